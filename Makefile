@@ -1,0 +1,85 @@
+# Tabrel. `make demo` sets up and starts with demo data; `make test` sets up and runs every test.
+
+SHELL := /bin/bash
+.SHELLFLAGS := -eu -o pipefail -c
+.DELETE_ON_ERROR:
+.PHONY: setup demo serve test bench types screenshots check-python check-node chromium clean
+
+PYTHON ?= python3
+VENV := .venv
+BIN := $(VENV)/bin
+UV := $(BIN)/uv
+STATIC := src/tabrel/static/index.html
+INSTALL := $(UV) pip install --quiet --require-hashes --compile-bytecode -r
+
+setup: $(VENV)/run.stamp $(STATIC)
+
+demo: setup
+	@exec $(BIN)/tabrel demo
+
+serve: setup
+	@exec $(BIN)/tabrel serve
+
+test: setup $(VENV)/test.stamp chromium
+	$(BIN)/ruff check src tests bench
+	$(BIN)/mypy
+	$(MAKE) --no-print-directory build/openapi.json
+	cd web && npx openapi-typescript ../build/openapi.json -o ../build/schema.d.ts >/dev/null
+	@cmp --silent build/schema.d.ts web/src/api/schema.d.ts \
+	  || { echo "web/src/api/schema.d.ts is stale: run 'make types' and commit it"; exit 1; }
+	cd web && npm run --silent check && npm run --silent lint && npm run --silent test
+	$(BIN)/pytest
+
+bench: setup
+	$(BIN)/python bench/run.py
+
+types: $(VENV)/run.stamp web/node_modules/.stamp build/openapi.json
+	cd web && npm run --silent types
+
+screenshots: setup $(VENV)/test.stamp chromium
+	$(BIN)/python docs/take_screenshots.py
+
+.PHONY: build/openapi.json
+build/openapi.json: $(VENV)/run.stamp
+	@mkdir -p build
+	@$(BIN)/python -m tabrel.api.openapi > $@
+
+$(VENV)/uv.stamp: requirements/uv.txt | check-python
+	test -x $(BIN)/python || $(PYTHON) -m venv $(VENV)
+	$(BIN)/python -m pip install --quiet --disable-pip-version-check --require-hashes -r requirements/uv.txt
+	@touch $@
+
+$(VENV)/run.stamp: $(VENV)/uv.stamp requirements/run.txt pyproject.toml
+	$(INSTALL) requirements/run.txt
+	$(UV) pip install --quiet --no-deps --no-build-isolation -e .
+	@touch $@
+
+$(VENV)/test.stamp: $(VENV)/run.stamp requirements/test.txt
+	$(INSTALL) requirements/test.txt
+	@touch $@
+
+web/node_modules/.stamp: web/package-lock.json web/package.json | check-node
+	cd web && npm ci --silent --no-audit --no-fund
+	@touch $@
+
+$(STATIC): web/node_modules/.stamp web/index.html web/vite.config.ts $(shell find web/src -type f 2>/dev/null)
+	cd web && npm run --silent build
+	@touch $@
+
+check-python:
+	@$(PYTHON) -c 'import sys; sys.exit(sys.version_info < (3, 11))' 2>/dev/null \
+	  || { echo "Tabrel needs Python 3.11 or newer as '$(PYTHON)': install it, or name it with make PYTHON=..."; exit 1; }
+	@$(PYTHON) -c 'import venv, ensurepip' 2>/dev/null \
+	  || { echo "This Python lacks venv: install it (on Debian: apt-get install python3-venv)"; exit 1; }
+
+check-node:
+	@node -e 'process.exit(Number(process.versions.node.split(".")[0]) < 20 ? 1 : 0)' 2>/dev/null \
+	  || { echo "Tabrel needs Node 20 or newer, with npm: install it and run make again"; exit 1; }
+
+chromium:
+	@command -v chromium >/dev/null \
+	  || { echo "installing Debian's Chromium for the interface tests"; apt-get update -qq && apt-get install -y -qq chromium >/dev/null; } \
+	  || { echo "The interface tests need Chromium, and it may not be installed from here: install the package 'chromium' as an administrator"; exit 1; }
+
+clean:
+	rm -rf $(VENV) web/node_modules src/tabrel/static build

@@ -1,0 +1,1 @@
+"""The HTTP interface: routers without formulas or SQL, and the front end as static files."""

@@ -1,0 +1,66 @@
+"""Put the application together."""
+
+from __future__ import annotations
+
+from importlib.resources import files
+from pathlib import Path
+
+from fastapi import FastAPI, Request, Response
+from fastapi.responses import FileResponse, JSONResponse
+from fastapi.routing import APIRoute
+from starlette.middleware.gzip import GZipMiddleware
+
+from tabrel import __version__
+from tabrel.api import maps, samples, studies
+from tabrel.api.errors import add_error_handlers
+from tabrel.store.migrate import open_database
+
+STATIC = Path(str(files("tabrel"))) / "static"
+
+
+def create_app(database: Path, *, static: Path = STATIC) -> FastAPI:
+    """Return the application on a database file, which is created or brought up to date.
+
+    Parameters
+    ----------
+    database : Path
+        SQLite file.
+    static : Path
+        Built front end; where there is none, only the API answers.
+
+    Returns
+    -------
+    FastAPI
+
+    Raises
+    ------
+    MigrationError
+        If the file is no database of this program, or a newer one.
+    """
+    open_database(database)
+    app = FastAPI(title="Tabrel", version=__version__, docs_url=None, redoc_url=None, generate_unique_id_function=_operation_name)
+    app.state.database = database
+    app.add_middleware(GZipMiddleware, minimum_size=20_000, compresslevel=1)
+    add_error_handlers(app)
+    for module in (studies, samples, maps):
+        app.include_router(module.router)
+    if (static / "index.html").is_file():
+        _serve_front_end(app, static)
+    return app
+
+
+def _operation_name(route: APIRoute) -> str:
+    return route.name
+
+
+def _serve_front_end(app: FastAPI, static: Path) -> None:
+    root = static.resolve()
+
+    @app.get("/{path:path}", include_in_schema=False)
+    def front_end(path: str, _: Request) -> Response:
+        if path == "api" or path.startswith("api/"):
+            return JSONResponse({"message": "there is nothing here", "where": path, "missing": []}, status_code=404)
+        asked = (root / path).resolve()
+        if path and asked.is_relative_to(root) and asked.is_file():
+            return FileResponse(asked)
+        return FileResponse(root / "index.html", headers={"Cache-Control": "no-cache"})

@@ -1,0 +1,54 @@
+"""One map from error to response; every error is one sentence with its place."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from fastapi import FastAPI, Request
+from fastapi.exceptions import RequestValidationError
+from fastapi.responses import JSONResponse
+
+from tabrel.api.wire import ProblemOut
+from tabrel.core.errors import MissingInputsError, ReadingTextError, StudyError, TabrelError
+from tabrel.store.errors import NotStoredError
+
+STATUS: dict[type[TabrelError], int] = {
+    NotStoredError: 404,
+    MissingInputsError: 409,
+    StudyError: 422,
+    ReadingTextError: 422,
+    TabrelError: 422,
+}
+PROBLEM_RESPONSES: dict[int | str, dict[str, Any]] = {
+    status: {"model": ProblemOut, "description": text}
+    for status, text in ((404, "There is no such thing"), (409, "Inputs are missing"), (422, "Refused, with the mend"))
+}
+
+
+def _response(status: int, message: str, where: str = "", missing: tuple[str, ...] = ()) -> JSONResponse:
+    problem = ProblemOut(message=message, where=where, missing=list(missing))
+    return JSONResponse(problem.model_dump(), status_code=status)
+
+
+def add_error_handlers(app: FastAPI) -> None:
+    """Make the application answer errors as `ProblemOut`."""
+
+    @app.exception_handler(TabrelError)
+    def tabrel_error(_: Request, error: Exception) -> JSONResponse:
+        status = next(STATUS[kind] for kind in type(error).__mro__ if kind in STATUS)
+        if isinstance(error, StudyError):
+            return _response(status, error.message, error.path)
+        if isinstance(error, MissingInputsError):
+            return _response(status, str(error), missing=error.keys)
+        return _response(status, str(error))
+
+    @app.exception_handler(ArithmeticError)
+    def arithmetic_error(_: Request, __: Exception) -> JSONResponse:
+        return _response(422, "the numbers are too large or too small to compute with: check the readings")
+
+    @app.exception_handler(RequestValidationError)
+    def invalid_request(_: Request, error: Exception) -> JSONResponse:
+        # pydantic's `input` stays out: a NaN in it could not be written as JSON
+        first = error.errors()[0] if isinstance(error, RequestValidationError) else {}
+        where = ".".join(str(step) for step in first.get("loc", ()) if step != "body")
+        return _response(422, f"{where or 'the request'} is not acceptable: {first.get('msg', 'check it')}", where)

@@ -1,0 +1,77 @@
+"""Studies: list, import, open, export."""
+
+from __future__ import annotations
+
+from typing import Annotated, Any
+
+from fastapi import APIRouter, Depends, Request
+
+from tabrel.api.deps import Connection
+from tabrel.api.errors import PROBLEM_RESPONSES
+from tabrel.api.wire import SampleTagOut, StudyOut, StudyRowOut
+from tabrel.core.quantities import QUANTITIES
+from tabrel.core.readings import estimate_quantity
+from tabrel.core.study import Sample, standing
+from tabrel.document.study_document import read_study, study_to_json
+from tabrel.store.connection import transaction
+from tabrel.store.samples import load_samples
+from tabrel.store.studies import insert_study, list_studies, load_study
+
+router = APIRouter(prefix="/api/studies", tags=["studies"], responses=PROBLEM_RESPONSES)
+
+
+@router.get("")
+def get_studies(conn: Connection) -> list[StudyRowOut]:
+    """Return every study."""
+    return [StudyRowOut(**vars(row)) for row in list_studies(conn)]
+
+
+async def _raw_body(request: Request) -> bytes:
+    return await request.body()
+
+
+DOCUMENT_BODY = {"requestBody": {"content": {"application/json": {"schema": {"type": "object"}}}, "required": True}}
+
+
+@router.post("", status_code=201, openapi_extra=DOCUMENT_BODY)
+def post_study(content: Annotated[bytes, Depends(_raw_body)], conn: Connection) -> StudyOut:
+    """Import a study document, whole or not at all."""
+    study = read_study(content)
+    with transaction(conn):
+        study_id = insert_study(conn, study)
+    return get_study(study_id, conn)
+
+
+@router.get("/{study_id}")
+def get_study(study_id: int, conn: Connection) -> StudyOut:
+    """Open a study."""
+    study = load_study(conn, study_id)
+    return StudyOut(
+        id=study_id,
+        name=study.name,
+        question=study.question,
+        oil_name=study.oil.name if study.oil else None,
+        circuit_name=study.circuit.name if study.circuit else None,
+        samples=[_tag(stored.id, stored.sample) for stored in load_samples(conn, study_id)],
+    )
+
+
+@router.get("/{study_id}/document")
+def get_document(study_id: int, conn: Connection) -> dict[str, Any]:
+    """Export a study as its document."""
+    return study_to_json(load_study(conn, study_id))
+
+
+def _tag(sample_id: int, sample: Sample) -> SampleTagOut:
+    def millimetres(key: str) -> float | None:
+        texts = standing(sample.readings.get(key, ()))
+        return estimate_quantity(QUANTITIES[key], texts).value * 1e3 if texts else None
+
+    return SampleTagOut(
+        id=sample_id,
+        label=sample.label,
+        maker=sample.maker,
+        part_number=sample.part_number,
+        can_height_mm=millimetres("can.height"),
+        can_diameter_mm=millimetres("can.outside_diameter"),
+    )

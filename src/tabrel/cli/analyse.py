@@ -1,0 +1,30 @@
+"""``tabrel analyse STUDY.json``: results and warnings of every sample as one JSON object."""
+
+from __future__ import annotations
+
+import argparse
+import json
+from pathlib import Path
+from typing import Any
+
+from tabrel.core.analysis import analyse_sample
+from tabrel.document.results import analysis_out
+from tabrel.document.study_document import read_study_file
+
+
+def add_to(commands: Any) -> None:
+    """Add this command to the parser."""
+    parser = commands.add_parser("analyse", help="print results and warnings of every sample as JSON")
+    parser.add_argument("study", type=Path, metavar="STUDY.json", help="a study document")
+    parser.set_defaults(run=run)
+
+
+def run(arguments: argparse.Namespace) -> int:
+    """Print the analysis."""
+    study = read_study_file(arguments.study)
+    samples = []
+    for sample in study.samples:
+        plain = analysis_out(sample.label, analyse_sample(sample, study.circuit)).model_dump(mode="json")
+        samples.append(plain)
+    print(json.dumps({"samples": samples}, indent=1, ensure_ascii=False, allow_nan=False))
+    return 0

@@ -1,0 +1,50 @@
+"""``tabrel demo``: the application with demo data, filled in once."""
+
+from __future__ import annotations
+
+import argparse
+from importlib.resources import files
+from pathlib import Path
+from typing import Any
+
+from tabrel.cli.serve import add_options, serve
+from tabrel.document.study_document import read_study
+from tabrel.store.connection import connect, transaction
+from tabrel.store.migrate import open_database
+from tabrel.store.studies import insert_study, list_studies
+
+DEMO_DATABASE = Path("data/demo.db")
+
+
+def add_to(commands: Any) -> None:
+    """Add this command to the parser."""
+    parser = commands.add_parser("demo", help="serve the application with demo data")
+    add_options(parser, DEMO_DATABASE)
+    parser.set_defaults(run=run)
+
+
+def run(arguments: argparse.Namespace) -> int:
+    """Fill the demo database if it is empty, and serve it."""
+    fill_demo(arguments.database)
+    return serve(arguments.database, arguments.port)
+
+
+def demo_documents() -> list[bytes]:
+    """Return the study documents that ship as demo data."""
+    folder = files("tabrel").joinpath("demo")
+    return [
+        entry.read_bytes() for entry in sorted(folder.iterdir(), key=lambda entry: entry.name) if entry.name.endswith(".json")
+    ]
+
+
+def fill_demo(database: Path) -> None:
+    """Store the demo studies in a database that holds no study."""
+    open_database(database)
+    conn = connect(database)
+    try:
+        with transaction(conn):
+            if not list_studies(conn):
+                for content in demo_documents():
+                    insert_study(conn, read_study(content))
+    finally:
+        conn.close()

@@ -1,0 +1,64 @@
+"""``tabrel serve``: the application on this machine."""
+
+from __future__ import annotations
+
+import argparse
+import socket
+from contextlib import suppress
+from pathlib import Path
+from typing import Any
+
+from tabrel.core.errors import TabrelError
+
+HOST = "127.0.0.1"
+DEFAULT_PORT = 8710
+DEFAULT_DATABASE = Path("data/tabrel.db")
+
+
+class ServeError(TabrelError):
+    """The application cannot be served."""
+
+
+def add_options(parser: argparse.ArgumentParser, database: Path) -> None:
+    """Add the options that serving takes."""
+    parser.add_argument("--database", type=Path, default=database, metavar="FILE", help=f"default: {database}")
+    parser.add_argument("--port", type=int, default=DEFAULT_PORT, help=f"default: {DEFAULT_PORT}")
+
+
+def add_to(commands: Any) -> None:
+    """Add this command to the parser."""
+    parser = commands.add_parser("serve", help="serve the application on this machine")
+    add_options(parser, DEFAULT_DATABASE)
+    parser.set_defaults(run=run)
+
+
+def run(arguments: argparse.Namespace) -> int:
+    """Serve until interrupted."""
+    return serve(arguments.database, arguments.port)
+
+
+def serve(database: Path, port: int) -> int:
+    """Serve the application until Ctrl-C and return the exit status."""
+    import uvicorn
+
+    from tabrel.api.app import create_app
+
+    _require_free(port)
+    app = create_app(database)
+    print(f"Tabrel is at http://{HOST}:{port} (data in {database}); stop it with Ctrl-C.", flush=True)
+    server = uvicorn.Server(uvicorn.Config(app, host=HOST, port=port, log_level="warning", timeout_graceful_shutdown=2))
+    with suppress(KeyboardInterrupt):
+        server.run()
+    print("Tabrel has stopped; everything entered is kept.", flush=True)
+    return 0
+
+
+def _require_free(port: int) -> None:
+    with socket.socket(socket.AF_INET, socket.SOCK_STREAM) as probe:
+        probe.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
+        try:
+            probe.bind((HOST, port))
+        except (OSError, OverflowError) as error:
+            raise ServeError(
+                f"port {port} cannot be used ({error}): stop what runs there, or choose another with --port"
+            ) from error

@@ -1,0 +1,258 @@
+"""By-pass valve: opening pressure from the best evidence, full-open pressure, and the valve as a part."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+from math import pi
+
+from uncertainties import nominal_value
+
+from tabrel.core.restrictions import Restriction, round_hole_restriction
+from tabrel.core.study import Bypass
+from tabrel.core.uncertain import Result, Uncertain, Variables, missing_result, rectangular
+
+SHEAR_MODULUS: dict[str, float] = {"music_wire": 81.5e9, "stainless_302": 69.0e9, "chrome_silicon": 77.2e9}
+"""Of spring wire. [Pa]"""
+
+DEFAULT_DEAD_COILS = 2.0
+DEFAULT_LAND = 0.5e-3  # m, where only one seat diameter is known
+PORT_PLATE = 1e-3  # m, the plate the valve's port is punched through
+FULL_LIFT_PRESSURE_RATIO = 1.5  # full lift over opening pressure where no spring was measured
+SPRING_KEYS = (
+    "bypass.spring_wire_diameter",
+    "bypass.spring_outside_diameter",
+    "bypass.spring_total_coils",
+    "bypass.spring_free_length",
+    "bypass.spring_installed_length",
+)
+
+
+@dataclass(frozen=True)
+class Seat:
+    """The seat of the valve.
+
+    Attributes
+    ----------
+    diameter : uncertain number
+        Effective diameter: mean of inside and outside, with the width between them as uncertainty. [m]
+    inside_diameter : float
+        [m]
+    land : float
+        Half the difference of the diameters. [m]
+    assumed : tuple of str
+        What was assumed.
+    """
+
+    diameter: Uncertain
+    inside_diameter: float
+    land: float
+    assumed: tuple[str, ...]
+
+    @property
+    def area(self) -> Uncertain:
+        """Seat area. [m²]"""
+        return pi * self.diameter**2 / 4
+
+
+@dataclass(frozen=True)
+class Spring:
+    """A coil spring: rate [N/m], force when installed [N], what was assumed."""
+
+    rate: Uncertain
+    installed_force: Uncertain
+    assumed: tuple[str, ...]
+
+
+@dataclass(frozen=True)
+class BypassEvidence:
+    """What is known of the by-pass valve, put together.
+
+    Attributes
+    ----------
+    opening : Result
+        Opening pressure at 20 °C. [Pa]
+    full_open : Result
+        Pressure at full lift. [Pa]
+    valve : BypassValve or None
+        The valve as a part of the circuit; None while something is missing.
+    missing : tuple of str
+        What the valve as a part lacks.
+    """
+
+    opening: Result
+    full_open: Result
+    valve: BypassValve | None
+    missing: tuple[str, ...]
+
+
+@dataclass(frozen=True)
+class BypassValve:
+    """The by-pass valve as a part of the circuit, at 20 °C.
+
+    Attributes
+    ----------
+    opening_pressure : float
+        [Pa]
+    seat_area : float
+        [m²]
+    seat_diameter : float
+        [m]
+    land : float
+        Length of the gap at closing. [m]
+    spring_rate : float
+        [N/m]
+    lift_limit : float
+        [m]
+    port : Restriction
+        The hole behind the seat.
+    """
+
+    opening_pressure: float
+    seat_area: float
+    seat_diameter: float
+    land: float
+    spring_rate: float
+    lift_limit: float
+    port: Restriction
+
+
+def bypass_seat(known: Mapping[str, Uncertain], variables: Variables) -> Seat | None:
+    """Return the seat, or None while its inside diameter is unknown.
+
+    An elastic seal may bear on either edge of the seat, so the width between the edges is a
+    rectangular uncertainty of the effective diameter.
+    """
+    if "bypass.seat_inside_diameter" not in known:
+        return None
+    inside = known["bypass.seat_inside_diameter"]
+    if "bypass.seat_outside_diameter" not in known:
+        return Seat(inside, float(nominal_value(inside)), DEFAULT_LAND, ("bypass.seat_outside_diameter",))
+    outside = known["bypass.seat_outside_diameter"]
+    width = abs(float(nominal_value(outside - inside)))
+    diameter = variables.with_type_b("bypass.seat_diameter", (inside + outside) / 2, rectangular(width))
+    return Seat(diameter, float(nominal_value(inside)), width / 2 or DEFAULT_LAND, ())
+
+
+def coil_spring(known: Mapping[str, Uncertain], material: str | None) -> Spring | None:
+    """Return the coil spring from its dimensions, or None while one is missing.
+
+    k = G·d⁴/(8·(OD − d)³·n), the textbook rate of a helical compression spring; n = total − dead
+    coils. A spring that is not compressed carries no force.
+    """
+    if any(key not in known for key in SPRING_KEYS):
+        return None
+    wire, outside, total, free, installed = (known[key] for key in SPRING_KEYS)
+    assumed = [] if material else ["bypass.spring_material"]
+    if "bypass.spring_dead_coils" in known:
+        dead = known["bypass.spring_dead_coils"]
+    else:
+        dead = DEFAULT_DEAD_COILS
+        assumed.append("bypass.spring_dead_coils")
+    if nominal_value(total - dead) <= 0 or nominal_value(outside - wire) <= 0:
+        return None
+    rate = SHEAR_MODULUS[material or "music_wire"] * wire**4 / (8 * (outside - wire) ** 3 * (total - dead))
+    force = rate * (free - installed)
+    return Spring(rate, force if nominal_value(force) > 0 else 0.0, tuple(assumed))
+
+
+def bypass_evidence(known: Mapping[str, Uncertain], bypass: Bypass, variables: Variables) -> BypassEvidence:
+    """Return opening pressure, full-open pressure and the valve, from the best evidence there is.
+
+    In this order: pressure on a bench, push-off force over the seat area, spring dimensions, the
+    stated setting. A stated band of unstated meaning is taken as a rectangular distribution of the
+    opening pressure; of a single stated figure the uncertainty is not known.
+
+    Parameters
+    ----------
+    known : mapping
+        Measured quantities by key.
+    bypass : Bypass
+        What was noted of the valve.
+    variables : Variables
+        For the uncertainty.
+
+    Returns
+    -------
+    BypassEvidence
+
+    References
+    ----------
+    .. [1] ISO 4548-2, test of the by-pass valve, for how it is measured; no result here is such a test.
+    """
+    if bypass.location == "none":
+        nothing = Result(value=None, basis=None)
+        return BypassEvidence(nothing, nothing, None, ())
+    seat = bypass_seat(known, variables)
+    spring = coil_spring(known, bypass.spring_material)
+    pressure, basis, assumed, missing = _opening_pressure(known, bypass, seat, spring, variables)
+    if pressure is None:
+        nothing = missing_result(*missing)
+        return BypassEvidence(nothing, nothing, None, missing)
+    opening = variables.result(pressure, basis=basis, assumed=assumed)
+    if basis == "stated" and not isinstance(bypass.stated_kpa, tuple):
+        opening = Result(opening.value, basis=basis, assumed=assumed)
+    full_open, full_assumed, full_missing = _full_open_pressure(known, pressure, seat, spring)
+    if full_open is None:
+        full_result = missing_result(*full_missing, basis=basis)
+    elif opening.standard_uncertainty is None:
+        full_result = Result(float(nominal_value(full_open)), basis=basis, assumed=assumed + full_assumed)
+    else:
+        full_result = variables.result(full_open, basis=basis, assumed=assumed + full_assumed)
+    valve = None if seat is None else _valve_part(known, pressure, seat, spring)
+    return BypassEvidence(opening, full_result, valve, () if seat else ("bypass.seat_inside_diameter",))
+
+
+def _opening_pressure(
+    known: Mapping[str, Uncertain], bypass: Bypass, seat: Seat | None, spring: Spring | None, variables: Variables
+) -> tuple[Uncertain | None, str, tuple[str, ...], tuple[str, ...]]:
+    """Return pressure, basis, what was assumed and what is missing."""
+    if "bypass.opening_pressure" in known:
+        return known["bypass.opening_pressure"], "pressure", (), ()
+    if "bypass.opening_force" in known and seat:
+        return known["bypass.opening_force"] / seat.area, "force", seat.assumed, ()
+    if spring and seat:
+        return spring.installed_force / seat.area, "spring", seat.assumed + spring.assumed, ()
+    if isinstance(bypass.stated_kpa, tuple):
+        low, high = (pressure * 1e3 for pressure in bypass.stated_kpa)
+        middle = variables.with_type_b("bypass.stated_kpa", (low + high) / 2, rectangular(high - low))
+        return middle, "stated", ("bypass.stated_kpa",), ()
+    if bypass.stated_kpa is not None:
+        return bypass.stated_kpa * 1e3, "stated", (), ()
+    needs_spring = "bypass.opening_force" not in known
+    missing = [key for key in SPRING_KEYS if needs_spring and key not in known]
+    if seat is None:
+        missing.insert(0, "bypass.seat_inside_diameter")
+    # all dimensions there and still no spring: they contradict each other (see `coil_spring`)
+    return None, "", (), tuple(missing) or ("bypass.spring_outside_diameter", "bypass.spring_total_coils")
+
+
+def _full_open_pressure(
+    known: Mapping[str, Uncertain], pressure: Uncertain, seat: Seat | None, spring: Spring | None
+) -> tuple[Uncertain | None, tuple[str, ...], tuple[str, ...]]:
+    """Return the full-open pressure, what was assumed and what is missing."""
+    if spring is None:
+        return FULL_LIFT_PRESSURE_RATIO * pressure, ("bypass.spring_rate",), ()
+    if seat is None:
+        return None, (), ("bypass.seat_inside_diameter",)
+    assumed = () if "bypass.lift_limit" in known else ("bypass.lift_limit",)
+    lift = known.get("bypass.lift_limit", seat.diameter / 4)
+    return pressure + spring.rate * lift / seat.area, assumed + seat.assumed + spring.assumed, ()
+
+
+def _valve_part(known: Mapping[str, Uncertain], pressure: Uncertain, seat: Seat, spring: Spring | None) -> BypassValve:
+    diameter = float(nominal_value(seat.diameter))
+    area = pi * diameter**2 / 4
+    lift_limit = float(nominal_value(known.get("bypass.lift_limit", diameter / 4)))
+    opening = float(nominal_value(pressure))
+    softest = (FULL_LIFT_PRESSURE_RATIO - 1) * opening * area / lift_limit
+    rate = softest if spring is None else float(nominal_value(spring.rate))
+    return BypassValve(
+        opening_pressure=opening,
+        seat_area=area,
+        seat_diameter=diameter,
+        land=seat.land,
+        spring_rate=rate,
+        lift_limit=lift_limit,
+        port=round_hole_restriction(count=1, diameter=seat.inside_diameter, thickness=PORT_PLATE),
+    )

@@ -1,0 +1,233 @@
+"""What is implausible but possible: warnings at their place, never refusals."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from dataclasses import dataclass
+
+from uncertainties import nominal_value
+
+from tabrel.core.efficiency import REFERENCE_SIZE, ScreeningMedium
+from tabrel.core.errors import ReadingTextError
+from tabrel.core.measured import MeasuredSample
+from tabrel.core.media import FAMILY_DEFAULTS, solidity
+from tabrel.core.quantities import HOLE_QUANTITIES, QUANTITIES, Quantity
+from tabrel.core.reading_text import parse_reading
+from tabrel.core.readings import outlying
+from tabrel.core.study import HoleGroup, standing
+from tabrel.core.uncertain import Result
+from tabrel.core.units import UNITS
+
+LENGTH_AGREEMENT = 0.05
+LEAST_PLEAT_OPENING = 0.10
+USUAL_SOLIDITY = (0.04, 0.35)
+
+_SLIPS = ((10.0, "ten times"), (100.0, "a hundred times"), (1000.0, "a thousand times"), (25.4, "25.4 times"))
+
+
+@dataclass(frozen=True)
+class SampleWarning:
+    """Something implausible: a code for programs, a sentence for people, and the place it concerns."""
+
+    code: str
+    message: str
+    where: str
+
+
+def sample_warnings(
+    measured: MeasuredSample, medium: ScreeningMedium | None, size_at_beta_75: Result
+) -> tuple[SampleWarning, ...]:
+    """Return every warning of a sample, readings first."""
+    return (
+        *_reading_warnings(measured),
+        *_hole_warnings(measured),
+        *_media_warnings(measured),
+        *_bypass_warnings(measured),
+        *_clearance_warnings(measured),
+        *_efficiency_warnings(measured, medium, size_at_beta_75),
+    )
+
+
+def _reading_warnings(measured: MeasuredSample) -> Iterator[SampleWarning]:
+    for key, entries in measured.sample.readings.items():
+        yield from quantity_warnings(key, QUANTITIES[key], standing(entries))
+
+
+def quantity_warnings(where: str, quantity: Quantity, texts: tuple[str, ...]) -> Iterator[SampleWarning]:
+    """Yield a warning for each reading outside the usual range, and for each wild one among the rest."""
+    values = [parse_reading(text, quantity.dimension, zero_allowed=quantity.zero_allowed).value for text in texts]
+    wild = outlying(values)
+    for i, (text, value) in enumerate(zip(texts, values, strict=True)):
+        if value != 0 and not quantity.usual_low <= value <= quantity.usual_high:
+            yield SampleWarning("unusual_reading", _unusual(quantity, text, value), f"{where}[{i}]")
+        elif i in wild:
+            message = f"{text} does not fit the other readings of the {quantity.title}: measure once more or strike it out"
+            yield SampleWarning("wild_reading", message, f"{where}[{i}]")
+
+
+def _unusual(quantity: Quantity, text: str, value: float) -> str:
+    """Return the sentence that questions a reading, with the likely slip where there is one."""
+    low, high = quantity.usual_low, quantity.usual_high
+    span = f"{_shown(quantity, low)} to {_shown(quantity, high)}"
+    sentence = f"{text} is outside the usual {span} for this {quantity.title}"
+    for factor, words in _SLIPS:
+        if low <= value / factor <= high:
+            return f"{sentence}: {words} too large, {_shown(quantity, value / factor)} meant?"
+        if low <= value * factor <= high:
+            return f"{sentence}: {words} too small, {_shown(quantity, value * factor)} meant?"
+    return f"{sentence}: check the number and its unit"
+
+
+def _shown(quantity: Quantity, value: float) -> str:
+    unit = quantity.metric_unit
+    return f"{value / UNITS[unit].factor:.4g} {unit}" if unit else f"{value:.4g}"
+
+
+def _hole_warnings(measured: MeasuredSample) -> Iterator[SampleWarning]:
+    sample, adapter = measured.sample, measured.circuit.adapter
+    places: list[tuple[str, tuple[HoleGroup, ...]]] = [
+        ("holes.inlet", sample.holes.inlet),
+        ("holes.centre_tube", sample.holes.centre_tube),
+        ("circuit.adapter.holes", adapter.holes if adapter else ()),
+    ]
+    for path, groups in places:
+        for i, group in enumerate(groups):
+            for dimension, entries in group.readings.by_dimension():
+                where = f"{path}[{i}].{dimension}"
+                yield from quantity_warnings(where, HOLE_QUANTITIES[dimension], standing(entries))
+            yield from _shape_warnings(f"{path}[{i}]", group)
+
+
+def _shape_warnings(path: str, group: HoleGroup) -> Iterator[SampleWarning]:
+    """Yield a warning where two dimensions of a hole contradict their names."""
+    means = {}
+    for dimension, entries in group.readings.by_dimension():
+        try:
+            values = [parse_reading(text, "length").value for text in standing(entries)]
+        except ReadingTextError:
+            continue
+        if values:
+            means[dimension] = sum(values) / len(values)
+    length, width = means.get("length"), means.get("width")
+    if length is not None and width is not None:
+        if group.shape == "slot" and length < width:
+            message = "the slot is wider than it is long: the larger of the two is taken as its overall length"
+            yield SampleWarning("slot_turned", message, f"{path}.length")
+        if group.shape == "rectangle" and 2 * means.get("corner_radius", 0.0) > min(length, width):
+            message = "the corner radius is more than half the shorter side: half the side is taken"
+            yield SampleWarning("corner_radius_too_large", message, f"{path}.corner_radius")
+    if group.shape == "d" and means.get("height", 0.0) > means.get("diameter", float("inf")):
+        message = "the height left is more than the diameter: the hole is taken as round"
+        yield SampleWarning("flat_outside_hole", message, f"{path}.height")
+
+
+def _media_warnings(measured: MeasuredSample) -> Iterator[SampleWarning]:
+    strip = measured.strip
+    known = {key: float(nominal_value(number)) for key, number in measured.known.items()}
+    depth = strip.pleat_depth()
+    if depth is not None and not strip.needed("media.strip_length", "element.pleat_count"):
+        folded = 2 * known["element.pleat_count"] * float(nominal_value(depth))
+        off = known["media.strip_length"] / folded - 1 if folded > 0 else 0.0
+        if abs(off) > LENGTH_AGREEMENT:
+            message = (
+                f"the strip is {abs(off):.0%} {'longer' if off > 0 else 'shorter'} than its pleats explain "
+                f"({folded * 1e3:.0f} mm = 2·pleats·depth): check length, pleat count and diameters"
+            )
+            yield SampleWarning("length_against_pleats", message, "media.strip_length")
+    yield from _pack_warnings(measured, known)
+    family = measured.sample.media_family
+    share = solidity(strip, FAMILY_DEFAULTS[family].fibre_density) if family else None
+    if share is not None and not USUAL_SOLIDITY[0] <= float(nominal_value(share)) <= USUAL_SOLIDITY[1]:
+        message = (
+            f"the media would be {float(nominal_value(share)):.0%} fibre, where 4 to 35 % is usual: "
+            "check dry mass (oil left in it?), thickness and area"
+        )
+        yield SampleWarning("solidity", message, "media.dry_mass")
+    if known.get("media.blocked_pleats", 0.0) > known.get("element.pleat_count", float("inf")):
+        message = "more pleats are blocked than there are: check both counts"
+        yield SampleWarning("blocked_pleats", message, "media.blocked_pleats")
+    width = strip.face_width([])
+    if width is not None and float(nominal_value(width)) <= 0:
+        message = "the potting is deeper than the strip is wide: check both readings"
+        yield SampleWarning("potting_too_deep", message, "element.potting_depth")
+
+
+def _pack_warnings(measured: MeasuredSample, known: dict[str, float]) -> Iterator[SampleWarning]:
+    pack = measured.strip.pack_thickness([])
+    if pack is None or measured.strip.needed("element.pleat_count", "element.inside_diameter"):
+        return
+    around = 2 * known["element.pleat_count"] * float(nominal_value(pack))
+    opening = 1 - around / (3.141592653589793 * known["element.inside_diameter"])
+    if opening <= 0:
+        message = (
+            f"the pleats cannot fit: {around * 1e3:.0f} mm of media stand around an inside circumference of "
+            f"{3.141592653589793 * known['element.inside_diameter'] * 1e3:.0f} mm; the pack is crushed or a reading slipped"
+        )
+        yield SampleWarning("pack_cannot_fit", message, "element.pleat_count")
+    elif opening < LEAST_PLEAT_OPENING:
+        message = f"only {opening:.0%} of the inside is open between the pleats: the pleat loss is unreliable"
+        yield SampleWarning("pack_crowded", message, "element.pleat_count")
+
+
+def _bypass_warnings(measured: MeasuredSample) -> Iterator[SampleWarning]:
+    known = {
+        key.removeprefix("bypass."): float(nominal_value(number))
+        for key, number in measured.known.items()
+        if key.startswith("bypass.")
+    }
+    wire, coils = known.get("spring_wire_diameter"), known.get("spring_total_coils")
+    free, installed = known.get("spring_free_length"), known.get("spring_installed_length")
+    if free is not None and installed is not None and installed >= free:
+        message = "the spring is installed no shorter than its free length: as measured it holds nothing shut"
+        yield SampleWarning("spring_not_compressed", message, "bypass.spring_installed_length")
+    if wire is not None and coils is not None and installed is not None:
+        solid = wire * coils
+        lift = known.get("lift_limit", known.get("seat_inside_diameter", 0.0) / 4)
+        if installed < solid:
+            message = f"the spring is installed below its solid length of {solid * 1e3:.1f} mm: a reading slipped"
+            yield SampleWarning("spring_below_solid", message, "bypass.spring_installed_length")
+        elif installed - solid < lift:
+            message = (
+                f"the spring goes solid after {(installed - solid) * 1e3:.1f} mm, before the lift limit of {lift * 1e3:.1f} mm"
+            )
+            yield SampleWarning("spring_solid_before_lift", message, "bypass.lift_limit")
+    dead = known.get("spring_dead_coils", 2.0)
+    if coils is not None and coils <= dead:
+        message = f"of {coils:g} coils {dead:g} are dead: no coil is left to work, count again"
+        yield SampleWarning("spring_without_coils", message, "bypass.spring_total_coils")
+    outside = known.get("spring_outside_diameter")
+    if wire is not None and outside is not None and outside <= wire:
+        message = "the spring is no wider than its wire: check both diameters"
+        yield SampleWarning("spring_too_narrow", message, "bypass.spring_outside_diameter")
+    if known.get("seat_outside_diameter", float("inf")) < known.get("seat_inside_diameter", 0.0):
+        message = "the seat is smaller outside than inside: the two readings may be swapped"
+        yield SampleWarning("seat_swapped", message, "bypass.seat_outside_diameter")
+
+
+def _clearance_warnings(measured: MeasuredSample) -> Iterator[SampleWarning]:
+    known = {key: float(nominal_value(number)) for key, number in measured.known.items()}
+    can, element, inside = (
+        known.get(key) for key in ("can.inside_diameter", "element.outside_diameter", "element.inside_diameter")
+    )
+    if can is not None and element is not None and can <= element:
+        message = "the element is no smaller than the can's inside: no clearance is left between them"
+        yield SampleWarning("no_clearance", message, "can.inside_diameter")
+    if element is not None and inside is not None and inside >= element:
+        message = "the element is no wider outside than inside: the two readings may be swapped"
+        yield SampleWarning("element_swapped", message, "element.inside_diameter")
+
+
+def _efficiency_warnings(measured: MeasuredSample, medium: ScreeningMedium | None, size: Result) -> Iterator[SampleWarning]:
+    if measured.sample.counts is not None:
+        message = "particle counts are kept with the sample, and not yet computed with"
+        yield SampleWarning("counts_not_used", message, "counts")
+    if medium is None or size.basis != "estimate" or size.value is None:
+        return
+    limit = medium.largest_valid_size()
+    for what, particle in (("efficiency_at_20_um", REFERENCE_SIZE), ("size_at_beta_75", size.value)):
+        if particle > limit:
+            message = (
+                f"{particle:.3g} µm(c) is beyond the screening estimate's domain, which ends at {limit:.3g} µm(c), "
+                "where particles no longer fit between the fibres"
+            )
+            yield SampleWarning("estimate_beyond_domain", message, what)

@@ -1,0 +1,212 @@
+"""One filter on one engine as a hydraulic network."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from uncertainties import nominal_value
+
+from tabrel.core.bypass_valve import BypassValve
+from tabrel.core.errors import MissingInputsError, StudyError
+from tabrel.core.measured import MeasuredSample
+from tabrel.core.media import media_area_number
+from tabrel.core.plate import OUTLET_KEYS
+from tabrel.core.pleat_channels import PleatPack, axial_way_coefficient, pleat_channel_coefficient
+from tabrel.core.restrictions import (
+    NO_RESTRICTION,
+    Restriction,
+    anti_drain_restriction,
+    bore_restriction,
+    round_hole_restriction,
+    turn_restriction,
+)
+from tabrel.core.study import BypassLocation
+
+DEFAULT_TUBE_WALL = 0.5e-3  # m
+FILTER_SENSED = ("block", "adapter")
+"""Places of a by-pass valve that see the differential pressure of the whole filter."""
+
+
+@dataclass(frozen=True)
+class FilterModel:
+    """A filter as a hydraulic network; coefficients as in `Restriction`.
+
+    Attributes
+    ----------
+    media, pleats : float
+        Viscous coefficients of the clean media and of the pleat channels. [1/m³]
+    tube : Restriction
+        Holes of the centre tube: `a` belongs to the element, `b` to the hardware.
+    axial_way : float or None
+        Viscous coefficient along the can; None where the clearance is unknown. [1/m³]
+    inlet, anti_drain, outlet, adapter : Restriction
+        Hardware.
+    anti_drain_pressure : float
+        Pressure the anti-drain valve holds back whatever the flow. [Pa]
+    leak : Restriction or None
+        Defect holes beside the element.
+    location : str
+        Where the by-pass valve sits.
+    valve : BypassValve or None
+        None where there is none.
+    left_out : tuple of str
+        Keys of parts that were not measured and whose loss the model leaves out.
+    """
+
+    media: float
+    pleats: float
+    tube: Restriction
+    axial_way: float | None
+    inlet: Restriction
+    anti_drain: Restriction
+    anti_drain_pressure: float
+    outlet: Restriction
+    adapter: Restriction
+    leak: Restriction | None
+    location: BypassLocation
+    valve: BypassValve | None
+    left_out: tuple[str, ...]
+
+    @property
+    def hardware(self) -> Restriction:
+        """Everything in series with the element: holes, anti-drain, outlet, adapter, the tube's `b`."""
+        return self.inlet + self.anti_drain + self.outlet + self.adapter + Restriction(0.0, self.tube.b)
+
+
+def filter_model(measured: MeasuredSample) -> FilterModel:
+    """Return the hydraulic network of a measured sample.
+
+    Parameters
+    ----------
+    measured : MeasuredSample
+        From `measured.measure_sample`.
+
+    Returns
+    -------
+    FilterModel
+
+    Raises
+    ------
+    MissingInputsError
+        Names every reading the model lacks.
+    StudyError
+        If the media area comes out at or below zero, or the anti-drain valve would hold back more
+        than opens a by-pass valve that sees the whole filter.
+    """
+    _require_inputs(measured)
+    permeability = measured.permeability.value or 0.0
+    known = {key: float(nominal_value(number)) for key, number in measured.known.items()}
+    area = float(nominal_value(media_area_number(measured.strip)))
+    if area <= 0:
+        raise StudyError("media.strip_width", "the deductions leave no effective media area: check overlap and potting")
+    pack = PleatPack(
+        outside_diameter=known["element.outside_diameter"],
+        inside_diameter=known["element.inside_diameter"],
+        count=known["element.pleat_count"],
+        depth=float(nominal_value(measured.strip.pleat_depth())),
+        pack=known["media.thickness"] + known.get("media.backing_thickness", 0.0),
+    )
+    location = measured.sample.bypass.location or "none"
+    model = FilterModel(
+        media=known["media.thickness"] / (permeability * area),
+        pleats=pleat_channel_coefficient(pack, effective_media_area=area),
+        tube=_tube(measured, known),
+        axial_way=_axial_way(measured, known, pack),
+        inlet=measured.inlet.restriction(known["plate.thickness"]),
+        anti_drain=_anti_drain(known),
+        anti_drain_pressure=known.get("anti_drain.opening_pressure", 0.0),
+        outlet=_outlet(measured),
+        adapter=_adapter(measured),
+        leak=_leak(measured, known["media.thickness"]),
+        location=location,
+        valve=measured.bypass.valve,
+        left_out=_left_out(measured),
+    )
+    valve = model.valve
+    if valve and location in FILTER_SENSED and model.anti_drain_pressure >= valve.opening_pressure:
+        raise StudyError(
+            "anti_drain.opening_pressure",
+            "is at or above the by-pass opening pressure, so that a valve which sees the whole filter never closes: "
+            "check both readings",
+        )
+    return model
+
+
+def _require_inputs(measured: MeasuredSample) -> None:
+    strip, missing = measured.strip, list(measured.inlet.missing)
+    missing += strip.needed(
+        "plate.thickness",
+        "media.thickness",
+        "element.pleat_count",
+        "element.outside_diameter",
+        "element.inside_diameter",
+    )
+    if media_area_number(strip) is None:
+        missing += strip.needed("media.strip_length", "media.strip_width")
+    missing += measured.permeability.missing
+    if measured.sample.holes.centre_tube:
+        missing += measured.centre_tube.missing
+    if "anti_drain.lift" in measured.known:
+        missing += strip.needed("anti_drain.lip_diameter")
+    if measured.outlet is None:
+        missing += OUTLET_KEYS
+    if measured.adapter is not None:
+        missing += measured.adapter.missing
+    if measured.sample.bypass.location is None:
+        missing.append("bypass.location")
+    missing += measured.bypass.missing
+    if missing:
+        raise MissingInputsError(dict.fromkeys(missing))
+
+
+def _left_out(measured: MeasuredSample) -> tuple[str, ...]:
+    left_out = []
+    if not measured.sample.holes.centre_tube:
+        left_out.append("holes.centre_tube")
+    if "can.inside_diameter" not in measured.known:
+        left_out.append("can.inside_diameter")
+    if "anti_drain.lift" not in measured.known:
+        left_out.append("anti_drain.lift")
+    return tuple(left_out)
+
+
+def _tube(measured: MeasuredSample, known: dict[str, float]) -> Restriction:
+    if not measured.sample.holes.centre_tube:
+        return NO_RESTRICTION
+    return measured.centre_tube.restriction(known.get("tube.wall_thickness", DEFAULT_TUBE_WALL))
+
+
+def _axial_way(measured: MeasuredSample, known: dict[str, float], pack: PleatPack) -> float | None:
+    width = measured.strip.face_width([])
+    if "can.inside_diameter" not in known or width is None:
+        return None
+    clearance = (known["can.inside_diameter"] - pack.outside_diameter) / 2
+    return axial_way_coefficient(pack, clearance=clearance, height=float(nominal_value(width)))
+
+
+def _anti_drain(known: dict[str, float]) -> Restriction:
+    if "anti_drain.lift" not in known:
+        return NO_RESTRICTION
+    return anti_drain_restriction(lip_diameter=known["anti_drain.lip_diameter"], lift=known["anti_drain.lift"])
+
+
+def _outlet(measured: MeasuredSample) -> Restriction:
+    outlet = measured.outlet
+    if outlet is None or outlet.length is None:
+        raise MissingInputsError(("plate.thickness",) if outlet else OUTLET_KEYS)
+    return bore_restriction(diameter=float(nominal_value(outlet.diameter)), length=outlet.length)
+
+
+def _adapter(measured: MeasuredSample) -> Restriction:
+    adapter, holes = measured.circuit.adapter, measured.adapter
+    if adapter is None or holes is None:
+        return NO_RESTRICTION
+    area = float(nominal_value(holes.area))
+    return holes.restriction(adapter.wall_mm * 1e-3) + turn_restriction(angle=adapter.turn_deg, area=area)
+
+
+def _leak(measured: MeasuredSample, thickness: float) -> Restriction | None:
+    leak = measured.sample.leak
+    if leak is None:
+        return None
+    return round_hole_restriction(count=leak.count, diameter=leak.diameter_mm * 1e-3, thickness=thickness)

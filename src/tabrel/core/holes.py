@@ -1,0 +1,116 @@
+"""Groups of real holes: from their readings to areas, perimeters and a restriction."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+from uncertainties import nominal_value
+
+from tabrel.core.hole_shapes import (
+    SHAPE_DIMENSIONS,
+    SHAPES,
+    HoleGeometry,
+    outline_area,
+    outline_perimeter,
+)
+from tabrel.core.quantities import HOLE_QUANTITIES
+from tabrel.core.readings import INSTRUMENT_ERRORS, estimate_quantity
+from tabrel.core.restrictions import Restriction, hole_restriction, parallel
+from tabrel.core.study import HoleGroup, standing
+from tabrel.core.uncertain import Uncertain, Variables
+
+
+@dataclass(frozen=True)
+class MeasuredHoles:
+    """The open groups of one place, with what is missing of them.
+
+    Attributes
+    ----------
+    groups : tuple of (int, float, HoleGeometry)
+        Count, open fraction and geometry of one hole; groups with open fraction 0 are left out.
+    missing : tuple of str
+        Keys of readings that are missing.
+    """
+
+    groups: tuple[tuple[int, float, HoleGeometry], ...]
+    missing: tuple[str, ...]
+
+    @property
+    def area(self) -> Uncertain:
+        """Open area of all holes. [m²]"""
+        return sum(count * open_fraction * hole.area for count, open_fraction, hole in self.groups)
+
+    def restriction(self, thickness: float) -> Restriction:
+        """Return the restriction of all groups side by side in a plate of a thickness [m]."""
+        return parallel(
+            [
+                hole_restriction(
+                    count=count,
+                    area=float(nominal_value(hole.area)) * open_fraction,
+                    perimeter=float(nominal_value(hole.perimeter)),
+                    thickness=thickness,
+                )
+                for count, open_fraction, hole in self.groups
+            ]
+        )
+
+
+def measure_holes(path: str, groups: Sequence[HoleGroup], variables: Variables) -> MeasuredHoles:
+    """Return the geometry of hole groups from their readings.
+
+    Parameters
+    ----------
+    path : str
+        Key of the place, such as ``holes.inlet``.
+    groups : sequence of HoleGroup
+        As typed.
+    variables : Variables
+        Takes up each measured dimension.
+
+    Returns
+    -------
+    MeasuredHoles
+    """
+    found: list[tuple[int, float, HoleGeometry]] = []
+    missing: list[str] = [] if groups else [path]
+    for i, group in enumerate(groups):
+        open_fraction = 1.0 if group.open_fraction is None else group.open_fraction
+        if open_fraction == 0:
+            continue
+        geometry, lacking = _geometry(f"{path}[{i}]", group, variables)
+        missing += lacking
+        if geometry is not None:
+            found.append((group.count, open_fraction, geometry))
+    if groups and not found and not missing:
+        missing.append(path)  # every group is covered: there is no opening to compute with
+    return MeasuredHoles(tuple(found), tuple(missing))
+
+
+def _geometry(path: str, group: HoleGroup, variables: Variables) -> tuple[HoleGeometry | None, list[str]]:
+    if group.shape == "outline":
+        return _outline_geometry(path, group, variables)
+    takes = SHAPE_DIMENSIONS[group.shape]
+    values: dict[str, Uncertain] = {}
+    for dimension in takes.required + takes.optional:
+        if texts := standing(getattr(group.readings, dimension)):
+            estimate = estimate_quantity(HOLE_QUANTITIES[dimension], texts)
+            values[dimension] = variables.add(f"{path}.{dimension}", estimate)
+    lacking = [f"{path}.{dimension}" for dimension in takes.required if dimension not in values]
+    return (None, lacking) if lacking else (SHAPES[group.shape](**values), [])
+
+
+def _outline_geometry(path: str, group: HoleGroup, variables: Variables) -> tuple[HoleGeometry | None, list[str]]:
+    """Return area and perimeter of an outline.
+
+    The edge may lie off by as much as a caliper would be on a diameter (half of it on each side), so
+    that a round hole given as an outline carries the same uncertainty as one given by its diameter.
+    """
+    points = [(x * 1e-3, y * 1e-3) for x, y in group.readings.points_mm]
+    if not points:
+        return None, [f"{path}.points_mm"]
+    caliper = INSTRUMENT_ERRORS["caliper"]
+    edge = (caliper.standard_uncertainty_b() ** 2 + caliper.repeatability**2) ** 0.5 / 2
+    perimeter = outline_perimeter(points)
+    area = variables.with_type_b(f"{path}.points_mm", outline_area(points), perimeter * edge)
+    return HoleGeometry(area, perimeter), []

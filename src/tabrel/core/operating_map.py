@@ -1,0 +1,303 @@
+"""The operating map: the whole circuit solved over oil temperature and engine speed at once."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass, fields
+
+import numpy as np
+from numpy.typing import NDArray
+
+from tabrel.core.circuit import CircuitModel, Condition
+from tabrel.core.errors import OutOfRangeError, require_positive
+from tabrel.core.filter_flow import FilterState, FlowCurve, Fluid, axial_constants, filter_state, fluid_at
+from tabrel.core.filter_model import FilterModel
+from tabrel.core.oil import OilModel
+from tabrel.core.root_finding import Roots, falling_roots
+
+FloatArray = NDArray[np.float64]
+
+BALANCE_TOLERANCE = 1e-9
+"""Of the flow balance, relative to the pump's delivery."""
+
+
+@dataclass(frozen=True)
+class CircuitState:
+    """Pressures [Pa] and flow rates [m³/s] of the whole circuit at an unknown x of the filter."""
+
+    filter: FilterState
+    gallery: FlowCurve
+    head: FloatArray
+    filter_inlet: FlowCurve
+    cooler: FloatArray
+    pump: FlowCurve
+    dumped: FloatArray
+    balance: FlowCurve
+
+
+@dataclass(frozen=True)
+class OperatingPoint:
+    """The parts of a circuit problem that do not change while it is solved.
+
+    Attributes
+    ----------
+    filter, circuit, oil : FilterModel, CircuitModel, OilModel
+        The parts.
+    condition : str
+        ``steady``, or ``filling``: galleries empty in the first seconds.
+    loading : float
+        Multiplies the media's resistance.
+    """
+
+    filter: FilterModel
+    circuit: CircuitModel
+    oil: OilModel
+    condition: Condition = "steady"
+    loading: float = 1.0
+
+    def bearing_viscosity(self, temperature: FloatArray, speed: FloatArray) -> FloatArray:
+        """Return μ in the bearings [Pa s]; zero while the galleries are empty."""
+        if self.condition == "filling":
+            return np.zeros(np.broadcast_shapes(np.shape(temperature), np.shape(speed)))
+        rise = self.circuit.bearing_temperature_rise(self.oil, temperature, speed)
+        return self.oil.dynamic_viscosity(temperature + rise)
+
+    def state(self, x: FloatArray, fluid: Fluid, speed: FloatArray, bearing_viscosity: FloatArray) -> CircuitState:
+        """Return the state of the circuit where the filter's unknown is x [Pa].
+
+        The balance is what the pump delivers less slip, dump and filter flow; it falls with x.
+        """
+        circuit = self.circuit
+        inside = filter_state(self.filter, x, fluid, loading=self.loading)
+        flow = inside.flow_rate
+        if self.condition == "filling":
+            gallery = FlowCurve(np.zeros_like(flow.value), np.zeros_like(flow.value))
+        else:
+            pressure, slope = circuit.gallery_pressure(flow.value, fluid, bearing_viscosity)
+            gallery = FlowCurve(pressure, slope * flow.slope)
+        head, head_slope = circuit.head.pressure(flow.value, fluid)
+        cooler, cooler_slope = circuit.cooler.pressure(flow.value, fluid)
+        inlet = FlowCurve(
+            gallery.value + inside.filter_pressure.value + head,
+            gallery.slope + inside.filter_pressure.slope + head_slope * flow.slope,
+        )
+        pump = FlowCurve(inlet.value + cooler, inlet.slope + cooler_slope * flow.slope)
+        dumped = circuit.dumped(pump, gallery)
+        per_pressure = circuit.slip / fluid.dynamic_viscosity
+        balance = FlowCurve(
+            circuit.pump_delivery(speed) - per_pressure * pump.value - dumped.value - flow.value,
+            -per_pressure * pump.slope - dumped.slope - flow.slope,
+        )
+        return CircuitState(inside, gallery, head, inlet, cooler, pump, dumped.value, balance)
+
+    def solve(self, fluid: Fluid, speed: FloatArray, bearing_viscosity: FloatArray) -> Roots:
+        """Return the filter's unknown at every point, with the evaluations it cost."""
+        delivery = self.circuit.pump_delivery(speed) + np.zeros_like(bearing_viscosity)
+        upper = self.circuit.highest_pump_pressure(speed) + np.zeros_like(bearing_viscosity)
+
+        def balance(x: FloatArray) -> tuple[FloatArray, FloatArray]:
+            curve = self.state(x, fluid, speed, bearing_viscosity).balance
+            return curve.value, curve.slope
+
+        return falling_roots(
+            balance,
+            lower=np.zeros_like(upper),
+            upper=upper,
+            start=self._first_guess(fluid, delivery, upper, bearing_viscosity),
+            tolerance=BALANCE_TOLERANCE * delivery,
+        )
+
+    def _first_guess(self, fluid: Fluid, delivery: FloatArray, upper: FloatArray, bearing_viscosity: FloatArray) -> FloatArray:
+        """Return x of a circuit without inertia, with the pump held where the regulator would hold it."""
+        circuit = self.circuit
+        cosh, _, conductance = axial_constants(self.filter, self.loading)
+        element = cosh / conductance * fluid.dynamic_viscosity
+        others = (self.filter.hardware.a + circuit.cooler.restriction.a + circuit.head.restriction.a) * (
+            fluid.dynamic_viscosity
+        ) + circuit.bearings * bearing_viscosity
+        total = element + others
+        held = np.minimum(circuit.regulator_opening + delivery / circuit.regulator_conductance, total * delivery)
+        return np.minimum(held * element / total, 0.5 * upper)
+
+
+@dataclass(frozen=True)
+class LedgerPart:
+    """One part's differential pressure over the map, its viscous and inertial shares apart. [Pa]
+
+    What is neither, such as the force of the anti-drain valve, is the rest of `total`.
+    """
+
+    name: str
+    total: FloatArray
+    viscous: FloatArray
+    inertial: FloatArray
+
+
+@dataclass(frozen=True)
+class OperatingMap:
+    """The solved map; arrays have shape (temperatures, speeds), NaN where the oil does not pump.
+
+    Attributes
+    ----------
+    temperature, speed : ndarray
+        Axes. [°C], [rpm]
+    element_pressure, filter_pressure, gallery_pressure, filter_inlet_pressure, pump_pressure,
+    gauge_pressure : ndarray
+        [Pa]
+    bypass_fraction, defect_fraction, regulator_fraction : ndarray
+        Shares of the filter flow, and of the delivery that the regulator dumps.
+    filter_flow : ndarray
+        All that passes the filter. [m³/s]
+    lift : ndarray
+        Of the by-pass valve. [m]
+    balance : ndarray
+        Left over of the flow balance, relative to the pump's delivery.
+    ledger : tuple of LedgerPart
+        From pump to gallery.
+    evaluations : int
+        How often the residual was evaluated for the whole grid.
+    """
+
+    temperature: FloatArray
+    speed: FloatArray
+    element_pressure: FloatArray
+    filter_pressure: FloatArray
+    bypass_fraction: FloatArray
+    defect_fraction: FloatArray
+    gallery_pressure: FloatArray
+    filter_inlet_pressure: FloatArray
+    pump_pressure: FloatArray
+    gauge_pressure: FloatArray
+    filter_flow: FloatArray
+    regulator_fraction: FloatArray
+    lift: FloatArray
+    balance: FloatArray
+    ledger: tuple[LedgerPart, ...]
+    evaluations: int
+
+
+def check_axes(temperatures: Sequence[float], speeds: Sequence[float]) -> None:
+    """Raise `OutOfRangeError` unless the axes are finite temperatures [°C] and speeds above zero [rpm]."""
+    for temperature in temperatures:
+        if not -100 <= temperature <= 300:
+            raise OutOfRangeError(f"{temperature:g} °C is outside the model, which runs from -100 to 300 °C")
+    for speed in speeds:
+        if not (np.isfinite(speed) and speed > 0):
+            raise OutOfRangeError(f"a speed of {speed:g} rpm is not above zero: give engine speeds in rpm")
+    if not len(temperatures) or not len(speeds):
+        raise OutOfRangeError("a map needs one temperature and one speed at least")
+
+
+def operating_map(point: OperatingPoint, temperatures: Sequence[float], speeds: Sequence[float]) -> OperatingMap:
+    """Return the circuit solved over a grid in one pass.
+
+    Parameters
+    ----------
+    point : OperatingPoint
+        Filter, circuit, oil, condition and loading.
+    temperatures : sequence of float, shape (m,)
+        Oil temperatures. [°C]
+    speeds : sequence of float, shape (n,)
+        Engine speeds, above zero. [rpm]
+
+    Returns
+    -------
+    OperatingMap
+
+    Raises
+    ------
+    OutOfRangeError
+        If an axis or the loading is outside the model.
+    """
+    check_axes(temperatures, speeds)
+    require_positive(loading=point.loading)
+    temperature, speed = np.asarray(temperatures, dtype=float), np.asarray(speeds, dtype=float)
+    pumps = point.oil.pumps(temperature)
+    warm = temperature[pumps][:, None]
+    fluid = fluid_at(point.oil, warm)
+    bearing_viscosity = point.bearing_viscosity(warm, speed[None, :])
+    roots = point.solve(fluid, speed[None, :], bearing_viscosity)
+    state = point.state(roots.values, fluid, speed[None, :], bearing_viscosity)
+    solved = _map_arrays(point, state, speed[None, :])
+    shape = (len(temperature), len(speed))
+
+    def placed(array: FloatArray) -> FloatArray:
+        whole = np.full(shape, np.nan)
+        whole[pumps] = array
+        return whole
+
+    return OperatingMap(
+        temperature=temperature,
+        speed=speed,
+        ledger=tuple(
+            LedgerPart(name, placed(total), placed(viscous), placed(inertial))
+            for name, total, viscous, inertial in _ledger(point, state, fluid)
+        ),
+        evaluations=roots.evaluations,
+        **{name: placed(array) for name, array in solved.items()},
+    )
+
+
+def map_fields() -> tuple[str, ...]:
+    """Return the names of the map's arrays over the grid."""
+    others = ("temperature", "speed", "ledger", "evaluations")
+    return tuple(entry.name for entry in fields(OperatingMap) if entry.name not in others)
+
+
+def _map_arrays(point: OperatingPoint, state: CircuitState, speed: FloatArray) -> dict[str, FloatArray]:
+    flow = state.filter.flow_rate.value
+    taps = {
+        "pump": state.pump.value,
+        "filter_inlet": state.filter_inlet.value,
+        "gallery": state.gallery.value,
+    }
+    return {
+        "element_pressure": state.filter.element_pressure.value,
+        "filter_pressure": state.filter.filter_pressure.value,
+        "bypass_fraction": state.filter.bypass_flow / flow,
+        "defect_fraction": state.filter.defect_flow / flow,
+        "gallery_pressure": state.gallery.value,
+        "filter_inlet_pressure": state.filter_inlet.value,
+        "pump_pressure": state.pump.value,
+        "gauge_pressure": taps[point.circuit.gauge],
+        "filter_flow": flow,
+        "regulator_fraction": state.dumped / (state.dumped + flow),
+        "lift": state.filter.lift,
+        "balance": state.balance.value / point.circuit.pump_delivery(speed),
+    }
+
+
+def _ledger(point: OperatingPoint, state: CircuitState, fluid: Fluid) -> list[tuple[str, FloatArray, FloatArray, FloatArray]]:
+    """Return name, total, viscous and inertial loss of every part from pump to gallery. [Pa]"""
+    model, inside, mu, rho = point.filter, state.filter, fluid.dynamic_viscosity, fluid.density
+    flow, media_flow, hardware_flow = inside.flow_rate.value, inside.media_flow, inside.hardware_flow
+    none = np.zeros_like(flow)
+    rows: list[tuple[str, FloatArray, FloatArray, FloatArray]] = []
+
+    def add(name: str, viscous: FloatArray, inertial: FloatArray, extra: float = 0.0) -> None:
+        rows.append((name, viscous + inertial + extra, viscous, inertial))
+
+    for name, loss, total in (
+        ("cooler", point.circuit.cooler, state.cooler),
+        ("head", point.circuit.head, state.head),
+    ):
+        inner = loss.inner_flow(flow, fluid)
+        if loss.restriction.a or loss.restriction.b:
+            rows.append((name, total, loss.restriction.a * mu * inner, loss.restriction.b * rho * inner**2))
+    for name, part in (("inlet_holes", model.inlet), ("anti_drain", model.anti_drain)):
+        extra = model.anti_drain_pressure if name == "anti_drain" else 0.0
+        if part.a or part.b or extra:
+            add(name, part.a * mu * hardware_flow, part.b * rho * hardware_flow**2, extra)
+    media = point.loading * model.media * mu * media_flow
+    pleats = model.pleats * mu * media_flow
+    tube = model.tube.a * mu * media_flow
+    add("media", media, none)
+    add("pleat_channels", pleats, none)
+    if model.axial_way is not None:
+        add("axial_way", inside.element_pressure.value - media - pleats - tube, none)
+    if model.tube.a or model.tube.b:
+        add("centre_tube", tube, model.tube.b * rho * hardware_flow**2)
+    add("outlet", model.outlet.a * mu * hardware_flow, model.outlet.b * rho * hardware_flow**2)
+    if model.adapter.a or model.adapter.b:
+        add("adapter", model.adapter.a * mu * hardware_flow, model.adapter.b * rho * hardware_flow**2)
+    return rows

@@ -1,0 +1,296 @@
+"""The study: one engine, one oil, and the filters measured for it, as typed.
+
+These dataclasses are the study document field by field, so their names carry the document's units.
+Readings stay text with the unit a person typed; everything unknown is None or empty, never zero.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterable, Iterator
+from dataclasses import dataclass, field, fields
+from typing import Any, ClassVar, Literal
+
+from tabrel.core.errors import StudyError, nearest_hint
+
+FORMAT: Literal["tabrel-study"] = "tabrel-study"
+VERSION = 1
+
+HoleShape = Literal["round", "slot", "ellipse", "d", "rectangle", "outline"]
+MediaFamily = Literal["cellulose", "blend", "synthetic"]
+SpringMaterial = Literal["music_wire", "stainless_302", "chrome_silicon"]
+BypassLocation = Literal["dome_end", "thread_end", "block", "adapter", "none"]
+BypassKind = Literal["coil_spring", "leaf_spring", "flap", "combined"]
+SizeScale = Literal["um(c)", "um(b)", "um"]
+Relation = Literal["=", ">=", ">"]
+PressureSense = Literal["pump", "gallery"]
+GaugeTap = Literal["pump", "filter_inlet", "gallery"]
+
+
+class _Strict:
+    """Refuse unknown keys and numbers that are not finite wherever the document is read."""
+
+    __pydantic_config__: ClassVar[dict[str, Any]] = {"extra": "forbid", "allow_inf_nan": False}
+
+
+@dataclass(frozen=True)
+class StruckReading(_Strict):
+    """A reading that was struck out: its text and the reason; it stays visible and counts for nothing."""
+
+    text: str
+    struck_out: str
+
+
+ReadingEntry = str | StruckReading
+
+
+def standing(entries: Iterable[ReadingEntry]) -> tuple[str, ...]:
+    """Return the texts of the readings that stand."""
+    return tuple(entry for entry in entries if isinstance(entry, str))
+
+
+@dataclass(frozen=True)
+class ViscosityPoint(_Strict):
+    """One point of the oil's viscosity line; exactly one of the two viscosities is given."""
+
+    temperature_c: float
+    kinematic_mm2_s: float | None = None
+    dynamic_mpa_s: float | None = None
+
+
+@dataclass(frozen=True)
+class Oil(_Strict):
+    """An oil: density at 15 °C, viscosity points, and the lowest temperature at which it pumps."""
+
+    density_15c_kg_m3: float
+    viscosity: tuple[ViscosityPoint, ...]
+    name: str | None = None
+    pumping_limit_c: float | None = None
+
+
+@dataclass(frozen=True)
+class PumpEfficiency(_Strict):
+    """Volumetric efficiency of the pump at one stated point."""
+
+    fraction: float
+    speed_rpm: float
+    pressure_kpa: float
+    temperature_c: float
+
+
+@dataclass(frozen=True)
+class Regulator(_Strict):
+    """Pressure regulator: it opens, and dumps the whole pump flow of a speed one rise higher."""
+
+    opening_kpa: float
+    full_flow_rise_kpa: float
+    full_flow_speed_rpm: float
+    sense: PressureSense | None = None
+    safety_kpa: float | None = None
+
+
+@dataclass(frozen=True)
+class StatedLoss(_Strict):
+    """A part known by one stated pressure loss: cooler or filter head."""
+
+    loss_kpa: float
+    flow_l_min: float
+    temperature_c: float
+    viscous_share: float | None = None
+    bypass_kpa: float | None = None
+
+
+@dataclass(frozen=True)
+class EngineHotPoint(_Strict):
+    """The engine by one hot point: gallery pressure at a speed and an oil temperature."""
+
+    gallery_kpa: float
+    speed_rpm: float
+    temperature_c: float
+    jet_share: float | None = None
+    jet_opening_kpa: float | None = None
+    jet_count: int | None = None
+    jet_length_ratio: float | None = None
+    bearing_rise_k: float | None = None
+    bearing_heating: float | None = None
+
+
+@dataclass(frozen=True)
+class Stud(_Strict):
+    """The engine's hollow stud, through which the filtered oil leaves."""
+
+    bore_mm: float
+    length_mm: float
+
+
+@dataclass(frozen=True)
+class HoleReadings(_Strict):
+    """Readings of one group of holes, by dimension; an outline is points in mm instead."""
+
+    diameter: tuple[ReadingEntry, ...] = ()
+    length: tuple[ReadingEntry, ...] = ()
+    width: tuple[ReadingEntry, ...] = ()
+    height: tuple[ReadingEntry, ...] = ()
+    corner_radius: tuple[ReadingEntry, ...] = ()
+    points_mm: tuple[tuple[float, float], ...] = ()
+
+    def by_dimension(self) -> Iterator[tuple[str, tuple[ReadingEntry, ...]]]:
+        """Yield the dimensions that hold readings."""
+        for dimension in ("diameter", "length", "width", "height", "corner_radius"):
+            if entries := getattr(self, dimension):
+                yield dimension, entries
+
+
+@dataclass(frozen=True)
+class HoleGroup(_Strict):
+    """A number of equal holes; `open_fraction` 1 is clear."""
+
+    shape: HoleShape
+    count: int
+    readings: HoleReadings = HoleReadings()
+    open_fraction: float | None = None
+
+
+@dataclass(frozen=True)
+class Adapter(_Strict):
+    """A remote or sandwich adapter with cross-holes."""
+
+    holes: tuple[HoleGroup, ...]
+    wall_mm: float
+    turn_deg: float
+    reference_bore_mm: float | None = None
+
+
+@dataclass(frozen=True)
+class Circuit(_Strict):
+    """The engine's oil circuit; it belongs to the engine, not to a filter."""
+
+    name: str | None = None
+    pump_displacement_cm3_rev: float | None = None
+    pump_efficiency: PumpEfficiency | None = None
+    regulator: Regulator | None = None
+    cooler: StatedLoss | None = None
+    head: StatedLoss | None = None
+    engine: EngineHotPoint | None = None
+    stud: Stud | None = None
+    adapter: Adapter | None = None
+    gauge: GaugeTap | None = None
+
+
+@dataclass(frozen=True)
+class Price(_Strict):
+    """What a sample cost."""
+
+    amount: float
+    currency: str
+
+
+@dataclass(frozen=True)
+class SampleHoles(_Strict):
+    """The hole groups of a filter, by where they are."""
+
+    inlet: tuple[HoleGroup, ...] = ()
+    centre_tube: tuple[HoleGroup, ...] = ()
+
+
+@dataclass(frozen=True)
+class Bypass(_Strict):
+    """The by-pass valve: where it sits, how it is made, and the stated setting or band."""
+
+    location: BypassLocation | None = None
+    kind: BypassKind | None = None
+    spring_material: SpringMaterial | None = None
+    stated_kpa: float | tuple[float, float] | None = None
+
+
+@dataclass(frozen=True)
+class Leak(_Strict):
+    """Defect holes beside the element, always open."""
+
+    count: int
+    diameter_mm: float
+
+
+@dataclass(frozen=True)
+class Claim(_Strict):
+    """A published claim of efficiency, kept with its source; a size that was not stated stays out."""
+
+    kind: Literal["efficiency"]
+    relation: Relation
+    efficiency_percent: float
+    source: str
+    size_um: float | None = None
+    scale: SizeScale | None = None
+    standard: str | None = None
+    seen: str | None = None
+
+
+@dataclass(frozen=True)
+class CountRow(_Strict):
+    """Particles counted at and above one size, before and after the filter."""
+
+    size_um: float
+    upstream: int
+    downstream: int
+
+
+@dataclass(frozen=True)
+class Counts(_Strict):
+    """Particle counts of a multi-pass test."""
+
+    scale: SizeScale
+    volume_ml: float
+    dilution: float
+    rows: tuple[CountRow, ...]
+
+
+@dataclass(frozen=True)
+class Sample(_Strict):
+    """One filter as bought and measured."""
+
+    label: str
+    maker: str | None = None
+    part_number: str | None = None
+    price: Price | None = None
+    condition: Literal["new", "used"] | None = None
+    media_family: MediaFamily | None = None
+    media_air_drop_pa: float | None = None
+    readings: dict[str, tuple[ReadingEntry, ...]] = field(default_factory=dict)
+    holes: SampleHoles = SampleHoles()
+    bypass: Bypass = Bypass()
+    leak: Leak | None = None
+    observations: dict[str, str] = field(default_factory=dict)
+    claims: tuple[Claim, ...] = ()
+    counts: Counts | None = None
+
+
+@dataclass(frozen=True)
+class Study(_Strict):
+    """A whole study."""
+
+    format: Literal["tabrel-study"]
+    version: int
+    name: str
+    question: str | None = None
+    oil: Oil | None = None
+    circuit: Circuit | None = None
+    samples: tuple[Sample, ...] = ()
+
+    def sample(self, label: str) -> Sample:
+        """Return the sample with this label.
+
+        Raises
+        ------
+        StudyError
+            If there is none.
+        """
+        for sample in self.samples:
+            if sample.label == label:
+                return sample
+        labels = [sample.label for sample in self.samples]
+        known = "the study holds " + (", ".join(repr(known) for known in labels) or "no samples")
+        raise StudyError("samples", f"there is no sample {label!r}{nearest_hint(label, labels)}: {known}")
+
+
+def field_names(model: type) -> tuple[str, ...]:
+    """Return the field names of one of the dataclasses above."""
+    return tuple(entry.name for entry in fields(model))

@@ -1,0 +1,267 @@
+"""Refuse what is impossible in a study, naming the place and the mend.
+
+What is merely implausible is a warning of `analysis`, not a refusal.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+from datetime import date
+
+from tabrel.core.errors import OutOfRangeError, ReadingTextError, StudyError, nearest_hint
+from tabrel.core.hole_shapes import SHAPE_DIMENSIONS, outline_area
+from tabrel.core.oil import oil_model
+from tabrel.core.quantities import HOLE_QUANTITIES, QUANTITIES, Quantity
+from tabrel.core.reading_text import ParsedReading, parse_reading
+from tabrel.core.study import (
+    Adapter,
+    Circuit,
+    Claim,
+    Counts,
+    EngineHotPoint,
+    HoleGroup,
+    Oil,
+    ReadingEntry,
+    Sample,
+    StatedLoss,
+    Study,
+)
+
+ABSOLUTE_ZERO_C = -273.15
+BEYOND_ANY_FILTER = 1e6
+"""A reading this many times outside the usual range is no slip of a decimal point but no reading."""
+
+MOST_HOLES = 100_000
+MOST_PARTICLES = 10**15
+
+
+def check_study(study: Study) -> None:
+    """Raise `StudyError` at the first impossible thing in a study.
+
+    Parameters
+    ----------
+    study : Study
+
+    Raises
+    ------
+    StudyError
+        With the document path and how to mend it.
+    """
+    _check_text("name", study.name)
+    if study.oil:
+        check_oil(study.oil)
+    if study.circuit:
+        check_circuit(study.circuit)
+    labels: set[str] = set()
+    for i, sample in enumerate(study.samples):
+        path = f"samples[{i}]"
+        _check_text(f"{path}.label", sample.label)
+        if sample.label in labels:
+            raise StudyError(f"{path}.label", f"{sample.label!r} names two samples: give each its own label")
+        labels.add(sample.label)
+        check_sample(path, sample)
+
+
+def check_sample(path: str, sample: Sample) -> None:
+    """Raise `StudyError` at the first impossible thing in a sample at `path`."""
+    for key, entries in sample.readings.items():
+        place = f"{path}.readings.{key}"
+        quantity = known_quantity(place, key)
+        check_readings(place, quantity, entries)
+    for placement in ("inlet", "centre_tube"):
+        for i, group in enumerate(getattr(sample.holes, placement)):
+            check_hole_group(f"{path}.holes.{placement}[{i}]", group)
+    _positive(path, media_air_drop_pa=sample.media_air_drop_pa)
+    if sample.price and sample.price.amount < 0:
+        raise StudyError(f"{path}.price.amount", "is negative: type the price without its sign")
+    stated = sample.bypass.stated_kpa
+    if stated is not None:
+        band = stated if isinstance(stated, tuple) else (stated, stated)
+        if not 0 < band[0] <= band[1]:
+            raise StudyError(f"{path}.bypass.stated_kpa", "must be above zero, the lower pressure first")
+    if sample.leak:
+        _count(f"{path}.leak", sample.leak.count)
+        _positive(f"{path}.leak", diameter_mm=sample.leak.diameter_mm)
+    for i, claim in enumerate(sample.claims):
+        _check_claim(f"{path}.claims[{i}]", claim)
+    if sample.counts:
+        _check_counts(f"{path}.counts", sample.counts)
+
+
+def known_quantity(path: str, key: str) -> Quantity:
+    """Return the catalogue's quantity for a reading key, or raise `StudyError` at `path`."""
+    if key not in QUANTITIES:
+        raise StudyError(path, f"{key!r} is no reading key{nearest_hint(key, QUANTITIES)}: use a key of the catalogue")
+    return QUANTITIES[key]
+
+
+def check_readings(path: str, quantity: Quantity, entries: Iterable[ReadingEntry]) -> None:
+    """Raise `StudyError` at the first entry, struck out or not, that is not a reading of the quantity."""
+    for i, entry in enumerate(entries):
+        if not isinstance(entry, str):
+            _check_text(f"{path}[{i}].struck_out", entry.struck_out)
+        try:
+            check_reading_text(quantity, entry if isinstance(entry, str) else entry.text)
+        except ReadingTextError as error:
+            raise StudyError(f"{path}[{i}]", str(error)) from error
+
+
+def check_reading_text(quantity: Quantity, text: str) -> ParsedReading:
+    """Return what a typed reading of a quantity means, or raise `ReadingTextError`."""
+    parsed = parse_reading(text, quantity.dimension, zero_allowed=quantity.zero_allowed)
+    beyond = parsed.value > quantity.usual_high * BEYOND_ANY_FILTER
+    if beyond or 0 < parsed.value < quantity.usual_low / BEYOND_ANY_FILTER:
+        raise ReadingTextError(f"{text!r} cannot be the {quantity.title} of a filter: check the number and its unit")
+    return parsed
+
+
+def check_hole_group(path: str, group: HoleGroup) -> None:
+    """Raise `StudyError` at the first impossible thing in a hole group at `path`."""
+    _count(path, group.count)
+    if group.open_fraction is not None and not 0 <= group.open_fraction <= 1:
+        raise StudyError(f"{path}.open_fraction", "must lie between 0 (covered) and 1 (clear)")
+    takes = SHAPE_DIMENSIONS[group.shape]
+    for dimension, entries in group.readings.by_dimension():
+        place = f"{path}.readings.{dimension}"
+        if dimension not in takes.required + takes.optional:
+            known = ", ".join(takes.required + takes.optional)
+            raise StudyError(place, f"a {group.shape} hole has no {dimension}: give {known}")
+        check_readings(place, HOLE_QUANTITIES[dimension], entries)
+    if group.readings.points_mm:
+        place = f"{path}.readings.points_mm"
+        if group.shape != "outline":
+            raise StudyError(place, f"a {group.shape} hole has no points: make its shape 'outline'")
+        if len(group.readings.points_mm) < 3:
+            raise StudyError(place, "an outline needs at least three points")
+        if outline_area(group.readings.points_mm) == 0:
+            raise StudyError(place, "the points enclose no area: type them in order around the hole")
+
+
+def check_oil(oil: Oil) -> None:
+    """Raise `StudyError` at the first impossible thing in the oil."""
+    _positive("oil", density_15c_kg_m3=oil.density_15c_kg_m3)
+    for i, point in enumerate(oil.viscosity):
+        path = f"oil.viscosity[{i}]"
+        _temperature(path, point.temperature_c)
+        if (point.kinematic_mm2_s is None) == (point.dynamic_mpa_s is None):
+            raise StudyError(path, "give either kinematic_mm2_s or dynamic_mpa_s, and not both")
+        _positive(path, kinematic_mm2_s=point.kinematic_mm2_s, dynamic_mpa_s=point.dynamic_mpa_s)
+    try:
+        oil_model(oil)
+    except OutOfRangeError as error:
+        raise StudyError("oil.viscosity", str(error)) from error
+
+
+def check_circuit(circuit: Circuit) -> None:
+    """Raise `StudyError` at the first impossible thing in the circuit."""
+    _positive("circuit", pump_displacement_cm3_rev=circuit.pump_displacement_cm3_rev)
+    if pump := circuit.pump_efficiency:
+        path = "circuit.pump_efficiency"
+        if not 0 < pump.fraction <= 1:
+            raise StudyError(f"{path}.fraction", "must lie above 0 and at most at 1")
+        _positive(path, speed_rpm=pump.speed_rpm, pressure_kpa=pump.pressure_kpa)
+        _temperature(path, pump.temperature_c)
+    if regulator := circuit.regulator:
+        _positive(
+            "circuit.regulator",
+            opening_kpa=regulator.opening_kpa,
+            full_flow_rise_kpa=regulator.full_flow_rise_kpa,
+            full_flow_speed_rpm=regulator.full_flow_speed_rpm,
+            safety_kpa=regulator.safety_kpa,
+        )
+    for name in ("cooler", "head"):
+        if loss := getattr(circuit, name):
+            _check_stated_loss(f"circuit.{name}", loss)
+    if circuit.engine:
+        _check_engine("circuit.engine", circuit.engine)
+    if circuit.stud:
+        _positive("circuit.stud", bore_mm=circuit.stud.bore_mm, length_mm=circuit.stud.length_mm)
+    if circuit.adapter:
+        _check_adapter("circuit.adapter", circuit.adapter)
+
+
+def _check_stated_loss(path: str, loss: StatedLoss) -> None:
+    _positive(path, loss_kpa=loss.loss_kpa, flow_l_min=loss.flow_l_min, bypass_kpa=loss.bypass_kpa)
+    _temperature(path, loss.temperature_c)
+    _fraction(path, viscous_share=loss.viscous_share)
+
+
+def _check_engine(path: str, engine: EngineHotPoint) -> None:
+    _positive(
+        path,
+        gallery_kpa=engine.gallery_kpa,
+        speed_rpm=engine.speed_rpm,
+        jet_count=engine.jet_count,
+        jet_length_ratio=engine.jet_length_ratio,
+        bearing_rise_k=engine.bearing_rise_k,
+    )
+    _temperature(path, engine.temperature_c)
+    _fraction(path, bearing_heating=engine.bearing_heating)
+    share = engine.jet_share
+    if share is None or share == 0:
+        return
+    if not 0 < share < 1:
+        raise StudyError(f"{path}.jet_share", "must lie between 0 (no jets) and 1, and below 1")
+    if engine.jet_opening_kpa is None:
+        raise StudyError(f"{path}.jet_opening_kpa", "is missing: with a jet share, say at which pressure the jets open")
+    if not 0 <= engine.jet_opening_kpa < engine.gallery_kpa:
+        raise StudyError(
+            f"{path}.jet_opening_kpa",
+            f"must lie below the hot gallery pressure of {engine.gallery_kpa:g} kPa, or the jets could not take their share",
+        )
+
+
+def _check_adapter(path: str, adapter: Adapter) -> None:
+    _positive(path, wall_mm=adapter.wall_mm, reference_bore_mm=adapter.reference_bore_mm)
+    if not 0 <= adapter.turn_deg <= 180:
+        raise StudyError(f"{path}.turn_deg", "must lie between 0 and 180 degrees")
+    for i, group in enumerate(adapter.holes):
+        check_hole_group(f"{path}.holes[{i}]", group)
+
+
+def _check_claim(path: str, claim: Claim) -> None:
+    if not 0 < claim.efficiency_percent < 100:
+        raise StudyError(
+            f"{path}.efficiency_percent", "must lie above 0 and below 100: a claim of 100 % names no filtration ratio"
+        )
+    _positive(path, size_um=claim.size_um)
+    if claim.seen is not None:
+        try:
+            date.fromisoformat(claim.seen)
+        except ValueError as error:
+            raise StudyError(f"{path}.seen", f"{claim.seen!r} is no date: write it like 2026-10-02") from error
+
+
+def _check_counts(path: str, counts: Counts) -> None:
+    _positive(path, volume_ml=counts.volume_ml, dilution=counts.dilution)
+    for i, row in enumerate(counts.rows):
+        _positive(f"{path}.rows[{i}]", size_um=row.size_um)
+        if not (0 <= row.upstream <= MOST_PARTICLES and 0 <= row.downstream <= MOST_PARTICLES):
+            raise StudyError(f"{path}.rows[{i}]", "is no count of particles: type the number counted")
+
+
+def _check_text(path: str, text: str) -> None:
+    if not text.strip():
+        raise StudyError(path, "is empty: give it a few words")
+
+
+def _count(path: str, count: int) -> None:
+    if not 1 <= count <= MOST_HOLES:
+        raise StudyError(f"{path}.count", f"must be a whole number from 1 to {MOST_HOLES}, not {count}: count the holes")
+
+
+def _positive(path: str, **values: float | None) -> None:
+    for name, value in values.items():
+        if value is not None and not value > 0:
+            raise StudyError(f"{path}.{name}", f"must be above zero, not {value:g}: leave it out if it is not known")
+
+
+def _fraction(path: str, **values: float | None) -> None:
+    for name, value in values.items():
+        if value is not None and not 0 <= value <= 1:
+            raise StudyError(f"{path}.{name}", f"must lie between 0 and 1, not {value:g}")
+
+
+def _temperature(path: str, temperature_c: float) -> None:
+    if not ABSOLUTE_ZERO_C + 100 < temperature_c < 400:
+        raise StudyError(f"{path}.temperature_c", f"{temperature_c:g} °C is no oil temperature: check the number and its unit")

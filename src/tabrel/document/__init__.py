@@ -1,0 +1,1 @@
+"""The study document: reading, writing and its JSON Schema; results as JSON."""

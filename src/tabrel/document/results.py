@@ -1,0 +1,196 @@
+"""Results and maps as JSON, in the units people read; the command line and the API share these models."""
+
+from __future__ import annotations
+
+import numpy as np
+from numpy.typing import NDArray
+from pydantic import BaseModel, ConfigDict
+
+from tabrel.core.analysis import SampleAnalysis, SampleResults
+from tabrel.core.bypass_onset import BypassOnset
+from tabrel.core.operating_map import OperatingMap
+from tabrel.core.uncertain import Result
+
+Grid = list[list[float | None]]
+
+
+class WireModel(BaseModel):
+    """A model that goes out and never comes in."""
+
+    model_config = ConfigDict(frozen=True)
+
+
+class ResultOut(WireModel):
+    """One result in the unit its key names."""
+
+    value: float | None
+    standard_uncertainty: float | None
+    expanded_uncertainty: float | None
+    low: float | None
+    high: float | None
+    relation: str
+    basis: str | None
+    missing: list[str]
+    assumed: list[str]
+
+
+class FlowAreaOut(ResultOut):
+    """The tapping plate flow area, with the section that controls it."""
+
+    controlled_by: str | None
+
+
+class WarningOut(WireModel):
+    """Something implausible: code, sentence, place."""
+
+    code: str
+    message: str
+    where: str
+
+
+class ResultsOut(WireModel):
+    """The results of one sample; each key ends in its unit."""
+
+    inlet_hole_area_mm2: ResultOut
+    plate_flow_area_mm2: FlowAreaOut
+    plate_series_area_mm2: ResultOut
+    media_gross_area_cm2: ResultOut
+    media_effective_area_cm2: ResultOut
+    pleat_opening_at_inside_percent: ResultOut
+    media_permeability_m2: ResultOut
+    bypass_opening_kpa: ResultOut
+    bypass_full_open_kpa: ResultOut
+    efficiency_at_20_um_percent: ResultOut
+    size_at_beta_75_um: ResultOut
+
+
+class AnalysisOut(WireModel):
+    """Results and warnings of one sample."""
+
+    label: str
+    results: ResultsOut
+    warnings: list[WarningOut]
+
+
+_SCALES: dict[str, tuple[str, float]] = {
+    "inlet_hole_area_mm2": ("inlet_hole_area", 1e6),
+    "plate_flow_area_mm2": ("plate_flow_area", 1e6),
+    "plate_series_area_mm2": ("plate_series_area", 1e6),
+    "media_gross_area_cm2": ("media_gross_area", 1e4),
+    "media_effective_area_cm2": ("media_effective_area", 1e4),
+    "pleat_opening_at_inside_percent": ("pleat_opening_at_inside", 1e2),
+    "media_permeability_m2": ("media_permeability", 1.0),
+    "bypass_opening_kpa": ("bypass_opening", 1e-3),
+    "bypass_full_open_kpa": ("bypass_full_open", 1e-3),
+    "efficiency_at_20_um_percent": ("efficiency_at_20_um", 1e2),
+    "size_at_beta_75_um": ("size_at_beta_75", 1.0),
+}
+"""Result of the core and factor from SI by wire key."""
+
+
+def results_out(results: SampleResults) -> ResultsOut:
+    """Return the results of a sample in the units of their keys."""
+    filled: dict[str, ResultOut] = {}
+    for key, (name, factor) in _SCALES.items():
+        result: Result = getattr(results, name).scaled(factor)
+        common = {
+            "value": _finite(result.value),
+            "standard_uncertainty": _finite(result.standard_uncertainty),
+            "expanded_uncertainty": _finite(result.expanded_uncertainty),
+            "low": _finite(result.low),
+            "high": _finite(result.high),
+            "relation": result.relation,
+            "basis": result.basis,
+            "missing": list(result.missing),
+            "assumed": list(result.assumed),
+        }
+        if key == "plate_flow_area_mm2":
+            filled[key] = FlowAreaOut.model_validate({**common, "controlled_by": result.controlled_by})
+        else:
+            filled[key] = ResultOut.model_validate(common)
+    return ResultsOut.model_validate(filled)
+
+
+def analysis_out(label: str, analysis: SampleAnalysis) -> AnalysisOut:
+    """Return results and warnings of a sample."""
+    warnings = [WarningOut(code=w.code, message=w.message, where=w.where) for w in analysis.warnings]
+    return AnalysisOut(label=label, results=results_out(analysis.results), warnings=warnings)
+
+
+class OnsetOut(WireModel):
+    """The by-pass onset curve; null where the valve stays closed."""
+
+    speed_rpm: list[float]
+    temperature_c: list[float | None]
+    reopens_c: list[float | None]
+
+
+class MapOut(WireModel):
+    """The operating map, rows by temperature; null where the oil does not pump."""
+
+    temperature_c: list[float]
+    speed_rpm: list[float]
+    element_kpa: Grid
+    filter_kpa: Grid
+    bypass_fraction: Grid
+    defect_fraction: Grid
+    gallery_kpa: Grid
+    filter_inlet_kpa: Grid
+    pump_kpa: Grid
+    gauge_kpa: Grid
+    filter_flow_l_min: Grid
+    regulator_fraction: Grid
+    onset: OnsetOut
+
+
+MAP_SCALES: dict[str, tuple[str, float]] = {
+    "element_kpa": ("element_pressure", 1e-3),
+    "filter_kpa": ("filter_pressure", 1e-3),
+    "bypass_fraction": ("bypass_fraction", 1.0),
+    "defect_fraction": ("defect_fraction", 1.0),
+    "gallery_kpa": ("gallery_pressure", 1e-3),
+    "filter_inlet_kpa": ("filter_inlet_pressure", 1e-3),
+    "pump_kpa": ("pump_pressure", 1e-3),
+    "gauge_kpa": ("gauge_pressure", 1e-3),
+    "filter_flow_l_min": ("filter_flow", 60e3),
+    "regulator_fraction": ("regulator_fraction", 1.0),
+}
+"""Array of the core and factor from SI by wire key."""
+
+
+def map_out(solved: OperatingMap, onset: BypassOnset) -> MapOut:
+    """Return a map and its onset curve in the units of their keys."""
+    return MapOut.model_validate(
+        {
+            "temperature_c": solved.temperature.tolist(),
+            "speed_rpm": solved.speed.tolist(),
+            **{key: grid_out(getattr(solved, name) * factor) for key, (name, factor) in MAP_SCALES.items()},
+            "onset": onset_out(onset),
+        }
+    )
+
+
+def onset_out(onset: BypassOnset) -> OnsetOut:
+    """Return the onset curve with gaps as null."""
+    return OnsetOut(
+        speed_rpm=onset.speed.tolist(),
+        temperature_c=row_out(onset.temperature),
+        reopens_c=row_out(onset.reopens),
+    )
+
+
+def grid_out(array: NDArray[np.float64]) -> Grid:
+    """Return a two-dimensional array as lists, null for what is not finite."""
+    return [row_out(row) for row in array]
+
+
+def row_out(row: NDArray[np.float64]) -> list[float | None]:
+    """Return a row as a list, null for what is not finite."""
+    if np.isfinite(row).all():
+        plain: list[float | None] = row.tolist()
+        return plain
+    return [_finite(value) for value in row.tolist()]
+
+
+def _finite(value: float | None) -> float | None:
+    return value if value is not None and np.isfinite(value) else None

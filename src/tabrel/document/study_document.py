@@ -1,0 +1,186 @@
+"""Read and write the study document, an open JSON format.
+
+A document is taken whole or refused whole; the refusal is one sentence that names the place.
+"""
+
+from __future__ import annotations
+
+import json
+import types
+from dataclasses import is_dataclass
+from pathlib import Path
+from typing import Any, Union, get_args, get_origin, get_type_hints
+
+from pydantic import TypeAdapter, ValidationError
+
+from tabrel.core.errors import StudyError, nearest_hint
+from tabrel.core.study import FORMAT, VERSION, Study, field_names
+from tabrel.core.study_checks import check_study
+
+_ADAPTER: TypeAdapter[Study] = TypeAdapter(Study)
+
+
+def read_study(content: bytes | str) -> Study:
+    """Return the study a document holds.
+
+    Parameters
+    ----------
+    content : bytes or str
+        The document.
+
+    Returns
+    -------
+    Study
+
+    Raises
+    ------
+    StudyError
+        If it is not acceptable.
+    """
+    text = _decoded(content)
+    _check_header(_parsed(text))
+    try:
+        study = _ADAPTER.validate_json(text, strict=True)
+    except ValidationError as error:
+        raise _refusal(error) from error
+    check_study(study)
+    return study
+
+
+def read_study_file(path: Path) -> Study:
+    """Return the study in a file; raises `StudyError` where it cannot be read."""
+    try:
+        content = path.read_bytes()
+    except OSError as error:
+        raise StudyError(str(path), f"cannot be read ({error.strerror}): check the name and the folder") from error
+    return read_study(content)
+
+
+def study_to_json(study: Study) -> dict[str, Any]:
+    """Return the document of a study as plain JSON values; what is unknown or empty is left out."""
+    plain: dict[str, Any] = _without_empty(_ADAPTER.dump_python(study, mode="json", exclude_none=True))
+    return plain
+
+
+def write_study(study: Study) -> str:
+    """Return the document of a study as text."""
+    return json.dumps(study_to_json(study), indent=1, ensure_ascii=False) + "\n"
+
+
+def study_schema() -> dict[str, Any]:
+    """Return the JSON Schema of the document."""
+    schema = _ADAPTER.json_schema()
+    schema["$schema"] = "https://json-schema.org/draft/2020-12/schema"
+    schema["title"] = "Tabrel study document"
+    return schema
+
+
+def _decoded(content: bytes | str) -> str:
+    if isinstance(content, bytes):
+        try:
+            content = content.decode("utf-8-sig")
+        except UnicodeDecodeError as error:
+            raise StudyError("", "the document is not UTF-8 text: save it as UTF-8") from error
+    if not content.strip():
+        raise StudyError("", "the document is empty: choose a study document")
+    return content
+
+
+def _parsed(text: str) -> Any:
+    try:
+        return json.loads(text, object_pairs_hook=_unique, parse_constant=_refuse_constant)
+    except json.JSONDecodeError as error:
+        place = f"line {error.lineno} column {error.colno}"
+        raise StudyError("", f"the document is not JSON ({error.msg} at {place}): mend it there") from error
+    except RecursionError as error:
+        raise StudyError("", "the document is nested too deeply to be a study") from error
+    except ValueError as error:
+        if isinstance(error, StudyError):
+            raise
+        raise StudyError("", f"the document holds a number that cannot be read: {error}") from error
+
+
+def _unique(pairs: list[tuple[str, Any]]) -> dict[str, Any]:
+    found: dict[str, Any] = {}
+    for key, value in pairs:
+        if key in found:
+            raise StudyError(key, "this key stands twice in one object: keep one of them")
+        found[key] = value
+    return found
+
+
+def _refuse_constant(name: str) -> None:
+    raise StudyError("", f"the document holds {name}, which is no finite number: leave the value out")
+
+
+def _check_header(parsed: Any) -> None:
+    if not isinstance(parsed, dict):
+        raise StudyError("", f'the document is not an object: a study starts with {{"format": "{FORMAT}"')
+    if parsed.get("format") != FORMAT:
+        raise StudyError("format", f'must be "{FORMAT}": this is not a study document')
+    version = parsed.get("version")
+    if isinstance(version, bool) or not isinstance(version, int) or version < 1:
+        raise StudyError("version", f"must be a whole number such as {VERSION}")
+    if version > VERSION:
+        raise StudyError("version", f"{version} is newer than this program reads ({VERSION}): open it with a newer Tabrel")
+
+
+def _refusal(error: ValidationError) -> StudyError:
+    """Return the first complaint as one sentence."""
+    details = error.errors(include_url=False, include_input=False)
+    unknown = [entry for entry in details if entry["type"] in ("unexpected_keyword_argument", "extra_forbidden")]
+    first = (unknown or details)[0]
+    location = [step for step in first["loc"] if isinstance(step, int) or not _is_union_tag(step)]
+    path = _path(location)
+    if unknown:
+        known = _known_keys(location[:-1])
+        key = str(location[-1])
+        return StudyError(path, f"{key!r} is not a key here{nearest_hint(key, known)}: remove or rename it")
+    if first["type"] in ("missing", "missing_argument"):
+        return StudyError(path, "is missing: add it")
+    message = first["msg"][0].lower() + first["msg"][1:]
+    return StudyError(path, f"is not acceptable: {message}")
+
+
+def _is_union_tag(step: str) -> bool:
+    """Return whether a step of pydantic's location names a member of a union rather than a key."""
+    return step in ("str", "float", "int", "StruckReading") or step.startswith(("tuple[", "constrained", "function"))
+
+
+def _path(location: list[int | str]) -> str:
+    path = ""
+    for step in location:
+        path += f"[{step}]" if isinstance(step, int) else f".{step}" if path else step
+    return path
+
+
+def _known_keys(location: list[int | str]) -> tuple[str, ...]:
+    """Return the keys known at a place of the document."""
+    here: Any = Study
+    for step in location:
+        if isinstance(step, str) and is_dataclass(here):
+            here = get_type_hints(here).get(step)
+        elif isinstance(step, str) and get_origin(here) is dict:
+            here = get_args(here)[1]
+        here = _inner_type(here)
+    return field_names(here) if isinstance(here, type) and is_dataclass(here) else ()
+
+
+def _inner_type(hint: Any) -> Any:
+    """Return the dataclass inside ``X | None`` and ``tuple[X, ...]``, else the hint itself."""
+    while get_origin(hint) in (Union, types.UnionType, tuple):
+        arguments = [argument for argument in get_args(hint) if argument not in (type(None), Ellipsis)]
+        dataclasses = [argument for argument in arguments if is_dataclass(_inner_type(argument))]
+        if not dataclasses:
+            return hint
+        hint = dataclasses[0]
+    return hint
+
+
+def _without_empty(value: Any) -> Any:
+    if isinstance(value, dict):
+        cleaned = {key: _without_empty(inner) for key, inner in value.items()}
+        return {key: inner for key, inner in cleaned.items() if inner not in ({}, [])}
+    if isinstance(value, list):
+        return [_without_empty(inner) for inner in value]
+    return value

@@ -1,0 +1,1 @@
+"""The store: SQLite, and the only place with SQL."""

@@ -1,0 +1,17 @@
+"""From rows to core objects."""
+
+from __future__ import annotations
+
+import sqlite3
+from typing import Any, TypeVar
+
+from tabrel.core.study import field_names
+
+T = TypeVar("T")
+
+
+def built(model: type[T], row: sqlite3.Row, **given: Any) -> T:
+    """Return a core dataclass from the columns of the same names, and the fields given."""
+    columns = set(row.keys())
+    read = {name: row[name] for name in field_names(model) if name in columns and name not in given}
+    return model(**read, **given)

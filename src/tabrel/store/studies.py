@@ -1,0 +1,79 @@
+"""Whole studies: list, import, load."""
+
+from __future__ import annotations
+
+import sqlite3
+from dataclasses import dataclass
+
+from tabrel.core.study import FORMAT, VERSION, Study
+from tabrel.store.circuits import insert_circuit, insert_oil, load_circuit, load_oil
+from tabrel.store.connection import inserted_id
+from tabrel.store.errors import NotStoredError
+from tabrel.store.samples import insert_sample, load_samples
+
+
+@dataclass(frozen=True)
+class StudyRow:
+    """What the list of studies shows of one."""
+
+    id: int
+    name: str
+    question: str | None
+    created_at: str
+    sample_count: int
+    reading_count: int
+
+
+SELECT_STUDIES = """
+SELECT study.id, study.name, study.question, study.created_at,
+       (SELECT COUNT(*) FROM sample WHERE sample.study_id = study.id) AS sample_count,
+       (SELECT COUNT(*) FROM reading LEFT JOIN hole_group ON hole_group.id = reading.hole_group_id
+        JOIN sample ON sample.id = COALESCE(reading.sample_id, hole_group.sample_id)
+        WHERE sample.study_id = study.id AND reading.struck_out_at IS NULL) AS reading_count
+FROM study ORDER BY study.id
+"""
+
+
+def list_studies(conn: sqlite3.Connection) -> list[StudyRow]:
+    """Return every study, oldest first."""
+    return [StudyRow(**dict(row)) for row in conn.execute(SELECT_STUDIES)]
+
+
+INSERT_STUDY = "INSERT INTO study (name, question) VALUES (:name, :question)"
+
+
+def insert_study(conn: sqlite3.Connection, study: Study) -> int:
+    """Store a whole study and return its id; the caller opens the transaction."""
+    study_id = inserted_id(conn.execute(INSERT_STUDY, {"name": study.name, "question": study.question}))
+    if study.oil:
+        insert_oil(conn, study_id, study.oil)
+    if study.circuit:
+        insert_circuit(conn, study_id, study.circuit)
+    for position, sample in enumerate(study.samples):
+        insert_sample(conn, study_id, position, sample)
+    return study_id
+
+
+SELECT_STUDY = "SELECT name, question FROM study WHERE id = :id"
+
+
+def load_study(conn: sqlite3.Connection, study_id: int) -> Study:
+    """Return a whole study.
+
+    Raises
+    ------
+    NotStoredError
+        If there is no such study.
+    """
+    row = conn.execute(SELECT_STUDY, {"id": study_id}).fetchone()
+    if row is None:
+        raise NotStoredError(f"there is no study {study_id}: go back to the list of studies")
+    return Study(
+        format=FORMAT,
+        version=VERSION,
+        name=row["name"],
+        question=row["question"],
+        oil=load_oil(conn, study_id),
+        circuit=load_circuit(conn, study_id),
+        samples=tuple(stored.sample for stored in load_samples(conn, study_id)),
+    )
