@@ -26,6 +26,9 @@ DRAWN_TEMPERATURES = np.arange(-40.0, 140.1, 2.5)
 DRAWN_SPEEDS = np.arange(600.0, 7000.1, 200.0)
 """Of the view's grid. [rpm]"""
 
+CURVE_SPEEDS = np.arange(600.0, 7000.1, 50.0)
+"""Of the onset curve, finer than the grid so that its ends are drawn where they are. [rpm]"""
+
 SENT_DIGITS = 6
 
 
@@ -42,7 +45,7 @@ def get_map(
     point = operating_point(study, stored.sample, condition=condition, loading=loading)
     with np.errstate(all="ignore"):
         solved = operating_map(point, DRAWN_TEMPERATURES.tolist(), DRAWN_SPEEDS.tolist())
-        onset = bypass_onset(point, DRAWN_SPEEDS.tolist())
+        onset = bypass_onset(point, CURVE_SPEEDS.tolist())
     valve = point.filter.valve
     grids: dict[str, Any] = {
         key: grid_out(_rounded(getattr(solved, name) * factor)) for key, (name, factor) in MAP_SCALES.items()
@@ -66,6 +69,8 @@ def get_map(
         left_out=list(point.filter.left_out),
         bypass_location=point.filter.location,
         bypass_opening_kpa=None if valve is None else valve.opening_pressure / 1e3,
+        coldest_pumping_c=point.oil.coldest_pumping(float(DRAWN_TEMPERATURES[0])),
+        gauge=point.circuit.gauge,
     )
 
 

@@ -145,6 +145,8 @@ class OperatingMapOut(MapOut):
     left_out: list[str]
     bypass_location: str
     bypass_opening_kpa: float | None
+    coldest_pumping_c: float
+    gauge: Literal["pump", "filter_inlet", "gallery"]
 
 
 class ProblemOut(WireModel):

@@ -1,0 +1,47 @@
+/** The typed client of the API, and its one way of failing. */
+import createClient from 'openapi-fetch'
+import type { components, paths } from './schema'
+
+export type Schemas = components['schemas']
+export type Problem = Schemas['ProblemOut']
+
+export const client = createClient<paths>({ baseUrl: window.location.origin })
+
+/** An answer of the server that says what is wrong and where. */
+export class ProblemError extends Error {
+  readonly where: string
+  readonly missing: readonly string[]
+
+  constructor(problem: Problem) {
+    super(problem.message)
+    this.where = problem.where
+    this.missing = problem.missing
+  }
+}
+
+interface Answer<T> {
+  data?: T
+  error?: unknown
+  response: Response
+}
+
+/** Return the data of an answer, or throw what the server said. */
+export async function unwrap<T>(pending: Promise<Answer<T>>): Promise<T> {
+  let answer: Answer<T>
+  try {
+    answer = await pending
+  } catch {
+    throw new ProblemError({
+      message: 'The server does not answer: see whether Tabrel is still running, then try again.',
+      where: '',
+      missing: [],
+    })
+  }
+  if (answer.data !== undefined) return answer.data
+  const said = answer.error as Partial<Problem> | undefined
+  throw new ProblemError({
+    message: said?.message ?? `The server answered ${answer.response.status} without a reason: try again.`,
+    where: said?.where ?? '',
+    missing: said?.missing ?? [],
+  })
+}

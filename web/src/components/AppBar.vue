@@ -1,0 +1,87 @@
+<script setup lang="ts">
+/** The name, the way back to the studies, and what holds everywhere: units and light. */
+import SelectButton from 'primevue/selectbutton'
+import { usePreferences } from '@/stores/preferences'
+import { computed } from 'vue'
+import type { UnitFamily } from '@/lib/units'
+
+defineProps<{ title: string }>()
+
+const preferences = usePreferences()
+const FAMILIES = [
+  { label: 'mm · kPa', value: 'metric' },
+  { label: 'in · psi', value: 'inch' },
+]
+const family = computed({
+  get: () => preferences.family,
+  set: (chosen: UnitFamily | null) => {
+    if (chosen) preferences.family = chosen
+  },
+})
+</script>
+
+<template>
+  <div class="bar">
+    <router-link to="/" class="name">
+      <img src="/mark.svg" width="26" height="26" alt="" />
+      Tabrel
+    </router-link>
+    <span class="study">{{ title }}</span>
+    <span class="tools">
+      <SelectButton
+        v-model="family"
+        :options="FAMILIES"
+        option-label="label"
+        option-value="value"
+        :allow-empty="false"
+        size="small"
+        aria-label="Unit family"
+      />
+      <button type="button" class="plain" :title="'Switch between light and dark (key d)'" @click="preferences.switchTheme">
+        {{ preferences.theme === 'light' ? 'Dark' : 'Light' }}
+      </button>
+      <span class="soft"><kbd>?</kbd> keys</span>
+    </span>
+  </div>
+</template>
+
+<style scoped>
+.bar {
+  display: flex;
+  align-items: center;
+  gap: 1rem;
+  padding: 0.35rem 1rem;
+  background: var(--paper);
+  border-bottom: 1px solid var(--line);
+}
+.name {
+  display: inline-flex;
+  align-items: center;
+  gap: 0.5rem;
+  font-family: var(--head);
+  font-weight: 650;
+  font-size: 1.1rem;
+  color: var(--ink);
+  text-decoration: none;
+}
+.study {
+  font-family: var(--head);
+  color: var(--ink-soft);
+  border-left: 1px solid var(--line);
+  padding-left: 1rem;
+}
+.tools {
+  margin-left: auto;
+  display: flex;
+  align-items: center;
+  gap: 0.9rem;
+  font-size: 0.88rem;
+}
+.plain {
+  border: 1px solid var(--line-strong);
+  border-radius: 6px;
+  background: none;
+  padding: 0.25rem 0.7rem;
+  cursor: pointer;
+}
+</style>

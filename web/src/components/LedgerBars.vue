@@ -1,0 +1,109 @@
+<script setup lang="ts">
+/** Each part's share of the loss from pump to gallery; viscous and inertial parts apart. */
+import { computed } from 'vue'
+import { ledgerSentence, type LedgerRow } from '@/lib/ledger'
+import { toDigits } from '@/lib/numbers'
+import { shownUnit, type UnitFamily } from '@/lib/units'
+
+const props = defineProps<{ rows: readonly LedgerRow[]; family: UnitFamily }>()
+const unit = computed(() => shownUnit('kpa', props.family))
+const largest = computed(() => Math.max(...props.rows.map((row) => row.total), 1e-12))
+
+function width(part: number): string {
+  return `${Math.max(0, (100 * part) / largest.value)}%`
+}
+</script>
+
+<template>
+  <section class="ledger" aria-label="Ledger of the loss from pump to gallery">
+    <h2>Where the pressure goes</h2>
+    <p class="sentence" data-ledger="sentence">{{ ledgerSentence(rows) }}</p>
+    <table>
+      <thead>
+        <tr>
+          <th>pump to gallery</th>
+          <th class="bar-head">
+            <span class="key viscous" /> viscous <span class="key inertial" /> inertial
+            <template v-if="rows.some((row) => row.total - row.viscous - row.inertial > 0.01 * row.total)">
+              <span class="key spring" /> spring
+            </template>
+          </th>
+          <th class="number">{{ unit.symbol }}</th>
+          <th class="number">%</th>
+        </tr>
+      </thead>
+      <tbody>
+        <tr v-for="row in rows" :key="row.name" :data-part="row.name">
+          <td>{{ row.title }}</td>
+          <td class="bar">
+            <span class="viscous" :style="{ width: width(row.viscous) }" />
+            <span class="inertial" :style="{ width: width(row.inertial) }" />
+            <span class="spring" :style="{ width: width(row.total - row.viscous - row.inertial) }" />
+          </td>
+          <td class="number">{{ toDigits(row.total * unit.factor, 3) }}</td>
+          <td class="number">{{ row.share < 0.005 ? '<1' : Math.round(row.share * 100) }}</td>
+        </tr>
+      </tbody>
+    </table>
+  </section>
+</template>
+
+<style scoped>
+.sentence {
+  margin: 0.15rem 0 0.4rem;
+  font-size: 0.92rem;
+}
+table {
+  width: 100%;
+  border-collapse: collapse;
+  font-size: 0.86rem;
+}
+th {
+  text-align: left;
+  font-weight: 500;
+  color: var(--ink-soft);
+  border-bottom: 1px solid var(--line-strong);
+  padding: 0 0.3rem 0.15rem 0;
+  white-space: nowrap;
+}
+th.number {
+  text-align: right;
+}
+td {
+  padding: 0.14rem 0.3rem 0.14rem 0;
+  border-bottom: 1px solid var(--line);
+  white-space: nowrap;
+}
+.bar-head {
+  font-size: 0.8rem;
+}
+.bar {
+  width: 46%;
+  min-width: 6rem;
+}
+.bar span {
+  display: inline-block;
+  height: 0.8rem;
+  vertical-align: middle;
+}
+.key {
+  display: inline-block;
+  width: 0.8rem;
+  height: 0.6rem;
+  margin-left: 0.35rem;
+}
+.viscous {
+  background: var(--amber);
+}
+.inertial {
+  background: repeating-linear-gradient(135deg, var(--slate) 0 2px, var(--slate-wash) 2px 5px);
+  outline: 1px solid var(--slate);
+  outline-offset: -1px;
+}
+.spring {
+  background: var(--line-strong);
+}
+.number {
+  font-size: 0.88rem;
+}
+</style>

@@ -1,0 +1,115 @@
+<script setup lang="ts">
+/** The five headline results of the sample in hand, on a strip like a till roll. */
+import { computed } from 'vue'
+import type { Schemas } from '@/api/client'
+import { headlines } from '@/lib/headlines'
+import { usePreferences } from '@/stores/preferences'
+
+const props = defineProps<{ analysis: Schemas['AnalysisOut']; titles: ReadonlyMap<string, string> }>()
+defineEmits<{ need: [key: string] }>()
+
+const preferences = usePreferences()
+const shown = computed(() => headlines(props.analysis.results, preferences.family))
+
+const OTHER_TITLES: Record<string, string> = {
+  'holes.inlet': 'the inlet holes',
+  'circuit.stud': "the engine's stud",
+  media_family: 'the media family',
+}
+
+function uncertaintyTitle(text: string): string {
+  return text.includes('to') ? 'the band of the estimate' : 'expanded uncertainty, 95 %'
+}
+
+function named(key: string): string {
+  return props.titles.get(key) ?? OTHER_TITLES[key] ?? key
+}
+</script>
+
+<template>
+  <section class="tape" aria-label="Results" aria-live="polite">
+    <article v-for="headline in shown" :key="headline.key" :data-result="headline.key">
+      <h3>{{ headline.title }}</h3>
+      <p v-if="headline.complete" class="value">
+        <span class="number big">{{ headline.text }}</span>
+        <span v-if="headline.uncertainty" class="number soft" :title="uncertaintyTitle(headline.uncertainty)">
+          {{ headline.uncertainty.includes('to') ? `(${headline.uncertainty})` : `± ${headline.uncertainty}` }}
+        </span>
+        <span class="unit">{{ headline.unit }}</span>
+      </p>
+      <p v-else-if="headline.missing.length" class="value waits">not yet</p>
+      <p v-else class="value waits">none</p>
+      <p v-if="headline.complete" class="rests soft">
+        {{ headline.rests }}<template v-if="headline.assumed.length">, {{ headline.assumed.length }} assumed</template>
+      </p>
+      <button
+        v-else-if="headline.missing.length"
+        type="button"
+        class="need"
+        @click="$emit('need', headline.missing[0]!)"
+      >
+        needs {{ named(headline.missing[0]!)
+        }}<template v-if="headline.missing.length > 1">, and {{ headline.missing.length - 1 }} more</template>
+      </button>
+    </article>
+  </section>
+</template>
+
+<style scoped>
+.tape {
+  display: grid;
+  grid-template-columns: repeat(5, 1fr);
+  background: var(--paper);
+  border-top: 2px dashed var(--line-strong);
+}
+article {
+  padding: 0.5rem 0.9rem 0.6rem;
+  border-left: 1px solid var(--line);
+  min-width: 0;
+}
+article:first-child {
+  border-left: 0;
+}
+h3 {
+  font-size: 0.8rem;
+  font-weight: 500;
+  color: var(--ink-soft);
+}
+p {
+  margin: 0;
+}
+.value {
+  display: flex;
+  align-items: baseline;
+  gap: 0.35rem;
+  white-space: nowrap;
+}
+.big {
+  font-size: 1.4rem;
+  font-weight: 600;
+}
+.unit {
+  font-size: 0.85rem;
+}
+.waits {
+  font-size: 1.15rem;
+  color: var(--ink-soft);
+  font-family: var(--head);
+}
+.rests,
+.need {
+  font-size: 0.8rem;
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+}
+.need {
+  border: 0;
+  background: none;
+  padding: 0;
+  color: var(--hand);
+  text-decoration: underline;
+  cursor: pointer;
+  max-width: 100%;
+}
+</style>

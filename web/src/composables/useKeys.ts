@@ -1,0 +1,42 @@
+/** Keys of a view: one table that both binds them and lists them under `?`. */
+import { onBeforeUnmount, onMounted, reactive } from 'vue'
+
+export interface KeyAction {
+  /** As shown, such as `Alt+1` or `u`. */
+  keys: string
+  does: string
+  matches: (event: KeyboardEvent) => boolean
+  run: (event: KeyboardEvent) => void
+  /** Whether it also works while a text field has the focus. */
+  inFields?: boolean
+}
+
+export const activeKeys = reactive(new Set<readonly KeyAction[]>())
+
+function isTyping(target: EventTarget | null): boolean {
+  return target instanceof HTMLElement && target.matches('input, textarea, select, [contenteditable]')
+}
+
+/** Match a bare key such as `u`. */
+export function bareKey(key: string): (event: KeyboardEvent) => boolean {
+  return (event) => event.key === key && !event.altKey && !event.ctrlKey && !event.metaKey
+}
+
+export function useKeys(actions: readonly KeyAction[]): void {
+  function onKey(event: KeyboardEvent) {
+    if (event.defaultPrevented) return
+    const typing = isTyping(event.target)
+    const action = actions.find((candidate) => candidate.matches(event) && (!typing || candidate.inFields))
+    if (!action) return
+    event.preventDefault()
+    action.run(event)
+  }
+  onMounted(() => {
+    activeKeys.add(actions)
+    window.addEventListener('keydown', onKey)
+  })
+  onBeforeUnmount(() => {
+    activeKeys.delete(actions)
+    window.removeEventListener('keydown', onKey)
+  })
+}

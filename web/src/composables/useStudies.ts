@@ -1,0 +1,31 @@
+/** The list of studies, one study, and the import of a document. */
+import { useMutation, useQuery, useQueryClient } from '@tanstack/vue-query'
+import { toValue, type MaybeRefOrGetter } from 'vue'
+import { client, unwrap } from '@/api/client'
+
+export function useStudies() {
+  return useQuery({ queryKey: ['studies'], queryFn: () => unwrap(client.GET('/api/studies')) })
+}
+
+export function useStudy(studyId: MaybeRefOrGetter<number>) {
+  return useQuery({
+    queryKey: ['study', studyId],
+    queryFn: () =>
+      unwrap(client.GET('/api/studies/{study_id}', { params: { path: { study_id: toValue(studyId) } } })),
+  })
+}
+
+export function useImportStudy() {
+  const queries = useQueryClient()
+  return useMutation({
+    mutationFn: (text: string) =>
+      unwrap(
+        client.POST('/api/studies', {
+          body: text as never,
+          bodySerializer: (body) => body as unknown as string,
+          headers: { 'Content-Type': 'application/json' },
+        }),
+      ),
+    onSuccess: () => queries.invalidateQueries({ queryKey: ['studies'] }),
+  })
+}

@@ -1,0 +1,92 @@
+/** The five headline results, as the tape shows them. */
+import type { Schemas } from '@/api/client'
+import { toDigits, withUncertainty } from './numbers'
+import { shownUnit, type UnitFamily } from './units'
+
+type Results = Schemas['ResultsOut']
+type Result = Schemas['ResultOut']
+
+interface HeadlineDefinition {
+  key: keyof Results
+  title: string
+  unit: string
+}
+
+const HEADLINES: readonly HeadlineDefinition[] = [
+  { key: 'inlet_hole_area_mm2', title: 'Inlet hole area', unit: 'mm2' },
+  { key: 'plate_flow_area_mm2', title: 'Tapping plate flow area', unit: 'mm2' },
+  { key: 'media_effective_area_cm2', title: 'Effective media area', unit: 'cm2' },
+  { key: 'bypass_opening_kpa', title: 'Bypass opening pressure', unit: 'kpa' },
+  { key: 'efficiency_at_20_um_percent', title: 'Efficiency at 20 µm(c)', unit: 'percent' },
+]
+
+const BASES: Record<string, string> = {
+  measured: 'measured',
+  forecast: 'forecast, before the cut',
+  pressure: 'measured on a bench',
+  force: 'from push-off force',
+  spring: 'from spring dimensions',
+  stated: 'stated by the maker',
+  claim: 'published claim',
+  estimate: 'screening estimate',
+}
+
+const SECTIONS: Record<string, string> = {
+  inlet: 'inlet holes',
+  anti_drain: 'anti-drain gap',
+  outlet: 'outlet bore',
+  adapter: 'adapter holes',
+}
+
+export interface Headline {
+  key: string
+  title: string
+  complete: boolean
+  /** The number, or the bound or envelope in words. */
+  text: string
+  uncertainty: string | null
+  unit: string
+  rests: string
+  assumed: readonly string[]
+  missing: readonly string[]
+}
+
+const RELATION_SIGN: Record<string, string> = { '<=': '≤ ', '<': '< ', '>=': '≥ ', '>': '> ' }
+
+function numberText(result: Result, factor: number, isEstimate: boolean): { text: string; uncertainty: string | null } {
+  const scaled = (number: number | null) => (number === null ? null : number * factor)
+  const [value, low, high] = [scaled(result.value), scaled(result.low), scaled(result.high)]
+  if (value !== null && low !== null && high !== null) {
+    return { text: toDigits(value, isEstimate ? 2 : 4), uncertainty: `${toDigits(low, 2)} to ${toDigits(high, high > 99 ? 3 : 2)}` }
+  }
+  if (value !== null) {
+    const shown = withUncertainty(value, scaled(result.expanded_uncertainty))
+    return { text: (RELATION_SIGN[result.relation] ?? '') + shown.value, uncertainty: shown.uncertainty }
+  }
+  if (low !== null && high !== null) return { text: `${toDigits(low, 3)} to ${toDigits(high, 3)}`, uncertainty: null }
+  if (low !== null) return { text: (result.relation === '>' ? '> ' : '≥ ') + toDigits(low, 3), uncertainty: null }
+  if (high !== null) return { text: (result.relation === '<' ? '< ' : '≤ ') + toDigits(high, 3), uncertainty: null }
+  return { text: '', uncertainty: null }
+}
+
+/** Return the headline results in a unit family. */
+export function headlines(results: Results, family: UnitFamily): Headline[] {
+  return HEADLINES.map(({ key, title, unit }) => {
+    const result = results[key]
+    const { symbol, factor } = shownUnit(unit, family)
+    const { text, uncertainty } = numberText(result, factor, result.basis === 'estimate')
+    const controlled = 'controlled_by' in result && result.controlled_by ? SECTIONS[result.controlled_by] : null
+    const basis = result.basis ? (BASES[result.basis] ?? result.basis) : ''
+    return {
+      key,
+      title,
+      complete: text !== '',
+      text,
+      uncertainty,
+      unit: symbol,
+      rests: controlled ? `${basis}, ${controlled} control` : basis,
+      assumed: result.assumed,
+      missing: result.missing,
+    }
+  })
+}

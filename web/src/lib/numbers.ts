@@ -1,0 +1,37 @@
+/** Numbers as people read them: digits follow the uncertainty. */
+const MINUS = '−'
+
+function signed(text: string): string {
+  return text.replace('-', MINUS)
+}
+
+/** Return a number to so many significant digits, without an exponent. */
+export function toDigits(value: number, digits = 3): string {
+  if (value === 0) return '0'
+  const decimals = Math.max(0, digits - 1 - Math.floor(Math.log10(Math.abs(value))))
+  return signed(value.toFixed(Math.min(decimals, 12)))
+}
+
+/** Decimals that show an uncertainty to two significant digits. */
+export function decimalsFor(uncertainty: number): number {
+  return Math.min(12, Math.max(0, 1 - Math.floor(Math.log10(uncertainty))))
+}
+
+export interface ShownValue {
+  value: string
+  uncertainty: string | null
+}
+
+/** Return value and uncertainty to the same decimal place; without an uncertainty, four digits. */
+export function withUncertainty(value: number, uncertainty: number | null): ShownValue {
+  if (uncertainty === null || !(uncertainty > 0)) return { value: toDigits(value, 4), uncertainty: null }
+  const decimals = decimalsFor(uncertainty)
+  return { value: signed(value.toFixed(decimals)), uncertainty: uncertainty.toFixed(decimals) }
+}
+
+/** Return a share as a percentage: 0 % only where it is zero. */
+export function toPercent(share: number): string {
+  if (share === 0) return '0 %'
+  if (share < 0.001) return 'under 0.1 %'
+  return `${(100 * share).toFixed(share < 0.0995 ? 1 : 0)} %`
+}

@@ -1,0 +1,152 @@
+<script setup lang="ts">
+/** Studies: open one, or import a document. */
+import { ref, useTemplateRef } from 'vue'
+import { useRouter } from 'vue-router'
+import { client, ProblemError, unwrap } from '@/api/client'
+import AppBar from '@/components/AppBar.vue'
+import { useImportStudy, useStudies } from '@/composables/useStudies'
+
+const router = useRouter()
+const studies = useStudies()
+const importing = useImportStudy()
+const said = ref('')
+const place = ref('')
+const picker = useTemplateRef<HTMLInputElement>('picker')
+
+async function open(studyId: number) {
+  said.value = ''
+  try {
+    const study = await unwrap(client.GET('/api/studies/{study_id}', { params: { path: { study_id: studyId } } }))
+    const first = study.samples[0]
+    if (first) void router.push({ name: 'bench', params: { studyId, sampleId: first.id } })
+    else said.value = `“${study.name}” holds no sample yet: import a document that has one.`
+  } catch (error) {
+    tell(error)
+  }
+}
+
+function tell(error: unknown) {
+  if (!(error instanceof ProblemError)) throw error
+  said.value = error.message
+  place.value = error.where
+}
+
+async function take(event: Event) {
+  const file = (event.target as HTMLInputElement).files?.[0]
+  said.value = place.value = ''
+  if (!file) return
+  try {
+    const study = await importing.mutateAsync(await file.text())
+    const first = study.samples[0]
+    if (first) void router.push({ name: 'bench', params: { studyId: study.id, sampleId: first.id } })
+  } catch (error) {
+    tell(error)
+  } finally {
+    if (picker.value) picker.value.value = ''
+  }
+}
+</script>
+
+<template>
+  <div class="page">
+    <AppBar title="Studies" />
+    <main>
+      <header>
+        <h1>Studies</h1>
+        <label class="import">
+          Import a study document
+          <input ref="picker" type="file" accept=".json,application/json" class="unseen" @change="take" />
+        </label>
+      </header>
+      <p v-if="said" class="said-wrong" role="alert">
+        <span v-if="place" class="typed">{{ place }}</span> {{ said }}
+      </p>
+      <p v-if="studies.error.value" class="said-wrong">{{ studies.error.value.message }}</p>
+      <p v-else-if="studies.data.value?.length === 0" class="soft">
+        There is no study yet. Import a study document to begin; <span class="typed">tabrel demo</span> starts with one.
+      </p>
+      <ul v-else class="list">
+        <li v-for="study in studies.data.value" :key="study.id">
+          <button type="button" class="card" @click="open(study.id)">
+            <h2>{{ study.name }}</h2>
+            <p v-if="study.question" class="question">{{ study.question }}</p>
+            <p class="soft">
+              {{ study.sample_count }} {{ study.sample_count === 1 ? 'sample' : 'samples' }},
+              {{ study.reading_count }} readings
+            </p>
+          </button>
+          <a class="export" :href="`/api/studies/${study.id}/document`" :download="`${study.name}.study.json`">
+            Export document
+          </a>
+        </li>
+      </ul>
+    </main>
+  </div>
+</template>
+
+<style scoped>
+.page {
+  min-height: 100%;
+}
+main {
+  max-width: 62rem;
+  margin: 0 auto;
+  padding: 2rem 1rem;
+}
+header {
+  display: flex;
+  align-items: center;
+  justify-content: space-between;
+  margin-bottom: 1.2rem;
+}
+.import {
+  border: 1px solid var(--hand);
+  color: var(--hand);
+  border-radius: 8px;
+  padding: 0.5rem 1rem;
+  cursor: pointer;
+  font-weight: 500;
+}
+.import:focus-within {
+  outline: 2px solid var(--hand);
+  outline-offset: 2px;
+}
+.list {
+  list-style: none;
+  margin: 0;
+  padding: 0;
+  display: grid;
+  gap: 0.8rem;
+}
+.list li {
+  display: grid;
+  grid-template-columns: 1fr auto;
+  align-items: center;
+  background: var(--paper);
+  border: 1px solid var(--line);
+  border-left: 6px solid var(--amber);
+  border-radius: 10px;
+}
+.card {
+  border: 0;
+  background: none;
+  text-align: left;
+  padding: 1rem 1.2rem;
+  cursor: pointer;
+}
+.card h2 {
+  font-size: 1.15rem;
+}
+.question {
+  margin: 0.3rem 0;
+  font-style: italic;
+}
+.card p.soft {
+  margin: 0.2rem 0 0;
+  font-size: 0.9rem;
+}
+.export {
+  padding: 0 1.2rem;
+  font-size: 0.9rem;
+}
+</style>
