@@ -107,7 +107,8 @@ def _sum_of_terms(text: str, dimension: Dimension) -> tuple[float, str]:
     position, total, first_unit, terms = 0, 0.0, "", 0
     while position < len(text):
         match = _TERM.match(text, position)
-        if match is None:
+        runs_on = match is not None and text[match.end() : match.end() + 1].strip() != ""
+        if match is None or runs_on:
             raise ReadingTextError(f"{text!r} is not a number with a unit: write it like {_example(dimension)}")
         number = _number(match["number"], text)
         unit = match["unit"] or ""

@@ -1,0 +1,261 @@
+"""The vectorised circuit against one written point by point, and the laws that must hold."""
+
+from __future__ import annotations
+
+import dataclasses
+
+import numpy as np
+import pytest
+from builders import reading, study
+from hypothesis import given
+from hypothesis import strategies as st
+from pointwise import PlainPoint, onset_temperature
+
+from tabrel.core.bypass_onset import bypass_onset
+from tabrel.core.circuit import circuit_model
+from tabrel.core.errors import MissingInputsError, OutOfRangeError, StudyError
+from tabrel.core.filter_flow import FlowCurve, bypass_flow, filter_state, fluid_at
+from tabrel.core.oil import oil_model
+from tabrel.core.operating_map import operating_map
+from tabrel.core.operating_point import operating_point
+
+TEMPERATURES = [-30.0, -12.0, 5.0, 40.0, 100.0, 135.0]
+SPEEDS = [700.0, 1900.0, 3600.0, 6800.0]
+
+WEAK = reading("bypass.spring_installed_length", "19 mm")
+COOLER_OFF = ("circuit/cooler", None)
+ANTI_DRAIN = [
+    reading("anti_drain.lift", "1.2 mm"),
+    reading("anti_drain.lip_diameter", "50 mm"),
+    reading("anti_drain.opening_pressure", "8 kPa"),
+]
+LEAK = ("samples/0/leak", {"count": 5, "diameter_mm": 0.7})
+ADAPTER = (
+    "circuit/adapter",
+    {"holes": [{"shape": "round", "count": 4, "readings": {"diameter": ["5 mm"]}}], "wall_mm": 4, "turn_deg": 60},
+)
+HEAD = ("circuit/head", {"loss_kpa": 9, "flow_l_min": 35, "temperature_c": 90, "viscous_share": 0.2, "bypass_kpa": 30})
+GALLERY_SENSE = ("circuit/regulator/sense", "gallery")
+LOW_SAFETY = ("circuit/regulator/safety_kpa", 560)
+
+
+def at(location):
+    return ("samples/0/bypass/location", location)
+
+
+BRANCHES = {
+    "dome end": [WEAK],
+    "dome end, no clearance known": [WEAK, reading("can.inside_diameter")],
+    "thread end": [WEAK, at("thread_end"), LEAK],
+    "thread end, no clearance known": [WEAK, at("thread_end"), reading("can.inside_diameter")],
+    "block": [WEAK, at("block"), *ANTI_DRAIN, LEAK],
+    "adapter": [WEAK, at("adapter"), ADAPTER],
+    "no valve": [at("none"), LEAK],
+    "gallery senses, low safety": [WEAK, GALLERY_SENSE, LOW_SAFETY],
+    "head with its own by-pass": [WEAK, HEAD, ADAPTER, *ANTI_DRAIN],
+    "no cooler, no jets": [COOLER_OFF, ("circuit/engine/jet_share", 0)],
+    "constant bearing rise": [WEAK, ("circuit/engine/bearing_heating", 0)],
+    "no heat lost to the walls": [WEAK, ("circuit/engine/bearing_heating", 1)],
+    "crowded pack, tight can": [reading("element.pleat_count", "80"), reading("can.inside_diameter", "66.4 mm")],
+    "seat known inside only": [reading("bypass.seat_outside_diameter"), reading("bypass.lift_limit")],
+    "stated setting, no spring": [
+        *[reading(f"bypass.spring_{n}") for n in ("wire_diameter", "free_length")],
+        ("samples/0/bypass/stated_kpa", 70),
+    ],
+    "no centre tube": [("samples/0/holes/centre_tube", None)],
+    "thread in place of the stud": [
+        ("circuit/stud", None),
+        reading("thread.major_diameter", "20 mm"),
+        reading("thread.pitch", "1.5 mm"),
+    ],
+}
+
+
+def point(*changes, condition="steady", loading=1.0):
+    made = study(*changes)
+    return operating_point(made, made.samples[0], condition=condition, loading=loading)
+
+
+@pytest.mark.parametrize("condition", ["steady", "filling"])
+@pytest.mark.parametrize("branch", BRANCHES)
+def test_agrees_with_the_point_by_point_solution(branch, condition):
+    problem = point(*BRANCHES[branch], condition=condition, loading=1.7)
+    solved = operating_map(problem, TEMPERATURES, SPEEDS)
+    assert np.abs(solved.balance).max() < 1e-6
+    for i, t in enumerate(TEMPERATURES):
+        for j, n in enumerate(SPEEDS):
+            plain = PlainPoint(problem, t, n).solve()
+            here = {
+                "element_pressure": plain.element,
+                "filter_pressure": plain.filter,
+                "gallery_pressure": plain.gallery,
+                "filter_inlet_pressure": plain.filter_inlet,
+                "pump_pressure": plain.pump,
+                "filter_flow": plain.flow,
+                "bypass_fraction": plain.bypass / plain.flow,
+                "defect_fraction": plain.leak / plain.flow,
+                "regulator_fraction": plain.dump / (plain.dump + plain.flow),
+            }
+            for name, value in here.items():
+                assert getattr(solved, name)[i, j] == pytest.approx(value, rel=2e-6, abs=1e-9), (name, t, n)
+
+
+@pytest.mark.parametrize("branch", BRANCHES)
+def test_parts_of_the_ledger_add_up(branch):
+    problem = point(*BRANCHES[branch])
+    solved = operating_map(problem, TEMPERATURES, SPEEDS)
+    total = sum(part.total for part in solved.ledger)
+    np.testing.assert_allclose(total, solved.pump_pressure - solved.gallery_pressure, rtol=1e-7)
+    within = sum(part.total for part in solved.ledger if part.name not in ("cooler", "head"))
+    np.testing.assert_allclose(within, solved.filter_pressure, rtol=1e-7)
+    for part in solved.ledger:
+        spring = 8e3 if part.name == "anti_drain" and problem.filter.anti_drain_pressure else 0.0
+        np.testing.assert_allclose(part.viscous + part.inertial + spring, part.total, rtol=1e-6, atol=1e-6)
+
+
+@pytest.mark.parametrize("condition", ["steady", "filling"])
+@pytest.mark.parametrize("branch", ["dome end", "thread end", "block", "adapter", "head with its own by-pass"])
+def test_onset_is_where_the_solved_valve_just_opens(branch, condition):
+    problem = point(*BRANCHES[branch], condition=condition)
+    onset = bypass_onset(problem, SPEEDS)
+    for n, temperature, reopens in zip(SPEEDS, onset.temperature, onset.reopens, strict=True):
+        for edge in (temperature, reopens):
+            if np.isfinite(edge) and edge < 150:
+                assert onset_temperature(problem, n, edge - 0.4, edge + 0.4) == pytest.approx(edge, abs=1e-3)
+
+
+def test_onset_ends():
+    shut = bypass_onset(point(reading("bypass.opening_pressure", "9 bar")), SPEEDS)
+    assert np.isnan(shut.temperature).all()
+    assert np.isnan(shut.reopens).all()
+    wide_open = bypass_onset(point(reading("bypass.spring_installed_length", "22 mm"), condition="filling"), SPEEDS)
+    assert (wide_open.temperature == 150).all()
+    assert np.isnan(bypass_onset(point(at("none")), SPEEDS).temperature).all()
+
+
+def test_a_valve_in_the_block_opens_again_hot_and_fast():
+    """Small inlet holes: hot and fast their loss alone reaches the valve's setting."""
+    small = ("samples/0/holes/inlet/0/readings/diameter", ["3 mm"])
+    problem = point(at("block"), WEAK, small)
+    onset = bypass_onset(problem, [600.0, 6800.0])
+    assert np.isfinite(onset.reopens[1]) or onset.temperature[1] == 150
+    hot = operating_map(problem, [100.0], [6800.0])
+    assert hot.bypass_fraction[0, 0] > 0
+
+
+def test_valve_never_passes_below_its_opening_pressure_and_filling_opens_it_first():
+    steady, filling = point(WEAK), point(WEAK, condition="filling")
+    maps = [operating_map(p, TEMPERATURES, SPEEDS) for p in (steady, filling)]
+    assert (maps[1].bypass_fraction >= maps[0].bypass_fraction - 1e-12).all()
+    for solved in maps:
+        assert ((solved.bypass_fraction > 0) == (solved.lift > 0)).all()
+    assert (bypass_onset(filling, SPEEDS).temperature > bypass_onset(steady, SPEEDS).temperature).all()
+
+
+def test_cold_the_media_rules_and_hot_the_holes():
+    solved = operating_map(point(), [-20.0, 130.0], [1000.0, 6500.0])
+    ledger = {part.name: part.total for part in solved.ledger if part.name != "cooler"}
+    assert max(ledger, key=lambda name: ledger[name][0, 0]) == "media"
+    assert max(ledger, key=lambda name: ledger[name][1, 1]) in ("inlet_holes", "outlet")
+
+
+def test_a_filter_without_resistance_leaves_gallery_and_cooler():
+    problem = point()
+    free = dataclasses.replace(problem.filter, media=1e-6, pleats=0.0, axial_way=None, valve=None, location="none")
+    nothing = type(free.inlet)(0.0, 0.0)
+    free = dataclasses.replace(free, tube=nothing, inlet=nothing, outlet=nothing, anti_drain=nothing, adapter=nothing)
+    problem = dataclasses.replace(problem, filter=free)
+    solved = operating_map(problem, TEMPERATURES, SPEEDS)
+    cooler = next(part.total for part in solved.ledger if part.name == "cooler")
+    np.testing.assert_allclose(solved.pump_pressure, solved.gallery_pressure + cooler, rtol=1e-9)
+
+
+def test_the_hot_point_comes_out_within_a_few_per_cent():
+    """The slip at the hot point leaves the filter's loss out, so the gallery is one to four per cent low."""
+    solved = operating_map(point(), [100.0], [3000.0])
+    assert 0.95 * 340e3 < solved.gallery_pressure[0, 0] < 340e3
+
+
+@pytest.mark.parametrize("share", [0, 0.3])
+def test_the_engine_takes_its_flow_at_the_hot_gallery_pressure(share):
+    made = study(("circuit/engine/jet_share", share))
+    oil = oil_model(made.oil)
+    circuit = circuit_model(made.circuit, oil)
+    fluid = fluid_at(oil, np.array([100.0]))
+    flow = circuit.displacement * 3000 / 60 - circuit.slip * 340e3 / fluid.dynamic_viscosity
+    bearing = oil.dynamic_viscosity(np.array([110.0]))
+    assert circuit.gallery_pressure(flow, fluid, bearing)[0] == pytest.approx(340e3)
+    assert circuit.slip * 400e3 / fluid.dynamic_viscosity == pytest.approx(0.12 * 14e-6 * 50)
+
+
+@given(st.floats(-40, 140), st.floats(500, 7000), st.sampled_from([0.25, 0.5, 1.0]))
+def test_bearing_rise_solves_its_equation(t, n, heating):
+    made = study(("circuit/engine/bearing_heating", heating))
+    oil = oil_model(made.oil)
+    circuit = circuit_model(made.circuit, oil)
+    rise = circuit.bearing_temperature_rise(oil, np.array([t]), np.array([n]))
+    ratio = oil.dynamic_viscosity(t + rise) / oil.dynamic_viscosity(110.0) * n / 3000
+    assert rise == pytest.approx(10 * ratio ** (2 * heating), rel=1e-8)
+
+
+@given(st.floats(1e3, 4e5), st.floats(-40, 140))
+def test_slopes_are_derivatives(pressure, t):
+    problem = point(WEAK)
+    fluid = fluid_at(problem.oil, np.array([t]))
+
+    def through(p):
+        return bypass_flow(problem.filter.valve, FlowCurve(np.array([p]), np.ones(1)), fluid)[0]
+
+    def state(x):
+        return filter_state(problem.filter, np.array([x]), fluid)
+
+    step = pressure * 1e-6
+    for curve in (through, lambda x: state(x).filter_pressure, lambda x: state(x).flow_rate):
+        numeric = (curve(pressure + step).value - curve(pressure - step).value) / (2 * step)
+        assert curve(pressure).slope == pytest.approx(numeric, rel=1e-3, abs=1e-18)
+
+
+def test_more_loading_and_colder_oil_raise_the_element_pressure():
+    clean, loaded = (operating_map(point(loading=f), TEMPERATURES, SPEEDS) for f in (1.0, 3.0))
+    assert (loaded.element_pressure > clean.element_pressure).all()
+    assert (np.diff(clean.element_pressure, axis=0) < 0).all()
+
+
+def test_rows_in_which_the_oil_does_not_pump_are_gaps():
+    problem = point(("oil/pumping_limit_c", -20))
+    solved = operating_map(problem, [-21.0, -20.0], SPEEDS)
+    assert np.isnan(solved.element_pressure[0]).all()
+    assert np.isfinite(solved.element_pressure[1]).all()
+    none = operating_map(problem, [-30.0], SPEEDS)
+    assert np.isnan(none.pump_pressure).all()
+    assert (bypass_onset(point(WEAK, ("oil/pumping_limit_c", -20), condition="filling"), SPEEDS).temperature >= -20).all()
+
+
+def test_missing_inputs_are_all_named():
+    made = study(
+        ("oil", None),
+        ("circuit/regulator", None),
+        ("samples/0/bypass/location", None),
+        reading("media.thickness"),
+        ("samples/0/holes/inlet", None),
+    )
+    with pytest.raises(MissingInputsError) as caught:
+        operating_point(made, made.samples[0])
+    assert {"oil", "circuit.regulator", "bypass.location", "media.thickness", "holes.inlet"} <= set(caught.value.keys)
+
+
+def test_what_cannot_work_together_is_refused():
+    with pytest.raises(StudyError, match="never closes"):
+        point(at("block"), reading("anti_drain.opening_pressure", "2 bar"))
+    with pytest.raises(StudyError, match="cannot reach"):
+        point(("circuit/engine/speed_rpm", 100))
+    with pytest.raises(StudyError, match="no effective media area"):
+        point(reading("element.potting_depth", "40 mm"), reading("can.inside_diameter"))
+
+
+@pytest.mark.parametrize(
+    ("temperatures", "speeds"), [([float("nan")], [1000]), ([20], [0]), ([20], [float("inf")]), ([], [1000]), ([500], [1000])]
+)
+def test_axes_outside_the_model_are_refused(temperatures, speeds):
+    with pytest.raises(OutOfRangeError):
+        operating_map(point(), temperatures, speeds)

@@ -1,0 +1,142 @@
+from __future__ import annotations
+
+import pint
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from tabrel.core.drills import LETTER_DRILLS, NUMBER_DRILLS, drill_interval
+from tabrel.core.errors import ReadingTextError
+from tabrel.core.reading_text import parse_reading
+from tabrel.core.units import UNITS
+
+INCH = 0.0254
+
+
+@pytest.mark.parametrize(
+    ("text", "dimension", "value"),
+    [
+        ("0.44 mm", "length", 0.44e-3),
+        ("0,44 mm", "length", 0.44e-3),
+        ("3 3/8 in", "length", 3.375 * INCH),
+        ('3 3/8"', "length", 3.375 * INCH),
+        ("20 thou", "length", 0.020 * INCH),
+        ("20 mil", "length", 0.020 * INCH),
+        ("4 ft 2 in", "length", 50 * INCH),
+        ("4 ft 2 1/4 in", "length", 50.25 * INCH),
+        ("1 lb 4 oz", "mass", 0.45359237 * 1.25),
+        ("14.5 psi", "pressure", 99973.98),
+        ("1.2e-3 m", "length", 1.2e-3),
+        ("54", "count", 54),
+        ("6 1/2", "count", 6.5),
+        (".5 in", "length", 0.5 * INCH),
+        ("25 cfm/ft2", "air_permeability", 0.127),
+    ],
+)
+def test_understands_what_people_type(text, dimension, value):
+    assert parse_reading(text, dimension).value == pytest.approx(value, rel=1e-6)
+
+
+@pytest.mark.parametrize(
+    ("text", "dimension", "says"),
+    [
+        ("", "length", "empty"),
+        ("12..3 mm", "length", "not a number"),
+        ("1e999 mm", "length", "finite"),
+        ("-3 mm", "length", "negative"),
+        ("3 mn", "length", "no unit known here .did you mean"),
+        ("3 kPa", "length", "measures pressure"),
+        ("3", "length", "has no unit"),
+        ("54 mm", "count", "bare number"),
+        ("1,620 mm", "length", "1620 mm or 1.620 mm|write 1620 or 1.620"),
+        ("3/0 in", "length", "divides by zero"),
+        ("drill 11/63", "length", "there is no drill"),
+        ("drill #99", "length", "there is no drill"),
+        ("drill F", "mass", "measures a length"),
+        ("go 3/16 nogo 11/64", "length", "smaller"),
+        ("nan mm", "length", "not a number"),
+        ("3 mm 4 mm x", "length", "not a number|has no unit"),
+        ("1 bar 2 bar", "pressure", "more than one"),
+    ],
+)
+def test_refuses_with_one_sentence(text, dimension, says):
+    with pytest.raises(ReadingTextError, match=says) as caught:
+        parse_reading(text, dimension)
+    assert "\n" not in str(caught.value)
+
+
+def test_zero_is_a_value_only_where_allowed():
+    assert parse_reading("0 mm", "length").value == 0
+    with pytest.raises(ReadingTextError, match="leave the reading out"):
+        parse_reading("0 mm", "length", zero_allowed=False)
+
+
+@pytest.mark.parametrize(
+    ("name", "goes", "stops"),
+    [
+        ("11/64", 11 / 64, 12 / 64),
+        ("#16", 0.1770, 0.1800),  # next of the numbers is #15
+        ("#1", 0.2280, 0.2340),  # the numbers run on into the letters: A
+        ("F", 0.257, 0.261),
+        ("Z", 0.413, 27 / 64),  # the letters run on into the fractions
+        ("1 3/4", 1.75, 1.75 + 1 / 32),
+    ],
+)
+def test_a_drill_is_bounded_by_the_next_of_its_series(name, goes, stops):
+    """Sizes from the published twist-drill table, ASME B94.11M."""
+    assert drill_interval(name) == pytest.approx((goes * INCH, stops * INCH))
+
+
+def test_drill_tables_are_whole_and_in_order():
+    assert (len(NUMBER_DRILLS), len(LETTER_DRILLS)) == (80, 26)
+    assert list(NUMBER_DRILLS.values()) == sorted(NUMBER_DRILLS.values(), reverse=True)
+    assert list(LETTER_DRILLS.values()) == sorted(LETTER_DRILLS.values())
+
+
+def test_go_no_go_is_the_middle_of_its_interval():
+    parsed = parse_reading("go 11/64 nogo 3/16", "length")
+    assert parsed.value == pytest.approx(INCH * (11 / 64 + 12 / 64) / 2)
+    assert parsed.interval == pytest.approx((INCH * 11 / 64, INCH * 12 / 64))
+    assert parse_reading("go 4.4 mm no-go 4.5 mm", "length").value == pytest.approx(4.45e-3)
+
+
+PINT_NAMES = {
+    '"': "inch", "in": "inch", "thou": "thou", "mil": "thou", "um": "micrometer", "µm": "micrometer",
+    "μm": "micrometer", "gf": "gram_force", "kgf": "kilogram_force", "lbf": "pound_force",
+    "mm2": "mm**2", "cm2": "cm**2", "in2": "inch**2", "L/m2/s": "liter/m**2/s", "cfm/ft2": "ft/min",
+}  # fmt: skip
+
+
+@pytest.fixture(scope="module")
+def registry():
+    return pint.UnitRegistry()
+
+
+@pytest.mark.parametrize("symbol", [name for name in UNITS if "H2O" not in name])
+def test_factors_agree_with_an_independent_library(symbol, registry):
+    expected = registry.Quantity(1, PINT_NAMES.get(symbol, symbol)).to_base_units().magnitude
+    if UNITS[symbol].dimension == "mass":
+        expected = registry.Quantity(1, symbol).to("kg").magnitude
+    assert UNITS[symbol].factor == pytest.approx(expected, rel=1e-9)
+
+
+def test_water_columns():
+    """Conventional water column at 4 °C: 9.80665 Pa a millimetre, 249.089 Pa an inch (NIST SP 811, B.8)."""
+    assert UNITS["mmH2O"].factor == pytest.approx(9.80665)
+    assert UNITS["inH2O"].factor == pytest.approx(249.089, rel=1e-5)
+
+
+@given(st.floats(1e-3, 1e4), st.sampled_from(["mm", "in", "thou", "cm"]))
+def test_a_decimal_comma_and_a_point_mean_the_same(number, unit):
+    text = f"{number:.4f}"
+    assert parse_reading(f"{text} {unit}", "length") == parse_reading(f"{text.replace('.', ',')} {unit}", "length")
+
+
+@given(st.text(max_size=20))
+def test_any_text_is_understood_or_refused(text):
+    try:
+        parsed = parse_reading(text, "length")
+    except ReadingTextError as error:
+        assert str(error)
+    else:
+        assert parsed.value >= 0

@@ -1,0 +1,308 @@
+"""Branches of the headline results that the whole cases do not reach, worked by hand."""
+
+from __future__ import annotations
+
+import re
+from math import exp, log, pi, sqrt
+
+import pytest
+from builders import reading, study
+
+from tabrel.core.analysis import analyse_sample
+from tabrel.core.bypass_valve import SHEAR_MODULUS
+from tabrel.core.efficiency import (
+    ClaimedPoint,
+    ScreeningMedium,
+    efficiency_from_claim,
+    screening_efficiency,
+    size_from_claim,
+    size_in_um_c,
+)
+from tabrel.core.errors import OutOfRangeError
+
+
+def results(*changes):
+    made = study(*changes)
+    return analyse_sample(made.samples[0], made.circuit).results
+
+
+def codes(*changes):
+    made = study(*changes)
+    return {w.code: w.where for w in analyse_sample(made.samples[0], made.circuit).warnings}
+
+
+SPRING = ("wire_diameter", "outside_diameter", "total_coils", "free_length", "installed_length")
+NO_SPRING = [reading(f"bypass.spring_{name}") for name in SPRING]
+
+
+# --- tapping plate flow area
+
+
+def test_the_thread_is_an_upper_bound_where_no_stud_is_known():
+    thread = [reading("thread.major_diameter", "20 mm"), reading("thread.pitch", "1.5 mm")]
+    found = results(("circuit/stud", None), *thread).plate_flow_area
+    inlet = 7 * pi * 5.65**2 / 4
+    outlet = pi * (20 - 1.0825 * 1.5) ** 2 / 4
+    assert found.value * 1e6 == pytest.approx(min(inlet, outlet))
+    assert (found.controlled_by, found.relation, found.assumed) == ("inlet", "<=", ("circuit.stud",))
+
+
+def test_stud_and_thread_both_unknown():
+    found = results(("circuit/stud", None)).plate_flow_area
+    assert found.value is None
+    assert found.missing == ("circuit.stud", "thread.major_diameter", "thread.pitch")
+
+
+def test_the_anti_drain_gap_can_control():
+    gap = [reading("anti_drain.lift", "0.5 mm"), reading("anti_drain.lip_diameter", "50 mm")]
+    found = results(*gap)
+    assert found.plate_flow_area.controlled_by == "anti_drain"
+    assert found.plate_flow_area.value * 1e6 == pytest.approx(pi * 50 * 0.5)
+    areas = [7 * pi * 5.65**2 / 4, pi * 25, pi * 13**2 / 4]
+    assert found.plate_series_area.value * 1e6 == pytest.approx(sum(a**-2 for a in areas) ** -0.5)
+    assert results(reading("anti_drain.lift", "2 mm")).plate_flow_area.missing == ("anti_drain.lip_diameter",)
+
+
+# --- media area
+
+
+def test_deductions_from_the_strip():
+    blocked = [reading("media.blocked_pleats", "2"), reading("media.blocked_area", "10 cm2")]
+    found = results(*blocked).media_effective_area
+    depth = (66.4 - 36.2) / 2
+    assert found.value * 1e6 == pytest.approx((1620 - 12 - 2 * 2 * depth) * (68 - 5) - 1000)
+
+
+def test_measured_pleat_depth_goes_before_the_diameters():
+    found = results(reading("media.blocked_pleats", "2"), reading("element.pleat_depth", "14 mm"))
+    assert found.media_effective_area.value * 1e6 == pytest.approx((1620 - 12 - 56) * 63)
+
+
+def test_left_out_deductions_count_as_zero_and_are_listed():
+    found = results(reading("media.seam_overlap"), reading("element.potting_depth")).media_effective_area
+    assert found.value * 1e4 == pytest.approx(162 * 6.8)
+    assert set(found.assumed) == {"media.seam_overlap", "element.potting_depth", "media.backing_thickness"}
+
+
+def test_before_cutting_there_is_a_forecast():
+    found = results(reading("media.strip_length"), reading("element.height", "70 mm"))
+    for area in (found.media_gross_area, found.media_effective_area):
+        assert area.basis == "forecast"
+        assert area.value * 1e6 == pytest.approx(2 * 54 * 15.1 * 70)
+    missing = results(reading("media.strip_length")).media_effective_area
+    assert (missing.value, missing.missing) == (None, ("media.strip_length",))
+
+
+def test_pleat_opening_counts_the_backing():
+    found = results(reading("media.backing_thickness", "0.1 mm")).pleat_opening_at_inside
+    assert found.value == pytest.approx(1 - 2 * 54 * 0.92 / (pi * 36.2))
+
+
+# --- permeability
+
+
+@pytest.mark.parametrize(
+    ("text", "stated", "velocity", "drop"),
+    [("150 L/m2/s", None, 0.150, 200), ("30 cfm/ft2", None, 30 * 0.00508, 125), ("150 L/m2/s", 100, 0.150, 100)],
+)
+def test_permeability_from_air(text, stated, velocity, drop):
+    """Darcy: κ = μ·v·t/Δp, air at 20 °C 1.81e-5 Pa s; ISO 9237 at 200 Pa, cfm/ft² at 125 Pa."""
+    changes = [reading("media.air_permeability", text)]
+    if stated:
+        changes.append(("samples/0/media_air_drop_pa", stated))
+    found = results(*changes).media_permeability
+    assert found.value == pytest.approx(1.81e-5 * velocity * 0.82e-3 / drop)
+    assert found.basis == "air_permeability"
+
+
+@pytest.mark.parametrize(("family", "kappa"), [("cellulose", 1.2e-11), ("blend", 1.5e-11), ("synthetic", 1.8e-11)])
+def test_permeability_by_family(family, kappa):
+    assert results(("samples/0/media_family", family)).media_permeability.value == kappa
+
+
+# --- by-pass valve
+
+
+def seat_area(inside=13.0, outside=14.6):
+    return pi * ((inside + outside) / 2 * 1e-3) ** 2 / 4
+
+
+def test_push_off_force_goes_before_the_spring():
+    found = results(reading("bypass.opening_force", "20 N")).bypass_opening
+    assert (found.basis, found.value) == ("force", pytest.approx(20 / seat_area()))
+
+
+def test_bench_pressure_goes_before_all_and_the_spring_still_sets_full_open():
+    found = results(reading("bypass.opening_force", "20 N"), reading("bypass.opening_pressure", "1 bar"))
+    assert (found.bypass_opening.basis, found.bypass_opening.value) == ("pressure", 1e5)
+    rate = 81.5e9 * 1.2e-3**4 / (8 * 11.8e-3**3 * 4)
+    assert found.bypass_full_open.value == pytest.approx(1e5 + rate * 3.5e-3 / seat_area())
+
+
+@pytest.mark.parametrize("material", SHEAR_MODULUS)
+def test_spring_rate_from_its_dimensions(material):
+    """k = G·d⁴/(8·D³·n), the textbook formula with the mean coil diameter D = OD − d."""
+    modulus = {"music_wire": 81.5e9, "stainless_302": 69.0e9, "chrome_silicon": 77.2e9}[material]
+    found = results(("samples/0/bypass/spring_material", material), reading("bypass.spring_dead_coils", "1"))
+    rate = modulus * 1.2e-3**4 / (8 * 11.8e-3**3 * 5)
+    assert found.bypass_opening.value == pytest.approx(rate * 6.8e-3 / seat_area())
+    assert found.bypass_opening.assumed == ()
+
+
+def test_what_a_spring_leaves_assumed():
+    found = results(("samples/0/bypass/spring_material", None), reading("bypass.seat_outside_diameter"))
+    assumed = {"bypass.seat_outside_diameter", "bypass.spring_material", "bypass.spring_dead_coils"}
+    assert set(found.bypass_opening.assumed) == assumed
+
+
+def test_a_stated_band_is_a_rectangle_and_a_figure_has_no_uncertainty():
+    band = results(*NO_SPRING, ("samples/0/bypass/stated_kpa", [110, 180])).bypass_opening
+    assert (band.basis, band.value) == ("stated", pytest.approx(145e3))
+    assert band.standard_uncertainty == pytest.approx(70e3 / sqrt(12))
+    figure = results(*NO_SPRING, ("samples/0/bypass/stated_kpa", 120))
+    assert (figure.bypass_opening.value, figure.bypass_opening.standard_uncertainty) == (120e3, None)
+    assert figure.bypass_full_open.value == pytest.approx(180e3)
+
+
+def test_no_evidence_names_what_is_missing():
+    found = results(*NO_SPRING, reading("bypass.seat_inside_diameter")).bypass_opening
+    assert found.value is None
+    assert found.missing[0] == "bypass.seat_inside_diameter"
+    assert set(found.missing[1:]) == {f"bypass.spring_{name}" for name in SPRING}
+
+
+def test_no_valve_means_no_result_and_nothing_missing():
+    found = results(("samples/0/bypass/location", "none")).bypass_opening
+    assert (found.value, found.missing) == (None, ())
+
+
+def test_a_spring_that_is_not_compressed_holds_nothing():
+    change = reading("bypass.spring_installed_length", "23 mm")
+    assert results(change).bypass_opening.value == 0
+    assert codes(change)["spring_not_compressed"] == "bypass.spring_installed_length"
+
+
+# --- efficiency
+
+
+@pytest.mark.parametrize(
+    ("size", "scale", "expected"),
+    [(25, "um", 21.2), (12.5, "um", 11.3 + 2.3 * 0.5 / 3), (10, "um(b)", 8.98), (20, "um(c)", 20)],
+)
+def test_size_scales(size, scale, expected):
+    assert size_in_um_c(size, scale) == pytest.approx(expected)
+
+
+def test_old_sizes_outside_their_table_are_refused():
+    with pytest.raises(OutOfRangeError, match="1 to 40"):
+        size_in_um_c(50, "um")
+
+
+def test_a_point_claim_at_its_own_size_and_elsewhere():
+    """By hand: β = 50 at 20 µm(c), slopes 2 to 6."""
+    claim = ClaimedPoint("=", 50.0, 20.0)
+    here = efficiency_from_claim(claim)
+    assert (here.value, here.low, here.high) == pytest.approx((0.98, 0.98, 0.98))
+    there = efficiency_from_claim(claim, 10.0)
+    assert there.value is None
+    assert (there.low, there.high) == pytest.approx((1 - 1 / (1 + 49 / 64), 1 - 1 / (1 + 49 / 4)))
+    size = size_from_claim(claim, 75.0)
+    assert (size.low, size.high) == pytest.approx((20 * (74 / 49) ** (1 / 6), 20 * sqrt(74 / 49)))
+
+
+@pytest.mark.parametrize("relation", [">=", ">"])
+def test_a_bound_gives_one_side_only(relation):
+    claim = ClaimedPoint(relation, 20.0, 25.0)
+    found = efficiency_from_claim(claim)
+    assert (found.value, found.high, found.relation) == (None, None, relation)
+    assert found.low == pytest.approx(1 - 1 / (1 + 19 * (20 / 25) ** 6))
+    size = size_from_claim(claim)
+    assert (size.value, size.low) == (None, None)
+    assert size.high == pytest.approx(25 * sqrt(74 / 19))
+
+
+def claim(**changes):
+    usual = {"kind": "efficiency", "relation": "=", "efficiency_percent": 98, "source": "box"}
+    return ("samples/0/claims", [{**usual, **changes}])
+
+
+def test_a_claim_goes_before_the_estimate_and_one_without_size_does_not():
+    assert results(claim(size_um=20, scale="um(c)")).efficiency_at_20_um.basis == "claim"
+    assert results(claim(scale="um(c)")).efficiency_at_20_um.basis == "estimate"
+    assert results(claim(size_um=20)).efficiency_at_20_um.basis == "estimate"
+    assert results(claim(size_um=60, scale="um")).efficiency_at_20_um.basis == "estimate"
+
+
+def test_screening_estimate_by_hand():
+    """R. C. Brown's interception efficiency, one fibre radius ratio R = 1, computed by hand."""
+    alpha, gamma, t, d = 0.10, 0.08, 800.0, 20.0
+    kuwabara = -0.5 * log(alpha) - 0.75 + alpha - alpha**2 / 4
+    single = (2 * 2 * log(2) - 2 + 0.5) / (2 * kuwabara)
+    expected = 1 - exp(-4 * alpha * single * gamma * t / (pi * d * (1 - alpha)))
+    assert screening_efficiency(ScreeningMedium(d, alpha, t, gamma), 20.0) == pytest.approx(expected)
+
+
+def test_measured_fibres_replace_the_family():
+    """Dry mass 30 g over 1101.6 cm² of 0.82 mm: α = 0.030/(0.11016·0.82e-3·1500)."""
+    found = results(reading("media.fibre_diameter", "20 um"), reading("media.dry_mass", "30 g"))
+    alpha = 0.030 / (0.11016 * 0.82e-3 * 1500)
+    expected = screening_efficiency(ScreeningMedium(20.0, alpha, 820.0, 0.094), 20.0)
+    assert found.efficiency_at_20_um.value == pytest.approx(expected)
+    assert found.efficiency_at_20_um.assumed == ()
+
+
+def test_without_family_or_thickness_the_estimate_names_them():
+    found = results(("samples/0/media_family", None), reading("media.thickness")).efficiency_at_20_um
+    assert found.missing == ("media_family", "media.thickness")
+
+
+# --- warnings
+
+
+@pytest.mark.parametrize(
+    ("changes", "code", "where"),
+    [
+        ([reading("can.wall_thickness", "0.15 in")], "unusual_reading", "can.wall_thickness[0]"),
+        ([reading("can.wall_thickness", "0.44 mm", "0.45 mm", "0.46 mm", "0.9 mm")], "wild_reading", "can.wall_thickness[3]"),
+        ([reading("element.pleat_count", "80")], "pack_cannot_fit", "element.pleat_count"),
+        ([reading("element.pleat_count", "64")], "pack_crowded", "element.pleat_count"),
+        ([reading("media.strip_length", "1.9 m")], "length_against_pleats", "media.strip_length"),
+        ([reading("media.dry_mass", "90 g")], "solidity", "media.dry_mass"),
+        ([reading("media.blocked_pleats", "60")], "blocked_pleats", "media.blocked_pleats"),
+        ([reading("element.potting_depth", "40 mm")], "potting_too_deep", "element.potting_depth"),
+        ([reading("bypass.spring_installed_length", "7 mm")], "spring_below_solid", "bypass.spring_installed_length"),
+        ([reading("bypass.spring_installed_length", "9 mm")], "spring_solid_before_lift", "bypass.lift_limit"),
+        ([reading("bypass.spring_total_coils", "2")], "spring_without_coils", "bypass.spring_total_coils"),
+        ([reading("bypass.spring_outside_diameter", "1.1 mm")], "spring_too_narrow", "bypass.spring_outside_diameter"),
+        ([reading("bypass.seat_outside_diameter", "12 mm")], "seat_swapped", "bypass.seat_outside_diameter"),
+        ([reading("can.inside_diameter", "66 mm")], "no_clearance", "can.inside_diameter"),
+        ([reading("element.inside_diameter", "70 mm")], "element_swapped", "element.inside_diameter"),
+        (
+            [("samples/0/holes/inlet/0", {"shape": "slot", "count": 2, "readings": {"length": ["4 mm"], "width": ["6 mm"]}})],
+            "slot_turned",
+            "holes.inlet[0].length",
+        ),
+        (
+            [("samples/0/holes/inlet/0", {"shape": "d", "count": 2, "readings": {"diameter": ["6 mm"], "height": ["7 mm"]}})],
+            "flat_outside_hole",
+            "holes.inlet[0].height",
+        ),
+    ],
+)  # fmt: skip
+def test_implausible_is_a_warning_at_its_place_and_results_still_come(changes, code, where):
+    assert codes(*changes).get(code) == where
+    assert results(*changes).inlet_hole_area.value is not None
+
+
+def test_a_plain_filter_raises_no_alarm():
+    assert set(codes()) == {"estimate_beyond_domain"}
+
+
+@pytest.mark.parametrize(
+    ("text", "says"),
+    [("0.15 in", "ten times too large, 0.381 mm meant"), ("12 mm", "25.4 times|ten times"), ("0.0004 mm", "a thousand times too small")],
+)  # fmt: skip
+def test_the_likely_slip_is_named(text, says):
+    made = study(reading("can.wall_thickness", text))
+    messages = [w.message for w in analyse_sample(made.samples[0], made.circuit).warnings]
+    assert any(re.search(says, message) for message in messages)
