@@ -6,11 +6,11 @@ import dataclasses
 
 import numpy as np
 import pytest
-from builders import reading, study
 from hypothesis import given
 from hypothesis import strategies as st
 from pointwise import PlainPoint, onset_temperature
 
+from builders import reading, study
 from tabrel.core.bypass_onset import bypass_onset
 from tabrel.core.circuit import circuit_model
 from tabrel.core.errors import MissingInputsError, OutOfRangeError, StudyError

@@ -136,7 +136,6 @@ def test_a_decimal_comma_and_a_point_mean_the_same(number, unit):
 def test_any_text_is_understood_or_refused(text):
     try:
         parsed = parse_reading(text, "length")
-    except ReadingTextError as error:
-        assert str(error)
-    else:
-        assert parsed.value >= 0
+    except ReadingTextError:
+        return
+    assert 0 <= parsed.value < float("inf")

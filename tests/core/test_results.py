@@ -6,8 +6,8 @@ import re
 from math import exp, log, pi, sqrt
 
 import pytest
-from builders import reading, study
 
+from builders import reading, study
 from tabrel.core.analysis import analyse_sample
 from tabrel.core.bypass_valve import SHEAR_MODULUS
 from tabrel.core.efficiency import (
@@ -300,8 +300,12 @@ def test_a_plain_filter_raises_no_alarm():
 
 @pytest.mark.parametrize(
     ("text", "says"),
-    [("0.15 in", "ten times too large, 0.381 mm meant"), ("12 mm", "25.4 times|ten times"), ("0.0004 mm", "a thousand times too small")],
-)  # fmt: skip
+    [
+        ("0.15 in", "ten times too large, 0.381 mm meant"),
+        ("20 mm", "25.4 times|a hundred times"),
+        ("0.0004 mm", "a thousand times too small"),
+    ],
+)
 def test_the_likely_slip_is_named(text, says):
     made = study(reading("can.wall_thickness", text))
     messages = [w.message for w in analyse_sample(made.samples[0], made.circuit).warnings]

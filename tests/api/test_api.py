@@ -1,0 +1,196 @@
+from __future__ import annotations
+
+import json
+
+import pytest
+import schemathesis
+from fastapi.testclient import TestClient
+from hypothesis import given, settings
+from schemathesis.checks import not_a_server_error
+from schemathesis.specs.openapi.checks import response_schema_conformance
+
+from builders import changed, plain_document, reading
+from document.test_study_document import everything
+from tabrel.api.app import create_app
+
+
+@pytest.fixture
+def client(tmp_path):
+    static = tmp_path / "static"
+    static.mkdir()
+    (static / "index.html").write_text("<title>front</title>")
+    (tmp_path / "secret.txt").write_text("secret")
+    with TestClient(create_app(tmp_path / "study.db", static=static)) as client:
+        yield client
+
+
+@pytest.fixture
+def sample(client):
+    return imported(client, plain_document())["samples"][0]["id"]
+
+
+def imported(client, document):
+    answer = client.post("/api/studies", json=document)
+    assert answer.status_code == 201, answer.text
+    return answer.json()
+
+
+def field(sheet, key):
+    return next(f for part in sheet["parts"] for f in part["fields"] if f["key"] == key)
+
+
+def test_import_and_export_round_trip(client):
+    study = imported(client, everything())
+    assert client.get(f"/api/studies/{study['id']}/document").json() == everything()
+    assert [row["name"] for row in client.get("/api/studies").json()] == [everything()["name"]]
+    assert client.get(f"/api/studies/{study['id']}").json() == study
+
+
+@pytest.mark.parametrize(
+    ("body", "where", "says"),
+    [
+        ("", "", "empty"),
+        ("{", "", "not JSON"),
+        (json.dumps(changed(("version", 9))), "version", "newer"),
+        (json.dumps(changed(("nmae", "x"))), "nmae", "did you mean 'name'"),
+        (json.dumps(changed(reading("can.height", "3 mn"))), "samples[0].readings.can.height[0]", "no unit"),
+        (json.dumps(plain_document()).replace("855", "1e999"), "oil.density_15c_kg_m3", "finite"),
+        ('{"format": "tabrel-study", "version": NaN}', "", "no finite number"),
+    ],
+)
+def test_a_bad_document_stores_nothing(client, body, where, says):
+    imported(client, plain_document())
+    answer = client.post("/api/studies", content=body)
+    assert answer.status_code == 422
+    assert answer.json()["where"] == where
+    assert says in answer.json()["message"]
+    assert len(client.get("/api/studies").json()) == 1
+
+
+def test_a_reading_changes_area_and_map(client, sample):
+    before = client.get(f"/api/samples/{sample}/map").json()
+    sheet = client.post(f"/api/samples/{sample}/readings", json={"key": "media.strip_length", "text": "2.02 m"}).json()
+    area = sheet["analysis"]["results"]["media_effective_area_cm2"]["value"]
+    assert area == pytest.approx((182 - 1.2) * 6.3)  # mean of 1.62 and 2.02 m
+    assert [r["text"] for r in field(sheet, "media.strip_length")["readings"]] == ["1.62 m", "2.02 m"]
+    assert client.get(f"/api/samples/{sample}").json() == sheet
+    assert client.get(f"/api/samples/{sample}/results").json() == sheet["analysis"]
+    after = client.get(f"/api/samples/{sample}/map").json()
+    assert after["element_kpa"][10][10] < before["element_kpa"][10][10]
+
+
+def test_strike_out_and_restore(client, sample):
+    posted = {"key": "holes.inlet[0].diameter", "text": "9.9 mm"}
+    sheet = client.post(f"/api/samples/{sample}/readings", json=posted).json()
+    wild = field(sheet, posted["key"])["readings"][-1]
+    assert client.post(f"/api/readings/{wild['id']}/strike-out", json={"reason": "  "}).json()["where"] == "reason"
+    struck = client.post(f"/api/readings/{wild['id']}/strike-out", json={"reason": "wrong hole"}).json()
+    assert field(struck, posted["key"])["readings"][-1]["struck_out_reason"] == "wrong hole"
+    inlet = struck["analysis"]["results"]["inlet_hole_area_mm2"]["value"]
+    assert inlet == pytest.approx(175.5031100973853)
+    restored = client.post(f"/api/readings/{wild['id']}/restore").json()
+    assert restored["analysis"]["results"]["inlet_hole_area_mm2"]["value"] > inlet
+
+
+@pytest.mark.parametrize(
+    ("family", "text", "stored"),
+    [
+        ("metric", "98.5", "98.5 mm"),
+        ("inch", "3 7/8", "3 7/8 in"),
+        ("inch", "98.5 mm", "98.5 mm"),
+        ("metric", "  drill   F ", "drill F"),
+    ],
+)
+def test_a_bare_number_takes_the_fields_unit(client, sample, family, text, stored):
+    body = {"key": "can.height", "text": text, "family": family}
+    assert client.post("/api/echo", json=body).json()["text"] == stored
+    sheet = client.post(f"/api/samples/{sample}/readings", json=body).json()
+    assert field(sheet, "can.height")["readings"][-1]["text"] == stored
+
+
+def test_the_echo_shows_both_families_and_asks(client):
+    def echo(key, text):
+        return client.post("/api/echo", json={"key": key, "text": text}).json()
+
+    plain = echo("can.height", "3 3/8 in")
+    assert (plain["metric"], plain["inch"], plain["problem"], plain["question"]) == ("85.725 mm", "3.3750 in", None, None)
+    assert "ten times too large, 0.381 mm meant" in echo("can.wall_thickness", "0.15 in")["question"]
+    assert "not a number" in echo("can.height", "12..3 mm")["problem"]
+    assert echo("element.pleat_count", "54")["metric"] == "54"
+
+
+@pytest.mark.parametrize(
+    ("key", "text", "where", "says"),
+    [
+        ("can.height", "3 mn", "can.height", "no unit known"),
+        ("can.height", "-3", "can.height", "negative"),
+        ("can.height", "1e999", "can.height", "finite"),
+        ("can.height", "", "can.height", "empty"),
+        ("can.hight", "3 mm", "key", "did you mean 'can.height'"),
+        ("holes.inlet[7].diameter", "3 mm", "key", "no hole group"),
+        ("holes.inlet[0].width", "3 mm", "key", "no width"),
+        ("holes.adapter[0].diameter", "3 mm", "key", "no reading key"),
+    ],
+)
+def test_a_bad_reading_stores_nothing(client, sample, key, text, where, says):
+    before = client.get(f"/api/samples/{sample}").json()
+    answer = client.post(f"/api/samples/{sample}/readings", json={"key": key, "text": text})
+    assert (answer.status_code, answer.json()["where"]) == (422, where)
+    assert says in answer.json()["message"]
+    assert client.get(f"/api/samples/{sample}").json() == before
+
+
+def test_a_map_that_lacks_inputs_names_them(client):
+    study = imported(client, changed(reading("media.thickness"), ("circuit/regulator", None)))
+    answer = client.get(f"/api/samples/{study['samples'][0]['id']}/map")
+    assert answer.status_code == 409
+    assert set(answer.json()["missing"]) == {"media.thickness", "circuit.regulator"}
+
+
+def test_the_map_holds_what_the_view_draws(client, sample):
+    steady = client.get(f"/api/samples/{sample}/map").json()
+    filling = client.get(f"/api/samples/{sample}/map", params={"condition": "filling", "loading": 2}).json()
+    shape = (len(steady["temperature_c"]), len(steady["speed_rpm"]))
+    for answer in (steady, filling):
+        for grid in (answer["element_kpa"], answer["lift_mm"], answer["ledger"][0]["total_kpa"]):
+            assert (len(grid), len(grid[0])) == shape
+        assert -25 in answer["temperature_c"]
+        assert 2000 in answer["speed_rpm"]
+    row, column = steady["temperature_c"].index(0), steady["speed_rpm"].index(2000)
+    assert steady["element_kpa"][row][column] == pytest.approx(50.538948918, rel=5e-3)  # the plain case
+    assert filling["gallery_kpa"][row][column] == 0
+    assert client.get(f"/api/samples/{sample}/map", params={"loading": 0}).status_code == 422
+    assert client.get(f"/api/samples/{sample}/map", params={"condition": "boiling"}).status_code == 422
+
+
+def test_a_garbled_number_in_a_body_is_no_server_error(client, sample):
+    answer = client.post(f"/api/samples/{sample}/readings", content='{"key": NaN, "text": 1e999}')
+    assert answer.status_code == 422
+    assert answer.json()["message"]
+
+
+def test_what_is_not_there_is_a_plain_404(client):
+    for path in ("/api/studies/9", "/api/samples/9", "/api/samples/9/map", "/api/studies/9/document", "/api/nothing"):
+        answer = client.get(path)
+        assert answer.status_code == 404, path
+        assert "there is no" in answer.json()["message"]
+
+
+def test_the_front_end_is_served_and_nothing_beside_it(client):
+    assert "front" in client.get("/studies/1/samples/1/bench").text
+    for path in ("/../secret.txt", "/%2e%2e/secret.txt", "/..%2fsecret.txt"):
+        assert "secret" not in client.get(path).text
+
+
+def test_every_answer_keeps_to_the_schema_and_none_is_a_server_error(tmp_path):
+    app = create_app(tmp_path / "study.db", static=tmp_path)
+    imported(TestClient(app), plain_document())
+    schema = schemathesis.openapi.from_asgi("/openapi.json", app)
+    for operation in schema.get_all_operations():
+
+        @settings(max_examples=12)
+        @given(case=operation.ok().as_strategy())
+        def run(case):
+            case.call_and_validate(checks=[not_a_server_error, response_schema_conformance])
+
+        run()

@@ -1,0 +1,188 @@
+from __future__ import annotations
+
+import json
+import os
+import signal
+import socket
+import subprocess
+import sys
+import time
+import urllib.request
+from pathlib import Path
+
+import pytest
+
+from builders import changed, plain_document, reading
+from tabrel.cli.main import main
+
+CASE = Path(__file__).parents[1] / "data" / "cases" / "plain.study.json"
+TABREL = Path(sys.executable).parent / "tabrel"
+MAP = ["--sample", "Pellin", "--temperatures", "-25,0,100", "--speeds", "800,3500"]
+
+
+def run(capsys, *arguments):
+    try:
+        status = main([str(argument) for argument in arguments])
+    except SystemExit as stop:
+        status = int(stop.code or 0)
+    printed = capsys.readouterr()
+    return status, printed.out, printed.err
+
+
+def written(tmp_path, document):
+    path = tmp_path / "study.json"
+    path.write_text(document if isinstance(document, str) else json.dumps(document))
+    return path
+
+
+def test_analyse(capsys):
+    status, out, err = run(capsys, "analyse", CASE)
+    found = json.loads(out)["samples"][0]
+    assert (status, err, found["label"]) == (0, "", "Pellin")
+    assert set(found["results"]) >= {
+        "inlet_hole_area_mm2",
+        "plate_flow_area_mm2",
+        "plate_series_area_mm2",
+        "media_gross_area_cm2",
+        "media_effective_area_cm2",
+        "pleat_opening_at_inside_percent",
+        "bypass_opening_kpa",
+        "bypass_full_open_kpa",
+        "efficiency_at_20_um_percent",
+        "size_at_beta_75_um",
+    }
+    keys = ["value", "standard_uncertainty", "expanded_uncertainty", "low", "high", "relation", "basis", "missing", "assumed"]
+    assert list(found["results"]["inlet_hole_area_mm2"]) == keys
+    assert found["results"]["plate_flow_area_mm2"]["controlled_by"] == "outlet"
+    assert set(found["warnings"][0]) == {"code", "message", "where"}
+
+
+@pytest.mark.parametrize("separate", [True, False])
+def test_map_takes_a_list_that_starts_with_a_minus(capsys, separate):
+    arguments = MAP if separate else [*MAP[:2], "--temperatures=-25,0,100", "--speeds=800,3500"]
+    status, out, _ = run(capsys, "map", CASE, *arguments)
+    found = json.loads(out)
+    assert status == 0
+    assert list(found) == [
+        "temperature_c", "speed_rpm", "element_kpa", "filter_kpa", "bypass_fraction", "defect_fraction", "gallery_kpa",
+        "filter_inlet_kpa", "pump_kpa", "gauge_kpa", "filter_flow_l_min", "regulator_fraction", "onset",
+    ]  # fmt: skip
+    assert found["element_kpa"][0] == pytest.approx([79.96930155756732, 168.24843708647927], rel=5e-3)
+    assert found["onset"]["temperature_c"] == pytest.approx([-39.59538932259211, -24.54009256573373], abs=0.1)
+
+
+def test_map_condition_loading_and_gaps(capsys, tmp_path):
+    path = written(tmp_path, changed(("oil/pumping_limit_c", -10)))
+    _, out, _ = run(capsys, "map", path, *MAP, "--condition", "filling", "--loading", "3")
+    loaded = json.loads(out)
+    assert loaded["element_kpa"][0] == [None, None]
+    assert loaded["gallery_kpa"][1] == [0, 0]
+    _, out, _ = run(capsys, "map", path, *MAP, "--condition", "filling")
+    assert json.loads(out)["element_kpa"][2][0] < loaded["element_kpa"][2][0]
+
+
+def test_implausible_is_a_warning_and_exit_0(capsys, tmp_path):
+    path = written(tmp_path, changed(reading("bypass.spring_installed_length", "7 mm"), reading("element.pleat_count", "80")))
+    status, out, err = run(capsys, "analyse", path)
+    codes = {warning["code"] for warning in json.loads(out)["samples"][0]["warnings"]}
+    assert (status, err) == (0, "")
+    assert {"spring_below_solid", "pack_cannot_fit"} <= codes
+    assert run(capsys, "map", path, *MAP)[0] == 0
+
+
+@pytest.mark.parametrize(
+    ("document", "says"),
+    [
+        ("", "empty"),
+        ("{]", "not JSON"),
+        (changed(("version", 3)), "newer"),
+        (changed(("samples/0/readings/can.hight", ["3 mm"])), "samples[0].readings.can.hight"),
+        (changed(reading("can.height", "3 mn")), "no unit known"),
+        (changed(reading("can.height", "12..3 mm")), "not a number"),
+        (changed(reading("can.height", "1e999 mm")), "finite"),
+        (changed(reading("can.height", "-1 mm")), "negative"),
+        (json.dumps(plain_document()).replace("855", "1e999"), "finite"),
+    ],
+)
+@pytest.mark.parametrize("command", ["analyse", "map"])
+def test_malformed_is_one_line_and_exit_2(capsys, tmp_path, command, document, says):
+    status, out, err = run(capsys, command, written(tmp_path, document), *(MAP if command == "map" else []))
+    assert (status, out) == (2, "")
+    assert says in err
+    assert err.count("\n") == 1
+    assert err.endswith("\n")
+
+
+@pytest.mark.parametrize(
+    ("arguments", "says"),
+    [
+        (["map", CASE, *MAP[2:]], "--sample"),
+        (["map", CASE, "--sample", "Pelin", *MAP[2:]], "did you mean 'Pellin'"),
+        (["map", CASE, *MAP[:2], "--temperatures", "-25,x", "--speeds", "800"], "no list of numbers"),
+        (["map", CASE, *MAP[:2], "--temperatures", "-25", "--speeds", "0"], "not above zero"),
+        (["map", CASE, *MAP[:2], "--temperatures", "nan", "--speeds", "800"], "outside the model"),
+        (["map", CASE, *MAP, "--loading", "0"], "--loading"),
+        (["map", CASE, *MAP, "--loading", "nan"], "--loading"),
+        (["map", CASE, *MAP, "--condition", "boiling"], "boiling"),
+        (["analyse", "nowhere.json"], "cannot be read"),
+        (["analyse", "."], "cannot be read"),
+        (["frobnicate"], "frobnicate"),
+        ([], "COMMAND"),
+        (["map", CASE, *MAP[:2], "--temperatures"], "expected one argument"),
+    ],
+)
+def test_a_wrong_call_is_one_line_and_exit_2(capsys, arguments, says):
+    status, out, err = run(capsys, *arguments)
+    assert (status, out) == (2, "")
+    assert says in err
+    assert err.count("\n") == 1
+
+
+def test_a_map_that_lacks_inputs_names_them(capsys, tmp_path):
+    status, _, err = run(capsys, "map", written(tmp_path, changed(reading("media.thickness"))), *MAP)
+    assert status == 2
+    assert "media.thickness" in err
+
+
+def test_every_command_is_documented():
+    guide = (Path(__file__).parents[2] / "docs" / "user-guide.md").read_text()
+    for command in ("analyse", "map", "schema", "serve", "demo"):
+        assert f"tabrel {command}" in guide
+
+
+def free_port():
+    with socket.socket() as probe:
+        probe.bind(("127.0.0.1", 0))
+        return probe.getsockname()[1]
+
+
+def started(database, port):
+    process = subprocess.Popen([TABREL, "demo", "--database", database, "--port", str(port)], stdout=subprocess.PIPE, text=True)
+    assert f"http://127.0.0.1:{port}" in process.stdout.readline()
+    for _ in range(200):
+        try:
+            return process, json.load(urllib.request.urlopen(f"http://127.0.0.1:{port}/api/studies"))
+        except OSError:
+            time.sleep(0.05)
+    raise AssertionError("the server did not come up")
+
+
+def test_the_demo_fills_once_keeps_data_and_stops_cleanly(tmp_path):
+    database, port = tmp_path / "data" / "demo.db", free_port()
+    process, first = started(database, port)
+    process.send_signal(signal.SIGINT)
+    out, _ = process.communicate(timeout=10)
+    assert process.returncode == 0
+    assert "stopped" in out
+    process, again = started(database, port)
+    try:
+        assert again == first
+        assert len(first) == 1
+        busy = subprocess.run(
+            [TABREL, "serve", "--database", tmp_path / "b.db", "--port", str(port)], capture_output=True, text=True, check=False
+        )
+        assert (busy.returncode, busy.stderr.count("\n")) == (2, 1)
+        assert "--port" in busy.stderr
+    finally:
+        os.kill(process.pid, signal.SIGKILL)
+        process.communicate(timeout=10)

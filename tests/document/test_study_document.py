@@ -1,0 +1,212 @@
+from __future__ import annotations
+
+import json
+import re
+from pathlib import Path
+
+import pytest
+from jsonschema_rs import validator_for
+
+from builders import changed, plain_document, reading
+from tabrel.cli.demo import demo_documents
+from tabrel.core.errors import StudyError
+from tabrel.core.study import StruckReading
+from tabrel.document.study_document import read_study, study_schema, study_to_json, write_study
+
+SAMPLE = "samples/0"
+
+
+def refused(document):
+    with pytest.raises(StudyError) as caught:
+        read_study(document if isinstance(document, str | bytes) else json.dumps(document))
+    assert "\n" not in str(caught.value)
+    return caught.value
+
+
+def test_a_document_round_trips_to_an_equal_one():
+    document = everything()
+    assert study_to_json(read_study(json.dumps(document))) == document
+    assert read_study(write_study(read_study(json.dumps(document)))) == read_study(json.dumps(document))
+
+
+def everything():
+    """Return a document that uses every key there is."""
+    return changed(
+        ("question", "Which one?"),
+        ("oil/pumping_limit_c", -35),
+        ("circuit/name", "engine"),
+        ("circuit/regulator/safety_kpa", 900),
+        ("circuit/cooler/viscous_share", 0.4),
+        ("circuit/cooler/bypass_kpa", 140),
+        ("circuit/head", {"loss_kpa": 12, "flow_l_min": 40, "temperature_c": 100}),
+        ("circuit/engine/jet_count", 5),
+        ("circuit/engine/jet_length_ratio", 5.5),
+        ("circuit/engine/bearing_heating", 0.4),
+        (
+            "circuit/adapter",
+            {
+                "holes": [{"shape": "round", "count": 4, "readings": {"diameter": ["5.1 mm"]}}],
+                "wall_mm": 4,
+                "turn_deg": 45,
+                "reference_bore_mm": 12,
+            },
+        ),
+        (f"{SAMPLE}/maker", "somebody"),
+        (f"{SAMPLE}/part_number", "42"),
+        (f"{SAMPLE}/price", {"amount": 9.5, "currency": "EUR"}),
+        (f"{SAMPLE}/condition", "used"),
+        (f"{SAMPLE}/media_air_drop_pa", 125),
+        (f"{SAMPLE}/bypass/kind", "coil_spring"),
+        (f"{SAMPLE}/bypass/stated_kpa", [110, 180]),
+        (f"{SAMPLE}/leak", {"count": 6, "diameter_mm": 0.4}),
+        (f"{SAMPLE}/observations", {"anti_drain.material": "silicone"}),
+        (
+            f"{SAMPLE}/claims",
+            [
+                {
+                    "kind": "efficiency",
+                    "relation": ">=",
+                    "efficiency_percent": 99,
+                    "size_um": 20,
+                    "scale": "um(c)",
+                    "standard": "ISO 4548-12",
+                    "source": "box",
+                    "seen": "2026-10-02",
+                },
+                {"kind": "efficiency", "relation": "=", "efficiency_percent": 97, "source": "page"},
+            ],
+        ),
+        (
+            f"{SAMPLE}/counts",
+            {
+                "scale": "um(c)",
+                "volume_ml": 10,
+                "dilution": 1,
+                "rows": [{"size_um": 10, "upstream": 41230, "downstream": 9120}],
+            },
+        ),
+        reading("can.height", "98 mm", "3 7/8 in"),
+        (f"{SAMPLE}/readings/can.mass", [{"text": "12 g", "struck_out": "wet"}, "90 g"]),
+        (
+            f"{SAMPLE}/holes/inlet",
+            [
+                {"shape": "slot", "count": 2, "readings": {"length": ["9 mm"], "width": ["4 mm"]}, "open_fraction": 0.5},
+                {"shape": "outline", "count": 1, "readings": {"points_mm": [[0, 0], [4, 0], [4, 3.5]]}},
+                {
+                    "shape": "rectangle",
+                    "count": 1,
+                    "readings": {"length": ["9 mm"], "width": ["4 mm"], "corner_radius": ["1 mm"]},
+                },
+                {"shape": "d", "count": 1, "readings": {"diameter": ["9 mm"], "height": ["4 mm"]}},
+            ],
+        ),
+    )
+
+
+def test_struck_readings_are_kept_apart():
+    sample = read_study(json.dumps(everything())).samples[0]
+    assert sample.readings["can.mass"] == (StruckReading("12 g", "wet"), "90 g")
+
+
+@pytest.mark.parametrize(
+    ("content", "says"),
+    [
+        ("", "empty"),
+        ("  \n", "empty"),
+        ("{", "not JSON .*line 1"),
+        ("[]", "not an object"),
+        (b"\xff\xfe", "not UTF-8"),
+        ('{"format": "tabrel-study", "format": "x"}', "stands twice"),
+        ('{"a": NaN}', "no finite number"),
+        ('{"a": 1' + "0" * 5000 + "}", "cannot be read"),
+        ("[" * 100_000, "nested too deeply"),
+    ],
+)
+def test_what_is_no_study_is_refused(content, says):
+    assert re.search(says, str(refused(content)))
+
+
+@pytest.mark.parametrize(
+    ("change", "path", "says"),
+    [
+        (("format", "other"), "format", "not a study document"),
+        (("version", 2), "version", "newer"),
+        (("version", "1"), "version", "whole number"),
+        (("name", None), "name", "missing"),
+        (("name", " "), "name", "empty"),
+        (("qestion", "x"), "qestion", "did you mean 'question'"),
+        (("circuit/regulator/opening", 1), "circuit.regulator.opening", "did you mean 'opening_kpa'"),
+        ((f"{SAMPLE}/lable", "x"), "samples[0].lable", "did you mean 'label'"),
+        ((f"{SAMPLE}/holes/outlet", []), "samples[0].holes.outlet", "did you mean 'inlet'"),
+        ((f"{SAMPLE}/holes/inlet/0/readings/diametre", []), "samples[0].holes.inlet[0].readings.diametre", "'diameter'"),
+        ((f"{SAMPLE}/readings/can.hight", ["3 mm"]), "samples[0].readings.can.hight", "did you mean 'can.height'"),
+        ((f"{SAMPLE}/readings/can.height", ["12..3 mm"]), "samples[0].readings.can.height[0]", "not a number"),
+        ((f"{SAMPLE}/readings/can.height", ["9 mm", "1e999 mm"]), "samples[0].readings.can.height[1]", "finite"),
+        ((f"{SAMPLE}/readings/can.height", ["1e200 mm"]), "samples[0].readings.can.height[0]", "cannot be"),
+        ((f"{SAMPLE}/readings/can.height", ["3 furlong"]), "samples[0].readings.can.height[0]", "no unit known"),
+        ((f"{SAMPLE}/readings/can.height", ["-3 mm"]), "samples[0].readings.can.height[0]", "negative"),
+        ((f"{SAMPLE}/readings/can.height", [3]), "samples[0].readings.can.height[0]", "not acceptable"),
+        ((f"{SAMPLE}/readings/can.height", "3 mm"), "samples[0].readings.can.height", "not acceptable"),
+        ((f"{SAMPLE}/holes/inlet/0/count", 0), "samples[0].holes.inlet[0].count", "whole number from 1"),
+        ((f"{SAMPLE}/holes/inlet/0/count", 2.5), "samples[0].holes.inlet[0].count", "integer"),
+        ((f"{SAMPLE}/holes/inlet/0/open_fraction", 1.5), "samples[0].holes.inlet[0].open_fraction", "between 0"),
+        ((f"{SAMPLE}/holes/inlet/0/shape", "oval"), "samples[0].holes.inlet[0].shape", "'round'"),
+        ((f"{SAMPLE}/holes/inlet/0/readings/width", ["3 mm"]), "samples[0].holes.inlet[0].readings.width", "no width"),
+        ((f"{SAMPLE}/holes/inlet/0/readings/points_mm", [[0, 0]]), "samples[0].holes.inlet[0].readings.points_mm", "points"),
+        ((f"{SAMPLE}/bypass/stated_kpa", [180, 110]), "samples[0].bypass.stated_kpa", "lower pressure first"),
+        ((f"{SAMPLE}/leak", {"count": 0, "diameter_mm": 1}), "samples[0].leak.count", "whole number"),
+        ((f"{SAMPLE}/price", {"amount": -1, "currency": "EUR"}), "samples[0].price.amount", "negative"),
+        (("oil/viscosity/0/temperature_c", -400), "oil.viscosity[0].temperature_c", "no oil temperature"),
+        (("oil/viscosity/0/dynamic_mpa_s", 5), "oil.viscosity[0]", "not both"),
+        (("oil/viscosity/0/kinematic_mm2_s", 5), "oil.viscosity", "thicker"),
+        (("oil/density_15c_kg_m3", 0), "oil.density_15c_kg_m3", "above zero"),
+        (("circuit/pump_efficiency/fraction", 1.2), "circuit.pump_efficiency.fraction", "at most at 1"),
+        (("circuit/engine/jet_share", 1), "circuit.engine.jet_share", "below 1"),
+        (("circuit/engine/jet_opening_kpa", 340), "circuit.engine.jet_opening_kpa", "below the hot gallery pressure"),
+        (("circuit/engine/jet_opening_kpa", None), "circuit.engine.jet_opening_kpa", "is missing"),
+        (("circuit/gauge", "dashboard"), "circuit.gauge", "'pump'"),
+    ],
+)
+def test_refusals_name_the_place_and_the_mend(change, path, says):
+    error = refused(changed(change))
+    assert error.path == path
+    assert says in error.message
+
+
+def test_infinity_written_as_a_number_is_refused():
+    text = json.dumps(plain_document()).replace('"density_15c_kg_m3": 855', '"density_15c_kg_m3": 1e999')
+    assert "finite" in str(refused(text))
+
+
+def test_two_samples_may_not_share_a_label():
+    document = plain_document()
+    document["samples"] *= 2
+    assert refused(document).path == "samples[1].label"
+
+
+@pytest.mark.parametrize(
+    ("claim", "says"),
+    [
+        ({"efficiency_percent": 100}, "no filtration ratio"),
+        ({"seen": "last week"}, "no date"),
+        ({"size_um": -1}, "above zero"),
+        ({"relation": "<"}, "'='"),
+        ({"source": None}, "missing"),
+    ],
+)
+def test_impossible_claims(claim, says):
+    whole = {"kind": "efficiency", "relation": "=", "efficiency_percent": 99, "source": "box", **claim}
+    whole = {key: value for key, value in whole.items() if value is not None}
+    assert says in refused(changed((f"{SAMPLE}/claims", [whole]))).message
+
+
+def test_the_schema_accepts_what_is_read():
+    validator = validator_for(study_schema())
+    for content in [json.dumps(everything()), *demo_documents()]:
+        validator.validate(json.loads(content))
+    assert not validator.is_valid(changed(("qestion", "x")))
+
+
+def test_the_published_schema_is_current():
+    published = json.loads((Path(__file__).parents[2] / "docs" / "tabrel-study.schema.json").read_text())
+    assert published == study_schema()

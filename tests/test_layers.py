@@ -1,0 +1,69 @@
+"""The folder tells what a file may import."""
+
+from __future__ import annotations
+
+import ast
+import sys
+from pathlib import Path
+
+import pytest
+
+SOURCE = Path(__file__).parents[1] / "src" / "tabrel"
+OURS: dict[str, set[str]] = {
+    "core": {"core"},
+    "document": {"core", "document"},
+    "store": {"core", "store"},
+    "api": {"core", "document", "store", "api"},
+    "cli": {"core", "document", "store", "api", "cli"},
+}
+THEIRS: dict[str, set[str]] = {
+    "core": {"numpy", "scipy", "uncertainties"},
+    "document": {"numpy", "pydantic"},
+    "store": set(),
+    "api": {"numpy", "pydantic", "fastapi", "starlette"},
+    "cli": {"numpy", "uvicorn"},
+}
+FILES = sorted(path for layer in OURS for path in (SOURCE / layer).rglob("*.py"))
+
+
+def imported(path):
+    for node in ast.walk(ast.parse(path.read_text())):
+        if isinstance(node, ast.Import):
+            yield from (alias.name for alias in node.names)
+        elif isinstance(node, ast.ImportFrom) and node.module:
+            yield node.module
+            if node.module == "tabrel":
+                yield from (f"tabrel.{alias.name}" for alias in node.names)
+
+
+@pytest.mark.parametrize("path", FILES, ids=lambda path: str(path.relative_to(SOURCE)))
+def test_imports_stay_inside_the_layer(path):
+    layer = path.relative_to(SOURCE).parts[0]
+    for name in imported(path):
+        first, _, rest = name.partition(".")
+        if first == "tabrel":
+            assert not rest or rest == "__version__" or rest.split(".")[0] in OURS[layer], name
+        else:
+            assert first in sys.stdlib_module_names or first in THEIRS[layer], name
+
+
+@pytest.mark.parametrize("path", [p for p in FILES if "store" not in p.parts], ids=lambda path: path.name)
+def test_sql_stays_in_the_store(path):
+    assert "sqlite3.connect" not in path.read_text()
+    for node in ast.walk(ast.parse(path.read_text())):
+        if isinstance(node, ast.Constant) and isinstance(node.value, str):
+            assert not node.value.lstrip().startswith(("SELECT ", "INSERT ", "UPDATE ", "DELETE ")), node.value
+
+
+def test_the_core_opens_no_file_and_reads_no_environment():
+    for path in (SOURCE / "core").rglob("*.py"):
+        names = {node.id for node in ast.walk(ast.parse(path.read_text())) if isinstance(node, ast.Name)}
+        assert not names & {"open", "Path", "environ", "print"}, path
+
+
+def test_the_project_names_no_package_host():
+    root = SOURCE.parents[1]
+    for path in [*root.glob("requirements/*"), root / "web/package-lock.json", root / "Makefile", root / "web/.npmrc"]:
+        text = path.read_text()
+        assert "https://registry" not in text, path
+        assert "--index-url" not in text, path
