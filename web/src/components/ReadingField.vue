@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** One quantity: a large field, what it understood, the readings as chips, mean ± u. */
 import InputText from 'primevue/inputtext'
-import { computed, ref, useTemplateRef } from 'vue'
+import { computed, nextTick, ref, useTemplateRef } from 'vue'
 import { ProblemError, type Schemas } from '@/api/client'
 import { useEcho } from '@/composables/useEcho'
 import { withUncertainty } from '@/lib/numbers'
@@ -29,6 +29,7 @@ const INSTRUMENTS: Record<string, string> = {
 
 const text = ref('')
 const refused = ref('')
+const underway = ref<string[]>([])
 const input = useTemplateRef<{ $el: HTMLInputElement }>('input')
 const row = useTemplateRef<HTMLElement>('row')
 const { echo, clear } = useEcho(text, () => props.field.key, () => props.family)
@@ -43,21 +44,29 @@ const mean = computed(() => {
 })
 const problem = computed(() => refused.value || (text.value.trim() ? (echo.value?.problem ?? '') : ''))
 
+/**
+ * Take what was typed and go on at once, so that fast typing never lands in the wrong field. What is
+ * refused comes back here with its reason; the focus returns too, unless the hand is already busy elsewhere.
+ */
 async function accept() {
-  if (!text.value.trim()) {
-    emit('next')
-    return
-  }
+  const typed = text.value
+  emit('next')
+  if (!typed.trim()) return
+  text.value = ''
+  refused.value = ''
+  clear()
+  underway.value.push(typed)
   try {
-    await props.add({ key: props.field.key, text: text.value, family: props.family })
-    text.value = ''
-    refused.value = ''
-    clear()
-    emit('next')
+    await props.add({ key: props.field.key, text: typed, family: props.family })
   } catch (error) {
     if (!(error instanceof ProblemError)) throw error
+    if (!text.value) text.value = typed
+    await nextTick()
     refused.value = error.message
-    input.value?.$el.focus()
+    const busy = document.activeElement instanceof HTMLInputElement && document.activeElement.value !== ''
+    if (!busy) input.value?.$el.focus()
+  } finally {
+    underway.value.splice(underway.value.indexOf(typed), 1)
   }
 }
 
@@ -123,6 +132,7 @@ defineExpose({ focus })
         @restore="emit('restore', reading.id)"
         @leave="focus"
       />
+      <span v-for="(typed, i) in underway" :key="`underway-${i}`" class="underway typed">{{ typed }} …</span>
     </div>
     <div :id="`hint-${field.key}`" class="hint" aria-live="polite">
       <p v-if="problem" class="said-wrong">{{ problem }}</p>
@@ -199,6 +209,12 @@ defineExpose({ focus })
 }
 .hint p {
   margin: 0.15rem 0 0;
+}
+.underway {
+  border: 1px dashed var(--line-strong);
+  border-radius: 6px;
+  padding: 0.15rem 0.5rem;
+  color: var(--ink-soft);
 }
 .when-focused {
   display: none;

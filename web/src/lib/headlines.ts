@@ -1,6 +1,6 @@
 /** The five headline results, as the tape shows them. */
 import type { Schemas } from '@/api/client'
-import { toDigits, withUncertainty } from './numbers'
+import { boundToDigits, toDigits, withUncertainty } from './numbers'
 import { shownUnit, type UnitFamily } from './units'
 
 type Results = Schemas['ResultsOut']
@@ -64,8 +64,8 @@ function numberText(result: Result, factor: number, isEstimate: boolean): { text
     return { text: (RELATION_SIGN[result.relation] ?? '') + shown.value, uncertainty: shown.uncertainty }
   }
   if (low !== null && high !== null) return { text: `${toDigits(low, 3)} to ${toDigits(high, 3)}`, uncertainty: null }
-  if (low !== null) return { text: (result.relation === '>' ? '> ' : '≥ ') + toDigits(low, 3), uncertainty: null }
-  if (high !== null) return { text: (result.relation === '<' ? '< ' : '≤ ') + toDigits(high, 3), uncertainty: null }
+  if (low !== null) return { text: (result.relation === '>' ? '> ' : '≥ ') + boundToDigits(low, 3, 'lower'), uncertainty: null }
+  if (high !== null) return { text: (result.relation === '<' ? '< ' : '≤ ') + boundToDigits(high, 3, 'upper'), uncertainty: null }
   return { text: '', uncertainty: null }
 }
 

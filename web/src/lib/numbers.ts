@@ -5,11 +5,23 @@ function signed(text: string): string {
   return text.replace('-', MINUS)
 }
 
+/** Decimals that show a number to so many significant digits. */
+function decimalsOf(value: number, digits: number): number {
+  return Math.min(12, Math.max(0, digits - 1 - Math.floor(Math.log10(Math.abs(value)))))
+}
+
 /** Return a number to so many significant digits, without an exponent. */
 export function toDigits(value: number, digits = 3): string {
+  return value === 0 ? '0' : signed(value.toFixed(decimalsOf(value, digits)))
+}
+
+/** Return a bound to so many significant digits, rounded to the side on which it still holds. */
+export function boundToDigits(value: number, digits: number, side: 'lower' | 'upper'): string {
   if (value === 0) return '0'
-  const decimals = Math.max(0, digits - 1 - Math.floor(Math.log10(Math.abs(value))))
-  return signed(value.toFixed(Math.min(decimals, 12)))
+  const decimals = decimalsOf(value, digits)
+  const step = 10 ** -decimals
+  const steps = side === 'lower' ? Math.floor(value / step + 1e-9) : Math.ceil(value / step - 1e-9)
+  return signed((steps * step).toFixed(decimals))
 }
 
 /** Decimals that show an uncertainty to two significant digits. */
@@ -22,9 +34,10 @@ export interface ShownValue {
   uncertainty: string | null
 }
 
-/** Return value and uncertainty to the same decimal place; without an uncertainty, four digits. */
+/** Return value and uncertainty to the same decimal place; without an uncertainty a whole number, or four digits. */
 export function withUncertainty(value: number, uncertainty: number | null): ShownValue {
-  if (uncertainty === null || !(uncertainty > 0)) return { value: toDigits(value, 4), uncertainty: null }
+  if (uncertainty === null || !(uncertainty > 0))
+    return { value: Number.isInteger(value) ? String(value) : toDigits(value, 4), uncertainty: null }
   const decimals = decimalsFor(uncertainty)
   return { value: signed(value.toFixed(decimals)), uncertainty: uncertainty.toFixed(decimals) }
 }

@@ -1,0 +1,87 @@
+import { describe, expect, it } from 'vitest'
+import type { Schemas } from '@/api/client'
+import { headlines } from '@/lib/headlines'
+import { ledgerAt, ledgerSentence } from '@/lib/ledger'
+import { mapSummary } from '@/lib/mapSummary'
+import type { OperatingMap } from '@/composables/useOperatingMap'
+
+type Result = Schemas['ResultOut']
+
+function result(change: Partial<Result> = {}): Result {
+  return {
+    value: 175.5, standard_uncertainty: 3.29, expanded_uncertainty: 6.67, low: null, high: null,
+    relation: '=', basis: 'measured', missing: [], assumed: [], ...change,
+  }
+}
+
+function results(change: Partial<Schemas['ResultsOut']> = {}): Schemas['ResultsOut'] {
+  const plain = result()
+  return {
+    inlet_hole_area_mm2: plain, plate_flow_area_mm2: { ...plain, controlled_by: 'outlet' }, plate_series_area_mm2: plain,
+    media_gross_area_cm2: plain, media_effective_area_cm2: plain, pleat_opening_at_inside_percent: plain,
+    media_permeability_m2: plain, bypass_opening_kpa: plain, bypass_full_open_kpa: plain,
+    efficiency_at_20_um_percent: plain, size_at_beta_75_um: plain, ...change,
+  }
+}
+
+const gap = { value: null, standard_uncertainty: null, expanded_uncertainty: null }
+
+describe('the results tape', () => {
+  it('shows value ± U, the basis and the section that controls', () => {
+    const [inlet, plate] = headlines(results(), 'metric')
+    expect([inlet!.text, inlet!.uncertainty, inlet!.unit]).toEqual(['175.5', '6.7', 'mm²'])
+    expect(plate!.rests).toBe('measured, outlet bore control')
+  })
+  it('converts with the family', () => {
+    const inlet = headlines(results(), 'inch')[0]!
+    expect([inlet.text, inlet.uncertainty, inlet.unit]).toEqual(['0.272', '0.010', 'in²'])
+  })
+  it.each([
+    [result({ ...gap, low: 93.08, relation: '>=', basis: 'claim' }), '≥ 93.0', null],
+    [result({ ...gap, low: 93.08, relation: '>', basis: 'claim' }), '> 93.0', null],
+    [result({ ...gap, low: 80.1, high: 97.3, basis: 'claim' }), '80.1 to 97.3', null],
+    [result({ ...gap, value: 80.9, low: 39, high: 99.43, basis: 'estimate' }), '81', '39 to 99.4'],
+    [result({ ...gap, high: 41.81, relation: '<=', basis: 'claim' }), '≤ 41.9', null],
+    [result({ relation: '<=' }), '≤ 175.5', '6.7'],
+  ])('says bounds and bands in their own way', (efficiency, text, uncertainty) => {
+    const shown = headlines(results({ efficiency_at_20_um_percent: efficiency }), 'metric')[4]!
+    expect([shown.text, shown.uncertainty, shown.complete]).toEqual([text, uncertainty, true])
+  })
+  it('says what is missing instead of a number', () => {
+    const open = headlines(results({ inlet_hole_area_mm2: result({ ...gap, missing: ['holes.inlet'] }) }), 'metric')[0]!
+    expect([open.complete, open.missing]).toEqual([false, ['holes.inlet']])
+  })
+})
+
+function map(change: Partial<OperatingMap> = {}): OperatingMap {
+  const grid = [[4, null]]
+  const part = (name: string, total: number | null) => ({
+    name, total_kpa: [[total, null]], viscous_kpa: [[total, null]], inertial_kpa: [[0, null]],
+  })
+  return {
+    temperature_c: [20], speed_rpm: [1000, 2000], element_kpa: grid, ledger: [part('cooler', 90), part('media', 6), part('outlet', 4)],
+    onset: { speed_rpm: [1000, 2000], temperature_c: [-12.34, 150], reopens_c: [null, null] },
+    ...change,
+  } as OperatingMap
+}
+
+describe('the ledger', () => {
+  it('shares the whole loss and names the filter’s own largest part', () => {
+    const rows = ledgerAt(map(), 0, 0)
+    expect(rows.map((row) => [row.title, row.share])).toEqual([['Oil cooler', 0.9], ['Media', 0.06], ['Outlet bore', 0.04]])
+    expect(ledgerSentence(rows)).toBe("Of the filter's own loss, media takes most: 60 %, then outlet bore with 40 %.")
+  })
+  it('is empty where the oil does not pump', () => {
+    expect(ledgerAt(map(), 0, 1)).toEqual([])
+    expect(ledgerSentence([])).toBe('')
+  })
+})
+
+describe('the map in words', () => {
+  it('gives range and onset', () => {
+    expect(mapSummary(map())).toContain('closes at −12.3 °C at 1000 rpm and never closes at 2000 rpm')
+    const shut = { speed_rpm: [1000], temperature_c: [null], reopens_c: [null] }
+    expect(mapSummary(map({ onset: shut }))).toContain('stays closed everywhere')
+    expect(mapSummary(map({ element_kpa: [[null]] }))).toContain('will not pump anywhere')
+  })
+})

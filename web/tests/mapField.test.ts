@@ -1,0 +1,86 @@
+import { interpolateLab } from 'd3-interpolate'
+import { scaleLinear } from 'd3-scale'
+import { describe, expect, it } from 'vitest'
+import { fieldColour, fieldScale, oneTwoFive, paintField, place } from '@/charts/mapField'
+import { bypassRegion, levelLines, onsetPath } from '@/charts/mapLines'
+
+const temperatures = [0, 10, 20]
+const speeds = [1000, 2000, 3000]
+const scales = { x: scaleLinear([1000, 3000], [0, 200]), y: scaleLinear([0, 20], [100, 0]) }
+
+function luminance(colour: string): number {
+  const [r, g, b] = colour.startsWith('#')
+    ? [1, 3, 5].map((i) => parseInt(colour.slice(i, i + 2), 16))
+    : colour.match(/\d+/g)!.map(Number)
+  return 0.2126 * (r! / 255) ** 2.2 + 0.7152 * (g! / 255) ** 2.2 + 0.0722 * (b! / 255) ** 2.2
+}
+
+describe('the colours of the field', () => {
+  it('only get darker, so that they hold in grey and for any eye', () => {
+    const shades = Array.from({ length: 21 }, (_, i) => luminance(fieldColour(i / 20)))
+    for (let i = 1; i < shades.length; i += 1) expect(shades[i]!).toBeLessThan(shades[i - 1]!)
+  })
+  it('stay inside the scale', () => {
+    expect(fieldColour(-1)).toBe(fieldColour(0))
+    expect(fieldColour(2)).toBe(fieldColour(1))
+    expect(interpolateLab(fieldColour(1), fieldColour(1))(0.5)).toBe('rgb(86, 48, 15)')
+  })
+})
+
+describe('the scale of the field', () => {
+  it('is logarithmic over the values that are there', () => {
+    const scale = fieldScale([[[1, 10, null], [100, 0, 5]]])
+    expect([scale.low, scale.high]).toEqual([1, 100])
+    expect(scale.share(10)).toBeCloseTo(0.5)
+    expect(scale.levels).toEqual([1, 2, 5, 10, 20, 50, 100])
+  })
+  it('survives a field without values or with one', () => {
+    expect(fieldScale([[[null]]]).low).toBeLessThan(fieldScale([[[null]]]).high)
+    expect(fieldScale([[[3]]]).share(3)).toBeCloseTo(0.5)
+  })
+  it('knows 1, 2, 5', () => {
+    expect(oneTwoFive(0.03, 3)).toEqual([0.05, 0.1, 0.2, 0.5, 1, 2])
+  })
+  it('places a value between nodes and holds it there', () => {
+    expect(place(temperatures, 15)).toEqual({ index: 1, share: 0.5 })
+    expect(place(temperatures, 99)).toEqual({ index: 1, share: 1 })
+    expect(place(temperatures, -5)).toEqual({ index: 0, share: 0 })
+  })
+})
+
+describe('painting', () => {
+  it('puts the hottest row on top and leaves gaps clear', () => {
+    const grid = [
+      [null, null, null],
+      [10, 10, 10],
+      [1, 1, 1],
+    ]
+    const pixels = paintField(grid, temperatures, speeds, fieldScale([grid]), 4, 40)
+    const grey = (row: number) => pixels[4 * row * 4]! + pixels[4 * row * 4 + 1]!
+    expect(grey(0)).toBeGreaterThan(grey(19))
+    expect(pixels[3]).toBe(255)
+    const gone = paintField([[1, 1, 1], [null, null, null], [1, 1, 1]], temperatures, speeds, fieldScale([grid]), 4, 40)
+    expect(gone[4 * 39 * 4 + 3]).toBe(0)
+  })
+})
+
+describe('lines over the map', () => {
+  it('run where the field has the level, up to the border, and are labelled there', () => {
+    const grid = temperatures.map((t) => speeds.map(() => 10 ** (2 - t / 10)))
+    const [line] = levelLines(grid, temperatures, speeds, [31.6227766], scales)
+    const ys = [...line!.path.matchAll(/,([\d.]+)/g)].map((match) => Number(match[1]))
+    const xs = [...line!.path.matchAll(/[ML]([\d.]+)/g)].map((match) => Number(match[1]))
+    for (const y of ys.slice(1, -1)) expect(y).toBeCloseTo(scales.y(5), 0)
+    expect(Math.max(...xs)).toBeGreaterThan(150)
+    expect(line!.label).not.toBeNull()
+  })
+  const onset = { speed_rpm: speeds, temperature_c: [null, 5, 150], reopens_c: [null, null, null] }
+  it('break where there is no onset, and a valve that never closes fills its column', () => {
+    expect(onsetPath(onset, scales)).toBe('M100,75Z')
+    expect(bypassRegion(onset, 0, 20, scales)).toBe('M100,100L100,75L200,0L200,100Z')
+  })
+  it('show where the valve opens again', () => {
+    const again = { speed_rpm: speeds, temperature_c: [null, null, null], reopens_c: [null, 15, 10] }
+    expect(bypassRegion(again, 0, 20, scales)).toBe('M100,0L100,25L200,50L200,0Z')
+  })
+})
