@@ -56,7 +56,7 @@ describe('the results tape', () => {
 function map(change: Partial<OperatingMap> = {}): OperatingMap {
   const grid = [[4, null]]
   const part = (name: string, total: number | null) => ({
-    name, total_kpa: [[total, null]], viscous_kpa: [[total, null]], inertial_kpa: [[0, null]],
+    name, viscous_kpa: [[total, null]], inertial_kpa: [[0, null]], spring_kpa: 0,
   })
   return {
     temperature_c: [20], speed_rpm: [1000, 2000], element_kpa: grid, ledger: [part('cooler', 90), part('media', 6), part('outlet', 4)],

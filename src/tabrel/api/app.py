@@ -8,7 +8,6 @@ from pathlib import Path
 from fastapi import FastAPI, Request, Response
 from fastapi.responses import FileResponse, JSONResponse
 from fastapi.routing import APIRoute
-from starlette.middleware.gzip import GZipMiddleware
 
 from tabrel import __version__
 from tabrel.api import maps, samples, studies
@@ -40,7 +39,6 @@ def create_app(database: Path, *, static: Path = STATIC) -> FastAPI:
     open_database(database)
     app = FastAPI(title="Tabrel", version=__version__, docs_url=None, redoc_url=None, generate_unique_id_function=_operation_name)
     app.state.database = database
-    app.add_middleware(GZipMiddleware, minimum_size=20_000, compresslevel=1)
     add_error_handlers(app)
     for module in (studies, samples, maps):
         app.include_router(module.router)

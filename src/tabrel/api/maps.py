@@ -29,7 +29,7 @@ DRAWN_SPEEDS = np.arange(600.0, 7000.1, 200.0)
 CURVE_SPEEDS = np.arange(600.0, 7000.1, 50.0)
 """Of the onset curve, finer than the grid so that its ends are drawn where they are. [rpm]"""
 
-SENT_DIGITS = 6
+SENT_DIGITS = 5
 
 
 @router.get("/samples/{sample_id}/map")
@@ -60,9 +60,9 @@ def get_map(
         ledger=[
             LedgerPartOut.model_construct(
                 name=part.name,
-                total_kpa=grid_out(_rounded(part.total / 1e3)),
                 viscous_kpa=grid_out(_rounded(part.viscous / 1e3)),
                 inertial_kpa=grid_out(_rounded(part.inertial / 1e3)),
+                spring_kpa=part.spring / 1e3,
             )
             for part in solved.ledger
         ],
@@ -75,7 +75,7 @@ def get_map(
 
 
 def _rounded(array: NDArray[np.float64]) -> NDArray[np.float64]:
-    """Return the array to six significant digits, which is more than a picture shows and halves the answer."""
+    """Return the array to five significant digits, which is more than a picture shows and halves the answer."""
     size = np.abs(array)
     with np.errstate(all="ignore"):
         step = 10.0 ** (np.floor(np.log10(size)) - (SENT_DIGITS - 1))

@@ -128,12 +128,12 @@ class EchoOut(WireModel):
 
 
 class LedgerPartOut(WireModel):
-    """One part's loss over the map, viscous and inertial apart."""
+    """One part's loss over the map: viscous, inertial, and what it holds back whatever the flow."""
 
     name: str
-    total_kpa: Grid
     viscous_kpa: Grid
     inertial_kpa: Grid
+    spring_kpa: float
 
 
 class OperatingMapOut(MapOut):

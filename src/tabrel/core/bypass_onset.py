@@ -12,14 +12,14 @@ from scipy.optimize.elementwise import find_root
 from tabrel.core.filter_flow import Fluid, filter_state, fluid_at
 from tabrel.core.filter_model import FILTER_SENSED
 from tabrel.core.operating_map import OperatingPoint, check_axes
-from tabrel.core.root_finding import falling_roots
+from tabrel.core.root_finding import Indices, falling_roots
 
 FloatArray = NDArray[np.float64]
 
 COLDEST = -45.0
 HOTTEST = 150.0
-SCAN_STEP = 1.0
-"""The scan looks at every degree, so a window of opening narrower than that may go unseen. [K]"""
+SCAN_STEP = 2.0
+"""The scan looks every two degrees, so a window of opening narrower than that may go unseen. [K]"""
 
 
 @dataclass(frozen=True)
@@ -93,11 +93,17 @@ def _unknown_at_opening(point: OperatingPoint, fluid: Fluid) -> FloatArray:
     if point.filter.location not in FILTER_SENSED:
         return np.asarray(opening)
 
-    def short(x: FloatArray) -> tuple[FloatArray, FloatArray]:
-        whole = filter_state(point.filter, x, fluid, loading=point.loading).filter_pressure
-        return opening - whole.value, -whole.slope
+    shape = np.shape(opening)
+    mu, rho, scale, target = (
+        np.broadcast_to(array, shape).ravel() for array in (fluid.dynamic_viscosity, fluid.density, fluid.valve_scale, opening)
+    )
 
-    return falling_roots(short, lower=np.zeros_like(opening), upper=opening, start=opening, tolerance=1e-10 * opening).values
+    def short(x: FloatArray, i: Indices) -> tuple[FloatArray, FloatArray]:
+        whole = filter_state(point.filter, x, Fluid(mu[i], rho[i], scale[i]), loading=point.loading).filter_pressure
+        return target[i] - whole.value, -whole.slope
+
+    roots = falling_roots(short, lower=np.zeros_like(target), upper=target, start=target, tolerance=1e-10 * target)
+    return roots.values.reshape(shape)
 
 
 def _first_change(is_open: NDArray[np.bool_], *, starting_open: bool, after: NDArray[np.int_]) -> NDArray[np.int_]:
@@ -116,7 +122,7 @@ def _refined(point: OperatingPoint, scan: FloatArray, speed: FloatArray, rows: N
     if found.any():
         bracket = scan[rows[found]], scan[rows[found] + 1]
         solution = find_root(
-            lambda t, n: _surplus_at_opening(point, t, n), bracket, args=(speed[found],), tolerances={"xatol": 1e-7}
+            lambda t, n: _surplus_at_opening(point, t, n), bracket, args=(speed[found],), tolerances={"xatol": 1e-5}
         )
         result[found] = solution.x
     return result

@@ -27,7 +27,7 @@ DEFAULT_JET_LENGTH_RATIO = 6.0
 DEFAULT_BEARING_RISE = 10.0  # K
 DEFAULT_BEARING_HEATING = 0.5
 
-_RISE_TOLERANCE = 1e-11
+_RISE_TOLERANCE = 1e-6  # of the last step in ln θ; Newton squares it, so the error left is below 1e-11
 _RISE_STEPS = 60
 
 

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from functools import cached_property
 from itertools import pairwise
 
 import numpy as np
@@ -40,6 +41,10 @@ class OilModel:
     log_log_viscosity: FloatArray
     pumping_limit: float | None
 
+    @cached_property
+    def _slopes(self) -> FloatArray:
+        return np.asarray(np.diff(self.log_log_viscosity) / np.diff(self.log_temperature))
+
     def density(self, temperature: FloatArray | float) -> FloatArray:
         """Return the density [kg/m³] at a temperature [°C] (ASTM D1250, lubricating oils)."""
         alpha = 0.6278 / self.density_15c
@@ -52,8 +57,7 @@ class OilModel:
         kelvin = celsius + KELVIN
         x = np.log10(kelvin)
         i = np.clip(np.searchsorted(self.log_temperature, x) - 1, 0, len(self.log_temperature) - 2)
-        slopes = np.diff(self.log_log_viscosity) / np.diff(self.log_temperature)
-        slope = slopes[i]
+        slope = self._slopes[i]
         log_of = 10 ** (self.log_log_viscosity[i] + slope * (x - self.log_temperature[i]))
         shifted = 10**log_of
         kinematic = shifted - _OFFSET

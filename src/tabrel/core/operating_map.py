@@ -2,18 +2,19 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, fields
 
 import numpy as np
 from numpy.typing import NDArray
 
-from tabrel.core.circuit import CircuitModel, Condition
+from tabrel.core.circuit import NO_LOSS, CircuitModel, Condition
 from tabrel.core.errors import OutOfRangeError, require_positive
 from tabrel.core.filter_flow import FilterState, FlowCurve, Fluid, axial_constants, filter_state, fluid_at
 from tabrel.core.filter_model import FilterModel
 from tabrel.core.oil import OilModel
-from tabrel.core.root_finding import Roots, falling_roots
+from tabrel.core.restrictions import Restriction
+from tabrel.core.root_finding import Indices, Roots, falling_roots
 
 FloatArray = NDArray[np.float64]
 
@@ -92,20 +93,26 @@ class OperatingPoint:
 
     def solve(self, fluid: Fluid, speed: FloatArray, bearing_viscosity: FloatArray) -> Roots:
         """Return the filter's unknown at every point, with the evaluations it cost."""
-        delivery = self.circuit.pump_delivery(speed) + np.zeros_like(bearing_viscosity)
-        upper = self.circuit.highest_pump_pressure(speed) + np.zeros_like(bearing_viscosity)
+        shape = bearing_viscosity.shape
+        mu, rho, scale, rpm, bearing = (
+            np.broadcast_to(array, shape).ravel()
+            for array in (fluid.dynamic_viscosity, fluid.density, fluid.valve_scale, speed, bearing_viscosity)
+        )
+        delivery = self.circuit.pump_delivery(rpm)
+        upper = self.circuit.highest_pump_pressure(rpm)
 
-        def balance(x: FloatArray) -> tuple[FloatArray, FloatArray]:
-            curve = self.state(x, fluid, speed, bearing_viscosity).balance
+        def balance(x: FloatArray, i: Indices) -> tuple[FloatArray, FloatArray]:
+            curve = self.state(x, Fluid(mu[i], rho[i], scale[i]), rpm[i], bearing[i]).balance
             return curve.value, curve.slope
 
-        return falling_roots(
+        roots = falling_roots(
             balance,
             lower=np.zeros_like(upper),
             upper=upper,
-            start=self._first_guess(fluid, delivery, upper, bearing_viscosity),
+            start=self._first_guess(Fluid(mu, rho, scale), delivery, upper, bearing),
             tolerance=BALANCE_TOLERANCE * delivery,
         )
+        return Roots(roots.values.reshape(shape), roots.converged.reshape(shape), roots.evaluations)
 
     def _first_guess(self, fluid: Fluid, delivery: FloatArray, upper: FloatArray, bearing_viscosity: FloatArray) -> FloatArray:
         """Return x of a circuit without inertia, with the pump held where the regulator would hold it."""
@@ -122,20 +129,34 @@ class OperatingPoint:
 
 @dataclass(frozen=True)
 class LedgerPart:
-    """One part's differential pressure over the map, its viscous and inertial shares apart. [Pa]
+    """One part's differential pressure over the map, by its origin. [Pa]
 
-    What is neither, such as the force of the anti-drain valve, is the rest of `total`.
+    Attributes
+    ----------
+    name : str
+        Of the part.
+    viscous, inertial : ndarray
+        Rising with flow and with its square.
+    spring : float
+        What the part holds back whatever the flow, such as the anti-drain valve.
     """
 
     name: str
-    total: FloatArray
     viscous: FloatArray
     inertial: FloatArray
+    spring: float
+
+    @property
+    def total(self) -> FloatArray:
+        """All of it. [Pa]"""
+        return self.viscous + self.inertial + self.spring
 
 
 @dataclass(frozen=True)
 class OperatingMap:
-    """The solved map; arrays have shape (temperatures, speeds), NaN where the oil does not pump.
+    """The solved map; arrays have shape (temperatures, speeds).
+
+    They are NaN where the oil does not pump, or where the pump cannot open the anti-drain valve.
 
     Attributes
     ----------
@@ -223,15 +244,15 @@ def operating_map(point: OperatingPoint, temperatures: Sequence[float], speeds: 
 
     def placed(array: FloatArray) -> FloatArray:
         whole = np.full(shape, np.nan)
-        whole[pumps] = array
+        whole[pumps] = np.where(roots.converged, array, np.nan)
         return whole
 
     return OperatingMap(
         temperature=temperature,
         speed=speed,
         ledger=tuple(
-            LedgerPart(name, placed(total), placed(viscous), placed(inertial))
-            for name, total, viscous, inertial in _ledger(point, state, fluid)
+            LedgerPart(name, placed(viscous), placed(inertial), spring)
+            for name, viscous, inertial, spring in _ledger(point, state, fluid)
         ),
         evaluations=roots.evaluations,
         **{name: placed(array) for name, array in solved.items()},
@@ -267,37 +288,30 @@ def _map_arrays(point: OperatingPoint, state: CircuitState, speed: FloatArray) -
     }
 
 
-def _ledger(point: OperatingPoint, state: CircuitState, fluid: Fluid) -> list[tuple[str, FloatArray, FloatArray, FloatArray]]:
-    """Return name, total, viscous and inertial loss of every part from pump to gallery. [Pa]"""
-    model, inside, mu, rho = point.filter, state.filter, fluid.dynamic_viscosity, fluid.density
+def _ledger(point: OperatingPoint, state: CircuitState, fluid: Fluid) -> Iterator[tuple[str, FloatArray, FloatArray, float]]:
+    """Yield name, viscous, inertial and spring loss of every part from pump to gallery. [Pa]"""
+    model, circuit, inside = point.filter, point.circuit, state.filter
     flow, media_flow, hardware_flow = inside.flow_rate.value, inside.media_flow, inside.hardware_flow
-    none = np.zeros_like(flow)
-    rows: list[tuple[str, FloatArray, FloatArray, FloatArray]] = []
+    mu, rho, none = fluid.dynamic_viscosity, fluid.density, np.zeros_like(flow)
 
-    def add(name: str, viscous: FloatArray, inertial: FloatArray, extra: float = 0.0) -> None:
-        rows.append((name, viscous + inertial + extra, viscous, inertial))
+    def passive(name: str, part: Restriction, through: FloatArray) -> tuple[str, FloatArray, FloatArray, float]:
+        return name, part.a * mu * through, part.b * rho * through**2, 0.0
 
-    for name, loss, total in (
-        ("cooler", point.circuit.cooler, state.cooler),
-        ("head", point.circuit.head, state.head),
-    ):
-        inner = loss.inner_flow(flow, fluid)
-        if loss.restriction.a or loss.restriction.b:
-            rows.append((name, total, loss.restriction.a * mu * inner, loss.restriction.b * rho * inner**2))
-    for name, part in (("inlet_holes", model.inlet), ("anti_drain", model.anti_drain)):
-        extra = model.anti_drain_pressure if name == "anti_drain" else 0.0
-        if part.a or part.b or extra:
-            add(name, part.a * mu * hardware_flow, part.b * rho * hardware_flow**2, extra)
-    media = point.loading * model.media * mu * media_flow
-    pleats = model.pleats * mu * media_flow
-    tube = model.tube.a * mu * media_flow
-    add("media", media, none)
-    add("pleat_channels", pleats, none)
+    if circuit.cooler is not NO_LOSS:
+        yield passive("cooler", circuit.cooler.restriction, circuit.cooler.inner_flow(flow, fluid))
+    if circuit.head is not NO_LOSS:
+        yield passive("head", circuit.head.restriction, circuit.head.inner_flow(flow, fluid))
+    yield passive("inlet_holes", model.inlet, hardware_flow)
+    if model.anti_drain.a or model.anti_drain_pressure:
+        name, viscous, inertial, _ = passive("anti_drain", model.anti_drain, hardware_flow)
+        yield name, viscous, inertial, model.anti_drain_pressure
+    media, pleats, tube = (a * mu * media_flow for a in (point.loading * model.media, model.pleats, model.tube.a))
+    yield "media", media, none, 0.0
+    yield "pleat_channels", pleats, none, 0.0
     if model.axial_way is not None:
-        add("axial_way", inside.element_pressure.value - media - pleats - tube, none)
-    if model.tube.a or model.tube.b:
-        add("centre_tube", tube, model.tube.b * rho * hardware_flow**2)
-    add("outlet", model.outlet.a * mu * hardware_flow, model.outlet.b * rho * hardware_flow**2)
-    if model.adapter.a or model.adapter.b:
-        add("adapter", model.adapter.a * mu * hardware_flow, model.adapter.b * rho * hardware_flow**2)
-    return rows
+        yield "axial_way", inside.element_pressure.value - media - pleats - tube, none, 0.0
+    if model.tube.a:
+        yield "centre_tube", tube, model.tube.b * rho * hardware_flow**2, 0.0
+    yield passive("outlet", model.outlet, hardware_flow)
+    if model.adapter.a:
+        yield passive("adapter", model.adapter, hardware_flow)

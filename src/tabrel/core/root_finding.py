@@ -20,8 +20,14 @@ class Roots:
     evaluations: int
 
 
+Indices = NDArray[np.intp]
+
+REPACK_BELOW = 0.7
+"""Share of elements still open below which the finished ones are dropped from the arrays."""
+
+
 def falling_roots(
-    function: Callable[[FloatArray], tuple[FloatArray, FloatArray]],
+    function: Callable[[FloatArray, Indices], tuple[FloatArray, FloatArray]],
     *,
     lower: FloatArray,
     upper: FloatArray,
@@ -32,16 +38,15 @@ def falling_roots(
     """Return the roots of falling functions by Newton's method kept inside a bracket.
 
     A step that leaves the bracket, or that did not halve the residual, is replaced by bisection, so
-    the method converges wherever the function falls through zero between the bounds.
+    the method converges wherever the function falls through zero between the bounds. Elements that
+    are done drop out, so that a few slow ones do not cost a whole grid.
 
     Parameters
     ----------
     function : callable
-        Takes the array of unknowns and returns values and derivatives of the same shape.
-    lower, upper, start : ndarray
-        Bracket and first guess.
-    tolerance : ndarray
-        Residual at which an element is done.
+        Takes unknowns and the indices they stand for, and returns values and derivatives.
+    lower, upper, start, tolerance : ndarray, shape (n,)
+        Bracket, first guess, and residual at which an element is done.
     most_evaluations : int
         After which the elements not done are reported as not converged.
 
@@ -49,19 +54,25 @@ def falling_roots(
     -------
     Roots
     """
-    x, low, high = start, lower, upper
-    last = np.full_like(x, np.inf)
-    for evaluation in range(1, most_evaluations + 1):
-        value, slope = function(x)
+    found, converged = start.copy(), np.zeros(start.shape, dtype=bool)
+    active = np.arange(start.size)
+    x, low, high, small, last = start, lower, upper, tolerance, np.full_like(start, np.inf)
+    evaluation = 0
+    while active.size and evaluation < most_evaluations:
+        evaluation += 1
+        value, slope = function(x, active)
         size = np.abs(value)
-        done = size <= tolerance
-        if done.all():
-            return Roots(x, done, evaluation)
+        done = size <= small
+        found[active], converged[active] = x, done
         low = np.where(value > 0, x, low)
         high = np.where(value < 0, x, high)
         with np.errstate(divide="ignore", invalid="ignore"):
             newton = x - value / slope
         safe = (newton > low) & (newton < high) & (size <= 0.5 * last)
-        step = np.where(safe, newton, 0.5 * (low + high))
-        x, last = np.where(done, x, step), size
-    return Roots(x, done, most_evaluations)
+        x, last = np.where(done, x, np.where(safe, newton, 0.5 * (low + high))), size
+        still_open = np.count_nonzero(~done)
+        if still_open < REPACK_BELOW * active.size:
+            keep = ~done
+            active = active[keep]
+            x, low, high, small, last = x[keep], low[keep], high[keep], small[keep], last[keep]
+    return Roots(found, converged, evaluation)

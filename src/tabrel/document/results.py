@@ -181,6 +181,9 @@ def onset_out(onset: BypassOnset) -> OnsetOut:
 
 def grid_out(array: NDArray[np.float64]) -> Grid:
     """Return a two-dimensional array as lists, null for what is not finite."""
+    if np.isfinite(array).all():
+        plain: Grid = array.tolist()
+        return plain
     return [row_out(row) for row in array]
 
 

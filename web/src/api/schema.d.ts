@@ -302,15 +302,15 @@ export interface components {
         };
         /**
          * LedgerPartOut
-         * @description One part's loss over the map, viscous and inertial apart.
+         * @description One part's loss over the map: viscous, inertial, and what it holds back whatever the flow.
          */
         LedgerPartOut: {
             /** Inertial Kpa */
             inertial_kpa: (number | null)[][];
             /** Name */
             name: string;
-            /** Total Kpa */
-            total_kpa: (number | null)[][];
+            /** Spring Kpa */
+            spring_kpa: number;
             /** Viscous Kpa */
             viscous_kpa: (number | null)[][];
         };

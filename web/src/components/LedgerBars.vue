@@ -24,7 +24,7 @@ function width(part: number): string {
           <th>pump to gallery</th>
           <th class="bar-head">
             <span class="key viscous" /> viscous <span class="key inertial" /> inertial
-            <template v-if="rows.some((row) => row.total - row.viscous - row.inertial > 0.01 * row.total)">
+            <template v-if="rows.some((row) => row.spring > 0)">
               <span class="key spring" /> spring
             </template>
           </th>
@@ -38,7 +38,7 @@ function width(part: number): string {
           <td class="bar">
             <span class="viscous" :style="{ width: width(row.viscous) }" />
             <span class="inertial" :style="{ width: width(row.inertial) }" />
-            <span class="spring" :style="{ width: width(row.total - row.viscous - row.inertial) }" />
+            <span class="spring" :style="{ width: width(row.spring) }" />
           </td>
           <td class="number">{{ toDigits(row.total * unit.factor, 3) }}</td>
           <td class="number">{{ row.share < 0.005 ? '<1' : Math.round(row.share * 100) }}</td>

@@ -20,6 +20,8 @@ export interface LedgerRow {
   total: number
   viscous: number
   inertial: number
+  /** Held back whatever the flow. */
+  spring: number
   share: number
 }
 
@@ -28,16 +30,17 @@ export function ledgerAt(map: OperatingMap, row: number, column: number): Ledger
   const rows = map.ledger.map((part) => ({
     name: part.name,
     title: TITLES[part.name] ?? part.name,
-    total: part.total_kpa[row]?.[column] ?? null,
     viscous: part.viscous_kpa[row]?.[column] ?? null,
     inertial: part.inertial_kpa[row]?.[column] ?? null,
+    spring: part.spring_kpa,
   }))
-  const whole = rows.reduce((sum, part) => sum + (part.total ?? 0), 0)
-  return rows.flatMap((part) =>
-    part.total === null || part.viscous === null || part.inertial === null
+  const solved = rows.flatMap((part) =>
+    part.viscous === null || part.inertial === null
       ? []
-      : [{ ...part, total: part.total, viscous: part.viscous, inertial: part.inertial, share: part.total / whole }],
+      : [{ ...part, viscous: part.viscous, inertial: part.inertial, total: part.viscous + part.inertial + part.spring }],
   )
+  const whole = solved.reduce((sum, part) => sum + part.total, 0)
+  return solved.map((part) => ({ ...part, share: part.total / whole }))
 }
 
 /** Parts that belong to the engine whatever filter is fitted. */
