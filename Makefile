@@ -5,7 +5,7 @@ SHELL := /bin/bash
 .DELETE_ON_ERROR:
 .PHONY: setup demo serve test bench types screenshots check-python check-node chromium clean
 
-PYTHON ?= python3
+PYTHON ?= $(shell command -v python3.11 || command -v python3)
 VENV := .venv
 BIN := $(VENV)/bin
 UV := $(BIN)/uv
@@ -21,7 +21,7 @@ serve: setup
 	@exec $(BIN)/tabrel serve
 
 test: setup $(VENV)/test.stamp chromium
-	$(BIN)/ruff check src tests bench
+	$(BIN)/ruff check src tests bench docs
 	$(BIN)/mypy
 	$(MAKE) --no-print-directory build/openapi.json
 	cd web && npx openapi-typescript ../build/openapi.json -o ../build/schema.d.ts >/dev/null
@@ -37,7 +37,7 @@ types: $(VENV)/run.stamp web/node_modules/.stamp build/openapi.json
 	cd web && npm run --silent types
 
 screenshots: setup $(VENV)/test.stamp chromium
-	$(BIN)/python docs/take_screenshots.py
+	PYTHONPATH=tests $(BIN)/python docs/take_screenshots.py
 
 .PHONY: build/openapi.json
 build/openapi.json: $(VENV)/run.stamp

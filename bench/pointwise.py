@@ -103,7 +103,7 @@ class PlainPoint:
         return self.hw_a * self.mu * q + self.hw_b * self.rho * q * q + self.model.anti_drain_pressure
 
     def filter(self, x: float) -> tuple[float, float, float, float, float, float]:
-        """Return element and filter pressure, flow, by-pass, leak, and what the valve sees."""
+        """Return element and filter pressure, flow, bypass, leak, and what the valve sees."""
         mu, f, ac = self.mu, self.f, self.ac
         slope = tanh(f) / ac if f else 1 / self.element
         if self.model.location in ("block", "adapter"):

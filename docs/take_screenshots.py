@@ -13,18 +13,10 @@ from pathlib import Path
 import uvicorn
 from playwright.sync_api import Page, sync_playwright
 
+import chromium
 from tabrel.api.app import create_app
 from tabrel.cli.demo import fill_demo
 
-CHROMIUM = "/usr/bin/chromium"
-ARGUMENTS = [
-    "--no-sandbox",
-    "--disable-gpu",
-    "--disable-background-networking",
-    "--disable-component-update",
-    "--disable-sync",
-    "--no-first-run",
-]
 PORT = 8793
 
 
@@ -39,9 +31,11 @@ def demo_server() -> Iterator[str]:
         thread.start()
         while not server.started:
             time.sleep(0.02)
-        yield f"http://127.0.0.1:{PORT}"
-        server.should_exit = True
-        thread.join()
+        try:
+            yield f"http://127.0.0.1:{PORT}"
+        finally:
+            server.should_exit = True
+            thread.join()
 
 
 def settle(page: Page) -> None:
@@ -55,7 +49,7 @@ def main(target: Path) -> None:
     """Take the pictures."""
     target.mkdir(parents=True, exist_ok=True)
     with demo_server() as address, sync_playwright() as playwright:
-        browser = playwright.chromium.launch(executable_path=CHROMIUM, args=ARGUMENTS)
+        browser = playwright.chromium.launch(executable_path=chromium.EXECUTABLE, args=chromium.ARGUMENTS)
         page = browser.new_page(viewport={"width": 1280, "height": 800}, color_scheme="light")
         page.goto(address)
         settle(page)

@@ -52,7 +52,7 @@ BRANCHES = {
     "adapter": [WEAK, at("adapter"), ADAPTER],
     "no valve": [at("none"), LEAK],
     "gallery senses, low safety": [WEAK, GALLERY_SENSE, LOW_SAFETY],
-    "head with its own by-pass": [WEAK, HEAD, ADAPTER, *ANTI_DRAIN],
+    "head with its own bypass": [WEAK, HEAD, ADAPTER, *ANTI_DRAIN],
     "no cooler, no jets": [COOLER_OFF, ("circuit/engine/jet_share", 0)],
     "constant bearing rise": [WEAK, ("circuit/engine/bearing_heating", 0)],
     "no heat lost to the walls": [WEAK, ("circuit/engine/bearing_heating", 1)],
@@ -114,7 +114,7 @@ def test_parts_of_the_ledger_add_up(branch):
 
 
 @pytest.mark.parametrize("condition", ["steady", "filling"])
-@pytest.mark.parametrize("branch", ["dome end", "thread end", "block", "adapter", "head with its own by-pass"])
+@pytest.mark.parametrize("branch", ["dome end", "thread end", "block", "adapter", "head with its own bypass"])
 def test_onset_is_where_the_solved_valve_just_opens(branch, condition):
     problem = point(*BRANCHES[branch], condition=condition)
     onset = bypass_onset(problem, SPEEDS)

@@ -120,7 +120,7 @@ def test_permeability_by_family(family, kappa):
     assert results(("samples/0/media_family", family)).media_permeability.value == kappa
 
 
-# --- by-pass valve
+# --- bypass valve
 
 
 def seat_area(inside=13.0, outside=14.6):

@@ -11,20 +11,14 @@ from pathlib import Path
 
 import pytest
 
+import chromium
+
 TABREL = Path(sys.executable).parent / "tabrel"
 
 
 @pytest.fixture(scope="session")
 def browser_type_launch_args(browser_type_launch_args):
-    arguments = [
-        "--no-sandbox",
-        "--disable-gpu",
-        "--disable-background-networking",
-        "--disable-component-update",
-        "--disable-sync",
-        "--no-first-run",
-    ]
-    return {**browser_type_launch_args, "executable_path": "/usr/bin/chromium", "args": arguments}
+    return {**browser_type_launch_args, "executable_path": chromium.EXECUTABLE, "args": chromium.ARGUMENTS}
 
 
 @pytest.fixture(scope="session")

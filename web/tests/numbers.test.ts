@@ -9,6 +9,7 @@ describe('numbers as people read them', () => {
     expect(withUncertainty(0.8200004, 0.0071)).toEqual({ value: '0.8200', uncertainty: '0.0071' })
     expect(withUncertainty(132.7323, 0)).toEqual({ value: '132.7', uncertainty: null })
     expect(withUncertainty(54, null)).toEqual({ value: '54', uncertainty: null })
+    expect(withUncertainty(6.5, null)).toEqual({ value: '6.5', uncertainty: null })
   })
   it('keeps significant digits without an exponent', () => {
     expect(toDigits(0.0012345, 3)).toBe('0.00123')

@@ -1,4 +1,4 @@
-"""Where the by-pass valve opens and closes: a curve of oil temperature over engine speed."""
+"""Where the bypass valve opens and closes: a curve of oil temperature over engine speed."""
 
 from __future__ import annotations
 
@@ -24,7 +24,7 @@ SCAN_STEP = 2.0
 
 @dataclass(frozen=True)
 class BypassOnset:
-    """The by-pass onset curve.
+    """The bypass onset curve.
 
     Attributes
     ----------
@@ -43,7 +43,7 @@ class BypassOnset:
 
 
 def bypass_onset(point: OperatingPoint, speeds: Sequence[float]) -> BypassOnset:
-    """Return the by-pass onset curve, solved as a curve.
+    """Return the bypass onset curve, solved as a curve.
 
     On the curve the valve sees exactly its opening pressure and passes nothing, which fixes the
     filter's unknown as a function of temperature; there the balance of the circuit must vanish. So

@@ -1,4 +1,4 @@
-"""By-pass valve: opening pressure from the best evidence, full-open pressure, and the valve as a part."""
+"""Bypass valve: opening pressure from the best evidence, full-open pressure, and the valve as a part."""
 
 from __future__ import annotations
 
@@ -66,7 +66,7 @@ class Spring:
 
 @dataclass(frozen=True)
 class BypassEvidence:
-    """What is known of the by-pass valve, put together.
+    """What is known of the bypass valve, put together.
 
     Attributes
     ----------
@@ -88,7 +88,7 @@ class BypassEvidence:
 
 @dataclass(frozen=True)
 class BypassValve:
-    """The by-pass valve as a part of the circuit, at 20 °C.
+    """The bypass valve as a part of the circuit, at 20 °C.
 
     Attributes
     ----------
@@ -178,7 +178,7 @@ def bypass_evidence(known: Mapping[str, Uncertain], bypass: Bypass, variables: V
 
     References
     ----------
-    .. [1] ISO 4548-2, test of the by-pass valve, for how it is measured; no result here is such a test.
+    .. [1] ISO 4548-2, test of the bypass valve, for how it is measured; no result here is such a test.
     """
     if bypass.location == "none":
         nothing = Result(value=None, basis=None)

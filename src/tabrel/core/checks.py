@@ -224,10 +224,13 @@ def _efficiency_warnings(measured: MeasuredSample, medium: ScreeningMedium | Non
     if medium is None or size.basis != "estimate" or size.value is None:
         return
     limit = medium.largest_valid_size()
-    for what, particle in (("efficiency_at_20_um", REFERENCE_SIZE), ("size_at_beta_75", size.value)):
+    for where, what, particle in (
+        ("efficiency_at_20_um", "20 µm(c)", REFERENCE_SIZE),
+        ("size_at_beta_75", f"the size at β = 75, {size.value:.3g} µm(c),", size.value),
+    ):
         if particle > limit:
             message = (
-                f"{particle:.3g} µm(c) is beyond the screening estimate's domain, which ends at {limit:.3g} µm(c), "
+                f"{what} is beyond the screening estimate's domain, which ends at {limit:.3g} µm(c), "
                 "where particles no longer fit between the fibres"
             )
-            yield SampleWarning("estimate_beyond_domain", message, what)
+            yield SampleWarning("estimate_beyond_domain", message, where)

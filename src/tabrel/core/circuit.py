@@ -33,7 +33,7 @@ _RISE_STEPS = 60
 
 @dataclass(frozen=True)
 class LimitedLoss:
-    """A cooler or filter head: a restriction whose own by-pass limits its pressure [Pa]."""
+    """A cooler or filter head: a restriction whose own bypass limits its pressure [Pa]."""
 
     restriction: Restriction
     limit: float
@@ -47,7 +47,7 @@ class LimitedLoss:
         return np.where(limited, self.limit, free), np.where(limited, 0.0, viscous + 2 * inertial * flow)
 
     def inner_flow(self, flow: FloatArray, fluid: Fluid) -> FloatArray:
-        """Return the flow through the part itself, less what its own by-pass passes. [m³/s]"""
+        """Return the flow through the part itself, less what its own bypass passes. [m³/s]"""
         if self.limit == inf:
             return flow
         viscous = self.restriction.a * fluid.dynamic_viscosity

@@ -1,6 +1,6 @@
 """Flow through one filter as a function of one unknown, with its derivative.
 
-The unknown x is the pressure across the media at the dome end [Pa] for a by-pass valve there (or
+The unknown x is the pressure across the media at the dome end [Pa] for a bypass valve there (or
 none), else the pressure across the element. Everything rises with x, so the balance of the whole
 circuit has one root.
 """
@@ -63,11 +63,11 @@ class FilterState:
     filter_pressure : FlowCurve
         Across the whole filter.
     flow_rate : FlowCurve
-        All that passes: media, by-pass and defects.
+        All that passes: media, bypass and defects.
     bypass_flow, defect_flow, media_flow, hardware_flow : ndarray
         Parts of it; `hardware_flow` is what passes the holes.
     valve_pressure, lift : ndarray
-        What the by-pass valve sees, and its lift [m].
+        What the bypass valve sees, and its lift [m].
     """
 
     element_pressure: FlowCurve
@@ -90,7 +90,7 @@ def restriction_flow(restriction: Restriction, pressure: FlowCurve, fluid: Fluid
 
 
 def bypass_flow(valve: BypassValve, pressure: FlowCurve, fluid: Fluid) -> tuple[FlowCurve, FloatArray]:
-    """Return the flow through the by-pass valve, and its lift [m], at a pressure across it.
+    """Return the flow through the bypass valve, and its lift [m], at a pressure across it.
 
     The gap under the lifted disc is a plane channel of length land + 0.85·lift (a short slot's end
     effect) with a sharp-edged curtain, in series with the port. Both coefficients are multiplied by
@@ -162,7 +162,7 @@ def _element_sensed_state(model: FilterModel, x: FlowCurve, fluid: Fluid, loadin
     through, lift = bypass_flow(model.valve, x, fluid) if model.valve is not None else (FlowCurve(zero, zero), zero)
     cosh, resistance, conductance = axial_constants(model, loading)
     if model.location == "thread_end":
-        # the plate end is the unknown: the far end sees x / cosh f, and the by-pass flow passes no media
+        # the plate end is the unknown: the far end sees x / cosh f, and the bypass flow passes no media
         element = x
         entering = FlowCurve(through.value + x.value * conductance / (cosh * mu), through.slope + conductance / (cosh * mu))
     else:

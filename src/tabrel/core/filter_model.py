@@ -24,7 +24,7 @@ from tabrel.core.study import BypassLocation
 
 DEFAULT_TUBE_WALL = 0.5e-3  # m
 FILTER_SENSED = ("block", "adapter")
-"""Places of a by-pass valve that see the differential pressure of the whole filter."""
+"""Places of a bypass valve that see the differential pressure of the whole filter."""
 
 
 @dataclass(frozen=True)
@@ -46,7 +46,7 @@ class FilterModel:
     leak : Restriction or None
         Defect holes beside the element.
     location : str
-        Where the by-pass valve sits.
+        Where the bypass valve sits.
     valve : BypassValve or None
         None where there is none.
     left_out : tuple of str
@@ -91,7 +91,7 @@ def filter_model(measured: MeasuredSample) -> FilterModel:
         Names every reading the model lacks.
     StudyError
         If the media area comes out at or below zero, or the anti-drain valve would hold back more
-        than opens a by-pass valve that sees the whole filter.
+        than opens a bypass valve that sees the whole filter.
     """
     _require_inputs(measured)
     permeability = measured.permeability.value or 0.0
@@ -126,7 +126,7 @@ def filter_model(measured: MeasuredSample) -> FilterModel:
     if valve and location in FILTER_SENSED and model.anti_drain_pressure >= valve.opening_pressure:
         raise StudyError(
             "anti_drain.opening_pressure",
-            "is at or above the by-pass opening pressure, so that a valve which sees the whole filter never closes: "
+            "is at or above the bypass opening pressure, so that a valve which sees the whole filter never closes: "
             "check both readings",
         )
     return model

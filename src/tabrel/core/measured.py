@@ -37,7 +37,7 @@ class MeasuredSample:
     outlet : Outlet or None
         Stud or thread.
     bypass : BypassEvidence
-        By-pass valve.
+        Bypass valve.
     permeability : Result
         Of the medium.
     """

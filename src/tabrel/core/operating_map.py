@@ -170,7 +170,7 @@ class OperatingMap:
     filter_flow : ndarray
         All that passes the filter. [m³/s]
     lift : ndarray
-        Of the by-pass valve. [m]
+        Of the bypass valve. [m]
     balance : ndarray
         Left over of the flow balance, relative to the pump's delivery.
     ledger : tuple of LedgerPart

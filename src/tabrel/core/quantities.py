@@ -23,7 +23,7 @@ PART_TITLES: dict[str, str] = {
     "thread": "Thread",
     "plate": "Tapping plate",
     "anti_drain": "Anti-drain valve",
-    "bypass": "By-pass valve",
+    "bypass": "Bypass valve",
     "seating": "Seating spring",
     "element": "Element",
     "tube": "Centre tube",

@@ -12,7 +12,7 @@ from math import pi, sqrt
 from tabrel.core.errors import require_positive
 
 DISCHARGE_COEFFICIENT = 0.62
-"""Of the by-pass valve's curtain, sharp-edged and turbulent."""
+"""Of the bypass valve's curtain, sharp-edged and turbulent."""
 
 ANTI_DRAIN_LAND = 0.001
 """Length of the gap under the anti-drain valve's lip. [m]"""

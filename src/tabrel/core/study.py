@@ -194,7 +194,7 @@ class SampleHoles(_Strict):
 
 @dataclass(frozen=True)
 class Bypass(_Strict):
-    """The by-pass valve: where it sits, how it is made, and the stated setting or band."""
+    """The bypass valve: where it sits, how it is made, and the stated setting or band."""
 
     location: BypassLocation | None = None
     kind: BypassKind | None = None

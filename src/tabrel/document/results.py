@@ -118,7 +118,7 @@ def analysis_out(label: str, analysis: SampleAnalysis) -> AnalysisOut:
 
 
 class OnsetOut(WireModel):
-    """The by-pass onset curve; null where the valve stays closed."""
+    """The bypass onset curve; null where the valve stays closed."""
 
     speed_rpm: list[float]
     temperature_c: list[float | None]

@@ -316,7 +316,7 @@ export interface components {
         };
         /**
          * OnsetOut
-         * @description The by-pass onset curve; null where the valve stays closed.
+         * @description The bypass onset curve; null where the valve stays closed.
          */
         OnsetOut: {
             /** Reopens C */

@@ -109,6 +109,9 @@ function onKey(event: KeyboardEvent) {
   display: inline-flex;
   max-width: 100%;
 }
+.chip-place:has(.asking) {
+  flex: 1 0 100%;
+}
 .chip {
   display: inline-flex;
   align-items: center;
@@ -150,7 +153,8 @@ function onKey(event: KeyboardEvent) {
   display: flex;
   flex-wrap: wrap;
   align-items: center;
-  gap: 0.4rem;
+  gap: 0.3rem 0.4rem;
+  flex: 1;
   border: 1px solid var(--hand);
   border-radius: 6px;
   padding: 0.25rem 0.5rem;
@@ -158,8 +162,9 @@ function onKey(event: KeyboardEvent) {
 }
 .asking label {
   display: flex;
-  gap: 0.4rem;
-  align-items: center;
+  flex-direction: column;
+  gap: 0.15rem;
+  flex: 1 0 100%;
   font-size: 0.88rem;
 }
 .small {

@@ -3,26 +3,26 @@
 import { computed } from 'vue'
 import type { Schemas } from '@/api/client'
 import { headlines } from '@/lib/headlines'
+import { fieldOf, inputName } from '@/lib/inputNames'
 import { usePreferences } from '@/stores/preferences'
 
 const props = defineProps<{ analysis: Schemas['AnalysisOut']; titles: ReadonlyMap<string, string> }>()
-defineEmits<{ need: [key: string] }>()
+const emit = defineEmits<{ need: [key: string] }>()
 
 const preferences = usePreferences()
 const shown = computed(() => headlines(props.analysis.results, preferences.family))
 
-const OTHER_TITLES: Record<string, string> = {
-  'holes.inlet': 'the inlet holes',
-  'circuit.stud': "the engine's stud",
-  media_family: 'the media family',
+function need(key: string) {
+  const field = fieldOf(key, props.titles)
+  if (field) emit('need', field)
+}
+
+function assumedTitle(keys: readonly string[]): string | undefined {
+  return keys.length ? `assumed: ${keys.map((key) => inputName(key, props.titles)).join('; ')}` : undefined
 }
 
 function uncertaintyTitle(text: string): string {
   return text.includes('to') ? 'the band of the estimate' : 'expanded uncertainty, 95 %'
-}
-
-function named(key: string): string {
-  return props.titles.get(key) ?? OTHER_TITLES[key] ?? key
 }
 </script>
 
@@ -39,18 +39,18 @@ function named(key: string): string {
       </p>
       <p v-else-if="headline.missing.length" class="value waits">not yet</p>
       <p v-else class="value waits">none</p>
-      <p v-if="headline.complete" class="rests soft">
+      <p v-if="headline.complete" class="rests soft" :title="assumedTitle(headline.assumed)">
         {{ headline.rests }}<template v-if="headline.assumed.length">, {{ headline.assumed.length }} assumed</template>
       </p>
-      <button
+      <component
+        :is="fieldOf(headline.missing[0]!, titles) ? 'button' : 'p'"
         v-else-if="headline.missing.length"
-        type="button"
         class="need"
-        @click="$emit('need', headline.missing[0]!)"
+        @click="need(headline.missing[0]!)"
       >
-        needs {{ named(headline.missing[0]!)
+        needs {{ inputName(headline.missing[0]!, titles)
         }}<template v-if="headline.missing.length > 1">, and {{ headline.missing.length - 1 }} more</template>
-      </button>
+      </component>
     </article>
   </section>
 </template>
@@ -103,7 +103,10 @@ p {
   text-overflow: ellipsis;
   white-space: nowrap;
 }
-.need {
+p.need {
+  color: var(--ink-soft);
+}
+button.need {
   border: 0;
   background: none;
   padding: 0;

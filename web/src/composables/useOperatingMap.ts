@@ -6,6 +6,9 @@ import { client, unwrap, type Schemas } from '@/api/client'
 export type Condition = Schemas['OperatingMapOut']['condition']
 export type OperatingMap = Schemas['OperatingMapOut']
 
+/** Another window may have changed the readings: look again on return after this. */
+const STALE_AFTER_MS = 5000
+
 function fetchMap(sampleId: number, condition: Condition): Promise<OperatingMap> {
   return unwrap(
     client.GET('/api/samples/{sample_id}/map', {
@@ -20,7 +23,7 @@ export function useOperatingMap(sampleId: MaybeRefOrGetter<number>, condition: M
     queryFn: () => fetchMap(toValue(sampleId), toValue(condition)),
     placeholderData: keepPreviousData,
     structuralSharing: false,
-    staleTime: Infinity,
+    staleTime: STALE_AFTER_MS,
     retry: false,
   })
 }

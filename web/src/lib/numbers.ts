@@ -34,10 +34,10 @@ export interface ShownValue {
   uncertainty: string | null
 }
 
-/** Return value and uncertainty to the same decimal place; without an uncertainty a whole number, or four digits. */
+/** Return value and uncertainty to the same decimal place; without an uncertainty four digits at most. */
 export function withUncertainty(value: number, uncertainty: number | null): ShownValue {
   if (uncertainty === null || !(uncertainty > 0))
-    return { value: Number.isInteger(value) ? String(value) : toDigits(value, 4), uncertainty: null }
+    return { value: signed(String(Number(value.toPrecision(4)))), uncertainty: null }
   const decimals = decimalsFor(uncertainty)
   return { value: signed(value.toFixed(decimals)), uncertainty: uncertainty.toFixed(decimals) }
 }

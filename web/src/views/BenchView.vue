@@ -4,6 +4,7 @@ import { computed, nextTick, ref, toRef, watch } from 'vue'
 import { useRoute } from 'vue-router'
 import { ProblemError, type Schemas } from '@/api/client'
 import ReadingField from '@/components/ReadingField.vue'
+import { useKeys } from '@/composables/useKeys'
 import { useReadingChanges, useSheet } from '@/composables/useSheet'
 import { usePreferences } from '@/stores/preferences'
 
@@ -55,12 +56,21 @@ async function guarded(change: Promise<unknown>) {
   }
 }
 
+const never = () => false
+useKeys([
+  { keys: 'Enter', does: 'take the reading and go to the next field (with Shift to the one before)', matches: never, run: never },
+  { keys: '↓ ↑', does: 'next field, field before', matches: never, run: never },
+  { keys: 'Backspace', does: 'in an empty field: go to its readings (← → between them, Esc back)', matches: never, run: never },
+  { keys: 'Delete', does: 'on a reading: strike it out; Enter on a struck one restores it', matches: never, run: never },
+  { keys: 'Esc', does: 'empty the field', matches: never, run: never },
+])
+
 watch(
   [() => route.query.field, () => sheet.isSuccess.value],
   async ([key, ready]) => {
     if (!ready || typeof key !== 'string') return
     await nextTick()
-    focusField(order.value.includes(key) ? key : (order.value.find((known) => known.startsWith(key)) ?? key))
+    focusField(key)
   },
   { immediate: true },
 )
@@ -159,9 +169,13 @@ watch(
 .note {
   margin: 0 0 0.8rem;
 }
+.warnings li::first-letter {
+  text-transform: uppercase;
+}
 .warnings {
   color: var(--rust);
-  padding-left: 1.2rem;
+  padding-left: 0;
+  list-style: none;
   font-size: 0.9rem;
 }
 </style>

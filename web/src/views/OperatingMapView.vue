@@ -9,6 +9,7 @@ import MapChart, { type Crosshair } from '@/components/MapChart.vue'
 import { bareKey, useKeys } from '@/composables/useKeys'
 import { useOperatingMap, type Condition } from '@/composables/useOperatingMap'
 import { useFieldTitles, useSheet } from '@/composables/useSheet'
+import { fieldOf, inputName } from '@/lib/inputNames'
 import { ledgerAt } from '@/lib/ledger'
 import { mapSummary } from '@/lib/mapSummary'
 import { useMapPlace } from '@/stores/mapPlace'
@@ -98,10 +99,12 @@ useKeys([
         <p>It needs these of the filter, the oil or the engine:</p>
         <ul>
           <li v-for="key in missing" :key="key">
-            <router-link v-if="titles.has(key)" :to="{ name: 'bench', query: { field: key } }">
-              {{ titles.get(key) }}
+            <router-link v-if="fieldOf(key, titles)" :to="{ name: 'bench', query: { field: fieldOf(key, titles) } }">
+              {{ inputName(key, titles) }}
             </router-link>
-            <span v-else class="typed">{{ key }}</span>
+            <template v-else>
+              {{ inputName(key, titles) }} <span class="soft">(comes with the study document, as {{ key }})</span>
+            </template>
           </li>
         </ul>
       </template>

@@ -1,0 +1,29 @@
+/** Words for inputs that are no field of the bench. */
+const NAMES: Record<string, string> = {
+  oil: 'the oil',
+  'circuit.pump_displacement_cm3_rev': "the pump's displacement",
+  'circuit.pump_efficiency': "the pump's efficiency",
+  'circuit.regulator': 'the pressure regulator',
+  'circuit.engine': "the engine's hot point (gallery pressure at a speed and temperature)",
+  'circuit.stud': "the engine's stud",
+  'circuit.adapter.holes': "the adapter's holes",
+  'holes.inlet': 'the inlet holes',
+  'holes.centre_tube': "the centre tube's holes",
+  media_family: 'the media family',
+  media_air_drop_pa: 'the differential pressure of the air test',
+  'bypass.spring_material': 'the spring material',
+  'bypass.spring_rate': 'the spring rate',
+  'bypass.stated_kpa': 'what the stated band means',
+  'bypass.location': 'the place of the bypass valve',
+}
+
+/** Return what a person calls an input: the title of its field, or words of its own. */
+export function inputName(key: string, titles: ReadonlyMap<string, string>): string {
+  return titles.get(key) ?? NAMES[key] ?? key
+}
+
+/** Return the field of the bench that an input is entered in, if there is one. */
+export function fieldOf(key: string, titles: ReadonlyMap<string, string>): string | null {
+  if (titles.has(key)) return key
+  return [...titles.keys()].find((known) => known.startsWith(`${key}[`) || known.startsWith(`${key}.`)) ?? null
+}
