@@ -36,6 +36,7 @@ class Unit:
 
 
 _INCH = 0.0254
+_GREEK_MICROMETRE = "μm"  # keyboards give this mu as well as the micro sign
 _POUND = 0.45359237
 _GRAVITY = 9.80665
 
@@ -45,7 +46,7 @@ _TABLE: tuple[tuple[str, Dimension, float, UnitFamily], ...] = (
     ("m", "length", 1.0, "metric"),
     ("um", "length", 1e-6, "metric"),
     ("µm", "length", 1e-6, "metric"),  # micro sign
-    ("μm", "length", 1e-6, "metric"),  # Greek mu, which keyboards also give
+    (_GREEK_MICROMETRE, "length", 1e-6, "metric"),
     ("in", "length", _INCH, "inch"),
     ('"', "length", _INCH, "inch"),
     ("ft", "length", 12 * _INCH, "inch"),
@@ -78,7 +79,7 @@ UNITS: dict[str, Unit] = {row[0]: Unit(*row) for row in _TABLE}
 
 def units_of(dimension: Dimension) -> tuple[str, ...]:
     """Return the symbols an analyst may type for a dimension, in teaching order."""
-    return tuple(unit.symbol for unit in UNITS.values() if unit.dimension == dimension)
+    return tuple(unit.symbol for unit in UNITS.values() if unit.dimension == dimension and unit.symbol != _GREEK_MICROMETRE)
 
 
 def to_unit(value: float, symbol: str) -> float:

@@ -138,8 +138,26 @@ def _refusal(error: ValidationError) -> StudyError:
         return StudyError(path, f"{key!r} is not a key here{nearest_hint(key, known)}: remove or rename it")
     if first["type"] in ("missing", "missing_argument"):
         return StudyError(path, "is missing: add it")
-    message = first["msg"][0].lower() + first["msg"][1:]
-    return StudyError(path, f"is not acceptable: {message}")
+    if path.count("readings") and first["type"] == "string_type":
+        return StudyError(path, 'must be text with its unit in quotes, such as "3 3/8 in"')
+    if first["type"] == "literal_error":
+        return StudyError(path, f"must be one of {first['ctx']['expected']}")
+    says = _SENTENCES.get(first["type"])
+    return StudyError(path, says or f"is not acceptable ({first['msg'][0].lower()}{first['msg'][1:]}): check it")
+
+
+_SENTENCES = {
+    "string_type": "must be text in quotes",
+    "int_type": "must be a whole number without quotes",
+    "int_from_float": "must be a whole number",
+    "float_type": "must be a number without quotes",
+    "finite_number": "must be a finite number: check it",
+    "tuple_type": "must be a list in [ ]",
+    "dict_type": "must be an object in { }",
+    "dataclass_type": "must be an object in { }",
+    "too_short": "has too few entries: see the description of the document",
+    "too_long": "has too many entries: see the description of the document",
+}
 
 
 def _is_union_tag(step: str) -> bool:

@@ -33,7 +33,7 @@ const stations = computed<Station[]>(() => {
       name: 'map',
       title: 'Operating map',
       fill: ready ? 1 : 0,
-      progress: ready ? 'computed' : map.isError.value ? 'needs more readings' : 'computing',
+      progress: ready ? 'computed' : map.isError.value ? 'needs more' : 'computing',
       key: ']',
     },
   ]
