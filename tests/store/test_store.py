@@ -150,6 +150,12 @@ def test_a_file_that_is_no_database_is_refused(tmp_path):
     assert path.read_text().startswith("this is no database")
 
 
+def test_a_folder_that_cannot_be_made_is_said(tmp_path):
+    (tmp_path / "file").write_text("")
+    with pytest.raises(MigrationError, match="cannot be made"):
+        open_database(tmp_path / "file" / "study.db")
+
+
 def test_two_connections_add_without_losing(tmp_path, conn):
     sample = load_samples(conn, stored(conn, study()))[0]
     other = connect(tmp_path / "study.db")

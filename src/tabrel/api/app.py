@@ -8,11 +8,15 @@ from pathlib import Path
 from fastapi import FastAPI, Request, Response
 from fastapi.responses import FileResponse, JSONResponse
 from fastapi.routing import APIRoute
+from starlette.middleware.trustedhost import TrustedHostMiddleware
 
 from tabrel import __version__
 from tabrel.api import maps, samples, studies
 from tabrel.api.errors import add_error_handlers
 from tabrel.store.migrate import open_database
+
+LOCAL_HOSTS = ("127.0.0.1", "localhost")
+"""Names this machine is called by; a page elsewhere that points its own name here is turned away."""
 
 STATIC = Path(str(files("tabrel"))) / "static"
 
@@ -39,6 +43,7 @@ def create_app(database: Path, *, static: Path = STATIC) -> FastAPI:
     open_database(database)
     app = FastAPI(title="Tabrel", version=__version__, docs_url=None, redoc_url=None, generate_unique_id_function=_operation_name)
     app.state.database = database
+    app.add_middleware(TrustedHostMiddleware, allowed_hosts=list(LOCAL_HOSTS))
     add_error_handlers(app)
     for module in (studies, samples, maps):
         app.include_router(module.router)

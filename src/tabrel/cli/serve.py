@@ -41,9 +41,11 @@ def serve(database: Path, port: int) -> int:
     """Serve the application until Ctrl-C and return the exit status."""
     import uvicorn
 
-    from tabrel.api.app import create_app
+    from tabrel.api.app import STATIC, create_app
 
     _require_free(port)
+    if not (STATIC / "index.html").is_file():
+        raise ServeError("the front end is not built: run 'make setup' once, then start again")
     app = create_app(database)
     print(f"Tabrel is at http://{HOST}:{port} (data in {database}); stop it with Ctrl-C.", flush=True)
     server = uvicorn.Server(uvicorn.Config(app, host=HOST, port=port, log_level="warning", timeout_graceful_shutdown=2))

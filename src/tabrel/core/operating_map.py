@@ -241,10 +241,11 @@ def operating_map(point: OperatingPoint, temperatures: Sequence[float], speeds: 
     state = point.state(roots.values, fluid, speed[None, :], bearing_viscosity)
     solved = _map_arrays(point, state, speed[None, :])
     shape = (len(temperature), len(speed))
+    all_converged = bool(roots.converged.all())
 
     def placed(array: FloatArray) -> FloatArray:
         whole = np.full(shape, np.nan)
-        whole[pumps] = np.where(roots.converged, array, np.nan)
+        whole[pumps] = array if all_converged else np.where(roots.converged, array, np.nan)
         return whole
 
     return OperatingMap(

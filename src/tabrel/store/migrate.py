@@ -62,9 +62,12 @@ def open_database(path: Path) -> None:
     Raises
     ------
     MigrationError
-        If the file is no database of this program, or a newer one.
+        If the file is no database of this program or a newer one, or its folder cannot be made.
     """
-    path.parent.mkdir(parents=True, exist_ok=True)
+    try:
+        path.parent.mkdir(parents=True, exist_ok=True)
+    except OSError as error:
+        raise MigrationError(f"the folder {path.parent} cannot be made ({error.strerror}): choose another") from error
     try:
         conn = connect(path)
     except sqlite3.DatabaseError as error:

@@ -90,6 +90,11 @@ function onKey(event: KeyboardEvent) {
   }
 }
 
+/** Keep the row clear of the edges, so that what it says under the field is seen too. */
+function intoView() {
+  row.value?.scrollIntoView?.({ block: 'nearest' })
+}
+
 function focus() {
   input.value?.$el.focus()
 }
@@ -97,7 +102,7 @@ defineExpose({ focus })
 </script>
 
 <template>
-  <div ref="row" class="row" :data-key="field.key" :class="{ empty: !field.estimate }">
+  <div ref="row" class="row" :data-key="field.key" @focusin="intoView">
     <label class="title" :for="`in-${field.key}`">{{ field.title }}</label>
     <div class="entry">
       <InputText
@@ -161,6 +166,9 @@ defineExpose({ focus })
   column-gap: 0.9rem;
   padding: 0.28rem 0.9rem;
   border-top: 1px solid var(--line);
+}
+.row {
+  scroll-margin-block: 5.5rem;
 }
 .row:focus-within {
   background: var(--hand-wash);
