@@ -7,7 +7,6 @@ from dataclasses import dataclass
 
 import numpy as np
 from numpy.typing import NDArray
-from scipy.optimize.elementwise import find_root
 
 from tabrel.core.filter_flow import Fluid, filter_state, fluid_at
 from tabrel.core.filter_model import FILTER_SENSED
@@ -20,6 +19,9 @@ COLDEST = -45.0
 HOTTEST = 150.0
 SCAN_STEP = 2.0
 """The scan looks every two degrees, so a window of opening narrower than that may go unseen. [K]"""
+
+SLOPE_STEP = 1e-3  # K
+SURPLUS_TOLERANCE = 1e-8  # of the pump's delivery, which is about a millionth of a kelvin
 
 
 @dataclass(frozen=True)
@@ -74,9 +76,9 @@ def bypass_onset(point: OperatingPoint, speeds: Sequence[float]) -> BypassOnset:
     closing = _first_change(is_open, starting_open=True, after=np.zeros(len(speed), dtype=int))
     opening_after = np.where(is_open[0], np.where(closing < 0, steps, closing + 1), 0)
     opening = _first_change(is_open, starting_open=False, after=opening_after)
-    temperature = _refined(point, scan, speed, closing)
+    temperature = _refined(point, scan, speed, closing, closing=True)
     temperature = np.where(is_open[0] & (closing < 0), HOTTEST, temperature)
-    return BypassOnset(speed, temperature, _refined(point, scan, speed, opening))
+    return BypassOnset(speed, temperature, _refined(point, scan, speed, opening, closing=False))
 
 
 def _surplus_at_opening(point: OperatingPoint, temperature: FloatArray, speed: FloatArray) -> FloatArray:
@@ -115,14 +117,30 @@ def _first_change(is_open: NDArray[np.bool_], *, starting_open: bool, after: NDA
     return np.where(changes.any(axis=0), changes.argmax(axis=0), -1)
 
 
-def _refined(point: OperatingPoint, scan: FloatArray, speed: FloatArray, rows: NDArray[np.int_]) -> FloatArray:
-    """Return the temperature of the change that follows each row, NaN where the row is −1. [°C]"""
+def _refined(point: OperatingPoint, scan: FloatArray, speed: FloatArray, rows: NDArray[np.int_], *, closing: bool) -> FloatArray:
+    """Return the temperature of the change that follows each row, NaN where the row is −1. [°C]
+
+    The surplus falls through zero where the valve closes and rises where it opens; its slope is taken
+    over a thousandth of a kelvin.
+    """
     found = rows >= 0
     result = np.full(len(speed), np.nan)
-    if found.any():
-        bracket = scan[rows[found]], scan[rows[found] + 1]
-        solution = find_root(
-            lambda t, n: _surplus_at_opening(point, t, n), bracket, args=(speed[found],), tolerances={"xatol": 1e-5}
-        )
-        result[found] = solution.x
+    if not found.any():
+        return result
+    rpm, sign = speed[found], 1.0 if closing else -1.0
+    low, high = scan[rows[found]], scan[rows[found] + 1]
+
+    def surplus(temperature: FloatArray, i: Indices) -> tuple[FloatArray, FloatArray]:
+        pair = np.concatenate([temperature, temperature + SLOPE_STEP])
+        here, beside = np.split(sign * _surplus_at_opening(point, pair, np.tile(rpm[i], 2)), 2)
+        return here, (beside - here) / SLOPE_STEP
+
+    roots = falling_roots(
+        surplus,
+        lower=low,
+        upper=high,
+        start=(low + high) / 2,
+        tolerance=SURPLUS_TOLERANCE * point.circuit.pump_delivery(rpm),
+    )
+    result[found] = roots.values
     return result

@@ -71,8 +71,6 @@ class CircuitModel:
         Pump slip is slip·p/μ. [m³]
     regulator_opening, regulator_conductance, safety : float
         [Pa], [m³/(s Pa)], [Pa]
-    regulator_rise_per_rpm : float
-        By how much the pump pressure can rise above an open valve, per speed. [Pa min]
     sense, gauge : str
         Where the regulator and the gauge feel the pressure.
     cooler, head : LimitedLoss
@@ -80,7 +78,9 @@ class CircuitModel:
     bearings : float
         R_b of Q = p/(R_b·μ). [1/m³]
     jets : Restriction or None
-        Piston jets, above `jet_opening`. [Pa]
+        Piston jets.
+    jet_opening : float
+        Gallery pressure above which they run. [Pa]
     bearing_rise, bearing_heating : float
         θ₀ [K] and s.
     hot_log_viscosity, hot_speed : float

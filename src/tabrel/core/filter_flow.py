@@ -97,6 +97,21 @@ def bypass_flow(valve: BypassValve, pressure: FlowCurve, fluid: Fluid) -> tuple[
     powers of the lift so that nothing is divided by it and the flow starts from zero smoothly.
     Forces of the flow on the disc are left out: the full-open pressure is up to 30 % low when hot.
     """
+    is_open = pressure.value > valve.opening_pressure * fluid.valve_scale
+    if is_open.all() or fluid.dynamic_viscosity.shape != is_open.shape:
+        return _open_bypass_flow(valve, pressure, fluid)
+    flow, slope, lift = (np.zeros(is_open.shape) for _ in range(3))
+    if is_open.any():  # a closed valve costs nothing
+        through, lift[is_open] = _open_bypass_flow(
+            valve,
+            FlowCurve(pressure.value[is_open], pressure.slope[is_open]),
+            Fluid(fluid.dynamic_viscosity[is_open], fluid.density[is_open], fluid.valve_scale[is_open]),
+        )
+        flow[is_open], slope[is_open] = through.value, through.slope
+    return FlowCurve(flow, slope), lift
+
+
+def _open_bypass_flow(valve: BypassValve, pressure: FlowCurve, fluid: Fluid) -> tuple[FlowCurve, FloatArray]:
     stiffness = valve.spring_rate * fluid.valve_scale
     raw_lift = (pressure.value - valve.opening_pressure * fluid.valve_scale) * valve.seat_area / stiffness
     lift = np.clip(raw_lift, 0.0, valve.lift_limit)

@@ -1,0 +1,60 @@
+"""What is public is documented, and the words match the code."""
+
+from __future__ import annotations
+
+import dataclasses
+import importlib
+import inspect
+import pkgutil
+import re
+
+import pytest
+
+import tabrel.core
+from tabrel.api.app import create_app
+
+MODULES = [importlib.import_module(f"tabrel.core.{entry.name}") for entry in pkgutil.iter_modules(tabrel.core.__path__)]
+
+
+def public(kind):
+    for module in MODULES:
+        for name, thing in vars(module).items():
+            if kind(thing) and not name.startswith("_") and thing.__module__ == module.__name__:
+                yield pytest.param(thing, id=f"{module.__name__.rpartition('.')[2]}.{name}")
+
+
+def listed(docstring, section):
+    """Return the names a numpydoc section lists, or None where there is no such section."""
+    match = re.search(rf"{section}\n-+\n(.*?)(?:\n\n[A-Z]\w+\n-+\n|\Z)", docstring, re.DOTALL)
+    if not match:
+        return None
+    heads = re.findall(r"^(\w[\w, \n]*?) : ", match[1], re.MULTILINE)
+    return {name for head in heads for name in re.split(r"[,\s]+", head)}
+
+
+@pytest.mark.parametrize("function", list(public(inspect.isfunction)))
+def test_parameters_are_the_signatures(function):
+    docstring = inspect.getdoc(function)
+    assert docstring, "no docstring"
+    names = listed(docstring, "Parameters")
+    if names is not None:
+        assert names == set(inspect.signature(function).parameters)
+
+
+@pytest.mark.parametrize("model", list(public(dataclasses.is_dataclass)))
+def test_attributes_are_the_fields(model):
+    names = listed(inspect.getdoc(model), "Attributes")
+    if names is not None:
+        assert names == {field.name for field in dataclasses.fields(model) if not field.name.startswith("_")}
+
+
+def test_every_route_says_what_it_does(tmp_path):
+    schema = create_app(tmp_path / "study.db", static=tmp_path).openapi()
+    for path, methods in schema["paths"].items():
+        for method, operation in methods.items():
+            assert operation.get("description"), (method, path)
+
+
+def test_the_contents_of_the_core_are_complete():
+    named = set(re.findall(r"`(\w+)`", tabrel.core.__doc__))
+    assert {module.__name__.rpartition(".")[2] for module in MODULES} <= named
