@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import sqlite3
-from collections.abc import Iterable, Iterator
+from collections.abc import Callable, Iterable, Iterator
 
 from tabrel.api.wire import EstimateOut, FieldOut, PartOut, ReadingOut, SheetOut
 from tabrel.core.analysis import analyse_sample
@@ -52,7 +52,7 @@ def sheet_out(conn: sqlite3.Connection, sample_id: int) -> SheetOut:
     )
 
 
-def _hole_parts(placement: str, groups: Iterable[HoleGroup], field) -> Iterator[PartOut]:  # type: ignore[no-untyped-def]
+def _hole_parts(placement: str, groups: Iterable[HoleGroup], field: Callable[[str, Quantity], FieldOut]) -> Iterator[PartOut]:
     for i, group in enumerate(groups):
         key = f"holes.{placement}[{i}]"
         takes = SHAPE_DIMENSIONS[group.shape]

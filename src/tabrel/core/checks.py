@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 from dataclasses import dataclass
+from math import pi
 
 from uncertainties import nominal_value
 
@@ -157,11 +158,11 @@ def _pack_warnings(measured: MeasuredSample, known: dict[str, float]) -> Iterato
     if pack is None or measured.strip.needed("element.pleat_count", "element.inside_diameter"):
         return
     around = 2 * known["element.pleat_count"] * float(nominal_value(pack))
-    opening = 1 - around / (3.141592653589793 * known["element.inside_diameter"])
+    opening = 1 - around / (pi * known["element.inside_diameter"])
     if opening <= 0:
         message = (
             f"the pleats cannot fit: {around * 1e3:.0f} mm of media stand around an inside circumference of "
-            f"{3.141592653589793 * known['element.inside_diameter'] * 1e3:.0f} mm; the pack is crushed or a reading slipped"
+            f"{pi * known['element.inside_diameter'] * 1e3:.0f} mm; the pack is crushed or a reading slipped"
         )
         yield SampleWarning("pack_cannot_fit", message, "element.pleat_count")
     elif opening < LEAST_PLEAT_OPENING:

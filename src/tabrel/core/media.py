@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Callable, Mapping
 from dataclasses import dataclass
 from math import pi
 
@@ -125,7 +125,13 @@ def media_area_number(strip: MediaStrip) -> Uncertain | None:
     return strip.forecast_area() if _strip_keys(strip) else _effective_area(strip)
 
 
-def _measured_or_forecast(strip: MediaStrip, variables: Variables, formula, *, assumed: tuple[str, ...]) -> Result:  # type: ignore[no-untyped-def]
+def _measured_or_forecast(
+    strip: MediaStrip,
+    variables: Variables,
+    formula: Callable[[MediaStrip], Uncertain],
+    *,
+    assumed: tuple[str, ...],
+) -> Result:
     lacking = _strip_keys(strip)
     if lacking:
         forecast = strip.forecast_area()

@@ -78,15 +78,8 @@ def insert_entries(
 ) -> None:
     """Store the entries of one quantity in their order."""
     for entry in entries:
-        struck = isinstance(entry, StruckReading)
-        insert_reading(
-            conn,
-            key,
-            entry.text if isinstance(entry, StruckReading) else entry,
-            sample_id=sample_id,
-            hole_group_id=hole_group_id,
-            struck_out_reason=entry.struck_out if isinstance(entry, StruckReading) and struck else None,
-        )
+        text, reason = (entry.text, entry.struck_out) if isinstance(entry, StruckReading) else (entry, None)
+        insert_reading(conn, key, text, sample_id=sample_id, hole_group_id=hole_group_id, struck_out_reason=reason)
 
 
 SELECT_ENTRIES = """
