@@ -43,8 +43,9 @@ class LimitedLoss:
         viscous = self.restriction.a * fluid.dynamic_viscosity
         inertial = self.restriction.b * fluid.density
         free = (viscous + inertial * flow) * flow
-        limited = free > self.limit
-        return np.where(limited, self.limit, free), np.where(limited, 0.0, viscous + 2 * inertial * flow)
+        if self.limit == inf:
+            return free, viscous + 2 * inertial * flow
+        return np.minimum(free, self.limit), (viscous + 2 * inertial * flow) * (free <= self.limit)
 
     def inner_flow(self, flow: FloatArray, fluid: Fluid) -> FloatArray:
         """Return the flow through the part itself, less what its own bypass passes. [m³/s]"""
@@ -133,7 +134,7 @@ class CircuitModel:
         excess = np.maximum(without - self.jet_opening, 0.0)
         root = np.sqrt(viscous**2 + 4 * inertial * excess)
         jet_flow = 2 * excess / (viscous + root)
-        jet_slope = np.where(excess > 0, bearings / root, 0.0)
+        jet_slope = bearings / root * (excess > 0)
         return bearings * (flow - jet_flow), bearings * (1 - jet_slope)
 
     def bearing_temperature_rise(self, oil: OilModel, temperature: FloatArray, speed: FloatArray) -> FloatArray:
@@ -167,7 +168,7 @@ class CircuitModel:
         over, above = sensed.value - self.regulator_opening, pump.value - self.safety
         return FlowCurve(
             g * (np.maximum(over, 0.0) + np.maximum(above, 0.0)),
-            g * (np.where(over > 0, sensed.slope, 0.0) + np.where(above > 0, pump.slope, 0.0)),
+            g * (sensed.slope * (over > 0) + pump.slope * (above > 0)),
         )
 
 

@@ -116,7 +116,7 @@ def _open_bypass_flow(valve: BypassValve, pressure: FlowCurve, fluid: Fluid) -> 
     raw_lift = (pressure.value - valve.opening_pressure * fluid.valve_scale) * valve.seat_area / stiffness
     lift = np.clip(raw_lift, 0.0, valve.lift_limit)
     moving = (raw_lift > 0) & (raw_lift < valve.lift_limit)
-    lift_slope = np.where(moving, valve.seat_area / stiffness, 0.0) * pressure.slope
+    lift_slope = moving * (valve.seat_area / stiffness) * pressure.slope
     circumference = np.pi * valve.seat_diameter
     curtain = 1 / (2 * (DISCHARGE_COEFFICIENT * circumference) ** 2)
     square = lift * lift

@@ -56,7 +56,7 @@ def falling_roots(
     """
     found, converged = start.copy(), np.zeros(start.shape, dtype=bool)
     active = np.arange(start.size)
-    x, low, high, small, last = start, lower, upper, tolerance, np.full_like(start, np.inf)
+    x, low, high, small, last = start, lower.copy(), upper.copy(), tolerance, np.full_like(start, np.inf)
     evaluation = 0
     while active.size and evaluation < most_evaluations:
         evaluation += 1
@@ -64,12 +64,15 @@ def falling_roots(
         size = np.abs(value)
         done = size <= small
         found[active], converged[active] = x, done
-        low = np.where(value > 0, x, low)
-        high = np.where(value < 0, x, high)
+        np.copyto(low, x, where=value > 0)
+        np.copyto(high, x, where=value < 0)
         with np.errstate(divide="ignore", invalid="ignore"):
             newton = x - value / slope
         safe = (newton > low) & (newton < high) & (size <= 0.5 * last)
-        x, last = np.where(done, x, np.where(safe, newton, 0.5 * (low + high))), size
+        step = 0.5 * (low + high)
+        np.copyto(step, newton, where=safe)
+        np.copyto(step, x, where=done)
+        x, last = step, size
         still_open = np.count_nonzero(~done)
         if still_open < REPACK_BELOW * active.size:
             keep = ~done
