@@ -26,7 +26,7 @@ from tabrel.store.studies import load_study
 
 TEMPERATURES = np.linspace(-30, 140, 80).tolist()
 SPEEDS = np.linspace(600, 7000, 80).tolist()
-REPEATS = 7
+REPEATS = 25
 
 
 def best_of(repeats: int, run: Callable[[], object]) -> float:
@@ -55,7 +55,7 @@ def map_80x80() -> dict[str, object]:
             for speed in SPEEDS:
                 PlainPoint(point, temperature, speed).solve()
 
-    seconds, reference = best_of(REPEATS, vectorised), best_of(1, pointwise)
+    seconds, reference = best_of(REPEATS, vectorised), best_of(2, pointwise)
     return {
         "name": "map_80x80",
         "seconds": seconds,
@@ -89,7 +89,7 @@ def reading_to_view() -> dict[str, object]:
                 for speed in DRAWN_SPEEDS.tolist():
                     PlainPoint(point, temperature, speed).solve()
 
-    reference = best_of(1, pointwise)
+    reference = best_of(2, pointwise)
     return {
         "name": "reading_to_view",
         "seconds": seconds,

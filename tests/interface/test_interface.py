@@ -96,8 +96,10 @@ def test_a_sheet_is_typed_without_the_mouse(page, server):
     page.keyboard.press("Enter")
     expect(row(page, "can.mass").get_by_text("oil left in it")).to_be_visible()
     expect(row(page, "can.mass").get_by_text("not measured")).to_be_visible()
+    row(page, "can.height").locator("input").focus()
     page.keyboard.press("Alt+1")
     expect(page.get_by_role("button", name=re.compile("Korvath"))).to_have_attribute("aria-pressed", "true")
+    expect(row(page, "can.height").locator("input")).to_be_focused()
 
 
 def test_the_field_echoes_and_questions_and_refuses(page, server):

@@ -43,8 +43,11 @@ function go(name: string) {
   void router.push({ name, params: { studyId: props.studyId, sampleId: props.sampleId } })
 }
 
+/** Take another sample in hand; the field in use stays in use, to measure one thing on every sample. */
 function pick(sampleId: number) {
-  void router.push({ name: String(route.name), params: { studyId: props.studyId, sampleId } })
+  const row = document.activeElement?.closest<HTMLElement>('[data-key]')
+  const query = row?.dataset.key ? { field: row.dataset.key } : {}
+  void router.push({ name: String(route.name), params: { studyId: props.studyId, sampleId }, query })
 }
 
 function need(key: string) {
