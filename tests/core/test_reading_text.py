@@ -52,6 +52,7 @@ def test_understands_what_people_type(text, dimension, value):
         ("3/0 in", "length", "divides by zero"),
         ("drill 11/63", "length", "there is no drill"),
         ("drill #99", "length", "there is no drill"),
+        ("drill 4.5 mm", "length", "type the size itself"),
         ("drill F", "mass", "measures a length"),
         ("go 3/16 nogo 11/64", "length", "smaller"),
         ("nan mm", "length", "not a number"),
@@ -80,6 +81,8 @@ def test_zero_is_a_value_only_where_allowed():
         ("F", 0.257, 0.261),
         ("Z", 0.413, 27 / 64),  # the letters run on into the fractions
         ("1 3/4", 1.75, 1.75 + 1 / 32),
+        ("11/64 in", 11 / 64, 12 / 64),
+        ('f"', 0.257, 0.261),
     ],
 )
 def test_a_drill_is_bounded_by_the_next_of_its_series(name, goes, stops):

@@ -7,6 +7,7 @@ letters into the fractions, because the gauge a person holds does.
 
 from __future__ import annotations
 
+import re
 from bisect import bisect_right
 from fractions import Fraction
 
@@ -163,7 +164,7 @@ def drill_interval(name: str) -> tuple[float, float]:
     [4.3656, 4.7625]
     """
     inch = 0.0254
-    plain = name.strip()
+    plain = re.sub(r'\s*(in|")$', "", name.strip())
     if plain.startswith("#") and plain[1:].strip() in NUMBER_DRILLS:
         size = NUMBER_DRILLS[plain[1:].strip()]
         return size * inch, _GAUGE[bisect_right(_GAUGE, size)] * inch
@@ -175,7 +176,8 @@ def drill_interval(name: str) -> tuple[float, float]:
     fraction = _fractional_size(plain)
     if fraction is None or fraction not in _FRACTIONAL[:-1]:
         raise ReadingTextError(
-            f"there is no drill {name!r}: write a fraction in 64ths such as 11/64, a number such as #16, or a letter A to Z"
+            f"there is no drill {name!r}: write a fraction in 64ths such as 11/64, a number such as #16, or a letter A to Z; "
+            "of a metric drill type the size itself, such as 4.5 mm"
         )
     return fraction * inch, _FRACTIONAL[_FRACTIONAL.index(fraction) + 1] * inch
 

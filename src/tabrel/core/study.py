@@ -19,7 +19,6 @@ HoleShape = Literal["round", "slot", "ellipse", "d", "rectangle", "outline"]
 MediaFamily = Literal["cellulose", "blend", "synthetic"]
 SpringMaterial = Literal["music_wire", "stainless_302", "chrome_silicon"]
 BypassLocation = Literal["dome_end", "thread_end", "block", "adapter", "none"]
-BypassKind = Literal["coil_spring", "leaf_spring", "flap", "combined"]
 SizeScale = Literal["um(c)", "um(b)", "um"]
 Relation = Literal["=", ">=", ">"]
 PressureSense = Literal["pump", "gallery"]
@@ -194,10 +193,10 @@ class SampleHoles(_Strict):
 
 @dataclass(frozen=True)
 class Bypass(_Strict):
-    """The bypass valve: where it sits, how it is made, and the stated setting or band."""
+    """The bypass valve: where it sits, how it is made (in words), and the stated setting or band."""
 
     location: BypassLocation | None = None
-    kind: BypassKind | None = None
+    kind: str | None = None
     spring_material: SpringMaterial | None = None
     stated_kpa: float | tuple[float, float] | None = None
 
@@ -251,7 +250,7 @@ class Sample(_Strict):
     maker: str | None = None
     part_number: str | None = None
     price: Price | None = None
-    condition: Literal["new", "used"] | None = None
+    condition: str | None = None
     media_family: MediaFamily | None = None
     media_air_drop_pa: float | None = None
     readings: dict[str, tuple[ReadingEntry, ...]] = field(default_factory=dict)

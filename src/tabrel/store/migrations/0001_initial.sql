@@ -94,11 +94,11 @@ CREATE TABLE sample (
     part_number            TEXT,
     price_amount           REAL,        -- in price_currency
     price_currency         TEXT,
-    condition              TEXT CHECK (condition IN ('new', 'used')),
+    condition              TEXT,        -- new, or used and how long
     media_family           TEXT CHECK (media_family IN ('cellulose', 'blend', 'synthetic')),
     media_air_drop_pa      REAL,        -- Pa
     bypass_location        TEXT CHECK (bypass_location IN ('dome_end', 'thread_end', 'block', 'adapter', 'none')),
-    bypass_kind            TEXT CHECK (bypass_kind IN ('coil_spring', 'leaf_spring', 'flap', 'combined')),
+    bypass_kind            TEXT,        -- how it is made
     bypass_spring_material TEXT CHECK (bypass_spring_material IN ('music_wire', 'stainless_302', 'chrome_silicon')),
     bypass_stated_low_kpa  REAL,        -- kPa; the one figure, or the lower end of a band
     bypass_stated_high_kpa REAL,        -- kPa; upper end of a band, NULL for one figure
