@@ -251,6 +251,10 @@ def test_what_cannot_work_together_is_refused():
         point(("circuit/engine/speed_rpm", 100))
     with pytest.raises(StudyError, match="no effective media area"):
         point(reading("element.potting_depth", "40 mm"), reading("can.inside_diameter"))
+    with pytest.raises(StudyError, match="not below the outside diameter"):
+        point(reading("element.inside_diameter", "70 mm"))
+    with pytest.raises(StudyError, match="too coarse"):
+        point(("circuit/stud", None), reading("thread.major_diameter", "2 mm"), reading("thread.pitch", "3 mm"))
 
 
 @pytest.mark.parametrize(

@@ -73,6 +73,13 @@ def test_deductions_from_the_strip():
     assert found.value * 1e6 == pytest.approx((1620 - 12 - 2 * 2 * depth) * (68 - 5) - 1000)
 
 
+def test_deductions_that_leave_nothing_leave_zero():
+    """Both factors below zero would multiply to an area."""
+    deep = [reading("element.potting_depth", "40 mm"), reading("media.seam_overlap", "1.7 m")]
+    assert results(*deep).media_effective_area.value == 0
+    assert results(reading("media.blocked_area", "2000 cm2")).media_effective_area.value == 0
+
+
 def test_measured_pleat_depth_goes_before_the_diameters():
     found = results(reading("media.blocked_pleats", "2"), reading("element.pleat_depth", "14 mm"))
     assert found.media_effective_area.value * 1e6 == pytest.approx((1620 - 12 - 56) * 63)
@@ -240,6 +247,13 @@ def test_screening_estimate_by_hand():
     single = (2 * 2 * log(2) - 2 + 0.5) / (2 * kuwabara)
     expected = 1 - exp(-4 * alpha * single * gamma * t / (pi * d * (1 - alpha)))
     assert screening_efficiency(ScreeningMedium(d, alpha, t, gamma), 20.0) == pytest.approx(expected)
+
+
+@pytest.mark.parametrize("thickness", ["0.001 mm", "80 mm"])
+def test_the_screening_size_is_found_however_thin_or_thick_a_slip_makes_the_media(thickness):
+    found = results(reading("media.thickness", thickness)).size_at_beta_75
+    medium = ScreeningMedium(22.0, 0.17, float(thickness.split()[0]) * 1000, 0.094)
+    assert screening_efficiency(medium, found.value) == pytest.approx(1 - 1 / 75)
 
 
 def test_measured_fibres_replace_the_family():

@@ -195,5 +195,5 @@ def screening_estimate(medium: ScreeningMedium, size: float = REFERENCE_SIZE) ->
 def screening_size(medium: ScreeningMedium, beta: float = REFERENCE_BETA) -> Result:
     """Return the size at which the screening estimate reaches a β, with its band. [µm(c)]"""
     target = 1 - 1 / beta
-    size = float(brentq(lambda x: screening_efficiency(medium, x) - target, 1e-3, 1e4, xtol=1e-9))
+    size = exp(brentq(lambda log_size: screening_efficiency(medium, exp(log_size)) - target, -40.0, 40.0, xtol=1e-12))
     return Result(value=size, low=size / 2, high=2 * size, basis="estimate", assumed=medium.assumed)

@@ -90,20 +90,26 @@ def filter_model(measured: MeasuredSample) -> FilterModel:
     MissingInputsError
         Names every reading the model lacks.
     StudyError
-        If the media area comes out at or below zero, or the anti-drain valve would hold back more
-        than opens a bypass valve that sees the whole filter.
+        If media area, pleat depth or outlet come out at or below zero, or the anti-drain valve would
+        hold back more than opens a bypass valve that sees the whole filter.
     """
     _require_inputs(measured)
     permeability = measured.permeability.value or 0.0
     known = {key: float(nominal_value(number)) for key, number in measured.known.items()}
     area = float(nominal_value(media_area_number(measured.strip)))
-    if area <= 0:
+    depth = float(nominal_value(measured.strip.pleat_depth()))
+    width = measured.strip.face_width([])
+    if depth <= 0:
+        raise StudyError("element.inside_diameter", "is not below the outside diameter: one of the two slipped")
+    if area <= 0 or (width is not None and nominal_value(width) <= 0):
         raise StudyError("media.strip_width", "the deductions leave no effective media area: check overlap and potting")
+    if measured.outlet is not None and nominal_value(measured.outlet.diameter) <= 0:
+        raise StudyError("thread.pitch", "is too coarse for the thread's diameter: check both readings")
     pack = PleatPack(
         outside_diameter=known["element.outside_diameter"],
         inside_diameter=known["element.inside_diameter"],
         count=known["element.pleat_count"],
-        depth=float(nominal_value(measured.strip.pleat_depth())),
+        depth=depth,
         pack=known["media.thickness"] + known.get("media.backing_thickness", 0.0),
     )
     location = measured.sample.bypass.location or "none"

@@ -6,6 +6,8 @@ from collections.abc import Callable, Mapping
 from dataclasses import dataclass
 from math import pi
 
+from uncertainties import nominal_value
+
 from tabrel.core.errors import require_positive
 from tabrel.core.readings import Estimate
 from tabrel.core.uncertain import Result, Uncertain, Variables, missing_result
@@ -159,7 +161,12 @@ def _effective_area(strip: MediaStrip) -> Uncertain:
     length = strip.known["media.strip_length"] - strip.or_zero("media.seam_overlap", unlisted)
     if "media.blocked_pleats" in strip.known:
         length = length - strip.known["media.blocked_pleats"] * 2 * strip.pleat_depth()
-    return length * width - strip.or_zero("media.blocked_area", unlisted)
+    # deductions that leave nothing leave zero: two of them below zero must not make an area
+    return _at_least_zero(_at_least_zero(length) * _at_least_zero(width) - strip.or_zero("media.blocked_area", unlisted))
+
+
+def _at_least_zero(number: Uncertain) -> Uncertain:
+    return number if nominal_value(number) > 0 else 0.0
 
 
 def pleat_opening_at_inside(strip: MediaStrip, variables: Variables) -> Result:
