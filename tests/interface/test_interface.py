@@ -17,6 +17,7 @@ def open_demo(page, server):
     page.goto(server.address)
     page.get_by_role("button", name=re.compile("Mountain road service")).click()
     expect(page.get_by_role("region", name="Results")).to_be_visible()
+    expect(page.get_by_role("list", name="Samples")).to_be_visible()
 
 
 def result(page, key):
@@ -203,6 +204,26 @@ def test_what_is_missing_is_a_word_and_leads_to_its_field(page, server, tmp_path
     row(page, "media.strip_width").locator("input").fill("68")
     page.keyboard.press("Enter")
     expect(result(page, "media_effective_area_cm2").locator(".big")).to_have_text("1013")
+    to_map(page)
+
+
+def test_a_map_that_readings_contradict_says_which(page, server, tmp_path):
+    path = tmp_path / "swapped.json"
+    path.write_text(json.dumps(changed(reading("element.inside_diameter", "70 mm"))))
+    page.goto(server.address)
+    page.locator("input[type=file]").set_input_files(path)
+    page.get_by_role("button", name=re.compile("Operating map")).click()
+    expect(page.get_by_text("is not below the outside diameter")).to_be_visible()
+    page.get_by_role("link", name="Element: inside diameter").click()
+    inside = row(page, "element.inside_diameter")
+    expect(inside.locator(".hint")).to_contain_text("may be swapped")
+    inside.get_by_role("button", name=re.compile("Reading 70 mm")).click()
+    page.keyboard.type("swapped")
+    page.keyboard.press("Enter")
+    expect(inside.get_by_text("not measured")).to_be_visible()
+    inside.locator("input").fill("36.2")
+    page.keyboard.press("Enter")
+    expect(inside.get_by_role("button", name=re.compile("Reading 36.2 mm"))).to_be_visible()
     to_map(page)
 
 

@@ -48,6 +48,7 @@ const ledger = computed(() =>
   map.data.value ? ledgerAt(map.data.value, crosshair.value.row, crosshair.value.column) : [],
 )
 const summary = computed(() => (map.data.value ? mapSummary(map.data.value) : ''))
+const where = computed(() => (map.error.value instanceof ProblemError ? map.error.value.where : ''))
 const missing = computed(() => (map.error.value instanceof ProblemError ? map.error.value.missing : []))
 
 const LEFT_OUT: Record<string, string> = {
@@ -108,7 +109,13 @@ useKeys([
           </li>
         </ul>
       </template>
-      <p v-else class="said-wrong">{{ map.error.value.message }}</p>
+      <p v-else class="said-wrong">
+        <router-link v-if="fieldOf(where, titles)" :to="{ name: 'bench', query: { field: fieldOf(where, titles) } }">
+          {{ inputName(where, titles) }}
+        </router-link>
+        <template v-else-if="where">{{ inputName(where, titles) }}</template>
+        {{ map.error.value.message }}
+      </p>
     </div>
     <p v-else-if="!map.data.value" class="soft trouble">Computing the map …</p>
     <div v-else class="body" :class="{ stale: map.isPlaceholderData.value }">
