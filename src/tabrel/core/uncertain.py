@@ -12,7 +12,7 @@ from dataclasses import dataclass, field, replace
 from math import inf, sqrt
 from typing import Any
 
-from scipy.stats import t as student_t
+from scipy.special import stdtrit
 from uncertainties import nominal_value, std_dev, ufloat
 from uncertainties.core import AffineScalarFunc, Variable
 
@@ -111,7 +111,7 @@ class Variables:
             if variable in self._freedom
         )
         freedom = u**4 / below if below > 0 else inf
-        return float(student_t.ppf(0.5 + COVERAGE / 2, freedom)) * u
+        return float(stdtrit(freedom, 0.5 + COVERAGE / 2)) * u
 
     def result(
         self,
