@@ -43,24 +43,26 @@ def serve(database: Path, port: int) -> int:
 
     from tabrel.api.app import STATIC, create_app
 
-    _require_free(port)
     if not (STATIC / "index.html").is_file():
         raise ServeError("the front end is not built: run 'make setup' once, then start again")
-    app = create_app(database)
-    print(f"Tabrel is at http://{HOST}:{port} (data in {database}); stop it with Ctrl-C.", flush=True)
-    server = uvicorn.Server(uvicorn.Config(app, host=HOST, port=port, log_level="warning", timeout_graceful_shutdown=2))
-    with suppress(KeyboardInterrupt):
-        server.run()
+    with _listening(port) as listener:
+        app = create_app(database)
+        print(f"Tabrel is at http://{HOST}:{port} (data in {database}); stop it with Ctrl-C.", flush=True)
+        server = uvicorn.Server(uvicorn.Config(app, log_level="warning", timeout_graceful_shutdown=2))
+        with suppress(KeyboardInterrupt):
+            server.run(sockets=[listener])
     print("Tabrel has stopped; everything entered is kept.", flush=True)
     return 0
 
 
-def _require_free(port: int) -> None:
-    with socket.socket(socket.AF_INET, socket.SOCK_STREAM) as probe:
-        probe.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
-        try:
-            probe.bind((HOST, port))
-        except (OSError, OverflowError) as error:
-            raise ServeError(
-                f"port {port} cannot be used ({error}): stop what runs there, or choose another with --port"
-            ) from error
+def _listening(port: int) -> socket.socket:
+    """Return a socket that already takes connections, so that the address works as soon as it is printed."""
+    listener = socket.socket(socket.AF_INET, socket.SOCK_STREAM)
+    listener.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
+    try:
+        listener.bind((HOST, port))
+    except (OSError, OverflowError) as error:
+        listener.close()
+        raise ServeError(f"port {port} cannot be used ({error}): stop what runs there, or choose another with --port") from error
+    listener.listen(128)
+    return listener
