@@ -41,3 +41,80 @@ def study(*changes: tuple[str, Any]) -> Study:
 def reading(key: str, *texts: str) -> tuple[str, Any]:
     """Return a change that sets the readings of a key; without texts it removes them."""
     return (f"samples/0/readings/{key}", list(texts) or None)
+
+
+SAMPLE = "samples/0"
+
+
+def everything() -> dict[str, Any]:
+    """Return a document that uses every key there is."""
+    return changed(
+        ("question", "Which one?"),
+        ("oil/pumping_limit_c", -35),
+        ("circuit/name", "engine"),
+        ("circuit/regulator/safety_kpa", 900),
+        ("circuit/cooler/viscous_share", 0.4),
+        ("circuit/cooler/bypass_kpa", 140),
+        ("circuit/head", {"loss_kpa": 12, "flow_l_min": 40, "temperature_c": 100}),
+        ("circuit/engine/jet_count", 5),
+        ("circuit/engine/jet_length_ratio", 5.5),
+        ("circuit/engine/bearing_heating", 0.4),
+        (
+            "circuit/adapter",
+            {
+                "holes": [{"shape": "round", "count": 4, "readings": {"diameter": ["5.1 mm"]}}],
+                "wall_mm": 4,
+                "turn_deg": 45,
+                "reference_bore_mm": 12,
+            },
+        ),
+        (f"{SAMPLE}/maker", "somebody"),
+        (f"{SAMPLE}/part_number", "42"),
+        (f"{SAMPLE}/price", {"amount": 9.5, "currency": "EUR"}),
+        (f"{SAMPLE}/condition", "used"),
+        (f"{SAMPLE}/media_air_drop_pa", 125),
+        (f"{SAMPLE}/bypass/kind", "coil_spring"),
+        (f"{SAMPLE}/bypass/stated_kpa", [110, 180]),
+        (f"{SAMPLE}/leak", {"count": 6, "diameter_mm": 0.4}),
+        (f"{SAMPLE}/observations", {"anti_drain.material": "silicone"}),
+        (
+            f"{SAMPLE}/claims",
+            [
+                {
+                    "kind": "efficiency",
+                    "relation": ">=",
+                    "efficiency_percent": 99,
+                    "size_um": 20,
+                    "scale": "um(c)",
+                    "standard": "ISO 4548-12",
+                    "source": "box",
+                    "seen": "2026-10-02",
+                },
+                {"kind": "efficiency", "relation": "=", "efficiency_percent": 97, "source": "page"},
+            ],
+        ),
+        (
+            f"{SAMPLE}/counts",
+            {
+                "scale": "um(c)",
+                "volume_ml": 10,
+                "dilution": 1,
+                "rows": [{"size_um": 10, "upstream": 41230, "downstream": 9120}],
+            },
+        ),
+        reading("can.height", "98 mm", "3 7/8 in"),
+        (f"{SAMPLE}/readings/can.mass", [{"text": "12 g", "struck_out": "wet"}, "90 g"]),
+        (
+            f"{SAMPLE}/holes/inlet",
+            [
+                {"shape": "slot", "count": 2, "readings": {"length": ["9 mm"], "width": ["4 mm"]}, "open_fraction": 0.5},
+                {"shape": "outline", "count": 1, "readings": {"points_mm": [[0, 0], [4, 0], [4, 3.5]]}},
+                {
+                    "shape": "rectangle",
+                    "count": 1,
+                    "readings": {"length": ["9 mm"], "width": ["4 mm"], "corner_radius": ["1 mm"]},
+                },
+                {"shape": "d", "count": 1, "readings": {"diameter": ["9 mm"], "height": ["4 mm"]}},
+            ],
+        ),
+    )

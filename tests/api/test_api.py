@@ -9,8 +9,7 @@ from hypothesis import given, settings
 from schemathesis.checks import not_a_server_error
 from schemathesis.specs.openapi.checks import response_schema_conformance
 
-from builders import changed, plain_document, reading
-from document.test_study_document import everything
+from builders import changed, everything, plain_document, reading
 from tabrel.api.app import create_app
 
 
@@ -90,6 +89,17 @@ def test_strike_out_and_restore(client, sample):
     assert inlet == pytest.approx(175.5031100973853)
     restored = client.post(f"/api/readings/{wild['id']}/restore").json()
     assert restored["analysis"]["results"]["inlet_hole_area_mm2"]["value"] > inlet
+
+
+def test_only_the_wild_reading_is_marked(client, sample):
+    for text in ("0.44 mm", "0.45 mm", "0.46 mm", "4.5 mm"):
+        sheet = client.post(f"/api/samples/{sample}/readings", json={"key": "can.wall_thickness", "text": text}).json()
+    wall = field(sheet, "can.wall_thickness")
+    assert [r["doubtful"] for r in wall["readings"]] == [False, False, False, True]
+    assert wall["estimate"]["metric_value"] == pytest.approx(5.85 / 4)
+    assert wall["estimate"]["inch_value"] == pytest.approx(5.85 / 4 / 25.4)
+    struck = client.post(f"/api/readings/{wall['readings'][3]['id']}/strike-out", json={"reason": "slip"}).json()
+    assert not any(r["doubtful"] for r in field(struck, "can.wall_thickness")["readings"])
 
 
 @pytest.mark.parametrize(

@@ -53,6 +53,12 @@ def test_where_the_oil_does_not_pump():
     assert limited.pumps(np.array([-20.1, -20.0])).tolist() == [False, True]
 
 
+def test_an_oil_that_pumps_nowhere_is_no_crash():
+    grease = oil_model(oil((40, 1e12), (100, 9e11)))
+    assert grease.coldest_pumping(-45.0) == 300
+    assert not grease.pumps(np.array([-40.0, 150.0])).any()
+
+
 @pytest.mark.parametrize(
     ("points", "says"),
     [

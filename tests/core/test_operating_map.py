@@ -134,13 +134,37 @@ def test_onset_ends():
 
 
 def test_a_valve_in_the_block_opens_again_hot_and_fast():
-    """Small inlet holes: hot and fast their loss alone reaches the valve's setting."""
-    small = ("samples/0/holes/inlet/0/readings/diameter", ["3 mm"])
-    problem = point(at("block"), WEAK, small)
-    onset = bypass_onset(problem, [600.0, 6800.0])
-    assert np.isfinite(onset.reopens[1]) or onset.temperature[1] == 150
-    hot = operating_map(problem, [100.0], [6800.0])
-    assert hot.bypass_fraction[0, 0] > 0
+    """Small inlet holes: hot and fast their loss alone reaches the valve's setting.
+
+    Slow, the valve closes as the oil warms and stays closed; fast, it closes and opens again.
+    """
+    small = ("samples/0/holes/inlet/0/readings/diameter", ["2.4 mm"])
+    problem = point(at("block"), reading("bypass.opening_pressure", "2.2 bar"), small)
+    onset = bypass_onset(problem, [1000.0, 3000.0, 6800.0])
+    assert np.isnan(onset.reopens[0])
+    for n, closes, reopens in zip(onset.speed[1:], onset.temperature[1:], onset.reopens[1:], strict=True):
+        assert closes < reopens < 150
+        assert onset_temperature(problem, n, closes - 0.4, closes + 0.4) == pytest.approx(closes, abs=1e-3)
+        assert onset_temperature(problem, n, reopens - 0.4, reopens + 0.4) == pytest.approx(reopens, abs=1e-3)
+        around = operating_map(problem, [closes - 1, closes + 1, reopens - 1, reopens + 1], [n])
+        assert (around.bypass_fraction[:, 0] > 0).tolist() == [True, False, False, True]
+
+
+def test_a_valve_closed_at_the_cold_end_has_no_onset_and_may_open_hot():
+    """With oil that pumps only from 0 °C the valve has closed before; fast and hot the small holes open it."""
+    problem = point(at("block"), reading("bypass.opening_pressure", "2.2 bar"), ("oil/pumping_limit_c", 0),
+                    ("samples/0/holes/inlet/0/readings/diameter", ["2.4 mm"]))  # fmt: skip
+    onset = bypass_onset(problem, [6800.0])
+    assert np.isnan(onset.temperature[0])
+    assert onset_temperature(problem, 6800.0, onset.reopens[0] - 0.4, onset.reopens[0] + 0.4) == pytest.approx(
+        onset.reopens[0], abs=1e-3
+    )
+
+
+def test_jets_that_take_next_to_nothing_are_no_crash():
+    solved = operating_map(point(("circuit/engine/jet_share", 1e-13)), [100.0], [3000.0])
+    without = operating_map(point(("circuit/engine/jet_share", 0)), [100.0], [3000.0])
+    assert solved.gallery_pressure == pytest.approx(without.gallery_pressure)
 
 
 def test_valve_never_passes_below_its_opening_pressure_and_filling_opens_it_first():

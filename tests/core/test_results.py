@@ -308,6 +308,13 @@ def test_implausible_is_a_warning_at_its_place_and_results_still_come(changes, c
     assert results(*changes).inlet_hole_area.value is not None
 
 
+@pytest.mark.parametrize(("limit", "warns"), [("1.8 mm", False), ("2.2 mm", True), (None, True)])
+def test_the_spring_goes_solid_against_the_lift_limit_measured_or_assumed(limit, warns):
+    """By hand: 6 coils of 1.2 mm are solid at 7.2 mm, 2.0 mm below 9.2 mm; unmeasured, the limit is 13.8/4 = 3.45 mm."""
+    changes = [reading("bypass.spring_installed_length", "9.2 mm"), reading("bypass.lift_limit", *([limit] if limit else []))]
+    assert ("spring_solid_before_lift" in codes(*changes)) is warns
+
+
 def test_a_plain_filter_raises_no_alarm():
     assert set(codes()) == {"estimate_beyond_domain"}
 
@@ -316,7 +323,7 @@ def test_a_plain_filter_raises_no_alarm():
     ("text", "says"),
     [
         ("0.15 in", "ten times too large, 0.381 mm meant"),
-        ("20 mm", "25.4 times|a hundred times"),
+        ("15 mm", "25.4 times too large, 0.5906 mm meant"),
         ("0.0004 mm", "a thousand times too small"),
     ],
 )

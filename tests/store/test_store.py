@@ -5,8 +5,7 @@ import sqlite3
 
 import pytest
 
-from builders import study
-from document.test_study_document import everything
+from builders import everything, study
 from tabrel.cli.demo import demo_documents
 from tabrel.core.study import StruckReading
 from tabrel.document.study_document import read_study

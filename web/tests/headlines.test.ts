@@ -49,7 +49,11 @@ describe('the results tape', () => {
   })
   it('says what is missing instead of a number', () => {
     const open = headlines(results({ inlet_hole_area_mm2: result({ ...gap, missing: ['holes.inlet'] }) }), 'metric')[0]!
-    expect([open.complete, open.missing]).toEqual([false, ['holes.inlet']])
+    expect([open.complete, open.settled, open.missing]).toEqual([false, false, ['holes.inlet']])
+  })
+  it('counts a part that is not there as settled', () => {
+    const none = headlines(results({ bypass_opening_kpa: result({ ...gap, basis: null }) }), 'metric')[3]!
+    expect([none.complete, none.settled]).toEqual([false, true])
   })
 })
 
@@ -78,10 +82,23 @@ describe('the ledger', () => {
 })
 
 describe('the map in words', () => {
-  it('gives range and onset', () => {
-    expect(mapSummary(map())).toContain('closes at −12.3 °C at 1000 rpm and never closes at 2000 rpm')
-    const shut = { speed_rpm: [1000], temperature_c: [null], reopens_c: [null] }
-    expect(mapSummary(map({ onset: shut }))).toContain('stays closed everywhere')
-    expect(mapSummary(map({ element_kpa: [[null]] }))).toContain('will not pump anywhere')
+  const onset = (closes: (number | null)[], reopens: (number | null)[]) => ({
+    onset: { speed_rpm: [1000, 2000], temperature_c: closes, reopens_c: reopens },
+  })
+  it('says where the extremes are, read off the map, in the family asked for', () => {
+    const odd = map({ temperature_c: [20, 90], element_kpa: [[4, null], [30, 9]] })
+    expect(mapSummary(odd, 'metric')).toContain('from 4.0 kPa at 20.0 °C and 1000 rpm to 30.0 kPa at 90.0 °C and 1000 rpm')
+    expect(mapSummary(odd, 'inch')).toContain('4.35 psi at 90.0 °C')
+  })
+  it('gives the onset at both ends', () => {
+    expect(mapSummary(map(), 'metric')).toContain('closes at −12.3 °C at 1000 rpm, and never closes at 2000 rpm')
+  })
+  it('tells a valve that opens when hot from one that stays closed', () => {
+    expect(mapSummary(map(onset([null, null], [null, null])), 'metric')).toContain('stays closed everywhere')
+    expect(mapSummary(map(onset([null, null], [null, 96.2])), 'metric')).toContain('the bypass opens at 96.2 °C at 2000 rpm')
+    expect(mapSummary(map(onset([null, -8], [null, 60])), 'metric')).toContain(
+      'closes at −8.00 °C and opens again at 60.0 °C at 2000 rpm',
+    )
+    expect(mapSummary(map({ element_kpa: [[null]] }), 'metric')).toContain('will not pump anywhere')
   })
 })

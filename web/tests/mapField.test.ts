@@ -1,4 +1,3 @@
-import { interpolateLab } from 'd3-interpolate'
 import { scaleLinear } from 'd3-scale'
 import { describe, expect, it } from 'vitest'
 import { fieldColour, fieldScale, oneTwoFive, paintField, place } from '@/charts/mapField'
@@ -23,7 +22,6 @@ describe('the colours of the field', () => {
   it('stay inside the scale', () => {
     expect(fieldColour(-1)).toBe(fieldColour(0))
     expect(fieldColour(2)).toBe(fieldColour(1))
-    expect(interpolateLab(fieldColour(1), fieldColour(1))(0.5)).toBe('rgb(86, 48, 15)')
   })
 })
 
@@ -70,8 +68,8 @@ describe('lines over the map', () => {
     const [line] = levelLines(grid, temperatures, speeds, [31.6227766], scales)
     const ys = [...line!.path.matchAll(/,([\d.]+)/g)].map((match) => Number(match[1]))
     const xs = [...line!.path.matchAll(/[ML]([\d.]+)/g)].map((match) => Number(match[1]))
-    for (const y of ys.slice(1, -1)) expect(y).toBeCloseTo(scales.y(5), 0)
-    expect(Math.max(...xs)).toBeGreaterThan(150)
+    for (const y of ys) expect(y).toBeCloseTo(scales.y(5), 0)
+    expect([Math.min(...xs), Math.max(...xs)]).toEqual([0, 200])
     expect(line!.label).not.toBeNull()
   })
   const onset = { speed_rpm: speeds, temperature_c: [null, 5, 150], reopens_c: [null, null, null] }

@@ -46,7 +46,6 @@ def get_map(
     with np.errstate(all="ignore"):
         solved = operating_map(point, DRAWN_TEMPERATURES.tolist(), DRAWN_SPEEDS.tolist())
         onset = bypass_onset(point, CURVE_SPEEDS.tolist())
-    valve = point.filter.valve
     grids: dict[str, Any] = {
         key: grid_out(_rounded(getattr(solved, name) * factor)) for key, (name, factor) in MAP_SCALES.items()
     }
@@ -68,7 +67,6 @@ def get_map(
         ],
         left_out=list(point.filter.left_out),
         bypass_location=point.filter.location,
-        bypass_opening_kpa=None if valve is None else valve.opening_pressure / 1e3,
         coldest_pumping_c=point.oil.coldest_pumping(float(DRAWN_TEMPERATURES[0])),
         gauge=point.circuit.gauge,
     )

@@ -93,7 +93,7 @@ def _insert(conn: sqlite3.Connection, sample_id: int, key: str, text: str) -> No
         insert_reading(conn, key, text, sample_id=sample_id)
         return
     groups = getattr(stored.sample.holes, hole.placement)
-    group_id = hole_group_id(conn, sample_id, "inlet" if hole.placement == "inlet" else "centre_tube", hole.position)
+    group_id = hole_group_id(conn, sample_id, hole.placement, hole.position)
     if group_id is None:
         raise StudyError("key", f"this sample has no hole group {key.rpartition('.')[0]!r}: it has {len(groups)} there")
     takes = SHAPE_DIMENSIONS[groups[hole.position].shape]

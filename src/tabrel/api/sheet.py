@@ -8,13 +8,12 @@ from collections.abc import Callable, Iterable, Iterator
 from tabrel.api.wire import EstimateOut, FieldOut, PartOut, ReadingOut, SheetOut
 from tabrel.core.analysis import analyse_sample
 from tabrel.core.checks import SampleWarning
-from tabrel.core.echo import shown
 from tabrel.core.hole_shapes import SHAPE_DIMENSIONS
 from tabrel.core.quantities import HOLE_QUANTITIES, PART_TITLES, QUANTITIES, Quantity
 from tabrel.core.reading_text import parse_reading
-from tabrel.core.readings import estimate_quantity, outlying
+from tabrel.core.readings import Estimate, estimate_quantity
 from tabrel.core.study import HoleGroup
-from tabrel.core.units import UNITS
+from tabrel.core.units import UNITS, shown
 from tabrel.document.results import analysis_out
 from tabrel.store.circuits import load_circuit
 from tabrel.store.readings import StoredReading, readings_of_sample
@@ -67,22 +66,22 @@ def _hole_parts(placement: str, groups: Iterable[HoleGroup], field: Callable[[st
 
 
 def _field(key: str, quantity: Quantity, readings: list[StoredReading], warnings: Iterable[SampleWarning]) -> FieldOut:
-    standing = [reading.text for reading in readings if reading.struck_out_reason is None]
-    values = [parse_reading(text, quantity.dimension).value for text in standing]
-    wild = {standing[i] for i in outlying(values)}
+    standing = [reading for reading in readings if reading.struck_out_reason is None]
+    estimate = estimate_quantity(quantity, [reading.text for reading in standing]) if standing else None
+    doubtful = {standing[i].id for i in estimate.outliers} if estimate else set()
     return FieldOut(
         key=key,
         title=quantity.title,
         metric_unit=quantity.metric_unit,
         inch_unit=quantity.inch_unit,
         instrument=quantity.instrument,
-        readings=[_reading(reading, quantity, reading.text in wild) for reading in readings],
-        estimate=_estimate(quantity, standing),
+        readings=[_reading(reading, quantity, reading.id in doubtful) for reading in readings],
+        estimate=_estimate_out(quantity, estimate) if estimate else None,
         warnings=[w.message for w in warnings if w.where == key or w.where.startswith(f"{key}[")],
     )
 
 
-def _reading(reading: StoredReading, quantity: Quantity, wild: bool) -> ReadingOut:
+def _reading(reading: StoredReading, quantity: Quantity, doubtful: bool) -> ReadingOut:
     value = parse_reading(reading.text, quantity.dimension).value
     return ReadingOut(
         id=reading.id,
@@ -91,16 +90,12 @@ def _reading(reading: StoredReading, quantity: Quantity, wild: bool) -> ReadingO
         struck_out_reason=reading.struck_out_reason,
         metric=shown(value, quantity.metric_unit),
         inch=shown(value, quantity.inch_unit),
-        doubtful=wild and reading.struck_out_reason is None,
+        doubtful=doubtful,
     )
 
 
-def _estimate(quantity: Quantity, texts: list[str]) -> EstimateOut | None:
-    if not texts:
-        return None
-    estimate = estimate_quantity(quantity, texts)
-    metric = UNITS[quantity.metric_unit].factor if quantity.metric_unit else 1.0
-    inch = UNITS[quantity.inch_unit].factor if quantity.inch_unit else 1.0
+def _estimate_out(quantity: Quantity, estimate: Estimate) -> EstimateOut:
+    metric, inch = (UNITS[unit].factor if unit else 1.0 for unit in (quantity.metric_unit, quantity.inch_unit))
     return EstimateOut(
         metric_value=estimate.value / metric,
         metric_uncertainty=estimate.standard_uncertainty / metric,

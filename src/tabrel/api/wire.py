@@ -144,7 +144,6 @@ class OperatingMapOut(MapOut):
     ledger: list[LedgerPartOut]
     left_out: list[str]
     bypass_location: str
-    bypass_opening_kpa: float | None
     coldest_pumping_c: float
     gauge: Literal["pump", "filter_inlet", "gallery"]
 

@@ -91,14 +91,13 @@ def analyse_sample(sample: Sample, circuit: Circuit | None) -> SampleAnalysis:
     sections, missing = plate_sections(measured.inlet, measured.outlet, measured.adapter, measured.known)
     outlet_is_bound = measured.outlet is not None and measured.outlet.is_upper_bound
     efficiency, size = efficiency_results(measured)
-    opening = pleat_opening_at_inside(strip, variables)
     results = SampleResults(
         inlet_hole_area=inlet_hole_area(measured.inlet, variables),
         plate_flow_area=plate_flow_area(sections, missing, variables, outlet_is_bound=outlet_is_bound),
         plate_series_area=plate_series_area(sections, missing, variables, outlet_is_bound=outlet_is_bound),
         media_gross_area=gross_media_area(strip, variables),
         media_effective_area=effective_media_area(strip, variables),
-        pleat_opening_at_inside=opening,
+        pleat_opening_at_inside=pleat_opening_at_inside(strip, variables),
         media_permeability=measured.permeability,
         bypass_opening=measured.bypass.opening,
         bypass_full_open=measured.bypass.full_open,

@@ -4,20 +4,19 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 from dataclasses import dataclass
-from math import pi
 
 from uncertainties import nominal_value
 
+from tabrel.core.bypass_valve import DEFAULT_DEAD_COILS
 from tabrel.core.efficiency import REFERENCE_SIZE, ScreeningMedium
-from tabrel.core.errors import ReadingTextError
 from tabrel.core.measured import MeasuredSample
-from tabrel.core.media import FAMILY_DEFAULTS, solidity
+from tabrel.core.media import FAMILY_DEFAULTS, pleat_opening_at_inside, solidity
 from tabrel.core.quantities import HOLE_QUANTITIES, QUANTITIES, Quantity
 from tabrel.core.reading_text import parse_reading
-from tabrel.core.readings import outlying
+from tabrel.core.readings import estimate_quantity, outlying
 from tabrel.core.study import HoleGroup, standing
 from tabrel.core.uncertain import Result
-from tabrel.core.units import UNITS
+from tabrel.core.units import shown
 
 LENGTH_AGREEMENT = 0.05
 LEAST_PLEAT_OPENING = 0.10
@@ -69,19 +68,14 @@ def quantity_warnings(where: str, quantity: Quantity, texts: tuple[str, ...]) ->
 def _unusual(quantity: Quantity, text: str, value: float) -> str:
     """Return the sentence that questions a reading, with the likely slip where there is one."""
     low, high = quantity.usual_low, quantity.usual_high
-    span = f"{_shown(quantity, low)} to {_shown(quantity, high)}"
+    span = f"{shown(low, quantity.metric_unit, 4)} to {shown(high, quantity.metric_unit, 4)}"
     sentence = f"{text} is outside the usual {span} for this {quantity.title}"
     for factor, words in _SLIPS:
         if low <= value / factor <= high:
-            return f"{sentence}: {words} too large, {_shown(quantity, value / factor)} meant?"
+            return f"{sentence}: {words} too large, {shown(value / factor, quantity.metric_unit, 4)} meant?"
         if low <= value * factor <= high:
-            return f"{sentence}: {words} too small, {_shown(quantity, value * factor)} meant?"
+            return f"{sentence}: {words} too small, {shown(value * factor, quantity.metric_unit, 4)} meant?"
     return f"{sentence}: check the number and its unit"
-
-
-def _shown(quantity: Quantity, value: float) -> str:
-    unit = quantity.metric_unit
-    return f"{value / UNITS[unit].factor:.4g} {unit}" if unit else f"{value:.4g}"
 
 
 def _hole_warnings(measured: MeasuredSample) -> Iterator[SampleWarning]:
@@ -101,14 +95,11 @@ def _hole_warnings(measured: MeasuredSample) -> Iterator[SampleWarning]:
 
 def _shape_warnings(path: str, group: HoleGroup) -> Iterator[SampleWarning]:
     """Yield a warning where two dimensions of a hole contradict their names."""
-    means = {}
-    for dimension, entries in group.readings.by_dimension():
-        try:
-            values = [parse_reading(text, "length").value for text in standing(entries)]
-        except ReadingTextError:
-            continue
-        if values:
-            means[dimension] = sum(values) / len(values)
+    means = {
+        dimension: estimate_quantity(HOLE_QUANTITIES[dimension], texts).value
+        for dimension, entries in group.readings.by_dimension()
+        if (texts := standing(entries))
+    }
     length, width = means.get("length"), means.get("width")
     if length is not None and width is not None:
         if group.shape == "slot" and length < width:
@@ -135,7 +126,7 @@ def _media_warnings(measured: MeasuredSample) -> Iterator[SampleWarning]:
                 f"({folded * 1e3:.0f} mm = 2·pleats·depth): check length, pleat count and diameters"
             )
             yield SampleWarning("length_against_pleats", message, "media.strip_length")
-    yield from _pack_warnings(measured, known)
+    yield from _pack_warnings(pleat_opening_at_inside(strip, measured.variables).value)
     family = measured.sample.media_family
     share = solidity(strip, FAMILY_DEFAULTS[family].fibre_density) if family else None
     if share is not None and not USUAL_SOLIDITY[0] <= float(nominal_value(share)) <= USUAL_SOLIDITY[1]:
@@ -153,19 +144,15 @@ def _media_warnings(measured: MeasuredSample) -> Iterator[SampleWarning]:
         yield SampleWarning("potting_too_deep", message, "element.potting_depth")
 
 
-def _pack_warnings(measured: MeasuredSample, known: dict[str, float]) -> Iterator[SampleWarning]:
-    pack = measured.strip.pack_thickness([])
-    if pack is None or measured.strip.needed("element.pleat_count", "element.inside_diameter"):
-        return
-    around = 2 * known["element.pleat_count"] * float(nominal_value(pack))
-    opening = 1 - around / (pi * known["element.inside_diameter"])
-    if opening <= 0:
+def _pack_warnings(opening: float | None) -> Iterator[SampleWarning]:
+    """Yield a warning where the open share of the inside circumference is too small."""
+    if opening is not None and opening <= 0:
         message = (
-            f"the pleats cannot fit: {around * 1e3:.0f} mm of media stand around an inside circumference of "
-            f"{pi * known['element.inside_diameter'] * 1e3:.0f} mm; the pack is crushed or a reading slipped"
+            f"the pleats cannot fit: folded media would stand around {1 - opening:.0%} of the inside circumference; "
+            "the pack is crushed or a reading slipped"
         )
         yield SampleWarning("pack_cannot_fit", message, "element.pleat_count")
-    elif opening < LEAST_PLEAT_OPENING:
+    elif opening is not None and opening < LEAST_PLEAT_OPENING:
         message = f"only {opening:.0%} of the inside is open between the pleats: the pleat loss is unreliable"
         yield SampleWarning("pack_crowded", message, "element.pleat_count")
 
@@ -183,7 +170,8 @@ def _bypass_warnings(measured: MeasuredSample) -> Iterator[SampleWarning]:
         yield SampleWarning("spring_not_compressed", message, "bypass.spring_installed_length")
     if wire is not None and coils is not None and installed is not None:
         solid = wire * coils
-        lift = known.get("lift_limit", known.get("seat_inside_diameter", 0.0) / 4)
+        valve = measured.bypass.valve
+        lift = valve.lift_limit if valve else known.get("lift_limit", 0.0)
         if installed < solid:
             message = f"the spring is installed below its solid length of {solid * 1e3:.1f} mm: a reading slipped"
             yield SampleWarning("spring_below_solid", message, "bypass.spring_installed_length")
@@ -192,7 +180,7 @@ def _bypass_warnings(measured: MeasuredSample) -> Iterator[SampleWarning]:
                 f"the spring goes solid after {(installed - solid) * 1e3:.1f} mm, before the lift limit of {lift * 1e3:.1f} mm"
             )
             yield SampleWarning("spring_solid_before_lift", message, "bypass.lift_limit")
-    dead = known.get("spring_dead_coils", 2.0)
+    dead = known.get("spring_dead_coils", DEFAULT_DEAD_COILS)
     if coils is not None and coils <= dead:
         message = f"of {coils:g} coils {dead:g} are dead: no coil is left to work, count again"
         yield SampleWarning("spring_without_coils", message, "bypass.spring_total_coils")

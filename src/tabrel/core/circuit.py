@@ -269,7 +269,7 @@ def _calibrate_engine(
         loss = jets.a * viscosity * share * flow + jets.b * density * (share * flow) ** 2
         return log(loss / across)
 
-    radius = float(np.exp(brentq(excess, log(1e-6), log(0.1), xtol=1e-13)))
+    radius = float(np.exp(brentq(excess, log(1e-12), log(10.0), xtol=1e-13)))
     return bearings, jet_restriction(engine, radius), rise
 
 

@@ -4,12 +4,13 @@ from __future__ import annotations
 
 import re
 from dataclasses import dataclass
+from typing import Literal
 
 from tabrel.core.checks import quantity_warnings
 from tabrel.core.errors import ReadingTextError
 from tabrel.core.quantities import HOLE_QUANTITIES, QUANTITIES, Quantity
 from tabrel.core.study_checks import check_reading_text
-from tabrel.core.units import UNITS, UnitFamily
+from tabrel.core.units import UnitFamily, shown
 
 _BARE_NUMBER = re.compile(r"[+-]?[\d.,/\s]+(?:[eE][+-]?\d+)?")
 _HOLE_KEY = re.compile(r"holes\.(?P<placement>inlet|centre_tube)\[(?P<position>\d+)\]\.(?P<dimension>\w+)")
@@ -19,7 +20,7 @@ _HOLE_KEY = re.compile(r"holes\.(?P<placement>inlet|centre_tube)\[(?P<position>\
 class HoleKey:
     """The place of a reading of holes: placement, position of the group, dimension."""
 
-    placement: str
+    placement: Literal["inlet", "centre_tube"]
     position: int
     dimension: str
 
@@ -29,7 +30,8 @@ def parse_hole_key(key: str) -> HoleKey | None:
     match = _HOLE_KEY.fullmatch(key)
     if match is None or match["dimension"] not in HOLE_QUANTITIES:
         return None
-    return HoleKey(match["placement"], int(match["position"]), match["dimension"])
+    placement: Literal["inlet", "centre_tube"] = "inlet" if match["placement"] == "inlet" else "centre_tube"
+    return HoleKey(placement, int(match["position"]), match["dimension"])
 
 
 def quantity_of(key: str) -> Quantity | None:
@@ -77,12 +79,3 @@ def echo(text: str, quantity: Quantity, family: UnitFamily) -> Echo:
         return Echo(stored, "", "", str(error), None)
     question = next((warning.message for warning in quantity_warnings(quantity.key, quantity, (stored,))), None)
     return Echo(stored, shown(parsed.value, quantity.metric_unit), shown(parsed.value, quantity.inch_unit), None, question)
-
-
-def shown(value: float, unit: str) -> str:
-    """Return a value with its unit, to four significant digits; lengths in inches to a thousandth at least."""
-    if not unit:
-        return f"{value:g}"
-    number = value / UNITS[unit].factor
-    digits = f"{number:.4f}" if unit == "in" and number < 10 else f"{number:.5g}"
-    return f"{digits} {unit}"

@@ -62,12 +62,11 @@ class MediaStrip:
         """Return those of the keys that were not measured."""
         return tuple(key for key in keys if key not in self.known)
 
-    def or_zero(self, key: str, assumed: list[str], *, note: bool = True) -> Uncertain:
+    def or_zero(self, key: str, assumed: list[str]) -> Uncertain:
         """Return a deduction, or 0 with the key noted as assumed."""
         if key in self.known:
             return self.known[key]
-        if note:
-            assumed.append(key)
+        assumed.append(key)
         return 0.0
 
     def pleat_depth(self) -> Uncertain | None:

@@ -17,6 +17,9 @@ KELVIN = 273.15
 PUMPABLE_VISCOSITY = 60.0
 """Above this dynamic viscosity an oil does not reach the pump. [Pa s]"""
 
+HOTTEST_OIL = 300.0
+"""No oil is looked at above it. [°C]"""
+
 _LN_10 = float(np.log(10.0))
 _OFFSET = 0.7  # mm²/s, of ASTM D341 for viscosities above 2 mm²/s
 
@@ -93,8 +96,10 @@ class OilModel:
         def excess(celsius: float) -> float:
             return float(self.log_viscosity_and_slope(celsius)[0]) - float(np.log(PUMPABLE_VISCOSITY))
 
+        if excess(HOTTEST_OIL) > 0:
+            return HOTTEST_OIL  # it pumps nowhere
         # a hair warmer, so that rounding does not leave the result on the side that does not pump
-        return float(brentq(excess, start, 300.0, xtol=1e-10)) + 1e-9
+        return float(brentq(excess, start, HOTTEST_OIL, xtol=1e-10)) + 1e-9
 
 
 def oil_model(oil: Oil) -> OilModel:

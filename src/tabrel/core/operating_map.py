@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterator, Sequence
-from dataclasses import dataclass, fields
+from dataclasses import dataclass
 
 import numpy as np
 from numpy.typing import NDArray
@@ -12,11 +12,14 @@ from tabrel.core.circuit import NO_LOSS, CircuitModel, Condition
 from tabrel.core.errors import OutOfRangeError, require_positive
 from tabrel.core.filter_flow import FilterState, FlowCurve, Fluid, axial_constants, filter_state, fluid_at
 from tabrel.core.filter_model import FilterModel
-from tabrel.core.oil import OilModel
+from tabrel.core.oil import HOTTEST_OIL, OilModel
 from tabrel.core.restrictions import Restriction
 from tabrel.core.root_finding import Indices, Roots, falling_roots
 
 FloatArray = NDArray[np.float64]
+
+COLDEST_OIL = -100.0
+"""No map goes below it. [°C]"""
 
 BALANCE_TOLERANCE = 1e-9
 """Of the flow balance, relative to the pump's delivery."""
@@ -200,8 +203,9 @@ class OperatingMap:
 def check_axes(temperatures: Sequence[float], speeds: Sequence[float]) -> None:
     """Raise `OutOfRangeError` unless the axes are finite temperatures [°C] and speeds above zero [rpm]."""
     for temperature in temperatures:
-        if not -100 <= temperature <= 300:
-            raise OutOfRangeError(f"{temperature:g} °C is outside the model, which runs from -100 to 300 °C")
+        if not COLDEST_OIL <= temperature <= HOTTEST_OIL:
+            span = f"{COLDEST_OIL:g} to {HOTTEST_OIL:g} °C"
+            raise OutOfRangeError(f"{temperature:g} °C is outside the model, which runs from {span}")
     for speed in speeds:
         if not (np.isfinite(speed) and speed > 0):
             raise OutOfRangeError(f"a speed of {speed:g} rpm is not above zero: give engine speeds in rpm")
@@ -258,12 +262,6 @@ def operating_map(point: OperatingPoint, temperatures: Sequence[float], speeds: 
         evaluations=roots.evaluations,
         **{name: placed(array) for name, array in solved.items()},
     )
-
-
-def map_fields() -> tuple[str, ...]:
-    """Return the names of the map's arrays over the grid."""
-    others = ("temperature", "speed", "ledger", "evaluations")
-    return tuple(entry.name for entry in fields(OperatingMap) if entry.name not in others)
 
 
 def _map_arrays(point: OperatingPoint, state: CircuitState, speed: FloatArray) -> dict[str, FloatArray]:

@@ -37,7 +37,7 @@ class Result:
     low, high : float or None
         Bound or envelope. [SI]
     relation : str
-        ``=``; ``<=``, ``>=`` or ``>`` for a bound.
+        ``=``; ``<=``, ``<``, ``>=`` or ``>`` for a bound.
     basis : str or None
         The kind of evidence.
     missing, assumed : tuple of str

@@ -82,6 +82,16 @@ def units_of(dimension: Dimension) -> tuple[str, ...]:
     return tuple(unit.symbol for unit in UNITS.values() if unit.dimension == dimension and unit.symbol != _GREEK_MICROMETRE)
 
 
+def shown(value: float, symbol: str, digits: int = 5) -> str:
+    """Return an SI value with its unit to so many significant digits; a count (no symbol) bare."""
+    if not symbol:
+        return f"{value:.{digits}g}"
+    number = to_unit(value, symbol)
+    if symbol == "in" and number < 10:
+        return f"{number:.4f} {symbol}"  # a tenth of a thou, whatever leads it
+    return f"{number:.{digits}g} {symbol}"
+
+
 def to_unit(value: float, symbol: str) -> float:
     """Return an SI value as a number in the unit `symbol`."""
     return value / UNITS[symbol].factor

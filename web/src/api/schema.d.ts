@@ -335,8 +335,6 @@ export interface components {
             bypass_fraction: (number | null)[][];
             /** Bypass Location */
             bypass_location: string;
-            /** Bypass Opening Kpa */
-            bypass_opening_kpa: number | null;
             /** Coldest Pumping C */
             coldest_pumping_c: number;
             /**

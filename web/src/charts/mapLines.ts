@@ -3,6 +3,7 @@ import { contours } from 'd3-contour'
 import type { ScaleLinear } from 'd3-scale'
 import { line } from 'd3-shape'
 import type { Schemas } from '@/api/client'
+import { NEVER_CLOSES } from '@/lib/mapSummary'
 import type { Grid } from './mapField'
 
 export interface MapScales {
@@ -11,9 +12,6 @@ export interface MapScales {
 }
 
 type Onset = Schemas['OnsetOut']
-
-/** The curve's value for a valve that never closes. */
-const NEVER_CLOSES = 150
 
 export interface LevelLine {
   level: number

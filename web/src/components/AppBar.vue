@@ -1,23 +1,16 @@
 <script setup lang="ts">
 /** The name, the way back to the studies, and what holds everywhere: units and light. */
-import SelectButton from 'primevue/selectbutton'
-import { usePreferences } from '@/stores/preferences'
-import { computed } from 'vue'
 import type { UnitFamily } from '@/lib/units'
+import { usePreferences } from '@/stores/preferences'
+import SwitchButtons from './SwitchButtons.vue'
 
 defineProps<{ title: string }>()
 
 const preferences = usePreferences()
-const FAMILIES = [
+const FAMILIES: readonly { label: string; value: UnitFamily }[] = [
   { label: 'mm · kPa', value: 'metric' },
   { label: 'in · psi', value: 'inch' },
 ]
-const family = computed({
-  get: () => preferences.family,
-  set: (chosen: UnitFamily | null) => {
-    if (chosen) preferences.family = chosen
-  },
-})
 </script>
 
 <template>
@@ -28,15 +21,7 @@ const family = computed({
     </router-link>
     <span class="study">{{ title }}</span>
     <span class="tools">
-      <SelectButton
-        v-model="family"
-        :options="FAMILIES"
-        option-label="label"
-        option-value="value"
-        :allow-empty="false"
-        size="small"
-        aria-label="Unit family"
-      />
+      <SwitchButtons v-model="preferences.family" :options="FAMILIES" label="Unit family" small />
       <button type="button" class="plain" :title="'Switch between light and dark (key d)'" @click="preferences.switchTheme">
         {{ preferences.theme === 'light' ? 'Dark' : 'Light' }}
       </button>

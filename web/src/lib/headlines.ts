@@ -42,6 +42,8 @@ export interface Headline {
   key: string
   title: string
   complete: boolean
+  /** There is nothing left to measure for it: it is complete, or there is no such part. */
+  settled: boolean
   /** The number, or the bound or envelope in words. */
   text: string
   uncertainty: string | null
@@ -81,6 +83,7 @@ export function headlines(results: Results, family: UnitFamily): Headline[] {
       key,
       title,
       complete: text !== '',
+      settled: text !== '' || result.missing.length === 0,
       text,
       uncertainty,
       unit: symbol,

@@ -1,10 +1,10 @@
 <script setup lang="ts">
 /** The operating map: the field, the crosshair's values and the ledger beside it. */
-import SelectButton from 'primevue/selectbutton'
 import { computed, toRef } from 'vue'
 import { ProblemError } from '@/api/client'
 import CrosshairPanel from '@/components/CrosshairPanel.vue'
 import LedgerBars from '@/components/LedgerBars.vue'
+import SwitchButtons from '@/components/SwitchButtons.vue'
 import MapChart, { type Crosshair } from '@/components/MapChart.vue'
 import { bareKey, useKeys } from '@/composables/useKeys'
 import { useOperatingMap, type Condition } from '@/composables/useOperatingMap'
@@ -19,17 +19,12 @@ const props = defineProps<{ sampleId: number }>()
 const preferences = usePreferences()
 const place = useMapPlace()
 const sampleId = toRef(props, 'sampleId')
-const condition = computed({
-  get: () => place.condition,
-  set: (chosen: Condition | null) => {
-    if (chosen) place.condition = chosen
-  },
-})
+const condition = toRef(place, 'condition')
 const map = useOperatingMap(sampleId, condition)
 const sheet = useSheet(sampleId)
 const titles = useFieldTitles(sheet.data)
 
-const CONDITIONS = [
+const CONDITIONS: readonly { label: string; value: Condition }[] = [
   { label: 'Steady', value: 'steady' },
   { label: 'Filling', value: 'filling' },
 ]
@@ -47,7 +42,7 @@ const crosshair = computed<Crosshair>(() => {
 const ledger = computed(() =>
   map.data.value ? ledgerAt(map.data.value, crosshair.value.row, crosshair.value.column) : [],
 )
-const summary = computed(() => (map.data.value ? mapSummary(map.data.value) : ''))
+const summary = computed(() => (map.data.value ? mapSummary(map.data.value, preferences.family) : ''))
 const where = computed(() => (map.error.value instanceof ProblemError ? map.error.value.where : ''))
 const missing = computed(() => (map.error.value instanceof ProblemError ? map.error.value.missing : []))
 
@@ -84,14 +79,7 @@ useKeys([
   <div class="view">
     <header class="head">
       <h1>Element differential pressure</h1>
-      <SelectButton
-        v-model="condition"
-        :options="CONDITIONS"
-        option-label="label"
-        option-value="value"
-        :allow-empty="false"
-        aria-label="Condition"
-      />
+      <SwitchButtons v-model="place.condition" :options="CONDITIONS" label="Condition" />
       <p class="soft">{{ EXPLAINED[condition] }}</p>
     </header>
     <div v-if="map.error.value" class="trouble">

@@ -24,7 +24,7 @@ const titles = useFieldTitles(sheet.data)
 const samples = computed(() => study.data.value?.samples ?? [])
 const stations = computed<Station[]>(() => {
   const done = sheet.data.value
-    ? headlines(sheet.data.value.analysis.results, 'metric').filter((headline) => headline.complete).length
+    ? headlines(sheet.data.value.analysis.results, 'metric').filter((headline) => headline.settled).length
     : 0
   const ready = map.isSuccess.value && !map.isPlaceholderData.value
   return [
