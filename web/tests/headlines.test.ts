@@ -40,12 +40,16 @@ describe('the results tape', () => {
     [result({ ...gap, low: 93.08, relation: '>=', basis: 'claim' }), '≥ 93.0', null],
     [result({ ...gap, low: 93.08, relation: '>', basis: 'claim' }), '> 93.0', null],
     [result({ ...gap, low: 80.1, high: 97.3, basis: 'claim' }), '80.1 to 97.3', null],
-    [result({ ...gap, value: 80.9, low: 39, high: 99.43, basis: 'estimate' }), '81', '39 to 99.4'],
     [result({ ...gap, high: 41.81, relation: '<=', basis: 'claim' }), '≤ 41.9', null],
     [result({ relation: '<=' }), '≤ 175.5', '6.7'],
-  ])('says bounds and bands in their own way', (efficiency, text, uncertainty) => {
+  ])('says bounds and values in their own way', (efficiency, text, uncertainty) => {
     const shown = headlines(results({ efficiency_at_20_um_percent: efficiency }), 'metric')[4]!
     expect([shown.text, shown.uncertainty, shown.complete]).toEqual([text, uncertainty, true])
+  })
+  it('gives an estimate its band and no uncertainty', () => {
+    const estimate = result({ ...gap, value: 80.9, low: 39, high: 99.43, basis: 'estimate' })
+    const shown = headlines(results({ efficiency_at_20_um_percent: estimate }), 'metric')[4]!
+    expect([shown.text, shown.uncertainty, shown.band]).toEqual(['81', null, '39 to 99.4'])
   })
   it('says what is missing instead of a number', () => {
     const open = headlines(results({ inlet_hole_area_mm2: result({ ...gap, missing: ['holes.inlet'] }) }), 'metric')[0]!

@@ -20,10 +20,6 @@ function need(key: string) {
 function assumedTitle(keys: readonly string[]): string | undefined {
   return keys.length ? `assumed: ${keys.map((key) => inputName(key, props.titles)).join('; ')}` : undefined
 }
-
-function uncertaintyTitle(text: string): string {
-  return text.includes('to') ? 'the band of the estimate' : 'expanded uncertainty, 95 %'
-}
 </script>
 
 <template>
@@ -32,9 +28,10 @@ function uncertaintyTitle(text: string): string {
       <h3>{{ headline.title }}</h3>
       <p v-if="headline.complete" class="value">
         <span class="number big">{{ headline.text }}</span>
-        <span v-if="headline.uncertainty" class="number soft" :title="uncertaintyTitle(headline.uncertainty)">
-          {{ headline.uncertainty.includes('to') ? `(${headline.uncertainty})` : `± ${headline.uncertainty}` }}
+        <span v-if="headline.uncertainty" class="number soft" title="expanded uncertainty, 95 %">
+          ± {{ headline.uncertainty }}
         </span>
+        <span v-if="headline.band" class="number soft" title="the band of the estimate">({{ headline.band }})</span>
         <span class="unit">{{ headline.unit }}</span>
       </p>
       <p v-else-if="headline.missing.length" class="value waits">not yet</p>

@@ -46,7 +46,10 @@ export interface Headline {
   settled: boolean
   /** The number, or the bound or envelope in words. */
   text: string
+  /** Expanded, 95 %. */
   uncertainty: string | null
+  /** Band of a screening estimate. */
+  band: string | null
   unit: string
   rests: string
   assumed: readonly string[]
@@ -55,20 +58,24 @@ export interface Headline {
 
 const RELATION_SIGN: Record<string, string> = { '<=': '≤ ', '<': '< ', '>=': '≥ ', '>': '> ' }
 
-function numberText(result: Result, factor: number, isEstimate: boolean): { text: string; uncertainty: string | null } {
+type NumberText = Pick<Headline, 'text' | 'uncertainty' | 'band'>
+
+function numberText(result: Result, factor: number): NumberText {
   const scaled = (number: number | null) => (number === null ? null : number * factor)
   const [value, low, high] = [scaled(result.value), scaled(result.low), scaled(result.high)]
+  const bare = (text: string): NumberText => ({ text, uncertainty: null, band: null })
   if (value !== null && low !== null && high !== null) {
-    return { text: toDigits(value, isEstimate ? 2 : 4), uncertainty: `${toDigits(low, 2)} to ${toDigits(high, high > 99 ? 3 : 2)}` }
+    const digits = result.basis === 'estimate' ? 2 : 4
+    return { ...bare(toDigits(value, digits)), band: `${toDigits(low, 2)} to ${toDigits(high, high > 99 ? 3 : 2)}` }
   }
   if (value !== null) {
     const shown = withUncertainty(value, scaled(result.expanded_uncertainty))
-    return { text: (RELATION_SIGN[result.relation] ?? '') + shown.value, uncertainty: shown.uncertainty }
+    return { ...bare((RELATION_SIGN[result.relation] ?? '') + shown.value), uncertainty: shown.uncertainty }
   }
-  if (low !== null && high !== null) return { text: `${toDigits(low, 3)} to ${toDigits(high, 3)}`, uncertainty: null }
-  if (low !== null) return { text: (result.relation === '>' ? '> ' : '≥ ') + boundToDigits(low, 3, 'lower'), uncertainty: null }
-  if (high !== null) return { text: (result.relation === '<' ? '< ' : '≤ ') + boundToDigits(high, 3, 'upper'), uncertainty: null }
-  return { text: '', uncertainty: null }
+  if (low !== null && high !== null) return bare(`${toDigits(low, 3)} to ${toDigits(high, 3)}`)
+  if (low !== null) return bare(RELATION_SIGN[result.relation] + boundToDigits(low, 3, 'lower'))
+  if (high !== null) return bare(RELATION_SIGN[result.relation] + boundToDigits(high, 3, 'upper'))
+  return bare('')
 }
 
 /** Return the headline results in a unit family. */
@@ -76,7 +83,7 @@ export function headlines(results: Results, family: UnitFamily): Headline[] {
   return HEADLINES.map(({ key, title, unit }) => {
     const result = results[key]
     const { symbol, factor } = shownUnit(unit, family)
-    const { text, uncertainty } = numberText(result, factor, result.basis === 'estimate')
+    const { text, uncertainty, band } = numberText(result, factor)
     const controlled = 'controlled_by' in result && result.controlled_by ? SECTIONS[result.controlled_by] : null
     const basis = result.basis ? (BASES[result.basis] ?? result.basis) : ''
     return {
@@ -86,6 +93,7 @@ export function headlines(results: Results, family: UnitFamily): Headline[] {
       settled: text !== '' || result.missing.length === 0,
       text,
       uncertainty,
+      band,
       unit: symbol,
       rests: controlled ? `${basis}, ${controlled} control` : basis,
       assumed: result.assumed,
