@@ -56,6 +56,7 @@ def test_import_and_export_round_trip(client):
         (json.dumps(plain_document()).replace("855", "1e999"), "oil.density_15c_kg_m3", "finite"),
         ('{"format": "tabrel-study", "version": NaN}', "", "no finite number"),
     ],
+    ids=["empty", "cut short", "newer", "unknown key", "unknown unit", "infinite", "not a number"],
 )
 def test_a_bad_document_stores_nothing(client, body, where, says):
     imported(client, plain_document())
@@ -113,18 +114,20 @@ def test_only_the_wild_reading_is_marked(client, sample):
 )
 def test_a_bare_number_takes_the_fields_unit(client, sample, family, text, stored):
     body = {"key": "can.height", "text": text, "family": family}
-    assert client.post("/api/echo", json=body).json()["text"] == stored
+    assert client.post(f"/api/samples/{sample}/echo", json=body).json()["text"] == stored
     sheet = client.post(f"/api/samples/{sample}/readings", json=body).json()
     assert field(sheet, "can.height")["readings"][-1]["text"] == stored
 
 
-def test_the_echo_shows_both_families_and_asks(client):
+def test_the_echo_shows_both_families_and_asks(client, sample):
     def echo(key, text):
-        return client.post("/api/echo", json={"key": key, "text": text}).json()
+        return client.post(f"/api/samples/{sample}/echo", json={"key": key, "text": text}).json()
 
     plain = echo("can.height", "3 3/8 in")
     assert (plain["metric"], plain["inch"], plain["problem"], plain["question"]) == ("85.725 mm", "3.3750 in", None, None)
-    assert "ten times too large, 0.381 mm meant" in echo("can.wall_thickness", "0.15 in")["question"]
+    slipped = echo("can.wall_thickness", "0.15 in")
+    assert "ten times too large, 0.015 in (0.381 mm) meant" in slipped["question"]
+    assert slipped["correction"] == "0.015 in"
     assert "not a number" in echo("can.height", "12..3 mm")["problem"]
     assert echo("element.pleat_count", "54")["metric"] == "54"
 

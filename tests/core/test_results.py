@@ -322,9 +322,9 @@ def test_a_plain_filter_raises_no_alarm():
 @pytest.mark.parametrize(
     ("text", "says"),
     [
-        ("0.15 in", "ten times too large, 0.381 mm meant"),
-        ("15 mm", "25.4 times too large, 0.5906 mm meant"),
-        ("0.0004 mm", "a thousand times too small"),
+        ("0.15 in", r"ten times too large, 0.015 in \(0.381 mm\) meant"),
+        ("15 mm", r"thousandths of an inch typed as mm, 15 thou \(0.381 mm\) meant"),
+        ("0.0004 mm", "a thousand times too small, 0.4 mm meant"),
     ],
 )
 def test_the_likely_slip_is_named(text, says):

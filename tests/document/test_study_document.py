@@ -10,7 +10,7 @@ from jsonschema_rs import validator_for
 from builders import changed, everything, plain_document
 from tabrel.cli.demo import demo_documents
 from tabrel.core.errors import StudyError
-from tabrel.core.study import StruckReading
+from tabrel.core.study import Reading
 from tabrel.document.study_document import read_study, study_schema, study_to_json, write_study
 
 SAMPLE = "samples/0"
@@ -31,7 +31,7 @@ def test_a_document_round_trips_to_an_equal_one():
 
 def test_struck_readings_are_kept_apart():
     sample = read_study(json.dumps(everything())).samples[0]
-    assert sample.readings["can.mass"] == (StruckReading("12 g", "wet"), "90 g")
+    assert sample.readings["can.mass"] == (Reading("12 g", struck_out="wet"), "90 g")
 
 
 @pytest.mark.parametrize(

@@ -7,12 +7,12 @@ import pytest
 
 from builders import everything, study
 from tabrel.cli.demo import demo_documents
-from tabrel.core.study import StruckReading
+from tabrel.core.study import Reading
 from tabrel.document.study_document import read_study
 from tabrel.store.connection import connect, transaction
 from tabrel.store.errors import MigrationError, NotStoredError
 from tabrel.store.migrate import migrate, open_database, shipped_migrations
-from tabrel.store.readings import insert_reading, readings_of_sample, restore, strike_out
+from tabrel.store.readings import insert_reading, place_of_reading, readings_of_sample, restore, strike_out
 from tabrel.store.samples import load_sample, load_samples
 from tabrel.store.studies import insert_study, list_studies, load_study
 
@@ -50,9 +50,9 @@ def test_striking_out_keeps_the_reading_and_its_first_reason(conn):
     sample = load_samples(conn, stored(conn, study()))[0]
     with transaction(conn):
         added = insert_reading(conn, "media.strip_length", "1.7 m", sample_id=sample.id)
-        assert strike_out(conn, added, "pulled too hard") == sample.id
+        strike_out(conn, added, "pulled too hard")
         strike_out(conn, added, "another reason")
-    struck = StruckReading("1.7 m", "pulled too hard")
+    struck = Reading("1.7 m", struck_out="pulled too hard")
     assert load_sample(conn, sample.id).sample.readings["media.strip_length"] == ("1.62 m", struck)
     with transaction(conn):
         restore(conn, added)
@@ -84,7 +84,7 @@ def test_the_list_counts_standing_readings_of_samples(conn):
 
 
 def test_what_is_not_there_says_so(conn):
-    for missing in (lambda: load_study(conn, 9), lambda: load_sample(conn, 9), lambda: strike_out(conn, 9, "x")):
+    for missing in (lambda: load_study(conn, 9), lambda: load_sample(conn, 9), lambda: place_of_reading(conn, 9)):
         with pytest.raises(NotStoredError, match="there is no"):
             missing()
 
@@ -95,7 +95,7 @@ def test_readings_of_the_adapter_belong_to_no_sample(conn):
         "SELECT reading.id FROM reading JOIN hole_group ON hole_group.id = hole_group_id WHERE placement = 'adapter'"
     ).fetchone()
     with pytest.raises(NotStoredError):
-        strike_out(conn, row["id"], "x")
+        place_of_reading(conn, row["id"])
 
 
 def test_connections_enforce_foreign_keys_and_write_ahead(conn):

@@ -10,18 +10,24 @@ from fastapi.responses import JSONResponse
 
 from tabrel.api.wire import ProblemOut
 from tabrel.core.errors import MissingInputsError, ReadingTextError, StudyError, TabrelError
-from tabrel.store.errors import NotStoredError
+from tabrel.store.errors import ConflictError, NothingToUndoError, NotStoredError
 
 STATUS: dict[type[TabrelError], int] = {
     NotStoredError: 404,
     MissingInputsError: 409,
+    ConflictError: 409,
+    NothingToUndoError: 409,
     StudyError: 422,
     ReadingTextError: 422,
     TabrelError: 422,
 }
 PROBLEM_RESPONSES: dict[int | str, dict[str, Any]] = {
     status: {"model": ProblemOut, "description": text}
-    for status, text in ((404, "There is no such thing"), (409, "Inputs are missing"), (422, "Refused, with the mend"))
+    for status, text in (
+        (404, "There is no such thing"),
+        (409, "Inputs are missing, or it changed meanwhile"),
+        (422, "Refused, with the mend"),
+    )
 }
 
 

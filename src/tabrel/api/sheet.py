@@ -1,104 +1,271 @@
-"""Put a sample's bench sheet together: fields by part, readings, estimates, results."""
+"""Put a sample's bench sheet together: fields by part, facts, claims, plate, gate, results."""
 
 from __future__ import annotations
 
 import sqlite3
 from collections.abc import Callable, Iterable, Iterator
+from datetime import date
+from typing import Literal
 
-from tabrel.api.wire import EstimateOut, FieldOut, PartOut, ReadingOut, SheetOut
-from tabrel.core.analysis import analyse_sample
-from tabrel.core.checks import SampleWarning
-from tabrel.core.hole_shapes import SHAPE_DIMENSIONS
-from tabrel.core.quantities import HOLE_QUANTITIES, PART_TITLES, QUANTITIES, Quantity
+from tabrel.api.plate import plate_out
+from tabrel.api.wire import (
+    AttributeValueOut,
+    ClaimOut,
+    CutOut,
+    EstimateOut,
+    FieldOut,
+    FieldWarningOut,
+    GateItemOut,
+    GateOut,
+    HoleGroupOut,
+    PartOut,
+    ReadingOut,
+    RestsOnOut,
+    SheetOut,
+)
+from tabrel.core.analysis import SampleAnalysis, analyse_measured
+from tabrel.core.attributes import ATTRIBUTES
+from tabrel.core.claim_check import check_claim
+from tabrel.core.facts import fact_texts, shelf_age_years
+from tabrel.core.gate import missing_before_cut
+from tabrel.core.hole_shapes import dimensions_of
+from tabrel.core.measured import MeasuredSample, measure_sample
+from tabrel.core.oil import oil_model
+from tabrel.core.quantities import HOLE_QUANTITIES, INSTRUMENT_DIMENSIONS, PART_TITLES, QUANTITIES, STAGE_TITLES, Quantity
+from tabrel.core.reading_checks import SampleWarning
 from tabrel.core.reading_text import parse_reading
 from tabrel.core.readings import Estimate, estimate_quantity
-from tabrel.core.study import HoleGroup
+from tabrel.core.study import Claim, HoleGroup, Sample
+from tabrel.core.uncertain import expanded_uncertainty
 from tabrel.core.units import UNITS, shown
+from tabrel.core.working_chains import CHAINS, working_of
 from tabrel.document.results import analysis_out
-from tabrel.store.circuits import load_circuit
+from tabrel.store.journal import last_change, next_undone
 from tabrel.store.readings import StoredReading, readings_of_sample
-from tabrel.store.samples import load_sample
+from tabrel.store.samples import claims_of, load_sample
+from tabrel.store.studies import load_study_frame
 
-PLACEMENT_TITLES = {"inlet": "Inlet holes", "centre_tube": "Centre tube holes"}
+Placement = Literal["inlet", "centre_tube"]
+PLACEMENT_TITLES: dict[Placement, str] = {"inlet": "Inlet holes", "centre_tube": "Centre tube holes"}
+PLACEMENT_STAGES: dict[Placement, str] = {"inlet": "outside", "centre_tube": "element"}
+OLD_RUBBER_YEARS = 5.0
+HEADLINES = ("inlet_hole_area", "plate_flow_area", "media_effective_area", "bypass_opening", "efficiency_at_20_um")
 
 
 def sheet_out(conn: sqlite3.Connection, sample_id: int) -> SheetOut:
     """Return the bench sheet of a sample."""
     stored = load_sample(conn, sample_id)
-    analysis = analyse_sample(stored.sample, load_circuit(conn, stored.study_id))
+    study = load_study_frame(conn, stored.study_id)
+    sample = stored.sample
+    measured = measure_sample(sample, study.circuit)
+    analysis = analyse_measured(measured)
     readings: dict[str, list[StoredReading]] = {}
     for reading in readings_of_sample(conn, sample_id):
         readings.setdefault(reading.quantity_key, []).append(reading)
-
-    def field(key: str, quantity: Quantity) -> FieldOut:
-        return _field(key, quantity, readings.get(key, []), analysis.warnings)
-
-    parts = []
-    for part, title in PART_TITLES.items():
-        fields = [field(key, quantity) for key, quantity in QUANTITIES.items() if quantity.part == part]
-        if fields:
-            parts.append(PartOut(key=part, title=title, note=None, fields=fields))
-        if part == "plate":
-            parts += _hole_parts("inlet", stored.sample.holes.inlet, field)
-        if part == "tube":
-            parts += _hole_parts("centre_tube", stored.sample.holes.centre_tube, field)
-    return SheetOut(
+    undo, redo = last_change(conn, stored.study_id, sample_id), next_undone(conn, stored.study_id, sample_id)
+    cut = sample.cut
+    return SheetOut.model_construct(
         id=sample_id,
         study_id=stored.study_id,
-        label=stored.sample.label,
-        parts=parts,
-        analysis=analysis_out(stored.sample.label, analysis),
+        label=sample.label,
+        parts=list(_parts(sample, readings, analysis)),
+        facts=fact_texts(study, sample),
+        claims=[_claim_out(claim_id, claim, sample, measured) for claim_id, claim in claims_of(conn, sample_id)],
+        shelf=_shelf(sample),
+        plate=plate_out(measured, oil_model(study.oil) if study.oil else None),
+        gate=GateOut.model_construct(
+            missing=[GateItemOut(key=item.key, kind=item.kind, title=item.title) for item in missing_before_cut(sample)],
+            cut=CutOut(method=cut.method, at=cut.at, note=cut.note) if cut else None,
+        ),
+        analysis=analysis_out(sample.label, analysis),
+        rests_on={name: _rests_on(name, measured) for name in HEADLINES if _is_there(analysis, name)},
+        undo=undo.words if undo else None,
+        redo=redo.words if redo else None,
     )
 
 
-def _hole_parts(placement: str, groups: Iterable[HoleGroup], field: Callable[[str, Quantity], FieldOut]) -> Iterator[PartOut]:
+def _parts(sample: Sample, readings: dict[str, list[StoredReading]], analysis: SampleAnalysis) -> Iterator[PartOut]:
+    """Yield the parts stage by stage, in the order of the bench."""
+
+    def field(key: str, quantity: Quantity, counted: bool) -> FieldOut:
+        return _field(key, quantity, readings.get(key, []), analysis.warnings, sample.states.get(key), counted)
+
+    for stage in STAGE_TITLES:
+        for part, title in PART_TITLES.items():
+            quantities = {key: q for key, q in QUANTITIES.items() if q.part == part and q.stage == stage}
+            attributes = [a for a in ATTRIBUTES.values() if a.part == part and a.stage == stage]
+            if quantities or attributes:
+                yield PartOut.model_construct(
+                    key=part,
+                    title=title,
+                    stage=stage,
+                    fields=[field(key, quantity, False) for key, quantity in quantities.items()],
+                    attributes=[AttributeValueOut(key=a.key, value=sample.observations.get(a.key)) for a in attributes],
+                    hole_group=None,
+                )
+            if part == "plate" and stage == "outside":
+                yield from _hole_parts("inlet", sample.holes.inlet, field)
+            if part == "tube" and stage == "element":
+                yield from _hole_parts("centre_tube", sample.holes.centre_tube, field)
+
+
+def _hole_parts(
+    placement: Placement, groups: Iterable[HoleGroup], field: Callable[[str, Quantity, bool], FieldOut]
+) -> Iterator[PartOut]:
     for i, group in enumerate(groups):
         key = f"holes.{placement}[{i}]"
-        takes = SHAPE_DIMENSIONS[group.shape]
-        open_part = "" if group.open_fraction in (None, 1) else f", {group.open_fraction:.0%} open"
-        outline = f", outline of {len(group.readings.points_mm)} points" if group.shape == "outline" else ""
-        yield PartOut(
+        share = 1.0 if group.open_fraction is None else group.open_fraction
+        yield PartOut.model_construct(
             key=key,
             title=PLACEMENT_TITLES[placement],
-            note=f"{group.count} {group.shape}{open_part}{outline}",
-            fields=[field(f"{key}.{name}", HOLE_QUANTITIES[name]) for name in takes.required + takes.optional],
+            stage=PLACEMENT_STAGES[placement],
+            fields=[field(f"{key}.{name}", HOLE_QUANTITIES[name], True) for name in dimensions_of(group.shape)],
+            attributes=[],
+            hole_group=HoleGroupOut.model_construct(
+                placement=placement,
+                position=i,
+                shape=group.shape,
+                count=group.count,
+                open_percent=100 * share,
+                points=", ".join(f"{x:g} {y:g}" for x, y in group.readings.points_mm),
+            ),
         )
 
 
-def _field(key: str, quantity: Quantity, readings: list[StoredReading], warnings: Iterable[SampleWarning]) -> FieldOut:
-    standing = [reading for reading in readings if reading.struck_out_reason is None]
-    estimate = estimate_quantity(quantity, [reading.text for reading in standing]) if standing else None
+def _field(
+    key: str,
+    quantity: Quantity,
+    readings: list[StoredReading],
+    warnings: Iterable[SampleWarning],
+    state: str | None,
+    counted: bool,
+) -> FieldOut:
+    standing = [stored for stored in readings if stored.reading.struck_out is None]
+    estimate = estimate_quantity(quantity, [stored.reading for stored in standing]) if standing else None
     doubtful = {standing[i].id for i in estimate.outliers} if estimate else set()
-    return FieldOut(
+    used = {standing[i].id for i in estimate.used} if estimate else set()
+    return FieldOut.model_construct(
         key=key,
         title=quantity.title,
         metric_unit=quantity.metric_unit,
         inch_unit=quantity.inch_unit,
         instrument=quantity.instrument,
-        readings=[_reading(reading, quantity, reading.id in doubtful) for reading in readings],
-        estimate=_estimate_out(quantity, estimate) if estimate else None,
-        warnings=[w.message for w in warnings if w.where == key or w.where.startswith(f"{key}[")],
+        instruments=[name for name, measures in INSTRUMENT_DIMENSIONS.items() if quantity.dimension in measures],
+        drawing=quantity.drawing,
+        counted=counted,
+        whole_only=quantity.whole_only,
+        readings=[_reading(stored, quantity, stored.id in doubtful, stored.id in used) for stored in readings],
+        estimate=estimate_out(quantity, estimate) if estimate else None,
+        state=state,
+        warnings=[_warning(warning, key, standing) for warning in warnings if _is_at(warning, key)],
     )
 
 
-def _reading(reading: StoredReading, quantity: Quantity, doubtful: bool) -> ReadingOut:
+def _is_at(warning: SampleWarning, key: str) -> bool:
+    return warning.where == key or warning.where.startswith(f"{key}[")
+
+
+def _warning(warning: SampleWarning, key: str, standing: list[StoredReading]) -> FieldWarningOut:
+    place = warning.where.removeprefix(key).strip("[]")
+    return FieldWarningOut.model_construct(
+        message=warning.message,
+        reading_id=standing[int(place)].id if place.isdigit() else None,
+        correction=warning.correction,
+        insisted=warning.insisted,
+    )
+
+
+def _reading(stored: StoredReading, quantity: Quantity, doubtful: bool, used: bool) -> ReadingOut:
+    reading = stored.reading
     value = parse_reading(reading.text, quantity.dimension).value
-    return ReadingOut(
-        id=reading.id,
+    return ReadingOut.model_construct(
+        id=stored.id,
         text=reading.text,
         taken_at=reading.taken_at,
-        struck_out_reason=reading.struck_out_reason,
+        instrument=reading.instrument,
+        provenance=reading.provenance or "measured",
+        note=reading.note,
+        insisted=bool(reading.insisted),
+        struck_out_reason=reading.struck_out,
         metric=shown(value, quantity.metric_unit),
         inch=shown(value, quantity.inch_unit),
         doubtful=doubtful,
+        used=used,
     )
 
 
-def _estimate_out(quantity: Quantity, estimate: Estimate) -> EstimateOut:
+def estimate_out(quantity: Quantity, estimate: Estimate) -> EstimateOut:
+    """Return an estimate in both families."""
     metric, inch = (UNITS[unit].factor if unit else 1.0 for unit in (quantity.metric_unit, quantity.inch_unit))
-    return EstimateOut(
+    expanded = expanded_uncertainty(estimate)
+    return EstimateOut.model_construct(
         metric_value=estimate.value / metric,
         metric_uncertainty=estimate.standard_uncertainty / metric,
+        metric_expanded=expanded / metric,
         inch_value=estimate.value / inch,
         inch_uncertainty=estimate.standard_uncertainty / inch,
+        inch_expanded=expanded / inch,
+        provenance=estimate.provenance,
+        used=len(estimate.used),
+    )
+
+
+def _claim_out(claim_id: int, claim: Claim, sample: Sample, measured: MeasuredSample) -> ClaimOut:
+    check = check_claim(claim, sample, measured.estimates)
+    return ClaimOut(
+        id=claim_id,
+        kind=claim.kind,
+        words=claim_words(claim),
+        source=claim.source,
+        speaker=claim.speaker,
+        seen=claim.seen,
+        stale=claim.stale,
+        verdict=check.verdict,
+        reason=check.words,
+    )
+
+
+def claim_words(claim: Claim) -> str:
+    """Return what a claim says: its wording, or the wording made from what it holds."""
+    if claim.wording:
+        return claim.wording
+    relation = "" if claim.relation in (None, "=") else f"{claim.relation} "
+    if claim.kind == "efficiency":
+        size = f" at {claim.size_um:g} {(claim.scale or '').replace('um', 'µm')}" if claim.size_um is not None else ""
+        standard = f", {claim.standard}" if claim.standard else ""
+        return f"{relation}{claim.efficiency_percent:g} %{size}{standard}"
+    if claim.kind == "observation" and claim.key in ATTRIBUTES:
+        attribute = ATTRIBUTES[claim.key]
+        return f"{PART_TITLES[attribute.part]}, {attribute.title}: {claim.value}"
+    if claim.key in QUANTITIES:
+        quantity = QUANTITIES[claim.key]
+        return f"{PART_TITLES[quantity.part]}, {quantity.title}: {relation}{claim.value}"
+    return f"{claim.key}: {relation}{claim.value}"
+
+
+def _shelf(sample: Sample) -> str | None:
+    """Return the shelf age in words, with a caution where rubber ages."""
+    years = shelf_age_years(sample, date.today())
+    if years is None:
+        return None
+    if years < 0:
+        return "bought before it was made: check both dates"
+    age = f"{years:.1f} years" if years >= 1 else f"{12 * years:.0f} months"
+    caution = ": look for hard or cracked rubber" if years > OLD_RUBBER_YEARS else ""
+    return f"{age} on the shelf{'' if sample.bought else ' so far'}{caution}"
+
+
+def _is_there(analysis: SampleAnalysis, name: str) -> bool:
+    result = getattr(analysis.results, name)
+    return name in CHAINS and (result.value is not None or result.low is not None)
+
+
+def _rests_on(name: str, measured: MeasuredSample) -> RestsOnOut:
+    found = list(working_of(name, measured).inputs().values())
+    return RestsOnOut.model_construct(
+        measured=found.count("measured"),
+        derived=found.count("derived"),
+        published=found.count("published"),
+        by_eye=found.count("by_eye"),
+        assumed=found.count("assumed"),
     )

@@ -6,6 +6,8 @@ from typing import Literal
 
 from pydantic import BaseModel, ConfigDict
 
+from tabrel.core.quantities import Instrument
+from tabrel.core.study import HoleShape, Provenance, QuantityState, Speaker
 from tabrel.document.results import AnalysisOut, Grid, MapOut, WireModel
 
 UnitFamilyIn = Literal["metric", "inch"]
@@ -25,6 +27,7 @@ class StudyRowOut(WireModel):
     question: str | None
     created_at: str
     sample_count: int
+    cut_count: int
     reading_count: int
 
 
@@ -37,6 +40,7 @@ class SampleTagOut(WireModel):
     part_number: str | None
     can_height_mm: float | None
     can_diameter_mm: float | None
+    is_reference: bool
 
 
 class StudyOut(WireModel):
@@ -51,24 +55,42 @@ class StudyOut(WireModel):
 
 
 class ReadingOut(WireModel):
-    """One reading as typed, and its value in both families."""
+    """One reading as typed, what was recorded of it, and its value in both families."""
 
     id: int
     text: str
-    taken_at: str
+    taken_at: str | None
+    instrument: str | None
+    provenance: str
+    note: str | None
+    insisted: bool
     struck_out_reason: str | None
     metric: str
     inch: str
     doubtful: bool
+    used: bool
 
 
 class EstimateOut(WireModel):
-    """Mean and standard uncertainty in both families."""
+    """Mean, standard and expanded uncertainty in both families."""
 
     metric_value: float
     metric_uncertainty: float
+    metric_expanded: float
     inch_value: float
     inch_uncertainty: float
+    inch_expanded: float
+    provenance: str
+    used: int
+
+
+class FieldWarningOut(WireModel):
+    """What is implausible about a field, with the reading it is about and what was likely meant."""
+
+    message: str
+    reading_id: int | None
+    correction: str | None
+    insisted: bool
 
 
 class FieldOut(WireModel):
@@ -79,42 +101,257 @@ class FieldOut(WireModel):
     metric_unit: str
     inch_unit: str
     instrument: str
+    instruments: list[str]
+    drawing: str
+    counted: bool
+    whole_only: bool
     readings: list[ReadingOut]
     estimate: EstimateOut | None
-    warnings: list[str]
+    state: str | None
+    warnings: list[FieldWarningOut]
+
+
+class HoleGroupOut(WireModel):
+    """A group of holes: what is not a reading of it."""
+
+    placement: Literal["inlet", "centre_tube"]
+    position: int
+    shape: str
+    count: int
+    open_percent: float
+    points: str
+
+
+class AttributeValueOut(WireModel):
+    """What was seen, by the key of its attribute in the catalogue."""
+
+    key: str
+    value: str | None
 
 
 class PartOut(WireModel):
-    """The fields of one part, or of one group of holes."""
+    """The fields of one part at one stage, or of one group of holes."""
 
     key: str
     title: str
-    note: str | None
+    stage: str
     fields: list[FieldOut]
+    attributes: list[AttributeValueOut]
+    hole_group: HoleGroupOut | None
+
+
+class ClaimOut(WireModel):
+    """A claim with what the readings say of it."""
+
+    id: int
+    kind: str
+    words: str
+    source: str
+    speaker: str | None
+    seen: str | None
+    stale: str | None
+    verdict: str
+    reason: str
+
+
+class PlateCircleOut(WireModel):
+    """A circle of the plate from below."""
+
+    key: str
+    diameter_mm: float
+    measured: bool
+
+
+class PlacedHoleOut(WireModel):
+    """One hole where it lies, y upward."""
+
+    group: int
+    points_mm: list[tuple[float, float]]
+    wrong: bool
+
+
+class HoleProductOut(WireModel):
+    """The product of one group: count × area of one, open part."""
+
+    count: int
+    one_mm2: float
+    open_fraction: float
+
+
+class SectionOut(WireModel):
+    """One section the oil passes at the plate."""
+
+    name: str
+    area_mm2: float
+
+
+class OutletOut(WireModel):
+    """The flow area with one bore an engine may have."""
+
+    name: str
+    bore_mm: float
+    area_mm2: float
+    flow_area_mm2: float | None
+    controlled_by: str | None
+    adapter_ratio: float | None
+
+
+class PlateOut(WireModel):
+    """The plate from below, and the figures beside its two areas."""
+
+    circles: list[PlateCircleOut]
+    holes: list[PlacedHoleOut]
+    hole_circles_measured: bool
+    problems: list[str]
+    products: list[HoleProductOut]
+    perimeter_mm: float
+    equivalent_diameter_mm: float | None
+    penalty_viscous: float | None
+    penalty_hot: float | None
+    sections: list[SectionOut]
+    outlets: list[OutletOut]
+
+
+class CutOut(WireModel):
+    """That and how the filter was cut."""
+
+    method: str
+    at: str | None
+    note: str | None
+
+
+class GateItemOut(WireModel):
+    """Something that can be learned only before the cut and is still missing."""
+
+    key: str
+    kind: str
+    title: str
+
+
+class GateOut(WireModel):
+    """The gate before cutting."""
+
+    missing: list[GateItemOut]
+    cut: CutOut | None
+
+
+class RestsOnOut(WireModel):
+    """How many inputs of each provenance a result rests on."""
+
+    measured: int = 0
+    derived: int = 0
+    published: int = 0
+    by_eye: int = 0
+    assumed: int = 0
 
 
 class SheetOut(WireModel):
-    """Everything the bench shows of a sample: fields by part, results, warnings."""
+    """Everything the bench shows of a sample: fields by part, facts, claims, plate, gate, results, warnings."""
 
     id: int
     study_id: int
     label: str
     parts: list[PartOut]
+    facts: dict[str, str]
+    claims: list[ClaimOut]
+    shelf: str | None
+    plate: PlateOut
+    gate: GateOut
     analysis: AnalysisOut
+    rests_on: dict[str, RestsOnOut]
+    undo: str | None
+    redo: str | None
+
+
+class UndoneOut(WireModel):
+    """What was taken back or put again, where, and the sheet as it then stands; no sheet if the sample is gone."""
+
+    words: str
+    place: str
+    sheet: SheetOut | None
 
 
 class ReadingIn(RequestModel):
-    """A reading to add: key, text as typed, and the family a bare number is meant in."""
+    """What was typed into a field: key, text, the family a bare number is meant in, and whether the analyst insists."""
 
     key: str
     text: str
     family: UnitFamilyIn = "metric"
+    provenance: Provenance | None = None
+    instrument: Instrument | None = None
+    note: str | None = None
+    insist: bool = False
+
+
+class TextIn(RequestModel):
+    """A few words."""
+
+    text: str
 
 
 class StrikeOutIn(RequestModel):
     """Why a reading is struck out."""
 
     reason: str
+
+
+class StateIn(RequestModel):
+    """Why a quantity has no value; null takes the state away."""
+
+    key: str
+    state: QuantityState | None
+
+
+class FactIn(RequestModel):
+    """A fact as typed, and as it was seen before; an empty text takes it away."""
+
+    key: str
+    text: str
+    family: UnitFamilyIn = "metric"
+    seen: str | None = None
+
+
+class ObservationIn(RequestModel):
+    """What is seen, and what the field showed before; null takes it away."""
+
+    key: str
+    text: str | None
+    seen: str | None = None
+
+
+class HolesIn(RequestModel):
+    """A group of holes in one line, such as ``8 x 5.6 mm``."""
+
+    text: str
+    family: UnitFamilyIn = "metric"
+    placement: Literal["inlet", "centre_tube"] = "inlet"
+
+
+class HoleGroupIn(RequestModel):
+    """What of a group of holes is no reading."""
+
+    shape: HoleShape
+    count: int
+    open_percent: float = 100.0
+    points: str = ""
+
+
+class CutIn(RequestModel):
+    """How the filter was cut open."""
+
+    method: str
+    note: str = ""
+
+
+class ClaimIn(RequestModel):
+    """A claim: words as printed, or what is claimed of a reading or an attribute."""
+
+    source: str
+    wording: str = ""
+    key: str | None = None
+    value: str = ""
+    speaker: Speaker | None = None
+    seen: str | None = None
 
 
 class EchoOut(WireModel):
@@ -125,6 +362,47 @@ class EchoOut(WireModel):
     inch: str
     problem: str | None
     question: str | None
+    correction: str | None
+    estimate: EstimateOut | None
+
+
+class HistoryOut(WireModel):
+    """One thing that was done to a reading."""
+
+    words: str
+    at: str
+    undone: bool
+
+
+class WorkingPieceOut(WireModel):
+    """A piece of a line: plain text, or a number with what it is and where it comes from."""
+
+    text: str
+    metric: str | None = None
+    inch: str | None = None
+    words: str | None = None
+    key: str | None = None
+    provenance: str | None = None
+
+
+class WorkingStepOut(WireModel):
+    """One line of a working."""
+
+    symbol: str
+    words: str
+    formula: str
+    pieces: list[WorkingPieceOut]
+    metric: str
+    inch: str
+
+
+class WorkingOut(WireModel):
+    """The working of one result, line by line."""
+
+    title: str
+    steps: list[WorkingStepOut]
+    metric_uncertainty: str | None
+    inch_uncertainty: str | None
 
 
 class LedgerPartOut(WireModel):

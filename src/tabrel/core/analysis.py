@@ -6,7 +6,7 @@ from dataclasses import dataclass
 
 from uncertainties import nominal_value
 
-from tabrel.core.checks import SampleWarning, sample_warnings
+from tabrel.core.checks import sample_warnings
 from tabrel.core.efficiency import (
     REFERENCE_SIZE,
     ScreeningMedium,
@@ -25,6 +25,7 @@ from tabrel.core.media import (
     solidity,
 )
 from tabrel.core.plate import inlet_hole_area, plate_flow_area, plate_sections, plate_series_area
+from tabrel.core.reading_checks import SampleWarning
 from tabrel.core.study import Circuit, Sample
 from tabrel.core.uncertain import Result, missing_result
 
@@ -73,7 +74,7 @@ class SampleAnalysis:
 
 
 def analyse_sample(sample: Sample, circuit: Circuit | None) -> SampleAnalysis:
-    """Return all results and warnings of one sample.
+    """Return all results and warnings of one sample, measured first; see `analyse_measured`.
 
     Parameters
     ----------
@@ -86,7 +87,21 @@ def analyse_sample(sample: Sample, circuit: Circuit | None) -> SampleAnalysis:
     -------
     SampleAnalysis
     """
-    measured = measure_sample(sample, circuit)
+    return analyse_measured(measure_sample(sample, circuit))
+
+
+def analyse_measured(measured: MeasuredSample) -> SampleAnalysis:
+    """Return all results and warnings of a measured sample.
+
+    Parameters
+    ----------
+    measured : MeasuredSample
+        From `measure_sample`.
+
+    Returns
+    -------
+    SampleAnalysis
+    """
     variables, strip = measured.variables, measured.strip
     sections, missing = plate_sections(measured.inlet, measured.outlet, measured.adapter, measured.known)
     outlet_is_bound = measured.outlet is not None and measured.outlet.is_upper_bound

@@ -78,12 +78,15 @@ class BypassEvidence:
         The valve as a part of the circuit; None while something is missing.
     missing : tuple of str
         What the valve as a part lacks.
+    has_spring : bool
+        Whether the spring's dimensions are all there.
     """
 
     opening: Result
     full_open: Result
     valve: BypassValve | None
     missing: tuple[str, ...]
+    has_spring: bool = False
 
 
 @dataclass(frozen=True)
@@ -200,7 +203,8 @@ def bypass_evidence(known: Mapping[str, Uncertain], bypass: Bypass, variables: V
     else:
         full_result = variables.result(full_open, basis=basis, assumed=assumed + full_assumed)
     valve = None if seat is None else _valve_part(known, pressure, seat, spring)
-    return BypassEvidence(opening, full_result, valve, () if seat else ("bypass.seat_inside_diameter",))
+    missing = () if seat else ("bypass.seat_inside_diameter",)
+    return BypassEvidence(opening, full_result, valve, missing, spring is not None)
 
 
 def _opening_pressure(

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
-from dataclasses import dataclass
 
 from uncertainties import nominal_value
 
@@ -11,27 +10,13 @@ from tabrel.core.bypass_valve import DEFAULT_DEAD_COILS
 from tabrel.core.efficiency import REFERENCE_SIZE, ScreeningMedium
 from tabrel.core.measured import MeasuredSample
 from tabrel.core.media import FAMILY_DEFAULTS, pleat_opening_at_inside, solidity
-from tabrel.core.quantities import HOLE_QUANTITIES, QUANTITIES, Quantity
-from tabrel.core.reading_text import parse_reading
-from tabrel.core.readings import estimate_quantity, outlying
-from tabrel.core.study import HoleGroup, standing
+from tabrel.core.plate_layout import plate_layout
+from tabrel.core.reading_checks import SampleWarning, reading_warnings
 from tabrel.core.uncertain import Result
-from tabrel.core.units import shown
 
 LENGTH_AGREEMENT = 0.05
 LEAST_PLEAT_OPENING = 0.10
 USUAL_SOLIDITY = (0.04, 0.35)
-
-_SLIPS = ((10.0, "ten times"), (100.0, "a hundred times"), (1000.0, "a thousand times"), (25.4, "25.4 times"))
-
-
-@dataclass(frozen=True)
-class SampleWarning:
-    """Something implausible: a code for programs, a sentence for people, and the place it concerns."""
-
-    code: str
-    message: str
-    where: str
 
 
 def sample_warnings(
@@ -39,8 +24,8 @@ def sample_warnings(
 ) -> tuple[SampleWarning, ...]:
     """Return every warning of a sample, readings first."""
     return (
-        *_reading_warnings(measured),
-        *_hole_warnings(measured),
+        *reading_warnings(measured),
+        *_layout_warnings(measured),
         *_media_warnings(measured),
         *_bypass_warnings(measured),
         *_clearance_warnings(measured),
@@ -48,69 +33,10 @@ def sample_warnings(
     )
 
 
-def _reading_warnings(measured: MeasuredSample) -> Iterator[SampleWarning]:
-    for key, entries in measured.sample.readings.items():
-        yield from quantity_warnings(key, QUANTITIES[key], standing(entries))
-
-
-def quantity_warnings(where: str, quantity: Quantity, texts: tuple[str, ...]) -> Iterator[SampleWarning]:
-    """Yield a warning for each reading outside the usual range, and for each wild one among the rest."""
-    values = [parse_reading(text, quantity.dimension, zero_allowed=quantity.zero_allowed).value for text in texts]
-    wild = outlying(values)
-    for i, (text, value) in enumerate(zip(texts, values, strict=True)):
-        if value != 0 and not quantity.usual_low <= value <= quantity.usual_high:
-            yield SampleWarning("unusual_reading", _unusual(quantity, text, value), f"{where}[{i}]")
-        elif i in wild:
-            message = f"{text} does not fit the other readings of the {quantity.title}: measure once more or strike it out"
-            yield SampleWarning("wild_reading", message, f"{where}[{i}]")
-
-
-def _unusual(quantity: Quantity, text: str, value: float) -> str:
-    """Return the sentence that questions a reading, with the likely slip where there is one."""
-    low, high = quantity.usual_low, quantity.usual_high
-    span = f"{shown(low, quantity.metric_unit, 4)} to {shown(high, quantity.metric_unit, 4)}"
-    sentence = f"{text} is outside the usual {span} for this {quantity.title}"
-    for factor, words in _SLIPS:
-        if low <= value / factor <= high:
-            return f"{sentence}: {words} too large, {shown(value / factor, quantity.metric_unit, 4)} meant?"
-        if low <= value * factor <= high:
-            return f"{sentence}: {words} too small, {shown(value * factor, quantity.metric_unit, 4)} meant?"
-    return f"{sentence}: check the number and its unit"
-
-
-def _hole_warnings(measured: MeasuredSample) -> Iterator[SampleWarning]:
-    sample, adapter = measured.sample, measured.circuit.adapter
-    places: list[tuple[str, tuple[HoleGroup, ...]]] = [
-        ("holes.inlet", sample.holes.inlet),
-        ("holes.centre_tube", sample.holes.centre_tube),
-        ("circuit.adapter.holes", adapter.holes if adapter else ()),
-    ]
-    for path, groups in places:
-        for i, group in enumerate(groups):
-            for dimension, entries in group.readings.by_dimension():
-                where = f"{path}[{i}].{dimension}"
-                yield from quantity_warnings(where, HOLE_QUANTITIES[dimension], standing(entries))
-            yield from _shape_warnings(f"{path}[{i}]", group)
-
-
-def _shape_warnings(path: str, group: HoleGroup) -> Iterator[SampleWarning]:
-    """Yield a warning where two dimensions of a hole contradict their names."""
-    means = {
-        dimension: estimate_quantity(HOLE_QUANTITIES[dimension], texts).value
-        for dimension, entries in group.readings.by_dimension()
-        if (texts := standing(entries))
-    }
-    length, width = means.get("length"), means.get("width")
-    if length is not None and width is not None:
-        if group.shape == "slot" and length < width:
-            message = "the slot is wider than it is long: the larger of the two is taken as its overall length"
-            yield SampleWarning("slot_turned", message, f"{path}.length")
-        if group.shape == "rectangle" and 2 * means.get("corner_radius", 0.0) > min(length, width):
-            message = "the corner radius is more than half the shorter side: half the side is taken"
-            yield SampleWarning("corner_radius_too_large", message, f"{path}.corner_radius")
-    if group.shape == "d" and means.get("height", 0.0) > means.get("diameter", float("inf")):
-        message = "the height left is more than the diameter: the hole is taken as round"
-        yield SampleWarning("flat_outside_hole", message, f"{path}.height")
+def _layout_warnings(measured: MeasuredSample) -> Iterator[SampleWarning]:
+    layout = plate_layout(measured.known, measured.sample.holes, measured.circuit)
+    for problem in layout.problems:
+        yield SampleWarning(problem.code, problem.message, problem.where)
 
 
 def _media_warnings(measured: MeasuredSample) -> Iterator[SampleWarning]:

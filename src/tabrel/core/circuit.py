@@ -14,7 +14,7 @@ from tabrel.core.errors import MissingInputsError, StudyError
 from tabrel.core.filter_flow import FlowCurve, Fluid
 from tabrel.core.oil import OilModel
 from tabrel.core.restrictions import Restriction, stated_loss_restriction
-from tabrel.core.study import Circuit, EngineHotPoint, GaugeTap, PressureSense, StatedLoss
+from tabrel.core.study import Circuit, EngineHotPoint, GaugeTap, PressureSense, PumpEfficiency, StatedLoss
 
 FloatArray = NDArray[np.float64]
 Condition = Literal["steady", "filling"]
@@ -202,14 +202,7 @@ def circuit_model(circuit: Circuit | None, oil: OilModel) -> CircuitModel:
     if displacement_cm3 is None or efficiency is None or regulator is None or engine is None:
         raise MissingInputsError(f"circuit.{key}" for key in CIRCUIT_KEYS if getattr(stated, key) is None)
     displacement = displacement_cm3 * 1e-6
-    slip = (
-        (1 - efficiency.fraction)
-        * displacement
-        * efficiency.speed_rpm
-        / 60
-        * float(oil.dynamic_viscosity(efficiency.temperature_c))
-        / (efficiency.pressure_kpa * 1e3)
-    )
+    slip = _pump_slip(displacement, efficiency, oil)
     bearings, jets, rise = _calibrate_engine(engine, displacement, slip, oil)
     return CircuitModel(
         displacement=displacement,
@@ -229,6 +222,30 @@ def circuit_model(circuit: Circuit | None, oil: OilModel) -> CircuitModel:
         hot_log_viscosity=float(oil.log_viscosity_and_slope(engine.temperature_c + rise)[0]),
         hot_speed=engine.speed_rpm,
     )
+
+
+def _pump_slip(displacement: float, efficiency: PumpEfficiency, oil: OilModel) -> float:
+    """Return the slip of Q = delivery − slip·p/μ from the efficiency stated at one point. [m³]"""
+    return float(
+        (1 - efficiency.fraction)
+        * displacement
+        * efficiency.speed_rpm
+        / 60
+        * float(oil.dynamic_viscosity(efficiency.temperature_c))
+        / (efficiency.pressure_kpa * 1e3)
+    )
+
+
+def hot_point_flow(circuit: Circuit, oil: OilModel) -> float | None:
+    """Return what the pump delivers at the engine's hot point, or None while that is not stated. [m³/s]"""
+    displacement_cm3, efficiency, engine = circuit.pump_displacement_cm3_rev, circuit.pump_efficiency, circuit.engine
+    if displacement_cm3 is None or efficiency is None or engine is None:
+        return None
+    displacement = displacement_cm3 * 1e-6
+    slip = _pump_slip(displacement, efficiency, oil)
+    viscosity = float(oil.dynamic_viscosity(engine.temperature_c))
+    flow = displacement * engine.speed_rpm / 60 - slip * engine.gallery_kpa * 1e3 / viscosity
+    return flow if flow > 0 else None
 
 
 def _limited_loss(loss: StatedLoss | None, oil: OilModel, usual_limit: float) -> LimitedLoss:

@@ -84,18 +84,18 @@ class ClaimedPoint:
 
 
 def usable_claim(claims: Sequence[Claim]) -> ClaimedPoint | None:
-    """Return the first claim that states a size on a known scale, or None.
+    """Return the first efficiency claim that states a size on a known scale and is not stale, or None.
 
     A claim with a size range or without a size stays in the record and is not computed with.
     """
     for claim in claims:
-        if claim.size_um is None or claim.scale is None:
+        if claim.efficiency_percent is None or claim.size_um is None or claim.scale is None or claim.stale is not None:
             continue
         try:
             size = size_in_um_c(claim.size_um, claim.scale)
         except OutOfRangeError:
             continue
-        return ClaimedPoint(claim.relation, 1 / (1 - claim.efficiency_percent / 100), size)
+        return ClaimedPoint(claim.relation or "=", 1 / (1 - claim.efficiency_percent / 100), size)
     return None
 
 

@@ -35,6 +35,16 @@ SHAPE_DIMENSIONS: dict[str, ShapeDimensions] = {
 }
 
 
+LAYOUT_DIMENSIONS = ("circle_diameter",)
+"""What any group may have besides: where its holes lie. It changes the drawing and no area."""
+
+
+def dimensions_of(shape: str) -> tuple[str, ...]:
+    """Return every reading a group of a shape takes, in the order it is typed."""
+    takes = SHAPE_DIMENSIONS[shape]
+    return takes.required + takes.optional + LAYOUT_DIMENSIONS
+
+
 @dataclass(frozen=True)
 class HoleGeometry:
     """Area [m²] and perimeter [m] of one hole, plain or uncertain."""

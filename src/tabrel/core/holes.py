@@ -17,7 +17,7 @@ from tabrel.core.hole_shapes import (
 from tabrel.core.quantities import HOLE_QUANTITIES
 from tabrel.core.readings import INSTRUMENT_ERRORS, estimate_quantity
 from tabrel.core.restrictions import Restriction, hole_restriction, parallel
-from tabrel.core.study import HoleGroup, standing
+from tabrel.core.study import HoleGroup, Provenance, standing
 from tabrel.core.uncertain import Uncertain, Variables
 
 
@@ -31,10 +31,16 @@ class MeasuredHoles:
         Count, open fraction and geometry of one hole; groups with open fraction 0 are left out.
     missing : tuple of str
         Keys of readings that are missing.
+    sizes : tuple of dict
+        Of each group: uncertain number by dimension. [m]
+    provenances : tuple of dict
+        Of each group: where the size comes from, by dimension.
     """
 
     groups: tuple[tuple[int, float, HoleGeometry], ...]
     missing: tuple[str, ...]
+    sizes: tuple[dict[str, Uncertain], ...] = ()
+    provenances: tuple[dict[str, Provenance], ...] = ()
 
     @property
     def area(self) -> Uncertain:
@@ -73,31 +79,45 @@ def measure_holes(path: str, groups: Sequence[HoleGroup], variables: Variables) 
     MeasuredHoles
     """
     found: list[tuple[int, float, HoleGeometry]] = []
+    sizes: list[dict[str, Uncertain]] = []
+    provenances: list[dict[str, Provenance]] = []
     missing: list[str] = [] if groups else [path]
     for i, group in enumerate(groups):
         open_fraction = 1.0 if group.open_fraction is None else group.open_fraction
         if open_fraction == 0:
             continue
-        geometry, lacking = _geometry(f"{path}[{i}]", group, variables)
+        measured, where_from = _sizes(f"{path}[{i}]", group, variables)
+        geometry, lacking = _geometry(f"{path}[{i}]", group, measured, variables)
         missing += lacking
         if geometry is not None:
             found.append((group.count, open_fraction, geometry))
+            sizes.append(measured)
+            provenances.append(where_from)
     if groups and not found and not missing:
         missing.append(path)  # every group is covered: there is no opening to compute with
-    return MeasuredHoles(tuple(found), tuple(missing))
+    return MeasuredHoles(tuple(found), tuple(missing), tuple(sizes), tuple(provenances))
 
 
-def _geometry(path: str, group: HoleGroup, variables: Variables) -> tuple[HoleGeometry | None, list[str]]:
+def _sizes(path: str, group: HoleGroup, variables: Variables) -> tuple[dict[str, Uncertain], dict[str, Provenance]]:
+    """Return the sizes of one hole of a group, and where each comes from."""
+    sizes: dict[str, Uncertain] = {}
+    provenances: dict[str, Provenance] = {}
+    takes = SHAPE_DIMENSIONS[group.shape]
+    for dimension in takes.required + takes.optional:
+        if readings := standing(getattr(group.readings, dimension)):
+            estimate = estimate_quantity(HOLE_QUANTITIES[dimension], readings)
+            sizes[dimension] = variables.add(f"{path}.{dimension}", estimate)
+            provenances[dimension] = estimate.provenance
+    return sizes, provenances
+
+
+def _geometry(
+    path: str, group: HoleGroup, sizes: dict[str, Uncertain], variables: Variables
+) -> tuple[HoleGeometry | None, list[str]]:
     if group.shape == "outline":
         return _outline_geometry(path, group, variables)
-    takes = SHAPE_DIMENSIONS[group.shape]
-    values: dict[str, Uncertain] = {}
-    for dimension in takes.required + takes.optional:
-        if texts := standing(getattr(group.readings, dimension)):
-            estimate = estimate_quantity(HOLE_QUANTITIES[dimension], texts)
-            values[dimension] = variables.add(f"{path}.{dimension}", estimate)
-    lacking = [f"{path}.{dimension}" for dimension in takes.required if dimension not in values]
-    return (None, lacking) if lacking else (SHAPES[group.shape](**values), [])
+    lacking = [f"{path}.{dimension}" for dimension in SHAPE_DIMENSIONS[group.shape].required if dimension not in sizes]
+    return (None, lacking) if lacking else (SHAPES[group.shape](**sizes), [])
 
 
 def _outline_geometry(path: str, group: HoleGroup, variables: Variables) -> tuple[HoleGeometry | None, list[str]]:

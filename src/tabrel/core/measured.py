@@ -55,6 +55,11 @@ class MeasuredSample:
     bypass: BypassEvidence
     permeability: Result
 
+    @property
+    def media_is_forecast(self) -> bool:
+        """Whether the media area is the forecast before the cut."""
+        return bool(self.strip.lacking())
+
 
 def measure_sample(sample: Sample, circuit: Circuit | None) -> MeasuredSample:
     """Return a sample with its readings turned into uncertain numbers.
@@ -73,7 +78,9 @@ def measure_sample(sample: Sample, circuit: Circuit | None) -> MeasuredSample:
     engine_side = circuit or Circuit()
     variables = Variables()
     estimates = {
-        key: estimate_quantity(QUANTITIES[key], texts) for key, entries in sample.readings.items() if (texts := standing(entries))
+        key: estimate_quantity(QUANTITIES[key], readings)
+        for key, entries in sample.readings.items()
+        if (readings := standing(entries))
     }
     known = {key: variables.add(key, estimate) for key, estimate in estimates.items()}
     strip = MediaStrip(known)

@@ -83,6 +83,13 @@ class MediaStrip:
             return ()
         return self.needed("element.outside_diameter", "element.inside_diameter")
 
+    def lacking(self) -> tuple[str, ...]:
+        """Return what a measured area still needs."""
+        keys = self.needed("media.strip_length", "media.strip_width")
+        if not keys and "media.blocked_pleats" in self.known:
+            keys = self.depth_keys()
+        return keys
+
     def pack_thickness(self, assumed: list[str]) -> Uncertain | None:
         """Return the thickness of media and backing. [m]"""
         if "media.thickness" not in self.known:
@@ -123,7 +130,7 @@ def effective_media_area(strip: MediaStrip, variables: Variables) -> Result:
 
 def media_area_number(strip: MediaStrip) -> Uncertain | None:
     """Return the effective area as an uncertain number, measured or forecast, or None. [m²]"""
-    return strip.forecast_area() if _strip_keys(strip) else _effective_area(strip)
+    return strip.forecast_area() if strip.lacking() else _effective_area(strip)
 
 
 def _measured_or_forecast(
@@ -133,21 +140,13 @@ def _measured_or_forecast(
     *,
     assumed: tuple[str, ...],
 ) -> Result:
-    lacking = _strip_keys(strip)
+    lacking = strip.lacking()
     if lacking:
         forecast = strip.forecast_area()
         if forecast is not None:
             return variables.result(forecast, basis="forecast")
         return missing_result(*lacking, assumed=assumed)
     return variables.result(formula(strip), basis="measured", assumed=assumed)
-
-
-def _strip_keys(strip: MediaStrip) -> tuple[str, ...]:
-    """Return what a measured area lacks."""
-    keys = strip.needed("media.strip_length", "media.strip_width")
-    if not keys and "media.blocked_pleats" in strip.known:
-        keys = strip.depth_keys()
-    return keys
 
 
 def _gross_area(strip: MediaStrip) -> Uncertain:

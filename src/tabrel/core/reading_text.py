@@ -13,6 +13,8 @@ from tabrel.core.units import UNITS, Dimension, units_of
 _NUMBER = r"(?:\d+\s+\d+/\d+|\d+/\d+|(?:\d+[.,]?\d*|[.,]\d+)(?:[eE][+-]?\d+)?)"
 _TERM = re.compile(rf"\s*(?P<number>[+-]?{_NUMBER})\s*(?P<unit>[^\s\d.,+-][^\s]*)?")
 _GO_NO_GO = re.compile(r"^go\s+(?P<go>.+?)\s+no[- ]?go\s+(?P<no_go>.+)$", re.IGNORECASE)
+_THREADS_PER_INCH = re.compile(rf"^(?P<number>{_NUMBER})\s*tpi$", re.IGNORECASE)
+_INCH = 0.0254
 _DRILL = re.compile(r"^drill\b\s*(?P<name>.*)$", re.IGNORECASE)
 
 
@@ -28,11 +30,14 @@ class ParsedReading:
         Largest size that goes and smallest that does not, SI, for a drill or a go / no-go pair.
     unit : str
         The (first) unit typed; empty for a count.
+    last_digit : float
+        What one step of the last digit, or of the fraction, amounts to, SI.
     """
 
     value: float
     interval: tuple[float, float] | None
     unit: str
+    last_digit: float = 0.0
 
 
 def parse_reading(text: str, dimension: Dimension, *, zero_allowed: bool = True) -> ParsedReading:
@@ -73,14 +78,20 @@ def parse_reading(text: str, dimension: Dimension, *, zero_allowed: bool = True)
         if not goes < stops:
             raise ReadingTextError(f"in {plain!r} the size that goes must be smaller than the one that does not")
         return _interval_reading(goes, stops, unit="in")
-    value, unit = _sum_of_terms(plain, dimension)
+    if threads := _THREADS_PER_INCH.match(plain):
+        _require_length(dimension, "a number of threads per inch")
+        count = _number(threads["number"], plain)
+        if not count > 0:
+            raise ReadingTextError(f"{plain!r} counts no threads: type how many stand on one inch")
+        return ParsedReading(value=_INCH / count, interval=None, unit="tpi")
+    value, unit, last_digit = _sum_of_terms(plain, dimension)
     if not isfinite(value):
         raise ReadingTextError(f"{plain!r} is not a finite number: type the value as it was read")
     if value < 0:
         raise ReadingTextError(f"{plain!r} is negative: type the size without its sign")
     if value == 0 and not zero_allowed:
         raise ReadingTextError(f"{plain!r} is zero: leave the reading out if it was not measured")
-    return ParsedReading(value=value, interval=None, unit=unit)
+    return ParsedReading(value=value, interval=None, unit=unit, last_digit=last_digit)
 
 
 def _interval_reading(goes: float, stops: float, *, unit: str) -> ParsedReading:
@@ -102,9 +113,9 @@ def _gauge_size(text: str) -> float:
         return _sum_of_terms(text.strip(), "length")[0]
 
 
-def _sum_of_terms(text: str, dimension: Dimension) -> tuple[float, str]:
-    """Return the sum of ``number unit`` terms such as ``4 ft 2 in``, SI, and the first unit."""
-    position, total, first_unit, terms = 0, 0.0, "", 0
+def _sum_of_terms(text: str, dimension: Dimension) -> tuple[float, str, float]:
+    """Return the sum of ``number unit`` terms such as ``4 ft 2 in``, SI, the first unit, and the last digit's step."""
+    position, total, first_unit, terms, step = 0, 0.0, "", 0, 0.0
     while position < len(text):
         match = _TERM.match(text, position)
         runs_on = match is not None and text[match.end() : match.end() + 1].strip() != ""
@@ -112,13 +123,30 @@ def _sum_of_terms(text: str, dimension: Dimension) -> tuple[float, str]:
             raise ReadingTextError(f"{text!r} is not a number with a unit: write it like {_example(dimension)}")
         number = _number(match["number"], text)
         unit = match["unit"] or ""
-        total += number * _factor(unit, dimension, text)
+        factor = _factor(unit, dimension, text)
+        total += number * factor
+        step = _last_digit(match["number"]) * factor
         first_unit = first_unit or unit
         position = match.end()
         terms += 1
         if terms > 1 and (dimension not in ("length", "mass") or number < 0):
             raise ReadingTextError(f"{text!r} holds more than one number: write one reading like {_example(dimension)}")
-    return total, first_unit
+    return total, first_unit, step
+
+
+def _last_digit(number: str) -> float:
+    """Return the step of the last digit of a typed number, or of its fraction.
+
+    Examples
+    --------
+    >>> _last_digit("98.4"), _last_digit("3 3/8"), _last_digit("12")
+    (0.1, 0.125, 1.0)
+    """
+    if "/" in number:
+        return 1 / (int(number.rpartition("/")[2]) or 1)
+    mantissa, _, exponent = number.lower().partition("e")
+    decimals = len(mantissa.replace(",", ".").partition(".")[2])
+    return float(10.0 ** (min(300, int(exponent or 0)) - decimals))
 
 
 def _number(text: str, whole: str) -> float:

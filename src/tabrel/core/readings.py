@@ -13,9 +13,16 @@ from statistics import fmean, median, stdev
 
 from tabrel.core.quantities import Instrument, Quantity
 from tabrel.core.reading_text import ParsedReading, parse_reading
+from tabrel.core.study import Provenance, Reading, ReadingEntry, as_reading
 
 POOLED_DEGREES_OF_FREEDOM = 30
 OUTLIER_SCORE = 3.5
+PROVENANCE_ORDER: tuple[Provenance, ...] = ("measured", "derived", "published", "by_eye", "assumed")
+"""From the best provenance down. The estimate of a quantity uses the readings of the best one there is."""
+
+PROVENANCE_RELATIVE_ERROR: dict[Provenance, float] = {"by_eye": 0.10, "assumed": 0.20}
+"""Half-width, as a fraction of the value, of a size judged by eye and of one assumed from like parts."""
+
 STRIP_PULL_RELATIVE = 0.01  # how hard the strip was pulled changes its length by up to 1 %
 
 
@@ -69,15 +76,20 @@ class Estimate:
     Attributes
     ----------
     value : float
-        Mean of the readings. [SI]
+        Mean of the readings used. [SI]
     uncertainty_a, uncertainty_b : float
         Standard uncertainties from repeating and from the instrument. [SI]
     degrees_of_freedom : float
         Of `uncertainty_a`.
     outliers : tuple of int
-        Indices of readings that do not fit the others (modified z-score above 3.5).
+        Indices, among all readings that stand, of those that do not fit the others (modified z-score
+        above 3.5).
     unit : str
         Unit the first reading was typed in.
+    provenance : str
+        Of the readings used.
+    used : tuple of int
+        Indices of the readings used: those of the best provenance.
     """
 
     value: float
@@ -86,6 +98,8 @@ class Estimate:
     degrees_of_freedom: float
     outliers: tuple[int, ...]
     unit: str
+    provenance: Provenance = "measured"
+    used: tuple[int, ...] = ()
 
     @property
     def standard_uncertainty(self) -> float:
@@ -93,14 +107,20 @@ class Estimate:
         return sqrt(self.uncertainty_a**2 + self.uncertainty_b**2)
 
 
-def estimate_quantity(quantity: Quantity, texts: Sequence[str]) -> Estimate:
-    """Return the estimate of a quantity from its readings as typed.
+def estimate_quantity(quantity: Quantity, entries: Sequence[ReadingEntry]) -> Estimate:
+    """Return the estimate of a quantity from the readings that stand.
+
+    Readings of unlike provenance are not averaged: a size judged by eye stays visible, and gives way
+    once there is a measured one. A drill or a go / no-go pair gives the middle of its interval with the
+    standard deviation of a rectangular distribution over it, and no repeatability of its own: the
+    gauge is the same each time. Among readings of several sorts the type B parts are combined as a
+    root mean square, and the least repeatable instrument counts for all.
 
     Parameters
     ----------
     quantity : Quantity
         From the catalogue.
-    texts : sequence of str, at least one
+    entries : sequence of str or Reading, at least one
         The readings that stand.
 
     Returns
@@ -112,45 +132,37 @@ def estimate_quantity(quantity: Quantity, texts: Sequence[str]) -> Estimate:
     ReadingTextError
         If a text is not a reading of this quantity.
     """
-    readings = [parse_reading(text, quantity.dimension, zero_allowed=quantity.zero_allowed) for text in texts]
-    return estimate_readings(readings, quantity)
-
-
-def estimate_readings(readings: Sequence[ParsedReading], quantity: Quantity) -> Estimate:
-    """Return the estimate of a quantity from parsed readings.
-
-    A drill or a go / no-go pair gives the middle of its interval with the standard deviation of a
-    rectangular distribution over it, and no repeatability of its own: the gauge is the same each
-    time. Among readings of both sorts the type B parts are combined as a root mean square.
-
-    Parameters
-    ----------
-    readings : sequence of ParsedReading, at least one
-        The readings that stand.
-    quantity : Quantity
-        From the catalogue; decides the instrument.
-
-    Returns
-    -------
-    Estimate
-    """
-    values = [reading.value for reading in readings]
-    mean = fmean(values)
-    error = INSTRUMENT_ERRORS[quantity.instrument].scaled(mean)
-    gauged = all(reading.interval is not None for reading in readings)
-    uncertainty_a, freedom = _repeatability(values, 0.0 if gauged else error.repeatability)
-    squares_b = [
-        (reading.interval[1] - reading.interval[0]) ** 2 / 12
-        if reading.interval is not None
-        else error.standard_uncertainty_b() ** 2
-        for reading in readings
+    readings = [as_reading(entry) for entry in entries]
+    best = min((reading.provenance or "measured" for reading in readings), key=PROVENANCE_ORDER.index)
+    used = tuple(i for i, reading in enumerate(readings) if (reading.provenance or "measured") == best)
+    parsed = [
+        (readings[i], parse_reading(readings[i].text, quantity.dimension, zero_allowed=quantity.zero_allowed)) for i in used
     ]
-    square_b = fmean(squares_b)
-    if quantity.key == "media.strip_length":
+    values = [meaning.value for _, meaning in parsed]
+    mean = fmean(values)
+    errors = [_reading_error(reading, meaning, quantity, mean, best) for reading, meaning in parsed]
+    uncertainty_a, freedom = _repeatability(values, max(pooled for pooled, _ in errors))
+    square_b = fmean(variance for _, variance in errors)
+    if quantity.key == "media.strip_length" and best == "measured":
         square_b += (STRIP_PULL_RELATIVE * mean) ** 2 / 3
-    if quantity.instrument == "none":
+    if quantity.instrument == "none" and best in ("measured", "derived"):
         uncertainty_a = square_b = 0.0
-    return Estimate(mean, uncertainty_a, sqrt(square_b), freedom, outlying(values), readings[0].unit)
+    outliers = tuple(used[i] for i in outlying(values))
+    return Estimate(mean, uncertainty_a, sqrt(square_b), freedom, outliers, parsed[0][1].unit, best, used)
+
+
+def _reading_error(
+    reading: Reading, meaning: ParsedReading, quantity: Quantity, mean: float, provenance: Provenance
+) -> tuple[float, float]:
+    """Return the pooled repeatability [SI] and the type B variance [SI²] of one reading."""
+    if meaning.interval is not None:
+        return 0.0, (meaning.interval[1] - meaning.interval[0]) ** 2 / 12
+    if provenance in PROVENANCE_RELATIVE_ERROR:
+        return 0.0, (PROVENANCE_RELATIVE_ERROR[provenance] * meaning.value) ** 2 / 3
+    if provenance == "published":
+        return 0.0, meaning.last_digit**2 / 12
+    error = INSTRUMENT_ERRORS[reading.instrument or quantity.instrument].scaled(mean)
+    return error.repeatability, error.standard_uncertainty_b() ** 2
 
 
 def _repeatability(values: Sequence[float], pooled: float) -> tuple[float, float]:

@@ -11,6 +11,7 @@ from dataclasses import dataclass, field, fields
 from typing import Any, ClassVar, Literal
 
 from tabrel.core.errors import StudyError, nearest_hint
+from tabrel.core.quantities import Instrument
 
 FORMAT: Literal["tabrel-study"] = "tabrel-study"
 VERSION = 1
@@ -23,6 +24,10 @@ SizeScale = Literal["um(c)", "um(b)", "um"]
 Relation = Literal["=", ">=", ">"]
 PressureSense = Literal["pump", "gallery"]
 GaugeTap = Literal["pump", "filter_inlet", "gallery"]
+Provenance = Literal["measured", "derived", "published", "by_eye", "assumed"]
+QuantityState = Literal["not_measured", "could_not_be_found", "out_of_date", "not_applicable", "withheld", "lost"]
+Speaker = Literal["maker", "seller", "independent", "vehicle_maker"]
+ClaimKind = Literal["efficiency", "reading", "observation", "words"]
 
 
 class _Strict:
@@ -32,19 +37,53 @@ class _Strict:
 
 
 @dataclass(frozen=True)
-class StruckReading(_Strict):
-    """A reading that was struck out: its text and the reason; it stays visible and counts for nothing."""
+class Reading(_Strict):
+    """One reading: its text as typed, and what was recorded about it.
+
+    Attributes
+    ----------
+    text : str
+        As typed, with its unit.
+    struck_out : str or None
+        Why it does not count; it stays visible.
+    taken_at : str or None
+        ISO time, UTC.
+    instrument : str or None
+        What it was taken with; None is the quantity's usual instrument.
+    provenance : str or None
+        Where the value comes from; None is measured.
+    note : str or None
+        Words of the analyst.
+    insisted : bool or None
+        True where the reading was questioned and the analyst insisted.
+    """
 
     text: str
-    struck_out: str
+    struck_out: str | None = None
+    taken_at: str | None = None
+    instrument: Instrument | None = None
+    provenance: Provenance | None = None
+    note: str | None = None
+    insisted: bool | None = None
 
 
-ReadingEntry = str | StruckReading
+ReadingEntry = str | Reading
+"""A bare text is a reading of which nothing else was recorded."""
 
 
-def standing(entries: Iterable[ReadingEntry]) -> tuple[str, ...]:
-    """Return the texts of the readings that stand."""
-    return tuple(entry for entry in entries if isinstance(entry, str))
+def as_reading(entry: ReadingEntry) -> Reading:
+    """Return an entry as a `Reading`."""
+    return Reading(entry) if isinstance(entry, str) else entry
+
+
+def as_entry(reading: Reading) -> ReadingEntry:
+    """Return a reading as the document holds it: a bare text where nothing else was recorded."""
+    return reading.text if reading == Reading(reading.text) else reading
+
+
+def standing(entries: Iterable[ReadingEntry]) -> tuple[Reading, ...]:
+    """Return the readings that stand."""
+    return tuple(reading for reading in map(as_reading, entries) if reading.struck_out is None)
 
 
 @dataclass(frozen=True)
@@ -115,10 +154,12 @@ class EngineHotPoint(_Strict):
 
 @dataclass(frozen=True)
 class Stud(_Strict):
-    """The engine's hollow stud, through which the filtered oil leaves."""
+    """The engine's hollow stud, through which the filtered oil leaves; the range is over engines."""
 
     bore_mm: float
     length_mm: float
+    least_bore_mm: float | None = None
+    greatest_bore_mm: float | None = None
 
 
 @dataclass(frozen=True)
@@ -130,11 +171,12 @@ class HoleReadings(_Strict):
     width: tuple[ReadingEntry, ...] = ()
     height: tuple[ReadingEntry, ...] = ()
     corner_radius: tuple[ReadingEntry, ...] = ()
+    circle_diameter: tuple[ReadingEntry, ...] = ()
     points_mm: tuple[tuple[float, float], ...] = ()
 
     def by_dimension(self) -> Iterator[tuple[str, tuple[ReadingEntry, ...]]]:
         """Yield the dimensions that hold readings."""
-        for dimension in ("diameter", "length", "width", "height", "corner_radius"):
+        for dimension in ("diameter", "length", "width", "height", "corner_radius", "circle_diameter"):
             if entries := getattr(self, dimension):
                 yield dimension, entries
 
@@ -211,16 +253,56 @@ class Leak(_Strict):
 
 @dataclass(frozen=True)
 class Claim(_Strict):
-    """A published claim of efficiency, kept with its source; a size that was not stated stays out."""
+    """What a box, a page or a person says of the filter, kept with its source.
 
-    kind: Literal["efficiency"]
-    relation: Relation
-    efficiency_percent: float
+    An efficiency claim holds the triple of percent, size and relation; a size that was not stated stays
+    out. A claim on a reading or an observation names its `key` and the `value` claimed, and is a check
+    that a later reading confirms or refutes. Words alone are kept as words.
+
+    Attributes
+    ----------
+    kind : str
+        ``efficiency``, ``reading``, ``observation`` or ``words``.
+    source : str
+        Box, page, letter.
+    relation : str or None
+        ``=`` unless stated.
+    efficiency_percent, size_um, scale, standard : optional
+        Of an efficiency claim.
+    key, value : str or None
+        What is claimed of which reading (with its unit) or observation.
+    wording : str or None
+        As printed or said.
+    speaker : str or None
+        Who says it.
+    seen : str or None
+        ISO date.
+    stale : str or None
+        Why the claim no longer holds for this design; it stays visible.
+    """
+
+    kind: ClaimKind
     source: str
+    relation: Relation | None = None
+    efficiency_percent: float | None = None
     size_um: float | None = None
     scale: SizeScale | None = None
     standard: str | None = None
+    key: str | None = None
+    value: str | None = None
+    wording: str | None = None
+    speaker: Speaker | None = None
     seen: str | None = None
+    stale: str | None = None
+
+
+@dataclass(frozen=True)
+class Cut(_Strict):
+    """That and how the filter was cut open."""
+
+    method: str
+    at: str | None = None
+    note: str | None = None
 
 
 @dataclass(frozen=True)
@@ -250,10 +332,21 @@ class Sample(_Strict):
     maker: str | None = None
     part_number: str | None = None
     price: Price | None = None
+    seller: str | None = None
+    bought: str | None = None
+    pack: str | None = None
+    date_code: str | None = None
+    made: str | None = None
+    origin: str | None = None
     condition: str | None = None
+    used_km: float | None = None
+    used_hours: float | None = None
+    expectation: str | None = None
+    cut: Cut | None = None
     media_family: MediaFamily | None = None
     media_air_drop_pa: float | None = None
     readings: dict[str, tuple[ReadingEntry, ...]] = field(default_factory=dict)
+    states: dict[str, QuantityState] = field(default_factory=dict)
     holes: SampleHoles = SampleHoles()
     bypass: Bypass = Bypass()
     leak: Leak | None = None
@@ -270,6 +363,9 @@ class Study(_Strict):
     version: int
     name: str
     question: str | None = None
+    reference: str | None = None
+    uses: str | None = None
+    price_class: str | None = None
     oil: Oil | None = None
     circuit: Circuit | None = None
     samples: tuple[Sample, ...] = ()

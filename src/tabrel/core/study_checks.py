@@ -5,13 +5,14 @@ What is merely implausible is a warning of `analysis`, not a refusal.
 
 from __future__ import annotations
 
+import re
 from collections.abc import Iterable
 from datetime import date
 
 from tabrel.core.errors import OutOfRangeError, ReadingTextError, StudyError, nearest_hint
-from tabrel.core.hole_shapes import SHAPE_DIMENSIONS, outline_area
+from tabrel.core.hole_shapes import SHAPE_DIMENSIONS, dimensions_of, outline_area
 from tabrel.core.oil import oil_model
-from tabrel.core.quantities import HOLE_QUANTITIES, QUANTITIES, Quantity
+from tabrel.core.quantities import HOLE_QUANTITIES, INSTRUMENT_DIMENSIONS, QUANTITIES, Quantity
 from tabrel.core.reading_text import ParsedReading, parse_reading
 from tabrel.core.study import (
     Adapter,
@@ -24,7 +25,10 @@ from tabrel.core.study import (
     ReadingEntry,
     Sample,
     StatedLoss,
+    Stud,
     Study,
+    as_reading,
+    standing,
 )
 
 ABSOLUTE_ZERO_C = -273.15
@@ -48,6 +52,10 @@ def check_study(study: Study) -> None:
         With the document path and how to mend it.
     """
     _check_text("name", study.name)
+    labels_known = [sample.label for sample in study.samples]
+    if study.reference is not None and study.reference not in labels_known:
+        hint = nearest_hint(study.reference, labels_known)
+        raise StudyError("reference", f"{study.reference!r} is no label of a sample{hint}: name one of the samples")
     if study.oil:
         check_oil(study.oil)
     if study.circuit:
@@ -68,10 +76,22 @@ def check_sample(path: str, sample: Sample) -> None:
         place = f"{path}.readings.{key}"
         quantity = known_quantity(place, key)
         check_readings(place, quantity, entries)
+    for key in sample.states:
+        known_quantity(f"{path}.states.{key}", key)
+        if standing(sample.readings.get(key, ())):
+            raise StudyError(f"{path}.states.{key}", "there are readings that stand: strike them out, or leave the state out")
     for placement in ("inlet", "centre_tube"):
         for i, group in enumerate(getattr(sample.holes, placement)):
             check_hole_group(f"{path}.holes.{placement}[{i}]", group)
     _positive(path, media_air_drop_pa=sample.media_air_drop_pa)
+    for name in ("bought", "made"):
+        _date(f"{path}.{name}", getattr(sample, name))
+    for name in ("used_km", "used_hours"):
+        if (getattr(sample, name) or 0) < 0:
+            raise StudyError(f"{path}.{name}", "is negative: type it without its sign")
+    if sample.cut:
+        _check_text(f"{path}.cut.method", sample.cut.method)
+        _date(f"{path}.cut.at", sample.cut.at)
     if sample.price and sample.price.amount < 0:
         raise StudyError(f"{path}.price.amount", "is negative: type the price without its sign")
     stated = sample.bypass.stated_kpa
@@ -97,11 +117,15 @@ def known_quantity(path: str, key: str) -> Quantity:
 
 def check_readings(path: str, quantity: Quantity, entries: Iterable[ReadingEntry]) -> None:
     """Raise `StudyError` at the first entry, struck out or not, that is not a reading of the quantity."""
-    for i, entry in enumerate(entries):
-        if not isinstance(entry, str):
-            _check_text(f"{path}[{i}].struck_out", entry.struck_out)
+    for i, reading in enumerate(map(as_reading, entries)):
+        if reading.struck_out is not None:
+            _check_text(f"{path}[{i}].struck_out", reading.struck_out)
+        _date(f"{path}[{i}].taken_at", reading.taken_at)
+        if reading.instrument and quantity.dimension not in INSTRUMENT_DIMENSIONS[reading.instrument]:
+            name = reading.instrument.replace("_", " ")
+            raise StudyError(f"{path}[{i}].instrument", f"a {name} does not measure a {quantity.dimension.replace('_', ' ')}")
         try:
-            check_reading_text(quantity, entry if isinstance(entry, str) else entry.text)
+            check_reading_text(quantity, reading.text)
         except ReadingTextError as error:
             raise StudyError(f"{path}[{i}]", str(error)) from error
 
@@ -123,7 +147,7 @@ def check_hole_group(path: str, group: HoleGroup) -> None:
     takes = SHAPE_DIMENSIONS[group.shape]
     for dimension, entries in group.readings.by_dimension():
         place = f"{path}.readings.{dimension}"
-        if dimension not in takes.required + takes.optional:
+        if dimension not in dimensions_of(group.shape):
             known = ", ".join(takes.required + takes.optional)
             raise StudyError(place, f"a {group.shape} hole has no {dimension}: give {known}")
         check_readings(place, HOLE_QUANTITIES[dimension], entries)
@@ -175,9 +199,16 @@ def check_circuit(circuit: Circuit) -> None:
     if circuit.engine:
         _check_engine("circuit.engine", circuit.engine)
     if circuit.stud:
-        _positive("circuit.stud", bore_mm=circuit.stud.bore_mm, length_mm=circuit.stud.length_mm)
+        _check_stud("circuit.stud", circuit.stud)
     if circuit.adapter:
         _check_adapter("circuit.adapter", circuit.adapter)
+
+
+def _check_stud(path: str, stud: Stud) -> None:
+    least, greatest = stud.least_bore_mm, stud.greatest_bore_mm
+    _positive(path, bore_mm=stud.bore_mm, length_mm=stud.length_mm, least_bore_mm=least, greatest_bore_mm=greatest)
+    if (least or stud.bore_mm) > stud.bore_mm or (greatest or stud.bore_mm) < stud.bore_mm:
+        raise StudyError(path, f"the bore of {stud.bore_mm:g} mm must lie between the least and the greatest bore")
 
 
 def _check_stated_loss(path: str, loss: StatedLoss) -> None:
@@ -220,16 +251,52 @@ def _check_adapter(path: str, adapter: Adapter) -> None:
 
 
 def _check_claim(path: str, claim: Claim) -> None:
-    if not 0 < claim.efficiency_percent < 100:
-        raise StudyError(
-            f"{path}.efficiency_percent", "must lie above 0 and below 100: a claim of 100 % names no filtration ratio"
-        )
+    _check_text(f"{path}.source", claim.source)
+    if claim.kind == "efficiency":
+        if claim.efficiency_percent is None or claim.relation is None:
+            raise StudyError(
+                path, "an efficiency claim needs efficiency_percent and relation: add them, or make its kind 'words'"
+            )
+        if not 0 < claim.efficiency_percent < 100:
+            raise StudyError(
+                f"{path}.efficiency_percent", "must lie above 0 and below 100: a claim of 100 % names no filtration ratio"
+            )
+    elif claim.kind == "words":
+        _check_text(f"{path}.wording", claim.wording or "")
+    else:
+        _check_text(f"{path}.key", claim.key or "")
+        _check_text(f"{path}.value", claim.value or "")
+        if claim.kind == "reading":
+            quantity = known_quantity(f"{path}.key", claim.key or "")
+            try:
+                check_reading_text(quantity, claim.value or "")
+            except ReadingTextError as error:
+                raise StudyError(f"{path}.value", str(error)) from error
     _positive(path, size_um=claim.size_um)
-    if claim.seen is not None:
-        try:
-            date.fromisoformat(claim.seen)
-        except ValueError as error:
-            raise StudyError(f"{path}.seen", f"{claim.seen!r} is no date: write it like 2026-10-02") from error
+    _date(f"{path}.seen", claim.seen)
+
+
+def _date(path: str, text: str | None) -> None:
+    """Refuse what is no ISO date; a month or a year alone is one, and so is a date with a time."""
+    if text is not None and not is_date(text.partition("T")[0]):
+        raise StudyError(path, f"{text!r} is no date: write it like 2026-10-02")
+
+
+def is_date(text: str) -> bool:
+    """Return whether a text is an ISO date, month or year.
+
+    Examples
+    --------
+    >>> is_date("2026-10-02"), is_date("2026-10"), is_date("2026"), is_date("2026-13")
+    (True, True, True, False)
+    """
+    if not re.fullmatch(r"\d{4}(-\d{2}){0,2}", text):
+        return False
+    try:
+        date.fromisoformat(text + "-01-01"[3 * text.count("-") :])
+    except ValueError:
+        return False
+    return True
 
 
 def _check_counts(path: str, counts: Counts) -> None:

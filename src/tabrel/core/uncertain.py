@@ -110,8 +110,7 @@ class Variables:
             for variable, component in number.error_components().items()
             if variable in self._freedom
         )
-        freedom = u**4 / below if below > 0 else inf
-        return float(stdtrit(freedom, 0.5 + COVERAGE / 2)) * u
+        return coverage_factor(u**4 / below if below > 0 else inf) * u
 
     def result(
         self,
@@ -137,3 +136,17 @@ class Variables:
 def rectangular(width: float) -> float:
     """Return the standard deviation of a rectangular distribution of full width `width`."""
     return width / sqrt(12)
+
+
+def coverage_factor(degrees_of_freedom: float) -> float:
+    """Return t₉₅ for the effective degrees of freedom."""
+    return float(stdtrit(degrees_of_freedom, 0.5 + COVERAGE / 2))
+
+
+def expanded_uncertainty(estimate: Estimate) -> float:
+    """Return t₉₅(ν_eff)·u of one estimate, as `Variables.expanded_uncertainty` does for a result. [SI]"""
+    u = estimate.standard_uncertainty
+    if u == 0:
+        return 0.0
+    below = estimate.uncertainty_a**4 / estimate.degrees_of_freedom
+    return coverage_factor(u**4 / below if below > 0 else inf) * u

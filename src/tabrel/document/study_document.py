@@ -162,7 +162,7 @@ _SENTENCES = {
 
 def _is_union_tag(step: str) -> bool:
     """Return whether a step of pydantic's location names a member of a union rather than a key."""
-    return step in ("str", "float", "int", "StruckReading") or step.startswith(("tuple[", "constrained", "function"))
+    return step in ("str", "float", "int", "Reading") or step.startswith(("tuple[", "constrained", "function"))
 
 
 def _path(location: list[int | str]) -> str:

@@ -71,7 +71,10 @@ INSERT INTO engine_hot_point (study_id, gallery_kpa, speed_rpm, temperature_c, j
 VALUES (:study_id, :gallery_kpa, :speed_rpm, :temperature_c, :jet_share, :jet_opening_kpa,
         :jet_count, :jet_length_ratio, :bearing_rise_k, :bearing_heating)
 """
-INSERT_STUD = "INSERT INTO stud (study_id, bore_mm, length_mm) VALUES (:study_id, :bore_mm, :length_mm)"
+INSERT_STUD = """
+INSERT INTO stud (study_id, bore_mm, length_mm, least_bore_mm, greatest_bore_mm)
+VALUES (:study_id, :bore_mm, :length_mm, :least_bore_mm, :greatest_bore_mm)
+"""
 INSERT_ADAPTER = """
 INSERT INTO adapter (study_id, wall_mm, turn_deg, reference_bore_mm)
 VALUES (:study_id, :wall_mm, :turn_deg, :reference_bore_mm)
@@ -95,6 +98,31 @@ def insert_circuit(conn: sqlite3.Connection, study_id: int, circuit: Circuit) ->
             conn.execute(statement, {"study_id": study_id, **extra, **_plain(block)})
     if circuit.adapter:
         insert_hole_groups(conn, "adapter", circuit.adapter.holes, adapter_id=study_id)
+
+
+DELETE_STUD = "DELETE FROM stud WHERE study_id = :study_id"
+DELETE_ADAPTER = "DELETE FROM adapter WHERE study_id = :study_id"
+UPDATE_CIRCUIT_NAME = "UPDATE circuit SET name = :name WHERE study_id = :study_id"
+
+
+def update_engine_side(conn: sqlite3.Connection, study_id: int, circuit: Circuit | None) -> None:
+    """Change the engine's name, stud and adapter; the rest of its circuit stays as it is."""
+    stored = load_circuit(conn, study_id)
+    if circuit is None or circuit == stored:
+        return
+    if stored is None:
+        insert_circuit(conn, study_id, circuit)
+        return
+    conn.execute(UPDATE_CIRCUIT_NAME, {"study_id": study_id, "name": circuit.name})
+    if circuit.stud != stored.stud:
+        conn.execute(DELETE_STUD, {"study_id": study_id})
+        if circuit.stud:
+            conn.execute(INSERT_STUD, {"study_id": study_id, **_plain(circuit.stud)})
+    if circuit.adapter != stored.adapter:
+        conn.execute(DELETE_ADAPTER, {"study_id": study_id})
+        if circuit.adapter:
+            conn.execute(INSERT_ADAPTER, {"study_id": study_id, **_plain(circuit.adapter)})
+            insert_hole_groups(conn, "adapter", circuit.adapter.holes, adapter_id=study_id)
 
 
 SELECT_CIRCUIT = "SELECT * FROM circuit WHERE study_id = :study_id"

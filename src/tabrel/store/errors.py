@@ -11,3 +11,11 @@ class NotStoredError(TabrelError):
 
 class MigrationError(TabrelError):
     """A migration cannot be applied."""
+
+
+class NothingToUndoError(TabrelError):
+    """There is no change to take back, or none to put again."""
+
+
+class ConflictError(TabrelError):
+    """What is to be changed is no longer as it was seen."""

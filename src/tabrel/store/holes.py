@@ -32,23 +32,59 @@ def insert_hole_groups(
 ) -> None:
     """Store hole groups of a sample, or of the adapter of a study."""
     for position, group in enumerate(groups):
-        cursor = conn.execute(
-            INSERT_HOLE_GROUP,
-            {
-                "sample_id": sample_id,
-                "adapter_id": adapter_id,
-                "placement": placement,
-                "position": position,
-                "shape": group.shape,
-                "count": group.count,
-                "open_fraction": group.open_fraction,
-            },
-        )
-        group_id = inserted_id(cursor)
-        for dimension, entries in group.readings.by_dimension():
-            insert_entries(conn, dimension, entries, hole_group_id=group_id)
-        for i, (x, y) in enumerate(group.readings.points_mm):
-            conn.execute(INSERT_OUTLINE_POINT, {"hole_group_id": group_id, "position": i, "x_mm": x, "y_mm": y})
+        insert_hole_group(conn, placement, position, group, sample_id=sample_id, adapter_id=adapter_id)
+
+
+def insert_hole_group(
+    conn: sqlite3.Connection,
+    placement: Placement,
+    position: int,
+    group: HoleGroup,
+    *,
+    sample_id: int | None = None,
+    adapter_id: int | None = None,
+) -> None:
+    """Store one hole group with its readings."""
+    named = {"sample_id": sample_id, "adapter_id": adapter_id, "placement": placement, "position": position}
+    about = {"shape": group.shape, "count": group.count, "open_fraction": group.open_fraction}
+    group_id = inserted_id(conn.execute(INSERT_HOLE_GROUP, named | about))
+    for dimension, entries in group.readings.by_dimension():
+        insert_entries(conn, dimension, entries, hole_group_id=group_id)
+    insert_outline(conn, group_id, group.readings.points_mm)
+
+
+def insert_outline(conn: sqlite3.Connection, group_id: int, points: Sequence[tuple[float, float]]) -> None:
+    """Store the points of an outline in their order."""
+    for i, (x, y) in enumerate(points):
+        conn.execute(INSERT_OUTLINE_POINT, {"hole_group_id": group_id, "position": i, "x_mm": x, "y_mm": y})
+
+
+UPDATE_HOLE_GROUP = "UPDATE hole_group SET shape = :shape, count = :count, open_fraction = :open_fraction WHERE id = :id"
+DELETE_OUTLINE = "DELETE FROM outline_point WHERE hole_group_id = :id"
+
+
+def update_hole_group(conn: sqlite3.Connection, group_id: int, group: HoleGroup) -> None:
+    """Change shape, count, open fraction and outline of a group; its readings stay as they are."""
+    about = {"id": group_id, "shape": group.shape, "count": group.count, "open_fraction": group.open_fraction}
+    conn.execute(UPDATE_HOLE_GROUP, about)
+    conn.execute(DELETE_OUTLINE, {"id": group_id})
+    insert_outline(conn, group_id, group.readings.points_mm)
+
+
+DELETE_READINGS_OF_GROUP = "DELETE FROM reading WHERE hole_group_id = :id"
+DELETE_HOLE_GROUP = "DELETE FROM hole_group WHERE id = :id"
+CLOSE_GAP = """
+UPDATE hole_group SET position = position - 1
+WHERE sample_id = :sample_id AND placement = :placement AND position > :position
+"""
+
+
+def remove_hole_group(conn: sqlite3.Connection, sample_id: int, placement: Placement, position: int, group_id: int) -> None:
+    """Take a group away and close the gap; the journal keeps it with its readings."""
+    conn.execute(DELETE_READINGS_OF_GROUP, {"id": group_id})
+    conn.execute(DELETE_OUTLINE, {"id": group_id})
+    conn.execute(DELETE_HOLE_GROUP, {"id": group_id})
+    conn.execute(CLOSE_GAP, {"sample_id": sample_id, "placement": placement, "position": position})
 
 
 SELECT_HOLE_GROUPS = """

@@ -6,8 +6,9 @@ import sqlite3
 from importlib.resources import files
 from pathlib import Path
 
-from tabrel.store.connection import connect
+from tabrel.store.connection import connect, transaction
 from tabrel.store.errors import MigrationError
+from tabrel.store.journal import install_triggers
 
 
 def shipped_migrations() -> dict[int, str]:
@@ -74,5 +75,7 @@ def open_database(path: Path) -> None:
         raise MigrationError(f"{path} is no Tabrel database ({error}): choose another file") from error
     try:
         migrate(conn, shipped_migrations())
+        with transaction(conn):
+            install_triggers(conn)
     finally:
         conn.close()

@@ -6,7 +6,7 @@ import sqlite3
 from collections.abc import Iterable
 from dataclasses import dataclass
 
-from tabrel.core.study import ReadingEntry, StruckReading
+from tabrel.core.study import QuantityState, Reading, ReadingEntry, as_entry, as_reading
 from tabrel.store.connection import inserted_id
 from tabrel.store.errors import NotStoredError
 from tabrel.store.rows import built
@@ -22,50 +22,46 @@ class StoredReading:
         Of the row.
     quantity_key : str
         Reading key; for a reading of holes the path such as ``holes.inlet[0].diameter``.
-    text : str
-        As typed.
-    taken_at : str
-        ISO time, UTC.
-    struck_out_reason : str or None
-        Why it was struck out; None while it stands.
+    reading : Reading
+        As typed, with what was recorded of it.
     """
 
     id: int
     quantity_key: str
-    text: str
-    taken_at: str
-    struck_out_reason: str | None
+    reading: Reading
 
 
 INSERT_READING = """
-INSERT INTO reading (sample_id, hole_group_id, quantity_key, position, text, struck_out_at, struck_out_reason)
+INSERT INTO reading (sample_id, hole_group_id, quantity_key, position, text, taken_at, instrument, provenance, note, insisted,
+                     struck_out_at, struck_out_reason)
 VALUES (:sample_id, :hole_group_id, :quantity_key,
         (SELECT COALESCE(MAX(position) + 1, 0) FROM reading
          WHERE quantity_key = :quantity_key AND sample_id IS :sample_id AND hole_group_id IS :hole_group_id),
-        :text,
-        CASE WHEN :reason IS NULL THEN NULL ELSE strftime('%Y-%m-%dT%H:%M:%fZ', 'now') END,
-        :reason)
+        :text, :taken_at, :instrument, :provenance, :note, :insisted,
+        CASE WHEN :struck_out IS NULL THEN NULL ELSE strftime('%Y-%m-%dT%H:%M:%fZ', 'now') END,
+        :struck_out)
 """
 
 
 def insert_reading(
     conn: sqlite3.Connection,
     key: str,
-    text: str,
+    entry: ReadingEntry,
     *,
     sample_id: int | None = None,
     hole_group_id: int | None = None,
-    struck_out_reason: str | None = None,
 ) -> int:
     """Store one reading behind the others of its quantity and return its id."""
-    named = {
-        "sample_id": sample_id,
-        "hole_group_id": hole_group_id,
-        "quantity_key": key,
-        "text": text,
-        "reason": struck_out_reason,
-    }
+    named = {"sample_id": sample_id, "hole_group_id": hole_group_id, "quantity_key": key, **vars(as_reading(entry))}
     return inserted_id(conn.execute(INSERT_READING, named))
+
+
+SELECT_NOW = "SELECT strftime('%Y-%m-%dT%H:%M:%fZ', 'now') AS now"
+
+
+def time_now(conn: sqlite3.Connection) -> str:
+    """Return the time as the store writes it."""
+    return str(conn.execute(SELECT_NOW).fetchone()["now"])
 
 
 def insert_entries(
@@ -78,12 +74,11 @@ def insert_entries(
 ) -> None:
     """Store the entries of one quantity in their order."""
     for entry in entries:
-        text, reason = (entry.text, entry.struck_out) if isinstance(entry, StruckReading) else (entry, None)
-        insert_reading(conn, key, text, sample_id=sample_id, hole_group_id=hole_group_id, struck_out_reason=reason)
+        insert_reading(conn, key, entry, sample_id=sample_id, hole_group_id=hole_group_id)
 
 
 SELECT_ENTRIES = """
-SELECT quantity_key, text, struck_out_reason FROM reading
+SELECT * FROM reading
 WHERE sample_id IS :sample_id AND hole_group_id IS :hole_group_id
 ORDER BY MIN(id) OVER (PARTITION BY quantity_key), position
 """
@@ -95,19 +90,23 @@ def entries_by_key(
     """Return the readings of a sample, or of a hole group, as the study holds them."""
     found: dict[str, list[ReadingEntry]] = {}
     for row in conn.execute(SELECT_ENTRIES, {"sample_id": sample_id, "hole_group_id": hole_group_id}):
-        reason = row["struck_out_reason"]
-        entry = row["text"] if reason is None else StruckReading(row["text"], reason)
-        found.setdefault(row["quantity_key"], []).append(entry)
+        found.setdefault(row["quantity_key"], []).append(as_entry(_reading(row)))
     return {key: tuple(entries) for key, entries in found.items()}
 
 
+def _reading(row: sqlite3.Row) -> Reading:
+    insisted = None if row["insisted"] is None else bool(row["insisted"])
+    return built(Reading, row, struck_out=row["struck_out_reason"], insisted=insisted)
+
+
 SELECT_READINGS_OF_SAMPLE = """
-SELECT reading.id, reading.taken_at, reading.text, reading.struck_out_reason,
+SELECT reading.*,
        CASE WHEN hole_group.id IS NULL THEN reading.quantity_key
             ELSE 'holes.' || hole_group.placement || '[' || hole_group.position || '].' || reading.quantity_key
-       END AS quantity_key
+       END AS full_key
 FROM reading LEFT JOIN hole_group ON hole_group.id = reading.hole_group_id
-WHERE reading.sample_id = :sample_id OR hole_group.sample_id = :sample_id
+WHERE reading.sample_id = :sample_id
+   OR reading.hole_group_id IN (SELECT id FROM hole_group WHERE hole_group.sample_id = :sample_id)
 ORDER BY reading.position, reading.id
 """
 
@@ -115,51 +114,100 @@ ORDER BY reading.position, reading.id
 def readings_of_sample(conn: sqlite3.Connection, sample_id: int) -> list[StoredReading]:
     """Return every reading of a sample, those of its holes included, struck ones too, in order."""
     rows = conn.execute(SELECT_READINGS_OF_SAMPLE, {"sample_id": sample_id}).fetchall()
-    return [built(StoredReading, row) for row in rows]
+    return [StoredReading(row["id"], row["full_key"], _reading(row)) for row in rows]
 
 
 SELECT_OWNER_OF_READING = """
-SELECT COALESCE(reading.sample_id, hole_group.sample_id) AS sample_id, reading.struck_out_reason
+SELECT reading.text, reading.quantity_key, reading.hole_group_id, hole_group.placement, hole_group.position,
+       COALESCE(reading.sample_id, hole_group.sample_id) AS sample_id
 FROM reading LEFT JOIN hole_group ON hole_group.id = reading.hole_group_id
 WHERE reading.id = :id
 """
+
+
+@dataclass(frozen=True)
+class ReadingPlace:
+    """Where a reading belongs: its sample, full key, text, and hole group if it is one of holes."""
+
+    sample_id: int
+    key: str
+    text: str
+    hole_group_id: int | None
+
+
+def place_of_reading(conn: sqlite3.Connection, reading_id: int) -> ReadingPlace:
+    """Return where a reading belongs.
+
+    Raises
+    ------
+    NotStoredError
+        If there is no such reading on a sample.
+    """
+    row = conn.execute(SELECT_OWNER_OF_READING, {"id": reading_id}).fetchone()
+    if row is None or row["sample_id"] is None:
+        raise NotStoredError(f"there is no reading {reading_id} on a sample: load the sample again")
+    key = row["quantity_key"]
+    if row["hole_group_id"] is not None:
+        key = f"holes.{row['placement']}[{row['position']}].{key}"
+    return ReadingPlace(int(row["sample_id"]), key, row["text"], row["hole_group_id"])
+
+
+SELECT_STANDING = """
+SELECT * FROM reading
+WHERE quantity_key = :quantity_key AND sample_id IS :sample_id AND hole_group_id IS :hole_group_id AND struck_out_at IS NULL
+ORDER BY position
+"""
+
+
+def standing_readings(
+    conn: sqlite3.Connection, key: str, *, sample_id: int | None = None, hole_group_id: int | None = None
+) -> list[Reading]:
+    """Return the readings of one quantity that stand."""
+    named = {"quantity_key": key, "sample_id": sample_id, "hole_group_id": hole_group_id}
+    return [_reading(row) for row in conn.execute(SELECT_STANDING, named)]
+
+
 STRIKE_OUT = """
 UPDATE reading SET struck_out_at = strftime('%Y-%m-%dT%H:%M:%fZ', 'now'), struck_out_reason = :reason
 WHERE id = :id AND struck_out_at IS NULL
 """
 
 
-def strike_out(conn: sqlite3.Connection, reading_id: int, reason: str) -> int:
-    """Strike a reading out with a reason and return its sample; one already struck keeps its reason.
-
-    Raises
-    ------
-    NotStoredError
-        If there is no such reading on a sample.
-    """
-    sample_id = _sample_of(conn, reading_id)
+def strike_out(conn: sqlite3.Connection, reading_id: int, reason: str) -> None:
+    """Strike a reading out with a reason; one already struck keeps its reason."""
     conn.execute(STRIKE_OUT, {"id": reading_id, "reason": reason})
-    return sample_id
 
 
 RESTORE = "UPDATE reading SET struck_out_at = NULL, struck_out_reason = NULL WHERE id = :id"
 
 
-def restore(conn: sqlite3.Connection, reading_id: int) -> int:
-    """Let a struck reading stand again and return its sample.
-
-    Raises
-    ------
-    NotStoredError
-        If there is no such reading on a sample.
-    """
-    sample_id = _sample_of(conn, reading_id)
+def restore(conn: sqlite3.Connection, reading_id: int) -> None:
+    """Let a struck reading stand again; that it was struck, and why, stays in the journal."""
     conn.execute(RESTORE, {"id": reading_id})
-    return sample_id
 
 
-def _sample_of(conn: sqlite3.Connection, reading_id: int) -> int:
-    row = conn.execute(SELECT_OWNER_OF_READING, {"id": reading_id}).fetchone()
-    if row is None or row["sample_id"] is None:
-        raise NotStoredError(f"there is no reading {reading_id} on a sample: load the sample again")
-    return int(row["sample_id"])
+INSIST = "UPDATE reading SET insisted = 1 WHERE id = :id"
+
+
+def insist(conn: sqlite3.Connection, reading_id: int) -> None:
+    """Record that a questioned reading is meant as it stands."""
+    conn.execute(INSIST, {"id": reading_id})
+
+
+DELETE_STATE = "DELETE FROM quantity_state WHERE sample_id = :sample_id AND quantity_key = :key"
+INSERT_STATE = "INSERT INTO quantity_state (sample_id, quantity_key, state) VALUES (:sample_id, :key, :state)"
+
+
+def set_state(conn: sqlite3.Connection, sample_id: int, key: str, state: str | None) -> None:
+    """Say why a quantity has no value; None takes the state away."""
+    conn.execute(DELETE_STATE, {"sample_id": sample_id, "key": key})
+    if state is not None:
+        conn.execute(INSERT_STATE, {"sample_id": sample_id, "key": key, "state": state})
+
+
+SELECT_STATES = "SELECT quantity_key, state FROM quantity_state WHERE sample_id = :sample_id ORDER BY id"
+
+
+def states_of(conn: sqlite3.Connection, sample_id: int) -> dict[str, QuantityState]:
+    """Return the states of a sample's quantities."""
+    return {row["quantity_key"]: row["state"] for row in conn.execute(SELECT_STATES, {"sample_id": sample_id})}

@@ -3,10 +3,10 @@
 from __future__ import annotations
 
 import sqlite3
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from tabrel.core.study import FORMAT, VERSION, Study
-from tabrel.store.circuits import insert_circuit, insert_oil, load_circuit, load_oil
+from tabrel.store.circuits import insert_circuit, insert_oil, load_circuit, load_oil, update_engine_side
 from tabrel.store.connection import inserted_id
 from tabrel.store.errors import NotStoredError
 from tabrel.store.samples import insert_sample, load_samples
@@ -21,15 +21,19 @@ class StudyRow:
     question: str | None
     created_at: str
     sample_count: int
+    cut_count: int
     reading_count: int
 
 
 SELECT_STUDIES = """
 SELECT study.id, study.name, study.question, study.created_at,
        (SELECT COUNT(*) FROM sample WHERE sample.study_id = study.id) AS sample_count,
-       (SELECT COUNT(*) FROM reading LEFT JOIN hole_group ON hole_group.id = reading.hole_group_id
-        JOIN sample ON sample.id = COALESCE(reading.sample_id, hole_group.sample_id)
-        WHERE sample.study_id = study.id AND reading.struck_out_at IS NULL) AS reading_count
+       (SELECT COUNT(*) FROM sample WHERE sample.study_id = study.id AND sample.cut_method IS NOT NULL) AS cut_count,
+       (SELECT COUNT(*) FROM sample JOIN reading ON reading.sample_id = sample.id
+        WHERE sample.study_id = study.id AND reading.struck_out_at IS NULL)
+       + (SELECT COUNT(*) FROM sample JOIN hole_group ON hole_group.sample_id = sample.id
+          JOIN reading ON reading.hole_group_id = hole_group.id
+          WHERE sample.study_id = study.id AND reading.struck_out_at IS NULL) AS reading_count
 FROM study ORDER BY study.id
 """
 
@@ -39,12 +43,14 @@ def list_studies(conn: sqlite3.Connection) -> list[StudyRow]:
     return [StudyRow(**dict(row)) for row in conn.execute(SELECT_STUDIES)]
 
 
-INSERT_STUDY = "INSERT INTO study (name, question) VALUES (:name, :question)"
+INSERT_STUDY = """
+INSERT INTO study (name, question, reference, uses, price_class) VALUES (:name, :question, :reference, :uses, :price_class)
+"""
 
 
 def insert_study(conn: sqlite3.Connection, study: Study) -> int:
     """Store a whole study and return its id; the caller opens the transaction."""
-    study_id = inserted_id(conn.execute(INSERT_STUDY, {"name": study.name, "question": study.question}))
+    study_id = inserted_id(conn.execute(INSERT_STUDY, _study_row(study)))
     if study.oil:
         insert_oil(conn, study_id, study.oil)
     if study.circuit:
@@ -54,11 +60,39 @@ def insert_study(conn: sqlite3.Connection, study: Study) -> int:
     return study_id
 
 
-SELECT_STUDY = "SELECT name, question FROM study WHERE id = :id"
+def _study_row(study: Study) -> dict[str, str | None]:
+    return {name: getattr(study, name) for name in ("name", "question", "reference", "uses", "price_class")}
+
+
+UPDATE_STUDY = """
+UPDATE study SET name = :name, question = :question, reference = :reference, uses = :uses, price_class = :price_class
+WHERE id = :id
+"""
+
+
+def update_study_facts(conn: sqlite3.Connection, study_id: int, study: Study) -> None:
+    """Change the facts of a study and of its engine that have one value at a time."""
+    conn.execute(UPDATE_STUDY, {"id": study_id, **_study_row(study)})
+    update_engine_side(conn, study_id, study.circuit)
+
+
+SELECT_STUDY = "SELECT name, question, reference, uses, price_class FROM study WHERE id = :id"
 
 
 def load_study(conn: sqlite3.Connection, study_id: int) -> Study:
     """Return a whole study.
+
+    Raises
+    ------
+    NotStoredError
+        If there is no such study.
+    """
+    samples = tuple(stored.sample for stored in load_samples(conn, study_id))
+    return replace(load_study_frame(conn, study_id), samples=samples)
+
+
+def load_study_frame(conn: sqlite3.Connection, study_id: int) -> Study:
+    """Return a study without its samples.
 
     Raises
     ------
@@ -73,7 +107,9 @@ def load_study(conn: sqlite3.Connection, study_id: int) -> Study:
         version=VERSION,
         name=row["name"],
         question=row["question"],
+        reference=row["reference"],
+        uses=row["uses"],
+        price_class=row["price_class"],
         oil=load_oil(conn, study_id),
         circuit=load_circuit(conn, study_id),
-        samples=tuple(stored.sample for stored in load_samples(conn, study_id)),
     )

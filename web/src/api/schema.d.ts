@@ -4,7 +4,47 @@
  */
 
 export interface paths {
-    "/api/echo": {
+    "/api/catalogue": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Catalogue
+         * @description Return the catalogues.
+         */
+        get: operations["get_catalogue"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/claims/{claim_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Delete Claim
+         * @description Take away a claim that was typed wrongly; undo brings it back.
+         */
+        delete: operations["delete_claim"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/claims/{claim_id}/stale": {
         parameters: {
             query?: never;
             header?: never;
@@ -14,10 +54,70 @@ export interface paths {
         get?: never;
         put?: never;
         /**
-         * Post Echo
-         * @description Return what would be understood of a text; nothing is stored.
+         * Post Stale
+         * @description Mark a claim stale with a reason; an empty text takes the mark away.
          */
-        post: operations["post_echo"];
+        post: operations["post_stale"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/readings/{reading_id}/correct": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Post Correction
+         * @description Strike a slip out and put in what was meant, as one change.
+         */
+        post: operations["post_correction"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/readings/{reading_id}/history": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get History
+         * @description Return what was done to a reading: typed, struck out, restored, insisted on.
+         */
+        get: operations["get_history"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/readings/{reading_id}/insist": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Post Insist
+         * @description Record that a questioned reading is meant as it stands.
+         */
+        post: operations["post_insist"];
         delete?: never;
         options?: never;
         head?: never;
@@ -35,7 +135,7 @@ export interface paths {
         put?: never;
         /**
          * Post Restore
-         * @description Let a struck reading stand again.
+         * @description Let a struck reading stand again; that it was struck, and why, stays in its history.
          */
         post: operations["post_restore"];
         delete?: never;
@@ -84,6 +184,150 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/samples/{sample_id}/claims": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Post Claim
+         * @description Keep a claim; one on a reading or an attribute is a check that the bench confirms or refutes.
+         */
+        post: operations["post_claim"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/samples/{sample_id}/cut": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Post Cut
+         * @description Record that the filter was cut open, and how; what was missing before can no longer be measured.
+         */
+        post: operations["post_cut"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/samples/{sample_id}/echo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Post Echo
+         * @description Return what would be understood of a text, and the mean it would make; nothing is stored.
+         */
+        post: operations["post_echo"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/samples/{sample_id}/facts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Post Fact
+         * @description Set a fact of a sample, of its study or of its engine; an empty text takes it away.
+         */
+        post: operations["post_fact"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/samples/{sample_id}/holes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Post Holes
+         * @description Add a group of holes from one line such as ``8 x 5.6 mm``.
+         */
+        post: operations["post_holes"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/samples/{sample_id}/holes/echo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Post Holes Echo
+         * @description Return what would be understood of a line that describes holes; nothing is stored.
+         */
+        post: operations["post_holes_echo"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/samples/{sample_id}/holes/{placement}/{position}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Post Hole Group
+         * @description Change shape, count, open part or outline of a group; its readings stay.
+         */
+        post: operations["post_hole_group"];
+        /**
+         * Delete Hole Group
+         * @description Take a group of holes away; undo brings it back with its readings.
+         */
+        delete: operations["delete_hole_group"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/samples/{sample_id}/map": {
         parameters: {
             query?: never;
@@ -104,6 +348,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/samples/{sample_id}/observations": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Post Observation
+         * @description Set what is seen of an attribute; null takes it away.
+         */
+        post: operations["post_observation"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/samples/{sample_id}/readings": {
         parameters: {
             query?: never;
@@ -115,9 +379,29 @@ export interface paths {
         put?: never;
         /**
          * Post Reading
-         * @description Add a reading as typed and return the sheet as it then stands.
+         * @description Take what was typed into a field: readings, or a state that is no value.
          */
         post: operations["post_reading"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/samples/{sample_id}/redo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Post Redo
+         * @description Put again the change that was taken back last.
+         */
+        post: operations["post_redo"];
         delete?: never;
         options?: never;
         head?: never;
@@ -136,6 +420,66 @@ export interface paths {
          * @description Return results and warnings of a sample.
          */
         get: operations["get_results"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/samples/{sample_id}/states": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Post State
+         * @description Say why a quantity has no value, or take that away.
+         */
+        post: operations["post_state"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/samples/{sample_id}/undo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Post Undo
+         * @description Take back the last change of a sample or of its study.
+         */
+        post: operations["post_undo"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/samples/{sample_id}/working/{name}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Working
+         * @description Return every line that leads to a result, from readings to the number on the tape.
+         */
+        get: operations["get_working"];
         put?: never;
         post?: never;
         delete?: never;
@@ -208,6 +552,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/studies/{study_id}/samples": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Post Sample
+         * @description Add an empty sample to a study and return its sheet.
+         */
+        post: operations["post_sample"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -224,10 +588,160 @@ export interface components {
             warnings: components["schemas"]["WarningOut"][];
         };
         /**
+         * AttributeOut
+         * @description Something seen, with its choices and the schools' views, the default first.
+         */
+        AttributeOut: {
+            /** Choices */
+            choices: components["schemas"]["ChoiceOut"][];
+            /** Key */
+            key: string;
+            /** Part */
+            part: string;
+            /** Schools */
+            schools: string[];
+            /** Stage */
+            stage: string;
+            /** Synonyms */
+            synonyms: string[];
+            /** Title */
+            title: string;
+            /** Whole Only */
+            whole_only: boolean;
+        };
+        /**
+         * AttributeValueOut
+         * @description What was seen, by the key of its attribute in the catalogue.
+         */
+        AttributeValueOut: {
+            /** Key */
+            key: string;
+            /** Value */
+            value: string | null;
+        };
+        /**
+         * CatalogueOut
+         * @description Everything that can be measured, seen or typed, and the words for it.
+         */
+        CatalogueOut: {
+            /** Attributes */
+            attributes: components["schemas"]["AttributeOut"][];
+            /** Cautions */
+            cautions: string[];
+            /** Cut Methods */
+            cut_methods: {
+                [key: string]: string;
+            };
+            /** Facts */
+            facts: components["schemas"]["FactOut"][];
+            /** Parts */
+            parts: components["schemas"]["PartTitleOut"][];
+            /** Provenances */
+            provenances: {
+                [key: string]: string;
+            };
+            /** Quantities */
+            quantities: components["schemas"]["QuantityOut"][];
+            /** Stages */
+            stages: {
+                [key: string]: string;
+            };
+            /** States */
+            states: {
+                [key: string]: string;
+            };
+        };
+        /**
+         * ChoiceOut
+         * @description A choice of an attribute.
+         */
+        ChoiceOut: {
+            /** Meaning */
+            meaning: string;
+            /** Value */
+            value: string;
+        };
+        /**
+         * ClaimIn
+         * @description A claim: words as printed, or what is claimed of a reading or an attribute.
+         */
+        ClaimIn: {
+            /** Key */
+            key?: string | null;
+            /** Seen */
+            seen?: string | null;
+            /** Source */
+            source: string;
+            /** Speaker */
+            speaker?: ("maker" | "seller" | "independent" | "vehicle_maker") | null;
+            /**
+             * Value
+             * @default
+             */
+            value: string;
+            /**
+             * Wording
+             * @default
+             */
+            wording: string;
+        };
+        /**
+         * ClaimOut
+         * @description A claim with what the readings say of it.
+         */
+        ClaimOut: {
+            /** Id */
+            id: number;
+            /** Kind */
+            kind: string;
+            /** Reason */
+            reason: string;
+            /** Seen */
+            seen: string | null;
+            /** Source */
+            source: string;
+            /** Speaker */
+            speaker: string | null;
+            /** Stale */
+            stale: string | null;
+            /** Verdict */
+            verdict: string;
+            /** Words */
+            words: string;
+        };
+        /**
+         * CutIn
+         * @description How the filter was cut open.
+         */
+        CutIn: {
+            /** Method */
+            method: string;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+        };
+        /**
+         * CutOut
+         * @description That and how the filter was cut.
+         */
+        CutOut: {
+            /** At */
+            at: string | null;
+            /** Method */
+            method: string;
+            /** Note */
+            note: string | null;
+        };
+        /**
          * EchoOut
          * @description What was understood of a text.
          */
         EchoOut: {
+            /** Correction */
+            correction: string | null;
+            estimate: components["schemas"]["EstimateOut"] | null;
             /** Inch */
             inch: string;
             /** Metric */
@@ -241,38 +755,108 @@ export interface components {
         };
         /**
          * EstimateOut
-         * @description Mean and standard uncertainty in both families.
+         * @description Mean, standard and expanded uncertainty in both families.
          */
         EstimateOut: {
+            /** Inch Expanded */
+            inch_expanded: number;
             /** Inch Uncertainty */
             inch_uncertainty: number;
             /** Inch Value */
             inch_value: number;
+            /** Metric Expanded */
+            metric_expanded: number;
             /** Metric Uncertainty */
             metric_uncertainty: number;
             /** Metric Value */
             metric_value: number;
+            /** Provenance */
+            provenance: string;
+            /** Used */
+            used: number;
+        };
+        /**
+         * FactIn
+         * @description A fact as typed, and as it was seen before; an empty text takes it away.
+         */
+        FactIn: {
+            /**
+             * Family
+             * @default metric
+             * @enum {string}
+             */
+            family: "metric" | "inch";
+            /** Key */
+            key: string;
+            /** Seen */
+            seen?: string | null;
+            /** Text */
+            text: string;
+        };
+        /**
+         * FactOut
+         * @description A fact of study, engine or sample.
+         */
+        FactOut: {
+            /** Choices */
+            choices: string[];
+            /** Help */
+            help: string;
+            /** Key */
+            key: string;
+            /** Kind */
+            kind: string;
+            /** Synonyms */
+            synonyms: string[];
+            /** Title */
+            title: string;
+            /** Whole Only */
+            whole_only: boolean;
         };
         /**
          * FieldOut
          * @description One field of the bench.
          */
         FieldOut: {
+            /** Counted */
+            counted: boolean;
+            /** Drawing */
+            drawing: string;
             estimate: components["schemas"]["EstimateOut"] | null;
             /** Inch Unit */
             inch_unit: string;
             /** Instrument */
             instrument: string;
+            /** Instruments */
+            instruments: string[];
             /** Key */
             key: string;
             /** Metric Unit */
             metric_unit: string;
             /** Readings */
             readings: components["schemas"]["ReadingOut"][];
+            /** State */
+            state: string | null;
             /** Title */
             title: string;
             /** Warnings */
-            warnings: string[];
+            warnings: components["schemas"]["FieldWarningOut"][];
+            /** Whole Only */
+            whole_only: boolean;
+        };
+        /**
+         * FieldWarningOut
+         * @description What is implausible about a field, with the reading it is about and what was likely meant.
+         */
+        FieldWarningOut: {
+            /** Correction */
+            correction: string | null;
+            /** Insisted */
+            insisted: boolean;
+            /** Message */
+            message: string;
+            /** Reading Id */
+            reading_id: number | null;
         };
         /**
          * FlowAreaOut
@@ -301,6 +885,115 @@ export interface components {
             value: number | null;
         };
         /**
+         * GateItemOut
+         * @description Something that can be learned only before the cut and is still missing.
+         */
+        GateItemOut: {
+            /** Key */
+            key: string;
+            /** Kind */
+            kind: string;
+            /** Title */
+            title: string;
+        };
+        /**
+         * GateOut
+         * @description The gate before cutting.
+         */
+        GateOut: {
+            cut: components["schemas"]["CutOut"] | null;
+            /** Missing */
+            missing: components["schemas"]["GateItemOut"][];
+        };
+        /**
+         * HistoryOut
+         * @description One thing that was done to a reading.
+         */
+        HistoryOut: {
+            /** At */
+            at: string;
+            /** Undone */
+            undone: boolean;
+            /** Words */
+            words: string;
+        };
+        /**
+         * HoleGroupIn
+         * @description What of a group of holes is no reading.
+         */
+        HoleGroupIn: {
+            /** Count */
+            count: number;
+            /**
+             * Open Percent
+             * @default 100
+             */
+            open_percent: number;
+            /**
+             * Points
+             * @default
+             */
+            points: string;
+            /**
+             * Shape
+             * @enum {string}
+             */
+            shape: "round" | "slot" | "ellipse" | "d" | "rectangle" | "outline";
+        };
+        /**
+         * HoleGroupOut
+         * @description A group of holes: what is not a reading of it.
+         */
+        HoleGroupOut: {
+            /** Count */
+            count: number;
+            /** Open Percent */
+            open_percent: number;
+            /**
+             * Placement
+             * @enum {string}
+             */
+            placement: "inlet" | "centre_tube";
+            /** Points */
+            points: string;
+            /** Position */
+            position: number;
+            /** Shape */
+            shape: string;
+        };
+        /**
+         * HoleProductOut
+         * @description The product of one group: count × area of one, open part.
+         */
+        HoleProductOut: {
+            /** Count */
+            count: number;
+            /** One Mm2 */
+            one_mm2: number;
+            /** Open Fraction */
+            open_fraction: number;
+        };
+        /**
+         * HolesIn
+         * @description A group of holes in one line, such as ``8 x 5.6 mm``.
+         */
+        HolesIn: {
+            /**
+             * Family
+             * @default metric
+             * @enum {string}
+             */
+            family: "metric" | "inch";
+            /**
+             * Placement
+             * @default inlet
+             * @enum {string}
+             */
+            placement: "inlet" | "centre_tube";
+            /** Text */
+            text: string;
+        };
+        /**
          * LedgerPartOut
          * @description One part's loss over the map: viscous, inertial, and what it holds back whatever the flow.
          */
@@ -313,6 +1006,18 @@ export interface components {
             spring_kpa: number;
             /** Viscous Kpa */
             viscous_kpa: (number | null)[][];
+        };
+        /**
+         * ObservationIn
+         * @description What is seen, and what the field showed before; null takes it away.
+         */
+        ObservationIn: {
+            /** Key */
+            key: string;
+            /** Seen */
+            seen?: string | null;
+            /** Text */
+            text: string | null;
         };
         /**
          * OnsetOut
@@ -378,18 +1083,108 @@ export interface components {
             temperature_c: number[];
         };
         /**
+         * OutletOut
+         * @description The flow area with one bore an engine may have.
+         */
+        OutletOut: {
+            /** Adapter Ratio */
+            adapter_ratio: number | null;
+            /** Area Mm2 */
+            area_mm2: number;
+            /** Bore Mm */
+            bore_mm: number;
+            /** Controlled By */
+            controlled_by: string | null;
+            /** Flow Area Mm2 */
+            flow_area_mm2: number | null;
+            /** Name */
+            name: string;
+        };
+        /**
          * PartOut
-         * @description The fields of one part, or of one group of holes.
+         * @description The fields of one part at one stage, or of one group of holes.
          */
         PartOut: {
+            /** Attributes */
+            attributes: components["schemas"]["AttributeValueOut"][];
             /** Fields */
             fields: components["schemas"]["FieldOut"][];
+            hole_group: components["schemas"]["HoleGroupOut"] | null;
             /** Key */
             key: string;
-            /** Note */
-            note: string | null;
+            /** Stage */
+            stage: string;
             /** Title */
             title: string;
+        };
+        /**
+         * PartTitleOut
+         * @description A part with the words people use for it.
+         */
+        PartTitleOut: {
+            /** Key */
+            key: string;
+            /** Stage */
+            stage: string;
+            /** Synonyms */
+            synonyms: string[];
+            /** Title */
+            title: string;
+        };
+        /**
+         * PlacedHoleOut
+         * @description One hole where it lies, y upward.
+         */
+        PlacedHoleOut: {
+            /** Group */
+            group: number;
+            /** Points Mm */
+            points_mm: [
+                number,
+                number
+            ][];
+            /** Wrong */
+            wrong: boolean;
+        };
+        /**
+         * PlateCircleOut
+         * @description A circle of the plate from below.
+         */
+        PlateCircleOut: {
+            /** Diameter Mm */
+            diameter_mm: number;
+            /** Key */
+            key: string;
+            /** Measured */
+            measured: boolean;
+        };
+        /**
+         * PlateOut
+         * @description The plate from below, and the figures beside its two areas.
+         */
+        PlateOut: {
+            /** Circles */
+            circles: components["schemas"]["PlateCircleOut"][];
+            /** Equivalent Diameter Mm */
+            equivalent_diameter_mm: number | null;
+            /** Hole Circles Measured */
+            hole_circles_measured: boolean;
+            /** Holes */
+            holes: components["schemas"]["PlacedHoleOut"][];
+            /** Outlets */
+            outlets: components["schemas"]["OutletOut"][];
+            /** Penalty Hot */
+            penalty_hot: number | null;
+            /** Penalty Viscous */
+            penalty_viscous: number | null;
+            /** Perimeter Mm */
+            perimeter_mm: number;
+            /** Problems */
+            problems: string[];
+            /** Products */
+            products: components["schemas"]["HoleProductOut"][];
+            /** Sections */
+            sections: components["schemas"]["SectionOut"][];
         };
         /**
          * ProblemOut
@@ -404,8 +1199,24 @@ export interface components {
             where: string;
         };
         /**
+         * QuantityOut
+         * @description A quantity, as search finds it.
+         */
+        QuantityOut: {
+            /** Key */
+            key: string;
+            /** Part */
+            part: string;
+            /** Stage */
+            stage: string;
+            /** Synonyms */
+            synonyms: string[];
+            /** Title */
+            title: string;
+        };
+        /**
          * ReadingIn
-         * @description A reading to add: key, text as typed, and the family a bare number is meant in.
+         * @description What was typed into a field: key, text, the family a bare number is meant in, and whether the analyst insists.
          */
         ReadingIn: {
             /**
@@ -414,14 +1225,25 @@ export interface components {
              * @enum {string}
              */
             family: "metric" | "inch";
+            /**
+             * Insist
+             * @default false
+             */
+            insist: boolean;
+            /** Instrument */
+            instrument?: ("caliper" | "micrometer" | "tape" | "scale" | "force_gauge" | "pressure_gauge" | "permeability_tester" | "microscope" | "none") | null;
             /** Key */
             key: string;
+            /** Note */
+            note?: string | null;
+            /** Provenance */
+            provenance?: ("measured" | "derived" | "published" | "by_eye" | "assumed") | null;
             /** Text */
             text: string;
         };
         /**
          * ReadingOut
-         * @description One reading as typed, and its value in both families.
+         * @description One reading as typed, what was recorded of it, and its value in both families.
          */
         ReadingOut: {
             /** Doubtful */
@@ -430,14 +1252,55 @@ export interface components {
             id: number;
             /** Inch */
             inch: string;
+            /** Insisted */
+            insisted: boolean;
+            /** Instrument */
+            instrument: string | null;
             /** Metric */
             metric: string;
+            /** Note */
+            note: string | null;
+            /** Provenance */
+            provenance: string;
             /** Struck Out Reason */
             struck_out_reason: string | null;
             /** Taken At */
-            taken_at: string;
+            taken_at: string | null;
             /** Text */
             text: string;
+            /** Used */
+            used: boolean;
+        };
+        /**
+         * RestsOnOut
+         * @description How many inputs of each provenance a result rests on.
+         */
+        RestsOnOut: {
+            /**
+             * Assumed
+             * @default 0
+             */
+            assumed: number;
+            /**
+             * By Eye
+             * @default 0
+             */
+            by_eye: number;
+            /**
+             * Derived
+             * @default 0
+             */
+            derived: number;
+            /**
+             * Measured
+             * @default 0
+             */
+            measured: number;
+            /**
+             * Published
+             * @default 0
+             */
+            published: number;
         };
         /**
          * ResultOut
@@ -491,6 +1354,8 @@ export interface components {
             can_height_mm: number | null;
             /** Id */
             id: number;
+            /** Is Reference */
+            is_reference: boolean;
             /** Label */
             label: string;
             /** Maker */
@@ -499,19 +1364,57 @@ export interface components {
             part_number: string | null;
         };
         /**
+         * SectionOut
+         * @description One section the oil passes at the plate.
+         */
+        SectionOut: {
+            /** Area Mm2 */
+            area_mm2: number;
+            /** Name */
+            name: string;
+        };
+        /**
          * SheetOut
-         * @description Everything the bench shows of a sample: fields by part, results, warnings.
+         * @description Everything the bench shows of a sample: fields by part, facts, claims, plate, gate, results, warnings.
          */
         SheetOut: {
             analysis: components["schemas"]["AnalysisOut"];
+            /** Claims */
+            claims: components["schemas"]["ClaimOut"][];
+            /** Facts */
+            facts: {
+                [key: string]: string;
+            };
+            gate: components["schemas"]["GateOut"];
             /** Id */
             id: number;
             /** Label */
             label: string;
             /** Parts */
             parts: components["schemas"]["PartOut"][];
+            plate: components["schemas"]["PlateOut"];
+            /** Redo */
+            redo: string | null;
+            /** Rests On */
+            rests_on: {
+                [key: string]: components["schemas"]["RestsOnOut"];
+            };
+            /** Shelf */
+            shelf: string | null;
             /** Study Id */
             study_id: number;
+            /** Undo */
+            undo: string | null;
+        };
+        /**
+         * StateIn
+         * @description Why a quantity has no value; null takes the state away.
+         */
+        StateIn: {
+            /** Key */
+            key: string;
+            /** State */
+            state: ("not_measured" | "could_not_be_found" | "out_of_date" | "not_applicable" | "withheld" | "lost") | null;
         };
         /**
          * StrikeOutIn
@@ -546,6 +1449,8 @@ export interface components {
         StudyRowOut: {
             /** Created At */
             created_at: string;
+            /** Cut Count */
+            cut_count: number;
             /** Id */
             id: number;
             /** Name */
@@ -556,6 +1461,25 @@ export interface components {
             reading_count: number;
             /** Sample Count */
             sample_count: number;
+        };
+        /**
+         * TextIn
+         * @description A few words.
+         */
+        TextIn: {
+            /** Text */
+            text: string;
+        };
+        /**
+         * UndoneOut
+         * @description What was taken back or put again, where, and the sheet as it then stands; no sheet if the sample is gone.
+         */
+        UndoneOut: {
+            /** Place */
+            place: string;
+            sheet: components["schemas"]["SheetOut"] | null;
+            /** Words */
+            words: string;
         };
         /**
          * WarningOut
@@ -569,6 +1493,56 @@ export interface components {
             /** Where */
             where: string;
         };
+        /**
+         * WorkingOut
+         * @description The working of one result, line by line.
+         */
+        WorkingOut: {
+            /** Inch Uncertainty */
+            inch_uncertainty: string | null;
+            /** Metric Uncertainty */
+            metric_uncertainty: string | null;
+            /** Steps */
+            steps: components["schemas"]["WorkingStepOut"][];
+            /** Title */
+            title: string;
+        };
+        /**
+         * WorkingPieceOut
+         * @description A piece of a line: plain text, or a number with what it is and where it comes from.
+         */
+        WorkingPieceOut: {
+            /** Inch */
+            inch?: string | null;
+            /** Key */
+            key?: string | null;
+            /** Metric */
+            metric?: string | null;
+            /** Provenance */
+            provenance?: string | null;
+            /** Text */
+            text: string;
+            /** Words */
+            words?: string | null;
+        };
+        /**
+         * WorkingStepOut
+         * @description One line of a working.
+         */
+        WorkingStepOut: {
+            /** Formula */
+            formula: string;
+            /** Inch */
+            inch: string;
+            /** Metric */
+            metric: string;
+            /** Pieces */
+            pieces: components["schemas"]["WorkingPieceOut"][];
+            /** Symbol */
+            symbol: string;
+            /** Words */
+            words: string;
+        };
     };
     responses: never;
     parameters: never;
@@ -578,18 +1552,14 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
-    post_echo: {
+    get_catalogue: {
         parameters: {
             query?: never;
             header?: never;
             path?: never;
             cookie?: never;
         };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["ReadingIn"];
-            };
-        };
+        requestBody?: never;
         responses: {
             /** @description Successful Response */
             200: {
@@ -597,7 +1567,29 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["EchoOut"];
+                    "application/json": components["schemas"]["CatalogueOut"];
+                };
+            };
+        };
+    };
+    delete_claim: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                claim_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SheetOut"];
                 };
             };
             /** @description There is no such thing */
@@ -609,7 +1601,211 @@ export interface operations {
                     "application/json": components["schemas"]["ProblemOut"];
                 };
             };
-            /** @description Inputs are missing */
+            /** @description Inputs are missing, or it changed meanwhile */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Refused, with the mend */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    post_stale: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                claim_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TextIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SheetOut"];
+                };
+            };
+            /** @description There is no such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Inputs are missing, or it changed meanwhile */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Refused, with the mend */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    post_correction: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                reading_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TextIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SheetOut"];
+                };
+            };
+            /** @description There is no such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Inputs are missing, or it changed meanwhile */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Refused, with the mend */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    get_history: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                reading_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HistoryOut"][];
+                };
+            };
+            /** @description There is no such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Inputs are missing, or it changed meanwhile */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Refused, with the mend */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    post_insist: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                reading_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SheetOut"];
+                };
+            };
+            /** @description There is no such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Inputs are missing, or it changed meanwhile */
             409: {
                 headers: {
                     [name: string]: unknown;
@@ -658,7 +1854,7 @@ export interface operations {
                     "application/json": components["schemas"]["ProblemOut"];
                 };
             };
-            /** @description Inputs are missing */
+            /** @description Inputs are missing, or it changed meanwhile */
             409: {
                 headers: {
                     [name: string]: unknown;
@@ -711,7 +1907,7 @@ export interface operations {
                     "application/json": components["schemas"]["ProblemOut"];
                 };
             };
-            /** @description Inputs are missing */
+            /** @description Inputs are missing, or it changed meanwhile */
             409: {
                 headers: {
                     [name: string]: unknown;
@@ -760,7 +1956,431 @@ export interface operations {
                     "application/json": components["schemas"]["ProblemOut"];
                 };
             };
-            /** @description Inputs are missing */
+            /** @description Inputs are missing, or it changed meanwhile */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Refused, with the mend */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    post_claim: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sample_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ClaimIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SheetOut"];
+                };
+            };
+            /** @description There is no such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Inputs are missing, or it changed meanwhile */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Refused, with the mend */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    post_cut: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sample_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CutIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SheetOut"];
+                };
+            };
+            /** @description There is no such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Inputs are missing, or it changed meanwhile */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Refused, with the mend */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    post_echo: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sample_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ReadingIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EchoOut"];
+                };
+            };
+            /** @description There is no such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Inputs are missing, or it changed meanwhile */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Refused, with the mend */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    post_fact: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sample_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FactIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SheetOut"];
+                };
+            };
+            /** @description There is no such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Inputs are missing, or it changed meanwhile */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Refused, with the mend */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    post_holes: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sample_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["HolesIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SheetOut"];
+                };
+            };
+            /** @description There is no such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Inputs are missing, or it changed meanwhile */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Refused, with the mend */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    post_holes_echo: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sample_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["HolesIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EchoOut"];
+                };
+            };
+            /** @description There is no such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Inputs are missing, or it changed meanwhile */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Refused, with the mend */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    post_hole_group: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sample_id: number;
+                placement: "inlet" | "centre_tube";
+                position: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["HoleGroupIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SheetOut"];
+                };
+            };
+            /** @description There is no such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Inputs are missing, or it changed meanwhile */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Refused, with the mend */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    delete_hole_group: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sample_id: number;
+                placement: "inlet" | "centre_tube";
+                position: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SheetOut"];
+                };
+            };
+            /** @description There is no such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Inputs are missing, or it changed meanwhile */
             409: {
                 headers: {
                     [name: string]: unknown;
@@ -812,7 +2432,60 @@ export interface operations {
                     "application/json": components["schemas"]["ProblemOut"];
                 };
             };
-            /** @description Inputs are missing */
+            /** @description Inputs are missing, or it changed meanwhile */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Refused, with the mend */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    post_observation: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sample_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ObservationIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SheetOut"];
+                };
+            };
+            /** @description There is no such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Inputs are missing, or it changed meanwhile */
             409: {
                 headers: {
                     [name: string]: unknown;
@@ -865,7 +2538,56 @@ export interface operations {
                     "application/json": components["schemas"]["ProblemOut"];
                 };
             };
-            /** @description Inputs are missing */
+            /** @description Inputs are missing, or it changed meanwhile */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Refused, with the mend */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    post_redo: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sample_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["UndoneOut"];
+                };
+            };
+            /** @description There is no such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Inputs are missing, or it changed meanwhile */
             409: {
                 headers: {
                     [name: string]: unknown;
@@ -914,7 +2636,159 @@ export interface operations {
                     "application/json": components["schemas"]["ProblemOut"];
                 };
             };
-            /** @description Inputs are missing */
+            /** @description Inputs are missing, or it changed meanwhile */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Refused, with the mend */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    post_state: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sample_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StateIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SheetOut"];
+                };
+            };
+            /** @description There is no such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Inputs are missing, or it changed meanwhile */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Refused, with the mend */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    post_undo: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sample_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["UndoneOut"];
+                };
+            };
+            /** @description There is no such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Inputs are missing, or it changed meanwhile */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Refused, with the mend */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    get_working: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sample_id: number;
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WorkingOut"];
+                };
+            };
+            /** @description There is no such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Inputs are missing, or it changed meanwhile */
             409: {
                 headers: {
                     [name: string]: unknown;
@@ -961,7 +2835,7 @@ export interface operations {
                     "application/json": components["schemas"]["ProblemOut"];
                 };
             };
-            /** @description Inputs are missing */
+            /** @description Inputs are missing, or it changed meanwhile */
             409: {
                 headers: {
                     [name: string]: unknown;
@@ -1012,7 +2886,7 @@ export interface operations {
                     "application/json": components["schemas"]["ProblemOut"];
                 };
             };
-            /** @description Inputs are missing */
+            /** @description Inputs are missing, or it changed meanwhile */
             409: {
                 headers: {
                     [name: string]: unknown;
@@ -1061,7 +2935,7 @@ export interface operations {
                     "application/json": components["schemas"]["ProblemOut"];
                 };
             };
-            /** @description Inputs are missing */
+            /** @description Inputs are missing, or it changed meanwhile */
             409: {
                 headers: {
                     [name: string]: unknown;
@@ -1112,7 +2986,60 @@ export interface operations {
                     "application/json": components["schemas"]["ProblemOut"];
                 };
             };
-            /** @description Inputs are missing */
+            /** @description Inputs are missing, or it changed meanwhile */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Refused, with the mend */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    post_sample: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                study_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TextIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SheetOut"];
+                };
+            };
+            /** @description There is no such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Inputs are missing, or it changed meanwhile */
             409: {
                 headers: {
                     [name: string]: unknown;

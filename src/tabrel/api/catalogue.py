@@ -1,0 +1,133 @@
+"""The catalogues of the core, for fields, pictures and search."""
+
+from __future__ import annotations
+
+from fastapi import APIRouter
+
+from tabrel.core.attributes import ATTRIBUTES
+from tabrel.core.facts import FACTS
+from tabrel.core.field_entry import PROVENANCE_WORDS, STATE_WORDS
+from tabrel.core.gate import CAUTIONS, CUT_METHODS
+from tabrel.core.quantities import PART_SYNONYMS, PART_TITLES, QUANTITIES, STAGE_TITLES
+from tabrel.document.results import WireModel
+
+router = APIRouter(prefix="/api", tags=["catalogue"])
+
+
+class QuantityOut(WireModel):
+    """A quantity, as search finds it."""
+
+    key: str
+    title: str
+    part: str
+    stage: str
+    synonyms: list[str]
+
+
+class ChoiceOut(WireModel):
+    """A choice of an attribute."""
+
+    value: str
+    meaning: str
+
+
+class AttributeOut(WireModel):
+    """Something seen, with its choices and the schools' views, the default first."""
+
+    key: str
+    title: str
+    part: str
+    stage: str
+    choices: list[ChoiceOut]
+    schools: list[str]
+    whole_only: bool
+    synonyms: list[str]
+
+
+class FactOut(WireModel):
+    """A fact of study, engine or sample."""
+
+    key: str
+    title: str
+    kind: str
+    help: str
+    choices: list[str]
+    whole_only: bool
+    synonyms: list[str]
+
+
+class PartTitleOut(WireModel):
+    """A part with the words people use for it."""
+
+    key: str
+    title: str
+    stage: str
+    synonyms: list[str]
+
+
+class CatalogueOut(WireModel):
+    """Everything that can be measured, seen or typed, and the words for it."""
+
+    stages: dict[str, str]
+    parts: list[PartTitleOut]
+    quantities: list[QuantityOut]
+    attributes: list[AttributeOut]
+    facts: list[FactOut]
+    states: dict[str, str]
+    provenances: dict[str, str]
+    cut_methods: dict[str, str]
+    cautions: list[str]
+
+
+@router.get("/catalogue")
+def get_catalogue() -> CatalogueOut:
+    """Return the catalogues."""
+    return CatalogueOut(
+        stages=dict(STAGE_TITLES),
+        parts=[
+            PartTitleOut(key=key, title=title, stage=stage, synonyms=list(PART_SYNONYMS.get(key, ())))
+            for key, title in (PART_TITLES | {"holes.inlet": "Inlet holes", "holes.centre_tube": "Centre tube holes"}).items()
+            if (stage := _stage_of(key))
+        ],
+        quantities=[
+            QuantityOut(key=q.key, title=q.title, part=PART_TITLES[q.part], stage=q.stage, synonyms=list(q.synonyms))
+            for q in QUANTITIES.values()
+        ],
+        attributes=[
+            AttributeOut(
+                key=a.key,
+                title=a.title,
+                part=PART_TITLES[a.part],
+                stage=a.stage,
+                choices=[ChoiceOut(value=choice.value, meaning=choice.meaning) for choice in a.choices],
+                schools=list(a.schools),
+                whole_only=a.whole_only,
+                synonyms=list(a.synonyms),
+            )
+            for a in ATTRIBUTES.values()
+        ],
+        facts=[
+            FactOut(
+                key=fact.key,
+                title=fact.title,
+                kind=fact.kind,
+                help=fact.help,
+                choices=list(fact.choices),
+                whole_only=fact.whole_only,
+                synonyms=list(fact.synonyms),
+            )
+            for fact in FACTS.values()
+        ],
+        states={state: words[0] for state, words in STATE_WORDS.items()},
+        provenances={provenance: words[0] for provenance, words in PROVENANCE_WORDS.items()},
+        cut_methods=dict(CUT_METHODS),
+        cautions=list(CAUTIONS),
+    )
+
+
+def _stage_of(part: str) -> str | None:
+    if part == "holes.inlet":
+        return "outside"
+    if part == "holes.centre_tube":
+        return "element"
+    return next((quantity.stage for quantity in QUANTITIES.values() if quantity.part == part), None)

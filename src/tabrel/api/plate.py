@@ -1,0 +1,59 @@
+"""The plate as the drawing shows it, in millimetres."""
+
+from __future__ import annotations
+
+from tabrel.api.wire import (
+    HoleProductOut,
+    OutletOut,
+    PlacedHoleOut,
+    PlateCircleOut,
+    PlateOut,
+    SectionOut,
+)
+from tabrel.core.measured import MeasuredSample
+from tabrel.core.oil import OilModel
+from tabrel.core.plate_layout import plate_layout
+from tabrel.core.plate_summary import plate_summary
+
+
+def plate_out(measured: MeasuredSample, oil: OilModel | None) -> PlateOut:
+    """Return the plate from below and the figures beside its areas."""
+    layout = plate_layout(measured.known, measured.sample.holes, measured.circuit)
+    summary = plate_summary(measured, oil)
+    penalty = summary.division_penalty
+    return PlateOut.model_construct(
+        circles=[
+            PlateCircleOut.model_construct(key=circle.key, diameter_mm=circle.diameter * 1e3, measured=circle.measured)
+            for circle in layout.circles
+        ],
+        holes=[
+            PlacedHoleOut.model_construct(
+                group=hole.group,
+                points_mm=[(round(x * 1e3, 3), round(y * 1e3, 3)) for x, y in hole.outline],
+                wrong=hole.wrong,
+            )
+            for hole in layout.holes
+        ],
+        hole_circles_measured=all(measured for _, _, measured in layout.hole_circles),
+        problems=[problem.message for problem in layout.problems],
+        products=[
+            HoleProductOut.model_construct(count=count, one_mm2=one * 1e6, open_fraction=share)
+            for count, one, share in summary.products
+        ],
+        perimeter_mm=summary.perimeter * 1e3,
+        equivalent_diameter_mm=None if summary.equivalent_diameter is None else summary.equivalent_diameter * 1e3,
+        penalty_viscous=penalty.viscous if penalty else None,
+        penalty_hot=penalty.hot if penalty else None,
+        sections=[SectionOut.model_construct(name=name, area_mm2=area * 1e6) for name, area in summary.sections.items()],
+        outlets=[
+            OutletOut.model_construct(
+                name=outlet.name,
+                bore_mm=outlet.bore * 1e3,
+                area_mm2=outlet.area * 1e6,
+                flow_area_mm2=None if outlet.flow_area is None else outlet.flow_area * 1e6,
+                controlled_by=outlet.controlled_by,
+                adapter_ratio=outlet.adapter_ratio,
+            )
+            for outlet in summary.outlets
+        ],
+    )

@@ -1,0 +1,136 @@
+"""The slips people make when they read, count and type: which one explains an unusual reading."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from dataclasses import dataclass
+
+from tabrel.core.quantities import Quantity
+from tabrel.core.reading_text import ParsedReading
+from tabrel.core.units import UNITS, shown
+
+THOU = 25.4e-6
+INCH = 0.0254
+_DECIMAL = ((10.0, "ten times"), (100.0, "a hundred times"), (1000.0, "a thousand times"))
+
+
+@dataclass(frozen=True)
+class Slip:
+    """A slip that would explain a reading.
+
+    Attributes
+    ----------
+    words : str
+        What happened, such as ``ten times too large``.
+    value : float
+        What was meant. [SI]
+    text : str
+        What was meant, as it would be typed.
+    """
+
+    words: str
+    value: float
+    text: str
+
+
+def likely_slips(quantity: Quantity, reading: ParsedReading, low: float, high: float) -> tuple[Slip, ...]:
+    """Return the slips that bring a reading between `low` and `high`, the likeliest first.
+
+    Parameters
+    ----------
+    quantity : Quantity
+        What was read.
+    reading : ParsedReading
+        The unusual reading.
+    low, high : float
+        Where a right reading lies. [SI]
+
+    Returns
+    -------
+    tuple of Slip
+        A decimal point out of place; one unit typed for another; a radius for a diameter; square
+        millimetres for square centimetres.
+    """
+    return tuple(slip for slip in _candidates(quantity, reading) if low <= slip.value <= high)
+
+
+def _candidates(quantity: Quantity, reading: ParsedReading) -> Iterator[Slip]:
+    value, unit = reading.value, reading.unit
+    if quantity.dimension == "area" and unit == "cm2":
+        yield Slip("mm2 typed as cm2", value / 100, _typed(value / 100, "mm2"))
+    if quantity.dimension == "length" and unit == "mm":
+        yield Slip("thousandths of an inch typed as mm", value * 1e3 * THOU, _typed(value * 1e3 * THOU, "thou"))
+    for factor, words in _DECIMAL:
+        yield Slip(f"{words} too large", value / factor, _typed(value / factor, unit))
+        yield Slip(f"{words} too small", value * factor, _typed(value * factor, unit))
+    if quantity.dimension == "length":
+        if unit == "mm":
+            yield Slip("inches typed as mm", value * 25.4, _typed(value * 25.4, "in"))
+        if unit in ("in", '"'):
+            yield Slip("mm typed as inches", value / 25.4, _typed(value / 25.4, "mm"))
+        if unit in ("thou", "mil"):
+            yield Slip("mm typed as thousandths of an inch", value / THOU * 1e-3, _typed(value / THOU * 1e-3, "mm"))
+    if quantity.key.endswith("diameter"):
+        yield Slip("the radius for the diameter", 2 * value, _typed(2 * value, unit))
+
+
+def _typed(value: float, unit: str) -> str:
+    """Return an SI value as a person would type it in a unit."""
+    factor = UNITS[unit].factor if unit in UNITS else 1.0
+    number = f"{value / factor:.6g}"
+    return f"{number} {unit}" if unit in UNITS else number
+
+
+def question(quantity: Quantity, text: str, reading: ParsedReading) -> tuple[str, str | None] | None:
+    """Return the sentence that questions a reading outside the usual range, and what was likely meant.
+
+    Parameters
+    ----------
+    quantity : Quantity
+        What was read.
+    text : str
+        As typed.
+    reading : ParsedReading
+        What it means.
+
+    Returns
+    -------
+    tuple of (str, str or None), or None
+        None where the reading is usual.
+    """
+    low, high = quantity.usual_low, quantity.usual_high
+    if reading.value == 0 or low <= reading.value <= high:
+        return None
+    span = f"{shown(low, quantity.metric_unit, 4)} to {shown(high, quantity.metric_unit, 4)}"
+    sentence = f"{text} is outside the usual {span} for this {quantity.title}"
+    slips = likely_slips(quantity, reading, low, high)
+    if not slips:
+        return f"{sentence}: check the number and its unit", None
+    return f"{sentence}: {_meant(slips[0], quantity)}", slips[0].text
+
+
+def wild_question(quantity: Quantity, text: str, reading: ParsedReading, centre: float) -> tuple[str, str | None]:
+    """Return the sentence that questions a reading that does not fit the others, and what was likely meant.
+
+    Parameters
+    ----------
+    quantity : Quantity
+        What was read.
+    text : str
+        As typed.
+    reading : ParsedReading
+        What it means.
+    centre : float
+        Median of all readings. [SI]
+    """
+    slips = likely_slips(quantity, reading, 0.8 * centre, 1.25 * centre)
+    sentence = f"{text} does not fit the other readings of the {quantity.title}"
+    if not slips:
+        return f"{sentence}: measure once more or strike it out", None
+    return f"{sentence}: {_meant(slips[0], quantity)}", slips[0].text
+
+
+def _meant(slip: Slip, quantity: Quantity) -> str:
+    metric = shown(slip.value, quantity.metric_unit, 4)
+    both = slip.text if slip.text.split()[-1:] == metric.split()[-1:] else f"{slip.text} ({metric})"
+    return f"{slip.words}, {both} meant?"

@@ -1,0 +1,196 @@
+"""The journal: every change a person makes, row by row, so that it can be taken back and put again.
+
+Triggers on every table of a study write each changed row, as it was before and after, into `change_row`
+while a change is being recorded. Undo puts the rows back as they were, redo as they became. Nothing in
+the journal is ever deleted, so that the history of a value stays even when it was taken back.
+"""
+
+from __future__ import annotations
+
+import json
+import sqlite3
+from collections.abc import Iterator
+from contextlib import contextmanager
+from dataclasses import dataclass
+
+from tabrel.store.connection import inserted_id, transaction
+from tabrel.store.errors import NothingToUndoError
+
+JOURNALED = (
+    "study",
+    "oil",
+    "viscosity_point",
+    "circuit",
+    "pump_efficiency",
+    "regulator",
+    "stated_loss",
+    "engine_hot_point",
+    "stud",
+    "adapter",
+    "sample",
+    "observation",
+    "claim",
+    "particle_counts",
+    "particle_count_row",
+    "hole_group",
+    "outline_point",
+    "reading",
+    "quantity_state",
+)
+"""Tables whose rows are recorded; a test holds the list against the schema."""
+
+
+@dataclass(frozen=True)
+class Change:
+    """One thing a person did: its words, the place it was done at, and when."""
+
+    id: int
+    sample_id: int | None
+    words: str
+    place: str
+    made_at: str
+
+
+def install_triggers(conn: sqlite3.Connection) -> None:
+    """Make the triggers fit the tables as they are; called whenever the database is opened for service."""
+    for table in JOURNALED:
+        columns = [row["name"] for row in conn.execute("SELECT name FROM pragma_table_info(:table)", {"table": table})]
+        for event, before, after in (("INSERT", False, True), ("UPDATE", True, True), ("DELETE", True, False)):
+            conn.execute(f"DROP TRIGGER IF EXISTS journal_{table}_{event.lower()}")
+            conn.execute(
+                f"CREATE TRIGGER journal_{table}_{event.lower()} AFTER {event} ON {table} "
+                "WHEN (SELECT change_id FROM recording) IS NOT NULL BEGIN "
+                "INSERT INTO change_row (change_id, table_name, row_id, before, after) "
+                f"VALUES ((SELECT change_id FROM recording), '{table}', {'NEW' if after else 'OLD'}.rowid, "
+                f"{_image(columns, 'OLD') if before else 'NULL'}, {_image(columns, 'NEW') if after else 'NULL'}); END"
+            )
+
+
+def _image(columns: list[str], row: str) -> str:
+    return "json_object(" + ", ".join(f"'{column}', {row}.{column}" for column in columns) + ")"
+
+
+INSERT_CHANGE = """
+INSERT INTO change (study_id, sample_id, words, place) VALUES (:study_id, :sample_id, :words, :place)
+"""
+RECORD = "UPDATE recording SET change_id = :change_id WHERE id = 1"
+
+
+@contextmanager
+def recorded(conn: sqlite3.Connection, study_id: int, sample_id: int | None, words: str, place: str) -> Iterator[int]:
+    """Commit everything in the block as one change that can be undone, or nothing; yield the change's id."""
+    with transaction(conn):
+        named = {"study_id": study_id, "sample_id": sample_id, "words": words, "place": place}
+        change_id = inserted_id(conn.execute(INSERT_CHANGE, named))
+        conn.execute(RECORD, {"change_id": change_id})
+        yield change_id
+        conn.execute(RECORD, {"change_id": None})
+
+
+UPDATE_CHANGE_SAMPLE = "UPDATE change SET sample_id = :sample_id WHERE id = :id"
+
+
+def belongs_to_sample(conn: sqlite3.Connection, change_id: int, sample_id: int) -> None:
+    """Say that a change being recorded concerns a sample that it has only just made."""
+    conn.execute(UPDATE_CHANGE_SAMPLE, {"id": change_id, "sample_id": sample_id})
+
+
+_SCOPE = "study_id = :study_id AND (sample_id = :sample_id OR sample_id IS NULL)"
+SELECT_LAST = f"""
+SELECT id, sample_id, words, place, made_at FROM change
+WHERE {_SCOPE} AND undone_at IS NULL ORDER BY id DESC LIMIT 1
+"""
+SELECT_NEXT_UNDONE = f"""
+SELECT id, sample_id, words, place, made_at FROM change
+WHERE {_SCOPE} AND undone_at IS NOT NULL
+  AND id > COALESCE((SELECT MAX(id) FROM change WHERE {_SCOPE} AND undone_at IS NULL), 0)
+ORDER BY id LIMIT 1
+"""
+
+
+def last_change(conn: sqlite3.Connection, study_id: int, sample_id: int) -> Change | None:
+    """Return the change that undo would take back: of this sample or of its study."""
+    return _change(conn, SELECT_LAST, study_id, sample_id)
+
+
+def next_undone(conn: sqlite3.Connection, study_id: int, sample_id: int) -> Change | None:
+    """Return the change that redo would put again; none once something else was done after the undo."""
+    return _change(conn, SELECT_NEXT_UNDONE, study_id, sample_id)
+
+
+def _change(conn: sqlite3.Connection, statement: str, study_id: int, sample_id: int) -> Change | None:
+    row = conn.execute(statement, {"study_id": study_id, "sample_id": sample_id}).fetchone()
+    return None if row is None else Change(**dict(row))
+
+
+MARK_UNDONE = "UPDATE change SET undone_at = strftime('%Y-%m-%dT%H:%M:%fZ', 'now') WHERE id = :id"
+MARK_DONE = "UPDATE change SET undone_at = NULL WHERE id = :id"
+SELECT_ROWS = "SELECT table_name, row_id, before, after FROM change_row WHERE change_id = :change_id ORDER BY id"
+
+
+def undo(conn: sqlite3.Connection, study_id: int, sample_id: int) -> Change:
+    """Take the last change back and return it; the caller opens the transaction.
+
+    Raises
+    ------
+    NothingToUndoError
+        If there is none.
+    """
+    change = last_change(conn, study_id, sample_id)
+    if change is None:
+        raise NothingToUndoError("there is nothing to undo")
+    rows = conn.execute(SELECT_ROWS, {"change_id": change.id}).fetchall()
+    _put(conn, [(row["table_name"], row["row_id"], row["before"]) for row in reversed(rows)])
+    conn.execute(MARK_UNDONE, {"id": change.id})
+    return change
+
+
+def redo(conn: sqlite3.Connection, study_id: int, sample_id: int) -> Change:
+    """Put the change last taken back again and return it; the caller opens the transaction.
+
+    Raises
+    ------
+    NothingToUndoError
+        If there is none.
+    """
+    change = next_undone(conn, study_id, sample_id)
+    if change is None:
+        raise NothingToUndoError("there is nothing to put again")
+    rows = conn.execute(SELECT_ROWS, {"change_id": change.id}).fetchall()
+    _put(conn, [(row["table_name"], row["row_id"], row["after"]) for row in rows])
+    conn.execute(MARK_DONE, {"id": change.id})
+    return change
+
+
+def _put(conn: sqlite3.Connection, images: list[tuple[str, int, str | None]]) -> None:
+    """Make rows what their images say; a table's name comes from `JOURNALED`, never from the image alone."""
+    conn.execute("PRAGMA defer_foreign_keys = ON")
+    for table, row_id, image in images:
+        if table not in JOURNALED:
+            raise sqlite3.DataError(f"the journal names a table {table!r} that is not recorded")
+        if image is None:
+            conn.execute(f"DELETE FROM {table} WHERE rowid = :row_id", {"row_id": row_id})
+            continue
+        values = json.loads(image)
+        known = [row["name"] for row in conn.execute("SELECT name FROM pragma_table_info(:table)", {"table": table})]
+        columns = [column for column in known if column in values]
+        exists = conn.execute(f"SELECT 1 FROM {table} WHERE rowid = :row_id", {"row_id": row_id}).fetchone()
+        if exists:
+            assignments = ", ".join(f"{column} = :{column}" for column in columns)
+            conn.execute(f"UPDATE {table} SET {assignments} WHERE rowid = :row_id_", {**values, "row_id_": row_id})
+        else:
+            names, places = ", ".join(columns), ", ".join(f":{column}" for column in columns)
+            conn.execute(f"INSERT INTO {table} (rowid, {names}) VALUES (:row_id_, {places})", {**values, "row_id_": row_id})
+
+
+SELECT_HISTORY = """
+SELECT change.words, change.made_at, change.undone_at
+FROM change_row JOIN change ON change.id = change_row.change_id
+WHERE change_row.table_name = :table_name AND change_row.row_id = :row_id ORDER BY change_row.id
+"""
+
+
+def history(conn: sqlite3.Connection, table: str, row_id: int) -> list[tuple[str, str, bool]]:
+    """Return what was done to a row: words, time, whether it was taken back."""
+    rows = conn.execute(SELECT_HISTORY, {"table_name": table, "row_id": row_id})
+    return [(row["words"], row["made_at"], row["undone_at"] is not None) for row in rows]
