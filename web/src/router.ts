@@ -1,8 +1,12 @@
-import { createRouter, createWebHistory } from 'vue-router'
+import { createRouter, createWebHistory, type RouteLocation } from 'vue-router'
 import BenchView from './views/BenchView.vue'
+import GateView from './views/GateView.vue'
+import IntakeView from './views/IntakeView.vue'
 import OperatingMapView from './views/OperatingMapView.vue'
 import StudiesView from './views/StudiesView.vue'
 import StudyView from './views/StudyView.vue'
+import WorkingView from './views/WorkingView.vue'
+import { BENCH_STAGES } from './lib/stations'
 
 /** A numeric parameter of the route. */
 function numbers(names: readonly string[]) {
@@ -19,9 +23,22 @@ export const router = createRouter({
       component: StudyView,
       props: numbers(['studyId', 'sampleId']),
       children: [
-        { path: 'bench', name: 'bench', component: BenchView, props: numbers(['sampleId']) },
+        { path: 'intake', name: 'intake', component: IntakeView, props: numbers(['sampleId']) },
+        ...BENCH_STAGES.map((stage) => ({
+          path: stage,
+          name: stage,
+          component: BenchView,
+          props: (route: RouteLocation) => ({ ...numbers(['sampleId'])(route), stage }),
+        })),
+        { path: 'gate', name: 'gate', component: GateView, props: numbers(['sampleId']) },
+        {
+          path: 'working/:result',
+          name: 'working',
+          component: WorkingView,
+          props: (route: RouteLocation) => ({ ...numbers(['sampleId'])(route), result: route.params.result }),
+        },
         { path: 'map', name: 'map', component: OperatingMapView, props: numbers(['sampleId']) },
-        { path: '', redirect: { name: 'bench' } },
+        { path: '', redirect: { name: 'outside' } },
       ],
     },
     { path: '/:rest(.*)', redirect: { name: 'studies' } },

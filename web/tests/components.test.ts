@@ -3,39 +3,62 @@ import PrimeVue from 'primevue/config'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { client, ProblemError, unwrap, type Schemas } from '@/api/client'
 import ReadingChip from '@/components/ReadingChip.vue'
+import AttributeField from '@/components/AttributeField.vue'
+import FactField from '@/components/FactField.vue'
 import ReadingField from '@/components/ReadingField.vue'
+import type { BenchChanges } from '@/composables/useSheet'
 
 const plugins = [PrimeVue]
 const reading: Schemas['ReadingOut'] = {
   id: 7, text: '1.62 m', taken_at: '2026-11-01T08:00:00Z', struck_out_reason: null, metric: '1620 mm', inch: '63.780 in', doubtful: false,
+  instrument: null, provenance: 'measured', note: null, insisted: false, used: true,
 }
 const field: Schemas['FieldOut'] = {
   key: 'media.strip_length', title: 'strip length', metric_unit: 'mm', inch_unit: 'in', instrument: 'tape',
+  instruments: ['caliper', 'tape'], drawing: 'strip', counted: false, whole_only: false, state: null,
   readings: [reading],
-  estimate: { metric_value: 1620, metric_uncertainty: 9.5, inch_value: 63.7795, inch_uncertainty: 0.373 },
+  estimate: {
+    metric_value: 1620, metric_uncertainty: 9.5, metric_expanded: 19, inch_value: 63.7795, inch_uncertainty: 0.373,
+    inch_expanded: 0.75, provenance: 'measured', used: 1,
+  },
   warnings: [],
+}
+const echoed: Schemas['EchoOut'] = {
+  text: '9 mm', metric: '9 mm', inch: '0.3543 in', problem: null, question: null, correction: null, estimate: null,
+}
+
+/** A field with the changes it may make replaced by stand-ins. */
+function mountField(changes: Partial<Record<keyof BenchChanges, unknown>>, more: Partial<Schemas['FieldOut']> = {}, family: 'metric' | 'inch' = 'metric') {
+  return mount(ReadingField, {
+    props: { field: { ...field, ...more }, sampleId: 3, family, changes: changes as unknown as BenchChanges },
+    global: { plugins },
+    attachTo: document.body,
+  })
 }
 
 beforeEach(() => vi.useFakeTimers())
 afterEach(() => {
   vi.useRealTimers()
   vi.restoreAllMocks()
+  document.body.innerHTML = ''
 })
 
 describe('a reading field', () => {
   it('hands over what was typed with the family, clears, and goes on', async () => {
     const add = vi.fn().mockResolvedValue({})
-    const wrapper = mount(ReadingField, { props: { field, family: 'inch', add }, global: { plugins } })
+    const wrapper = mountField({ addReading: add }, {}, 'inch')
     await wrapper.get('input').setValue('63 3/8')
     await wrapper.get('input').trigger('keydown', { key: 'Enter' })
     await flushPromises()
-    expect(add).toHaveBeenCalledWith({ key: 'media.strip_length', text: '63 3/8', family: 'inch' })
+    expect(add).toHaveBeenCalledWith({
+      key: 'media.strip_length', text: '63 3/8', family: 'inch', provenance: null, instrument: null, note: null, insist: false,
+    })
     expect((wrapper.get('input').element as HTMLInputElement).value).toBe('')
     expect(wrapper.emitted('next')).toHaveLength(1)
   })
   it('keeps the text and says why beside it when it is refused', async () => {
     const add = vi.fn().mockRejectedValue(new ProblemError({ message: 'no such unit', where: '', missing: [] }))
-    const wrapper = mount(ReadingField, { props: { field, family: 'metric', add }, global: { plugins } })
+    const wrapper = mountField({ addReading: add })
     await wrapper.get('input').setValue('3 mn')
     await wrapper.get('input').trigger('keydown', { key: 'Enter' })
     await flushPromises()
@@ -44,7 +67,7 @@ describe('a reading field', () => {
   })
   it('goes on at once and, when refused, does not take the focus from a field being typed in', async () => {
     const add = vi.fn().mockRejectedValue(new ProblemError({ message: 'no such unit', where: '', missing: [] }))
-    const wrapper = mount(ReadingField, { props: { field, family: 'metric', add }, global: { plugins }, attachTo: document.body })
+    const wrapper = mountField({ addReading: add })
     const other = document.body.appendChild(document.createElement('input'))
     await wrapper.get('input').setValue('3 mn')
     await wrapper.get('input').trigger('keydown', { key: 'Enter' })
@@ -57,22 +80,21 @@ describe('a reading field', () => {
   })
   it('goes on without a reading on an empty Enter and back with Shift', async () => {
     const add = vi.fn()
-    const wrapper = mount(ReadingField, { props: { field, family: 'metric', add }, global: { plugins } })
+    const wrapper = mountField({ addReading: add })
     await wrapper.get('input').trigger('keydown', { key: 'Enter' })
     await wrapper.get('input').trigger('keydown', { key: 'Enter', shiftKey: true })
     expect([wrapper.emitted('next'), wrapper.emitted('previous')].map((seen) => seen?.length)).toEqual([1, 1])
     expect(add).not.toHaveBeenCalled()
   })
   it('shows the mean in the family asked for', async () => {
-    const wrapper = mount(ReadingField, { props: { field, family: 'metric', add: vi.fn() }, global: { plugins } })
+    const wrapper = mountField({})
     expect(wrapper.get('.mean').text()).toMatch(/1620.0\s*± 9.5\s*mm/)
     await wrapper.setProps({ family: 'inch' })
     expect(wrapper.get('.mean').text()).toMatch(/63.78\s*± 0.37\s*in/)
   })
   it('echoes what the server understood, and only the latest', async () => {
-    const answer = { text: '9 mm', metric: '9 mm', inch: '0.3543 in', problem: null, question: null }
-    vi.spyOn(client, 'POST').mockResolvedValue({ data: answer, response: new Response() } as never)
-    const wrapper = mount(ReadingField, { props: { field, family: 'metric', add: vi.fn() }, global: { plugins } })
+    vi.spyOn(client, 'POST').mockResolvedValue({ data: echoed, response: new Response() } as never)
+    const wrapper = mountField({})
     await wrapper.get('input').setValue('9')
     await vi.advanceTimersByTimeAsync(200)
     await flushPromises()
@@ -80,11 +102,119 @@ describe('a reading field', () => {
     await wrapper.get('input').setValue('')
     expect(wrapper.get('.hint').text()).not.toContain('0.3543 in')
   })
+  it('takes a reading that ends with Tab, as a caliper that types may send it', async () => {
+    const add = vi.fn().mockResolvedValue({})
+    const wrapper = mountField({ addReading: add })
+    await wrapper.get('input').setValue('98.4')
+    await wrapper.get('input').trigger('keydown', { key: 'Tab' })
+    expect(add).toHaveBeenCalledWith(expect.objectContaining({ text: '98.4' }))
+    expect(wrapper.emitted('next')).toHaveLength(1)
+  })
+  it('puts what was likely meant on F2 and records that one insists on Enter', async () => {
+    const asked = { ...echoed, question: 'ten times too large, 0.9 mm meant?', correction: '0.9 mm' }
+    vi.spyOn(client, 'POST').mockResolvedValue({ data: asked, response: new Response() } as never)
+    const add = vi.fn().mockResolvedValue({})
+    const wrapper = mountField({ addReading: add })
+    const input = wrapper.get('input')
+    await input.setValue('9')
+    await vi.advanceTimersByTimeAsync(200)
+    await flushPromises()
+    await input.trigger('keydown', { key: 'F2' })
+    expect((input.element as HTMLInputElement).value).toBe('0.9 mm')
+    await input.setValue('9')
+    await vi.advanceTimersByTimeAsync(200)
+    await flushPromises()
+    await input.trigger('keydown', { key: 'Enter' })
+    expect(add).toHaveBeenCalledWith(expect.objectContaining({ text: '9', insist: true }))
+  })
+  it('corrects a slip that stands already, or insists on it, from the empty field', async () => {
+    const [correct, insist] = [vi.fn().mockResolvedValue({}), vi.fn().mockResolvedValue({})]
+    const warnings = [{ message: 'ten times too large', reading_id: 7, correction: '0.16 m', insisted: false }]
+    const wrapper = mountField({ correct, insist }, { warnings })
+    await wrapper.get('input').trigger('keydown', { key: 'F2' })
+    expect(correct).toHaveBeenCalledWith(7, '0.16 m', 'media.strip_length')
+    await wrapper.get('input').trigger('keydown', { key: 'F4' })
+    expect(insist).toHaveBeenCalledWith(7, 'media.strip_length')
+  })
+  it('sends provenance, instrument and note once, then starts afresh', async () => {
+    const add = vi.fn().mockResolvedValue({})
+    const wrapper = mountField({ addReading: add })
+    await wrapper.get('[data-beside="provenance"]').setValue('by_eye')
+    await wrapper.get('[data-beside="instrument"]').setValue('caliper')
+    await wrapper.get('[data-beside="note"]').setValue('wet')
+    for (const text of ['9', '10']) {
+      await wrapper.get('input').setValue(text)
+      await wrapper.get('input').trigger('keydown', { key: 'Enter' })
+      await flushPromises()
+    }
+    expect(add.mock.calls[0]![0]).toMatchObject({ provenance: 'by_eye', instrument: 'caliper', note: 'wet' })
+    expect(add.mock.calls[1]![0]).toMatchObject({ provenance: null, instrument: null, note: null })
+  })
+  it('says a state in words instead of a number', () => {
+    expect(mountField({}, { estimate: null, readings: [], state: 'lost' }).get('.mean').text()).toBe('lost')
+    expect(mountField({}, { estimate: null, readings: [] }).get('.mean').text()).toBe('not measured')
+  })
+})
+
+describe('pictured choices', () => {
+  const attribute: Schemas['AttributeOut'] = {
+    key: 'gasket.section', title: 'section', part: 'Gasket', stage: 'outside', whole_only: false, synonyms: [],
+    choices: [{ value: 'square', meaning: 'a' }, { value: 'captured lip', meaning: 'b' }],
+    schools: ['Captured: it stays.', 'Square: it turns.'],
+  }
+  it('are chosen by number, taken away by Delete, and show the default school first', async () => {
+    const set = vi.fn().mockResolvedValue({})
+    const wrapper = mount(AttributeField, { props: { attribute, value: null, set }, global: { plugins } })
+    const group = wrapper.get('[role="radiogroup"]')
+    await group.trigger('keydown', { key: '2' })
+    expect(set).toHaveBeenCalledWith({ key: 'gasket.section', text: 'captured lip', seen: null })
+    await group.trigger('keydown', { key: 'Delete' })
+    expect(set).toHaveBeenLastCalledWith({ key: 'gasket.section', text: null, seen: null })
+    await group.trigger('keydown', { key: 'v' })
+    expect(wrapper.get('strong').text()).toBe('Captured: it stays.')
+    expect(wrapper.findAll('svg path').length).toBeGreaterThan(2)
+  })
+})
+
+describe('a fact field', () => {
+  const fact: Schemas['FactOut'] = {
+    key: 'sample.price', title: 'price', kind: 'price', help: '', choices: [], whole_only: false, synonyms: [],
+  }
+  function mountFact(set: (fact: Schemas['FactIn']) => Promise<unknown>) {
+    return mount(FactField, { props: { fact, value: '9.50 EUR', family: 'metric', set }, global: { plugins } })
+  }
+  it('keeps what changed on Enter, with what was seen before, and nothing else', async () => {
+    const set = vi.fn().mockResolvedValue({})
+    const wrapper = mountFact(set)
+    await wrapper.get('input').trigger('keydown', { key: 'Enter' })
+    expect(set).not.toHaveBeenCalled()
+    await wrapper.get('input').setValue('11 EUR')
+    await wrapper.get('input').trigger('keydown', { key: 'Enter' })
+    expect(set).toHaveBeenCalledWith({ key: 'sample.price', text: '11 EUR', family: 'metric', seen: '9.50 EUR' })
+    expect(wrapper.emitted('next')).toHaveLength(2)
+  })
+  it('keeps the text in the field and says why when it is refused', async () => {
+    const set = vi.fn().mockRejectedValue(new ProblemError({ message: 'no price', where: '', missing: [] }))
+    const wrapper = mountFact(set)
+    await wrapper.get('input').setValue('cheap')
+    await wrapper.get('input').trigger('keydown', { key: 'Enter' })
+    await flushPromises()
+    expect(wrapper.get('[role="alert"]').text()).toBe('no price')
+    expect((wrapper.get('input').element as HTMLInputElement).value).toBe('cheap')
+  })
+  it('shows what another window put there, unless something is being typed', async () => {
+    const wrapper = mountFact(vi.fn())
+    await wrapper.setProps({ value: '12.00 EUR' })
+    expect((wrapper.get('input').element as HTMLInputElement).value).toBe('12.00 EUR')
+    await wrapper.get('input').setValue('13')
+    await wrapper.setProps({ value: '14.00 EUR' })
+    expect((wrapper.get('input').element as HTMLInputElement).value).toBe('13')
+  })
 })
 
 describe('a reading chip', () => {
   it('asks for a reason in place and does not take an empty one', async () => {
-    const wrapper = mount(ReadingChip, { props: { reading, family: 'metric' }, global: { plugins } })
+    const wrapper = mount(ReadingChip, { props: { reading, usualInstrument: 'tape' }, global: { plugins } })
     await wrapper.get('button').trigger('keydown', { key: 'Delete' })
     await wrapper.get('input').trigger('keydown', { key: 'Enter' })
     expect(wrapper.emitted('strike')).toBeUndefined()
@@ -95,7 +225,7 @@ describe('a reading chip', () => {
   })
   it('keeps a struck reading in sight and restores it', async () => {
     const struck = { ...reading, struck_out_reason: 'wet' }
-    const wrapper = mount(ReadingChip, { props: { reading: struck, family: 'metric' }, global: { plugins } })
+    const wrapper = mount(ReadingChip, { props: { reading: struck, usualInstrument: 'tape' }, global: { plugins } })
     expect(wrapper.get('s').text()).toBe('1.62 m')
     expect(wrapper.text()).toContain('wet')
     await wrapper.get('button').trigger('click')

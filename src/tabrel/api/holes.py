@@ -17,7 +17,7 @@ from tabrel.core.hole_entry import understand_hole_group
 from tabrel.core.quantities import HOLE_QUANTITIES
 from tabrel.core.readings import estimate_quantity
 from tabrel.core.slips import question
-from tabrel.core.study import HoleGroup, HoleReadings, as_reading
+from tabrel.core.study import HoleGroup, as_reading
 from tabrel.core.study_checks import check_hole_group, check_reading_text
 from tabrel.core.units import UnitFamily, shown
 from tabrel.store.errors import NotStoredError
@@ -108,7 +108,7 @@ def post_hole_group(sample_id: int, placement: PlacementPath, position: int, giv
         open_fraction=None if given.open_percent == 100 else given.open_percent / 100,
         readings=replace(group.readings, points_mm=pairs),
     )
-    check_hole_group(path, replace(kept, readings=HoleReadings(points_mm=pairs)))
+    check_hole_group(path, kept)
     words = f"{PLACEMENT_TITLES[placement]}: {given.count} {given.shape}"
     with recorded(conn, study_of_sample(conn, sample_id), sample_id, words, path):
         update_hole_group(conn, group_id, kept)

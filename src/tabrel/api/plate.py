@@ -12,13 +12,12 @@ from tabrel.api.wire import (
 )
 from tabrel.core.measured import MeasuredSample
 from tabrel.core.oil import OilModel
-from tabrel.core.plate_layout import plate_layout
 from tabrel.core.plate_summary import plate_summary
 
 
 def plate_out(measured: MeasuredSample, oil: OilModel | None) -> PlateOut:
     """Return the plate from below and the figures beside its areas."""
-    layout = plate_layout(measured.known, measured.sample.holes, measured.circuit)
+    layout = measured.plate
     summary = plate_summary(measured, oil)
     penalty = summary.division_penalty
     return PlateOut.model_construct(
@@ -29,7 +28,7 @@ def plate_out(measured: MeasuredSample, oil: OilModel | None) -> PlateOut:
         holes=[
             PlacedHoleOut.model_construct(
                 group=hole.group,
-                points_mm=[(round(x * 1e3, 3), round(y * 1e3, 3)) for x, y in hole.outline],
+                points_mm=[[round(x * 1e3, 3), round(y * 1e3, 3)] for x, y in hole.outline],
                 wrong=hole.wrong,
             )
             for hole in layout.holes

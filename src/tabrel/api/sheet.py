@@ -84,6 +84,17 @@ def sheet_out(conn: sqlite3.Connection, sample_id: int) -> SheetOut:
     )
 
 
+_OF_PART = {
+    (stage, part): (
+        {key: quantity for key, quantity in QUANTITIES.items() if (quantity.stage, quantity.part) == (stage, part)},
+        [attribute for attribute in ATTRIBUTES.values() if (attribute.stage, attribute.part) == (stage, part)],
+    )
+    for stage in STAGE_TITLES
+    for part in PART_TITLES
+}
+"""Quantities and attributes by stage and part."""
+
+
 def _parts(sample: Sample, readings: dict[str, list[StoredReading]], analysis: SampleAnalysis) -> Iterator[PartOut]:
     """Yield the parts stage by stage, in the order of the bench."""
 
@@ -92,8 +103,7 @@ def _parts(sample: Sample, readings: dict[str, list[StoredReading]], analysis: S
 
     for stage in STAGE_TITLES:
         for part, title in PART_TITLES.items():
-            quantities = {key: q for key, q in QUANTITIES.items() if q.part == part and q.stage == stage}
-            attributes = [a for a in ATTRIBUTES.values() if a.part == part and a.stage == stage]
+            quantities, attributes = _OF_PART[stage, part]
             if quantities or attributes:
                 yield PartOut.model_construct(
                     key=part,

@@ -166,7 +166,7 @@ class PlacedHoleOut(WireModel):
     """One hole where it lies, y upward."""
 
     group: int
-    points_mm: list[tuple[float, float]]
+    points_mm: list[list[float]]
     wrong: bool
 
 

@@ -10,7 +10,6 @@ from tabrel.core.bypass_valve import DEFAULT_DEAD_COILS
 from tabrel.core.efficiency import REFERENCE_SIZE, ScreeningMedium
 from tabrel.core.measured import MeasuredSample
 from tabrel.core.media import FAMILY_DEFAULTS, pleat_opening_at_inside, solidity
-from tabrel.core.plate_layout import plate_layout
 from tabrel.core.reading_checks import SampleWarning, reading_warnings
 from tabrel.core.uncertain import Result
 
@@ -34,8 +33,7 @@ def sample_warnings(
 
 
 def _layout_warnings(measured: MeasuredSample) -> Iterator[SampleWarning]:
-    layout = plate_layout(measured.known, measured.sample.holes, measured.circuit)
-    for problem in layout.problems:
+    for problem in measured.plate.problems:
         yield SampleWarning(problem.code, problem.message, problem.where)
 
 

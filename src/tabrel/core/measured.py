@@ -3,11 +3,13 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from functools import cached_property
 
 from tabrel.core.bypass_valve import BypassEvidence, bypass_evidence
 from tabrel.core.holes import MeasuredHoles, measure_holes
 from tabrel.core.media import MediaStrip, media_permeability
 from tabrel.core.plate import Outlet, outlet_bore
+from tabrel.core.plate_layout import PlateLayout, plate_layout
 from tabrel.core.quantities import QUANTITIES
 from tabrel.core.readings import Estimate, estimate_quantity
 from tabrel.core.study import Circuit, Sample, standing
@@ -54,6 +56,11 @@ class MeasuredSample:
     outlet: Outlet | None
     bypass: BypassEvidence
     permeability: Result
+
+    @cached_property
+    def plate(self) -> PlateLayout:
+        """The plate seen from below."""
+        return plate_layout(self.known, self.sample.holes, self.circuit)
 
     @property
     def media_is_forecast(self) -> bool:

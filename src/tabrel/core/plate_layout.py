@@ -7,8 +7,8 @@ Lengths in metres, origin at the plate's centre, angles from the top.
 from __future__ import annotations
 
 from collections.abc import Iterator, Mapping, Sequence
-from dataclasses import dataclass
-from math import cos, hypot, pi, sin
+from dataclasses import dataclass, replace
+from math import atan2, cos, hypot, pi, sin
 
 from uncertainties import nominal_value
 
@@ -54,6 +54,8 @@ class PlacedHole:
         Corner points. [m]
     centre : (float, float)
         [m]
+    reach : float
+        From the centre to the farthest corner. [m]
     wrong : bool
         Whether it overlaps something or leaves the plate.
     """
@@ -61,7 +63,8 @@ class PlacedHole:
     group: int
     outline: tuple[Point, ...]
     centre: Point
-    wrong: bool
+    reach: float
+    wrong: bool = False
 
 
 @dataclass(frozen=True)
@@ -98,8 +101,8 @@ class PlateLayout:
 def plate_layout(known: Mapping[str, Uncertain], holes: SampleHoles, circuit: Circuit) -> PlateLayout:
     """Return the plate from below with its inlet holes laid out.
 
-    Holes of one circle stand at equal steps, unlike ones spread among each other; slots, ellipses and
-    rectangles lie along the circle. A circle that was not measured runs midway between what bounds it
+    Holes follow each other with equal gaps, unlike ones spread among each other; slots, ellipses and
+    rectangles lie along their circle. A circle that was not measured runs midway between what bounds it
     inside (thread or centre hole) and outside (gasket).
 
     Parameters
@@ -125,7 +128,7 @@ def plate_layout(known: Mapping[str, Uncertain], holes: SampleHoles, circuit: Ci
     wrong, problems = _problems(placed, rim, inside_gasket, centre, holes.inlet)
     return PlateLayout(
         circles,
-        tuple(PlacedHole(hole.group, hole.outline, hole.centre, i in wrong) for i, hole in enumerate(placed)),
+        tuple(replace(hole, wrong=i in wrong) for i, hole in enumerate(placed)),
         tuple((group, diameter, measured) for group, (diameter, measured) in circle_of.items()),
         (*problems, *_circle_problems(by_key, known, circuit)),
     )
@@ -214,15 +217,49 @@ def _signed(size: float, direction: float) -> float:
 
 
 def _placed(shapes: Mapping[int, tuple[Point, ...]], circles: Mapping[int, float], counts: Sequence[int]) -> list[PlacedHole]:
-    """Return every hole at its place: those of one circle at equal steps, spread among each other."""
+    """Return every hole at its place.
+
+    Holes that share a ring of the plate follow each other with equal gaps, unlike ones spread among each
+    other; where along the ring the first one stands is not measured. So they overlap only if they cannot
+    stand side by side at all.
+    """
     placed: list[PlacedHole] = []
-    for circle in dict.fromkeys(circles.values()):
-        together = [group for group in shapes if circles[group] == circle]
-        order = sorted(((i + 0.5) / counts[group], group) for group in together for i in range(counts[group]))[:MOST_DRAWN_HOLES]
-        for i, (_, group) in enumerate(order):
-            outline, centre = _turned(shapes[group], circle / 2, 2 * pi * i / len(order))
-            placed.append(PlacedHole(group, outline, centre, False))
+    for together in _rings(shapes, circles):
+        half = {group: _half_angle(shapes[group], circles[group] / 2) for group in together}
+        reaches = {group: max(hypot(x, y) for x, y in shapes[group]) for group in together}
+        order = [
+            group for _, group in sorted(((i + 0.5) / counts[group], group) for group in together for i in range(counts[group]))
+        ][:MOST_DRAWN_HOLES]
+        gap = (2 * pi - sum(2 * half[group] for group in order)) / len(order)
+        angle = -half[order[0]]
+        for group in order:
+            angle += half[group]
+            outline, centre = _turned(shapes[group], circles[group] / 2, angle)
+            placed.append(PlacedHole(group, outline, centre, reaches[group]))
+            angle += half[group] + gap
     return placed
+
+
+def _rings(shapes: Mapping[int, tuple[Point, ...]], circles: Mapping[int, float]) -> list[list[int]]:
+    """Return the groups that share a ring of the plate, since their holes reach over the same radii."""
+    bands = sorted(
+        (circles[group] / 2 + min(y for _, y in outline), circles[group] / 2 + max(y for _, y in outline), group)
+        for group, outline in shapes.items()
+    )
+    rings: list[list[int]] = []
+    reached = -1.0
+    for inner, outer, group in bands:
+        if inner < reached:
+            rings[-1].append(group)
+        else:
+            rings.append([group])
+        reached = max(reached, outer)
+    return rings
+
+
+def _half_angle(outline: Sequence[Point], radius: float) -> float:
+    """Return half the angle that a hole takes up, seen from the plate's centre."""
+    return max(abs(atan2(x, max(radius + y, 1e-9))) for x, y in outline)
 
 
 def _turned(outline: Sequence[Point], radius: float, angle: float) -> tuple[tuple[Point, ...], Point]:
@@ -256,7 +293,7 @@ def _problems(
         for j in range(i):
             if _overlap(hole, placed[j]):
                 wrong |= {i, j}
-                said["holes_overlap", hole.group] = "overlap each other"
+                said["holes_overlap", hole.group] = "overlap their neighbours"
     problems = [
         PlateProblem(
             code,
@@ -273,9 +310,7 @@ def _holes_words(group: HoleGroup) -> str:
 
 
 def _overlap(one: PlacedHole, other: PlacedHole) -> bool:
-    reach = max(hypot(x - one.centre[0], y - one.centre[1]) for x, y in one.outline)
-    reach += max(hypot(x - other.centre[0], y - other.centre[1]) for x, y in other.outline)
-    if hypot(one.centre[0] - other.centre[0], one.centre[1] - other.centre[1]) >= reach - TOUCHING:
+    if hypot(one.centre[0] - other.centre[0], one.centre[1] - other.centre[1]) >= one.reach + other.reach - TOUCHING:
         return False
     return any(_inside(point, other.outline) for point in _shrunk(one)) or any(
         _inside(point, one.outline) for point in _shrunk(other)

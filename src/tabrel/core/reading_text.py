@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import re
 from dataclasses import dataclass
+from functools import lru_cache
 from math import isfinite
 
 from tabrel.core.drills import drill_interval
@@ -40,6 +41,7 @@ class ParsedReading:
     last_digit: float = 0.0
 
 
+@lru_cache(maxsize=20_000)  # a text means the same each time, and a sheet reads every one of them several times
 def parse_reading(text: str, dimension: Dimension, *, zero_allowed: bool = True) -> ParsedReading:
     """Return the meaning of one typed reading.
 

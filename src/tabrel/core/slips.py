@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 
 from tabrel.core.quantities import Quantity
@@ -58,13 +58,12 @@ def _candidates(quantity: Quantity, reading: ParsedReading) -> Iterator[Slip]:
     value, unit = reading.value, reading.unit
     if quantity.dimension == "area" and unit == "cm2":
         yield Slip("mm2 typed as cm2", value / 100, _typed(value / 100, "mm2"))
-    if quantity.dimension == "length" and unit == "mm":
-        yield Slip("thousandths of an inch typed as mm", value * 1e3 * THOU, _typed(value * 1e3 * THOU, "thou"))
     for factor, words in _DECIMAL:
         yield Slip(f"{words} too large", value / factor, _typed(value / factor, unit))
         yield Slip(f"{words} too small", value * factor, _typed(value * factor, unit))
     if quantity.dimension == "length":
         if unit == "mm":
+            yield Slip("thousandths of an inch typed as mm", value * 1e3 * THOU, _typed(value * 1e3 * THOU, "thou"))
             yield Slip("inches typed as mm", value * 25.4, _typed(value * 25.4, "in"))
         if unit in ("in", '"'):
             yield Slip("mm typed as inches", value / 25.4, _typed(value / 25.4, "mm"))
@@ -106,7 +105,7 @@ def question(quantity: Quantity, text: str, reading: ParsedReading) -> tuple[str
     slips = likely_slips(quantity, reading, low, high)
     if not slips:
         return f"{sentence}: check the number and its unit", None
-    return f"{sentence}: {_meant(slips[0], quantity)}", slips[0].text
+    return f"{sentence}: {_meant(slips, quantity)}", slips[0].text
 
 
 def wild_question(quantity: Quantity, text: str, reading: ParsedReading, centre: float) -> tuple[str, str | None]:
@@ -127,10 +126,14 @@ def wild_question(quantity: Quantity, text: str, reading: ParsedReading, centre:
     sentence = f"{text} does not fit the other readings of the {quantity.title}"
     if not slips:
         return f"{sentence}: measure once more or strike it out", None
-    return f"{sentence}: {_meant(slips[0], quantity)}", slips[0].text
+    return f"{sentence}: {_meant(slips, quantity)}", slips[0].text
 
 
-def _meant(slip: Slip, quantity: Quantity) -> str:
-    metric = shown(slip.value, quantity.metric_unit, 4)
-    both = slip.text if slip.text.split()[-1:] == metric.split()[-1:] else f"{slip.text} ({metric})"
-    return f"{slip.words}, {both} meant?"
+def _meant(slips: Sequence[Slip], quantity: Quantity) -> str:
+    """Return what was likely meant, and what else it may have been."""
+    said = []
+    for slip in slips[:2]:
+        metric = shown(slip.value, quantity.metric_unit, 4)
+        both = slip.text if slip.text.split()[-1:] == metric.split()[-1:] else f"{slip.text} ({metric})"
+        said.append(f"{slip.words}, {both}")
+    return " meant? Or ".join(said) + (" meant?" if len(said) == 1 else "?")

@@ -1139,10 +1139,7 @@ export interface components {
             /** Group */
             group: number;
             /** Points Mm */
-            points_mm: [
-                number,
-                number
-            ][];
+            points_mm: number[][];
             /** Wrong */
             wrong: boolean;
         };

@@ -21,6 +21,7 @@ const FAMILIES: readonly { label: string; value: UnitFamily }[] = [
     </router-link>
     <span class="study">{{ title }}</span>
     <span class="tools">
+      <slot />
       <SwitchButtons v-model="preferences.family" :options="FAMILIES" label="Unit family" small />
       <button type="button" class="plain" :title="'Switch between light and dark (key d)'" @click="preferences.switchTheme">
         {{ preferences.theme === 'light' ? 'Dark' : 'Light' }}

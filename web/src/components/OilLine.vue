@@ -1,55 +1,43 @@
 <script setup lang="ts">
 /** The stages as stations on one drawn pipe: navigation and progress at once. */
-export interface Station {
-  name: string
-  title: string
-  /** 0 empty to 1 full. */
-  fill: number
-  progress: string
-  key: string
-}
+import type { Station } from '@/lib/stations'
 
 defineProps<{ stations: readonly Station[]; current: string }>()
 defineEmits<{ go: [name: string] }>()
 
-const TANK = 52
-const WIDTH = 56
+const TANK = 30
 </script>
 
 <template>
   <nav class="oil-line" aria-label="Stations">
     <ol>
-      <li v-for="(station, i) in stations" :key="station.name" :class="{ last: i === stations.length - 1 }">
+      <li v-for="(station, i) in stations" :key="station.name">
         <button
           type="button"
           :class="{ current: station.name === current }"
           :aria-current="station.name === current ? 'page' : undefined"
-          :title="`${station.title}: ${station.progress} (key ${station.key})`"
+          :title="`${station.title}: ${station.progress}`"
           @click="$emit('go', station.name)"
         >
-          <svg :width="WIDTH" :height="TANK" viewBox="0 0 56 52" aria-hidden="true">
+          <svg width="34" height="56" viewBox="0 0 34 56" aria-hidden="true">
             <defs>
-              <clipPath :id="`tank-${station.name}`"><rect x="9" y="3" width="38" height="46" rx="9" /></clipPath>
+              <clipPath :id="`tank-${station.name}`"><rect x="3" y="13" width="28" :height="TANK" rx="7" /></clipPath>
             </defs>
-            <rect class="glass" x="9" y="3" width="38" height="46" rx="9" />
+            <path v-if="i > 0" class="bore" :class="{ wet: stations[i - 1]!.fill >= 1 }" d="M13 0h8v13h-8z" />
+            <path v-if="i > 0" class="pipe" d="M13 0v13M21 0v13" />
+            <path v-if="i < stations.length - 1" class="bore" :class="{ wet: station.fill >= 1 }" d="M13 43h8v13h-8z" />
+            <path v-if="i < stations.length - 1" class="pipe" d="M13 43v13M21 43v13" />
+            <rect class="glass" x="3" y="13" width="28" :height="TANK" rx="7" />
             <g :clip-path="`url(#tank-${station.name})`">
-              <rect class="oil" x="9" :y="49 - 46 * station.fill" width="38" :height="46 * station.fill" />
-              <path
-                v-for="mark in [0.2, 0.4, 0.6, 0.8]"
-                :key="mark"
-                class="mark"
-                :d="`M9 ${49 - 46 * mark}h7`"
-              />
+              <rect class="oil" x="3" :y="13 + TANK * (1 - station.fill)" width="28" :height="TANK * station.fill" />
             </g>
-            <rect class="wall" x="9" y="3" width="38" height="46" rx="9" />
+            <rect class="wall" x="3" y="13" width="28" :height="TANK" rx="7" />
           </svg>
-          <span class="title">{{ station.title }}</span>
-          <span class="progress soft">{{ station.progress }}</span>
+          <span class="words">
+            <span class="title">{{ station.title }}</span>
+            <span class="progress soft">{{ station.progress }}</span>
+          </span>
         </button>
-        <svg v-if="i < stations.length - 1" class="pipe" width="56" height="30" viewBox="0 0 56 30" aria-hidden="true">
-          <rect class="bore" :class="{ wet: station.fill >= 1 }" x="23" y="0" width="10" height="30" />
-          <path class="wall" d="M23 0v30M33 0v30" />
-        </svg>
       </li>
     </ol>
   </nav>
@@ -59,30 +47,24 @@ const WIDTH = 56
 .oil-line {
   border-right: 1px solid var(--line);
   background: var(--ground);
-  padding: 1rem 0.5rem;
+  padding: 0.4rem 0.4rem 0.4rem 0.5rem;
 }
 ol {
   list-style: none;
   margin: 0;
   padding: 0;
 }
-li {
-  display: flex;
-  flex-direction: column;
-  align-items: center;
-}
 button {
   width: 100%;
   border: 0;
   border-radius: 10px;
   background: none;
-  padding: 0.5rem 0.25rem;
+  padding: 0 0.3rem;
   display: flex;
-  flex-direction: column;
   align-items: center;
-  gap: 0.15rem;
+  gap: 0.45rem;
   cursor: pointer;
-  text-align: center;
+  text-align: left;
 }
 button:hover {
   background: var(--paper);
@@ -90,17 +72,25 @@ button:hover {
 button.current {
   background: var(--hand-wash);
 }
+button svg {
+  flex: none;
+  display: block;
+}
+.words {
+  display: flex;
+  flex-direction: column;
+  line-height: 1.2;
+}
 .title {
   font-family: var(--head);
   font-weight: 600;
-  font-size: 0.9rem;
+  font-size: 0.88rem;
 }
 .current .title {
   color: var(--hand);
 }
 .progress {
-  font-size: 0.78rem;
-  line-height: 1.25;
+  font-size: 0.76rem;
 }
 .glass {
   fill: var(--paper);
@@ -110,14 +100,11 @@ button.current {
   opacity: 0.85;
   transition: all 0.25s;
 }
-.mark {
-  stroke: var(--ink-soft);
-  stroke-width: 1;
-}
-.wall {
+.wall,
+.pipe {
   fill: none;
   stroke: var(--slate);
-  stroke-width: 2;
+  stroke-width: 1.8;
 }
 .current .wall {
   stroke: var(--hand);

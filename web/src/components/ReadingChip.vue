@@ -1,11 +1,11 @@
 <script setup lang="ts">
 /** One reading as typed; striking it out asks for the reason in place. */
 import InputText from 'primevue/inputtext'
-import { nextTick, ref, useTemplateRef } from 'vue'
-import type { Schemas } from '@/api/client'
-import type { UnitFamily } from '@/lib/units'
+import { computed, nextTick, ref, useTemplateRef } from 'vue'
+import { client, unwrap, type Schemas } from '@/api/client'
+import { clock, INSTRUMENT_NAMES, PROVENANCE_NAMES } from '@/lib/words'
 
-const props = defineProps<{ reading: Schemas['ReadingOut']; family: UnitFamily }>()
+const props = defineProps<{ reading: Schemas['ReadingOut']; usualInstrument: string }>()
 const emit = defineEmits<{ strike: [reason: string]; restore: []; leave: [] }>()
 
 const asking = ref(false)
@@ -13,6 +13,38 @@ const reason = ref('')
 const said = ref('')
 const chip = useTemplateRef<HTMLButtonElement>('chip')
 const field = useTemplateRef<{ $el: HTMLInputElement }>('field')
+
+const past = ref<Schemas['HistoryOut'][]>([])
+
+/** What was recorded of the reading beside its text. */
+const about = computed(() => {
+  const { provenance, instrument, note, insisted } = props.reading
+  return [
+    provenance === 'measured' ? '' : PROVENANCE_NAMES[provenance],
+    instrument && instrument !== props.usualInstrument ? INSTRUMENT_NAMES[instrument] : '',
+    note ?? '',
+    insisted ? 'insisted' : '',
+  ].filter(Boolean)
+})
+const told = computed(() => {
+  const { metric, inch, taken_at } = props.reading
+  const lines = [`${metric} = ${inch}`, taken_at ? `typed ${clock(taken_at)}` : 'from a document', ...about.value]
+  if (!props.reading.used && props.reading.struck_out_reason === null) lines.push('not used: there are better ones')
+  for (const event of past.value)
+    lines.push(`${clock(event.at)} ${event.words}${event.undone ? ' (taken back)' : ''}`)
+  return lines.join('\n')
+})
+
+/** Fetch what was done to the reading when somebody looks. */
+async function lookBack() {
+  if (past.value.length) return
+  try {
+    const path = { reading_id: props.reading.id }
+    past.value = await unwrap(client.GET('/api/readings/{reading_id}/history', { params: { path } }))
+  } catch {
+    // the history is a help only
+  }
+}
 
 async function ask() {
   asking.value = true
@@ -76,14 +108,17 @@ function onKey(event: KeyboardEvent) {
       ref="chip"
       type="button"
       class="chip"
-      :class="{ doubtful: reading.doubtful }"
+      :class="{ doubtful: reading.doubtful, unused: !reading.used }"
       tabindex="-1"
-      :title="`${reading.metric} = ${reading.inch}. Click, or Delete, to strike it out`"
+      :title="`${told}\nClick, or Delete, to strike it out`"
+      @focus="lookBack"
+      @pointerenter="lookBack"
       :aria-label="`Reading ${reading.text}${reading.doubtful ? ', does not fit the others' : ''}; Delete strikes it out`"
       @click="ask"
       @keydown="onKey"
     >
       <span class="typed">{{ reading.text }}</span>
+      <span v-if="about.length" class="about">{{ about.join(', ') }}</span>
       <span v-if="reading.doubtful" class="mark">does not fit</span>
       <span class="cross" aria-hidden="true">×</span>
     </button>
@@ -93,7 +128,9 @@ function onKey(event: KeyboardEvent) {
       type="button"
       class="chip struck"
       tabindex="-1"
-      :title="`Struck out: ${reading.struck_out_reason}. Click to let it stand again`"
+      :title="`${told}\nStruck out: ${reading.struck_out_reason}. Click to let it stand again`"
+      @focus="lookBack"
+      @pointerenter="lookBack"
       :aria-label="`Reading ${reading.text}, struck out: ${reading.struck_out_reason}; Enter restores it`"
       @click="$emit('restore')"
       @keydown="onKey"
@@ -132,6 +169,17 @@ function onKey(event: KeyboardEvent) {
 .doubtful {
   border: 2px solid var(--rust);
   background: var(--rust-wash);
+}
+.about {
+  font-size: 0.78rem;
+  color: var(--ink-soft);
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+}
+.unused {
+  opacity: 0.7;
+  border-style: dotted;
 }
 .mark {
   color: var(--rust);

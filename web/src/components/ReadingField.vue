@@ -1,48 +1,76 @@
 <script setup lang="ts">
-/** One quantity: a large field, what it understood, the readings as chips, mean ± u. */
+/** One quantity: a large field, what it understood, the readings as chips, mean ± u, and what is doubtful about it. */
 import InputText from 'primevue/inputtext'
-import { computed, nextTick, ref, useTemplateRef } from 'vue'
-import { ProblemError, type Schemas } from '@/api/client'
+import { computed, nextTick, ref, toRef, useTemplateRef, watch } from 'vue'
+import { client, ProblemError, type Schemas } from '@/api/client'
+import type { BenchChanges } from '@/composables/useSheet'
 import { useEcho } from '@/composables/useEcho'
 import { withUncertainty } from '@/lib/numbers'
 import type { UnitFamily } from '@/lib/units'
+import { INSTRUMENT_NAMES, PROVENANCE_NAMES, STATE_NAMES } from '@/lib/words'
 import ReadingChip from './ReadingChip.vue'
 
 const props = defineProps<{
   field: Schemas['FieldOut']
+  sampleId: number
   family: UnitFamily
-  add: (reading: Schemas['ReadingIn']) => Promise<unknown>
+  changes: BenchChanges
 }>()
-const emit = defineEmits<{ next: []; previous: []; strike: [id: number, reason: string]; restore: [id: number] }>()
+const emit = defineEmits<{ next: []; previous: []; here: [] }>()
 
-const INSTRUMENTS: Record<string, string> = {
-  caliper: 'caliper',
-  micrometer: 'micrometer',
-  tape: 'tape',
-  scale: 'scale',
-  force_gauge: 'force gauge',
-  pressure_gauge: 'pressure gauge',
-  permeability_tester: 'permeability tester',
-  microscope: 'microscope',
-  none: 'counted',
-}
+type Provenance = NonNullable<Schemas['ReadingIn']['provenance']>
+type Instrument = NonNullable<Schemas['ReadingIn']['instrument']>
+type State = NonNullable<Schemas['StateIn']['state']>
 
 const text = ref('')
 const refused = ref('')
 const underway = ref<string[]>([])
+const provenance = ref<Provenance>('measured')
+const instrument = ref<Instrument | ''>('')
+const note = ref('')
 const input = useTemplateRef<{ $el: HTMLInputElement }>('input')
 const row = useTemplateRef<HTMLElement>('row')
-const { echo, clear } = useEcho(text, () => props.field.key, () => props.family)
+const family = toRef(props, 'family')
+
+function reading(typed: string, insist: boolean): Schemas['ReadingIn'] {
+  return {
+    key: props.field.key,
+    text: typed,
+    family: props.family,
+    provenance: provenance.value === 'measured' ? null : provenance.value,
+    instrument: instrument.value || null,
+    note: note.value || null,
+    insist,
+  }
+}
+
+const { echo, clear } = useEcho(
+  text,
+  (typed) =>
+    client.POST('/api/samples/{sample_id}/echo', {
+      params: { path: { sample_id: props.sampleId } },
+      body: reading(typed, false),
+    }),
+  () => family.value,
+)
 
 const unit = computed(() => (props.family === 'metric' ? props.field.metric_unit : props.field.inch_unit))
+const preview = computed(() => (text.value.trim() ? (echo.value?.estimate ?? null) : null))
 const mean = computed(() => {
-  const estimate = props.field.estimate
+  const estimate = preview.value ?? props.field.estimate
   if (!estimate) return null
-  return props.family === 'metric'
-    ? withUncertainty(estimate.metric_value, estimate.metric_uncertainty)
-    : withUncertainty(estimate.inch_value, estimate.inch_uncertainty)
+  const metric = props.family === 'metric'
+  const shown = withUncertainty(
+    metric ? estimate.metric_value : estimate.inch_value,
+    metric ? estimate.metric_uncertainty : estimate.inch_uncertainty,
+  )
+  const expanded = withUncertainty(0, metric ? estimate.metric_expanded : estimate.inch_expanded).uncertainty
+  return { ...shown, expanded, provenance: estimate.provenance }
 })
 const problem = computed(() => refused.value || (text.value.trim() ? (echo.value?.problem ?? '') : ''))
+const correctable = computed(() => props.field.warnings.find((warning) => warning.correction && warning.reading_id))
+const questioned = computed(() => props.field.warnings.find((warning) => warning.reading_id && !warning.insisted))
+const plain = computed(() => provenance.value === 'measured' && !instrument.value && !note.value)
 
 /**
  * Take what was typed and go on at once, so that fast typing never lands in the wrong field. What is
@@ -50,14 +78,18 @@ const problem = computed(() => refused.value || (text.value.trim() ? (echo.value
  */
 async function accept() {
   const typed = text.value
+  const insisted = Boolean(echo.value?.question)
   emit('next')
   if (!typed.trim()) return
+  const sent = reading(typed, insisted)
   text.value = ''
   refused.value = ''
   clear()
   underway.value.push(typed)
   try {
-    await props.add({ key: props.field.key, text: typed, family: props.family })
+    await props.changes.addReading(sent)
+    provenance.value = 'measured'
+    instrument.value = note.value = ''
   } catch (error) {
     if (!(error instanceof ProblemError)) throw error
     if (!text.value) text.value = typed
@@ -70,40 +102,84 @@ async function accept() {
   }
 }
 
-function onKey(event: KeyboardEvent) {
-  if (event.key === 'Enter' && !event.isComposing) {
-    event.preventDefault()
-    if (event.shiftKey) emit('previous')
-    else void accept()
-  } else if (event.key === 'ArrowDown') {
-    event.preventDefault()
-    emit('next')
-  } else if (event.key === 'ArrowUp') {
-    event.preventDefault()
-    emit('previous')
-  } else if (event.key === 'Escape') {
+/** Do something to the readings that stand already; what is refused is said here. */
+async function change(work: Promise<unknown>) {
+  refused.value = ''
+  try {
+    await work
+  } catch (error) {
+    if (!(error instanceof ProblemError)) throw error
+    refused.value = error.message
+  }
+}
+
+/** Put what was likely meant: into the field while it is typed, else in place of the reading that slipped. */
+function correct() {
+  if (text.value.trim() && echo.value?.correction) text.value = echo.value.correction
+  else if (!text.value.trim() && correctable.value)
+    void change(props.changes.correct(correctable.value.reading_id!, correctable.value.correction!, props.field.key))
+}
+
+function insist() {
+  if (!text.value.trim() && questioned.value)
+    void change(props.changes.insist(questioned.value.reading_id!, props.field.key))
+}
+
+function setState(event: Event) {
+  const state = (event.target as HTMLSelectElement).value as State | ''
+  void change(props.changes.setState({ key: props.field.key, state: state || null }))
+}
+
+const KEYS: Record<string, (event: KeyboardEvent) => void> = {
+  Enter: (event) => (event.shiftKey ? emit('previous') : void accept()),
+  ArrowDown: () => emit('next'),
+  ArrowUp: () => emit('previous'),
+  F2: correct,
+  F4: insist,
+  Escape: () => {
+    if (!text.value) input.value?.$el.blur()
     text.value = ''
     refused.value = ''
+  },
+}
+
+function onKey(event: KeyboardEvent) {
+  if (event.isComposing) return
+  const beside = event.altKey ? { p: 'provenance', i: 'instrument', n: 'note', s: 'state' }[event.key] : undefined
+  if (beside) {
+    event.preventDefault()
+    row.value?.querySelector<HTMLElement>(`[data-beside="${beside}"]`)?.focus()
+  } else if (event.key === 'Tab' && !event.shiftKey && text.value.trim()) {
+    event.preventDefault()
+    void accept()
   } else if (event.key === 'Backspace' && text.value === '') {
     const chips = row.value?.querySelectorAll<HTMLButtonElement>('.chip')
     chips?.[chips.length - 1]?.focus()
+  } else if (KEYS[event.key]) {
+    event.preventDefault()
+    KEYS[event.key]!(event)
   }
 }
 
 /** Keep the row clear of the edges, so that what it says under the field is seen too. */
 function intoView() {
+  emit('here')
   row.value?.scrollIntoView?.({ block: 'nearest' })
 }
 
 function focus() {
   input.value?.$el.focus()
 }
+
+watch(text, () => (refused.value = ''))
 defineExpose({ focus })
 </script>
 
 <template>
-  <div ref="row" class="row" :data-key="field.key" @focusin="intoView">
-    <label class="title" :for="`in-${field.key}`">{{ field.title }}</label>
+  <div ref="row" class="row" :data-key="field.key" data-stop="reading" @focusin="intoView">
+    <label class="title" :for="`in-${field.key}`">
+      {{ field.title }}<span v-if="field.whole_only" class="whole" title="only on the uncut filter"> ◐</span>
+    </label>
     <div class="entry">
       <InputText
         :id="`in-${field.key}`"
@@ -114,46 +190,127 @@ defineExpose({ focus })
         spellcheck="false"
         :invalid="problem !== ''"
         :aria-describedby="`hint-${field.key}`"
-        @update:model-value="refused = ''"
         @keydown="onKey"
       />
-      <span class="unit soft">{{ unit || 'count' }}</span>
+      <span class="unit soft" :title="unit ? `a bare number is ${unit}` : 'a bare number'">{{ unit || 'count' }}</span>
     </div>
-    <p class="mean number" title="mean of the readings that stand ± standard uncertainty">
+    <p
+      class="mean number"
+      :class="{ preview }"
+      :title="mean?.expanded ? `mean ± standard uncertainty; expanded, 95 %: ± ${mean.expanded} ${unit}` : 'mean'"
+    >
       <template v-if="mean">
-        <strong>{{ mean.value }}</strong>
-        <span v-if="mean.uncertainty" class="soft"> ± {{ mean.uncertainty }}</span>
-        <span class="soft">&nbsp;{{ unit }}</span>
+        <span class="line">
+          <strong>{{ mean.value }}</strong>
+          <span v-if="mean.uncertainty" class="soft"> ± {{ mean.uncertainty }}</span>
+          <span class="soft">&nbsp;{{ unit }}</span>
+        </span>
+        <span v-if="mean.expanded || mean.provenance !== 'measured'" class="line fine soft">
+          <template v-if="mean.provenance !== 'measured'">{{ PROVENANCE_NAMES[mean.provenance] }}, </template
+          ><template v-if="mean.expanded">U {{ mean.expanded }}</template>
+        </span>
       </template>
+      <span v-else-if="field.state" class="none state">{{ STATE_NAMES[field.state] }}</span>
       <span v-else class="soft none">not measured</span>
     </p>
     <div class="chips">
       <ReadingChip
-        v-for="reading in field.readings"
-        :key="reading.id"
-        :reading="reading"
-        :family="family"
-        @strike="emit('strike', reading.id, $event)"
-        @restore="emit('restore', reading.id)"
+        v-for="one in field.readings"
+        :key="one.id"
+        :reading="one"
+        :usual-instrument="field.instrument"
+        @strike="change(changes.strikeOut(one.id, $event, field.key))"
+        @restore="change(changes.restore(one.id, field.key))"
         @leave="focus"
       />
       <span v-for="(typed, i) in underway" :key="`underway-${i}`" class="underway typed">{{ typed }} …</span>
     </div>
     <div :id="`hint-${field.key}`" class="hint" aria-live="polite">
-      <p v-if="problem" class="said-wrong">{{ problem }}</p>
+      <p v-if="problem" class="said-wrong">
+        {{ problem }}
+        <button v-if="!refused && echo?.correction" type="button" class="key-button" tabindex="-1" @click="correct">
+          <kbd>F2</kbd> {{ echo.correction }}
+        </button>
+      </p>
       <template v-else-if="text.trim() && echo">
         <p>
           <span class="typed">{{ echo.text }}</span> is {{ echo.metric
           }}<template v-if="echo.inch !== echo.metric"> = {{ echo.inch }}</template>
           <span class="soft"> · Enter takes it</span>
         </p>
-        <p v-if="echo.question" class="said-wrong">{{ echo.question }} Enter takes it all the same.</p>
+        <p v-if="echo.question" class="said-wrong">
+          {{ echo.question }} Enter takes it all the same.
+          <button v-if="echo.correction" type="button" class="key-button" tabindex="-1" @click="correct">
+            <kbd>F2</kbd> {{ echo.correction }}
+          </button>
+        </p>
       </template>
-      <p v-else class="soft when-focused">
-        {{ INSTRUMENTS[field.instrument] ?? field.instrument
-        }}<template v-if="unit">, a bare number is {{ unit }}</template>
+      <p
+        v-for="warning in field.warnings"
+        :key="warning.message"
+        :class="warning.insisted ? 'soft insisted' : 'said-wrong'"
+      >
+        {{ warning.message }}<template v-if="warning.insisted"> Insisted on.</template>
+        <template v-else-if="warning.reading_id">
+          <button
+            v-if="warning.correction"
+            type="button"
+            class="key-button"
+            tabindex="-1"
+            @click="change(changes.correct(warning.reading_id, warning.correction, field.key))"
+          >
+            <kbd>F2</kbd> {{ warning.correction }}
+          </button>
+          <button
+            type="button"
+            class="key-button"
+            tabindex="-1"
+            @click="change(changes.insist(warning.reading_id, field.key))"
+          >
+            <kbd>F4</kbd> it is right
+          </button>
+        </template>
       </p>
-      <p v-for="warning in field.warnings" :key="warning" class="said-wrong">{{ warning }}</p>
+      <div class="beside when-focused" :class="{ held: !plain }">
+        <label>
+          <select v-model="provenance" data-beside="provenance" tabindex="-1" title="where the value comes from (Alt+P)">
+            <option v-for="(name, key) in PROVENANCE_NAMES" :key="key" :value="key">{{ name }}</option>
+          </select>
+        </label>
+        <label v-if="field.instruments.length > 1 || field.instrument !== 'none'">
+          with
+          <select v-model="instrument" data-beside="instrument" tabindex="-1" title="taken with (Alt+I)">
+            <option value="">{{ INSTRUMENT_NAMES[field.instrument] }}</option>
+            <option v-for="name in field.instruments.filter((one) => one !== field.instrument)" :key="name" :value="name">
+              {{ INSTRUMENT_NAMES[name] }}
+            </option>
+          </select>
+        </label>
+        <label>
+          <input
+            v-model="note"
+            class="note"
+            data-beside="note"
+            tabindex="-1"
+            placeholder="note (Alt+N)"
+            aria-label="Note"
+            @keydown.enter.prevent="focus"
+            @keydown.escape.prevent="focus"
+          />
+        </label>
+        <label v-if="!field.estimate && !field.counted">
+          <select
+            data-beside="state"
+            tabindex="-1"
+            :value="field.state ?? ''"
+            title="why there is no value (Alt+S); the words can be typed too"
+            @change="setState"
+          >
+            <option value="">no value because …</option>
+            <option v-for="(name, key) in STATE_NAMES" :key="key" :value="key">{{ name }}</option>
+          </select>
+        </label>
+      </div>
     </div>
   </div>
 </template>
@@ -161,7 +318,7 @@ defineExpose({ focus })
 <style scoped>
 .row {
   display: grid;
-  grid-template-columns: 11.5rem 13rem 11rem minmax(0, 1fr);
+  grid-template-columns: 9.2rem 10.5rem 9.4rem minmax(0, 1fr);
   align-items: center;
   column-gap: 0.9rem;
   padding: 0.28rem 0.9rem;
@@ -201,6 +358,23 @@ defineExpose({ focus })
   margin: 0;
   font-size: 0.95rem;
 }
+.line {
+  display: block;
+}
+.fine {
+  font-size: 0.76rem;
+  line-height: 1.1;
+}
+.preview {
+  color: var(--hand);
+}
+.whole {
+  color: var(--amber);
+  font-size: 0.8em;
+}
+.state {
+  color: var(--ink);
+}
 .none {
   font-family: var(--body);
   font-size: 0.85rem;
@@ -224,10 +398,43 @@ defineExpose({ focus })
   padding: 0.15rem 0.5rem;
   color: var(--ink-soft);
 }
-.when-focused {
+.beside {
   display: none;
+  flex-wrap: wrap;
+  gap: 0.25rem 0.5rem;
+  align-items: center;
+  margin-top: 0.2rem;
+  font-size: 0.8rem;
 }
-.row:focus-within .when-focused {
-  display: block;
+.row:focus-within .when-focused,
+.beside.held {
+  display: flex;
+}
+select {
+  max-width: 9.5rem;
+}
+select,
+.note {
+  font: inherit;
+  color: inherit;
+  background: var(--paper);
+  border: 1px solid var(--line-strong);
+  border-radius: 5px;
+  padding: 0.08rem 0.3rem;
+}
+.note {
+  width: 6.4rem;
+}
+.key-button {
+  border: 1px solid var(--line-strong);
+  border-radius: 5px;
+  background: var(--paper);
+  color: var(--ink);
+  padding: 0 0.4rem;
+  margin-left: 0.3rem;
+  cursor: pointer;
+}
+.insisted {
+  font-style: italic;
 }
 </style>

@@ -2,19 +2,35 @@
 /** The five headline results of the sample in hand, on a strip like a till roll. */
 import { computed } from 'vue'
 import type { Schemas } from '@/api/client'
-import { headlines } from '@/lib/headlines'
+import { headlines, type Headline } from '@/lib/headlines'
 import { fieldOf, inputName } from '@/lib/inputNames'
+import { restsOn, STATE_NAMES } from '@/lib/words'
 import { usePreferences } from '@/stores/preferences'
 
-const props = defineProps<{ analysis: Schemas['AnalysisOut']; titles: ReadonlyMap<string, string> }>()
-const emit = defineEmits<{ need: [key: string] }>()
+const props = defineProps<{ sheet: Schemas['SheetOut']; titles: ReadonlyMap<string, string> }>()
+const emit = defineEmits<{ need: [key: string]; working: [result: string] }>()
 
 const preferences = usePreferences()
-const shown = computed(() => headlines(props.analysis.results, preferences.family))
+const shown = computed(() => headlines(props.sheet.analysis.results, preferences.family))
 
 function need(key: string) {
   const field = fieldOf(key, props.titles)
   if (field) emit('need', field)
+}
+
+/** A reading that is missing, with the state that says why. */
+function needWords(key: string): string {
+  const states = props.sheet.parts.flatMap((part) => part.fields).filter((field) => field.key === key && field.state)
+  const why = states.length ? ` (${STATE_NAMES[states[0]!.state!]})` : ''
+  return inputName(key, props.titles) + why
+}
+
+/** What the number rests on: the counts say "measured" by themselves. */
+function restsWords(headline: Headline): string {
+  const counts = restsOn(props.sheet.rests_on[headline.name])
+  const basis = headline.rests.replace(/^measured(, )?/, '')
+  if (!counts) return headline.rests
+  return basis ? `${basis}: ${counts}` : counts
 }
 
 function assumedTitle(keys: readonly string[]): string | undefined {
@@ -25,7 +41,12 @@ function assumedTitle(keys: readonly string[]): string | undefined {
 <template>
   <section class="tape" aria-label="Results" aria-live="polite">
     <article v-for="headline in shown" :key="headline.key" :data-result="headline.key">
-      <h3>{{ headline.title }}</h3>
+      <h3>
+        <button v-if="headline.complete" type="button" class="open" title="Enter opens the working" @click="emit('working', headline.name)">
+          {{ headline.title }}
+        </button>
+        <template v-else>{{ headline.title }}</template>
+      </h3>
       <p v-if="headline.complete" class="value">
         <span class="number big">{{ headline.text }}</span>
         <span v-if="headline.uncertainty" class="number soft" title="expanded uncertainty, 95 %">
@@ -37,7 +58,7 @@ function assumedTitle(keys: readonly string[]): string | undefined {
       <p v-else-if="headline.missing.length" class="value waits">not yet</p>
       <p v-else class="value waits">none</p>
       <p v-if="headline.complete" class="rests soft" :title="assumedTitle(headline.assumed)">
-        {{ headline.rests }}<template v-if="headline.assumed.length">, {{ headline.assumed.length }} assumed</template>
+        {{ restsWords(headline) }}
       </p>
       <component
         :is="fieldOf(headline.missing[0]!, titles) ? 'button' : 'p'"
@@ -45,7 +66,7 @@ function assumedTitle(keys: readonly string[]): string | undefined {
         class="need"
         @click="need(headline.missing[0]!)"
       >
-        needs {{ inputName(headline.missing[0]!, titles)
+        needs {{ needWords(headline.missing[0]!)
         }}<template v-if="headline.missing.length > 1">, and {{ headline.missing.length - 1 }} more</template>
       </component>
     </article>
@@ -75,6 +96,16 @@ h3 {
 p {
   margin: 0;
 }
+.open {
+  border: 0;
+  background: none;
+  padding: 0;
+  color: inherit;
+  font: inherit;
+  text-decoration: underline dotted;
+  text-underline-offset: 3px;
+  cursor: pointer;
+}
 .value {
   display: flex;
   align-items: baseline;
@@ -95,10 +126,14 @@ p {
 }
 .rests,
 .need {
-  font-size: 0.8rem;
+  font-size: 0.78rem;
+  line-height: 1.25;
   overflow: hidden;
-  text-overflow: ellipsis;
-  white-space: nowrap;
+  display: -webkit-box;
+  -webkit-line-clamp: 2;
+  line-clamp: 2;
+  -webkit-box-orient: vertical;
+  text-align: left;
 }
 p.need {
   color: var(--ink-soft);

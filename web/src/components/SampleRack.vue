@@ -6,7 +6,7 @@ import { sampleColour } from '@/lib/sampleColours'
 import SampleCan from './SampleCan.vue'
 
 const props = defineProps<{ samples: readonly Schemas['SampleTagOut'][]; inHand: number }>()
-defineEmits<{ pick: [id: number] }>()
+defineEmits<{ pick: [id: number]; add: [] }>()
 
 const SHELF_HEIGHT = 50
 const tallest = computed(() => Math.max(90, ...props.samples.map((sample) => sample.can_height_mm ?? 0)))
@@ -32,11 +32,14 @@ const scale = computed(() => SHELF_HEIGHT / tallest.value)
           />
         </span>
         <span class="tag">
-          <strong>{{ sample.label }}</strong>
+          <strong>{{ sample.label }}<span v-if="sample.is_reference" class="soft" title="reference part"> ref.</span></strong>
           <span class="soft">{{ sample.part_number ?? 'no part number' }}</span>
         </span>
         <kbd>{{ i + 1 }}</kbd>
       </button>
+    </li>
+    <li class="more">
+      <button type="button" class="add" title="Add a sample to this study" @click="$emit('add')">+ sample</button>
     </li>
   </ul>
 </template>
@@ -67,6 +70,15 @@ button:hover {
 button.in-hand {
   background: var(--hand-wash);
   border-bottom-color: var(--hand);
+}
+.more {
+  align-self: center;
+}
+.add {
+  border: 1px dashed var(--line-strong);
+  border-radius: 8px;
+  padding: 0.3rem 0.7rem;
+  white-space: nowrap;
 }
 .shelf {
   display: flex;

@@ -1,12 +1,15 @@
 /** What the server understands of a text while it is being typed. */
 import { ref, watch, type Ref } from 'vue'
-import { client, unwrap, type Schemas } from '@/api/client'
-import type { UnitFamily } from '@/lib/units'
+import { unwrap, type Schemas } from '@/api/client'
 
-const PAUSE_MS = 60
+type Echo = Schemas['EchoOut']
+const PAUSE_MS = 50
 
-export function useEcho(text: Ref<string>, key: () => string, family: () => UnitFamily) {
-  const echo = ref<Schemas['EchoOut'] | null>(null)
+/**
+ * Ask about a text as it is typed; `ask` sends one question, `watched` is whatever else changes the answer.
+ */
+export function useEcho(text: Ref<string>, ask: (text: string) => Parameters<typeof unwrap<Echo>>[0], watched: () => unknown) {
+  const echo = ref<Echo | null>(null)
   let asked = 0
   let timer: ReturnType<typeof setTimeout> | undefined
 
@@ -16,17 +19,21 @@ export function useEcho(text: Ref<string>, key: () => string, family: () => Unit
     echo.value = null
   }
 
-  watch([text, family], () => {
-    clear()
-    if (!text.value.trim()) return
+  watch([text, watched], () => {
+    asked += 1
+    clearTimeout(timer)
+    if (!text.value.trim()) {
+      echo.value = null
+      return
+    }
     const question = asked
     timer = setTimeout(async () => {
       try {
-        const body = { key: key(), text: text.value, family: family() }
-        const understood = await unwrap(client.POST('/api/echo', { body }))
+        const understood = await unwrap(ask(text.value))
         if (question === asked) echo.value = understood
       } catch {
         // the echo is a help only: Enter reports what is wrong
+        if (question === asked) echo.value = null
       }
     }, PAUSE_MS)
   })

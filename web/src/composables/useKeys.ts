@@ -13,8 +13,9 @@ export interface KeyAction {
 
 export const activeKeys = reactive(new Set<readonly KeyAction[]>())
 
-function isTyping(target: EventTarget | null): boolean {
-  return target instanceof HTMLElement && target.matches('input, textarea, select, [contenteditable]')
+/** Whether keys go into a text. */
+export function isTyping(target: EventTarget | null): boolean {
+  return target instanceof HTMLElement && target.matches('input:not([type="radio"], [type="checkbox"]), textarea, select, [contenteditable]')
 }
 
 /** Match a bare key such as `u`. */
@@ -39,4 +40,9 @@ export function useKeys(actions: readonly KeyAction[]): void {
     activeKeys.delete(actions)
     window.removeEventListener('keydown', onKey)
   })
+}
+
+/** A key that a component binds itself, listed here so that `?` shows it. */
+export function listedKey(keys: string, does: string): KeyAction {
+  return { keys, does, matches: () => false, run: () => undefined }
 }

@@ -1,10 +1,18 @@
-/** The bench sheet of one sample, and the three things that change it. */
-import { useMutation, useQuery, useQueryClient } from '@tanstack/vue-query'
-import { computed, toValue, type MaybeRefOrGetter } from 'vue'
+/** The bench sheet of one sample, and everything that changes it. */
+import { useQuery, useQueryClient } from '@tanstack/vue-query'
+import { computed, onBeforeUnmount, onMounted, toValue, type MaybeRefOrGetter } from 'vue'
 import { client, unwrap, type Schemas } from '@/api/client'
 import { prefetchMaps } from './useOperatingMap'
 
-type Sheet = Schemas['SheetOut']
+export type Sheet = Schemas['SheetOut']
+
+/** Maps are worked out again once the hands rest, so that they never hold a reading up. */
+const MAP_PAUSE_MS = 900
+/** Changes that other views of the study show: the size of a can, names. */
+const SHOWN_ELSEWHERE = /^(can|study|engine|sample)\./
+
+/** Tells the other windows of this browser that a sample changed. */
+const channel = typeof BroadcastChannel === 'undefined' ? null : new BroadcastChannel('tabrel.bench')
 
 export function useSheet(sampleId: MaybeRefOrGetter<number>) {
   return useQuery({
@@ -14,44 +22,152 @@ export function useSheet(sampleId: MaybeRefOrGetter<number>) {
   })
 }
 
-/** Adding, striking out and restoring readings; each answers with the sheet as it then stands. */
-export function useReadingChanges(sampleId: MaybeRefOrGetter<number>) {
+/** Look again as soon as another window of this browser has changed a sample. */
+export function useOtherWindows() {
   const queries = useQueryClient()
+  function heard(event: MessageEvent<{ sampleId: number; studyId: number }>) {
+    void queries.invalidateQueries({ queryKey: ['sheet'] })
+    void queries.invalidateQueries({ queryKey: ['study', event.data.studyId] })
+    void queries.invalidateQueries({ queryKey: ['map', event.data.sampleId] })
+  }
+  onMounted(() => channel?.addEventListener('message', heard))
+  onBeforeUnmount(() => channel?.removeEventListener('message', heard))
+}
 
-  function take(sheet: Sheet) {
+let mapTimer: ReturnType<typeof setTimeout> | undefined
+
+/** Everything that changes a sample; each answers with the sheet as it then stands. */
+export function useBenchChanges(sampleId: MaybeRefOrGetter<number>) {
+  const queries = useQueryClient()
+  const here = () => ({ sample_id: toValue(sampleId) })
+
+  function take(sheet: Sheet, place = ''): Sheet {
     queries.setQueryData(['sheet', sheet.id], sheet)
-    void queries.invalidateQueries({ queryKey: ['study', sheet.study_id] })
-    void queries.invalidateQueries({ queryKey: ['studies'] })
-    void prefetchMaps(queries, sheet.id)
+    if (place === '' || SHOWN_ELSEWHERE.test(place)) void queries.invalidateQueries({ queryKey: ['study', sheet.study_id] })
+    void queries.invalidateQueries({ queryKey: ['studies'], refetchType: 'none' })
+    if (/^(study|engine)\./.test(place) || place === '') {
+      // facts of study and engine stand on every sample's sheet
+      void queries.invalidateQueries({
+        predicate: (query) => query.queryKey[0] === 'sheet' && query.queryKey[1] !== sheet.id,
+        refetchType: 'none',
+      })
+      void queries.invalidateQueries({ queryKey: ['map'], refetchType: 'none' })
+    }
+    void queries.invalidateQueries({ queryKey: ['working'] })
+    channel?.postMessage({ sampleId: sheet.id, studyId: sheet.study_id })
+    clearTimeout(mapTimer)
+    mapTimer = setTimeout(() => void prefetchMaps(queries, sheet.id), MAP_PAUSE_MS)
+    return sheet
   }
 
-  const add = useMutation({
-    mutationFn: (reading: Schemas['ReadingIn']) =>
-      unwrap(
-        client.POST('/api/samples/{sample_id}/readings', {
-          params: { path: { sample_id: toValue(sampleId) } },
-          body: reading,
-        }),
+  async function move(way: 'undo' | 'redo') {
+    const path = { params: { path: here() } }
+    const moved = await unwrap(
+      way === 'undo'
+        ? client.POST('/api/samples/{sample_id}/undo', path)
+        : client.POST('/api/samples/{sample_id}/redo', path),
+    )
+    if (moved.sheet) take(moved.sheet)
+    else await queries.invalidateQueries()
+    return moved
+  }
+
+  return {
+    addReading: async (reading: Schemas['ReadingIn']) =>
+      take(
+        await unwrap(client.POST('/api/samples/{sample_id}/readings', { params: { path: here() }, body: reading })),
+        reading.key,
       ),
-    onSuccess: take,
-  })
-  const strikeOut = useMutation({
-    mutationFn: ({ id, reason }: { id: number; reason: string }) =>
-      unwrap(
-        client.POST('/api/readings/{reading_id}/strike-out', {
-          params: { path: { reading_id: id } },
-          body: { reason },
-        }),
+    strikeOut: async (id: number, reason: string, place = '') =>
+      take(
+        await unwrap(
+          client.POST('/api/readings/{reading_id}/strike-out', {
+            params: { path: { reading_id: id } },
+            body: { reason },
+          }),
+        ),
+        place,
       ),
-    onSuccess: take,
-  })
-  const restore = useMutation({
-    mutationFn: (id: number) =>
-      unwrap(client.POST('/api/readings/{reading_id}/restore', { params: { path: { reading_id: id } } })),
-    onSuccess: take,
-  })
-  return { add, strikeOut, restore }
+    restore: async (id: number, place = '') =>
+      take(
+        await unwrap(client.POST('/api/readings/{reading_id}/restore', { params: { path: { reading_id: id } } })),
+        place,
+      ),
+    correct: async (id: number, text: string, place = '') =>
+      take(
+        await unwrap(
+          client.POST('/api/readings/{reading_id}/correct', { params: { path: { reading_id: id } }, body: { text } }),
+        ),
+        place,
+      ),
+    insist: async (id: number, place = '') =>
+      take(
+        await unwrap(client.POST('/api/readings/{reading_id}/insist', { params: { path: { reading_id: id } } })),
+        place,
+      ),
+    setState: async (state: Schemas['StateIn']) =>
+      take(
+        await unwrap(client.POST('/api/samples/{sample_id}/states', { params: { path: here() }, body: state })),
+        state.key,
+      ),
+    setFact: async (fact: Schemas['FactIn']) =>
+      take(
+        await unwrap(client.POST('/api/samples/{sample_id}/facts', { params: { path: here() }, body: fact })),
+        fact.key,
+      ),
+    setObservation: async (observation: Schemas['ObservationIn']) =>
+      take(
+        await unwrap(
+          client.POST('/api/samples/{sample_id}/observations', { params: { path: here() }, body: observation }),
+        ),
+        observation.key,
+      ),
+    addHoles: async (holes: Schemas['HolesIn']) =>
+      take(
+        await unwrap(client.POST('/api/samples/{sample_id}/holes', { params: { path: here() }, body: holes })),
+        'holes',
+      ),
+    changeHoles: async (group: Schemas['HoleGroupOut'], body: Schemas['HoleGroupIn']) =>
+      take(
+        await unwrap(
+          client.POST('/api/samples/{sample_id}/holes/{placement}/{position}', {
+            params: { path: { ...here(), placement: group.placement, position: group.position } },
+            body,
+          }),
+        ),
+        'holes',
+      ),
+    removeHoles: async (group: Schemas['HoleGroupOut']) =>
+      take(
+        await unwrap(
+          client.DELETE('/api/samples/{sample_id}/holes/{placement}/{position}', {
+            params: { path: { ...here(), placement: group.placement, position: group.position } },
+          }),
+        ),
+        'holes',
+      ),
+    addClaim: async (claim: Schemas['ClaimIn']) =>
+      take(
+        await unwrap(client.POST('/api/samples/{sample_id}/claims', { params: { path: here() }, body: claim })),
+        'claims',
+      ),
+    markStale: async (id: number, reason: string) =>
+      take(
+        await unwrap(
+          client.POST('/api/claims/{claim_id}/stale', { params: { path: { claim_id: id } }, body: { text: reason } }),
+        ),
+        'claims',
+      ),
+    removeClaim: async (id: number) =>
+      take(await unwrap(client.DELETE('/api/claims/{claim_id}', { params: { path: { claim_id: id } } })), 'claims'),
+    cut: async (cut: Schemas['CutIn']) =>
+      take(await unwrap(client.POST('/api/samples/{sample_id}/cut', { params: { path: here() }, body: cut })), 'cut'),
+    undo: () => move('undo'),
+    redo: () => move('redo'),
+  }
 }
+
+export type BenchChanges = ReturnType<typeof useBenchChanges>
 
 /** Titles of all fields of a sheet by key, such as "Media: strip length". */
 export function useFieldTitles(sheet: MaybeRefOrGetter<Sheet | undefined>) {

@@ -15,6 +15,15 @@ export function useStudy(studyId: MaybeRefOrGetter<number>) {
   })
 }
 
+/** Look again at the list, and at one study. */
+export function useRefreshStudies() {
+  const queries = useQueryClient()
+  return async (studyId?: number) => {
+    await queries.invalidateQueries({ queryKey: ['studies'] })
+    if (studyId !== undefined) await queries.invalidateQueries({ queryKey: ['study', studyId] })
+  }
+}
+
 export function useImportStudy() {
   const queries = useQueryClient()
   return useMutation({

@@ -2,22 +2,25 @@
 import type { Schemas } from '@/api/client'
 import { boundToDigits, toDigits, withUncertainty } from './numbers'
 import { shownUnit, type UnitFamily } from './units'
+import { SECTION_NAMES } from './words'
 
 type Results = Schemas['ResultsOut']
 type Result = Schemas['ResultOut']
 
 interface HeadlineDefinition {
   key: keyof Results
+  /** Of its working. */
+  name: string
   title: string
   unit: string
 }
 
 const HEADLINES: readonly HeadlineDefinition[] = [
-  { key: 'inlet_hole_area_mm2', title: 'Inlet hole area', unit: 'mm2' },
-  { key: 'plate_flow_area_mm2', title: 'Tapping plate flow area', unit: 'mm2' },
-  { key: 'media_effective_area_cm2', title: 'Effective media area', unit: 'cm2' },
-  { key: 'bypass_opening_kpa', title: 'Bypass opening pressure', unit: 'kpa' },
-  { key: 'efficiency_at_20_um_percent', title: 'Efficiency at 20 µm(c)', unit: 'percent' },
+  { key: 'inlet_hole_area_mm2', name: 'inlet_hole_area', title: 'Inlet hole area', unit: 'mm2' },
+  { key: 'plate_flow_area_mm2', name: 'plate_flow_area', title: 'Tapping plate flow area', unit: 'mm2' },
+  { key: 'media_effective_area_cm2', name: 'media_effective_area', title: 'Effective media area', unit: 'cm2' },
+  { key: 'bypass_opening_kpa', name: 'bypass_opening', title: 'Bypass opening pressure', unit: 'kpa' },
+  { key: 'efficiency_at_20_um_percent', name: 'efficiency_at_20_um', title: 'Efficiency at 20 µm(c)', unit: 'percent' },
 ]
 
 const BASES: Record<string, string> = {
@@ -31,15 +34,9 @@ const BASES: Record<string, string> = {
   estimate: 'screening estimate',
 }
 
-const SECTIONS: Record<string, string> = {
-  inlet: 'inlet holes',
-  anti_drain: 'anti-drain gap',
-  outlet: 'outlet bore',
-  adapter: 'adapter holes',
-}
-
 export interface Headline {
   key: string
+  name: string
   title: string
   complete: boolean
   /** There is nothing left to measure for it: it is complete, or there is no such part. */
@@ -80,14 +77,15 @@ function numberText(result: Result, factor: number): NumberText {
 
 /** Return the headline results in a unit family. */
 export function headlines(results: Results, family: UnitFamily): Headline[] {
-  return HEADLINES.map(({ key, title, unit }) => {
+  return HEADLINES.map(({ key, name, title, unit }) => {
     const result = results[key]
     const { symbol, factor } = shownUnit(unit, family)
     const { text, uncertainty, band } = numberText(result, factor)
-    const controlled = 'controlled_by' in result && result.controlled_by ? SECTIONS[result.controlled_by] : null
+    const controlled = 'controlled_by' in result && result.controlled_by ? SECTION_NAMES[result.controlled_by] : null
     const basis = result.basis ? (BASES[result.basis] ?? result.basis) : ''
     return {
       key,
+      name,
       title,
       complete: text !== '',
       settled: text !== '' || result.missing.length === 0,
@@ -95,7 +93,7 @@ export function headlines(results: Results, family: UnitFamily): Headline[] {
       uncertainty,
       band,
       unit: symbol,
-      rests: controlled ? `${basis}, ${controlled} control` : basis,
+      rests: controlled ? `${basis}, ${controlled} control${controlled.endsWith('s') ? '' : 's'}` : basis,
       assumed: result.assumed,
       missing: result.missing,
     }

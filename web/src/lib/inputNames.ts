@@ -22,8 +22,17 @@ export function inputName(key: string, titles: ReadonlyMap<string, string>): str
   return titles.get(key) ?? NAMES[key] ?? key
 }
 
-/** Return the field of the bench that an input is entered in, if there is one. */
+/** Facts that an input is typed as. */
+const FACTS: Record<string, string> = {
+  'circuit.stud': 'engine.stud_bore',
+  'circuit.adapter.holes': 'engine.adapter_holes',
+  'bypass.stated_kpa': 'sample.stated_bypass',
+}
+
+/** Return the field of the bench or of intake that an input is entered in, if there is one. */
 export function fieldOf(key: string, titles: ReadonlyMap<string, string>): string | null {
   if (titles.has(key)) return key
+  if (FACTS[key]) return FACTS[key]
+  if (key === 'holes.inlet' || key === 'holes.centre_tube') return key
   return [...titles.keys()].find((known) => known.startsWith(`${key}[`) || known.startsWith(`${key}.`)) ?? null
 }

@@ -1,116 +1,156 @@
 <script setup lang="ts">
-/** The bench: readings of the sample in hand, part by part, everything by keyboard. */
-import { computed, nextTick, ref, toRef, watch } from 'vue'
-import { useRoute } from 'vue-router'
-import { ProblemError, type Schemas } from '@/api/client'
+/** One stage of the bench: readings and what is seen, part by part, everything by keyboard, beside the drawing. */
+import { computed, nextTick, ref, toRef, useTemplateRef, watch } from 'vue'
+import { useRoute, useRouter } from 'vue-router'
+import type { Schemas } from '@/api/client'
+import AttributeField from '@/components/AttributeField.vue'
+import HoleGroupBar from '@/components/HoleGroupBar.vue'
+import HolesEntry from '@/components/HolesEntry.vue'
+import PlateDrawing from '@/components/PlateDrawing.vue'
+import PlateFigures from '@/components/PlateFigures.vue'
 import ReadingField from '@/components/ReadingField.vue'
-import { useKeys } from '@/composables/useKeys'
-import { useReadingChanges, useSheet } from '@/composables/useSheet'
+import { useCatalogue } from '@/composables/useCatalogue'
+import { listedKey, useKeys } from '@/composables/useKeys'
+import { useBenchChanges, useSheet } from '@/composables/useSheet'
+import { useStops } from '@/composables/useStops'
+import { stationOfKey } from '@/lib/stations'
 import { usePreferences } from '@/stores/preferences'
 
-const props = defineProps<{ sampleId: number }>()
+const props = defineProps<{ sampleId: number; stage: string }>()
 const route = useRoute()
+const router = useRouter()
 const preferences = usePreferences()
 const sampleId = toRef(props, 'sampleId')
 const sheet = useSheet(sampleId)
-const changes = useReadingChanges(sampleId)
-const trouble = ref('')
+const changes = useBenchChanges(sampleId)
+const { attributes } = useCatalogue()
+const root = useTemplateRef<HTMLElement>('root')
+const stops = useStops(root)
+const lit = ref('')
 
-const parts = computed(() => sheet.data.value?.parts ?? [])
-const order = computed(() => parts.value.flatMap((part) => part.fields.map((field) => field.key)))
+const parts = computed(() => (sheet.data.value?.parts ?? []).filter((part) => part.stage === props.stage))
+const hasPlate = computed(() => props.stage === 'outside')
+const placement = computed(() => (props.stage === 'outside' ? 'inlet' : props.stage === 'element' ? 'centre_tube' : null))
 const generalWarnings = computed(() => {
-  const placed = new Set(parts.value.flatMap((part) => part.fields.flatMap((field) => field.warnings)))
-  return (sheet.data.value?.analysis.warnings ?? []).filter((warning) => !placed.has(warning.message))
+  const placed = new Set(
+    (sheet.data.value?.parts ?? []).flatMap((part) =>
+      part.fields.flatMap((field) => field.warnings.map((warning) => warning.message)),
+    ),
+  )
+  const drawn = new Set(hasPlate.value ? sheet.data.value?.plate.problems : [])
+  return (sheet.data.value?.analysis.warnings ?? []).filter(
+    ({ message, where }) =>
+      !placed.has(message) && !drawn.has(message) && stationOfKey(where, sheet.data.value) === props.stage,
+  )
 })
 
-function measured(part: Schemas['PartOut']): number {
-  return part.fields.filter((field) => field.estimate).length
+/** The line that adds holes stands after the plate, or after the centre tube. */
+function addsHolesAfter(part: Schemas['PartOut'], index: number): boolean {
+  if (placement.value === null) return false
+  const after = placement.value === 'inlet' ? 'plate' : 'tube'
+  return (part.key === after || part.hole_group !== null) && !parts.value[index + 1]?.hole_group
 }
 
-/** Move to a field; the row it is in scrolls into view with it. */
-function focusField(key: string) {
-  const place = order.value.indexOf(key)
-  const row = document.querySelector(`[data-key="${CSS.escape(key)}"]`)
-  row?.scrollIntoView({ block: 'center' })
-  if (place >= 0) row?.querySelector('input')?.focus()
+function partTitle(part: Schemas['PartOut']): string {
+  const same = parts.value.filter((one) => one.hole_group && one.title === part.title)
+  return same.length > 1 ? `${part.title} ${same.indexOf(part) + 1}` : part.title
 }
 
-function step(key: string, by: number) {
-  const next = order.value[order.value.indexOf(key) + by]
-  if (next) focusField(next)
-}
-
-function jump(part: string) {
-  const first = parts.value.find((candidate) => candidate.key === part)?.fields[0]
-  if (first) focusField(first.key)
-  else document.getElementById(`part-${part}`)?.scrollIntoView()
-}
-
-async function guarded(change: Promise<unknown>) {
-  trouble.value = ''
-  try {
-    await change
-  } catch (error) {
-    if (!(error instanceof ProblemError)) throw error
-    trouble.value = error.message
+function pick(key: string) {
+  if (!stops.focusKey(key)) {
+    const inside = parts.value.find((part) => part.key === key)?.fields[0]?.key
+    if (inside) stops.focusKey(inside)
   }
 }
 
-const never = () => false
 useKeys([
-  { keys: 'Enter', does: 'take the reading and go to the next field (with Shift to the one before)', matches: never, run: never },
-  { keys: '↓ ↑', does: 'next field, field before', matches: never, run: never },
-  { keys: 'Backspace', does: 'in an empty field: go to its readings (← → between them, Esc back)', matches: never, run: never },
-  { keys: 'Delete', does: 'on a reading: strike it out; Enter on a struck one restores it', matches: never, run: never },
-  { keys: 'Esc', does: 'empty the field', matches: never, run: never },
+  listedKey('Enter, Tab', 'take the reading and go to the next (Shift: the one before)'),
+  listedKey('↓ ↑', 'next, the one before'),
+  listedKey('F2', 'put what was likely meant'),
+  listedKey('F4', 'insist on the reading that is questioned'),
+  listedKey('Alt+P, I, N, S', 'provenance, instrument, note, or why there is no value'),
+  listedKey('Backspace', 'in an empty field: go to its readings (← → between them, Esc back)'),
+  listedKey('Delete', 'on a reading: strike it out; Enter on a struck one restores it'),
+  listedKey('1 … 4', 'on pictured choices: choose; v shows what the schools say'),
+  listedKey('Esc', 'empty the field; in an empty one: leave it, so that single keys work'),
 ])
 
 watch(
-  [() => route.query.field, () => sheet.isSuccess.value],
+  [() => route.query.field, () => sheet.isSuccess.value, () => props.stage],
   async ([key, ready]) => {
-    if (!ready || typeof key !== 'string') return
+    if (!ready) return
     await nextTick()
-    focusField(key)
+    if (typeof key === 'string') {
+      stops.focusKey(key)
+      void router.replace({ query: {} })
+    } else if (document.activeElement === document.body) {
+      const empty = root.value?.querySelector<HTMLElement>('[data-stop="reading"]:not(:has(.chip))')
+      stops.enter(empty ?? stops.stops('reading')[0])
+    }
   },
   { immediate: true },
 )
 </script>
 
 <template>
-  <div class="bench">
-    <nav class="parts" aria-label="Parts">
-      <ol>
-        <li v-for="part in parts" :key="part.key">
-          <button type="button" @click="jump(part.key)">
-            <span>{{ part.title }}</span>
-            <span class="number soft">{{ measured(part) }}/{{ part.fields.length }}</span>
-          </button>
-        </li>
-      </ol>
-    </nav>
+  <div ref="root" class="bench" :class="{ drawn: hasPlate }">
     <div class="sheet">
-      <p v-if="trouble" class="said-wrong note" role="alert">{{ trouble }}</p>
       <ul v-if="generalWarnings.length" class="note warnings">
         <li v-for="warning in generalWarnings" :key="warning.code + warning.where">{{ warning.message }}</li>
       </ul>
       <p v-if="sheet.isPending.value" class="soft note">Fetching the sheet …</p>
-      <section v-for="part in parts" :id="`part-${part.key}`" :key="part.key" class="part">
+      <section v-for="(part, i) in parts" :id="`part-${part.key}`" :key="part.key" class="part" :data-key="part.key">
         <h2>
-          {{ part.title }} <span v-if="part.note" class="soft">{{ part.note }}</span>
+          {{ partTitle(part) }}
+          <span v-if="i === 0 && part.fields.some((field) => field.whole_only)" class="soft legend">
+            <span class="whole">◐</span> only on the uncut filter
+          </span>
         </h2>
+        <HoleGroupBar v-if="part.hole_group" :group="part.hole_group" :changes="changes" />
         <ReadingField
           v-for="field in part.fields"
           :key="field.key"
           :field="field"
+          :sample-id="sampleId"
           :family="preferences.family"
-          :add="changes.add.mutateAsync"
-          @next="step(field.key, 1)"
-          @previous="step(field.key, -1)"
-          @strike="(id, reason) => guarded(changes.strikeOut.mutateAsync({ id, reason }))"
-          @restore="(id) => guarded(changes.restore.mutateAsync(id))"
+          :changes="changes"
+          @next="stops.step(1)"
+          @previous="stops.step(-1)"
+          @here="lit = field.key"
         />
+        <HolesEntry
+          v-if="addsHolesAfter(part, i)"
+          :placement="placement!"
+          :title="parts.some((one) => one.hole_group) ? 'More holes' : 'Holes'"
+          :sample-id="sampleId"
+          :family="preferences.family"
+          :add="changes.addHoles"
+          @next="stops.step(1)"
+          @previous="stops.step(-1)"
+          @here="lit = `holes.${placement}`"
+        />
+        <template v-for="one in part.attributes" :key="one.key">
+          <AttributeField
+            v-if="attributes.get(one.key)"
+            :attribute="attributes.get(one.key)!"
+            :value="one.value"
+            :set="changes.setObservation"
+            @next="stops.step(1)"
+            @previous="stops.step(-1)"
+            @here="lit = one.key"
+          />
+        </template>
       </section>
     </div>
+    <aside v-if="hasPlate && sheet.data.value" class="drawing" aria-label="Plate from below">
+      <div class="picture">
+        <PlateDrawing :plate="sheet.data.value.plate" :lit="lit" :family="preferences.family" @pick="pick" />
+      </div>
+      <p v-if="!sheet.data.value.plate.hole_circles_measured && sheet.data.value.plate.holes.length" class="soft dashes">
+        Dashed: not measured, at a typical size or place.
+      </p>
+      <PlateFigures :plate="sheet.data.value.plate" :family="preferences.family" />
+    </aside>
   </div>
 </template>
 
@@ -118,53 +158,34 @@ watch(
 .bench {
   height: 100%;
   display: grid;
-  grid-template-columns: 11.5rem minmax(0, 1fr);
+  grid-template-columns: minmax(0, 1fr);
 }
-.parts {
-  border-right: 1px solid var(--line);
-  overflow-y: auto;
-  padding: 0.7rem 0.4rem;
-}
-.parts ol {
-  list-style: none;
-  margin: 0;
-  padding: 0;
-}
-.parts button {
-  width: 100%;
-  display: flex;
-  justify-content: space-between;
-  gap: 0.5rem;
-  border: 0;
-  background: none;
-  border-radius: 6px;
-  padding: 0.28rem 0.5rem;
-  text-align: left;
-  cursor: pointer;
-  font-size: 0.9rem;
-}
-.parts button:hover {
-  background: var(--paper);
+.bench.drawn {
+  grid-template-columns: minmax(0, 1fr) 23.5rem;
 }
 .sheet {
   overflow-y: auto;
-  padding: 0.8rem 1rem 4rem;
+  padding: 0.7rem 0.8rem 4rem;
   scroll-behavior: auto;
 }
 .part {
   background: var(--paper);
   border: 1px solid var(--line);
   border-radius: 10px;
-  margin-bottom: 0.9rem;
+  margin-bottom: 0.8rem;
   overflow: hidden;
 }
 .part h2 {
-  padding: 0.5rem 0.9rem;
+  padding: 0.45rem 0.9rem;
 }
-.part h2 span {
+.legend {
+  float: right;
+  font-family: var(--body);
   font-weight: 400;
-  font-size: 0.9rem;
-  margin-left: 0.4rem;
+  font-size: 0.82rem;
+}
+.whole {
+  color: var(--amber);
 }
 .note {
   margin: 0 0 0.8rem;
@@ -177,5 +198,22 @@ watch(
   padding-left: 0;
   list-style: none;
   font-size: 0.9rem;
+}
+.drawing {
+  border-left: 1px solid var(--line);
+  overflow-y: auto;
+  padding: 0.4rem 0.9rem 0.8rem;
+  display: flex;
+  flex-direction: column;
+  gap: 0.3rem;
+}
+.picture {
+  height: 17.5rem;
+  flex: none;
+}
+.dashes {
+  margin: 0;
+  font-size: 0.78rem;
+  text-align: center;
 }
 </style>

@@ -10,6 +10,7 @@ import { bareKey, useKeys } from '@/composables/useKeys'
 import { useOperatingMap, type Condition } from '@/composables/useOperatingMap'
 import { useFieldTitles, useSheet } from '@/composables/useSheet'
 import { fieldOf, inputName } from '@/lib/inputNames'
+import { stationOfKey } from '@/lib/stations'
 import { ledgerAt } from '@/lib/ledger'
 import { mapSummary } from '@/lib/mapSummary'
 import { useMapPlace } from '@/stores/mapPlace'
@@ -88,7 +89,7 @@ useKeys([
         <p>It needs these of the filter, the oil or the engine:</p>
         <ul>
           <li v-for="key in missing" :key="key">
-            <router-link v-if="fieldOf(key, titles)" :to="{ name: 'bench', query: { field: fieldOf(key, titles) } }">
+            <router-link v-if="fieldOf(key, titles)" :to="{ name: stationOfKey(fieldOf(key, titles)!, sheet.data.value), query: { field: fieldOf(key, titles) } }">
               {{ inputName(key, titles) }}
             </router-link>
             <template v-else>
@@ -98,7 +99,7 @@ useKeys([
         </ul>
       </template>
       <p v-else class="said-wrong">
-        <router-link v-if="fieldOf(where, titles)" :to="{ name: 'bench', query: { field: fieldOf(where, titles) } }">
+        <router-link v-if="fieldOf(where, titles)" :to="{ name: stationOfKey(fieldOf(where, titles)!, sheet.data.value), query: { field: fieldOf(where, titles) } }">
           {{ inputName(where, titles) }}
         </router-link>
         <template v-else-if="where">{{ inputName(where, titles) }}</template>

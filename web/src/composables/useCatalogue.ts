@@ -1,0 +1,17 @@
+/** The catalogues of the core: fetched once, they do not change while the program runs. */
+import { useQuery } from '@tanstack/vue-query'
+import { computed } from 'vue'
+import { client, unwrap, type Schemas } from '@/api/client'
+
+export type Catalogue = Schemas['CatalogueOut']
+
+export function useCatalogue() {
+  const query = useQuery({
+    queryKey: ['catalogue'],
+    queryFn: () => unwrap(client.GET('/api/catalogue')),
+    staleTime: Infinity,
+  })
+  const facts = computed(() => new Map((query.data.value?.facts ?? []).map((fact) => [fact.key, fact])))
+  const attributes = computed(() => new Map((query.data.value?.attributes ?? []).map((one) => [one.key, one])))
+  return { query, facts, attributes }
+}
