@@ -58,3 +58,12 @@ def test_every_route_says_what_it_does(tmp_path):
 def test_the_contents_of_the_core_are_complete():
     named = set(re.findall(r"`(\w+)`", tabrel.core.__doc__))
     assert {module.__name__.rpartition(".")[2] for module in MODULES} <= named
+
+
+def test_every_choice_of_an_attribute_has_its_picture():
+    drawn = (Path(__file__).parents[1] / "web/src/pictures/attributePictures.ts").read_text()
+    for attribute in ATTRIBUTES.values():
+        block = re.search(rf"'{re.escape(attribute.key)}': \{{(.*?)\n  \}},", drawn, re.DOTALL)
+        assert block, attribute.key
+        for choice in attribute.choices:
+            assert re.search(rf"^\s*'?{re.escape(choice.value)}'?: \[", block[1], re.MULTILINE), (attribute.key, choice.value)

@@ -8,7 +8,8 @@ from uncertainties import nominal_value, std_dev
 
 from tabrel.core.quantities import HOLE_QUANTITIES, QUANTITIES
 from tabrel.core.readings import estimate_quantity, outlying
-from tabrel.core.uncertain import Variables
+from tabrel.core.study import Reading
+from tabrel.core.uncertain import Variables, expanded_uncertainty
 
 CALIPER_B = sqrt(0.03**2 / 3 + 0.01**2 / 12)
 
@@ -88,3 +89,52 @@ def test_correlation_is_kept():
     a = variables.add("a", estimate_quantity(QUANTITIES["can.height"], ["50 mm"]))
     assert std_dev(a - a) == 0
     assert nominal_value(a / a) == 1
+
+
+def used(quantity, *entries):
+    return estimate_quantity(QUANTITIES[quantity], list(entries))
+
+
+def test_readings_of_unlike_provenance_are_not_averaged():
+    by_eye, measured = Reading("12 mm", provenance="by_eye"), Reading("11.83 mm")
+    estimate = used("can.height", by_eye, measured, Reading("11.85 mm"))
+    assert (estimate.value, estimate.provenance, estimate.used) == (pytest.approx(11.84e-3), "measured", (1, 2))
+    alone = used("can.height", by_eye, Reading("20 mm", provenance="assumed"))
+    assert (alone.value, alone.provenance, alone.used) == (pytest.approx(12e-3), "by_eye", (0,))
+
+
+@pytest.mark.parametrize(
+    ("provenance", "text", "uncertainty"),
+    [
+        ("by_eye", "12 mm", 1.2e-3 / sqrt(3)),  # ± 10 %, rectangular
+        ("assumed", "12 mm", 2.4e-3 / sqrt(3)),  # ± 20 %, rectangular
+        ("published", "12.5 mm", 0.1e-3 / sqrt(12)),  # one step of the last digit
+        ("published", "3 3/8 in", 25.4e-3 / 8 / sqrt(12)),
+        ("published", "12 mm", 1e-3 / sqrt(12)),
+    ],
+)
+def test_the_uncertainty_follows_the_provenance(provenance, text, uncertainty):
+    estimate = used("can.height", Reading(text, provenance=provenance))
+    assert estimate.standard_uncertainty == pytest.approx(uncertainty)
+
+
+def test_the_instrument_decides_the_uncertainty():
+    by_caliper, by_tape = used("can.height", "98 mm"), used("can.height", Reading("98 mm", instrument="tape"))
+    assert by_caliper.uncertainty_b == pytest.approx(sqrt(0.03**2 / 3 + 0.01**2 / 12) * 1e-3)
+    assert by_tape.uncertainty_b == pytest.approx(sqrt(0.5**2 / 3 + 1 / 12) * 1e-3)
+    assert by_tape.uncertainty_a == pytest.approx(1.5e-3)
+    both = used("can.height", "98 mm", Reading("98 mm", instrument="tape"))
+    assert both.uncertainty_a == pytest.approx(1.5e-3 / sqrt(2))  # the less repeatable counts for both
+
+
+def test_outliers_are_counted_among_all_that_stand():
+    wild = [Reading("0.1 mm", provenance="by_eye"), *("0.44 mm", "0.45 mm", "0.46 mm", "4.5 mm")]
+    assert used("can.wall_thickness", *wild).outliers == (4,)
+
+
+def test_expanded_uncertainty_uses_the_effective_degrees_of_freedom():
+    """Four readings by hand: mean 0.4675, s = 0.009574, u_A = 0.004787, u_B = 0.002327 mm, ν_eff = 3·(u/u_A)⁴ = 4.59."""
+    estimate = used("can.wall_thickness", "0.46 mm", "0.47 mm", "0.46 mm", "0.48 mm")
+    assert estimate.value == pytest.approx(0.4675e-3)
+    assert estimate.standard_uncertainty == pytest.approx(0.0053227e-3, rel=1e-4)
+    assert expanded_uncertainty(estimate) == pytest.approx(2.6427 * 0.0053227e-3, rel=2e-3)

@@ -10,7 +10,7 @@ from fastapi import APIRouter
 
 from tabrel.api.deps import Connection
 from tabrel.api.errors import PROBLEM_RESPONSES
-from tabrel.api.sheet import PLACEMENT_TITLES, sheet_out
+from tabrel.api.sheet import PLACEMENT_TITLES, group_words, sheet_out
 from tabrel.api.wire import EchoOut, HoleGroupIn, HolesIn, SheetOut
 from tabrel.core.errors import ReadingTextError, StudyError
 from tabrel.core.hole_entry import understand_hole_group
@@ -20,7 +20,7 @@ from tabrel.core.slips import question
 from tabrel.core.study import HoleGroup, as_reading
 from tabrel.core.study_checks import check_hole_group, check_reading_text
 from tabrel.core.units import UnitFamily, shown
-from tabrel.store.errors import NotStoredError
+from tabrel.store.errors import ConflictError, NotStoredError
 from tabrel.store.holes import hole_group_id, insert_hole_group, load_hole_groups, remove_hole_group, update_hole_group
 from tabrel.store.journal import recorded
 from tabrel.store.readings import time_now
@@ -98,7 +98,7 @@ def _words(group: HoleGroup, family: UnitFamily) -> str:
 @router.post("/samples/{sample_id}/holes/{placement}/{position}")
 def post_hole_group(sample_id: int, placement: PlacementPath, position: int, given: HoleGroupIn, conn: Connection) -> SheetOut:
     """Change shape, count, open part or outline of a group; its readings stay."""
-    group_id, group = _group(conn, sample_id, placement, position)
+    group_id, group = _group(conn, sample_id, placement, position, given.seen)
     path = f"holes.{placement}[{position}]"
     pairs = tuple((float(x), float(y)) for x, y in _POINTS.findall(given.points)) if given.shape == "outline" else ()
     kept = replace(
@@ -119,18 +119,22 @@ _POINTS = re.compile(r"(-?\d+(?:\.\d+)?)[\s,]+(-?\d+(?:\.\d+)?)")
 
 
 @router.delete("/samples/{sample_id}/holes/{placement}/{position}")
-def delete_hole_group(sample_id: int, placement: PlacementPath, position: int, conn: Connection) -> SheetOut:
-    """Take a group of holes away; undo brings it back with its readings."""
-    group_id, group = _group(conn, sample_id, placement, position)
+def delete_hole_group(sample_id: int, placement: PlacementPath, position: int, seen: str, conn: Connection) -> SheetOut:
+    """Take a group of holes away, if it is still as it was seen; undo brings it back with its readings."""
+    group_id, group = _group(conn, sample_id, placement, position, seen)
     words = f"{PLACEMENT_TITLES[placement]}: {group.count} {group.shape} taken away"
     with recorded(conn, study_of_sample(conn, sample_id), sample_id, words, f"holes.{placement}[{position}]"):
         remove_hole_group(conn, sample_id, placement, position, group_id)
     return sheet_out(conn, sample_id)
 
 
-def _group(conn: Connection, sample_id: int, placement: PlacementPath, position: int) -> tuple[int, HoleGroup]:
+def _group(conn: Connection, sample_id: int, placement: PlacementPath, position: int, seen: str) -> tuple[int, HoleGroup]:
+    """Return a group of holes that is still as a window saw it."""
     study_of_sample(conn, sample_id)
     group_id = hole_group_id(conn, sample_id, placement, position)
     if group_id is None:
         raise NotStoredError(f"there is no group of holes {position + 1} here: load the sample again")
-    return group_id, load_hole_groups(conn, placement, sample_id)[position]
+    group = load_hole_groups(conn, placement, sample_id)[position]
+    if group_words(group) != seen:
+        raise ConflictError(f"another window has made this group {group_words(group)!r} meanwhile: look, then change it again")
+    return group_id, group

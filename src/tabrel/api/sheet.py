@@ -137,9 +137,22 @@ def _hole_parts(
                 shape=group.shape,
                 count=group.count,
                 open_percent=100 * share,
-                points=", ".join(f"{x:g} {y:g}" for x, y in group.readings.points_mm),
+                points=points_text(group),
+                words=group_words(group),
             ),
         )
+
+
+def points_text(group: HoleGroup) -> str:
+    """Return the points of an outline as they are typed."""
+    return ", ".join(f"{x:g} {y:g}" for x, y in group.readings.points_mm)
+
+
+def group_words(group: HoleGroup) -> str:
+    """Return what of a group is no reading, in words; a window that changes it says what it saw."""
+    covered = "" if group.open_fraction in (None, 1) else f", {group.open_fraction:.6g} open"
+    outline = f", {points_text(group)}" if group.readings.points_mm else ""
+    return f"{group.count} {group.shape}{covered}{outline}"
 
 
 def _field(

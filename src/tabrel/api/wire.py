@@ -120,6 +120,7 @@ class HoleGroupOut(WireModel):
     count: int
     open_percent: float
     points: str
+    words: str
 
 
 class AttributeValueOut(WireModel):
@@ -328,10 +329,11 @@ class HolesIn(RequestModel):
 
 
 class HoleGroupIn(RequestModel):
-    """What of a group of holes is no reading."""
+    """What of a group of holes is no reading, and the words of the group as it was seen before."""
 
     shape: HoleShape
     count: int
+    seen: str
     open_percent: float = 100.0
     points: str = ""
 

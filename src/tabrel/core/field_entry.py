@@ -163,6 +163,7 @@ def _instrument(name: str, quantity: Quantity) -> Instrument:
 
 def _split(text: str) -> list[str]:
     """Return the single readings of a line: parted by semicolons, or by commas that are no decimal comma."""
+    text = text.rstrip(" ,;")  # a line that is still being typed
     if ";" in text:
         parts = text.split(";")
     elif _POINTS_AND_COMMAS.match(text):

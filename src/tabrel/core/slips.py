@@ -10,8 +10,6 @@ from tabrel.core.reading_text import ParsedReading
 from tabrel.core.units import UNITS, shown
 
 THOU = 25.4e-6
-INCH = 0.0254
-_DECIMAL = ((10.0, "ten times"), (100.0, "a hundred times"), (1000.0, "a thousand times"))
 
 
 @dataclass(frozen=True)
@@ -58,9 +56,7 @@ def _candidates(quantity: Quantity, reading: ParsedReading) -> Iterator[Slip]:
     value, unit = reading.value, reading.unit
     if quantity.dimension == "area" and unit == "cm2":
         yield Slip("mm2 typed as cm2", value / 100, _typed(value / 100, "mm2"))
-    for factor, words in _DECIMAL:
-        yield Slip(f"{words} too large", value / factor, _typed(value / factor, unit))
-        yield Slip(f"{words} too small", value * factor, _typed(value * factor, unit))
+    yield from _decimal_slips(value, unit, 10.0, "ten times")
     if quantity.dimension == "length":
         if unit == "mm":
             yield Slip("thousandths of an inch typed as mm", value * 1e3 * THOU, _typed(value * 1e3 * THOU, "thou"))
@@ -69,8 +65,15 @@ def _candidates(quantity: Quantity, reading: ParsedReading) -> Iterator[Slip]:
             yield Slip("mm typed as inches", value / 25.4, _typed(value / 25.4, "mm"))
         if unit in ("thou", "mil"):
             yield Slip("mm typed as thousandths of an inch", value / THOU * 1e-3, _typed(value / THOU * 1e-3, "mm"))
+    yield from _decimal_slips(value, unit, 100.0, "a hundred times")
+    yield from _decimal_slips(value, unit, 1000.0, "a thousand times")
     if quantity.key.endswith("diameter"):
         yield Slip("the radius for the diameter", 2 * value, _typed(2 * value, unit))
+
+
+def _decimal_slips(value: float, unit: str, factor: float, words: str) -> Iterator[Slip]:
+    yield Slip(f"{words} too large", value / factor, _typed(value / factor, unit))
+    yield Slip(f"{words} too small", value * factor, _typed(value * factor, unit))
 
 
 def _typed(value: float, unit: str) -> str:

@@ -135,7 +135,9 @@ def shown_number(value: Uncertain, measure: Measure, family: UnitFamily, digits:
     """
     unit, factor = SHOWN_UNITS[measure][0 if family == "metric" else 1]
     number, u = float(nominal_value(value)) / factor, float(std_dev(value)) / factor
-    if u > 0 and number != 0:
+    if u > 0 and number == 0:
+        text = f"(0 ± {u:.2g})"
+    elif u > 0:
         decimals = 1 - int(f"{u:e}".partition("e")[2])
         text = f"{number:.{max(0, decimals)}f}" if decimals <= 8 else f"{number:.{digits}g}"
     else:

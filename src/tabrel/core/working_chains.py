@@ -159,7 +159,8 @@ class _Chain:
         if "bypass.seat_outside_diameter" in known:
             outside = self.reading("bypass.seat_outside_diameter", "dₒ")
             width = abs(_nominal(outside) - _nominal(inside))
-            edge = self.given("ε", "which edge the seal bears on", _spread(self.measured, width), "length", "", "assumed")
+            spread = self.measured.variables.with_type_b("bypass.seat_diameter", 0.0, rectangular(width))
+            edge = Operand("ε", "which edge the seal bears on", spread, "length", "", None)
             operands = [inside, outside, edge]
             seat = self.line("D", "effective seat diameter", "({dᵢ} + {dₒ})/2 + {ε}", operands, "length")
         else:
@@ -181,10 +182,6 @@ class _Chain:
 
 def _nominal(operand: Operand) -> float:
     return float(nominal_value(operand.value))
-
-
-def _spread(measured: MeasuredSample, width: float) -> Uncertain:
-    return measured.variables.with_type_b("bypass.seat_diameter", 0.0, rectangular(width))
 
 
 def _inlet_hole_area(measured: MeasuredSample) -> Working:
@@ -293,7 +290,11 @@ def _opening(chain: _Chain) -> Operand:
     if isinstance(stated, tuple):
         low = chain.given("p₁", "lower end of the stated band", stated[0] * 1e3, "pressure", "sample.stated_bypass", "published")
         high = chain.given("p₂", "upper end of the stated band", stated[1] * 1e3, "pressure", "sample.stated_bypass", "published")
-        return chain.line("p₀", "middle of the stated band", "({p₁} + {p₂})/2", [low, high], "pressure")
+        width = (stated[1] - stated[0]) * 1e3
+        spread = measured.variables.with_type_b("bypass.stated_kpa", 0.0, rectangular(width))
+        within = chain.given("ε", "where in the band it opens", spread, "pressure", "bypass.stated_kpa", "assumed")
+        template = "({p₁} + {p₂})/2 + {ε}"
+        return chain.line("p₀", "middle of the stated band", template, [low, high, within], "pressure")
     figure = chain.given("p", "stated setting", (stated or 0.0) * 1e3, "pressure", "sample.stated_bypass", "published")
     return chain.line("p₀", "as stated", "{p}", [figure], "pressure")
 

@@ -320,7 +320,7 @@ export interface paths {
         post: operations["post_hole_group"];
         /**
          * Delete Hole Group
-         * @description Take a group of holes away; undo brings it back with its readings.
+         * @description Take a group of holes away, if it is still as it was seen; undo brings it back with its readings.
          */
         delete: operations["delete_hole_group"];
         options?: never;
@@ -919,7 +919,7 @@ export interface components {
         };
         /**
          * HoleGroupIn
-         * @description What of a group of holes is no reading.
+         * @description What of a group of holes is no reading, and the words of the group as it was seen before.
          */
         HoleGroupIn: {
             /** Count */
@@ -934,6 +934,8 @@ export interface components {
              * @default
              */
             points: string;
+            /** Seen */
+            seen: string;
             /**
              * Shape
              * @enum {string}
@@ -960,6 +962,8 @@ export interface components {
             position: number;
             /** Shape */
             shape: string;
+            /** Words */
+            words: string;
         };
         /**
          * HoleProductOut
@@ -2348,7 +2352,9 @@ export interface operations {
     };
     delete_hole_group: {
         parameters: {
-            query?: never;
+            query: {
+                seen: string;
+            };
             header?: never;
             path: {
                 sample_id: number;

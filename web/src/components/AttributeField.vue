@@ -2,6 +2,7 @@
 /** Something seen: pictured choices, own words, and the schools' views one key away. */
 import { computed, ref } from 'vue'
 import { ProblemError, type Schemas } from '@/api/client'
+import { DEVICE_GAP_MS } from '@/composables/useKeys'
 import { ATTRIBUTE_PICTURES } from '@/pictures/attributePictures'
 
 const props = defineProps<{
@@ -28,6 +29,8 @@ async function choose(text: string | null) {
   }
 }
 
+let burst: ReturnType<typeof setTimeout> | undefined
+
 function onKey(event: KeyboardEvent) {
   const { choices } = props.attribute
   const buttons = [...((event.currentTarget as HTMLElement).querySelectorAll<HTMLButtonElement>('[role="radio"]'))]
@@ -35,9 +38,12 @@ function onKey(event: KeyboardEvent) {
   const digit = Number(event.key)
   const plain = !event.ctrlKey && !event.altKey && !event.metaKey
   let handled = plain
+  clearTimeout(burst)
   if (plain && digit >= 1 && digit <= choices.length) {
-    void choose(choices[digit - 1]!.value)
-    emit('next')
+    burst = setTimeout(() => {
+      void choose(choices[digit - 1]!.value)
+      emit('next')
+    }, DEVICE_GAP_MS)
   } else if (event.key === 'ArrowRight') buttons[(at + 1) % buttons.length]?.focus()
   else if (event.key === 'ArrowLeft') buttons[(at - 1 + buttons.length) % buttons.length]?.focus()
   else if (event.key === 'ArrowDown') emit('next')

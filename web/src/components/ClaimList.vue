@@ -103,7 +103,7 @@ async function markStale(claim: Schemas['ClaimOut']) {
     <form class="add" data-stop="reading" @submit.prevent="add">
       <label class="wide">
         as printed or said
-        <input ref="first" v-model="wording" data-fact placeholder="99+ % at 20 µm(c), ISO 4548-12" autocomplete="off" />
+        <input ref="first" v-model="wording" placeholder="99+ % at 20 µm(c), ISO 4548-12" autocomplete="off" />
       </label>
       <label>
         or a check on

@@ -17,6 +17,7 @@ const text = ref(props.value)
 const seen = ref(props.value)
 const refused = ref('')
 const saving = ref(false)
+const conflict = ref(false)
 const input = useTemplateRef<HTMLInputElement | HTMLTextAreaElement>('input')
 
 /** Take over what another window or an undo has put there, unless something is being typed here. */
@@ -24,7 +25,8 @@ watch(
   () => props.value,
   (value) => {
     if (text.value === seen.value) text.value = value
-    if (!saving.value) seen.value = text.value === value ? value : seen.value
+    if (conflict.value || text.value === value) seen.value = value
+    conflict.value = false
   },
 )
 
@@ -41,7 +43,7 @@ async function keep() {
   } catch (error) {
     if (!(error instanceof ProblemError)) throw error
     refused.value = error.message
-    if (error.message.startsWith('another window')) seen.value = props.value
+    conflict.value = error.message.startsWith('another window')
   } finally {
     saving.value = false
   }
@@ -80,7 +82,7 @@ function onKey(event: KeyboardEvent) {
       ref="input"
       v-model="text"
       rows="2"
-      data-fact
+      :data-fact="text === seen ? '' : undefined"
       @keydown="onKey"
       @blur="keep"
     />
@@ -94,7 +96,7 @@ function onKey(event: KeyboardEvent) {
       :aria-invalid="refused !== ''"
       autocomplete="off"
       spellcheck="false"
-      data-fact
+      :data-fact="text === seen ? '' : undefined"
       @keydown="onKey"
       @blur="keep"
     />

@@ -27,6 +27,7 @@ const body = computed<Schemas['HoleGroupIn']>(() => ({
   count: Number(count.value),
   open_percent: Number(percent.value.replace(',', '.')),
   points: points.value,
+  seen: props.group.words,
 }))
 
 async function change(work: () => Promise<unknown>) {

@@ -11,6 +11,9 @@ export interface KeyAction {
   inFields?: boolean
 }
 
+/** A caliper that types like a keyboard sends its next key sooner than a person would. */
+export const DEVICE_GAP_MS = 90
+
 export const activeKeys = reactive(new Set<readonly KeyAction[]>())
 
 /** Whether keys go into a text. */

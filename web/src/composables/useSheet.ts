@@ -60,6 +60,16 @@ export function useBenchChanges(sampleId: MaybeRefOrGetter<number>) {
     return sheet
   }
 
+  /** Look again after a refusal, since another window may have been there first. */
+  async function looked<T>(work: Promise<T>): Promise<T> {
+    try {
+      return await work
+    } catch (error) {
+      void queries.invalidateQueries({ queryKey: ['sheet', toValue(sampleId)] })
+      throw error
+    }
+  }
+
   async function move(way: 'undo' | 'redo') {
     const path = { params: { path: here() } }
     const moved = await unwrap(
@@ -112,13 +122,15 @@ export function useBenchChanges(sampleId: MaybeRefOrGetter<number>) {
       ),
     setFact: async (fact: Schemas['FactIn']) =>
       take(
-        await unwrap(client.POST('/api/samples/{sample_id}/facts', { params: { path: here() }, body: fact })),
+        await looked(
+          unwrap(client.POST('/api/samples/{sample_id}/facts', { params: { path: here() }, body: fact })),
+        ),
         fact.key,
       ),
     setObservation: async (observation: Schemas['ObservationIn']) =>
       take(
-        await unwrap(
-          client.POST('/api/samples/{sample_id}/observations', { params: { path: here() }, body: observation }),
+        await looked(
+          unwrap(client.POST('/api/samples/{sample_id}/observations', { params: { path: here() }, body: observation })),
         ),
         observation.key,
       ),
@@ -129,20 +141,27 @@ export function useBenchChanges(sampleId: MaybeRefOrGetter<number>) {
       ),
     changeHoles: async (group: Schemas['HoleGroupOut'], body: Schemas['HoleGroupIn']) =>
       take(
-        await unwrap(
-          client.POST('/api/samples/{sample_id}/holes/{placement}/{position}', {
-            params: { path: { ...here(), placement: group.placement, position: group.position } },
-            body,
-          }),
+        await looked(
+          unwrap(
+            client.POST('/api/samples/{sample_id}/holes/{placement}/{position}', {
+              params: { path: { ...here(), placement: group.placement, position: group.position } },
+              body,
+            }),
+          ),
         ),
         'holes',
       ),
     removeHoles: async (group: Schemas['HoleGroupOut']) =>
       take(
-        await unwrap(
-          client.DELETE('/api/samples/{sample_id}/holes/{placement}/{position}', {
-            params: { path: { ...here(), placement: group.placement, position: group.position } },
-          }),
+        await looked(
+          unwrap(
+            client.DELETE('/api/samples/{sample_id}/holes/{placement}/{position}', {
+              params: {
+                path: { ...here(), placement: group.placement, position: group.position },
+                query: { seen: group.words },
+              },
+            }),
+          ),
         ),
         'holes',
       ),

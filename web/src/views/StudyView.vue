@@ -9,7 +9,7 @@ import OilLine from '@/components/OilLine.vue'
 import ResultsTape from '@/components/ResultsTape.vue'
 import SampleRack from '@/components/SampleRack.vue'
 import { useCatalogue } from '@/composables/useCatalogue'
-import { isTyping, useKeys } from '@/composables/useKeys'
+import { DEVICE_GAP_MS, isTyping, useKeys } from '@/composables/useKeys'
 import { useOperatingMap } from '@/composables/useOperatingMap'
 import { useBenchChanges, useFieldTitles, useOtherWindows, useSheet } from '@/composables/useSheet'
 import { useRefreshStudies, useStudy } from '@/composables/useStudies'
@@ -194,7 +194,6 @@ useKeys([
 ])
 
 /** Wait a moment: a caliper that types like a keyboard sends more right behind, and picks no sample. */
-const DEVICE_GAP_MS = 90
 let burst: ReturnType<typeof setTimeout> | undefined
 
 function pickNumber(event: KeyboardEvent) {

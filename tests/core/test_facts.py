@@ -1,0 +1,226 @@
+"""Facts as typed, claims against readings, the gate before cutting."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+from datetime import date
+
+import pytest
+
+from builders import study
+from tabrel.core.attributes import ATTRIBUTES
+from tabrel.core.claim_check import check_claim, check_from_text, claim_from_wording
+from tabrel.core.errors import ReadingTextError
+from tabrel.core.facts import FACTS, fact_texts, shelf_age_years, understood_fact, with_sample_fact, with_study_fact
+from tabrel.core.gate import missing_before_cut
+from tabrel.core.measured import measure_sample
+from tabrel.core.quantities import PART_TITLES, QUANTITIES
+from tabrel.core.study import Claim, HoleGroup, HoleReadings, Price, Reading, Sample, SampleHoles
+
+
+def understood(key, text, family="metric"):
+    return understood_fact(FACTS[key], text, family)
+
+
+@pytest.mark.parametrize(
+    ("key", "text", "value"),
+    [
+        ("sample.maker", "  Korvath   Filterbau ", "Korvath Filterbau"),
+        ("sample.price", "9.50 EUR", Price(9.5, "EUR")),
+        ("sample.price", "9,50 eur", Price(9.5, "EUR")),
+        ("sample.price", "$12", Price(12.0, "$")),
+        ("sample.bought", "2026-10-02", "2026-10-02"),
+        ("sample.bought", "2.10.2026", "2026-10-02"),
+        ("sample.made", "2024-03", "2024-03"),
+        ("sample.made", "2024", "2024"),
+        ("sample.condition", "NEW", "new"),
+        ("sample.used_km", "12 500 km", 12500.0),
+        ("engine.stud_bore", "13.5", 13.5),
+        ("engine.stud_bore", "1/2 in", 12.7),
+        ("sample.stated_bypass", "110-180 kPa", (110.0, 180.0)),
+        ("sample.stated_bypass", "8 to 11 psi", (55.1581, 75.8423)),
+        ("sample.stated_bypass", "1.2 bar", 120.0),
+        ("sample.maker", "", None),
+    ],
+)
+def test_a_fact_is_understood(key, text, value):
+    assert understood(key, text) == value
+
+
+def test_a_bare_length_takes_the_familys_unit():
+    assert understood("engine.stud_bore", "1/2", "inch") == pytest.approx(12.7)
+
+
+@pytest.mark.parametrize(
+    ("key", "text", "says"),
+    [
+        ("sample.price", "9.50", "with its currency: type it like 9.50 EUR"),
+        ("sample.price", "cheap", "no price"),
+        ("sample.bought", "2026-13-02", "no date"),
+        ("sample.bought", "10/02/2026", "no date: type it like 2026-10-02"),
+        ("sample.bought", "1026-10-02", "check the year"),
+        ("sample.used_km", "far", "no number"),
+        ("sample.used_km", "-3", "cannot be"),
+        ("engine.stud_bore", "13 g", "measures mass"),
+        ("sample.stated_bypass", "180-110 kPa", "lower pressure first"),
+        ("sample.stated_bypass", "110", "no setting with its unit"),
+        ("engine.adapter_holes", "5.1 mm", "how many holes"),
+    ],
+)
+def test_a_fact_that_is_not_understood_says_how_to_type_it(key, text, says):
+    with pytest.raises(ReadingTextError, match=says):
+        understood(key, text)
+
+
+def test_every_fact_comes_back_as_text_that_means_the_same():
+    whole = study()
+    for key, text in (
+        ("study.question", "which one?"), ("study.uses", "daily"), ("study.price_class", "middle"), ("study.reference", "Pellin"),
+        ("engine.name", "groomer"), ("engine.stud_bore", "12.7 mm"), ("engine.stud_length", "20 mm"),
+        ("engine.least_stud_bore", "12 mm"), ("engine.greatest_stud_bore", "14 mm"), ("engine.adapter_holes", "4 x 5.1 mm"),
+        ("engine.adapter_reference_bore", "12 mm"),
+    ):  # fmt: skip
+        whole = with_study_fact(whole, key, text, "metric")
+        assert fact_texts(whole, whole.samples[0])[key] == text, key
+    sample = whole.samples[0]
+    for key, text in (
+        ("sample.label", "P 2"), ("sample.price", "9.50 EUR"), ("sample.used_km", "12500"),
+        ("sample.stated_bypass", "110 - 180 kPa"),
+        ("sample.made", "2024-03"), ("sample.expectation", "many pleats"), ("sample.condition", "used"),
+    ):  # fmt: skip
+        sample = with_sample_fact(sample, key, text)
+        assert fact_texts(whole, sample)[key] == text, key
+        if key != "sample.label":
+            assert key not in fact_texts(whole, with_sample_fact(sample, key, ""))
+
+
+@pytest.mark.parametrize(
+    ("key", "text", "says"),
+    [
+        ("study.reference", "Nobody", "no sample of this study"),
+        ("study.name", "", "needs a name"),
+        ("engine.adapter_reference_bore", "12 mm", "no adapter yet"),
+    ],
+)
+def test_a_fact_that_lacks_its_ground_says_so(key, text, says):
+    with pytest.raises(ReadingTextError, match=says):
+        with_study_fact(study(), key, text, "metric")
+    with pytest.raises(ReadingTextError, match="bore is not known yet"):
+        with_study_fact(replace(study(), circuit=None), "engine.stud_length", "20 mm", "metric")
+    with pytest.raises(ReadingTextError, match="needs a label"):
+        with_sample_fact(Sample("A"), "sample.label", " ")
+
+
+@pytest.mark.parametrize(
+    ("made", "bought", "years"),
+    [
+        ("2020-07-02", "2026-07-02", 6.0),
+        ("2024", None, 2.4),
+        ("2026-11", "2026-10-15", -0.085),
+        (None, "2026", None),
+        ("?", None, None),
+    ],
+)
+def test_shelf_age(made, bought, years):
+    found = shelf_age_years(Sample("A", made=made, bought=bought), date(2026, 11, 25))
+    assert found == (None if years is None else pytest.approx(years, abs=0.03))
+
+
+def verdict(claim, *, readings=None, observations=None):
+    sample = Sample("A", readings=readings or {}, observations=observations or {})
+    return check_claim(claim, sample, measure_sample(sample, None).estimates).verdict
+
+
+@pytest.mark.parametrize(
+    ("claimed", "readings", "expected"),
+    [
+        ("1.76 m", ["1.762 m"], "confirmed"),
+        ("1.6 m", ["1.762 m"], "refuted"),
+        (">= 1.5 m", ["1.762 m"], "confirmed"),
+        (">= 1.9 m", ["1.762 m"], "refuted"),
+        (">= 1.77 m", ["1.762 m"], "cannot_tell"),
+        ("1.76 m", [], "waits"),
+        ("1.76 m", [{"text": "1.76 m", "provenance": "published"}], "waits"),
+    ],
+)
+def test_a_claim_on_a_reading_waits_and_is_confirmed_or_refuted(claimed, readings, expected):
+    """The strip's U is about 21 mm: 1 % rectangular for the pull is 10.2 mm standard at 1.76 m."""
+    entries = tuple(Reading(**one) if isinstance(one, dict) else one for one in readings)
+    claim = check_from_text("media.strip_length", claimed, "box")
+    assert verdict(claim, readings={"media.strip_length": entries} if entries else {}) == expected
+
+
+def test_other_claims_are_checked_by_what_is_seen_or_kept():
+    said = Claim("observation", "box", key="anti_drain.material", value="Silicone")
+    assert verdict(said) == "waits"
+    assert verdict(said, observations={"anti_drain.material": "silicone"}) == "confirmed"
+    assert verdict(said, observations={"anti_drain.material": "nitrile"}) == "refuted"
+    assert verdict(replace(said, stale="the part was redrawn")) == "stale"
+    assert verdict(claim_from_wording("99 % at 20 µm", "box")) == "no_check"
+    assert verdict(claim_from_wording("best of all", "page")) == "no_check"
+
+
+@pytest.mark.parametrize(
+    ("wording", "relation", "percent", "size", "scale"),
+    [
+        ("99+ % at 20 µm(c), ISO 4548-12", ">=", 99, 20, "um(c)"),
+        ("≥ 98.7% @ 22 um(c)", ">=", 98.7, 22, "um(c)"),
+        ("> 95 % at 15 µm(b)", ">", 95, 15, "um(b)"),
+        ("99,5 % of 25 microns", "=", 99.5, 25, "um"),
+        ("97 % efficient", "=", 97, None, None),
+        ("95 % at 20-40 microns", "=", 95, None, None),  # a size range stays in the words
+    ],
+)
+def test_an_efficiency_is_read_out_of_its_wording(wording, relation, percent, size, scale):
+    claim = claim_from_wording(wording, "box")
+    assert (claim.kind, claim.relation, claim.efficiency_percent, claim.size_um, claim.scale) == (
+        "efficiency", relation, percent, size, scale,
+    )  # fmt: skip
+    assert claim.wording == wording
+
+
+@pytest.mark.parametrize("wording", ["lasts longer", "100 % synthetic", "0 % loss"])
+def test_words_without_an_efficiency_stay_words(wording):
+    assert claim_from_wording(wording, "box").kind == "words"
+
+
+def test_a_check_that_is_no_reading_is_refused():
+    with pytest.raises(ReadingTextError, match="cannot be claimed of the strip length"):
+        check_from_text("media.strip_length", "long", "box")
+
+
+def whole_sample(**more):
+    keys = [key for key, quantity in QUANTITIES.items() if quantity.whole_only and key != "can.circumference"]
+    texts = {"N": "12 N", "g": "400 g", "kPa": "2 kPa", "mm": "50 mm"}
+    return Sample(
+        "A",
+        expectation="plain",
+        readings={key: (texts[QUANTITIES[key].metric_unit],) for key in keys},
+        observations={key: "as seen" for key, one in ATTRIBUTES.items() if one.whole_only},
+        holes=SampleHoles(inlet=(HoleGroup("round", 8, HoleReadings(("6 mm",))),)),
+        **more,
+    )
+
+
+def test_the_gate_is_empty_only_when_everything_is_there():
+    assert missing_before_cut(whole_sample()) == ()
+    everything = {item.key for item in missing_before_cut(Sample("A"))}
+    assert {"sample.expectation", "filter.mass", "can.height", "anti_drain.opening_pressure", "holes.inlet"} <= everything
+    assert "media.strip_length" not in everything
+
+
+def test_the_gate_takes_a_state_and_either_way_round_the_can_for_an_answer():
+    sample = whole_sample()
+    without = {key: entries for key, entries in sample.readings.items() if key != "filter.mass"}
+    assert [item.key for item in missing_before_cut(replace(sample, readings=without))] == ["filter.mass"]
+    assert missing_before_cut(replace(sample, readings=without, states={"filter.mass": "not_applicable"})) == ()
+    around = {key: entries for key, entries in sample.readings.items() if key != "can.outside_diameter"}
+    assert [item.key for item in missing_before_cut(replace(sample, readings=around))] == ["can.outside_diameter"]
+    assert missing_before_cut(replace(sample, readings=around | {"can.circumference": ("239 mm",)})) == ()
+
+
+def test_every_attribute_belongs_to_a_part_and_offers_a_choice():
+    for attribute in ATTRIBUTES.values():
+        assert attribute.part in PART_TITLES, attribute.key
+        assert len({choice.value for choice in attribute.choices}) == len(attribute.choices) >= 3, attribute.key
+        assert all(choice.meaning for choice in attribute.choices), attribute.key

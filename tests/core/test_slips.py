@@ -1,0 +1,98 @@
+"""The likely slip is named: values worked by hand."""
+
+from __future__ import annotations
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from tabrel.core.echo import echo, questions
+from tabrel.core.quantities import HOLE_QUANTITIES, QUANTITIES
+from tabrel.core.reading_text import parse_reading
+from tabrel.core.slips import question
+from tabrel.core.study import Reading
+
+
+def asked(key, text):
+    quantity = QUANTITIES.get(key) or HOLE_QUANTITIES[key]
+    return question(quantity, text, parse_reading(text, quantity.dimension))
+
+
+@pytest.mark.parametrize(
+    ("key", "text", "words", "meant"),
+    [
+        ("can.wall_thickness", "4.4 mm", "ten times too large", "0.44 mm"),
+        ("can.wall_thickness", "0.15 in", "ten times too large", "0.015 in"),
+        ("can.height", "9.84 mm", "ten times too small", "98.4 mm"),
+        ("can.height", "0.984 mm", "a hundred times too small", "98.4 mm"),
+        ("media.strip_length", "1.76 mm", "a thousand times too small", "1760 mm"),
+        ("media.thickness", "33 mm", "thousandths of an inch typed as mm", "33 thou"),
+        ("can.height", "2.9 mm", "inches typed as mm", "2.9 in"),
+        ("gasket.outside_diameter", "71.6 in", "mm typed as inches", "71.6 mm"),
+        ("element.inside_diameter", "37 thou", "mm typed as thousandths of an inch", "37 mm"),
+        ("can.outside_diameter", "38 mm", "the radius for the diameter", "76 mm"),
+        ("media.blocked_area", "1200 cm2", "mm2 typed as cm2", "1200 mm2"),
+        ("element.pleat_count", "540", "ten times too large", "54"),
+    ],
+)
+def test_each_slip_is_named_with_what_was_meant(key, text, words, meant):
+    sentence, correction = asked(key, text)
+    assert words in sentence
+    assert correction == meant
+
+
+def test_a_reading_that_no_slip_explains_is_questioned_without_a_guess():
+    sentence, correction = asked("element.pleat_count", "7000000")
+    assert correction is None
+    assert sentence.endswith("check the number and its unit")
+
+
+def test_two_slips_that_fit_are_both_named_and_the_likelier_is_offered():
+    sentence, correction = asked("gasket.protrusion", "25 mm")
+    assert correction == "2.5 mm"
+    assert "Or thousandths of an inch typed as mm, 25 thou (0.635 mm)?" in sentence
+
+
+@pytest.mark.parametrize(("key", "text"), [("can.height", "98.4 mm"), ("gasket.protrusion", "0 mm"), ("can.height", "40 mm")])
+def test_a_usual_reading_is_not_questioned(key, text):
+    assert asked(key, text) is None
+
+
+@given(st.sampled_from(sorted(QUANTITIES)), st.floats(1e-7, 1e5, allow_nan=False))
+def test_what_is_offered_lies_in_the_usual_range(key, value):
+    quantity = QUANTITIES[key]
+    text = f"{value:.6g} {quantity.metric_unit}".strip()
+    found = question(quantity, text, parse_reading(text, quantity.dimension))
+    if found and found[1]:
+        meant = parse_reading(found[1], quantity.dimension).value
+        assert quantity.usual_low * 0.9999 <= meant <= quantity.usual_high * 1.0001
+
+
+def test_a_wild_reading_among_good_ones_is_questioned_with_its_slip():
+    wall = QUANTITIES["can.wall_thickness"]
+    good = [Reading(text) for text in ("0.81 mm", "0.80 mm", "0.82 mm", "0.81 mm")]
+    found = questions([Reading("0.80 mm"), Reading("0.081 mm")], wall, good)
+    assert found[0] is None
+    assert found[1][1] == "0.81 mm"
+    found = questions([Reading("1.0 mm")], wall, good)
+    assert found[0] == ("1.0 mm does not fit the other readings of the wall thickness: measure once more or strike it out", None)
+
+
+def test_the_echo_offers_the_whole_line_corrected_and_the_mean_it_would_make():
+    wall = QUANTITIES["can.wall_thickness"]
+    understood = echo("0.44, 4.6, 0.45 mm", wall, "metric", standing=[Reading("0.47 mm")])
+    assert understood.correction == "0.44 mm, 0.46 mm, 0.45 mm"
+    assert understood.estimate.value == pytest.approx((0.44 + 4.6 + 0.45 + 0.47) / 4 * 1e-3)
+    assert understood.metric == "0.44 mm, 4.6 mm, 0.45 mm"
+
+
+def test_a_length_typed_for_an_area_is_refused_with_the_area_meant():
+    understood = echo("45 mm", QUANTITIES["media.blocked_area"], "metric")
+    assert "measures length" in understood.problem
+    assert understood.correction == "45 mm2"
+
+
+def test_a_state_is_echoed_and_refused_beside_readings():
+    mass = QUANTITIES["can.mass"]
+    assert echo("lost", mass, "metric").metric == "lost"
+    assert "strike them out first" in echo("lost", mass, "metric", standing=[Reading("90 g")]).problem

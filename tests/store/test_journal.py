@@ -1,0 +1,304 @@
+"""The journal: every change can be taken back and put again, and nothing is lost on the way."""
+
+from __future__ import annotations
+
+import json
+import random
+from dataclasses import replace
+
+import pytest
+
+from builders import everything, study
+from tabrel.core.facts import with_sample_fact, with_study_fact
+from tabrel.core.study import Claim, Cut, HoleGroup, HoleReadings, Reading, Sample
+from tabrel.document.study_document import read_study, study_to_json
+from tabrel.store.connection import connect, transaction
+from tabrel.store.errors import NothingToUndoError
+from tabrel.store.holes import hole_group_id, insert_hole_group, load_hole_groups, remove_hole_group, update_hole_group
+from tabrel.store.journal import (
+    JOURNALED,
+    belongs_to_sample,
+    history,
+    last_change,
+    next_undone,
+    recorded,
+    redo,
+    undo,
+)
+from tabrel.store.migrate import migrate, open_database, shipped_migrations
+from tabrel.store.readings import insert_reading, insist, restore, set_state, strike_out
+from tabrel.store.samples import (
+    insert_claim,
+    insert_sample,
+    load_sample,
+    load_samples,
+    next_position,
+    remove_claim,
+    set_cut,
+    set_observation,
+    set_stale,
+    update_sample_facts,
+)
+from tabrel.store.studies import insert_study, load_study, update_study_facts
+
+
+@pytest.fixture
+def conn(tmp_path):
+    open_database(tmp_path / "study.db")
+    connection = connect(tmp_path / "study.db")
+    yield connection
+    connection.close()
+
+
+@pytest.fixture
+def stored(conn):
+    with transaction(conn):
+        study_id = insert_study(conn, read_study(json.dumps(everything())))
+    return study_id, load_samples(conn, study_id)[0].id
+
+
+def document(conn, study_id):
+    return study_to_json(load_study(conn, study_id))
+
+
+def add_reading(conn, study_id, sample_id):
+    insert_reading(conn, "can.height", Reading("97 mm", note="again", taken_at="2026-11-25T08:00:00.000Z"), sample_id=sample_id)
+
+
+def reading_id(conn, sample_id, key="can.height"):
+    return conn.execute(
+        "SELECT id FROM reading WHERE sample_id = ? AND quantity_key = ? ORDER BY position", (sample_id, key)
+    ).fetchone()["id"]
+
+
+def strike(conn, study_id, sample_id):
+    strike_out(conn, reading_id(conn, sample_id), "slipped")
+
+
+def strike_and_restore(conn, study_id, sample_id):
+    strike(conn, study_id, sample_id)
+    restore(conn, reading_id(conn, sample_id))
+
+
+def insist_on(conn, study_id, sample_id):
+    insist(conn, reading_id(conn, sample_id))
+
+
+def state(conn, study_id, sample_id):
+    set_state(conn, sample_id, "gasket.mass", "lost")
+    set_state(conn, sample_id, "gasket.mass", "not_applicable")
+
+
+def see(conn, study_id, sample_id):
+    set_observation(conn, sample_id, "anti_drain.material", "nitrile")
+    set_observation(conn, sample_id, "can.grip", "fluted")
+
+
+def fact(conn, study_id, sample_id):
+    sample = load_sample(conn, sample_id).sample
+    for key, text in (("sample.label", "P"), ("sample.price", "4 USD"), ("sample.stated_bypass", "12 psi"), ("sample.maker", "")):
+        sample = with_sample_fact(sample, key, text)
+    update_sample_facts(conn, sample_id, sample)
+
+
+def study_fact(conn, study_id, sample_id):
+    whole = load_study(conn, study_id)
+    for key, text in (("study.uses", "towing"), ("engine.stud_bore", "12 mm"), ("engine.adapter_holes", "2 x slot 9 x 4 mm")):
+        whole = with_study_fact(whole, key, text, "metric")
+    update_study_facts(conn, study_id, whole)
+
+
+def no_adapter(conn, study_id, sample_id):
+    update_study_facts(conn, study_id, with_study_fact(load_study(conn, study_id), "engine.adapter_holes", "", "metric"))
+
+
+def add_holes(conn, study_id, sample_id):
+    position = len(load_hole_groups(conn, "inlet", sample_id))
+    insert_hole_group(conn, "inlet", position, HoleGroup("round", 3, HoleReadings(("5 mm",))), sample_id=sample_id)
+
+
+def change_holes(conn, study_id, sample_id):
+    group = load_hole_groups(conn, "inlet", sample_id)[1]
+    points = ((0.0, 0.0), (5.0, 0.0), (5.0, 5.0))
+    changed = replace(group, count=2, open_fraction=0.25, readings=replace(group.readings, points_mm=points))
+    update_hole_group(conn, hole_group_id(conn, sample_id, "inlet", 1), changed)
+
+
+def remove_holes(conn, study_id, sample_id):
+    remove_hole_group(conn, sample_id, "inlet", 0, hole_group_id(conn, sample_id, "inlet", 0))
+
+
+def claims(conn, study_id, sample_id):
+    made = insert_claim(conn, sample_id, Claim("words", "page", wording="lasts longer"))
+    set_stale(conn, made, "redrawn")
+    remove_claim(conn, made - 1)
+
+
+def cut(conn, study_id, sample_id):
+    set_cut(conn, sample_id, Cut("roller cutter", "2026-11-25T08:00:00.000Z", "near the plate"))
+
+
+OPERATIONS = [
+    add_reading, strike, strike_and_restore, insist_on, state, see, fact, study_fact, no_adapter, add_holes, change_holes,
+    remove_holes, claims, cut,
+]  # fmt: skip
+
+
+@pytest.mark.parametrize("operation", OPERATIONS, ids=lambda operation: operation.__name__)
+def test_a_change_is_taken_back_and_put_again(conn, stored, operation):
+    before = document(conn, stored[0])
+    with recorded(conn, *stored, "something", "place"):
+        operation(conn, *stored)
+    after = document(conn, stored[0])
+    assert last_change(conn, *stored).words == "something"
+    with transaction(conn):
+        assert undo(conn, *stored).place == "place"
+    assert document(conn, stored[0]) == before
+    with transaction(conn):
+        redo(conn, *stored)
+    assert document(conn, stored[0]) == after
+
+
+@pytest.mark.parametrize("seed", range(6))
+def test_any_sequence_of_changes_is_taken_back_step_by_step(conn, stored, seed):
+    dice = random.Random(seed)
+    states = [document(conn, stored[0])]
+    for _ in range(12):
+        scope = dice.choice([stored[1], None])
+        with recorded(conn, stored[0], scope, "step", "place"):
+            dice.choice([add_reading, strike, see, state, fact, study_fact, add_holes, claims])(conn, *stored)
+        states.append(document(conn, stored[0]))
+    for expected in reversed(states[:-1]):
+        with transaction(conn):
+            undo(conn, *stored)
+        assert document(conn, stored[0]) == expected
+    with pytest.raises(NothingToUndoError), transaction(conn):
+        undo(conn, *stored)
+    for expected in states[1:]:
+        with transaction(conn):
+            redo(conn, *stored)
+        assert document(conn, stored[0]) == expected
+    with pytest.raises(NothingToUndoError), transaction(conn):
+        redo(conn, *stored)
+
+
+def test_something_new_after_an_undo_ends_the_way_back(conn, stored):
+    for text in ("a", "b"):
+        with recorded(conn, *stored, text, "place"):
+            add_reading(conn, *stored)
+    with transaction(conn):
+        undo(conn, *stored)
+    assert next_undone(conn, *stored).words == "b"
+    with recorded(conn, *stored, "c", "place"):
+        see(conn, *stored)
+    assert next_undone(conn, *stored) is None
+    with transaction(conn):
+        assert undo(conn, *stored).words == "c"
+        assert undo(conn, *stored).words == "a"
+
+
+def test_another_samples_changes_stay_where_they_are(conn, stored):
+    study_id, first = stored
+    with recorded(conn, study_id, None, "second sample", "sample.label") as change_id:
+        second = insert_sample(conn, study_id, next_position(conn, study_id), Sample("second"))
+        belongs_to_sample(conn, change_id, second)
+    with recorded(conn, study_id, second, "on the second", "can.height"):
+        add_reading(conn, study_id, second)
+    with recorded(conn, study_id, first, "on the first", "can.height"):
+        add_reading(conn, study_id, first)
+    assert last_change(conn, study_id, first).words == "on the first"
+    assert last_change(conn, study_id, second).words == "on the second"
+    with transaction(conn):
+        undo(conn, study_id, second)
+        undo(conn, study_id, second)
+    assert [one.id for one in load_samples(conn, study_id)] == [first]
+    with transaction(conn):
+        redo(conn, study_id, second)
+        redo(conn, study_id, second)
+    assert load_sample(conn, second).sample.readings["can.height"][0].text == "97 mm"
+
+
+def test_what_is_not_recorded_leaves_no_trace_and_a_failed_change_none_either(conn, stored):
+    rows = conn.execute("SELECT COUNT(*) FROM change_row").fetchone()[0]
+    assert rows == 0  # the import was no change at the bench
+
+    def fails():
+        with recorded(conn, *stored, "fails", "place"):
+            add_reading(conn, *stored)
+            raise RuntimeError
+
+    before = document(conn, stored[0])
+    with pytest.raises(RuntimeError):
+        fails()
+    assert document(conn, stored[0]) == before
+    assert last_change(conn, *stored) is None
+    with transaction(conn):
+        add_reading(conn, *stored)
+    assert conn.execute("SELECT COUNT(*) FROM change_row").fetchone()[0] == 0
+
+
+def test_the_history_of_a_reading_stays_after_it_was_restored_and_taken_back(conn, stored):
+    row = reading_id(conn, stored[1])
+    for words, work in (("struck out: wet", strike), ("stands again", lambda c, s, x: restore(c, row))):
+        with recorded(conn, *stored, words, "can.height"):
+            work(conn, *stored)
+    with transaction(conn):
+        undo(conn, *stored)
+    assert [(words, undone) for words, _, undone in history(conn, "reading", row)] == [
+        ("struck out: wet", False),
+        ("stands again", True),
+    ]
+
+
+def test_every_table_of_a_study_is_journaled_with_every_column(conn, stored):
+    tables = {row["name"] for row in conn.execute("SELECT name FROM sqlite_master WHERE type = 'table'")}
+    assert tables - {"change", "change_row", "recording", "sqlite_sequence"} == set(JOURNALED)
+    for table in JOURNALED:
+        columns = {row["name"] for row in conn.execute("SELECT name FROM pragma_table_info(?)", (table,))}
+        for event in ("insert", "update", "delete"):
+            sql = conn.execute("SELECT sql FROM sqlite_master WHERE name = ?", (f"journal_{table}_{event}",)).fetchone()["sql"]
+            assert all(f"'{column}'" in sql for column in columns), (table, event)
+
+
+def test_a_database_of_the_first_version_keeps_everything(tmp_path):
+    """Rows as the first version wrote them: readings with a time, a claim without an id of its own."""
+    path = tmp_path / "old.db"
+    conn = connect(path)
+    migrate(conn, {1: shipped_migrations()[1]})
+    conn.executescript(
+        """
+        INSERT INTO study (id, name) VALUES (1, 'old');
+        INSERT INTO sample (id, study_id, position, label) VALUES (1, 1, 0, 'A');
+        INSERT INTO claim (sample_id, position, kind, relation, efficiency_percent, source, size_um, scale)
+        VALUES (1, 0, 'efficiency', '>=', 99, 'box', 20, 'um(c)');
+        INSERT INTO hole_group (id, sample_id, placement, position, shape, count) VALUES (1, 1, 'inlet', 0, 'round', 8);
+        INSERT INTO reading (id, hole_group_id, quantity_key, position, text) VALUES (1, 1, 'diameter', 0, '6 mm');
+        INSERT INTO reading (id, sample_id, quantity_key, position, text, taken_at, struck_out_at, struck_out_reason)
+        VALUES (2, 1, 'can.height', 0, '98 mm', '2026-01-02T03:04:05.000Z', '2026-01-02T03:05:05.000Z', 'wet');
+        """
+    )
+    conn.close()
+    open_database(path)
+    conn = connect(path)
+    sample = load_sample(conn, 1).sample
+    assert sample.readings["can.height"] == (Reading("98 mm", struck_out="wet", taken_at="2026-01-02T03:04:05.000Z"),)
+    assert sample.holes.inlet[0].readings.diameter[0].text == "6 mm"
+    assert sample.claims == (Claim("efficiency", "box", ">=", 99.0, 20.0, "um(c)"),)
+    with recorded(conn, 1, 1, "added", "can.height"):
+        add_reading(conn, 1, 1)
+    with transaction(conn):
+        undo(conn, 1, 1)
+    assert len(load_sample(conn, 1).sample.readings["can.height"]) == 1
+    conn.close()
+
+
+def test_a_plain_study_comes_back_equal_after_a_change_and_its_undo(conn):
+    whole = study()
+    with transaction(conn):
+        study_id = insert_study(conn, whole)
+    sample_id = load_samples(conn, study_id)[0].id
+    with recorded(conn, study_id, sample_id, "x", "y"):
+        add_reading(conn, study_id, sample_id)
+    with transaction(conn):
+        undo(conn, study_id, sample_id)
+    assert load_study(conn, study_id) == whole
