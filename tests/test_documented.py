@@ -7,11 +7,13 @@ import importlib
 import inspect
 import pkgutil
 import re
+from pathlib import Path
 
 import pytest
 
 import tabrel.core
 from tabrel.api.app import create_app
+from tabrel.core.attributes import ATTRIBUTES
 
 MODULES = [importlib.import_module(f"tabrel.core.{entry.name}") for entry in pkgutil.iter_modules(tabrel.core.__path__)]
 

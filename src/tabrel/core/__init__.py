@@ -5,15 +5,22 @@ From what a person types to what a filter does:
 `errors`                            what the core raises
 `units`, `drills`, `reading_text`   understand one typed reading
 `quantities`                        the catalogue of everything that can be measured
+`field_entry`, `hole_entry`         understand a whole line typed into a field, or a group of holes in one line
 `readings`                          many readings to one estimate with its uncertainty
 `uncertain`                         propagation, effective degrees of freedom, the `Result`
 `study`                             the study: oil, circuit, samples, readings as typed
-`study_checks`, `checks`            refuse what is impossible; warn of what is implausible
+`attributes`, `facts`               the catalogues of what is seen, and of what is typed once
+`study_checks`                      refuse what is impossible
+`reading_checks`, `checks`, `slips` warn of what is implausible, and name the likely slip
 `echo`                              what a field understood, before a reading is accepted
+`claim_check`                       what readings say of a claim
+`gate`                              what can be learned only before the cut
 `hole_shapes`, `holes`              areas and perimeters of real holes
 `measured`                          every estimate of one sample, made once
 `plate`, `media`, `bypass_valve`, `efficiency`   the headline results
+`plate_layout`, `plate_summary`     the plate drawn from below, and the figures beside its areas
 `analysis`                          all results and warnings of one sample
+`working`, `working_chains`         every result as lines of formula, numbers and result
 `oil`, `restrictions`, `pleat_channels`          the physics of each part
 `filter_model`, `filter_flow`       one filter as a hydraulic network, and its state at one unknown
 `circuit`, `operating_point`        the engine's oil circuit, and one filter put into it

@@ -60,7 +60,7 @@ function onKey(event: KeyboardEvent) {
 <template>
   <div class="attribute" :data-key="attribute.key" data-stop="seen" @focusin="$emit('here')">
     <span :id="`of-${attribute.key}`" class="title">
-      {{ attribute.title }}<span v-if="attribute.whole_only" class="whole" title="only on the uncut filter"> ◐</span>
+      {{ attribute.title }}<span v-if="attribute.whole_only" class="whole" aria-hidden="true" title="only on the uncut filter"> ◐</span>
     </span>
     <div class="choices" role="radiogroup" :aria-labelledby="`of-${attribute.key}`" @keydown="onKey">
       <button

@@ -43,7 +43,9 @@ async function keep() {
   } catch (error) {
     if (!(error instanceof ProblemError)) throw error
     refused.value = error.message
-    conflict.value = error.message.startsWith('another window')
+    const elsewhere = error.message.startsWith('another window')
+    if (elsewhere && props.value !== seen.value) seen.value = props.value
+    else conflict.value = elsewhere
   } finally {
     saving.value = false
   }
@@ -74,7 +76,7 @@ function onKey(event: KeyboardEvent) {
 <template>
   <div class="fact" :data-key="fact.key" data-stop="reading">
     <label :for="`fact-${fact.key}`">
-      {{ fact.title }}<span v-if="fact.whole_only" class="whole" title="before the filter is opened"> ◐</span>
+      {{ fact.title }}<span v-if="fact.whole_only" class="whole" aria-hidden="true" title="before the filter is opened"> ◐</span>
     </label>
     <textarea
       v-if="fact.kind === 'long_words'"

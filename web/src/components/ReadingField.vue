@@ -178,7 +178,7 @@ defineExpose({ focus })
 <template>
   <div ref="row" class="row" :data-key="field.key" data-stop="reading" @focusin="intoView">
     <label class="title" :for="`in-${field.key}`">
-      {{ field.title }}<span v-if="field.whole_only" class="whole" title="only on the uncut filter"> ◐</span>
+      {{ field.title }}<span v-if="field.whole_only" class="whole" aria-hidden="true" title="only on the uncut filter"> ◐</span>
     </label>
     <div class="entry">
       <InputText

@@ -13,9 +13,9 @@ export function useStops(root: Readonly<Ref<HTMLElement | null>>) {
   function enter(stop: HTMLElement | undefined): boolean {
     if (!stop) return false
     stop.scrollIntoView({ block: 'nearest' })
-    const target = stop.matches('input, button, [tabindex]')
+    const target = stop.matches('input, textarea, button, [tabindex]')
       ? stop
-      : stop.querySelector<HTMLElement>('input, [aria-checked="true"], [role="radio"], button')
+      : stop.querySelector<HTMLElement>('input, textarea, [aria-checked="true"], [role="radio"], button')
     target?.focus()
     return target !== null
   }
@@ -41,5 +41,11 @@ export function useStops(root: Readonly<Ref<HTMLElement | null>>) {
     return enter(place.matches('[data-stop]') ? place : (place.querySelector<HTMLElement>('[data-stop]') ?? undefined))
   }
 
-  return { stops, step, focusKey, enter }
+  /** Whether nothing is being worked at: the focus is nowhere, or still on the station that was chosen. */
+  function handIsFree(): boolean {
+    const { activeElement } = document
+    return !activeElement || activeElement === document.body || activeElement.closest('.oil-line') !== null
+  }
+
+  return { stops, step, focusKey, enter, handIsFree }
 }

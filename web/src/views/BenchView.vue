@@ -83,7 +83,7 @@ watch(
     if (typeof key === 'string') {
       stops.focusKey(key)
       void router.replace({ query: {} })
-    } else if (document.activeElement === document.body) {
+    } else if (stops.handIsFree()) {
       const empty = root.value?.querySelector<HTMLElement>('[data-stop="reading"]:not(:has(.chip))')
       stops.enter(empty ?? stops.stops('reading')[0])
     }

@@ -48,7 +48,7 @@ watch(
     if (typeof key === 'string') {
       stops.focusKey(key)
       void router.replace({ query: {} })
-    } else if (document.activeElement === document.body) {
+    } else if (stops.handIsFree()) {
       const empty = stops.stops('reading').find((stop) => stop.querySelector('input, textarea')?.matches(':placeholder-shown, :not([value])'))
       stops.enter(empty ?? stops.stops('reading')[0])
     }

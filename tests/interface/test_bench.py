@@ -1,0 +1,337 @@
+"""The bench before the cut, by keyboard, in the real interface."""
+
+from __future__ import annotations
+
+import json
+import re
+import urllib.request
+
+import pytest
+from playwright.sync_api import expect
+
+pytestmark = pytest.mark.interface
+
+# one entry of a line of the outside sheet: what is typed, in the order of the bench
+METRIC_SHEET = (
+    "412.3",  # filter.mass
+    "98.4, 98.5",  # can.height
+    "76.2, 76.1",  # can.outside_diameter
+    "239",  # can.circumference
+    "71.6",  # gasket.outside_diameter
+    "62.0",  # gasket.inside_diameter
+    "2.4",  # gasket.protrusion
+    "6.4",  # gasket.thickness
+    "not applicable",  # gasket.pull_out_force
+    "20.0",  # thread.major_diameter
+    "1.5",  # thread.pitch
+    "6.5",  # thread.turns
+    "18.5",  # plate.centre_hole_diameter
+    "3.1",  # plate.thickness
+    "6 x 6.1, 6.0, 6.1 mm on 44 mm",  # holes
+)
+INCH_SHEET = (
+    "14 1/2",
+    "3 7/8",
+    "3, 2.995",
+    "9.41",
+    "2.82",
+    "2.44",
+    "95 thou",
+    "1/4",
+    "4 lbf",
+    "25/32",
+    "17 tpi",
+    "6 1/2",
+    "0.728",
+    "1/8",
+    "5 x drill 15/64",
+)
+
+
+def to_station(page, name):
+    page.get_by_role("navigation", name="Stations").get_by_role("button", name=re.compile(f"^{name}")).click()
+
+
+def row(page, key):
+    return page.locator(f'[data-key="{key}"]')
+
+
+def chips(page, key):
+    return row(page, key).locator(".chip .typed")
+
+
+def new_study(page, server, name):
+    page.goto(server.address)
+    page.get_by_label("Name of a new study").fill(name)
+    page.keyboard.press("Enter")
+    expect(row(page, "sample.label").locator("input")).to_be_focused()
+
+
+def type_line(page, text):
+    page.keyboard.type(text)
+    page.keyboard.press("Enter")
+
+
+def type_intake(page, family):
+    """Type the facts of sample, study and engine, Enter after each."""
+    stud = "13.5" if family == "metric" else "17/32"
+    sample = (
+        "Ardwen", "Ardwen Works (invented)", "A 88", "9.50 EUR", "a shop", "2026-10-02", "box", "F42", "2026-03", "", "new",
+        "", "", "110-180 kPa" if family == "metric" else "16-26 psi", "thin steel, many holes",
+    )  # fmt: skip
+    page.keyboard.press("Control+a")
+    for text in (*sample, "", "which one is worth it?", "daily", "middle", "Ardwen", "groomer", stud, "", "", "", "", ""):
+        type_line(page, text) if text else page.keyboard.press("Enter")
+
+
+@pytest.mark.parametrize(("family", "sheet"), [("metric", METRIC_SHEET), ("inch", INCH_SHEET)])
+def test_a_blank_study_goes_through_the_first_four_stages_by_keyboard(page, server, family, sheet):
+    new_study(page, server, f"blank {family}")
+    if family == "inch":
+        page.keyboard.press("Escape")
+        page.keyboard.press("u")
+        page.keyboard.press("Tab")
+        row(page, "sample.label").locator("input").focus()
+    type_intake(page, family)
+    expect(page.get_by_role("list", name="Samples").get_by_text("Ardwen")).to_be_visible()
+    expect(row(page, "engine.stud_bore").locator("input")).to_have_value(re.compile(r"13\.(5|49\d*) mm"))
+    # a claim, still by keyboard: the form follows the engine
+    page.get_by_label("as printed or said").focus()
+    type_line(page, "99+ % at 20 µm(c), ISO 4548-12")
+    expect(page.locator(".claims li")).to_contain_text("99+ % at 20 µm(c)")
+    page.keyboard.press("Escape")
+
+    page.keyboard.press("Control+ArrowRight")
+    expect(row(page, "filter.mass").locator("input.input")).to_be_focused()
+    for text in sheet:
+        type_line(page, text)
+    expect(page.locator('[data-key="holes.inlet[0]"]')).to_be_visible()
+    area = page.locator('[data-result="inlet_hole_area_mm2"] .big')
+    expected = 6 * 3.14159 * 6.0667**2 / 4 if family == "metric" else 5 * 3.14159 * (15 / 64 + 6.1 / 25.4 - 15 / 64) ** 2 / 4
+    if family == "metric":
+        expect(area).to_have_text(re.compile("^173"))
+        assert float(area.inner_text()) == pytest.approx(expected, rel=2e-3)
+    else:
+        expect(area).to_have_text(re.compile(r"^0\.2"))
+    expect(page.locator(".plate .hole")).to_have_count(6 if family == "metric" else 5)
+    expect(page.locator('[data-result="plate_flow_area_mm2"] .big')).to_be_visible()
+
+    # what is seen: after the last reading come the pictured choices, a number each
+    stop = row(page, "anti_drain.opening_pressure").locator("input.input")
+    stop.focus()
+    type_line(page, "could not be found")
+    expect(row(page, "can.grip").get_by_role("radio").first).to_be_focused()
+    for choice in ("2", "1", "2", "1", "2", "1", "1", "1", "1", "2", "1"):
+        page.keyboard.press(choice)
+        page.wait_for_timeout(160)
+    expect(row(page, "can.grip").get_by_role("radio", name="fluted")).to_be_checked()
+    expect(row(page, "bypass.seen").get_by_role("radio", name="at the dome end")).to_be_checked()
+    expect(row(page, "tube.seen").get_by_role("radio").first).to_be_checked()
+
+    page.keyboard.press("Control+ArrowRight")
+    expect(page.get_by_text("Everything that can be learned only from the whole filter is there")).to_be_visible()
+    record = page.get_by_role("button", name="Cut: record it now")
+    record.focus()
+    page.keyboard.press("Enter")
+    expect(page.locator(".done")).to_contain_text("roller cutter")
+    expect(page.get_by_role("navigation", name="Stations").get_by_role("button", name=re.compile("^Cut"))).to_contain_text("cut")
+    page.keyboard.press("Control+z")
+    expect(page.get_by_role("status").last).to_contain_text("Taken back: cut open: roller cutter")
+    expect(record).to_be_visible()
+
+
+def test_a_whole_outside_sheet_of_25_readings_needs_no_mouse(page, server):
+    """25 readings typed one after the other, as a caliper that ends with Enter or Tab sends them."""
+    new_study(page, server, "fast")
+    page.keyboard.press("Control+ArrowRight")
+    expect(row(page, "filter.mass").locator("input.input")).to_be_focused()
+    lines = [*METRIC_SHEET[:-1]]
+    for i, text in enumerate(lines):
+        page.keyboard.type(text)
+        page.keyboard.press("Tab" if i % 3 else "Enter")
+    type_line(page, "6 x 6.1, 6.0, 6.1 mm")
+    for key, text in (("holes.inlet[0].diameter", "6.0, 6.2"), ("holes.inlet[0].circle_diameter", "44, 44.1")):
+        row(page, key).locator("input.input").focus()
+        type_line(page, text)
+    for text in ("58.5", "2.4, 2.5", "2.1 kPa"):
+        if text == "58.5":
+            row(page, "anti_drain.lip_diameter").locator("input.input").focus()
+        type_line(page, text)
+    expect(chips(page, "anti_drain.opening_pressure")).to_have_text("2.1 kPa")
+    assert page.locator(".chip").count() == 26
+    expect(chips(page, "can.height")).to_have_text(["98.4 mm", "98.5 mm"])
+    expect(chips(page, "gasket.thickness")).to_have_text("6.4 mm")
+
+
+def test_ctrl_z_takes_back_across_the_bench_and_after_a_reload(page, server):
+    page.goto(f"{server.address}/studies/1/samples/1/outside")
+    row(page, "can.height").locator("input.input").fill("98.7")
+    page.keyboard.press("Enter")
+    expect(chips(page, "can.height")).to_have_count(3)
+    row(page, "can.grip").get_by_role("radio", name="coated").click()
+    expect(row(page, "can.grip").get_by_role("radio", name="coated")).to_be_checked()
+    page.reload()
+    expect(chips(page, "can.height")).to_have_count(3)
+    page.keyboard.press("Control+z")
+    expect(row(page, "can.grip").get_by_role("radio", name="coated")).not_to_be_checked()
+    page.keyboard.press("Control+z")
+    expect(chips(page, "can.height")).to_have_count(2)
+    expect(row(page, "can.height").locator("input.input")).to_be_focused()
+    page.keyboard.press("Control+z")
+    expect(page.get_by_role("status").last).to_contain_text("nothing to undo")
+    page.keyboard.press("Control+Shift+Z")
+    expect(chips(page, "can.height")).to_have_count(3)
+    # in a field that holds a text Ctrl+Z is the field's own
+    row(page, "can.height").locator("input.input").fill("12")
+    page.keyboard.press("Control+z")
+    page.wait_for_timeout(150)
+    expect(chips(page, "can.height")).to_have_count(3)
+
+
+def test_a_slip_is_named_beside_the_field_and_put_right_with_one_key(page, server):
+    page.goto(f"{server.address}/studies/1/samples/1/opened")
+    wall = row(page, "can.wall_thickness")
+    wall.locator("input.input").fill("4.7")
+    expect(wall.locator(".hint")).to_contain_text("ten times too large, 0.47 mm meant?")
+    page.keyboard.press("F2")
+    expect(wall.locator("input.input")).to_have_value("0.47 mm")
+    page.keyboard.press("Enter")
+    expect(chips(page, "can.wall_thickness").last).to_have_text("0.47 mm")
+    # typed too fast to be asked: the question stands beside the field, F2 puts it right, undo takes that back
+    wall.locator("input.input").fill("4.8")
+    wall.locator("input.input").press("Enter")
+    expect(wall.locator(".hint")).to_contain_text("0.48 mm meant?")
+    wall.locator("input.input").focus()
+    page.keyboard.press("F2")
+    expect(wall.locator(".chip.struck")).to_contain_text("slip, 0.48 mm was meant")
+    expect(chips(page, "can.wall_thickness").last).to_have_text("0.48 mm")
+    page.keyboard.press("Control+z")
+    expect(wall.locator(".chip.struck")).to_have_count(0)
+    wall.locator("input.input").focus()
+    page.keyboard.press("F4")
+    expect(wall.locator(".hint")).to_contain_text("Insisted on")
+
+
+def test_the_plate_shows_what_cannot_be_and_lights_up_what_is_typed(page, server):
+    page.goto(f"{server.address}/studies/1/samples/1/outside")
+    row(page, "gasket.inside_diameter").locator("input.input").focus()
+    expect(page.locator(".plate .dimension text")).to_have_text("⌀ 62.00 mm")
+    row(page, "holes.inlet[0].diameter").locator("input.input").focus()
+    expect(page.locator(".plate .hole.lit")).to_have_count(8)
+    type_line(page, "40 x 6.1 mm")
+    expect(page.locator(".plate .hole.wrong").first).to_be_visible()
+    expect(page.get_by_role("alert")).to_contain_text("overlap their neighbours")
+    expect(page.locator(".product").first).to_contain_text("40 ×")
+    page.keyboard.press("Control+z")
+    expect(page.locator(".plate .hole.wrong")).to_have_count(0)
+
+
+def test_each_number_of_the_working_leads_to_where_it_was_entered(page, server):
+    page.goto(f"{server.address}/studies/1/samples/1/outside")
+    page.get_by_role("button", name="Bypass opening pressure").focus()
+    page.keyboard.press("Enter")
+    expect(page.get_by_role("heading", name=re.compile("Bypass opening pressure"))).to_be_visible()
+    last = page.locator(".working tr.last .value")
+    expect(last).to_contain_text("142")
+    page.get_by_role("button", name="23.400 mm").click()
+    expect(row(page, "bypass.spring_free_length").locator("input.input")).to_be_focused()
+    page.go_back()
+    page.emulate_media(media="print")
+    expect(page.get_by_role("navigation", name="Stations")).to_be_hidden()
+    expect(last).to_be_visible()
+
+
+@pytest.mark.parametrize(
+    ("asked", "key"),
+    [
+        ("base plate", "plate.centre_hole_diameter"),
+        ("flapper lift", "anti_drain.lift"),
+        ("canister", "can.height"),
+        ("relief valve pressure", "bypass.opening_pressure"),
+        ("expectation", "sample.expectation"),
+    ],
+)
+def test_the_command_box_finds_by_ones_own_words(page, server, asked, key):
+    page.goto(f"{server.address}/studies/1/samples/1/outside")
+    expect(row(page, "filter.mass").locator("input.input")).to_be_visible()
+    page.keyboard.press("Control+k")
+    page.get_by_label("What to find or do").fill(asked)
+    expect(page.get_by_role("listbox").get_by_role("option").first).to_be_visible()
+    page.keyboard.press("Enter")
+    expect(row(page, key).locator("input, textarea").first).to_be_focused()
+
+
+def test_killing_the_server_loses_at_most_the_reading_being_typed(page, server):
+    page.goto(f"{server.address}/studies/1/samples/2/outside")
+    expect(row(page, "can.circumference").locator("input.input")).to_be_focused()
+    page.keyboard.type("239")
+    page.keyboard.press("Enter")
+    expect(chips(page, "can.circumference")).to_have_text("239 mm")
+    row(page, "gasket.protrusion").locator("input.input").focus()
+    for i, character in enumerate("2.41"):
+        if i in (1, 3):
+            server.kill()  # between two keystrokes
+            server.start()
+        page.keyboard.type(character)
+    page.keyboard.press("Enter")
+    expect(chips(page, "gasket.protrusion")).to_have_text("2.41 mm")
+    page.keyboard.type("6.")
+    server.kill()
+    page.keyboard.type("3")
+    page.keyboard.press("Enter")
+    thickness = row(page, "gasket.thickness")
+    expect(thickness.locator(".hint")).to_contain_text("The server does not answer")
+    expect(thickness.locator("input.input")).to_have_value("6.3")
+    server.start()
+    page.reload()
+    expect(chips(page, "can.circumference")).to_have_text("239 mm")
+    expect(chips(page, "gasket.protrusion")).to_have_text("2.41 mm")
+    expect(chips(page, "gasket.thickness")).to_have_count(0)
+
+
+def test_two_windows_see_each_other_and_never_overwrite(page, context, server):
+    address = f"{server.address}/studies/1/samples/1/outside"
+    page.goto(address)
+    other = context.new_page()
+    other.goto(address)
+    row(page, "can.height").locator("input.input").fill("98.6")
+    page.keyboard.press("Enter")
+    expect(chips(page, "can.height")).to_have_count(3)
+    expect(chips(other, "can.height")).to_have_count(3)  # at once, in the same browser
+    # a window that heard nothing, as in another browser, sees it on its next action
+    body = json.dumps({"key": "can.height", "text": "98.3 mm"}).encode()
+    request = urllib.request.Request(
+        f"{server.address}/api/samples/1/readings", data=body, headers={"Content-Type": "application/json"}
+    )
+    urllib.request.urlopen(request).close()
+    expect(chips(other, "can.height")).to_have_count(3)
+    row(other, "filter.mass").locator("input.input").fill("413")
+    other.keyboard.press("Enter")
+    expect(chips(other, "can.height")).to_have_count(4)
+
+    for window in (page, other):
+        to_station(window, "Intake")
+        expect(row(window, "sample.seller").locator("input")).to_be_visible()
+    row(other, "sample.seller").locator("input").fill("shop B")
+    row(page, "sample.seller").locator("input").fill("shop A")
+    with page.expect_response(re.compile("/facts$")):
+        page.keyboard.press("Enter")
+    row(other, "sample.seller").locator("input").focus()
+    with other.expect_response(re.compile(r"/samples/1$")):  # it looks again
+        other.keyboard.press("Enter")
+    expect(row(other, "sample.seller").get_by_role("alert")).to_contain_text("another window has set the seller to 'shop A'")
+    expect(row(other, "sample.seller").locator("input")).to_have_value("shop B")
+    row(other, "sample.seller").locator("input").focus()
+    other.keyboard.press("Enter")  # looked, and typed again
+    expect(row(page, "sample.seller").locator("input")).to_have_value("shop B")
+
+
+def test_a_caliper_typing_beside_the_fields_changes_no_sample(page, server):
+    page.goto(f"{server.address}/studies/1/samples/1/outside")
+    expect(row(page, "can.circumference").locator("input.input")).to_be_focused()
+    page.keyboard.press("Escape")
+    page.keyboard.type("2.98")
+    page.wait_for_timeout(300)
+    expect(page.get_by_role("button", name=re.compile("Korvath"))).to_have_attribute("aria-pressed", "true")
+    page.keyboard.press("2")
+    expect(page.get_by_role("button", name=re.compile("Ysmere"))).to_have_attribute("aria-pressed", "true")
