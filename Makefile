@@ -30,8 +30,8 @@ test: setup $(VENV)/test.stamp chromium
 	cd web && npm run --silent check && npm run --silent lint && npm run --silent test
 	$(BIN)/pytest
 
-bench: setup
-	$(BIN)/python bench/run.py
+bench: setup $(VENV)/test.stamp chromium
+	PYTHONPATH=tests $(BIN)/python bench/run.py
 
 types: $(VENV)/run.stamp web/node_modules/.stamp build/openapi.json
 	cd web && npm run --silent types

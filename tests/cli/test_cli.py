@@ -1,5 +1,6 @@
 from __future__ import annotations
 
+import asyncio
 import json
 import os
 import signal
@@ -13,6 +14,7 @@ import pytest
 
 from builders import changed, plain_document, reading
 from tabrel.cli.main import main
+from tabrel.cli.serve import _listening
 
 CASE = Path(__file__).parents[1] / "data" / "cases" / "plain.study.json"
 TABREL = Path(sys.executable).parent / "tabrel"
@@ -181,3 +183,19 @@ def test_the_demo_fills_once_keeps_data_and_stops_cleanly(tmp_path):
     finally:
         os.kill(process.pid, signal.SIGKILL)
         process.communicate(timeout=10)
+
+
+def test_answers_leave_without_waiting_for_more():
+    async def no_delay():
+        accepted = asyncio.Queue()
+        with _listening(0) as listener:
+            async with await asyncio.start_server(lambda _, writer: accepted.put(writer), sock=listener):
+                _, client = await asyncio.open_connection(*listener.getsockname())
+                answering = await accepted.get()
+                option = answering.get_extra_info("socket").getsockopt(socket.IPPROTO_TCP, socket.TCP_NODELAY)
+                for writer in (client, answering):
+                    writer.close()
+                    await writer.wait_closed()
+        return option
+
+    assert asyncio.run(no_delay())

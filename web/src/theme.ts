@@ -20,6 +20,9 @@ export const theme = {
   preset: definePreset(Aura, {
     semantic: {
       primary: hand,
+      // nothing fades: a frame drawn for a fade is a frame the next result waits for
+      transitionDuration: '0s',
+      formField: { transitionDuration: '0s' },
       focusRing: { width: '2px', style: 'solid', color: '{primary.color}', offset: '1px' },
       colorScheme: {
         light: {

@@ -20,13 +20,13 @@ def plate_out(measured: MeasuredSample, oil: OilModel | None) -> PlateOut:
     layout = measured.plate
     summary = plate_summary(measured, oil)
     penalty = summary.division_penalty
-    return PlateOut.model_construct(
+    return PlateOut(
         circles=[
-            PlateCircleOut.model_construct(key=circle.key, diameter_mm=circle.diameter * 1e3, measured=circle.measured)
+            PlateCircleOut(key=circle.key, diameter_mm=circle.diameter * 1e3, measured=circle.measured)
             for circle in layout.circles
         ],
         holes=[
-            PlacedHoleOut.model_construct(
+            PlacedHoleOut(
                 group=hole.group,
                 points_mm=[[round(x * 1e3, 3), round(y * 1e3, 3)] for x, y in hole.outline],
                 wrong=hole.wrong,
@@ -35,17 +35,14 @@ def plate_out(measured: MeasuredSample, oil: OilModel | None) -> PlateOut:
         ],
         hole_circles_measured=all(measured for _, _, measured in layout.hole_circles),
         problems=[problem.message for problem in layout.problems],
-        products=[
-            HoleProductOut.model_construct(count=count, one_mm2=one * 1e6, open_fraction=share)
-            for count, one, share in summary.products
-        ],
+        products=[HoleProductOut(count=count, one_mm2=one * 1e6, open_fraction=share) for count, one, share in summary.products],
         perimeter_mm=summary.perimeter * 1e3,
         equivalent_diameter_mm=None if summary.equivalent_diameter is None else summary.equivalent_diameter * 1e3,
         penalty_viscous=penalty.viscous if penalty else None,
         penalty_hot=penalty.hot if penalty else None,
-        sections=[SectionOut.model_construct(name=name, area_mm2=area * 1e6) for name, area in summary.sections.items()],
+        sections=[SectionOut(name=name, area_mm2=area * 1e6) for name, area in summary.sections.items()],
         outlets=[
-            OutletOut.model_construct(
+            OutletOut(
                 name=outlet.name,
                 bore_mm=outlet.bore * 1e3,
                 area_mm2=outlet.area * 1e6,

@@ -64,7 +64,7 @@ def sheet_out(conn: sqlite3.Connection, sample_id: int) -> SheetOut:
         readings.setdefault(reading.quantity_key, []).append(reading)
     undo, redo = last_change(conn, stored.study_id, sample_id), next_undone(conn, stored.study_id, sample_id)
     cut = sample.cut
-    return SheetOut.model_construct(
+    return SheetOut(
         id=sample_id,
         study_id=stored.study_id,
         label=sample.label,
@@ -73,7 +73,7 @@ def sheet_out(conn: sqlite3.Connection, sample_id: int) -> SheetOut:
         claims=[_claim_out(claim_id, claim, sample, measured) for claim_id, claim in claims_of(conn, sample_id)],
         shelf=_shelf(sample),
         plate=plate_out(measured, oil_model(study.oil) if study.oil else None),
-        gate=GateOut.model_construct(
+        gate=GateOut(
             missing=[GateItemOut(key=item.key, kind=item.kind, title=item.title) for item in missing_before_cut(sample)],
             cut=CutOut(method=cut.method, at=cut.at, note=cut.note) if cut else None,
         ),
@@ -105,7 +105,7 @@ def _parts(sample: Sample, readings: dict[str, list[StoredReading]], analysis: S
         for part, title in PART_TITLES.items():
             quantities, attributes = _OF_PART[stage, part]
             if quantities or attributes:
-                yield PartOut.model_construct(
+                yield PartOut(
                     key=part,
                     title=title,
                     stage=stage,
@@ -125,13 +125,13 @@ def _hole_parts(
     for i, group in enumerate(groups):
         key = f"holes.{placement}[{i}]"
         share = 1.0 if group.open_fraction is None else group.open_fraction
-        yield PartOut.model_construct(
+        yield PartOut(
             key=key,
             title=PLACEMENT_TITLES[placement],
             stage=PLACEMENT_STAGES[placement],
             fields=[field(f"{key}.{name}", HOLE_QUANTITIES[name], True) for name in dimensions_of(group.shape)],
             attributes=[],
-            hole_group=HoleGroupOut.model_construct(
+            hole_group=HoleGroupOut(
                 placement=placement,
                 position=i,
                 shape=group.shape,
@@ -167,7 +167,7 @@ def _field(
     estimate = estimate_quantity(quantity, [stored.reading for stored in standing]) if standing else None
     doubtful = {standing[i].id for i in estimate.outliers} if estimate else set()
     used = {standing[i].id for i in estimate.used} if estimate else set()
-    return FieldOut.model_construct(
+    return FieldOut(
         key=key,
         title=quantity.title,
         metric_unit=quantity.metric_unit,
@@ -190,7 +190,7 @@ def _is_at(warning: SampleWarning, key: str) -> bool:
 
 def _warning(warning: SampleWarning, key: str, standing: list[StoredReading]) -> FieldWarningOut:
     place = warning.where.removeprefix(key).strip("[]")
-    return FieldWarningOut.model_construct(
+    return FieldWarningOut(
         message=warning.message,
         reading_id=standing[int(place)].id if place.isdigit() else None,
         correction=warning.correction,
@@ -201,7 +201,7 @@ def _warning(warning: SampleWarning, key: str, standing: list[StoredReading]) ->
 def _reading(stored: StoredReading, quantity: Quantity, doubtful: bool, used: bool) -> ReadingOut:
     reading = stored.reading
     value = parse_reading(reading.text, quantity.dimension).value
-    return ReadingOut.model_construct(
+    return ReadingOut(
         id=stored.id,
         text=reading.text,
         taken_at=reading.taken_at,
@@ -221,7 +221,7 @@ def estimate_out(quantity: Quantity, estimate: Estimate) -> EstimateOut:
     """Return an estimate in both families."""
     metric, inch = (UNITS[unit].factor if unit else 1.0 for unit in (quantity.metric_unit, quantity.inch_unit))
     expanded = expanded_uncertainty(estimate)
-    return EstimateOut.model_construct(
+    return EstimateOut(
         metric_value=estimate.value / metric,
         metric_uncertainty=estimate.standard_uncertainty / metric,
         metric_expanded=expanded / metric,
@@ -285,7 +285,7 @@ def _is_there(analysis: SampleAnalysis, name: str) -> bool:
 
 def _rests_on(name: str, measured: MeasuredSample) -> RestsOnOut:
     found = list(working_of(name, measured).inputs().values())
-    return RestsOnOut.model_construct(
+    return RestsOnOut(
         measured=found.count("measured"),
         derived=found.count("derived"),
         published=found.count("published"),

@@ -8,8 +8,8 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import dataclass
-from math import inf, sqrt
-from statistics import fmean, median, stdev
+from math import dist, inf, sqrt
+from statistics import fmean, median
 
 from tabrel.core.quantities import Instrument, Quantity
 from tabrel.core.reading_text import ParsedReading, parse_reading
@@ -168,7 +168,7 @@ def _reading_error(
 def _repeatability(values: Sequence[float], pooled: float) -> tuple[float, float]:
     """Return the type A standard uncertainty of the mean and its degrees of freedom."""
     n = len(values)
-    spread = stdev(values) if n > 1 else 0.0
+    spread = dist(values, [fmean(values)] * n) / sqrt(n - 1) if n > 1 else 0.0
     if n >= 4:
         return spread / sqrt(n), n - 1
     uncertainty = max(spread, pooled) / sqrt(n)

@@ -8,6 +8,7 @@ from __future__ import annotations
 
 from collections.abc import Iterable, Iterator
 from dataclasses import dataclass, field, fields
+from functools import lru_cache
 from typing import Any, ClassVar, Literal
 
 from tabrel.core.errors import StudyError, nearest_hint
@@ -386,6 +387,7 @@ class Study(_Strict):
         raise StudyError("samples", f"there is no sample {label!r}{nearest_hint(label, labels)}: {known}")
 
 
-def field_names(model: type) -> tuple[str, ...]:
+@lru_cache
+def field_names(model: Any) -> tuple[str, ...]:
     """Return the field names of one of the dataclasses above."""
     return tuple(entry.name for entry in fields(model))

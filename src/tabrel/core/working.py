@@ -12,6 +12,7 @@ import operator
 import re
 from collections.abc import Callable
 from dataclasses import dataclass, field
+from functools import lru_cache
 from math import pi
 from typing import Any, Literal
 
@@ -190,16 +191,23 @@ def evaluate(template: str, values: dict[str, Uncertain]) -> Uncertain:
     >>> round(evaluate("π·{d}²/4", {"d": 2.0}), 6)
     3.141593
     """
-    names: dict[str, Uncertain] = {"pi": pi}
+    expression, symbols = _parsed(template)
+    return _value(expression, {"pi": pi, **{f"v{i}": values[symbol] for i, symbol in enumerate(symbols)}})
+
+
+@lru_cache(maxsize=1000)
+def _parsed(template: str) -> tuple[ast.expr, tuple[str, ...]]:
+    """Return a template as an expression of v0, v1 … and the symbols these stand for."""
+    symbols: list[str] = []
 
     def name(match: re.Match[str]) -> str:
-        names[f"v{len(names)}"] = values[match[1]]
-        return f"(v{len(names) - 1})"
+        symbols.append(match[1])
+        return f"(v{len(symbols) - 1})"
 
     plain = re.sub(r"\{(.+?)\}", name, template)
     for sign, word in _WORDS.items():
         plain = plain.replace(sign, word)
-    return _value(ast.parse(plain, mode="eval").body, names)
+    return ast.parse(plain, mode="eval").body, tuple(symbols)
 
 
 def _value(node: ast.AST, names: dict[str, Uncertain]) -> Uncertain:

@@ -31,12 +31,24 @@ class StoredReading:
     reading: Reading
 
 
+# Which of the two owners a reading has decides the index, so each has statements of its own: asked for both at once,
+# SQLite may walk through all readings that have no sample.
+_OWNED_BY_SAMPLE = "sample_id = :sample_id"
+_OWNED_BY_HOLES = "hole_group_id = :hole_group_id"
+
+
+def _owner(statement: str, sample_id: int | None, hole_group_id: int | None) -> tuple[str, dict[str, int | None]]:
+    """Return a statement with its owner's condition in place of ``{owner}``, and the owner's parameters."""
+    condition = _OWNED_BY_HOLES if sample_id is None else _OWNED_BY_SAMPLE
+    return statement.replace("{owner}", condition), {"sample_id": sample_id, "hole_group_id": hole_group_id}
+
+
 INSERT_READING = """
 INSERT INTO reading (sample_id, hole_group_id, quantity_key, position, text, taken_at, instrument, provenance, note, insisted,
                      struck_out_at, struck_out_reason)
 VALUES (:sample_id, :hole_group_id, :quantity_key,
         (SELECT COALESCE(MAX(position) + 1, 0) FROM reading
-         WHERE quantity_key = :quantity_key AND sample_id IS :sample_id AND hole_group_id IS :hole_group_id),
+         WHERE {owner} AND quantity_key = :quantity_key),
         :text, :taken_at, :instrument, :provenance, :note, :insisted,
         CASE WHEN :struck_out IS NULL THEN NULL ELSE strftime('%Y-%m-%dT%H:%M:%fZ', 'now') END,
         :struck_out)
@@ -52,8 +64,8 @@ def insert_reading(
     hole_group_id: int | None = None,
 ) -> int:
     """Store one reading behind the others of its quantity and return its id."""
-    named = {"sample_id": sample_id, "hole_group_id": hole_group_id, "quantity_key": key, **vars(as_reading(entry))}
-    return inserted_id(conn.execute(INSERT_READING, named))
+    statement, owner = _owner(INSERT_READING, sample_id, hole_group_id)
+    return inserted_id(conn.execute(statement, {**owner, "quantity_key": key, **vars(as_reading(entry))}))
 
 
 SELECT_NOW = "SELECT strftime('%Y-%m-%dT%H:%M:%fZ', 'now') AS now"
@@ -78,8 +90,7 @@ def insert_entries(
 
 
 SELECT_ENTRIES = """
-SELECT * FROM reading
-WHERE sample_id IS :sample_id AND hole_group_id IS :hole_group_id
+SELECT * FROM reading WHERE {owner}
 ORDER BY MIN(id) OVER (PARTITION BY quantity_key), position
 """
 
@@ -89,7 +100,7 @@ def entries_by_key(
 ) -> dict[str, tuple[ReadingEntry, ...]]:
     """Return the readings of a sample, or of a hole group, as the study holds them."""
     found: dict[str, list[ReadingEntry]] = {}
-    for row in conn.execute(SELECT_ENTRIES, {"sample_id": sample_id, "hole_group_id": hole_group_id}):
+    for row in conn.execute(*_owner(SELECT_ENTRIES, sample_id, hole_group_id)):
         found.setdefault(row["quantity_key"], []).append(as_entry(_reading(row)))
     return {key: tuple(entries) for key, entries in found.items()}
 
@@ -153,9 +164,7 @@ def place_of_reading(conn: sqlite3.Connection, reading_id: int) -> ReadingPlace:
 
 
 SELECT_STANDING = """
-SELECT * FROM reading
-WHERE quantity_key = :quantity_key AND sample_id IS :sample_id AND hole_group_id IS :hole_group_id AND struck_out_at IS NULL
-ORDER BY position
+SELECT * FROM reading WHERE {owner} AND quantity_key = :quantity_key AND struck_out_at IS NULL ORDER BY position
 """
 
 
@@ -163,8 +172,8 @@ def standing_readings(
     conn: sqlite3.Connection, key: str, *, sample_id: int | None = None, hole_group_id: int | None = None
 ) -> list[Reading]:
     """Return the readings of one quantity that stand."""
-    named = {"quantity_key": key, "sample_id": sample_id, "hole_group_id": hole_group_id}
-    return [_reading(row) for row in conn.execute(SELECT_STANDING, named)]
+    statement, owner = _owner(SELECT_STANDING, sample_id, hole_group_id)
+    return [_reading(row) for row in conn.execute(statement, {**owner, "quantity_key": key})]
 
 
 STRIKE_OUT = """

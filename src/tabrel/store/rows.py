@@ -3,7 +3,8 @@
 from __future__ import annotations
 
 import sqlite3
-from typing import Any, TypeVar
+from collections.abc import Hashable
+from typing import Any, TypeVar, cast
 
 from tabrel.core.study import field_names
 
@@ -13,5 +14,6 @@ T = TypeVar("T")
 def built(model: type[T], row: sqlite3.Row, **given: Any) -> T:
     """Return a core dataclass from the columns of the same names, and the fields given."""
     columns = set(row.keys())
-    read = {name: row[name] for name in field_names(model) if name in columns and name not in given}
+    names = field_names(cast("Hashable", model))
+    read = {name: row[name] for name in names if name in columns and name not in given}
     return model(**read, **given)

@@ -78,16 +78,15 @@ const plain = computed(() => provenance.value === 'measured' && !instrument.valu
  */
 async function accept() {
   const typed = text.value
-  const insisted = Boolean(echo.value?.question)
+  if (!typed.trim()) return emit('next')
+  const stored = props.changes.addReading(reading(typed, Boolean(echo.value?.question)))
   emit('next')
-  if (!typed.trim()) return
-  const sent = reading(typed, insisted)
   text.value = ''
   refused.value = ''
   clear()
   underway.value.push(typed)
   try {
-    await props.changes.addReading(sent)
+    await stored
     provenance.value = 'measured'
     instrument.value = note.value = ''
   } catch (error) {

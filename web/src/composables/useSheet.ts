@@ -19,6 +19,8 @@ export function useSheet(sampleId: MaybeRefOrGetter<number>) {
     queryKey: ['sheet', sampleId],
     queryFn: () =>
       unwrap(client.GET('/api/samples/{sample_id}', { params: { path: { sample_id: toValue(sampleId) } } })),
+    // never changed in place: what did not change stays the same object, and its fields are not drawn again
+    shallow: true,
   })
 }
 
