@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 import sys
 import tempfile
 import threading
@@ -38,11 +39,12 @@ def demo_server() -> Iterator[str]:
             thread.join()
 
 
-def settle(page: Page) -> None:
-    """Wait until nothing moves."""
+def take(page: Page, path: Path) -> None:
+    """Take a picture once nothing moves."""
     page.wait_for_load_state("networkidle")
     page.evaluate("document.fonts.ready")
     page.wait_for_timeout(350)
+    page.screenshot(path=path)
 
 
 def main(target: Path) -> None:
@@ -52,25 +54,33 @@ def main(target: Path) -> None:
         browser = playwright.chromium.launch(executable_path=chromium.EXECUTABLE, args=chromium.ARGUMENTS)
         page = browser.new_page(viewport={"width": 1280, "height": 800}, color_scheme="light")
         page.goto(address)
-        settle(page)
-        page.screenshot(path=target / "studies.png")
+        take(page, target / "studies.png")
         page.get_by_role("button", name="Mountain road service").click()
         page.get_by_role("button", name="Ysmere").click()
-        page.get_by_label("wall thickness").first.fill("0.15 in")
-        page.get_by_label("wall thickness").first.focus()
-        settle(page)
-        page.screenshot(path=target / "bench.png")
+        page.get_by_role("button", name="Intake").click()
+        page.locator(".claims li").last.scroll_into_view_if_needed()
+        take(page, target / "intake.png")
+        page.get_by_role("button", name="Halvene").click()
+        page.get_by_role("button", name="Outside").click()
+        field = page.locator("[data-key='holes.inlet[0].diameter'] input").first
+        field.fill("64")
+        field.focus()
+        take(page, target / "outside.png")
+        field.fill("")
+        page.get_by_role("button", name=re.compile("^Cut")).click()
+        take(page, target / "cut.png")
+        page.get_by_role("button", name="Korvath").click()
+        page.get_by_role("button", name="Effective media area").click()
+        take(page, target / "working.png")
+        page.get_by_role("button", name="Ysmere").click()
         page.get_by_role("button", name="Operating map").click()
-        settle(page)
-        page.screenshot(path=target / "map-steady.png")
+        take(page, target / "map-steady.png")
         page.get_by_role("button", name="Korvath").click()
         page.get_by_role("button", name="Filling").click()
-        settle(page)
-        page.screenshot(path=target / "map-filling.png")
+        take(page, target / "map-filling.png")
         page.keyboard.press("Escape")
         page.get_by_role("button", name="Dark").click()
-        settle(page)
-        page.screenshot(path=target / "map-dark.png")
+        take(page, target / "map-dark.png")
         browser.close()
 
 

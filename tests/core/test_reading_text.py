@@ -8,7 +8,7 @@ from hypothesis import strategies as st
 from tabrel.core.drills import LETTER_DRILLS, NUMBER_DRILLS, drill_interval
 from tabrel.core.errors import ReadingTextError
 from tabrel.core.reading_text import parse_reading
-from tabrel.core.units import UNITS
+from tabrel.core.units import UNITS, printed
 
 INCH = 0.0254
 
@@ -121,6 +121,13 @@ def test_factors_agree_with_an_independent_library(symbol, registry):
     if UNITS[symbol].dimension == "mass":
         expected = registry.Quantity(1, symbol).to("kg").magnitude
     assert UNITS[symbol].factor == pytest.approx(expected, rel=1e-9)
+
+
+@pytest.mark.parametrize("symbol", [name for name in UNITS if UNITS[name].dimension == "area" or printed(name) != name])
+def test_a_unit_as_printed_may_be_typed(symbol):
+    assert "2" not in printed(symbol)
+    dimension = UNITS[symbol].dimension
+    assert parse_reading(f"3 {printed(symbol)}", dimension).value == parse_reading(f"3 {symbol}", dimension).value
 
 
 def test_water_columns():

@@ -263,7 +263,8 @@ def test_the_command_box_finds_by_ones_own_words(page, server, asked, key):
 
 def test_killing_the_server_loses_at_most_the_reading_being_typed(page, server):
     page.goto(f"{server.address}/studies/1/samples/2/outside")
-    expect(row(page, "can.circumference").locator("input.input")).to_be_focused()
+    expect(row(page, "gasket.protrusion").locator("input.input")).to_be_focused()  # the first that is not answered
+    row(page, "can.circumference").locator("input.input").focus()
     page.keyboard.type("239")
     page.keyboard.press("Enter")
     expect(chips(page, "can.circumference")).to_have_text("239 mm")
@@ -286,7 +287,7 @@ def test_killing_the_server_loses_at_most_the_reading_being_typed(page, server):
     page.reload()
     expect(chips(page, "can.circumference")).to_have_text("239 mm")
     expect(chips(page, "gasket.protrusion")).to_have_text("2.41 mm")
-    expect(chips(page, "gasket.thickness")).to_have_count(0)
+    expect(chips(page, "gasket.thickness")).to_have_text("1/4 in")  # as it stood before
 
 
 def test_two_windows_see_each_other_and_never_overwrite(page, context, server):

@@ -37,7 +37,7 @@ from tabrel.core.reading_text import parse_reading
 from tabrel.core.readings import Estimate, estimate_quantity
 from tabrel.core.study import Claim, HoleGroup, Sample
 from tabrel.core.uncertain import expanded_uncertainty
-from tabrel.core.units import UNITS, shown
+from tabrel.core.units import UNITS, printed, shown
 from tabrel.core.working_chains import CHAINS, working_of
 from tabrel.document.results import analysis_out
 from tabrel.store.journal import last_change, next_undone
@@ -170,8 +170,8 @@ def _field(
     return FieldOut(
         key=key,
         title=quantity.title,
-        metric_unit=quantity.metric_unit,
-        inch_unit=quantity.inch_unit,
+        metric_unit=printed(quantity.metric_unit),
+        inch_unit=printed(quantity.inch_unit),
         instrument=quantity.instrument,
         instruments=[name for name, measures in INSTRUMENT_DIMENSIONS.items() if quantity.dimension in measures],
         drawing=quantity.drawing,

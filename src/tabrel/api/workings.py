@@ -33,20 +33,20 @@ def get_working(sample_id: int, name: str, conn: Connection) -> WorkingOut:
     u = result.expanded_uncertainty
     return WorkingOut(
         title=working.title,
-        steps=[_step(step) for step in working.steps],
+        steps=[*(_step(step) for step in working.steps[:-1]), _step(last, u)],
         metric_uncertainty=shown_number(u, last.measure, "metric", 2) if u else None,
         inch_uncertainty=shown_number(u, last.measure, "inch", 2) if u else None,
     )
 
 
-def _step(step: Step) -> WorkingStepOut:
+def _step(step: Step, spread: float | None = None) -> WorkingStepOut:
     return WorkingStepOut(
         symbol=step.symbol,
         words=step.words,
         formula=step.formula(),
         pieces=[_piece(piece) for piece in step.pieces()],
-        metric=shown_number(step.value, step.measure, "metric"),
-        inch=shown_number(step.value, step.measure, "inch"),
+        metric=shown_number(step.value, step.measure, "metric", spread=spread),
+        inch=shown_number(step.value, step.measure, "inch", spread=spread),
     )
 
 

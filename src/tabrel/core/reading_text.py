@@ -165,6 +165,7 @@ def _number(text: str, whole: str) -> float:
 
 
 def _factor(unit: str, dimension: Dimension, whole: str) -> float:
+    unit = unit.replace("²", "2")
     if dimension == "count":
         if unit:
             raise ReadingTextError(f"{whole!r} carries the unit {unit!r}: a count is a bare number")

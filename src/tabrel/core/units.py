@@ -82,14 +82,28 @@ def units_of(dimension: Dimension) -> tuple[str, ...]:
     return tuple(unit.symbol for unit in UNITS.values() if unit.dimension == dimension and unit.symbol != _GREEK_MICROMETRE)
 
 
+_PRINTED = {"um": "µm", "mm2": "mm²", "cm2": "cm²", "in2": "in²", "L/m2/s": "L/m²/s", "cfm/ft2": "cfm/ft²"}
+
+
+def printed(symbol: str) -> str:
+    """Return a unit as it is set in print; what is printed may be typed as well."""
+    return _PRINTED.get(symbol, symbol)
+
+
 def shown(value: float, symbol: str, digits: int = 5) -> str:
-    """Return an SI value with its unit to so many significant digits; a count (no symbol) bare."""
+    """Return an SI value with its unit to so many significant digits; a count (no symbol) bare.
+
+    Examples
+    --------
+    >>> shown(1.2e-3, "cm2")
+    '12 cm²'
+    """
     if not symbol:
         return f"{value:.{digits}g}"
     number = to_unit(value, symbol)
     if symbol == "in" and number < 10:
         return f"{number:.4f} {symbol}"  # a tenth of a thou, whatever leads it
-    return f"{number:.{digits}g} {symbol}"
+    return f"{number:.{digits}g} {printed(symbol)}"
 
 
 def to_unit(value: float, symbol: str) -> float:

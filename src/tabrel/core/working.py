@@ -126,16 +126,18 @@ class Working:
         }
 
 
-def shown_number(value: Uncertain, measure: Measure, family: UnitFamily, digits: int = 5) -> str:
-    """Return a number with its unit; its digits follow its uncertainty where it has one.
+def shown_number(value: Uncertain, measure: Measure, family: UnitFamily, digits: int = 5, spread: float | None = None) -> str:
+    """Return a number with its unit; its digits follow `spread`, else its standard uncertainty where it has one.
 
     Examples
     --------
     >>> shown_number(0.00607, "length", "metric")
     '6.07 mm'
+    >>> shown_number(0.125825, "media_area", "metric", spread=1.6e-3)
+    '1258 cm²'
     """
     unit, factor = SHOWN_UNITS[measure][0 if family == "metric" else 1]
-    number, u = float(nominal_value(value)) / factor, float(std_dev(value)) / factor
+    number, u = float(nominal_value(value)) / factor, (spread or float(std_dev(value))) / factor
     if u > 0 and number == 0:
         text = f"(0 ± {u:.2g})"
     elif u > 0:

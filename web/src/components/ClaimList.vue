@@ -83,7 +83,7 @@ async function markStale(claim: Schemas['ClaimOut']) {
       <li v-for="claim in claims" :key="claim.id" :class="claim.verdict" :data-claim="claim.id">
         <span class="verdict">{{ VERDICTS[claim.verdict] }}</span>
         <span class="words">
-          “{{ claim.words }}”
+          <span class="said">“{{ claim.words }}”</span>
           <span class="soft">
             {{ claim.source }}<template v-if="claim.speaker">, {{ SPEAKER_NAMES[claim.speaker] }}</template
             ><template v-if="claim.seen">, seen {{ claim.seen }}</template> · {{ claim.reason }}
@@ -157,7 +157,7 @@ li {
 .refuted .verdict {
   color: var(--rust);
 }
-.stale .words {
+.stale .said {
   text-decoration: line-through;
 }
 .why {
@@ -171,7 +171,7 @@ li {
 }
 .add {
   display: grid;
-  grid-template-columns: repeat(6, minmax(0, 1fr));
+  grid-template-columns: 2fr 1.4fr 1fr 1fr 1fr auto;
   gap: 0.4rem 0.6rem;
   align-items: end;
   border-top: 1px solid var(--line);
@@ -182,13 +182,9 @@ li {
   flex-direction: column;
   font-size: 0.8rem;
   color: var(--ink-soft);
-  grid-column: span 2;
 }
 .add .wide {
-  grid-column: span 6;
-}
-.add label:nth-last-of-type(-n + 3) {
-  grid-column: span 1;
+  grid-column: 1 / -1;
 }
 input,
 select,
@@ -208,8 +204,5 @@ button {
 .acts button {
   font-size: 0.8rem;
   padding: 0.05rem 0.45rem;
-}
-.add button {
-  grid-column: span 2;
 }
 </style>

@@ -65,7 +65,7 @@ const told = computed(
           <th>outlet</th>
           <th class="number">⌀ {{ length.symbol }}</th>
           <th class="number">flow area {{ area.symbol }}</th>
-          <th>controlled by</th>
+          <th>controls</th>
           <th v-if="outlets.some((row) => row.adapter)">adapter holes</th>
         </tr>
       </thead>

@@ -158,7 +158,7 @@ function onKey(event: KeyboardEvent) {
   background: var(--paper);
   padding: 0.15rem 0.5rem;
   cursor: pointer;
-  max-width: 22rem;
+  max-width: min(22rem, 100%);
 }
 .cross {
   color: var(--ink-soft);

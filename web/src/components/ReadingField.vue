@@ -175,7 +175,14 @@ defineExpose({ focus })
 </script>
 
 <template>
-  <div ref="row" class="row" :data-key="field.key" data-stop="reading" @focusin="intoView">
+  <div
+    ref="row"
+    class="row"
+    :data-key="field.key"
+    :data-answered="field.readings.length > 0 || field.state !== null"
+    data-stop="reading"
+    @focusin="intoView"
+  >
     <label class="title" :for="`in-${field.key}`">
       {{ field.title }}<span v-if="field.whole_only" class="whole" aria-hidden="true" title="only on the uncut filter"> ◐</span>
     </label>

@@ -51,6 +51,9 @@ const scale = computed(() => SHELF_HEIGHT / tallest.value)
   list-style: none;
   margin: 0;
   padding: 0;
+  align-items: flex-end;
+  flex: 0 0 auto;
+  max-width: 100%;
   overflow-x: auto;
 }
 button {
@@ -91,6 +94,13 @@ button.in-hand {
   text-align: left;
   line-height: 1.25;
   font-size: 0.85rem;
+  max-width: 7.5rem;
+  padding-bottom: 0.35rem;
+}
+.tag > * {
+  white-space: nowrap;
+  overflow: hidden;
+  text-overflow: ellipsis;
 }
 .in-hand strong {
   color: var(--hand);

@@ -24,7 +24,7 @@ const TITLES: Record<StationName, string> = {
   map: 'Operating map',
 }
 
-/** Return where a key of a reading, a fact or an attribute is entered. */
+/** Return where a key of a reading, a fact or an attribute is entered; what is no such key rests on the media's evidence. */
 export function stationOfKey(key: string, sheet: Sheet | undefined): StationName {
   if (/^(study|engine|sample)\.|^claims$/.test(key)) return 'intake'
   if (key === 'cut') return 'gate'
@@ -36,7 +36,7 @@ export function stationOfKey(key: string, sheet: Sheet | undefined): StationName
   )
   if (part) return part.stage as StationName
   if (key.startsWith('holes.centre_tube')) return 'element'
-  return 'outside'
+  return key.startsWith('holes.') ? 'outside' : 'media'
 }
 
 function share(done: number, all: number): { fill: number; progress: string } {

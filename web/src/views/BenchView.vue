@@ -84,7 +84,7 @@ watch(
       stops.focusKey(key)
       void router.replace({ query: {} })
     } else if (stops.handIsFree()) {
-      const empty = root.value?.querySelector<HTMLElement>('[data-stop="reading"]:not(:has(.chip))')
+      const empty = root.value?.querySelector<HTMLElement>('[data-stop="reading"][data-answered="false"]')
       stops.enter(empty ?? stops.stops('reading')[0])
     }
   },

@@ -59,7 +59,7 @@ watch(
 
 <template>
   <div ref="root" class="intake">
-    <template v-if="sheet.data.value">
+    <div v-if="sheet.data.value" class="cards">
       <section v-for="group in GROUPS" :key="group.prefix" class="card" :class="group.prefix.slice(0, -1)">
         <h2>{{ group.title }}</h2>
         <FactField
@@ -81,7 +81,7 @@ watch(
       <section class="card claimed">
         <ClaimList :claims="sheet.data.value.claims" :catalogue="query.data.value" :changes="changes" />
       </section>
-    </template>
+    </div>
     <p v-else class="soft">Fetching the sheet …</p>
   </div>
 </template>
@@ -91,12 +91,13 @@ watch(
   height: 100%;
   overflow-y: auto;
   padding: 0.7rem 0.8rem 3rem;
+}
+.cards {
   display: grid;
   grid-template-columns: minmax(0, 1fr) minmax(0, 1fr);
   grid-template-areas: 'sample study' 'sample engine' 'claimed claimed';
   grid-template-rows: auto 1fr auto;
   gap: 0.7rem;
-  align-content: start;
 }
 .card {
   background: var(--paper);

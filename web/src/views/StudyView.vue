@@ -229,7 +229,7 @@ function pickNumber(event: KeyboardEvent) {
     <OilLine class="line" :stations="stations" :current="String(route.name)" @go="go" />
     <header class="top">
       <SampleRack v-if="samples.length" :samples="samples" :in-hand="sampleId" @pick="pick" @add="addSample" />
-      <p v-if="study.data.value?.question" class="question soft">{{ study.data.value.question }}</p>
+      <p v-if="study.data.value?.question" class="question soft" :title="study.data.value.question">{{ study.data.value.question }}</p>
     </header>
     <main class="station">
       <p v-if="study.error.value" class="said-wrong trouble">{{ study.error.value.message }}</p>
@@ -275,8 +275,15 @@ function pickNumber(event: KeyboardEvent) {
 .question {
   margin: 0;
   font-size: 0.85rem;
-  max-width: 34rem;
-  margin-left: auto;
+  flex: 1 1 0;
+  min-width: 0;
+  max-height: 2.6em;
+  line-height: 1.3;
+  overflow: hidden;
+  display: -webkit-box;
+  -webkit-box-orient: vertical;
+  -webkit-line-clamp: 2;
+  line-clamp: 2;
   font-style: italic;
 }
 .station {

@@ -8,7 +8,7 @@ import { useWorking } from '@/composables/useWorking'
 import { fieldOf, inputName } from '@/lib/inputNames'
 import { stationOfKey } from '@/lib/stations'
 import { PROVENANCE_NAMES } from '@/lib/words'
-import { ProblemError } from '@/api/client'
+import { ProblemError, type Schemas } from '@/api/client'
 import { usePreferences } from '@/stores/preferences'
 
 const props = defineProps<{ sampleId: number; result: string }>()
@@ -20,7 +20,7 @@ const titles = useFieldTitles(sheet.data)
 
 const RESULTS: readonly { name: string; title: string }[] = [
   { name: 'inlet_hole_area', title: 'Inlet hole area' },
-  { name: 'plate_flow_area', title: 'Plate flow area' },
+  { name: 'plate_flow_area', title: 'Tapping plate flow area' },
   { name: 'plate_series_area', title: 'Series equivalent' },
   { name: 'media_effective_area', title: 'Effective media area' },
   { name: 'media_gross_area', title: 'Gross media area' },
@@ -31,14 +31,18 @@ const RESULTS: readonly { name: string; title: string }[] = [
   { name: 'efficiency_at_20_um', title: 'Efficiency' },
 ]
 
+/** A number with its unit goes into brackets where a power follows: (6.07 mm)². */
+function shownPiece(piece: Schemas['WorkingPieceOut'], next = ''): string {
+  const number = preferences.family === 'metric' ? piece.metric : piece.inch
+  if (!number) return piece.text
+  return number.includes(' ') && /^[²³⁴^]/.test(next) ? `(${number})` : number
+}
+
 const lines = computed(() =>
   (working.data.value?.steps ?? []).map((step) => ({
     ...step,
     value: preferences.family === 'metric' ? step.metric : step.inch,
-    pieces: step.pieces.map((piece) => ({
-      ...piece,
-      shown: piece.metric === null ? piece.text : preferences.family === 'metric' ? piece.metric : piece.inch,
-    })),
+    pieces: step.pieces.map((piece, i) => ({ ...piece, shown: shownPiece(piece, step.pieces[i + 1]?.text) })),
   })),
 )
 const uncertainty = computed(() =>
@@ -181,6 +185,7 @@ nav button.current {
 }
 article {
   overflow-y: auto;
+  max-width: 62rem;
   padding: 0.8rem 1.4rem 2rem;
 }
 header {
