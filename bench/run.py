@@ -19,8 +19,8 @@ from pointwise import PlainPoint
 import chromium
 from tabrel.api.maps import DRAWN_SPEEDS, DRAWN_TEMPERATURES, get_map
 from tabrel.api.readings import post_reading
+from tabrel.api.requests import ReadingIn
 from tabrel.api.sheet import sheet_out
-from tabrel.api.wire import ReadingIn
 from tabrel.cli.demo import fill_demo
 from tabrel.core.bypass_onset import bypass_onset
 from tabrel.core.operating_map import operating_map

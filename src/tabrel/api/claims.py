@@ -6,10 +6,11 @@ from dataclasses import replace
 
 from fastapi import APIRouter
 
+from tabrel.api.answers import SheetOut
 from tabrel.api.deps import Connection
 from tabrel.api.errors import PROBLEM_RESPONSES
+from tabrel.api.requests import ClaimIn, TextIn
 from tabrel.api.sheet import claim_words, sheet_out
-from tabrel.api.wire import ClaimIn, SheetOut, TextIn
 from tabrel.core.attributes import ATTRIBUTES
 from tabrel.core.claim_check import check_from_text, claim_from_wording
 from tabrel.core.errors import ReadingTextError, StudyError

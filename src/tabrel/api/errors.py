@@ -8,7 +8,7 @@ from fastapi import FastAPI, Request
 from fastapi.exceptions import RequestValidationError
 from fastapi.responses import JSONResponse
 
-from tabrel.api.wire import ProblemOut
+from tabrel.api.answers import ProblemOut
 from tabrel.core.errors import MissingInputsError, ReadingTextError, StudyError, TabrelError
 from tabrel.store.errors import ConflictError, NothingToUndoError, NotStoredError
 

@@ -6,10 +6,11 @@ from dataclasses import replace
 
 from fastapi import APIRouter
 
+from tabrel.api.answers import SheetOut
 from tabrel.api.deps import Connection
 from tabrel.api.errors import PROBLEM_RESPONSES
+from tabrel.api.requests import FactIn, ObservationIn
 from tabrel.api.sheet import sheet_out
-from tabrel.api.wire import FactIn, ObservationIn, SheetOut
 from tabrel.core.attributes import ATTRIBUTES
 from tabrel.core.errors import ReadingTextError, StudyError, nearest_hint
 from tabrel.core.facts import FACTS, fact_texts, with_sample_fact, with_study_fact

@@ -8,10 +8,11 @@ from typing import Literal
 
 from fastapi import APIRouter
 
+from tabrel.api.answers import EchoOut, SheetOut
 from tabrel.api.deps import Connection
 from tabrel.api.errors import PROBLEM_RESPONSES
+from tabrel.api.requests import HoleGroupIn, HolesIn
 from tabrel.api.sheet import PLACEMENT_TITLES, group_words, sheet_out
-from tabrel.api.wire import EchoOut, HoleGroupIn, HolesIn, SheetOut
 from tabrel.core.errors import ReadingTextError, StudyError
 from tabrel.core.hole_entry import understand_hole_group
 from tabrel.core.quantities import HOLE_QUANTITIES

@@ -7,10 +7,10 @@ from collections.abc import Callable
 
 from fastapi import APIRouter
 
+from tabrel.api.answers import UndoneOut
 from tabrel.api.deps import Connection
 from tabrel.api.errors import PROBLEM_RESPONSES
 from tabrel.api.sheet import sheet_out
-from tabrel.api.wire import UndoneOut
 from tabrel.store.connection import transaction
 from tabrel.store.errors import ConflictError, NotStoredError
 from tabrel.store.journal import Change, redo, undo

@@ -8,9 +8,9 @@ import numpy as np
 from fastapi import APIRouter, Query
 from numpy.typing import NDArray
 
+from tabrel.api.answers import LedgerPartOut, OperatingMapOut
 from tabrel.api.deps import Connection
 from tabrel.api.errors import PROBLEM_RESPONSES
-from tabrel.api.wire import LedgerPartOut, OperatingMapOut
 from tabrel.core.bypass_onset import bypass_onset
 from tabrel.core.operating_map import operating_map
 from tabrel.core.operating_point import operating_point

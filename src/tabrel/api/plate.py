@@ -2,14 +2,7 @@
 
 from __future__ import annotations
 
-from tabrel.api.wire import (
-    HoleProductOut,
-    OutletOut,
-    PlacedHoleOut,
-    PlateCircleOut,
-    PlateOut,
-    SectionOut,
-)
+from tabrel.api.answers import HoleProductOut, OutletOut, PlacedHoleOut, PlateCircleOut, PlateOut, SectionOut
 from tabrel.core.measured import MeasuredSample
 from tabrel.core.oil import OilModel
 from tabrel.core.plate_summary import plate_summary

@@ -7,10 +7,11 @@ from dataclasses import dataclass, replace
 
 from fastapi import APIRouter
 
+from tabrel.api.answers import EchoOut, HistoryOut, SheetOut
 from tabrel.api.deps import Connection
 from tabrel.api.errors import PROBLEM_RESPONSES
+from tabrel.api.requests import ReadingIn, StrikeOutIn, TextIn
 from tabrel.api.sheet import estimate_out, sheet_out
-from tabrel.api.wire import EchoOut, HistoryOut, ReadingIn, SheetOut, StrikeOutIn, TextIn
 from tabrel.core.echo import HoleKey, echo, parse_hole_key, quantity_of, questions
 from tabrel.core.errors import ReadingTextError, StudyError, nearest_hint
 from tabrel.core.field_entry import STATE_WORDS, FieldEntry, understand_entry

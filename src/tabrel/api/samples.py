@@ -4,10 +4,11 @@ from __future__ import annotations
 
 from fastapi import APIRouter
 
+from tabrel.api.answers import SheetOut
 from tabrel.api.deps import Connection
 from tabrel.api.errors import PROBLEM_RESPONSES
+from tabrel.api.requests import CutIn, StateIn
 from tabrel.api.sheet import sheet_out
-from tabrel.api.wire import CutIn, SheetOut, StateIn
 from tabrel.core.analysis import analyse_sample
 from tabrel.core.errors import StudyError
 from tabrel.core.field_entry import STATE_WORDS

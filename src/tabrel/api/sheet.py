@@ -7,8 +7,7 @@ from collections.abc import Callable, Iterable, Iterator
 from datetime import date
 from typing import Literal
 
-from tabrel.api.plate import plate_out
-from tabrel.api.wire import (
+from tabrel.api.answers import (
     AttributeValueOut,
     ClaimOut,
     CutOut,
@@ -23,6 +22,7 @@ from tabrel.api.wire import (
     RestsOnOut,
     SheetOut,
 )
+from tabrel.api.plate import plate_out
 from tabrel.core.analysis import SampleAnalysis, analyse_measured
 from tabrel.core.attributes import ATTRIBUTES
 from tabrel.core.claim_check import check_claim

@@ -6,10 +6,11 @@ from typing import Annotated, Any
 
 from fastapi import APIRouter, Depends, Request
 
+from tabrel.api.answers import SampleTagOut, SheetOut, StudyOut, StudyRowOut
 from tabrel.api.deps import Connection
 from tabrel.api.errors import PROBLEM_RESPONSES
+from tabrel.api.requests import TextIn
 from tabrel.api.sheet import sheet_out
-from tabrel.api.wire import SampleTagOut, SheetOut, StudyOut, StudyRowOut, TextIn
 from tabrel.core.errors import StudyError
 from tabrel.core.quantities import QUANTITIES
 from tabrel.core.readings import estimate_quantity

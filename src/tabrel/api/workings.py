@@ -4,9 +4,9 @@ from __future__ import annotations
 
 from fastapi import APIRouter
 
+from tabrel.api.answers import WorkingOut, WorkingPieceOut, WorkingStepOut
 from tabrel.api.deps import Connection
 from tabrel.api.errors import PROBLEM_RESPONSES
-from tabrel.api.wire import WorkingOut, WorkingPieceOut, WorkingStepOut
 from tabrel.core.analysis import analyse_measured
 from tabrel.core.errors import MissingInputsError, StudyError, nearest_hint
 from tabrel.core.measured import measure_sample
