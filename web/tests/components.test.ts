@@ -150,6 +150,21 @@ describe('a reading field', () => {
     expect(add.mock.calls[0]![0]).toMatchObject({ provenance: 'by_eye', instrument: 'caliper', note: 'wet' })
     expect(add.mock.calls[1]![0]).toMatchObject({ provenance: null, instrument: null, note: null })
   })
+  it('takes the state that arrow keys come to rest on, once, not those they pass', async () => {
+    const setState = vi.fn().mockResolvedValue({})
+    const state = mountField({ setState }, { estimate: null, readings: [] }).get('[data-beside="state"]')
+    for (const passed of ['not_measured', 'could_not_be_found']) {
+      await state.trigger('keydown', { key: 'ArrowDown' })
+      await state.setValue(passed)
+    }
+    expect(setState).not.toHaveBeenCalled()
+    await state.trigger('keydown', { key: 'Enter' })
+    await state.trigger('blur')
+    expect(setState).toHaveBeenCalledExactlyOnceWith({ key: 'media.strip_length', state: 'could_not_be_found' })
+    await state.trigger('pointerdown')
+    await state.setValue('lost')
+    expect(setState).toHaveBeenLastCalledWith({ key: 'media.strip_length', state: 'lost' })
+  })
   it('says a state in words instead of a number', () => {
     expect(mountField({}, { estimate: null, readings: [], state: 'lost' }).get('.mean').text()).toBe('lost')
     expect(mountField({}, { estimate: null, readings: [] }).get('.mean').text()).toBe('not measured')

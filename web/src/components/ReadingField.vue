@@ -7,7 +7,8 @@ import type { BenchChanges } from '@/composables/useSheet'
 import { useEcho } from '@/composables/useEcho'
 import { withUncertainty } from '@/lib/numbers'
 import type { UnitFamily } from '@/lib/units'
-import { INSTRUMENT_NAMES, PROVENANCE_NAMES, STATE_NAMES } from '@/lib/words'
+import { PROVENANCE_NAMES, STATE_NAMES } from '@/lib/words'
+import ReadingBeside, { type ChosenInstrument, type ChosenProvenance } from './ReadingBeside.vue'
 import ReadingChip from './ReadingChip.vue'
 
 const props = defineProps<{
@@ -18,15 +19,11 @@ const props = defineProps<{
 }>()
 const emit = defineEmits<{ next: []; previous: []; here: [] }>()
 
-type Provenance = NonNullable<Schemas['ReadingIn']['provenance']>
-type Instrument = NonNullable<Schemas['ReadingIn']['instrument']>
-type State = NonNullable<Schemas['StateIn']['state']>
-
 const text = ref('')
 const refused = ref('')
 const underway = ref<string[]>([])
-const provenance = ref<Provenance>('measured')
-const instrument = ref<Instrument | ''>('')
+const provenance = ref<ChosenProvenance>('measured')
+const instrument = ref<ChosenInstrument>('')
 const note = ref('')
 const input = useTemplateRef<{ $el: HTMLInputElement }>('input')
 const row = useTemplateRef<HTMLElement>('row')
@@ -124,9 +121,8 @@ function insist() {
     void change(props.changes.insist(questioned.value.reading_id!, props.field.key))
 }
 
-function setState(event: Event) {
-  const state = (event.target as HTMLSelectElement).value as State | ''
-  void change(props.changes.setState({ key: props.field.key, state: state || null }))
+function setState(state: Schemas['StateIn']['state']) {
+  void change(props.changes.setState({ key: props.field.key, state }))
 }
 
 const KEYS: Record<string, (event: KeyboardEvent) => void> = {
@@ -277,46 +273,16 @@ defineExpose({ focus })
           </button>
         </template>
       </p>
-      <div class="beside when-focused" :class="{ held: !plain }">
-        <label>
-          <select v-model="provenance" data-beside="provenance" tabindex="-1" title="where the value comes from (Alt+P)">
-            <option v-for="(name, key) in PROVENANCE_NAMES" :key="key" :value="key">{{ name }}</option>
-          </select>
-        </label>
-        <label v-if="field.instruments.length > 1 || field.instrument !== 'none'">
-          with
-          <select v-model="instrument" data-beside="instrument" tabindex="-1" title="taken with (Alt+I)">
-            <option value="">{{ INSTRUMENT_NAMES[field.instrument] }}</option>
-            <option v-for="name in field.instruments.filter((one) => one !== field.instrument)" :key="name" :value="name">
-              {{ INSTRUMENT_NAMES[name] }}
-            </option>
-          </select>
-        </label>
-        <label>
-          <input
-            v-model="note"
-            class="note"
-            data-beside="note"
-            tabindex="-1"
-            placeholder="note (Alt+N)"
-            aria-label="Note"
-            @keydown.enter.prevent="focus"
-            @keydown.escape.prevent="focus"
-          />
-        </label>
-        <label v-if="!field.estimate && !field.counted">
-          <select
-            data-beside="state"
-            tabindex="-1"
-            :value="field.state ?? ''"
-            title="why there is no value (Alt+S); the words can be typed too"
-            @change="setState"
-          >
-            <option value="">no value because …</option>
-            <option v-for="(name, key) in STATE_NAMES" :key="key" :value="key">{{ name }}</option>
-          </select>
-        </label>
-      </div>
+      <ReadingBeside
+        v-model:provenance="provenance"
+        v-model:instrument="instrument"
+        v-model:note="note"
+        class="beside"
+        :class="{ held: !plain }"
+        :field="field"
+        @state="setState"
+        @back="focus"
+      />
     </div>
   </div>
 </template>
@@ -329,8 +295,6 @@ defineExpose({ focus })
   column-gap: 0.9rem;
   padding: 0.28rem 0.9rem;
   border-top: 1px solid var(--line);
-}
-.row {
   scroll-margin-block: 5.5rem;
 }
 .row:focus-within {
@@ -406,30 +370,10 @@ defineExpose({ focus })
 }
 .beside {
   display: none;
-  flex-wrap: wrap;
-  gap: 0.25rem 0.5rem;
-  align-items: center;
-  margin-top: 0.2rem;
-  font-size: 0.8rem;
 }
-.row:focus-within .when-focused,
+.row:focus-within .beside,
 .beside.held {
   display: flex;
-}
-select {
-  max-width: 9.5rem;
-}
-select,
-.note {
-  font: inherit;
-  color: inherit;
-  background: var(--paper);
-  border: 1px solid var(--line-strong);
-  border-radius: 5px;
-  padding: 0.08rem 0.3rem;
-}
-.note {
-  width: 6.4rem;
 }
 .key-button {
   border: 1px solid var(--line-strong);
