@@ -41,6 +41,12 @@ def texts(line, quantity=WALL, family="metric", **more):
         ("go 11/64 nogo 3/16", "metric", ["go 11/64 nogo 3/16"]),
         ("4 ft 2 in", "metric", ["4 ft 2 in"]),
         ("+0012.34", "metric", ["+0012.34 mm"]),
+        ("0,44 0,50 0,45", "metric", ["0,44 mm", "0,50 mm", "0,45 mm"]),
+        ("0.44 .50 0.45 mm", "inch", ["0.44 mm", ".50 mm", "0.45 mm"]),
+        ("3-3/8", "inch", ["3-3/8 in"]),
+        ("#16, 4.4", "metric", ["#16", "4.4 mm"]),
+        ("go 4.4 no-go 4.5", "metric", ["go 4.4 mm nogo 4.5 mm"]),
+        ("go 0,17 nogo 0,18", "inch", ["go 0,17 in nogo 0,18 in"]),
         ("  0.44   mm ", "inch", ["0.44 mm"]),
     ],
 )
@@ -78,6 +84,8 @@ def test_a_count_belongs_to_holes_only():
     entry = understand_entry("8 x 5.6, 5.7 mm", HOLE, "metric", counted=True)
     assert (entry.count, [reading.text for reading in entry.readings]) == (8, ["5.6 mm", "5.7 mm"])
     assert understand_entry("5 × drill 11/64", HOLE, "metric", counted=True).count == 5
+    with pytest.raises(ReadingTextError, match="counts no holes"):
+        understand_entry("0 x 5.6 mm", HOLE, "metric", counted=True)
     with pytest.raises(ReadingTextError, match=r"takes sizes only: type '5\.6 mm'"):
         understand_entry("8 x 5.6 mm", WALL, "metric")
 

@@ -24,6 +24,10 @@ INCH = 0.0254
         ("20 mil", "length", 0.020 * INCH),
         ("4 ft 2 in", "length", 50 * INCH),
         ("4 ft 2 1/4 in", "length", 50.25 * INCH),
+        ("3-3/8 in", "length", 3.375 * INCH),
+        ("4' 2\"", "length", 50 * INCH),
+        ("4'2\"", "length", 50 * INCH),
+        ("4′ 2-1/4″", "length", 50.25 * INCH),
         ("1 lb 4 oz", "mass", 0.45359237 * 1.25),
         ("14.5 psi", "pressure", 99973.98),
         ("1.2e-3 m", "length", 1.2e-3),
@@ -56,7 +60,9 @@ def test_understands_what_people_type(text, dimension, value):
         ("drill F", "mass", "measures a length"),
         ("go 3/16 nogo 11/64", "length", "smaller"),
         ("nan mm", "length", "not a number"),
-        ("3 mm 4 mm x", "length", "not a number|has no unit"),
+        ("3 mm 4 mm x", "length", "more than one reading"),
+        ("0.45 mm 0.46 mm", "length", "more than one reading: part them with commas"),
+        ("2 in 4 ft", "length", "more than one reading"),
         ("1 bar 2 bar", "pressure", "more than one"),
     ],
 )
@@ -82,12 +88,19 @@ def test_zero_is_a_value_only_where_allowed():
         ("Z", 0.413, 27 / 64),  # the letters run on into the fractions
         ("1 3/4", 1.75, 1.75 + 1 / 32),
         ("11/64 in", 11 / 64, 12 / 64),
+        ("letter F", 0.257, 0.261),
+        ("number 16", 0.1770, 0.1800),
         ('f"', 0.257, 0.261),
     ],
 )
 def test_a_drill_is_bounded_by_the_next_of_its_series(name, goes, stops):
     """Sizes from the published twist-drill table, ASME B94.11M."""
     assert drill_interval(name) == pytest.approx((goes * INCH, stops * INCH))
+
+
+@pytest.mark.parametrize("text", ["drill #16", "#16", "number 16", "drill number 16"])
+def test_a_drill_is_known_by_its_series_alone(text):
+    assert parse_reading(text, "length").interval == pytest.approx((0.1770 * INCH, 0.1800 * INCH))
 
 
 def test_drill_tables_are_whole_and_in_order():
@@ -104,7 +117,7 @@ def test_go_no_go_is_the_middle_of_its_interval():
 
 
 PINT_NAMES = {
-    '"': "inch", "in": "inch", "thou": "thou", "mil": "thou", "um": "micrometer", "µm": "micrometer",
+    "'": "foot", '"': "inch", "in": "inch", "thou": "thou", "mil": "thou", "um": "micrometer", "µm": "micrometer",
     "μm": "micrometer", "gf": "gram_force", "kgf": "kilogram_force", "lbf": "pound_force",
     "mm2": "mm**2", "cm2": "cm**2", "in2": "inch**2", "L/m2/s": "liter/m**2/s", "cfm/ft2": "ft/min",
 }  # fmt: skip

@@ -33,6 +33,11 @@ def asked(key, text):
         ("can.outside_diameter", "38 mm", "the radius for the diameter", "76 mm"),
         ("media.blocked_area", "1200 cm2", "mm2 typed as cm2", "1200 mm2"),
         ("element.pleat_count", "540", "ten times too large", "54"),
+        ("filter.mass", "15.4 g", "ounces typed as grams", "15.4 oz"),
+        ("filter.mass", "412 oz", "grams typed as ounces", "412 g"),
+        ("bypass.opening_pressure", "14 kPa", "psi typed as kPa", "14 psi"),
+        ("diameter", "11/64 mm", "inches typed as mm", "11/64 in"),
+        ("can.outside_diameter", "2 63/64 mm", "inches typed as mm", "2 63/64 in"),
     ],
 )
 def test_each_slip_is_named_with_what_was_meant(key, text, words, meant):

@@ -146,7 +146,7 @@ def drill_interval(name: str) -> tuple[float, float]:
     Parameters
     ----------
     name : str
-        ``11/64``, ``1 1/8``, ``#16`` or ``F``.
+        ``11/64``, ``1 1/8``, ``#16``, ``number 16``, ``F`` or ``letter F``.
 
     Returns
     -------
@@ -165,6 +165,7 @@ def drill_interval(name: str) -> tuple[float, float]:
     """
     inch = 0.0254
     plain = re.sub(r'\s*(in|")$', "", name.strip())
+    plain = re.sub(r"^letter\s+", "", re.sub(r"^number\s*", "#", plain, flags=re.IGNORECASE), flags=re.IGNORECASE)
     if plain.startswith("#") and plain[1:].strip() in NUMBER_DRILLS:
         size = NUMBER_DRILLS[plain[1:].strip()]
         return size * inch, _GAUGE[bisect_right(_GAUGE, size)] * inch

@@ -35,12 +35,15 @@ PROVENANCE_WORDS: dict[Provenance, tuple[str, ...]] = {
     "assumed": ("assumed", "guessed"),
 }
 
-_BARE_NUMBER = re.compile(r"[+-]?[\d.,/\s]+(?:[eE][+-]?\d+)?")
+_BARE_NUMBER = re.compile(r"[+-]?[\d.,/\s]+(?:[eE][+-]?\d+|-\d+/\d+)?")
 _UNIT_AT_END = re.compile(r"[\d.,/\s](?P<unit>[^\s\d.,/()+-][^\s\d.,()]*\d?(?:/[^\s]+)?)\s*$")
+_NO_UNIT_AT_END = ("drill", "go ", "letter", "number", "#")
 _NOTE = re.compile(r"^(?P<rest>[^()]*)\((?P<note>[^()]*)\)\s*$")
 _WITH = re.compile(r"^(?P<rest>.*\S)\s+with\s+(?:an?\s+|the\s+)?(?P<instrument>[a-z_ ]+?)\s*$", re.IGNORECASE)
 _COUNTED = re.compile(r"^(?P<count>\d+)\s*[x×*]\s*(?P<rest>.+)$", re.IGNORECASE)
 _POINTS_AND_COMMAS = re.compile(r"^\s*\d*\.\d+\s*(,\s*\d*\.\d+\s*)+(?P<unit>[^\d\s.,][^\d,]*)?$")
+_DECIMALS = re.compile(r"^(?:\d*[.,]\d+\s+)+\d*[.,]\d+(?:\s*[^\d\s.,][^\d,]*)?$")
+_GAUGES = re.compile(r"^go\s+(?P<go>\d*[.,]?\d+)\s+no[- ]?go\s+(?P<no_go>\d*[.,]?\d+)$", re.IGNORECASE)
 _ABOUT = re.compile(r"^(?:~|≈|about\s+|ca\.?\s+)(?P<rest>.+)$", re.IGNORECASE)
 
 
@@ -108,6 +111,8 @@ def understand_entry(text: str, quantity: Quantity, family: UnitFamily, *, count
         if not counted:
             raise ReadingTextError(f"{plain!r} holds a count, and this field takes sizes only: type {match['rest']!r}")
         count, rest = int(match["count"]), match["rest"]
+        if count == 0:
+            raise ReadingTextError(f"{plain!r} counts no holes: type how many there are, or take the group away")
     texts = _with_units(_split(rest), quantity, family)
     if not texts:
         raise ReadingTextError("the reading is empty: type a number with its unit, or leave the reading out")
@@ -127,9 +132,11 @@ def state_of(text: str) -> QuantityState | None:
 
 
 def with_unit(text: str, quantity: Quantity, family: UnitFamily) -> str:
-    """Return the text with the field's unit where a bare number was typed."""
+    """Return the text with the field's unit where a bare number, or a bare go / no-go pair, was typed."""
     plain = " ".join(text.split())
     unit = quantity.unit(family)
+    if unit and (pair := _GAUGES.match(plain)):
+        return f"go {pair['go']} {unit} nogo {pair['no_go']} {unit}"
     return f"{plain} {unit}" if unit and _BARE_NUMBER.fullmatch(plain) and re.search(r"\d", plain) else plain
 
 
@@ -162,12 +169,14 @@ def _instrument(name: str, quantity: Quantity) -> Instrument:
 
 
 def _split(text: str) -> list[str]:
-    """Return the single readings of a line: parted by semicolons, or by commas that are no decimal comma."""
+    """Return the single readings of a line: parted by semicolons, by commas that are no decimal comma, decimals by spaces."""
     text = text.rstrip(" ,;")  # a line that is still being typed
     if ";" in text:
         parts = text.split(";")
     elif _POINTS_AND_COMMAS.match(text):
         parts = text.split(",")
+    elif _DECIMALS.match(text):
+        parts = re.split(r"\s+(?=[\d.,])", text)
     else:
         parts = re.split(r",\s+", text)
     return [part.strip() for part in parts if part.strip()]
@@ -182,7 +191,7 @@ def _with_units(texts: list[str], quantity: Quantity, family: UnitFamily) -> lis
         if bare and unit and quantity.dimension != "count":
             completed.append(f"{text} {unit}")
             continue
-        if not bare and (match := _UNIT_AT_END.search(text)) and not text.casefold().startswith(("drill", "go ")):
+        if not bare and (match := _UNIT_AT_END.search(text)) and not text.casefold().startswith(_NO_UNIT_AT_END):
             unit = match["unit"]
         completed.append(with_unit(text, quantity, family))
     return completed[::-1]

@@ -11,12 +11,14 @@ from tabrel.core.drills import drill_interval
 from tabrel.core.errors import ReadingTextError, nearest_hint
 from tabrel.core.units import UNITS, Dimension, units_of
 
-_NUMBER = r"(?:\d+\s+\d+/\d+|\d+/\d+|(?:\d+[.,]?\d*|[.,]\d+)(?:[eE][+-]?\d+)?)"
-_TERM = re.compile(rf"\s*(?P<number>[+-]?{_NUMBER})\s*(?P<unit>[^\s\d.,+-][^\s]*)?")
+_NUMBER = r"(?:\d+(?:\s+|-)\d+/\d+|\d+/\d+|(?:\d+[.,]?\d*|[.,]\d+)(?:[eE][+-]?\d+)?)"
+_MARKS = "'\"′″’”"
+_TERM = re.compile(rf"\s*(?P<number>[+-]?{_NUMBER})\s*(?P<unit>[{_MARKS}]|[^\s\d.,+-][^\s]*)?")
 _GO_NO_GO = re.compile(r"^go\s+(?P<go>.+?)\s+no[- ]?go\s+(?P<no_go>.+)$", re.IGNORECASE)
 _THREADS_PER_INCH = re.compile(rf"^(?P<number>{_NUMBER})\s*tpi$", re.IGNORECASE)
 _INCH = 0.0254
-_DRILL = re.compile(r"^drill\b\s*(?P<name>.*)$", re.IGNORECASE)
+_PRINTED_SIGNS = str.maketrans({"²": "2", "′": "'", "″": '"', "’": "'", "”": '"'})
+_DRILL = re.compile(r"^(?:drill\b\s*(?P<name>.*)|(?P<series>(?:#|letter\b|number\b).*))$", re.IGNORECASE)
 
 
 @dataclass(frozen=True)
@@ -73,7 +75,7 @@ def parse_reading(text: str, dimension: Dimension, *, zero_allowed: bool = True)
         raise ReadingTextError("the reading is empty: type a number with its unit, or leave the reading out")
     if drill := _DRILL.match(plain):
         _require_length(dimension, "a drill size")
-        return _interval_reading(*drill_interval(drill["name"]), unit="in")
+        return _interval_reading(*drill_interval(drill["name"] or drill["series"] or ""), unit="in")
     if pair := _GO_NO_GO.match(plain):
         _require_length(dimension, "a go / no-go pair")
         goes, stops = _gauge_size(pair["go"]), _gauge_size(pair["no_go"])
@@ -108,7 +110,7 @@ def _require_length(dimension: Dimension, what: str) -> None:
 def _gauge_size(text: str) -> float:
     """Return a go or no-go size: with a unit, or a bare drill name."""
     bare = _DRILL.match(text.strip())
-    name = bare["name"] if bare else text
+    name = (bare["name"] or bare["series"] or "") if bare else text
     try:
         return drill_interval(name)[0]
     except ReadingTextError:
@@ -117,15 +119,18 @@ def _gauge_size(text: str) -> float:
 
 def _sum_of_terms(text: str, dimension: Dimension) -> tuple[float, str, float]:
     """Return the sum of ``number unit`` terms such as ``4 ft 2 in``, SI, the first unit, and the last digit's step."""
-    position, total, first_unit, terms, step = 0, 0.0, "", 0, 0.0
+    position, total, first_unit, terms, step, last_factor = 0, 0.0, "", 0, 0.0, 0.0
     while position < len(text):
         match = _TERM.match(text, position)
-        runs_on = match is not None and text[match.end() : match.end() + 1].strip() != ""
+        runs_on = match is not None and text[match.end() : match.end() + 1].strip() != "" and text[match.end() - 1] not in _MARKS
         if match is None or runs_on:
             raise ReadingTextError(f"{text!r} is not a number with a unit: write it like {_example(dimension)}")
         number = _number(match["number"], text)
         unit = match["unit"] or ""
         factor = _factor(unit, dimension, text)
+        if terms and not factor < last_factor:
+            raise ReadingTextError(f"{text!r} holds more than one reading: part them with commas")
+        last_factor = factor
         total += number * factor
         step = _last_digit(match["number"]) * factor
         first_unit = first_unit or unit
@@ -156,7 +161,7 @@ def _number(text: str, whole: str) -> float:
         raise ReadingTextError(f"{whole!r} can be read two ways: write {text.replace(',', '')} or {text.replace(',', '.')}")
     sign = -1.0 if text.startswith("-") else 1.0
     total = 0.0
-    for part in text.lstrip("+-").split():
+    for part in re.split(r"[\s-]+", text.lstrip("+-")) if "/" in text else [text.lstrip("+-")]:
         numerator, _, denominator = part.partition("/")
         if denominator and int(denominator) == 0:
             raise ReadingTextError(f"{whole!r} divides by zero: check the fraction")
@@ -165,7 +170,7 @@ def _number(text: str, whole: str) -> float:
 
 
 def _factor(unit: str, dimension: Dimension, whole: str) -> float:
-    unit = unit.replace("²", "2")
+    unit = unit.translate(_PRINTED_SIGNS)
     if dimension == "count":
         if unit:
             raise ReadingTextError(f"{whole!r} carries the unit {unit!r}: a count is a bare number")

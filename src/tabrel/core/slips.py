@@ -3,13 +3,25 @@
 from __future__ import annotations
 
 from collections.abc import Iterator, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from tabrel.core.quantities import Quantity
 from tabrel.core.reading_text import ParsedReading
 from tabrel.core.units import UNITS, shown
 
-THOU = 25.4e-6
+UNIT_MIX_UPS: dict[str, tuple[tuple[str, str], ...]] = {
+    "mm": (("thou", "thousandths of an inch typed as mm"), ("in", "inches typed as mm")),
+    "in": (("mm", "mm typed as inches"),),
+    '"': (("mm", "mm typed as inches"),),
+    "thou": (("mm", "mm typed as thousandths of an inch"),),
+    "mil": (("mm", "mm typed as thousandths of an inch"),),
+    "g": (("oz", "ounces typed as grams"),),
+    "oz": (("g", "grams typed as ounces"),),
+    "kPa": (("psi", "psi typed as kPa"), ("bar", "bar typed as kPa")),
+    "bar": (("psi", "psi typed as bar"), ("kPa", "kPa typed as bar")),
+    "psi": (("kPa", "kPa typed as psi"), ("bar", "bar typed as psi")),
+}
+"""By the unit typed: the unit that was likely meant, and the words for it."""
 
 
 @dataclass(frozen=True)
@@ -56,15 +68,13 @@ def _candidates(quantity: Quantity, reading: ParsedReading) -> Iterator[Slip]:
     value, unit = reading.value, reading.unit
     if quantity.dimension == "area" and unit == "cm2":
         yield Slip("mm2 typed as cm2", value / 100, _typed(value / 100, "mm2"))
-    yield from _decimal_slips(value, unit, 10.0, "ten times")
-    if quantity.dimension == "length":
-        if unit == "mm":
-            yield Slip("thousandths of an inch typed as mm", value * 1e3 * THOU, _typed(value * 1e3 * THOU, "thou"))
-            yield Slip("inches typed as mm", value * 25.4, _typed(value * 25.4, "in"))
-        if unit in ("in", '"'):
-            yield Slip("mm typed as inches", value / 25.4, _typed(value / 25.4, "mm"))
-        if unit in ("thou", "mil"):
-            yield Slip("mm typed as thousandths of an inch", value / THOU * 1e-3, _typed(value / THOU * 1e-3, "mm"))
+    mixed_up = [
+        Slip(words, number := value / UNITS[unit].factor * UNITS[meant].factor, _typed(number, meant))
+        for meant, words in UNIT_MIX_UPS.get(unit, ())
+    ]
+    tenfold = _decimal_slips(value, unit, 10.0, "ten times")
+    # a caliper's point is misread; scales and gauges show it, and are read in the other unit
+    yield from (*tenfold, *mixed_up) if quantity.dimension == "length" else (*mixed_up, *tenfold)
     yield from _decimal_slips(value, unit, 100.0, "a hundred times")
     yield from _decimal_slips(value, unit, 1000.0, "a thousand times")
     if quantity.key.endswith("diameter"):
@@ -105,10 +115,18 @@ def question(quantity: Quantity, text: str, reading: ParsedReading) -> tuple[str
         return None
     span = f"{shown(low, quantity.metric_unit, 4)} to {shown(high, quantity.metric_unit, 4)}"
     sentence = f"{text} is outside the usual {span} for this {quantity.title}"
-    slips = likely_slips(quantity, reading, low, high)
+    slips = _inches_first(likely_slips(quantity, reading, low, high), text)
     if not slips:
         return f"{sentence}: check the number and its unit", None
     return f"{sentence}: {_meant(slips, quantity)}", slips[0].text
+
+
+def _inches_first(slips: Sequence[Slip], text: str) -> list[Slip]:
+    """Return the slips with inches first where a fraction was typed: nobody reads one off a metric tool."""
+    if "/" not in text or not text.endswith("mm"):
+        return list(slips)
+    inches = [replace(slip, text=f"{text.removesuffix('mm')}in") for slip in slips if slip.text.endswith(" in")]
+    return inches + [slip for slip in slips if not slip.text.endswith(" in")]
 
 
 def wild_question(quantity: Quantity, text: str, reading: ParsedReading, centre: float) -> tuple[str, str | None]:

@@ -50,6 +50,7 @@ _TABLE: tuple[tuple[str, Dimension, float, UnitFamily], ...] = (
     ("in", "length", _INCH, "inch"),
     ('"', "length", _INCH, "inch"),
     ("ft", "length", 12 * _INCH, "inch"),
+    ("'", "length", 12 * _INCH, "inch"),
     ("thou", "length", 1e-3 * _INCH, "inch"),
     ("mil", "length", 1e-3 * _INCH, "inch"),
     ("mm2", "area", 1e-6, "metric"),
