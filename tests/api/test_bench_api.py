@@ -104,6 +104,19 @@ def test_insisting_is_recorded_and_a_slip_is_corrected_in_one_change(client, bla
     refused(client.post(f"/api/readings/{row}/correct", json={"text": "x"}), 422, "can.wall_thickness", "not a number")
 
 
+def test_a_reading_that_another_window_struck_out_is_not_struck_or_corrected_again(client, blank):
+    row = field(add(client, blank, "can.height", "980 mm"), "can.height")["readings"][0]["id"]
+    client.post(f"/api/readings/{row}/strike-out", json={"reason": "wet"})
+    for act, body in (("strike-out", {"reason": "again"}), ("correct", {"text": "98 mm"}), ("insist", None)):
+        answer = client.post(f"/api/readings/{row}/{act}", json=body)
+        assert (answer.status_code, "struck 980 mm out meanwhile (wet)" in answer.json()["message"]) == (409, True)
+    [kept] = field(client.get(f"/api/samples/{blank}").json(), "can.height")["readings"]
+    assert kept["struck_out_reason"] == "wet"
+    for _ in range(2):  # the second finds it standing
+        client.post(f"/api/readings/{row}/restore")
+    assert len(client.get(f"/api/readings/{row}/history").json()) == 3
+
+
 def test_a_restored_reading_keeps_its_past(client, blank):
     row = field(add(client, blank, "can.height", "98 mm"), "can.height")["readings"][0]["id"]
     client.post(f"/api/readings/{row}/strike-out", json={"reason": "wet"})

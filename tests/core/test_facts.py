@@ -35,6 +35,8 @@ def understood(key, text, family="metric"):
         ("sample.made", "2024", "2024"),
         ("sample.condition", "NEW", "new"),
         ("sample.used_km", "12 500 km", 12500.0),
+        ("sample.used_km", "5000 mi", 8046.72),
+        ("sample.used_hours", "120 h", 120.0),
         ("engine.stud_bore", "13.5", 13.5),
         ("engine.stud_bore", "1/2 in", 12.7),
         ("sample.stated_bypass", "110-180 kPa", (110.0, 180.0)),
@@ -61,6 +63,8 @@ def test_a_bare_length_takes_the_familys_unit():
         ("sample.bought", "1026-10-02", "check the year"),
         ("sample.used_km", "far", "no number"),
         ("sample.used_km", "-3", "cannot be"),
+        ("sample.used_km", "120 h", "no number in km or mi"),
+        ("sample.used_hours", "5000 mi", "no number in h"),
         ("engine.stud_bore", "13 g", "measures mass"),
         ("sample.stated_bypass", "180-110 kPa", "lower pressure first"),
         ("sample.stated_bypass", "110", "no setting with its unit"),
@@ -84,7 +88,7 @@ def test_every_fact_comes_back_as_text_that_means_the_same():
         assert fact_texts(whole, whole.samples[0])[key] == text, key
     sample = whole.samples[0]
     for key, text in (
-        ("sample.label", "P 2"), ("sample.price", "9.50 EUR"), ("sample.used_km", "12500"),
+        ("sample.label", "P 2"), ("sample.price", "9.50 EUR"), ("sample.used_km", "12500 km"),
         ("sample.stated_bypass", "110 - 180 kPa"),
         ("sample.made", "2024-03"), ("sample.expectation", "many pleats"), ("sample.condition", "used"),
     ):  # fmt: skip

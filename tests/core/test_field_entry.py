@@ -145,6 +145,7 @@ def test_an_outline_is_typed_as_points():
         ("2 x slot 9 mm", "takes length, width"),
         ("2 x slott 9 x 4 mm", "did you mean 'slot'"),
         ("3 x lost", "no shape of a hole"),
+        ("8 x 5.6 mm 150 % open", "more than the whole hole"),
     ],
 )
 def test_a_line_that_is_no_group_says_how_to_type_it(line, says):

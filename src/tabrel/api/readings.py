@@ -19,9 +19,11 @@ from tabrel.core.hole_shapes import dimensions_of
 from tabrel.core.quantities import INSTRUMENT_DIMENSIONS, PART_TITLES, QUANTITIES, Quantity
 from tabrel.core.study import HoleGroup, Reading
 from tabrel.core.study_checks import check_hole_group, check_reading_text
+from tabrel.store.errors import ConflictError
 from tabrel.store.holes import hole_group_id, load_hole_groups, update_hole_group
 from tabrel.store.journal import history, recorded
 from tabrel.store.readings import (
+    ReadingPlace,
     insert_reading,
     insist,
     place_of_reading,
@@ -117,17 +119,27 @@ def post_strike_out(reading_id: int, strike: StrikeOutIn, conn: Connection) -> S
     reason = " ".join(strike.reason.split())
     if not reason:
         raise StudyError("reason", "is empty: say in a few words why the reading does not count")
-    place = place_of_reading(conn, reading_id)
+    place = _standing_place(conn, reading_id)
     words = f"{place.text} struck out: {reason}"
     with recorded(conn, study_of_sample(conn, place.sample_id), place.sample_id, words, place.key):
         strike_out(conn, reading_id, reason)
     return sheet_out(conn, place.sample_id)
 
 
+def _standing_place(conn: sqlite3.Connection, reading_id: int) -> ReadingPlace:
+    """Return where a reading belongs, or refuse if another window has struck it out."""
+    place = place_of_reading(conn, reading_id)
+    if place.struck_out is not None:
+        raise ConflictError(f"another window has struck {place.text} out meanwhile ({place.struck_out}): look, then go on")
+    return place
+
+
 @router.post("/readings/{reading_id}/restore")
 def post_restore(reading_id: int, conn: Connection) -> SheetOut:
     """Let a struck reading stand again; that it was struck, and why, stays in its history."""
     place = place_of_reading(conn, reading_id)
+    if place.struck_out is None:
+        return sheet_out(conn, place.sample_id)
     words = f"{place.text} stands again"
     with recorded(conn, study_of_sample(conn, place.sample_id), place.sample_id, words, place.key):
         restore(conn, reading_id)
@@ -139,7 +151,7 @@ def post_restore(reading_id: int, conn: Connection) -> SheetOut:
 @router.post("/readings/{reading_id}/insist")
 def post_insist(reading_id: int, conn: Connection) -> SheetOut:
     """Record that a questioned reading is meant as it stands."""
-    place = place_of_reading(conn, reading_id)
+    place = _standing_place(conn, reading_id)
     words = f"{place.text} insisted on"
     with recorded(conn, study_of_sample(conn, place.sample_id), place.sample_id, words, place.key):
         insist(conn, reading_id)
@@ -149,7 +161,7 @@ def post_insist(reading_id: int, conn: Connection) -> SheetOut:
 @router.post("/readings/{reading_id}/correct")
 def post_correction(reading_id: int, meant: TextIn, conn: Connection) -> SheetOut:
     """Strike a slip out and put in what was meant, as one change."""
-    stored = place_of_reading(conn, reading_id)
+    stored = _standing_place(conn, reading_id)
     place = _place(conn, stored.sample_id, stored.key)
     try:
         check_reading_text(place.quantity, meant.text)

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import Literal
 
-from pydantic import BaseModel, ConfigDict
+from pydantic import BaseModel, ConfigDict, Field
 
 from tabrel.core.quantities import Instrument
 from tabrel.core.study import HoleShape, Provenance, QuantityState, Speaker
@@ -53,9 +53,9 @@ class FactIn(RequestModel):
     """A fact as typed, and as it was seen before; an empty text takes it away."""
 
     key: str
-    text: str
+    text: str = Field(max_length=4000)
     family: UnitFamilyIn = "metric"
-    seen: str | None = None
+    seen: str | None = Field(default=None, max_length=4000)
 
 
 class ObservationIn(RequestModel):

@@ -98,8 +98,8 @@ _TABLE: tuple[Fact, ...] = (
     Fact("sample.made", "made on", "date", "what the date code means: a day, a month or a year", synonyms=("production date",)),
     Fact("sample.origin", "origin", "words", "country printed on box or can", synonyms=("made in", "country")),
     Fact("sample.condition", "condition", "choice", "", choices=("new", "used", "opened by others")),
-    Fact("sample.used_km", "distance in use", "number", "km, for a used one", synonyms=("mileage",)),
-    Fact("sample.used_hours", "hours in use", "number", "for a used one"),
+    Fact("sample.used_km", "distance in use", "number", "km or mi, for a used one", synonyms=("mileage",)),
+    Fact("sample.used_hours", "hours in use", "number", "h, for a used one"),
     Fact(
         "sample.stated_bypass",
         "stated bypass setting",
@@ -138,8 +138,8 @@ def fact_texts(study: Study, sample: Sample) -> dict[str, str]:
         "engine.adapter_holes": _holes_text(adapter) if adapter else None,
         "engine.adapter_reference_bore": _mm(adapter.reference_bore_mm if adapter else None),
         "sample.price": f"{sample.price.amount:.2f} {sample.price.currency}" if sample.price else None,
-        "sample.used_km": _number(sample.used_km),
-        "sample.used_hours": _number(sample.used_hours),
+        "sample.used_km": _number(sample.used_km, "km"),
+        "sample.used_hours": _number(sample.used_hours, "h"),
         "sample.stated_bypass": " - ".join(f"{p:g}" for p in (stated if isinstance(stated, tuple) else (stated,))) + " kPa"
         if stated is not None
         else None,
@@ -165,8 +165,8 @@ def _mm(value: float | None) -> str | None:
     return None if value is None else f"{value:g} mm"
 
 
-def _number(value: float | None) -> str | None:
-    return None if value is None else f"{value:g}"
+def _number(value: float | None, unit: str) -> str | None:
+    return None if value is None else f"{value:g} {unit}"
 
 
 def _holes_text(adapter: Adapter) -> str:
@@ -291,15 +291,23 @@ def _length(text: str, _: Fact, family: UnitFamily) -> float:
     return round(parse_reading(text, "length", zero_allowed=False).value * 1e3, 6)
 
 
+_KILOMETRES = {"": 1.0, "km": 1.0, "mi": 1.609344, "mile": 1.609344, "miles": 1.609344}
+_HOURS = {"": 1.0, "h": 1.0, "hour": 1.0, "hours": 1.0}
+
+
 def _plain_number(text: str, fact: Fact, _: UnitFamily) -> float:
-    bare = re.sub(r"\s*(km|h|hours?)$", "", text)
+    units = _KILOMETRES if fact.key == "sample.used_km" else _HOURS
+    match = re.fullmatch(r"(?P<number>[^a-z]*?)\s*(?P<unit>[a-z]*)", text, re.IGNORECASE)
     try:
-        number = float(bare.replace(" ", "").replace(",", "."))
+        if match is None or match["unit"].lower() not in units:
+            raise ValueError
+        number = float(match["number"].replace(" ", "").replace(",", ".")) * units[match["unit"].lower()]
     except ValueError as error:
-        raise ReadingTextError(f"{text!r} is no number: type the {fact.title} as digits") from error
+        known = " or ".join(unit for unit in ("km", "mi", "h") if unit in units)
+        raise ReadingTextError(f"{text!r} is no number in {known}: type the {fact.title} as digits") from error
     if not 0 <= number < 1e9:
         raise ReadingTextError(f"{text!r} cannot be the {fact.title}: check the number")
-    return number
+    return round(number, 3)
 
 
 def _price(text: str, _: Fact, __: UnitFamily) -> Price:

@@ -61,6 +61,8 @@ def understand_hole_group(text: str, family: UnitFamily) -> HoleGroup:
     open_fraction: float | None = None
     if covered := _OPEN.match(rest):
         open_fraction = float(covered["percent"].replace(",", ".")) / 100
+        if open_fraction > 1:
+            raise ReadingTextError(f"{covered['percent']} % open is more than the whole hole: type 0 to 100 % open")
         rest = covered["rest"].rstrip(" ,")
     circle: tuple[ReadingEntry, ...] = ()
     if around := _CIRCLE.match(rest):

@@ -129,8 +129,8 @@ def readings_of_sample(conn: sqlite3.Connection, sample_id: int) -> list[StoredR
 
 
 SELECT_OWNER_OF_READING = """
-SELECT reading.text, reading.quantity_key, reading.hole_group_id, hole_group.placement, hole_group.position,
-       COALESCE(reading.sample_id, hole_group.sample_id) AS sample_id
+SELECT reading.text, reading.struck_out_reason, reading.quantity_key, reading.hole_group_id,
+       hole_group.placement, hole_group.position, COALESCE(reading.sample_id, hole_group.sample_id) AS sample_id
 FROM reading LEFT JOIN hole_group ON hole_group.id = reading.hole_group_id
 WHERE reading.id = :id
 """
@@ -138,12 +138,13 @@ WHERE reading.id = :id
 
 @dataclass(frozen=True)
 class ReadingPlace:
-    """Where a reading belongs: its sample, full key, text, and hole group if it is one of holes."""
+    """Where a reading belongs: its sample, full key, text, hole group if it is one of holes; and why it is struck out."""
 
     sample_id: int
     key: str
     text: str
     hole_group_id: int | None
+    struck_out: str | None
 
 
 def place_of_reading(conn: sqlite3.Connection, reading_id: int) -> ReadingPlace:
@@ -160,7 +161,7 @@ def place_of_reading(conn: sqlite3.Connection, reading_id: int) -> ReadingPlace:
     key = row["quantity_key"]
     if row["hole_group_id"] is not None:
         key = f"holes.{row['placement']}[{row['position']}].{key}"
-    return ReadingPlace(int(row["sample_id"]), key, row["text"], row["hole_group_id"])
+    return ReadingPlace(int(row["sample_id"]), key, row["text"], row["hole_group_id"], row["struck_out_reason"])
 
 
 SELECT_STANDING = """

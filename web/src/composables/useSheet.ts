@@ -72,6 +72,9 @@ export function useBenchChanges(sampleId: MaybeRefOrGetter<number>) {
     }
   }
 
+  const of = (readingId: number) => ({ params: { path: { reading_id: readingId } } })
+  const onReading: typeof unwrap = (answer) => looked(unwrap(answer))
+
   async function move(way: 'undo' | 'redo') {
     const path = { params: { path: here() } }
     const moved = await unwrap(
@@ -91,32 +94,13 @@ export function useBenchChanges(sampleId: MaybeRefOrGetter<number>) {
         reading.key,
       ),
     strikeOut: async (id: number, reason: string, place = '') =>
-      take(
-        await unwrap(
-          client.POST('/api/readings/{reading_id}/strike-out', {
-            params: { path: { reading_id: id } },
-            body: { reason },
-          }),
-        ),
-        place,
-      ),
+      take(await onReading(client.POST('/api/readings/{reading_id}/strike-out', { ...of(id), body: { reason } })), place),
     restore: async (id: number, place = '') =>
-      take(
-        await unwrap(client.POST('/api/readings/{reading_id}/restore', { params: { path: { reading_id: id } } })),
-        place,
-      ),
+      take(await onReading(client.POST('/api/readings/{reading_id}/restore', of(id))), place),
     correct: async (id: number, text: string, place = '') =>
-      take(
-        await unwrap(
-          client.POST('/api/readings/{reading_id}/correct', { params: { path: { reading_id: id } }, body: { text } }),
-        ),
-        place,
-      ),
+      take(await onReading(client.POST('/api/readings/{reading_id}/correct', { ...of(id), body: { text } })), place),
     insist: async (id: number, place = '') =>
-      take(
-        await unwrap(client.POST('/api/readings/{reading_id}/insist', { params: { path: { reading_id: id } } })),
-        place,
-      ),
+      take(await onReading(client.POST('/api/readings/{reading_id}/insist', of(id))), place),
     setState: async (state: Schemas['StateIn']) =>
       take(
         await unwrap(client.POST('/api/samples/{sample_id}/states', { params: { path: here() }, body: state })),
