@@ -64,7 +64,7 @@ const told = computed(
         <tr>
           <th>outlet</th>
           <th class="number">⌀ {{ length.symbol }}</th>
-          <th class="number">flow area {{ area.symbol }}</th>
+          <th class="number">flow area, {{ area.symbol }}</th>
           <th>controls</th>
           <th v-if="outlets.some((row) => row.adapter)">adapter holes</th>
         </tr>
@@ -145,6 +145,15 @@ th {
 }
 th.number {
   text-align: right;
+}
+th:nth-child(3) {
+  width: 4.2rem;
+}
+th {
+  vertical-align: bottom;
+}
+td:nth-child(n + 2) {
+  white-space: nowrap;
 }
 th,
 td {
