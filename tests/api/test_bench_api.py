@@ -338,3 +338,19 @@ def test_the_document_carries_everything_the_bench_records(client, blank):
     assert (kept["states"], kept["expectation"]) == ({"filter.mass": "withheld"}, "thin steel")
     again = client.post("/api/studies", json=document).json()["id"]
     assert client.get(f"/api/studies/{again}/document").json() == document
+
+
+def test_place_of_the_bypass_and_media_family_are_chosen_and_change_the_results(client, blank):
+    def choose(key, text, seen=None):
+        return client.post(f"/api/samples/{blank}/observations", json={"key": key, "text": text, "seen": seen})
+
+    assert choose("media.family", "cellulose").status_code == 200
+    sheet = choose("bypass.location", "there is none").json()
+    value = {a["key"]: a["value"] for p in sheet["parts"] for a in p["attributes"]}
+    assert (value["media.family"], value["bypass.location"]) == ("cellulose", "there is none")
+    assert sheet["analysis"]["results"]["bypass_opening_kpa"]["missing"] == []  # there is nothing to measure
+    document = client.get(f"/api/studies/{sheet['study_id']}/document").json()
+    assert document["samples"][-1]["bypass"]["location"] == "none"
+    refused(choose("media.family", "wool", "cellulose"), 422, "media.family", "take one of cellulose, blend, synthetic")
+    assert choose("media.family", "blend", "synthetic").status_code == 409
+    assert client.post(f"/api/samples/{blank}/undo").json()["sheet"]["analysis"]["results"]["bypass_opening_kpa"]["missing"]

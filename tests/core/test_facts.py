@@ -11,11 +11,12 @@ from builders import study
 from tabrel.core.attributes import ATTRIBUTES
 from tabrel.core.claim_check import check_claim, check_from_text, claim_from_wording
 from tabrel.core.errors import ReadingTextError
-from tabrel.core.facts import FACTS, fact_texts, shelf_age_years, understood_fact, with_sample_fact, with_study_fact
+from tabrel.core.fact import understood_fact
+from tabrel.core.facts import FACTS, fact_texts, shelf_age_years, with_sample_fact, with_study_fact
 from tabrel.core.gate import missing_before_cut
 from tabrel.core.measured import measure_sample
 from tabrel.core.quantities import PART_TITLES, QUANTITIES
-from tabrel.core.study import Claim, HoleGroup, HoleReadings, Price, Reading, Sample, SampleHoles
+from tabrel.core.study import Claim, HoleGroup, HoleReadings, Price, Reading, Sample, SampleHoles, Study
 
 
 def understood(key, text, family="metric"):
@@ -228,3 +229,22 @@ def test_every_attribute_belongs_to_a_part_and_offers_a_choice():
         assert attribute.part in PART_TITLES, attribute.key
         assert len({choice.value for choice in attribute.choices}) == len(attribute.choices) >= 3, attribute.key
         assert all(choice.meaning for choice in attribute.choices), attribute.key
+
+
+def test_defects_are_round_holes_of_one_size():
+    sample = with_sample_fact(Sample("A"), "sample.leak", "6 x 0.4 mm")
+    assert (sample.leak.count, sample.leak.diameter_mm) == (6, 0.4)
+    assert fact_texts(Study("tabrel-study", 1, "S"), sample)["sample.leak"] == "6 x 0.4 mm"
+    assert with_sample_fact(sample, "sample.leak", "").leak is None
+    for text in ("2 x slot 9 x 4 mm", "6 x 0.4 mm, 0.5 mm", "6 x 0.4 mm 50 % open"):
+        with pytest.raises(ReadingTextError, match="round holes of one size"):
+            with_sample_fact(sample, "sample.leak", text)
+
+
+def test_the_air_drop_is_a_pressure():
+    assert with_sample_fact(Sample("A"), "sample.media_air_drop", "125").media_air_drop_pa == 125
+    assert with_sample_fact(Sample("A"), "sample.media_air_drop", "12.7 mmH2O").media_air_drop_pa == pytest.approx(
+        124.54, abs=0.01
+    )
+    with pytest.raises(ReadingTextError, match="measures length"):
+        with_sample_fact(Sample("A"), "sample.media_air_drop", "12 mm")

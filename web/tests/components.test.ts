@@ -173,7 +173,7 @@ describe('a reading field', () => {
 
 describe('pictured choices', () => {
   const attribute: Schemas['AttributeOut'] = {
-    key: 'gasket.section', title: 'section', part: 'Gasket', stage: 'outside', whole_only: false, synonyms: [],
+    key: 'gasket.section', title: 'section', part: 'Gasket', stage: 'outside', whole_only: false, closed: false, synonyms: [],
     choices: [{ value: 'square', meaning: 'a' }, { value: 'captured lip', meaning: 'b' }],
     schools: ['Captured: it stays.', 'Square: it turns.'],
   }
@@ -198,7 +198,7 @@ describe('pictured choices', () => {
 
 describe('a fact field', () => {
   const fact: Schemas['FactOut'] = {
-    key: 'sample.price', title: 'price', kind: 'price', help: '', choices: [], whole_only: false, synonyms: [],
+    key: 'sample.price', title: 'price', kind: 'price', help: '', choices: [], whole_only: false, stage: 'intake', synonyms: [],
   }
   function mountFact(set: (fact: Schemas['FactIn']) => Promise<unknown>) {
     return mount(FactField, { props: { fact, value: '9.50 EUR', family: 'metric', set }, global: { plugins } })

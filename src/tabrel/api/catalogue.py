@@ -41,6 +41,7 @@ class AttributeOut(WireModel):
     choices: list[ChoiceOut]
     schools: list[str]
     whole_only: bool
+    closed: bool
     synonyms: list[str]
 
 
@@ -53,6 +54,7 @@ class FactOut(WireModel):
     help: str
     choices: list[str]
     whole_only: bool
+    stage: str
     synonyms: list[str]
 
 
@@ -102,6 +104,7 @@ def get_catalogue() -> CatalogueOut:
                 choices=[ChoiceOut(value=choice.value, meaning=choice.meaning) for choice in a.choices],
                 schools=list(a.schools),
                 whole_only=a.whole_only,
+                closed=a.closed,
                 synonyms=list(a.synonyms),
             )
             for a in ATTRIBUTES.values()
@@ -114,6 +117,7 @@ def get_catalogue() -> CatalogueOut:
                 help=fact.help,
                 choices=list(fact.choices),
                 whole_only=fact.whole_only,
+                stage=fact.stage,
                 synonyms=list(fact.synonyms),
             )
             for fact in FACTS.values()

@@ -11,6 +11,7 @@ from tabrel.api.deps import Connection
 from tabrel.api.errors import PROBLEM_RESPONSES
 from tabrel.api.requests import FactIn, ObservationIn
 from tabrel.api.sheet import sheet_out
+from tabrel.core.attribute import observed, with_field_observed
 from tabrel.core.attributes import ATTRIBUTES
 from tabrel.core.errors import ReadingTextError, StudyError, nearest_hint
 from tabrel.core.facts import FACTS, fact_texts, with_sample_fact, with_study_fact
@@ -69,13 +70,16 @@ def post_observation(sample_id: int, given: ObservationIn, conn: Connection) -> 
     attribute = ATTRIBUTES[given.key]
     stored = load_sample(conn, sample_id)
     text = " ".join((given.text or "").split()) or None
-    now = stored.sample.observations.get(given.key)
+    now = observed(stored.sample, attribute)
     if text == now:
         return sheet_out(conn, sample_id)
     _same_as_seen(now, given.seen, attribute.title)
     words = f"{PART_TITLES[attribute.part]}, {attribute.title}: {text or 'taken away'}"
     with recorded(conn, stored.study_id, sample_id, words, given.key):
-        set_observation(conn, sample_id, given.key, text)
+        if attribute.field:
+            update_sample_facts(conn, sample_id, with_field_observed(stored.sample, attribute, text))
+        else:
+            set_observation(conn, sample_id, given.key, text)
     return sheet_out(conn, sample_id)
 
 

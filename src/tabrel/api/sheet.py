@@ -24,6 +24,7 @@ from tabrel.api.answers import (
 )
 from tabrel.api.plate import plate_out
 from tabrel.core.analysis import SampleAnalysis, analyse_measured
+from tabrel.core.attribute import observed
 from tabrel.core.attributes import ATTRIBUTES
 from tabrel.core.claim_check import check_claim
 from tabrel.core.facts import fact_texts, shelf_age_years
@@ -110,7 +111,7 @@ def _parts(sample: Sample, readings: dict[str, list[StoredReading]], analysis: S
                     title=title,
                     stage=stage,
                     fields=[field(key, quantity, False) for key, quantity in quantities.items()],
-                    attributes=[AttributeValueOut(key=a.key, value=sample.observations.get(a.key)) for a in attributes],
+                    attributes=[AttributeValueOut(key=a.key, value=observed(sample, a)) for a in attributes],
                     hole_group=None,
                 )
             if part == "plate" and stage == "outside":
@@ -129,7 +130,11 @@ def _hole_parts(
             key=key,
             title=PLACEMENT_TITLES[placement],
             stage=PLACEMENT_STAGES[placement],
-            fields=[field(f"{key}.{name}", HOLE_QUANTITIES[name], True) for name in dimensions_of(group.shape)],
+            fields=[
+                field(f"{key}.{name}", HOLE_QUANTITIES[name], True)
+                for name in dimensions_of(group.shape)
+                if placement == "inlet" or name != "circle_diameter"
+            ],
             attributes=[],
             hole_group=HoleGroupOut(
                 placement=placement,

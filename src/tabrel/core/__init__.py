@@ -9,7 +9,8 @@ From what a person types to what a filter does:
 `readings`                          many readings to one estimate with its uncertainty
 `uncertain`                         propagation, effective degrees of freedom, the `Result`
 `study`                             the study: oil, circuit, samples, readings as typed
-`attributes`, `facts`               the catalogues of what is seen, and of what is typed once
+`attribute`, `attributes`           what is seen, and its catalogue (`attributes_outside`, `attributes_inside`)
+`fact`, `facts`                     what is typed once, and its catalogue
 `study_checks`                      refuse what is impossible
 `reading_checks`, `checks`, `slips` warn of what is implausible, and name the likely slip
 `echo`                              what a field understood, before a reading is accepted

@@ -28,6 +28,7 @@ def sample_warnings(
         *_media_warnings(measured),
         *_bypass_warnings(measured),
         *_clearance_warnings(measured),
+        *_seen_warnings(measured),
         *_efficiency_warnings(measured, medium, size_at_beta_75),
     )
 
@@ -128,6 +129,29 @@ def _clearance_warnings(measured: MeasuredSample) -> Iterator[SampleWarning]:
     if element is not None and inside is not None and inside >= element:
         message = "the element is no wider outside than inside: the two readings may be swapped"
         yield SampleWarning("element_swapped", message, "element.inside_diameter")
+
+
+_SEEN: dict[tuple[str, str], tuple[str, str]] = {
+    ("tube.burr_side", "towards the media"): (
+        "burr_at_media",
+        "the burrs of the centre tube point to the media and file through it in service: look for worn pleats",
+    ),
+    ("element.glue", "missing"): (
+        "glue_missing",
+        "pleats that stand free at an end are an open way past the media: say how wide under defects",
+    ),
+    ("media.condition", "holed"): (
+        "media_holed",
+        "the media is holed: say how wide under defects, or it counts as whole",
+    ),
+}
+"""What is seen that the numbers do not say: by attribute and choice."""
+
+
+def _seen_warnings(measured: MeasuredSample) -> Iterator[SampleWarning]:
+    for (key, choice), (code, message) in _SEEN.items():
+        if measured.sample.observations.get(key) == choice and not (code != "burr_at_media" and measured.sample.leak):
+            yield SampleWarning(code, message, key)
 
 
 def _efficiency_warnings(measured: MeasuredSample, medium: ScreeningMedium | None, size: Result) -> Iterator[SampleWarning]:

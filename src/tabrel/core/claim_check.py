@@ -7,6 +7,8 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 from typing import Literal
 
+from tabrel.core.attribute import observed
+from tabrel.core.attributes import ATTRIBUTES
 from tabrel.core.errors import ReadingTextError
 from tabrel.core.quantities import QUANTITIES
 from tabrel.core.reading_text import parse_reading
@@ -45,7 +47,7 @@ def check_claim(claim: Claim, sample: Sample, estimates: Mapping[str, Estimate],
     claim : Claim
         As kept.
     sample : Sample
-        For its observations.
+        For what was seen of it.
     estimates : mapping
         Estimate by reading key.
     family : str
@@ -58,7 +60,8 @@ def check_claim(claim: Claim, sample: Sample, estimates: Mapping[str, Estimate],
     if claim.stale is not None:
         return ClaimCheck("stale", f"marked stale: {claim.stale}")
     if claim.kind == "observation" and claim.key and claim.value:
-        seen = sample.observations.get(claim.key)
+        attribute = ATTRIBUTES.get(claim.key)
+        seen = observed(sample, attribute) if attribute else sample.observations.get(claim.key)
         if seen is None:
             return ClaimCheck("waits", f"waits for {claim.key} to be seen")
         same = seen.casefold() == claim.value.casefold()

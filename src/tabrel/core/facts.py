@@ -6,60 +6,19 @@ engine (stud, adapter) belong to the study, not to a filter.
 
 from __future__ import annotations
 
-import re
-from collections.abc import Callable
-from dataclasses import dataclass, replace
+from dataclasses import replace
 from datetime import date
-from typing import Any, Literal
+from typing import Any
 
 from tabrel.core.errors import ReadingTextError
-from tabrel.core.hole_entry import understand_hole_group
+from tabrel.core.fact import Fact, understood_fact
 from tabrel.core.reading_text import parse_reading
-from tabrel.core.study import Adapter, Bypass, Circuit, Price, Sample, Stud, Study
-from tabrel.core.study_checks import check_hole_group, is_date
+from tabrel.core.study import Adapter, Bypass, Circuit, HoleGroup, Leak, Sample, Stud, Study, standing
+from tabrel.core.study_checks import is_date
 from tabrel.core.units import UnitFamily
-
-FactKind = Literal["words", "long_words", "date", "choice", "length", "number", "price", "pressure_band", "holes"]
-FactOwner = Literal["study", "sample"]
 
 DEFAULT_STUD_LENGTH_MM = 20.0
 DEFAULT_ADAPTER_WALL_MM = 4.0
-
-
-@dataclass(frozen=True)
-class Fact:
-    """One fact.
-
-    Attributes
-    ----------
-    key : str
-        ``study.…``, ``engine.…`` or ``sample.…``.
-    title : str
-        What a person calls it.
-    kind : str
-        How its text is understood.
-    help : str
-        One line beside the field.
-    choices : tuple of str
-        For the kind ``choice``; other words are allowed where `kind` is ``words``.
-    whole_only : bool
-        Whether it must be written down before the filter is opened.
-    synonyms : tuple of str
-        Other words people use for it.
-    """
-
-    key: str
-    title: str
-    kind: FactKind
-    help: str = ""
-    choices: tuple[str, ...] = ()
-    whole_only: bool = False
-    synonyms: tuple[str, ...] = ()
-
-    @property
-    def owner(self) -> FactOwner:
-        """Whether the fact belongs to the study or to a sample."""
-        return "sample" if self.key.startswith("sample.") else "study"
 
 
 _TABLE: tuple[Fact, ...] = (
@@ -115,6 +74,22 @@ _TABLE: tuple[Fact, ...] = (
         whole_only=True,
         synonyms=("expectation", "guess", "prediction"),
     ),
+    Fact(
+        "sample.leak",
+        "defects, always open",
+        "holes",
+        "round holes of the same open area, such as 6 x 0.4 mm: worn media, an end without glue",
+        synonyms=("leak", "defect holes", "hole in the media", "unglued end"),
+        stage="element",
+    ),
+    Fact(
+        "sample.media_air_drop",
+        "air permeability taken at",
+        "pressure",
+        "200 Pa unless said; 125 Pa where it was read in cfm/ft²",
+        synonyms=("air drop", "test pressure"),
+        stage="media",
+    ),
 )
 
 FACTS: dict[str, Fact] = {fact.key: fact for fact in _TABLE}
@@ -138,6 +113,8 @@ def fact_texts(study: Study, sample: Sample) -> dict[str, str]:
         "engine.adapter_holes": _holes_text(adapter) if adapter else None,
         "engine.adapter_reference_bore": _mm(adapter.reference_bore_mm if adapter else None),
         "sample.price": f"{sample.price.amount:.2f} {sample.price.currency}" if sample.price else None,
+        "sample.leak": f"{sample.leak.count} x {sample.leak.diameter_mm:g} mm" if sample.leak else None,
+        "sample.media_air_drop": _number(sample.media_air_drop_pa, "Pa"),
         "sample.used_km": _number(sample.used_km, "km"),
         "sample.used_hours": _number(sample.used_hours, "h"),
         "sample.stated_bypass": " - ".join(f"{p:g}" for p in (stated if isinstance(stated, tuple) else (stated,))) + " kPa"
@@ -196,7 +173,19 @@ def with_sample_fact(sample: Sample, key: str, text: str) -> Sample:
         raise ReadingTextError("a sample needs a label: type a short name")
     if name == "stated_bypass":
         return replace(sample, bypass=Bypass(**{**vars(sample.bypass), "stated_kpa": value}))
+    if name == "leak":
+        return replace(sample, leak=_leak(value) if value else None)
+    if name == "media_air_drop":
+        return replace(sample, media_air_drop_pa=value)
     return replace(sample, **{name: value})
+
+
+def _leak(group: HoleGroup) -> Leak:
+    """Return round defect holes from a group of holes."""
+    sizes = standing(group.readings.diameter)
+    if group.shape != "round" or len(sizes) != 1 or group.open_fraction is not None:
+        raise ReadingTextError("defects are taken as round holes of one size: type them like 6 x 0.4 mm")
+    return Leak(group.count, round(parse_reading(sizes[0].text, "length").value * 1e3, 6))
 
 
 def with_study_fact(study: Study, key: str, text: str, family: UnitFamily) -> Study:
@@ -245,107 +234,6 @@ def _with_engine_fact(circuit: Circuit, name: str, value: Any) -> Circuit:
     if value is None and name == "stud_length":
         value = DEFAULT_STUD_LENGTH_MM
     return replace(circuit, stud=replace(stud, **{field: value}))
-
-
-def understood_fact(fact: Fact, text: str, family: UnitFamily) -> Any:
-    """Return the value a text gives a fact; None for an empty text.
-
-    Raises
-    ------
-    ReadingTextError
-        If the text is not what the fact takes, with the mend.
-
-    Examples
-    --------
-    >>> understood_fact(FACTS["sample.price"], "9,50 EUR", "metric")
-    Price(amount=9.5, currency='EUR')
-    """
-    plain = " ".join(text.split())
-    if not plain:
-        return None
-    return _READERS[fact.kind](plain, fact, family)
-
-
-def _words(text: str, _: Fact, __: UnitFamily) -> str:
-    return text
-
-
-def _date(text: str, fact: Fact, _: UnitFamily) -> str:
-    """Return an ISO date, or an ISO month or year where no more is known."""
-    if match := re.fullmatch(r"(\d{1,2})\.(\d{1,2})\.(\d{4})", text):
-        text = f"{match[3]}-{int(match[2]):02}-{int(match[1]):02}"
-    if not is_date(text):
-        raise ReadingTextError(f"{text!r} is no date: type it like 2026-10-02, or only 2026-10 or 2026")
-    if fact.key == "sample.bought" and len(text) == 10 and date.fromisoformat(text).year < 1950:
-        raise ReadingTextError(f"{text!r} is before there were such filters: check the year")
-    return text
-
-
-def _choice(text: str, fact: Fact, _: UnitFamily) -> str:
-    return next((choice for choice in fact.choices if choice.casefold() == text.casefold()), text)
-
-
-def _length(text: str, _: Fact, family: UnitFamily) -> float:
-    if re.fullmatch(r"[\d.,/ ]+", text):
-        text = f"{text} {'mm' if family == 'metric' else 'in'}"
-    return round(parse_reading(text, "length", zero_allowed=False).value * 1e3, 6)
-
-
-_KILOMETRES = {"": 1.0, "km": 1.0, "mi": 1.609344, "mile": 1.609344, "miles": 1.609344}
-_HOURS = {"": 1.0, "h": 1.0, "hour": 1.0, "hours": 1.0}
-
-
-def _plain_number(text: str, fact: Fact, _: UnitFamily) -> float:
-    units = _KILOMETRES if fact.key == "sample.used_km" else _HOURS
-    match = re.fullmatch(r"(?P<number>[^a-z]*?)\s*(?P<unit>[a-z]*)", text, re.IGNORECASE)
-    try:
-        if match is None or match["unit"].lower() not in units:
-            raise ValueError
-        number = float(match["number"].replace(" ", "").replace(",", ".")) * units[match["unit"].lower()]
-    except ValueError as error:
-        known = " or ".join(unit for unit in ("km", "mi", "h") if unit in units)
-        raise ReadingTextError(f"{text!r} is no number in {known}: type the {fact.title} as digits") from error
-    if not 0 <= number < 1e9:
-        raise ReadingTextError(f"{text!r} cannot be the {fact.title}: check the number")
-    return round(number, 3)
-
-
-def _price(text: str, _: Fact, __: UnitFamily) -> Price:
-    match = re.fullmatch(r"(?:([A-Za-z€$£]{1,3})\s*)?(\d+(?:[.,]\d{1,4})?)\s*([A-Za-z€$£]{1,3})?", text)
-    currency = (match[1] or match[3]) if match else None
-    if match is None or not currency or (match[1] and match[3]):
-        raise ReadingTextError(f"{text!r} is no price with its currency: type it like 9.50 EUR")
-    return Price(float(match[2].replace(",", ".")), currency.upper())
-
-
-def _pressure_band(text: str, _: Fact, __: UnitFamily) -> float | tuple[float, float]:
-    match = re.fullmatch(r"([\d.,]+)(?:\s*(?:-|–|to)\s*([\d.,]+))?\s*([A-Za-z]+)", text)
-    if match is None:
-        raise ReadingTextError(f"{text!r} is no setting with its unit: type it like 12 psi or 110-180 kPa")
-    low, high = (parse_reading(f"{number} {match[3]}", "pressure").value / 1e3 for number in (match[1], match[2] or match[1]))
-    if not 0 < low <= high:
-        raise ReadingTextError(f"{text!r} must be above zero with the lower pressure first: check the two figures")
-    low, high = float(f"{low:.6g}"), float(f"{high:.6g}")
-    return (low, high) if match[2] else low
-
-
-def _holes(text: str, fact: Fact, family: UnitFamily) -> Any:
-    group = understand_hole_group(text, family)
-    check_hole_group(fact.title, group)
-    return group
-
-
-_READERS: dict[FactKind, Callable[[str, Fact, UnitFamily], Any]] = {
-    "words": _words,
-    "long_words": _words,
-    "date": _date,
-    "choice": _choice,
-    "length": _length,
-    "number": _plain_number,
-    "price": _price,
-    "pressure_band": _pressure_band,
-    "holes": _holes,
-}
 
 
 def shelf_age_years(sample: Sample, today: date) -> float | None:

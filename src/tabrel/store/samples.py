@@ -112,8 +112,8 @@ def insert_claim(conn: sqlite3.Connection, sample_id: int, claim: Claim) -> int:
 
 _FACT_COLUMNS = (
     "label", "maker", "part_number", "price_amount", "price_currency", "seller", "bought", "pack", "date_code", "made", "origin",
-    "condition", "used_km", "used_hours", "expectation", "bypass_stated_low_kpa",
-    "bypass_stated_high_kpa",
+    "condition", "used_km", "used_hours", "expectation", "media_family", "media_air_drop_pa", "bypass_location", "bypass_kind",
+    "bypass_spring_material", "bypass_stated_low_kpa", "bypass_stated_high_kpa", "leak_count", "leak_diameter_mm",
 )  # fmt: skip
 UPDATE_SAMPLE = f"UPDATE sample SET {', '.join(f'{column} = :{column}' for column in _FACT_COLUMNS)} WHERE id = :id"
 

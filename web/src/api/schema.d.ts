@@ -594,6 +594,8 @@ export interface components {
         AttributeOut: {
             /** Choices */
             choices: components["schemas"]["ChoiceOut"][];
+            /** Closed */
+            closed: boolean;
             /** Key */
             key: string;
             /** Part */
@@ -806,6 +808,8 @@ export interface components {
             key: string;
             /** Kind */
             kind: string;
+            /** Stage */
+            stage: string;
             /** Synonyms */
             synonyms: string[];
             /** Title */

@@ -79,6 +79,7 @@ function onKey(event: KeyboardEvent) {
         <span class="name"><kbd>{{ i + 1 }}</kbd> {{ choice.value }}</span>
       </button>
       <input
+        v-if="!attribute.closed"
         v-model="words"
         class="words"
         :placeholder="value && !known ? value : 'other words'"

@@ -26,6 +26,8 @@ const TITLES: Record<StationName, string> = {
 
 /** Return where a key of a reading, a fact or an attribute is entered; what is no such key rests on the media's evidence. */
 export function stationOfKey(key: string, sheet: Sheet | undefined): StationName {
+  if (key === 'sample.leak') return 'element'
+  if (key === 'sample.media_air_drop') return 'media'
   if (/^(study|engine|sample)\.|^claims$/.test(key)) return 'intake'
   if (key === 'cut') return 'gate'
   const part = sheet?.parts.find(
@@ -68,7 +70,7 @@ export function stationsOf(
       }
     if (!sheet) return station
     if (name === 'intake') {
-      const wanted = (catalogue?.facts ?? []).filter((fact) => !/adapter|least|greatest|used_/.test(fact.key))
+      const wanted = (catalogue?.facts ?? []).filter((fact) => fact.stage === 'intake' && !/adapter|least|greatest|used_/.test(fact.key))
       return { ...station, ...share(wanted.filter((fact) => sheet.facts[fact.key]).length, wanted.length) }
     }
     if (name === 'gate') {

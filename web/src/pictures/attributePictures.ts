@@ -17,6 +17,11 @@ const CAN = 'M14 30V7q0-4 4-4h12q4 0 4 4v23'
 const GROOVE = 'M4 12h12v10h16V12h12v16H4Z'
 const PLATE = 'M4 8h14v4H4ZM30 8h14v4H30Z'
 const TUBE = 'M14 4h20M14 28h20M14 4v24M34 4v24'
+const DISC = 'M17 12h14v3H17Z'
+const COIL = 'M18 15l12 2-12 3 12 3-12 3 12 2'
+const SEAT = 'M6 8h11v4H6ZM31 8h11v4H31Z'
+const PLEATS = 'M6 26L11 6l5 20 5-20 5 20 5-20 5 20 5-20'
+const ROUND_CORE = 'M14 6q10-4 20 0M14 26q10 4 20 0M14 6v20M34 6v20'
 const NEST = 'M10 3v26M38 3v26M10 29h28'
 
 export const ATTRIBUTE_PICTURES: Record<string, Record<string, readonly Stroke[]>> = {
@@ -75,5 +80,127 @@ export const ATTRIBUTE_PICTURES: Record<string, Record<string, readonly Stroke[]
     'at the thread end': [l(NEST), s('M4 3h14v3H4ZM30 3h14v3H30Z'), r('M18 8h12v3H18Z'), l('M20 11l8 2-8 2 8 2')],
     'at the dome end': [l(NEST), s('M4 3h14v3H4ZM30 3h14v3H30Z'), r('M18 21h12v3H18Z'), l('M20 24l8 1.6-8 1.6 8 1.6')],
     'not seen': [l(NEST), s('M4 3h14v3H4ZM30 3h14v3H30Z'), l('M21 13q0-3 3-3t3 3q0 2-3 4v1M24 22h.1')],
+  },
+  'can.damage': {
+    none: [l(CAN)],
+    'by cutting': [l('M14 30V17M34 17v13M14 7q0-4 4-4h12q4 0 4 4M14 7v4M34 7v4'), l('M10 14l6-3 4 4 5-4 5 4 4-3 5 2')],
+    'in service': [l('M14 30V20q3-3 0-6V7q0-4 4-4h12q4 0 4 4v23'), d('M22 10l3 6-2 5 3 6')],
+  },
+  'plate.fixing': {
+    welded: [s('M4 14h40v5H4Z'), o('M8 14q3-6 6 0ZM34 14q3-6 6 0Z'), l('M4 8h3M41 8h3')],
+    glued: [s('M4 16h40v5H4Z'), o('M4 11h40v4H4Z')],
+    'folded tabs': [s('M8 14h32v5H8Z'), s('M4 22V10h8v3H7v9ZM44 22V10h-8v3h5v9Z')],
+  },
+  'anti_drain.fit': {
+    snug: [s(PLATE), r('M18 13h12l11 5v2l-11-3H18L7 20v-2Z')],
+    loose: [s(PLATE), r('M18 18h12l11 5v2l-11-3H18L7 25v-2Z'), l('M14 13v4M34 13v4')],
+    creased: [s(PLATE), r('M18 13h12l5 3 2 4 4-1v2l-6 2-5-6H18L7 20v-2Z')],
+  },
+  'bypass.location': {
+    'at the dome end': [l(NEST), r('M18 21h12v3H18Z'), l('M20 24l8 1.6-8 1.6 8 1.6')],
+    'at the thread end': [l(NEST), r('M18 6h12v3H18Z'), l('M20 9l8 2-8 2 8 2')],
+    'in the block': [l('M4 4h40v10H4Z'), r('M10 6h8v3h-8Z'), l('M11 9l6 2-6 2M14 14v14h20V14')],
+    'in the adapter': [l('M4 3h40v5H4ZM10 8h28v8H10ZM14 16v13h20V16'), r('M13 10h8v2h-8Z'), l('M14 12l6 1.5-6 1.5')],
+    'there is none': [l(NEST), d('M18 12h12M20 16h8')],
+  },
+  'bypass.kind': {
+    'coil spring': [s(SEAT), r(DISC), l(COIL)],
+    'leaf spring': [s(SEAT), r(DISC), l('M8 24q16-14 32 0M24 15v3')],
+    flap: [s(SEAT), r('M14 13q14 1 20 9l-2 2q-7-8-18-8Z')],
+    combined: [s(SEAT), r('M10 13h28l4 7-3 1-4-4H13l-4 4-3-1ZM19 17h10v7H19Z')],
+  },
+  'bypass.spring_material': {
+    'music wire': [l(COIL), l('M36 8v6M33 11h6')],
+    stainless: [o('M18 7l12 2-12 3 12 3-12 3 12 3-12 3 12 2-12 2 12-1-12-2 12-2-12-3 12-2-12-3 12-3-12-2Z')],
+    'chrome silicon': [r('M18 7l12 2-12 3 12 3-12 3 12 3-12 3 12 2-12 2 12-1-12-2 12-2-12-3 12-2-12-3 12-3-12-2Z')],
+  },
+  'bypass.seal': {
+    rubber: [s(SEAT), r('M15 12h18v3H15Z'), s('M17 15h14v3H17Z')],
+    'metal on metal': [s(SEAT), s('M15 12h18v4H15Z')],
+    plastic: [s(SEAT), o('M15 12h18v5H15Z')],
+  },
+  'bypass.screen': {
+    none: [s(SEAT), d('M17 10h14')],
+    mesh: [s(SEAT), l('M17 6q7 10 14 0M19 7v4M22 9v4M26 9v4M29 7v4M18 9h12')],
+    'perforated plate': [s(SEAT), s('M17 4h3v3h-3ZM22 4h4v3h-4ZM28 4h3v3h-3Z')],
+  },
+  'seating.kind': {
+    'coil spring': [l('M8 30V10q16-12 32 0v20'), l('M16 12l16 2-16 3 16 3-16 2'), s('M12 24h24v3H12Z')],
+    'leaf spring': [l('M8 30V10q16-12 32 0v20'), l('M12 16q12 10 24 0M24 21v3'), s('M12 24h24v3H12Z')],
+    none: [l('M8 30V10q16-12 32 0v20'), s('M12 12h24v3H12Z')],
+  },
+  'element.end_caps': {
+    metal: [s('M4 6h40v3H4Z'), s('M4 6h3v6H4ZM41 6h3v6h-3Z'), l(PLEATS)],
+    fibre: [o('M4 4h40v5H4Z'), l(PLEATS)],
+    plastic: [r('M4 4h40v4H4ZM4 8h2v4H4ZM42 8h2v4h-2Z'), l(PLEATS)],
+    none: [d('M4 6h40'), l(PLEATS)],
+  },
+  'element.glue': {
+    even: [o('M4 4h40v7H4Z'), l(PLEATS)],
+    'in globs': [o('M4 4h12q3 12-6 10T4 4ZM26 4h14q0 10-8 8t-6-8Z'), l(PLEATS)],
+    missing: [o('M4 4h14v7H4ZM32 4h12v7H32Z'), d('M18 4v7M32 4v7'), l(PLEATS)],
+  },
+  'element.seam': {
+    clamped: [l('M4 26l6-18 6 14h4M44 26l-6-18-6 14h-4'), s('M19 14h10v12H19Z')],
+    glued: [l('M4 26l6-18 6 16h9M44 26l-6-18-6 12h-9'), o('M20 20h8v4h-8Z')],
+    pressed: [l('M4 26l6-18 6 14h16l6-14 6 18'), l('M20 19v6M24 19v6M28 19v6')],
+  },
+  'element.spacing': {
+    even: [l(PLEATS)],
+    bunched: [l('M5 26L8 6l3 20 3-20 3 20M30 26l3-20 3 20 3-20 3 20')],
+    touching: [l('M6 26l3-20 3 20 3-20 3 20 3-20 3 20 3-20 3 20 3-20 3 20 3-20 3 20')],
+  },
+  'element.spacer': {
+    none: [l('M8 29V9q16-10 32 0v20'), l('M14 12h20v16H14Z')],
+    plastic: [l('M8 29V9q16-10 32 0v20'), l('M14 18h20v10H14Z'), o('M16 11h16v6H16Z')],
+    steel: [l('M8 29V9q16-10 32 0v20'), l('M14 18h20v10H14Z'), s('M16 10h16v7h-3v-4H19v4h-3Z')],
+  },
+  'element.damage': {
+    none: [l(PLEATS)],
+    'by cutting': [l(PLEATS), l('M4 10l8-2 6 3 8-3 8 3 10-3')],
+    'in service': [l('M6 26l5-20 5 20q6-2 4-9t6 9l5-20 5 20 5-20')],
+  },
+  'tube.material': {
+    steel: [s('M14 4h3v24h-3ZM31 4h3v24h-3Z'), l('M14 4h20M14 28h20')],
+    plastic: [o('M13 4h5v24h-5ZM30 4h5v24h-5Z'), l('M18 9h12M18 16h12M18 23h12')],
+    none: [d('M14 4h20v24H14Z')],
+  },
+  'tube.form': {
+    helical: [l(ROUND_CORE), l('M14 14l20-6M14 21l20-6M14 27l20-6')],
+    axial: [l(ROUND_CORE), l('M23 5v22M25 5v22')],
+    welded: [l(ROUND_CORE), l('M24 5v3M24 10v3M24 15v3M24 20v3M24 25v2')],
+    moulded: [l(ROUND_CORE), l('M14 12h20M14 20h20M20 5v22M28 5v22')],
+  },
+  'tube.openings': {
+    holes: [l(ROUND_CORE), l('M19 11a2 2 0 1 0 .1 0M29 11a2 2 0 1 0 .1 0M24 16a2 2 0 1 0 .1 0M19 21a2 2 0 1 0 .1 0M29 21a2 2 0 1 0 .1 0')],
+    louvres: [l(ROUND_CORE), l('M17 11h6M26 11h6M17 16h6M26 16h6M17 21h6M26 21h6')],
+    windows: [l(ROUND_CORE), o('M17 9h6v5h-6ZM26 9h6v5h-6ZM17 18h6v5h-6ZM26 18h6v5h-6Z')],
+  },
+  'tube.burr_side': {
+    'away from the media': [s('M20 3h4v9h-4ZM20 20h4v9h-4Z'), l('M20 12l-4 2M20 20l-4-2'), o('M26 3h5v26h-5Z')],
+    'towards the media': [s('M20 3h4v9h-4ZM20 20h4v9h-4Z'), l('M24 12l4 2M24 20l4-2'), o('M26 3h5v26h-5Z')],
+    none: [s('M20 3h4v9h-4ZM20 20h4v9h-4Z'), o('M26 3h5v26h-5Z')],
+  },
+  'media.family': {
+    cellulose: [l('M6 8q12 6 36 2M6 14q18-4 36 3M6 20q14 6 36-1M8 26q16-5 32 0')],
+    blend: [l('M6 8q12 6 36 2M6 20q14 6 36-1'), l('M8 27L26 5M22 28L40 6M10 12l30 12')],
+    synthetic: [l('M6 6l36 6M6 14l36-8M6 22l36-6M6 28l36-4M10 4l8 25M24 4l2 25M36 4l-6 25')],
+  },
+  'media.backing': {
+    none: [l(PLEATS)],
+    'wire mesh': [l(PLEATS), d('M8 28l5-20 5 20 5-20 5 20 5-20 5 20')],
+    'polymer net': [l(PLEATS), o('M8 29l5-20 2 0-5 20ZM18 29l5-20 2 0-5 20ZM28 29l5-20 2 0-5 20Z')],
+  },
+  'media.look': {
+    'coarse, uneven': [r('M5 8q14 8 38 2v3q-24 6-38-2ZM5 20q16-6 38 2v2q-22-6-38 0Z')],
+    'fine among coarse': [r('M5 10q14 8 38 2v3q-24 6-38-2Z'), l('M6 26L30 5M20 28L42 8M8 20l32 6')],
+    'fine, even': [l('M6 6l36 6M6 14l36-8M6 22l36-6M6 28l36-4M10 4l8 25M24 4l2 25M36 4l-6 25')],
+    'two layers': [r('M5 6q14 6 38 1v3q-24 5-38-1Z'), l('M4 16h40M6 20l36 6M6 27l36-5M14 18l4 11M32 18l-5 11')],
+  },
+  'media.condition': {
+    none: [l('M6 5h36v22H6Z')],
+    'by cutting': [l('M6 5h36v22H6Z'), l('M6 14l8 3-8 3')],
+    'worn at the tube': [l('M6 5h36v22H6Z'), d('M16 7v18M24 7v18M32 7v18')],
+    holed: [l('M6 5h36v22H6Z'), o('M22 15a3 2.4 0 1 0 .1 0ZM31 10a2 2 0 1 0 .1 0Z')],
   },
 }

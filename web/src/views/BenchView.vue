@@ -4,6 +4,7 @@ import { computed, nextTick, ref, toRef, useTemplateRef, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import type { Schemas } from '@/api/client'
 import AttributeField from '@/components/AttributeField.vue'
+import FactField from '@/components/FactField.vue'
 import HoleGroupBar from '@/components/HoleGroupBar.vue'
 import HolesEntry from '@/components/HolesEntry.vue'
 import PlateDrawing from '@/components/PlateDrawing.vue'
@@ -23,12 +24,13 @@ const preferences = usePreferences()
 const sampleId = toRef(props, 'sampleId')
 const sheet = useSheet(sampleId)
 const changes = useBenchChanges(sampleId)
-const { attributes } = useCatalogue()
+const { attributes, facts } = useCatalogue()
 const root = useTemplateRef<HTMLElement>('root')
 const stops = useStops(root)
 const lit = ref('')
 
 const parts = computed(() => (sheet.data.value?.parts ?? []).filter((part) => part.stage === props.stage))
+const factsHere = computed(() => [...facts.value.values()].filter((fact) => fact.stage === props.stage))
 const hasPlate = computed(() => props.stage === 'outside')
 const placement = computed(() => (props.stage === 'outside' ? 'inlet' : props.stage === 'element' ? 'centre_tube' : null))
 const generalWarnings = computed(() => {
@@ -141,6 +143,19 @@ watch(
           />
         </template>
       </section>
+      <section v-if="factsHere.length && sheet.data.value" class="part facts">
+        <FactField
+          v-for="fact in factsHere"
+          :key="fact.key"
+          :fact="fact"
+          :value="sheet.data.value.facts[fact.key] ?? ''"
+          :family="preferences.family"
+          :options="[]"
+          :set="changes.setFact"
+          @next="stops.step(1)"
+          @previous="stops.step(-1)"
+        />
+      </section>
     </div>
     <aside v-if="hasPlate && sheet.data.value" class="drawing" aria-label="Plate from below">
       <div class="picture">
@@ -174,6 +189,9 @@ watch(
   border-radius: 10px;
   margin-bottom: 0.8rem;
   overflow: hidden;
+}
+.facts {
+  padding: 0.4rem 0.9rem;
 }
 .part h2 {
   padding: 0.45rem 0.9rem;

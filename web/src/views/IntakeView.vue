@@ -31,7 +31,7 @@ const GROUPS = [
 const labels = computed(() => (study.data.value?.samples ?? []).map((sample) => sample.label))
 
 function of(prefix: string) {
-  return [...facts.value.values()].filter((fact) => fact.key.startsWith(prefix))
+  return [...facts.value.values()].filter((fact) => fact.stage === 'intake' && fact.key.startsWith(prefix))
 }
 
 useKeys([
