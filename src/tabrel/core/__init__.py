@@ -20,6 +20,9 @@ From what a person types to what a filter does:
 `measured`                          every estimate of one sample, made once
 `plate`, `media`, `bypass_valve`, `efficiency`   the headline results
 `plate_layout`, `plate_summary`     the plate drawn from below, and the figures beside its areas
+`opening_evidence`, `valve_curve`   every way to the bypass opening pressure; the valve on its own
+`media_deductions`, `pleat_count`   the strip from gross to effective area; the loss against the number of pleats
+`parts_tray`                        mass balance of the opened filter, wall and strength as comparisons
 `analysis`                          all results and warnings of one sample
 `working`, `working_chains`         every result as lines of formula, numbers and result
 `oil`, `restrictions`, `pleat_channels`          the physics of each part

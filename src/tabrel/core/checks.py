@@ -10,6 +10,7 @@ from tabrel.core.bypass_valve import DEFAULT_DEAD_COILS
 from tabrel.core.efficiency import REFERENCE_SIZE, ScreeningMedium
 from tabrel.core.measured import MeasuredSample
 from tabrel.core.media import FAMILY_DEFAULTS, pleat_opening_at_inside, solidity
+from tabrel.core.parts_tray import USUAL_SHELL_RATIO, can_strength
 from tabrel.core.reading_checks import SampleWarning, reading_warnings
 from tabrel.core.uncertain import Result
 
@@ -28,6 +29,7 @@ def sample_warnings(
         *_media_warnings(measured),
         *_bypass_warnings(measured),
         *_clearance_warnings(measured),
+        *_opened_warnings(measured),
         *_seen_warnings(measured),
         *_efficiency_warnings(measured, medium, size_at_beta_75),
     )
@@ -116,6 +118,26 @@ def _bypass_warnings(measured: MeasuredSample) -> Iterator[SampleWarning]:
     if known.get("seat_outside_diameter", float("inf")) < known.get("seat_inside_diameter", 0.0):
         message = "the seat is smaller outside than inside: the two readings may be swapped"
         yield SampleWarning("seat_swapped", message, "bypass.seat_outside_diameter")
+
+
+def _opened_warnings(measured: MeasuredSample) -> Iterator[SampleWarning]:
+    """Yield a warning where two readings of the opened parts contradict each other."""
+    known = {key: float(nominal_value(number)) for key, number in measured.known.items()}
+    opening, closing = known.get("bypass.opening_pressure"), known.get("bypass.closing_pressure")
+    if opening is not None and closing is not None and closing > opening:
+        message = "the valve would close above the pressure at which it opens: rising and falling may be swapped"
+        yield SampleWarning("closes_above_opening", message, "bypass.closing_pressure")
+    relaxed, pulled = known.get("media.strip_length"), known.get("media.pulled_length")
+    if relaxed is not None and pulled is not None and pulled < relaxed:
+        message = "pulled flat the strip is shorter than relaxed: the two may be swapped"
+        yield SampleWarning("pulled_below_relaxed", message, "media.pulled_length")
+    ratio = can_strength(measured).shell_ratio
+    if ratio is not None and not USUAL_SHELL_RATIO[0] <= ratio <= USUAL_SHELL_RATIO[1]:
+        message = (
+            f"the can weighs {ratio:.2g} times what a steel shell of this wall would: "
+            "was the wall measured on a fold, or the can weighed with another part?"
+        )
+        yield SampleWarning("wall_against_can_mass", message, "can.wall_thickness")
 
 
 def _clearance_warnings(measured: MeasuredSample) -> Iterator[SampleWarning]:

@@ -1,0 +1,95 @@
+"""How the loss of the element would change with its number of pleats, in the same can."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from math import ceil, floor, pi
+
+from uncertainties import nominal_value
+
+from tabrel.core.measured import MeasuredSample
+from tabrel.core.media import media_area_number
+from tabrel.core.pleat_channels import LARGEST_PACK_SHARE, PleatPack, pleat_channel_coefficient
+
+_LEAST_SHARE = 0.2
+"""Fewest pleats of the curve, as a share of this filter's."""
+
+
+@dataclass(frozen=True)
+class PleatCountCurve:
+    """Viscous loss against the number of pleats, in multiples of this filter's.
+
+    Attributes
+    ----------
+    counts : tuple of int
+        Numbers of pleats.
+    media, channels : tuple of float
+        Parts of the loss that media and pleat channels take.
+    count : float
+        This filter's.
+    optimum : int
+        Number of pleats with the least loss.
+    least_loss : float
+        There, in multiples of this filter's.
+    largest_count : int
+        Number at which 5 % of the inside is still open: no more can be put in.
+    """
+
+    counts: tuple[int, ...]
+    media: tuple[float, ...]
+    channels: tuple[float, ...]
+    count: float
+    optimum: int
+    least_loss: float
+    largest_count: int
+
+
+def pleat_count_curve(measured: MeasuredSample) -> PleatCountCurve | None:
+    """Return the curve, or None while the element, its media or the permeability are not known.
+
+    Every pleat brings the same media area as this filter's do on average; the channels between
+    them grow narrower, and their loss with the third power of the gap.
+
+    Parameters
+    ----------
+    measured : MeasuredSample
+        From `measured.measure_sample`.
+
+    Returns
+    -------
+    PleatCountCurve or None
+    """
+    known = {key: float(nominal_value(number)) for key, number in measured.known.items()}
+    area_number, depth_number = media_area_number(measured.strip), measured.strip.pleat_depth()
+    permeability = measured.permeability.value
+    needed = ("element.outside_diameter", "element.inside_diameter", "element.pleat_count", "media.thickness")
+    if area_number is None or depth_number is None or not permeability or any(key not in known for key in needed):
+        return None
+    outside, inside, count, thickness = (known[key] for key in needed)
+    area, depth = float(nominal_value(area_number)), float(nominal_value(depth_number))
+    if not (area > 0 and depth > 0 and inside < outside):
+        return None
+    pack = thickness + known.get("media.backing_thickness", 0.0)
+    largest = max(floor(LARGEST_PACK_SHARE * pi * inside / (2 * pack)), 1)
+    area_of_one = area / count
+
+    def losses(number: float) -> tuple[float, float]:
+        of_number = number * area_of_one
+        channels = pleat_channel_coefficient(PleatPack(outside, inside, number, depth, pack), effective_media_area=of_number)
+        return thickness / (permeability * of_number), channels
+
+    whole = sum(losses(count))
+    least = min(ceil(_LEAST_SHARE * count), largest)
+    counts = tuple(range(max(1, least), max(largest, ceil(count)) + 1))
+    parts = [losses(number) for number in counts]
+    totals = {number: (media + channels) / whole for number, (media, channels) in zip(counts, parts, strict=True)}
+    optimum = min((number for number in counts if number <= largest), key=lambda number: totals[number])
+    return PleatCountCurve(
+        counts=counts,
+        media=tuple(media / whole for media, _ in parts),
+        channels=tuple(channels / whole for _, channels in parts),
+        count=count,
+        optimum=optimum,
+        least_loss=totals[optimum],
+        largest_count=largest,
+    )
