@@ -17,6 +17,7 @@ from tabrel.core.oil import oil_model
 from tabrel.core.opening_evidence import opening_comparison
 from tabrel.core.parts_tray import can_strength, mass_balance
 from tabrel.core.pleat_count import pleat_count_curve
+from tabrel.core.pleat_pack import drawn_pack
 from tabrel.core.valve_curve import full_open_pressure, valve_curve
 
 SEAT = (reading("bypass.seat_inside_diameter", "14 mm"), reading("bypass.seat_outside_diameter", "16 mm"))
@@ -28,6 +29,7 @@ SPRING = (
     reading("bypass.spring_free_length", "24 mm"),
     reading("bypass.spring_installed_length", "18 mm"),
 )
+PACK_KEYS = ("element.outside_diameter", "element.inside_diameter", "element.pleat_count", "media.thickness")
 NO_SPRING = tuple((path, None) for path, _ in SPRING if "dead" not in path)
 STATED = "samples/0/bypass/stated_kpa"
 
@@ -243,3 +245,18 @@ def test_what_contradicts_is_questioned_and_never_refused():
     glue = ("samples/0/observations", {"element.glue": "missing"})
     assert "glue_missing" in codes(glue)
     assert "glue_missing" not in codes(glue, ("samples/0/leak", {"count": 2, "diameter_mm": 0.5}))
+
+
+def test_the_pack_is_drawn_whatever_was_read():
+    blank = drawn_pack(measured(*((f"samples/0/readings/{key}", None) for key in PACK_KEYS)))
+    assert blank.measured == ()
+    assert blank.outside_diameter > blank.inside_diameter > 0
+    own = drawn_pack(measured())
+    assert (own.count, own.outside_diameter, own.inside_diameter) == (54, pytest.approx(66.4e-3), pytest.approx(36.2e-3))
+    assert own.depth == pytest.approx((66.4e-3 - 36.2e-3) / 2)
+    assert own.opening == pytest.approx(1 - 2 * 54 * 0.82e-3 / (pi * 36.2e-3))
+    swapped = drawn_pack(measured(reading("element.inside_diameter", "66.4 mm"), reading("element.outside_diameter", "36.2 mm")))
+    assert (swapped.outside_diameter, swapped.inside_diameter) == (own.outside_diameter, own.inside_diameter)
+    only_inside = drawn_pack(measured(reading("element.outside_diameter"), reading("element.inside_diameter", "80 mm")))
+    assert only_inside.outside_diameter > 80e-3
+    assert drawn_pack(measured(reading("element.pleat_count", "140"))).opening < 0

@@ -11,7 +11,7 @@ from fastapi.routing import APIRoute
 from starlette.middleware.trustedhost import TrustedHostMiddleware
 
 from tabrel import __version__
-from tabrel.api import catalogue, claims, facts, holes, journal, maps, readings, samples, studies, workings
+from tabrel.api import catalogue, claims, facts, figures, holes, journal, maps, readings, samples, studies, workings
 from tabrel.api.errors import add_error_handlers
 from tabrel.store.migrate import open_database
 
@@ -45,7 +45,7 @@ def create_app(database: Path, *, static: Path = STATIC) -> FastAPI:
     app.state.database = database
     app.add_middleware(TrustedHostMiddleware, allowed_hosts=list(LOCAL_HOSTS))
     add_error_handlers(app)
-    for module in (studies, samples, readings, holes, facts, claims, journal, workings, catalogue, maps):
+    for module in (studies, samples, readings, holes, facts, claims, journal, workings, figures, catalogue, maps):
         app.include_router(module.router)
     if (static / "index.html").is_file():
         _serve_front_end(app, static)

@@ -264,6 +264,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/samples/{sample_id}/figures": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Figures
+         * @description Return what is drawn beside the readings of the opened filter.
+         */
+        get: operations["get_figures"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/samples/{sample_id}/holes": {
         parameters: {
             query?: never;
@@ -577,6 +597,20 @@ export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
         /**
+         * AgreementOut
+         * @description Whether two ways agree.
+         */
+        AgreementOut: {
+            /** Agrees */
+            agrees: boolean;
+            /** First */
+            first: string;
+            /** Normalised Error */
+            normalised_error: number | null;
+            /** Second */
+            second: string;
+        };
+        /**
          * AnalysisOut
          * @description Results and warnings of one sample.
          */
@@ -737,6 +771,18 @@ export interface components {
             note: string | null;
         };
         /**
+         * DeductionOut
+         * @description A part of the gross area that no oil passes.
+         */
+        DeductionOut: {
+            /** Cm2 */
+            cm2: number;
+            /** Key */
+            key: string;
+            /** Measured */
+            measured: boolean;
+        };
+        /**
          * EchoOut
          * @description What was understood of a text.
          */
@@ -776,6 +822,20 @@ export interface components {
             provenance: string;
             /** Used */
             used: number;
+        };
+        /**
+         * EvidenceOut
+         * @description One way to the opening pressure.
+         */
+        EvidenceOut: {
+            /** Basis */
+            basis: string;
+            /** Expanded Kpa */
+            expanded_kpa: number | null;
+            /** Is Used */
+            is_used: boolean;
+            /** Kpa */
+            kpa: number;
         };
         /**
          * FactIn
@@ -861,6 +921,17 @@ export interface components {
             message: string;
             /** Reading Id */
             reading_id: number | null;
+        };
+        /**
+         * FiguresOut
+         * @description Everything that is drawn beside the readings of the opened filter.
+         */
+        FiguresOut: {
+            pack: components["schemas"]["PackOut"];
+            pleat_curve: components["schemas"]["PleatCurveOut"] | null;
+            strip: components["schemas"]["StripOut"] | null;
+            tray: components["schemas"]["TrayOut"];
+            valve: components["schemas"]["ValveOut"];
         };
         /**
          * FlowAreaOut
@@ -1109,6 +1180,30 @@ export interface components {
             name: string;
         };
         /**
+         * PackOut
+         * @description The pleat pack seen end-on; what was not measured stands at a typical size.
+         */
+        PackOut: {
+            /** Can Inside Mm */
+            can_inside_mm: number | null;
+            /** Count */
+            count: number;
+            /** Depth Mm */
+            depth_mm: number;
+            /** Inside Mm */
+            inside_mm: number;
+            /** Measured */
+            measured: string[];
+            /** Opening Percent */
+            opening_percent: number;
+            /** Outside Mm */
+            outside_mm: number;
+            /** Thickness Mm */
+            thickness_mm: number;
+            /** Tube Open Mm2 */
+            tube_open_mm2: number | null;
+        };
+        /**
          * PartOut
          * @description The fields of one part at one stage, or of one group of holes.
          */
@@ -1190,6 +1285,26 @@ export interface components {
             products: components["schemas"]["HoleProductOut"][];
             /** Sections */
             sections: components["schemas"]["SectionOut"][];
+        };
+        /**
+         * PleatCurveOut
+         * @description Viscous loss against the number of pleats, in multiples of this filter's.
+         */
+        PleatCurveOut: {
+            /** Channels */
+            channels: number[];
+            /** Count */
+            count: number;
+            /** Counts */
+            counts: number[];
+            /** Largest Count */
+            largest_count: number;
+            /** Least Loss */
+            least_loss: number;
+            /** Media */
+            media: number[];
+            /** Optimum */
+            optimum: number;
         };
         /**
          * ProblemOut
@@ -1422,12 +1537,54 @@ export interface components {
             state: ("not_measured" | "could_not_be_found" | "out_of_date" | "not_applicable" | "withheld" | "lost") | null;
         };
         /**
+         * StatedBandOut
+         * @description A stated band, read as start to full open and as a tolerance.
+         */
+        StatedBandOut: {
+            full_open_at_high: components["schemas"]["AgreementOut"] | null;
+            /** High Kpa */
+            high_kpa: number;
+            /** Low Kpa */
+            low_kpa: number;
+            opens_at_low: components["schemas"]["AgreementOut"];
+            /** Within Tolerance */
+            within_tolerance: boolean;
+        };
+        /**
          * StrikeOutIn
          * @description Why a reading is struck out.
          */
         StrikeOutIn: {
             /** Reason */
             reason: string;
+        };
+        /**
+         * StripOut
+         * @description The strip laid flat.
+         */
+        StripOut: {
+            /** Blocked Length Mm */
+            blocked_length_mm: number;
+            /** Deductions */
+            deductions: components["schemas"]["DeductionOut"][];
+            /** Effective Cm2 */
+            effective_cm2: number;
+            /** Gross Cm2 */
+            gross_cm2: number;
+            /** Is Forecast */
+            is_forecast: boolean;
+            /** Length Mm */
+            length_mm: number;
+            /** Overlap Mm */
+            overlap_mm: number;
+            /** Pleats Length Mm */
+            pleats_length_mm: number | null;
+            /** Potting Mm */
+            potting_mm: number;
+            /** Pulled Length Mm */
+            pulled_length_mm: number | null;
+            /** Width Mm */
+            width_mm: number;
         };
         /**
          * StudyOut
@@ -1476,6 +1633,46 @@ export interface components {
             text: string;
         };
         /**
+         * TrayOut
+         * @description Mass balance, and what compares cans.
+         */
+        TrayOut: {
+            /** Closes */
+            closes: boolean | null;
+            /** Difference Expanded Grams */
+            difference_expanded_grams: number | null;
+            /** Difference Grams */
+            difference_grams: number | null;
+            /** Hoop Stress Mpa */
+            hoop_stress_mpa: number | null;
+            /** Parts */
+            parts: components["schemas"]["TrayPartOut"][];
+            /** Shell Grams */
+            shell_grams: number | null;
+            /** Shell Ratio */
+            shell_ratio: number | null;
+            /** Thread Engagement Mm */
+            thread_engagement_mm: number | null;
+            /** Whole Grams */
+            whole_grams: number | null;
+            /** Words */
+            words: string;
+            /** Yield Mpa */
+            yield_mpa: number[] | null;
+        };
+        /**
+         * TrayPartOut
+         * @description A part on the tray.
+         */
+        TrayPartOut: {
+            /** Grams */
+            grams: number | null;
+            /** Part */
+            part: string;
+            /** State */
+            state: string | null;
+        };
+        /**
          * UndoneOut
          * @description What was taken back or put again, where, and the sheet as it then stands; no sheet if the sample is gone.
          */
@@ -1485,6 +1682,59 @@ export interface components {
             sheet: components["schemas"]["SheetOut"] | null;
             /** Words */
             words: string;
+        };
+        /**
+         * ValveCurveOut
+         * @description Lift and flow against pressure at one oil temperature.
+         */
+        ValveCurveOut: {
+            /** Kpa */
+            kpa: number[];
+            /** L Min */
+            l_min: number[];
+            /** Lift Mm */
+            lift_mm: number[];
+            /** Temperature C */
+            temperature_c: number;
+        };
+        /**
+         * ValveOut
+         * @description The bypass valve: evidence, sizes for the drawing, curves.
+         */
+        ValveOut: {
+            /** Agreements */
+            agreements: components["schemas"]["AgreementOut"][];
+            /** Closing Kpa */
+            closing_kpa: number | null;
+            /** Curves */
+            curves: components["schemas"]["ValveCurveOut"][];
+            /** Evidence */
+            evidence: components["schemas"]["EvidenceOut"][];
+            /** Full Open Kpa */
+            full_open_kpa: number | null;
+            /** Lift Is Assumed */
+            lift_is_assumed: boolean;
+            /** Lift Limit Mm */
+            lift_limit_mm: number | null;
+            /** Opening Kpa */
+            opening_kpa: number | null;
+            /** Seat Inside Mm */
+            seat_inside_mm: number | null;
+            /** Seat Outside Mm */
+            seat_outside_mm: number | null;
+            /** Senses */
+            senses: string | null;
+            /** Solid Length Mm */
+            solid_length_mm: number | null;
+            /** Spring Coils */
+            spring_coils: number | null;
+            /** Spring Installed Mm */
+            spring_installed_mm: number | null;
+            /** Spring Outside Mm */
+            spring_outside_mm: number | null;
+            /** Spring Wire Mm */
+            spring_wire_mm: number | null;
+            stated_band: components["schemas"]["StatedBandOut"] | null;
         };
         /**
          * WarningOut
@@ -2162,6 +2412,55 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SheetOut"];
+                };
+            };
+            /** @description There is no such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Inputs are missing, or it changed meanwhile */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Refused, with the mend */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    get_figures: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sample_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FiguresOut"];
                 };
             };
             /** @description There is no such thing */

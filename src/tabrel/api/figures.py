@@ -1,0 +1,330 @@
+"""Figures beside the readings of the opened filter: valve, parts tray, pleat pack, strip."""
+
+from __future__ import annotations
+
+from fastapi import APIRouter
+
+from tabrel.api.deps import Connection
+from tabrel.api.errors import PROBLEM_RESPONSES
+from tabrel.core.measured import MeasuredSample, measure_sample
+from tabrel.core.media_deductions import StripAreas, strip_areas
+from tabrel.core.oil import OilModel, oil_model
+from tabrel.core.opening_evidence import Agreement, OpeningComparison, StatedBand, opening_comparison
+from tabrel.core.parts_tray import can_strength, mass_balance
+from tabrel.core.pleat_count import pleat_count_curve
+from tabrel.core.pleat_pack import drawn_pack
+from tabrel.core.study import Circuit
+from tabrel.core.valve_curve import valve_curve
+from tabrel.document.results import WireModel
+from tabrel.store.samples import load_sample
+from tabrel.store.studies import load_study_frame
+
+router = APIRouter(prefix="/api", tags=["figures"], responses=PROBLEM_RESPONSES)
+
+BENCH_TEMPERATURE = 20.0
+HOT_TEMPERATURE = 100.0
+
+
+class EvidenceOut(WireModel):
+    """One way to the opening pressure."""
+
+    basis: str
+    kpa: float
+    expanded_kpa: float | None
+    is_used: bool
+
+
+class AgreementOut(WireModel):
+    """Whether two ways agree."""
+
+    first: str
+    second: str
+    normalised_error: float | None
+    agrees: bool
+
+
+class StatedBandOut(WireModel):
+    """A stated band, read as start to full open and as a tolerance."""
+
+    low_kpa: float
+    high_kpa: float
+    opens_at_low: AgreementOut
+    full_open_at_high: AgreementOut | None
+    within_tolerance: bool
+
+
+class ValveCurveOut(WireModel):
+    """Lift and flow against pressure at one oil temperature."""
+
+    temperature_c: float
+    kpa: list[float]
+    lift_mm: list[float]
+    l_min: list[float]
+
+
+class ValveOut(WireModel):
+    """The bypass valve: evidence, sizes for the drawing, curves."""
+
+    evidence: list[EvidenceOut]
+    agreements: list[AgreementOut]
+    closing_kpa: float | None
+    stated_band: StatedBandOut | None
+    senses: str | None
+    opening_kpa: float | None
+    full_open_kpa: float | None
+    seat_inside_mm: float | None
+    seat_outside_mm: float | None
+    lift_limit_mm: float | None
+    lift_is_assumed: bool
+    spring_outside_mm: float | None
+    spring_wire_mm: float | None
+    spring_coils: float | None
+    spring_installed_mm: float | None
+    solid_length_mm: float | None
+    curves: list[ValveCurveOut]
+
+
+class TrayPartOut(WireModel):
+    """A part on the tray."""
+
+    part: str
+    grams: float | None
+    state: str | None
+
+
+class TrayOut(WireModel):
+    """Mass balance, and what compares cans."""
+
+    parts: list[TrayPartOut]
+    whole_grams: float | None
+    difference_grams: float | None
+    difference_expanded_grams: float | None
+    closes: bool | None
+    words: str
+    shell_grams: float | None
+    shell_ratio: float | None
+    hoop_stress_mpa: float | None
+    yield_mpa: list[float] | None
+    thread_engagement_mm: float | None
+
+
+class PackOut(WireModel):
+    """The pleat pack seen end-on; what was not measured stands at a typical size."""
+
+    outside_mm: float
+    inside_mm: float
+    count: int
+    thickness_mm: float
+    depth_mm: float
+    can_inside_mm: float | None
+    measured: list[str]
+    opening_percent: float
+    tube_open_mm2: float | None
+
+
+class PleatCurveOut(WireModel):
+    """Viscous loss against the number of pleats, in multiples of this filter's."""
+
+    counts: list[int]
+    media: list[float]
+    channels: list[float]
+    count: float
+    optimum: int
+    least_loss: float
+    largest_count: int
+
+
+class DeductionOut(WireModel):
+    """A part of the gross area that no oil passes."""
+
+    key: str
+    cm2: float
+    measured: bool
+
+
+class StripOut(WireModel):
+    """The strip laid flat."""
+
+    length_mm: float
+    width_mm: float
+    potting_mm: float
+    overlap_mm: float
+    blocked_length_mm: float
+    gross_cm2: float
+    effective_cm2: float
+    deductions: list[DeductionOut]
+    is_forecast: bool
+    pulled_length_mm: float | None
+    pleats_length_mm: float | None
+
+
+class FiguresOut(WireModel):
+    """Everything that is drawn beside the readings of the opened filter."""
+
+    valve: ValveOut
+    tray: TrayOut
+    pack: PackOut
+    pleat_curve: PleatCurveOut | None
+    strip: StripOut | None
+
+
+_SENSES = {
+    "dome_end": "the pressure across the media at the far end, behind the way along the can",
+    "thread_end": "the differential pressure of the element",
+    "block": "the differential pressure of the whole filter",
+    "adapter": "the differential pressure of the whole filter",
+    "none": None,
+}
+
+
+@router.get("/samples/{sample_id}/figures")
+def get_figures(sample_id: int, conn: Connection) -> FiguresOut:
+    """Return what is drawn beside the readings of the opened filter."""
+    stored = load_sample(conn, sample_id)
+    study = load_study_frame(conn, stored.study_id)
+    measured = measure_sample(stored.sample, study.circuit)
+    strip = strip_areas(measured)
+    return FiguresOut(
+        valve=_valve(measured, oil_model(study.oil) if study.oil else None, study.circuit or Circuit()),
+        tray=_tray(measured),
+        pack=_pack(measured),
+        pleat_curve=_pleat_curve(measured),
+        strip=_strip(strip) if strip else None,
+    )
+
+
+def _valve(measured: MeasuredSample, oil: OilModel | None, circuit: Circuit) -> ValveOut:
+    compared: OpeningComparison = opening_comparison(measured)
+    known = {key.removeprefix("bypass."): _mm(measured, key) for key in measured.known if key.startswith("bypass.")}
+    valve, bypass = measured.bypass.valve, measured.bypass
+    hot = circuit.engine.temperature_c if circuit.engine else HOT_TEMPERATURE
+    wire, coils = known.get("spring_wire_diameter"), _number(measured, "bypass.spring_total_coils")
+    curves = [valve_curve(valve, oil, temperature) for temperature in (BENCH_TEMPERATURE, hot)] if valve and oil else []
+    return ValveOut(
+        evidence=[
+            EvidenceOut(
+                basis=one.basis,
+                kpa=(one.opening.value or 0.0) / 1e3,
+                expanded_kpa=one.opening.expanded_uncertainty / 1e3 if one.opening.expanded_uncertainty else None,
+                is_used=one.is_used,
+            )
+            for one in compared.evidence
+        ],
+        agreements=[_agreement(one) for one in compared.agreements],
+        closing_kpa=compared.closing.value / 1e3 if compared.closing and compared.closing.value is not None else None,
+        stated_band=_stated(compared.stated_band),
+        senses=_SENSES.get(measured.sample.bypass.location or ""),
+        opening_kpa=None if bypass.opening.value is None else bypass.opening.value / 1e3,
+        full_open_kpa=None if bypass.full_open.value is None else bypass.full_open.value / 1e3,
+        seat_inside_mm=known.get("seat_inside_diameter"),
+        seat_outside_mm=known.get("seat_outside_diameter"),
+        lift_limit_mm=valve.lift_limit * 1e3 if valve else known.get("lift_limit"),
+        lift_is_assumed="lift_limit" not in known,
+        spring_outside_mm=known.get("spring_outside_diameter"),
+        spring_wire_mm=wire,
+        spring_coils=coils,
+        spring_installed_mm=known.get("spring_installed_length"),
+        solid_length_mm=wire * coils if wire and coils else None,
+        curves=[
+            ValveCurveOut(
+                temperature_c=curve.temperature,
+                kpa=(curve.pressure / 1e3).tolist(),
+                lift_mm=(curve.lift * 1e3).tolist(),
+                l_min=(curve.flow_rate * 60e3).tolist(),
+            )
+            for curve in curves
+        ],
+    )
+
+
+def _agreement(one: Agreement) -> AgreementOut:
+    return AgreementOut(first=one.first, second=one.second, normalised_error=one.normalised_error, agrees=one.agrees)
+
+
+def _stated(band: StatedBand | None) -> StatedBandOut | None:
+    if band is None:
+        return None
+    return StatedBandOut(
+        low_kpa=band.low / 1e3,
+        high_kpa=band.high / 1e3,
+        opens_at_low=_agreement(band.opens_at_low),
+        full_open_at_high=_agreement(band.full_open_at_high) if band.full_open_at_high else None,
+        within_tolerance=band.within_tolerance,
+    )
+
+
+def _tray(measured: MeasuredSample) -> TrayOut:
+    balance, strength = mass_balance(measured), can_strength(measured)
+    difference = balance.difference
+
+    def grams(mass: float | None) -> float | None:
+        return None if mass is None else mass * 1e3
+
+    return TrayOut(
+        parts=[TrayPartOut(part=part.part, grams=grams(part.mass), state=part.state) for part in balance.parts],
+        whole_grams=grams(balance.whole),
+        difference_grams=grams(difference.value) if difference else None,
+        difference_expanded_grams=grams(difference.expanded_uncertainty) if difference else None,
+        closes=balance.closes,
+        words=balance.words,
+        shell_grams=grams(strength.shell_mass),
+        shell_ratio=strength.shell_ratio,
+        hoop_stress_mpa=None if strength.hoop_stress is None else strength.hoop_stress / 1e6,
+        yield_mpa=[pressure / 1e6 for pressure in strength.yield_pressure] if strength.yield_pressure else None,
+        thread_engagement_mm=None if strength.thread_engagement is None else strength.thread_engagement * 1e3,
+    )
+
+
+def _pack(measured: MeasuredSample) -> PackOut:
+    pack = drawn_pack(measured)
+    return PackOut(
+        outside_mm=pack.outside_diameter * 1e3,
+        inside_mm=pack.inside_diameter * 1e3,
+        count=pack.count,
+        thickness_mm=pack.thickness * 1e3,
+        depth_mm=pack.depth * 1e3,
+        can_inside_mm=_mm(measured, "can.inside_diameter"),
+        measured=list(pack.measured),
+        opening_percent=100 * pack.opening,
+        tube_open_mm2=None if pack.tube_open_area is None else pack.tube_open_area * 1e6,
+    )
+
+
+def _pleat_curve(measured: MeasuredSample) -> PleatCurveOut | None:
+    curve = pleat_count_curve(measured)
+    if curve is None:
+        return None
+    return PleatCurveOut(
+        counts=list(curve.counts),
+        media=list(curve.media),
+        channels=list(curve.channels),
+        count=curve.count,
+        optimum=curve.optimum,
+        least_loss=curve.least_loss,
+        largest_count=curve.largest_count,
+    )
+
+
+def _strip(strip: StripAreas) -> StripOut:
+    return StripOut(
+        length_mm=strip.length * 1e3,
+        width_mm=strip.width * 1e3,
+        potting_mm=strip.potting * 1e3,
+        overlap_mm=strip.overlap * 1e3,
+        blocked_length_mm=strip.blocked_length * 1e3,
+        gross_cm2=strip.gross * 1e4,
+        effective_cm2=strip.effective * 1e4,
+        deductions=[DeductionOut(key=one.key, cm2=one.area * 1e4, measured=one.measured) for one in strip.deductions],
+        is_forecast=strip.is_forecast,
+        pulled_length_mm=None if strip.pulled_length is None else strip.pulled_length * 1e3,
+        pleats_length_mm=None if strip.pleats_length is None else strip.pleats_length * 1e3,
+    )
+
+
+def _number(measured: MeasuredSample, key: str) -> float | None:
+    return measured.estimates[key].value if key in measured.estimates else None
+
+
+def _mm(measured: MeasuredSample, key: str) -> float | None:
+    value = _number(measured, key)
+    return None if value is None else value * 1e3
