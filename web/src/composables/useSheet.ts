@@ -29,6 +29,7 @@ export function useOtherWindows() {
   const queries = useQueryClient()
   function heard(event: MessageEvent<{ sampleId: number; studyId: number }>) {
     void queries.invalidateQueries({ queryKey: ['sheet'] })
+    void queries.invalidateQueries({ queryKey: ['figures'] })
     void queries.invalidateQueries({ queryKey: ['study', event.data.studyId] })
     void queries.invalidateQueries({ queryKey: ['map', event.data.sampleId] })
   }
@@ -56,6 +57,7 @@ export function useBenchChanges(sampleId: MaybeRefOrGetter<number>) {
       void queries.invalidateQueries({ queryKey: ['map'], refetchType: 'none' })
     }
     void queries.invalidateQueries({ queryKey: ['working'] })
+    void queries.invalidateQueries({ queryKey: ['figures'] })
     channel?.postMessage({ sampleId: sheet.id, studyId: sheet.study_id })
     clearTimeout(mapTimer)
     mapTimer = setTimeout(() => void prefetchMaps(queries, sheet.id), MAP_PAUSE_MS)

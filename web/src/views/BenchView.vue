@@ -9,9 +9,14 @@ import HoleGroupBar from '@/components/HoleGroupBar.vue'
 import HolesEntry from '@/components/HolesEntry.vue'
 import PlateDrawing from '@/components/PlateDrawing.vue'
 import PlateFigures from '@/components/PlateFigures.vue'
+import PackPanel from '@/components/PackPanel.vue'
 import ReadingField from '@/components/ReadingField.vue'
+import StripPanel from '@/components/StripPanel.vue'
+import TrayPanel from '@/components/TrayPanel.vue'
+import ValvePanel from '@/components/ValvePanel.vue'
 import { useCatalogue } from '@/composables/useCatalogue'
 import { listedKey, useKeys } from '@/composables/useKeys'
+import { useFigures } from '@/composables/useFigures'
 import { useBenchChanges, useSheet } from '@/composables/useSheet'
 import { useStops } from '@/composables/useStops'
 import { stationOfKey } from '@/lib/stations'
@@ -24,7 +29,7 @@ const preferences = usePreferences()
 const sampleId = toRef(props, 'sampleId')
 const sheet = useSheet(sampleId)
 const changes = useBenchChanges(sampleId)
-const { attributes, facts } = useCatalogue()
+const { query, attributes, facts } = useCatalogue()
 const root = useTemplateRef<HTMLElement>('root')
 const stops = useStops(root)
 const lit = ref('')
@@ -32,6 +37,14 @@ const lit = ref('')
 const parts = computed(() => (sheet.data.value?.parts ?? []).filter((part) => part.stage === props.stage))
 const factsHere = computed(() => [...facts.value.values()].filter((fact) => fact.stage === props.stage))
 const hasPlate = computed(() => props.stage === 'outside')
+const hasFigures = computed(() => !hasPlate.value)
+const figures = useFigures(sampleId, hasFigures)
+const partTitles = computed(() =>
+  Object.fromEntries((query.data.value?.parts ?? []).map((part) => [part.key, part.title])),
+)
+const placeOfBypass = computed(
+  () => parts.value.flatMap((part) => part.attributes).find((one) => one.key === 'bypass.location')?.value ?? null,
+)
 const placement = computed(() => (props.stage === 'outside' ? 'inlet' : props.stage === 'element' ? 'centre_tube' : null))
 const generalWarnings = computed(() => {
   const placed = new Set(
@@ -58,11 +71,12 @@ function partTitle(part: Schemas['PartOut']): string {
   return same.length > 1 ? `${part.title} ${same.indexOf(part) + 1}` : part.title
 }
 
+/** Open the reading that was chosen in the drawing, on this stage or on its own. */
 function pick(key: string) {
-  if (!stops.focusKey(key)) {
-    const inside = parts.value.find((part) => part.key === key)?.fields[0]?.key
-    if (inside) stops.focusKey(inside)
-  }
+  if (stops.focusKey(key)) return
+  const inside = parts.value.find((part) => part.key === key)?.fields[0]?.key
+  if (inside) stops.focusKey(inside)
+  else void router.push({ name: stationOfKey(key, sheet.data.value), query: { field: key } })
 }
 
 useKeys([
@@ -95,7 +109,7 @@ watch(
 </script>
 
 <template>
-  <div ref="root" class="bench" :class="{ drawn: hasPlate }">
+  <div ref="root" class="bench">
     <div class="sheet">
       <ul v-if="generalWarnings.length" class="note warnings">
         <li v-for="warning in generalWarnings" :key="warning.code + warning.where">{{ warning.message }}</li>
@@ -166,6 +180,26 @@ watch(
       </p>
       <PlateFigures :plate="sheet.data.value.plate" :family="preferences.family" />
     </aside>
+    <aside v-else-if="figures.data.value" class="drawing" aria-label="Figures">
+      <template v-if="stage === 'opened'">
+        <ValvePanel
+          :valve="figures.data.value.valve"
+          :family="preferences.family"
+          :place="placeOfBypass"
+          @pick="pick"
+        />
+        <TrayPanel :tray="figures.data.value.tray" :parts="partTitles" :family="preferences.family" @pick="pick" />
+      </template>
+      <PackPanel
+        v-else-if="stage === 'element'"
+        :pack="figures.data.value.pack"
+        :curve="figures.data.value.pleat_curve"
+        :lit="lit"
+        :family="preferences.family"
+        @pick="pick"
+      />
+      <StripPanel v-else :strip="figures.data.value.strip" :lit="lit" :family="preferences.family" @pick="pick" />
+    </aside>
   </div>
 </template>
 
@@ -173,9 +207,6 @@ watch(
 .bench {
   height: 100%;
   display: grid;
-  grid-template-columns: minmax(0, 1fr);
-}
-.bench.drawn {
   grid-template-columns: minmax(0, 1fr) 23.5rem;
 }
 .sheet {

@@ -1,0 +1,132 @@
+<script setup lang="ts">
+/** Lift and flow of the bypass valve against the pressure across it, oil cold and hot. */
+import { computed } from 'vue'
+import type { Schemas } from '@/api/client'
+import { linePath, plainScale } from '@/charts/plainScale'
+import { toDigits } from '@/lib/numbers'
+import { shownUnit, type UnitFamily } from '@/lib/units'
+
+const props = defineProps<{ valve: Schemas['ValveOut']; family: UnitFamily }>()
+
+const [WIDTH, LEFT, RIGHT] = [350, 38, 346]
+const PANELS = { lift: { top: 8, bottom: 70 }, flow: { top: 84, bottom: 158 } }
+
+const pressure = computed(() => shownUnit('kpa', props.family))
+const length = computed(() => shownUnit('mm', props.family))
+const flow = computed(() => shownUnit('l_min', props.family))
+const curves = computed(() => props.valve.curves)
+const x = computed(() => plainScale(Math.max(...curves.value.flatMap((one) => one.kpa)) * pressure.value.factor, LEFT, RIGHT, 6))
+const panels = computed(() =>
+  ([
+    ['lift', 'lift_mm', length.value],
+    ['flow', 'l_min', flow.value],
+  ] as const).map(([name, key, unit]) => {
+    const { top, bottom } = PANELS[name]
+    const high = Math.max(...curves.value.flatMap((one) => one[key])) * unit.factor
+    const y = plainScale(high * 1.08, bottom, top, 3)
+    return {
+      name,
+      top,
+      bottom,
+      y,
+      symbol: unit.symbol,
+      lines: curves.value.map((one) => ({
+        temperature: one.temperature_c,
+        path: linePath(
+          one.kpa.map((kpa) => x.value.at(kpa * pressure.value.factor)),
+          one[key].map((value) => y.at(value * unit.factor)),
+        ),
+      })),
+    }
+  }),
+)
+const marks = computed(() =>
+  (
+    [
+      ['opens', props.valve.opening_kpa],
+      ['full open', props.valve.full_open_kpa],
+      ['closes', props.valve.closing_kpa],
+    ] as const
+  ).flatMap(([name, kpa]) => (kpa === null ? [] : [{ name, at: x.value.at(kpa * pressure.value.factor) }])),
+)
+const band = computed(() => {
+  const stated = props.valve.stated_band
+  if (!stated) return null
+  const [low, high] = [stated.low_kpa, stated.high_kpa].map((kpa) => Math.min(RIGHT, x.value.at(kpa * pressure.value.factor)))
+  return { x: low!, width: Math.max(0, high! - low!) }
+})
+const told = computed(() => {
+  const last = (key: 'lift_mm' | 'l_min') => curves.value.map((one) => `${toDigits(one[key].at(-1)! * (key === 'l_min' ? flow.value.factor : length.value.factor), 3)} at ${one.temperature_c} °C`)
+  return `Lift and flow against pressure. At the end of the curve lift ${last('lift_mm').join(', ')} ${length.value.symbol}; flow ${last('l_min').join(', ')} ${flow.value.symbol}.`
+})
+</script>
+
+<template>
+  <svg class="chart" :viewBox="`0 0 ${WIDTH} 190`" role="img" :aria-label="told">
+    <rect v-if="band" class="band" :x="band.x" :y="PANELS.lift.top" :width="band.width" :height="PANELS.flow.bottom - PANELS.lift.top">
+      <title>stated band</title>
+    </rect>
+    <g v-for="panel in panels" :key="panel.name">
+      <path class="axis" :d="`M${LEFT} ${panel.top}V${panel.bottom}H${RIGHT}`" />
+      <g v-for="tick in panel.y.ticks" :key="tick">
+        <path class="grid" :d="`M${LEFT} ${panel.y.at(tick)}H${RIGHT}`" />
+        <text class="tick end" :x="LEFT - 4" :y="panel.y.at(tick) + 3.5">{{ tick }}</text>
+      </g>
+      <path v-for="(line, i) in panel.lines" :key="line.temperature" class="line" :class="{ cold: i === 0 }" :d="line.path" />
+      <text class="name" :x="LEFT + 5" :y="panel.top + 9">{{ panel.name }}, {{ panel.symbol }}</text>
+    </g>
+    <g v-for="mark in marks" :key="mark.name">
+      <path class="mark" :d="`M${mark.at} ${PANELS.lift.top}V${PANELS.flow.bottom}`" />
+      <text class="tick" :x="mark.at" :y="80">{{ mark.name }}</text>
+    </g>
+    <text v-for="tick in x.ticks" :key="tick" class="tick" :x="x.at(tick)" :y="170">{{ tick }}</text>
+    <text class="name middle" :x="(LEFT + RIGHT) / 2" y="185">
+      pressure across the valve, {{ pressure.symbol }} · solid {{ curves.at(-1)?.temperature_c }} °C, dashed {{ curves[0]?.temperature_c }} °C
+    </text>
+  </svg>
+</template>
+
+<style scoped>
+.chart {
+  display: block;
+  width: 100%;
+}
+.axis {
+  fill: none;
+  stroke: var(--ink-soft);
+}
+.grid {
+  stroke: var(--line);
+  stroke-width: 0.6;
+}
+.line {
+  fill: none;
+  stroke: var(--rust);
+  stroke-width: 1.8;
+}
+.line.cold {
+  stroke-dasharray: 5 3;
+}
+.mark {
+  stroke: var(--hand);
+  stroke-dasharray: 2 2;
+}
+.band {
+  fill: var(--amber-wash);
+  opacity: 0.7;
+}
+text {
+  font-family: var(--body);
+  font-size: 10px;
+  fill: var(--ink-soft);
+}
+.tick {
+  text-anchor: middle;
+}
+.tick.end {
+  text-anchor: end;
+}
+.middle {
+  text-anchor: middle;
+}
+</style>

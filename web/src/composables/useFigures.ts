@@ -1,0 +1,15 @@
+/** What is drawn beside the readings of the opened filter. */
+import { useQuery } from '@tanstack/vue-query'
+import { toValue, type MaybeRefOrGetter } from 'vue'
+import { client, unwrap } from '@/api/client'
+
+export function useFigures(sampleId: MaybeRefOrGetter<number>, enabled: MaybeRefOrGetter<boolean>) {
+  return useQuery({
+    queryKey: ['figures', sampleId],
+    queryFn: () =>
+      unwrap(client.GET('/api/samples/{sample_id}/figures', { params: { path: { sample_id: toValue(sampleId) } } })),
+    enabled: () => toValue(enabled),
+    placeholderData: (before, query) => (query?.queryKey[1] === toValue(sampleId) ? before : undefined),
+    shallow: true,
+  })
+}
