@@ -11,6 +11,7 @@ from hypothesis import strategies as st
 
 from builders import reading, study
 from tabrel.core.analysis import analyse_measured
+from tabrel.core.efficiency_evidence import DRAWN_SIZES, efficiency_evidence
 from tabrel.core.measured import measure_sample
 from tabrel.core.media_deductions import strip_areas
 from tabrel.core.oil import oil_model
@@ -260,3 +261,37 @@ def test_the_pack_is_drawn_whatever_was_read():
     only_inside = drawn_pack(measured(reading("element.outside_diameter"), reading("element.inside_diameter", "80 mm")))
     assert only_inside.outside_diameter > 80e-3
     assert drawn_pack(measured(reading("element.pleat_count", "140"))).opening < 0
+
+
+def claim(**more):
+    return {
+        "kind": "efficiency",
+        "source": "box",
+        "relation": ">=",
+        "efficiency_percent": 99,
+        "size_um": 20,
+        "scale": "um(c)",
+    } | more
+
+
+def test_claims_and_the_estimate_stand_side_by_side_each_for_what_it_is():
+    stale, old, sizeless = claim(stale="older than this design"), claim(size_um=50, scale="um"), claim()
+    del sizeless["size_um"], sizeless["scale"]
+    found = efficiency_evidence(measured(("samples/0/claims", [stale, sizeless, old, claim(), claim(relation="=", size_um=25)])))
+    reasons = ["marked stale: older than this design", "it states no size, or a range of sizes", "its size lies outside the old"]
+    assert all(one.why_not.startswith(reason) for one, reason in zip(found.claims, reasons, strict=False))
+    assert [one.is_used for one in found.claims] == [False, False, False, True, False]
+    used, point = found.claims[3:]
+    assert (used.at_20_um.low, used.at_20_um.high, used.at_20_um.value) == (pytest.approx(0.99), None, None)
+    # β = 100 at 25 µm: at 20 µm β − 1 = 99·0.8^m for slopes m of 2 and 6
+    assert point.at_20_um.high == pytest.approx(1 - 1 / (1 + 99 * 0.8**2))
+    assert point.at_20_um.low == pytest.approx(1 - 1 / (1 + 99 * 0.8**6))
+    assert len(found.estimate) == len(DRAWN_SIZES)
+    assert all(one.low <= one.value <= one.high for one in found.estimate)
+    values = [one.value for one in found.estimate]
+    assert values == sorted(values)
+
+
+def test_without_a_family_there_is_no_estimate():
+    found = efficiency_evidence(measured(("samples/0/media_family", None)))
+    assert (found.claims, found.medium, found.estimate) == ((), None, ())

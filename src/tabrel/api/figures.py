@@ -6,7 +6,26 @@ from fastapi import APIRouter
 
 from tabrel.api.deps import Connection
 from tabrel.api.errors import PROBLEM_RESPONSES
+from tabrel.api.figure_answers import (
+    AgreementOut,
+    ClaimedEfficiencyOut,
+    DeductionOut,
+    EfficiencyOut,
+    EvidenceOut,
+    FiguresOut,
+    PackOut,
+    PleatCurveOut,
+    StatedBandOut,
+    StripOut,
+    TrayOut,
+    TrayPartOut,
+    ValveCurveOut,
+    ValveOut,
+)
+from tabrel.api.sheet import claim_words
+from tabrel.core.efficiency_evidence import DRAWN_SIZES, efficiency_evidence
 from tabrel.core.measured import MeasuredSample, measure_sample
+from tabrel.core.media import FAMILY_PERMEABILITY_FACTOR
 from tabrel.core.media_deductions import StripAreas, strip_areas
 from tabrel.core.oil import OilModel, oil_model
 from tabrel.core.opening_evidence import Agreement, OpeningComparison, StatedBand, opening_comparison
@@ -15,7 +34,6 @@ from tabrel.core.pleat_count import pleat_count_curve
 from tabrel.core.pleat_pack import drawn_pack
 from tabrel.core.study import Circuit
 from tabrel.core.valve_curve import valve_curve
-from tabrel.document.results import WireModel
 from tabrel.store.samples import load_sample
 from tabrel.store.studies import load_study_frame
 
@@ -23,149 +41,6 @@ router = APIRouter(prefix="/api", tags=["figures"], responses=PROBLEM_RESPONSES)
 
 BENCH_TEMPERATURE = 20.0
 HOT_TEMPERATURE = 100.0
-
-
-class EvidenceOut(WireModel):
-    """One way to the opening pressure."""
-
-    basis: str
-    kpa: float
-    expanded_kpa: float | None
-    is_used: bool
-
-
-class AgreementOut(WireModel):
-    """Whether two ways agree."""
-
-    first: str
-    second: str
-    normalised_error: float | None
-    agrees: bool
-
-
-class StatedBandOut(WireModel):
-    """A stated band, read as start to full open and as a tolerance."""
-
-    low_kpa: float
-    high_kpa: float
-    opens_at_low: AgreementOut
-    full_open_at_high: AgreementOut | None
-    within_tolerance: bool
-
-
-class ValveCurveOut(WireModel):
-    """Lift and flow against pressure at one oil temperature."""
-
-    temperature_c: float
-    kpa: list[float]
-    lift_mm: list[float]
-    l_min: list[float]
-
-
-class ValveOut(WireModel):
-    """The bypass valve: evidence, sizes for the drawing, curves."""
-
-    evidence: list[EvidenceOut]
-    agreements: list[AgreementOut]
-    closing_kpa: float | None
-    stated_band: StatedBandOut | None
-    senses: str | None
-    opening_kpa: float | None
-    full_open_kpa: float | None
-    seat_inside_mm: float | None
-    seat_outside_mm: float | None
-    lift_limit_mm: float | None
-    lift_is_assumed: bool
-    spring_outside_mm: float | None
-    spring_wire_mm: float | None
-    spring_coils: float | None
-    spring_installed_mm: float | None
-    solid_length_mm: float | None
-    curves: list[ValveCurveOut]
-
-
-class TrayPartOut(WireModel):
-    """A part on the tray."""
-
-    part: str
-    grams: float | None
-    state: str | None
-
-
-class TrayOut(WireModel):
-    """Mass balance, and what compares cans."""
-
-    parts: list[TrayPartOut]
-    whole_grams: float | None
-    difference_grams: float | None
-    difference_expanded_grams: float | None
-    closes: bool | None
-    words: str
-    shell_grams: float | None
-    shell_ratio: float | None
-    hoop_stress_mpa: float | None
-    yield_mpa: list[float] | None
-    thread_engagement_mm: float | None
-
-
-class PackOut(WireModel):
-    """The pleat pack seen end-on; what was not measured stands at a typical size."""
-
-    outside_mm: float
-    inside_mm: float
-    count: int
-    thickness_mm: float
-    depth_mm: float
-    can_inside_mm: float | None
-    measured: list[str]
-    opening_percent: float
-    tube_open_mm2: float | None
-
-
-class PleatCurveOut(WireModel):
-    """Viscous loss against the number of pleats, in multiples of this filter's."""
-
-    counts: list[int]
-    media: list[float]
-    channels: list[float]
-    count: float
-    optimum: int
-    least_loss: float
-    largest_count: int
-
-
-class DeductionOut(WireModel):
-    """A part of the gross area that no oil passes."""
-
-    key: str
-    cm2: float
-    measured: bool
-
-
-class StripOut(WireModel):
-    """The strip laid flat."""
-
-    length_mm: float
-    width_mm: float
-    potting_mm: float
-    overlap_mm: float
-    blocked_length_mm: float
-    gross_cm2: float
-    effective_cm2: float
-    deductions: list[DeductionOut]
-    is_forecast: bool
-    pulled_length_mm: float | None
-    pleats_length_mm: float | None
-
-
-class FiguresOut(WireModel):
-    """Everything that is drawn beside the readings of the opened filter."""
-
-    valve: ValveOut
-    tray: TrayOut
-    pack: PackOut
-    pleat_curve: PleatCurveOut | None
-    strip: StripOut | None
 
 
 _SENSES = {
@@ -190,6 +65,7 @@ def get_figures(sample_id: int, conn: Connection) -> FiguresOut:
         pack=_pack(measured),
         pleat_curve=_pleat_curve(measured),
         strip=_strip(strip) if strip else None,
+        efficiency=_efficiency(measured),
     )
 
 
@@ -319,6 +195,43 @@ def _strip(strip: StripAreas) -> StripOut:
         pulled_length_mm=None if strip.pulled_length is None else strip.pulled_length * 1e3,
         pleats_length_mm=None if strip.pleats_length is None else strip.pleats_length * 1e3,
     )
+
+
+def _efficiency(measured: MeasuredSample) -> EfficiencyOut:
+    evidence, permeability = efficiency_evidence(measured), measured.permeability
+    medium = evidence.medium
+    return EfficiencyOut(
+        claims=[
+            ClaimedEfficiencyOut(
+                words=claim_words(one.claim),
+                source=one.claim.source,
+                relation=one.claim.relation or "=",
+                size_um_c=one.point.size if one.point else None,
+                percent=one.claim.efficiency_percent,
+                low_at_20_percent=_percent(one.at_20_um.low) if one.at_20_um else None,
+                high_at_20_percent=_percent(one.at_20_um.high) if one.at_20_um else None,
+                why_not=one.why_not,
+                is_used=one.is_used,
+            )
+            for one in evidence.claims
+        ],
+        sizes_um_c=DRAWN_SIZES.tolist() if medium else [],
+        estimate=[_percent(one.value) or 0.0 for one in evidence.estimate],
+        low=[_percent(one.low) or 0.0 for one in evidence.estimate],
+        high=[_percent(one.high) or 0.0 for one in evidence.estimate],
+        valid_to_um_c=medium.largest_valid_size() if medium else None,
+        estimate_is_used=medium is not None and not any(one.is_used for one in evidence.claims),
+        fibre_diameter_um=medium.fibre_diameter if medium else None,
+        solidity_percent=100 * medium.solidity if medium else None,
+        assumed=list(medium.assumed) if medium else [],
+        permeability_um2=None if permeability.value is None else permeability.value * 1e12,
+        permeability_basis=permeability.basis,
+        permeability_factor=FAMILY_PERMEABILITY_FACTOR if permeability.basis == "family" else 1.0,
+    )
+
+
+def _percent(share: float | None) -> float | None:
+    return None if share is None else 100 * share
 
 
 def _number(measured: MeasuredSample, key: str) -> float | None:

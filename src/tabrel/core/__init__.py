@@ -23,6 +23,7 @@ From what a person types to what a filter does:
 `opening_evidence`, `valve_curve`   every way to the bypass opening pressure; the valve on its own
 `pleat_pack`                        the pleat pack as it is drawn end-on
 `media_deductions`, `pleat_count`   the strip from gross to effective area; the loss against the number of pleats
+`efficiency_evidence`               claims and the screening estimate side by side
 `parts_tray`                        mass balance of the opened filter, wall and strength as comparisons
 `analysis`                          all results and warnings of one sample
 `working`, `working_chains`         every result as lines of formula, numbers and result

@@ -19,6 +19,9 @@ AIR_DROP_METRIC = 200.0
 AIR_DROP_INCH = 125.0
 """Differential pressure of an air permeability test unless stated: ISO 9237, and the cfm/ft² habit. [Pa]"""
 
+FAMILY_PERMEABILITY_FACTOR = 1.5
+"""A family's permeability is good to this factor either way."""
+
 
 @dataclass(frozen=True)
 class FamilyDefaults:

@@ -746,6 +746,30 @@ export interface components {
             words: string;
         };
         /**
+         * ClaimedEfficiencyOut
+         * @description An efficiency claim: its own point, and what it allows at 20 µm(c).
+         */
+        ClaimedEfficiencyOut: {
+            /** High At 20 Percent */
+            high_at_20_percent: number | null;
+            /** Is Used */
+            is_used: boolean;
+            /** Low At 20 Percent */
+            low_at_20_percent: number | null;
+            /** Percent */
+            percent: number | null;
+            /** Relation */
+            relation: string;
+            /** Size Um C */
+            size_um_c: number | null;
+            /** Source */
+            source: string;
+            /** Why Not */
+            why_not: string;
+            /** Words */
+            words: string;
+        };
+        /**
          * CutIn
          * @description How the filter was cut open.
          */
@@ -800,6 +824,38 @@ export interface components {
             question: string | null;
             /** Text */
             text: string;
+        };
+        /**
+         * EfficiencyOut
+         * @description Claims, and the screening estimate as a band, in percent over size.
+         */
+        EfficiencyOut: {
+            /** Assumed */
+            assumed: string[];
+            /** Claims */
+            claims: components["schemas"]["ClaimedEfficiencyOut"][];
+            /** Estimate */
+            estimate: number[];
+            /** Estimate Is Used */
+            estimate_is_used: boolean;
+            /** Fibre Diameter Um */
+            fibre_diameter_um: number | null;
+            /** High */
+            high: number[];
+            /** Low */
+            low: number[];
+            /** Permeability Basis */
+            permeability_basis: string | null;
+            /** Permeability Factor */
+            permeability_factor: number;
+            /** Permeability Um2 */
+            permeability_um2: number | null;
+            /** Sizes Um C */
+            sizes_um_c: number[];
+            /** Solidity Percent */
+            solidity_percent: number | null;
+            /** Valid To Um C */
+            valid_to_um_c: number | null;
         };
         /**
          * EstimateOut
@@ -927,6 +983,7 @@ export interface components {
          * @description Everything that is drawn beside the readings of the opened filter.
          */
         FiguresOut: {
+            efficiency: components["schemas"]["EfficiencyOut"];
             pack: components["schemas"]["PackOut"];
             pleat_curve: components["schemas"]["PleatCurveOut"] | null;
             strip: components["schemas"]["StripOut"] | null;

@@ -22,8 +22,12 @@ export function inputName(key: string, titles: ReadonlyMap<string, string>): str
   return titles.get(key) ?? NAMES[key] ?? key
 }
 
-/** Facts that an input is typed as. */
+/** Facts and attributes that an input is entered as. */
 const FACTS: Record<string, string> = {
+  media_family: 'media.family',
+  media_air_drop_pa: 'sample.media_air_drop',
+  'bypass.location': 'bypass.location',
+  'bypass.spring_material': 'bypass.spring_material',
   'circuit.stud': 'engine.stud_bore',
   'circuit.adapter.holes': 'engine.adapter_holes',
   'bypass.stated_kpa': 'sample.stated_bypass',

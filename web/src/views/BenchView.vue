@@ -4,6 +4,7 @@ import { computed, nextTick, ref, toRef, useTemplateRef, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import type { Schemas } from '@/api/client'
 import AttributeField from '@/components/AttributeField.vue'
+import EfficiencyPanel from '@/components/EfficiencyPanel.vue'
 import FactField from '@/components/FactField.vue'
 import HoleGroupBar from '@/components/HoleGroupBar.vue'
 import HolesEntry from '@/components/HolesEntry.vue'
@@ -198,7 +199,10 @@ watch(
         :family="preferences.family"
         @pick="pick"
       />
-      <StripPanel v-else :strip="figures.data.value.strip" :lit="lit" :family="preferences.family" @pick="pick" />
+      <template v-else>
+        <StripPanel :strip="figures.data.value.strip" :lit="lit" :family="preferences.family" @pick="pick" />
+        <EfficiencyPanel :efficiency="figures.data.value.efficiency" />
+      </template>
     </aside>
   </div>
 </template>
