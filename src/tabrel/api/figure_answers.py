@@ -170,6 +170,42 @@ class EfficiencyOut(WireModel):
     permeability_factor: float
 
 
+class SectionPartOut(WireModel):
+    """A cut part, right half, y upward."""
+
+    key: str
+    material: str
+    points_mm: list[list[float]]
+    guessed: bool
+
+
+class SectionDimensionOut(WireModel):
+    """A dimension line."""
+
+    key: str
+    points_mm: list[list[float]]
+
+
+class OilWayOut(WireModel):
+    """A way of the oil."""
+
+    kind: str
+    points_mm: list[list[float]]
+
+
+class WholeSectionOut(WireModel):
+    """The section through the whole filter; a filter is round, and the left half mirrors the right."""
+
+    parts: list[SectionPartOut]
+    dimensions: list[SectionDimensionOut]
+    ways: list[OilWayOut]
+    radius_mm: float
+    bottom_mm: float
+    top_mm: float
+    problems: list[str]
+    has_can: bool
+
+
 class FiguresOut(WireModel):
     """Everything that is drawn beside the readings of the opened filter."""
 
@@ -179,3 +215,4 @@ class FiguresOut(WireModel):
     pleat_curve: PleatCurveOut | None
     strip: StripOut | None
     efficiency: EfficiencyOut
+    section: WholeSectionOut

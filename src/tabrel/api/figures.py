@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterable
+
 from fastapi import APIRouter
 
 from tabrel.api.deps import Connection
@@ -13,14 +15,18 @@ from tabrel.api.figure_answers import (
     EfficiencyOut,
     EvidenceOut,
     FiguresOut,
+    OilWayOut,
     PackOut,
     PleatCurveOut,
+    SectionDimensionOut,
+    SectionPartOut,
     StatedBandOut,
     StripOut,
     TrayOut,
     TrayPartOut,
     ValveCurveOut,
     ValveOut,
+    WholeSectionOut,
 )
 from tabrel.api.sheet import claim_words
 from tabrel.core.efficiency_evidence import DRAWN_SIZES, efficiency_evidence
@@ -32,6 +38,7 @@ from tabrel.core.opening_evidence import Agreement, OpeningComparison, StatedBan
 from tabrel.core.parts_tray import can_strength, mass_balance
 from tabrel.core.pleat_count import pleat_count_curve
 from tabrel.core.pleat_pack import drawn_pack
+from tabrel.core.section_layout import Point, section_layout
 from tabrel.core.study import Circuit
 from tabrel.core.valve_curve import valve_curve
 from tabrel.store.samples import load_sample
@@ -66,6 +73,7 @@ def get_figures(sample_id: int, conn: Connection) -> FiguresOut:
         pleat_curve=_pleat_curve(measured),
         strip=_strip(strip) if strip else None,
         efficiency=_efficiency(measured),
+        section=_section(measured),
     )
 
 
@@ -194,6 +202,27 @@ def _strip(strip: StripAreas) -> StripOut:
         is_forecast=strip.is_forecast,
         pulled_length_mm=None if strip.pulled_length is None else strip.pulled_length * 1e3,
         pleats_length_mm=None if strip.pleats_length is None else strip.pleats_length * 1e3,
+    )
+
+
+def _section(measured: MeasuredSample) -> WholeSectionOut:
+    layout = section_layout(measured)
+
+    def millimetres(points: Iterable[Point]) -> list[list[float]]:
+        return [[round(x * 1e3, 3), round(y * 1e3, 3)] for x, y in points]
+
+    return WholeSectionOut(
+        parts=[
+            SectionPartOut(key=part.key, material=part.material, points_mm=millimetres(part.outline), guessed=part.guessed)
+            for part in layout.parts
+        ],
+        dimensions=[SectionDimensionOut(key=one.key, points_mm=millimetres((one.start, one.end))) for one in layout.dimensions],
+        ways=[OilWayOut(kind=way.kind, points_mm=millimetres(way.points)) for way in layout.ways],
+        radius_mm=layout.radius * 1e3,
+        bottom_mm=layout.bottom * 1e3,
+        top_mm=layout.top * 1e3,
+        problems=[problem.message for problem in layout.problems],
+        has_can=layout.has_can,
     )
 
 

@@ -21,6 +21,7 @@ From what a person types to what a filter does:
 `plate`, `media`, `bypass_valve`, `efficiency`   the headline results
 `plate_layout`, `plate_summary`     the plate drawn from below, and the figures beside its areas
 `opening_evidence`, `valve_curve`   every way to the bypass opening pressure; the valve on its own
+`section_sizes`, `section_layout`   the section through the whole filter
 `pleat_pack`                        the pleat pack as it is drawn end-on
 `media_deductions`, `pleat_count`   the strip from gross to effective area; the loss against the number of pleats
 `efficiency_evidence`               claims and the screening estimate side by side

@@ -12,6 +12,7 @@ from tabrel.core.measured import MeasuredSample
 from tabrel.core.media import FAMILY_DEFAULTS, pleat_opening_at_inside, solidity
 from tabrel.core.parts_tray import USUAL_SHELL_RATIO, can_strength
 from tabrel.core.reading_checks import SampleWarning, reading_warnings
+from tabrel.core.section_layout import section_problems
 from tabrel.core.uncertain import Result
 
 LENGTH_AGREEMENT = 0.05
@@ -151,6 +152,8 @@ def _clearance_warnings(measured: MeasuredSample) -> Iterator[SampleWarning]:
     if element is not None and inside is not None and inside >= element:
         message = "the element is no wider outside than inside: the two readings may be swapped"
         yield SampleWarning("element_swapped", message, "element.inside_diameter")
+    for problem in section_problems(measured):
+        yield SampleWarning(problem.code, problem.message, problem.where)
 
 
 _SEEN: dict[tuple[str, str], tuple[str, str]] = {
