@@ -369,6 +369,9 @@ def test_figures_of_the_opened_filter_are_there_for_a_blank_and_for_a_whole_stud
     assert [curve["temperature_c"] for curve in whole["valve"]["curves"]] == [20, 100]
     cold, hot = whole["valve"]["curves"]
     assert cold["l_min"][-1] < hot["l_min"][-1]  # thick oil passes less
+    at_20 = whole["efficiency"]["sizes_um_c"].index(20)
+    assert whole["efficiency"]["estimate"][at_20] == pytest.approx(results["efficiency_at_20_um_percent"]["value"])
+    assert whole["efficiency"]["low"][at_20] == pytest.approx(results["efficiency_at_20_um_percent"]["low"])
     assert whole["valve"]["senses"].startswith("the pressure across the media at the far end")
 
 

@@ -13,6 +13,7 @@ from pathlib import Path
 import pytest
 
 from builders import changed, plain_document, reading
+from tabrel.cli.demo import demo_documents
 from tabrel.cli.main import main
 from tabrel.cli.serve import _listening
 
@@ -174,7 +175,7 @@ def test_the_demo_fills_once_keeps_data_and_stops_cleanly(tmp_path):
     process, again = started(database, port)
     try:
         assert again == first
-        assert len(first) == 1
+        assert len(first) == len(demo_documents())
         busy = subprocess.run(
             [TABREL, "serve", "--database", tmp_path / "b.db", "--port", str(port)], capture_output=True, text=True, check=False
         )

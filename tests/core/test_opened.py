@@ -136,6 +136,8 @@ def test_the_strip_loses_its_parts_line_by_line():
     )
     assert strip.effective == pytest.approx(0.11345)
     assert all(line.measured for line in strip.deductions)
+    assert strip.grammage is None
+    assert strip_areas(measured(*STRIP, reading("media.dry_mass", "25.6 g"))).grammage == pytest.approx(0.2)  # 200 g/m²
     assert strip.effective == pytest.approx(analyse_measured(sample).results.media_effective_area.value)
 
 

@@ -71,7 +71,7 @@ describe('the pleat pack', () => {
 
 const strip: Schemas['StripOut'] = {
   length_mm: 1600, width_mm: 80, potting_mm: 2.5, overlap_mm: 10, blocked_length_mm: 64, gross_cm2: 1280, effective_cm2: 1134.5,
-  is_forecast: false, pulled_length_mm: null, pleats_length_mm: null,
+  is_forecast: false, pulled_length_mm: null, pleats_length_mm: null, grammage_g_m2: null,
   deductions: [
     { key: 'element.potting_depth', cm2: 80, measured: true }, { key: 'media.seam_overlap', cm2: 7.5, measured: true },
     { key: 'media.blocked_pleats', cm2: 48, measured: true }, { key: 'media.blocked_area', cm2: 10, measured: true },

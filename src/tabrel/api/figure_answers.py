@@ -136,6 +136,7 @@ class StripOut(WireModel):
     is_forecast: bool
     pulled_length_mm: float | None
     pleats_length_mm: float | None
+    grammage_g_m2: float | None
 
 
 class ClaimedEfficiencyOut(WireModel):

@@ -202,6 +202,7 @@ def _strip(strip: StripAreas) -> StripOut:
         is_forecast=strip.is_forecast,
         pulled_length_mm=None if strip.pulled_length is None else strip.pulled_length * 1e3,
         pleats_length_mm=None if strip.pleats_length is None else strip.pleats_length * 1e3,
+        grammage_g_m2=None if strip.grammage is None else strip.grammage * 1e3,
     )
 
 

@@ -8,6 +8,7 @@ import numpy as np
 
 from tabrel.core.analysis import screening_medium
 from tabrel.core.efficiency import (
+    REFERENCE_SIZE,
     ClaimedPoint,
     ScreeningMedium,
     efficiency_from_claim,
@@ -19,8 +20,8 @@ from tabrel.core.measured import MeasuredSample
 from tabrel.core.study import Claim
 from tabrel.core.uncertain import Result
 
-DRAWN_SIZES = np.geomspace(4.0, 60.0, 57)
-"""Particle sizes of the curves. [µm(c)]"""
+DRAWN_SIZES = np.unique(np.append(np.geomspace(4.0, 60.0, 56), REFERENCE_SIZE))
+"""Particle sizes of the curves, the reference size among them. [µm(c)]"""
 
 
 @dataclass(frozen=True)

@@ -52,6 +52,8 @@ class StripAreas:
         Of the strip pulled flat. [m]
     pleats_length : float or None
         2·pleats·depth, to hold against the length. [m]
+    grammage : float or None
+        Dry mass over gross area. [kg/m²]
     """
 
     length: float
@@ -65,6 +67,7 @@ class StripAreas:
     is_forecast: bool
     pulled_length: float | None
     pleats_length: float | None
+    grammage: float | None
 
 
 def strip_areas(measured: MeasuredSample) -> StripAreas | None:
@@ -117,4 +120,5 @@ def strip_areas(measured: MeasuredSample) -> StripAreas | None:
         is_forecast=is_forecast,
         pulled_length=known.get("media.pulled_length"),
         pleats_length=pleats_length,
+        grammage=known["media.dry_mass"] / (length * width) if "media.dry_mass" in known and not is_forecast else None,
     )

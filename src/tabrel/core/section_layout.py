@@ -8,6 +8,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 from dataclasses import dataclass
+from math import cos, pi, sin
 from typing import Literal
 
 from tabrel.core.measured import MeasuredSample
@@ -127,7 +128,7 @@ def section_layout(measured: MeasuredSample) -> SectionLayout:
     levels = _levels(sizes)
     parts = [*_element(sizes, levels), *_bypass(measured, sizes, levels)]
     if sizes.has_can:
-        parts = [*_can(sizes, levels), *_plate(sizes, levels), *parts]
+        parts = [*_can(sizes, levels), *_plate(sizes, levels), *_seating(measured, sizes, levels), *parts]
     radius = (sizes["can.outside_diameter"] if sizes.has_can else sizes["element.outside_diameter"]) / 2
     return SectionLayout(
         parts=tuple(part for part in parts if part.outline),
@@ -153,23 +154,26 @@ def _box(x0: float, y0: float, x1: float, y1: float) -> tuple[Point, ...]:
     return ((x0, y0), (x1, y0), (x1, y1), (x0, y1)) if x1 > x0 and y1 > y0 else ()
 
 
+def _dome(radius: float, top: float, bend: float) -> list[Point]:
+    """Return one face of the shell: up the side, round the bend, to the axis."""
+    angles = [i * pi / 16 for i in range(9)]
+    arc = [(radius - bend + bend * cos(angle), top - bend + bend * sin(angle)) for angle in angles]
+    return [(radius, 0.0), *arc, (0.0, top)]
+
+
 def _can(sizes: SectionSizes, levels: _Levels) -> list[SectionPart]:
     outer, wall = sizes["can.outside_diameter"] / 2, sizes["can.wall_thickness"]
-    inner, top = outer - wall, levels.dome
+    top = levels.dome
     bend = min(outer / 3, top / 4)
-    shell = (
-        (outer, 0.0), (outer, top - bend), (outer - 0.3 * bend, top - 0.3 * bend), (outer - bend, top), (0.0, top),
-        (0.0, top - wall), (inner - bend + wall / 2, top - wall), (inner - 0.3 * bend, top - wall - 0.3 * bend),
-        (inner, top - bend), (inner, 0.0),
-    )  # fmt: skip
+    shell = (*_dome(outer, top, bend), *reversed(_dome(outer - wall, top - wall, max(bend - wall, bend / 2))))
     half = [sizes["gasket.outside_diameter"] / 2, sizes["gasket.inside_diameter"] / 2]
     ring_out, ring_in = max(half), min(half)
-    low = -sizes["gasket.protrusion"]
+    low, cover = -sizes["gasket.protrusion"], _box(ring_out, 0.0, outer - wall, COVER)
     sizes_of_can = ("can.outside_diameter", "can.height", "can.wall_thickness")
     sizes_of_gasket = ("gasket.outside_diameter", "gasket.inside_diameter", "gasket.thickness", "gasket.protrusion")
     return [
         SectionPart("can.wall_thickness", "steel", shell, sizes.guessed(*sizes_of_can)),
-        SectionPart("can.outside_diameter", "steel", _box(ring_out, 0.0, inner, COVER), sizes.guessed("can.outside_diameter")),
+        SectionPart("can.outside_diameter", "steel", cover, sizes.guessed("can.outside_diameter")),
         SectionPart(
             "gasket.thickness",
             "rubber",
@@ -196,6 +200,16 @@ def _plate(sizes: SectionSizes, levels: _Levels) -> list[SectionPart]:
             sizes.guessed("anti_drain.lip_diameter", "anti_drain.thickness"),
         ),
     ]
+
+
+def _seating(measured: MeasuredSample, sizes: SectionSizes, levels: _Levels) -> list[SectionPart]:
+    """Return the spring between element and dome, unless there is none."""
+    low, high = levels.element_top + CAP, levels.dome - sizes["can.wall_thickness"]
+    if measured.sample.observations.get("seating.kind") == "none" or high - low < 2 * SLACK:
+        return []
+    guessed = "seating.spring_free_length" not in measured.known
+    half = 0.8 * sizes["element.inside_diameter"] / 2
+    return [SectionPart("seating.spring_free_length", "spring", _box(0.0, low, half, high), guessed)]
 
 
 def _element(sizes: SectionSizes, levels: _Levels) -> list[SectionPart]:

@@ -986,6 +986,7 @@ export interface components {
             efficiency: components["schemas"]["EfficiencyOut"];
             pack: components["schemas"]["PackOut"];
             pleat_curve: components["schemas"]["PleatCurveOut"] | null;
+            section: components["schemas"]["WholeSectionOut"];
             strip: components["schemas"]["StripOut"] | null;
             tray: components["schemas"]["TrayOut"];
             valve: components["schemas"]["ValveOut"];
@@ -1154,6 +1155,16 @@ export interface components {
             seen?: string | null;
             /** Text */
             text: string | null;
+        };
+        /**
+         * OilWayOut
+         * @description A way of the oil.
+         */
+        OilWayOut: {
+            /** Kind */
+            kind: string;
+            /** Points Mm */
+            points_mm: number[][];
         };
         /**
          * OnsetOut
@@ -1541,6 +1552,16 @@ export interface components {
             part_number: string | null;
         };
         /**
+         * SectionDimensionOut
+         * @description A dimension line.
+         */
+        SectionDimensionOut: {
+            /** Key */
+            key: string;
+            /** Points Mm */
+            points_mm: number[][];
+        };
+        /**
          * SectionOut
          * @description One section the oil passes at the plate.
          */
@@ -1549,6 +1570,20 @@ export interface components {
             area_mm2: number;
             /** Name */
             name: string;
+        };
+        /**
+         * SectionPartOut
+         * @description A cut part, right half, y upward.
+         */
+        SectionPartOut: {
+            /** Guessed */
+            guessed: boolean;
+            /** Key */
+            key: string;
+            /** Material */
+            material: string;
+            /** Points Mm */
+            points_mm: number[][];
         };
         /**
          * SheetOut
@@ -1626,6 +1661,8 @@ export interface components {
             deductions: components["schemas"]["DeductionOut"][];
             /** Effective Cm2 */
             effective_cm2: number;
+            /** Grammage G M2 */
+            grammage_g_m2: number | null;
             /** Gross Cm2 */
             gross_cm2: number;
             /** Is Forecast */
@@ -1804,6 +1841,28 @@ export interface components {
             message: string;
             /** Where */
             where: string;
+        };
+        /**
+         * WholeSectionOut
+         * @description The section through the whole filter; a filter is round, and the left half mirrors the right.
+         */
+        WholeSectionOut: {
+            /** Bottom Mm */
+            bottom_mm: number;
+            /** Dimensions */
+            dimensions: components["schemas"]["SectionDimensionOut"][];
+            /** Has Can */
+            has_can: boolean;
+            /** Parts */
+            parts: components["schemas"]["SectionPartOut"][];
+            /** Problems */
+            problems: string[];
+            /** Radius Mm */
+            radius_mm: number;
+            /** Top Mm */
+            top_mm: number;
+            /** Ways */
+            ways: components["schemas"]["OilWayOut"][];
         };
         /**
          * WorkingOut

@@ -47,7 +47,7 @@ const rows = computed(() =>
 )
 const at20 = computed(() => {
   const e = props.efficiency
-  const i = e.sizes_um_c.findIndex((size) => size >= 20)
+  const i = e.sizes_um_c.indexOf(20)
   return i < 0 ? null : `${toDigits(e.estimate[i]!, 2)} (${toDigits(e.low[i]!, 2)} to ${toDigits(e.high[i]!, 3)}) %`
 })
 const ASSUMED: Record<string, string> = { 'media.fibre_diameter': 'fibre diameter', 'media.dry_mass': 'solidity' }
@@ -101,7 +101,7 @@ const told = computed(
       </thead>
       <tbody>
         <tr v-for="row in rows" :key="row.words + row.source" :class="{ used: row.is_used }">
-          <td>{{ row.source }}: “{{ row.words }}”<span v-if="row.why_not" class="soft"> {{ row.why_not }}</span></td>
+          <td>{{ row.source }}: “{{ row.words }}”<span v-if="row.why_not" class="soft">, {{ row.why_not }}</span></td>
           <td class="number">{{ row.at20 || 'not compared' }}</td>
         </tr>
         <tr v-if="at20" :class="{ used: efficiency.estimate_is_used }">

@@ -39,12 +39,26 @@ export function useOtherWindows() {
 
 let mapTimer: ReturnType<typeof setTimeout> | undefined
 
+let underway = 0
+let turn: Promise<unknown> = Promise.resolve()
+
+/**
+ * Do one change after the other, in the order of the hands: answers that overtake each other would leave an
+ * older sheet on the screen. With nothing underway the request starts at once.
+ */
+export function inTurn<T>(work: () => Promise<T>): Promise<T> {
+  const done = (underway === 0 ? work() : turn.then(work)).finally(() => (underway -= 1))
+  underway += 1
+  turn = done.catch(() => undefined)
+  return done
+}
+
 /** Everything that changes a sample; each answers with the sheet as it then stands. */
 export function useBenchChanges(sampleId: MaybeRefOrGetter<number>) {
   const queries = useQueryClient()
-  const here = () => ({ sample_id: toValue(sampleId) })
 
   function take(sheet: Sheet, place = ''): Sheet {
+    void queries.cancelQueries({ queryKey: ['sheet', sheet.id] }) // what is still being fetched is older
     queries.setQueryData(['sheet', sheet.id], sheet)
     if (place === '' || SHOWN_ELSEWHERE.test(place)) void queries.invalidateQueries({ queryKey: ['study', sheet.study_id] })
     void queries.invalidateQueries({ queryKey: ['studies'], refetchType: 'none' })
@@ -64,111 +78,73 @@ export function useBenchChanges(sampleId: MaybeRefOrGetter<number>) {
     return sheet
   }
 
-  /** Look again after a refusal, since another window may have been there first. */
-  async function looked<T>(work: Promise<T>): Promise<T> {
-    try {
-      return await work
-    } catch (error) {
-      void queries.invalidateQueries({ queryKey: ['sheet', toValue(sampleId)] })
-      throw error
-    }
+  /** Change in turn and take the answer; after a refusal look again, since another window may have been there first. */
+  function change(place: string, work: (sample: { sample_id: number }) => Parameters<typeof unwrap<Sheet>>[0]) {
+    const sample = { sample_id: toValue(sampleId) }
+    return inTurn(async () => {
+      try {
+        return take(await unwrap(work(sample)), place)
+      } catch (error) {
+        void queries.invalidateQueries({ queryKey: ['sheet', sample.sample_id] })
+        throw error
+      }
+    })
+  }
+
+  function move(way: 'undo' | 'redo') {
+    const path = { params: { path: { sample_id: toValue(sampleId) } } }
+    return inTurn(async () => {
+      const moved = await unwrap(
+        way === 'undo'
+          ? client.POST('/api/samples/{sample_id}/undo', path)
+          : client.POST('/api/samples/{sample_id}/redo', path),
+      )
+      if (moved.sheet) take(moved.sheet)
+      else await queries.invalidateQueries()
+      return moved
+    })
   }
 
   const of = (readingId: number) => ({ params: { path: { reading_id: readingId } } })
-  const onReading: typeof unwrap = (answer) => looked(unwrap(answer))
-
-  async function move(way: 'undo' | 'redo') {
-    const path = { params: { path: here() } }
-    const moved = await unwrap(
-      way === 'undo'
-        ? client.POST('/api/samples/{sample_id}/undo', path)
-        : client.POST('/api/samples/{sample_id}/redo', path),
-    )
-    if (moved.sheet) take(moved.sheet)
-    else await queries.invalidateQueries()
-    return moved
-  }
+  const claimed = (claimId: number) => ({ params: { path: { claim_id: claimId } } })
 
   return {
-    addReading: async (reading: Schemas['ReadingIn']) =>
-      take(
-        await unwrap(client.POST('/api/samples/{sample_id}/readings', { params: { path: here() }, body: reading })),
-        reading.key,
+    addReading: (body: Schemas['ReadingIn']) =>
+      change(body.key, (path) => client.POST('/api/samples/{sample_id}/readings', { params: { path }, body })),
+    strikeOut: (id: number, reason: string, place = '') =>
+      change(place, () => client.POST('/api/readings/{reading_id}/strike-out', { ...of(id), body: { reason } })),
+    restore: (id: number, place = '') => change(place, () => client.POST('/api/readings/{reading_id}/restore', of(id))),
+    correct: (id: number, text: string, place = '') =>
+      change(place, () => client.POST('/api/readings/{reading_id}/correct', { ...of(id), body: { text } })),
+    insist: (id: number, place = '') => change(place, () => client.POST('/api/readings/{reading_id}/insist', of(id))),
+    setState: (body: Schemas['StateIn']) =>
+      change(body.key, (path) => client.POST('/api/samples/{sample_id}/states', { params: { path }, body })),
+    setFact: (body: Schemas['FactIn']) =>
+      change(body.key, (path) => client.POST('/api/samples/{sample_id}/facts', { params: { path }, body })),
+    setObservation: (body: Schemas['ObservationIn']) =>
+      change(body.key, (path) => client.POST('/api/samples/{sample_id}/observations', { params: { path }, body })),
+    addHoles: (body: Schemas['HolesIn']) =>
+      change('holes', (path) => client.POST('/api/samples/{sample_id}/holes', { params: { path }, body })),
+    changeHoles: ({ placement, position }: Schemas['HoleGroupOut'], body: Schemas['HoleGroupIn']) =>
+      change('holes', (sample) =>
+        client.POST('/api/samples/{sample_id}/holes/{placement}/{position}', {
+          params: { path: { ...sample, placement, position } },
+          body,
+        }),
       ),
-    strikeOut: async (id: number, reason: string, place = '') =>
-      take(await onReading(client.POST('/api/readings/{reading_id}/strike-out', { ...of(id), body: { reason } })), place),
-    restore: async (id: number, place = '') =>
-      take(await onReading(client.POST('/api/readings/{reading_id}/restore', of(id))), place),
-    correct: async (id: number, text: string, place = '') =>
-      take(await onReading(client.POST('/api/readings/{reading_id}/correct', { ...of(id), body: { text } })), place),
-    insist: async (id: number, place = '') =>
-      take(await onReading(client.POST('/api/readings/{reading_id}/insist', of(id))), place),
-    setState: async (state: Schemas['StateIn']) =>
-      take(
-        await unwrap(client.POST('/api/samples/{sample_id}/states', { params: { path: here() }, body: state })),
-        state.key,
+    removeHoles: ({ placement, position, words }: Schemas['HoleGroupOut']) =>
+      change('holes', (sample) =>
+        client.DELETE('/api/samples/{sample_id}/holes/{placement}/{position}', {
+          params: { path: { ...sample, placement, position }, query: { seen: words } },
+        }),
       ),
-    setFact: async (fact: Schemas['FactIn']) =>
-      take(
-        await looked(
-          unwrap(client.POST('/api/samples/{sample_id}/facts', { params: { path: here() }, body: fact })),
-        ),
-        fact.key,
-      ),
-    setObservation: async (observation: Schemas['ObservationIn']) =>
-      take(
-        await looked(
-          unwrap(client.POST('/api/samples/{sample_id}/observations', { params: { path: here() }, body: observation })),
-        ),
-        observation.key,
-      ),
-    addHoles: async (holes: Schemas['HolesIn']) =>
-      take(
-        await unwrap(client.POST('/api/samples/{sample_id}/holes', { params: { path: here() }, body: holes })),
-        'holes',
-      ),
-    changeHoles: async (group: Schemas['HoleGroupOut'], body: Schemas['HoleGroupIn']) =>
-      take(
-        await looked(
-          unwrap(
-            client.POST('/api/samples/{sample_id}/holes/{placement}/{position}', {
-              params: { path: { ...here(), placement: group.placement, position: group.position } },
-              body,
-            }),
-          ),
-        ),
-        'holes',
-      ),
-    removeHoles: async (group: Schemas['HoleGroupOut']) =>
-      take(
-        await looked(
-          unwrap(
-            client.DELETE('/api/samples/{sample_id}/holes/{placement}/{position}', {
-              params: {
-                path: { ...here(), placement: group.placement, position: group.position },
-                query: { seen: group.words },
-              },
-            }),
-          ),
-        ),
-        'holes',
-      ),
-    addClaim: async (claim: Schemas['ClaimIn']) =>
-      take(
-        await unwrap(client.POST('/api/samples/{sample_id}/claims', { params: { path: here() }, body: claim })),
-        'claims',
-      ),
-    markStale: async (id: number, reason: string) =>
-      take(
-        await unwrap(
-          client.POST('/api/claims/{claim_id}/stale', { params: { path: { claim_id: id } }, body: { text: reason } }),
-        ),
-        'claims',
-      ),
-    removeClaim: async (id: number) =>
-      take(await unwrap(client.DELETE('/api/claims/{claim_id}', { params: { path: { claim_id: id } } })), 'claims'),
-    cut: async (cut: Schemas['CutIn']) =>
-      take(await unwrap(client.POST('/api/samples/{sample_id}/cut', { params: { path: here() }, body: cut })), 'cut'),
+    addClaim: (body: Schemas['ClaimIn']) =>
+      change('claims', (path) => client.POST('/api/samples/{sample_id}/claims', { params: { path }, body })),
+    markStale: (id: number, reason: string) =>
+      change('claims', () => client.POST('/api/claims/{claim_id}/stale', { ...claimed(id), body: { text: reason } })),
+    removeClaim: (id: number) => change('claims', () => client.DELETE('/api/claims/{claim_id}', claimed(id))),
+    cut: (body: Schemas['CutIn']) =>
+      change('cut', (path) => client.POST('/api/samples/{sample_id}/cut', { params: { path }, body })),
     undo: () => move('undo'),
     redo: () => move('redo'),
   }

@@ -12,6 +12,7 @@ import PlateDrawing from '@/components/PlateDrawing.vue'
 import PlateFigures from '@/components/PlateFigures.vue'
 import PackPanel from '@/components/PackPanel.vue'
 import ReadingField from '@/components/ReadingField.vue'
+import SectionDrawing from '@/components/SectionDrawing.vue'
 import StripPanel from '@/components/StripPanel.vue'
 import TrayPanel from '@/components/TrayPanel.vue'
 import ValvePanel from '@/components/ValvePanel.vue'
@@ -38,7 +39,12 @@ const lit = ref('')
 const parts = computed(() => (sheet.data.value?.parts ?? []).filter((part) => part.stage === props.stage))
 const factsHere = computed(() => [...facts.value.values()].filter((fact) => fact.stage === props.stage))
 const hasPlate = computed(() => props.stage === 'outside')
-const hasFigures = computed(() => !hasPlate.value)
+const drawingInHand = computed(
+  () => parts.value.flatMap((part) => part.fields).find((field) => field.key === lit.value)?.drawing ?? '',
+)
+/** The section stands for the plate or the pleat pack while one of its own dimensions is in hand. */
+const showsSection = computed(() => props.stage === 'opened' || drawingInHand.value === 'section')
+const hasFigures = computed(() => !hasPlate.value || showsSection.value)
 const figures = useFigures(sampleId, hasFigures)
 const partTitles = computed(() =>
   Object.fromEntries((query.data.value?.parts ?? []).map((part) => [part.key, part.title])),
@@ -173,7 +179,14 @@ watch(
       </section>
     </div>
     <aside v-if="hasPlate && sheet.data.value" class="drawing" aria-label="Plate from below">
-      <div class="picture">
+      <SectionDrawing
+        v-if="showsSection && figures.data.value"
+        :section="figures.data.value.section"
+        :lit="lit"
+        :family="preferences.family"
+        @pick="pick"
+      />
+      <div v-else class="picture">
         <PlateDrawing :plate="sheet.data.value.plate" :lit="lit" :family="preferences.family" @pick="pick" />
       </div>
       <p v-if="!sheet.data.value.plate.hole_circles_measured && sheet.data.value.plate.holes.length" class="soft dashes">
@@ -182,6 +195,13 @@ watch(
       <PlateFigures :plate="sheet.data.value.plate" :family="preferences.family" />
     </aside>
     <aside v-else-if="figures.data.value" class="drawing" aria-label="Figures">
+      <SectionDrawing
+        v-if="showsSection && drawingInHand !== 'valve'"
+        :section="figures.data.value.section"
+        :lit="lit"
+        :family="preferences.family"
+        @pick="pick"
+      />
       <template v-if="stage === 'opened'">
         <ValvePanel
           :valve="figures.data.value.valve"
@@ -192,14 +212,14 @@ watch(
         <TrayPanel :tray="figures.data.value.tray" :parts="partTitles" :family="preferences.family" @pick="pick" />
       </template>
       <PackPanel
-        v-else-if="stage === 'element'"
+        v-else-if="stage === 'element' && !showsSection"
         :pack="figures.data.value.pack"
         :curve="figures.data.value.pleat_curve"
         :lit="lit"
         :family="preferences.family"
         @pick="pick"
       />
-      <template v-else>
+      <template v-else-if="stage === 'media'">
         <StripPanel :strip="figures.data.value.strip" :lit="lit" :family="preferences.family" @pick="pick" />
         <EfficiencyPanel :efficiency="figures.data.value.efficiency" />
       </template>

@@ -232,8 +232,8 @@ function pickNumber(event: KeyboardEvent) {
       <p v-if="study.data.value?.question" class="question soft" :title="study.data.value.question">{{ study.data.value.question }}</p>
     </header>
     <main class="station">
-      <p v-if="study.error.value" class="said-wrong trouble">{{ study.error.value.message }}</p>
-      <p v-else-if="sheet.error.value" class="said-wrong trouble">{{ sheet.error.value.message }}</p>
+      <p v-if="study.error.value && !study.data.value" class="said-wrong trouble">{{ study.error.value.message }}</p>
+      <p v-else-if="sheet.error.value && !sheet.data.value" class="said-wrong trouble">{{ sheet.error.value.message }}</p>
       <router-view v-else :key="sampleId" />
     </main>
     <p v-if="told" class="told" role="status">{{ told }}</p>
