@@ -74,6 +74,15 @@ def test_what_was_not_measured_is_marked_and_follows_the_scale_of_what_was():
     assert around["can.outside_diameter"] == pytest.approx(76e-3, rel=1e-4)
 
 
+def test_the_inlet_holes_lie_on_their_circle():
+    groups = [{"shape": "round", "count": 7, "readings": {"diameter": ["5.6 mm"], "circle_diameter": ["44 mm"]}}]
+    layout = section_layout(measured(("samples/0/holes/inlet", groups), reading("thread.major_diameter", "20 mm")))
+    inner, outer = sorted((part for part in layout.parts if part.key == "plate.thickness"), key=lambda part: part.outline[0][0])
+    assert max(x for x, _ in inner.outline) == pytest.approx(22e-3 - 2.8e-3)
+    assert min(x for x, _ in outer.outline) == pytest.approx(22e-3 + 2.8e-3)
+    assert not inner.guessed
+
+
 def test_a_cartridge_has_no_can():
     layout = section_layout(measured(NO_CAN))
     keys = {part.key for part in layout.parts}
@@ -97,6 +106,14 @@ def test_the_oil_goes_in_through_media_and_out_and_past_it_where_the_valve_sits(
     assert max(y for _, y in low.points) < max(y for _, y in high.points)
     for way in (*thread.ways, *dome.ways):
         assert all(one != other for one, other in pairwise(way.points))
+
+
+@pytest.mark.parametrize("place", ["dome_end", "thread_end", "block", "none"])
+def test_the_tube_is_closed_at_the_dome_by_its_cap_or_its_valve(place):
+    layout = section_layout(measured(*CAN, ("samples/0/bypass/location", place)))
+    top = max(y for part in layout.parts if part.material == "media" for _, y in part.outline) + 2.5e-3  # and its potting
+    at_axis = [part for part in layout.parts if any(x == 0 and abs(y - top) < 1e-9 for x, y in part.outline)]
+    assert {part.material for part in at_axis} == ({"rubber"} if place == "dome_end" else {"steel"})
 
 
 def test_an_element_its_can_cannot_hold_is_said_at_the_reading():

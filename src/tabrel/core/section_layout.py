@@ -242,21 +242,20 @@ def _bypass(measured: MeasuredSample, sizes: SectionSizes, levels: _Levels) -> l
     guessed = sizes.guessed("bypass.seat_inside_diameter", "bypass.seat_outside_diameter")
     spring_guessed = sizes.guessed("bypass.spring_installed_length", "bypass.spring_outside_diameter")
     top = levels.element_top
-    if place in ("dome_end", "thread_end"):
-        at, way = (top, -1.0) if place == "dome_end" else (levels.element_bottom, 1.0)
-        seat_end = at - way * CAP
-        face = at
-        disc = sorted((face, face + way * DISC))
-        spring = sorted((face + way * DISC, face + way * (DISC + length)))
-        return [
-            SectionPart("bypass.seat_inside_diameter", "steel", _box(hole, min(at, seat_end), inner, max(at, seat_end)), guessed),
-            SectionPart("bypass.seat_outside_diameter", "rubber", _box(0.0, disc[0], seat + SLACK / 2, disc[1]), guessed),
-            SectionPart("bypass.spring_installed_length", "spring", _box(0.0, spring[0], coil, spring[1]), spring_guessed),
-        ]
-    if sizes.has_can and levels.dome - top > 2 * CAP:
-        closed = _box(0.0, top, sizes["element.inside_diameter"] / 2, top + CAP)
-        return [SectionPart("element.height", "steel", closed, True)]
-    return []
+    closed = _box(0.0, top, sizes["element.inside_diameter"] / 2, top + CAP)
+    far_end = [] if place == "dome_end" else [SectionPart("element.height", "steel", closed, sizes.guessed("element.height"))]
+    if place not in ("dome_end", "thread_end"):
+        return far_end
+    at, way = (top, -1.0) if place == "dome_end" else (levels.element_bottom, 1.0)
+    ring = sorted((at, at - way * CAP))
+    disc = sorted((at, at + way * DISC))
+    spring = sorted((at + way * DISC, at + way * (DISC + length)))
+    return [
+        *far_end,
+        SectionPart("bypass.seat_inside_diameter", "steel", _box(hole, ring[0], inner, ring[1]), guessed),
+        SectionPart("bypass.seat_outside_diameter", "rubber", _box(0.0, disc[0], seat + SLACK / 2, disc[1]), guessed),
+        SectionPart("bypass.spring_installed_length", "spring", _box(0.0, spring[0], coil, spring[1]), spring_guessed),
+    ]
 
 
 def section_problems(measured: MeasuredSample) -> tuple[SectionProblem, ...]:

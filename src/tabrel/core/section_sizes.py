@@ -87,8 +87,9 @@ def section_sizes(measured: MeasuredSample) -> SectionSizes:
         across = groups.get("diameter", groups.get("width", groups.get("height")))
         if across is not None:
             known["hole.diameter"] = float(nominal_value(across))
-        if "circle_diameter" in groups:
-            known["hole.circle_diameter"] = float(nominal_value(groups["circle_diameter"]))
+    for _, diameter, was_measured in measured.plate.hole_circles[:1]:
+        if was_measured:
+            known["hole.circle_diameter"] = diameter
     size = dict(TYPICAL)
     width = _ratio(known, "can.outside_diameter", "element.outside_diameter")
     height = _ratio(known, "can.height", "element.height")
