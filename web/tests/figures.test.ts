@@ -3,10 +3,10 @@ import type { Schemas } from '@/api/client'
 import { linePath, plainScale, roundTicks } from '@/charts/plainScale'
 import { crowdingWords, pleatPath } from '@/lib/packFigure'
 import { stripFigure } from '@/lib/stripFigure'
-import { agreementWords, valveFigure } from '@/lib/valveFigure'
+import { agreementLines, agreementWords, valveFigure } from '@/lib/valveFigure'
 
 const valve: Schemas['ValveOut'] = {
-  evidence: [], agreements: [], closing_kpa: null, stated_band: null, senses: null, opening_kpa: 120, full_open_kpa: 200,
+  evidence: [], agreements: [], closing_kpa: null, stated_band: null, senses: null, kind: 'coil_spring', opening_kpa: 120, full_open_kpa: 200,
   seat_inside_mm: 13, seat_outside_mm: 15, lift_limit_mm: 3, lift_is_assumed: false, spring_outside_mm: 13, spring_wire_mm: 1.2,
   spring_coils: 6, spring_installed_mm: 17, solid_length_mm: 7.2, curves: [],
 }
@@ -25,7 +25,7 @@ describe('the valve in section', () => {
       return Math.max(...ys) - Math.min(...ys)
     })
     expect(lengths[0]! - lengths[2]!).toBeCloseTo(3)
-    expect(lengths[0]).toBeCloseTo(17)
+    expect(lengths[0]! + 1.2).toBeCloseTo(17) // from middle to middle of the wire
   })
   it('draws whatever was read: nothing at all, a seat turned round, a spring shorter than its lift', () => {
     for (const change of [
@@ -39,6 +39,18 @@ describe('the valve in section', () => {
     }
     expect(valveFigure({ ...valve, seat_inside_mm: null }).guessed).toBe(true)
   })
+  it('is drawn as it is built: a leaf spring is a blade, a flap bends away from its hinge', () => {
+    const leaf = valveFigure({ ...valve, kind: 'leaf_spring' }).states[2]!
+    expect(leaf.wires).toEqual([])
+    expect(leaf.spring).toContain('Q')
+    const [closed, , open] = valveFigure({ ...valve, kind: 'flap' }).states
+    expect(open!.spring).toBe('')
+    const corner = (disc: string, i: number) => numbers(disc.replace('V', 'L0 '))[i]![1]
+    expect(corner(open!.disc, 0)).toBe(corner(closed!.disc, 0))
+    expect(corner(open!.disc, 1)! - corner(closed!.disc, 1)!).toBeCloseTo(3)
+    expect(valveFigure({ ...valve, kind: 'combined' }).states[0]!.wires).toEqual([])
+    expect(valveFigure({ ...valve, kind: 'a ball on a spring' }).states[0]!.wires.length).toBeGreaterThan(3)
+  })
   it('says whether two ways agree', () => {
     expect(agreementWords({ first: 'force', second: 'spring', normalised_error: 0.42, agrees: true })).toBe(
       'push-off force and spring dimensions agree (Eₙ 0.4)',
@@ -46,6 +58,12 @@ describe('the valve in section', () => {
     expect(agreementWords({ first: 'pressure', second: 'stated', normalised_error: null, agrees: false })).toBe(
       'bench pressure and stated setting disagree',
     )
+    const pair = (second: string, normalised_error: number) => ({ first: 'pressure', second, normalised_error, agrees: normalised_error <= 1 })
+    expect(agreementLines([pair('force', 0.2), pair('spring', 0.7)]).map((one) => one.words)).toEqual(['all of them agree (Eₙ up to 0.7)'])
+    expect(agreementLines([pair('force', 0.2), pair('spring', 0.7), pair('stated', 3)]).map((one) => one.words)).toEqual([
+      'bench pressure and stated setting disagree (Eₙ 3.0)',
+      'the other pairs agree (Eₙ up to 0.7)',
+    ])
   })
 })
 

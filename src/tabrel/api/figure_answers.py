@@ -50,6 +50,7 @@ class ValveOut(WireModel):
     closing_kpa: float | None
     stated_band: StatedBandOut | None
     senses: str | None
+    kind: str | None
     opening_kpa: float | None
     full_open_kpa: float | None
     seat_inside_mm: float | None

@@ -97,6 +97,7 @@ def _valve(measured: MeasuredSample, oil: OilModel | None, circuit: Circuit) -> 
         agreements=[_agreement(one) for one in compared.agreements],
         closing_kpa=compared.closing.value / 1e3 if compared.closing and compared.closing.value is not None else None,
         stated_band=_stated(compared.stated_band),
+        kind=measured.sample.bypass.kind,
         senses=_SENSES.get(measured.sample.bypass.location or ""),
         opening_kpa=None if bypass.opening.value is None else bypass.opening.value / 1e3,
         full_open_kpa=None if bypass.full_open.value is None else bypass.full_open.value / 1e3,

@@ -1806,6 +1806,8 @@ export interface components {
             evidence: components["schemas"]["EvidenceOut"][];
             /** Full Open Kpa */
             full_open_kpa: number | null;
+            /** Kind */
+            kind: string | null;
             /** Lift Is Assumed */
             lift_is_assumed: boolean;
             /** Lift Limit Mm */

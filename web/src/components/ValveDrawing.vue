@@ -4,13 +4,15 @@ import { computed } from 'vue'
 import type { Schemas } from '@/api/client'
 import { toDigits } from '@/lib/numbers'
 import { shownUnit, type UnitFamily } from '@/lib/units'
-import { DISC_THICKNESS, PLATE_THICKNESS, SEAT_HEIGHT, valveFigure } from '@/lib/valveFigure'
+import { PLATE_THICKNESS, SEAT_HEIGHT, valveFigure } from '@/lib/valveFigure'
 
-const props = defineProps<{ valve: Schemas['ValveOut']; family: UnitFamily }>()
+const props = defineProps<{ valve: Schemas['ValveOut']; family: UnitFamily; lit: string }>()
 const emit = defineEmits<{ pick: [key: string] }>()
 
 const figure = computed(() => valveFigure(props.valve))
 const line = computed(() => figure.value.width / 330)
+/** Which part the reading in hand belongs to. */
+const litPart = computed(() => /^bypass\.(spring|seat|lift)/.exec(props.lit)?.[1] ?? '')
 const length = computed(() => shownUnit('mm', props.family))
 const pressure = computed(() => shownUnit('kpa', props.family))
 const names = computed(() =>
@@ -51,13 +53,13 @@ function flow(axis: number, lift: number, sign: 1 | -1): string {
       <template v-if="state.lift > 0">
         <path v-for="sign in [1, -1] as const" :key="sign" class="oil" :d="flow(state.axis, state.lift, sign)" :stroke-width="Math.max(1.5 * line, state.lift / 4)" />
       </template>
-      <path class="spring" :d="state.spring" :stroke-width="figure.wire" @click="emit('pick', 'bypass.spring_wire_diameter')" />
-      <path v-for="sign in [1, -1] as const" :key="sign" class="steel" :d="side(state.axis, sign)" :stroke-width="line" @click="emit('pick', 'bypass.seat_inside_diameter')" />
-      <rect class="rubber" :x="state.axis - figure.disc / 2" :y="figure.seatY + state.lift" :width="figure.disc" :height="DISC_THICKNESS / 2" />
-      <rect class="steel" :x="state.axis - figure.disc / 2" :y="figure.seatY + state.lift + DISC_THICKNESS / 2" :width="figure.disc" :height="DISC_THICKNESS / 2" :stroke-width="line" />
+      <path v-if="state.spring" class="spring" :class="{ lit: litPart === 'spring' }" :d="state.spring" :stroke-width="1.2 * line" @click="emit('pick', 'bypass.spring_wire_diameter')" />
+      <circle v-for="(wire, i) in state.wires" :key="i" class="wire" :class="{ lit: litPart === 'spring' }" :cx="wire.x" :cy="wire.y" :r="figure.wire / 2" :stroke-width="0.8 * line" />
+      <path v-for="sign in [1, -1] as const" :key="sign" class="steel" :class="{ lit: litPart === 'seat' }" :d="side(state.axis, sign)" :stroke-width="line" @click="emit('pick', 'bypass.seat_inside_diameter')" />
+      <path class="rubber" :d="state.disc" :stroke-width="line" />
       <rect class="steel" :x="state.axis - figure.plate / 2" :y="figure.supportY" :width="figure.plate" height="1.2" :stroke-width="line" />
-      <g v-if="state.lift > 0" class="dimension">
-        <path :d="`M${state.axis + figure.disc / 2} ${figure.seatY + state.lift}h${2.4}M${state.axis + figure.seatOutside / 2} ${figure.seatY}h${2.9}M${state.axis + figure.disc / 2 + 1.6} ${figure.seatY}v${state.lift}`" :stroke-width="line" />
+      <g v-if="state.lift > 0" class="dimension" :class="{ lit: litPart === 'lift' }">
+        <path :d="`M${state.axis + figure.discWidth / 2} ${figure.seatY + state.lift}h${2.4}M${state.axis + figure.seatOutside / 2} ${figure.seatY}h${2.9}M${state.axis + figure.discWidth / 2 + 1.6} ${figure.seatY}v${state.lift}`" :stroke-width="line" />
       </g>
       <text :x="state.axis" :y="figure.height + 10 * line" :font-size="11.5 * line">{{ state.name }}</text>
       <text :x="state.axis" :y="figure.height + 23 * line" :font-size="10.5 * line" class="soft-text">{{ state.at }}</text>
@@ -82,6 +84,7 @@ function flow(axis: number, lift: number, sign: 1 | -1): string {
 }
 .rubber {
   fill: var(--ink-soft);
+  stroke: var(--ink);
 }
 .spring {
   fill: none;
@@ -89,11 +92,22 @@ function flow(axis: number, lift: number, sign: 1 | -1): string {
   stroke-linejoin: round;
   cursor: pointer;
 }
+.wire {
+  fill: var(--slate-wash);
+  stroke: var(--ink);
+  pointer-events: none;
+}
 .oil {
   fill: none;
   stroke: var(--rust);
   stroke-linecap: round;
   opacity: 0.75;
+}
+.lit {
+  stroke: var(--hand);
+}
+.dimension.lit path {
+  stroke-width: 0.35px;
 }
 .dimension path {
   stroke: var(--hand);

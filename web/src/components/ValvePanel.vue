@@ -4,11 +4,11 @@ import { computed } from 'vue'
 import type { Schemas } from '@/api/client'
 import { withUncertainty } from '@/lib/numbers'
 import { shownUnit, type UnitFamily } from '@/lib/units'
-import { agreementWords, basisName } from '@/lib/valveFigure'
+import { agreementLines, basisName } from '@/lib/valveFigure'
 import ValveChart from './ValveChart.vue'
 import ValveDrawing from './ValveDrawing.vue'
 
-const props = defineProps<{ valve: Schemas['ValveOut']; family: UnitFamily; place: string | null }>()
+const props = defineProps<{ valve: Schemas['ValveOut']; family: UnitFamily; place: string | null; lit: string }>()
 defineEmits<{ pick: [key: string] }>()
 
 const unit = computed(() => shownUnit('kpa', props.family))
@@ -42,7 +42,7 @@ const coilBound = computed(() => {
     <h3>Bypass valve</h3>
     <p v-if="place === 'there is none'" class="soft">There is none: all oil goes through the media, or none at all.</p>
     <template v-else>
-      <ValveDrawing :valve="valve" :family="family" @pick="$emit('pick', $event)" />
+      <ValveDrawing :valve="valve" :family="family" :lit="lit" @pick="$emit('pick', $event)" />
       <p v-if="valve.senses" class="fine">It senses {{ valve.senses }}.</p>
       <table v-if="rows.length">
         <thead>
@@ -67,8 +67,8 @@ const coilBound = computed(() => {
       </table>
       <p v-else class="soft">nothing yet says at what pressure it opens</p>
       <ul class="says">
-        <li v-for="one in valve.agreements" :key="one.first + one.second" :class="{ 'said-wrong': !one.agrees }">
-          {{ agreementWords(one) }}
+        <li v-for="one in agreementLines(valve.agreements)" :key="one.words" :class="{ 'said-wrong': !one.agrees }">
+          {{ one.words }}
         </li>
         <li v-for="words in band" :key="words">{{ words }}</li>
         <li v-if="coilBound" :class="{ 'said-wrong': coilBound.includes('before') }">{{ coilBound }}</li>

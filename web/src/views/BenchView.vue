@@ -207,6 +207,7 @@ watch(
           :valve="figures.data.value.valve"
           :family="preferences.family"
           :place="placeOfBypass"
+          :lit="lit"
           @pick="pick"
         />
         <TrayPanel :tray="figures.data.value.tray" :parts="partTitles" :family="preferences.family" @pick="pick" />
