@@ -215,6 +215,13 @@ def test_the_balance_says_what_it_means(grams, closes, says):
     assert says in balance.words
 
 
+def test_a_lost_part_explains_what_is_missing():
+    lost = ("samples/0/states", {"seating.mass": "lost", "anti_drain.mass": "not_applicable"})
+    balance = mass_balance(measured(*TRAY, lost))
+    assert balance.words == "21 g are missing, as the lost seating spring would weigh"
+    assert [part.state for part in balance.parts if part.part == "seating"] == ["lost"]
+
+
 def test_a_balance_needs_the_whole_and_a_part():
     assert "was not weighed" in mass_balance(measured(*weighed(can=90))).words
     nothing = mass_balance(measured(*weighed(filter=400)))

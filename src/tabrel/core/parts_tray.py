@@ -109,7 +109,8 @@ def mass_balance(measured: MeasuredSample) -> MassBalance:
     open_parts = [part.part for part in parts if part.mass is None and part.state not in ("not_applicable",)]
     closes = abs(off) <= room
     missing = () if off <= room else tuple(sorted((p for p in open_parts if _could_be(p, off, room)), key=lambda p: _off(p, off)))
-    return MassBalance(parts, whole, difference, closes, missing, _words(off, closes, missing, open_parts))
+    lost = {part.part for part in parts if part.state == "lost"}
+    return MassBalance(parts, whole, difference, closes, missing, _words(off, closes, missing, open_parts, lost))
 
 
 def _mass(measured: MeasuredSample, key: str) -> float | None:
@@ -127,12 +128,14 @@ def _off(part: str, mass: float) -> float:
     return abs(log(max(mass, 1e-6) / sqrt(usual.usual_low * usual.usual_high)))
 
 
-def _words(off: float, closes: bool, missing: tuple[str, ...], open_parts: list[str]) -> str:
+def _words(off: float, closes: bool, missing: tuple[str, ...], open_parts: list[str], lost: set[str]) -> str:
     grams = f"{abs(off) * 1e3:.3g} g"
     if closes:
         return "the parts make up the whole" if not open_parts else "the parts weighed make up the whole"
     if off < 0:
         return f"the parts weigh {grams} more than the whole: oil left in the element, or one weighed twice?"
+    if missing and missing[0] in lost:
+        return f"{grams} are missing, as the lost {PART_TITLES[missing[0]].lower()} would weigh"
     if missing:
         names = " or ".join(PART_TITLES[part].lower() for part in missing[:2])
         return f"{grams} are missing: {names} not weighed?"

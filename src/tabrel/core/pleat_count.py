@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from functools import lru_cache
 from math import ceil, floor, pi
 
 from uncertainties import nominal_value
@@ -44,6 +45,11 @@ class PleatCountCurve:
     largest_count: int
 
 
+@lru_cache(maxsize=4000)  # the same pack again and again while other readings are typed
+def _channels_of_a_square_metre(pack: PleatPack) -> float:
+    return pleat_channel_coefficient(pack, effective_media_area=1.0)
+
+
 def pleat_count_curve(measured: MeasuredSample) -> PleatCountCurve | None:
     """Return the curve, or None while the element, its media or the permeability are not known.
 
@@ -75,7 +81,7 @@ def pleat_count_curve(measured: MeasuredSample) -> PleatCountCurve | None:
 
     def losses(number: float) -> tuple[float, float]:
         of_number = number * area_of_one
-        channels = pleat_channel_coefficient(PleatPack(outside, inside, number, depth, pack), effective_media_area=of_number)
+        channels = _channels_of_a_square_metre(PleatPack(outside, inside, number, depth, pack)) / of_number
         return thickness / (permeability * of_number), channels
 
     whole = sum(losses(count))

@@ -71,6 +71,7 @@ const coilBound = computed(() => {
           {{ one.words }}
         </li>
         <li v-for="words in band" :key="words">{{ words }}</li>
+        <li v-if="valve.lift_is_assumed && valve.lift_limit_mm !== null">The lift limit is assumed: a quarter of the seat.</li>
         <li v-if="coilBound" :class="{ 'said-wrong': coilBound.includes('before') }">{{ coilBound }}</li>
       </ul>
       <ValveChart v-if="valve.curves.length" :valve="valve" :family="family" />
