@@ -208,7 +208,7 @@ def test_each_number_of_the_working_leads_to_where_it_was_entered(page, server):
     page.goto(f"{server.address}/studies/1/samples/4/outside")
     page.get_by_role("button", name="Bypass opening pressure").focus()
     page.keyboard.press("Enter")
-    expect(page.get_by_role("heading", name=re.compile("Bypass opening pressure"))).to_be_visible()
+    expect(page.get_by_role("heading", level=1, name=re.compile("Bypass opening pressure"))).to_be_visible()
     last = page.locator(".working tr.last .value")
     rate = 81.5e9 * 1.305e-3**4 / (8 * (13.4e-3 - 1.305e-3) ** 3 * (6.5 - 2))  # G d⁴ / 8 (D − d)³ n
     pressure = rate * (22.5e-3 - 17.2e-3) / (3.14159 * (13.8e-3) ** 2 / 4) / 1e3
