@@ -3,6 +3,10 @@ import { toDigits, toPercent, withUncertainty } from '@/lib/numbers'
 import { shownUnit } from '@/lib/units'
 
 describe('numbers as people read them', () => {
+  it('never writes minus nothing', () => {
+    expect(withUncertainty(-0.0004, 4.5)).toEqual({ value: '0.0', uncertainty: '4.5' })
+    expect(withUncertainty(-12, 4.5).value).toBe('−12.0')
+  })
   it('lets digits follow the uncertainty', () => {
     expect(withUncertainty(1013.04, 12.34)).toEqual({ value: '1013', uncertainty: '12' })
     expect(withUncertainty(175.503, 6.6656)).toEqual({ value: '175.5', uncertainty: '6.7' })

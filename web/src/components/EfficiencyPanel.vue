@@ -3,14 +3,13 @@
 import { computed } from 'vue'
 import type { Schemas } from '@/api/client'
 import { linePath } from '@/charts/plainScale'
+import ChartFrame from './ChartFrame.vue'
 import { boundToDigits, toDigits } from '@/lib/numbers'
 
 const props = defineProps<{ efficiency: Schemas['EfficiencyOut'] }>()
 
 const [LEFT, RIGHT, TOP, BOTTOM] = [34, 346, 8, 122]
 const [SMALLEST, LARGEST] = [4, 60]
-const SIZES = [5, 10, 20, 30, 50]
-const PERCENTS = [0, 25, 50, 75, 100]
 
 function x(size: number): number {
   return LEFT + ((RIGHT - LEFT) * Math.log(size / SMALLEST)) / Math.log(LARGEST / SMALLEST)
@@ -18,6 +17,8 @@ function x(size: number): number {
 function y(percent: number): number {
   return BOTTOM + ((TOP - BOTTOM) * percent) / 100
 }
+const ACROSS = [5, 10, 20, 30, 50].map((size) => ({ at: x(size), label: size }))
+const UP = [0, 25, 50, 75, 100].map((percent) => ({ at: y(percent), label: percent }))
 const sizes = computed(() => props.efficiency.sizes_um_c)
 const band = computed(() => {
   const there = linePath(sizes.value.map(x), props.efficiency.low.map(y))
@@ -48,7 +49,7 @@ const rows = computed(() =>
 const at20 = computed(() => {
   const e = props.efficiency
   const i = e.sizes_um_c.indexOf(20)
-  return i < 0 ? null : `${toDigits(e.estimate[i]!, 2)} (${toDigits(e.low[i]!, 2)} to ${toDigits(e.high[i]!, 3)}) %`
+  return i < 0 ? null : `${toDigits(e.estimate[i]!, 2)} (${toDigits(e.low[i]!, 2)} to ${boundToDigits(e.high[i]!, 3, 'lower')}) %`
 })
 const ASSUMED: Record<string, string> = { 'media.fibre_diameter': 'fibre diameter', 'media.dry_mass': 'solidity' }
 const medium = computed(() => {
@@ -75,12 +76,7 @@ const told = computed(
     <h3>Micron efficiency</h3>
     <svg class="chart" viewBox="0 0 350 150" role="img" :aria-label="told">
       <path v-if="band" class="band" :d="band" />
-      <path class="axis" :d="`M${LEFT} ${TOP}V${BOTTOM}H${RIGHT}`" />
-      <g v-for="percent in PERCENTS" :key="percent">
-        <path class="grid" :d="`M${LEFT} ${y(percent)}H${RIGHT}`" />
-        <text class="end" :x="LEFT - 4" :y="y(percent) + 3.5">{{ percent }}</text>
-      </g>
-      <text v-for="size in SIZES" :key="size" class="middle" :x="x(size)" :y="BOTTOM + 12">{{ size }}</text>
+      <ChartFrame :left="LEFT" :right="RIGHT" :top="TOP" :bottom="BOTTOM" :across="ACROSS" :up="UP" />
       <path class="mark" :d="`M${x(20)} ${TOP}V${BOTTOM}`" />
       <path v-if="curve" class="curve" :d="curve" />
       <path v-if="efficiency.valid_to_um_c && efficiency.valid_to_um_c < LARGEST" class="limit" :d="`M${x(efficiency.valid_to_um_c)} ${TOP}V${BOTTOM}`">
@@ -116,18 +112,6 @@ const told = computed(
 </template>
 
 <style scoped>
-.chart {
-  display: block;
-  width: 100%;
-}
-.axis {
-  fill: none;
-  stroke: var(--ink-soft);
-}
-.grid {
-  stroke: var(--line);
-  stroke-width: 0.6;
-}
 .band {
   fill: var(--amber-wash);
 }
@@ -152,44 +136,9 @@ const told = computed(
   stroke: var(--hand);
   stroke-width: 1.6;
 }
-text {
-  font-family: var(--body);
-  font-size: 10px;
-  fill: var(--ink-soft);
-}
-.middle {
-  text-anchor: middle;
-}
-.end {
-  text-anchor: end;
-}
-table {
-  width: 100%;
-  border-collapse: collapse;
-  font-size: 0.82rem;
-}
-th {
-  font-weight: 500;
-  color: var(--ink-soft);
-  text-align: left;
-}
-td {
-  vertical-align: top;
-}
 td.number,
 th.number {
-  text-align: right;
   white-space: nowrap;
   padding-left: 0.5rem;
-}
-tbody tr {
-  border-top: 1px solid var(--line);
-}
-.used td {
-  font-weight: 600;
-}
-.fine {
-  font-size: 0.82rem;
-  margin: 0.25rem 0 0;
 }
 </style>

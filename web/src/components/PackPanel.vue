@@ -4,6 +4,7 @@ import { computed } from 'vue'
 import type { Schemas } from '@/api/client'
 import { linePath, plainScale } from '@/charts/plainScale'
 import { toDigits } from '@/lib/numbers'
+import ChartFrame from './ChartFrame.vue'
 import { crowdingWords, pleatPath } from '@/lib/packFigure'
 import { shownUnit, type UnitFamily } from '@/lib/units'
 
@@ -45,8 +46,8 @@ const chart = computed(() => {
     )
   }
   return {
-    x,
-    y,
+    across: x.ticks.map((tick) => ({ at: x.at(tick), label: tick })),
+    up: y.ticks.map((tick) => ({ at: y.at(tick), label: Math.round(100 * tick) })),
     total: shown(curve.counts.map((_, i) => curve.media[i]! + curve.channels[i]!)),
     media: shown(curve.media),
     here: { x: x.at(curve.count), y: y.at(1) },
@@ -90,12 +91,7 @@ const chart = computed(() => {
     <template v-if="chart && curve">
       <h3>Loss against the number of pleats</h3>
       <svg class="chart" viewBox="0 0 350 150" role="img" :aria-label="`Viscous loss of the element against its pleats. ${chart.words}`">
-        <path class="axis" :d="`M${LEFT} ${TOP}V${BOTTOM}H${RIGHT}`" />
-        <g v-for="tick in chart.y.ticks" :key="tick">
-          <path class="grid" :d="`M${LEFT} ${chart.y.at(tick)}H${RIGHT}`" />
-          <text class="end" :x="LEFT - 4" :y="chart.y.at(tick) + 3.5">{{ Math.round(100 * tick) }}</text>
-        </g>
-        <text v-for="tick in chart.x.ticks" :key="tick" class="middle" :x="chart.x.at(tick)" :y="BOTTOM + 12">{{ tick }}</text>
+        <ChartFrame :left="LEFT" :right="RIGHT" :top="TOP" :bottom="BOTTOM" :across="chart.across" :up="chart.up" />
         <path class="media" :d="chart.media" />
         <path class="total" :d="chart.total" />
         <circle class="best" :cx="chart.best.x" :cy="chart.best.y" r="4" />
@@ -138,18 +134,6 @@ const chart = computed(() => {
 .edge.lit {
   stroke: var(--hand);
 }
-.chart {
-  display: block;
-  width: 100%;
-}
-.axis {
-  fill: none;
-  stroke: var(--ink-soft);
-}
-.grid {
-  stroke: var(--line);
-  stroke-width: 0.6;
-}
 .total,
 .media {
   fill: none;
@@ -167,21 +151,6 @@ const chart = computed(() => {
   fill: var(--paper);
   stroke: var(--hand);
   stroke-width: 1.6;
-}
-text {
-  font-family: var(--body);
-  font-size: 10px;
-  fill: var(--ink-soft);
-}
-.middle {
-  text-anchor: middle;
-}
-.end {
-  text-anchor: end;
-}
-.fine {
-  font-size: 0.82rem;
-  margin: 0.2rem 0;
 }
 .key {
   color: var(--hand);

@@ -140,30 +140,12 @@ const told = computed(() =>
   fill: var(--hand-wash);
 }
 table {
-  width: 100%;
-  border-collapse: collapse;
-  font-size: 0.86rem;
   margin-top: 0.4rem;
-}
-tr + tr {
-  border-top: 1px solid var(--line);
 }
 .sum td {
   font-weight: 650;
 }
 tr.lit {
   background: var(--hand-wash);
-}
-.link {
-  border: 0;
-  padding: 0;
-  background: none;
-  text-decoration: underline;
-  text-decoration-style: dotted;
-  cursor: pointer;
-}
-.fine {
-  font-size: 0.82rem;
-  margin: 0.25rem 0 0;
 }
 </style>

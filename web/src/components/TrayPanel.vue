@@ -114,16 +114,4 @@ text {
 .fine::first-letter {
   text-transform: uppercase;
 }
-.fine {
-  font-size: 0.82rem;
-  margin: 0.15rem 0;
-}
-.link {
-  border: 0;
-  padding: 0;
-  background: none;
-  text-decoration: underline;
-  text-decoration-style: dotted;
-  cursor: pointer;
-}
 </style>

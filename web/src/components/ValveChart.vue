@@ -2,6 +2,7 @@
 /** Lift and flow of the bypass valve against the pressure across it, oil cold and hot. */
 import { computed } from 'vue'
 import type { Schemas } from '@/api/client'
+import ChartFrame from './ChartFrame.vue'
 import { linePath, plainScale } from '@/charts/plainScale'
 import { toDigits } from '@/lib/numbers'
 import { shownUnit, type UnitFamily } from '@/lib/units'
@@ -28,7 +29,8 @@ const panels = computed(() =>
       name,
       top,
       bottom,
-      y,
+      across: name === 'flow' ? x.value.ticks.map((tick) => ({ at: x.value.at(tick), label: tick })) : [],
+      up: y.ticks.map((tick) => ({ at: y.at(tick), label: tick })),
       symbol: unit.symbol,
       lines: curves.value.map((one) => ({
         temperature: one.temperature_c,
@@ -67,38 +69,21 @@ const told = computed(() => {
       <title>stated band</title>
     </rect>
     <g v-for="panel in panels" :key="panel.name">
-      <path class="axis" :d="`M${LEFT} ${panel.top}V${panel.bottom}H${RIGHT}`" />
-      <g v-for="tick in panel.y.ticks" :key="tick">
-        <path class="grid" :d="`M${LEFT} ${panel.y.at(tick)}H${RIGHT}`" />
-        <text class="tick end" :x="LEFT - 4" :y="panel.y.at(tick) + 3.5">{{ tick }}</text>
-      </g>
+      <ChartFrame :left="LEFT" :right="RIGHT" :top="panel.top" :bottom="panel.bottom" :across="panel.across" :up="panel.up" />
       <path v-for="(line, i) in panel.lines" :key="line.temperature" class="line" :class="{ cold: i === 0 }" :d="line.path" />
-      <text class="name" :x="LEFT + 5" :y="panel.top + 9">{{ panel.name }}, {{ panel.symbol }}</text>
+      <text :x="LEFT + 5" :y="panel.top + 9">{{ panel.name }}, {{ panel.symbol }}</text>
     </g>
     <g v-for="mark in marks" :key="mark.name">
       <path class="mark" :d="`M${mark.at} ${PANELS.lift.top}V${PANELS.flow.bottom}`" />
-      <text class="tick" :x="mark.at" :y="80">{{ mark.name }}</text>
+      <text class="middle" :x="mark.at" :y="80">{{ mark.name }}</text>
     </g>
-    <text v-for="tick in x.ticks" :key="tick" class="tick" :x="x.at(tick)" :y="170">{{ tick }}</text>
-    <text class="name middle" :x="(LEFT + RIGHT) / 2" y="185">
+    <text class="middle" :x="(LEFT + RIGHT) / 2" y="185">
       pressure across the valve, {{ pressure.symbol }} · solid {{ curves.at(-1)?.temperature_c }} °C, dashed {{ curves[0]?.temperature_c }} °C
     </text>
   </svg>
 </template>
 
 <style scoped>
-.chart {
-  display: block;
-  width: 100%;
-}
-.axis {
-  fill: none;
-  stroke: var(--ink-soft);
-}
-.grid {
-  stroke: var(--line);
-  stroke-width: 0.6;
-}
 .line {
   fill: none;
   stroke: var(--rust);
@@ -114,19 +99,5 @@ const told = computed(() => {
 .band {
   fill: var(--amber-wash);
   opacity: 0.7;
-}
-text {
-  font-family: var(--body);
-  font-size: 10px;
-  fill: var(--ink-soft);
-}
-.tick {
-  text-anchor: middle;
-}
-.tick.end {
-  text-anchor: end;
-}
-.middle {
-  text-anchor: middle;
 }
 </style>

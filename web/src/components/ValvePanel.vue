@@ -80,35 +80,13 @@ const coilBound = computed(() => {
 </template>
 
 <style scoped>
-.fine,
 .says {
   font-size: 0.82rem;
   margin: 0.2rem 0;
-}
-.says {
   list-style: none;
   padding: 0;
 }
 .says li::first-letter {
   text-transform: uppercase;
-}
-table {
-  width: 100%;
-  border-collapse: collapse;
-  font-size: 0.84rem;
-}
-th {
-  font-weight: 500;
-  color: var(--ink-soft);
-  text-align: left;
-}
-th.number {
-  text-align: right;
-}
-tbody tr {
-  border-top: 1px solid var(--line);
-}
-.used td {
-  font-weight: 600;
 }
 </style>

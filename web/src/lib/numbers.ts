@@ -2,7 +2,7 @@
 const MINUS = '−'
 
 function signed(text: string): string {
-  return text.replace('-', MINUS)
+  return Number(text) === 0 ? text.replace('-', '') : text.replace('-', MINUS)
 }
 
 /** Decimals that show a number to so many significant digits. */
