@@ -11,11 +11,14 @@ export const client = createClient<paths>({ baseUrl: window.location.origin })
 export class ProblemError extends Error {
   readonly where: string
   readonly missing: readonly string[]
+  /** Of the answer; 0 where none came. */
+  readonly status: number
 
-  constructor(problem: Problem) {
+  constructor(problem: Problem, status = 0) {
     super(problem.message)
     this.where = problem.where
     this.missing = problem.missing
+    this.status = status
   }
 }
 
@@ -39,9 +42,11 @@ export async function unwrap<T>(pending: Promise<Answer<T>>): Promise<T> {
   }
   if (answer.data !== undefined) return answer.data
   const said = answer.error as Partial<Problem> | undefined
-  throw new ProblemError({
-    message: said?.message ?? `The server answered ${answer.response.status} without a reason: try again.`,
+  const { status } = answer.response
+  const problem = {
+    message: said?.message ?? `The server answered ${status} without a reason: try again.`,
     where: said?.where ?? '',
     missing: said?.missing ?? [],
-  })
+  }
+  throw new ProblemError(problem, status)
 }

@@ -1,7 +1,7 @@
 /** The bench sheet of one sample, and everything that changes it. */
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { computed, onBeforeUnmount, onMounted, toValue, type MaybeRefOrGetter } from 'vue'
-import { client, unwrap, type Schemas } from '@/api/client'
+import { client, ProblemError, unwrap, type Schemas } from '@/api/client'
 import { prefetchMaps } from './useOperatingMap'
 
 export type Sheet = Schemas['SheetOut']
@@ -78,14 +78,15 @@ export function useBenchChanges(sampleId: MaybeRefOrGetter<number>) {
     return sheet
   }
 
-  /** Change in turn and take the answer; after a refusal look again, since another window may have been there first. */
+  /** Change in turn and take the answer; where another window has been there first, look before saying so. */
   function change(place: string, work: (sample: { sample_id: number }) => Parameters<typeof unwrap<Sheet>>[0]) {
     const sample = { sample_id: toValue(sampleId) }
     return inTurn(async () => {
       try {
         return take(await unwrap(work(sample)), place)
       } catch (error) {
-        void queries.invalidateQueries({ queryKey: ['sheet', sample.sample_id] })
+        if (error instanceof ProblemError && [404, 409].includes(error.status))
+          await queries.invalidateQueries({ queryKey: ['sheet', sample.sample_id] })
         throw error
       }
     })
