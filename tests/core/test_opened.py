@@ -179,6 +179,30 @@ def test_more_pleats_stop_helping():
     assert all(total[n] >= curve.least_loss for n in range(curve.counts[0], curve.largest_count + 1))
 
 
+@pytest.mark.parametrize(
+    ("key", "text"), [("element.pleat_count", "9000000"), ("media.thickness", "0.001 mm"), ("element.inside_diameter", "0.01 mm")]
+)
+def test_a_slip_in_the_pack_costs_no_time(key, text):
+    curve = pleat_count_curve(measured(reading(key, text)))
+    assert curve is None or len(curve.counts) <= 402
+
+
+def test_the_best_count_rests_neither_on_this_filters_count_nor_on_the_points_of_the_curve():
+    thin = reading("media.thickness", "0.03 mm")
+    curve = pleat_count_curve(measured(thin))
+    assert len(curve.counts) < curve.largest_count / 2  # not every number is a point
+    other = pleat_count_curve(measured(thin, reading("element.pleat_count", "200")))
+    assert other.counts != curve.counts
+    assert other.optimum == curve.optimum
+
+
+def test_a_spring_is_coil_bound_where_its_travel_ends_before_the_lift():
+    travel = 18 - 6 * 1.25  # installed less solid length, in mm
+    for lift, bound in ((travel - 0.1, False), (travel + 0.1, True)):
+        assert opening_comparison(measured(*SEAT, *SPRING, reading("bypass.lift_limit", f"{lift} mm"))).coil_bound is bound
+    assert opening_comparison(measured(*SEAT, reading("bypass.spring_wire_diameter"))).coil_bound is None
+
+
 def test_a_thicker_pack_wants_fewer_pleats():
     thin = pleat_count_curve(measured(reading("media.thickness", "0.5 mm")))
     thick = pleat_count_curve(measured(reading("media.thickness", "1.1 mm")))
@@ -269,7 +293,9 @@ def test_the_pack_is_drawn_whatever_was_read():
     assert (swapped.outside_diameter, swapped.inside_diameter) == (own.outside_diameter, own.inside_diameter)
     only_inside = drawn_pack(measured(reading("element.outside_diameter"), reading("element.inside_diameter", "80 mm")))
     assert only_inside.outside_diameter > 80e-3
-    assert drawn_pack(measured(reading("element.pleat_count", "140"))).opening < 0
+    rooms = {count: drawn_pack(measured(reading("element.pleat_count", count))).room for count in ("54", "64", "140")}
+    assert rooms == {"54": "enough", "64": "crowded", "140": "cannot_fit"}  # 22 %, 8 %, -102 % open
+    assert blank.room == "unknown"
 
 
 def claim(**more):

@@ -55,10 +55,10 @@ def test_dimensions_are_as_long_as_what_they_measure():
     for dimension in section_layout(sample).dimensions:
         (x0, y0), (x1, y1) = dimension.start, dimension.end
         length = ((x1 - x0) ** 2 + (y1 - y0) ** 2) ** 0.5
-        if dimension.key == "can.inside_diameter":
-            assert length == pytest.approx(76e-3 - 2 * 0.45e-3)
-        else:
-            assert length == pytest.approx(sizes[dimension.key]), dimension.key
+        assert length == pytest.approx(sizes[dimension.key]), dimension.key
+    lengths = {one.key: one.end[0] - one.start[0] for one in section_layout(sample).dimensions}
+    assert lengths["can.inside_diameter"] == pytest.approx(71e-3)  # as measured, whatever outside and wall make of it
+    assert section_sizes(measured(*CAN, reading("can.inside_diameter")))["can.inside_diameter"] == pytest.approx(75.1e-3)
 
 
 def test_what_was_not_measured_is_marked_and_follows_the_scale_of_what_was():
@@ -117,14 +117,24 @@ def test_the_tube_is_closed_at_the_dome_by_its_cap_or_its_valve(place):
 
 
 def test_an_element_its_can_cannot_hold_is_said_at_the_reading():
+    no_inside = reading("can.inside_diameter")
     for change, where in (
         (reading("element.height", "120 mm"), "element.height"),
+        (reading("element.height", "96 mm"), "element.height"),  # with 2.6 mm of plate and 0.45 mm of wall in 98 mm
         (reading("element.outside_diameter", "80 mm"), "element.outside_diameter"),
     ):
-        sample = measured(*CAN, change)
+        sample = measured(*CAN, no_inside, change)
         [problem] = section_layout(sample).problems
         assert problem.where == where
         assert problem.code in {warning.code for warning in analyse_measured(sample).warnings}
+
+
+def test_a_typical_size_accuses_nobody():
+    nothing_else = (reading("can.wall_thickness"), reading("plate.thickness"), reading("can.inside_diameter"))
+    assert section_layout(measured(*CAN, *nothing_else, reading("element.height", "97 mm"))).problems == ()
+    assert section_layout(measured(*CAN, *nothing_else, reading("element.height", "99 mm"))).problems != ()
+    unknown = section_layout(measured(reading("element.height", "200 mm"), reading("element.outside_diameter", "120 mm")))
+    assert unknown.problems == ()
 
 
 @settings(max_examples=60, deadline=None)

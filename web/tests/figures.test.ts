@@ -8,7 +8,7 @@ import { agreementLines, agreementWords, valveFigure } from '@/lib/valveFigure'
 const valve: Schemas['ValveOut'] = {
   evidence: [], agreements: [], closing_kpa: null, stated_band: null, senses: null, kind: 'coil_spring', opening_kpa: 120, full_open_kpa: 200,
   seat_inside_mm: 13, seat_outside_mm: 15, lift_limit_mm: 3, lift_is_assumed: false, spring_outside_mm: 13, spring_wire_mm: 1.2,
-  spring_coils: 6, spring_installed_mm: 17, solid_length_mm: 7.2, curves: [],
+  spring_coils: 6, spring_installed_mm: 17, coil_bound: false, curves: [],
 }
 
 function numbers(path: string): number[][] {
@@ -32,6 +32,7 @@ describe('the valve in section', () => {
       { seat_inside_mm: null, seat_outside_mm: null, lift_limit_mm: null, spring_installed_mm: null },
       { seat_inside_mm: 16, seat_outside_mm: 12 },
       { spring_installed_mm: 2, lift_limit_mm: 6 },
+      { spring_coils: 100000 },
     ]) {
       const figure = valveFigure({ ...valve, ...change })
       expect(figure.seatOutside).toBeGreaterThan(figure.seatInside)
@@ -68,7 +69,7 @@ describe('the valve in section', () => {
 })
 
 const pack: Schemas['PackOut'] = {
-  outside_mm: 70, inside_mm: 38, count: 50, thickness_mm: 0.8, depth_mm: 16, can_inside_mm: 75, opening_percent: 33,
+  outside_mm: 70, inside_mm: 38, count: 50, thickness_mm: 0.8, depth_mm: 16, can_inside_mm: 75, opening_percent: 33, room: 'enough',
   tube_open_mm2: null, measured: ['element.outside_diameter', 'element.inside_diameter', 'element.pleat_count', 'media.thickness'],
 }
 
@@ -81,15 +82,15 @@ describe('the pleat pack', () => {
   })
   it('says when it is crowded, when it cannot fit, and when it is a guess', () => {
     expect(crowdingWords(pack)).toBe('33 % of the inside circumference is open between the pleats.')
-    expect(crowdingWords({ ...pack, opening_percent: 6 })).toContain('crowded')
-    expect(crowdingWords({ ...pack, opening_percent: -12 })).toContain('cannot fit')
-    expect(crowdingWords({ ...pack, measured: [] })).toContain('typical size')
+    expect(crowdingWords({ ...pack, opening_percent: 6, room: 'crowded' })).toContain('crowded')
+    expect(crowdingWords({ ...pack, opening_percent: -12, room: 'cannot_fit' })).toContain('cannot fit')
+    expect(crowdingWords({ ...pack, room: 'unknown' })).toContain('typical size')
   })
 })
 
 const strip: Schemas['StripOut'] = {
   length_mm: 1600, width_mm: 80, potting_mm: 2.5, overlap_mm: 10, blocked_length_mm: 64, gross_cm2: 1280, effective_cm2: 1134.5,
-  is_forecast: false, pulled_length_mm: null, pleats_length_mm: null, grammage_g_m2: null,
+  is_forecast: false, pulled_length_mm: null, pleats_length_mm: null, length_off_percent: null, grammage_g_m2: null,
   deductions: [
     { key: 'element.potting_depth', cm2: 80, measured: true }, { key: 'media.seam_overlap', cm2: 7.5, measured: true },
     { key: 'media.blocked_pleats', cm2: 48, measured: true }, { key: 'media.blocked_area', cm2: 10, measured: true },

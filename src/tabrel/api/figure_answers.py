@@ -61,7 +61,7 @@ class ValveOut(WireModel):
     spring_wire_mm: float | None
     spring_coils: float | None
     spring_installed_mm: float | None
-    solid_length_mm: float | None
+    coil_bound: bool | None
     curves: list[ValveCurveOut]
 
 
@@ -100,6 +100,7 @@ class PackOut(WireModel):
     can_inside_mm: float | None
     measured: list[str]
     opening_percent: float
+    room: str
     tube_open_mm2: float | None
 
 
@@ -137,6 +138,7 @@ class StripOut(WireModel):
     is_forecast: bool
     pulled_length_mm: float | None
     pleats_length_mm: float | None
+    length_off_percent: float | None
     grammage_g_m2: float | None
 
 

@@ -109,7 +109,7 @@ def _valve(measured: MeasuredSample, oil: OilModel | None, circuit: Circuit) -> 
         spring_wire_mm=wire,
         spring_coils=coils,
         spring_installed_mm=known.get("spring_installed_length"),
-        solid_length_mm=wire * coils if wire and coils else None,
+        coil_bound=compared.coil_bound,
         curves=[
             ValveCurveOut(
                 temperature_c=curve.temperature,
@@ -171,6 +171,7 @@ def _pack(measured: MeasuredSample) -> PackOut:
         can_inside_mm=_mm(measured, "can.inside_diameter"),
         measured=list(pack.measured),
         opening_percent=100 * pack.opening,
+        room=pack.room,
         tube_open_mm2=None if pack.tube_open_area is None else pack.tube_open_area * 1e6,
     )
 
@@ -203,6 +204,7 @@ def _strip(strip: StripAreas) -> StripOut:
         is_forecast=strip.is_forecast,
         pulled_length_mm=None if strip.pulled_length is None else strip.pulled_length * 1e3,
         pleats_length_mm=None if strip.pleats_length is None else strip.pleats_length * 1e3,
+        length_off_percent=_percent(strip.length_off),
         grammage_g_m2=None if strip.grammage is None else strip.grammage * 1e3,
     )
 

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
 from math import pi
 
@@ -80,6 +80,8 @@ class BypassEvidence:
         What the valve as a part lacks.
     has_spring : bool
         Whether the spring's dimensions are all there.
+    ways : tuple of OpeningWay
+        Every way to the opening pressure there is, the best first.
     """
 
     opening: Result
@@ -87,6 +89,16 @@ class BypassEvidence:
     valve: BypassValve | None
     missing: tuple[str, ...]
     has_spring: bool = False
+    ways: tuple[OpeningWay, ...] = ()
+
+
+@dataclass(frozen=True)
+class OpeningWay:
+    """One way to the opening pressure: its basis, the pressure at 20 °C [Pa], what was assumed."""
+
+    basis: str
+    pressure: Uncertain
+    assumed: tuple[str, ...] = ()
 
 
 @dataclass(frozen=True)
@@ -188,10 +200,12 @@ def bypass_evidence(known: Mapping[str, Uncertain], bypass: Bypass, variables: V
         return BypassEvidence(nothing, nothing, None, ())
     seat = bypass_seat(known, variables)
     spring = coil_spring(known, bypass.spring_material)
-    pressure, basis, assumed, missing = _opening_pressure(known, bypass, seat, spring, variables)
-    if pressure is None:
+    ways = tuple(_opening_ways(known, bypass, seat, spring, variables))
+    if not ways:
+        missing = _missing(known, seat)
         nothing = missing_result(*missing)
         return BypassEvidence(nothing, nothing, None, missing)
+    pressure, basis, assumed = ways[0].pressure, ways[0].basis, ways[0].assumed
     opening = variables.result(pressure, basis=basis, assumed=assumed)
     if basis == "stated" and not isinstance(bypass.stated_kpa, tuple):
         opening = Result(opening.value, basis=basis, assumed=assumed)
@@ -204,31 +218,44 @@ def bypass_evidence(known: Mapping[str, Uncertain], bypass: Bypass, variables: V
         full_result = variables.result(full_open, basis=basis, assumed=assumed + full_assumed)
     valve = None if seat is None else _valve_part(known, pressure, seat, spring)
     missing = () if seat else ("bypass.seat_inside_diameter",)
-    return BypassEvidence(opening, full_result, valve, missing, spring is not None)
+    return BypassEvidence(opening, full_result, valve, missing, spring is not None, ways)
 
 
-def _opening_pressure(
+def _opening_ways(
     known: Mapping[str, Uncertain], bypass: Bypass, seat: Seat | None, spring: Spring | None, variables: Variables
-) -> tuple[Uncertain | None, str, tuple[str, ...], tuple[str, ...]]:
-    """Return pressure, basis, what was assumed and what is missing."""
+) -> Iterator[OpeningWay]:
+    """Yield every way to the opening pressure, the best first."""
     if "bypass.opening_pressure" in known:
-        return known["bypass.opening_pressure"], "pressure", (), ()
+        yield OpeningWay("pressure", known["bypass.opening_pressure"])
     if "bypass.opening_force" in known and seat:
-        return known["bypass.opening_force"] / seat.area, "force", seat.assumed, ()
+        yield OpeningWay("force", known["bypass.opening_force"] / seat.area, seat.assumed)
     if spring and seat:
-        return spring.installed_force / seat.area, "spring", seat.assumed + spring.assumed, ()
+        yield OpeningWay("spring", spring.installed_force / seat.area, seat.assumed + spring.assumed)
     if isinstance(bypass.stated_kpa, tuple):
         low, high = (pressure * 1e3 for pressure in bypass.stated_kpa)
         middle = variables.with_type_b("bypass.stated_kpa", (low + high) / 2, rectangular(high - low))
-        return middle, "stated", ("bypass.stated_kpa",), ()
-    if bypass.stated_kpa is not None:
-        return bypass.stated_kpa * 1e3, "stated", (), ()
+        yield OpeningWay("stated", middle, ("bypass.stated_kpa",))
+    elif bypass.stated_kpa is not None:
+        yield OpeningWay("stated", bypass.stated_kpa * 1e3)
+
+
+def _missing(known: Mapping[str, Uncertain], seat: Seat | None) -> tuple[str, ...]:
+    """Return what the nearest way to the opening pressure lacks."""
     needs_spring = "bypass.opening_force" not in known
     missing = [key for key in SPRING_KEYS if needs_spring and key not in known]
     if seat is None:
         missing.insert(0, "bypass.seat_inside_diameter")
     # all dimensions there and still no spring: they contradict each other (see `coil_spring`)
-    return None, "", (), tuple(missing) or ("bypass.spring_outside_diameter", "bypass.spring_total_coils")
+    return tuple(missing) or ("bypass.spring_outside_diameter", "bypass.spring_total_coils")
+
+
+def spring_travel(known: Mapping[str, Uncertain]) -> Uncertain | None:
+    """Return how far the installed spring can give way before it goes solid, or None while a size is missing. [m]"""
+    keys = ("bypass.spring_installed_length", "bypass.spring_wire_diameter", "bypass.spring_total_coils")
+    if any(key not in known for key in keys):
+        return None
+    installed, wire, coils = (known[key] for key in keys)
+    return installed - wire * coils
 
 
 def _full_open_pressure(

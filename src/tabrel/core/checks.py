@@ -6,17 +6,17 @@ from collections.abc import Iterator
 
 from uncertainties import nominal_value
 
-from tabrel.core.bypass_valve import DEFAULT_DEAD_COILS
+from tabrel.core.bypass_valve import DEFAULT_DEAD_COILS, spring_travel
 from tabrel.core.efficiency import REFERENCE_SIZE, ScreeningMedium
 from tabrel.core.measured import MeasuredSample
 from tabrel.core.media import FAMILY_DEFAULTS, pleat_opening_at_inside, solidity
 from tabrel.core.parts_tray import USUAL_SHELL_RATIO, can_strength
+from tabrel.core.pleat_pack import LEAST_PLEAT_OPENING
 from tabrel.core.reading_checks import SampleWarning, reading_warnings
 from tabrel.core.section_layout import section_problems
 from tabrel.core.uncertain import Result
 
 LENGTH_AGREEMENT = 0.05
-LEAST_PLEAT_OPENING = 0.10
 USUAL_SOLIDITY = (0.04, 0.35)
 
 
@@ -44,16 +44,13 @@ def _layout_warnings(measured: MeasuredSample) -> Iterator[SampleWarning]:
 def _media_warnings(measured: MeasuredSample) -> Iterator[SampleWarning]:
     strip = measured.strip
     known = {key: float(nominal_value(number)) for key, number in measured.known.items()}
-    depth = strip.pleat_depth()
-    if depth is not None and not strip.needed("media.strip_length", "element.pleat_count"):
-        folded = 2 * known["element.pleat_count"] * float(nominal_value(depth))
-        off = known["media.strip_length"] / folded - 1 if folded > 0 else 0.0
-        if abs(off) > LENGTH_AGREEMENT:
-            message = (
-                f"the strip is {abs(off):.0%} {'longer' if off > 0 else 'shorter'} than its pleats explain "
-                f"({folded * 1e3:.0f} mm = 2·pleats·depth): check length, pleat count and diameters"
-            )
-            yield SampleWarning("length_against_pleats", message, "media.strip_length")
+    off, folded = strip.length_off(), strip.pleats_length()
+    if off is not None and abs(off) > LENGTH_AGREEMENT:
+        message = (
+            f"the strip is {abs(off):.0%} {'longer' if off > 0 else 'shorter'} than its pleats explain "
+            f"({float(nominal_value(folded)) * 1e3:.0f} mm = 2·pleats·depth): check length, pleat count and diameters"
+        )
+        yield SampleWarning("length_against_pleats", message, "media.strip_length")
     yield from _pack_warnings(pleat_opening_at_inside(strip, measured.variables).value)
     family = measured.sample.media_family
     share = solidity(strip, FAMILY_DEFAULTS[family].fibre_density) if family else None
@@ -96,17 +93,15 @@ def _bypass_warnings(measured: MeasuredSample) -> Iterator[SampleWarning]:
     if free is not None and installed is not None and installed >= free:
         message = "the spring is installed no shorter than its free length: as measured it holds nothing shut"
         yield SampleWarning("spring_not_compressed", message, "bypass.spring_installed_length")
-    if wire is not None and coils is not None and installed is not None:
-        solid = wire * coils
+    if (travel := spring_travel(measured.known)) is not None and installed is not None:
+        room = float(nominal_value(travel))
         valve = measured.bypass.valve
         lift = valve.lift_limit if valve else known.get("lift_limit", 0.0)
-        if installed < solid:
-            message = f"the spring is installed below its solid length of {solid * 1e3:.1f} mm: a reading slipped"
+        if room < 0:
+            message = f"the spring is installed below its solid length of {(installed - room) * 1e3:.1f} mm: a reading slipped"
             yield SampleWarning("spring_below_solid", message, "bypass.spring_installed_length")
-        elif installed - solid < lift:
-            message = (
-                f"the spring goes solid after {(installed - solid) * 1e3:.1f} mm, before the lift limit of {lift * 1e3:.1f} mm"
-            )
+        elif room < lift:
+            message = f"the spring goes solid after {room * 1e3:.1f} mm, before the lift limit of {lift * 1e3:.1f} mm"
             yield SampleWarning("spring_solid_before_lift", message, "bypass.lift_limit")
     dead = known.get("spring_dead_coils", DEFAULT_DEAD_COILS)
     if coils is not None and coils <= dead:
@@ -156,11 +151,8 @@ def _clearance_warnings(measured: MeasuredSample) -> Iterator[SampleWarning]:
         yield SampleWarning(problem.code, problem.message, problem.where)
 
 
-_SEEN: dict[tuple[str, str], tuple[str, str]] = {
-    ("tube.burr_side", "towards the media"): (
-        "burr_at_media",
-        "the burrs of the centre tube point to the media and file through it in service: look for worn pleats",
-    ),
+BURR_WARNING = "the burrs of the centre tube point to the media and file through it in service: look for worn pleats"
+_OPEN_WAYS: dict[tuple[str, str], tuple[str, str]] = {
     ("element.glue", "missing"): (
         "glue_missing",
         "pleats that stand free at an end are an open way past the media: say how wide under defects",
@@ -170,13 +162,18 @@ _SEEN: dict[tuple[str, str], tuple[str, str]] = {
         "the media is holed: say how wide under defects, or it counts as whole",
     ),
 }
-"""What is seen that the numbers do not say: by attribute and choice."""
+"""Ways past the media that are seen, by attribute and choice; said until their width is known."""
 
 
 def _seen_warnings(measured: MeasuredSample) -> Iterator[SampleWarning]:
-    for (key, choice), (code, message) in _SEEN.items():
-        if measured.sample.observations.get(key) == choice and not (code != "burr_at_media" and measured.sample.leak):
-            yield SampleWarning(code, message, key)
+    """Yield a warning for what is seen and no number says."""
+    seen = measured.sample.observations
+    if seen.get("tube.burr_side") == "towards the media":
+        yield SampleWarning("burr_at_media", BURR_WARNING, "tube.burr_side")
+    if measured.sample.leak is None:
+        for (key, choice), (code, message) in _OPEN_WAYS.items():
+            if seen.get(key) == choice:
+                yield SampleWarning(code, message, key)
 
 
 def _efficiency_warnings(measured: MeasuredSample, medium: ScreeningMedium | None, size: Result) -> Iterator[SampleWarning]:

@@ -80,6 +80,20 @@ class MediaStrip:
             return None
         return (self.known["element.outside_diameter"] - self.known["element.inside_diameter"]) / 2
 
+    def pleats_length(self) -> Uncertain | None:
+        """Return 2·pleats·depth, the length that the pleats explain. [m]"""
+        depth = self.pleat_depth()
+        if depth is None or self.needed("element.pleat_count"):
+            return None
+        return 2 * self.known["element.pleat_count"] * depth
+
+    def length_off(self) -> float | None:
+        """Return how much longer the strip is than its pleats explain, as a share, or None. [-]"""
+        pleats = self.pleats_length()
+        if pleats is None or nominal_value(pleats) <= 0 or self.needed("media.strip_length"):
+            return None
+        return float(nominal_value(self.known["media.strip_length"] / pleats)) - 1
+
     def depth_keys(self) -> tuple[str, ...]:
         """Return the readings that the pleat depth still needs."""
         if self.pleat_depth() is not None:
@@ -101,10 +115,8 @@ class MediaStrip:
 
     def forecast_area(self) -> Uncertain | None:
         """Return 2·N·depth·height, the area expected before the element is cut. [m²]"""
-        depth = self.pleat_depth()
-        if depth is None or self.needed("element.pleat_count", "element.height"):
-            return None
-        return 2 * self.known["element.pleat_count"] * depth * self.known["element.height"]
+        length = self.pleats_length()
+        return None if length is None or self.needed("element.height") else length * self.known["element.height"]
 
     def face_width(self, assumed: list[str]) -> Uncertain | None:
         """Return the width of the strip that is open to flow, between the potting. [m]"""

@@ -52,6 +52,8 @@ class StripAreas:
         Of the strip pulled flat. [m]
     pleats_length : float or None
         2·pleats·depth, to hold against the length. [m]
+    length_off : float or None
+        How much longer the strip is than that, as a share.
     grammage : float or None
         Dry mass over gross area. [kg/m²]
     """
@@ -67,6 +69,7 @@ class StripAreas:
     is_forecast: bool
     pulled_length: float | None
     pleats_length: float | None
+    length_off: float | None
     grammage: float | None
 
 
@@ -88,8 +91,8 @@ def strip_areas(measured: MeasuredSample) -> StripAreas | None:
     known = {key: float(nominal_value(number)) for key, number in measured.known.items()}
     depth_number = measured.strip.pleat_depth()
     depth = None if depth_number is None else float(nominal_value(depth_number))
-    count = known.get("element.pleat_count")
-    pleats_length = None if count is None or depth is None else 2 * count * depth
+    pleats_number = measured.strip.pleats_length()
+    pleats_length = None if pleats_number is None else float(nominal_value(pleats_number))
     is_forecast = measured.media_is_forecast
     length = pleats_length if is_forecast else known["media.strip_length"]
     width = known.get("element.height") if is_forecast else known["media.strip_width"]
@@ -120,5 +123,6 @@ def strip_areas(measured: MeasuredSample) -> StripAreas | None:
         is_forecast=is_forecast,
         pulled_length=known.get("media.pulled_length"),
         pleats_length=pleats_length,
+        length_off=None if is_forecast else measured.strip.length_off(),
         grammage=known["media.dry_mass"] / (length * width) if "media.dry_mass" in known and not is_forecast else None,
     )

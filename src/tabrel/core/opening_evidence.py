@@ -2,15 +2,14 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
 from dataclasses import dataclass
 from itertools import combinations
 
 from uncertainties import nominal_value
 
-from tabrel.core.bypass_valve import bypass_seat, coil_spring
+from tabrel.core.bypass_valve import spring_travel
 from tabrel.core.measured import MeasuredSample
-from tabrel.core.uncertain import Result, Uncertain, rectangular
+from tabrel.core.uncertain import Result, Uncertain
 
 
 @dataclass(frozen=True)
@@ -87,19 +86,23 @@ class OpeningComparison:
         Closing pressure on a bench, pressure falling. [Pa]
     stated_band : StatedBand or None
         Where a band is stated and something was measured to hold against it.
+    coil_bound : bool or None
+        Whether the spring goes solid before the lift limit; None while that is not known.
     """
 
     evidence: tuple[OpeningEvidence, ...]
     agreements: tuple[Agreement, ...]
     closing: Result | None
     stated_band: StatedBand | None
+    coil_bound: bool | None
 
 
 def opening_comparison(measured: MeasuredSample) -> OpeningComparison:
     """Return every way to the opening pressure that the readings allow, and how they agree.
 
     Two ways may share the seat or the spring; the uncertainty of their difference is therefore
-    propagated with the correlation. For independent ways this is Eₙ = |x₁ − x₂|/√(U₁² + U₂²).
+    propagated with the correlation. For independent ways this is Eₙ = |x₁ − x₂|/√(U₁² + U₂²). Of a
+    single stated figure no uncertainty is known, and only that of the other way counts.
 
     Parameters
     ----------
@@ -115,9 +118,9 @@ def opening_comparison(measured: MeasuredSample) -> OpeningComparison:
     .. [1] ISO 13528:2022, 9.7, for Eₙ; JCGM 100:2008, 5.2, for correlated inputs.
     """
     if measured.sample.bypass.location == "none":
-        return OpeningComparison((), (), None, None)
+        return OpeningComparison((), (), None, None, None)
     variables = measured.variables
-    ways = dict(_ways(measured))
+    ways = {way.basis: way.pressure for way in measured.bypass.ways}
     found = tuple(
         OpeningEvidence(basis, variables.result(number, basis=basis), basis == measured.bypass.opening.basis)
         for basis, number in ways.items()
@@ -129,24 +132,16 @@ def opening_comparison(measured: MeasuredSample) -> OpeningComparison:
         agreements,
         None if closing is None else variables.result(closing, basis="pressure"),
         _stated_band(measured, ways),
+        coil_bound(measured),
     )
 
 
-def _ways(measured: MeasuredSample) -> Iterator[tuple[str, Uncertain]]:
-    known, bypass = measured.known, measured.sample.bypass
-    seat = bypass_seat(known, measured.variables)
-    spring = coil_spring(known, bypass.spring_material)
-    if "bypass.opening_pressure" in known:
-        yield "pressure", known["bypass.opening_pressure"]
-    if "bypass.opening_force" in known and seat:
-        yield "force", known["bypass.opening_force"] / seat.area
-    if spring and seat:
-        yield "spring", spring.installed_force / seat.area
-    if isinstance(bypass.stated_kpa, tuple):
-        low, high = (pressure * 1e3 for pressure in bypass.stated_kpa)
-        yield "stated", measured.variables.with_type_b("bypass.stated_kpa", (low + high) / 2, rectangular(high - low))
-    elif bypass.stated_kpa is not None:
-        yield "stated", bypass.stated_kpa * 1e3
+def coil_bound(measured: MeasuredSample) -> bool | None:
+    """Return whether the spring goes solid before the lift limit, or None while that is not known."""
+    travel, valve = spring_travel(measured.known), measured.bypass.valve
+    if travel is None or valve is None:
+        return None
+    return bool(float(nominal_value(travel)) < valve.lift_limit)
 
 
 def _agreement(measured: MeasuredSample, first: str, x: Uncertain, second: str, y: Uncertain) -> Agreement:

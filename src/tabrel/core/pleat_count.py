@@ -15,6 +15,9 @@ from tabrel.core.pleat_channels import LARGEST_PACK_SHARE, PleatPack, pleat_chan
 _LEAST_SHARE = 0.2
 """Fewest pleats of the curve, as a share of this filter's."""
 
+_MOST_POINTS = 200
+_MOST_PLEATS = 5000  # more than any can holds: a count or a thickness slipped
+
 
 @dataclass(frozen=True)
 class PleatCountCurve:
@@ -51,7 +54,7 @@ def _channels_of_a_square_metre(pack: PleatPack) -> float:
 
 
 def pleat_count_curve(measured: MeasuredSample) -> PleatCountCurve | None:
-    """Return the curve, or None while the element, its media or the permeability are not known.
+    """Return the curve, or None while the element, its media or the permeability are not known or cannot be.
 
     Every pleat brings the same media area as this filter's do on average; the channels between
     them grow narrower, and their loss with the third power of the gap.
@@ -73,10 +76,10 @@ def pleat_count_curve(measured: MeasuredSample) -> PleatCountCurve | None:
         return None
     outside, inside, count, thickness = (known[key] for key in needed)
     area, depth = float(nominal_value(area_number)), float(nominal_value(depth_number))
-    if not (area > 0 and depth > 0 and inside < outside):
-        return None
     pack = thickness + known.get("media.backing_thickness", 0.0)
     largest = max(floor(LARGEST_PACK_SHARE * pi * inside / (2 * pack)), 1)
+    if not (area > 0 and depth > 0 and inside < outside and max(largest, count) <= _MOST_PLEATS):
+        return None
     area_of_one = area / count
 
     def losses(number: float) -> tuple[float, float]:
@@ -84,18 +87,22 @@ def pleat_count_curve(measured: MeasuredSample) -> PleatCountCurve | None:
         channels = _channels_of_a_square_metre(PleatPack(outside, inside, number, depth, pack)) / of_number
         return thickness / (permeability * of_number), channels
 
+    def total(number: float) -> float:
+        return sum(losses(number)) / whole
+
     whole = sum(losses(count))
-    least = min(ceil(_LEAST_SHARE * count), largest)
-    counts = tuple(range(max(1, least), max(largest, ceil(count)) + 1))
+    least = max(1, min(ceil(_LEAST_SHARE * count), largest))
+    step = max(1, (max(largest, ceil(count)) - least) // _MOST_POINTS)
+    counts = tuple(range(least, max(largest, ceil(count)) + 1, step))
     parts = [losses(number) for number in counts]
-    totals = {number: (media + channels) / whole for number, (media, channels) in zip(counts, parts, strict=True)}
-    optimum = min((number for number in counts if number <= largest), key=lambda number: totals[number])
+    rough = min((number for number in counts if number <= largest), key=total)
+    optimum = min(range(max(1, rough - step), min(largest, rough + step) + 1), key=total)
     return PleatCountCurve(
         counts=counts,
         media=tuple(media / whole for media, _ in parts),
         channels=tuple(channels / whole for _, channels in parts),
         count=count,
         optimum=optimum,
-        least_loss=totals[optimum],
+        least_loss=total(optimum),
         largest_count=largest,
     )

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 from math import pi
+from typing import Literal
 
 from uncertainties import nominal_value
 
@@ -17,7 +18,12 @@ TYPICAL: dict[str, float] = {
 }
 """Drawn dashed while they are not measured. [m]"""
 
+OPENING_KEYS = ("element.inside_diameter", "element.pleat_count", "media.thickness")
+LEAST_PLEAT_OPENING = 0.10
+"""Below it the loss between the pleats is unreliable."""
+
 MOST_DRAWN_PLEATS = 300
+Room = Literal["enough", "crowded", "cannot_fit", "unknown"]
 
 
 @dataclass(frozen=True)
@@ -37,7 +43,9 @@ class DrawnPack:
     measured : tuple of str
         Keys of what was measured of these.
     opening : float
-        Share of the inside circumference that the pack leaves open; below zero it cannot fit.
+        Share of the inside circumference that the pack leaves open.
+    room : str
+        ``enough``, ``crowded``, ``cannot_fit``; ``unknown`` while it rests on a typical size.
     tube_open_area : float or None
         Of all holes of the centre tube; None while one lacks its sizes. [m²]
     """
@@ -49,6 +57,7 @@ class DrawnPack:
     depth: float
     measured: tuple[str, ...]
     opening: float
+    room: Room
     tube_open_area: float | None
 
 
@@ -76,6 +85,7 @@ def drawn_pack(measured: MeasuredSample) -> DrawnPack:
     thickness = sizes["media.thickness"] + known.get("media.backing_thickness", 0.0)
     depth = min(known.get("element.pleat_depth", (outside - inside) / 2), outside / 2)
     tube = measured.centre_tube
+    opening = 1 - 2 * count * thickness / (pi * inside)
     return DrawnPack(
         outside_diameter=outside,
         inside_diameter=inside,
@@ -83,6 +93,13 @@ def drawn_pack(measured: MeasuredSample) -> DrawnPack:
         thickness=thickness,
         depth=depth,
         measured=tuple(key for key in TYPICAL if key in known),
-        opening=1 - 2 * count * thickness / (pi * inside),
+        opening=opening,
+        room=_room(opening) if all(key in known for key in OPENING_KEYS) else "unknown",
         tube_open_area=float(nominal_value(tube.area)) if tube.groups and not tube.missing else None,
     )
+
+
+def _room(opening: float) -> Room:
+    if opening <= 0:
+        return "cannot_fit"
+    return "crowded" if opening < LEAST_PLEAT_OPENING else "enough"

@@ -277,14 +277,16 @@ def section_problems(measured: MeasuredSample) -> tuple[SectionProblem, ...]:
 def _problems(sizes: SectionSizes, levels: _Levels) -> Iterator[SectionProblem]:
     if not sizes.has_can:
         return
-    room = levels.dome - sizes["can.wall_thickness"] - levels.element_top
-    if room < 0 and not sizes.guessed("can.height", "element.height"):
-        message = f"the element is {-room * 1e3:.1f} mm higher than its can leaves room for: check both heights"
+    held = sum(sizes[key] for key in ("plate.thickness", "element.spacer_height", "can.wall_thickness") if not sizes.guessed(key))
+    over = sizes["element.height"] + held - levels.dome
+    if over > 0 and not sizes.guessed("can.height", "element.height"):
+        message = f"the element and what it stands on are {over * 1e3:.1f} mm higher than the can: check both heights"
         yield SectionProblem("element_too_high", message, "element.height")
-    inside = sizes["can.outside_diameter"] - 2 * sizes["can.wall_thickness"]
-    if sizes["element.outside_diameter"] > inside and not sizes.guessed("can.outside_diameter", "element.outside_diameter"):
-        message = "the element is wider than the inside of its can: check both outside diameters"
-        yield SectionProblem("element_wider_than_can", message, "element.outside_diameter")
+    if sizes.guessed("can.inside_diameter") and not sizes.guessed("can.outside_diameter", "element.outside_diameter"):
+        wall = 0.0 if sizes.guessed("can.wall_thickness") else sizes["can.wall_thickness"]
+        if sizes["element.outside_diameter"] > sizes["can.outside_diameter"] - 2 * wall:
+            message = "the element is wider than the inside of its can: check both outside diameters"
+            yield SectionProblem("element_wider_than_can", message, "element.outside_diameter")
 
 
 def _dimensions(sizes: SectionSizes, levels: _Levels) -> list[SectionDimension]:
@@ -314,7 +316,7 @@ def _dimensions(sizes: SectionSizes, levels: _Levels) -> list[SectionDimension]:
     return [
         *found,
         across("can.outside_diameter", levels.dome + 4e-3),
-        SectionDimension("can.inside_diameter", (wall - outer, mid), (outer - wall, mid)),
+        across("can.inside_diameter", 0.5 * levels.dome),
         upright("can.height", -outer - 4e-3, 0.0),
         SectionDimension("can.wall_thickness", (outer - wall, mid), (outer, mid)),
         across("gasket.outside_diameter", low - 4e-3),

@@ -45,7 +45,8 @@ class SectionSizes:
     Attributes
     ----------
     size : dict
-        By reading key; ``hole.diameter`` and ``hole.circle_diameter`` are the first inlet holes. [m]
+        By reading key; the can's inside follows from its wall where it was not measured; ``hole.diameter`` and
+        ``hole.circle_diameter`` are those of the first inlet holes. [m]
     measured : frozenset of str
         Keys that were measured.
     has_can : bool
@@ -99,9 +100,10 @@ def section_sizes(measured: MeasuredSample) -> SectionSizes:
         elif key.endswith("diameter") and not key.startswith(("bypass.", "thread.", "hole.diameter")):
             size[key] *= width
     size |= {key: value for key, value in known.items() if key in TYPICAL}
+    size["can.inside_diameter"] = known.get("can.inside_diameter", size["can.outside_diameter"] - 2 * size["can.wall_thickness"])
     states = measured.sample.states
     no_can = any(states.get(f"can.{name}") == "not_applicable" for name in ("height", "outside_diameter"))
-    return SectionSizes(size, frozenset(known) & frozenset(TYPICAL), not no_can)
+    return SectionSizes(size, frozenset(known) & frozenset(size), not no_can)
 
 
 def _ratio(known: dict[str, float], *keys: str) -> float:

@@ -1266,6 +1266,8 @@ export interface components {
             opening_percent: number;
             /** Outside Mm */
             outside_mm: number;
+            /** Room */
+            room: string;
             /** Thickness Mm */
             thickness_mm: number;
             /** Tube Open Mm2 */
@@ -1669,6 +1671,8 @@ export interface components {
             is_forecast: boolean;
             /** Length Mm */
             length_mm: number;
+            /** Length Off Percent */
+            length_off_percent: number | null;
             /** Overlap Mm */
             overlap_mm: number;
             /** Pleats Length Mm */
@@ -1800,6 +1804,8 @@ export interface components {
             agreements: components["schemas"]["AgreementOut"][];
             /** Closing Kpa */
             closing_kpa: number | null;
+            /** Coil Bound */
+            coil_bound: boolean | null;
             /** Curves */
             curves: components["schemas"]["ValveCurveOut"][];
             /** Evidence */
@@ -1820,8 +1826,6 @@ export interface components {
             seat_outside_mm: number | null;
             /** Senses */
             senses: string | null;
-            /** Solid Length Mm */
-            solid_length_mm: number | null;
             /** Spring Coils */
             spring_coils: number | null;
             /** Spring Installed Mm */

@@ -67,7 +67,7 @@ const chart = computed(() => {
       <circle v-if="pack.can_inside_mm" class="can" :r="pack.can_inside_mm / 2" :stroke-width="2 * line" @click="$emit('pick', 'can.inside_diameter')" />
       <path
         class="pleats"
-        :class="{ wrong: pack.opening_percent <= 0 && allKnown, lit: lit === 'element.pleat_count' || lit === 'media.thickness' }"
+        :class="{ wrong: pack.room === 'cannot_fit', lit: lit === 'element.pleat_count' || lit === 'media.thickness' }"
         :d="pleatPath(pack)"
         :stroke-width="pack.thickness_mm"
         :stroke-dasharray="allKnown ? undefined : `${9 * line} ${5 * line}`"
@@ -84,7 +84,7 @@ const chart = computed(() => {
         @click="$emit('pick', circle.key)"
       />
     </svg>
-    <p class="fine" :class="{ 'said-wrong': pack.opening_percent < 10 && allKnown }">{{ crowdingWords(pack) }}</p>
+    <p class="fine" :class="{ 'said-wrong': pack.room === 'crowded' || pack.room === 'cannot_fit' }">{{ crowdingWords(pack) }}</p>
     <p v-if="pack.tube_open_mm2" class="fine">
       The centre tube is open over {{ toDigits(pack.tube_open_mm2 * area.factor, 3) }} {{ area.symbol }}.
     </p>

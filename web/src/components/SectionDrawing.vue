@@ -9,6 +9,8 @@ const props = defineProps<{ section: Schemas['WholeSectionOut']; lit: string; fa
 defineEmits<{ pick: [key: string] }>()
 
 const MARGIN = 11
+/** Whatever size was typed, no more lines than can be told apart. */
+const MOST_LINES = 60
 const unit = computed(() => shownUnit('mm', props.family))
 const box = computed(() => {
   const { radius_mm: r, bottom_mm: low, top_mm: high } = props.section
@@ -27,7 +29,7 @@ function coils(points: readonly number[][]): string {
   const xs = points.map(([x]) => x!)
   const ys = points.map(([, y]) => y!)
   const [half, low, high] = [Math.max(...xs), Math.min(...ys), Math.max(...ys)]
-  const turns = Math.max(4, 2 * Math.round((high - low) / 3))
+  const turns = Math.min(MOST_LINES, Math.max(4, 2 * Math.round((high - low) / 3)))
   return `M${Array.from({ length: turns + 1 }, (_, i) => `${i % 2 ? half : -half} ${-(low + ((high - low) * i) / turns)}`).join('L')}`
 }
 
@@ -36,7 +38,7 @@ function pleats(points: readonly number[][], side: 1 | -1): string {
   const xs = points.map(([x]) => x!)
   const ys = points.map(([, y]) => y!)
   const [left, right, low, high] = [Math.min(...xs), Math.max(...xs), Math.min(...ys), Math.max(...ys)]
-  const count = Math.max(2, Math.round((right - left) / 2.2))
+  const count = Math.min(MOST_LINES, Math.max(2, Math.round((right - left) / 2.2)))
   return Array.from({ length: count - 1 }, (_, i) => left + ((right - left) * (i + 1)) / count)
     .map((x) => `M${side * x} ${-low}V${-high}`)
     .join('')

@@ -30,10 +30,9 @@ const checks = computed(() => {
   const strip = props.strip
   if (!strip) return []
   const said = [`${long(strip.length_mm)} long, ${long(strip.width_mm)} wide: a long narrow strip need not be a large one.`]
-  if (strip.pleats_length_mm && !strip.is_forecast) {
-    const off = strip.length_mm / strip.pleats_length_mm - 1
-    said.push(`2·pleats·depth makes ${long(strip.pleats_length_mm)}: the strip is ${toDigits(100 * Math.abs(off), 2)} % ${off < 0 ? 'shorter' : 'longer'}.`)
-  }
+  const off = strip.length_off_percent
+  if (off !== null && strip.pleats_length_mm)
+    said.push(`2·pleats·depth makes ${long(strip.pleats_length_mm)}: the strip is ${toDigits(Math.abs(off), 2)} % ${off < 0 ? 'shorter' : 'longer'}.`)
   if (strip.grammage_g_m2) said.push(`Grammage ${toDigits(strip.grammage_g_m2, 3)} g/m², dry mass over gross area.`)
   if (strip.pulled_length_mm && !strip.is_forecast)
     said.push(`Pulled flat it gives ${long(strip.pulled_length_mm - strip.length_mm)} more; the area rests on the relaxed length.`)

@@ -33,6 +33,14 @@ const difference = computed(() =>
         (props.tray.difference_expanded_grams ?? 0) * mass.value.factor,
       ),
 )
+/** Hoop stress at 1 MPa inside. */
+const stress = computed(() => {
+  const mpa = props.tray.hoop_stress_mpa
+  if (mpa === null) return null
+  return props.family === 'metric'
+    ? { inside: '1 MPa', wall: `${toDigits(mpa, 3)} MPa` }
+    : { inside: `${toDigits(1e3 * pressure.value.factor, 3)} psi`, wall: `${toDigits(mpa * 1e3 * pressure.value.factor, 3)} psi` }
+})
 const yields = computed(() => props.tray.yield_mpa?.map((mpa) => toDigits(mpa * 1e3 * pressure.value.factor, 3)))
 </script>
 
@@ -72,6 +80,7 @@ const yields = computed(() => props.tray.yield_mpa?.map((mpa) => toDigits(mpa * 
         The plain wall of drawn steel yields between {{ yields[0] }} and {{ yields[1] }} {{ pressure.symbol }}; seam or plate
         usually fail first, so this ranks cans and rates none.
       </p>
+      <p v-if="stress" class="fine">With {{ stress.inside }} inside, the hoop stress in it is {{ stress.wall }}.</p>
       <p v-if="tray.thread_engagement_mm" class="fine">
         Thread engagement {{ toDigits(tray.thread_engagement_mm * length.factor, 3) }} {{ length.symbol }}.
       </p>

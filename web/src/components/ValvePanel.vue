@@ -30,10 +30,9 @@ const band = computed(() => {
     `Read as a tolerance: the opening pressure lies ${stated.within_tolerance ? 'inside' : 'outside'}.`,
   ]
 })
-const coilBound = computed(() => {
-  const { spring_installed_mm: installed, solid_length_mm: solid, lift_limit_mm: lift } = props.valve
-  if (installed === null || solid === null || lift === null) return ''
-  return installed - lift >= solid ? 'The spring is not coil-bound at full lift.' : 'The spring is coil-bound before full lift.'
+const springWords = computed(() => {
+  if (props.valve.coil_bound === null) return ''
+  return props.valve.coil_bound ? 'The spring is coil-bound before full lift.' : 'The spring is not coil-bound at full lift.'
 })
 </script>
 
@@ -72,7 +71,7 @@ const coilBound = computed(() => {
         </li>
         <li v-for="words in band" :key="words">{{ words }}</li>
         <li v-if="valve.lift_is_assumed && valve.lift_limit_mm !== null">The lift limit is assumed: a quarter of the seat.</li>
-        <li v-if="coilBound" :class="{ 'said-wrong': coilBound.includes('before') }">{{ coilBound }}</li>
+        <li v-if="springWords" :class="{ 'said-wrong': valve.coil_bound }">{{ springWords }}</li>
       </ul>
       <ValveChart v-if="valve.curves.length" :valve="valve" :family="family" />
     </template>

@@ -9,7 +9,6 @@ export function useFigures(sampleId: MaybeRefOrGetter<number>, enabled: MaybeRef
     queryFn: () =>
       unwrap(client.GET('/api/samples/{sample_id}/figures', { params: { path: { sample_id: toValue(sampleId) } } })),
     enabled: () => toValue(enabled),
-    placeholderData: (before, query) => (query?.queryKey[1] === toValue(sampleId) ? before : undefined),
     shallow: true,
   })
 }

@@ -18,10 +18,9 @@ export function pleatPath(pack: Pack): string {
 
 /** Return what the drawing means for the room between the pleats. */
 export function crowdingWords(pack: Pack): string {
-  const needed = ['element.inside_diameter', 'element.pleat_count', 'media.thickness']
-  if (needed.some((key) => !pack.measured.includes(key))) return 'Dashed: not measured, at a typical size.'
   const open = pack.opening_percent
-  if (open <= 0) return `The pack cannot fit: its faces would need ${(100 - open).toFixed(0)} % of the inside circumference.`
+  if (pack.room === 'unknown') return 'Dashed: not measured, at a typical size.'
+  if (pack.room === 'cannot_fit') return `The pack cannot fit: its faces would need ${(100 - open).toFixed(0)} % of the inside circumference.`
   const words = `${open.toFixed(0)} % of the inside circumference is open between the pleats`
-  return open < 10 ? `Only ${words}: crowded.` : `${words}.`
+  return pack.room === 'crowded' ? `Only ${words}: crowded.` : `${words}.`
 }

@@ -48,7 +48,7 @@ export function valveKind(kind: string | null): ValveKind {
 }
 
 function coiled(axis: number, half: number, top: number, bottom: number, coils: number): { x: number; y: number }[] {
-  const turns = Math.max(2, Math.round(2 * coils))
+  const turns = Math.min(60, Math.max(2, Math.round(2 * coils))) // no more than can be told apart
   return Array.from({ length: turns + 1 }, (_, i) => ({
     x: axis + (i % 2 ? half : -half),
     y: top + ((bottom - top) * i) / turns,

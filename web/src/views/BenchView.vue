@@ -94,7 +94,7 @@ useKeys([
   listedKey('Alt+P, I, N, S', 'provenance, instrument, note, or why there is no value'),
   listedKey('Backspace', 'in an empty field: go to its readings (← → between them, Esc back)'),
   listedKey('Delete', 'on a reading: strike it out; Enter on a struck one restores it'),
-  listedKey('1 … 4', 'on pictured choices: choose; v shows what the schools say'),
+  listedKey('1 … 5', 'on pictured choices: choose; v shows what the schools say'),
   listedKey('Esc', 'empty the field; in an empty one: leave it, so that single keys work'),
 ])
 
