@@ -232,19 +232,17 @@ def test_every_attribute_belongs_to_a_part_and_offers_a_choice():
 
 
 def test_defects_are_round_holes_of_one_size():
-    sample = with_sample_fact(Sample("A"), "sample.leak", "6 x 0.4 mm")
+    sample = with_sample_fact(Sample("A"), "element.leak", "6 x 0.4 mm")
     assert (sample.leak.count, sample.leak.diameter_mm) == (6, 0.4)
-    assert fact_texts(Study("tabrel-study", 1, "S"), sample)["sample.leak"] == "6 x 0.4 mm"
-    assert with_sample_fact(sample, "sample.leak", "").leak is None
+    assert fact_texts(Study("tabrel-study", 1, "S"), sample)["element.leak"] == "6 x 0.4 mm"
+    assert with_sample_fact(sample, "element.leak", "").leak is None
     for text in ("2 x slot 9 x 4 mm", "6 x 0.4 mm, 0.5 mm", "6 x 0.4 mm 50 % open"):
         with pytest.raises(ReadingTextError, match="round holes of one size"):
-            with_sample_fact(sample, "sample.leak", text)
+            with_sample_fact(sample, "element.leak", text)
 
 
 def test_the_air_drop_is_a_pressure():
-    assert with_sample_fact(Sample("A"), "sample.media_air_drop", "125").media_air_drop_pa == 125
-    assert with_sample_fact(Sample("A"), "sample.media_air_drop", "12.7 mmH2O").media_air_drop_pa == pytest.approx(
-        124.54, abs=0.01
-    )
+    assert with_sample_fact(Sample("A"), "media.air_drop", "125").media_air_drop_pa == 125
+    assert with_sample_fact(Sample("A"), "media.air_drop", "12.7 mmH2O").media_air_drop_pa == pytest.approx(124.54, abs=0.01)
     with pytest.raises(ReadingTextError, match="measures length"):
-        with_sample_fact(Sample("A"), "sample.media_air_drop", "12 mm")
+        with_sample_fact(Sample("A"), "media.air_drop", "12 mm")

@@ -101,6 +101,26 @@ def test_choosing_a_part_opens_its_readings_and_the_dimension_in_hand_lights_up(
     expect(page.locator(".section")).to_have_count(0)
 
 
+def test_defects_are_typed_where_they_are_found_and_taken_back(page, server):
+    page.goto(f"{server.address}/studies/1/samples/1/element")
+    row(page, "element.glue").get_by_role("radio", name="missing").click()
+    warning = page.locator(".warnings")
+    expect(warning).to_contain_text("an open way past the media")
+    defects = row(page, "element.leak").locator("input")
+    defects.fill("2 x slot 9 x 4 mm")
+    defects.press("Enter")
+    expect(row(page, "element.leak")).to_contain_text("round holes of one size: type them like 6 x 0.4 mm")
+    defects.fill("6 x 0.4 mm")
+    defects.press("Enter")
+    expect(warning).to_have_count(0)
+    to_station(page, "Media")
+    expect(row(page, "media.strip_width").locator("input.input")).to_be_visible()
+    page.keyboard.press("Control+z")
+    expect(defects).to_be_focused()  # undo leads back to where it was typed
+    expect(defects).to_have_value("")
+    expect(warning).to_contain_text("an open way past the media")
+
+
 def test_impossible_readings_are_questioned_beside_the_field_and_still_drawn(page, server):
     page.goto(f"{server.address}/studies/1/samples/1/opened")
     put(page, "bypass.spring_installed_length", "30, 30, 30")

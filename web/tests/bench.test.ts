@@ -81,6 +81,8 @@ describe('stations', () => {
     expect(stationOfKey('sample.price', sheet)).toBe('intake')
     expect(stationOfKey('cut', sheet)).toBe('gate')
     expect(stationOfKey('holes.centre_tube[0]', sheet)).toBe('element')
+    expect(stationOfKey('media.air_drop', sheet)).toBe('media') // a fact is entered where its part is
+    expect(stationOfKey('size_at_beta_75', sheet)).toBe('media')
   })
   it('fill by what is answered, a state being an answer', () => {
     expect(stageProgress(sheet, 'outside')).toEqual({ fill: 0.5, progress: '2 of 4' })

@@ -27,7 +27,7 @@ class Fact:
     Attributes
     ----------
     key : str
-        ``study.…``, ``engine.…`` or ``sample.…``.
+        ``study.…``, ``engine.…``, ``sample.…``, or the part it is learned at.
     title : str
         What a person calls it.
     kind : str
@@ -56,7 +56,7 @@ class Fact:
     @property
     def owner(self) -> FactOwner:
         """Whether the fact belongs to the study or to a sample."""
-        return "sample" if self.key.startswith("sample.") else "study"
+        return "study" if self.key.startswith(("study.", "engine.")) else "sample"
 
 
 def understood_fact(fact: Fact, text: str, family: UnitFamily) -> Any:

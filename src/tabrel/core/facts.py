@@ -75,7 +75,7 @@ _TABLE: tuple[Fact, ...] = (
         synonyms=("expectation", "guess", "prediction"),
     ),
     Fact(
-        "sample.leak",
+        "element.leak",
         "defects, always open",
         "holes",
         "round holes of the same open area, such as 6 x 0.4 mm: worn media, an end without glue",
@@ -83,7 +83,7 @@ _TABLE: tuple[Fact, ...] = (
         stage="element",
     ),
     Fact(
-        "sample.media_air_drop",
+        "media.air_drop",
         "air permeability taken at",
         "pressure",
         "200 Pa unless said; 125 Pa where it was read in cfm/ft²",
@@ -113,8 +113,8 @@ def fact_texts(study: Study, sample: Sample) -> dict[str, str]:
         "engine.adapter_holes": _holes_text(adapter) if adapter else None,
         "engine.adapter_reference_bore": _mm(adapter.reference_bore_mm if adapter else None),
         "sample.price": f"{sample.price.amount:.2f} {sample.price.currency}" if sample.price else None,
-        "sample.leak": f"{sample.leak.count} x {sample.leak.diameter_mm:g} mm" if sample.leak else None,
-        "sample.media_air_drop": _number(sample.media_air_drop_pa, "Pa"),
+        "element.leak": f"{sample.leak.count} x {sample.leak.diameter_mm:g} mm" if sample.leak else None,
+        "media.air_drop": _number(sample.media_air_drop_pa, "Pa"),
         "sample.used_km": _number(sample.used_km, "km"),
         "sample.used_hours": _number(sample.used_hours, "h"),
         "sample.stated_bypass": " - ".join(f"{p:g}" for p in (stated if isinstance(stated, tuple) else (stated,))) + " kPa"
@@ -167,7 +167,7 @@ def with_sample_fact(sample: Sample, key: str, text: str) -> Sample:
     ReadingTextError
         If the text is not what the fact takes, with the mend.
     """
-    name = key.removeprefix("sample.")
+    name = key.partition(".")[2]
     value = understood_fact(FACTS[key], text, "metric")
     if name == "label" and not value:
         raise ReadingTextError("a sample needs a label: type a short name")
@@ -175,7 +175,7 @@ def with_sample_fact(sample: Sample, key: str, text: str) -> Sample:
         return replace(sample, bypass=Bypass(**{**vars(sample.bypass), "stated_kpa": value}))
     if name == "leak":
         return replace(sample, leak=_leak(value) if value else None)
-    if name == "media_air_drop":
+    if name == "air_drop":
         return replace(sample, media_air_drop_pa=value)
     return replace(sample, **{name: value})
 

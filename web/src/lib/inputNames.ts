@@ -25,7 +25,7 @@ export function inputName(key: string, titles: ReadonlyMap<string, string>): str
 /** Facts and attributes that an input is entered as. */
 const FACTS: Record<string, string> = {
   media_family: 'media.family',
-  media_air_drop_pa: 'sample.media_air_drop',
+  media_air_drop_pa: 'media.air_drop',
   'bypass.location': 'bypass.location',
   'bypass.spring_material': 'bypass.spring_material',
   'circuit.stud': 'engine.stud_bore',

@@ -26,8 +26,6 @@ const TITLES: Record<StationName, string> = {
 
 /** Return where a key of a reading, a fact or an attribute is entered; what is no such key rests on the media's evidence. */
 export function stationOfKey(key: string, sheet: Sheet | undefined): StationName {
-  if (key === 'sample.leak') return 'element'
-  if (key === 'sample.media_air_drop') return 'media'
   if (/^(study|engine|sample)\.|^claims$/.test(key)) return 'intake'
   if (key === 'cut') return 'gate'
   const part = sheet?.parts.find(
@@ -36,7 +34,8 @@ export function stationOfKey(key: string, sheet: Sheet | undefined): StationName
       candidate.fields.some((field) => field.key === key) ||
       candidate.attributes.some((attribute) => attribute.key === key),
   )
-  if (part) return part.stage as StationName
+  const at = part ?? sheet?.parts.find((candidate) => candidate.key === key.split('.')[0])
+  if (at) return at.stage as StationName
   if (key.startsWith('holes.centre_tube')) return 'element'
   return key.startsWith('holes.') ? 'outside' : 'media'
 }
