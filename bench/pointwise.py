@@ -11,7 +11,7 @@ from math import cosh, exp, log10, pi, sinh, sqrt, tanh
 
 from scipy.optimize import brentq
 
-from tabrel.core.operating_map import OperatingPoint
+from tabrel.core.circuit_state import OperatingPoint
 
 
 @dataclass(frozen=True)
@@ -78,7 +78,7 @@ class PlainPoint:
         s2 = 2 * c.bearing_heating
         if s2 == 0:
             return viscosity(point, t + c.bearing_rise)
-        hot = exp(c.hot_log_viscosity)
+        hot = c.hot_viscosity
 
         def off(theta: float) -> float:
             return c.bearing_rise * (viscosity(point, t + theta) / hot * n / c.hot_speed) ** s2 - theta

@@ -17,7 +17,8 @@ from playwright.sync_api import sync_playwright
 from pointwise import PlainPoint
 
 import chromium
-from tabrel.api.maps import DRAWN_SPEEDS, DRAWN_TEMPERATURES, get_map
+from tabrel.api.circuit_requests import MapIn
+from tabrel.api.maps import DRAWN_SPEEDS, DRAWN_TEMPERATURES, post_map
 from tabrel.api.readings import post_reading
 from tabrel.api.requests import ReadingIn
 from tabrel.api.sheet import sheet_out
@@ -86,7 +87,7 @@ def reading_to_view() -> dict[str, object]:
             with transaction(conn):
                 insert_reading(conn, "media.strip_length", "1.76 m", sample_id=1)
             sheet_out(conn, 1).model_dump_json()
-            get_map(1, conn).model_dump_json()
+            post_map(1, MapIn(), conn).model_dump_json()
 
         seconds = best_of(REPEATS, follow)
         study = load_study(conn, 1)

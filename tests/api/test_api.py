@@ -68,14 +68,14 @@ def test_a_bad_document_stores_nothing(client, body, where, says):
 
 
 def test_a_reading_changes_area_and_map(client, sample):
-    before = client.get(f"/api/samples/{sample}/map").json()
+    before = client.post(f"/api/samples/{sample}/map", json={}).json()
     sheet = client.post(f"/api/samples/{sample}/readings", json={"key": "media.strip_length", "text": "2.02 m"}).json()
     area = sheet["analysis"]["results"]["media_effective_area_cm2"]["value"]
     assert area == pytest.approx((182 - 1.2) * 6.3)  # mean of 1.62 and 2.02 m
     assert [r["text"] for r in field(sheet, "media.strip_length")["readings"]] == ["1.62 m", "2.02 m"]
     assert client.get(f"/api/samples/{sample}").json() == sheet
     assert client.get(f"/api/samples/{sample}/results").json() == sheet["analysis"]
-    after = client.get(f"/api/samples/{sample}/map").json()
+    after = client.post(f"/api/samples/{sample}/map", json={}).json()
     assert after["element_kpa"][10][10] < before["element_kpa"][10][10]
 
 
@@ -155,14 +155,15 @@ def test_a_bad_reading_stores_nothing(client, sample, key, text, where, says):
 
 def test_a_map_that_lacks_inputs_names_them(client):
     study = imported(client, changed(reading("media.thickness"), ("circuit/regulator", None)))
-    answer = client.get(f"/api/samples/{study['samples'][0]['id']}/map")
+    answer = client.post(f"/api/samples/{study['samples'][0]['id']}/map", json={})
     assert answer.status_code == 409
     assert set(answer.json()["missing"]) == {"media.thickness", "circuit.regulator"}
 
 
 def test_the_map_holds_what_the_view_draws(client, sample):
-    steady = client.get(f"/api/samples/{sample}/map").json()
-    filling = client.get(f"/api/samples/{sample}/map", params={"condition": "filling", "loading": 2}).json()
+    steady = client.post(f"/api/samples/{sample}/map", json={}).json()
+    loaded = {"condition": "filling", "scenario": {"name": "loaded", "loading": 2}}
+    filling = client.post(f"/api/samples/{sample}/map", json=loaded).json()
     shape = (len(steady["temperature_c"]), len(steady["speed_rpm"]))
     for answer in (steady, filling):
         for grid in (answer["element_kpa"], answer["lift_mm"], answer["ledger"][0]["viscous_kpa"]):
@@ -172,8 +173,8 @@ def test_the_map_holds_what_the_view_draws(client, sample):
     row, column = steady["temperature_c"].index(0), steady["speed_rpm"].index(2000)
     assert steady["element_kpa"][row][column] == pytest.approx(50.538948918, rel=5e-3)  # the plain case
     assert filling["gallery_kpa"][row][column] == 0
-    assert client.get(f"/api/samples/{sample}/map", params={"loading": 0}).status_code == 422
-    assert client.get(f"/api/samples/{sample}/map", params={"condition": "boiling"}).status_code == 422
+    for wrong in ({"scenario": {"name": "x", "loading": 0}}, {"condition": "boiling"}, {"size_um": 0}):
+        assert client.post(f"/api/samples/{sample}/map", json=wrong).status_code == 422
 
 
 def test_a_garbled_number_in_a_body_is_no_server_error(client, sample):
@@ -183,7 +184,7 @@ def test_a_garbled_number_in_a_body_is_no_server_error(client, sample):
 
 
 def test_what_is_not_there_is_a_plain_404(client):
-    for path in ("/api/studies/9", "/api/samples/9", "/api/samples/9/map", "/api/studies/9/document", "/api/nothing"):
+    for path in ("/api/studies/9", "/api/samples/9", "/api/samples/9/engine", "/api/studies/9/document", "/api/nothing"):
         answer = client.get(path)
         assert answer.status_code == 404, path
         assert "there is no" in answer.json()["message"]

@@ -81,7 +81,7 @@ def point(*changes, condition="steady", loading=1.0):
 def test_agrees_with_the_point_by_point_solution(branch, condition):
     problem = point(*BRANCHES[branch], condition=condition, loading=1.7)
     solved = operating_map(problem, TEMPERATURES, SPEEDS)
-    assert np.abs(solved.balance).max() < 1e-6
+    assert np.abs(solved.quantity("balance")).max() < 1e-6
     for i, t in enumerate(TEMPERATURES):
         for j, n in enumerate(SPEEDS):
             plain = PlainPoint(problem, t, n).solve()
@@ -97,7 +97,7 @@ def test_agrees_with_the_point_by_point_solution(branch, condition):
                 "regulator_fraction": plain.dump / (plain.dump + plain.flow),
             }
             for name, value in here.items():
-                assert getattr(solved, name)[i, j] == pytest.approx(value, rel=2e-6, abs=1e-9), (name, t, n)
+                assert solved.quantity(name)[i, j] == pytest.approx(value, rel=2e-6, abs=1e-9), (name, t, n)
 
 
 @pytest.mark.parametrize("branch", BRANCHES)
@@ -105,9 +105,9 @@ def test_parts_of_the_ledger_add_up(branch):
     problem = point(*BRANCHES[branch])
     solved = operating_map(problem, TEMPERATURES, SPEEDS)
     total = sum(part.total for part in solved.ledger)
-    np.testing.assert_allclose(total, solved.pump_pressure - solved.gallery_pressure, rtol=1e-7)
+    np.testing.assert_allclose(total, solved.quantity("pump_pressure") - solved.quantity("gallery_pressure"), rtol=1e-7)
     within = sum(part.total for part in solved.ledger if part.name not in ("cooler", "head"))
-    np.testing.assert_allclose(within, solved.filter_pressure, rtol=1e-7)
+    np.testing.assert_allclose(within, solved.quantity("filter_pressure"), rtol=1e-7)
     springs = {part.name: part.spring for part in solved.ledger if part.spring}
     assert springs == ({"anti_drain": 8e3} if problem.filter.anti_drain_pressure else {})
     assert all((part.viscous >= 0).all() and (part.inertial >= 0).all() for part in solved.ledger)
@@ -147,7 +147,7 @@ def test_a_valve_in_the_block_opens_again_hot_and_fast():
         assert onset_temperature(problem, n, closes - 0.4, closes + 0.4) == pytest.approx(closes, abs=1e-3)
         assert onset_temperature(problem, n, reopens - 0.4, reopens + 0.4) == pytest.approx(reopens, abs=1e-3)
         around = operating_map(problem, [closes - 1, closes + 1, reopens - 1, reopens + 1], [n])
-        assert (around.bypass_fraction[:, 0] > 0).tolist() == [True, False, False, True]
+        assert (around.quantity("bypass_fraction")[:, 0] > 0).tolist() == [True, False, False, True]
 
 
 def test_a_valve_closed_at_the_cold_end_has_no_onset_and_may_open_hot():
@@ -164,15 +164,15 @@ def test_a_valve_closed_at_the_cold_end_has_no_onset_and_may_open_hot():
 def test_jets_that_take_next_to_nothing_are_no_crash():
     solved = operating_map(point(("circuit/engine/jet_share", 1e-13)), [100.0], [3000.0])
     without = operating_map(point(("circuit/engine/jet_share", 0)), [100.0], [3000.0])
-    assert solved.gallery_pressure == pytest.approx(without.gallery_pressure)
+    assert solved.quantity("gallery_pressure") == pytest.approx(without.quantity("gallery_pressure"))
 
 
 def test_valve_never_passes_below_its_opening_pressure_and_filling_opens_it_first():
     steady, filling = point(WEAK), point(WEAK, condition="filling")
     maps = [operating_map(p, TEMPERATURES, SPEEDS) for p in (steady, filling)]
-    assert (maps[1].bypass_fraction >= maps[0].bypass_fraction - 1e-12).all()
+    assert (maps[1].quantity("bypass_fraction") >= maps[0].quantity("bypass_fraction") - 1e-12).all()
     for solved in maps:
-        assert ((solved.bypass_fraction > 0) == (solved.lift > 0)).all()
+        assert ((solved.quantity("bypass_fraction") > 0) == (solved.quantity("lift") > 0)).all()
     assert (bypass_onset(filling, SPEEDS).temperature > bypass_onset(steady, SPEEDS).temperature).all()
 
 
@@ -191,13 +191,13 @@ def test_a_filter_without_resistance_leaves_gallery_and_cooler():
     problem = dataclasses.replace(problem, filter=free)
     solved = operating_map(problem, TEMPERATURES, SPEEDS)
     cooler = next(part.total for part in solved.ledger if part.name == "cooler")
-    np.testing.assert_allclose(solved.pump_pressure, solved.gallery_pressure + cooler, rtol=1e-9)
+    np.testing.assert_allclose(solved.quantity("pump_pressure"), solved.quantity("gallery_pressure") + cooler, rtol=1e-9)
 
 
 def test_the_hot_point_comes_out_within_a_few_per_cent():
     """The slip at the hot point leaves the filter's loss out, so the gallery is one to four per cent low."""
     solved = operating_map(point(), [100.0], [3000.0])
-    assert 0.95 * 340e3 < solved.gallery_pressure[0, 0] < 340e3
+    assert 0.95 * 340e3 < solved.quantity("gallery_pressure")[0, 0] < 340e3
 
 
 @pytest.mark.parametrize("share", [0, 0.3])
@@ -241,17 +241,17 @@ def test_slopes_are_derivatives(pressure, t):
 
 def test_more_loading_and_colder_oil_raise_the_element_pressure():
     clean, loaded = (operating_map(point(loading=f), TEMPERATURES, SPEEDS) for f in (1.0, 3.0))
-    assert (loaded.element_pressure > clean.element_pressure).all()
-    assert (np.diff(clean.element_pressure, axis=0) < 0).all()
+    assert (loaded.quantity("element_pressure") > clean.quantity("element_pressure")).all()
+    assert (np.diff(clean.quantity("element_pressure"), axis=0) < 0).all()
 
 
 def test_rows_in_which_the_oil_does_not_pump_are_gaps():
     problem = point(("oil/pumping_limit_c", -20))
     solved = operating_map(problem, [-21.0, -20.0], SPEEDS)
-    assert np.isnan(solved.element_pressure[0]).all()
-    assert np.isfinite(solved.element_pressure[1]).all()
+    assert np.isnan(solved.quantity("element_pressure")[0]).all()
+    assert np.isfinite(solved.quantity("element_pressure")[1]).all()
     none = operating_map(problem, [-30.0], SPEEDS)
-    assert np.isnan(none.pump_pressure).all()
+    assert np.isnan(none.quantity("pump_pressure")).all()
     assert (bypass_onset(point(WEAK, ("oil/pumping_limit_c", -20), condition="filling"), SPEEDS).temperature >= -20).all()
 
 

@@ -1,8 +1,11 @@
 import { createRouter, createWebHistory, type RouteLocation } from 'vue-router'
 import BenchView from './views/BenchView.vue'
+import EngineView from './views/EngineView.vue'
 import GateView from './views/GateView.vue'
 import IntakeView from './views/IntakeView.vue'
 import OperatingMapView from './views/OperatingMapView.vue'
+import SidesView from './views/SidesView.vue'
+import StartView from './views/StartView.vue'
 import StudiesView from './views/StudiesView.vue'
 import StudyView from './views/StudyView.vue'
 import WorkingView from './views/WorkingView.vue'
@@ -37,7 +40,10 @@ export const router = createRouter({
           component: WorkingView,
           props: (route: RouteLocation) => ({ ...numbers(['sampleId'])(route), result: route.params.result }),
         },
+        { path: 'engine', name: 'engine', component: EngineView, props: numbers(['sampleId']) },
         { path: 'map', name: 'map', component: OperatingMapView, props: numbers(['sampleId']) },
+        { path: 'sides', name: 'sides', component: SidesView, props: numbers(['studyId', 'sampleId']) },
+        { path: 'start', name: 'start', component: StartView, props: numbers(['studyId', 'sampleId']) },
         { path: '', redirect: { name: 'outside' } },
       ],
     },

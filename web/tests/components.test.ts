@@ -198,7 +198,7 @@ describe('pictured choices', () => {
 
 describe('a fact field', () => {
   const fact: Schemas['FactOut'] = {
-    key: 'sample.price', title: 'price', kind: 'price', help: '', choices: [], whole_only: false, stage: 'intake', synonyms: [],
+    key: 'sample.price', title: 'price', kind: 'price', help: '', choices: [], whole_only: false, stage: 'intake', synonyms: [], usual: '',
   }
   function mountFact(set: (fact: Schemas['FactIn']) => Promise<unknown>) {
     return mount(FactField, { props: { fact, value: '9.50 EUR', family: 'metric', set }, global: { plugins } })

@@ -1,7 +1,10 @@
 import { describe, expect, it } from 'vitest'
 import type { Schemas } from '@/api/client'
 import { headlines } from '@/lib/headlines'
-import { ledgerAt, ledgerSentence } from '@/lib/ledger'
+import { csv } from '@/lib/download'
+import { ledgerAt, ledgerSentence, staircase } from '@/lib/ledger'
+import { MAP_QUANTITIES } from '@/lib/mapQuantities'
+import { engineField, fieldRows } from '@/lib/mapView'
 import { mapSummary } from '@/lib/mapSummary'
 import type { OperatingMap } from '@/composables/useOperatingMap'
 
@@ -69,19 +72,32 @@ function map(change: Partial<OperatingMap> = {}): OperatingMap {
   return {
     temperature_c: [20], speed_rpm: [1000, 2000], element_kpa: grid, ledger: [part('cooler', 90), part('media', 6), part('outlet', 4)],
     onset: { speed_rpm: [1000, 2000], temperature_c: [-12.34, 150], reopens_c: [null, null] },
+    regulator: { speed_rpm: [1000, 2000], temperature_c: [null, null], reopens_c: [null, null] },
     ...change,
   } as OperatingMap
 }
 
 describe('the ledger', () => {
-  it('shares the whole loss and names the filter’s own largest part', () => {
+  it('shares the whole loss and names the filter’s own largest part with the next', () => {
     const rows = ledgerAt(map(), 0, 0)
     expect(rows.map((row) => [row.title, row.share])).toEqual([['Oil cooler', 0.9], ['Media', 0.06], ['Outlet bore', 0.04]])
-    expect(ledgerSentence(rows)).toBe("Of the filter's own loss, media takes most: 60 %, then outlet bore with 40 %.")
+    expect(ledgerSentence(rows, -20, 1500)).toBe(
+      "At −20 °C and 1500 rpm the media takes most of the filter's loss: 60 %, then outlet bore 40 %.",
+    )
+  })
+  it('speaks of holes and channels as many, and of most only from a half on', () => {
+    const rows = ledgerAt(map({ ledger: [['inlet_holes', 4], ['media', 3], ['outlet', 3]].map(([name, total]) => ({
+      name: String(name), viscous_kpa: [[Number(total)]], inertial_kpa: [[0]], spring_kpa: 0,
+    })) }), 0, 0)
+    expect(ledgerSentence(rows, 100, 6000)).toContain("the inlet holes take the largest share of the filter's loss: 40 %")
   })
   it('is empty where the oil does not pump', () => {
     expect(ledgerAt(map(), 0, 1)).toEqual([])
-    expect(ledgerSentence([])).toBe('')
+    expect(ledgerSentence([], 0, 1)).toBe('')
+  })
+  it('makes a staircase that ends where pump pressure less all losses is', () => {
+    const steps = staircase(ledgerAt(map(), 0, 0), 400)
+    expect(steps.map((step) => [step.from, step.to])).toEqual([[400, 310], [310, 304], [304, 300]])
   })
 })
 
@@ -89,20 +105,27 @@ describe('the map in words', () => {
   const onset = (closes: (number | null)[], reopens: (number | null)[]) => ({
     onset: { speed_rpm: [1000, 2000], temperature_c: closes, reopens_c: reopens },
   })
+  const told = (change: Partial<OperatingMap>, family: 'metric' | 'inch') =>
+    mapSummary('Element differential pressure', engineField(map(change), MAP_QUANTITIES[0]!, null, family), 'rpm')
   it('says where the extremes are, read off the map, in the family asked for', () => {
-    const odd = map({ temperature_c: [20, 90], element_kpa: [[4, null], [30, 9]] })
-    expect(mapSummary(odd, 'metric')).toContain('from 4.0 kPa at 20.0 °C and 1000 rpm to 30.0 kPa at 90.0 °C and 1000 rpm')
-    expect(mapSummary(odd, 'inch')).toContain('4.35 psi at 90.0 °C')
+    const odd = { temperature_c: [20, 90], element_kpa: [[4, null], [30, 9]] }
+    expect(told(odd, 'metric')).toContain('from 4.0 kPa at 20.0 °C and 1000 rpm to 30.0 kPa at 90.0 °C and 1000 rpm')
+    expect(told(odd, 'inch')).toContain('4.35 psi at 90.0 °C')
   })
   it('gives the onset at both ends', () => {
-    expect(mapSummary(map(), 'metric')).toContain('closes at −12.3 °C at 1000 rpm, and never closes at 2000 rpm')
+    expect(told({}, 'metric')).toContain('closes at −12.3 °C at 1000 rpm, and never closes at 2000 rpm')
   })
   it('tells a valve that opens when hot from one that stays closed', () => {
-    expect(mapSummary(map(onset([null, null], [null, null])), 'metric')).toContain('stays closed everywhere')
-    expect(mapSummary(map(onset([null, null], [null, 96.2])), 'metric')).toContain('the bypass opens at 96.2 °C at 2000 rpm')
-    expect(mapSummary(map(onset([null, -8], [null, 60])), 'metric')).toContain(
-      'closes at −8.00 °C and opens again at 60.0 °C at 2000 rpm',
-    )
-    expect(mapSummary(map({ element_kpa: [[null]] }), 'metric')).toContain('will not pump anywhere')
+    expect(told(onset([null, null], [null, null]), 'metric')).toContain('stays closed everywhere')
+    expect(told(onset([null, null], [null, 96.2]), 'metric')).toContain('the bypass opens at 96.2 °C at 2000 rpm')
+    expect(told(onset([null, -8], [null, 60]), 'metric')).toContain('closes at −8.00 °C and opens again at 60.0 °C at 2000 rpm')
+    expect(told({ element_kpa: [[null, null]] }, 'metric')).toContain('will not pump anywhere')
+  })
+  it('goes into a file with units in the heading and gaps left empty', () => {
+    const rows = fieldRows(engineField(map(), MAP_QUANTITIES[0]!, null, 'inch'), 'Element differential pressure')
+    expect(rows[0]![0]).toContain('psi')
+    expect(rows[1]).toEqual([20, 0.58015, null])
+    expect(csv(rows).split('\r\n')[1]).toBe('20,0.58015,')
+    expect(csv([['a,b', 'say "x"', null]])).toBe('"a,b","say ""x""",\r\n')
   })
 })

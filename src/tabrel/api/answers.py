@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import Literal
 
-from tabrel.document.results import AnalysisOut, Grid, MapOut, WireModel
+from tabrel.document.results import AnalysisOut, Grid, MapOut, OnsetOut, WireModel
 
 
 class StudyRowOut(WireModel):
@@ -320,11 +320,33 @@ class LedgerPartOut(WireModel):
     spring_kpa: float
 
 
+class EfficiencyAtOut(WireModel):
+    """The media's efficiency at a size, from the best evidence; null where there is none."""
+
+    size_um: float
+    value_percent: float | None
+    low_percent: float | None
+    high_percent: float | None
+    basis: str | None
+    missing: list[str]
+
+
 class OperatingMapOut(MapOut):
-    """The operating map with its ledger, as the map view draws it."""
+    """The operating map with its ledger and curves, as the map view draws it.
+
+    The system efficiency is the share through the media times the media's efficiency; where only a
+    bound is known it is that bound.
+    """
 
     condition: Literal["steady", "filling"]
     lift_mm: Grid
+    unfiltered_percent: Grid
+    gauge_minus_gallery_kpa: Grid
+    regulator_dump_percent: Grid
+    system_efficiency_percent: Grid | None
+    efficiency: EfficiencyAtOut
+    regulator: OnsetOut
+    evaluations: int
     ledger: list[LedgerPartOut]
     left_out: list[str]
     bypass_location: str

@@ -11,12 +11,47 @@ from fastapi.routing import APIRoute
 from starlette.middleware.trustedhost import TrustedHostMiddleware
 
 from tabrel import __version__
-from tabrel.api import catalogue, claims, facts, figures, holes, journal, maps, readings, samples, studies, workings
+from tabrel.api import (
+    catalogue,
+    claims,
+    engine,
+    facts,
+    figures,
+    holes,
+    journal,
+    maps,
+    readings,
+    samples,
+    scenarios,
+    slices,
+    starts,
+    studies,
+    workings,
+)
 from tabrel.api.errors import add_error_handlers
 from tabrel.store.migrate import open_database
 
 LOCAL_HOSTS = ("127.0.0.1", "localhost")
 """Names this machine is called by; a page elsewhere that points its own name here is turned away."""
+
+ROUTED = (
+    studies,
+    samples,
+    readings,
+    holes,
+    facts,
+    claims,
+    journal,
+    workings,
+    figures,
+    catalogue,
+    maps,
+    engine,
+    scenarios,
+    slices,
+    starts,
+)
+"""Modules that bring a router, in the order of the interface description."""
 
 STATIC = Path(str(files("tabrel"))) / "static"
 
@@ -45,7 +80,7 @@ def create_app(database: Path, *, static: Path = STATIC) -> FastAPI:
     app.state.database = database
     app.add_middleware(TrustedHostMiddleware, allowed_hosts=list(LOCAL_HOSTS))
     add_error_handlers(app)
-    for module in (studies, samples, readings, holes, facts, claims, journal, workings, figures, catalogue, maps):
+    for module in ROUTED:
         app.include_router(module.router)
     if (static / "index.html").is_file():
         _serve_front_end(app, static)

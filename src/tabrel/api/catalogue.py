@@ -56,6 +56,7 @@ class FactOut(WireModel):
     whole_only: bool
     stage: str
     synonyms: list[str]
+    usual: str
 
 
 class PartTitleOut(WireModel):
@@ -119,6 +120,7 @@ def get_catalogue() -> CatalogueOut:
                 whole_only=fact.whole_only,
                 stage=fact.stage,
                 synonyms=list(fact.synonyms),
+                usual=fact.usual,
             )
             for fact in FACTS.values()
         ],

@@ -13,10 +13,14 @@ from tabrel.api.requests import FactIn, ObservationIn
 from tabrel.api.sheet import sheet_out
 from tabrel.core.attribute import observed, with_field_observed
 from tabrel.core.attributes import ATTRIBUTES
+from tabrel.core.duty_cycle import SHIPPED_CYCLES
+from tabrel.core.engine_summary import circuit_problem
 from tabrel.core.errors import ReadingTextError, StudyError, nearest_hint
 from tabrel.core.facts import FACTS, fact_texts, with_sample_fact, with_study_fact
+from tabrel.core.plan_checks import check_plan
 from tabrel.core.quantities import PART_TITLES
-from tabrel.core.study_checks import check_circuit, check_sample
+from tabrel.core.study import Study
+from tabrel.core.study_checks import check_circuit, check_oil, check_sample
 from tabrel.store.errors import ConflictError
 from tabrel.store.journal import recorded
 from tabrel.store.samples import load_sample, load_samples, set_observation, update_sample_facts
@@ -52,13 +56,25 @@ def post_fact(sample_id: int, given: FactIn, conn: Connection) -> SheetOut:
                     update_study_facts(conn, stored.study_id, replace(study, reference=sample.label))
         else:
             changed = with_study_fact(study, given.key, text, given.family)
-            if changed.circuit:
-                check_circuit(changed.circuit)
+            _check_frame(changed, study)
             with recorded(conn, stored.study_id, None, words, given.key):
                 update_study_facts(conn, stored.study_id, changed)
     except ReadingTextError as error:
         raise StudyError(given.key, str(error)) from error
     return sheet_out(conn, sample_id)
+
+
+def _check_frame(changed: Study, before: Study) -> None:
+    """Refuse what makes oil, engine or plan impossible; an old fault does not bar a new fact."""
+    if changed.circuit != before.circuit and changed.circuit:
+        check_circuit(changed.circuit)
+    if changed.oil != before.oil and changed.oil:
+        check_oil(changed.oil)
+    if changed.warm_up != before.warm_up and changed.warm_up:
+        check_plan(changed.warm_up, [*(cycle.name for cycle in changed.duty_cycles), *SHIPPED_CYCLES])
+    problem = circuit_problem(changed)
+    if problem and not circuit_problem(before):
+        raise problem
 
 
 @router.post("/samples/{sample_id}/observations")

@@ -231,7 +231,7 @@ def _section(measured: MeasuredSample) -> WholeSectionOut:
 
 
 def _efficiency(measured: MeasuredSample) -> EfficiencyOut:
-    evidence, permeability = efficiency_evidence(measured), measured.permeability
+    evidence, permeability = efficiency_evidence(measured), measured.permeability.result
     medium = evidence.medium
     return EfficiencyOut(
         claims=[

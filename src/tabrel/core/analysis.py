@@ -4,9 +4,8 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from uncertainties import nominal_value
-
 from tabrel.core.checks import sample_warnings
+from tabrel.core.drawn import nominal_value
 from tabrel.core.efficiency import (
     REFERENCE_SIZE,
     ScreeningMedium,
@@ -113,7 +112,7 @@ def analyse_measured(measured: MeasuredSample) -> SampleAnalysis:
         media_gross_area=gross_media_area(strip, variables),
         media_effective_area=effective_media_area(strip, variables),
         pleat_opening_at_inside=pleat_opening_at_inside(strip, variables),
-        media_permeability=measured.permeability,
+        media_permeability=measured.permeability.result,
         bypass_opening=measured.bypass.opening,
         bypass_full_open=measured.bypass.full_open,
         efficiency_at_20_um=efficiency,
@@ -124,16 +123,24 @@ def analyse_measured(measured: MeasuredSample) -> SampleAnalysis:
 
 def efficiency_results(measured: MeasuredSample) -> tuple[Result, Result]:
     """Return the efficiency at 20 µm(c) and the size at β = 75 from the best evidence there is."""
+    at_size = efficiency_at_size(measured, REFERENCE_SIZE)
     claim = usable_claim(measured.sample.claims)
     if claim is not None:
-        return efficiency_from_claim(claim, REFERENCE_SIZE), size_from_claim(claim)
+        return at_size, size_from_claim(claim)
     medium = screening_medium(measured)
-    if medium is None:
-        lacking = measured.strip.needed("media.thickness")
-        if measured.sample.media_family is None:
-            lacking = ("media_family", *lacking)
-        return missing_result(*lacking), missing_result(*lacking)
-    return screening_estimate(medium), screening_size(medium)
+    return at_size, missing_result(*at_size.missing) if medium is None else screening_size(medium)
+
+
+def efficiency_at_size(measured: MeasuredSample, size: float) -> Result:
+    """Return the efficiency at a size [µm(c)] from the best evidence there is. [-]"""
+    claim = usable_claim(measured.sample.claims)
+    if claim is not None:
+        return efficiency_from_claim(claim, size)
+    medium = screening_medium(measured)
+    if medium is not None:
+        return screening_estimate(medium, size)
+    lacking = measured.strip.needed("media.thickness")
+    return missing_result(*lacking) if measured.sample.media_family else missing_result("media_family", *lacking)
 
 
 def screening_medium(measured: MeasuredSample) -> ScreeningMedium | None:

@@ -1,4 +1,4 @@
-"""Where the bypass valve opens and closes: a curve of oil temperature over engine speed."""
+"""Where bypass valve and regulator open and close: curves of oil temperature over engine speed."""
 
 from __future__ import annotations
 
@@ -8,20 +8,19 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
-from tabrel.core.filter_flow import Fluid, filter_state, fluid_at
-from tabrel.core.filter_model import FILTER_SENSED
-from tabrel.core.operating_map import OperatingPoint, check_axes
-from tabrel.core.root_finding import Indices, falling_roots
+from tabrel.core.circuit_state import OperatingPoint, Problem
+from tabrel.core.filter_alone import unknown_at_opening
+from tabrel.core.filter_flow import FlowCurve
+from tabrel.core.operating_map import check_axes
+from tabrel.core.root_finding import Indices
+from tabrel.core.roots_at_places import roots_at_places
+from tabrel.core.spread import picked
+from tabrel.core.threshold_curve import COLDEST, ThresholdCurve, closed_curve, threshold_curve
 
 FloatArray = NDArray[np.float64]
 
-COLDEST = -45.0
-HOTTEST = 150.0
-SCAN_STEP = 2.0
-"""The scan looks every two degrees, so a window of opening narrower than that may go unseen. [K]"""
-
-SLOPE_STEP = 1e-3  # K
 SURPLUS_TOLERANCE = 1e-8  # of the pump's delivery, which is about a millionth of a kelvin
+_PRESSURE_TOLERANCE = 1e-10  # of the pressure looked for
 
 
 @dataclass(frozen=True)
@@ -64,83 +63,85 @@ def bypass_onset(point: OperatingPoint, speeds: Sequence[float]) -> BypassOnset:
     """
     check_axes([20.0], speeds)
     speed = np.asarray(speeds, dtype=float)
-    nothing = np.full(len(speed), np.nan)
-    if point.filter.valve is None:
-        return BypassOnset(speed, nothing, nothing.copy())
-    cold_end = point.oil.coldest_pumping(COLDEST)
-    if cold_end >= HOTTEST:
-        return BypassOnset(speed, nothing, nothing.copy())
-    steps = int(np.ceil((HOTTEST - cold_end) / SCAN_STEP)) + 1
-    scan = np.linspace(cold_end, HOTTEST, steps)
-    is_open = _surplus_at_opening(point, scan[:, None], speed[None, :]) > 0
-    closing = _first_change(is_open, starting_open=True, after=np.zeros(len(speed), dtype=int))
-    opening_after = np.where(is_open[0], np.where(closing < 0, steps, closing + 1), 0)
-    opening = _first_change(is_open, starting_open=False, after=opening_after)
-    temperature = _refined(point, scan, speed, closing, closing=True)
-    temperature = np.where(is_open[0] & (closing < 0), HOTTEST, temperature)
-    return BypassOnset(speed, temperature, _refined(point, scan, speed, opening, closing=False))
+    curve = onset_of_columns(point, speed, point.oil.coldest_pumping(COLDEST))
+    return BypassOnset(speed, curve.closes, curve.reopens)
 
 
-def _surplus_at_opening(point: OperatingPoint, temperature: FloatArray, speed: FloatArray) -> FloatArray:
-    """Return the flow balance with the valve exactly at its opening pressure: above zero means open."""
-    fluid = fluid_at(point.oil, temperature)
-    x = _unknown_at_opening(point, fluid)
-    return point.state(x, fluid, speed, point.bearing_viscosity(temperature, speed)).balance.value
+def onset_of_columns(point: OperatingPoint, speed: FloatArray, cold_end: float) -> ThresholdCurve:
+    """Return bypass onset where the columns are speeds, draws of the circuit, or both.
 
+    Parameters
+    ----------
+    point : OperatingPoint
+        Its numbers are floats, or arrays of shape (n,).
+    speed : ndarray, shape (n,)
+        [rpm]
+    cold_end : float
+        Where to start. [°C]
 
-def _unknown_at_opening(point: OperatingPoint, fluid: Fluid) -> FloatArray:
-    """Return the filter's unknown at which the valve sees its opening pressure. [Pa]"""
-    valve = point.filter.valve
-    opening = (valve.opening_pressure if valve else 0.0) * fluid.valve_scale
-    if point.filter.location not in FILTER_SENSED:
-        return np.asarray(opening)
-
-    shape = np.shape(opening)
-    mu, rho, scale, target = (
-        np.broadcast_to(array, shape).ravel() for array in (fluid.dynamic_viscosity, fluid.density, fluid.valve_scale, opening)
-    )
-
-    def short(x: FloatArray, i: Indices) -> tuple[FloatArray, FloatArray]:
-        whole = filter_state(point.filter, x, Fluid(mu[i], rho[i], scale[i]), loading=point.loading).filter_pressure
-        return target[i] - whole.value, -whole.slope
-
-    roots = falling_roots(short, lower=np.zeros_like(target), upper=target, start=target, tolerance=1e-10 * target)
-    return roots.values.reshape(shape)
-
-
-def _first_change(is_open: NDArray[np.bool_], *, starting_open: bool, after: NDArray[np.int_]) -> NDArray[np.int_]:
-    """Return the row before the first change from `starting_open` at or after a row, or −1."""
-    changes = (is_open[:-1] == starting_open) & (is_open[1:] != starting_open)
-    changes &= np.arange(len(changes))[:, None] >= after[None, :]
-    if starting_open:
-        changes &= is_open[0][None, :]
-    return np.where(changes.any(axis=0), changes.argmax(axis=0), -1)
-
-
-def _refined(point: OperatingPoint, scan: FloatArray, speed: FloatArray, rows: NDArray[np.int_], *, closing: bool) -> FloatArray:
-    """Return the temperature of the change that follows each row, NaN where the row is −1. [°C]
-
-    The surplus falls through zero where the valve closes and rises where it opens; its slope is taken
-    over a thousandth of a kelvin.
+    Returns
+    -------
+    ThresholdCurve
     """
-    found = rows >= 0
-    result = np.full(len(speed), np.nan)
-    if not found.any():
-        return result
-    rpm, sign = speed[found], 1.0 if closing else -1.0
-    low, high = scan[rows[found]], scan[rows[found] + 1]
+    if point.filter.valve is None:
+        return closed_curve(len(speed))
 
-    def surplus(temperature: FloatArray, i: Indices) -> tuple[FloatArray, FloatArray]:
-        pair = np.concatenate([temperature, temperature + SLOPE_STEP])
-        here, beside = np.split(sign * _surplus_at_opening(point, pair, np.tile(rpm[i], 2)), 2)
-        return here, (beside - here) / SLOPE_STEP
+    def surplus(temperature: FloatArray, i: Indices) -> FloatArray:
+        here, rpm = picked(point, i), speed[i]
+        place = here.place(temperature, rpm)
+        return np.asarray(here.state(unknown_at_opening(here.filter, here.loading, place.can_fluid), place).balance.value)
 
-    roots = falling_roots(
-        surplus,
-        lower=low,
-        upper=high,
-        start=(low + high) / 2,
-        tolerance=SURPLUS_TOLERANCE * point.circuit.pump_delivery(rpm),
-    )
-    result[found] = roots.values
-    return result
+    return threshold_curve(surplus, columns=len(speed), cold_end=cold_end, tolerance=_tolerance(point, speed))
+
+
+def regulator_opening(point: OperatingPoint, speeds: Sequence[float]) -> BypassOnset:
+    """Return where the pressure regulator opens and closes, solved as a curve like the bypass onset.
+
+    On the curve the sensed pressure is exactly the opening pressure and nothing is dumped.
+
+    Parameters
+    ----------
+    point : OperatingPoint
+        Filter, circuit, oil, condition and loading.
+    speeds : sequence of float, shape (n,)
+        Engine speeds. [rpm]
+
+    Returns
+    -------
+    BypassOnset
+        Of the regulator.
+    """
+    check_axes([20.0], speeds)
+    speed = np.asarray(speeds, dtype=float)
+    unheard = point.condition == "filling" and point.circuit.sense == "gallery"
+    if unheard or not np.isfinite(point.circuit.regulator_opening):
+        curve = closed_curve(len(speed))
+        return BypassOnset(speed, curve.closes, curve.reopens)
+    opening = point.circuit.regulator_opening
+
+    def short(problem: Problem, x: FloatArray) -> FlowCurve:
+        state = problem.point.state(x, problem.place)
+        sensed = state.pump if point.circuit.sense == "pump" else state.gallery
+        return FlowCurve(opening - sensed.value, -sensed.slope)
+
+    def surplus(temperature: FloatArray, i: Indices) -> FloatArray:
+        place = point.place(temperature, speed[i])
+        most = np.asarray(point.circuit.highest_pump_pressure(speed[i]))
+        shape = np.broadcast_shapes(place.fluid.density.shape, most.shape)
+        roots = roots_at_places(
+            Problem(point, place),
+            short,
+            shape,
+            upper=most,
+            start=np.full(shape, 0.5 * opening),
+            tolerance=np.full(shape, max(_PRESSURE_TOLERANCE * opening, 1e-6)),
+        )
+        return np.asarray(point.state(roots.values, place).balance.value)
+
+    cold_end = point.oil.coldest_pumping(COLDEST)
+    curve = threshold_curve(surplus, columns=len(speed), cold_end=cold_end, tolerance=_tolerance(point, speed))
+    return BypassOnset(speed, curve.closes, curve.reopens)
+
+
+def _tolerance(point: OperatingPoint, speed: FloatArray) -> FloatArray:
+    return np.asarray(SURPLUS_TOLERANCE * point.circuit.pump_delivery(speed)) * np.ones(len(speed))

@@ -6,9 +6,8 @@ from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
 from math import pi
 
-from uncertainties import nominal_value
-
-from tabrel.core.restrictions import Restriction, round_hole_restriction
+from tabrel.core.drawn import Drawable, at_least_zero, nominal_value, values_of
+from tabrel.core.restrictions import DISCHARGE_COEFFICIENT, Restriction, round_hole_restriction
 from tabrel.core.study import Bypass
 from tabrel.core.uncertain import Result, Uncertain, Variables, missing_result, rectangular
 
@@ -16,8 +15,12 @@ SHEAR_MODULUS: dict[str, float] = {"music_wire": 81.5e9, "stainless_302": 69.0e9
 """Of spring wire. [Pa]"""
 
 DEFAULT_DEAD_COILS = 2.0
+DEAD_COILS_RANGE = (1.5, 2.5)  # what closed and ground ends may come to
 DEFAULT_LAND = 0.5e-3  # m, where only one seat diameter is known
 PORT_PLATE = 1e-3  # m, the plate the valve's port is punched through
+STATED_FACTOR = 1.2
+"""A single stated setting of unstated tolerance is taken as good to this factor in a Monte Carlo; our own figure."""
+
 FULL_LIFT_PRESSURE_RATIO = 1.5  # full lift over opening pressure where no spring was measured
 SPRING_KEYS = (
     "bypass.spring_wire_diameter",
@@ -36,17 +39,15 @@ class Seat:
     ----------
     diameter : uncertain number
         Effective diameter: mean of inside and outside, with the width between them as uncertainty. [m]
-    inside_diameter : float
-        [m]
-    land : float
-        Half the difference of the diameters. [m]
+    inside_diameter, land : float, or draws of it
+        Land is half the difference of the diameters. [m]
     assumed : tuple of str
         What was assumed.
     """
 
     diameter: Uncertain
-    inside_diameter: float
-    land: float
+    inside_diameter: Drawable
+    land: Drawable
     assumed: tuple[str, ...]
 
     @property
@@ -107,29 +108,32 @@ class BypassValve:
 
     Attributes
     ----------
-    opening_pressure : float
+    opening_pressure : float, or draws of it
         [Pa]
-    seat_area : float
+    seat_area : float, or draws of it
         [m²]
-    seat_diameter : float
+    seat_diameter : float, or draws of it
         [m]
-    land : float
+    land : float, or draws of it
         Length of the gap at closing. [m]
-    spring_rate : float
+    spring_rate : float, or draws of it
         [N/m]
-    lift_limit : float
+    lift_limit : float, or draws of it
         [m]
     port : Restriction
         The hole behind the seat.
+    discharge : float, or draws of it
+        Discharge coefficient of the curtain under the lifted disc.
     """
 
-    opening_pressure: float
-    seat_area: float
-    seat_diameter: float
-    land: float
-    spring_rate: float
-    lift_limit: float
+    opening_pressure: Drawable
+    seat_area: Drawable
+    seat_diameter: Drawable
+    land: Drawable
+    spring_rate: Drawable
+    lift_limit: Drawable
     port: Restriction
+    discharge: Drawable = DISCHARGE_COEFFICIENT
 
 
 def bypass_seat(known: Mapping[str, Uncertain], variables: Variables) -> Seat | None:
@@ -142,14 +146,14 @@ def bypass_seat(known: Mapping[str, Uncertain], variables: Variables) -> Seat | 
         return None
     inside = known["bypass.seat_inside_diameter"]
     if "bypass.seat_outside_diameter" not in known:
-        return Seat(inside, float(nominal_value(inside)), DEFAULT_LAND, ("bypass.seat_outside_diameter",))
+        return Seat(inside, values_of(inside), DEFAULT_LAND, ("bypass.seat_outside_diameter",))
     outside = known["bypass.seat_outside_diameter"]
     width = abs(float(nominal_value(outside - inside)))
     diameter = variables.with_type_b("bypass.seat_diameter", (inside + outside) / 2, rectangular(width))
-    return Seat(diameter, float(nominal_value(inside)), width / 2 or DEFAULT_LAND, ())
+    return Seat(diameter, values_of(inside), width / 2 or DEFAULT_LAND, ())
 
 
-def coil_spring(known: Mapping[str, Uncertain], material: str | None) -> Spring | None:
+def coil_spring(known: Mapping[str, Uncertain], material: str | None, variables: Variables) -> Spring | None:
     """Return the coil spring from its dimensions, or None while one is missing.
 
     k = G·d⁴/(8·(OD − d)³·n), the textbook rate of a helical compression spring; n = total − dead
@@ -162,13 +166,16 @@ def coil_spring(known: Mapping[str, Uncertain], material: str | None) -> Spring 
     if "bypass.spring_dead_coils" in known:
         dead = known["bypass.spring_dead_coils"]
     else:
-        dead = DEFAULT_DEAD_COILS
+        dead = variables.with_model_range("model.dead_coils", DEFAULT_DEAD_COILS, *DEAD_COILS_RANGE)
         assumed.append("bypass.spring_dead_coils")
     if nominal_value(total - dead) <= 0 or nominal_value(outside - wire) <= 0:
         return None
-    rate = SHEAR_MODULUS[material or "music_wire"] * wire**4 / (8 * (outside - wire) ** 3 * (total - dead))
+    modulus = SHEAR_MODULUS[material or "music_wire"]
+    if material is None:
+        modulus = variables.with_model_range("model.shear_modulus", modulus, min(SHEAR_MODULUS.values()), modulus)
+    rate = modulus * wire**4 / (8 * (outside - wire) ** 3 * (total - dead))
     force = rate * (free - installed)
-    return Spring(rate, force if nominal_value(force) > 0 else 0.0, tuple(assumed))
+    return Spring(rate, at_least_zero(force), tuple(assumed))
 
 
 def bypass_evidence(known: Mapping[str, Uncertain], bypass: Bypass, variables: Variables) -> BypassEvidence:
@@ -199,7 +206,7 @@ def bypass_evidence(known: Mapping[str, Uncertain], bypass: Bypass, variables: V
         nothing = Result(value=None, basis=None)
         return BypassEvidence(nothing, nothing, None, ())
     seat = bypass_seat(known, variables)
-    spring = coil_spring(known, bypass.spring_material)
+    spring = coil_spring(known, bypass.spring_material, variables)
     ways = tuple(_opening_ways(known, bypass, seat, spring, variables))
     if not ways:
         missing = _missing(known, seat)
@@ -236,7 +243,7 @@ def _opening_ways(
         middle = variables.with_type_b("bypass.stated_kpa", (low + high) / 2, rectangular(high - low))
         yield OpeningWay("stated", middle, ("bypass.stated_kpa",))
     elif bypass.stated_kpa is not None:
-        yield OpeningWay("stated", bypass.stated_kpa * 1e3)
+        yield OpeningWay("stated", variables.with_model_factor("model.stated_setting", bypass.stated_kpa * 1e3, STATED_FACTOR))
 
 
 def _missing(known: Mapping[str, Uncertain], seat: Seat | None) -> tuple[str, ...]:
@@ -272,12 +279,12 @@ def _full_open_pressure(
 
 
 def _valve_part(known: Mapping[str, Uncertain], pressure: Uncertain, seat: Seat, spring: Spring | None) -> BypassValve:
-    diameter = float(nominal_value(seat.diameter))
+    diameter = values_of(seat.diameter)
     area = pi * diameter**2 / 4
-    lift_limit = float(nominal_value(known.get("bypass.lift_limit", diameter / 4)))
-    opening = float(nominal_value(pressure))
+    lift_limit = values_of(known["bypass.lift_limit"]) if "bypass.lift_limit" in known else diameter / 4
+    opening = values_of(at_least_zero(pressure))
     softest = (FULL_LIFT_PRESSURE_RATIO - 1) * opening * area / lift_limit
-    rate = softest if spring is None else float(nominal_value(spring.rate))
+    rate = softest if spring is None else values_of(spring.rate)
     return BypassValve(
         opening_pressure=opening,
         seat_area=area,

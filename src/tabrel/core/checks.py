@@ -4,9 +4,8 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from uncertainties import nominal_value
-
 from tabrel.core.bypass_valve import DEFAULT_DEAD_COILS, spring_travel
+from tabrel.core.drawn import nominal_value
 from tabrel.core.efficiency import REFERENCE_SIZE, ScreeningMedium
 from tabrel.core.measured import MeasuredSample
 from tabrel.core.media import FAMILY_DEFAULTS, pleat_opening_at_inside, solidity

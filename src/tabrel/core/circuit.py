@@ -3,18 +3,28 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
-from math import inf, log, pi
-from typing import Literal
+from functools import lru_cache
+from math import inf, pi
+from typing import Any, Literal
 
 import numpy as np
 from numpy.typing import NDArray
-from scipy.optimize import brentq
 
+from tabrel.core.drawn import Drawable, values_of
 from tabrel.core.errors import MissingInputsError, StudyError
 from tabrel.core.filter_flow import FlowCurve, Fluid
 from tabrel.core.oil import OilModel
 from tabrel.core.restrictions import Restriction, stated_loss_restriction
-from tabrel.core.study import Circuit, EngineHotPoint, GaugeTap, PressureSense, PumpEfficiency, StatedLoss
+from tabrel.core.study import (
+    Circuit,
+    EngineHotPoint,
+    GaugeTap,
+    PressureSense,
+    PumpEfficiency,
+    Regulator,
+    StatedLoss,
+)
+from tabrel.core.uncertain import Variables
 
 FloatArray = NDArray[np.float64]
 Condition = Literal["steady", "filling"]
@@ -27,8 +37,17 @@ DEFAULT_JET_LENGTH_RATIO = 6.0
 DEFAULT_BEARING_RISE = 10.0  # K
 DEFAULT_BEARING_HEATING = 0.5
 
+PUMP_FACTOR, REGULATOR_FACTOR, GALLERY_FACTOR = 1.02, 1.03, 1.05
+"""Pump displacement, regulator opening and hot gallery pressure are good to these factors either way."""
+
+BEARING_HEATING_RANGE = (0.25, 1.0)
+VISCOUS_SHARE_RANGE = (0.3, 0.9)
+"""What the model does not know of the bearings' heat and of the cooler's loss."""
+
 _RISE_TOLERANCE = 1e-6  # of the last step in ln θ; Newton squares it, so the error left is below 1e-11
 _RISE_STEPS = 60
+_JET_STEPS = 8
+_COARSER = 5
 
 
 @dataclass(frozen=True)
@@ -54,7 +73,7 @@ class LimitedLoss:
         viscous = self.restriction.a * fluid.dynamic_viscosity
         inertial = self.restriction.b * fluid.density
         most = 2 * self.limit / (viscous + np.sqrt(viscous**2 + 4 * inertial * self.limit))
-        return np.minimum(flow, most)
+        return np.asarray(np.minimum(flow, most))
 
 
 NO_LOSS = LimitedLoss(Restriction(), inf)
@@ -66,9 +85,9 @@ class CircuitModel:
 
     Attributes
     ----------
-    displacement : float
+    displacement : float, or draws of it
         Of the pump. [m³/rev]
-    slip : float
+    slip : float, or draws of it
         Pump slip is slip·p/μ. [m³]
     regulator_opening, regulator_conductance, safety : float
         [Pa], [m³/(s Pa)], [Pa]
@@ -84,34 +103,34 @@ class CircuitModel:
         Gallery pressure above which they run. [Pa]
     bearing_rise, bearing_heating : float
         θ₀ [K] and s.
-    hot_log_viscosity, hot_speed : float
-        ln μ(T₀ + θ₀) and n₀ [rpm].
+    hot_viscosity, hot_speed : float
+        μ(T₀ + θ₀) [Pa s] and n₀ [rpm].
     """
 
-    displacement: float
-    slip: float
-    regulator_opening: float
-    regulator_conductance: float
+    displacement: Drawable
+    slip: Drawable
+    regulator_opening: Drawable
+    regulator_conductance: Drawable
     safety: float
     sense: PressureSense
     gauge: GaugeTap
     cooler: LimitedLoss
     head: LimitedLoss
-    bearings: float
+    bearings: Drawable
     jets: Restriction | None
     jet_opening: float
     bearing_rise: float
-    bearing_heating: float
-    hot_log_viscosity: float
+    bearing_heating: Drawable
+    hot_viscosity: Drawable
     hot_speed: float
 
     def pump_delivery(self, speed: FloatArray) -> FloatArray:
         """Return the geometric delivery at a speed [rpm], before slip. [m³/s]"""
-        return self.displacement * speed / 60
+        return np.asarray(self.displacement * speed / 60)
 
     def highest_pump_pressure(self, speed: FloatArray) -> FloatArray:
         """Return a pump pressure at which the safety valve alone would dump all delivery. [Pa]"""
-        return self.safety + self.pump_delivery(speed) / self.regulator_conductance
+        return np.asarray(self.safety + self.pump_delivery(speed) / self.regulator_conductance)
 
     def gallery_pressure(self, flow: FloatArray, fluid: Fluid, bearing_viscosity: FloatArray) -> tuple[FloatArray, FloatArray]:
         """Return the gallery pressure at a flow rate [m³/s] and its derivative over the flow rate.
@@ -143,23 +162,42 @@ class CircuitModel:
         θ = θ₀·[μ(T+θ)/μ(T₀+θ₀)·n/n₀]^(2s), solved by Newton's method in ln θ, where the left side
         rises and the right side falls, so that there is one root.
         """
+        return self._bearings(oil, temperature, speed)[0]
+
+    def bearing_viscosity(self, oil: OilModel, temperature: FloatArray, speed: FloatArray) -> FloatArray:
+        """Return μ(T + θ) in the bearings. [Pa s]"""
+        return self._bearings(oil, temperature, speed)[1]
+
+    def _bearings(self, oil: OilModel, temperature: FloatArray, speed: FloatArray) -> tuple[FloatArray, FloatArray]:
+        """Return θ [K] and μ(T + θ) [Pa s]."""
         exponent = 2 * self.bearing_heating
-        shape = np.broadcast_shapes(np.shape(temperature), np.shape(speed))
-        if exponent == 0:
-            return np.full(shape, self.bearing_rise)
-        celsius = np.broadcast_to(temperature, shape)
-        constant = log(self.bearing_rise) + exponent * (
-            np.broadcast_to(np.log(speed / self.hot_speed), shape) - self.hot_log_viscosity
-        )
-        log_rise = np.full(shape, log(self.bearing_rise))
+        shape = np.broadcast_shapes(np.shape(temperature), np.shape(speed), np.shape(exponent), np.shape(oil.cold_factor))
+        if np.all(exponent == 0):
+            rise = np.full(shape, self.bearing_rise)
+            return rise, oil.dynamic_viscosity(temperature + rise)
+        constant = np.log(self.bearing_rise) + exponent * (np.log(speed / self.hot_speed) - np.log(self.hot_viscosity))
+        log_rise = self._first_rise(oil, temperature, speed, shape)
         for _ in range(_RISE_STEPS):
             rise = np.exp(log_rise)
-            log_viscosity, slope = oil.log_viscosity_and_slope(celsius + rise)
-            step = (constant + exponent * log_viscosity - log_rise) / (1 - exponent * slope * rise)
-            log_rise = log_rise + np.clip(step, -2.0, 2.0)
-            if float(np.max(np.abs(step), initial=0.0)) < _RISE_TOLERANCE:
+            log_viscosity, slope = oil.log_viscosity_and_slope(temperature + rise)
+            slope *= rise  # from here on over ln θ
+            step = (constant + exponent * log_viscosity - log_rise) / (1 - exponent * slope)
+            np.clip(step, -2.0, 2.0, out=step)
+            log_rise = log_rise + step
+            if max(float(step.max(initial=0.0)), -float(step.min(initial=0.0))) < _RISE_TOLERANCE:
                 break
-        return np.asarray(np.exp(log_rise))
+        # the last step is so small that a straight line follows it to rounding
+        return np.exp(log_rise), np.exp(log_viscosity + slope * step)
+
+    def _first_rise(self, oil: OilModel, temperature: FloatArray, speed: FloatArray, shape: tuple[int, ...]) -> FloatArray:
+        """Return where to start ln θ: on a large grid of one model, what a coarser grid gives in between."""
+        rows, columns = np.size(temperature), np.size(speed)
+        is_grid = np.shape(temperature) == (rows, 1) and np.shape(speed) in ((columns,), (1, columns))
+        if np.ndim(self.bearing_heating) or not is_grid or min(rows, columns) < 4 * _COARSER:
+            return np.full(shape, np.log(self.bearing_rise))
+        (few_rows, between_rows), (few_columns, between_columns) = _coarser(rows), _coarser(columns)
+        coarse = np.log(self._bearings(oil, temperature[few_rows], np.ravel(speed)[few_columns])[0])
+        return np.asarray(between_rows @ coarse @ between_columns.T)
 
     def dumped(self, pump: FlowCurve, gallery: FlowCurve) -> FlowCurve:
         """Return what regulator and safety valve dump at pump and gallery pressure [Pa]. [m³/s]"""
@@ -172,10 +210,18 @@ class CircuitModel:
         )
 
 
+@lru_cache(maxsize=32)
+def _coarser(count: int) -> tuple[NDArray[np.intp], FloatArray]:
+    """Return fewer nodes of an axis, and the matrix that interpolates from them to all of it."""
+    few = np.linspace(0, count - 1, count // _COARSER).astype(int)
+    between = np.stack([np.interp(np.arange(count), few, unit) for unit in np.eye(len(few))], axis=1)
+    return few, between
+
+
 CIRCUIT_KEYS = ("pump_displacement_cm3_rev", "pump_efficiency", "regulator", "engine")
 
 
-def circuit_model(circuit: Circuit | None, oil: OilModel) -> CircuitModel:
+def circuit_model(circuit: Circuit | None, oil: OilModel, variables: Variables | None = None) -> CircuitModel:
     """Return the circuit calibrated at its hot point.
 
     Parameters
@@ -184,6 +230,8 @@ def circuit_model(circuit: Circuit | None, oil: OilModel) -> CircuitModel:
         As stated.
     oil : OilModel
         In use when the hot point was read.
+    variables : Variables or None
+        Spread what the model does not know of the engine; None for the best estimate alone.
 
     Returns
     -------
@@ -194,44 +242,64 @@ def circuit_model(circuit: Circuit | None, oil: OilModel) -> CircuitModel:
     MissingInputsError
         If pump, regulator or engine were not stated.
     StudyError
-        If the pump cannot reach the hot gallery pressure.
+        If the pump cannot reach the hot gallery pressure, or the regulator would not let it.
     """
+    spread = Variables() if variables is None else variables
     stated = circuit or Circuit()
     displacement_cm3, efficiency = stated.pump_displacement_cm3_rev, stated.pump_efficiency
     regulator, engine = stated.regulator, stated.engine
     if displacement_cm3 is None or efficiency is None or regulator is None or engine is None:
         raise MissingInputsError(f"circuit.{key}" for key in CIRCUIT_KEYS if getattr(stated, key) is None)
-    displacement = displacement_cm3 * 1e-6
+    displacement = values_of(spread.with_model_factor("model.pump", displacement_cm3 * 1e-6, PUMP_FACTOR))
+    opening = values_of(spread.with_model_factor("model.regulator", regulator.opening_kpa * 1e3, REGULATOR_FACTOR))
+    gallery = values_of(spread.with_model_factor("model.gallery", engine.gallery_kpa * 1e3, GALLERY_FACTOR))
+    heating = DEFAULT_BEARING_HEATING if engine.bearing_heating is None else engine.bearing_heating
     slip = _pump_slip(displacement, efficiency, oil)
-    bearings, jets, rise = _calibrate_engine(engine, displacement, slip, oil)
+    _check_regulator(regulator, engine)
+    bearings, jets, rise = _calibrate_engine(engine, gallery, displacement, slip, oil)
     return CircuitModel(
         displacement=displacement,
         slip=slip,
-        regulator_opening=regulator.opening_kpa * 1e3,
+        regulator_opening=opening,
         regulator_conductance=displacement * regulator.full_flow_speed_rpm / 60 / (regulator.full_flow_rise_kpa * 1e3),
         safety=regulator.safety_kpa * 1e3 if regulator.safety_kpa else DEFAULT_SAFETY,
         sense=regulator.sense or "pump",
         gauge=stated.gauge or "pump",
-        cooler=_limited_loss(stated.cooler, oil, DEFAULT_COOLER_BYPASS),
-        head=_limited_loss(stated.head, oil, inf),
+        cooler=_limited_loss(stated.cooler, oil, DEFAULT_COOLER_BYPASS, spread),
+        head=_limited_loss(stated.head, oil, inf, Variables()),
         bearings=bearings,
         jets=jets,
         jet_opening=(engine.jet_opening_kpa or 0.0) * 1e3,
         bearing_rise=rise,
-        bearing_heating=DEFAULT_BEARING_HEATING if engine.bearing_heating is None else engine.bearing_heating,
-        hot_log_viscosity=float(oil.log_viscosity_and_slope(engine.temperature_c + rise)[0]),
+        bearing_heating=values_of(spread.with_model_range("model.bearing_heating", heating, *BEARING_HEATING_RANGE)),
+        hot_viscosity=_number(oil.dynamic_viscosity(engine.temperature_c + rise)),
         hot_speed=engine.speed_rpm,
     )
 
 
-def _pump_slip(displacement: float, efficiency: PumpEfficiency, oil: OilModel) -> float:
+def _number(array: FloatArray) -> Any:
+    """Return a single number as a float, and draws as they are."""
+    return array if array.ndim else float(array)
+
+
+def _check_regulator(regulator: Regulator, engine: EngineHotPoint) -> None:
+    """Refuse a regulator that would dump at the hot point, where the pump's whole flow is to go to the engine."""
+    if regulator.opening_kpa <= engine.gallery_kpa:
+        raise StudyError(
+            "circuit.regulator.opening_kpa",
+            f"the regulator opens at {regulator.opening_kpa:g} kPa, at or below the hot gallery pressure of "
+            f"{engine.gallery_kpa:g} kPa, which the engine could then not hold: check both",
+        )
+
+
+def _pump_slip(displacement: Drawable, efficiency: PumpEfficiency, oil: OilModel) -> Any:
     """Return the slip of Q = delivery − slip·p/μ from the efficiency stated at one point. [m³]"""
-    return float(
+    return (
         (1 - efficiency.fraction)
         * displacement
         * efficiency.speed_rpm
         / 60
-        * float(oil.dynamic_viscosity(efficiency.temperature_c))
+        * _number(oil.dynamic_viscosity(efficiency.temperature_c))
         / (efficiency.pressure_kpa * 1e3)
     )
 
@@ -248,49 +316,56 @@ def hot_point_flow(circuit: Circuit, oil: OilModel) -> float | None:
     return flow if flow > 0 else None
 
 
-def _limited_loss(loss: StatedLoss | None, oil: OilModel, usual_limit: float) -> LimitedLoss:
+def _limited_loss(loss: StatedLoss | None, oil: OilModel, usual_limit: float, spread: Variables) -> LimitedLoss:
     if loss is None:
         return NO_LOSS
+    share = DEFAULT_VISCOUS_SHARE if loss.viscous_share is None else loss.viscous_share
     restriction = stated_loss_restriction(
         differential_pressure=loss.loss_kpa * 1e3,
         flow_rate=loss.flow_l_min / 60e3,
-        viscous_share=DEFAULT_VISCOUS_SHARE if loss.viscous_share is None else loss.viscous_share,
-        dynamic_viscosity=float(oil.dynamic_viscosity(loss.temperature_c)),
+        viscous_share=values_of(spread.with_model_range("model.cooler_share", share, *VISCOUS_SHARE_RANGE)),
+        dynamic_viscosity=_number(oil.dynamic_viscosity(loss.temperature_c)),
         density=float(oil.density(loss.temperature_c)),
     )
     return LimitedLoss(restriction, usual_limit if loss.bypass_kpa is None else loss.bypass_kpa * 1e3)
 
 
 def _calibrate_engine(
-    engine: EngineHotPoint, displacement: float, slip: float, oil: OilModel
-) -> tuple[float, Restriction | None, float]:
+    engine: EngineHotPoint, pressure: Drawable, displacement: Drawable, slip: Drawable, oil: OilModel
+) -> tuple[Drawable, Restriction | None, float]:
     """Return R_b [1/m³], the jets and the bearing rise θ₀ [K] that reproduce the hot point."""
-    pressure = engine.gallery_kpa * 1e3
-    viscosity = float(oil.dynamic_viscosity(engine.temperature_c))
+    viscosity = _number(oil.dynamic_viscosity(engine.temperature_c))
     flow = displacement * engine.speed_rpm / 60 - slip * pressure / viscosity
-    if flow <= 0:
+    if np.all(flow <= 0):
         raise StudyError(
             "circuit.engine.gallery_kpa",
             f"the pump cannot reach {engine.gallery_kpa:g} kPa at {engine.speed_rpm:g} rpm: all it delivers is lost as slip",
         )
     rise = DEFAULT_BEARING_RISE if engine.bearing_rise_k is None else engine.bearing_rise_k
     share = engine.jet_share or 0.0
-    bearings = pressure / ((1 - share) * flow * float(oil.dynamic_viscosity(engine.temperature_c + rise)))
+    bearings = pressure / ((1 - share) * flow * _number(oil.dynamic_viscosity(engine.temperature_c + rise)))
     if share == 0:
         return bearings, None, rise
     across = pressure - (engine.jet_opening_kpa or 0.0) * 1e3
     density = float(oil.density(engine.temperature_c))
-
-    def excess(log_radius: float) -> float:
-        jets = jet_restriction(engine, float(np.exp(log_radius)))
-        loss = jets.a * viscosity * share * flow + jets.b * density * (share * flow) ** 2
-        return log(loss / across)
-
-    radius = float(np.exp(brentq(excess, log(1e-12), log(10.0), xtol=1e-13)))
-    return bearings, jet_restriction(engine, radius), rise
+    return bearings, jet_restriction(engine, _jet_radius(engine, across, viscosity, density, share * flow)), rise
 
 
-def jet_restriction(engine: EngineHotPoint, radius: float) -> Restriction:
+def _jet_radius(engine: EngineHotPoint, across: Drawable, viscosity: Drawable, density: float, flow: Drawable) -> Any:
+    """Return the radius of the nozzles that take their flow at the pressure across them. [m]
+
+    With z = 1/r the loss is B·z⁴ + A·z³, convex and rising, so that Newton's method from above, where
+    one of the two parts alone is the whole loss, comes down to the one root without overshooting.
+    """
+    unit = jet_restriction(engine, 1.0)
+    viscous, inertial = unit.a * viscosity * flow, unit.b * density * flow**2
+    z = np.minimum((across / inertial) ** 0.25, (across / viscous) ** (1 / 3))
+    for _ in range(_JET_STEPS):
+        z = z - ((inertial * z + viscous) * z**3 - across) / ((4 * inertial * z + 3 * viscous) * z**2)
+    return 1 / z
+
+
+def jet_restriction(engine: EngineHotPoint, radius: Drawable) -> Restriction:
     """Return the restriction of the piston jets: nozzles of a radius [m] and a length of λ diameters."""
     count = engine.jet_count or DEFAULT_JET_COUNT
     ratio = engine.jet_length_ratio or DEFAULT_JET_LENGTH_RATIO

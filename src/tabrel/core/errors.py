@@ -13,7 +13,9 @@ from __future__ import annotations
 
 import difflib
 from collections.abc import Iterable
-from math import isfinite
+from typing import Any
+
+import numpy as np
 
 
 class TabrelError(Exception):
@@ -59,10 +61,10 @@ class MissingInputsError(TabrelError):
         super().__init__("still missing: " + ", ".join(self.keys))
 
 
-def require_positive(**values: float) -> None:
-    """Raise `OutOfRangeError` unless every value is finite and above zero."""
+def require_positive(**values: Any) -> None:
+    """Raise `OutOfRangeError` unless every value is finite and above zero; of draws, unless one is."""
     for name, value in values.items():
-        if not (isfinite(value) and value > 0):
+        if not np.any(np.isfinite(value) & (np.asarray(value) > 0)):
             raise OutOfRangeError(f"{name} must be finite and above zero, got {value!r}")
 
 

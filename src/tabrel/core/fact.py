@@ -10,13 +10,27 @@ from typing import Any, Literal
 
 from tabrel.core.errors import ReadingTextError
 from tabrel.core.hole_entry import understand_hole_group
+from tabrel.core.plain_units import understood_number
 from tabrel.core.reading_text import parse_reading
 from tabrel.core.study import Price
 from tabrel.core.study_checks import check_hole_group, is_date
 from tabrel.core.units import UnitFamily
 
-FactKind = Literal["words", "long_words", "date", "choice", "length", "number", "price", "pressure", "pressure_band", "holes"]
-FactStage = Literal["intake", "element", "media"]
+FactKind = Literal[
+    "words",
+    "long_words",
+    "date",
+    "choice",
+    "length",
+    "number",
+    "price",
+    "pressure",
+    "pressure_band",
+    "holes",
+    "quantity",
+    "one_of",
+]
+FactStage = Literal["intake", "element", "media", "engine", "warm_up"]
 FactOwner = Literal["study", "sample"]
 
 
@@ -35,13 +49,17 @@ class Fact:
     help : str
         One line beside the field.
     choices : tuple of str
-        For the kind ``choice``; other words are allowed where `kind` is ``words``.
+        For the kinds ``choice``, where other words are allowed, and ``one_of``, where they are not.
     whole_only : bool
         Whether it must be written down before the filter is opened.
     synonyms : tuple of str
         Other words people use for it.
     stage : str
         When in the work it is learned.
+    unit : str
+        Of the document, for the kind ``quantity``.
+    usual : str
+        What is taken while it is empty.
     """
 
     key: str
@@ -52,11 +70,13 @@ class Fact:
     whole_only: bool = False
     synonyms: tuple[str, ...] = ()
     stage: FactStage = "intake"
+    unit: str = ""
+    usual: str = ""
 
     @property
     def owner(self) -> FactOwner:
         """Whether the fact belongs to the study or to a sample."""
-        return "study" if self.key.startswith(("study.", "engine.")) else "sample"
+        return "study" if self.key.startswith(("study.", "engine.", "oil.", "plan.")) else "sample"
 
 
 def understood_fact(fact: Fact, text: str, family: UnitFamily) -> Any:
@@ -152,6 +172,18 @@ def _holes(text: str, fact: Fact, family: UnitFamily) -> Any:
     return group
 
 
+def _one_of(text: str, fact: Fact, _: UnitFamily) -> str:
+    found = next((choice for choice in fact.choices if choice.casefold() == text.casefold().replace(" ", "_")), None)
+    if found is None:
+        known = ", ".join(choice.replace("_", " ") for choice in fact.choices)
+        raise ReadingTextError(f"{text!r} cannot be: type one of {known}")
+    return found
+
+
+def _quantity(text: str, fact: Fact, family: UnitFamily) -> float:
+    return understood_number(text, fact.unit, fact.title, family)
+
+
 _READERS: dict[FactKind, Callable[[str, Fact, UnitFamily], Any]] = {
     "words": _words,
     "long_words": _words,
@@ -163,4 +195,6 @@ _READERS: dict[FactKind, Callable[[str, Fact, UnitFamily], Any]] = {
     "pressure": _pressure,
     "pressure_band": _pressure_band,
     "holes": _holes,
+    "quantity": _quantity,
+    "one_of": _one_of,
 }

@@ -10,16 +10,15 @@ from dataclasses import replace
 from datetime import date
 from typing import Any
 
+from tabrel.core.circuit_facts import CIRCUIT_FACTS, circuit_fact_texts, with_circuit_fact
 from tabrel.core.errors import ReadingTextError
 from tabrel.core.fact import Fact, understood_fact
+from tabrel.core.operating_point import DEFAULT_ADAPTER_WALL_MM, DEFAULT_STUD_LENGTH_MM
+from tabrel.core.plain_units import number_text
 from tabrel.core.reading_text import parse_reading
 from tabrel.core.study import Adapter, Bypass, Circuit, HoleGroup, Leak, Sample, Stud, Study, standing
 from tabrel.core.study_checks import is_date
 from tabrel.core.units import UnitFamily
-
-DEFAULT_STUD_LENGTH_MM = 20.0
-DEFAULT_ADAPTER_WALL_MM = 4.0
-
 
 _TABLE: tuple[Fact, ...] = (
     Fact("study.name", "study", "words", "what you call this study"),
@@ -90,9 +89,20 @@ _TABLE: tuple[Fact, ...] = (
         synonyms=("air drop", "test pressure"),
         stage="media",
     ),
+    Fact(
+        "media.capacity",
+        "dirt capacity",
+        "quantity",
+        "at the terminal loading, as stated by whoever measured it; a usual figure of its family while empty",
+        synonyms=("dust capacity", "retention capacity", "life"),
+        stage="media",
+        unit="g",
+    ),
 )
 
-FACTS: dict[str, Fact] = {fact.key: fact for fact in _TABLE}
+CIRCUIT_KEYS_OF_FACTS = frozenset(fact.key for fact in CIRCUIT_FACTS)
+
+FACTS: dict[str, Fact] = {fact.key: fact for fact in (*_TABLE, *CIRCUIT_FACTS)}
 
 
 def fact_texts(study: Study, sample: Sample) -> dict[str, str]:
@@ -135,6 +145,8 @@ def fact_texts(study: Study, sample: Sample) -> dict[str, str]:
         "expectation",
     )
     known |= {f"sample.{name}": getattr(sample, name) for name in plain}
+    known["media.capacity"] = number_text(sample.capacity_g, "g")
+    known |= circuit_fact_texts(study)
     return {key: text for key in FACTS if (text := known.get(key)) is not None}
 
 
@@ -175,6 +187,8 @@ def with_sample_fact(sample: Sample, key: str, text: str) -> Sample:
         return replace(sample, bypass=Bypass(**{**vars(sample.bypass), "stated_kpa": value}))
     if name == "leak":
         return replace(sample, leak=_leak(value) if value else None)
+    if name == "capacity":
+        return replace(sample, capacity_g=value)
     if name == "air_drop":
         return replace(sample, media_air_drop_pa=value)
     return replace(sample, **{name: value})
@@ -198,6 +212,8 @@ def with_study_fact(study: Study, key: str, text: str, family: UnitFamily) -> St
     """
     owner, _, name = key.partition(".")
     value = understood_fact(FACTS[key], text, family)
+    if key in CIRCUIT_KEYS_OF_FACTS:
+        return with_circuit_fact(study, key, value)
     if owner == "study":
         if name == "name" and not value:
             raise ReadingTextError("a study needs a name: type a few words")

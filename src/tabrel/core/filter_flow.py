@@ -13,9 +13,11 @@ import numpy as np
 from numpy.typing import NDArray
 
 from tabrel.core.bypass_valve import BypassValve
+from tabrel.core.drawn import Drawable
 from tabrel.core.filter_model import FILTER_SENSED, FilterModel
 from tabrel.core.oil import OilModel
-from tabrel.core.restrictions import DISCHARGE_COEFFICIENT, Restriction
+from tabrel.core.restrictions import Restriction
+from tabrel.core.spread import picked
 
 FloatArray = NDArray[np.float64]
 
@@ -98,12 +100,12 @@ def bypass_flow(valve: BypassValve, pressure: FlowCurve, fluid: Fluid) -> tuple[
     Forces of the flow on the disc are left out: the full-open pressure is up to 30 % low when hot.
     """
     is_open = pressure.value > valve.opening_pressure * fluid.valve_scale
-    if is_open.all() or fluid.dynamic_viscosity.shape != is_open.shape:
+    if is_open.all() or is_open.ndim > 1 or fluid.dynamic_viscosity.shape != is_open.shape:
         return _open_bypass_flow(valve, pressure, fluid)
     flow, slope, lift = (np.zeros(is_open.shape) for _ in range(3))
     if is_open.any():  # a closed valve costs nothing
         through, lift[is_open] = _open_bypass_flow(
-            valve,
+            picked(valve, is_open),
             FlowCurve(pressure.value[is_open], pressure.slope[is_open]),
             Fluid(fluid.dynamic_viscosity[is_open], fluid.density[is_open], fluid.valve_scale[is_open]),
         )
@@ -118,7 +120,7 @@ def _open_bypass_flow(valve: BypassValve, pressure: FlowCurve, fluid: Fluid) -> 
     moving = (raw_lift > 0) & (raw_lift < valve.lift_limit)
     lift_slope = moving * (valve.seat_area / stiffness) * pressure.slope
     circumference = np.pi * valve.seat_diameter
-    curtain = 1 / (2 * (DISCHARGE_COEFFICIENT * circumference) ** 2)
+    curtain = 1 / (2 * (valve.discharge * circumference) ** 2)
     square = lift * lift
     cube = square * lift
     viscous = fluid.dynamic_viscosity * (12 * (valve.land + 0.85 * lift) / circumference + valve.port.a * cube)
@@ -132,7 +134,7 @@ def _open_bypass_flow(valve: BypassValve, pressure: FlowCurve, fluid: Fluid) -> 
     return FlowCurve(cube * reduced, 3 * square * lift_slope * reduced + cube * reduced_slope), lift
 
 
-def axial_constants(model: FilterModel, loading: float) -> tuple[float, float, float]:
+def axial_constants(model: FilterModel, loading: Drawable) -> tuple[Drawable, Drawable, Drawable]:
     """Return cosh f, a_c·sinh f and sinh f / a_c of the flow along the element.
 
     Flow that leaks into the media along its way beside the element obeys the equation of a heat
@@ -141,12 +143,12 @@ def axial_constants(model: FilterModel, loading: float) -> tuple[float, float, f
     element = loading * model.media + model.pleats + model.tube.a
     if model.axial_way is None:
         return 1.0, 0.0, 1 / element
-    fin = min(float(np.sqrt(model.axial_way / element)), LARGEST_FIN_NUMBER)
-    characteristic = float(np.sqrt(model.axial_way * element))
-    return float(np.cosh(fin)), characteristic * float(np.sinh(fin)), float(np.sinh(fin)) / characteristic
+    fin = np.minimum(np.sqrt(model.axial_way / element), LARGEST_FIN_NUMBER)
+    characteristic = np.sqrt(model.axial_way * element)
+    return np.cosh(fin), characteristic * np.sinh(fin), np.sinh(fin) / characteristic
 
 
-def filter_state(model: FilterModel, x: FloatArray, fluid: Fluid, *, loading: float = 1.0) -> FilterState:
+def filter_state(model: FilterModel, x: FloatArray, fluid: Fluid, *, loading: Drawable = 1.0) -> FilterState:
     """Return the state of the filter at the unknown x.
 
     Parameters
@@ -170,7 +172,7 @@ def filter_state(model: FilterModel, x: FloatArray, fluid: Fluid, *, loading: fl
     return _element_sensed_state(model, unknown, fluid, loading)
 
 
-def _element_sensed_state(model: FilterModel, x: FlowCurve, fluid: Fluid, loading: float) -> FilterState:
+def _element_sensed_state(model: FilterModel, x: FlowCurve, fluid: Fluid, loading: Drawable) -> FilterState:
     """Return the state with the valve in the filter: at the dome end, at the thread end, or none."""
     mu = fluid.dynamic_viscosity
     zero = np.zeros_like(x.value)
@@ -199,7 +201,7 @@ def _element_sensed_state(model: FilterModel, x: FlowCurve, fluid: Fluid, loadin
     )
 
 
-def _filter_sensed_state(model: FilterModel, x: FlowCurve, fluid: Fluid, loading: float) -> FilterState:
+def _filter_sensed_state(model: FilterModel, x: FlowCurve, fluid: Fluid, loading: Drawable) -> FilterState:
     """Return the state with the valve in block or adapter, beside the whole filter."""
     cosh, _, conductance = axial_constants(model, loading)
     per_pressure = conductance / (cosh * fluid.dynamic_viscosity)

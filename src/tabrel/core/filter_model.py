@@ -2,17 +2,19 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
-from uncertainties import nominal_value
+import numpy as np
 
 from tabrel.core.bypass_valve import BypassValve
+from tabrel.core.drawn import Drawable, nominal_value, values_of
 from tabrel.core.errors import MissingInputsError, StudyError
 from tabrel.core.measured import MeasuredSample
 from tabrel.core.media import media_area_number
 from tabrel.core.plate import OUTLET_KEYS
 from tabrel.core.pleat_channels import PleatPack, axial_way_coefficient, pleat_channel_coefficient
 from tabrel.core.restrictions import (
+    DISCHARGE_COEFFICIENT,
     NO_RESTRICTION,
     Restriction,
     anti_drain_restriction,
@@ -23,6 +25,12 @@ from tabrel.core.restrictions import (
 from tabrel.core.study import BypassLocation
 
 DEFAULT_TUBE_WALL = 0.5e-3  # m
+HOLE_LOSS_FACTOR = 1.15
+"""Loss coefficients of holes and bores are good to this factor either way; our own figure."""
+
+DISCHARGE_FACTOR = 1.1
+"""So is the discharge coefficient of the bypass valve's curtain."""
+
 FILTER_SENSED = ("block", "adapter")
 """Places of a bypass valve that see the differential pressure of the whole filter."""
 
@@ -33,15 +41,15 @@ class FilterModel:
 
     Attributes
     ----------
-    media, pleats : float
+    media, pleats : float, or draws of it
         Viscous coefficients of the clean media and of the pleat channels. [1/m³]
     tube : Restriction
         Holes of the centre tube: `a` belongs to the element, `b` to the hardware.
-    axial_way : float or None
+    axial_way : float or None, or draws of it
         Viscous coefficient along the can; None where the clearance is unknown. [1/m³]
     inlet, anti_drain, outlet, adapter : Restriction
         Hardware.
-    anti_drain_pressure : float
+    anti_drain_pressure : float, or draws of it
         Pressure the anti-drain valve holds back whatever the flow. [Pa]
     leak : Restriction or None
         Defect holes beside the element.
@@ -53,13 +61,13 @@ class FilterModel:
         Keys of parts that were not measured and whose loss the model leaves out.
     """
 
-    media: float
-    pleats: float
+    media: Drawable
+    pleats: Drawable
     tube: Restriction
-    axial_way: float | None
+    axial_way: Drawable | None
     inlet: Restriction
     anti_drain: Restriction
-    anti_drain_pressure: float
+    anti_drain_pressure: Drawable
     outlet: Restriction
     adapter: Restriction
     leak: Restriction | None
@@ -94,14 +102,14 @@ def filter_model(measured: MeasuredSample) -> FilterModel:
         hold back more than opens a bypass valve that sees the whole filter.
     """
     _require_inputs(measured)
-    permeability = measured.permeability.value or 0.0
-    known = {key: float(nominal_value(number)) for key, number in measured.known.items()}
-    area = float(nominal_value(media_area_number(measured.strip)))
-    depth = float(nominal_value(measured.strip.pleat_depth()))
+    permeability = values_of(measured.permeability.number)
+    known = {key: values_of(number) for key, number in measured.known.items()}
+    area_number, depth_number = media_area_number(measured.strip), measured.strip.pleat_depth()
+    area, depth = values_of(area_number), values_of(depth_number)
     width = measured.strip.face_width([])
-    if depth <= 0:
+    if nominal_value(depth_number) <= 0:
         raise StudyError("element.inside_diameter", "is not below the outside diameter: one of the two slipped")
-    if area <= 0 or (width is not None and nominal_value(width) <= 0):
+    if nominal_value(area_number) <= 0 or (width is not None and nominal_value(width) <= 0):
         raise StudyError("media.strip_width", "the deductions leave no effective media area: check overlap and potting")
     if measured.outlet is not None and nominal_value(measured.outlet.diameter) <= 0:
         raise StudyError("thread.pitch", "is too coarse for the thread's diameter: check both readings")
@@ -112,30 +120,37 @@ def filter_model(measured: MeasuredSample) -> FilterModel:
         depth=depth,
         pack=known["media.thickness"] + known.get("media.backing_thickness", 0.0),
     )
-    location = measured.sample.bypass.location or "none"
+    location, spread = measured.sample.bypass.location or "none", measured.variables
+    loss = values_of(spread.with_model_factor("model.hole_loss", 1.0, HOLE_LOSS_FACTOR))
+    discharge = values_of(spread.with_model_factor("model.discharge", DISCHARGE_COEFFICIENT, DISCHARGE_FACTOR))
     model = FilterModel(
         media=known["media.thickness"] / (permeability * area),
         pleats=pleat_channel_coefficient(pack, effective_media_area=area),
         tube=_tube(measured, known),
         axial_way=_axial_way(measured, known, pack),
-        inlet=measured.inlet.restriction(known["plate.thickness"]),
+        inlet=measured.inlet.restriction(known["plate.thickness"]).with_inertia_times(loss),
         anti_drain=_anti_drain(known),
         anti_drain_pressure=known.get("anti_drain.opening_pressure", 0.0),
-        outlet=_outlet(measured),
-        adapter=_adapter(measured),
+        outlet=_outlet(measured).with_inertia_times(loss),
+        adapter=_adapter(measured).with_inertia_times(loss),
         leak=_leak(measured, known["media.thickness"]),
         location=location,
-        valve=measured.bypass.valve,
+        valve=replace(measured.bypass.valve, discharge=discharge) if measured.bypass.valve else None,
         left_out=_left_out(measured),
     )
+    check_anti_drain(model)
+    return model
+
+
+def check_anti_drain(model: FilterModel) -> None:
+    """Refuse an anti-drain valve that alone would hold a valve open which sees the whole filter."""
     valve = model.valve
-    if valve and location in FILTER_SENSED and model.anti_drain_pressure >= valve.opening_pressure:
+    if valve and model.location in FILTER_SENSED and np.all(model.anti_drain_pressure >= valve.opening_pressure):
         raise StudyError(
             "anti_drain.opening_pressure",
             "is at or above the bypass opening pressure, so that a valve which sees the whole filter never closes: "
             "check both readings",
         )
-    return model
 
 
 def _require_inputs(measured: MeasuredSample) -> None:
@@ -149,7 +164,7 @@ def _require_inputs(measured: MeasuredSample) -> None:
     )
     if media_area_number(strip) is None:
         missing += strip.needed("media.strip_length", "media.strip_width")
-    missing += measured.permeability.missing
+    missing += measured.permeability.result.missing
     if measured.sample.holes.centre_tube:
         missing += measured.centre_tube.missing
     if "anti_drain.lift" in measured.known:
@@ -176,21 +191,21 @@ def _left_out(measured: MeasuredSample) -> tuple[str, ...]:
     return tuple(left_out)
 
 
-def _tube(measured: MeasuredSample, known: dict[str, float]) -> Restriction:
+def _tube(measured: MeasuredSample, known: dict[str, Drawable]) -> Restriction:
     if not measured.sample.holes.centre_tube:
         return NO_RESTRICTION
     return measured.centre_tube.restriction(known.get("tube.wall_thickness", DEFAULT_TUBE_WALL))
 
 
-def _axial_way(measured: MeasuredSample, known: dict[str, float], pack: PleatPack) -> float | None:
+def _axial_way(measured: MeasuredSample, known: dict[str, Drawable], pack: PleatPack) -> Drawable | None:
     width = measured.strip.face_width([])
     if "can.inside_diameter" not in known or width is None:
         return None
     clearance = (known["can.inside_diameter"] - pack.outside_diameter) / 2
-    return axial_way_coefficient(pack, clearance=clearance, height=float(nominal_value(width)))
+    return axial_way_coefficient(pack, clearance=clearance, height=values_of(width))
 
 
-def _anti_drain(known: dict[str, float]) -> Restriction:
+def _anti_drain(known: dict[str, Drawable]) -> Restriction:
     if "anti_drain.lift" not in known:
         return NO_RESTRICTION
     return anti_drain_restriction(lip_diameter=known["anti_drain.lip_diameter"], lift=known["anti_drain.lift"])
@@ -200,18 +215,18 @@ def _outlet(measured: MeasuredSample) -> Restriction:
     outlet = measured.outlet
     if outlet is None or outlet.length is None:
         raise MissingInputsError(("plate.thickness",) if outlet else OUTLET_KEYS)
-    return bore_restriction(diameter=float(nominal_value(outlet.diameter)), length=outlet.length)
+    return bore_restriction(diameter=values_of(outlet.diameter), length=outlet.length)
 
 
 def _adapter(measured: MeasuredSample) -> Restriction:
     adapter, holes = measured.circuit.adapter, measured.adapter
     if adapter is None or holes is None:
         return NO_RESTRICTION
-    area = float(nominal_value(holes.area))
+    area = values_of(holes.area)
     return holes.restriction(adapter.wall_mm * 1e-3) + turn_restriction(angle=adapter.turn_deg, area=area)
 
 
-def _leak(measured: MeasuredSample, thickness: float) -> Restriction | None:
+def _leak(measured: MeasuredSample, thickness: Drawable) -> Restriction | None:
     leak = measured.sample.leak
     if leak is None:
         return None

@@ -12,8 +12,7 @@ from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 from math import hypot, pi
 
-from uncertainties import nominal_value, umath
-
+from tabrel.core.drawn import arc_cosine, nominal_value, square_root
 from tabrel.core.uncertain import Uncertain
 
 
@@ -73,7 +72,7 @@ def ellipse(*, length: Uncertain, width: Uncertain) -> HoleGeometry:
     Source: S. Ramanujan, Modular equations and approximations to π, 1914, eq. 49.
     """
     h = ((length - width) / (length + width)) ** 2
-    perimeter = pi * (length + width) / 2 * (1 + 3 * h / (10 + umath.sqrt(4 - 3 * h)))
+    perimeter = pi * (length + width) / 2 * (1 + 3 * h / (10 + square_root(4 - 3 * h)))
     return HoleGeometry(pi * length * width / 4, perimeter)
 
 
@@ -82,8 +81,8 @@ def d_hole(*, diameter: Uncertain, height: Uncertain) -> HoleGeometry:
     if nominal_value(height) >= nominal_value(diameter):
         return round_hole(diameter=diameter)
     radius = diameter / 2
-    half_angle = umath.acos((radius - height) / radius)
-    chord = 2 * umath.sqrt(2 * radius * height - height**2)
+    half_angle = arc_cosine((radius - height) / radius)
+    chord = 2 * square_root(2 * radius * height - height**2)
     return HoleGeometry(
         half_angle * radius**2 - (radius - height) * chord / 2,
         2 * radius * half_angle + chord,

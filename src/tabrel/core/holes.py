@@ -5,8 +5,7 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import dataclass
 
-from uncertainties import nominal_value
-
+from tabrel.core.drawn import Drawable, values_of
 from tabrel.core.hole_shapes import (
     SHAPE_DIMENSIONS,
     SHAPES,
@@ -47,14 +46,14 @@ class MeasuredHoles:
         """Open area of all holes. [m²]"""
         return sum(count * open_fraction * hole.area for count, open_fraction, hole in self.groups)
 
-    def restriction(self, thickness: float) -> Restriction:
+    def restriction(self, thickness: Drawable) -> Restriction:
         """Return the restriction of all groups side by side in a plate of a thickness [m]."""
         return parallel(
             [
                 hole_restriction(
                     count=count,
-                    area=float(nominal_value(hole.area)) * open_fraction,
-                    perimeter=float(nominal_value(hole.perimeter)),
+                    area=values_of(hole.area) * open_fraction,
+                    perimeter=values_of(hole.perimeter),
                     thickness=thickness,
                 )
                 for count, open_fraction, hole in self.groups

@@ -7,13 +7,13 @@ from functools import cached_property
 
 from tabrel.core.bypass_valve import BypassEvidence, bypass_evidence
 from tabrel.core.holes import MeasuredHoles, measure_holes
-from tabrel.core.media import MediaStrip, media_permeability
+from tabrel.core.media import MediaStrip, Permeability, media_permeability
 from tabrel.core.plate import Outlet, outlet_bore
 from tabrel.core.plate_layout import PlateLayout, plate_layout
 from tabrel.core.quantities import QUANTITIES
 from tabrel.core.readings import Estimate, estimate_quantity
 from tabrel.core.study import Circuit, Sample, standing
-from tabrel.core.uncertain import Result, Uncertain, Variables
+from tabrel.core.uncertain import Uncertain, Variables
 
 
 @dataclass(frozen=True)
@@ -40,7 +40,7 @@ class MeasuredSample:
         Stud or thread.
     bypass : BypassEvidence
         Bypass valve.
-    permeability : Result
+    permeability : Permeability
         Of the medium.
     """
 
@@ -55,7 +55,7 @@ class MeasuredSample:
     strip: MediaStrip
     outlet: Outlet | None
     bypass: BypassEvidence
-    permeability: Result
+    permeability: Permeability
 
     @cached_property
     def plate(self) -> PlateLayout:
@@ -68,7 +68,7 @@ class MeasuredSample:
         return bool(self.strip.lacking())
 
 
-def measure_sample(sample: Sample, circuit: Circuit | None) -> MeasuredSample:
+def measure_sample(sample: Sample, circuit: Circuit | None, variables: Variables | None = None) -> MeasuredSample:
     """Return a sample with its readings turned into uncertain numbers.
 
     Parameters
@@ -77,13 +77,15 @@ def measure_sample(sample: Sample, circuit: Circuit | None) -> MeasuredSample:
         As typed.
     circuit : Circuit or None
         Of the engine, for its stud and adapter.
+    variables : Variables or None
+        Makes the uncertain numbers; None for first order.
 
     Returns
     -------
     MeasuredSample
     """
     engine_side = circuit or Circuit()
-    variables = Variables()
+    variables = Variables() if variables is None else variables
     estimates = {
         key: estimate_quantity(QUANTITIES[key], readings)
         for key, entries in sample.readings.items()

@@ -6,8 +6,7 @@ from collections.abc import Callable, Mapping
 from dataclasses import dataclass
 from math import pi
 
-from uncertainties import nominal_value
-
+from tabrel.core.drawn import at_least_zero, nominal_value
 from tabrel.core.errors import require_positive
 from tabrel.core.readings import Estimate
 from tabrel.core.uncertain import Result, Uncertain, Variables, missing_result
@@ -21,6 +20,9 @@ AIR_DROP_INCH = 125.0
 
 FAMILY_PERMEABILITY_FACTOR = 1.5
 """A family's permeability is good to this factor either way."""
+
+AIR_TO_OIL_FACTOR = 1.2
+"""What a dry medium passes of air tells what it passes of oil to this factor either way; our own figure."""
 
 
 @dataclass(frozen=True)
@@ -175,11 +177,7 @@ def _effective_area(strip: MediaStrip) -> Uncertain:
     if "media.blocked_pleats" in strip.known:
         length = length - strip.known["media.blocked_pleats"] * 2 * strip.pleat_depth()
     # deductions that leave nothing leave zero: two of them below zero must not make an area
-    return _at_least_zero(_at_least_zero(length) * _at_least_zero(width) - strip.or_zero("media.blocked_area", unlisted))
-
-
-def _at_least_zero(number: Uncertain) -> Uncertain:
-    return number if nominal_value(number) > 0 else 0.0
+    return at_least_zero(at_least_zero(length) * at_least_zero(width) - strip.or_zero("media.blocked_area", unlisted))
 
 
 def pleat_opening_at_inside(strip: MediaStrip, variables: Variables) -> Result:
@@ -206,6 +204,25 @@ def solidity(strip: MediaStrip, fibre_density: float) -> Uncertain | None:
     return strip.known["media.dry_mass"] / (volume * fibre_density)
 
 
+@dataclass(frozen=True)
+class Permeability:
+    """The medium's permeability.
+
+    Attributes
+    ----------
+    number : uncertain number or None
+        None while something is missing. [m²]
+    result : Result
+        The same, with its basis ``air_permeability`` or ``family`` and what is missing. [m²]
+    factor : float
+        The model behind the basis is good to this factor either way.
+    """
+
+    number: Uncertain | None
+    result: Result
+    factor: float
+
+
 def media_permeability(
     strip: MediaStrip,
     variables: Variables,
@@ -213,8 +230,8 @@ def media_permeability(
     family: str | None,
     air_permeability: Estimate | None,
     air_drop: float | None,
-) -> Result:
-    """Return the Darcy permeability of the medium from the best evidence there is. [m²]
+) -> Permeability:
+    """Return the Darcy permeability of the medium from the best evidence there is.
 
     From air permeability q at a differential pressure: κ = μ_air·q·t/Δp; else the family's default.
 
@@ -233,8 +250,7 @@ def media_permeability(
 
     Returns
     -------
-    Result
-        Basis ``air_permeability`` or ``family``.
+    Permeability
 
     References
     ----------
@@ -244,10 +260,13 @@ def media_permeability(
         usual_drop = AIR_DROP_INCH if air_permeability.unit == "cfm/ft2" else AIR_DROP_METRIC
         q = strip.known["media.air_permeability"]
         number = AIR_VISCOSITY * q * strip.known["media.thickness"] / (air_drop or usual_drop)
+        number = variables.with_model_factor("model.permeability", number, AIR_TO_OIL_FACTOR)
         assumed = () if air_drop else ("media_air_drop_pa",)
-        return variables.result(number, basis="air_permeability", assumed=assumed)
+        return Permeability(number, variables.result(number, basis="air_permeability", assumed=assumed), AIR_TO_OIL_FACTOR)
     if family is not None:
         default = FAMILY_DEFAULTS[family].permeability
-        return variables.result(default, basis="family", assumed=("media.air_permeability",))
+        number = variables.with_model_factor("model.permeability", default, FAMILY_PERMEABILITY_FACTOR)
+        result = variables.result(default, basis="family", assumed=("media.air_permeability",))
+        return Permeability(number, result, FAMILY_PERMEABILITY_FACTOR)
     lacking = ("media.thickness",) if air_permeability is not None else ("media.air_permeability",)
-    return missing_result(*lacking)
+    return Permeability(None, missing_result(*lacking), 1.0)

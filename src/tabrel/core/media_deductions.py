@@ -4,8 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from uncertainties import nominal_value
-
+from tabrel.core.drawn import nominal_value
 from tabrel.core.measured import MeasuredSample
 
 

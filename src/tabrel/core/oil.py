@@ -5,13 +5,15 @@ from __future__ import annotations
 from dataclasses import dataclass
 from functools import cached_property
 from itertools import pairwise
+from typing import ClassVar
 
 import numpy as np
 from numpy.typing import NDArray
 from scipy.optimize import brentq
 
+from tabrel.core.drawn import Drawable
 from tabrel.core.errors import OutOfRangeError, require_positive
-from tabrel.core.study import Oil
+from tabrel.core.study import Oil, ViscosityPoint
 
 KELVIN = 273.15
 PUMPABLE_VISCOSITY = 60.0
@@ -19,6 +21,9 @@ PUMPABLE_VISCOSITY = 60.0
 
 HOTTEST_OIL = 300.0
 """No oil is looked at above it. [°C]"""
+
+_WARMEST_COLD = 0.0  # °C, where no low-shear point says from where on an oil is cold
+_LEAST_COLD_SPAN = 10.0  # K
 
 _LN_10 = float(np.log(10.0))
 _OFFSET = 0.7  # mm²/s, of ASTM D341 for viscosities above 2 mm²/s
@@ -38,12 +43,22 @@ class OilModel:
         Points in ASTM D341 coordinates, by rising temperature: log₁₀ T(K), log₁₀ log₁₀(ν + 0.7).
     pumping_limit : float or None
         Stated lowest temperature at which the oil pumps. [°C]
+    coldest_low_shear, coldest : float or None
+        Coldest point taken at low shear, and coldest point of all. [°C]
+    cold_factor : float, or draws of it
+        By how much the oil at rest is thicker than its line says at the coldest point; it fades out
+        towards the coldest point taken at low shear.
     """
+
+    FIXED_ARRAYS: ClassVar[tuple[str, ...]] = ("log_temperature", "log_log_viscosity")
 
     density_15c: float
     log_temperature: FloatArray
     log_log_viscosity: FloatArray
     pumping_limit: float | None
+    coldest_low_shear: float | None = None
+    coldest: float | None = None
+    cold_factor: Drawable = 1.0
 
     @cached_property
     def _slopes(self) -> FloatArray:
@@ -71,7 +86,17 @@ class OilModel:
         step = celsius - 15.0
         log_viscosity = np.log(kinematic * 1e-6 * self.density_15c) - alpha * step * (1 + 0.8 * alpha * step)
         derivative = shifted / kinematic * _LN_10 * log_of * slope / kelvin - alpha * (1 + 1.6 * alpha * step)
-        return log_viscosity, derivative
+        if np.ndim(self.cold_factor) == 0 and self.cold_factor == 1:
+            return log_viscosity, derivative
+        thicker = np.log(self.cold_factor)
+        span, share = self._coldness(celsius)
+        return log_viscosity + thicker * share, derivative - thicker / span * ((share > 0) & (share < 1))
+
+    def _coldness(self, celsius: FloatArray) -> tuple[float, FloatArray]:
+        """Return over how many kelvin the cold factor grows, and how much of it holds at a temperature."""
+        warm = _WARMEST_COLD if self.coldest_low_shear is None else self.coldest_low_shear
+        span = max(warm - (warm if self.coldest is None else self.coldest), _LEAST_COLD_SPAN)
+        return span, np.clip((warm - celsius) / span, 0.0, 1.0)
 
     def dynamic_viscosity(self, temperature: FloatArray | float) -> FloatArray:
         """Return the dynamic viscosity [Pa s] at a temperature [°C]."""
@@ -154,4 +179,11 @@ def oil_model(oil: Oil) -> OilModel:
         np.log10(celsius + KELVIN),
         np.log10(np.log10(kinematics + _OFFSET)),
         oil.pumping_limit_c,
+        coldest_low_shear=min((point.temperature_c for point in oil.viscosity if not is_high_shear(point)), default=None),
+        coldest=float(celsius[0]),
     )
+
+
+def is_high_shear(point: ViscosityPoint) -> bool:
+    """Return whether a viscosity was taken at high shear, as cold cranking is; a dynamic one is unless marked."""
+    return point.dynamic_mpa_s is not None if point.high_shear is None else point.high_shear

@@ -5,9 +5,8 @@ from __future__ import annotations
 from dataclasses import dataclass
 from itertools import combinations
 
-from uncertainties import nominal_value
-
 from tabrel.core.bypass_valve import spring_travel
+from tabrel.core.drawn import nominal_value
 from tabrel.core.measured import MeasuredSample
 from tabrel.core.uncertain import Result, Uncertain
 

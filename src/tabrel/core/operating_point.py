@@ -1,18 +1,54 @@
-"""From a study to the circuit problem of one of its samples."""
+"""From a study to the circuit problem of one of its samples, as it is or as it might be."""
 
 from __future__ import annotations
 
-from tabrel.core.circuit import CIRCUIT_KEYS, Condition, circuit_model
-from tabrel.core.errors import MissingInputsError
-from tabrel.core.filter_model import filter_model
+from dataclasses import replace
+
+import numpy as np
+
+from tabrel.core.circuit import CIRCUIT_KEYS, CircuitModel, Condition, circuit_model
+from tabrel.core.circuit_state import OperatingPoint
+from tabrel.core.drawn import values_of
+from tabrel.core.errors import MissingInputsError, StudyError
+from tabrel.core.filter_model import FilterModel, check_anti_drain, filter_model
+from tabrel.core.grades import grade_oil
 from tabrel.core.measured import measure_sample
-from tabrel.core.oil import oil_model
-from tabrel.core.operating_map import OperatingPoint
-from tabrel.core.study import Circuit, Sample, Study
+from tabrel.core.oil import OilModel, oil_model
+from tabrel.core.restrictions import anti_drain_restriction
+from tabrel.core.study import (
+    Adapter,
+    Circuit,
+    HoleGroup,
+    HoleReadings,
+    Leak,
+    Sample,
+    Stud,
+    Study,
+)
+from tabrel.core.study_plans import Scenario
+from tabrel.core.uncertain import Variables
+
+DEFAULT_STUD_LENGTH_MM = 20.0
+DEFAULT_ADAPTER_WALL_MM = 4.0
+COLD_FACTOR_RANGE = (1.0, 2.0)
+"""At rest an oil may be up to twice as thick as cold cranking says."""
+
+AS_IT_IS = Scenario("as it is")
+"""Nothing is changed."""
 
 
-def operating_point(study: Study, sample: Sample, *, condition: Condition = "steady", loading: float = 1.0) -> OperatingPoint:
+def operating_point(
+    study: Study,
+    sample: Sample,
+    *,
+    condition: Condition = "steady",
+    loading: float = 1.0,
+    scenario: Scenario = AS_IT_IS,
+    variables: Variables | None = None,
+) -> OperatingPoint:
     """Return the circuit problem of a sample in its study.
+
+    The engine is calibrated at its hot point with the study's own oil, whatever oil a scenario fills in.
 
     Parameters
     ----------
@@ -23,7 +59,11 @@ def operating_point(study: Study, sample: Sample, *, condition: Condition = "ste
     condition : str
         ``steady`` or ``filling``.
     loading : float
-        Multiplies the media's resistance.
+        Multiplies the media's resistance, besides what the scenario says.
+    scenario : Scenario
+        What is thought to be different.
+    variables : Variables or None
+        Makes the uncertain numbers; None for the best estimates alone.
 
     Returns
     -------
@@ -36,14 +76,68 @@ def operating_point(study: Study, sample: Sample, *, condition: Condition = "ste
     StudyError
         If what is there cannot work together.
     """
-    stated = study.circuit or Circuit()
+    changed_circuit, changed_sample = _changed(study.circuit or Circuit(), sample, scenario)
     missing = [] if study.oil else ["oil"]
-    missing += [f"circuit.{key}" for key in CIRCUIT_KEYS if getattr(stated, key) is None]
+    missing += [f"circuit.{key}" for key in CIRCUIT_KEYS if getattr(changed_circuit, key) is None]
     try:
-        model = filter_model(measure_sample(sample, study.circuit))
+        measured = measure_sample(changed_sample, changed_circuit, variables)
+        model = _changed_filter(filter_model(measured), measured.known, scenario)
     except MissingInputsError as error:
         raise MissingInputsError([*missing, *error.keys]) from error
     if study.oil is None or missing:
         raise MissingInputsError(missing)
-    oil = oil_model(study.oil)
-    return OperatingPoint(model, circuit_model(study.circuit, oil), oil, condition, loading)
+    spread = Variables() if variables is None else variables
+    own_oil = _spread_oil(oil_model(study.oil), spread)
+    oil = own_oil if scenario.oil_grade is None else _spread_oil(oil_model(grade_oil(scenario.oil_grade)), spread)
+    circuit = _changed_regulator(circuit_model(changed_circuit, own_oil, variables), scenario)
+    return OperatingPoint(model, circuit, oil, condition, loading * (scenario.loading or 1.0))
+
+
+def _spread_oil(oil: OilModel, spread: Variables) -> OilModel:
+    return replace(oil, cold_factor=values_of(spread.with_model_range("model.cold_viscosity", 1.0, *COLD_FACTOR_RANGE)))
+
+
+def _changed(circuit: Circuit, sample: Sample, scenario: Scenario) -> tuple[Circuit, Sample]:
+    """Return circuit and sample with what a scenario changes of their dimensions."""
+    if scenario.stud_bore_mm is not None:
+        length = circuit.stud.length_mm if circuit.stud else DEFAULT_STUD_LENGTH_MM
+        circuit = replace(circuit, stud=Stud(scenario.stud_bore_mm, length))
+    if scenario.without_adapter:
+        circuit = replace(circuit, adapter=None)
+    if scenario.adapter_holes:
+        old = circuit.adapter or Adapter((), DEFAULT_ADAPTER_WALL_MM, 90.0)
+        holes = scenario.adapter_holes
+        group = HoleGroup("round", holes.count, HoleReadings(diameter=(f"{holes.diameter_mm:.6g} mm",)))
+        circuit = replace(circuit, adapter=replace(old, holes=(group,)))
+    if scenario.leak:
+        sample = replace(sample, leak=Leak(scenario.leak.count, scenario.leak.diameter_mm))
+    return circuit, sample
+
+
+def _changed_filter(model: FilterModel, known: dict[str, object], scenario: Scenario) -> FilterModel:
+    """Return the filter with what a scenario changes of its valves."""
+    if scenario.anti_drain_lift_mm is not None:
+        if "anti_drain.lip_diameter" not in known:
+            raise MissingInputsError(["anti_drain.lip_diameter"])
+        lift, lip = scenario.anti_drain_lift_mm * 1e-3, values_of(known["anti_drain.lip_diameter"])
+        left_out = tuple(key for key in model.left_out if key != "anti_drain.lift")
+        model = replace(model, anti_drain=anti_drain_restriction(lip_diameter=lip, lift=lift), left_out=left_out)
+    if scenario.bypass_location is not None:
+        if model.valve is None and scenario.bypass_location != "none":
+            raise StudyError("scenario.bypass_location", "this filter has no bypass valve that could sit elsewhere: leave it out")
+        valve = None if scenario.bypass_location == "none" else model.valve
+        model = replace(model, location=scenario.bypass_location, valve=valve)
+    if scenario.bypass_opening_kpa is not None:
+        if model.valve is None:
+            raise StudyError("scenario.bypass_opening_kpa", "this filter has no bypass valve to set: leave it out")
+        # a stiffer or softer installation of the same spring: its rate stays
+        model = replace(model, valve=replace(model.valve, opening_pressure=scenario.bypass_opening_kpa * 1e3))
+    check_anti_drain(model)
+    return model
+
+
+def _changed_regulator(circuit: CircuitModel, scenario: Scenario) -> CircuitModel:
+    """Return the circuit with the regulator stuck: open it dumps from no pressure on, shut only the safety valve is left."""
+    if scenario.regulator is None:
+        return circuit
+    return replace(circuit, regulator_opening=0.0 if scenario.regulator == "stuck_open" else np.inf)

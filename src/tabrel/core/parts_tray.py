@@ -5,8 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 from math import log, pi, sqrt
 
-from uncertainties import nominal_value
-
+from tabrel.core.drawn import nominal_value
 from tabrel.core.measured import MeasuredSample
 from tabrel.core.quantities import PART_TITLES, QUANTITIES
 from tabrel.core.uncertain import Result

@@ -6,8 +6,7 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 from math import pi
 
-from uncertainties import nominal_value, umath
-
+from tabrel.core.drawn import Drawable, nominal_value, square_root, values_of
 from tabrel.core.holes import MeasuredHoles
 from tabrel.core.study import Stud
 from tabrel.core.uncertain import Result, Uncertain, Variables, missing_result
@@ -24,14 +23,14 @@ class Outlet:
     ----------
     diameter : uncertain number
         [m]
-    length : float or None
+    length : float or None, or draws of it
         None where the plate's thickness, which stands for it, was not measured. [m]
     is_upper_bound : bool
         True where the thread stands in for an unknown stud: a stud's bore is smaller.
     """
 
     diameter: Uncertain
-    length: float | None
+    length: Drawable | None
     is_upper_bound: bool
 
     @property
@@ -60,7 +59,7 @@ def outlet_bore(stud: Stud | None, known: Mapping[str, Uncertain]) -> Outlet | N
     if "thread.major_diameter" in known and "thread.pitch" in known:
         minor = known["thread.major_diameter"] - MINOR_DIAMETER_FACTOR * known["thread.pitch"]
         thickness = known.get("plate.thickness")
-        return Outlet(minor, None if thickness is None else float(nominal_value(thickness)), True)
+        return Outlet(minor, None if thickness is None else values_of(thickness), True)
     return None
 
 
@@ -139,7 +138,7 @@ def plate_series_area(
     """Return the one area with the inertial loss of all sections in series, (Σ 1/Aᵢ²)^−½. [m²]"""
     if missing:
         return missing_result(*missing)
-    series = 1 / umath.sqrt(sum(1 / area**2 for area in sections.values()))
+    series = 1 / square_root(sum(1 / area**2 for area in sections.values()))
     return _plate_result(series, variables, outlet_is_bound)
 
 

@@ -10,8 +10,7 @@ from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass, replace
 from math import atan2, cos, hypot, pi, sin
 
-from uncertainties import nominal_value
-
+from tabrel.core.drawn import nominal_value
 from tabrel.core.plate import MINOR_DIAMETER_FACTOR
 from tabrel.core.quantities import HOLE_QUANTITIES
 from tabrel.core.readings import estimate_quantity

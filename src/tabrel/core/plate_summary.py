@@ -6,9 +6,8 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 from math import pi, sqrt
 
-from uncertainties import nominal_value
-
 from tabrel.core.circuit import hot_point_flow
+from tabrel.core.drawn import nominal_value
 from tabrel.core.holes import MeasuredHoles
 from tabrel.core.measured import MeasuredSample
 from tabrel.core.oil import OilModel
@@ -147,7 +146,7 @@ def division_penalty(
     one = round_hole_restriction(count=1, diameter=sqrt(4 * float(nominal_value(holes.area)) / pi), thickness=thickness)
 
     def loss(restriction: Restriction, flow: float) -> float:
-        return restriction.a * dynamic_viscosity * flow + restriction.b * density * flow**2
+        return float(restriction.a * dynamic_viscosity * flow + restriction.b * density * flow**2)
 
     hot = None if flow_rate is None else loss(real, flow_rate) / loss(one, flow_rate)
     return DivisionPenalty(real.a / one.a, hot)

@@ -6,8 +6,7 @@ from dataclasses import dataclass
 from functools import lru_cache
 from math import ceil, floor, pi
 
-from uncertainties import nominal_value
-
+from tabrel.core.drawn import nominal_value
 from tabrel.core.measured import MeasuredSample
 from tabrel.core.media import media_area_number
 from tabrel.core.pleat_channels import LARGEST_PACK_SHARE, PleatPack, pleat_channel_coefficient
@@ -50,7 +49,7 @@ class PleatCountCurve:
 
 @lru_cache(maxsize=4000)  # the same pack again and again while other readings are typed
 def _channels_of_a_square_metre(pack: PleatPack) -> float:
-    return pleat_channel_coefficient(pack, effective_media_area=1.0)
+    return float(pleat_channel_coefficient(pack, effective_media_area=1.0))
 
 
 def pleat_count_curve(measured: MeasuredSample) -> PleatCountCurve | None:
@@ -70,7 +69,7 @@ def pleat_count_curve(measured: MeasuredSample) -> PleatCountCurve | None:
     """
     known = {key: float(nominal_value(number)) for key, number in measured.known.items()}
     area_number, depth_number = media_area_number(measured.strip), measured.strip.pleat_depth()
-    permeability = measured.permeability.value
+    permeability = measured.permeability.result.value
     needed = ("element.outside_diameter", "element.inside_diameter", "element.pleat_count", "media.thickness")
     if area_number is None or depth_number is None or not permeability or any(key not in known for key in needed):
         return None

@@ -6,8 +6,7 @@ from dataclasses import dataclass
 from math import pi
 from typing import Literal
 
-from uncertainties import nominal_value
-
+from tabrel.core.drawn import nominal_value
 from tabrel.core.measured import MeasuredSample
 
 TYPICAL: dict[str, float] = {

@@ -7,8 +7,9 @@ from dataclasses import dataclass
 from math import pi
 from statistics import median
 
-from uncertainties import nominal_value, std_dev
+from uncertainties import std_dev
 
+from tabrel.core.drawn import nominal_value
 from tabrel.core.measured import MeasuredSample
 from tabrel.core.quantities import HOLE_QUANTITIES, QUANTITIES, Quantity
 from tabrel.core.reading_text import parse_reading

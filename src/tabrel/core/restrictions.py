@@ -1,14 +1,19 @@
 """Passive restrictions: differential pressure = a·μ·Q + b·ρ·Q².
 
-`a` [1/m³] is the viscous, `b` [1/m⁴] the inertial coefficient. In series both add.
+`a` [1/m³] is the viscous, `b` [1/m⁴] the inertial coefficient. In series both add. Sizes and coefficients
+are floats, or arrays of draws.
 """
 
 from __future__ import annotations
 
 from collections.abc import Iterable
 from dataclasses import dataclass
-from math import pi, sqrt
+from math import pi
+from typing import Any
 
+import numpy as np
+
+from tabrel.core.drawn import Drawable
 from tabrel.core.errors import require_positive
 
 DISCHARGE_COEFFICIENT = 0.62
@@ -22,12 +27,16 @@ ANTI_DRAIN_LAND = 0.001
 class Restriction:
     """Viscous coefficient `a` [1/m³] and inertial coefficient `b` [1/m⁴] of a passive part."""
 
-    a: float = 0.0
-    b: float = 0.0
+    a: Drawable = 0.0
+    b: Drawable = 0.0
 
     def __add__(self, other: Restriction) -> Restriction:
         """Return the two in series."""
         return Restriction(self.a + other.a, self.b + other.b)
+
+    def with_inertia_times(self, factor: Drawable) -> Restriction:
+        """Return the part with its inertial coefficient multiplied by a factor."""
+        return Restriction(self.a, self.b * factor)
 
 
 NO_RESTRICTION = Restriction()
@@ -45,7 +54,7 @@ def parallel(branches: Iterable[Restriction]) -> Restriction:
     )
 
 
-def thick_edged_loss_coefficient(length_ratio: float) -> float:
+def thick_edged_loss_coefficient(length_ratio: Drawable) -> Any:
     """Return the loss coefficient K of a thick-edged orifice over its length-to-diameter ratio.
 
     Source: I. E. Idelchik, Handbook of Hydraulic Resistance, 3rd ed., diagram 4-12, in the limit of
@@ -53,16 +62,15 @@ def thick_edged_loss_coefficient(length_ratio: float) -> float:
 
     Examples
     --------
-    >>> round(thick_edged_loss_coefficient(0.0), 3), thick_edged_loss_coefficient(3.0)
+    >>> round(float(thick_edged_loss_coefficient(0.0)), 3), float(thick_edged_loss_coefficient(3.0))
     (2.85, 1.5)
     """
-    if length_ratio >= 2.4:
-        return 1.5
-    exponent = 0.25 + 0.535 * length_ratio**8 / (0.05 + length_ratio**7)
-    return float(1.5 + (2.4 - length_ratio) * 10**-exponent)
+    short = np.minimum(length_ratio, 2.4)
+    exponent = 0.25 + 0.535 * short**8 / (0.05 + short**7)
+    return 1.5 + (2.4 - short) * 10**-exponent
 
 
-def hole_restriction(*, count: int, area: float, perimeter: float, thickness: float) -> Restriction:
+def hole_restriction(*, count: int, area: Drawable, perimeter: Drawable, thickness: Drawable) -> Restriction:
     """Return the restriction of equal holes in a plate.
 
     Viscous: Sampson's orifice in series with Poiseuille's tube, over the hydraulic radius [1]_.
@@ -99,12 +107,12 @@ def hole_restriction(*, count: int, area: float, perimeter: float, thickness: fl
     return Restriction(a, b)
 
 
-def round_hole_restriction(*, count: int, diameter: float, thickness: float) -> Restriction:
+def round_hole_restriction(*, count: int, diameter: Drawable, thickness: Drawable) -> Restriction:
     """Return the restriction of equal round holes of a diameter [m] in a plate of a thickness [m]."""
     return hole_restriction(count=count, area=pi * diameter**2 / 4, perimeter=pi * diameter, thickness=thickness)
 
 
-def bore_restriction(*, diameter: float, length: float) -> Restriction:
+def bore_restriction(*, diameter: Drawable, length: Drawable) -> Restriction:
     """Return the restriction of a bore such as the hollow stud: Poiseuille, and 1.5 velocity heads.
 
     Parameters
@@ -121,7 +129,7 @@ def bore_restriction(*, diameter: float, length: float) -> Restriction:
     return Restriction(8 * length / (pi * radius**4), 1.5 / (2 * (pi * radius**2) ** 2))
 
 
-def anti_drain_restriction(*, lip_diameter: float, lift: float) -> Restriction:
+def anti_drain_restriction(*, lip_diameter: Drawable, lift: Drawable) -> Restriction:
     """Return the restriction of the curtain under the lifted anti-drain valve.
 
     Viscous: a plane gap of 1 mm length; inertial: a thick-edged orifice of the curtain's area.
@@ -142,7 +150,7 @@ def anti_drain_restriction(*, lip_diameter: float, lift: float) -> Restriction:
     return Restriction(a, b)
 
 
-def turn_restriction(*, angle: float, area: float) -> Restriction:
+def turn_restriction(*, angle: float, area: Drawable) -> Restriction:
     """Return the inertial loss of a turn by `angle` [degrees] referred to a flow area [m²].
 
     K = 1.1·(angle/90°)², a sharp mitre bend.
@@ -152,7 +160,7 @@ def turn_restriction(*, angle: float, area: float) -> Restriction:
 
 
 def stated_loss_restriction(
-    *, differential_pressure: float, flow_rate: float, viscous_share: float, dynamic_viscosity: float, density: float
+    *, differential_pressure: float, flow_rate: float, viscous_share: Drawable, dynamic_viscosity: Drawable, density: float
 ) -> Restriction:
     """Return the restriction of a part of which one loss at one flow is stated.
 
@@ -183,7 +191,7 @@ def stated_loss_restriction(
     )
 
 
-def flow_through(restriction: Restriction, pressure: float, dynamic_viscosity: float, density: float) -> float:
+def flow_through(restriction: Restriction, pressure: float, dynamic_viscosity: float, density: float) -> Any:
     """Return the flow rate [m³/s] that a pressure [Pa] drives through a restriction."""
     viscous = restriction.a * dynamic_viscosity
-    return 2 * pressure / (viscous + sqrt(viscous**2 + 4 * restriction.b * density * pressure))
+    return 2 * pressure / (viscous + np.sqrt(viscous**2 + 4 * restriction.b * density * pressure))

@@ -5,8 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 from math import pi
 
-from uncertainties import nominal_value
-
+from tabrel.core.drawn import nominal_value
 from tabrel.core.measured import MeasuredSample
 
 TYPICAL: dict[str, float] = {

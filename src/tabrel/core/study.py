@@ -9,10 +9,13 @@ from __future__ import annotations
 from collections.abc import Iterable, Iterator
 from dataclasses import dataclass, field, fields
 from functools import lru_cache
-from typing import Any, ClassVar, Literal
+from typing import Any, Literal
 
 from tabrel.core.errors import StudyError, nearest_hint
 from tabrel.core.quantities import Instrument
+from tabrel.core.study_base import BypassLocation as BypassLocation
+from tabrel.core.study_base import Strict
+from tabrel.core.study_plans import DutyCycle, Scenario, WarmUpPlan
 
 FORMAT: Literal["tabrel-study"] = "tabrel-study"
 VERSION = 1
@@ -20,7 +23,6 @@ VERSION = 1
 HoleShape = Literal["round", "slot", "ellipse", "d", "rectangle", "outline"]
 MediaFamily = Literal["cellulose", "blend", "synthetic"]
 SpringMaterial = Literal["music_wire", "stainless_302", "chrome_silicon"]
-BypassLocation = Literal["dome_end", "thread_end", "block", "adapter", "none"]
 SizeScale = Literal["um(c)", "um(b)", "um"]
 Relation = Literal["=", ">=", ">"]
 PressureSense = Literal["pump", "gallery"]
@@ -31,14 +33,8 @@ Speaker = Literal["maker", "seller", "independent", "vehicle_maker"]
 ClaimKind = Literal["efficiency", "reading", "observation", "words"]
 
 
-class _Strict:
-    """Refuse unknown keys and numbers that are not finite wherever the document is read."""
-
-    __pydantic_config__: ClassVar[dict[str, Any]] = {"extra": "forbid", "allow_inf_nan": False}
-
-
 @dataclass(frozen=True)
-class Reading(_Strict):
+class Reading(Strict):
     """One reading: its text as typed, and what was recorded about it.
 
     Attributes
@@ -88,26 +84,31 @@ def standing(entries: Iterable[ReadingEntry]) -> tuple[Reading, ...]:
 
 
 @dataclass(frozen=True)
-class ViscosityPoint(_Strict):
-    """One point of the oil's viscosity line; exactly one of the two viscosities is given."""
+class ViscosityPoint(Strict):
+    """One point of the oil's viscosity line; exactly one of the two viscosities is given.
+
+    A dynamic viscosity counts as taken at high shear (cold cranking) unless marked otherwise.
+    """
 
     temperature_c: float
     kinematic_mm2_s: float | None = None
     dynamic_mpa_s: float | None = None
+    high_shear: bool | None = None
 
 
 @dataclass(frozen=True)
-class Oil(_Strict):
-    """An oil: density at 15 °C, viscosity points, and the lowest temperature at which it pumps."""
+class Oil(Strict):
+    """An oil: density at 15 °C, viscosity points, the lowest temperature at which it pumps, and where they come from."""
 
     density_15c_kg_m3: float
     viscosity: tuple[ViscosityPoint, ...]
     name: str | None = None
     pumping_limit_c: float | None = None
+    provenance: Provenance | None = None
 
 
 @dataclass(frozen=True)
-class PumpEfficiency(_Strict):
+class PumpEfficiency(Strict):
     """Volumetric efficiency of the pump at one stated point."""
 
     fraction: float
@@ -117,7 +118,7 @@ class PumpEfficiency(_Strict):
 
 
 @dataclass(frozen=True)
-class Regulator(_Strict):
+class Regulator(Strict):
     """Pressure regulator: it opens, and dumps the whole pump flow of a speed one rise higher."""
 
     opening_kpa: float
@@ -128,7 +129,7 @@ class Regulator(_Strict):
 
 
 @dataclass(frozen=True)
-class StatedLoss(_Strict):
+class StatedLoss(Strict):
     """A part known by one stated pressure loss: cooler or filter head."""
 
     loss_kpa: float
@@ -139,7 +140,7 @@ class StatedLoss(_Strict):
 
 
 @dataclass(frozen=True)
-class EngineHotPoint(_Strict):
+class EngineHotPoint(Strict):
     """The engine by one hot point: gallery pressure at a speed and an oil temperature."""
 
     gallery_kpa: float
@@ -154,7 +155,7 @@ class EngineHotPoint(_Strict):
 
 
 @dataclass(frozen=True)
-class Stud(_Strict):
+class Stud(Strict):
     """The engine's hollow stud, through which the filtered oil leaves; the range is over engines."""
 
     bore_mm: float
@@ -164,7 +165,7 @@ class Stud(_Strict):
 
 
 @dataclass(frozen=True)
-class HoleReadings(_Strict):
+class HoleReadings(Strict):
     """Readings of one group of holes, by dimension; an outline is points in mm instead."""
 
     diameter: tuple[ReadingEntry, ...] = ()
@@ -183,7 +184,7 @@ class HoleReadings(_Strict):
 
 
 @dataclass(frozen=True)
-class HoleGroup(_Strict):
+class HoleGroup(Strict):
     """A number of equal holes; `open_fraction` 1 is clear."""
 
     shape: HoleShape
@@ -193,7 +194,7 @@ class HoleGroup(_Strict):
 
 
 @dataclass(frozen=True)
-class Adapter(_Strict):
+class Adapter(Strict):
     """A remote or sandwich adapter with cross-holes."""
 
     holes: tuple[HoleGroup, ...]
@@ -203,7 +204,7 @@ class Adapter(_Strict):
 
 
 @dataclass(frozen=True)
-class Circuit(_Strict):
+class Circuit(Strict):
     """The engine's oil circuit; it belongs to the engine, not to a filter."""
 
     name: str | None = None
@@ -216,10 +217,11 @@ class Circuit(_Strict):
     stud: Stud | None = None
     adapter: Adapter | None = None
     gauge: GaugeTap | None = None
+    provenance: Provenance | None = None
 
 
 @dataclass(frozen=True)
-class Price(_Strict):
+class Price(Strict):
     """What a sample cost."""
 
     amount: float
@@ -227,7 +229,7 @@ class Price(_Strict):
 
 
 @dataclass(frozen=True)
-class SampleHoles(_Strict):
+class SampleHoles(Strict):
     """The hole groups of a filter, by where they are."""
 
     inlet: tuple[HoleGroup, ...] = ()
@@ -235,7 +237,7 @@ class SampleHoles(_Strict):
 
 
 @dataclass(frozen=True)
-class Bypass(_Strict):
+class Bypass(Strict):
     """The bypass valve: where it sits, how it is made (in words), and the stated setting or band."""
 
     location: BypassLocation | None = None
@@ -245,7 +247,7 @@ class Bypass(_Strict):
 
 
 @dataclass(frozen=True)
-class Leak(_Strict):
+class Leak(Strict):
     """Defect holes beside the element, always open."""
 
     count: int
@@ -253,7 +255,7 @@ class Leak(_Strict):
 
 
 @dataclass(frozen=True)
-class Claim(_Strict):
+class Claim(Strict):
     """What a box, a page or a person says of the filter, kept with its source.
 
     An efficiency claim holds the triple of percent, size and relation; a size that was not stated stays
@@ -298,7 +300,7 @@ class Claim(_Strict):
 
 
 @dataclass(frozen=True)
-class Cut(_Strict):
+class Cut(Strict):
     """That and how the filter was cut open."""
 
     method: str
@@ -307,7 +309,7 @@ class Cut(_Strict):
 
 
 @dataclass(frozen=True)
-class CountRow(_Strict):
+class CountRow(Strict):
     """Particles counted at and above one size, before and after the filter."""
 
     size_um: float
@@ -316,7 +318,7 @@ class CountRow(_Strict):
 
 
 @dataclass(frozen=True)
-class Counts(_Strict):
+class Counts(Strict):
     """Particle counts of a multi-pass test."""
 
     scale: SizeScale
@@ -326,7 +328,7 @@ class Counts(_Strict):
 
 
 @dataclass(frozen=True)
-class Sample(_Strict):
+class Sample(Strict):
     """One filter as bought and measured."""
 
     label: str
@@ -354,10 +356,11 @@ class Sample(_Strict):
     observations: dict[str, str] = field(default_factory=dict)
     claims: tuple[Claim, ...] = ()
     counts: Counts | None = None
+    capacity_g: float | None = None
 
 
 @dataclass(frozen=True)
-class Study(_Strict):
+class Study(Strict):
     """A whole study."""
 
     format: Literal["tabrel-study"]
@@ -370,6 +373,9 @@ class Study(_Strict):
     oil: Oil | None = None
     circuit: Circuit | None = None
     samples: tuple[Sample, ...] = ()
+    scenarios: tuple[Scenario, ...] = ()
+    duty_cycles: tuple[DutyCycle, ...] = ()
+    warm_up: WarmUpPlan | None = None
 
     def sample(self, label: str) -> Sample:
         """Return the sample with this label.

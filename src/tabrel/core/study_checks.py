@@ -12,8 +12,16 @@ from datetime import date
 from tabrel.core.errors import OutOfRangeError, ReadingTextError, StudyError, nearest_hint
 from tabrel.core.hole_shapes import SHAPE_DIMENSIONS, dimensions_of, outline_area
 from tabrel.core.oil import oil_model
+from tabrel.core.plan_checks import check_plans
 from tabrel.core.quantities import HOLE_QUANTITIES, INSTRUMENT_DIMENSIONS, QUANTITIES, Quantity
 from tabrel.core.reading_text import ParsedReading, parse_reading
+from tabrel.core.refusals import (
+    require_above_zero,
+    require_count,
+    require_fraction,
+    require_temperature,
+    require_text,
+)
 from tabrel.core.study import (
     Adapter,
     Circuit,
@@ -31,11 +39,9 @@ from tabrel.core.study import (
     standing,
 )
 
-ABSOLUTE_ZERO_C = -273.15
 BEYOND_ANY_FILTER = 1e6
 """A reading this many times outside the usual range is no slip of a decimal point but no reading."""
 
-MOST_HOLES = 100_000
 MOST_PARTICLES = 10**15
 
 
@@ -51,7 +57,7 @@ def check_study(study: Study) -> None:
     StudyError
         With the document path and how to mend it.
     """
-    _check_text("name", study.name)
+    require_text("name", study.name)
     labels_known = [sample.label for sample in study.samples]
     if study.reference is not None and study.reference not in labels_known:
         hint = nearest_hint(study.reference, labels_known)
@@ -60,10 +66,11 @@ def check_study(study: Study) -> None:
         check_oil(study.oil)
     if study.circuit:
         check_circuit(study.circuit)
+    check_plans(study)
     labels: set[str] = set()
     for i, sample in enumerate(study.samples):
         path = f"samples[{i}]"
-        _check_text(f"{path}.label", sample.label)
+        require_text(f"{path}.label", sample.label)
         if sample.label in labels:
             raise StudyError(f"{path}.label", f"{sample.label!r} names two samples: give each its own label")
         labels.add(sample.label)
@@ -83,14 +90,14 @@ def check_sample(path: str, sample: Sample) -> None:
     for placement in ("inlet", "centre_tube"):
         for i, group in enumerate(getattr(sample.holes, placement)):
             check_hole_group(f"{path}.holes.{placement}[{i}]", group)
-    _positive(path, media_air_drop_pa=sample.media_air_drop_pa)
+    require_above_zero(path, media_air_drop_pa=sample.media_air_drop_pa, capacity_g=sample.capacity_g)
     for name in ("bought", "made"):
         _date(f"{path}.{name}", getattr(sample, name))
     for name in ("used_km", "used_hours"):
         if (getattr(sample, name) or 0) < 0:
             raise StudyError(f"{path}.{name}", "is negative: type it without its sign")
     if sample.cut:
-        _check_text(f"{path}.cut.method", sample.cut.method)
+        require_text(f"{path}.cut.method", sample.cut.method)
         _date(f"{path}.cut.at", sample.cut.at)
     if sample.price and sample.price.amount < 0:
         raise StudyError(f"{path}.price.amount", "is negative: type the price without its sign")
@@ -100,8 +107,8 @@ def check_sample(path: str, sample: Sample) -> None:
         if not 0 < band[0] <= band[1]:
             raise StudyError(f"{path}.bypass.stated_kpa", "must be above zero, the lower pressure first")
     if sample.leak:
-        _count(f"{path}.leak", sample.leak.count)
-        _positive(f"{path}.leak", diameter_mm=sample.leak.diameter_mm)
+        require_count(f"{path}.leak", sample.leak.count)
+        require_above_zero(f"{path}.leak", diameter_mm=sample.leak.diameter_mm)
     for i, claim in enumerate(sample.claims):
         _check_claim(f"{path}.claims[{i}]", claim)
     if sample.counts:
@@ -119,7 +126,7 @@ def check_readings(path: str, quantity: Quantity, entries: Iterable[ReadingEntry
     """Raise `StudyError` at the first entry, struck out or not, that is not a reading of the quantity."""
     for i, reading in enumerate(map(as_reading, entries)):
         if reading.struck_out is not None:
-            _check_text(f"{path}[{i}].struck_out", reading.struck_out)
+            require_text(f"{path}[{i}].struck_out", reading.struck_out)
         _date(f"{path}[{i}].taken_at", reading.taken_at)
         if reading.instrument and quantity.dimension not in INSTRUMENT_DIMENSIONS[reading.instrument]:
             name = reading.instrument.replace("_", " ")
@@ -141,7 +148,7 @@ def check_reading_text(quantity: Quantity, text: str) -> ParsedReading:
 
 def check_hole_group(path: str, group: HoleGroup) -> None:
     """Raise `StudyError` at the first impossible thing in a hole group at `path`."""
-    _count(path, group.count)
+    require_count(path, group.count)
     if group.open_fraction is not None and not 0 <= group.open_fraction <= 1:
         raise StudyError(f"{path}.open_fraction", "must lie between 0 (covered) and 1 (clear)")
     takes = SHAPE_DIMENSIONS[group.shape]
@@ -163,13 +170,13 @@ def check_hole_group(path: str, group: HoleGroup) -> None:
 
 def check_oil(oil: Oil) -> None:
     """Raise `StudyError` at the first impossible thing in the oil."""
-    _positive("oil", density_15c_kg_m3=oil.density_15c_kg_m3)
+    require_above_zero("oil", density_15c_kg_m3=oil.density_15c_kg_m3)
     for i, point in enumerate(oil.viscosity):
         path = f"oil.viscosity[{i}]"
-        _temperature(path, point.temperature_c)
+        require_temperature(path, point.temperature_c)
         if (point.kinematic_mm2_s is None) == (point.dynamic_mpa_s is None):
             raise StudyError(path, "give either kinematic_mm2_s or dynamic_mpa_s, and not both")
-        _positive(path, kinematic_mm2_s=point.kinematic_mm2_s, dynamic_mpa_s=point.dynamic_mpa_s)
+        require_above_zero(path, kinematic_mm2_s=point.kinematic_mm2_s, dynamic_mpa_s=point.dynamic_mpa_s)
     try:
         oil_model(oil)
     except OutOfRangeError as error:
@@ -178,15 +185,15 @@ def check_oil(oil: Oil) -> None:
 
 def check_circuit(circuit: Circuit) -> None:
     """Raise `StudyError` at the first impossible thing in the circuit."""
-    _positive("circuit", pump_displacement_cm3_rev=circuit.pump_displacement_cm3_rev)
+    require_above_zero("circuit", pump_displacement_cm3_rev=circuit.pump_displacement_cm3_rev)
     if pump := circuit.pump_efficiency:
         path = "circuit.pump_efficiency"
         if not 0 < pump.fraction <= 1:
             raise StudyError(f"{path}.fraction", "must lie above 0 and at most at 1")
-        _positive(path, speed_rpm=pump.speed_rpm, pressure_kpa=pump.pressure_kpa)
-        _temperature(path, pump.temperature_c)
+        require_above_zero(path, speed_rpm=pump.speed_rpm, pressure_kpa=pump.pressure_kpa)
+        require_temperature(path, pump.temperature_c)
     if regulator := circuit.regulator:
-        _positive(
+        require_above_zero(
             "circuit.regulator",
             opening_kpa=regulator.opening_kpa,
             full_flow_rise_kpa=regulator.full_flow_rise_kpa,
@@ -206,19 +213,19 @@ def check_circuit(circuit: Circuit) -> None:
 
 def _check_stud(path: str, stud: Stud) -> None:
     least, greatest = stud.least_bore_mm, stud.greatest_bore_mm
-    _positive(path, bore_mm=stud.bore_mm, length_mm=stud.length_mm, least_bore_mm=least, greatest_bore_mm=greatest)
+    require_above_zero(path, bore_mm=stud.bore_mm, length_mm=stud.length_mm, least_bore_mm=least, greatest_bore_mm=greatest)
     if (least or stud.bore_mm) > stud.bore_mm or (greatest or stud.bore_mm) < stud.bore_mm:
         raise StudyError(path, f"the bore of {stud.bore_mm:g} mm must lie between the least and the greatest bore")
 
 
 def _check_stated_loss(path: str, loss: StatedLoss) -> None:
-    _positive(path, loss_kpa=loss.loss_kpa, flow_l_min=loss.flow_l_min, bypass_kpa=loss.bypass_kpa)
-    _temperature(path, loss.temperature_c)
-    _fraction(path, viscous_share=loss.viscous_share)
+    require_above_zero(path, loss_kpa=loss.loss_kpa, flow_l_min=loss.flow_l_min, bypass_kpa=loss.bypass_kpa)
+    require_temperature(path, loss.temperature_c)
+    require_fraction(path, viscous_share=loss.viscous_share)
 
 
 def _check_engine(path: str, engine: EngineHotPoint) -> None:
-    _positive(
+    require_above_zero(
         path,
         gallery_kpa=engine.gallery_kpa,
         speed_rpm=engine.speed_rpm,
@@ -226,8 +233,8 @@ def _check_engine(path: str, engine: EngineHotPoint) -> None:
         jet_length_ratio=engine.jet_length_ratio,
         bearing_rise_k=engine.bearing_rise_k,
     )
-    _temperature(path, engine.temperature_c)
-    _fraction(path, bearing_heating=engine.bearing_heating)
+    require_temperature(path, engine.temperature_c)
+    require_fraction(path, bearing_heating=engine.bearing_heating)
     share = engine.jet_share
     if share is None or share == 0:
         return
@@ -243,7 +250,7 @@ def _check_engine(path: str, engine: EngineHotPoint) -> None:
 
 
 def _check_adapter(path: str, adapter: Adapter) -> None:
-    _positive(path, wall_mm=adapter.wall_mm, reference_bore_mm=adapter.reference_bore_mm)
+    require_above_zero(path, wall_mm=adapter.wall_mm, reference_bore_mm=adapter.reference_bore_mm)
     if not 0 <= adapter.turn_deg <= 180:
         raise StudyError(f"{path}.turn_deg", "must lie between 0 and 180 degrees")
     for i, group in enumerate(adapter.holes):
@@ -251,7 +258,7 @@ def _check_adapter(path: str, adapter: Adapter) -> None:
 
 
 def _check_claim(path: str, claim: Claim) -> None:
-    _check_text(f"{path}.source", claim.source)
+    require_text(f"{path}.source", claim.source)
     if claim.kind == "efficiency":
         if claim.efficiency_percent is None or claim.relation is None:
             raise StudyError(
@@ -262,17 +269,17 @@ def _check_claim(path: str, claim: Claim) -> None:
                 f"{path}.efficiency_percent", "must lie above 0 and below 100: a claim of 100 % names no filtration ratio"
             )
     elif claim.kind == "words":
-        _check_text(f"{path}.wording", claim.wording or "")
+        require_text(f"{path}.wording", claim.wording or "")
     else:
-        _check_text(f"{path}.key", claim.key or "")
-        _check_text(f"{path}.value", claim.value or "")
+        require_text(f"{path}.key", claim.key or "")
+        require_text(f"{path}.value", claim.value or "")
         if claim.kind == "reading":
             quantity = known_quantity(f"{path}.key", claim.key or "")
             try:
                 check_reading_text(quantity, claim.value or "")
             except ReadingTextError as error:
                 raise StudyError(f"{path}.value", str(error)) from error
-    _positive(path, size_um=claim.size_um)
+    require_above_zero(path, size_um=claim.size_um)
     _date(f"{path}.seen", claim.seen)
 
 
@@ -300,35 +307,8 @@ def is_date(text: str) -> bool:
 
 
 def _check_counts(path: str, counts: Counts) -> None:
-    _positive(path, volume_ml=counts.volume_ml, dilution=counts.dilution)
+    require_above_zero(path, volume_ml=counts.volume_ml, dilution=counts.dilution)
     for i, row in enumerate(counts.rows):
-        _positive(f"{path}.rows[{i}]", size_um=row.size_um)
+        require_above_zero(f"{path}.rows[{i}]", size_um=row.size_um)
         if not (0 <= row.upstream <= MOST_PARTICLES and 0 <= row.downstream <= MOST_PARTICLES):
             raise StudyError(f"{path}.rows[{i}]", "is no count of particles: type the number counted")
-
-
-def _check_text(path: str, text: str) -> None:
-    if not text.strip():
-        raise StudyError(path, "is empty: give it a few words")
-
-
-def _count(path: str, count: int) -> None:
-    if not 1 <= count <= MOST_HOLES:
-        raise StudyError(f"{path}.count", f"must be a whole number from 1 to {MOST_HOLES}, not {count}: count the holes")
-
-
-def _positive(path: str, **values: float | None) -> None:
-    for name, value in values.items():
-        if value is not None and not value > 0:
-            raise StudyError(f"{path}.{name}", f"must be above zero, not {value:g}: leave it out if it is not known")
-
-
-def _fraction(path: str, **values: float | None) -> None:
-    for name, value in values.items():
-        if value is not None and not 0 <= value <= 1:
-            raise StudyError(f"{path}.{name}", f"must lie between 0 and 1, not {value:g}")
-
-
-def _temperature(path: str, temperature_c: float) -> None:
-    if not ABSOLUTE_ZERO_C + 100 < temperature_c < 400:
-        raise StudyError(f"{path}.temperature_c", f"{temperature_c:g} °C is no oil temperature: check the number and its unit")

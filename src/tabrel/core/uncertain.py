@@ -13,9 +13,10 @@ from math import inf, sqrt
 from typing import Any
 
 from scipy.special import stdtrit
-from uncertainties import nominal_value, std_dev, ufloat
+from uncertainties import std_dev, ufloat
 from uncertainties.core import AffineScalarFunc, Variable
 
+from tabrel.core.drawn import nominal_value
 from tabrel.core.readings import Estimate
 
 Uncertain = Any
@@ -96,6 +97,20 @@ class Variables:
     def with_type_b(self, name: str, number: Uncertain, uncertainty: float) -> Uncertain:
         """Return `number` with an independent type B uncertainty added."""
         return number + ufloat(0.0, uncertainty, tag=name) if uncertainty > 0 else number
+
+    def with_model_factor(self, name: str, number: Uncertain, factor: float) -> Uncertain:
+        """Return `number`, of which a model says that it is good to a factor either way.
+
+        First order has no place for so wide a factor, which stays with the basis of the result; drawn
+        variables spread it.
+        """
+        del name, factor
+        return number
+
+    def with_model_range(self, name: str, number: Uncertain, low: float, high: float) -> Uncertain:
+        """Return `number`, of which a model says only that it lies between two values; see `with_model_factor`."""
+        del name, low, high
+        return number
 
     def expanded_uncertainty(self, number: Uncertain) -> float:
         """Return t₉₅(ν_eff)·u with Welch–Satterthwaite degrees of freedom.

@@ -26,7 +26,7 @@ class ValveCurve:
 
 def full_open_pressure(valve: BypassValve) -> float:
     """Return the pressure at which the valve reaches its lift limit, at 20 °C. [Pa]"""
-    return valve.opening_pressure + valve.spring_rate * valve.lift_limit / valve.seat_area
+    return float(valve.opening_pressure + valve.spring_rate * valve.lift_limit / valve.seat_area)
 
 
 def valve_curve(valve: BypassValve, oil: OilModel, temperature: float) -> ValveCurve:

@@ -16,8 +16,9 @@ from functools import lru_cache
 from math import pi
 from typing import Any, Literal
 
-from uncertainties import nominal_value, std_dev, umath
+from uncertainties import std_dev, umath
 
+from tabrel.core.drawn import nominal_value
 from tabrel.core.study import Provenance
 from tabrel.core.uncertain import Uncertain
 from tabrel.core.units import UnitFamily

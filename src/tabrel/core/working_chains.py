@@ -4,14 +4,13 @@ from __future__ import annotations
 
 from collections.abc import Callable
 
-from uncertainties import nominal_value
-
 from tabrel.core.analysis import efficiency_results, screening_medium
 from tabrel.core.bypass_valve import (
     DEFAULT_DEAD_COILS,
     FULL_LIFT_PRESSURE_RATIO,
     SHEAR_MODULUS,
 )
+from tabrel.core.drawn import nominal_value
 from tabrel.core.efficiency import LEAST_SLOPE, REFERENCE_SIZE, STEEPEST_SLOPE, usable_claim
 from tabrel.core.hole_shapes import SHAPE_DIMENSIONS
 from tabrel.core.holes import MeasuredHoles
@@ -252,7 +251,7 @@ def _pleat_opening(measured: MeasuredSample) -> Working:
 
 def _media_permeability(measured: MeasuredSample) -> Working:
     chain = _Chain("Media permeability", measured)
-    if measured.permeability.basis == "family":
+    if measured.permeability.result.basis == "family":
         family = measured.sample.media_family or ""
         default = FAMILY_DEFAULTS[family].permeability
         usual = chain.given("κ₀", f"usual for {family}", default, "permeability", "media_family", "assumed")

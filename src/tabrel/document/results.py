@@ -164,7 +164,7 @@ def map_out(solved: OperatingMap, onset: BypassOnset) -> MapOut:
         {
             "temperature_c": solved.temperature.tolist(),
             "speed_rpm": solved.speed.tolist(),
-            **{key: grid_out(getattr(solved, name) * factor) for key, (name, factor) in MAP_SCALES.items()},
+            **{key: grid_out(solved.quantity(name) * factor) for key, (name, factor) in MAP_SCALES.items()},
             "onset": onset_out(onset),
         }
     )

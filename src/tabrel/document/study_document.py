@@ -14,10 +14,11 @@ from typing import Any, Union, get_args, get_origin, get_type_hints
 from pydantic import TypeAdapter, ValidationError
 
 from tabrel.core.errors import StudyError, nearest_hint
-from tabrel.core.study import FORMAT, VERSION, Study, field_names
+from tabrel.core.study import FORMAT, VERSION, Circuit, Study, field_names
 from tabrel.core.study_checks import check_study
 
 _ADAPTER: TypeAdapter[Study] = TypeAdapter(Study)
+_CIRCUIT_ADAPTER: TypeAdapter[Circuit] = TypeAdapter(Circuit)
 
 
 def read_study(content: bytes | str) -> Study:
@@ -65,6 +66,16 @@ def study_to_json(study: Study) -> dict[str, Any]:
 def write_study(study: Study) -> str:
     """Return the document of a study as text."""
     return json.dumps(study_to_json(study), indent=1, ensure_ascii=False) + "\n"
+
+
+def circuit_to_json(circuit: Circuit) -> str:
+    """Return an engine's circuit as it stands in a study document."""
+    return json.dumps(_without_empty(_CIRCUIT_ADAPTER.dump_python(circuit, mode="json", exclude_none=True)), ensure_ascii=False)
+
+
+def circuit_from_json(text: str) -> Circuit:
+    """Return the engine's circuit of a part of a study document."""
+    return _CIRCUIT_ADAPTER.validate_json(text, strict=True)
 
 
 def study_schema() -> dict[str, Any]:

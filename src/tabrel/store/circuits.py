@@ -20,12 +20,12 @@ from tabrel.store.holes import insert_hole_groups, load_hole_groups
 from tabrel.store.rows import built
 
 INSERT_OIL = """
-INSERT INTO oil (study_id, name, density_15c_kg_m3, pumping_limit_c)
-VALUES (:study_id, :name, :density_15c_kg_m3, :pumping_limit_c)
+INSERT INTO oil (study_id, name, density_15c_kg_m3, pumping_limit_c, provenance)
+VALUES (:study_id, :name, :density_15c_kg_m3, :pumping_limit_c, :provenance)
 """
 INSERT_VISCOSITY_POINT = """
-INSERT INTO viscosity_point (study_id, position, temperature_c, kinematic_mm2_s, dynamic_mpa_s)
-VALUES (:study_id, :position, :temperature_c, :kinematic_mm2_s, :dynamic_mpa_s)
+INSERT INTO viscosity_point (study_id, position, temperature_c, kinematic_mm2_s, dynamic_mpa_s, high_shear)
+VALUES (:study_id, :position, :temperature_c, :kinematic_mm2_s, :dynamic_mpa_s, :high_shear)
 """
 
 
@@ -34,6 +34,18 @@ def insert_oil(conn: sqlite3.Connection, study_id: int, oil: Oil) -> None:
     conn.execute(INSERT_OIL, {"study_id": study_id, **_plain(oil)})
     for position, point in enumerate(oil.viscosity):
         conn.execute(INSERT_VISCOSITY_POINT, {"study_id": study_id, "position": position, **vars(point)})
+
+
+DELETE_OIL = "DELETE FROM oil WHERE study_id = :study_id"
+
+
+def set_oil(conn: sqlite3.Connection, study_id: int, oil: Oil | None) -> None:
+    """Set the oil of a study; None takes it away."""
+    if oil == load_oil(conn, study_id):
+        return
+    conn.execute(DELETE_OIL, {"study_id": study_id})
+    if oil is not None:
+        insert_oil(conn, study_id, oil)
 
 
 SELECT_OIL = "SELECT * FROM oil WHERE study_id = :study_id"
@@ -46,12 +58,16 @@ def load_oil(conn: sqlite3.Connection, study_id: int) -> Oil | None:
     if row is None:
         return None
     points = conn.execute(SELECT_VISCOSITY_POINTS, {"study_id": study_id}).fetchall()
-    return built(Oil, row, viscosity=tuple(built(ViscosityPoint, point) for point in points))
+    return built(Oil, row, viscosity=tuple(_point(point) for point in points))
+
+
+def _point(row: sqlite3.Row) -> ViscosityPoint:
+    return built(ViscosityPoint, row, high_shear=None if row["high_shear"] is None else bool(row["high_shear"]))
 
 
 INSERT_CIRCUIT = """
-INSERT INTO circuit (study_id, name, pump_displacement_cm3_rev, gauge)
-VALUES (:study_id, :name, :pump_displacement_cm3_rev, :gauge)
+INSERT INTO circuit (study_id, name, pump_displacement_cm3_rev, gauge, provenance)
+VALUES (:study_id, :name, :pump_displacement_cm3_rev, :gauge, :provenance)
 """
 INSERT_PUMP_EFFICIENCY = """
 INSERT INTO pump_efficiency (study_id, fraction, speed_rpm, pressure_kpa, temperature_c)
@@ -84,45 +100,50 @@ VALUES (:study_id, :wall_mm, :turn_deg, :reference_bore_mm)
 def insert_circuit(conn: sqlite3.Connection, study_id: int, circuit: Circuit) -> None:
     """Store the circuit of a study."""
     conn.execute(INSERT_CIRCUIT, {"study_id": study_id, **_plain(circuit)})
-    blocks: tuple[tuple[str, Any, dict[str, str]], ...] = (
-        (INSERT_PUMP_EFFICIENCY, circuit.pump_efficiency, {}),
-        (INSERT_REGULATOR, circuit.regulator, {}),
-        (INSERT_STATED_LOSS, circuit.cooler, {"part": "cooler"}),
-        (INSERT_STATED_LOSS, circuit.head, {"part": "head"}),
-        (INSERT_ENGINE_HOT_POINT, circuit.engine, {}),
-        (INSERT_STUD, circuit.stud, {}),
-        (INSERT_ADAPTER, circuit.adapter, {}),
-    )
-    for statement, block, extra in blocks:
+    for name, _, insert, extra in _BLOCKS:
+        block = getattr(circuit, name)
         if block is not None:
-            conn.execute(statement, {"study_id": study_id, **extra, **_plain(block)})
+            conn.execute(insert, {"study_id": study_id, **extra, **_plain(block)})
     if circuit.adapter:
         insert_hole_groups(conn, "adapter", circuit.adapter.holes, adapter_id=study_id)
 
 
-DELETE_STUD = "DELETE FROM stud WHERE study_id = :study_id"
-DELETE_ADAPTER = "DELETE FROM adapter WHERE study_id = :study_id"
-UPDATE_CIRCUIT_NAME = "UPDATE circuit SET name = :name WHERE study_id = :study_id"
+_BLOCKS: tuple[tuple[str, str, str, dict[str, str]], ...] = (
+    ("pump_efficiency", "DELETE FROM pump_efficiency WHERE study_id = :study_id", INSERT_PUMP_EFFICIENCY, {}),
+    ("regulator", "DELETE FROM regulator WHERE study_id = :study_id", INSERT_REGULATOR, {}),
+    ("cooler", "DELETE FROM stated_loss WHERE study_id = :study_id AND part = :part", INSERT_STATED_LOSS, {"part": "cooler"}),
+    ("head", "DELETE FROM stated_loss WHERE study_id = :study_id AND part = :part", INSERT_STATED_LOSS, {"part": "head"}),
+    ("engine", "DELETE FROM engine_hot_point WHERE study_id = :study_id", INSERT_ENGINE_HOT_POINT, {}),
+    ("stud", "DELETE FROM stud WHERE study_id = :study_id", INSERT_STUD, {}),
+    ("adapter", "DELETE FROM adapter WHERE study_id = :study_id", INSERT_ADAPTER, {}),
+)
+"""Parts of a circuit that have a table of their own: name, how a row goes and comes, what else names it."""
+
+UPDATE_CIRCUIT = """
+UPDATE circuit SET name = :name, pump_displacement_cm3_rev = :pump_displacement_cm3_rev, gauge = :gauge,
+                   provenance = :provenance
+WHERE study_id = :study_id
+"""
 
 
-def update_engine_side(conn: sqlite3.Connection, study_id: int, circuit: Circuit | None) -> None:
-    """Change the engine's name, stud and adapter; the rest of its circuit stays as it is."""
+def set_circuit(conn: sqlite3.Connection, study_id: int, circuit: Circuit | None) -> None:
+    """Make a study's circuit what it is to be; parts that do not change are not touched."""
     stored = load_circuit(conn, study_id)
     if circuit is None or circuit == stored:
         return
     if stored is None:
         insert_circuit(conn, study_id, circuit)
         return
-    conn.execute(UPDATE_CIRCUIT_NAME, {"study_id": study_id, "name": circuit.name})
-    if circuit.stud != stored.stud:
-        conn.execute(DELETE_STUD, {"study_id": study_id})
-        if circuit.stud:
-            conn.execute(INSERT_STUD, {"study_id": study_id, **_plain(circuit.stud)})
-    if circuit.adapter != stored.adapter:
-        conn.execute(DELETE_ADAPTER, {"study_id": study_id})
-        if circuit.adapter:
-            conn.execute(INSERT_ADAPTER, {"study_id": study_id, **_plain(circuit.adapter)})
-            insert_hole_groups(conn, "adapter", circuit.adapter.holes, adapter_id=study_id)
+    conn.execute(UPDATE_CIRCUIT, {"study_id": study_id, **_plain(circuit)})
+    for name, delete, insert, extra in _BLOCKS:
+        block = getattr(circuit, name)
+        if block == getattr(stored, name):
+            continue
+        conn.execute(delete, {"study_id": study_id, **extra})
+        if block is not None:
+            conn.execute(insert, {"study_id": study_id, **extra, **_plain(block)})
+    if circuit.adapter and circuit.adapter != stored.adapter:
+        insert_hole_groups(conn, "adapter", circuit.adapter.holes, adapter_id=study_id)
 
 
 SELECT_CIRCUIT = "SELECT * FROM circuit WHERE study_id = :study_id"

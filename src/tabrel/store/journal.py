@@ -36,6 +36,9 @@ JOURNALED = (
     "outline_point",
     "reading",
     "quantity_state",
+    "scenario",
+    "duty_cycle",
+    "warm_up_plan",
 )
 """Tables whose rows are recorded; a test holds the list against the schema."""
 

@@ -37,11 +37,11 @@ INSERT_SAMPLE = """
 INSERT INTO sample (study_id, position, label, maker, part_number, price_amount, price_currency, seller, bought, pack,
                     date_code, made, origin, condition, used_km, used_hours, expectation, cut_method, cut_at, cut_note,
                     media_family, media_air_drop_pa, bypass_location, bypass_kind, bypass_spring_material,
-                    bypass_stated_low_kpa, bypass_stated_high_kpa, leak_count, leak_diameter_mm)
+                    bypass_stated_low_kpa, bypass_stated_high_kpa, leak_count, leak_diameter_mm, capacity_g)
 VALUES (:study_id, :position, :label, :maker, :part_number, :price_amount, :price_currency, :seller, :bought, :pack,
         :date_code, :made, :origin, :condition, :used_km, :used_hours, :expectation, :cut_method, :cut_at, :cut_note,
         :media_family, :media_air_drop_pa, :bypass_location, :bypass_kind, :bypass_spring_material,
-        :bypass_stated_low_kpa, :bypass_stated_high_kpa, :leak_count, :leak_diameter_mm)
+        :bypass_stated_low_kpa, :bypass_stated_high_kpa, :leak_count, :leak_diameter_mm, :capacity_g)
 """
 INSERT_OBSERVATION = "INSERT INTO observation (sample_id, key, text) VALUES (:sample_id, :key, :text)"
 INSERT_CLAIM = """
@@ -87,7 +87,7 @@ def _sample_row(sample: Sample) -> dict[str, Any]:
     low, high = stated if isinstance(stated, tuple) else (stated, None)
     plain = (
         "label", "maker", "part_number", "seller", "bought", "pack", "date_code", "made", "origin", "condition",
-        "used_km", "used_hours", "expectation", "media_family", "media_air_drop_pa",
+        "used_km", "used_hours", "expectation", "media_family", "media_air_drop_pa", "capacity_g",
     )  # fmt: skip
     return {name: getattr(sample, name) for name in plain} | {
         "price_amount": sample.price.amount if sample.price else None,
@@ -114,6 +114,7 @@ _FACT_COLUMNS = (
     "label", "maker", "part_number", "price_amount", "price_currency", "seller", "bought", "pack", "date_code", "made", "origin",
     "condition", "used_km", "used_hours", "expectation", "media_family", "media_air_drop_pa", "bypass_location", "bypass_kind",
     "bypass_spring_material", "bypass_stated_low_kpa", "bypass_stated_high_kpa", "leak_count", "leak_diameter_mm",
+    "capacity_g",
 )  # fmt: skip
 UPDATE_SAMPLE = f"UPDATE sample SET {', '.join(f'{column} = :{column}' for column in _FACT_COLUMNS)} WHERE id = :id"
 

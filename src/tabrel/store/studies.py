@@ -6,9 +6,10 @@ import sqlite3
 from dataclasses import dataclass, replace
 
 from tabrel.core.study import FORMAT, VERSION, Study
-from tabrel.store.circuits import insert_circuit, insert_oil, load_circuit, load_oil, update_engine_side
+from tabrel.store.circuits import insert_circuit, insert_oil, load_circuit, load_oil, set_circuit, set_oil
 from tabrel.store.connection import inserted_id
 from tabrel.store.errors import NotStoredError
+from tabrel.store.plans import keep_duty_cycle, keep_scenario, load_duty_cycles, load_plan, load_scenarios, set_plan
 from tabrel.store.samples import insert_sample, load_samples
 
 
@@ -57,6 +58,11 @@ def insert_study(conn: sqlite3.Connection, study: Study) -> int:
         insert_circuit(conn, study_id, study.circuit)
     for position, sample in enumerate(study.samples):
         insert_sample(conn, study_id, position, sample)
+    for scenario in study.scenarios:
+        keep_scenario(conn, study_id, scenario)
+    for cycle in study.duty_cycles:
+        keep_duty_cycle(conn, study_id, cycle)
+    set_plan(conn, study_id, study.warm_up)
     return study_id
 
 
@@ -71,9 +77,11 @@ WHERE id = :id
 
 
 def update_study_facts(conn: sqlite3.Connection, study_id: int, study: Study) -> None:
-    """Change the facts of a study and of its engine that have one value at a time."""
+    """Change what of a study, its engine, its oil and its plan has one value at a time."""
     conn.execute(UPDATE_STUDY, {"id": study_id, **_study_row(study)})
-    update_engine_side(conn, study_id, study.circuit)
+    set_circuit(conn, study_id, study.circuit)
+    set_oil(conn, study_id, study.oil)
+    set_plan(conn, study_id, study.warm_up)
 
 
 SELECT_STUDY = "SELECT name, question, reference, uses, price_class FROM study WHERE id = :id"
@@ -112,4 +120,7 @@ def load_study_frame(conn: sqlite3.Connection, study_id: int) -> Study:
         price_class=row["price_class"],
         oil=load_oil(conn, study_id),
         circuit=load_circuit(conn, study_id),
+        scenarios=tuple(stored.scenario for stored in load_scenarios(conn, study_id)),
+        duty_cycles=load_duty_cycles(conn, study_id),
+        warm_up=load_plan(conn, study_id),
     )

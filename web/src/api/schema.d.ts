@@ -64,6 +64,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/engines/{engine_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Delete Engine
+         * @description Take an engine out of the library; studies keep their own copy.
+         */
+        delete: operations["delete_engine"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/oil/line": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Post Oil Line
+         * @description Return the line of an oil that is only looked at, such as one whose point is being dragged.
+         */
+        post: operations["post_oil_line"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/readings/{reading_id}/correct": {
         parameters: {
             query?: never;
@@ -244,6 +284,50 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/samples/{sample_id}/engine": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Engine
+         * @description Return oil and engine of a sample's study, with the sample fitted for the check at the hot point.
+         */
+        get: operations["get_engine"];
+        put?: never;
+        /**
+         * Post Engine
+         * @description Give the study an engine of the library; the study has its own copy from then on.
+         */
+        post: operations["post_engine"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/samples/{sample_id}/engine/keep": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Post Keep Engine
+         * @description Keep the study's engine in the library under its name, for other studies.
+         */
+        post: operations["post_keep_engine"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/samples/{sample_id}/facts": {
         parameters: {
             query?: never;
@@ -278,6 +362,26 @@ export interface paths {
         get: operations["get_figures"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/samples/{sample_id}/filter-alone": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Post Filter Alone
+         * @description Return the filter by itself over oil temperature × filter flow, which needs no engine to be right.
+         */
+        post: operations["post_filter_alone"];
         delete?: never;
         options?: never;
         head?: never;
@@ -355,13 +459,13 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /**
-         * Get Map
-         * @description Return the operating map over the view's grid, with onset curve and ledger.
-         */
-        get: operations["get_map"];
+        get?: never;
         put?: never;
-        post?: never;
+        /**
+         * Post Map
+         * @description Return the operating map over the view's grid, with curves and ledger, as it is or in a scenario.
+         */
+        post: operations["post_map"];
         delete?: never;
         options?: never;
         head?: never;
@@ -382,6 +486,26 @@ export interface paths {
          * @description Set what is seen of an attribute; null takes it away.
          */
         post: operations["post_observation"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/samples/{sample_id}/oil": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Post Oil
+         * @description Set the viscosity points of the study's oil, or make it the typical oil of a grade.
+         */
+        post: operations["post_oil"];
         delete?: never;
         options?: never;
         head?: never;
@@ -422,6 +546,26 @@ export interface paths {
          * @description Put again the change that was taken back last.
          */
         post: operations["post_redo"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/samples/{sample_id}/rests-on": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Post Rests On
+         * @description Return which inputs a map rests on, and what each assumption does to it, found by moving each.
+         */
+        post: operations["post_rests_on"];
         delete?: never;
         options?: never;
         head?: never;
@@ -508,6 +652,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/scenarios/{scenario_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Delete Scenario
+         * @description Take a scenario away.
+         */
+        delete: operations["delete_scenario"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/studies": {
         parameters: {
             query?: never;
@@ -572,6 +736,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/studies/{study_id}/duty-cycles": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Post Duty Cycle
+         * @description Read a duty cycle from CSV and keep it; return the names of those there are.
+         */
+        post: operations["post_duty_cycle"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/studies/{study_id}/samples": {
         parameters: {
             query?: never;
@@ -586,6 +770,90 @@ export interface paths {
          * @description Add an empty sample to a study and return its sheet.
          */
         post: operations["post_sample"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/studies/{study_id}/scenarios": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Scenarios
+         * @description Return the scenarios kept in a study.
+         */
+        get: operations["get_scenarios"];
+        put?: never;
+        /**
+         * Post Scenario
+         * @description Keep a scenario under its name, in place of one of the same name.
+         */
+        post: operations["post_scenario"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/studies/{study_id}/side-by-side": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Post Side By Side
+         * @description Return for every sample which part restricts at a place, when its bypass is open, and what a start comes to.
+         */
+        post: operations["post_side_by_side"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/studies/{study_id}/slices": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Post Slices
+         * @description Return slices with 95 % bands as lines of JSON: progress, then the band, sample by sample.
+         */
+        post: operations["post_slices"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/studies/{study_id}/warm-up": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Post Warm Up
+         * @description Return the start of every sample of a study over its duty cycle, and how long each filter lasts.
+         */
+        post: operations["post_warm_up"];
         delete?: never;
         options?: never;
         head?: never;
@@ -620,6 +888,28 @@ export interface components {
             results: components["schemas"]["ResultsOut"];
             /** Warnings */
             warnings: components["schemas"]["WarningOut"][];
+        };
+        /**
+         * AssumptionOut
+         * @description An assumption, between what it was moved, and what that did.
+         */
+        AssumptionOut: {
+            /** High */
+            high: number;
+            /** Is Factor */
+            is_factor: boolean;
+            /** Low */
+            low: number;
+            /** Mean Change Percent */
+            mean_change_percent: number;
+            /** Name */
+            name: string;
+            /** Onset High C */
+            onset_high_c: number | null;
+            /** Onset Low C */
+            onset_low_c: number | null;
+            /** Value */
+            value: number;
         };
         /**
          * AttributeOut
@@ -770,6 +1060,18 @@ export interface components {
             words: string;
         };
         /**
+         * CleanUpOut
+         * @description Half-life of particles of a size in the sump.
+         */
+        CleanUpOut: {
+            /** Efficiency Percent */
+            efficiency_percent: number;
+            /** Minutes */
+            minutes: number;
+            /** Size Um */
+            size_um: number;
+        };
+        /**
          * CutIn
          * @description How the filter was cut open.
          */
@@ -807,6 +1109,16 @@ export interface components {
             measured: boolean;
         };
         /**
+         * DutyCycleIn
+         * @description A duty cycle as CSV.
+         */
+        DutyCycleIn: {
+            /** Csv */
+            csv: string;
+            /** Name */
+            name: string;
+        };
+        /**
          * EchoOut
          * @description What was understood of a text.
          */
@@ -824,6 +1136,24 @@ export interface components {
             question: string | null;
             /** Text */
             text: string;
+        };
+        /**
+         * EfficiencyAtOut
+         * @description The media's efficiency at a size, from the best evidence; null where there is none.
+         */
+        EfficiencyAtOut: {
+            /** Basis */
+            basis: string | null;
+            /** High Percent */
+            high_percent: number | null;
+            /** Low Percent */
+            low_percent: number | null;
+            /** Missing */
+            missing: string[];
+            /** Size Um */
+            size_um: number;
+            /** Value Percent */
+            value_percent: number | null;
         };
         /**
          * EfficiencyOut
@@ -856,6 +1186,30 @@ export interface components {
             solidity_percent: number | null;
             /** Valid To Um C */
             valid_to_um_c: number | null;
+        };
+        /**
+         * EngineIn
+         * @description Which engine of the library the study is to have.
+         */
+        EngineIn: {
+            /** Name */
+            name: string;
+        };
+        /**
+         * EngineOut
+         * @description Oil and engine of a study, with a sample fitted for the check.
+         */
+        EngineOut: {
+            /** Grades */
+            grades: string[];
+            hot_point: components["schemas"]["HotPointOut"] | null;
+            /** Library */
+            library: components["schemas"]["LibraryEngineOut"][];
+            /** Missing */
+            missing: string[];
+            oil: components["schemas"]["OilLineOut"] | null;
+            /** Problem */
+            problem: string | null;
         };
         /**
          * EstimateOut
@@ -930,6 +1284,8 @@ export interface components {
             synonyms: string[];
             /** Title */
             title: string;
+            /** Usual */
+            usual: string;
             /** Whole Only */
             whole_only: boolean;
         };
@@ -992,6 +1348,34 @@ export interface components {
             valve: components["schemas"]["ValveOut"];
         };
         /**
+         * FilterAloneIn
+         * @description The filter by itself, as it is or in a scenario.
+         */
+        FilterAloneIn: {
+            scenario?: components["schemas"]["Scenario"] | null;
+        };
+        /**
+         * FilterAloneOut
+         * @description The filter by itself, rows by temperature; null where the oil does not pump.
+         */
+        FilterAloneOut: {
+            /** Coldest Pumping C */
+            coldest_pumping_c: number;
+            /** Element Kpa */
+            element_kpa: (number | null)[][];
+            /** Filter Flow L Min */
+            filter_flow_l_min: number[];
+            /** Filter Kpa */
+            filter_kpa: (number | null)[][];
+            /** Lift Mm */
+            lift_mm: (number | null)[][];
+            onset: components["schemas"]["FlowOnsetOut"];
+            /** Temperature C */
+            temperature_c: number[];
+            /** Unfiltered Percent */
+            unfiltered_percent: (number | null)[][];
+        };
+        /**
          * FlowAreaOut
          * @description The tapping plate flow area, with the section that controls it.
          */
@@ -1016,6 +1400,18 @@ export interface components {
             standard_uncertainty: number | null;
             /** Value */
             value: number | null;
+        };
+        /**
+         * FlowOnsetOut
+         * @description Bypass onset of the filter alone over the flow through it; null where the valve stays closed.
+         */
+        FlowOnsetOut: {
+            /** Filter Flow L Min */
+            filter_flow_l_min: number[];
+            /** Reopens C */
+            reopens_c: (number | null)[];
+            /** Temperature C */
+            temperature_c: (number | null)[];
         };
         /**
          * GateItemOut
@@ -1131,6 +1527,44 @@ export interface components {
             text: string;
         };
         /**
+         * HotPointOut
+         * @description The circuit at its hot point.
+         */
+        HotPointOut: {
+            /** Bearing Viscosity Mpa S */
+            bearing_viscosity_mpa_s: number;
+            /** Bearings L Min */
+            bearings_l_min: number;
+            /** Computed Kpa */
+            computed_kpa: number | null;
+            /** Displaced L Min */
+            displaced_l_min: number;
+            /** Flow L Min */
+            flow_l_min: number;
+            /** Jet Diameter Mm */
+            jet_diameter_mm: number | null;
+            /** Jets L Min */
+            jets_l_min: number;
+            /** Leftover Percent */
+            leftover_percent: number | null;
+            /** Slip L Min */
+            slip_l_min: number;
+            /** Stated Kpa */
+            stated_kpa: number;
+            /** Studs */
+            studs: components["schemas"]["StudLossOut"][];
+        };
+        /**
+         * InputSourceOut
+         * @description An input of a map, and where it comes from.
+         */
+        InputSourceOut: {
+            /** Key */
+            key: string;
+            /** Provenance */
+            provenance: string;
+        };
+        /**
          * LedgerPartOut
          * @description One part's loss over the map: viscous, inertial, and what it holds back whatever the flow.
          */
@@ -1145,6 +1579,70 @@ export interface components {
             viscous_kpa: (number | null)[][];
         };
         /**
+         * LibraryEngineOut
+         * @description An engine of the library; `id` is null for one that is shipped.
+         */
+        LibraryEngineOut: {
+            /** Id */
+            id: number | null;
+            /** Name */
+            name: string;
+            /** Words */
+            words: string;
+        };
+        /**
+         * LifeOut
+         * @description How long a filter lasts and how fast it cleans.
+         */
+        LifeOut: {
+            /** Capacity Assumed */
+            capacity_assumed: boolean;
+            /** Capacity G */
+            capacity_g: number;
+            /** Clean Up */
+            clean_up: components["schemas"]["CleanUpOut"][];
+            /** Rows */
+            rows: components["schemas"]["LifeRowOut"][];
+        };
+        /**
+         * LifeRowOut
+         * @description Hours to the first opening of the bypass at one oil temperature; null where it never opens, 0 from new.
+         */
+        LifeRowOut: {
+            /** Filling Hours */
+            filling_hours: number | null;
+            /** Is Cold Start */
+            is_cold_start: boolean;
+            /** Never Filling */
+            never_filling: boolean;
+            /** Never Steady */
+            never_steady: boolean;
+            /** Steady Hours */
+            steady_hours: number | null;
+            /** Steady Loading */
+            steady_loading: number | null;
+            /** Temperature C */
+            temperature_c: number;
+        };
+        /**
+         * MapIn
+         * @description Which map is asked for: condition, particle size [µm(c)] of the system efficiency, and a scenario.
+         */
+        MapIn: {
+            /**
+             * Condition
+             * @default steady
+             * @enum {string}
+             */
+            condition: "steady" | "filling";
+            scenario?: components["schemas"]["Scenario"] | null;
+            /**
+             * Size Um
+             * @default 20
+             */
+            size_um: number;
+        };
+        /**
          * ObservationIn
          * @description What is seen, and what the field showed before; null takes it away.
          */
@@ -1155,6 +1653,68 @@ export interface components {
             seen?: string | null;
             /** Text */
             text: string | null;
+        };
+        /**
+         * OilIn
+         * @description The points of the study's oil, or the grade whose typical oil it is to become; and the points that were seen.
+         */
+        OilIn: {
+            /** Grade */
+            grade?: string | null;
+            /** Seen */
+            seen?: components["schemas"]["ViscosityPoint"][] | null;
+            /** Viscosity */
+            viscosity?: components["schemas"]["ViscosityPoint"][] | null;
+        };
+        /**
+         * OilLineIn
+         * @description Viscosity points and density, to draw the line of an oil that is not kept.
+         */
+        OilLineIn: {
+            /** Density 15C Kg M3 */
+            density_15c_kg_m3: number;
+            /** Pumping Limit C */
+            pumping_limit_c?: number | null;
+            /** Viscosity */
+            viscosity: components["schemas"]["ViscosityPoint"][];
+        };
+        /**
+         * OilLineOut
+         * @description The viscosity line in steps of half a kelvin, its points, and where it is only extended.
+         */
+        OilLineOut: {
+            /** Coldest Point C */
+            coldest_point_c: number;
+            /** Coldest Pumping C */
+            coldest_pumping_c: number;
+            /** Density Kg M3 */
+            density_kg_m3: number[];
+            /** Dynamic Mpa S */
+            dynamic_mpa_s: number[];
+            /** Kinematic Mm2 S */
+            kinematic_mm2_s: number[];
+            /** Points */
+            points: components["schemas"]["OilPointOut"][];
+            /** Temperature C */
+            temperature_c: number[];
+            /** Warmest Point C */
+            warmest_point_c: number;
+        };
+        /**
+         * OilPointOut
+         * @description A point of the viscosity line, in both kinds of viscosity.
+         */
+        OilPointOut: {
+            /** Dynamic Mpa S */
+            dynamic_mpa_s: number;
+            /** High Shear */
+            high_shear: boolean;
+            /** Is Dynamic */
+            is_dynamic: boolean;
+            /** Kinematic Mm2 S */
+            kinematic_mm2_s: number;
+            /** Temperature C */
+            temperature_c: number;
         };
         /**
          * OilWayOut
@@ -1180,7 +1740,10 @@ export interface components {
         };
         /**
          * OperatingMapOut
-         * @description The operating map with its ledger, as the map view draws it.
+         * @description The operating map with its ledger and curves, as the map view draws it.
+         *
+         *     The system efficiency is the share through the media times the media's efficiency; where only a
+         *     bound is known it is that bound.
          */
         OperatingMapOut: {
             /** Bypass Fraction */
@@ -1196,8 +1759,11 @@ export interface components {
             condition: "steady" | "filling";
             /** Defect Fraction */
             defect_fraction: (number | null)[][];
+            efficiency: components["schemas"]["EfficiencyAtOut"];
             /** Element Kpa */
             element_kpa: (number | null)[][];
+            /** Evaluations */
+            evaluations: number;
             /** Filter Flow L Min */
             filter_flow_l_min: (number | null)[][];
             /** Filter Inlet Kpa */
@@ -1213,6 +1779,8 @@ export interface components {
             gauge: "pump" | "filter_inlet" | "gallery";
             /** Gauge Kpa */
             gauge_kpa: (number | null)[][];
+            /** Gauge Minus Gallery Kpa */
+            gauge_minus_gallery_kpa: (number | null)[][];
             /** Ledger */
             ledger: components["schemas"]["LedgerPartOut"][];
             /** Left Out */
@@ -1222,12 +1790,19 @@ export interface components {
             onset: components["schemas"]["OnsetOut"];
             /** Pump Kpa */
             pump_kpa: (number | null)[][];
+            regulator: components["schemas"]["OnsetOut"];
+            /** Regulator Dump Percent */
+            regulator_dump_percent: (number | null)[][];
             /** Regulator Fraction */
             regulator_fraction: (number | null)[][];
             /** Speed Rpm */
             speed_rpm: number[];
+            /** System Efficiency Percent */
+            system_efficiency_percent: (number | null)[][] | null;
             /** Temperature C */
             temperature_c: number[];
+            /** Unfiltered Percent */
+            unfiltered_percent: (number | null)[][];
         };
         /**
          * OutletOut
@@ -1291,6 +1866,18 @@ export interface components {
             title: string;
         };
         /**
+         * PartShareOut
+         * @description A part's share of the filter's own loss.
+         */
+        PartShareOut: {
+            /** Loss Kpa */
+            loss_kpa: number;
+            /** Name */
+            name: string;
+            /** Share Percent */
+            share_percent: number;
+        };
+        /**
          * PartTitleOut
          * @description A part with the words people use for it.
          */
@@ -1303,6 +1890,23 @@ export interface components {
             synonyms: string[];
             /** Title */
             title: string;
+        };
+        /**
+         * PlaceIn
+         * @description A place of the map, and how the circuit is thought there.
+         */
+        PlaceIn: {
+            /**
+             * Condition
+             * @default steady
+             * @enum {string}
+             */
+            condition: "steady" | "filling";
+            scenario?: components["schemas"]["Scenario"] | null;
+            /** Speed Rpm */
+            speed_rpm: number;
+            /** Temperature C */
+            temperature_c: number;
         };
         /**
          * PlacedHoleOut
@@ -1462,6 +2066,42 @@ export interface components {
             used: boolean;
         };
         /**
+         * RestingIn
+         * @description Of which map the assumptions are asked; with a filter flow, of the filter alone.
+         */
+        RestingIn: {
+            /**
+             * Condition
+             * @default steady
+             * @enum {string}
+             */
+            condition: "steady" | "filling";
+            /** Filter Flow L Min */
+            filter_flow_l_min?: number | null;
+            /**
+             * Quantity
+             * @default element_pressure
+             * @enum {string}
+             */
+            quantity: "element_pressure" | "filter_pressure" | "gallery_pressure" | "gauge_excess" | "filter_flow" | "unfiltered_fraction" | "regulator_fraction" | "media_fraction" | "lift";
+            scenario?: components["schemas"]["Scenario"] | null;
+            /**
+             * Speed Rpm
+             * @default 2000
+             */
+            speed_rpm: number;
+        };
+        /**
+         * RestingOut
+         * @description What a map rests on; the strongest assumption first.
+         */
+        RestingOut: {
+            /** Assumptions */
+            assumptions: components["schemas"]["AssumptionOut"][];
+            /** Inputs */
+            inputs: components["schemas"]["InputSourceOut"][];
+        };
+        /**
          * RestsOnOut
          * @description How many inputs of each provenance a result rests on.
          */
@@ -1534,6 +2174,16 @@ export interface components {
             size_at_beta_75_um: components["schemas"]["ResultOut"];
         };
         /**
+         * RoundHoles
+         * @description A number of equal round holes.
+         */
+        RoundHoles: {
+            /** Count */
+            count: number;
+            /** Diameter Mm */
+            diameter_mm: number;
+        };
+        /**
          * SampleTagOut
          * @description A sample in the rack: identity, and the size of its can where it was measured.
          */
@@ -1552,6 +2202,68 @@ export interface components {
             maker: string | null;
             /** Part Number */
             part_number: string | null;
+        };
+        /**
+         * Scenario
+         * @description What if: changes that are only thought of; what is None stays as it is.
+         *
+         *     Attributes
+         *     ----------
+         *     name : str
+         *         Of the scenario.
+         *     loading : float or None
+         *         Multiplies the media's resistance.
+         *     oil_grade : str or None
+         *         Another oil, by the grade's name.
+         *     stud_bore_mm : float or None
+         *         Another stud.
+         *     without_adapter : bool or None
+         *         True takes the adapter away.
+         *     adapter_holes : RoundHoles or None
+         *         An adapter with these cross-holes.
+         *     bypass_location : str or None
+         *         Another place of the bypass valve.
+         *     bypass_opening_kpa : float or None
+         *         Another opening pressure at 20 °C.
+         *     leak : RoundHoles or None
+         *         Defects beside the element.
+         *     regulator : str or None
+         *         A regulator that is stuck.
+         *     anti_drain_lift_mm : float or None
+         *         Lift of the anti-drain valve, where it was not measured or is another.
+         */
+        Scenario: {
+            adapter_holes?: components["schemas"]["RoundHoles"] | null;
+            /** Anti Drain Lift Mm */
+            anti_drain_lift_mm?: number | null;
+            /** Bypass Location */
+            bypass_location?: ("dome_end" | "thread_end" | "block" | "adapter" | "none") | null;
+            /** Bypass Opening Kpa */
+            bypass_opening_kpa?: number | null;
+            leak?: components["schemas"]["RoundHoles"] | null;
+            /** Loading */
+            loading?: number | null;
+            /** Name */
+            name: string;
+            /** Oil Grade */
+            oil_grade?: string | null;
+            /** Regulator */
+            regulator?: ("stuck_open" | "stuck_shut") | null;
+            /** Stud Bore Mm */
+            stud_bore_mm?: number | null;
+            /** Without Adapter */
+            without_adapter?: boolean | null;
+        };
+        /**
+         * ScenarioOut
+         * @description A kept scenario.
+         */
+        ScenarioOut: {
+            /** Id */
+            id: number;
+            scenario: components["schemas"]["Scenario"];
+            /** Words */
+            words: string[];
         };
         /**
          * SectionDimensionOut
@@ -1621,6 +2333,176 @@ export interface components {
             undo: string | null;
         };
         /**
+         * SideBySideOut
+         * @description All samples of a study at one place.
+         */
+        SideBySideOut: {
+            /** Duty Cycle */
+            duty_cycle: string;
+            /** Sides */
+            sides: components["schemas"]["SideOut"][];
+            /** Speed Rpm */
+            speed_rpm: number;
+            /** Start C */
+            start_c: number;
+            /** Temperature C */
+            temperature_c: number;
+        };
+        /**
+         * SideOut
+         * @description One sample at the crosshair: what restricts, when it bypasses, what a start comes to; or why that cannot be said.
+         */
+        SideOut: {
+            /** Filling Onset C */
+            filling_onset_c: number | null;
+            /** Filter Kpa */
+            filter_kpa: number | null;
+            /** Gallery Kpa */
+            gallery_kpa: number | null;
+            /** Has Valve */
+            has_valve: boolean;
+            /** Label */
+            label: string;
+            /** Missing */
+            missing: string[];
+            /** Onset C */
+            onset_c: number | null;
+            /** Parts */
+            parts: components["schemas"]["PartShareOut"][];
+            /** Problem */
+            problem: string | null;
+            /** Sample Id */
+            sample_id: number;
+            start: components["schemas"]["WarmUpTotalsOut"] | null;
+            /** Unfiltered Percent */
+            unfiltered_percent: number | null;
+        };
+        /**
+         * SliceBandOut
+         * @description A quantity along the slice with its 95 % band, and the bypass onset with its interval.
+         */
+        SliceBandOut: {
+            /** Along */
+            along: number[];
+            /** Draws */
+            draws: number;
+            /** High */
+            high: (number | null)[];
+            /** Impossible */
+            impossible: number;
+            /**
+             * Kind
+             * @constant
+             */
+            kind: "band";
+            /** Low */
+            low: (number | null)[];
+            /** Middle */
+            middle: (number | null)[];
+            /** Onset C */
+            onset_c: number | null;
+            /** Onset High C */
+            onset_high_c: number | null;
+            /** Onset Low C */
+            onset_low_c: number | null;
+            /** Sample Id */
+            sample_id: number;
+            /** Shut Percent */
+            shut_percent: number;
+            /** Unit */
+            unit: string;
+            /** Value */
+            value: (number | null)[];
+        };
+        /**
+         * SliceIn
+         * @description A slice through the maps of several samples.
+         */
+        SliceIn: {
+            /**
+             * Along
+             * @default temperature
+             * @enum {string}
+             */
+            along: "temperature" | "speed";
+            /** At */
+            at: number;
+            /**
+             * Condition
+             * @default steady
+             * @enum {string}
+             */
+            condition: "steady" | "filling";
+            /**
+             * Quantity
+             * @default element_pressure
+             * @enum {string}
+             */
+            quantity: "element_pressure" | "filter_pressure" | "gallery_pressure" | "gauge_excess" | "filter_flow" | "unfiltered_fraction" | "regulator_fraction" | "media_fraction" | "lift";
+            /** Sample Ids */
+            sample_ids: number[];
+            scenario?: components["schemas"]["Scenario"] | null;
+        };
+        /**
+         * SliceLineOut
+         * @description One line of the stream.
+         */
+        SliceLineOut: {
+            /** Line */
+            line: components["schemas"]["SliceProgressOut"] | components["schemas"]["SliceBandOut"] | components["schemas"]["SliceProblemOut"];
+        };
+        /**
+         * SliceProblemOut
+         * @description Why a sample has no band.
+         */
+        SliceProblemOut: {
+            /**
+             * Kind
+             * @constant
+             */
+            kind: "problem";
+            /** Message */
+            message: string;
+            /** Missing */
+            missing: string[];
+            /** Sample Id */
+            sample_id: number;
+        };
+        /**
+         * SliceProgressOut
+         * @description How far the Monte Carlo of one sample has come.
+         */
+        SliceProgressOut: {
+            /** Done */
+            done: number;
+            /**
+             * Kind
+             * @constant
+             */
+            kind: "progress";
+            /** Sample Id */
+            sample_id: number;
+            /** Total */
+            total: number;
+        };
+        /**
+         * StartOut
+         * @description One sample's start and life; or why they cannot be computed.
+         */
+        StartOut: {
+            /** Label */
+            label: string;
+            life: components["schemas"]["LifeOut"] | null;
+            /** Missing */
+            missing: string[];
+            /** Problem */
+            problem: string | null;
+            /** Sample Id */
+            sample_id: number;
+            totals: components["schemas"]["WarmUpTotalsOut"] | null;
+            trace: components["schemas"]["WarmUpTraceOut"] | null;
+        };
+        /**
          * StateIn
          * @description Why a quantity has no value; null takes the state away.
          */
@@ -1683,6 +2565,16 @@ export interface components {
             pulled_length_mm: number | null;
             /** Width Mm */
             width_mm: number;
+        };
+        /**
+         * StudLossOut
+         * @description A bore of the stud, and what it costs at the hot point.
+         */
+        StudLossOut: {
+            /** Bore Mm */
+            bore_mm: number;
+            /** Loss Kpa */
+            loss_kpa: number;
         };
         /**
          * StudyOut
@@ -1835,6 +2727,84 @@ export interface components {
             /** Spring Wire Mm */
             spring_wire_mm: number | null;
             stated_band: components["schemas"]["StatedBandOut"] | null;
+        };
+        /**
+         * ViscosityPoint
+         * @description One point of the oil's viscosity line; exactly one of the two viscosities is given.
+         *
+         *     A dynamic viscosity counts as taken at high shear (cold cranking) unless marked otherwise.
+         */
+        ViscosityPoint: {
+            /** Dynamic Mpa S */
+            dynamic_mpa_s?: number | null;
+            /** High Shear */
+            high_shear?: boolean | null;
+            /** Kinematic Mm2 S */
+            kinematic_mm2_s?: number | null;
+            /** Temperature C */
+            temperature_c: number;
+        };
+        /**
+         * WarmUpOut
+         * @description The start of every sample of a study.
+         */
+        WarmUpOut: {
+            /** Assumed */
+            assumed: string[];
+            /** Cycles */
+            cycles: string[];
+            /** Duty Cycle */
+            duty_cycle: string;
+            /** Speed Rpm */
+            speed_rpm: number;
+            /** Starts */
+            starts: components["schemas"]["StartOut"][];
+            /** Warm C */
+            warm_c: number;
+        };
+        /**
+         * WarmUpTotalsOut
+         * @description What a start comes to.
+         */
+        WarmUpTotalsOut: {
+            /** Bypass Minutes */
+            bypass_minutes: number;
+            /** Dry S */
+            dry_s: number;
+            /** Filled After S */
+            filled_after_s: number | null;
+            /** Lowest Gallery Kpa */
+            lowest_gallery_kpa: number | null;
+            /** Pressure After S */
+            pressure_after_s: number | null;
+            /** Unfiltered L */
+            unfiltered_l: number;
+            /** Volume L */
+            volume_l: number;
+        };
+        /**
+         * WarmUpTraceOut
+         * @description A start drawn over time.
+         */
+        WarmUpTraceOut: {
+            /** Can Temperature C */
+            can_temperature_c: number[];
+            /** Element Kpa */
+            element_kpa: (number | null)[];
+            /** Filter Flow L Min */
+            filter_flow_l_min: (number | null)[];
+            /** Gallery Kpa */
+            gallery_kpa: (number | null)[];
+            /** Gauge Kpa */
+            gauge_kpa: (number | null)[];
+            /** Speed Rpm */
+            speed_rpm: number[];
+            /** Temperature C */
+            temperature_c: number[];
+            /** Time S */
+            time_s: number[];
+            /** Unfiltered Percent */
+            unfiltered_percent: (number | null)[];
         };
         /**
          * WarningOut
@@ -2020,6 +2990,104 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SheetOut"];
+                };
+            };
+            /** @description There is no such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Inputs are missing, or it changed meanwhile */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Refused, with the mend */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    delete_engine: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                engine_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description There is no such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Inputs are missing, or it changed meanwhile */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Refused, with the mend */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    post_oil_line: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OilLineIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OilLineOut"];
                 };
             };
             /** @description There is no such thing */
@@ -2512,6 +3580,157 @@ export interface operations {
             };
         };
     };
+    get_engine: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sample_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EngineOut"];
+                };
+            };
+            /** @description There is no such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Inputs are missing, or it changed meanwhile */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Refused, with the mend */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    post_engine: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sample_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EngineIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SheetOut"];
+                };
+            };
+            /** @description There is no such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Inputs are missing, or it changed meanwhile */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Refused, with the mend */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    post_keep_engine: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sample_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EngineOut"];
+                };
+            };
+            /** @description There is no such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Inputs are missing, or it changed meanwhile */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Refused, with the mend */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
     post_fact: {
         parameters: {
             query?: never;
@@ -2583,6 +3802,59 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["FiguresOut"];
+                };
+            };
+            /** @description There is no such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Inputs are missing, or it changed meanwhile */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Refused, with the mend */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    post_filter_alone: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sample_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FilterAloneIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FilterAloneOut"];
                 };
             };
             /** @description There is no such thing */
@@ -2828,19 +4100,20 @@ export interface operations {
             };
         };
     };
-    get_map: {
+    post_map: {
         parameters: {
-            query?: {
-                condition?: "steady" | "filling";
-                loading?: number;
-            };
+            query?: never;
             header?: never;
             path: {
                 sample_id: number;
             };
             cookie?: never;
         };
-        requestBody?: never;
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MapIn"];
+            };
+        };
         responses: {
             /** @description Successful Response */
             200: {
@@ -2892,6 +4165,59 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["ObservationIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SheetOut"];
+                };
+            };
+            /** @description There is no such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Inputs are missing, or it changed meanwhile */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Refused, with the mend */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    post_oil: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sample_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OilIn"];
             };
         };
         responses: {
@@ -3004,6 +4330,59 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["UndoneOut"];
+                };
+            };
+            /** @description There is no such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Inputs are missing, or it changed meanwhile */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Refused, with the mend */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    post_rests_on: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sample_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RestingIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RestingOut"];
                 };
             };
             /** @description There is no such thing */
@@ -3236,6 +4615,55 @@ export interface operations {
             };
         };
     };
+    delete_scenario: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                scenario_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ScenarioOut"][];
+                };
+            };
+            /** @description There is no such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Inputs are missing, or it changed meanwhile */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Refused, with the mend */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
     get_studies: {
         parameters: {
             query?: never;
@@ -3434,6 +4862,59 @@ export interface operations {
             };
         };
     };
+    post_duty_cycle: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                study_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DutyCycleIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string[];
+                };
+            };
+            /** @description There is no such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Inputs are missing, or it changed meanwhile */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Refused, with the mend */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
     post_sample: {
         parameters: {
             query?: never;
@@ -3456,6 +4937,267 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SheetOut"];
+                };
+            };
+            /** @description There is no such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Inputs are missing, or it changed meanwhile */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Refused, with the mend */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    get_scenarios: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                study_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ScenarioOut"][];
+                };
+            };
+            /** @description There is no such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Inputs are missing, or it changed meanwhile */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Refused, with the mend */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    post_scenario: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                study_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Scenario"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ScenarioOut"][];
+                };
+            };
+            /** @description There is no such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Inputs are missing, or it changed meanwhile */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Refused, with the mend */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    post_side_by_side: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                study_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PlaceIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SideBySideOut"];
+                };
+            };
+            /** @description There is no such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Inputs are missing, or it changed meanwhile */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Refused, with the mend */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    post_slices: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                study_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SliceIn"];
+            };
+        };
+        responses: {
+            /** @description Lines of JSON, each a SliceLineOut */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SliceLineOut"];
+                };
+            };
+            /** @description There is no such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Inputs are missing, or it changed meanwhile */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Refused, with the mend */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    post_warm_up: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                study_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: {
+            content: {
+                "application/json": components["schemas"]["Scenario"] | null;
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WarmUpOut"];
                 };
             };
             /** @description There is no such thing */

@@ -1,4 +1,4 @@
-/** Paint a field over temperature × speed: colours, levels, interpolation. No DOM in here. */
+/** Paint a field over temperature × speed or flow: colours, levels, interpolation. No DOM in here. */
 import { interpolateLab } from 'd3-interpolate'
 
 export type Grid = readonly (readonly (number | null)[])[]
@@ -34,29 +34,37 @@ function parsed(colour: string): [number, number, number] {
   return parts.slice(0, 3).map(Number) as [number, number, number]
 }
 
-/** A logarithmic scale of the field's values. */
+/** A scale of the field's values. */
 export interface FieldScale {
   low: number
   high: number
-  share: (value: number) => number
-  /** 1–2–5 values inside the range. */
+  isLog: boolean
+  /** Place of a value on the scale, 0 to 1; null where it has none. */
+  share: (value: number | null) => number | null
+  /** Round values inside the range. */
   levels: number[]
 }
 
-/** Return the logarithmic scale that holds every value of the grids. */
-export function fieldScale(grids: readonly Grid[]): FieldScale {
+/** Return the scale that holds every value of a grid: logarithmic over decades, or straight. */
+export function fieldScale(grid: Grid, isLog: boolean): FieldScale {
   let low = Infinity
   let high = -Infinity
-  for (const grid of grids)
-    for (const row of grid)
-      for (const value of row)
-        if (value !== null && value > 0) {
-          low = Math.min(low, value)
-          high = Math.max(high, value)
-        }
-  if (!(low < high)) [low, high] = low === high ? [low / 2, low * 2] : [0.1, 100]
-  const span = Math.log10(high / low)
-  return { low, high, share: (value) => Math.log10(value / low) / span, levels: oneTwoFive(low, high) }
+  for (const row of grid)
+    for (const value of row)
+      if (value !== null && (!isLog || value > 0)) {
+        low = Math.min(low, value)
+        high = Math.max(high, value)
+      }
+  if (isLog) {
+    if (!(low < high)) [low, high] = low === high ? [low / 2, low * 2] : [0.1, 100]
+    const span = Math.log10(high / low)
+    const share = (value: number | null) => (value === null || value <= 0 ? null : Math.log10(value / low) / span)
+    return { low, high, isLog, share, levels: oneTwoFive(low, high) }
+  }
+  if (low === high && low === 0) high = 1
+  if (!(low < high)) [low, high] = low === high ? [low - Math.abs(low) / 2, high + Math.abs(high) / 2] : [0, 1]
+  const share = (value: number | null) => (value === null ? null : (value - low) / (high - low))
+  return { low, high, isLog, share, levels: roundSteps(low, high) }
 }
 
 /** Return the numbers 1, 2, 5 × 10ⁿ between two bounds. */
@@ -70,6 +78,19 @@ export function oneTwoFive(low: number, high: number): number[] {
   return found
 }
 
+/** Return about seven round values strictly between two bounds. */
+export function roundSteps(low: number, high: number): number[] {
+  const raw = (high - low) / 7
+  const power = 10 ** Math.floor(Math.log10(raw))
+  const step = power * ([1, 2, 5, 10].find((factor) => factor * power >= raw) ?? 10)
+  const found: number[] = []
+  for (let k = Math.ceil(low / step); k * step < high; k += 1) {
+    const level = Number((k * step).toPrecision(12))
+    if (level > low) found.push(level)
+  }
+  return found
+}
+
 /** Where a value lies on an axis of rising positions: index of the node before it, and the share beyond. */
 export function place(axis: readonly number[], value: number): { index: number; share: number } {
   let index = 0
@@ -78,12 +99,12 @@ export function place(axis: readonly number[], value: number): { index: number; 
   return { index, share: Math.min(1, Math.max(0, share)) }
 }
 
-/** Bilinear value of the logarithm of a grid; a gap below takes the row above it, a gap above leaves none. */
-function logAt(logs: Grid, y: { index: number; share: number }, x: { index: number; share: number }): number | null {
-  const [c, d] = [logs[y.index + 1]![x.index]!, logs[y.index + 1]![x.index + 1]!]
+/** Bilinear value of a grid of shares; a gap below takes the row above it, a gap above leaves none. */
+function shareAt(shares: Grid, y: { index: number; share: number }, x: { index: number; share: number }): number | null {
+  const [c, d] = [shares[y.index + 1]![x.index]!, shares[y.index + 1]![x.index + 1]!]
   if (c === null || d === null) return null
-  const a = logs[y.index]![x.index] ?? c
-  const b = logs[y.index]![x.index + 1] ?? d
+  const a = shares[y.index]![x.index] ?? c
+  const b = shares[y.index]![x.index + 1] ?? d
   const below = a + (b - a) * x.share
   const above = c + (d - c) * x.share
   return below + (above - below) * y.share
@@ -93,27 +114,23 @@ function logAt(logs: Grid, y: { index: number; share: number }, x: { index: numb
 export function paintField(
   grid: Grid,
   temperatures: readonly number[],
-  speeds: readonly number[],
+  across: readonly number[],
   scale: FieldScale,
   width: number,
   height: number,
 ): Uint8ClampedArray<ArrayBuffer> {
   const pixels = new Uint8ClampedArray(width * height * 4)
-  const logs = grid.map((row) => row.map((value) => (value === null || value <= 0 ? null : Math.log10(value))))
+  const shares = grid.map((row) => row.map(scale.share))
   const palette = Array.from({ length: 256 }, (_, i) => parsed(fieldColour(i / 255)))
   const [coldest, hottest] = [temperatures[0]!, temperatures[temperatures.length - 1]!]
-  const [slowest, fastest] = [speeds[0]!, speeds[speeds.length - 1]!]
-  const columns = Array.from({ length: width }, (_, i) =>
-    place(speeds, slowest + ((i + 0.5) / width) * (fastest - slowest)),
-  )
-  const [logLow, span] = [Math.log10(scale.low), Math.log10(scale.high / scale.low)]
+  const [first, last] = [across[0]!, across[across.length - 1]!]
+  const columns = Array.from({ length: width }, (_, i) => place(across, first + ((i + 0.5) / width) * (last - first)))
   for (let py = 0; py < height; py += 1) {
     const row = place(temperatures, hottest - ((py + 0.5) / height) * (hottest - coldest))
     for (let px = 0; px < width; px += 1) {
-      const log = logAt(logs, row, columns[px]!)
-      if (log === null) continue
-      const share = Math.min(1, Math.max(0, (log - logLow) / span))
-      const [r, g, b] = palette[Math.round(share * 255)]!
+      const share = shareAt(shares, row, columns[px]!)
+      if (share === null) continue
+      const [r, g, b] = palette[Math.round(Math.min(1, Math.max(0, share)) * 255)]!
       pixels.set([r, g, b, 255], 4 * (py * width + px))
     }
   }

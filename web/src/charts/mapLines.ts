@@ -2,16 +2,20 @@
 import { contours } from 'd3-contour'
 import type { ScaleLinear } from 'd3-scale'
 import { line } from 'd3-shape'
-import type { Schemas } from '@/api/client'
 import { NEVER_CLOSES } from '@/lib/mapSummary'
-import type { Grid } from './mapField'
+import type { FieldScale, Grid } from './mapField'
 
 export interface MapScales {
   x: ScaleLinear<number, number>
   y: ScaleLinear<number, number>
 }
 
-type Onset = Schemas['OnsetOut']
+/** A curve of temperatures over speed or flow: where something first closes coming from the cold, and opens again. */
+export interface ThresholdLine {
+  across: readonly number[]
+  closes: readonly (number | null)[]
+  reopens: readonly (number | null)[]
+}
 
 export interface LevelLine {
   level: number
@@ -23,34 +27,34 @@ export interface LevelLine {
 export function levelLines(
   grid: Grid,
   temperatures: readonly number[],
-  speeds: readonly number[],
-  levels: readonly number[],
+  across: readonly number[],
+  scale: FieldScale,
   scales: MapScales,
 ): LevelLine[] {
-  const [nx, ny] = [speeds.length, temperatures.length]
-  const logs = filledDown(grid).flat()
+  const [nx, ny] = [across.length, temperatures.length]
+  const shares = filledDown(grid, scale).flat()
   const column = Math.round(0.62 * (nx - 1))
-  const toX = (u: number) => scales.x(speeds[0]! + ((u - 0.5) / (nx - 1)) * (speeds[nx - 1]! - speeds[0]!))
+  const toX = (u: number) => scales.x(across[0]! + ((u - 0.5) / (nx - 1)) * (across[nx - 1]! - across[0]!))
   const toY = (v: number) =>
     scales.y(temperatures[0]! + ((v - 0.5) / (ny - 1)) * (temperatures[ny - 1]! - temperatures[0]!))
-  const shapes = contours().size([nx, ny]).thresholds(levels.map(Math.log10))(logs)
+  const shapes = contours().size([nx, ny]).thresholds(scale.levels.map((level) => scale.share(level)!))(shares)
   return shapes.map((shape, i) => ({
-    level: levels[i]!,
+    level: scale.levels[i]!,
     path: shape.coordinates
       .flatMap((polygon) => polygon.map((ring) => openRuns(ring as [number, number][], nx, ny)))
       .flat()
       .map((run) => line<[number, number]>((p) => toX(p[0]), (p) => toY(p[1]))(run) ?? '')
       .join(''),
-    label: labelPlace(grid, temperatures, column, levels[i]!, scales.x(speeds[column]!), scales.y),
+    label: labelPlace(grid, temperatures, column, scale.levels[i]!, scales.x(across[column]!), scales.y),
   }))
 }
 
-/** Return the logarithms, with cold rows in which the oil does not pump filled from the row above them. */
-function filledDown(grid: Grid): number[][] {
-  const logs = grid.map((row) => row.map((value) => (value === null || value <= 0 ? NaN : Math.log10(value))))
-  for (let row = logs.length - 2; row >= 0; row -= 1)
-    logs[row] = logs[row]!.map((value, column) => (Number.isNaN(value) ? logs[row + 1]![column]! : value))
-  return logs
+/** Return the shares of the scale, with cold rows in which the oil does not pump filled from the row above them. */
+function filledDown(grid: Grid, scale: FieldScale): number[][] {
+  const shares = grid.map((row) => row.map((value) => scale.share(value) ?? NaN))
+  for (let row = shares.length - 2; row >= 0; row -= 1)
+    shares[row] = shares[row]!.map((value, column) => (Number.isNaN(value) ? shares[row + 1]![column]! : value))
+  return shares
 }
 
 /** Cut a ring where it only follows the border of the grid, which is no line of equal value. */
@@ -89,39 +93,37 @@ function labelPlace(
   return null
 }
 
-/** Split speeds with a value into unbroken runs. */
-function runs(speeds: readonly number[], values: readonly (number | null)[]): [number, number][][] {
+/** Split places with a value into unbroken runs. */
+function runs(across: readonly number[], values: readonly (number | null)[]): [number, number][][] {
   const found: [number, number][][] = []
   let run: [number, number][] = []
-  speeds.forEach((speed, i) => {
+  across.forEach((where, i) => {
     const value = values[i]
     if (value == null) {
       if (run.length) found.push(run)
       run = []
-    } else run.push([speed, value])
+    } else run.push([where, value])
   })
   if (run.length) found.push(run)
   return found
 }
 
-/** Return the path of the onset curve, and of the curve where the valve opens again. */
-export function onsetPath(onset: Onset, scales: MapScales): string {
+/** Return the path of a threshold, and of the curve where it is passed again. */
+export function thresholdPath(curve: ThresholdLine, scales: MapScales): string {
   const draw = line<[number, number]>((p) => scales.x(p[0]), (p) => scales.y(p[1]))
-  const closing = onset.temperature_c.map((t) => (t !== null && t >= NEVER_CLOSES ? null : t))
-  return [...runs(onset.speed_rpm, closing), ...runs(onset.speed_rpm, onset.reopens_c)]
-    .map((run) => draw(run) ?? '')
-    .join('')
+  const closing = curve.closes.map((t) => (t !== null && t >= NEVER_CLOSES ? null : t))
+  return [...runs(curve.across, closing), ...runs(curve.across, curve.reopens)].map((run) => draw(run) ?? '').join('')
 }
 
-/** Return the outline of the region in which the bypass valve is open. */
-export function bypassRegion(onset: Onset, coldest: number, hottest: number, scales: MapScales): string {
+/** Return the outline of the region in which something is open. */
+export function openRegion(curve: ThresholdLine, coldest: number, hottest: number, scales: MapScales): string {
   const area = (run: [number, number][], edge: number) => {
     const [first, last] = [run[0]!, run[run.length - 1]!]
-    const along = run.map(([speed, t]) => `${scales.x(speed)},${scales.y(Math.min(hottest, t))}`)
+    const along = run.map(([where, t]) => `${scales.x(where)},${scales.y(Math.min(hottest, t))}`)
     return `M${scales.x(first[0])},${scales.y(edge)}L${along.join('L')}L${scales.x(last[0])},${scales.y(edge)}Z`
   }
   return [
-    ...runs(onset.speed_rpm, onset.temperature_c).map((run) => area(run, coldest)),
-    ...runs(onset.speed_rpm, onset.reopens_c).map((run) => area(run, hottest)),
+    ...runs(curve.across, curve.closes).map((run) => area(run, coldest)),
+    ...runs(curve.across, curve.reopens).map((run) => area(run, hottest)),
   ].join('')
 }

@@ -1,59 +1,59 @@
 <script setup lang="ts">
-/** The values at the crosshair; temperature and speed can be typed. */
+/** The values at the crosshair; temperature and speed or flow can be typed. Beside them, what they are unchanged. */
 import InputText from 'primevue/inputtext'
 import { computed, ref, watch } from 'vue'
-import type { OperatingMap } from '@/composables/useOperatingMap'
 import { toDigits, toPercent } from '@/lib/numbers'
 import { shownUnit, type UnitFamily } from '@/lib/units'
 import type { Crosshair } from './MapChart.vue'
 
-const props = defineProps<{ map: OperatingMap; crosshair: Crosshair; family: UnitFamily }>()
+export interface ValueRow {
+  key: string
+  title: string
+  /** Unit of the wire. */
+  wire: string
+  value: number | null
+  unchanged: number | null
+}
+
+const props = defineProps<{
+  temperatures: readonly number[]
+  across: readonly number[]
+  acrossUnit: string
+  crosshair: Crosshair
+  family: UnitFamily
+  rows: readonly ValueRow[]
+  /** Share of the oil that passes unfiltered; null where the oil does not pump. */
+  unfiltered: number | null
+  bypassed: number
+  hasBypass: boolean
+  compared: boolean
+}>()
 const emit = defineEmits<{ move: [crosshair: Crosshair] }>()
 
-const temperature = computed(() => props.map.temperature_c[props.crosshair.row]!)
-const speed = computed(() => props.map.speed_rpm[props.crosshair.column]!)
+const temperature = computed(() => props.temperatures[props.crosshair.row]!)
+const across = computed(() => props.across[props.crosshair.column]!)
 const typedTemperature = ref('')
-const typedSpeed = ref('')
+const typedAcross = ref('')
 const said = ref('')
 
 watch(
-  [temperature, speed],
+  [temperature, across],
   () => {
     typedTemperature.value = String(temperature.value)
-    typedSpeed.value = String(speed.value)
+    typedAcross.value = String(across.value)
     said.value = ''
   },
   { immediate: true },
 )
 
-type GridKey = 'element_kpa' | 'filter_kpa' | 'gallery_kpa' | 'pump_kpa' | 'gauge_kpa' | 'filter_flow_l_min' | 'bypass_fraction' | 'defect_fraction' | 'lift_mm'
-
-function at(key: GridKey): number | null {
-  return props.map[key][props.crosshair.row]?.[props.crosshair.column] ?? null
-}
-
-const TAPS = { pump: 'at pump', filter_inlet: 'before filter', gallery: 'at gallery' } as const
-
-const pumps = computed(() => at('element_kpa') !== null)
-const unfiltered = computed(() => (at('bypass_fraction') ?? 0) + (at('defect_fraction') ?? 0))
-const rows = computed(() => {
-  const named: [string, GridKey, string][] = [
-    ['Element Δp', 'element_kpa', 'kpa'],
-    ['Filter Δp', 'filter_kpa', 'kpa'],
-    ['Pump outlet', 'pump_kpa', 'kpa'],
-    ['Main gallery', 'gallery_kpa', 'kpa'],
-    [`Gauge ${TAPS[props.map.gauge]}`, 'gauge_kpa', 'kpa'],
-    ['Filter flow', 'filter_flow_l_min', 'l_min'],
-    ['Bypass lift', 'lift_mm', 'mm'],
-  ]
-  return named
-    .filter(([, key]) => key !== 'lift_mm' || props.map.bypass_location !== 'none')
-    .map(([title, key, wire]) => {
-      const unit = shownUnit(wire, props.family)
-      const value = at(key)
-      return { key, title, unit: unit.symbol, value: value === null ? 'none' : toDigits(value * unit.factor, 3) }
-    })
-})
+const pumps = computed(() => props.unfiltered !== null)
+const shown = computed(() =>
+  props.rows.map((row) => {
+    const unit = shownUnit(row.wire, props.family)
+    const told = (value: number | null) => (value === null ? 'none' : toDigits(value * unit.factor, 3))
+    return { key: row.key, title: row.title, unit: unit.symbol, value: told(row.value), unchanged: told(row.unchanged) }
+  }),
+)
 
 function nearestIndex(axis: readonly number[], value: number): number {
   return axis.reduce((best, node, i) => (Math.abs(node - value) < Math.abs(axis[best]! - value) ? i : best), 0)
@@ -69,12 +69,12 @@ function read(text: string, axis: readonly number[], unit: string): number | nul
 
 function go() {
   said.value = ''
-  const row = read(typedTemperature.value, props.map.temperature_c, '°C')
-  const column = row === null ? null : read(typedSpeed.value, props.map.speed_rpm, 'rpm')
+  const row = read(typedTemperature.value, props.temperatures, '°C')
+  const column = row === null ? null : read(typedAcross.value, props.across, props.acrossUnit)
   if (row === null || column === null) return
   emit('move', { row, column })
-  typedTemperature.value = String(props.map.temperature_c[row])
-  typedSpeed.value = String(props.map.speed_rpm[column])
+  typedTemperature.value = String(props.temperatures[row])
+  typedAcross.value = String(props.across[column])
 }
 </script>
 
@@ -87,26 +87,27 @@ function go() {
         °C
       </label>
       <label>
-        <span class="unseen">Engine speed in rpm</span>
-        <InputText v-model="typedSpeed" inputmode="decimal" :invalid="said.includes('rpm')" @change="go" />
-        rpm
+        <span class="unseen">{{ acrossUnit === 'rpm' ? 'Engine speed in rpm' : 'Filter flow in L/min' }}</span>
+        <InputText v-model="typedAcross" inputmode="decimal" :invalid="said.includes(acrossUnit)" @change="go" />
+        {{ acrossUnit }}
       </label>
       <button type="submit" class="unseen">Go there</button>
     </form>
     <p v-if="said" class="said-wrong">{{ said }}</p>
-    <p class="state" :class="{ open: unfiltered > 0, cold: !pumps }" aria-live="polite" data-crosshair="state">
-      <template v-if="!pumps">The oil will not pump here.</template>
+    <p class="state" :class="{ open: (unfiltered ?? 0) > 0, cold: !pumps }" aria-live="polite" data-crosshair="state">
+      <template v-if="unfiltered === null">The oil will not pump here.</template>
       <template v-else-if="unfiltered > 0">
         <strong>{{ toPercent(unfiltered) }} of the oil passes unfiltered</strong>
-        <template v-if="at('bypass_fraction')">, bypass open</template>
+        <template v-if="bypassed">, bypass open</template>
         <template v-else>, through defects</template>.
       </template>
-      <template v-else>All oil passes the media<template v-if="map.bypass_location !== 'none'">, bypass closed</template>.</template>
+      <template v-else>All oil passes the media<template v-if="hasBypass">, bypass closed</template>.</template>
     </p>
-    <dl v-if="pumps">
-      <div v-for="row in rows" :key="row.key" :data-value="row.key">
+    <dl v-if="pumps" :class="{ compared }">
+      <div v-for="row in shown" :key="row.key" :data-value="row.key">
         <dt>{{ row.title }}</dt>
         <dd>
+          <span v-if="compared" class="was" title="unchanged">{{ row.unchanged }} →</span>
           <span class="number">{{ row.value }}</span> <span class="soft">{{ row.unit }}</span>
         </dd>
       </div>
@@ -125,14 +126,14 @@ function go() {
   gap: 0.4rem;
 }
 .where input {
-  width: 5.4rem;
+  width: 5.2rem;
   font-family: var(--typed);
-  font-size: 1.02rem;
   text-align: right;
+  padding: 0.3rem 0.5rem;
 }
 .state {
-  margin: 0.5rem 0;
-  padding: 0.35rem 0.6rem;
+  margin: 0.4rem 0;
+  padding: 0.3rem 0.6rem;
   border-left: 5px solid var(--amber);
   background: var(--amber-wash);
 }
@@ -151,14 +152,22 @@ dl {
   margin: 0;
   font-size: 0.88rem;
 }
+dl.compared {
+  grid-template-columns: 1fr;
+}
 dl div {
   display: flex;
   justify-content: space-between;
   border-bottom: 1px solid var(--line);
-  padding: 0.1rem 0;
+  padding: 0.08rem 0;
 }
 dd {
   margin: 0;
   white-space: nowrap;
+}
+.was {
+  color: var(--ink-soft);
+  font-size: 0.84rem;
+  margin-right: 0.3rem;
 }
 </style>

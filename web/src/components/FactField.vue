@@ -18,7 +18,7 @@ const seen = ref(props.value)
 const refused = ref('')
 const saving = ref(false)
 const conflict = ref(false)
-const input = useTemplateRef<HTMLInputElement | HTMLTextAreaElement>('input')
+const input = useTemplateRef<HTMLInputElement | HTMLTextAreaElement | HTMLSelectElement>('input')
 
 /** Take over what another window or an undo has put there, unless something is being typed here. */
 watch(
@@ -59,10 +59,10 @@ function onKey(event: KeyboardEvent) {
     void keep()
     if (event.shiftKey) emit('previous')
     else emit('next')
-  } else if (event.key === 'ArrowDown' && !long) {
+  } else if (event.key === 'ArrowDown' && !long && props.fact.kind !== 'one_of') {
     event.preventDefault()
     emit('next')
-  } else if (event.key === 'ArrowUp' && !long) {
+  } else if (event.key === 'ArrowUp' && !long && props.fact.kind !== 'one_of') {
     event.preventDefault()
     emit('previous')
   } else if (event.key === 'Escape') {
@@ -88,13 +88,28 @@ function onKey(event: KeyboardEvent) {
       @keydown="onKey"
       @blur="keep"
     />
+    <select
+      v-else-if="fact.kind === 'one_of'"
+      :id="`fact-${fact.key}`"
+      ref="input"
+      v-model="text"
+      :aria-invalid="refused !== ''"
+      :data-fact="text === seen ? '' : undefined"
+      @keydown="onKey"
+      @change="keep"
+      @blur="keep"
+    >
+      <option value="">{{ fact.usual || 'not stated' }}</option>
+      <option v-for="one in fact.choices" :key="one" :value="one">{{ one.replaceAll('_', ' ') }}</option>
+    </select>
     <input
       v-else
+      :placeholder="fact.usual"
       :id="`fact-${fact.key}`"
       ref="input"
       v-model="text"
       :list="options?.length || fact.choices.length ? `of-${fact.key}` : undefined"
-      :class="{ typed: ['length', 'price', 'pressure_band', 'holes', 'date'].includes(fact.kind) }"
+      :class="{ typed: ['length', 'price', 'pressure_band', 'holes', 'date', 'quantity'].includes(fact.kind) }"
       :aria-invalid="refused !== ''"
       autocomplete="off"
       spellcheck="false"
@@ -126,6 +141,7 @@ label::first-letter {
   font-size: 0.8em;
 }
 input,
+select,
 textarea {
   font: inherit;
   color: inherit;

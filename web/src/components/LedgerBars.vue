@@ -1,13 +1,14 @@
 <script setup lang="ts">
-/** Each part's share of the loss from pump to gallery; viscous and inertial parts apart. */
+/** Each part's share of the loss from pump to gallery; viscous and inertial parts apart, a mark where it was unchanged. */
 import { computed } from 'vue'
-import { ledgerSentence, type LedgerRow } from '@/lib/ledger'
+import type { LedgerRow } from '@/lib/ledger'
 import { toDigits } from '@/lib/numbers'
 import { shownUnit, type UnitFamily } from '@/lib/units'
 
-const props = defineProps<{ rows: readonly LedgerRow[]; family: UnitFamily }>()
+const props = defineProps<{ rows: readonly LedgerRow[]; unchanged: readonly LedgerRow[]; sentence: string; family: UnitFamily }>()
 const unit = computed(() => shownUnit('kpa', props.family))
-const largest = computed(() => Math.max(...props.rows.map((row) => row.total), 1e-12))
+const before = computed(() => new Map(props.unchanged.map((row) => [row.name, row.total])))
+const largest = computed(() => Math.max(...props.rows.map((row) => row.total), ...props.unchanged.map((row) => row.total), 1e-12))
 
 function width(part: number): string {
   return `${Math.max(0, (100 * part) / largest.value)}%`
@@ -17,7 +18,7 @@ function width(part: number): string {
 <template>
   <section class="ledger" aria-label="Ledger of the loss from pump to gallery">
     <h2>Where the pressure goes</h2>
-    <p class="sentence" data-ledger="sentence">{{ ledgerSentence(rows) }}</p>
+    <p class="sentence" data-ledger="sentence">{{ sentence }}</p>
     <table>
       <thead>
         <tr>
@@ -27,6 +28,7 @@ function width(part: number): string {
             <template v-if="rows.some((row) => row.spring > 0)">
               <span class="key spring" /> spring
             </template>
+            <template v-if="unchanged.length"> <span class="key was" /> unchanged </template>
           </th>
           <th class="number">{{ unit.symbol }}</th>
           <th class="number">%</th>
@@ -39,6 +41,7 @@ function width(part: number): string {
             <span class="viscous" :style="{ width: width(row.viscous) }" />
             <span class="inertial" :style="{ width: width(row.inertial) }" />
             <span class="spring" :style="{ width: width(row.spring) }" />
+            <i v-if="before.has(row.name)" class="was" :style="{ left: width(before.get(row.name)!) }" />
           </td>
           <td class="number">{{ toDigits(row.total * unit.factor, 3) }}</td>
           <td class="number">{{ row.share < 0.005 ? '<1' : Math.round(row.share * 100) }}</td>
@@ -80,6 +83,21 @@ td {
 .bar {
   width: 46%;
   min-width: 6rem;
+}
+.bar {
+  position: relative;
+  line-height: 0;
+}
+i.was {
+  position: absolute;
+  top: 0.1rem;
+  bottom: 0.1rem;
+  width: 2px;
+  background: var(--hand);
+}
+.key.was {
+  width: 2px;
+  background: var(--hand);
 }
 .bar span {
   display: inline-block;

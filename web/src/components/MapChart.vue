@@ -1,20 +1,34 @@
 <script setup lang="ts">
-/** Element differential pressure over oil temperature × engine speed, with bypass region, onset curve and crosshair. */
+/** A quantity over oil temperature × engine speed or filter flow, with regions, curves and a crosshair. */
 import { scaleLinear } from 'd3-scale'
 import { computed, ref, useTemplateRef, watchEffect } from 'vue'
-import { bypassRegion, levelLines, onsetPath } from '@/charts/mapLines'
-import { FIELD_STOPS, fieldColour, fieldScale, paintField } from '@/charts/mapField'
-import type { OperatingMap } from '@/composables/useOperatingMap'
+import { levelLines, openRegion, thresholdPath, type ThresholdLine } from '@/charts/mapLines'
+import { FIELD_STOPS, fieldColour, fieldScale, paintField, type Grid } from '@/charts/mapField'
 import { useSize } from '@/composables/useSize'
 import { toDigits } from '@/lib/numbers'
-import { shownUnit, type UnitFamily } from '@/lib/units'
+import type { ShownUnit } from '@/lib/units'
 
 export interface Crosshair {
   row: number
   column: number
 }
 
-const props = defineProps<{ map: OperatingMap; crosshair: Crosshair; family: UnitFamily; summary: string }>()
+export interface MapField {
+  grid: Grid
+  temperatures: readonly number[]
+  across: readonly number[]
+  acrossTitle: string
+  unit: ShownUnit
+  isLog: boolean
+  coldestPumping: number
+  onset: ThresholdLine
+  /** Where the regulator opens; none for the filter alone. */
+  regulator: ThresholdLine | null
+  /** The onset of the unchanged filter, beside that of a scenario. */
+  unchanged: ThresholdLine | null
+}
+
+const props = defineProps<{ field: MapField; crosshair: Crosshair; summary: string }>()
 const emit = defineEmits<{ move: [crosshair: Crosshair] }>()
 
 const MARGIN = { left: 58, right: 26, top: 12, bottom: 46 }
@@ -22,32 +36,33 @@ const LONG_STEP = 4
 
 const frame = useTemplateRef<HTMLElement>('frame')
 const canvas = useTemplateRef<HTMLCanvasElement>('canvas')
+const picture = useTemplateRef<SVGSVGElement>('picture')
 const size = useSize(frame)
 const width = computed(() => Math.max(80, size.width - MARGIN.left - MARGIN.right))
 const height = computed(() => Math.max(80, size.height - MARGIN.top - MARGIN.bottom))
 const dragging = ref(false)
+defineExpose({ parts: () => ({ svg: picture.value, canvas: canvas.value, left: MARGIN.left, top: MARGIN.top }) })
 
-const temperatures = computed(() => props.map.temperature_c)
-const speeds = computed(() => props.map.speed_rpm)
+const temperatures = computed(() => props.field.temperatures)
+const across = computed(() => props.field.across)
 const coldest = computed(() => temperatures.value[0]!)
 const hottest = computed(() => temperatures.value[temperatures.value.length - 1]!)
-const unit = computed(() => shownUnit('kpa', props.family))
 const shown = computed(() =>
-  props.map.element_kpa.map((row) => row.map((value) => (value === null ? null : value * unit.value.factor))),
+  props.field.grid.map((row) => row.map((value) => (value === null ? null : value * props.field.unit.factor))),
 )
-const scale = computed(() => fieldScale([shown.value]))
+const scale = computed(() => fieldScale(shown.value, props.field.isLog))
 const scales = computed(() => ({
-  x: scaleLinear([speeds.value[0]!, speeds.value[speeds.value.length - 1]!], [0, width.value]),
+  x: scaleLinear([across.value[0]!, across.value[across.value.length - 1]!], [0, width.value]),
   y: scaleLinear([coldest.value, hottest.value], [height.value, 0]),
 }))
-const levels = computed(() =>
-  levelLines(shown.value, temperatures.value, speeds.value, scale.value.levels, scales.value),
-)
-const onset = computed(() => onsetPath(props.map.onset, scales.value))
-const region = computed(() => bypassRegion(props.map.onset, props.map.coldest_pumping_c, hottest.value, scales.value))
-const coldHeight = computed(() => height.value - scales.value.y(Math.max(coldest.value, props.map.coldest_pumping_c)))
+const levels = computed(() => levelLines(shown.value, temperatures.value, across.value, scale.value, scales.value))
+const onset = computed(() => thresholdPath(props.field.onset, scales.value))
+const unchanged = computed(() => (props.field.unchanged ? thresholdPath(props.field.unchanged, scales.value) : ''))
+const regulator = computed(() => (props.field.regulator ? thresholdPath(props.field.regulator, scales.value) : ''))
+const region = computed(() => openRegion(props.field.onset, props.field.coldestPumping, hottest.value, scales.value))
+const coldHeight = computed(() => height.value - scales.value.y(Math.max(coldest.value, props.field.coldestPumping)))
 const at = computed(() => ({
-  x: scales.value.x(speeds.value[props.crosshair.column]!),
+  x: scales.value.x(across.value[props.crosshair.column]!),
   y: scales.value.y(temperatures.value[props.crosshair.row]!),
 }))
 
@@ -57,7 +72,7 @@ watchEffect(
     if (!canvas.value || !paper || !size.width) return
     canvas.value.width = width.value
     canvas.value.height = height.value
-    const pixels = paintField(shown.value, temperatures.value, speeds.value, scale.value, width.value, height.value)
+    const pixels = paintField(shown.value, temperatures.value, across.value, scale.value, width.value, height.value)
     paper.putImageData(new ImageData(pixels, width.value, height.value), 0, 0)
   },
   { flush: 'post' },
@@ -72,7 +87,7 @@ function point(event: PointerEvent) {
   const box = frame.value!.getBoundingClientRect()
   emit('move', {
     row: nearest(temperatures.value, scales.value.y.invert(event.clientY - box.top - MARGIN.top)),
-    column: nearest(speeds.value, scales.value.x.invert(event.clientX - box.left - MARGIN.left)),
+    column: nearest(across.value, scales.value.x.invert(event.clientX - box.left - MARGIN.left)),
   })
 }
 
@@ -91,13 +106,13 @@ const STEPS: Record<string, [number, number]> = {
 
 function onKey(event: KeyboardEvent) {
   const step = STEPS[event.key]
-  if (!step) return
+  if (!step || event.ctrlKey) return
   event.preventDefault()
   const by = event.shiftKey ? LONG_STEP : 1
   const clamp = (value: number, length: number) => Math.min(length - 1, Math.max(0, value))
   emit('move', {
     row: clamp(props.crosshair.row + step[0] * by, temperatures.value.length),
-    column: clamp(props.crosshair.column + step[1] * by, speeds.value.length),
+    column: clamp(props.crosshair.column + step[1] * by, across.value.length),
   })
 }
 </script>
@@ -118,7 +133,7 @@ function onKey(event: KeyboardEvent) {
       @pointercancel="dragging = false"
     >
       <canvas ref="canvas" :style="{ left: `${MARGIN.left}px`, top: `${MARGIN.top}px` }" aria-hidden="true" />
-      <svg v-if="size.width" :width="size.width" :height="size.height" aria-hidden="true">
+      <svg v-if="size.width" ref="picture" :width="size.width" :height="size.height" aria-hidden="true">
         <defs>
           <pattern id="open-hatch" width="8" height="8" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
             <path d="M0 0V8" class="hatch" />
@@ -134,16 +149,20 @@ function onKey(event: KeyboardEvent) {
               v-for="level in levels"
               :key="level.level"
               class="level"
-              :class="{ pale: scale.share(level.level) > 0.55 }"
+              :class="{ pale: (scale.share(level.level) ?? 0) > 0.55 }"
               :d="level.path"
             />
             <path class="region-wash" :d="region" />
             <path class="region" :d="region" fill="url(#open-hatch)" data-region="bypass" />
+            <path v-if="regulator" class="regulator-back" :d="regulator" />
+            <path v-if="regulator" class="regulator" :d="regulator" data-curve="regulator" />
+            <path v-if="unchanged" class="onset-back" :d="unchanged" />
+            <path v-if="unchanged" class="onset unchanged" :d="unchanged" data-curve="unchanged" />
             <path class="onset-back" :d="onset" />
             <path class="onset" :d="onset" data-curve="onset" />
             <g v-for="level in levels" :key="`label-${level.level}`">
               <text v-if="level.label" class="level-label" :x="level.label.x" :y="level.label.y + 4">
-                {{ toDigits(level.level, 1) }}
+                {{ toDigits(level.level, 3).replace(/\.0+$/, '') }}
               </text>
             </g>
           </g>
@@ -160,7 +179,7 @@ function onKey(event: KeyboardEvent) {
             <path class="tick" d="M0 0V5" />
             <text class="axis-label mid" y="19">{{ tick }}</text>
           </g>
-          <text class="axis-title mid" :x="width / 2" :y="height + 39">engine speed, rpm</text>
+          <text class="axis-title mid" :x="width / 2" :y="height + 39">{{ field.acrossTitle }}</text>
           <text class="axis-title mid" :transform="`translate(-44 ${height / 2}) rotate(-90)`">oil temperature, °C</text>
           <g class="crosshair">
             <path class="halo" :d="`M0 ${at.y}H${width}M${at.x} 0V${height}`" />
@@ -179,29 +198,37 @@ function onKey(event: KeyboardEvent) {
             background: `linear-gradient(90deg, ${FIELD_STOPS.map((t) => `${fieldColour(t)} ${t * 100}%`).join(', ')})`,
           }"
         />
-        <span class="soft">{{ toDigits(scale.high, 3) }} {{ unit.symbol }}, log</span>
+        <span class="soft">{{ toDigits(scale.high, 3) }} {{ field.unit.symbol }}{{ scale.isLog ? ', log' : '' }}</span>
       </span>
       <span class="legend">
-        <svg width="30" height="14" aria-hidden="true">
-          <rect width="30" height="14" class="swatch-ground" />
-          <rect width="30" height="14" fill="url(#open-hatch)" class="swatch" />
+        <svg width="26" height="14" aria-hidden="true">
+          <rect width="26" height="14" class="swatch-ground" />
+          <rect width="26" height="14" fill="url(#open-hatch)" class="swatch" />
         </svg>
         bypass open
       </span>
       <span class="legend">
-        <svg width="30" height="14" aria-hidden="true"><path class="onset" d="M0 7H30" /></svg>
-        bypass onset
+        <svg width="26" height="14" aria-hidden="true"><path class="onset" d="M0 7H26" /></svg>
+        onset
       </span>
-      <span v-if="map.coldest_pumping_c > coldest" class="legend">
-        <svg width="30" height="14" aria-hidden="true">
-          <rect width="30" height="14" class="cold-ground" />
-          <rect width="30" height="14" fill="url(#cold-hatch)" />
+      <span v-if="unchanged" class="legend">
+        <svg width="26" height="14" aria-hidden="true"><path class="onset unchanged" d="M0 7H26" /></svg>
+        unchanged
+      </span>
+      <span v-if="regulator" class="legend">
+        <svg width="26" height="14" aria-hidden="true"><path class="regulator-back" d="M0 7H26" /><path class="regulator" d="M0 7H26" /></svg>
+        regulator opens
+      </span>
+      <span v-if="field.coldestPumping > coldest" class="legend">
+        <svg width="26" height="14" aria-hidden="true">
+          <rect width="26" height="14" class="cold-ground" />
+          <rect width="26" height="14" fill="url(#cold-hatch)" />
         </svg>
-        oil will not pump
+        will not pump
       </span>
       <span class="caution soft">
-        A model of the circuit, not a test. An open bypass is an emergency path: the vehicle maker's instructions and
-        qualified mechanics decide.
+        A model, not a test. An open bypass is an emergency path: the vehicle maker's instructions and qualified mechanics
+        decide.
       </span>
     </figcaption>
     <p id="map-summary" class="unseen">{{ summary }}</p>
@@ -279,6 +306,21 @@ svg {
   stroke: #8a3417;
   stroke-width: 3.5;
 }
+.onset.unchanged {
+  stroke-dasharray: 7 5;
+  stroke-width: 2.5;
+}
+.regulator-back {
+  fill: none;
+  stroke: #fdfaf4;
+  stroke-width: 4.5;
+}
+.regulator {
+  fill: none;
+  stroke: #33414d;
+  stroke-width: 2;
+  stroke-dasharray: 10 4 2 4;
+}
 .border {
   fill: none;
   stroke: var(--ink);
@@ -319,7 +361,7 @@ svg {
 figcaption {
   display: flex;
   flex-wrap: wrap;
-  gap: 0.2rem 0.9rem;
+  gap: 0.15rem 0.75rem;
   font-size: 0.84rem;
   padding: 0.2rem 0 0.1rem 58px;
 }

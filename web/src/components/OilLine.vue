@@ -19,7 +19,7 @@ const TANK = 30
           :title="`${station.title}: ${station.progress}`"
           @click="$emit('go', station.name)"
         >
-          <svg width="34" height="56" viewBox="0 0 34 56" aria-hidden="true">
+          <svg width="28" height="46" viewBox="0 0 34 56" aria-hidden="true">
             <defs>
               <clipPath :id="`tank-${station.name}`"><rect x="3" y="13" width="28" :height="TANK" rx="7" /></clipPath>
             </defs>

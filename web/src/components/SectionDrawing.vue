@@ -5,7 +5,13 @@ import type { Schemas } from '@/api/client'
 import { toDigits } from '@/lib/numbers'
 import { shownUnit, type UnitFamily } from '@/lib/units'
 
-const props = defineProps<{ section: Schemas['WholeSectionOut']; lit: string; family: UnitFamily }>()
+const props = defineProps<{
+  section: Schemas['WholeSectionOut']
+  lit: string
+  family: UnitFamily
+  /** Shares of the oil, where its ways are drawn as wide as what goes there. */
+  flow?: { media: number; bypass: number; defects: number }
+}>()
 defineEmits<{ pick: [key: string] }>()
 
 const MARGIN = 11
@@ -43,6 +49,23 @@ function pleats(points: readonly number[][], side: 1 | -1): string {
     .map((x) => `M${side * x} ${-low}V${-high}`)
     .join('')
 }
+
+const WIDEST = 7
+/** How wide a way of the oil is drawn, in lines; without shares all are alike. */
+function wayWidth(kind: string): number {
+  if (!props.flow) return 1.5
+  if (kind === 'bypass') return props.flow.bypass > 0 ? 0.6 + WIDEST * props.flow.bypass : 0
+  return 0.6 + WIDEST * (kind === 'filtered' ? 1 : props.flow.media + props.flow.defects)
+}
+/** Across the media at a third of its height, where defects let oil past it. */
+const defectWay = computed(() => {
+  const media = props.section.parts.find((part) => part.material === 'media')
+  if (!props.flow || !(props.flow.defects > 0) || !media) return null
+  const xs = media.points_mm.map(([x]) => x!)
+  const ys = media.points_mm.map(([, y]) => y!)
+  const y = Math.min(...ys) + (Math.max(...ys) - Math.min(...ys)) / 3
+  return { points: [[Math.max(...xs) + 3, y], [Math.min(...xs) - 3, y]], width: 0.6 + WIDEST * props.flow.defects }
+})
 
 const dimension = computed(() => {
   const found = props.section.dimensions.find((one) => one.key === props.lit)
@@ -83,7 +106,7 @@ const told = computed(() => {
           <rect class="rubber-ground" :width="3 * line" :height="3 * line" />
           <path class="rubber-line" :d="`M0 0V${3 * line}M0 0H${3 * line}`" :stroke-width="0.8 * line" />
         </pattern>
-        <marker id="oil-tip" viewBox="-7 -3.5 7 7" markerWidth="4.2" markerHeight="4.2" orient="auto">
+        <marker id="oil-tip" viewBox="-7 -3.5 7 7" :markerWidth="flow ? 2.4 : 4.2" :markerHeight="flow ? 2.4 : 4.2" orient="auto">
           <path d="M0 0L-7 3V-3Z" fill="context-stroke" />
         </marker>
         <marker id="size-tip" viewBox="-8 -4 8 8" markerWidth="7" markerHeight="7" orient="auto-start-reverse">
@@ -99,8 +122,11 @@ const told = computed(() => {
         </g>
       </template>
       <g v-for="(way, i) in section.ways" :key="`way-${i}`">
-        <path v-for="side in way.kind === 'bypass' ? ([1] as const) : SIDES" :key="side" class="way" :class="way.kind" :d="path(way.points_mm, side, false)" :stroke-width="1.5 * line" :stroke-dasharray="way.kind === 'bypass' ? `${4 * line} ${3 * line}` : undefined" marker-end="url(#oil-tip)" />
+        <path v-for="side in way.kind === 'bypass' ? ([1] as const) : SIDES" :key="side" class="way" :class="way.kind" :d="path(way.points_mm, side, false)" :stroke-width="wayWidth(way.kind) * line" :stroke-dasharray="way.kind === 'bypass' ? `${4 * line} ${3 * line}` : undefined" marker-end="url(#oil-tip)" />
       </g>
+      <template v-if="defectWay">
+        <path v-for="side in SIDES" :key="`defect-${side}`" class="way bypass" data-way="defects" :d="path(defectWay.points, side, false)" :stroke-width="defectWay.width * line" marker-end="url(#oil-tip)" />
+      </template>
       <g v-if="dimension" class="dimension">
         <path :d="dimension.d" :stroke-width="1.1 * line" marker-end="url(#size-tip)" :marker-start="dimension.small ? undefined : 'url(#size-tip)'" />
         <text
@@ -116,7 +142,7 @@ const told = computed(() => {
     </svg>
     <figcaption>
       <span class="unfiltered">unfiltered</span> · <span class="filtered">filtered</span>
-      <template v-if="section.ways.some((way) => way.kind === 'bypass')"> · <span class="unfiltered">– –</span> past the media when the bypass is open</template>
+      <template v-if="section.ways.some((way) => way.kind === 'bypass') && !flow"> · <span class="unfiltered">– –</span> past the media when the bypass is open</template>
       <template v-if="section.parts.some((part) => part.guessed)"> · dashed: not measured</template>
     </figcaption>
     <p v-for="problem in section.problems" :key="problem" class="said-wrong">{{ problem }}</p>

@@ -1,43 +1,87 @@
-/** The operating map of one sample in one condition. */
+/** The operating map of one sample: in the engine in one condition, or the filter alone; as it is or in a scenario. */
 import { keepPreviousData, useQuery, type QueryClient } from '@tanstack/vue-query'
 import { toValue, type MaybeRefOrGetter } from 'vue'
 import { client, unwrap, type Schemas } from '@/api/client'
 
 export type Condition = Schemas['OperatingMapOut']['condition']
 export type OperatingMap = Schemas['OperatingMapOut']
+export type Scenario = Schemas['Scenario']
+
+export interface MapAsked {
+  condition: Condition
+  size: number
+  /** Null for the filter and engine as they are. */
+  scenario: Scenario | null
+}
 
 /** Another window may have changed the readings: look again on return after this. */
 const STALE_AFTER_MS = 5000
+export const USUAL_SIZE_UM = 20
 
-function fetchMap(sampleId: number, condition: Condition): Promise<OperatingMap> {
+function fetchMap(sampleId: number, asked: MapAsked): Promise<OperatingMap> {
+  const { condition, size, scenario } = asked
   return unwrap(
-    client.GET('/api/samples/{sample_id}/map', {
-      params: { path: { sample_id: sampleId }, query: { condition } },
+    client.POST('/api/samples/{sample_id}/map', {
+      params: { path: { sample_id: sampleId } },
+      body: { condition, size_um: size, scenario },
     }),
   )
 }
 
-export function useOperatingMap(sampleId: MaybeRefOrGetter<number>, condition: MaybeRefOrGetter<Condition>) {
+export function useOperatingMap(
+  sampleId: MaybeRefOrGetter<number>,
+  asked: MaybeRefOrGetter<MapAsked>,
+  enabled: MaybeRefOrGetter<boolean> = true,
+) {
   return useQuery({
-    queryKey: ['map', sampleId, condition],
-    queryFn: () => fetchMap(toValue(sampleId), toValue(condition)),
+    queryKey: ['map', sampleId, asked],
+    queryFn: () => fetchMap(toValue(sampleId), toValue(asked)),
     placeholderData: keepPreviousData,
     structuralSharing: false,
+    shallow: true,
     staleTime: STALE_AFTER_MS,
     retry: false,
+    enabled: () => toValue(enabled),
   })
+}
+
+export function useFilterAlone(
+  sampleId: MaybeRefOrGetter<number>,
+  scenario: MaybeRefOrGetter<Scenario | null>,
+  enabled: MaybeRefOrGetter<boolean>,
+) {
+  return useQuery({
+    queryKey: ['map', sampleId, 'alone', scenario],
+    queryFn: () =>
+      unwrap(
+        client.POST('/api/samples/{sample_id}/filter-alone', {
+          params: { path: { sample_id: toValue(sampleId) } },
+          body: { scenario: toValue(scenario) },
+        }),
+      ),
+    placeholderData: keepPreviousData,
+    structuralSharing: false,
+    shallow: true,
+    staleTime: STALE_AFTER_MS,
+    retry: false,
+    enabled: () => toValue(enabled),
+  })
+}
+
+function isPlain(asked: unknown): asked is MapAsked {
+  return typeof asked === 'object' && asked !== null && (asked as MapAsked).scenario === null
 }
 
 /** Renew the maps of a sample whose readings changed, so that they are there before they are asked for. */
 export async function prefetchMaps(queries: QueryClient, sampleId: number): Promise<void> {
   await queries.cancelQueries({ queryKey: ['map', sampleId] })
-  const seen = queries.getQueryCache().findAll({ queryKey: ['map', sampleId] })
-  const conditions = new Set<Condition>(seen.map((query) => query.queryKey[2] as Condition))
+  const seen = queries.getQueryCache().findAll({ queryKey: ['map', sampleId] }).map((query) => query.queryKey[2]).filter(isPlain)
   await queries.invalidateQueries({ queryKey: ['map', sampleId], refetchType: 'none' })
-  for (const condition of conditions.size ? conditions : new Set<Condition>(['steady']))
+  const usual: MapAsked = { condition: 'steady', size: USUAL_SIZE_UM, scenario: null }
+  for (const asked of seen.length ? seen : [usual])
     await queries.prefetchQuery({
-      queryKey: ['map', sampleId, condition],
-      queryFn: () => fetchMap(sampleId, condition),
+      queryKey: ['map', sampleId, asked],
+      queryFn: () => fetchMap(sampleId, asked),
       structuralSharing: false,
       retry: false,
     })

@@ -9,7 +9,11 @@ export type Sheet = Schemas['SheetOut']
 /** Maps are worked out again once the hands rest, so that they never hold a reading up. */
 const MAP_PAUSE_MS = 900
 /** Changes that other views of the study show: the size of a can, names. */
-const SHOWN_ELSEWHERE = /^(can|study|engine|sample)\./
+const SHOWN_ELSEWHERE = /^(can|study|engine|oil|sample)\./
+/** Facts of study, engine, oil and plan stand on every sample's sheet. */
+const ON_EVERY_SHEET = /^$|^(study|engine|oil|plan)\.|^scenarios$/
+/** What is worked out from readings, engine and plan together. */
+const THOUGHT_OF: ReadonlySet<string> = new Set(['engine', 'rests-on', 'side-by-side', 'warm-up', 'scenarios'])
 
 /** Tells the other windows of this browser that a sample changed. */
 const channel = typeof BroadcastChannel === 'undefined' ? null : new BroadcastChannel('tabrel.bench')
@@ -31,7 +35,8 @@ export function useOtherWindows() {
     void queries.invalidateQueries({ queryKey: ['sheet'] })
     void queries.invalidateQueries({ queryKey: ['figures'] })
     void queries.invalidateQueries({ queryKey: ['study', event.data.studyId] })
-    void queries.invalidateQueries({ queryKey: ['map', event.data.sampleId] })
+    void queries.invalidateQueries({ queryKey: ['map'] })
+    void queries.invalidateQueries({ predicate: (query) => THOUGHT_OF.has(String(query.queryKey[0])) })
   }
   onMounted(() => channel?.addEventListener('message', heard))
   onBeforeUnmount(() => channel?.removeEventListener('message', heard))
@@ -62,8 +67,8 @@ export function useBenchChanges(sampleId: MaybeRefOrGetter<number>) {
     queries.setQueryData(['sheet', sheet.id], sheet)
     if (place === '' || SHOWN_ELSEWHERE.test(place)) void queries.invalidateQueries({ queryKey: ['study', sheet.study_id] })
     void queries.invalidateQueries({ queryKey: ['studies'], refetchType: 'none' })
-    if (/^(study|engine)\./.test(place) || place === '') {
-      // facts of study and engine stand on every sample's sheet
+    void queries.invalidateQueries({ predicate: (query) => THOUGHT_OF.has(String(query.queryKey[0])) })
+    if (ON_EVERY_SHEET.test(place)) {
       void queries.invalidateQueries({
         predicate: (query) => query.queryKey[0] === 'sheet' && query.queryKey[1] !== sheet.id,
         refetchType: 'none',
@@ -112,6 +117,10 @@ export function useBenchChanges(sampleId: MaybeRefOrGetter<number>) {
   return {
     addReading: (body: Schemas['ReadingIn']) =>
       change(body.key, (path) => client.POST('/api/samples/{sample_id}/readings', { params: { path }, body })),
+    setOil: (body: Schemas['OilIn']) =>
+      change('oil.viscosity', (path) => client.POST('/api/samples/{sample_id}/oil', { params: { path }, body })),
+    takeEngine: (name: string) =>
+      change('engine.name', (path) => client.POST('/api/samples/{sample_id}/engine', { params: { path }, body: { name } })),
     strikeOut: (id: number, reason: string, place = '') =>
       change(place, () => client.POST('/api/readings/{reading_id}/strike-out', { ...of(id), body: { reason } })),
     restore: (id: number, place = '') => change(place, () => client.POST('/api/readings/{reading_id}/restore', of(id))),

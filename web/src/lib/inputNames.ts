@@ -1,6 +1,13 @@
 /** Words for inputs that are no field of the bench. */
 const NAMES: Record<string, string> = {
   oil: 'the oil',
+  'oil.viscosity': "the oil's viscosity points",
+  'oil.density': "the oil's density",
+  'circuit.cooler': 'the cooler',
+  'circuit.head': 'the filter head',
+  'circuit.adapter': 'the adapter',
+  'circuit.regulator.opening_kpa': "the regulator's opening pressure",
+  'circuit.engine.gallery_kpa': 'the hot gallery pressure',
   'circuit.pump_displacement_cm3_rev': "the pump's displacement",
   'circuit.pump_efficiency': "the pump's efficiency",
   'circuit.regulator': 'the pressure regulator',
@@ -24,6 +31,15 @@ export function inputName(key: string, titles: ReadonlyMap<string, string>): str
 
 /** Facts and attributes that an input is entered as. */
 const FACTS: Record<string, string> = {
+  oil: 'oil.name',
+  'oil.viscosity': 'oil.name',
+  'oil.density': 'oil.density',
+  'circuit.pump_displacement_cm3_rev': 'engine.pump_displacement',
+  'circuit.pump_efficiency': 'engine.pump_efficiency',
+  'circuit.regulator': 'engine.regulator_opening',
+  'circuit.regulator.opening_kpa': 'engine.regulator_opening',
+  'circuit.engine': 'engine.gallery',
+  'circuit.engine.gallery_kpa': 'engine.gallery',
   media_family: 'media.family',
   media_air_drop_pa: 'media.air_drop',
   'bypass.location': 'bypass.location',

@@ -1,4 +1,4 @@
-/** The ledger at one point: each part's share of the loss from pump to gallery. */
+/** The ledger at one point: each part's share of the loss from pump to gallery, and the pressure after each. */
 import type { OperatingMap } from '@/composables/useOperatingMap'
 
 const TITLES: Record<string, string> = {
@@ -12,6 +12,11 @@ const TITLES: Record<string, string> = {
   centre_tube: 'Centre tube',
   outlet: 'Outlet bore',
   adapter: 'Adapter',
+}
+
+/** Return what a person calls a part of the ledger. */
+export function partTitle(name: string): string {
+  return TITLES[name] ?? name
 }
 
 export interface LedgerRow {
@@ -29,7 +34,7 @@ export interface LedgerRow {
 export function ledgerAt(map: OperatingMap, row: number, column: number): LedgerRow[] {
   const rows = map.ledger.map((part) => ({
     name: part.name,
-    title: TITLES[part.name] ?? part.name,
+    title: partTitle(part.name),
     viscous: part.viscous_kpa[row]?.[column] ?? null,
     inertial: part.inertial_kpa[row]?.[column] ?? null,
     spring: part.spring_kpa,
@@ -46,13 +51,36 @@ export function ledgerAt(map: OperatingMap, row: number, column: number): Ledger
 /** Parts that belong to the engine whatever filter is fitted. */
 const ENGINE_SIDE: ReadonlySet<string> = new Set(['cooler', 'head'])
 
-/** Say which part takes most of the filter's own loss. */
-export function ledgerSentence(rows: readonly LedgerRow[]): string {
+const percent = (share: number) => `${Math.round(100 * share)} %`
+
+/** Say where one is and which part takes most of the filter's own loss, with the shares of the next. */
+export function ledgerSentence(rows: readonly LedgerRow[], temperature: number, speed: number): string {
   const own = rows.filter((row) => !ENGINE_SIDE.has(row.name)).sort((a, b) => b.total - a.total)
-  const [largest, second] = own
-  if (!largest) return ''
   const whole = own.reduce((sum, row) => sum + row.total, 0)
-  const share = (row: LedgerRow) => `${Math.round((100 * row.total) / whole)} %`
-  const tail = second ? `, then ${second.title.toLowerCase()} with ${share(second)}` : ''
-  return `Of the filter's own loss, ${largest.title.toLowerCase()} takes most: ${share(largest)}${tail}.`
+  const [largest, ...others] = own
+  if (!largest || !(whole > 0)) return ''
+  const named = (row: LedgerRow) => `${row.title.toLowerCase()} ${percent(row.total / whole)}`
+  const next = others.slice(0, 2).filter((row) => row.total / whole >= 0.005)
+  const tail = next.length ? `, then ${next.map(named).join(' and ')}` : ''
+  const verb = /(holes|channels)$/.test(largest.title) ? 'take' : 'takes'
+  const takes = largest.total / whole >= 0.5 ? `${verb} most of` : `${verb} the largest share of`
+  return `At ${String(temperature).replace('-', '−')} °C and ${speed} rpm the ${largest.title.toLowerCase()} ${takes} the filter's loss: ${percent(largest.total / whole)}${tail}.`
+}
+
+export interface Step {
+  name: string
+  title: string
+  /** Pressure before and after the part. */
+  from: number
+  to: number
+}
+
+/** Return the pressure from pump to gallery, part by part. */
+export function staircase(rows: readonly LedgerRow[], pump: number): Step[] {
+  let pressure = pump
+  return rows.map((row) => {
+    const step = { name: row.name, title: row.title, from: pressure, to: pressure - row.total }
+    pressure = step.to
+    return step
+  })
 }

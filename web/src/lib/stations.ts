@@ -11,7 +11,7 @@ export interface Station {
 }
 
 export const BENCH_STAGES = ['outside', 'opened', 'element', 'media'] as const
-export const STATION_ORDER = ['intake', 'outside', 'gate', 'opened', 'element', 'media', 'map'] as const
+export const STATION_ORDER = ['intake', 'outside', 'gate', 'opened', 'element', 'media', 'engine', 'map', 'sides', 'start'] as const
 export type StationName = (typeof STATION_ORDER)[number]
 
 const TITLES: Record<StationName, string> = {
@@ -21,11 +21,26 @@ const TITLES: Record<StationName, string> = {
   opened: 'Opened',
   element: 'Element',
   media: 'Media',
+  engine: 'Oil, engine',
   map: 'Operating map',
+  sides: 'Side by side',
+  start: 'Warm-up, life',
 }
+
+/** Facts of the engine that are taken down with the sample. */
+const OF_INTAKE = /^engine\.(name|stud_|least_|greatest_|adapter_)/
+
+/** Stations at which one sits down to think; the results tape makes room there. */
+export const THINKING: ReadonlySet<string> = new Set(['engine', 'map', 'sides', 'start'])
+
+/** Numbers of oil and engine without which nothing runs. */
+const ENGINE_NEEDS = ['oil.density', 'engine.pump_displacement', 'engine.pump_efficiency', 'engine.regulator_opening', 'engine.gallery', 'engine.stud_bore']
 
 /** Return where a key of a reading, a fact or an attribute is entered; what is no such key rests on the media's evidence. */
 export function stationOfKey(key: string, sheet: Sheet | undefined): StationName {
+  if (/^oil\./.test(key) || (/^engine\./.test(key) && !OF_INTAKE.test(key))) return 'engine'
+  if (/^plan\./.test(key)) return 'start'
+  if (key === 'scenarios') return 'map'
   if (/^(study|engine|sample)\.|^claims$/.test(key)) return 'intake'
   if (key === 'cut') return 'gate'
   const part = sheet?.parts.find(
@@ -67,7 +82,9 @@ export function stationsOf(
         fill: map.ready ? 1 : 0,
         progress: map.ready ? 'computed' : map.failed ? 'needs more' : 'computing',
       }
+    if (name === 'sides' || name === 'start') return { ...station, fill: map.ready ? 1 : 0, progress: map.ready ? '' : 'needs more' }
     if (!sheet) return station
+    if (name === 'engine') return { ...station, ...share(ENGINE_NEEDS.filter((key) => sheet.facts[key]).length, ENGINE_NEEDS.length) }
     if (name === 'intake') {
       const wanted = (catalogue?.facts ?? []).filter((fact) => fact.stage === 'intake' && !/adapter|least|greatest|used_/.test(fact.key))
       return { ...station, ...share(wanted.filter((fact) => sheet.facts[fact.key]).length, wanted.length) }

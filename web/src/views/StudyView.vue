@@ -10,11 +10,11 @@ import ResultsTape from '@/components/ResultsTape.vue'
 import SampleRack from '@/components/SampleRack.vue'
 import { useCatalogue } from '@/composables/useCatalogue'
 import { DEVICE_GAP_MS, isTyping, useKeys } from '@/composables/useKeys'
-import { useOperatingMap } from '@/composables/useOperatingMap'
+import { USUAL_SIZE_UM, useOperatingMap } from '@/composables/useOperatingMap'
 import { useBenchChanges, useFieldTitles, useOtherWindows, useSheet } from '@/composables/useSheet'
 import { useRefreshStudies, useStudy } from '@/composables/useStudies'
 import { commandEntries } from '@/lib/commandEntries'
-import { STATION_ORDER, stationOfKey, stationsOf } from '@/lib/stations'
+import { STATION_ORDER, stationOfKey, stationsOf, THINKING } from '@/lib/stations'
 import { usePreferences } from '@/stores/preferences'
 
 const props = defineProps<{ studyId: number; sampleId: number }>()
@@ -24,7 +24,7 @@ const preferences = usePreferences()
 
 const study = useStudy(toRef(props, 'studyId'))
 const sheet = useSheet(toRef(props, 'sampleId'))
-const map = useOperatingMap(toRef(props, 'sampleId'), 'steady')
+const map = useOperatingMap(toRef(props, 'sampleId'), { condition: 'steady', size: USUAL_SIZE_UM, scenario: null })
 const changes = useBenchChanges(toRef(props, 'sampleId'))
 const titles = useFieldTitles(sheet.data)
 const { query: catalogue } = useCatalogue()
@@ -238,7 +238,7 @@ function pickNumber(event: KeyboardEvent) {
     </main>
     <p v-if="told" class="told" role="status">{{ told }}</p>
     <ResultsTape
-      v-if="sheet.data.value"
+      v-if="sheet.data.value && !THINKING.has(String(route.name))"
       class="tape"
       :sheet="sheet.data.value"
       :titles="titles"

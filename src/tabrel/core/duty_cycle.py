@@ -1,0 +1,160 @@
+"""A duty cycle: engine speed over time, from CSV or shipped, and the oil temperature where it was recorded."""
+
+from __future__ import annotations
+
+import csv
+import io
+from dataclasses import dataclass
+
+import numpy as np
+from numpy.typing import NDArray
+
+from tabrel.core.errors import StudyError
+
+FloatArray = NDArray[np.float64]
+
+TIME, SPEED, TEMPERATURE = "time_s", "speed_rpm", "oil_temperature_c"
+LONGEST = 24 * 3600.0
+"""No start is followed for longer. [s]"""
+
+MOST_ROWS = 200_000
+FASTEST = 20_000.0  # rpm
+USUAL_STEPS_OF_A_GAP, LEAST_GAP = 20.0, 30.0
+"""A step this many times the usual one, and longer than this many seconds, is a gap in a record."""
+
+
+@dataclass(frozen=True)
+class CycleTrace:
+    """A duty cycle as numbers.
+
+    Attributes
+    ----------
+    time : ndarray, shape (n,)
+        Rising from zero. [s]
+    speed : ndarray, shape (n,)
+        Zero while the engine stands. [rpm]
+    temperature : ndarray, shape (n,), or None
+        Of the oil, where it was recorded. [°C]
+    """
+
+    time: FloatArray
+    speed: FloatArray
+    temperature: FloatArray | None
+
+
+def read_duty_cycle(text: str, path: str = "duty_cycle") -> CycleTrace:
+    """Return a duty cycle from CSV with the columns time_s, speed_rpm and, if recorded, oil_temperature_c.
+
+    Parameters
+    ----------
+    text : str
+        Comma, semicolon or tab between the columns; lines that start with # are notes.
+    path : str
+        Place named in errors.
+
+    Returns
+    -------
+    CycleTrace
+        Its time begins at zero.
+
+    Raises
+    ------
+    StudyError
+        One sentence that names the line and the mend.
+    """
+    lines = [(i, line) for i, line in enumerate(text.splitlines(), 1) if line.strip() and not line.lstrip().startswith("#")]
+    if not lines:
+        raise StudyError(path, f"the duty cycle is empty: give lines with {TIME},{SPEED}")
+    separator = max(",;\t", key=lines[0][1].count)
+    rows = [(i, next(csv.reader(io.StringIO(line), delimiter=separator))) for i, line in lines]
+    names = [name.strip().lower() for name in rows[0][1]]
+    for name in (TIME, SPEED):
+        if name not in names:
+            raise StudyError(
+                path, f"line {rows[0][0]} names no column {name}: begin with a line like {TIME},{SPEED},{TEMPERATURE}"
+            )
+    unknown = [name for name in names if name not in (TIME, SPEED, TEMPERATURE)]
+    if unknown:
+        raise StudyError(
+            path, f"line {rows[0][0]} names a column {unknown[0]!r}: only {TIME}, {SPEED} and {TEMPERATURE} are known"
+        )
+    if len(rows) < 3:
+        raise StudyError(path, "a duty cycle needs two rows of numbers at least: add more")
+    if len(rows) > MOST_ROWS:
+        raise StudyError(path, f"a duty cycle of {len(rows)} rows is longer than {MOST_ROWS}: thin it out")
+    numbers = np.array([_row(cells, names, i, path) for i, cells in rows[1:]])
+    columns = {name: numbers[:, k] for k, name in enumerate(names)}
+    _check_time(columns[TIME], [i for i, _ in rows[1:]], path)
+    _check_range(columns[SPEED], 0.0, FASTEST, f"a {SPEED}", [i for i, _ in rows[1:]], path)
+    if TEMPERATURE in columns:
+        _check_range(columns[TEMPERATURE], -60.0, 200.0, f"an {TEMPERATURE}", [i for i, _ in rows[1:]], path)
+    return CycleTrace(columns[TIME] - columns[TIME][0], columns[SPEED], columns.get(TEMPERATURE))
+
+
+def _row(cells: list[str], names: list[str], line: int, path: str) -> list[float]:
+    if len(cells) != len(names):
+        raise StudyError(path, f"line {line} holds {len(cells)} cells, the heading {len(names)}: make them agree")
+    numbers = []
+    for name, cell in zip(names, cells, strict=True):
+        text = cell.strip()
+        if not text:
+            raise StudyError(path, f"line {line} holds no {name}: fill the gap, or take the line out")
+        try:
+            number = float(text)
+        except ValueError as error:
+            raise StudyError(path, f"line {line} holds {text[:40]!r} as {name}, which is no number: type it as digits") from error
+        if not np.isfinite(number):
+            raise StudyError(path, f"line {line} holds {text[:40]!r} as {name}, which is no number: type it as digits")
+        numbers.append(number)
+    return numbers
+
+
+def _check_time(time: FloatArray, lines: list[int], path: str) -> None:
+    steps = np.diff(time)
+    if (steps <= 0).any():
+        k = int(np.argmax(steps <= 0))
+        raise StudyError(
+            path, f"line {lines[k + 1]} goes back in time, from {time[k]:g} to {time[k + 1]:g} s: put the rows in order of time"
+        )
+    if time[-1] - time[0] > LONGEST:
+        raise StudyError(path, f"the duty cycle lasts {(time[-1] - time[0]) / 3600:.0f} h: give 24 h at most")
+    gap = max(USUAL_STEPS_OF_A_GAP * float(np.median(steps)), LEAST_GAP)
+    if len(steps) > 4 and (steps > gap).any():
+        k = int(np.argmax(steps > gap))
+        raise StudyError(
+            path,
+            f"line {lines[k + 1]} follows after a gap of {steps[k]:g} s, where {np.median(steps):g} s is usual: "
+            "fill the gap, or cut the record there",
+        )
+
+
+def _check_range(values: FloatArray, low: float, high: float, what: str, lines: list[int], path: str) -> None:
+    off = (values < low) | (values > high)
+    if off.any():
+        k = int(np.argmax(off))
+        raise StudyError(path, f"line {lines[k]} holds {what} of {values[k]:g}: it must lie between {low:g} and {high:g}")
+
+
+def _pieces(*pairs: tuple[float, float]) -> CycleTrace:
+    """Return a cycle from corner points of minutes and speeds."""
+    minutes, speeds = np.array(pairs).T
+    return CycleTrace(minutes * 60, speeds, None)
+
+
+def _mountain_road() -> CycleTrace:
+    """Return idling, then bends: short pulls and lifted throttle again and again."""
+    corners = [(0.0, 1150.0), (0.5, 1150.0), (0.6, 1700.0)]
+    for k in range(28):
+        start = 0.8 + 1.04 * k
+        corners += [(start, 1500.0), (start + 0.35, 3300.0), (start + 0.7, 3400.0), (start + 0.85, 1400.0)]
+    return _pieces(*corners, (30.0, 900.0))
+
+
+SHIPPED_CYCLES: dict[str, CycleTrace] = {
+    "idle and creep": _pieces((0, 1100), (5, 950), (5.2, 1400), (9, 1400), (9.2, 900), (20, 900), (20.3, 1600), (30, 1600)),
+    "mountain road": _mountain_road(),
+    "driven hard at once": _pieces(
+        (0, 1200), (0.3, 1200), (0.5, 3600), (10, 3800), (10.2, 2600), (20, 2600), (20.2, 3900), (30, 3900)
+    ),
+}
+"""Made up, by name: half an hour each after a cold start."""

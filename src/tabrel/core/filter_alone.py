@@ -1,0 +1,177 @@
+"""The filter by itself: its unknown at a pressure or a flow, and its map over temperature and filter flow.
+
+It needs no engine, so it is the surest statement there is about a filter.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Sequence
+from dataclasses import dataclass
+
+import numpy as np
+from numpy.typing import NDArray
+
+from tabrel.core.circuit_state import OperatingPoint
+from tabrel.core.drawn import Drawable
+from tabrel.core.errors import OutOfRangeError
+from tabrel.core.filter_flow import FilterState, FlowCurve, Fluid, axial_constants, filter_state, fluid_at
+from tabrel.core.filter_model import FILTER_SENSED, FilterModel
+from tabrel.core.root_finding import Indices
+from tabrel.core.roots_at_places import roots_at_places
+from tabrel.core.spread import picked
+from tabrel.core.threshold_curve import ThresholdCurve, closed_curve, threshold_curve
+
+FloatArray = NDArray[np.float64]
+
+SURPLUS_TOLERANCE = 1e-8  # of the flow, which is about a millionth of a kelvin
+_TOLERANCE = 1e-10  # of the pressure or flow looked for
+
+
+@dataclass(frozen=True)
+class _FilterProblem:
+    """All that differs from place to place."""
+
+    filter: FilterModel
+    loading: Drawable
+    fluid: Fluid
+    target: FloatArray
+
+
+def unknown_at_opening(model: FilterModel, loading: Drawable, fluid: Fluid) -> FloatArray:
+    """Return the filter's unknown at which the valve sees its opening pressure. [Pa]"""
+    opening = np.asarray((model.valve.opening_pressure if model.valve else 0.0) * fluid.valve_scale)
+    if model.location not in FILTER_SENSED:
+        return opening
+    problem = _FilterProblem(model, loading, fluid, opening)
+    # the whole filter's pressure is at least the element's, so the unknown is at most what is looked for
+    return _unknown(problem, lambda state: state.filter_pressure, upper=opening, start=opening)
+
+
+def filter_at_flow(point: OperatingPoint, temperature: FloatArray, flow_rate: FloatArray) -> FilterState:
+    """Return the filter's state at temperatures [°C] and flows through it [m³/s], which broadcast.
+
+    Parameters
+    ----------
+    point : OperatingPoint
+        Only its filter, oil and loading count.
+    temperature, flow_rate : ndarray
+        Where.
+
+    Returns
+    -------
+    FilterState
+    """
+    fluid = fluid_at(point.oil, temperature)
+    cosh, _, conductance = axial_constants(point.filter, point.loading)
+    # with valve and defects shut all would go through the media, at the highest pressure there can be
+    upper = flow_rate * fluid.dynamic_viscosity * cosh / conductance
+    problem = _FilterProblem(point.filter, point.loading, fluid, np.asarray(flow_rate))
+    x = _unknown(problem, lambda state: state.flow_rate, upper=upper, start=upper / cosh)
+    return filter_state(point.filter, x, fluid, loading=point.loading)
+
+
+def _unknown(
+    problem: _FilterProblem, rising: Callable[[FilterState], FlowCurve], *, upper: FloatArray, start: FloatArray
+) -> FloatArray:
+    """Return the unknown at which something of the filter rises to the problem's target. [Pa]"""
+
+    def short(at: _FilterProblem, x: FloatArray) -> FlowCurve:
+        curve = rising(filter_state(at.filter, x, at.fluid, loading=at.loading))
+        return FlowCurve(at.target - curve.value, -curve.slope)
+
+    shape = np.broadcast_shapes(np.shape(upper), np.shape(problem.target))
+    tolerance = np.maximum(_TOLERANCE * problem.target, np.finfo(float).tiny)
+    return roots_at_places(problem, short, shape, upper=upper, start=start, tolerance=tolerance).values
+
+
+def onset_over_flow(point: OperatingPoint, flow_rate: FloatArray, cold_end: float) -> ThresholdCurve:
+    """Return the bypass onset of the filter alone over the flow through it.
+
+    Parameters
+    ----------
+    point : OperatingPoint
+        Only its filter, oil and loading count; its numbers are floats, or arrays of shape (n,).
+    flow_rate : ndarray, shape (n,)
+        [m³/s]
+    cold_end : float
+        Where to start. [°C]
+
+    Returns
+    -------
+    ThresholdCurve
+    """
+    if point.filter.valve is None:
+        return closed_curve(len(flow_rate))
+
+    def surplus(temperature: FloatArray, i: Indices) -> FloatArray:
+        here = picked(point, i)
+        fluid = fluid_at(here.oil, temperature)
+        x = unknown_at_opening(here.filter, here.loading, fluid)
+        at_opening = filter_state(here.filter, x, fluid, loading=here.loading)
+        return np.asarray(flow_rate[i] - at_opening.flow_rate.value)
+
+    return threshold_curve(surplus, columns=len(flow_rate), cold_end=cold_end, tolerance=SURPLUS_TOLERANCE * flow_rate)
+
+
+FILTER_ALONE_QUANTITIES: dict[str, Callable[[FilterState], FloatArray]] = {
+    "element_pressure": lambda state: state.element_pressure.value,
+    "filter_pressure": lambda state: state.filter_pressure.value,
+    "bypass_fraction": lambda state: state.bypass_flow / state.flow_rate.value,
+    "defect_fraction": lambda state: state.defect_flow / state.flow_rate.value,
+    "unfiltered_fraction": lambda state: (state.bypass_flow + state.defect_flow) / state.flow_rate.value,
+    "media_fraction": lambda state: state.media_flow / state.flow_rate.value,
+    "lift": lambda state: state.lift,
+}
+"""By name: pressures [Pa], shares [-], lift [m]."""
+
+
+@dataclass(frozen=True)
+class FilterAloneMap:
+    """The filter by itself over a grid; arrays have shape (temperatures, flows), NaN where the oil does not pump.
+
+    Attributes
+    ----------
+    temperature, flow_rate : ndarray
+        Axes. [°C], [m³/s]
+    pumps : ndarray of bool
+        Where the oil pumps.
+    state : FilterState
+        At the temperatures at which it does.
+    """
+
+    temperature: FloatArray
+    flow_rate: FloatArray
+    pumps: NDArray[np.bool_]
+    state: FilterState
+
+    def quantity(self, name: str) -> FloatArray:
+        """Return one of `FILTER_ALONE_QUANTITIES` over the whole grid, in SI units."""
+        whole = np.full((len(self.temperature), len(self.flow_rate)), np.nan)
+        whole[self.pumps] = FILTER_ALONE_QUANTITIES[name](self.state)
+        return whole
+
+
+def filter_alone_map(point: OperatingPoint, temperatures: Sequence[float], flow_rates: Sequence[float]) -> FilterAloneMap:
+    """Return the filter by itself over oil temperature × filter flow.
+
+    Parameters
+    ----------
+    point : OperatingPoint
+        Only its filter, oil and loading count.
+    temperatures, flow_rates : sequence of float
+        Axes. [°C], [m³/s]
+
+    Returns
+    -------
+    FilterAloneMap
+
+    Raises
+    ------
+    OutOfRangeError
+        If a flow is not above zero.
+    """
+    temperature, flow = np.asarray(temperatures, dtype=float), np.asarray(flow_rates, dtype=float)
+    if not (np.isfinite(flow) & (flow > 0)).all():
+        raise OutOfRangeError("a flow through the filter must be above zero: give flows in L/min")
+    pumps = point.oil.pumps(temperature)
+    return FilterAloneMap(temperature, flow, pumps, filter_at_flow(point, temperature[pumps][:, None], flow[None, :]))

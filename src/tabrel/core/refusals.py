@@ -1,0 +1,40 @@
+"""Refuse single values that cannot be, naming the place and the mend."""
+
+from __future__ import annotations
+
+from tabrel.core.errors import StudyError
+
+ABSOLUTE_ZERO_C = -273.15
+MOST_HOLES = 100_000
+
+
+def require_text(path: str, text: str) -> None:
+    """Refuse an empty text."""
+    if not text.strip():
+        raise StudyError(path, "is empty: give it a few words")
+
+
+def require_count(path: str, count: int) -> None:
+    """Refuse what is no number of holes."""
+    if not 1 <= count <= MOST_HOLES:
+        raise StudyError(f"{path}.count", f"must be a whole number from 1 to {MOST_HOLES}, not {count}: count the holes")
+
+
+def require_above_zero(path: str, **values: float | None) -> None:
+    """Refuse what is not above zero; None is not known."""
+    for name, value in values.items():
+        if value is not None and not value > 0:
+            raise StudyError(f"{path}.{name}", f"must be above zero, not {value:g}: leave it out if it is not known")
+
+
+def require_fraction(path: str, **values: float | None) -> None:
+    """Refuse what is no share from 0 to 1; None is not known."""
+    for name, value in values.items():
+        if value is not None and not 0 <= value <= 1:
+            raise StudyError(f"{path}.{name}", f"must lie between 0 and 1, not {value:g}")
+
+
+def require_temperature(path: str, temperature_c: float) -> None:
+    """Refuse what no oil is."""
+    if not ABSOLUTE_ZERO_C + 100 < temperature_c < 400:
+        raise StudyError(f"{path}.temperature_c", f"{temperature_c:g} °C is no oil temperature: check the number and its unit")

@@ -1,0 +1,149 @@
+"""Oil, engine, map, side by side and start in a real browser."""
+
+from __future__ import annotations
+
+import re
+
+from playwright.sync_api import expect
+
+from bench_steps import to_station
+
+
+def open_sample(page, server, sample, station):
+    page.goto(f"{server.address}/studies/1/samples/{sample}/{station}")
+
+
+def test_two_filters_answer_both_questions_within_a_minute(page, server):
+    """Which part restricts here, below what temperature is oil unfiltered, and for how long after a start?"""
+    page.goto(server.address)
+    page.get_by_text("Mountain road service").first.click()
+    to_station(page, "Side by side")
+    page.get_by_label("Oil temperature in °C").fill("-20")
+    page.get_by_label("Engine speed in rpm").fill("1500")
+    page.keyboard.press("Enter")
+    plain, early = page.locator("[data-side=Korvath]"), page.locator("[data-side=Ysmere]")
+    expect(page.get_by_text("restricts at −20 °C, 1500 rpm")).to_be_visible()
+    for side in (plain, early):
+        expect(side.locator('[data-answer="restricts"]')).to_contain_text("Media")
+    expect(early.locator('[data-answer="onset"]')).to_contain_text(re.compile(r"−4 °C\s+.*…"))  # with its interval
+    expect(plain.locator('[data-answer="start"]')).to_have_text(re.compile(r"\d s"))
+    expect(early.locator('[data-answer="start"]')).to_have_text(re.compile(r"\d min"))
+    expect(page.locator("[data-band]")).to_have_count(5)
+    page.get_by_label("Korvath in the slice").uncheck()
+    expect(page.locator("[data-band]")).to_have_count(4)
+    with page.expect_download() as download:
+        page.locator('[data-save="csv"]').click()
+    heading = download.value.path().read_text().splitlines()[0]
+    assert heading.startswith('"oil temperature, °C, at 1500 rpm"')
+    assert "Ysmere low 2.5 %" in heading
+
+
+def test_a_scenario_is_tried_kept_and_chosen_again_and_a_wrong_one_loses_nothing(page, server):
+    open_sample(page, server, 2, "map")
+    page.get_by_role("button", name="What if").click()
+    page.locator("#wi-stud").fill("wide")
+    page.locator("#wi-stud").press("Tab")
+    expect(page.get_by_text("Type a number above zero")).to_be_visible()
+    expect(page.locator("#wi-stud")).to_have_value("wide")
+    page.locator("#wi-stud").fill("")
+    page.locator("#wi-loading").fill("3")
+    page.locator("#wi-loading").press("Tab")
+    expect(page.locator('[data-curve="unchanged"]')).to_be_visible()
+    expect(page.locator('[data-value="element_kpa"]')).to_contain_text("→")
+    page.locator("#wi-lift").fill("0.5")
+    page.locator("#wi-lift").press("Tab")
+    expect(page.get_by_role("alert").filter(has_text="anti_drain.lip_diameter")).to_be_visible()
+    expect(page.locator('[data-region="bypass"]')).to_be_visible()  # the map stays
+    page.locator("#wi-lift").fill("")
+    page.locator("#wi-lift").press("Tab")
+    page.get_by_label("Name of the scenario").fill("worn")
+    page.get_by_role("button", name="Keep", exact=True).click()
+    page.get_by_role("button", name="As it is").click()
+    expect(page.locator('[data-curve="unchanged"]')).to_have_count(0)
+    page.reload()
+    page.get_by_role("button", name="What if").click()
+    page.get_by_label("Kept scenarios").select_option(label="worn")
+    expect(page.locator('[data-curve="unchanged"]')).to_be_visible()
+
+
+def test_every_quantity_is_drawn_told_and_saved(page, server):
+    open_sample(page, server, 2, "map")
+    choice = page.get_by_label("What the map shows")
+    summary = page.locator("#map-summary")
+    for option in choice.locator("option").all_inner_texts():
+        choice.select_option(label=option)
+        expect(summary).to_contain_text(option)
+    page.keyboard.press("Tab")
+    page.locator(".frame").first.press("a")
+    expect(page.get_by_label("Filter flow in L/min")).to_be_visible()
+    expect(choice.locator("option")).to_have_count(4)
+    for kind, starts in (("svg", b"<svg"), ("png", b"\x89PNG"), ("csv", b'"')):
+        with page.expect_download() as download:
+            page.locator(f'[data-save="{kind}"]').click()
+        assert download.value.path().read_bytes().startswith(starts)
+    page.get_by_role("button", name="Table", exact=True).click()
+    expect(page.get_by_role("region", name=re.compile("as a table"))).to_be_visible()
+    page.get_by_role("button", name="Rests on").click()
+    expect(page.locator('[data-rests="sentence"]')).to_contain_text("the permeability of the media (×/÷ 1.50: ")
+
+
+def test_crosshair_moves_need_no_request(page, server):
+    open_sample(page, server, 2, "map")
+    expect(page.locator('[data-crosshair="state"]')).to_be_visible()
+    page.wait_for_load_state("networkidle")
+    asked = []
+    page.on("request", lambda request: asked.append(request.url))
+    page.locator("[role=application]").focus()
+    for key in ("ArrowUp", "ArrowRight", "Shift+ArrowUp", "ArrowLeft"):
+        page.keyboard.press(key)
+    expect(page.get_by_label("Oil temperature in °C")).to_have_value("-12.5")
+    assert asked == []
+
+
+def test_oil_and_engine_are_typed_dragged_and_checked(page, server):
+    open_sample(page, server, 1, "engine")
+    expect(page.locator('[data-hot="leftover"]')).to_contain_text("330 stated")
+    page.locator('[data-part="regulator"]').click()
+    opening = page.locator('[data-key="engine.regulator_opening"] input')
+    expect(opening).to_have_value("470 kPa")
+    opening.fill("300")
+    opening.press("Enter")
+    expect(page.get_by_role("alert")).to_contain_text("at or below the hot gallery pressure of 330 kPa")
+    expect(opening).to_have_value("300")  # what was typed stays
+    opening.press("Escape")
+    expect(opening).to_have_value("470 kPa")
+    page.get_by_label("Temperature to read the line at, in °C").fill("40")
+    page.keyboard.press("Enter")
+    expect(page.locator('[data-oil="reading"]')).to_contain_text("66.0 mm²/s")
+    point = page.locator('[data-point="1"] circle')
+    box = point.bounding_box()
+    page.mouse.move(box["x"] + box["width"] / 2, box["y"] + box["height"] / 2)
+    page.mouse.down()
+    page.mouse.move(box["x"] + box["width"] / 2, box["y"] + box["height"] / 2 + 6, steps=4)
+    page.mouse.up()
+    expect(page.get_by_label("Viscosity of point 2", exact=True)).not_to_have_value("66")
+    page.get_by_role("button", name="Undo").click()
+    expect(page.get_by_label("Viscosity of point 2", exact=True)).to_have_value("66")
+    page.get_by_label("Viscosity of point 3", exact=True).fill("90")
+    page.keyboard.press("Tab")
+    expect(page.get_by_role("alert")).to_contain_text("thicker at 100 °C")
+    page.locator('[data-engine="work diesel, 5.7 L"]').click()
+    expect(page.locator('[data-part="gallery"]')).to_contain_text("390 kPa")
+
+
+def test_a_start_is_planned_and_a_bad_duty_cycle_said_in_one_sentence(page, server, tmp_path):
+    open_sample(page, server, 2, "start")
+    minutes = page.locator('[data-start="Ysmere"] [data-total="bypass"]')
+    before = minutes.inner_text()
+    start = page.locator('[data-key="plan.start_c"] input')
+    start.fill("-10")
+    start.press("Enter")
+    expect(minutes).not_to_have_text(before)
+    bad, good = tmp_path / "bad.csv", tmp_path / "yard.csv"
+    bad.write_text("time_s,speed_rpm\n0,900\n5,900\n3,900\n")
+    good.write_text("time_s,speed_rpm\n0,900\n300,1800\n")
+    page.get_by_label("Read a duty cycle from CSV").set_input_files(bad)
+    expect(page.get_by_role("alert")).to_contain_text("line 4 goes back in time, from 5 to 3 s")
+    page.get_by_label("Read a duty cycle from CSV").set_input_files(good)
+    expect(page.locator("#duty-cycle")).to_have_value("yard")
+    expect(page.locator('[data-life="Ysmere"]')).to_be_visible()

@@ -1,0 +1,40 @@
+/** Oil and engine of a sample's study, the engine library, and what changes them. */
+import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tanstack/vue-query'
+import { toValue, type MaybeRefOrGetter } from 'vue'
+import { client, unwrap, type Schemas } from '@/api/client'
+
+export type Engine = Schemas['EngineOut']
+export type OilLine = Schemas['OilLineOut']
+
+export function useEngine(sampleId: MaybeRefOrGetter<number>) {
+  return useQuery({
+    queryKey: ['engine', sampleId],
+    queryFn: () =>
+      unwrap(client.GET('/api/samples/{sample_id}/engine', { params: { path: { sample_id: toValue(sampleId) } } })),
+    placeholderData: keepPreviousData,
+    shallow: true,
+  })
+}
+
+/** The library of engines: keep the study's, take one away. */
+export function useEngineLibrary(sampleId: MaybeRefOrGetter<number>) {
+  const queries = useQueryClient()
+  const renew = () => queries.invalidateQueries({ queryKey: ['engine'] })
+  const keep = useMutation({
+    mutationFn: () =>
+      unwrap(client.POST('/api/samples/{sample_id}/engine/keep', { params: { path: { sample_id: toValue(sampleId) } } })),
+    onSuccess: renew,
+  })
+  const forget = useMutation({
+    mutationFn: async (id: number) => {
+      await client.DELETE('/api/engines/{engine_id}', { params: { path: { engine_id: id } } })
+    },
+    onSuccess: renew,
+  })
+  return { keep: () => keep.mutateAsync(), forget: (id: number) => forget.mutateAsync(id) }
+}
+
+/** Return the line of an oil that is only looked at. */
+export function previewLine(body: Schemas['OilLineIn']): Promise<OilLine> {
+  return unwrap(client.POST('/api/oil/line', { body }))
+}

@@ -1,0 +1,32 @@
+/** The scenarios kept in a study, and what changes them. */
+import { useMutation, useQuery, useQueryClient } from '@tanstack/vue-query'
+import { toValue, type MaybeRefOrGetter } from 'vue'
+import { client, unwrap, type Schemas } from '@/api/client'
+
+export function useScenarios(studyId: MaybeRefOrGetter<number>) {
+  const queries = useQueryClient()
+  const query = useQuery({
+    queryKey: ['scenarios', studyId],
+    queryFn: () =>
+      unwrap(client.GET('/api/studies/{study_id}/scenarios', { params: { path: { study_id: toValue(studyId) } } })),
+  })
+  const took = async (now: Schemas['ScenarioOut'][]) => {
+    queries.setQueryData(['scenarios', toValue(studyId)], now)
+    await queries.invalidateQueries({ queryKey: ['sheet'] })
+  }
+  const keep = useMutation({
+    mutationFn: (scenario: Schemas['Scenario']) =>
+      unwrap(client.POST('/api/studies/{study_id}/scenarios', { params: { path: { study_id: toValue(studyId) } }, body: scenario })),
+    onSuccess: took,
+  })
+  const remove = useMutation({
+    mutationFn: (id: number) =>
+      unwrap(client.DELETE('/api/scenarios/{scenario_id}', { params: { path: { scenario_id: id } } })),
+    onSuccess: took,
+  })
+  return {
+    query,
+    keep: async (scenario: Schemas['Scenario']) => void (await keep.mutateAsync(scenario)),
+    remove: async (id: number) => void (await remove.mutateAsync(id)),
+  }
+}

@@ -1,0 +1,81 @@
+/** Give a picture or a table to the person as a file. */
+
+export function saveBlob(blob: Blob, name: string): void {
+  const address = URL.createObjectURL(blob)
+  const link = document.createElement('a')
+  link.href = address
+  link.download = name
+  link.click()
+  setTimeout(() => URL.revokeObjectURL(address), 1000)
+}
+
+export function saveText(text: string, name: string, type = 'text/csv'): void {
+  saveBlob(new Blob([text], { type: `${type};charset=utf-8` }), name)
+}
+
+/** Return rows as CSV; a cell with a comma, a quote or a line break is quoted. */
+export function csv(rows: readonly (readonly (string | number | null)[])[]): string {
+  const cell = (value: string | number | null) => {
+    const text = value === null ? '' : String(value)
+    return /[",\n]/.test(text) ? `"${text.replaceAll('"', '""')}"` : text
+  }
+  return rows.map((row) => row.map(cell).join(',')).join('\r\n') + '\r\n'
+}
+
+const STYLED = [
+  'fill', 'fill-opacity', 'stroke', 'stroke-width', 'stroke-dasharray', 'stroke-opacity', 'stroke-linejoin', 'opacity',
+  'font-family', 'font-size', 'font-weight', 'text-anchor', 'paint-order', 'display',
+] as const
+
+/** Return a drawing as a document of its own: styles written into it, and what is painted under it as an image. */
+export function standaloneSvg(svg: SVGSVGElement, under: { canvas: HTMLCanvasElement; left: number; top: number } | null, ground: string): string {
+  const copy = svg.cloneNode(true) as SVGSVGElement
+  const from = svg.querySelectorAll('*')
+  copy.querySelectorAll('*').forEach((element, i) => {
+    const style = getComputedStyle(from[i]!)
+    const written = STYLED.map((name) => `${name}:${style.getPropertyValue(name)}`).join(';')
+    element.setAttribute('style', written)
+    element.removeAttribute('class')
+  })
+  const { width, height } = svg.getBoundingClientRect()
+  copy.setAttribute('xmlns', 'http://www.w3.org/2000/svg')
+  copy.setAttribute('width', String(width))
+  copy.setAttribute('height', String(height))
+  if (!copy.hasAttribute('viewBox')) copy.setAttribute('viewBox', `0 0 ${width} ${height}`)
+  const make = (name: string, attributes: Record<string, string>) => {
+    const element = document.createElementNS('http://www.w3.org/2000/svg', name)
+    Object.entries(attributes).forEach(([key, value]) => element.setAttribute(key, value))
+    return element
+  }
+  if (under)
+    copy.prepend(
+      make('image', {
+        href: under.canvas.toDataURL('image/png'),
+        x: String(under.left),
+        y: String(under.top),
+        width: String(under.canvas.width),
+        height: String(under.canvas.height),
+      }),
+    )
+  copy.prepend(make('rect', { width: '100%', height: '100%', fill: ground }))
+  return new XMLSerializer().serializeToString(copy)
+}
+
+/** Return a drawing as a PNG of twice its size on screen. */
+export async function pngOf(svg: string, width: number, height: number): Promise<Blob> {
+  const image = new Image()
+  const address = URL.createObjectURL(new Blob([svg], { type: 'image/svg+xml' }))
+  try {
+    image.src = address
+    await image.decode()
+    const canvas = document.createElement('canvas')
+    canvas.width = 2 * width
+    canvas.height = 2 * height
+    canvas.getContext('2d')!.drawImage(image, 0, 0, canvas.width, canvas.height)
+    return await new Promise((done, failed) =>
+      canvas.toBlob((blob) => (blob ? done(blob) : failed(new Error('the picture could not be written'))), 'image/png'),
+    )
+  } finally {
+    URL.revokeObjectURL(address)
+  }
+}

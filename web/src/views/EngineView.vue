@@ -1,0 +1,177 @@
+<script setup lang="ts">
+/** Oil and engine: the viscosity line, the circuit with its numbers, the check at the hot point, the library. */
+import { computed, nextTick, ref, toRef, useTemplateRef, watch } from 'vue'
+import { useRoute, useRouter } from 'vue-router'
+import CircuitDrawing from '@/components/CircuitDrawing.vue'
+import EngineLibrary from '@/components/EngineLibrary.vue'
+import FactField from '@/components/FactField.vue'
+import HotPointPanel from '@/components/HotPointPanel.vue'
+import OilPanel from '@/components/OilPanel.vue'
+import { useCatalogue } from '@/composables/useCatalogue'
+import { useEngine, useEngineLibrary } from '@/composables/useEngine'
+import { listedKey, useKeys } from '@/composables/useKeys'
+import { useBenchChanges, useSheet } from '@/composables/useSheet'
+import { useStops } from '@/composables/useStops'
+import { CIRCUIT_PARTS, partOfFact } from '@/lib/circuitParts'
+import { usePreferences } from '@/stores/preferences'
+
+const props = defineProps<{ sampleId: number }>()
+const route = useRoute()
+const router = useRouter()
+const preferences = usePreferences()
+const sampleId = toRef(props, 'sampleId')
+const sheet = useSheet(sampleId)
+const engine = useEngine(sampleId)
+const changes = useBenchChanges(sampleId)
+const library = useEngineLibrary(sampleId)
+const { query, facts } = useCatalogue()
+const root = useTemplateRef<HTMLElement>('root')
+const stops = useStops(root)
+const part = ref('pump')
+
+const chosen = computed(() => CIRCUIT_PARTS.find((one) => one.name === part.value) ?? CIRCUIT_PARTS[0]!)
+const fields = computed(() => chosen.value.facts.flatMap((key) => facts.value.get(key) ?? []))
+const oilFacts = computed(() => [...facts.value.values()].filter((fact) => fact.key.startsWith('oil.')))
+const texts = computed(() => sheet.data.value?.facts ?? {})
+
+async function choose(name: string) {
+  part.value = name
+  await nextTick()
+  root.value?.querySelector<HTMLInputElement>('.fields input')?.focus()
+}
+
+useKeys([
+  listedKey('Enter', 'keep the number and go to the next (Shift: the one before)'),
+  listedKey('Esc', 'back to what was kept'),
+])
+
+watch(
+  [() => route.query.field, () => sheet.isSuccess.value && query.isSuccess.value],
+  async ([key, ready]) => {
+    if (!ready || typeof key !== 'string') return
+    const owner = partOfFact(key)
+    if (owner) part.value = owner
+    await nextTick()
+    stops.focusKey(key)
+    void router.replace({ query: {} })
+  },
+  { immediate: true },
+)
+</script>
+
+<template>
+  <div ref="root" class="engine">
+    <div v-if="engine.data.value && sheet.data.value" class="cards">
+      <div class="card">
+        <OilPanel :line="engine.data.value.oil" :grades="engine.data.value.grades" :set-oil="changes.setOil" />
+        <div v-if="engine.data.value.oil" class="two">
+          <FactField
+            v-for="fact in oilFacts"
+            :key="fact.key"
+            :fact="fact"
+            :value="texts[fact.key] ?? ''"
+            :family="preferences.family"
+            :set="changes.setFact"
+            @next="stops.step(1)"
+            @previous="stops.step(-1)"
+          />
+        </div>
+      </div>
+      <div class="card">
+        <div class="named">
+          <h2>{{ texts['engine.name'] ?? 'Engine' }}</h2>
+          <button type="button" class="link" :class="{ on: part === 'engine' }" @click="choose('engine')">name and source</button>
+        </div>
+        <CircuitDrawing :facts="texts" :chosen="part" @choose="choose" />
+        <section class="fields" :aria-label="chosen.title">
+          <h3>{{ chosen.title }}</h3>
+          <div class="two">
+            <FactField
+              v-for="fact in fields"
+              :key="fact.key"
+              :fact="fact"
+              :value="texts[fact.key] ?? ''"
+              :family="preferences.family"
+              :set="changes.setFact"
+              @next="stops.step(1)"
+              @previous="stops.step(-1)"
+            />
+          </div>
+        </section>
+        <HotPointPanel
+          :point="engine.data.value.hot_point"
+          :problem="engine.data.value.problem"
+          :missing="engine.data.value.missing"
+          :family="preferences.family"
+        />
+        <EngineLibrary
+          :engines="engine.data.value.library"
+          :take="changes.takeEngine"
+          :keep="library.keep"
+          :forget="library.forget"
+        />
+      </div>
+    </div>
+    <p v-else class="soft">Fetching oil and engine …</p>
+  </div>
+</template>
+
+<style scoped>
+.engine {
+  height: 100%;
+  overflow-y: auto;
+  padding: 0.6rem 0.8rem 2rem;
+}
+.cards {
+  display: grid;
+  grid-template-columns: minmax(0, 0.85fr) minmax(0, 1fr);
+  gap: 0.7rem;
+  align-items: start;
+}
+.card {
+  background: var(--paper);
+  border: 1px solid var(--line);
+  border-radius: 10px;
+  padding: 0.5rem 0.9rem 0.7rem;
+  display: flex;
+  flex-direction: column;
+  gap: 0.45rem;
+}
+.two {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  column-gap: 0.9rem;
+}
+.two :deep(.fact) {
+  grid-template-columns: minmax(0, 1fr) 6.6rem;
+  font-size: 0.88rem;
+  align-items: start;
+}
+.two :deep(.fact p) {
+  grid-column: 1 / -1;
+}
+.fields {
+  border-top: 1px solid var(--line);
+  padding-top: 0.3rem;
+  min-height: 7.4rem;
+}
+.fields h3 {
+  font-size: 0.95rem;
+}
+.named {
+  display: flex;
+  justify-content: space-between;
+  align-items: baseline;
+}
+.link {
+  border: 0;
+  padding: 0;
+  background: none;
+  text-decoration: underline dotted;
+  cursor: pointer;
+  font-size: 0.84rem;
+}
+.link.on {
+  color: var(--hand);
+}
+</style>
