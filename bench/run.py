@@ -23,7 +23,7 @@ from tabrel.api.readings import post_reading
 from tabrel.api.requests import ReadingIn
 from tabrel.api.sheet import sheet_out
 from tabrel.cli.demo import fill_demo
-from tabrel.core.bypass_onset import bypass_onset
+from tabrel.core.bypass_onset import bypass_onset, regulator_opening
 from tabrel.core.operating_map import operating_map
 from tabrel.core.operating_point import operating_point
 from tabrel.document.study_document import read_study
@@ -51,7 +51,7 @@ def best_of(repeats: int, run: Callable[[], object]) -> float:
 
 
 def map_80x80() -> dict[str, object]:
-    """Measure the vectorised map with its onset curve against brentq point by point on the same residual."""
+    """Measure the vectorised map with bypass and regulator curves against brentq point by point on the same residual."""
     document = files("tabrel").joinpath("demo", "mountain_road_service.study.json").read_bytes()
     study = read_study(document)
     point = operating_point(study, study.samples[0])
@@ -60,6 +60,7 @@ def map_80x80() -> dict[str, object]:
     def vectorised() -> None:
         operating_map(point, TEMPERATURES, SPEEDS)
         bypass_onset(point, SPEEDS)
+        regulator_opening(point, SPEEDS)
 
     def pointwise() -> None:
         for temperature in TEMPERATURES:

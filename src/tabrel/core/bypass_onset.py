@@ -8,19 +8,18 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
-from tabrel.core.circuit_state import OperatingPoint, Problem
-from tabrel.core.filter_alone import unknown_at_opening
-from tabrel.core.filter_flow import FlowCurve
+from tabrel.core.circuit_state import OperatingPoint, Place
+from tabrel.core.filter_alone import unknown_at_flow, unknown_at_opening
 from tabrel.core.operating_map import check_axes
 from tabrel.core.root_finding import Indices
-from tabrel.core.roots_at_places import roots_at_places
 from tabrel.core.spread import picked
 from tabrel.core.threshold_curve import COLDEST, ThresholdCurve, closed_curve, threshold_curve
 
 FloatArray = NDArray[np.float64]
 
 SURPLUS_TOLERANCE = 1e-8  # of the pump's delivery, which is about a millionth of a kelvin
-_PRESSURE_TOLERANCE = 1e-10  # of the pressure looked for
+REGULATOR_SCAN_STEP = 6.0
+"""The regulator sees the whole circuit, whose pressure changes slowly with temperature. [K]"""
 
 
 @dataclass(frozen=True)
@@ -97,7 +96,9 @@ def onset_of_columns(point: OperatingPoint, speed: FloatArray, cold_end: float) 
 def regulator_opening(point: OperatingPoint, speeds: Sequence[float]) -> BypassOnset:
     """Return where the pressure regulator opens and closes, solved as a curve like the bypass onset.
 
-    On the curve the sensed pressure is exactly the opening pressure and nothing is dumped.
+    On the curve the sensed pressure is exactly the opening pressure and nothing is dumped, which fixes
+    the flow: what the pump then delivers, or what the engine then takes. What that flow asks of the
+    other end of the circuit says whether the regulator is open.
 
     Parameters
     ----------
@@ -117,31 +118,34 @@ def regulator_opening(point: OperatingPoint, speeds: Sequence[float]) -> BypassO
     if unheard or not np.isfinite(point.circuit.regulator_opening):
         curve = closed_curve(len(speed))
         return BypassOnset(speed, curve.closes, curve.reopens)
-    opening = point.circuit.regulator_opening
-
-    def short(problem: Problem, x: FloatArray) -> FlowCurve:
-        state = problem.point.state(x, problem.place)
-        sensed = state.pump if point.circuit.sense == "pump" else state.gallery
-        return FlowCurve(opening - sensed.value, -sensed.slope)
+    circuit, opening = point.circuit, point.circuit.regulator_opening
 
     def surplus(temperature: FloatArray, i: Indices) -> FloatArray:
         place = point.place(temperature, speed[i])
-        most = np.asarray(point.circuit.highest_pump_pressure(speed[i]))
-        shape = np.broadcast_shapes(place.fluid.density.shape, most.shape)
-        roots = roots_at_places(
-            Problem(point, place),
-            short,
-            shape,
-            upper=most,
-            start=np.full(shape, 0.5 * opening),
-            tolerance=np.full(shape, max(_PRESSURE_TOLERANCE * opening, 1e-6)),
-        )
-        return np.asarray(point.state(roots.values, place).balance.value)
+        delivery, viscosity = circuit.pump_delivery(speed[i]), place.fluid.dynamic_viscosity
+        if circuit.sense == "gallery":
+            flow = circuit.gallery_flow(opening, place.fluid, place.bearing_viscosity)
+            return np.asarray(point.state(_unknown_at_flow(point, place, flow), place).balance.value)
+        flow = delivery - circuit.slip * opening / viscosity
+        reaches = flow > 0
+        pump = point.state(_unknown_at_flow(point, place, np.where(reaches, flow, delivery)), place).pump.value
+        # in the regulator's own flow, so that the tolerance is one of flow too
+        return np.where(reaches, circuit.regulator_conductance * (pump - opening), -delivery)
 
     cold_end = point.oil.coldest_pumping(COLDEST)
-    curve = threshold_curve(surplus, columns=len(speed), cold_end=cold_end, tolerance=_tolerance(point, speed))
+    curve = threshold_curve(
+        surplus,
+        columns=len(speed),
+        cold_end=cold_end,
+        tolerance=_tolerance(point, speed),
+        scan_step=REGULATOR_SCAN_STEP,
+    )
     return BypassOnset(speed, curve.closes, curve.reopens)
 
 
 def _tolerance(point: OperatingPoint, speed: FloatArray) -> FloatArray:
     return np.asarray(SURPLUS_TOLERANCE * point.circuit.pump_delivery(speed)) * np.ones(len(speed))
+
+
+def _unknown_at_flow(point: OperatingPoint, place: Place, flow: FloatArray) -> FloatArray:
+    return unknown_at_flow(point.filter, point.loading, place.can_fluid, flow)

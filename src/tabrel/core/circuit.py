@@ -9,12 +9,14 @@ from typing import Any, Literal
 
 import numpy as np
 from numpy.typing import NDArray
+from scipy.interpolate import CubicSpline
 
 from tabrel.core.drawn import Drawable, values_of
 from tabrel.core.errors import MissingInputsError, StudyError
 from tabrel.core.filter_flow import FlowCurve, Fluid
 from tabrel.core.oil import OilModel
 from tabrel.core.restrictions import Restriction, stated_loss_restriction
+from tabrel.core.spread import flattened, picked
 from tabrel.core.study import (
     Circuit,
     EngineHotPoint,
@@ -40,12 +42,12 @@ DEFAULT_BEARING_HEATING = 0.5
 PUMP_FACTOR, REGULATOR_FACTOR, GALLERY_FACTOR = 1.02, 1.03, 1.05
 """Pump displacement, regulator opening and hot gallery pressure are good to these factors either way."""
 
-BEARING_HEATING_RANGE = (0.25, 1.0)
-VISCOUS_SHARE_RANGE = (0.3, 0.9)
+BEARING_HEATING_RANGE, VISCOUS_SHARE_RANGE = (0.25, 1.0), (0.3, 0.9)
 """What the model does not know of the bearings' heat and of the cooler's loss."""
 
-_RISE_TOLERANCE = 1e-6  # of the last step in ln θ; Newton squares it, so the error left is below 1e-11
+_RISE_TOLERANCE = 1e-5  # of the last step in ln θ; Newton squares it, so the error left is below 1e-9
 _RISE_STEPS = 60
+_FEW_OPEN, _SMALL = 0.3, 2000  # share and size below which only the open ones go on
 _JET_STEPS = 8
 _COARSER = 5
 
@@ -156,6 +158,15 @@ class CircuitModel:
         jet_slope = bearings / root * (excess > 0)
         return bearings * (flow - jet_flow), bearings * (1 - jet_slope)
 
+    def gallery_flow(self, pressure: Drawable, fluid: Fluid, bearing_viscosity: FloatArray) -> FloatArray:
+        """Return the flow that the engine takes at a gallery pressure [Pa], bearings and jets. [m³/s]"""
+        bearings = pressure / (self.bearings * bearing_viscosity)
+        if self.jets is None:
+            return np.asarray(bearings)
+        excess = np.maximum(pressure - self.jet_opening, 0.0)
+        viscous, inertial = self.jets.a * fluid.dynamic_viscosity, self.jets.b * fluid.density
+        return np.asarray(bearings + 2 * excess / (viscous + np.sqrt(viscous**2 + 4 * inertial * excess)))
+
     def bearing_temperature_rise(self, oil: OilModel, temperature: FloatArray, speed: FloatArray) -> FloatArray:
         """Return θ, by how much the oil in the bearings is warmer than the sump. [K]
 
@@ -177,17 +188,32 @@ class CircuitModel:
             return rise, oil.dynamic_viscosity(temperature + rise)
         constant = np.log(self.bearing_rise) + exponent * (np.log(speed / self.hot_speed) - np.log(self.hot_viscosity))
         log_rise = self._first_rise(oil, temperature, speed, shape)
+        log_viscosity, step = self._rise_step(oil, temperature, constant, exponent, log_rise)
         for _ in range(_RISE_STEPS):
-            rise = np.exp(log_rise)
-            log_viscosity, slope = oil.log_viscosity_and_slope(temperature + rise)
-            slope *= rise  # from here on over ln θ
-            step = (constant + exponent * log_viscosity - log_rise) / (1 - exponent * slope)
-            np.clip(step, -2.0, 2.0, out=step)
-            log_rise = log_rise + step
-            if max(float(step.max(initial=0.0)), -float(step.min(initial=0.0))) < _RISE_TOLERANCE:
+            open_still = np.abs(step) > _RISE_TOLERANCE
+            if not open_still.any():
                 break
-        # the last step is so small that a straight line follows it to rounding
-        return np.exp(log_rise), np.exp(log_viscosity + slope * step)
+            if open_still.size < _SMALL or np.count_nonzero(open_still) > _FEW_OPEN * open_still.size:
+                log_rise = log_rise + step
+                log_viscosity, step = self._rise_step(oil, temperature, constant, exponent, log_rise)
+                continue
+            celsius, c, e = (np.broadcast_to(array, shape)[open_still] for array in (temperature, constant, exponent))
+            log_rise[open_still] += step[open_still]
+            oil_there = picked(flattened(oil, shape), open_still.ravel())
+            found = self._rise_step(oil_there, celsius, c, e, log_rise[open_still])
+            log_viscosity[open_still], step[open_still] = found
+        # the last step is so small that its square is nothing beside it
+        return np.exp(log_rise + step), np.exp(log_viscosity)
+
+    def _rise_step(
+        self, oil: OilModel, temperature: FloatArray, constant: FloatArray, exponent: FloatArray, log_rise: FloatArray
+    ) -> tuple[FloatArray, FloatArray]:
+        """Return ln μ(T + θ) after Newton's next step in ln θ, and that step."""
+        rise = np.exp(log_rise)
+        log_viscosity, slope = oil.log_viscosity_and_slope(temperature + rise)
+        slope = slope * rise  # from here on over ln θ
+        step = np.clip((constant + exponent * log_viscosity - log_rise) / (1 - exponent * slope), -2.0, 2.0)
+        return log_viscosity + slope * step, step
 
     def _first_rise(self, oil: OilModel, temperature: FloatArray, speed: FloatArray, shape: tuple[int, ...]) -> FloatArray:
         """Return where to start ln θ: on a large grid of one model, what a coarser grid gives in between."""
@@ -214,8 +240,7 @@ class CircuitModel:
 def _coarser(count: int) -> tuple[NDArray[np.intp], FloatArray]:
     """Return fewer nodes of an axis, and the matrix that interpolates from them to all of it."""
     few = np.linspace(0, count - 1, count // _COARSER).astype(int)
-    between = np.stack([np.interp(np.arange(count), few, unit) for unit in np.eye(len(few))], axis=1)
-    return few, between
+    return few, CubicSpline(few, np.eye(len(few)))(np.arange(count))
 
 
 CIRCUIT_KEYS = ("pump_displacement_cm3_rev", "pump_efficiency", "regulator", "engine")

@@ -20,6 +20,8 @@ FloatArray = NDArray[np.float64]
 BALANCE_TOLERANCE = 1e-9
 """Of the flow balance, relative to the pump's delivery."""
 
+LEAST_GUESSED_PRESSURE = 10e3  # Pa, of the gallery, to begin with
+
 
 @dataclass(frozen=True)
 class Place:
@@ -144,17 +146,24 @@ class OperatingPoint:
         )
 
     def _first_guess(self, place: Place) -> FloatArray:
-        """Return x of a circuit without inertia, with the pump held where the regulator would hold it."""
-        circuit, viscosity = self.circuit, place.fluid.dynamic_viscosity
+        """Return x of a circuit whose pump is held where the regulator would hold it.
+
+        The engine takes what it would at the regulator's pressure, and the holes' inertia that of the
+        flow which the viscous parts alone would pass.
+        """
+        circuit, model, loading = self.circuit, self.filter, self.loading
         delivery, upper = circuit.pump_delivery(place.speed), circuit.highest_pump_pressure(place.speed)
-        cosh, _, conductance = axial_constants(self.filter, self.loading)
+        cosh, _, conductance = axial_constants(model, loading)
         element = cosh / conductance * place.can_fluid.dynamic_viscosity
-        others = (self.filter.hardware.a + circuit.cooler.restriction.a + circuit.head.restriction.a) * (
-            viscosity
-        ) + circuit.bearings * place.bearing_viscosity
-        total = element + others
-        held = np.minimum(circuit.regulator_opening + delivery / circuit.regulator_conductance, total * delivery)
-        return np.asarray(np.minimum(held * element / total, 0.5 * upper))
+        ways = model.hardware + circuit.cooler.restriction + circuit.head.restriction
+        total = element + ways.a * place.fluid.dynamic_viscosity
+        if self.condition == "steady":
+            at = np.clip(circuit.regulator_opening, LEAST_GUESSED_PRESSURE, circuit.safety)
+            total = total + at / circuit.gallery_flow(at, place.fluid, place.bearing_viscosity)
+        most = circuit.regulator_opening + delivery / circuit.regulator_conductance
+        flow = np.minimum(most / total, delivery)
+        total = total + ways.b * place.fluid.density * flow
+        return np.asarray(np.minimum(np.minimum(most / total, delivery) * element, 0.5 * upper))
 
 
 @dataclass(frozen=True)

@@ -62,12 +62,22 @@ def filter_at_flow(point: OperatingPoint, temperature: FloatArray, flow_rate: Fl
     FilterState
     """
     fluid = fluid_at(point.oil, temperature)
-    cosh, _, conductance = axial_constants(point.filter, point.loading)
-    # with valve and defects shut all would go through the media, at the highest pressure there can be
-    upper = flow_rate * fluid.dynamic_viscosity * cosh / conductance
-    problem = _FilterProblem(point.filter, point.loading, fluid, np.asarray(flow_rate))
-    x = _unknown(problem, lambda state: state.flow_rate, upper=upper, start=upper / cosh)
+    x = unknown_at_flow(point.filter, point.loading, fluid, flow_rate)
     return filter_state(point.filter, x, fluid, loading=point.loading)
+
+
+def unknown_at_flow(model: FilterModel, loading: Drawable, fluid: Fluid, flow_rate: FloatArray) -> FloatArray:
+    """Return the filter's unknown at which so much passes it [m³/s]. [Pa]"""
+    cosh, _, conductance = axial_constants(model, loading)
+    # with valve and defects shut all goes through the media, at the highest pressure there can be
+    shut = flow_rate * fluid.dynamic_viscosity / conductance
+    at_plate_end = model.location == "thread_end" or model.location in FILTER_SENSED
+    problem = _FilterProblem(model, loading, fluid, np.asarray(flow_rate))
+    start = shut * cosh if at_plate_end else shut
+    if model.valve is not None:  # where it would be open, halfway to full open is nearer
+        half = model.valve.spring_rate * model.valve.lift_limit / model.valve.seat_area / 2
+        start = np.minimum(start, (model.valve.opening_pressure + half) * fluid.valve_scale)
+    return _unknown(problem, lambda state: state.flow_rate, upper=shut * cosh, start=start)
 
 
 def _unknown(

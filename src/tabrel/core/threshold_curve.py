@@ -15,7 +15,7 @@ FloatArray = NDArray[np.float64]
 COLDEST = -45.0
 HOTTEST = 150.0
 SCAN_STEP = 2.0
-"""The scan looks every two degrees, so a window of opening narrower than that may go unseen. [K]"""
+"""Unless said otherwise, so a window of opening narrower than that may go unseen. [K]"""
 
 SLOPE_STEP = 1e-3  # K
 
@@ -40,11 +40,13 @@ class ThresholdCurve:
     reopens: FloatArray
 
 
-def threshold_curve(surplus: Surplus, *, columns: int, cold_end: float, tolerance: FloatArray) -> ThresholdCurve:
+def threshold_curve(
+    surplus: Surplus, *, columns: int, cold_end: float, tolerance: FloatArray, scan_step: float = SCAN_STEP
+) -> ThresholdCurve:
     """Return where a surplus falls through zero and rises again as the oil warms.
 
-    The surplus is looked at every two degrees from the cold end to 150 °C, and each change is refined
-    by Newton's method.
+    The surplus is looked at step by step from the cold end to 150 °C, and each change is refined by
+    Newton's method.
 
     Parameters
     ----------
@@ -56,6 +58,8 @@ def threshold_curve(surplus: Surplus, *, columns: int, cold_end: float, toleranc
         Where to start. [°C]
     tolerance : ndarray, shape (columns,)
         Surplus at which a change counts as found.
+    scan_step : float
+        A window of opening narrower than it may go unseen. [K]
 
     Returns
     -------
@@ -64,15 +68,16 @@ def threshold_curve(surplus: Surplus, *, columns: int, cold_end: float, toleranc
     everyone = np.arange(columns)
     if cold_end >= HOTTEST:
         return closed_curve(columns)
-    steps = int(np.ceil((HOTTEST - cold_end) / SCAN_STEP)) + 1
+    steps = int(np.ceil((HOTTEST - cold_end) / scan_step)) + 1
     scan = np.linspace(cold_end, HOTTEST, steps)
-    is_open = surplus(scan[:, None], everyone) > 0
+    looked = surplus(scan[:, None], everyone)
+    is_open = looked > 0
     closing = _first_change(is_open, starting_open=True, after=np.zeros(columns, dtype=int))
     opening_after = np.where(is_open[0], np.where(closing < 0, steps, closing + 1), 0)
     opening = _first_change(is_open, starting_open=False, after=opening_after)
-    closes = _refined(surplus, scan, closing, tolerance, closing=True)
+    closes = _refined(surplus, scan, looked, closing, tolerance, closing=True)
     closes = np.where(is_open[0] & (closing < 0), HOTTEST, closes)
-    return ThresholdCurve(closes, _refined(surplus, scan, opening, tolerance, closing=False))
+    return ThresholdCurve(closes, _refined(surplus, scan, looked, opening, tolerance, closing=False))
 
 
 def closed_curve(columns: int) -> ThresholdCurve:
@@ -89,11 +94,13 @@ def _first_change(is_open: NDArray[np.bool_], *, starting_open: bool, after: NDA
     return np.where(changes.any(axis=0), changes.argmax(axis=0), -1)
 
 
-def _refined(surplus: Surplus, scan: FloatArray, rows: NDArray[np.int_], tolerance: FloatArray, *, closing: bool) -> FloatArray:
+def _refined(
+    surplus: Surplus, scan: FloatArray, looked: FloatArray, rows: NDArray[np.int_], tolerance: FloatArray, *, closing: bool
+) -> FloatArray:
     """Return the temperature of the change that follows each row, NaN where the row is −1. [°C]
 
-    The surplus falls through zero where the valve closes and rises where it opens; its slope is taken
-    over a thousandth of a kelvin.
+    The surplus falls through zero where the valve closes and rises where it opens. It is first sought on
+    the straight line between the two rows; its slope is taken over a thousandth of a kelvin.
     """
     result = np.full(len(rows), np.nan)
     found = np.flatnonzero(rows >= 0)
@@ -101,12 +108,14 @@ def _refined(surplus: Surplus, scan: FloatArray, rows: NDArray[np.int_], toleran
         return result
     sign = 1.0 if closing else -1.0
     low, high = scan[rows[found]], scan[rows[found] + 1]
+    before, after = looked[rows[found], found], looked[rows[found] + 1, found]
+    start = low + (high - low) * before / (before - after)
 
     def function(temperature: FloatArray, i: Indices) -> tuple[FloatArray, FloatArray]:
         pair = np.stack([temperature, temperature + SLOPE_STEP])
         here, beside = sign * surplus(pair, found[i])
         return here, (beside - here) / SLOPE_STEP
 
-    roots = falling_roots(function, lower=low, upper=high, start=(low + high) / 2, tolerance=tolerance[found])
+    roots = falling_roots(function, lower=low, upper=high, start=start, tolerance=tolerance[found])
     result[found] = roots.values
     return result
