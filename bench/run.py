@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import json
+import resource
 import subprocess
 import sys
 import tempfile
@@ -24,8 +25,14 @@ from tabrel.api.requests import ReadingIn
 from tabrel.api.sheet import sheet_out
 from tabrel.cli.demo import fill_demo
 from tabrel.core.bypass_onset import bypass_onset, regulator_opening
+from tabrel.core.circuit_state import OperatingPoint
+from tabrel.core.draws import random_quantiles
+from tabrel.core.duty_cycle import CycleTrace
+from tabrel.core.monte_carlo import drawn_problem, onset_interval, quantity_band
 from tabrel.core.operating_map import operating_map
 from tabrel.core.operating_point import operating_point
+from tabrel.core.study import Study
+from tabrel.core.warm_up import completed_plan, warm_up
 from tabrel.document.study_document import read_study
 from tabrel.store.connection import connect, transaction
 from tabrel.store.migrate import open_database
@@ -52,8 +59,7 @@ def best_of(repeats: int, run: Callable[[], object]) -> float:
 
 def map_80x80() -> dict[str, object]:
     """Measure the vectorised map with bypass and regulator curves against brentq point by point on the same residual."""
-    document = files("tabrel").joinpath("demo", "mountain_road_service.study.json").read_bytes()
-    study = read_study(document)
+    study = demo_study()
     point = operating_point(study, study.samples[0])
     evaluations = operating_map(point, TEMPERATURES, SPEEDS).evaluations
 
@@ -75,6 +81,67 @@ def map_80x80() -> dict[str, object]:
         "ratio": reference / seconds,
         "residual_evaluations": evaluations,
     }
+
+
+def point_by_point(point: OperatingPoint, temperatures: list[float], speeds: list[float]) -> float:
+    """Return what one point costs when solved by itself with brentq. [s]"""
+    start = time.perf_counter()
+    for temperature in temperatures:
+        for speed in speeds:
+            PlainPoint(point, temperature, speed).solve()
+    return (time.perf_counter() - start) / (len(temperatures) * len(speeds))
+
+
+def monte_carlo_slice() -> dict[str, object]:
+    """Measure the band of 1000 draws on a slice of 40 points, onset interval included, against its points one by one."""
+    study = demo_study()
+    sample = study.samples[1]
+
+    def band() -> None:
+        problem = drawn_problem(study, sample, quantiles=random_quantiles(1000))
+        list(quantity_band(problem, np.linspace(-35, 130, 40), np.full(40, 2000.0), "element_pressure"))
+        onset_interval(problem, 2000.0)
+
+    seconds = best_of(5, band)
+    reference = 40_000 * point_by_point(operating_point(study, sample), TEMPERATURES[::4], SPEEDS[::8])
+    return named("monte_carlo_slice", seconds, reference) | {"aim_seconds": 1.5}
+
+
+def monte_carlo_map() -> dict[str, object]:
+    """Measure 256 draws on a map of 40 × 40 points, with the memory the whole process took at most."""
+    study = demo_study()
+    sample = study.samples[1]
+    temperature, speed = (grid.ravel() for grid in np.meshgrid(np.linspace(-35, 130, 40), np.linspace(600, 7000, 40)))
+
+    def band() -> None:
+        problem = drawn_problem(study, sample, quantiles=random_quantiles(256))
+        list(quantity_band(problem, temperature, speed, "element_pressure"))
+
+    seconds = best_of(2, band)
+    reference = 256 * 1600 * point_by_point(operating_point(study, sample), TEMPERATURES[::4], SPEEDS[::8])
+    peak = resource.getrusage(resource.RUSAGE_SELF).ru_maxrss / 1024
+    return named("monte_carlo_map", seconds, reference) | {"aim_seconds": 4.0, "peak_memory_mb": peak, "aim_memory_mb": 500}
+
+
+def duty_cycle_hour() -> dict[str, object]:
+    """Measure a start followed for an hour at one second, against its points one by one."""
+    study = demo_study()
+    point = operating_point(study, study.samples[1])
+    cycle = CycleTrace(np.arange(0.0, 3601.0, 60.0), np.resize([900.0, 1500.0, 3200.0, 2400.0], 61), None)
+    plan, _ = completed_plan(None)
+    seconds = best_of(5, lambda: warm_up(point, cycle, plan))
+    reference = 2 * 3600 * point_by_point(point, TEMPERATURES[::4], SPEEDS[::8])
+    return named("duty_cycle_hour", seconds, reference) | {"aim_seconds": 0.5}
+
+
+def named(name: str, seconds: float, reference: float) -> dict[str, object]:
+    """Return a measurement as it is written."""
+    return {"name": name, "seconds": seconds, "reference_seconds": reference, "ratio": reference / seconds}
+
+
+def demo_study() -> Study:
+    """Return the study of the demo."""
+    return read_study(files("tabrel").joinpath("demo", "mountain_road_service.study.json").read_bytes())
 
 
 def reading_to_view() -> dict[str, object]:
@@ -200,7 +267,14 @@ WATCH_THE_TAPE = """() => {
 
 def main() -> None:
     """Run all benchmarks."""
-    results = [map_80x80(), reading_to_view(), reading_in_a_full_workshop()]
+    results = [
+        map_80x80(),
+        monte_carlo_slice(),
+        monte_carlo_map(),
+        duty_cycle_hour(),
+        reading_to_view(),
+        reading_in_a_full_workshop(),
+    ]
     target = Path("build/bench.json")
     target.parent.mkdir(exist_ok=True)
     target.write_text(json.dumps(results, indent=1) + "\n")
@@ -210,6 +284,11 @@ def main() -> None:
             f"ratio {result['ratio']:.3g}",
             file=sys.stderr,
         )
+        if "residual_evaluations" in result:
+            print(f"  {result['residual_evaluations']} residual evaluations (aim 12), ratio aimed at 60", file=sys.stderr)
+        if "aim_seconds" in result:
+            memory = f", at most {result['peak_memory_mb']:.0f} MB" if "peak_memory_mb" in result else ""
+            print(f"  aim {result['aim_seconds']} s{memory}", file=sys.stderr)
         if "enter_to_results_median" in result:
             print(
                 f"  in the browser, from Enter to the changed result: median {result['enter_to_results_median']:.3f} s, "

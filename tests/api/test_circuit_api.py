@@ -166,7 +166,6 @@ def test_the_map_tells_every_quantity_and_its_curves(client, sample):
         "/api/studies",
         json=changed(
             ("samples/0/media_family", None),
-            ("samples/0/claims", None) if "claims" in plain_document()["samples"][0] else ("question", "x"),
             reading("media.air_permeability", "90 L/m2/s"),
         ),
     ).json()
@@ -188,14 +187,14 @@ def test_the_filter_alone_and_what_maps_rest_on(client, sample):
 
 
 def test_slices_come_line_by_line_with_progress_and_say_what_is_missing(client, study):
-    ids = [one["id"] for one in study["samples"]]
-    asked = {"sample_ids": ids, "at": 2000}
+    ids = [str(one["id"]) for one in study["samples"]]
+    asked = {"keys": ids, "at": 2000}
     answer = client.post(f"/api/studies/{study['id']}/slices", json=asked)
     lines = [json.loads(line)["line"] for line in answer.text.splitlines()]
-    kinds = {one["sample_id"]: one["kind"] for one in lines}
+    kinds = {one["key"]: one["kind"] for one in lines}
     assert [kinds[key] for key in ids] == ["band", "band", "problem"]
     assert "media.thickness" in next(one for one in lines if one["kind"] == "problem")["missing"]
-    progress = [one["done"] for one in lines if one["kind"] == "progress" and one["sample_id"] == ids[0]]
+    progress = [one["done"] for one in lines if one["kind"] == "progress" and one["key"] == ids[0]]
     assert progress == sorted(progress)
     assert len(progress) > 2
     band = next(one for one in lines if one["kind"] == "band")
@@ -203,12 +202,30 @@ def test_slices_come_line_by_line_with_progress_and_say_what_is_missing(client, 
     for low, high in zip(band["low"], band["high"], strict=True):
         assert (low is None) == (high is None)
         assert low is None or low <= high
-    along_speed = {**asked, "sample_ids": ids[:1], "along": "speed", "at": -20, "quantity": "unfiltered_fraction"}
+    along_speed = {**asked, "keys": ids[:1], "along": "speed", "at": -20, "quantity": "unfiltered_fraction"}
     last = json.loads(client.post(f"/api/studies/{study['id']}/slices", json=along_speed).text.splitlines()[-1])["line"]
     assert (last["unit"], len(last["along"])) == ("percent", 40)
     says(client.post(f"/api/studies/{study['id']}/slices", json={**asked, "at": 0}), 422, "not above zero")
     other = client.post("/api/studies", json=plain_document()).json()
-    says(client.post(f"/api/studies/{other['id']}/slices", json=asked), 422, "another study")
+    says(client.post(f"/api/studies/{other['id']}/slices", json=asked), 422, "no sample of this study")
+
+
+def test_one_filter_is_compared_in_each_of_its_scenarios(client, study, sample):
+    path = f"/api/studies/{study['id']}"
+    client.post(f"{path}/scenarios", json={"name": "worn", "loading": 3})
+    client.post(f"{path}/scenarios", json={"name": "thin oil", "oil_grade": "0W-20"})
+    place = {"temperature_c": -20, "speed_rpm": 1500, "sample_id": sample}
+    sides = client.post(f"{path}/side-by-side", json=place).json()["sides"]
+    assert [side["label"] for side in sides] == ["as it is", "worn", "thin oil"]
+    as_it_is, worn, thin = (side["onset_c"] for side in sides)
+    assert worn > as_it_is > thin
+    keys = [side["key"] for side in sides[:2]]
+    lines = [
+        json.loads(line)["line"] for line in client.post(f"{path}/slices", json={"keys": keys, "at": 1500}).text.splitlines()
+    ]
+    bands = {one["key"]: one for one in lines if one["kind"] == "band"}
+    assert list(bands) == keys
+    assert bands[keys[1]]["onset_c"] == pytest.approx(worn, abs=1e-6)
 
 
 def test_two_filters_side_by_side_answer_both_questions(client, study):

@@ -91,7 +91,7 @@ describe('what a map rests on', () => {
 
 describe('slices', () => {
   it('read a stream line by line however it is cut', async () => {
-    const bytes = new TextEncoder().encode('{"line":{"kind":"progress","sample_id":1,"done":1,"total":2}}\n{"line":{"kind":"problem","sample_id":2,"message":"°","missing":[]}}\n')
+    const bytes = new TextEncoder().encode('{"line":{"kind":"progress","key":"1","done":1,"total":2}}\n{"line":{"kind":"problem","key":"2-0","message":"°","missing":[]}}\n')
     const body = new ReadableStream<Uint8Array>({
       start(controller) {
         for (let i = 0; i < bytes.length; i += 7) controller.enqueue(bytes.slice(i, i + 7))

@@ -331,6 +331,13 @@ class EfficiencyAtOut(WireModel):
     missing: list[str]
 
 
+class InputSourceOut(WireModel):
+    """An input of a map, and where it comes from."""
+
+    key: str
+    provenance: str
+
+
 class OperatingMapOut(MapOut):
     """The operating map with its ledger and curves, as the map view draws it.
 
@@ -347,6 +354,7 @@ class OperatingMapOut(MapOut):
     efficiency: EfficiencyAtOut
     regulator: OnsetOut
     evaluations: int
+    inputs: list[InputSourceOut]
     ledger: list[LedgerPartOut]
     left_out: list[str]
     bypass_location: str

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from typing import Literal
 
+from tabrel.api.answers import InputSourceOut
 from tabrel.core.study_plans import Scenario
 from tabrel.document.results import Grid, WireModel
 
@@ -27,13 +28,7 @@ class FilterAloneOut(WireModel):
     lift_mm: Grid
     onset: FlowOnsetOut
     coldest_pumping_c: float
-
-
-class InputSourceOut(WireModel):
-    """An input of a map, and where it comes from."""
-
-    key: str
-    provenance: str
+    inputs: list[InputSourceOut]
 
 
 class AssumptionOut(WireModel):
@@ -150,8 +145,12 @@ class WarmUpTotalsOut(WireModel):
 
 
 class SideOut(WireModel):
-    """One sample at the crosshair: what restricts, when it bypasses, what a start comes to; or why that cannot be said."""
+    """One series at the crosshair: what restricts, when it bypasses, what a start comes to; or why that cannot be said.
 
+    A series is a sample, or the sample in hand in one scenario; the same `key` names it in a slice.
+    """
+
+    key: str
     sample_id: int
     label: str
     parts: list[PartShareOut]
@@ -167,7 +166,7 @@ class SideOut(WireModel):
 
 
 class SideBySideOut(WireModel):
-    """All samples of a study at one place."""
+    """All samples of a study at one place, or one sample in all its scenarios."""
 
     temperature_c: float
     speed_rpm: float
@@ -177,10 +176,10 @@ class SideBySideOut(WireModel):
 
 
 class SliceProgressOut(WireModel):
-    """How far the Monte Carlo of one sample has come."""
+    """How far the Monte Carlo of one series has come."""
 
     kind: Literal["progress"]
-    sample_id: int
+    key: str
     done: int
     total: int
 
@@ -189,7 +188,7 @@ class SliceBandOut(WireModel):
     """A quantity along the slice with its 95 % band, and the bypass onset with its interval."""
 
     kind: Literal["band"]
-    sample_id: int
+    key: str
     along: list[float]
     value: list[float | None]
     low: list[float | None]
@@ -205,10 +204,10 @@ class SliceBandOut(WireModel):
 
 
 class SliceProblemOut(WireModel):
-    """Why a sample has no band."""
+    """Why a series has no band."""
 
     kind: Literal["problem"]
-    sample_id: int
+    key: str
     message: str
     missing: list[str]
 

@@ -49,18 +49,19 @@ class RestingIn(RequestModel):
 
 
 class PlaceIn(RequestModel):
-    """A place of the map, and how the circuit is thought there."""
+    """A place of the map, and how the circuit is thought there; with a sample, that one in all kept scenarios."""
 
     temperature_c: float = Field(ge=-100, le=300)
     speed_rpm: float = Field(gt=0, le=20000)
     condition: ConditionIn = "steady"
     scenario: Scenario | None = None
+    sample_id: int | None = None
 
 
 class SliceIn(RequestModel):
-    """A slice through the maps of several samples."""
+    """A slice through the maps of several series, by the keys that the side-by-side table gave them."""
 
-    sample_ids: list[int] = Field(min_length=1, max_length=12)
+    keys: list[str] = Field(min_length=1, max_length=20)
     along: Literal["temperature", "speed"] = "temperature"
     at: float = Field(ge=-100, le=20000)
     quantity: QuantityName = "element_pressure"

@@ -8,12 +8,11 @@ import numpy as np
 from fastapi import APIRouter
 from numpy.typing import NDArray
 
-from tabrel.api.answers import EfficiencyAtOut, LedgerPartOut, OperatingMapOut
+from tabrel.api.answers import EfficiencyAtOut, InputSourceOut, LedgerPartOut, OperatingMapOut
 from tabrel.api.circuit_answers import (
     AssumptionOut,
     FilterAloneOut,
     FlowOnsetOut,
-    InputSourceOut,
     RestingOut,
 )
 from tabrel.api.circuit_requests import FilterAloneIn, MapIn, RestingIn
@@ -27,7 +26,7 @@ from tabrel.core.measured import measure_sample
 from tabrel.core.operating_map import OperatingMap, operating_map
 from tabrel.core.operating_point import AS_IT_IS, operating_point
 from tabrel.core.plan_checks import check_scenario
-from tabrel.core.sensitivity import alone_effects, assumption_effects, input_sources
+from tabrel.core.sensitivity import alone_effects, assumption_effects, input_sources, model_assumptions
 from tabrel.core.study import Sample, Study
 from tabrel.core.study_plans import Scenario
 from tabrel.core.threshold_curve import COLDEST
@@ -51,9 +50,6 @@ DRAWN_FLOWS = np.arange(2.0, 80.1, 2.0)
 """Of the filter alone. [L/min]"""
 
 L_MIN = 1 / 60e3
-ENGINE_INPUTS = ("circuit.pump", "circuit.regulator", "circuit.cooler", "circuit.head", "circuit.engine")
-"""Inputs that the filter alone does without."""
-
 SENT_DIGITS = 4
 
 
@@ -103,6 +99,7 @@ def post_map(sample_id: int, asked: MapIn, conn: Connection) -> OperatingMapOut:
             coldest_pumping_c=_coldest(point),
             gauge=point.circuit.gauge,
             evaluations=solved.evaluations,
+            inputs=_inputs(study, sample, scenario, alone=False),
         )
 
 
@@ -149,6 +146,7 @@ def post_filter_alone(sample_id: int, asked: FilterAloneIn, conn: Connection) ->
                 reopens_c=row_out(onset.reopens),
             ),
             coldest_pumping_c=_coldest(point),
+            inputs=_inputs(study, sample, scenario, alone=True),
         )
 
 
@@ -165,12 +163,8 @@ def post_rests_on(sample_id: int, asked: RestingIn, conn: Connection) -> Resting
             effects = alone_effects(
                 study, sample, quantity=asked.quantity, flow_rate=asked.filter_flow_l_min * L_MIN, scenario=scenario
             )
-    measured = measure_sample(sample, study.circuit)
-    sources = input_sources(study, measured, [effect.assumption for effect in effects])
-    if asked.filter_flow_l_min is not None:
-        sources = tuple(source for source in sources if not source.key.startswith(ENGINE_INPUTS))
     return RestingOut(
-        inputs=[InputSourceOut(key=source.key, provenance=source.provenance) for source in sources],
+        inputs=_inputs(study, sample, scenario, alone=asked.filter_flow_l_min is not None),
         assumptions=[
             AssumptionOut(
                 name=effect.assumption.name,
@@ -185,6 +179,12 @@ def post_rests_on(sample_id: int, asked: RestingIn, conn: Connection) -> Resting
             for effect in effects
         ],
     )
+
+
+def _inputs(study: Study, sample: Sample, scenario: Scenario, *, alone: bool) -> list[InputSourceOut]:
+    measured = measure_sample(sample, study.circuit)
+    sources = input_sources(study, measured, model_assumptions(study, sample, scenario), alone=alone)
+    return [InputSourceOut(key=source.key, provenance=source.provenance) for source in sources]
 
 
 def _grid(array: NDArray[np.float64]) -> list[list[float | None]]:

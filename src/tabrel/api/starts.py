@@ -20,6 +20,7 @@ from tabrel.api.circuit_answers import (
 from tabrel.api.circuit_requests import PlaceIn
 from tabrel.api.deps import Connection
 from tabrel.api.errors import PROBLEM_RESPONSES
+from tabrel.api.series import Series, samples_side_by_side, scenarios_side_by_side
 from tabrel.core.analysis import efficiency_at_size
 from tabrel.core.duty_cycle import SHIPPED_CYCLES, CycleTrace, read_duty_cycle
 from tabrel.core.errors import MissingInputsError, TabrelError
@@ -43,18 +44,22 @@ TRACE_POINTS = 600
 
 @router.post("/studies/{study_id}/side-by-side")
 def post_side_by_side(study_id: int, asked: PlaceIn, conn: Connection) -> SideBySideOut:
-    """Return for every sample which part restricts at a place, when its bypass is open, and what a start comes to."""
+    """Return for every sample, or for one in every scenario, what restricts at a place, when it bypasses, what a start is."""
     study = load_study_frame(conn, study_id)
     scenario = asked.scenario or AS_IT_IS
     check_scenario("scenario", scenario)
     plan, _ = completed_plan(study.warm_up)
     cycle = _cycle(study, plan)
+    if asked.sample_id is None:
+        series = samples_side_by_side(conn, study_id, scenario)
+    else:
+        series = scenarios_side_by_side(conn, study_id, asked.sample_id)
     return SideBySideOut(
         temperature_c=asked.temperature_c,
         speed_rpm=asked.speed_rpm,
         start_c=plan.start_c or 0.0,
         duty_cycle=plan.duty_cycle or "",
-        sides=[_side(study, stored, asked, scenario, cycle, plan) for stored in load_samples(conn, study_id)],
+        sides=[_side(study, one, asked, cycle, plan) for one in series],
     )
 
 
@@ -64,10 +69,11 @@ def _cycle(study: Study, plan: WarmUpPlan) -> CycleTrace:
     return read_duty_cycle(own[name]) if name in own else SHIPPED_CYCLES[name]
 
 
-def _side(study: Study, stored: StoredSample, asked: PlaceIn, scenario: Scenario, cycle: CycleTrace, plan: WarmUpPlan) -> SideOut:
+def _side(study: Study, series: Series, asked: PlaceIn, cycle: CycleTrace, plan: WarmUpPlan) -> SideOut:
     nothing = SideOut(
-        sample_id=stored.id,
-        label=stored.sample.label,
+        key=series.key,
+        sample_id=series.stored.id,
+        label=series.label,
         parts=[],
         filter_kpa=None,
         gallery_kpa=None,
@@ -80,7 +86,7 @@ def _side(study: Study, stored: StoredSample, asked: PlaceIn, scenario: Scenario
         missing=[],
     )
     try:
-        point = operating_point(study, stored.sample, condition=asked.condition, scenario=scenario)
+        point = operating_point(study, series.stored.sample, condition=asked.condition, scenario=series.scenario)
         with np.errstate(all="ignore"):
             standing = standing_at(point, asked.temperature_c, asked.speed_rpm)
             start = warm_up(point, cycle, plan)

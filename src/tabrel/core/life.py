@@ -111,7 +111,7 @@ def media_flow(point: OperatingPoint, temperature: float, speed: float) -> float
 
 
 CLEAN_UP_SIZES = (5.0, 10.0, 15.0, 20.0, 30.0)  # µm(c)
-COLD_STARTS = (-30.0, -25.0, -20.0, -15.0, -10.0, -5.0, 0.0, 10.0, 20.0)  # °C
+COLD_STARTS = (-30.0, -25.0, -20.0, -15.0, -10.0, 0.0, 20.0)  # °C
 
 
 @dataclass(frozen=True)

@@ -14,7 +14,7 @@ from numpy.typing import NDArray
 from tabrel.core.bypass_onset import onset_of_columns
 from tabrel.core.circuit import Condition
 from tabrel.core.circuit_state import OperatingPoint
-from tabrel.core.draws import Draws, ModelAssumption, Quantiles
+from tabrel.core.draws import Draws, Quantiles
 from tabrel.core.operating_point import AS_IT_IS, operating_point
 from tabrel.core.solved_circuit import solve_circuit
 from tabrel.core.spread import finite_places, flattened, picked
@@ -46,15 +46,12 @@ class DrawnProblem:
         Draws that are possible.
     impossible : int
         Draws left out, since a size came out below zero.
-    assumptions : tuple of ModelAssumption
-        What was drawn because the model, not a reading, says it.
     """
 
     nominal: OperatingPoint
     drawn: OperatingPoint
     count: int
     impossible: int
-    assumptions: tuple[ModelAssumption, ...]
 
 
 def drawn_problem(
@@ -96,7 +93,7 @@ def drawn_problem(
         drawn = operating_point(study, sample, condition=condition, loading=loading, scenario=scenario, variables=draws)
     size = len(quantiles("size"))
     good = finite_places(replace(drawn, loading=1.0), size)
-    return DrawnProblem(nominal, picked(drawn, good), int(good.sum()), int(size - good.sum()), tuple(draws.assumptions.values()))
+    return DrawnProblem(nominal, picked(drawn, good), int(good.sum()), int(size - good.sum()))
 
 
 @dataclass(frozen=True)

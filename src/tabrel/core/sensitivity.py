@@ -10,11 +10,11 @@ from numpy.typing import NDArray
 
 from tabrel.core.bypass_onset import onset_of_columns
 from tabrel.core.circuit import Condition
-from tabrel.core.draws import ModelAssumption, drawn_name, one_at_a_time
+from tabrel.core.draws import Draws, ModelAssumption, drawn_name, one_at_a_time
 from tabrel.core.filter_alone import FILTER_ALONE_QUANTITIES, filter_at_flow, onset_over_flow
 from tabrel.core.measured import MeasuredSample
 from tabrel.core.monte_carlo import DrawnProblem, drawn_problem
-from tabrel.core.operating_point import AS_IT_IS
+from tabrel.core.operating_point import AS_IT_IS, operating_point
 from tabrel.core.solved_circuit import solve_circuit
 from tabrel.core.spread import flattened
 from tabrel.core.study import Provenance, Sample, Study
@@ -30,8 +30,11 @@ LOOKED_AT_TEMPERATURES = np.linspace(-40.0, 140.0, 10)
 LOOKED_AT_SPEEDS = np.array([800.0, 1500.0, 2500.0, 4000.0, 6000.0])
 LOOKED_AT_FLOWS = np.array([4.0, 10.0, 20.0, 40.0, 70.0]) / 60e3  # m³/s
 
+ENGINE_INPUTS = tuple(
+    f"circuit.{key}" for key in ("pump_displacement_cm3_rev", "pump_efficiency", "regulator", "cooler", "head", "engine")
+)
 OF_THE_ENGINE = ("model.pump", "model.regulator", "model.gallery", "model.bearing_heating", "model.cooler_share")
-"""Assumptions that the filter alone does without."""
+"""Inputs and assumptions that the filter alone does without."""
 
 MODEL_KEYS = (
     "plate.thickness",
@@ -112,7 +115,9 @@ class Effect:
         return self.onset_high - self.onset_low
 
 
-def input_sources(study: Study, measured: MeasuredSample, assumptions: Iterable[ModelAssumption]) -> tuple[InputSource, ...]:
+def input_sources(
+    study: Study, measured: MeasuredSample, assumptions: Iterable[ModelAssumption], *, alone: bool = False
+) -> tuple[InputSource, ...]:
     """Return every input of a sample's map with where it comes from.
 
     Parameters
@@ -123,6 +128,8 @@ def input_sources(study: Study, measured: MeasuredSample, assumptions: Iterable[
         The filter.
     assumptions : iterable of ModelAssumption
         What the model assumed.
+    alone : bool
+        Whether the map is that of the filter alone, which does without most of the engine.
 
     Returns
     -------
@@ -148,7 +155,17 @@ def input_sources(study: Study, measured: MeasuredSample, assumptions: Iterable[
         found += [InputSource(f"circuit.{key}", where) for key in keys if getattr(circuit, key) is not None]
     if oil:
         found += [InputSource(f"oil.{key}", oil.provenance or "published") for key in ("viscosity", "density")]
-    return (*found, *(InputSource(assumption.name, "assumed") for assumption in assumptions))
+    found += [InputSource(assumption.name, "assumed") for assumption in assumptions]
+    without = (*OF_THE_ENGINE, *ENGINE_INPUTS) if alone else ()
+    return tuple(source for source in found if source.key not in without)
+
+
+def model_assumptions(study: Study, sample: Sample, scenario: Scenario = AS_IT_IS) -> tuple[ModelAssumption, ...]:
+    """Return what the model of a sample in its study assumes, which no reading says."""
+    draws = Draws(one_at_a_time(["nothing"], ENDS), sample.label)
+    with np.errstate(all="ignore"):
+        operating_point(study, sample, scenario=scenario, variables=draws)
+    return tuple(draws.assumptions.values())
 
 
 def assumption_effects(
@@ -239,8 +256,7 @@ def _moved_one_by_one(
     study: Study, sample: Sample, condition: Condition, scenario: Scenario
 ) -> tuple[tuple[ModelAssumption, ...], DrawnProblem]:
     """Return the assumptions in play, and the problem with draws of which each two move one of them."""
-    unmoved = one_at_a_time(["nothing"], ENDS)
-    asked = drawn_problem(study, sample, quantiles=unmoved, condition=condition, scenario=scenario).assumptions
+    asked = model_assumptions(study, sample, scenario)
     names = [drawn_name(assumption.name, sample.label) for assumption in asked]
     quantiles = one_at_a_time(names, ENDS)
     return asked, drawn_problem(study, sample, quantiles=quantiles, condition=condition, scenario=scenario)

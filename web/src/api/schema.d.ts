@@ -811,7 +811,7 @@ export interface paths {
         put?: never;
         /**
          * Post Side By Side
-         * @description Return for every sample which part restricts at a place, when its bypass is open, and what a start comes to.
+         * @description Return for every sample, or for one in every scenario, what restricts at a place, when it bypasses, what a start is.
          */
         post: operations["post_side_by_side"];
         delete?: never;
@@ -1367,6 +1367,8 @@ export interface components {
             filter_flow_l_min: number[];
             /** Filter Kpa */
             filter_kpa: (number | null)[][];
+            /** Inputs */
+            inputs: components["schemas"]["InputSourceOut"][];
             /** Lift Mm */
             lift_mm: (number | null)[][];
             onset: components["schemas"]["FlowOnsetOut"];
@@ -1781,6 +1783,8 @@ export interface components {
             gauge_kpa: (number | null)[][];
             /** Gauge Minus Gallery Kpa */
             gauge_minus_gallery_kpa: (number | null)[][];
+            /** Inputs */
+            inputs: components["schemas"]["InputSourceOut"][];
             /** Ledger */
             ledger: components["schemas"]["LedgerPartOut"][];
             /** Left Out */
@@ -1893,7 +1897,7 @@ export interface components {
         };
         /**
          * PlaceIn
-         * @description A place of the map, and how the circuit is thought there.
+         * @description A place of the map, and how the circuit is thought there; with a sample, that one in all kept scenarios.
          */
         PlaceIn: {
             /**
@@ -1902,6 +1906,8 @@ export interface components {
              * @enum {string}
              */
             condition: "steady" | "filling";
+            /** Sample Id */
+            sample_id?: number | null;
             scenario?: components["schemas"]["Scenario"] | null;
             /** Speed Rpm */
             speed_rpm: number;
@@ -2334,7 +2340,7 @@ export interface components {
         };
         /**
          * SideBySideOut
-         * @description All samples of a study at one place.
+         * @description All samples of a study at one place, or one sample in all its scenarios.
          */
         SideBySideOut: {
             /** Duty Cycle */
@@ -2350,7 +2356,9 @@ export interface components {
         };
         /**
          * SideOut
-         * @description One sample at the crosshair: what restricts, when it bypasses, what a start comes to; or why that cannot be said.
+         * @description One series at the crosshair: what restricts, when it bypasses, what a start comes to; or why that cannot be said.
+         *
+         *     A series is a sample, or the sample in hand in one scenario; the same `key` names it in a slice.
          */
         SideOut: {
             /** Filling Onset C */
@@ -2361,6 +2369,8 @@ export interface components {
             gallery_kpa: number | null;
             /** Has Valve */
             has_valve: boolean;
+            /** Key */
+            key: string;
             /** Label */
             label: string;
             /** Missing */
@@ -2390,6 +2400,8 @@ export interface components {
             high: (number | null)[];
             /** Impossible */
             impossible: number;
+            /** Key */
+            key: string;
             /**
              * Kind
              * @constant
@@ -2405,8 +2417,6 @@ export interface components {
             onset_high_c: number | null;
             /** Onset Low C */
             onset_low_c: number | null;
-            /** Sample Id */
-            sample_id: number;
             /** Shut Percent */
             shut_percent: number;
             /** Unit */
@@ -2416,7 +2426,7 @@ export interface components {
         };
         /**
          * SliceIn
-         * @description A slice through the maps of several samples.
+         * @description A slice through the maps of several series, by the keys that the side-by-side table gave them.
          */
         SliceIn: {
             /**
@@ -2433,14 +2443,14 @@ export interface components {
              * @enum {string}
              */
             condition: "steady" | "filling";
+            /** Keys */
+            keys: string[];
             /**
              * Quantity
              * @default element_pressure
              * @enum {string}
              */
             quantity: "element_pressure" | "filter_pressure" | "gallery_pressure" | "gauge_excess" | "filter_flow" | "unfiltered_fraction" | "regulator_fraction" | "media_fraction" | "lift";
-            /** Sample Ids */
-            sample_ids: number[];
             scenario?: components["schemas"]["Scenario"] | null;
         };
         /**
@@ -2453,9 +2463,11 @@ export interface components {
         };
         /**
          * SliceProblemOut
-         * @description Why a sample has no band.
+         * @description Why a series has no band.
          */
         SliceProblemOut: {
+            /** Key */
+            key: string;
             /**
              * Kind
              * @constant
@@ -2465,23 +2477,21 @@ export interface components {
             message: string;
             /** Missing */
             missing: string[];
-            /** Sample Id */
-            sample_id: number;
         };
         /**
          * SliceProgressOut
-         * @description How far the Monte Carlo of one sample has come.
+         * @description How far the Monte Carlo of one series has come.
          */
         SliceProgressOut: {
             /** Done */
             done: number;
+            /** Key */
+            key: string;
             /**
              * Kind
              * @constant
              */
             kind: "progress";
-            /** Sample Id */
-            sample_id: number;
             /** Total */
             total: number;
         };

@@ -15,7 +15,7 @@ const AT: Record<string, { x: number; y: number; text: [number, number] }> = {
   adapter: { x: 330, y: 46, text: [330, 80] },
   stud: { x: 396, y: 128, text: [434, 112] },
   gallery: { x: 552, y: 46, text: [552, 4] },
-  jets: { x: 606, y: 112, text: [594, 152] },
+  jets: { x: 606, y: 112, text: [594, 156] },
 }
 
 const known = (key: string) => props.facts[key] ?? ''

@@ -13,7 +13,7 @@ const sizes = computed(() => [...new Set(lasting.value.flatMap((one) => one.life
 function hours(value: number | null, never: boolean): string {
   if (never) return 'never'
   if (value === null) return 'none'
-  return value === 0 ? 'from new' : toDigits(value, 2)
+  return value === 0 ? 'new' : toDigits(value, 2)
 }
 const cell = (life: Schemas['LifeOut'], i: number) => {
   const row = life.rows[i]
@@ -29,15 +29,14 @@ function minutes(life: Schemas['LifeOut'], size: number): string {
   <section v-if="lasting.length" class="life" aria-label="Life">
     <h2>Hours to the first open bypass, at {{ speed.toFixed(0) }} rpm</h2>
     <p class="soft fine">
-      Steady, and in brackets during the first seconds of a start. Dirt loads the media until the valve just opens.
+      Steady, and in brackets during the first seconds of a start; “new”: open from new. Dirt loads the media until the valve just opens.
       {{ lasting.map((one) => `${one.label} holds ${toDigits(one.life!.capacity_g, 2)} g${one.life!.capacity_assumed ? ' (assumed)' : ''}`).join(', ') }}.
     </p>
     <table>
       <thead>
         <tr>
-          <th>start or oil at, °C</th>
-          <th v-for="(celsius, i) in temperatures" :key="celsius" class="number">{{ i === temperatures.length - 1 ? `warm ${celsius}` : String(celsius).replace('-', '−') }}</th>
-          <th v-for="size in sizes" :key="`size-${size}`" class="number half">{{ size }} µm(c)</th>
+          <th>oil at, °C</th>
+          <th v-for="(celsius, i) in temperatures" :key="celsius" class="number">{{ i === temperatures.length - 1 ? `warm, ${celsius}` : String(celsius).replace('-', '−') }}</th>
         </tr>
       </thead>
       <tbody>
@@ -46,11 +45,25 @@ function minutes(life: Schemas['LifeOut'], size: number): string {
           <td v-for="(celsius, i) in temperatures" :key="celsius" class="number">
             {{ cell(one.life!, i).steady }} <span class="soft">({{ cell(one.life!, i).filling }})</span>
           </td>
-          <td v-for="size in sizes" :key="`size-${size}`" class="number half">{{ minutes(one.life!, size) }}</td>
         </tr>
       </tbody>
     </table>
-    <p class="soft fine">Right: half-life in the warm sump in minutes, as long as nothing new comes; an efficiency that is only a bound or an estimate carries over.</p>
+    <h2 class="second">Minutes until half the particles are out of the warm sump</h2>
+    <p class="soft fine">As long as nothing new comes; an efficiency that is only a bound or an estimate carries over.</p>
+    <table class="half">
+      <thead>
+        <tr>
+          <th>size, µm(c)</th>
+          <th v-for="size in sizes" :key="size" class="number">{{ size }}</th>
+        </tr>
+      </thead>
+      <tbody>
+        <tr v-for="one in lasting" :key="one.sample_id" :class="{ hand: one.sample_id === inHand }" :data-clean="one.label">
+          <td><i :style="{ background: one.colour }" /> {{ one.number }} {{ one.label }}</td>
+          <td v-for="size in sizes" :key="size" class="number">{{ minutes(one.life!, size) }}</td>
+        </tr>
+      </tbody>
+    </table>
   </section>
 </template>
 
@@ -78,8 +91,11 @@ td {
   border-bottom: 1px solid var(--line);
   white-space: nowrap;
 }
-.half {
-  background: var(--amber-wash);
+table.half {
+  max-width: 40rem;
+}
+.second {
+  margin-top: 0.8rem;
 }
 .hand {
   background: var(--hand-wash);

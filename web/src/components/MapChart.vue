@@ -28,8 +28,8 @@ export interface MapField {
   unchanged: ThresholdLine | null
 }
 
-const props = defineProps<{ field: MapField; crosshair: Crosshair; summary: string }>()
-const emit = defineEmits<{ move: [crosshair: Crosshair] }>()
+const props = defineProps<{ field: MapField; crosshair: Crosshair; summary: string; restsOn: string }>()
+const emit = defineEmits<{ move: [crosshair: Crosshair]; rests: [] }>()
 
 const MARGIN = { left: 58, right: 26, top: 12, bottom: 46 }
 const LONG_STEP = 4
@@ -226,6 +226,7 @@ function onKey(event: KeyboardEvent) {
         </svg>
         will not pump
       </span>
+      <button type="button" class="rests" data-map="inputs" title="Which inputs, and what each assumption does" @click="emit('rests')">rests on {{ restsOn }}</button>
       <span class="caution soft">
         A model, not a test. An open bypass is an emergency path: the vehicle maker's instructions and qualified mechanics
         decide.
@@ -236,6 +237,14 @@ function onKey(event: KeyboardEvent) {
 </template>
 
 <style scoped>
+.rests {
+  border: 0;
+  padding: 0;
+  background: none;
+  text-decoration: underline dotted;
+  cursor: pointer;
+  font-size: 0.84rem;
+}
 .map {
   margin: 0;
   display: flex;

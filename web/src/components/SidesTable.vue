@@ -10,12 +10,14 @@ import { shownUnit, type UnitFamily } from '@/lib/units'
 
 const props = defineProps<{
   sides: Schemas['SideBySideOut']
-  bands: Readonly<Record<number, Schemas['SliceBandOut']>>
+  bands: Readonly<Record<string, Schemas['SliceBandOut']>>
   inHand: number
-  shown: readonly number[]
+  shown: readonly string[]
+  /** Heading of the first column. */
+  who: string
   family: UnitFamily
 }>()
-defineEmits<{ pick: [sampleId: number]; toggle: [sampleId: number] }>()
+defineEmits<{ pick: [sampleId: number]; toggle: [key: string] }>()
 
 const kpa = computed(() => shownUnit('kpa', props.family))
 const litres = computed(() => (props.family === 'metric' ? { symbol: 'L', factor: 1 } : { symbol: 'qt', factor: 1.05669 }))
@@ -45,7 +47,7 @@ const rows = computed(() =>
       bars: side.parts.map((part) => ({ name: part.name, share: part.share_percent })),
       onset: side.has_valve ? celsius(side.onset_c) : 'no bypass',
       filling: side.has_valve ? celsius(side.filling_onset_c) : '',
-      interval: side.has_valve ? interval(props.bands[side.sample_id]) : '',
+      interval: side.has_valve ? interval(props.bands[side.key]) : '',
     }
   }),
 )
@@ -56,7 +58,7 @@ const minutes = (value: number) => (value === 0 ? '0' : value < 1 ? `${Math.roun
   <table class="sides">
     <thead>
       <tr>
-        <th>filter</th>
+        <th>{{ who }}</th>
         <th>restricts at {{ String(sides.temperature_c).replace('-', '−') }} °C, {{ sides.speed_rpm }} rpm</th>
         <th class="number">filter Δp, {{ kpa.symbol }}</th>
         <th class="number">unfiltered here, %</th>
@@ -68,9 +70,9 @@ const minutes = (value: number) => (value === 0 ? '0' : value < 1 ? `${Math.roun
       </tr>
     </thead>
     <tbody>
-      <tr v-for="row in rows" :key="row.sample_id" :class="{ hand: row.sample_id === inHand }" :data-side="row.label">
+      <tr v-for="row in rows" :key="row.key" :class="{ hand: who === 'filter' && row.sample_id === inHand }" :data-side="row.label">
         <td class="who">
-          <input type="checkbox" :checked="shown.includes(row.sample_id)" :aria-label="`${row.label} in the slice`" @change="$emit('toggle', row.sample_id)" />
+          <input type="checkbox" :checked="shown.includes(row.key)" :aria-label="`${row.label} in the slice`" @change="$emit('toggle', row.key)" />
           <button type="button" class="link" :style="{ '--of': row.colour }" @click="$emit('pick', row.sample_id)"><i /> {{ row.number }} {{ row.label }}</button>
         </td>
         <td v-if="row.problem" colspan="8" class="said-wrong">{{ row.problem }}</td>

@@ -7,7 +7,7 @@ import { toDigits } from '@/lib/numbers'
 import type { ShownUnit } from '@/lib/units'
 
 export interface ShownBand extends BandIn {
-  id: number
+  id: string
   label: string
   number: number
   colour: string

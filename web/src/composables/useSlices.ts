@@ -24,8 +24,8 @@ export function useSlices() {
     stopped: false,
     done: 0,
     total: 1,
-    bands: {} as Record<number, SliceBand>,
-    problems: {} as Record<number, { message: string; missing: string[] }>,
+    bands: {} as Record<string, SliceBand>,
+    problems: {} as Record<string, { message: string; missing: string[] }>,
     failed: '',
   })
   let control: AbortController | null = null
@@ -41,9 +41,9 @@ export function useSlices() {
     control?.abort()
     const mine = new AbortController()
     control = mine
-    Object.assign(state, { running: true, stopped: false, done: 0, total: asked.sample_ids.length, failed: '', problems: {} })
-    const fresh: Record<number, SliceBand> = {}
-    const shares: Record<number, number> = {}
+    Object.assign(state, { running: true, stopped: false, done: 0, total: asked.keys.length, failed: '', problems: {} })
+    const fresh: Record<string, SliceBand> = {}
+    const shares: Record<string, number> = {}
     try {
       const answer = await fetch(`/api/studies/${studyId}/slices`, {
         method: 'POST',
@@ -57,11 +57,11 @@ export function useSlices() {
       }
       for await (const { line } of jsonLines(answer.body)) {
         if (mine !== control) return
-        if (line.kind === 'progress') shares[line.sample_id] = line.done / line.total
+        if (line.kind === 'progress') shares[line.key] = line.done / line.total
         else {
-          shares[line.sample_id] = 1
-          if (line.kind === 'band') fresh[line.sample_id] = line
-          else state.problems[line.sample_id] = line
+          shares[line.key] = 1
+          if (line.kind === 'band') fresh[line.key] = line
+          else state.problems[line.key] = line
           state.bands = { ...state.bands, ...fresh }
         }
         state.done = Object.values(shares).reduce((sum, share) => sum + share, 0)

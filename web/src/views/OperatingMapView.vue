@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** The operating map: any quantity over temperature × speed or flow; beside it what the crosshair says, what if, what it rests on. */
-import { computed, ref, toRef, useTemplateRef } from 'vue'
+import { computed, ref, toRef, useTemplateRef, watch } from 'vue'
 import { useRoute } from 'vue-router'
 import CrosshairPanel from '@/components/CrosshairPanel.vue'
 import DownloadBar from '@/components/DownloadBar.vue'
@@ -20,11 +20,13 @@ import { useFilterAlone, useOperatingMap, type Condition } from '@/composables/u
 import { useRestsOn } from '@/composables/useRestsOn'
 import { useScenarios } from '@/composables/useScenarios'
 import { useFieldTitles, useSheet } from '@/composables/useSheet'
+import { sourceCounts } from '@/lib/assumptions'
 import { csv } from '@/lib/download'
 import { ledgerAt, ledgerSentence, staircase } from '@/lib/ledger'
 import { MAP_QUANTITIES, quantityNamed } from '@/lib/mapQuantities'
 import { mapSummary } from '@/lib/mapSummary'
 import { aloneField, aloneRows, engineField, engineRows, fieldRows } from '@/lib/mapView'
+import { PROVENANCE_NAMES } from '@/lib/words'
 import { useMapPlace } from '@/stores/mapPlace'
 import { usePreferences } from '@/stores/preferences'
 
@@ -82,13 +84,19 @@ const quantity = computed(() => {
   const found = quantityNamed(place.quantity)
   return isAlone.value && !found.alone ? MAP_QUANTITIES[0]! : found
 })
+/** Where the onset is looked at: the crosshair as it stood when the panel was opened, since moving it asks for nothing. */
+const restingAt = ref({ speed: place.speed, flow: place.flow })
+watch(
+  () => place.panel,
+  () => (restingAt.value = { speed: place.speed, flow: place.flow }),
+)
 const resting = useRestsOn(
   sampleId,
   computed(() => ({
     condition: place.condition,
     quantity: quantity.value.name,
-    speed_rpm: place.speed,
-    filter_flow_l_min: isAlone.value ? place.flow : null,
+    speed_rpm: restingAt.value.speed,
+    filter_flow_l_min: isAlone.value ? restingAt.value.flow : null,
     scenario: place.scenario,
   })),
   () => place.panel === 'rests',
@@ -140,6 +148,10 @@ const stepsBefore = computed(() => {
 const bypassed = computed(() => {
   if (!isAlone.value) return at('bypass_fraction') ?? 0
   return shownAlone.value?.lift_mm[crosshair.value.row]?.[crosshair.value.column] ?? 0
+})
+const restsOnWords = computed(() => {
+  const inputs = (isAlone.value ? shownAlone.value : shownMap.value)?.inputs ?? []
+  return sourceCounts(inputs).map((one) => `${one.keys.length} ${PROVENANCE_NAMES[one.provenance]}`).join(', ')
 })
 const summary = computed(() => (field.value ? mapSummary(title.value, field.value, acrossUnit.value) : ''))
 const efficiencyWords = computed(() => {
@@ -226,7 +238,7 @@ useKeys([
     <p v-else-if="!field" class="soft trouble">Computing the map …</p>
     <div v-else class="body" :class="{ stale: active.isPlaceholderData.value && !changed }">
       <MapTable v-if="asTable" :field="field" :crosshair="crosshair" :title="title" @move="move" />
-      <MapChart v-else ref="chart" :field="field" :crosshair="crosshair" :summary="summary" @move="move" />
+      <MapChart v-else ref="chart" :field="field" :crosshair="crosshair" :summary="summary" :rests-on="restsOnWords" @move="move" @rests="place.panel = 'rests'" />
       <aside>
         <SwitchButtons v-model="place.panel" :options="PANELS" label="Beside the map" small />
         <template v-if="place.panel === 'here' || place.panel === 'what-if'">
@@ -283,7 +295,7 @@ useKeys([
           v-else
           :resting="resting.data.value"
           :title="title"
-          :where="isAlone ? `${place.flow} L/min` : `${place.speed} rpm`"
+          :where="isAlone ? `${restingAt.flow} L/min` : `${restingAt.speed} rpm`"
           :titles="titles"
           :failed="resting.error.value?.message ?? ''"
         />

@@ -24,11 +24,18 @@ const preferences = usePreferences()
 const place = useMapPlace()
 const studyId = toRef(props, 'studyId')
 
+/** Filters beside each other, or the one in hand in each kept scenario. */
+const what = ref<'filters' | 'scenarios'>('filters')
+const WHATS = [
+  { label: 'Filters', value: 'filters' },
+  { label: 'Scenarios', value: 'scenarios' },
+] as const
 const asked = computed(() => ({
   temperature_c: place.temperature,
   speed_rpm: place.speed,
   condition: place.condition,
-  scenario: place.scenario,
+  scenario: what.value === 'filters' ? place.scenario : null,
+  sample_id: what.value === 'scenarios' ? props.sampleId : null,
 }))
 const sides = useQuery({
   queryKey: ['side-by-side', studyId, asked],
@@ -49,21 +56,21 @@ const ALONGS = [
 ] as const
 
 const along = ref<'temperature' | 'speed'>('temperature')
-const hidden = ref<number[]>([])
+const hidden = ref<string[]>([])
 const { state, run, stop } = useSlices()
 const chart = useTemplateRef<InstanceType<typeof SliceChart>>('chart')
 const quantity = computed(() => quantityNamed(place.quantity))
 /** The slice has the share through the media; what the media catch of it is for the map. */
 const title = computed(() => (quantity.value.name === 'media_fraction' ? 'Share through the media' : quantity.value.title))
-const ids = computed(() => sides.data.value?.sides.map((side) => side.sample_id) ?? [])
+const ids = computed(() => sides.data.value?.sides.map((side) => side.key) ?? [])
 const shown = computed(() => ids.value.filter((id) => !hidden.value.includes(id)))
 const sliceAsked = computed(() => ({
-  sample_ids: shown.value,
+  keys: shown.value,
   along: along.value,
   at: along.value === 'temperature' ? place.speed : place.temperature,
   quantity: place.quantity,
   condition: place.condition,
-  scenario: place.scenario,
+  scenario: asked.value.scenario,
 }))
 
 let pause: ReturnType<typeof setTimeout> | undefined
@@ -99,7 +106,7 @@ function go() {
   place.speed = speed!
 }
 
-function toggle(id: number) {
+function toggle(id: string) {
   hidden.value = hidden.value.includes(id) ? hidden.value.filter((one) => one !== id) : [...hidden.value, id]
 }
 
@@ -116,6 +123,7 @@ function rows() {
 
 useKeys([
   { keys: 'c', does: 'switch between steady and filling', matches: bareKey('c'), run: () => (place.condition = place.condition === 'steady' ? 'filling' : 'steady') },
+  { keys: 'v', does: 'filters, scenarios', matches: bareKey('v'), run: () => (what.value = what.value === 'filters' ? 'scenarios' : 'filters') },
   { keys: 's', does: 'stop the Monte Carlo, or start it again', matches: bareKey('s'), run: () => (state.running ? stop() : start()) },
   { keys: 'x', does: 'slice along temperature, along speed', matches: bareKey('x'), run: () => (along.value = along.value === 'speed' ? 'temperature' : 'speed') },
 ])
@@ -128,9 +136,11 @@ useKeys([
         <label>at <input v-model="typed.temperature" aria-label="Oil temperature in °C" inputmode="decimal" @change="go" /> °C</label>
         <label><input v-model="typed.speed" aria-label="Engine speed in rpm" inputmode="decimal" @change="go" /> rpm</label>
       </form>
+      <SwitchButtons v-model="what" :options="WHATS" label="What stands side by side" small />
       <SwitchButtons v-model="place.condition" :options="CONDITIONS" label="Condition" small />
       <p v-if="said" class="said-wrong" role="alert">{{ said }}</p>
-      <p v-else-if="place.scenario" class="thought">What if: {{ place.scenario.name }} <button type="button" class="tool" @click="place.draft = { name: 'what if' }">as it is</button></p>
+      <p v-else-if="what === 'scenarios' && sides.data.value?.sides.length === 1" class="soft">No scenario is kept yet: try one beside the map, name it, keep it.</p>
+      <p v-else-if="what === 'filters' && place.scenario" class="thought">What if: {{ place.scenario.name }} <button type="button" class="tool" @click="place.draft = { name: 'what if' }">as it is</button></p>
       <p v-else class="soft">An open bypass is an emergency path. A model, not a test.</p>
     </header>
     <p v-if="sides.error.value" class="said-wrong">{{ sides.error.value.message }}</p>
@@ -142,6 +152,7 @@ useKeys([
         :bands="along === 'temperature' ? state.bands : {}"
         :in-hand="sampleId"
         :shown="shown"
+        :who="what === 'filters' ? 'filter' : 'scenario'"
         :family="preferences.family"
         @pick="pick"
         @toggle="toggle"
