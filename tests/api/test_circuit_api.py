@@ -88,6 +88,8 @@ def test_the_oil_is_a_grade_to_begin_with_and_points_after(client):
     crossed = [{"temperature_c": 40, "kinematic_mm2_s": 60}, {"temperature_c": 100, "kinematic_mm2_s": 70}]
     says(client.post(f"/api/samples/{sample}/oil", json={"viscosity": crossed}), 422, "thicker at 100 °C")
     says(client.post("/api/oil/line", json={"density_15c_kg_m3": 850, "viscosity": crossed}), 422, "thicker at 100 °C")
+    kept = [{**one, "high_shear": False} for one in reversed(points)]  # the same, however it is said
+    assert client.post(f"/api/samples/{sample}/oil", json={"viscosity": points, "seen": kept}).status_code == 200
     stale = {"viscosity": points, "seen": crossed}
     says(client.post(f"/api/samples/{sample}/oil", json=stale), 409, "another window")
     assert len(client.get(f"/api/samples/{sample}/engine").json()["oil"]["points"]) == 2

@@ -373,6 +373,11 @@ def test_a_bad_duty_cycle_gets_one_sentence_with_its_line(text, says):
     assert "\n" not in str(error.value)
 
 
+def test_a_decimal_comma_is_one_where_something_else_separates():
+    trace = read_duty_cycle("\ufefftime_s;speed_rpm\n0;900,5\n1,5;901\n")
+    assert (trace.time.tolist(), trace.speed.tolist()) == ([0, 1.5], [900.5, 901])
+
+
 def test_a_duty_cycle_is_read_with_any_usual_separator_and_notes():
     trace = read_duty_cycle("# logged\nTime_s;Speed_rpm;oil_temperature_c\n10;900;-5\n\n20;1500.5;1\n")
     assert trace.time.tolist() == [0, 10]

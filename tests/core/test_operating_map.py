@@ -12,7 +12,7 @@ from pointwise import PlainPoint, onset_temperature
 
 from builders import reading, study
 from tabrel.core.bypass_onset import bypass_onset
-from tabrel.core.circuit import circuit_model
+from tabrel.core.calibration import circuit_model
 from tabrel.core.errors import MissingInputsError, OutOfRangeError, StudyError
 from tabrel.core.filter_flow import FlowCurve, bypass_flow, filter_state, fluid_at
 from tabrel.core.oil import oil_model

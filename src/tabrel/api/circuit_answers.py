@@ -52,9 +52,10 @@ class RestingOut(WireModel):
 
 
 class OilPointOut(WireModel):
-    """A point of the viscosity line, in both kinds of viscosity."""
+    """A point of the viscosity line, in both kinds of viscosity, and as it was stated in one of them."""
 
     temperature_c: float
+    stated: float
     kinematic_mm2_s: float
     dynamic_mpa_s: float
     is_dynamic: bool

@@ -61,7 +61,7 @@ class PlaceIn(RequestModel):
 class SliceIn(RequestModel):
     """A slice through the maps of several series, by the keys that the side-by-side table gave them."""
 
-    keys: list[str] = Field(min_length=1, max_length=20)
+    keys: list[str] = Field(min_length=1, max_length=100)
     along: Literal["temperature", "speed"] = "temperature"
     at: float = Field(ge=-100, le=20000)
     quantity: QuantityName = "element_pressure"

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import sqlite3
+from collections.abc import Iterable
 from dataclasses import replace
 
 from fastapi import APIRouter
@@ -24,8 +25,9 @@ from tabrel.core.engine_summary import HotPoint, circuit_problem, hot_point
 from tabrel.core.engines import ENGINES
 from tabrel.core.errors import MissingInputsError, OutOfRangeError, StudyError, nearest_hint
 from tabrel.core.grades import GRADES, grade_oil
+from tabrel.core.oil import is_high_shear
 from tabrel.core.oil_line import OilLine, oil_line
-from tabrel.core.study import Circuit, Oil
+from tabrel.core.study import Circuit, Oil, ViscosityPoint
 from tabrel.core.study_checks import check_circuit, check_oil
 from tabrel.document.study_document import circuit_from_json, circuit_to_json
 from tabrel.store.circuits import load_circuit, set_circuit, set_oil
@@ -71,6 +73,7 @@ def _line_out(line: OilLine) -> OilLineOut:
         points=[
             OilPointOut(
                 temperature_c=point.temperature,
+                stated=point.stated.dynamic_mpa_s or point.stated.kinematic_mm2_s or 0.0,
                 kinematic_mm2_s=point.kinematic * 1e6,
                 dynamic_mpa_s=point.dynamic * 1e3,
                 is_dynamic=point.is_dynamic,
@@ -119,16 +122,23 @@ def post_oil(sample_id: int, given: OilIn, conn: Connection) -> SheetOut:
     else:
         if study.oil is None:
             raise StudyError("viscosity", "there is no oil yet: choose a grade to begin with")
-        if given.seen is not None and tuple(given.seen) != study.oil.viscosity:
+        if given.seen is not None and _plain(given.seen) != _plain(study.oil.viscosity):
             raise ConflictError("another window has changed the viscosity points meanwhile: look, then change them again")
         oil, words = replace(study.oil, viscosity=tuple(given.viscosity or ())), "viscosity points"
     try:
         check_oil(oil)
     except OutOfRangeError as error:
         raise StudyError("viscosity", str(error)) from error
+    if oil == study.oil:
+        return sheet_out(conn, sample_id)
     with recorded(conn, stored.study_id, None, words, "oil.viscosity"):
         set_oil(conn, stored.study_id, oil)
     return sheet_out(conn, sample_id)
+
+
+def _plain(points: Iterable[ViscosityPoint]) -> list[tuple[float | None, ...]]:
+    """Return points in order of temperature, however their shear was said."""
+    return sorted((p.temperature_c, p.kinematic_mm2_s, p.dynamic_mpa_s, is_high_shear(p)) for p in points)
 
 
 def _library(conn: sqlite3.Connection) -> list[LibraryEngineOut]:

@@ -23,7 +23,7 @@ from tabrel.api.errors import PROBLEM_RESPONSES
 from tabrel.api.series import Series, samples_side_by_side, scenarios_side_by_side
 from tabrel.core.analysis import efficiency_at_size
 from tabrel.core.duty_cycle import SHIPPED_CYCLES, CycleTrace, read_duty_cycle
-from tabrel.core.errors import MissingInputsError, TabrelError
+from tabrel.core.errors import MissingInputsError, StudyError, TabrelError
 from tabrel.core.life import CLEAN_UP_SIZES, Life, filter_life
 from tabrel.core.measured import measure_sample
 from tabrel.core.operating_point import AS_IT_IS, operating_point
@@ -66,7 +66,11 @@ def post_side_by_side(study_id: int, asked: PlaceIn, conn: Connection) -> SideBy
 def _cycle(study: Study, plan: WarmUpPlan) -> CycleTrace:
     own = {cycle.name: cycle.csv for cycle in study.duty_cycles}
     name = plan.duty_cycle or ""
-    return read_duty_cycle(own[name]) if name in own else SHIPPED_CYCLES[name]
+    if name in own:
+        return read_duty_cycle(own[name])
+    if name not in SHIPPED_CYCLES:
+        raise StudyError("plan.duty_cycle", f"the duty cycle {name!r} is no longer there: choose another")
+    return SHIPPED_CYCLES[name]
 
 
 def _side(study: Study, series: Series, asked: PlaceIn, cycle: CycleTrace, plan: WarmUpPlan) -> SideOut:

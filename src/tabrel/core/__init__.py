@@ -32,7 +32,8 @@ From what a person types to what a filter does:
 `oil`, `restrictions`, `pleat_channels`          the physics of each part
 `oil_line`, `grades`, `engines`     the viscosity line as it is drawn; typical oils and invented engines to begin with
 `filter_model`, `filter_flow`       one filter as a hydraulic network, and its state at one unknown
-`circuit`, `circuit_state`          the engine's oil circuit, and the whole of it at one unknown
+`circuit`, `calibration`            the engine's oil circuit, and how it comes from what is stated
+`circuit_state`                     the whole circuit at one unknown
 `operating_point`, `what_if`        one filter put into it, as it is or in a scenario; a scenario in words
 `root_finding`, `roots_at_places`, `spread`   roots of a whole grid, and of many draws, at once
 `solved_circuit`, `operating_map`   what the solution tells, over a grid, with the ledger

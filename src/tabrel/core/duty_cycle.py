@@ -62,7 +62,8 @@ def read_duty_cycle(text: str, path: str = "duty_cycle") -> CycleTrace:
     StudyError
         One sentence that names the line and the mend.
     """
-    lines = [(i, line) for i, line in enumerate(text.splitlines(), 1) if line.strip() and not line.lstrip().startswith("#")]
+    numbered = enumerate(text.lstrip("\ufeff").splitlines(), 1)
+    lines = [(i, line) for i, line in numbered if line.strip() and not line.lstrip().startswith("#")]
     if not lines:
         raise StudyError(path, f"the duty cycle is empty: give lines with {TIME},{SPEED}")
     separator = max(",;\t", key=lines[0][1].count)
@@ -82,6 +83,8 @@ def read_duty_cycle(text: str, path: str = "duty_cycle") -> CycleTrace:
         raise StudyError(path, "a duty cycle needs two rows of numbers at least: add more")
     if len(rows) > MOST_ROWS:
         raise StudyError(path, f"a duty cycle of {len(rows)} rows is longer than {MOST_ROWS}: thin it out")
+    if separator != ",":  # the comma is then a decimal one
+        rows = [(i, [cell.replace(",", ".") for cell in cells]) for i, cells in rows]
     numbers = np.array([_row(cells, names, i, path) for i, cells in rows[1:]])
     columns = {name: numbers[:, k] for k, name in enumerate(names)}
     _check_time(columns[TIME], [i for i, _ in rows[1:]], path)

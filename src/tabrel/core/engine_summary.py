@@ -7,7 +7,8 @@ from math import pi
 
 import numpy as np
 
-from tabrel.core.circuit import CircuitModel, circuit_model
+from tabrel.core.calibration import circuit_model
+from tabrel.core.circuit import CircuitModel
 from tabrel.core.circuit_state import OperatingPoint
 from tabrel.core.errors import MissingInputsError, StudyError, TabrelError
 from tabrel.core.oil import OilModel, oil_model

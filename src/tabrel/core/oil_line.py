@@ -8,7 +8,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from tabrel.core.oil import OilModel, is_high_shear, oil_model
-from tabrel.core.study import Oil
+from tabrel.core.study import Oil, ViscosityPoint
 
 FloatArray = NDArray[np.float64]
 
@@ -18,8 +18,9 @@ LINE_TEMPERATURES = np.arange(-50.0, 160.25, 0.5)
 
 @dataclass(frozen=True)
 class LinePoint:
-    """A stated point in both kinds of viscosity: [°C], [m²/s], [Pa s]."""
+    """A point in both kinds of viscosity: [°C], [m²/s], [Pa s]; and as it was stated."""
 
+    stated: ViscosityPoint
     temperature: float
     kinematic: float
     dynamic: float
@@ -73,7 +74,8 @@ def oil_line(oil: Oil) -> OilLine:
     for point in sorted(oil.viscosity, key=lambda point: point.temperature_c):
         dynamic = float(model.dynamic_viscosity(point.temperature_c))
         kinematic = float(model.kinematic_viscosity(point.temperature_c))
-        points.append(LinePoint(point.temperature_c, kinematic, dynamic, point.dynamic_mpa_s is not None, is_high_shear(point)))
+        is_dynamic = point.dynamic_mpa_s is not None
+        points.append(LinePoint(point, point.temperature_c, kinematic, dynamic, is_dynamic, is_high_shear(point)))
     return OilLine(
         temperature=LINE_TEMPERATURES,
         kinematic=model.kinematic_viscosity(LINE_TEMPERATURES),

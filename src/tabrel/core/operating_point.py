@@ -6,7 +6,8 @@ from dataclasses import replace
 
 import numpy as np
 
-from tabrel.core.circuit import CIRCUIT_KEYS, CircuitModel, Condition, circuit_model
+from tabrel.core.calibration import CIRCUIT_KEYS, circuit_model
+from tabrel.core.circuit import CircuitModel, Condition
 from tabrel.core.circuit_state import OperatingPoint
 from tabrel.core.drawn import values_of
 from tabrel.core.errors import MissingInputsError, StudyError

@@ -6,7 +6,7 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 from math import pi, sqrt
 
-from tabrel.core.circuit import hot_point_flow
+from tabrel.core.calibration import hot_point_flow
 from tabrel.core.drawn import nominal_value
 from tabrel.core.holes import MeasuredHoles
 from tabrel.core.measured import MeasuredSample

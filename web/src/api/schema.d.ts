@@ -1704,7 +1704,7 @@ export interface components {
         };
         /**
          * OilPointOut
-         * @description A point of the viscosity line, in both kinds of viscosity.
+         * @description A point of the viscosity line, in both kinds of viscosity, and as it was stated in one of them.
          */
         OilPointOut: {
             /** Dynamic Mpa S */
@@ -1715,6 +1715,8 @@ export interface components {
             is_dynamic: boolean;
             /** Kinematic Mm2 S */
             kinematic_mm2_s: number;
+            /** Stated */
+            stated: number;
             /** Temperature C */
             temperature_c: number;
         };

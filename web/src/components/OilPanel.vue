@@ -27,8 +27,8 @@ const shown = computed(() => preview.value ?? props.line)
 const kept = computed<Point[]>(() =>
   (props.line?.points ?? []).map((point) => ({
     temperature_c: point.temperature_c,
-    kinematic_mm2_s: point.is_dynamic ? null : Number(point.kinematic_mm2_s.toPrecision(9)),
-    dynamic_mpa_s: point.is_dynamic ? Number(point.dynamic_mpa_s.toPrecision(9)) : null,
+    kinematic_mm2_s: point.is_dynamic ? null : point.stated,
+    dynamic_mpa_s: point.is_dynamic ? point.stated : null,
     high_shear: point.high_shear,
   })),
 )
@@ -106,7 +106,7 @@ async function onRows() {
       high_shear: row.highShear,
     })
   }
-  await store({ viscosity: points })
+  await store({ viscosity: points, seen: kept.value })
 }
 
 function addRow() {
@@ -149,7 +149,7 @@ async function onDrag(index: number, celsius: number, kinematic: number) {
 async function onDrop() {
   const points = dragged.value
   if (!points) return
-  await store({ viscosity: points })
+  await store({ viscosity: points, seen: kept.value })
   dragged.value = null
   preview.value = null
 }

@@ -4,7 +4,7 @@ import { computed } from 'vue'
 import type { Schemas } from '@/api/client'
 import { partTitle } from '@/lib/ledger'
 import { NEVER_CLOSES } from '@/lib/mapSummary'
-import { toDigits } from '@/lib/numbers'
+import { minutesOrSeconds, toDigits } from '@/lib/numbers'
 import { sampleColour } from '@/lib/sampleColours'
 import { shownUnit, type UnitFamily } from '@/lib/units'
 
@@ -51,7 +51,6 @@ const rows = computed(() =>
     }
   }),
 )
-const minutes = (value: number) => (value === 0 ? '0' : value < 1 ? `${Math.round(60 * value)} s` : `${toDigits(value, 2)} min`)
 </script>
 
 <template>
@@ -86,7 +85,7 @@ const minutes = (value: number) => (value === 0 ? '0' : value < 1 ? `${Math.roun
           <td data-answer="onset"><strong>{{ row.onset }}</strong> <span class="soft">{{ row.interval }}</span></td>
           <td>{{ row.filling }}</td>
           <template v-if="row.start">
-            <td class="number" data-answer="start">{{ minutes(row.start.bypass_minutes) }}</td>
+            <td class="number" data-answer="start">{{ minutesOrSeconds(row.start.bypass_minutes) }}</td>
             <td class="number">{{ toDigits(row.start.unfiltered_l * litres.factor, 2) }}</td>
             <td class="number">{{ row.start.pressure_after_s === null ? 'never' : row.start.pressure_after_s.toFixed(0) }}</td>
           </template>

@@ -2,7 +2,7 @@
 /** What a start comes to, filter by filter. */
 import { computed } from 'vue'
 import type { Schemas } from '@/api/client'
-import { toDigits } from '@/lib/numbers'
+import { minutesOrSeconds, toDigits } from '@/lib/numbers'
 import { sampleColour } from '@/lib/sampleColours'
 import { shownUnit, type UnitFamily } from '@/lib/units'
 
@@ -17,7 +17,7 @@ const seconds = (value: number | null) => (value === null ? 'never' : value.toFi
     <thead>
       <tr>
         <th>filter</th>
-        <th class="number">bypass open, min</th>
+        <th class="number">bypass open</th>
         <th class="number">unfiltered, {{ litres.symbol }}</th>
         <th class="number">through it in all, {{ litres.symbol }}</th>
         <th class="number">galleries full, s</th>
@@ -30,7 +30,7 @@ const seconds = (value: number | null) => (value === null ? 'never' : value.toFi
         <td><i :style="{ background: sampleColour(i) }" /> {{ i + 1 }} {{ one.label }}</td>
         <td v-if="!one.totals" colspan="6" class="said-wrong">{{ one.problem }}</td>
         <template v-else>
-          <td class="number" data-total="bypass">{{ toDigits(one.totals.bypass_minutes, 2) }}</td>
+          <td class="number" data-total="bypass">{{ minutesOrSeconds(one.totals.bypass_minutes) }}</td>
           <td class="number">{{ toDigits(one.totals.unfiltered_l * litres.factor, 2) }}</td>
           <td class="number">{{ toDigits(one.totals.volume_l * litres.factor, 3) }}</td>
           <td class="number">{{ seconds(one.totals.filled_after_s) }}</td>

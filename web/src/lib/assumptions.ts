@@ -48,9 +48,14 @@ export function sourceCounts(inputs: readonly Schemas['InputSourceOut'][]): { pr
     .filter(({ keys }) => keys.length)
 }
 
+/** The two assumptions that move the map most, as they were computed; fewer where no others move it. */
+export function strongestAssumptions(resting: Schemas['RestingOut']): Assumption[] {
+  return resting.assumptions.filter((one) => one.mean_change_percent >= 0.05 || one.onset_low_c !== one.onset_high_c).slice(0, 2)
+}
+
 /** Say which two assumptions move the map most. */
 export function sensitivitySentence(resting: Schemas['RestingOut'], title: string): string {
-  const strongest = resting.assumptions.filter((one) => one.mean_change_percent >= 0.05 || one.onset_low_c !== one.onset_high_c).slice(0, 2)
+  const strongest = strongestAssumptions(resting)
   if (!strongest.length) return 'No assumption moves it.'
   const told = strongest.map((one) => `${assumptionName(one.name)} (${assumptionBand(one)}: ${toDigits(one.mean_change_percent, 2)} %)`)
   return `${title} moves most with the ${told.join(', then with the ')}.`

@@ -48,3 +48,9 @@ export function toPercent(share: number): string {
   if (share < 0.001) return 'under 0.1 %'
   return `${(100 * share).toFixed(share < 0.0995 ? 1 : 0)} %`
 }
+
+/** Return a time in minutes, or in seconds where it is shorter than one. */
+export function minutesOrSeconds(minutes: number): string {
+  if (minutes === 0) return '0'
+  return minutes < 1 ? `${Math.round(60 * minutes)} s` : `${toDigits(minutes, 2)} min`
+}

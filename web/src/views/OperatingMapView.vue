@@ -20,7 +20,7 @@ import { useFilterAlone, useOperatingMap, type Condition } from '@/composables/u
 import { useRestsOn } from '@/composables/useRestsOn'
 import { useScenarios } from '@/composables/useScenarios'
 import { useFieldTitles, useSheet } from '@/composables/useSheet'
-import { sourceCounts } from '@/lib/assumptions'
+import { assumptionName, sourceCounts, strongestAssumptions } from '@/lib/assumptions'
 import { csv } from '@/lib/download'
 import { ledgerAt, ledgerSentence, staircase } from '@/lib/ledger'
 import { MAP_QUANTITIES, quantityNamed } from '@/lib/mapQuantities'
@@ -99,7 +99,7 @@ const resting = useRestsOn(
     filter_flow_l_min: isAlone.value ? restingAt.value.flow : null,
     scenario: place.scenario,
   })),
-  () => place.panel === 'rests',
+  () => field.value !== null,
 )
 const title = computed(() =>
   quantity.value.name === 'media_fraction' ? `System efficiency at ${place.size} µm(c)` : quantity.value.title,
@@ -151,7 +151,9 @@ const bypassed = computed(() => {
 })
 const restsOnWords = computed(() => {
   const inputs = (isAlone.value ? shownAlone.value : shownMap.value)?.inputs ?? []
-  return sourceCounts(inputs).map((one) => `${one.keys.length} ${PROVENANCE_NAMES[one.provenance]}`).join(', ')
+  const counts = sourceCounts(inputs).map((one) => `${one.keys.length} ${PROVENANCE_NAMES[one.provenance]}`).join(', ')
+  const strongest = resting.data.value && !resting.isPlaceholderData.value ? strongestAssumptions(resting.data.value) : []
+  return strongest.length ? `${counts}; most on the ${strongest.map((one) => assumptionName(one.name)).join(' and the ')}` : counts
 })
 const summary = computed(() => (field.value ? mapSummary(title.value, field.value, acrossUnit.value) : ''))
 const efficiencyWords = computed(() => {
