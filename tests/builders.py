@@ -7,6 +7,11 @@ import json
 from pathlib import Path
 from typing import Any
 
+import numpy as np
+
+from tabrel.core.circuit_state import OperatingPoint
+from tabrel.core.operating_point import operating_point
+from tabrel.core.solved_circuit import SolvedCircuit, solve_circuit
 from tabrel.core.study import Study
 from tabrel.document.study_document import read_study
 
@@ -36,6 +41,17 @@ def changed(*changes: tuple[str, Any]) -> dict[str, Any]:
 def study(*changes: tuple[str, Any]) -> Study:
     """Return the plain study with values set at paths."""
     return read_study(json.dumps(changed(*changes)))
+
+
+def point(*changes: tuple[str, Any], **more: Any) -> OperatingPoint:
+    """Return the circuit problem of the plain study with values set at paths."""
+    made = study(*changes)
+    return operating_point(made, made.samples[0], **more)
+
+
+def solved_at(problem: OperatingPoint, temperature: float, speed: float) -> SolvedCircuit:
+    """Return a circuit problem solved at one temperature [°C] and speed [rpm]."""
+    return solve_circuit(problem, problem.place(np.array([temperature]), np.array([speed])))
 
 
 def reading(key: str, *texts: str) -> tuple[str, Any]:

@@ -10,7 +10,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 from pointwise import PlainPoint, onset_temperature
 
-from builders import reading, study
+from builders import point, reading, study
 from tabrel.core.bypass_onset import bypass_onset
 from tabrel.core.calibration import circuit_model
 from tabrel.core.errors import MissingInputsError, OutOfRangeError, StudyError
@@ -69,11 +69,6 @@ BRANCHES = {
         reading("thread.pitch", "1.5 mm"),
     ],
 }
-
-
-def point(*changes, condition="steady", loading=1.0):
-    made = study(*changes)
-    return operating_point(made, made.samples[0], condition=condition, loading=loading)
 
 
 @pytest.mark.parametrize("condition", ["steady", "filling"])

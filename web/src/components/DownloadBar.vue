@@ -36,7 +36,7 @@ async function take(kind: 'csv' | 'svg' | 'png') {
 
 <template>
   <span class="downloads" role="group" aria-label="Save as a file">
-    <button v-for="kind in ['csv', 'png', 'svg'] as const" :key="kind" type="button" :data-save="kind" @click="take(kind)">
+    <button v-for="kind in ['csv', 'png', 'svg'] as const" :key="kind" type="button" class="tool" :data-save="kind" @click="take(kind)">
       {{ kind.toUpperCase() }}
     </button>
     <span v-if="said" class="said-wrong" role="alert">{{ said }}</span>
@@ -48,13 +48,5 @@ async function take(kind: 'csv' | 'svg' | 'png') {
   display: inline-flex;
   gap: 0.25rem;
   align-items: center;
-}
-button {
-  border: 1px solid var(--line-strong);
-  border-radius: 5px;
-  background: none;
-  font-size: 0.78rem;
-  padding: 0.1rem 0.45rem;
-  cursor: pointer;
 }
 </style>

@@ -35,7 +35,7 @@ async function onFile(event: Event) {
 </script>
 
 <template>
-  <div class="cycle" data-key="plan.duty_cycle">
+  <div class="cycle plain" data-key="plan.duty_cycle">
     <label for="duty-cycle">Duty cycle</label>
     <select id="duty-cycle" :value="chosen" @change="run(() => choose(($event.target as HTMLSelectElement).value))">
       <option v-for="one in cycles" :key="one" :value="one">{{ one }}</option>
@@ -53,14 +53,6 @@ async function onFile(event: Event) {
   gap: 0.2rem 0.6rem;
   align-items: center;
   font-size: 0.88rem;
-}
-select {
-  font: inherit;
-  color: inherit;
-  background: var(--paper);
-  border: 1px solid var(--line-strong);
-  border-radius: 6px;
-  padding: 0.25rem;
 }
 .file {
   border: 1px solid var(--line-strong);

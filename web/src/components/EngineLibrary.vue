@@ -26,7 +26,7 @@ async function run(what: () => Promise<unknown>) {
   <section class="panel" aria-label="Engine library">
     <div class="top">
       <h2>Engine library</h2>
-      <button type="button" class="keep" @click="run(() => props.keep())">Keep this engine</button>
+      <button type="button" class="tool" @click="run(() => props.keep())">Keep this engine</button>
     </div>
     <p v-if="said" class="said-wrong" role="alert">{{ said }}</p>
     <ul>
@@ -55,13 +55,6 @@ ul {
 li {
   padding: 0.12rem 0;
   border-bottom: 1px solid var(--line);
-}
-.keep {
-  border: 1px solid var(--line-strong);
-  border-radius: 6px;
-  background: none;
-  padding: 0.1rem 0.6rem;
-  cursor: pointer;
 }
 .link {
   font-weight: 600;

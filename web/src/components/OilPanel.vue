@@ -156,7 +156,7 @@ async function onDrop() {
 </script>
 
 <template>
-  <section class="panel oil" aria-label="Oil">
+  <section class="panel plain oil" aria-label="Oil">
     <div class="top">
       <h2>Oil</h2>
       <label>
@@ -227,15 +227,6 @@ async function onDrop() {
 }
 em {
   color: var(--rust);
-}
-input:not([type='checkbox']),
-select {
-  font: inherit;
-  color: inherit;
-  background: var(--paper);
-  border: 1px solid var(--line-strong);
-  border-radius: 5px;
-  padding: 0.12rem 0.35rem;
 }
 .read input {
   width: 4rem;

@@ -115,14 +115,14 @@ async function onRemove() {
 </script>
 
 <template>
-  <section class="panel what-if" aria-label="What if">
+  <section class="panel plain what-if" aria-label="What if">
     <div class="top">
       <h2>What if</h2>
       <select aria-label="Kept scenarios" :value="chosen?.id ?? ''" @change="choose">
         <option value="">{{ isChanged(draft) ? 'not kept' : 'as it is' }}</option>
         <option v-for="one in kept" :key="one.id" :value="one.id">{{ one.scenario.name }}</option>
       </select>
-      <button type="button" :disabled="!isChanged(draft)" @click="clear">As it is</button>
+      <button class="tool" type="button" :disabled="!isChanged(draft)" @click="clear">As it is</button>
     </div>
     <p v-if="problem" class="said-wrong" role="alert">{{ problem }}</p>
     <div class="row">
@@ -179,8 +179,8 @@ async function onRemove() {
     <p v-for="(words, key) in said" v-show="words" :key="key" class="said-wrong" role="alert">{{ words }}</p>
     <form class="keep" @submit.prevent="onKeep">
       <input v-model="name" aria-label="Name of the scenario" placeholder="name it" maxlength="80" />
-      <button type="submit" :disabled="!isChanged(draft)">Keep</button>
-      <button v-if="chosen" type="button" @click="onRemove">Take away</button>
+      <button class="tool" type="submit" :disabled="!isChanged(draft)">Keep</button>
+      <button v-if="chosen" class="tool" type="button" @click="onRemove">Take away</button>
     </form>
     <p v-if="keepSaid" class="said-wrong" role="alert">{{ keepSaid }}</p>
     <p v-if="draft.regulator" class="soft fine">A stuck regulator can burst a filter: stop the engine and have it checked.</p>
@@ -211,14 +211,7 @@ async function onRemove() {
 }
 input:not([type='range'], [type='checkbox']),
 select {
-  font: inherit;
-  color: inherit;
   width: 100%;
-  min-width: 0;
-  background: var(--paper);
-  border: 1px solid var(--line-strong);
-  border-radius: 6px;
-  padding: 0.2rem 0.45rem;
 }
 .short {
   max-width: 4.4rem;
@@ -238,17 +231,5 @@ input[type='range'] {
   display: flex;
   gap: 0.4rem;
   margin-top: 0.4rem;
-}
-button {
-  border: 1px solid var(--line-strong);
-  border-radius: 6px;
-  background: none;
-  padding: 0.15rem 0.6rem;
-  cursor: pointer;
-  white-space: nowrap;
-}
-button:disabled {
-  opacity: 0.5;
-  cursor: default;
 }
 </style>

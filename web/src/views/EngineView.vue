@@ -1,12 +1,12 @@
 <script setup lang="ts">
 /** Oil and engine: the viscosity line, the circuit with its numbers, the check at the hot point, the library. */
-import { computed, nextTick, ref, toRef, useTemplateRef, watch } from 'vue'
-import { useRoute, useRouter } from 'vue-router'
+import { computed, nextTick, ref, toRef, useTemplateRef } from 'vue'
 import CircuitDrawing from '@/components/CircuitDrawing.vue'
 import EngineLibrary from '@/components/EngineLibrary.vue'
-import FactField from '@/components/FactField.vue'
+import FactFields from '@/components/FactFields.vue'
 import HotPointPanel from '@/components/HotPointPanel.vue'
 import OilPanel from '@/components/OilPanel.vue'
+import { useAskedField } from '@/composables/useAskedField'
 import { useCatalogue } from '@/composables/useCatalogue'
 import { useEngine, useEngineLibrary } from '@/composables/useEngine'
 import { listedKey, useKeys } from '@/composables/useKeys'
@@ -16,8 +16,6 @@ import { CIRCUIT_PARTS, partOfFact } from '@/lib/circuitParts'
 import { usePreferences } from '@/stores/preferences'
 
 const props = defineProps<{ sampleId: number }>()
-const route = useRoute()
-const router = useRouter()
 const preferences = usePreferences()
 const sampleId = toRef(props, 'sampleId')
 const sheet = useSheet(sampleId)
@@ -45,18 +43,11 @@ useKeys([
   listedKey('Esc', 'back to what was kept'),
 ])
 
-watch(
-  [() => route.query.field, () => sheet.isSuccess.value && query.isSuccess.value],
-  async ([key, ready]) => {
-    if (!ready || typeof key !== 'string') return
-    const owner = partOfFact(key)
-    if (owner) part.value = owner
-    await nextTick()
-    stops.focusKey(key)
-    void router.replace({ query: {} })
-  },
-  { immediate: true },
-)
+useAskedField({
+  ready: () => sheet.isSuccess.value && query.isSuccess.value,
+  before: (key) => (part.value = partOfFact(key) ?? part.value),
+  focus: stops.focusKey,
+})
 </script>
 
 <template>
@@ -65,16 +56,7 @@ watch(
       <div class="card">
         <OilPanel :line="engine.data.value.oil" :grades="engine.data.value.grades" :set-oil="changes.setOil" />
         <div v-if="engine.data.value.oil" class="two">
-          <FactField
-            v-for="fact in oilFacts"
-            :key="fact.key"
-            :fact="fact"
-            :value="texts[fact.key] ?? ''"
-            :family="preferences.family"
-            :set="changes.setFact"
-            @next="stops.step(1)"
-            @previous="stops.step(-1)"
-          />
+          <FactFields :facts="oilFacts" :texts="texts" :family="preferences.family" :set="changes.setFact" @next="stops.step(1)" @previous="stops.step(-1)" />
         </div>
       </div>
       <div class="card">
@@ -86,16 +68,7 @@ watch(
         <section class="fields" :aria-label="chosen.title">
           <h3>{{ chosen.title }}</h3>
           <div class="two">
-            <FactField
-              v-for="fact in fields"
-              :key="fact.key"
-              :fact="fact"
-              :value="texts[fact.key] ?? ''"
-              :family="preferences.family"
-              :set="changes.setFact"
-              @next="stops.step(1)"
-              @previous="stops.step(-1)"
-            />
+            <FactFields :facts="fields" :texts="texts" :family="preferences.family" :set="changes.setFact" @next="stops.step(1)" @previous="stops.step(-1)" />
           </div>
         </section>
         <HotPointPanel

@@ -1,9 +1,10 @@
 <script setup lang="ts">
 /** Intake: what the study asks, the engine it is for, this sample, and what is claimed of it. */
-import { computed, nextTick, toRef, useTemplateRef, watch } from 'vue'
-import { useRoute, useRouter } from 'vue-router'
+import { computed, toRef, useTemplateRef } from 'vue'
+import { useRoute } from 'vue-router'
 import ClaimList from '@/components/ClaimList.vue'
-import FactField from '@/components/FactField.vue'
+import FactFields from '@/components/FactFields.vue'
+import { useAskedField } from '@/composables/useAskedField'
 import { useCatalogue } from '@/composables/useCatalogue'
 import { listedKey, useKeys } from '@/composables/useKeys'
 import { useBenchChanges, useSheet } from '@/composables/useSheet'
@@ -13,7 +14,6 @@ import { usePreferences } from '@/stores/preferences'
 
 const props = defineProps<{ sampleId: number }>()
 const route = useRoute()
-const router = useRouter()
 const preferences = usePreferences()
 const sampleId = toRef(props, 'sampleId')
 const sheet = useSheet(sampleId)
@@ -40,21 +40,15 @@ useKeys([
   listedKey('Esc', 'back to what was kept'),
 ])
 
-watch(
-  [() => route.query.field, () => sheet.isSuccess.value && query.isSuccess.value],
-  async ([key, ready]) => {
-    if (!ready) return
-    await nextTick()
-    if (typeof key === 'string') {
-      stops.focusKey(key)
-      void router.replace({ query: {} })
-    } else if (stops.handIsFree()) {
-      const empty = stops.stops('reading').find((stop) => stop.querySelector('input, textarea')?.matches(':placeholder-shown, :not([value])'))
-      stops.enter(empty ?? stops.stops('reading')[0])
-    }
+useAskedField({
+  ready: () => sheet.isSuccess.value && query.isSuccess.value,
+  focus: stops.focusKey,
+  otherwise: () => {
+    if (!stops.handIsFree()) return
+    const empty = stops.stops('reading').find((stop) => stop.querySelector('input, textarea')?.matches(':placeholder-shown, :not([value])'))
+    stops.enter(empty ?? stops.stops('reading')[0])
   },
-  { immediate: true },
-)
+})
 </script>
 
 <template>
@@ -62,17 +56,8 @@ watch(
     <div v-if="sheet.data.value" class="cards">
       <section v-for="group in GROUPS" :key="group.prefix" class="card" :class="group.prefix.slice(0, -1)">
         <h2>{{ group.title }}</h2>
-        <FactField
-          v-for="fact in of(group.prefix)"
-          :key="fact.key"
-          :fact="fact"
-          :value="sheet.data.value.facts[fact.key] ?? ''"
-          :family="preferences.family"
-          :options="fact.key === 'study.reference' ? labels : []"
-          :set="changes.setFact"
-          @next="stops.step(1)"
-          @previous="stops.step(-1)"
-        />
+        <FactFields :facts="of(group.prefix)" :texts="sheet.data.value.facts" :family="preferences.family"
+          :options="{ 'study.reference': labels }" :set="changes.setFact" @next="stops.step(1)" @previous="stops.step(-1)" />
         <p v-if="group.prefix === 'sample.' && sheet.data.value.shelf" class="shelf">{{ sheet.data.value.shelf }}</p>
         <p v-if="group.prefix === 'engine.'" class="soft note">
           Stud and adapter belong to the engine, not to the filter. An adapter changes the flow path.

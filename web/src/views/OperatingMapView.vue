@@ -352,14 +352,6 @@ useKeys([
   gap: 0.35rem;
   align-items: center;
 }
-.tool {
-  border: 1px solid var(--line-strong);
-  border-radius: 5px;
-  background: none;
-  font-size: 0.78rem;
-  padding: 0.1rem 0.45rem;
-  cursor: pointer;
-}
 .body {
   flex: 1;
   min-height: 0;

@@ -130,7 +130,7 @@ useKeys([
 </script>
 
 <template>
-  <div class="view">
+  <div class="view plain">
     <header class="head">
       <form class="where" @submit.prevent="go">
         <label>at <input v-model="typed.temperature" aria-label="Oil temperature in °C" inputmode="decimal" @change="go" /> °C</label>
@@ -209,15 +209,6 @@ useKeys([
   display: flex;
   gap: 0.7rem;
 }
-input:not([type='checkbox']),
-select {
-  font: inherit;
-  color: inherit;
-  background: var(--paper);
-  border: 1px solid var(--line-strong);
-  border-radius: 6px;
-  padding: 0.25rem 0.45rem;
-}
 .where input {
   width: 5rem;
   text-align: right;
@@ -229,14 +220,6 @@ select {
 }
 .thought {
   color: var(--hand);
-}
-.tool {
-  border: 1px solid var(--line-strong);
-  border-radius: 5px;
-  background: none;
-  font-size: 0.8rem;
-  padding: 0.05rem 0.5rem;
-  cursor: pointer;
 }
 .progress {
   display: inline-flex;

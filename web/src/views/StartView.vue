@@ -1,14 +1,14 @@
 <script setup lang="ts">
 /** Warm-up and life: a start followed through a duty cycle, and how long each filter lasts. */
 import { keepPreviousData, useQuery } from '@tanstack/vue-query'
-import { computed, nextTick, toRef, useTemplateRef, watch } from 'vue'
-import { useRoute, useRouter } from 'vue-router'
+import { computed, toRef, useTemplateRef } from 'vue'
 import { client, unwrap } from '@/api/client'
 import DutyCycleField from '@/components/DutyCycleField.vue'
-import FactField from '@/components/FactField.vue'
+import FactFields from '@/components/FactFields.vue'
 import LifeTable from '@/components/LifeTable.vue'
 import StartChart from '@/components/StartChart.vue'
 import StartTotals from '@/components/StartTotals.vue'
+import { useAskedField } from '@/composables/useAskedField'
 import { useCatalogue } from '@/composables/useCatalogue'
 import { listedKey, useKeys } from '@/composables/useKeys'
 import { useBenchChanges, useSheet } from '@/composables/useSheet'
@@ -18,8 +18,6 @@ import { useMapPlace } from '@/stores/mapPlace'
 import { usePreferences } from '@/stores/preferences'
 
 const props = defineProps<{ studyId: number; sampleId: number }>()
-const route = useRoute()
-const router = useRouter()
 const preferences = usePreferences()
 const place = useMapPlace()
 const sampleId = toRef(props, 'sampleId')
@@ -55,16 +53,7 @@ async function read(name: string, text: string) {
 
 useKeys([listedKey('Enter', 'keep the number and go to the next (Shift: the one before)')])
 
-watch(
-  [() => route.query.field, () => sheet.isSuccess.value && query.isSuccess.value],
-  async ([key, ready]) => {
-    if (!ready || typeof key !== 'string') return
-    await nextTick()
-    stops.focusKey(key)
-    void router.replace({ query: {} })
-  },
-  { immediate: true },
-)
+useAskedField({ ready: () => sheet.isSuccess.value && query.isSuccess.value, focus: stops.focusKey })
 </script>
 
 <template>
@@ -73,16 +62,7 @@ watch(
       <section class="card" aria-label="Plan of the start">
         <h2>The start</h2>
         <div v-if="sheet.data.value" class="two">
-          <FactField
-            v-for="fact in fields"
-            :key="fact.key"
-            :fact="fact"
-            :value="texts[fact.key] ?? ''"
-            :family="preferences.family"
-            :set="changes.setFact"
-            @next="stops.step(1)"
-            @previous="stops.step(-1)"
-          />
+          <FactFields :facts="fields" :texts="texts" :family="preferences.family" :set="changes.setFact" @next="stops.step(1)" @previous="stops.step(-1)" />
         </div>
         <DutyCycleField v-if="starts.data.value" :chosen="starts.data.value.duty_cycle" :cycles="starts.data.value.cycles" :choose="choose" :read="read" />
         <p v-if="starts.data.value?.assumed.length" class="soft fine" data-start="assumed">

@@ -310,17 +310,6 @@ function pickNumber(event: KeyboardEvent) {
   z-index: 5;
   max-width: 80vw;
 }
-.tool {
-  border: 1px solid var(--line-strong);
-  border-radius: 6px;
-  background: none;
-  padding: 0.2rem 0.7rem;
-  cursor: pointer;
-}
-.tool:disabled {
-  opacity: 0.5;
-  cursor: default;
-}
 @media print {
   .frame {
     display: block;

@@ -1,0 +1,186 @@
+"""Regulator curve, filter alone, an independent library, scenarios: the circuit seen from other sides."""
+
+from __future__ import annotations
+
+import fluids
+import numpy as np
+import pytest
+from fluids.core import Reynolds
+
+from builders import point, reading, solved_at
+from tabrel.core.bypass_onset import bypass_onset, regulator_opening
+from tabrel.core.errors import MissingInputsError, OutOfRangeError, StudyError
+from tabrel.core.filter_alone import filter_alone_map, filter_at_flow, onset_over_flow
+from tabrel.core.restrictions import bore_restriction, thick_edged_loss_coefficient
+from tabrel.core.study_plans import RoundHoles, Scenario
+from tabrel.core.threshold_curve import threshold_curve
+
+WEAK = reading("bypass.spring_installed_length", "19 mm")
+SPEEDS = [800.0, 1500.0, 3000.0, 5000.0]
+BLOCK = ("samples/0/bypass/location", "block")
+NO_VALVE = ("samples/0/bypass/location", "none")
+ADAPTER = {"holes": [{"shape": "round", "count": 4, "readings": {"diameter": ["5.1 mm"]}}], "wall_mm": 4}
+
+
+@pytest.mark.parametrize("sense", ["pump", "gallery"])
+@pytest.mark.parametrize("condition", ["steady", "filling"])
+def test_on_the_regulator_curve_the_sensed_pressure_is_its_opening_pressure(sense, condition):
+    problem = point(("circuit/regulator/sense", sense), ("circuit/regulator/opening_kpa", 350), condition=condition)
+    curve = regulator_opening(problem, SPEEDS)
+    if condition == "filling" and sense == "gallery":
+        assert np.isnan(curve.temperature).all()  # empty galleries have no pressure to sense
+        return
+    found = 0
+    for speed, closes in zip(SPEEDS, curve.temperature, strict=True):
+        if np.isnan(closes) or closes >= 150:
+            continue
+        found += 1
+        at = solved_at(problem, closes, speed)
+        pressure = at.quantity("pump_pressure" if sense == "pump" else "gallery_pressure")[0]
+        assert pressure == pytest.approx(problem.circuit.regulator_opening, rel=1e-6)
+        assert solved_at(problem, closes - 0.5, speed).quantity("regulator_fraction")[0] > 0
+        assert solved_at(problem, closes + 0.5, speed).quantity("regulator_fraction")[0] == 0
+    assert found
+
+
+def test_a_threshold_is_found_column_by_column():
+    """A surplus of known zeros: closes at 10·(i + 1) °C, opens again 50 K above in the last column."""
+
+    def surplus(temperature, i):
+        closes = 10.0 * (i + 1)
+        opens = np.where(i == 2, closes + 50, np.inf)
+        return np.where(temperature < closes + 25, closes - temperature, temperature - opens)
+
+    curve = threshold_curve(surplus, columns=3, cold_end=-40.0, tolerance=np.full(3, 1e-9))
+    assert curve.closes == pytest.approx([10, 20, 30])
+    assert curve.reopens[2] == pytest.approx(80)
+    assert np.isnan(curve.reopens[:2]).all()
+
+
+@pytest.mark.parametrize("location", ["dome_end", "thread_end", "block", "none"])
+def test_the_filter_alone_passes_exactly_the_flow_asked_for(location):
+    problem = point(WEAK, ("samples/0/bypass/location", location), ("samples/0/leak", {"count": 3, "diameter_mm": 0.5}))
+    temperature, flow = np.array([-25.0, 10.0, 100.0])[:, None], np.array([1.0, 15.0, 60.0])[None, :] / 60e3
+    state = filter_at_flow(problem, temperature, flow)
+    assert state.flow_rate.value == pytest.approx(np.broadcast_to(flow, (3, 3)), rel=1e-8)
+    parts = state.media_flow + state.bypass_flow + state.defect_flow
+    assert parts == pytest.approx(state.flow_rate.value, rel=1e-9)
+    if problem.filter.valve:
+        opening = problem.filter.valve.opening_pressure * (1 - 0.0003 * (temperature - 20))
+        assert (state.bypass_flow[state.valve_pressure <= opening] == 0).all()
+
+
+def test_the_filter_alone_agrees_with_the_filter_in_the_engine_at_the_same_flow():
+    problem = point(WEAK)
+    at = solved_at(problem, 5.0, 2500.0)
+    alone = filter_at_flow(problem, np.array([5.0]), at.quantity("filter_flow"))
+    assert alone.filter_pressure.value == pytest.approx(at.quantity("filter_pressure"), rel=1e-8)
+    assert alone.bypass_flow / alone.flow_rate.value == pytest.approx(at.quantity("bypass_fraction"), abs=1e-8)
+
+
+def test_onset_over_flow_is_where_the_valve_just_opens():
+    problem = point(WEAK)
+    flows = np.array([4.0, 20.0, 50.0]) / 60e3
+    curve = onset_over_flow(problem, flows, -40.0)
+    assert (np.diff(curve.closes) > 0).all()
+    for flow, closes in zip(flows, curve.closes, strict=True):
+        colder, warmer = (filter_at_flow(problem, np.array([closes + off]), np.array([flow])) for off in (-0.01, 0.01))
+        assert colder.bypass_flow[0] > 0
+        assert warmer.bypass_flow[0] == 0
+    assert np.isnan(onset_over_flow(point(("samples/0/bypass/location", "none")), flows, -40.0).closes).all()
+
+
+def test_the_filter_alone_refuses_a_flow_that_is_none():
+    with pytest.raises(OutOfRangeError, match="above zero"):
+        filter_alone_map(point(), [20.0], [0.0])
+    solved = filter_alone_map(point(("oil/pumping_limit_c", -20)), [-30.0, 20.0], [3e-4])
+    assert np.isnan(solved.quantity("element_pressure")[0]).all()
+    assert np.isfinite(solved.quantity("unfiltered_fraction")[1]).all()
+
+
+def test_a_bore_is_poiseuilles_tube_with_entrance_and_exit_of_an_independent_library():
+    """Against `fluids`: laminar friction factor 64/Re; sharp entrance 0.57 and exit 1, where 0.5 and 1 are used here."""
+    diameter, length, density, viscosity, flow = 0.013, 0.022, 850.0, 0.05, 2e-5
+    part = bore_restriction(diameter=diameter, length=length)
+    velocity = flow / (np.pi * diameter**2 / 4)
+    factor = fluids.friction_laminar(Reynolds(V=velocity, D=diameter, rho=density, mu=viscosity))
+    friction = fluids.dP_from_K(fluids.K_from_f(fd=factor, L=length, D=diameter), rho=density, V=velocity)
+    assert part.a * viscosity * flow == pytest.approx(friction, rel=1e-9)
+    ends = fluids.fittings.entrance_sharp() + fluids.fittings.exit_normal()
+    assert part.b * density * flow**2 == pytest.approx(fluids.dP_from_K(ends, rho=density, V=velocity), rel=0.06)
+
+
+def test_a_thin_orifice_in_a_large_plate_is_that_of_an_independent_library():
+    """Against `fluids`: discharge coefficient of ISO 5167 at a small diameter ratio, turned into a loss coefficient."""
+    pipe, hole, density = 0.5, 0.05, 850.0
+    discharge = fluids.flow_meter.C_Reader_Harris_Gallagher(D=pipe, Do=hole, rho=density, mu=1e-4, m=2.0, taps="corner")
+    loss = fluids.flow_meter.discharge_coefficient_to_K(D=pipe, Do=hole, C=discharge) * (hole / pipe) ** 4
+    assert thick_edged_loss_coefficient(0.0) == pytest.approx(loss, rel=0.06)
+
+
+def test_each_change_of_a_scenario_acts_as_it_would_when_typed():
+    plain = point(condition="filling")
+    for scenario, typed in (
+        (Scenario("x", loading=3.0), point(loading=3.0, condition="filling")),
+        (Scenario("x", stud_bore_mm=9.0), point(("circuit/stud/bore_mm", 9.0), condition="filling")),
+        (
+            Scenario("x", leak=RoundHoles(6, 0.4)),
+            point(("samples/0/leak", {"count": 6, "diameter_mm": 0.4}), condition="filling"),
+        ),
+        (Scenario("x", bypass_location="block"), point(BLOCK, condition="filling")),
+        (Scenario("x", bypass_location="none"), point(NO_VALVE, condition="filling")),
+        (
+            Scenario("x", adapter_holes=RoundHoles(4, 5.1)),
+            point(("circuit/adapter", {**ADAPTER, "turn_deg": 90}), condition="filling"),
+        ),
+    ):
+        thought, differs = point(scenario=scenario, condition="filling"), False
+        for temperature, speed in ((-25.0, 1500.0), (100.0, 5000.0)):
+            one, two, as_is = (solved_at(p, temperature, speed).quantity("filter_pressure") for p in (thought, typed, plain))
+            assert one == pytest.approx(two, rel=1e-12)
+            differs |= bool(one != as_is)
+        assert differs, scenario
+
+
+def test_another_oil_runs_in_the_engine_that_its_own_oil_calibrated():
+    thick = point(scenario=Scenario("x", oil_grade="20W-50"))
+    assert thick.circuit == point().circuit
+    assert thick.oil.dynamic_viscosity(100.0) > point().oil.dynamic_viscosity(100.0)
+
+
+def test_a_stuck_regulator_dumps_from_nothing_on_or_not_at_all():
+    shut = point(scenario=Scenario("x", regulator="stuck_shut"))
+    cold = solved_at(shut, -20.0, 4000.0)
+    assert cold.quantity("pump_pressure")[0] > shut.circuit.safety  # only the safety valve is left
+    assert solved_at(shut, 100.0, 1000.0).quantity("regulator_fraction")[0] == 0
+    assert np.isnan(regulator_opening(shut, [3000.0]).temperature).all()
+    open_one = point(scenario=Scenario("x", regulator="stuck_open"))
+    assert solved_at(open_one, 100.0, 1000.0).quantity("regulator_fraction")[0] > 0
+    assert (
+        solved_at(open_one, 100.0, 3000.0).quantity("gallery_pressure")[0]
+        < solved_at(point(), 100.0, 3000.0).quantity("gallery_pressure")[0]
+    )
+
+
+def test_a_missing_anti_drain_lift_can_be_tried():
+    lip = reading("anti_drain.lip_diameter", "50 mm")
+    tried = point(lip, scenario=Scenario("x", anti_drain_lift_mm=0.3))
+    assert "anti_drain.lift" not in tried.filter.left_out
+    assert tried.filter.anti_drain == point(lip, reading("anti_drain.lift", "0.3 mm")).filter.anti_drain
+    with pytest.raises(MissingInputsError) as error:
+        point(scenario=Scenario("x", anti_drain_lift_mm=0.3))
+    assert error.value.keys == ("anti_drain.lip_diameter",)
+
+
+def test_a_valve_that_is_not_there_cannot_be_set():
+    none = ("samples/0/bypass/location", "none")
+    for scenario in (Scenario("x", bypass_opening_kpa=100), Scenario("x", bypass_location="block")):
+        with pytest.raises(StudyError, match="no bypass valve"):
+            point(none, scenario=scenario)
+
+
+def test_a_higher_setting_moves_the_onset_to_the_cold():
+    onsets = [
+        bypass_onset(point(WEAK, scenario=Scenario("x", bypass_opening_kpa=p)), [2000.0]).temperature[0] for p in (30, 60, 90)
+    ]
+    assert onsets == sorted(onsets, reverse=True)

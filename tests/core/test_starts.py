@@ -1,0 +1,170 @@
+"""A start followed in time, life, and duty cycles."""
+
+from __future__ import annotations
+
+from math import exp, log
+
+import numpy as np
+import pytest
+
+from builders import point, reading, solved_at, study
+from tabrel.core.bypass_onset import bypass_onset
+from tabrel.core.duty_cycle import SHIPPED_CYCLES, CycleTrace, read_duty_cycle
+from tabrel.core.errors import StudyError
+from tabrel.core.life import captured_mass, filter_life, loading_at_onset
+from tabrel.core.measured import measure_sample
+from tabrel.core.operating_point import operating_point
+from tabrel.core.study_plans import WarmUpPlan
+from tabrel.core.warm_up import USUAL_PLAN, completed_plan, warm_up
+
+WEAK = reading("bypass.spring_installed_length", "19 mm")
+
+
+def flat_cycle(minutes=10.0, speed=1500.0):
+    return CycleTrace(np.array([0.0, minutes * 60]), np.array([speed, speed]), None)
+
+
+def test_a_start_fills_the_galleries_first_and_then_follows_the_steady_circuit():
+    problem = point(WEAK)
+    plan, assumed = completed_plan(WarmUpPlan(start_c=-20.0, can_time_constant_min=0.0))
+    assert "time_constant_min" in assumed
+    assert "start_c" not in assumed
+    start = warm_up(problem, flat_cycle(), plan)
+    filled = int(start.filled_after)
+    assert start.is_filling[:filled].all()
+    assert not start.is_filling[filled:].any()
+    assert (start.gallery_pressure[:filled] == 0).all()
+    assert np.sum(start.filter_flow[:filled]) >= plan.gallery_volume_l * 1e-3 > np.sum(start.filter_flow[: filled - 1])
+    for second in (0, 200, 600):
+        # σ: the exponential approach, by hand
+        celsius = plan.end_c - (plan.end_c - plan.start_c) * exp(-second / (60 * plan.time_constant_min))
+        assert start.temperature[second] == pytest.approx(celsius)
+        if second:
+            at = solved_at(problem, celsius, 1500.0)
+            assert start.gallery_pressure[second] == pytest.approx(at.quantity("gallery_pressure")[0], rel=1e-6)
+    assert start.volume == pytest.approx(float(np.sum(start.filter_flow)))
+    open_seconds = np.count_nonzero(start.bypass_fraction > 0)
+    assert start.bypass_time == open_seconds
+    assert start.unfiltered_volume == pytest.approx(float(np.sum(start.filter_flow * start.unfiltered_fraction)))
+
+
+def test_the_bypass_stays_open_until_the_onset_temperature():
+    problem = point(WEAK)
+    plan, _ = completed_plan(WarmUpPlan(start_c=-20.0, can_time_constant_min=0.0))
+    onset = bypass_onset(problem, [1500.0]).temperature[0]
+    reaches = -60 * plan.time_constant_min * log((plan.end_c - onset) / (plan.end_c - plan.start_c))
+    start = warm_up(problem, flat_cycle(), plan)
+    assert start.bypass_time == pytest.approx(reaches, abs=2)
+
+
+def test_a_lagging_can_keeps_the_bypass_open_for_longer_and_follows_its_own_law():
+    problem = point(WEAK)
+    quick, slow = (
+        warm_up(problem, flat_cycle(), completed_plan(WarmUpPlan(start_c=-20.0, can_time_constant_min=lag))[0])
+        for lag in (0.0, 3.0)
+    )
+    assert slow.bypass_time > quick.bypass_time
+    assert (slow.can_temperature <= slow.temperature + 1e-9).all()
+    # σ dT_can/dt = T − T_can, by central differences
+    rate = (slow.can_temperature[2:] - slow.can_temperature[:-2]) / 2
+    assert rate * 180 == pytest.approx((slow.temperature - slow.can_temperature)[1:-1], abs=0.05)
+
+
+def test_a_recorded_trace_replaces_the_exponential_and_a_standing_engine_moves_no_oil():
+    trace = CycleTrace(np.array([0.0, 10.0, 11.0, 60.0]), np.array([0.0, 0.0, 1200.0, 1200.0]), np.array([5.0, 5.0, 5.0, 30.0]))
+    start = warm_up(point(), trace, completed_plan(None)[0])
+    assert start.temperature[-1] == pytest.approx(30)
+    assert (start.filter_flow[:10] == 0).all()
+    assert (start.filter_flow[12:] > 0).all()
+    assert start.filled_after > 10
+
+
+def test_a_start_too_cold_for_the_oil_is_told_and_not_counted_as_filtered():
+    start = warm_up(point(("oil/pumping_limit_c", -10)), flat_cycle(), completed_plan(WarmUpPlan(start_c=-20.0))[0])
+    assert start.dry_time > 0
+    assert np.isnan(start.unfiltered_fraction[0])
+    never = warm_up(point(("oil/pumping_limit_c", 99)), flat_cycle(1.0), completed_plan(None)[0])
+    assert (never.filled_after, never.pressure_after, never.lowest_gallery_pressure) == (None, None, None)
+
+
+def test_a_plan_that_cools_is_refused():
+    with pytest.raises(StudyError, match="end colder"):
+        completed_plan(WarmUpPlan(start_c=100.0, end_c=20.0))
+    assert completed_plan(None)[0] == USUAL_PLAN
+
+
+def test_at_the_loading_found_the_valve_just_opens():
+    problem = point()
+    temperatures = np.array([-10.0, 20.0, 95.0])
+    loadings = loading_at_onset(problem, temperatures, 2000.0)
+    assert (np.diff(loadings) > 0).all()
+    for celsius, loading in zip(temperatures, loadings, strict=True):
+        around = [point(loading=loading * off) for off in (0.999, 1.001)]
+        below, above = (solved_at(one, celsius, 2000.0).quantity("bypass_fraction")[0] for one in around)
+        assert below == 0
+        assert above > 0
+
+
+def test_a_valve_open_from_new_has_no_life_and_one_that_never_opens_has_no_end():
+    assert loading_at_onset(point(reading("bypass.opening_pressure", "5 kPa")), np.array([-20.0]), 2000.0)[0] == 1
+    assert loading_at_onset(point(reading("bypass.opening_pressure", "20 bar")), np.array([100.0]), 2000.0)[0] == np.inf
+    assert np.isnan(loading_at_onset(point(("samples/0/bypass/location", "none")), np.array([20.0]), 2000.0)[0])
+    assert captured_mass(np.array([8.0, 1.0]), 0.02, 8.0) == pytest.approx([0.02, 0.0])
+
+
+def test_life_is_captured_dirt_over_ingress_and_the_half_life_its_own_formula():
+    made = study(("samples/0/capacity_g", 20))
+    problem, measured = operating_point(made, made.samples[0]), measure_sample(made.samples[0], made.circuit)
+    plan, _ = completed_plan(WarmUpPlan(ingress_g_h=0.1, terminal_ratio=8.0, sump_volume_l=5.0, end_c=95.0))
+    life = filter_life(problem, measured, plan, 2000.0, [0.5, None, None, None, None])
+    warm = life.rows[-1]
+    hours = 20 * log(loading_at_onset(problem, np.array([95.0]), 2000.0)[0]) / log(8) / 0.1
+    assert warm.steady_time / 3600 == pytest.approx(hours)
+    assert all(row.filling_time <= row.steady_time or np.isnan(row.steady_time) for row in life.rows)
+    flow = solved_at(problem, 95.0, 2000.0).quantity("filter_flow")[0]
+    assert [one.half_life for one in life.clean_up] == pytest.approx([5e-3 * log(2) / (flow * 0.5)])
+    assert not life.capacity.assumed
+    assert (
+        filter_life(problem, measure_sample(study(("samples/0/media_family", None)).samples[0], None), plan, 2000.0, [None] * 5)
+        is None
+    )
+
+
+@pytest.mark.parametrize(
+    ("text", "says"),
+    [
+        ("", "empty"),
+        ("time_s,rpm\n0,1\n1,1", "no column speed_rpm"),
+        ("time_s,speed_rpm,gear\n0,900,1\n1,900,1", "'gear'"),
+        ("time_s,speed_rpm\n0,900", "two rows"),
+        ("time_s,speed_rpm\n0,900\n1,", "line 3 holds no speed_rpm"),
+        ("time_s,speed_rpm\n0,900\n1,fast", "'fast'"),
+        ("time_s,speed_rpm\n0,900\n1,nan", "no number"),
+        ("time_s,speed_rpm\n0,900\n5,900\n4,900", "line 4 goes back in time"),
+        ("time_s,speed_rpm\n0,900\n0,900", "goes back in time"),
+        ("time_s,speed_rpm\n0,900\n1,-5", "between 0 and"),
+        ("time_s,speed_rpm,oil_temperature_c\n0,900,20\n1,900,999", "oil_temperature_c of 999"),
+        ("time_s,speed_rpm\n0,900,3\n1,900", "3 cells"),
+        ("time_s,speed_rpm\n" + "\n".join(f"{t},900" for t in [0, 1, 2, 3, 4, 5, 300]), "gap of 295 s"),
+        ("time_s,speed_rpm\n0,900\n200000,900", "24 h"),
+    ],
+)
+def test_a_bad_duty_cycle_gets_one_sentence_with_its_line(text, says):
+    with pytest.raises(StudyError, match=says) as error:
+        read_duty_cycle(text)
+    assert "\n" not in str(error.value)
+
+
+def test_a_decimal_comma_is_one_where_something_else_separates():
+    trace = read_duty_cycle("\ufefftime_s;speed_rpm\n0;900,5\n1,5;901\n")
+    assert (trace.time.tolist(), trace.speed.tolist()) == ([0, 1.5], [900.5, 901])
+
+
+def test_a_duty_cycle_is_read_with_any_usual_separator_and_notes():
+    trace = read_duty_cycle("# logged\nTime_s;Speed_rpm;oil_temperature_c\n10;900;-5\n\n20;1500.5;1\n")
+    assert trace.time.tolist() == [0, 10]
+    assert trace.speed.tolist() == [900, 1500.5]
+    assert trace.temperature.tolist() == [-5, 1]
+    for cycle in SHIPPED_CYCLES.values():
+        assert cycle.time[-1] == 1800
+        assert (np.diff(cycle.time) > 0).all()
