@@ -84,6 +84,14 @@ const quantity = computed(() => {
   const found = quantityNamed(place.quantity)
   return isAlone.value && !found.alone ? MAP_QUANTITIES[0]! : found
 })
+const title = computed(() =>
+  quantity.value.name === 'media_fraction' ? `System efficiency at ${place.size} µm(c)` : quantity.value.title,
+)
+const field = computed(() => {
+  if (isAlone.value)
+    return shownAlone.value ? aloneField(shownAlone.value, quantity.value, unchangedAlone.value, preferences.family) : null
+  return shownMap.value ? engineField(shownMap.value, quantity.value, unchangedMap.value, preferences.family) : null
+})
 /** Where the onset is looked at: the crosshair as it stood when the panel was opened, since moving it asks for nothing. */
 const restingAt = ref({ speed: place.speed, flow: place.flow })
 watch(
@@ -101,14 +109,6 @@ const resting = useRestsOn(
   })),
   () => field.value !== null,
 )
-const title = computed(() =>
-  quantity.value.name === 'media_fraction' ? `System efficiency at ${place.size} µm(c)` : quantity.value.title,
-)
-const field = computed(() => {
-  if (isAlone.value)
-    return shownAlone.value ? aloneField(shownAlone.value, quantity.value, unchangedAlone.value, preferences.family) : null
-  return shownMap.value ? engineField(shownMap.value, quantity.value, unchangedMap.value, preferences.family) : null
-})
 const acrossUnit = computed(() => (isAlone.value ? 'L/min' : 'rpm'))
 const crosshair = computed<Crosshair>(() => {
   const index = (axis: readonly number[], value: number) => {
