@@ -7,7 +7,7 @@ import pytest
 from scipy.special import ndtr
 
 from builders import reading, study
-from tabrel.core.bypass_onset import bypass_onset
+from tabrel.core.bypass_onset import bypass_onset, onset_of_columns
 from tabrel.core.drawn import Drawn, arc_cosine, at_least_zero, nominal_value, square_root, values_of
 from tabrel.core.draws import Draws, one_at_a_time, random_quantiles
 from tabrel.core.measured import measure_sample
@@ -157,6 +157,21 @@ def test_quantiles_leave_out_what_has_no_value():
     drawn = np.array([[1.0, np.nan], [3.0, np.nan], [2.0, 5.0], [np.nan, np.nan]])
     assert quantiles_of(drawn, (0.0, 0.5, 1.0)).tolist() == [[1.0, 5.0], [2.0, 5.0], [3.0, 5.0]]
     assert np.isnan(quantiles_of(np.array([[np.nan]]), (0.5,))).all()
+    # a valve that stays shut in three draws of five lies below every temperature
+    shut = np.array([[-np.inf], [-np.inf], [-20.0], [-np.inf], [-10.0]])
+    assert quantiles_of(shut, (0.0, 0.75, 1.0)).ravel().tolist() == [-np.inf, -20.0, -10.0]
+
+
+def test_an_interval_with_shut_draws_ends_where_the_open_ones_do():
+    made = study(reading("bypass.opening_pressure", "1.6 bar"), ("oil/pumping_limit_c", -35))
+    problem = drawn_problem(made, made.samples[0], quantiles=random_quantiles(400))
+    found = onset_interval(problem, 2000.0)
+    assert 0 < found.shut_share < 0.975
+    columns = flattened(problem.drawn, (problem.count, 1))
+    closes = onset_of_columns(columns, np.full(problem.count, 2000.0), -35.0).closes
+    by_hand = np.sort(np.where(np.isnan(closes), -np.inf, closes))[int(0.975 * (problem.count - 1))]
+    assert found.high == pytest.approx(by_hand, abs=1.0)
+    assert found.low is None
 
 
 def test_the_strongest_assumption_is_found_by_moving_it():

@@ -214,13 +214,10 @@ class Permeability:
         None while something is missing. [m²]
     result : Result
         The same, with its basis ``air_permeability`` or ``family`` and what is missing. [m²]
-    factor : float
-        The model behind the basis is good to this factor either way.
     """
 
     number: Uncertain | None
     result: Result
-    factor: float
 
 
 def media_permeability(
@@ -262,11 +259,11 @@ def media_permeability(
         number = AIR_VISCOSITY * q * strip.known["media.thickness"] / (air_drop or usual_drop)
         number = variables.with_model_factor("model.permeability", number, AIR_TO_OIL_FACTOR)
         assumed = () if air_drop else ("media_air_drop_pa",)
-        return Permeability(number, variables.result(number, basis="air_permeability", assumed=assumed), AIR_TO_OIL_FACTOR)
+        return Permeability(number, variables.result(number, basis="air_permeability", assumed=assumed))
     if family is not None:
         default = FAMILY_DEFAULTS[family].permeability
         number = variables.with_model_factor("model.permeability", default, FAMILY_PERMEABILITY_FACTOR)
         result = variables.result(default, basis="family", assumed=("media.air_permeability",))
-        return Permeability(number, result, FAMILY_PERMEABILITY_FACTOR)
+        return Permeability(number, result)
     lacking = ("media.thickness",) if air_permeability is not None else ("media.air_permeability",)
-    return Permeability(None, missing_result(*lacking), 1.0)
+    return Permeability(None, missing_result(*lacking))

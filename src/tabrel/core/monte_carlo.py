@@ -166,7 +166,7 @@ def quantiles_of(drawn: FloatArray, shares: tuple[float, ...]) -> FloatArray:
     """Return quantiles over the first axis, of the draws that have a value; NaN where none has."""
     with np.errstate(all="ignore"):
         ordered = np.sort(drawn, axis=0)  # NaN last
-        count = np.count_nonzero(np.isfinite(ordered), axis=0)
+        count = np.count_nonzero(~np.isnan(ordered), axis=0)
         place = np.array(shares)[:, None] * np.maximum(count - 1, 0)
         below = np.floor(place).astype(int)
         above = np.minimum(below + 1, np.maximum(count - 1, 0))
@@ -213,13 +213,16 @@ def onset_interval(problem: DrawnProblem, speed: float) -> OnsetInterval:
     """
     cold_end = problem.nominal.oil.coldest_pumping(COLDEST)
     best = onset_of_columns(problem.nominal, np.array([speed]), cold_end).closes
+    if not problem.count:
+        return OnsetInterval(_onset_told(best[0]), None, None, 0.0, 0)
     columns = flattened(problem.drawn, (problem.count, 1))
     with np.errstate(all="ignore"):
         closes = onset_of_columns(columns, np.full(problem.count, speed), cold_end).closes
     below = np.where(np.isnan(closes), -np.inf, closes)
-    low, _, high = quantiles_of(below[:, None], BAND)[:, 0] if problem.count else (np.nan,) * 3
+    low, _, high = quantiles_of(below[:, None], BAND)[:, 0]
+    shut = float(np.isnan(closes).mean())
+    return OnsetInterval(_onset_told(best[0]), _onset_told(low), _onset_told(high), shut, problem.count)
 
-    def told(celsius: float) -> float | None:
-        return float(min(celsius, HOTTEST)) if np.isfinite(celsius) else None
 
-    return OnsetInterval(told(best[0]), told(low), told(high), float(np.isnan(closes).mean()), problem.count)
+def _onset_told(celsius: float) -> float | None:
+    return float(min(celsius, HOTTEST)) if np.isfinite(celsius) else None
