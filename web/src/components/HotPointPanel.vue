@@ -2,6 +2,7 @@
 /** The check at the hot point: who takes the pump's flow, and how far the calibration is off with this filter in it. */
 import { computed } from 'vue'
 import type { Schemas } from '@/api/client'
+import { inputName } from '@/lib/inputNames'
 import { toDigits } from '@/lib/numbers'
 import { shownUnit, type UnitFamily } from '@/lib/units'
 
@@ -20,6 +21,7 @@ const shares = computed(() => {
     .filter((one) => one.value > 1e-9)
     .map((one) => ({ ...one, share: one.value / point.displaced_l_min }))
 })
+const NO_TITLES: ReadonlyMap<string, string> = new Map()
 const USUAL_LEFTOVER = 5
 const off = computed(() => Math.abs(props.point?.leftover_percent ?? 0) > USUAL_LEFTOVER)
 </script>
@@ -28,7 +30,7 @@ const off = computed(() => Math.abs(props.point?.leftover_percent ?? 0) > USUAL_
   <section class="panel" aria-label="Check at the hot point">
     <h2>Check at the hot point</h2>
     <p v-if="problem" class="said-wrong" role="alert" data-hot="problem">{{ problem }}</p>
-    <p v-else-if="!point" class="soft fine">Needs {{ missing.length ? missing.map((key) => key.replace('circuit.', '').replaceAll('_', ' ')).join(', ') : 'oil, pump, regulator and hot gallery' }}.</p>
+    <p v-else-if="!point" class="soft fine">Needs {{ missing.length ? missing.map((key) => inputName(key, NO_TITLES)).join(', ') : 'oil, pump, regulator and hot gallery' }}.</p>
     <template v-else>
       <div class="bar" role="img" :aria-label="shares.map((one) => `${one.name} ${toDigits(one.value * flow.factor, 3)} ${flow.symbol}`).join(', ')">
         <span v-for="one in shares" :key="one.name" :class="one.name" :style="{ width: `${100 * one.share}%` }">{{ one.share > 0.08 ? one.name : '' }}</span>

@@ -2,6 +2,7 @@
 /** The two questions for every sample: which part restricts here, and when does this engine run on unfiltered oil. */
 import { computed } from 'vue'
 import type { Schemas } from '@/api/client'
+import { needsWords } from '@/lib/inputNames'
 import { partTitle } from '@/lib/ledger'
 import { NEVER_CLOSES } from '@/lib/mapSummary'
 import { minutesOrSeconds, toDigits } from '@/lib/numbers'
@@ -15,6 +16,7 @@ const props = defineProps<{
   shown: readonly string[]
   /** Heading of the first column. */
   who: string
+  titles: ReadonlyMap<string, string>
   family: UnitFamily
 }>()
 defineEmits<{ pick: [sampleId: number]; toggle: [key: string] }>()
@@ -74,7 +76,7 @@ const rows = computed(() =>
           <input type="checkbox" :checked="shown.includes(row.key)" :aria-label="`${row.label} in the slice`" @change="$emit('toggle', row.key)" />
           <button type="button" class="link" :style="{ '--of': row.colour }" @click="$emit('pick', row.sample_id)"><i /> {{ row.number }} {{ row.label }}</button>
         </td>
-        <td v-if="row.problem" colspan="8" class="said-wrong">{{ row.problem }}</td>
+        <td v-if="row.problem" colspan="8" :class="row.missing.length ? 'soft' : 'said-wrong'">{{ needsWords(row.problem, row.missing, titles) }}</td>
         <template v-else>
           <td class="part" data-answer="restricts">
             <strong>{{ row.restricts }}</strong> <span class="soft">{{ row.next }}</span>

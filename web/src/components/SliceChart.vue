@@ -22,12 +22,15 @@ const props = defineProps<{
   mark: number
 }>()
 
-const MARGIN = { left: 56, right: 84, top: 10, bottom: 40 }
+const MARGIN = { left: 56, top: 10, bottom: 40 }
+const LETTER = 6.8
+/** Room for the longest label at the end of a line. */
+const room = computed(() => Math.min(190, Math.max(70, 20 + LETTER * Math.max(0, ...props.bands.map((band) => `${band.number} ${band.label}`.length)))))
 const frame = useTemplateRef<HTMLElement>('frame')
 const picture = useTemplateRef<SVGSVGElement>('picture')
 defineExpose({ parts: () => ({ svg: picture.value, canvas: null, left: 0, top: 0 }) })
 const size = useSize(frame)
-const right = computed(() => Math.max(MARGIN.left + 60, size.width - MARGIN.right))
+const right = computed(() => Math.max(MARGIN.left + 60, size.width - room.value))
 const bottom = computed(() => Math.max(MARGIN.top + 60, size.height - MARGIN.bottom))
 
 const shown = computed(() =>

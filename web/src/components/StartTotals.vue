@@ -2,11 +2,12 @@
 /** What a start comes to, filter by filter. */
 import { computed } from 'vue'
 import type { Schemas } from '@/api/client'
+import { needsWords } from '@/lib/inputNames'
 import { minutesOrSeconds, toDigits } from '@/lib/numbers'
 import { sampleColour } from '@/lib/sampleColours'
 import { shownUnit, type UnitFamily } from '@/lib/units'
 
-const props = defineProps<{ starts: readonly Schemas['StartOut'][]; inHand: number; family: UnitFamily }>()
+const props = defineProps<{ starts: readonly Schemas['StartOut'][]; inHand: number; family: UnitFamily; titles: ReadonlyMap<string, string> }>()
 const kpa = computed(() => shownUnit('kpa', props.family))
 const litres = computed(() => (props.family === 'metric' ? { symbol: 'L', factor: 1 } : { symbol: 'qt', factor: 1.05669 }))
 const seconds = (value: number | null) => (value === null ? 'never' : value.toFixed(0))
@@ -28,7 +29,7 @@ const seconds = (value: number | null) => (value === null ? 'never' : value.toFi
     <tbody>
       <tr v-for="(one, i) in starts" :key="one.sample_id" :class="{ hand: one.sample_id === inHand }" :data-start="one.label">
         <td><i :style="{ background: sampleColour(i) }" /> {{ i + 1 }} {{ one.label }}</td>
-        <td v-if="!one.totals" colspan="6" class="said-wrong">{{ one.problem }}</td>
+        <td v-if="!one.totals" colspan="6" :class="one.missing.length ? 'soft' : 'said-wrong'">{{ needsWords(one.problem ?? '', one.missing, titles) }}</td>
         <template v-else>
           <td class="number" data-total="bypass">{{ minutesOrSeconds(one.totals.bypass_minutes) }}</td>
           <td class="number">{{ toDigits(one.totals.unfiltered_l * litres.factor, 2) }}</td>

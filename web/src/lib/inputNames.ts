@@ -56,3 +56,11 @@ export function fieldOf(key: string, titles: ReadonlyMap<string, string>): strin
   if (key === 'holes.inlet' || key === 'holes.centre_tube') return key
   return [...titles.keys()].find((known) => known.startsWith(`${key}[`) || known.startsWith(`${key}.`)) ?? null
 }
+
+/** Say what something still needs, the first few by name. */
+export function needsWords(problem: string, missing: readonly string[], titles: ReadonlyMap<string, string>, most = 4): string {
+  if (!missing.length) return problem
+  const named = missing.slice(0, most).map((key) => inputName(key, titles))
+  const more = missing.length - named.length
+  return `needs ${named.join(', ')}${more > 0 ? ` and ${more} more` : ''}`
+}

@@ -10,6 +10,7 @@ import SliceChart from '@/components/SliceChart.vue'
 import SwitchButtons from '@/components/SwitchButtons.vue'
 import { bareKey, useKeys } from '@/composables/useKeys'
 import type { Condition } from '@/composables/useOperatingMap'
+import { useFieldTitles, useSheet } from '@/composables/useSheet'
 import { useSlices } from '@/composables/useSlices'
 import { csv } from '@/lib/download'
 import { MAP_QUANTITIES, quantityNamed } from '@/lib/mapQuantities'
@@ -23,6 +24,7 @@ const router = useRouter()
 const preferences = usePreferences()
 const place = useMapPlace()
 const studyId = toRef(props, 'studyId')
+const titles = useFieldTitles(useSheet(toRef(props, 'sampleId')).data)
 
 /** Filters beside each other, or the one in hand in each kept scenario. */
 const what = ref<'filters' | 'scenarios'>('filters')
@@ -152,6 +154,7 @@ useKeys([
         :bands="along === 'temperature' ? state.bands : {}"
         :in-hand="sampleId"
         :shown="shown"
+        :titles="titles"
         :who="what === 'filters' ? 'filter' : 'scenario'"
         :family="preferences.family"
         @pick="pick"
@@ -173,7 +176,9 @@ useKeys([
         </span>
         <DownloadBar v-if="bands.length" class="right" :name="`slice ${title.toLowerCase()}`" :drawing="() => chart?.parts() ?? null" :table="rows" />
       </div>
+      <p v-if="!bands.length && !state.running" class="soft">No slice yet: it needs a filter that can be computed, and a tick before it.</p>
       <SliceChart
+        v-else
         ref="chart"
         class="slice"
         :bands="bands"

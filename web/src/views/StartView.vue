@@ -11,7 +11,7 @@ import StartTotals from '@/components/StartTotals.vue'
 import { useAskedField } from '@/composables/useAskedField'
 import { useCatalogue } from '@/composables/useCatalogue'
 import { listedKey, useKeys } from '@/composables/useKeys'
-import { useBenchChanges, useSheet } from '@/composables/useSheet'
+import { useBenchChanges, useFieldTitles, useSheet } from '@/composables/useSheet'
 import { useStops } from '@/composables/useStops'
 import { sampleColour } from '@/lib/sampleColours'
 import { useMapPlace } from '@/stores/mapPlace'
@@ -22,6 +22,7 @@ const preferences = usePreferences()
 const place = useMapPlace()
 const sampleId = toRef(props, 'sampleId')
 const sheet = useSheet(sampleId)
+const titles = useFieldTitles(sheet.data)
 const changes = useBenchChanges(sampleId)
 const { query, facts } = useCatalogue()
 const root = useTemplateRef<HTMLElement>('root')
@@ -75,7 +76,7 @@ useAskedField({ ready: () => sheet.isSuccess.value && query.isSuccess.value, foc
         <p v-if="starts.error.value" class="said-wrong">{{ starts.error.value.message }}</p>
         <p v-else-if="!starts.data.value" class="soft">Following the start …</p>
         <template v-else>
-          <StartTotals :starts="starts.data.value.starts" :in-hand="sampleId" :family="preferences.family" />
+          <StartTotals :starts="starts.data.value.starts" :in-hand="sampleId" :family="preferences.family" :titles="titles" />
           <StartChart v-if="drawn.length" :starts="drawn" :in-hand="sampleId" :family="preferences.family" />
         </template>
       </div>
