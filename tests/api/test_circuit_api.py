@@ -188,6 +188,16 @@ def test_the_filter_alone_and_what_maps_rest_on(client, sample):
     assert changes[0] > 0
 
 
+def test_the_filter_alone_is_drawn_without_any_engine(client):
+    document = changed(("circuit", None), reading("thread.major_diameter", "20 mm"), reading("thread.pitch", "1.5 mm"))
+    sample = client.post("/api/studies", json=document).json()["samples"][0]["id"]
+    assert "circuit.engine" in client.post(f"/api/samples/{sample}/map", json={}).json()["missing"]
+    alone = client.post(f"/api/samples/{sample}/filter-alone", json={"scenario": {"name": "x", "loading": 2}})
+    assert alone.status_code == 200
+    assert not any(one["key"].startswith("circuit.") for one in alone.json()["inputs"])
+    assert client.post(f"/api/samples/{sample}/rests-on", json={"filter_flow_l_min": 20}).status_code == 200
+
+
 def test_slices_come_line_by_line_with_progress_and_say_what_is_missing(client, study):
     ids = [str(one["id"]) for one in study["samples"]]
     asked = {"keys": ids, "at": 2000}

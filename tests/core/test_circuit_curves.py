@@ -7,11 +7,14 @@ import numpy as np
 import pytest
 from fluids.core import Reynolds
 
-from builders import point, reading, solved_at
+from builders import point, reading, solved_at, study
 from tabrel.core.bypass_onset import bypass_onset, regulator_opening
+from tabrel.core.calibration import CIRCUIT_KEYS
 from tabrel.core.errors import MissingInputsError, OutOfRangeError, StudyError
-from tabrel.core.filter_alone import filter_alone_map, filter_at_flow, onset_over_flow
+from tabrel.core.filter_alone import FilterAlone, filter_alone_map, filter_at_flow, onset_over_flow
+from tabrel.core.operating_point import filter_alone, operating_point
 from tabrel.core.restrictions import bore_restriction, thick_edged_loss_coefficient
+from tabrel.core.sensitivity import alone_effects, model_assumptions
 from tabrel.core.study_plans import RoundHoles, Scenario
 from tabrel.core.threshold_curve import threshold_curve
 
@@ -20,6 +23,10 @@ SPEEDS = [800.0, 1500.0, 3000.0, 5000.0]
 BLOCK = ("samples/0/bypass/location", "block")
 NO_VALVE = ("samples/0/bypass/location", "none")
 ADAPTER = {"holes": [{"shape": "round", "count": 4, "readings": {"diameter": ["5.1 mm"]}}], "wall_mm": 4}
+
+
+def alone_of(problem):
+    return FilterAlone(problem.filter, problem.oil, problem.loading)
 
 
 @pytest.mark.parametrize("sense", ["pump", "gallery"])
@@ -61,7 +68,7 @@ def test_a_threshold_is_found_column_by_column():
 def test_the_filter_alone_passes_exactly_the_flow_asked_for(location):
     problem = point(WEAK, ("samples/0/bypass/location", location), ("samples/0/leak", {"count": 3, "diameter_mm": 0.5}))
     temperature, flow = np.array([-25.0, 10.0, 100.0])[:, None], np.array([1.0, 15.0, 60.0])[None, :] / 60e3
-    state = filter_at_flow(problem, temperature, flow)
+    state = filter_at_flow(alone_of(problem), temperature, flow)
     assert state.flow_rate.value == pytest.approx(np.broadcast_to(flow, (3, 3)), rel=1e-8)
     parts = state.media_flow + state.bypass_flow + state.defect_flow
     assert parts == pytest.approx(state.flow_rate.value, rel=1e-9)
@@ -73,7 +80,7 @@ def test_the_filter_alone_passes_exactly_the_flow_asked_for(location):
 def test_the_filter_alone_agrees_with_the_filter_in_the_engine_at_the_same_flow():
     problem = point(WEAK)
     at = solved_at(problem, 5.0, 2500.0)
-    alone = filter_at_flow(problem, np.array([5.0]), at.quantity("filter_flow"))
+    alone = filter_at_flow(alone_of(problem), np.array([5.0]), at.quantity("filter_flow"))
     assert alone.filter_pressure.value == pytest.approx(at.quantity("filter_pressure"), rel=1e-8)
     assert alone.bypass_flow / alone.flow_rate.value == pytest.approx(at.quantity("bypass_fraction"), abs=1e-8)
 
@@ -81,19 +88,19 @@ def test_the_filter_alone_agrees_with_the_filter_in_the_engine_at_the_same_flow(
 def test_onset_over_flow_is_where_the_valve_just_opens():
     problem = point(WEAK)
     flows = np.array([4.0, 20.0, 50.0]) / 60e3
-    curve = onset_over_flow(problem, flows, -40.0)
+    curve = onset_over_flow(alone_of(problem), flows, -40.0)
     assert (np.diff(curve.closes) > 0).all()
     for flow, closes in zip(flows, curve.closes, strict=True):
-        colder, warmer = (filter_at_flow(problem, np.array([closes + off]), np.array([flow])) for off in (-0.01, 0.01))
+        colder, warmer = (filter_at_flow(alone_of(problem), np.array([closes + off]), np.array([flow])) for off in (-0.01, 0.01))
         assert colder.bypass_flow[0] > 0
         assert warmer.bypass_flow[0] == 0
-    assert np.isnan(onset_over_flow(point(("samples/0/bypass/location", "none")), flows, -40.0).closes).all()
+    assert np.isnan(onset_over_flow(alone_of(point(("samples/0/bypass/location", "none"))), flows, -40.0).closes).all()
 
 
 def test_the_filter_alone_refuses_a_flow_that_is_none():
     with pytest.raises(OutOfRangeError, match="above zero"):
-        filter_alone_map(point(), [20.0], [0.0])
-    solved = filter_alone_map(point(("oil/pumping_limit_c", -20)), [-30.0, 20.0], [3e-4])
+        filter_alone_map(alone_of(point()), [20.0], [0.0])
+    solved = filter_alone_map(alone_of(point(("oil/pumping_limit_c", -20))), [-30.0, 20.0], [3e-4])
     assert np.isnan(solved.quantity("element_pressure")[0]).all()
     assert np.isfinite(solved.quantity("unfiltered_fraction")[1]).all()
 
@@ -184,3 +191,17 @@ def test_a_higher_setting_moves_the_onset_to_the_cold():
         bypass_onset(point(WEAK, scenario=Scenario("x", bypass_opening_kpa=p)), [2000.0]).temperature[0] for p in (30, 60, 90)
     ]
     assert onsets == sorted(onsets, reverse=True)
+
+
+def test_the_filter_alone_needs_no_engine():
+    made = study(("circuit", None), reading("thread.major_diameter", "20 mm"), reading("thread.pitch", "1.5 mm"))
+    alone = filter_alone(made, made.samples[0])
+    with pytest.raises(MissingInputsError) as error:
+        operating_point(made, made.samples[0])
+    assert set(error.value.keys) == {f"circuit.{key}" for key in CIRCUIT_KEYS}
+    assert np.isfinite(filter_alone_map(alone, [-20.0, 100.0], [3e-4]).quantity("element_pressure")).all()
+    names = {one.name for one in model_assumptions(made, made.samples[0], alone=True)}
+    assert "model.permeability" in names
+    assert "model.pump" not in names
+    effects = alone_effects(made, made.samples[0], quantity="element_pressure", flow_rate=20 / 60e3)
+    assert {effect.assumption.name for effect in effects} == names

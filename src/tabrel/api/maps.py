@@ -20,11 +20,11 @@ from tabrel.api.deps import Connection
 from tabrel.api.errors import PROBLEM_RESPONSES
 from tabrel.core.analysis import efficiency_at_size
 from tabrel.core.bypass_onset import bypass_onset, regulator_opening
-from tabrel.core.circuit_state import OperatingPoint
 from tabrel.core.filter_alone import filter_alone_map, onset_over_flow
 from tabrel.core.measured import measure_sample
+from tabrel.core.oil import OilModel
 from tabrel.core.operating_map import OperatingMap, operating_map
-from tabrel.core.operating_point import AS_IT_IS, operating_point
+from tabrel.core.operating_point import AS_IT_IS, filter_alone, operating_point
 from tabrel.core.plan_checks import check_scenario
 from tabrel.core.sensitivity import alone_effects, assumption_effects, input_sources, model_assumptions
 from tabrel.core.study import Sample, Study
@@ -96,15 +96,15 @@ def post_map(sample_id: int, asked: MapIn, conn: Connection) -> OperatingMapOut:
             ],
             left_out=list(point.filter.left_out),
             bypass_location=point.filter.location,
-            coldest_pumping_c=_coldest(point),
+            coldest_pumping_c=_coldest(point.oil),
             gauge=point.circuit.gauge,
             evaluations=solved.evaluations,
             inputs=_inputs(study, sample, scenario, alone=False),
         )
 
 
-def _coldest(point: OperatingPoint) -> float:
-    return point.oil.coldest_pumping(float(DRAWN_TEMPERATURES[0]))
+def _coldest(oil: OilModel) -> float:
+    return oil.coldest_pumping(float(DRAWN_TEMPERATURES[0]))
 
 
 def _system_efficiency(solved: OperatingMap, efficiency: Result) -> list[list[float | None]] | None:
@@ -129,10 +129,10 @@ def _efficiency_out(size: float, efficiency: Result) -> EfficiencyAtOut:
 def post_filter_alone(sample_id: int, asked: FilterAloneIn, conn: Connection) -> FilterAloneOut:
     """Return the filter by itself over oil temperature × filter flow, which needs no engine to be right."""
     study, sample, scenario = study_and_sample(conn, sample_id, asked.scenario)
-    point = operating_point(study, sample, scenario=scenario)
+    alone = filter_alone(study, sample, scenario=scenario)
     with np.errstate(all="ignore"):
-        solved = filter_alone_map(point, DRAWN_TEMPERATURES.tolist(), (DRAWN_FLOWS * L_MIN).tolist())
-        onset = onset_over_flow(point, DRAWN_FLOWS * L_MIN, point.oil.coldest_pumping(COLDEST))
+        solved = filter_alone_map(alone, DRAWN_TEMPERATURES.tolist(), (DRAWN_FLOWS * L_MIN).tolist())
+        onset = onset_over_flow(alone, DRAWN_FLOWS * L_MIN, alone.oil.coldest_pumping(COLDEST))
         return FilterAloneOut.model_construct(
             temperature_c=solved.temperature.tolist(),
             filter_flow_l_min=DRAWN_FLOWS.tolist(),
@@ -145,7 +145,7 @@ def post_filter_alone(sample_id: int, asked: FilterAloneIn, conn: Connection) ->
                 temperature_c=row_out(onset.closes),
                 reopens_c=row_out(onset.reopens),
             ),
-            coldest_pumping_c=_coldest(point),
+            coldest_pumping_c=_coldest(alone.oil),
             inputs=_inputs(study, sample, scenario, alone=True),
         )
 
@@ -183,7 +183,7 @@ def post_rests_on(sample_id: int, asked: RestingIn, conn: Connection) -> Resting
 
 def _inputs(study: Study, sample: Sample, scenario: Scenario, *, alone: bool) -> list[InputSourceOut]:
     measured = measure_sample(sample, study.circuit)
-    sources = input_sources(study, measured, model_assumptions(study, sample, scenario), alone=alone)
+    sources = input_sources(study, measured, model_assumptions(study, sample, scenario, alone=alone), alone=alone)
     return [InputSourceOut(key=source.key, provenance=source.provenance) for source in sources]
 
 

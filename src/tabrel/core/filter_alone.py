@@ -11,11 +11,11 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
-from tabrel.core.circuit_state import OperatingPoint
 from tabrel.core.drawn import Drawable
 from tabrel.core.errors import OutOfRangeError
 from tabrel.core.filter_flow import FilterState, FlowCurve, Fluid, axial_constants, filter_state, fluid_at
 from tabrel.core.filter_model import FILTER_SENSED, FilterModel
+from tabrel.core.oil import OilModel
 from tabrel.core.root_finding import Indices
 from tabrel.core.roots_at_places import roots_at_places
 from tabrel.core.spread import picked
@@ -25,6 +25,23 @@ FloatArray = NDArray[np.float64]
 
 SURPLUS_TOLERANCE = 1e-8  # of the flow, which is about a millionth of a kelvin
 _TOLERANCE = 1e-10  # of the pressure or flow looked for
+
+
+@dataclass(frozen=True)
+class FilterAlone:
+    """A filter and the oil in it; its numbers are floats, or arrays.
+
+    Attributes
+    ----------
+    filter, oil : FilterModel, OilModel
+        The parts.
+    loading : float, or an array
+        Multiplies the media's resistance.
+    """
+
+    filter: FilterModel
+    oil: OilModel
+    loading: Drawable = 1.0
 
 
 @dataclass(frozen=True)
@@ -47,13 +64,13 @@ def unknown_at_opening(model: FilterModel, loading: Drawable, fluid: Fluid) -> F
     return _unknown(problem, lambda state: state.filter_pressure, upper=opening, start=opening)
 
 
-def filter_at_flow(point: OperatingPoint, temperature: FloatArray, flow_rate: FloatArray) -> FilterState:
+def filter_at_flow(alone: FilterAlone, temperature: FloatArray, flow_rate: FloatArray) -> FilterState:
     """Return the filter's state at temperatures [°C] and flows through it [m³/s], which broadcast.
 
     Parameters
     ----------
-    point : OperatingPoint
-        Only its filter, oil and loading count.
+    alone : FilterAlone
+        What it is of.
     temperature, flow_rate : ndarray
         Where.
 
@@ -61,9 +78,9 @@ def filter_at_flow(point: OperatingPoint, temperature: FloatArray, flow_rate: Fl
     -------
     FilterState
     """
-    fluid = fluid_at(point.oil, temperature)
-    x = unknown_at_flow(point.filter, point.loading, fluid, flow_rate)
-    return filter_state(point.filter, x, fluid, loading=point.loading)
+    fluid = fluid_at(alone.oil, temperature)
+    x = unknown_at_flow(alone.filter, alone.loading, fluid, flow_rate)
+    return filter_state(alone.filter, x, fluid, loading=alone.loading)
 
 
 def unknown_at_flow(model: FilterModel, loading: Drawable, fluid: Fluid, flow_rate: FloatArray) -> FloatArray:
@@ -94,13 +111,13 @@ def _unknown(
     return roots_at_places(problem, short, shape, upper=upper, start=start, tolerance=tolerance).values
 
 
-def onset_over_flow(point: OperatingPoint, flow_rate: FloatArray, cold_end: float) -> ThresholdCurve:
+def onset_over_flow(alone: FilterAlone, flow_rate: FloatArray, cold_end: float) -> ThresholdCurve:
     """Return the bypass onset of the filter alone over the flow through it.
 
     Parameters
     ----------
-    point : OperatingPoint
-        Only its filter, oil and loading count; its numbers are floats, or arrays of shape (n,).
+    alone : FilterAlone
+        Its numbers are floats, or arrays of shape (n,).
     flow_rate : ndarray, shape (n,)
         [m³/s]
     cold_end : float
@@ -110,11 +127,11 @@ def onset_over_flow(point: OperatingPoint, flow_rate: FloatArray, cold_end: floa
     -------
     ThresholdCurve
     """
-    if point.filter.valve is None:
+    if alone.filter.valve is None:
         return closed_curve(len(flow_rate))
 
     def surplus(temperature: FloatArray, i: Indices) -> FloatArray:
-        here = picked(point, i)
+        here = picked(alone, i)
         fluid = fluid_at(here.oil, temperature)
         x = unknown_at_opening(here.filter, here.loading, fluid)
         at_opening = filter_state(here.filter, x, fluid, loading=here.loading)
@@ -161,13 +178,13 @@ class FilterAloneMap:
         return whole
 
 
-def filter_alone_map(point: OperatingPoint, temperatures: Sequence[float], flow_rates: Sequence[float]) -> FilterAloneMap:
+def filter_alone_map(alone: FilterAlone, temperatures: Sequence[float], flow_rates: Sequence[float]) -> FilterAloneMap:
     """Return the filter by itself over oil temperature × filter flow.
 
     Parameters
     ----------
-    point : OperatingPoint
-        Only its filter, oil and loading count.
+    alone : FilterAlone
+        What it is of.
     temperatures, flow_rates : sequence of float
         Axes. [°C], [m³/s]
 
@@ -183,5 +200,5 @@ def filter_alone_map(point: OperatingPoint, temperatures: Sequence[float], flow_
     temperature, flow = np.asarray(temperatures, dtype=float), np.asarray(flow_rates, dtype=float)
     if not (np.isfinite(flow) & (flow > 0)).all():
         raise OutOfRangeError("a flow through the filter must be above zero: give flows in L/min")
-    pumps = point.oil.pumps(temperature)
-    return FilterAloneMap(temperature, flow, pumps, filter_at_flow(point, temperature[pumps][:, None], flow[None, :]))
+    pumps = alone.oil.pumps(temperature)
+    return FilterAloneMap(temperature, flow, pumps, filter_at_flow(alone, temperature[pumps][:, None], flow[None, :]))

@@ -11,6 +11,7 @@ from tabrel.core.circuit import CircuitModel, Condition
 from tabrel.core.circuit_state import OperatingPoint
 from tabrel.core.drawn import values_of
 from tabrel.core.errors import MissingInputsError, StudyError
+from tabrel.core.filter_alone import FilterAlone
 from tabrel.core.filter_model import FilterModel, check_anti_drain, filter_model
 from tabrel.core.grades import grade_oil
 from tabrel.core.measured import measure_sample
@@ -77,21 +78,67 @@ def operating_point(
     StudyError
         If what is there cannot work together.
     """
+    stated = study.circuit or Circuit()
+    missing = [f"circuit.{key}" for key in CIRCUIT_KEYS if getattr(stated, key) is None]
+    try:
+        alone = filter_alone(study, sample, loading=loading, scenario=scenario, variables=variables)
+    except MissingInputsError as error:
+        # the oil is asked for before the engine, the readings after it
+        oil = [key for key in error.keys if key == "oil"]
+        raise MissingInputsError([*oil, *missing, *(key for key in error.keys if key != "oil")]) from error
+    if study.oil is None or missing:
+        raise MissingInputsError(missing)
+    own_oil = _spread_oil(oil_model(study.oil), Variables() if variables is None else variables)
+    circuit = _changed_regulator(circuit_model(stated, own_oil, variables), scenario)
+    return OperatingPoint(alone.filter, circuit, alone.oil, condition, alone.loading)
+
+
+def filter_alone(
+    study: Study,
+    sample: Sample,
+    *,
+    loading: float = 1.0,
+    scenario: Scenario = AS_IT_IS,
+    variables: Variables | None = None,
+) -> FilterAlone:
+    """Return a sample with the oil in it, without pump, regulator or engine; of the engine only stud and adapter count.
+
+    Parameters
+    ----------
+    study : Study
+        Gives the oil.
+    sample : Sample
+        The filter.
+    loading : float
+        Multiplies the media's resistance, besides what the scenario says.
+    scenario : Scenario
+        What is thought to be different.
+    variables : Variables or None
+        Makes the uncertain numbers; None for the best estimates alone.
+
+    Returns
+    -------
+    FilterAlone
+
+    Raises
+    ------
+    MissingInputsError
+        Names everything that is missing of the oil and the filter.
+    StudyError
+        If what is there cannot work together.
+    """
     changed_circuit, changed_sample = _changed(study.circuit or Circuit(), sample, scenario)
     missing = [] if study.oil else ["oil"]
-    missing += [f"circuit.{key}" for key in CIRCUIT_KEYS if getattr(changed_circuit, key) is None]
     try:
         measured = measure_sample(changed_sample, changed_circuit, variables)
         model = _changed_filter(filter_model(measured), measured.known, scenario)
     except MissingInputsError as error:
         raise MissingInputsError([*missing, *error.keys]) from error
-    if study.oil is None or missing:
+    if study.oil is None:
         raise MissingInputsError(missing)
+    oil = study.oil if scenario.oil_grade is None else grade_oil(scenario.oil_grade)
     spread = Variables() if variables is None else variables
-    own_oil = _spread_oil(oil_model(study.oil), spread)
-    oil = own_oil if scenario.oil_grade is None else _spread_oil(oil_model(grade_oil(scenario.oil_grade)), spread)
-    circuit = _changed_regulator(circuit_model(changed_circuit, own_oil, variables), scenario)
-    return OperatingPoint(model, circuit, oil, condition, loading * (scenario.loading or 1.0))
+    return FilterAlone(model, _spread_oil(oil_model(oil), spread), loading * (scenario.loading or 1.0))
 
 
 def _spread_oil(oil: OilModel, spread: Variables) -> OilModel:

@@ -13,8 +13,7 @@ from tabrel.core.circuit import Condition
 from tabrel.core.draws import Draws, ModelAssumption, drawn_name, one_at_a_time
 from tabrel.core.filter_alone import FILTER_ALONE_QUANTITIES, filter_at_flow, onset_over_flow
 from tabrel.core.measured import MeasuredSample
-from tabrel.core.monte_carlo import DrawnProblem, drawn_problem
-from tabrel.core.operating_point import AS_IT_IS, operating_point
+from tabrel.core.operating_point import AS_IT_IS, filter_alone, operating_point
 from tabrel.core.solved_circuit import solve_circuit
 from tabrel.core.spread import flattened
 from tabrel.core.study import Provenance, Sample, Study
@@ -33,8 +32,7 @@ LOOKED_AT_FLOWS = np.array([4.0, 10.0, 20.0, 40.0, 70.0]) / 60e3  # m³/s
 ENGINE_INPUTS = tuple(
     f"circuit.{key}" for key in ("pump_displacement_cm3_rev", "pump_efficiency", "regulator", "cooler", "head", "engine")
 )
-OF_THE_ENGINE = ("model.pump", "model.regulator", "model.gallery", "model.bearing_heating", "model.cooler_share")
-"""Inputs and assumptions that the filter alone does without."""
+"""Inputs that the filter alone does without."""
 
 MODEL_KEYS = (
     "plate.thickness",
@@ -156,15 +154,18 @@ def input_sources(
     if oil:
         found += [InputSource(f"oil.{key}", oil.provenance or "published") for key in ("viscosity", "density")]
     found += [InputSource(assumption.name, "assumed") for assumption in assumptions]
-    without = (*OF_THE_ENGINE, *ENGINE_INPUTS) if alone else ()
+    without = ENGINE_INPUTS if alone else ()
     return tuple(source for source in found if source.key not in without)
 
 
-def model_assumptions(study: Study, sample: Sample, scenario: Scenario = AS_IT_IS) -> tuple[ModelAssumption, ...]:
-    """Return what the model of a sample in its study assumes, which no reading says."""
+def model_assumptions(
+    study: Study, sample: Sample, scenario: Scenario = AS_IT_IS, *, alone: bool = False
+) -> tuple[ModelAssumption, ...]:
+    """Return what the model of a sample, in its engine or alone, assumes and no reading says."""
     draws = Draws(one_at_a_time(["nothing"], ENDS), sample.label)
+    build = filter_alone if alone else operating_point
     with np.errstate(all="ignore"):
-        operating_point(study, sample, scenario=scenario, variables=draws)
+        build(study, sample, scenario=scenario, variables=draws)
     return tuple(draws.assumptions.values())
 
 
@@ -203,17 +204,21 @@ def assumption_effects(
     MissingInputsError, StudyError
         As `operating_point.operating_point`.
     """
-    asked, problem = _moved_one_by_one(study, sample, condition, scenario)
-    nominal, drawn = problem.nominal, problem.drawn
+    asked = model_assumptions(study, sample, scenario)
+    rows = 2 * len(asked)
+    nominal = operating_point(study, sample, condition=condition, scenario=scenario)
+    draws = _one_by_one(asked, sample)
+    with np.errstate(all="ignore"):
+        drawn = operating_point(study, sample, condition=condition, scenario=scenario, variables=draws)
     temperature, rpm = (grid.ravel() for grid in np.meshgrid(LOOKED_AT_TEMPERATURES, LOOKED_AT_SPEEDS, indexing="ij"))
     pumps = nominal.oil.pumps(temperature)
     temperature, rpm = temperature[pumps], rpm[pumps]
     with np.errstate(all="ignore"):
         best = solve_circuit(nominal, nominal.place(temperature, rpm))
         moved = solve_circuit(drawn, drawn.place(temperature, rpm), start=best.unknown)
-        columns = flattened(drawn, (problem.count, 1))
+        columns = flattened(drawn, (rows, 1))
         cold_end = nominal.oil.coldest_pumping(COLDEST)
-        onset = onset_of_columns(columns, np.full(problem.count, speed), cold_end).closes
+        onset = onset_of_columns(columns, np.full(rows, speed), cold_end).closes
         return _ranked(asked, best.quantity(quantity), moved.quantity(quantity), onset)
 
 
@@ -238,28 +243,25 @@ def alone_effects(
     tuple of Effect
         Without the assumptions on the engine, which the filter alone does without.
     """
-    asked, problem = _moved_one_by_one(study, sample, "steady", scenario)
-    nominal, drawn = problem.nominal, problem.drawn
+    asked = model_assumptions(study, sample, scenario, alone=True)
+    rows = 2 * len(asked)
+    nominal = filter_alone(study, sample, scenario=scenario)
+    with np.errstate(all="ignore"):
+        drawn = filter_alone(study, sample, scenario=scenario, variables=_one_by_one(asked, sample))
     temperature, flow = (grid.ravel() for grid in np.meshgrid(LOOKED_AT_TEMPERATURES, LOOKED_AT_FLOWS, indexing="ij"))
     pumps = nominal.oil.pumps(temperature)
     temperature, flow = temperature[pumps], flow[pumps]
     told = FILTER_ALONE_QUANTITIES[quantity if quantity in FILTER_ALONE_QUANTITIES else "element_pressure"]
     with np.errstate(all="ignore"):
         best, moved = (told(filter_at_flow(one, temperature, flow)) for one in (nominal, drawn))
-        columns = flattened(drawn, (problem.count, 1))
-        onset = onset_over_flow(columns, np.full(problem.count, flow_rate), nominal.oil.coldest_pumping(COLDEST)).closes
-        effects = _ranked(asked, best, moved, onset)
-    return tuple(effect for effect in effects if effect.assumption.name not in OF_THE_ENGINE)
+        columns = flattened(drawn, (rows, 1))
+        onset = onset_over_flow(columns, np.full(rows, flow_rate), nominal.oil.coldest_pumping(COLDEST)).closes
+        return _ranked(asked, best, moved, onset)
 
 
-def _moved_one_by_one(
-    study: Study, sample: Sample, condition: Condition, scenario: Scenario
-) -> tuple[tuple[ModelAssumption, ...], DrawnProblem]:
-    """Return the assumptions in play, and the problem with draws of which each two move one of them."""
-    asked = model_assumptions(study, sample, scenario)
-    names = [drawn_name(assumption.name, sample.label) for assumption in asked]
-    quantiles = one_at_a_time(names, ENDS)
-    return asked, drawn_problem(study, sample, quantiles=quantiles, condition=condition, scenario=scenario)
+def _one_by_one(asked: tuple[ModelAssumption, ...], sample: Sample) -> Draws:
+    """Return draws of which each two move one of the assumptions to its ends."""
+    return Draws(one_at_a_time([drawn_name(one.name, sample.label) for one in asked], ENDS), sample.label)
 
 
 def _ranked(asked: tuple[ModelAssumption, ...], best: FloatArray, moved: FloatArray, onset: FloatArray) -> tuple[Effect, ...]:
