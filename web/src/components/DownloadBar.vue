@@ -5,6 +5,8 @@ import { pngOf, saveBlob, saveText, standaloneSvg } from '@/lib/download'
 
 const props = defineProps<{
   name: string
+  /** One line under the picture: what it shows. */
+  caption: string
   /** The drawing, and what is painted under it. */
   drawing: () => { svg: SVGSVGElement | null; canvas: HTMLCanvasElement | null; left: number; top: number } | null
   table: () => string
@@ -14,10 +16,11 @@ const said = ref('')
 function standalone(): { text: string; width: number; height: number } | null {
   const found = props.drawing()
   if (!found?.svg) return null
-  const { width, height } = found.svg.getBoundingClientRect()
-  const ground = getComputedStyle(document.body).backgroundColor
+  const { backgroundColor: ground, color: ink } = getComputedStyle(document.body)
   const under = found.canvas ? { canvas: found.canvas, left: found.left, top: found.top } : null
-  return { text: standaloneSvg(found.svg, under, ground), width, height }
+  const text = standaloneSvg(found.svg, under, { ground, ink }, props.caption)
+  const [width, height] = ['width', 'height'].map((name) => Number(new RegExp(`<svg[^>]* ${name}="([\\d.]+)"`).exec(text)?.[1] ?? 800))
+  return { text, width: width!, height: height! }
 }
 
 async function take(kind: 'csv' | 'svg' | 'png') {

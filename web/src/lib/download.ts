@@ -27,8 +27,15 @@ const STYLED = [
   'font-family', 'font-size', 'font-weight', 'text-anchor', 'paint-order', 'display',
 ] as const
 
-/** Return a drawing as a document of its own: styles written into it, and what is painted under it as an image. */
-export function standaloneSvg(svg: SVGSVGElement, under: { canvas: HTMLCanvasElement; left: number; top: number } | null, ground: string): string {
+const CAPTION_HEIGHT = 28
+
+/** Return a drawing as a document of its own: styles written into it, what is painted under it as an image, and a caption. */
+export function standaloneSvg(
+  svg: SVGSVGElement,
+  under: { canvas: HTMLCanvasElement; left: number; top: number } | null,
+  page: { ground: string; ink: string },
+  caption: string,
+): string {
   const copy = svg.cloneNode(true) as SVGSVGElement
   const from = svg.querySelectorAll('*')
   copy.querySelectorAll('*').forEach((element, i) => {
@@ -40,8 +47,8 @@ export function standaloneSvg(svg: SVGSVGElement, under: { canvas: HTMLCanvasEle
   const { width, height } = svg.getBoundingClientRect()
   copy.setAttribute('xmlns', 'http://www.w3.org/2000/svg')
   copy.setAttribute('width', String(width))
-  copy.setAttribute('height', String(height))
-  if (!copy.hasAttribute('viewBox')) copy.setAttribute('viewBox', `0 0 ${width} ${height}`)
+  copy.setAttribute('height', String(height + CAPTION_HEIGHT))
+  copy.setAttribute('viewBox', `0 0 ${width} ${height + CAPTION_HEIGHT}`)
   const make = (name: string, attributes: Record<string, string>) => {
     const element = document.createElementNS('http://www.w3.org/2000/svg', name)
     Object.entries(attributes).forEach(([key, value]) => element.setAttribute(key, value))
@@ -57,7 +64,10 @@ export function standaloneSvg(svg: SVGSVGElement, under: { canvas: HTMLCanvasEle
         height: String(under.canvas.height),
       }),
     )
-  copy.prepend(make('rect', { width: '100%', height: '100%', fill: ground }))
+  const words = make('text', { x: '10', y: String(height + CAPTION_HEIGHT - 9), 'font-family': 'sans-serif', 'font-size': '12.5', fill: page.ink })
+  words.textContent = caption
+  copy.append(words)
+  copy.prepend(make('rect', { width: '100%', height: '100%', fill: page.ground }))
   return new XMLSerializer().serializeToString(copy)
 }
 

@@ -25,6 +25,7 @@ import { csv } from '@/lib/download'
 import { ledgerAt, ledgerSentence, staircase } from '@/lib/ledger'
 import { MAP_QUANTITIES, quantityNamed } from '@/lib/mapQuantities'
 import { mapSummary } from '@/lib/mapSummary'
+import { toDigits } from '@/lib/numbers'
 import { aloneField, aloneRows, engineField, engineRows, fieldRows } from '@/lib/mapView'
 import { PROVENANCE_NAMES } from '@/lib/words'
 import { useMapPlace } from '@/stores/mapPlace'
@@ -155,6 +156,13 @@ const restsOnWords = computed(() => {
   const strongest = resting.data.value && !resting.isPlaceholderData.value ? strongestAssumptions(resting.data.value) : []
   return strongest.length ? `${counts}; most on the ${strongest.map((one) => assumptionName(one.name)).join(' and the ')}` : counts
 })
+/** What a saved picture shows. */
+const caption = computed(() => {
+  const found = field.value?.grid.flat().flatMap((value) => (value === null ? [] : [value * field.value!.unit.factor])) ?? []
+  const span = found.length ? `, ${toDigits(Math.min(...found), 2)} to ${toDigits(Math.max(...found), 3)} ${field.value!.unit.symbol}${quantity.value.log ? ' (log)' : ''}` : ''
+  const how = isAlone.value ? 'filter alone' : place.condition
+  return `${sheet.data.value?.label ?? ''}: ${title.value}${span}; ${how}${changed.value ? `, what if: ${place.draft.name}` : ''}. Hatched: bypass open. A model, not a test.`
+})
 const summary = computed(() => (field.value ? mapSummary(title.value, field.value, acrossUnit.value) : ''))
 const efficiencyWords = computed(() => {
   const known = shownMap.value?.efficiency
@@ -233,7 +241,7 @@ useKeys([
       <p class="soft">{{ isAlone ? 'No engine in it: the surest statement.' : efficiencyWords || EXPLAINED[place.condition] }}</p>
       <span class="tools">
         <button type="button" class="tool" :aria-pressed="asTable" @click="asTable = !asTable">{{ asTable ? 'Picture' : 'Table' }}</button>
-        <DownloadBar v-if="field" :name="fileName()" :drawing="() => chart?.parts() ?? null" :table="() => csv(fieldRows(field!, title))" />
+        <DownloadBar v-if="field" :name="fileName()" :caption="caption" :drawing="() => chart?.parts() ?? null" :table="() => csv(fieldRows(field!, title))" />
       </span>
     </header>
     <MapTrouble v-if="problem && !place.scenario" :error="problem" what="The map" :titles="titles" :sheet="sheet.data.value" />

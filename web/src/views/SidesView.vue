@@ -174,7 +174,7 @@ useKeys([
           <template v-else-if="state.stopped">stopped <button type="button" class="tool" data-slice="start" @click="start">start again</button></template>
           <template v-else-if="bands[0]">95 % bands of {{ bands[0].draws }} draws over readings, engine and model<template v-if="bands.some((band) => band.impossible)">, impossible ones left out</template></template>
         </span>
-        <DownloadBar v-if="bands.length" class="right" :name="`slice ${title.toLowerCase()}`" :drawing="() => chart?.parts() ?? null" :table="rows" />
+        <DownloadBar v-if="bands.length" class="right" :name="`slice ${title.toLowerCase()}`" :caption="`${title} along ${acrossTitle}; ${place.condition}; 95 % bands of ${bands[0]?.draws} draws. A model, not a test.`" :drawing="() => chart?.parts() ?? null" :table="rows" />
       </div>
       <p v-if="!bands.length && !state.running" class="soft">No slice yet: it needs a filter that can be computed, and a tick before it.</p>
       <SliceChart
