@@ -143,8 +143,11 @@ td {
   border-radius: 2px;
   vertical-align: -1px;
 }
+[data-answer='onset'] {
+  white-space: nowrap;
+}
 .part {
-  min-width: 15rem;
+  min-width: 13rem;
 }
 .bar {
   display: flex;

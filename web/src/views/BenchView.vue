@@ -5,7 +5,7 @@ import { useRoute, useRouter } from 'vue-router'
 import type { Schemas } from '@/api/client'
 import AttributeField from '@/components/AttributeField.vue'
 import EfficiencyPanel from '@/components/EfficiencyPanel.vue'
-import FactField from '@/components/FactField.vue'
+import FactFields from '@/components/FactFields.vue'
 import HoleGroupBar from '@/components/HoleGroupBar.vue'
 import HolesEntry from '@/components/HolesEntry.vue'
 import PlateDrawing from '@/components/PlateDrawing.vue'
@@ -165,17 +165,7 @@ watch(
         </template>
       </section>
       <section v-if="factsHere.length && sheet.data.value" class="part facts">
-        <FactField
-          v-for="fact in factsHere"
-          :key="fact.key"
-          :fact="fact"
-          :value="sheet.data.value.facts[fact.key] ?? ''"
-          :family="preferences.family"
-          :options="[]"
-          :set="changes.setFact"
-          @next="stops.step(1)"
-          @previous="stops.step(-1)"
-        />
+        <FactFields :facts="factsHere" :texts="sheet.data.value.facts" :family="preferences.family" :set="changes.setFact" @next="stops.step(1)" @previous="stops.step(-1)" />
       </section>
     </div>
     <aside v-if="hasPlate && sheet.data.value" class="drawing" aria-label="Plate from below">
