@@ -62,8 +62,8 @@ const rows = computed(() =>
         <th>{{ who }}</th>
         <th>restricts at {{ String(sides.temperature_c).replace('-', '−') }} °C, {{ sides.speed_rpm }} rpm</th>
         <th class="number">filter Δp, {{ kpa.symbol }}</th>
-        <th class="number">unfiltered here, %</th>
-        <th>unfiltered below (95 %)</th>
+        <th class="number">unfiltered here,&nbsp;%</th>
+        <th>unfiltered below (95&nbsp;%)</th>
         <th>while filling</th>
         <th class="number">open after a start at {{ String(sides.start_c).replace('-', '−') }} °C</th>
         <th class="number">unfiltered, {{ litres.symbol }}</th>
