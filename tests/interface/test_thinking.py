@@ -25,7 +25,14 @@ def test_two_filters_answer_both_questions_within_a_minute(page, server):
     expect(page.get_by_text("restricts at −20 °C, 1500 rpm")).to_be_visible()
     for side in (plain, early):
         expect(side.locator('[data-answer="restricts"]')).to_contain_text("Media")
-    expect(early.locator('[data-answer="onset"]')).to_contain_text(re.compile(r"−4 °C\s+.*…"))  # with its interval
+    onset = early.locator('[data-answer="onset"]')
+    expect(onset).to_contain_text(re.compile(r"°C\s+.*…"))  # with its interval
+    opens_below = int(onset.locator("strong").inner_text().removesuffix(" °C").replace("−", "-"))
+    for temperature, passed in ((opens_below + 1, r"^0$"), (opens_below - 1, r"[1-9]")):
+        page.get_by_label("Oil temperature in °C").fill(str(temperature))
+        page.keyboard.press("Enter")
+        expect(page.get_by_text(f"restricts at {temperature} °C, 1500 rpm".replace("-", "−"))).to_be_visible()
+        expect(early.locator('[data-answer="unfiltered"]')).to_have_text(re.compile(passed))
     expect(plain.locator('[data-answer="start"]')).to_have_text(re.compile(r"\d s"))
     expect(early.locator('[data-answer="start"]')).to_have_text(re.compile(r"\d min"))
     expect(page.locator("[data-band]")).to_have_count(5)

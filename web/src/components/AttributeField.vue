@@ -1,8 +1,9 @@
 <script setup lang="ts">
 /** Something seen: pictured choices, own words, and the schools' views one key away. */
 import { computed, ref } from 'vue'
-import { ProblemError, type Schemas } from '@/api/client'
+import type { Schemas } from '@/api/client'
 import { DEVICE_GAP_MS } from '@/composables/useKeys'
+import { useRefusal } from '@/composables/useRefusal'
 import { ATTRIBUTE_PICTURES } from '@/pictures/attributePictures'
 
 const props = defineProps<{
@@ -12,21 +13,14 @@ const props = defineProps<{
 }>()
 const emit = defineEmits<{ next: []; previous: []; here: [] }>()
 
-const refused = ref('')
+const { refused, guarded } = useRefusal()
 const viewsOpen = ref(false)
 const words = ref('')
 const pictures = computed(() => ATTRIBUTE_PICTURES[props.attribute.key] ?? {})
 const known = computed(() => props.attribute.choices.some((choice) => choice.value === props.value))
 
 async function choose(text: string | null) {
-  refused.value = ''
-  try {
-    await props.set({ key: props.attribute.key, text, seen: props.value })
-    words.value = ''
-  } catch (error) {
-    if (!(error instanceof ProblemError)) throw error
-    refused.value = error.message
-  }
+  if (await guarded(() => props.set({ key: props.attribute.key, text, seen: props.value }))) words.value = ''
 }
 
 let burst: ReturnType<typeof setTimeout> | undefined

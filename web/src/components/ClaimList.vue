@@ -1,8 +1,9 @@
 <script setup lang="ts">
 /** What box, page and people claim: kept with source and speaker, checked by readings, marked stale, never dropped. */
 import { computed, nextTick, ref, useTemplateRef } from 'vue'
-import { ProblemError, type Schemas } from '@/api/client'
+import type { Schemas } from '@/api/client'
 import type { Catalogue } from '@/composables/useCatalogue'
+import { useRefusal } from '@/composables/useRefusal'
 import type { BenchChanges } from '@/composables/useSheet'
 import { SPEAKER_NAMES } from '@/lib/words'
 
@@ -28,7 +29,7 @@ const value = ref('')
 const source = ref('box')
 const speaker = ref<Speaker>('maker')
 const seen = ref('')
-const said = ref('')
+const { refused: said, guarded } = useRefusal()
 const staleOf = ref<number | null>(null)
 const reason = ref('')
 const first = useTemplateRef<HTMLInputElement>('first')
@@ -37,18 +38,6 @@ const subjects = computed(() => [
   ...(props.catalogue?.attributes ?? []).map((one) => ({ key: one.key, title: `${one.part}, seen: ${one.title}` })),
 ])
 const subject = computed(() => subjects.value.find((one) => one.title === about.value))
-
-async function guarded(work: () => Promise<unknown>): Promise<boolean> {
-  said.value = ''
-  try {
-    await work()
-    return true
-  } catch (error) {
-    if (!(error instanceof ProblemError)) throw error
-    said.value = error.message
-    return false
-  }
-}
 
 async function add() {
   if (about.value && !subject.value) {

@@ -1,7 +1,6 @@
 <script setup lang="ts">
 /** The duty cycle of a start: a shipped one, or one read from a CSV file. */
-import { ref } from 'vue'
-import { ProblemError } from '@/api/client'
+import { useRefusal } from '@/composables/useRefusal'
 
 const props = defineProps<{
   chosen: string
@@ -9,17 +8,7 @@ const props = defineProps<{
   choose: (name: string) => Promise<unknown>
   read: (name: string, text: string) => Promise<unknown>
 }>()
-const said = ref('')
-
-async function run(what: () => Promise<unknown>) {
-  said.value = ''
-  try {
-    await what()
-  } catch (error) {
-    if (!(error instanceof ProblemError)) throw error
-    said.value = error.message
-  }
-}
+const { refused: said, guarded: run } = useRefusal()
 
 async function onFile(event: Event) {
   const input = event.target as HTMLInputElement

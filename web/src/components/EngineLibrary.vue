@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** Engines kept for other studies, and invented ones to begin with; they belong to no filter. */
-import { ref } from 'vue'
-import { ProblemError, type Schemas } from '@/api/client'
+import type { Schemas } from '@/api/client'
+import { useRefusal } from '@/composables/useRefusal'
 
 const props = defineProps<{
   engines: readonly Schemas['LibraryEngineOut'][]
@@ -9,17 +9,8 @@ const props = defineProps<{
   keep: () => Promise<unknown>
   forget: (id: number) => Promise<unknown>
 }>()
-const said = ref('')
+const { refused: said, guarded: run } = useRefusal()
 
-async function run(what: () => Promise<unknown>) {
-  said.value = ''
-  try {
-    await what()
-  } catch (error) {
-    if (!(error instanceof ProblemError)) throw error
-    said.value = error.message
-  }
-}
 </script>
 
 <template>

@@ -1,7 +1,8 @@
 <script setup lang="ts">
 /** What of a group of holes is no reading: count, shape, open part, outline; and the way to take it away. */
 import { computed, ref, watch } from 'vue'
-import { ProblemError, type Schemas } from '@/api/client'
+import type { Schemas } from '@/api/client'
+import { useRefusal } from '@/composables/useRefusal'
 import type { BenchChanges } from '@/composables/useSheet'
 
 const props = defineProps<{ group: Schemas['HoleGroupOut']; changes: BenchChanges }>()
@@ -11,7 +12,7 @@ const SHAPES: readonly Shape[] = ['round', 'slot', 'ellipse', 'd', 'rectangle', 
 const count = ref('')
 const percent = ref('')
 const points = ref('')
-const refused = ref('')
+const { refused, guarded: change } = useRefusal()
 
 watch(
   () => props.group,
@@ -29,16 +30,6 @@ const body = computed<Schemas['HoleGroupIn']>(() => ({
   points: points.value,
   seen: props.group.words,
 }))
-
-async function change(work: () => Promise<unknown>) {
-  refused.value = ''
-  try {
-    await work()
-  } catch (error) {
-    if (!(error instanceof ProblemError)) throw error
-    refused.value = error.message
-  }
-}
 
 function put(changed: Partial<Schemas['HoleGroupIn']> = {}) {
   const wanted = { ...body.value, ...changed }

@@ -3,6 +3,7 @@
 import { computed, ref, watch } from 'vue'
 import { ProblemError, type Schemas } from '@/api/client'
 import { previewLine, type OilLine } from '@/composables/useEngine'
+import { useRefusal } from '@/composables/useRefusal'
 import { toDigits } from '@/lib/numbers'
 import OilChart from './OilChart.vue'
 
@@ -16,7 +17,7 @@ const props = defineProps<{
 }>()
 
 const grade = ref('')
-const said = ref('')
+const { refused: said, guarded } = useRefusal()
 const reading = ref(-25)
 const typedReading = ref('-25')
 const dragged = ref<Point[] | null>(null)
@@ -80,14 +81,7 @@ function onReading() {
 }
 
 async function store(body: Schemas['OilIn']) {
-  said.value = ''
-  try {
-    await props.setOil(body)
-    grade.value = ''
-  } catch (error) {
-    if (!(error instanceof ProblemError)) throw error
-    said.value = error.message
-  }
+  if (await guarded(() => props.setOil(body))) grade.value = ''
 }
 
 function number(text: string): number {

@@ -5,6 +5,7 @@ import { computed, nextTick, ref, toRef, useTemplateRef, watch } from 'vue'
 import { client, ProblemError, type Schemas } from '@/api/client'
 import type { BenchChanges } from '@/composables/useSheet'
 import { useEcho } from '@/composables/useEcho'
+import { useRefusal } from '@/composables/useRefusal'
 import { withUncertainty } from '@/lib/numbers'
 import type { UnitFamily } from '@/lib/units'
 import { PROVENANCE_NAMES, STATE_NAMES } from '@/lib/words'
@@ -20,7 +21,7 @@ const props = defineProps<{
 const emit = defineEmits<{ next: []; previous: []; here: [] }>()
 
 const text = ref('')
-const refused = ref('')
+const { refused, guarded } = useRefusal()
 const underway = ref<string[]>([])
 const provenance = ref<ChosenProvenance>('measured')
 const instrument = ref<ChosenInstrument>('')
@@ -99,15 +100,7 @@ async function accept() {
 }
 
 /** Do something to the readings that stand already; what is refused is said here. */
-async function change(work: Promise<unknown>) {
-  refused.value = ''
-  try {
-    await work
-  } catch (error) {
-    if (!(error instanceof ProblemError)) throw error
-    refused.value = error.message
-  }
-}
+const change = (work: Promise<unknown>) => guarded(() => work)
 
 /** Put what was likely meant: into the field while it is typed, else in place of the reading that slipped. */
 function correct() {

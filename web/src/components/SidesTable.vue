@@ -83,7 +83,7 @@ const rows = computed(() =>
             <span class="bar" aria-hidden="true"><i v-for="bar in row.bars" :key="bar.name" :class="bar.name" :style="{ width: `${bar.share}%` }" /></span>
           </td>
           <td class="number">{{ row.filter_kpa === null ? 'none' : toDigits(row.filter_kpa * kpa.factor, 3) }}</td>
-          <td class="number" :class="{ open: (row.unfiltered_percent ?? 0) > 0 }">{{ row.unfiltered_percent === null ? 'none' : toDigits(row.unfiltered_percent, 2) }}</td>
+          <td class="number" data-answer="unfiltered" :class="{ open: (row.unfiltered_percent ?? 0) > 0 }">{{ row.unfiltered_percent === null ? 'none' : toDigits(row.unfiltered_percent, 2) }}</td>
           <td data-answer="onset"><strong>{{ row.onset }}</strong> <span class="soft">{{ row.interval }}</span></td>
           <td>{{ row.filling }}</td>
           <template v-if="row.start">
