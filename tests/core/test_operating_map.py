@@ -11,10 +11,12 @@ from hypothesis import strategies as st
 from pointwise import PlainPoint, onset_temperature
 
 from builders import point, reading, study
+from tabrel.core.bypass_flow import bypass_flow
 from tabrel.core.bypass_onset import bypass_onset
 from tabrel.core.calibration import circuit_model
 from tabrel.core.errors import MissingInputsError, OutOfRangeError, StudyError
-from tabrel.core.filter_flow import FlowCurve, bypass_flow, filter_state, fluid_at
+from tabrel.core.filter_flow import filter_state
+from tabrel.core.flow_curve import FlowCurve, fluid_at
 from tabrel.core.oil import oil_model
 from tabrel.core.operating_map import operating_map
 from tabrel.core.operating_point import operating_point

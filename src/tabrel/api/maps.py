@@ -18,7 +18,6 @@ from tabrel.api.circuit_answers import (
 from tabrel.api.circuit_requests import FilterAloneIn, MapIn, RestingIn
 from tabrel.api.deps import Connection
 from tabrel.api.errors import PROBLEM_RESPONSES
-from tabrel.core.analysis import efficiency_at_size
 from tabrel.core.bypass_onset import bypass_onset, regulator_opening
 from tabrel.core.filter_alone import filter_alone_map, onset_over_flow
 from tabrel.core.measured import measure_sample
@@ -26,6 +25,7 @@ from tabrel.core.oil import OilModel
 from tabrel.core.operating_map import OperatingMap, operating_map
 from tabrel.core.operating_point import AS_IT_IS, filter_alone, operating_point
 from tabrel.core.plan_checks import check_scenario
+from tabrel.core.sample_efficiency import efficiency_at_size
 from tabrel.core.sensitivity import alone_effects, assumption_effects, input_sources, model_assumptions
 from tabrel.core.study import Sample, Study
 from tabrel.core.study_plans import Scenario

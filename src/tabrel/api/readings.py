@@ -15,7 +15,7 @@ from tabrel.api.sheet import estimate_out, sheet_out
 from tabrel.core.echo import HoleKey, echo, parse_hole_key, quantity_of, questions
 from tabrel.core.errors import ReadingTextError, StudyError, nearest_hint
 from tabrel.core.field_entry import STATE_WORDS, FieldEntry, understand_entry
-from tabrel.core.hole_shapes import dimensions_of
+from tabrel.core.hole_dimensions import dimensions_of
 from tabrel.core.quantities import INSTRUMENT_DIMENSIONS, PART_TITLES, QUANTITIES, Quantity
 from tabrel.core.study import HoleGroup, Reading
 from tabrel.core.study_checks import check_hole_group, check_reading_text

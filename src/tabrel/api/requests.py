@@ -6,8 +6,7 @@ from typing import Literal
 
 from pydantic import BaseModel, ConfigDict, Field
 
-from tabrel.core.quantities import Instrument
-from tabrel.core.study import HoleShape, Provenance, QuantityState, Speaker
+from tabrel.core.study import HoleShape, Instrument, Provenance, QuantityState, Speaker
 
 UnitFamilyIn = Literal["metric", "inch"]
 

@@ -29,7 +29,7 @@ from tabrel.core.attributes import ATTRIBUTES
 from tabrel.core.claim_check import check_claim
 from tabrel.core.facts import fact_texts, shelf_age_years
 from tabrel.core.gate import missing_before_cut
-from tabrel.core.hole_shapes import dimensions_of
+from tabrel.core.hole_dimensions import dimensions_of
 from tabrel.core.measured import MeasuredSample, measure_sample
 from tabrel.core.oil import oil_model
 from tabrel.core.quantities import HOLE_QUANTITIES, INSTRUMENT_DIMENSIONS, PART_TITLES, QUANTITIES, STAGE_TITLES, Quantity

@@ -12,7 +12,7 @@ from numpy.typing import NDArray
 from scipy.interpolate import CubicSpline
 
 from tabrel.core.drawn import Drawable
-from tabrel.core.filter_flow import FlowCurve, Fluid
+from tabrel.core.flow_curve import FlowCurve, Fluid
 from tabrel.core.oil import OilModel
 from tabrel.core.restrictions import Restriction
 from tabrel.core.spread import flattened, picked

@@ -9,8 +9,9 @@ from numpy.typing import NDArray
 
 from tabrel.core.circuit import CircuitModel, Condition
 from tabrel.core.drawn import Drawable
-from tabrel.core.filter_flow import FilterState, FlowCurve, Fluid, axial_constants, filter_state, fluid_at
+from tabrel.core.filter_flow import FilterState, axial_constants, filter_state
 from tabrel.core.filter_model import FilterModel
+from tabrel.core.flow_curve import FlowCurve, Fluid, fluid_at
 from tabrel.core.oil import OilModel
 from tabrel.core.root_finding import Roots
 from tabrel.core.roots_at_places import roots_at_places

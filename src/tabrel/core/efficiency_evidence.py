@@ -6,7 +6,6 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from tabrel.core.analysis import screening_medium
 from tabrel.core.efficiency import (
     REFERENCE_SIZE,
     ClaimedPoint,
@@ -17,6 +16,7 @@ from tabrel.core.efficiency import (
     usable_claim,
 )
 from tabrel.core.measured import MeasuredSample
+from tabrel.core.sample_efficiency import screening_medium
 from tabrel.core.study import Claim
 from tabrel.core.uncertain import Result
 

@@ -13,8 +13,8 @@ from dataclasses import dataclass
 from typing import get_args
 
 from tabrel.core.errors import ReadingTextError
-from tabrel.core.quantities import INSTRUMENT_DIMENSIONS, Instrument, Quantity
-from tabrel.core.study import Provenance, QuantityState, Reading
+from tabrel.core.quantities import INSTRUMENT_DIMENSIONS, Quantity
+from tabrel.core.study import Instrument, Provenance, QuantityState, Reading
 from tabrel.core.units import UnitFamily
 
 STATE_WORDS: dict[QuantityState, tuple[str, ...]] = {

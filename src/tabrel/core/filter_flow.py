@@ -10,48 +10,14 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 import numpy as np
-from numpy.typing import NDArray
 
-from tabrel.core.bypass_valve import BypassValve
+from tabrel.core.bypass_flow import bypass_flow
 from tabrel.core.drawn import Drawable
 from tabrel.core.filter_model import FILTER_SENSED, FilterModel
-from tabrel.core.oil import OilModel
-from tabrel.core.restrictions import Restriction
-from tabrel.core.spread import picked
-
-FloatArray = NDArray[np.float64]
-
-VALVE_TEMPERATURE_COEFFICIENT = -0.0003
-"""Relative change of opening pressure and spring rate, as the spring's shear modulus. [1/K]"""
+from tabrel.core.flow_curve import FloatArray, FlowCurve, Fluid, restriction_flow
 
 LARGEST_FIN_NUMBER = 50.0
 """Beyond it the far end of the element sees no flow at all, and cosh would leave the numbers."""
-
-
-@dataclass(frozen=True)
-class Fluid:
-    """The oil at each point: dynamic viscosity [Pa s], density [kg/m³], scale of the valve's spring."""
-
-    dynamic_viscosity: FloatArray
-    density: FloatArray
-    valve_scale: FloatArray
-
-
-def fluid_at(oil: OilModel, temperature: FloatArray) -> Fluid:
-    """Return the oil at temperatures [°C]."""
-    return Fluid(
-        dynamic_viscosity=oil.dynamic_viscosity(temperature),
-        density=oil.density(temperature),
-        valve_scale=1 + VALVE_TEMPERATURE_COEFFICIENT * (temperature - 20),
-    )
-
-
-@dataclass(frozen=True)
-class FlowCurve:
-    """A quantity and its derivative with respect to the unknown."""
-
-    value: FloatArray
-    slope: FloatArray
 
 
 @dataclass(frozen=True)
@@ -81,57 +47,6 @@ class FilterState:
     hardware_flow: FloatArray
     valve_pressure: FloatArray
     lift: FloatArray
-
-
-def restriction_flow(restriction: Restriction, pressure: FlowCurve, fluid: Fluid) -> FlowCurve:
-    """Return the flow that a pressure drives through a passive restriction."""
-    viscous = restriction.a * fluid.dynamic_viscosity
-    inertial = restriction.b * fluid.density
-    root = np.sqrt(viscous**2 + 4 * inertial * pressure.value)
-    return FlowCurve(2 * pressure.value / (viscous + root), pressure.slope / root)
-
-
-def bypass_flow(valve: BypassValve, pressure: FlowCurve, fluid: Fluid) -> tuple[FlowCurve, FloatArray]:
-    """Return the flow through the bypass valve, and its lift [m], at a pressure across it.
-
-    The gap under the lifted disc is a plane channel of length land + 0.85·lift (a short slot's end
-    effect) with a sharp-edged curtain, in series with the port. Both coefficients are multiplied by
-    powers of the lift so that nothing is divided by it and the flow starts from zero smoothly.
-    Forces of the flow on the disc are left out: the full-open pressure is up to 30 % low when hot.
-    """
-    is_open = pressure.value > valve.opening_pressure * fluid.valve_scale
-    if is_open.all() or is_open.ndim > 1 or fluid.dynamic_viscosity.shape != is_open.shape:
-        return _open_bypass_flow(valve, pressure, fluid)
-    flow, slope, lift = (np.zeros(is_open.shape) for _ in range(3))
-    if is_open.any():  # a closed valve costs nothing
-        through, lift[is_open] = _open_bypass_flow(
-            picked(valve, is_open),
-            FlowCurve(pressure.value[is_open], pressure.slope[is_open]),
-            Fluid(fluid.dynamic_viscosity[is_open], fluid.density[is_open], fluid.valve_scale[is_open]),
-        )
-        flow[is_open], slope[is_open] = through.value, through.slope
-    return FlowCurve(flow, slope), lift
-
-
-def _open_bypass_flow(valve: BypassValve, pressure: FlowCurve, fluid: Fluid) -> tuple[FlowCurve, FloatArray]:
-    stiffness = valve.spring_rate * fluid.valve_scale
-    raw_lift = (pressure.value - valve.opening_pressure * fluid.valve_scale) * valve.seat_area / stiffness
-    lift = np.clip(raw_lift, 0.0, valve.lift_limit)
-    moving = (raw_lift > 0) & (raw_lift < valve.lift_limit)
-    lift_slope = moving * (valve.seat_area / stiffness) * pressure.slope
-    circumference = np.pi * valve.seat_diameter
-    curtain = 1 / (2 * (valve.discharge * circumference) ** 2)
-    square = lift * lift
-    cube = square * lift
-    viscous = fluid.dynamic_viscosity * (12 * (valve.land + 0.85 * lift) / circumference + valve.port.a * cube)
-    inertial = fluid.density * (curtain * square * square + valve.port.b * cube * cube)
-    reduced = 2 * pressure.value / (viscous + np.sqrt(viscous**2 + 4 * inertial * pressure.value))
-    viscous_slope = fluid.dynamic_viscosity * (12 * 0.85 / circumference + 3 * valve.port.a * square)
-    inertial_slope = fluid.density * cube * (4 * curtain + 6 * valve.port.b * square)
-    reduced_slope = (pressure.slope - (viscous_slope + inertial_slope * reduced) * reduced * lift_slope) / (
-        viscous + 2 * inertial * reduced
-    )
-    return FlowCurve(cube * reduced, 3 * square * lift_slope * reduced + cube * reduced_slope), lift
 
 
 def axial_constants(model: FilterModel, loading: Drawable) -> tuple[Drawable, Drawable, Drawable]:

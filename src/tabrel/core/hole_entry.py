@@ -13,7 +13,7 @@ from typing import get_args
 
 from tabrel.core.errors import ReadingTextError, nearest_hint
 from tabrel.core.field_entry import understand_entry
-from tabrel.core.hole_shapes import SHAPE_DIMENSIONS
+from tabrel.core.hole_dimensions import SHAPE_DIMENSIONS
 from tabrel.core.quantities import HOLE_QUANTITIES
 from tabrel.core.study import HoleGroup, HoleReadings, HoleShape, ReadingEntry, as_entry
 from tabrel.core.units import UnitFamily

@@ -6,13 +6,8 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 
 from tabrel.core.drawn import Drawable, values_of
-from tabrel.core.hole_shapes import (
-    SHAPE_DIMENSIONS,
-    SHAPES,
-    HoleGeometry,
-    outline_area,
-    outline_perimeter,
-)
+from tabrel.core.hole_dimensions import SHAPE_DIMENSIONS
+from tabrel.core.hole_shapes import SHAPES, HoleGeometry, outline_area, outline_perimeter
 from tabrel.core.quantities import HOLE_QUANTITIES
 from tabrel.core.readings import INSTRUMENT_ERRORS, estimate_quantity
 from tabrel.core.restrictions import Restriction, hole_restriction, parallel

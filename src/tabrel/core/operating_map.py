@@ -13,7 +13,7 @@ from tabrel.core.circuit import NO_LOSS
 from tabrel.core.circuit_state import OperatingPoint
 from tabrel.core.drawn import Drawable
 from tabrel.core.errors import OutOfRangeError, require_positive
-from tabrel.core.filter_flow import Fluid
+from tabrel.core.flow_curve import Fluid
 from tabrel.core.oil import HOTTEST_OIL
 from tabrel.core.restrictions import Restriction
 from tabrel.core.solved_circuit import SolvedCircuit, solve_circuit

@@ -11,11 +11,8 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import Literal
 
+from tabrel.core.study import Instrument
 from tabrel.core.units import UNITS, Dimension, UnitFamily
-
-Instrument = Literal[
-    "caliper", "micrometer", "tape", "scale", "force_gauge", "pressure_gauge", "permeability_tester", "microscope", "none"
-]
 
 Stage = Literal["outside", "opened", "element", "media"]
 Drawing = Literal["plate", "section", "pack", "strip", "valve", "none"]

@@ -11,9 +11,9 @@ from dataclasses import dataclass
 from math import dist, inf, sqrt
 from statistics import fmean, median
 
-from tabrel.core.quantities import Instrument, Quantity
+from tabrel.core.quantities import Quantity
 from tabrel.core.reading_text import ParsedReading, parse_reading
-from tabrel.core.study import Provenance, Reading, ReadingEntry, as_reading
+from tabrel.core.study import Instrument, Provenance, Reading, ReadingEntry, as_reading
 
 POOLED_DEGREES_OF_FREEDOM = 30
 OUTLIER_SCORE = 3.5

@@ -8,7 +8,7 @@ from typing import TypeVar
 import numpy as np
 from numpy.typing import NDArray
 
-from tabrel.core.filter_flow import FlowCurve
+from tabrel.core.flow_curve import FlowCurve
 from tabrel.core.root_finding import Indices, Roots, falling_roots
 from tabrel.core.spread import flattened, picked
 

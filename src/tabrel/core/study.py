@@ -12,7 +12,6 @@ from functools import lru_cache
 from typing import Any, Literal
 
 from tabrel.core.errors import StudyError, nearest_hint
-from tabrel.core.quantities import Instrument
 from tabrel.core.study_base import BypassLocation as BypassLocation
 from tabrel.core.study_base import Strict
 from tabrel.core.study_plans import DutyCycle, Scenario, WarmUpPlan
@@ -20,6 +19,9 @@ from tabrel.core.study_plans import DutyCycle, Scenario, WarmUpPlan
 FORMAT: Literal["tabrel-study"] = "tabrel-study"
 VERSION = 1
 
+Instrument = Literal[
+    "caliper", "micrometer", "tape", "scale", "force_gauge", "pressure_gauge", "permeability_tester", "microscope", "none"
+]
 HoleShape = Literal["round", "slot", "ellipse", "d", "rectangle", "outline"]
 MediaFamily = Literal["cellulose", "blend", "synthetic"]
 SpringMaterial = Literal["music_wire", "stainless_302", "chrome_silicon"]

@@ -10,7 +10,8 @@ from collections.abc import Iterable
 from datetime import date
 
 from tabrel.core.errors import OutOfRangeError, ReadingTextError, StudyError, nearest_hint
-from tabrel.core.hole_shapes import SHAPE_DIMENSIONS, dimensions_of, outline_area
+from tabrel.core.hole_dimensions import SHAPE_DIMENSIONS, dimensions_of
+from tabrel.core.hole_shapes import outline_area
 from tabrel.core.oil import oil_model
 from tabrel.core.plan_checks import check_plans
 from tabrel.core.quantities import HOLE_QUANTITIES, INSTRUMENT_DIMENSIONS, QUANTITIES, Quantity

@@ -6,8 +6,9 @@ from dataclasses import dataclass
 
 import numpy as np
 
+from tabrel.core.bypass_flow import bypass_flow
 from tabrel.core.bypass_valve import BypassValve
-from tabrel.core.filter_flow import FloatArray, FlowCurve, bypass_flow, fluid_at
+from tabrel.core.flow_curve import FloatArray, FlowCurve, fluid_at
 from tabrel.core.oil import OilModel
 
 _POINTS = 121

@@ -4,7 +4,6 @@ from __future__ import annotations
 
 from collections.abc import Callable
 
-from tabrel.core.analysis import efficiency_results, screening_medium
 from tabrel.core.bypass_valve import (
     DEFAULT_DEAD_COILS,
     FULL_LIFT_PRESSURE_RATIO,
@@ -12,11 +11,12 @@ from tabrel.core.bypass_valve import (
 )
 from tabrel.core.drawn import nominal_value
 from tabrel.core.efficiency import LEAST_SLOPE, REFERENCE_SIZE, STEEPEST_SLOPE, usable_claim
-from tabrel.core.hole_shapes import SHAPE_DIMENSIONS
+from tabrel.core.hole_dimensions import SHAPE_DIMENSIONS
 from tabrel.core.holes import MeasuredHoles
 from tabrel.core.measured import MeasuredSample
 from tabrel.core.media import AIR_DROP_INCH, AIR_DROP_METRIC, AIR_VISCOSITY, FAMILY_DEFAULTS
 from tabrel.core.quantities import QUANTITIES
+from tabrel.core.sample_efficiency import efficiency_results, screening_medium
 from tabrel.core.study import HoleGroup, Provenance
 from tabrel.core.uncertain import Uncertain, rectangular
 from tabrel.core.working import Measure, Operand, Working
