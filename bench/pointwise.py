@@ -11,7 +11,7 @@ from math import cosh, exp, log10, pi, sinh, sqrt, tanh
 
 from scipy.optimize import brentq
 
-from tabrel.core.circuit_state import OperatingPoint
+from tabrel.core.circuit.state import OperatingPoint
 
 
 @dataclass(frozen=True)

@@ -24,15 +24,15 @@ from tabrel.api.readings import post_reading
 from tabrel.api.requests import ReadingIn
 from tabrel.api.sheet import sheet_out
 from tabrel.cli.demo import fill_demo
-from tabrel.core.bypass_onset import bypass_onset, regulator_opening
-from tabrel.core.circuit_state import OperatingPoint
-from tabrel.core.draws import random_quantiles
-from tabrel.core.duty_cycle import CycleTrace
-from tabrel.core.monte_carlo import drawn_problem, onset_interval, quantity_band
-from tabrel.core.operating_map import operating_map
-from tabrel.core.operating_point import operating_point
-from tabrel.core.study import Study
-from tabrel.core.warm_up import completed_plan, warm_up
+from tabrel.core.circuit.operating_point import operating_point
+from tabrel.core.circuit.state import OperatingPoint
+from tabrel.core.maps.monte_carlo import drawn_problem, onset_interval, quantity_band
+from tabrel.core.maps.onset import bypass_onset, regulator_opening
+from tabrel.core.maps.operating_map import operating_map
+from tabrel.core.starts.duty_cycle import CycleTrace
+from tabrel.core.starts.warm_up import completed_plan, warm_up
+from tabrel.core.study.model import Study
+from tabrel.core.uncertainty.sampling import random_quantiles
 from tabrel.document.study_document import read_study
 from tabrel.store.connection import connect, transaction
 from tabrel.store.migrate import open_database

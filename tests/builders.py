@@ -9,10 +9,10 @@ from typing import Any
 
 import numpy as np
 
-from tabrel.core.circuit_state import OperatingPoint
-from tabrel.core.operating_point import operating_point
-from tabrel.core.solved_circuit import SolvedCircuit, solve_circuit
-from tabrel.core.study import Study
+from tabrel.core.circuit.operating_point import operating_point
+from tabrel.core.circuit.solution import SolvedCircuit, solve_circuit
+from tabrel.core.circuit.state import OperatingPoint
+from tabrel.core.study.model import Study
 from tabrel.document.study_document import read_study
 
 PLAIN = json.loads((Path(__file__).parent / "data" / "cases" / "plain.study.json").read_text())

@@ -13,16 +13,23 @@ import pytest
 
 import tabrel.core
 from tabrel.api.app import create_app
-from tabrel.core.attributes import ATTRIBUTES
+from tabrel.core.catalogue.observations import ATTRIBUTES
 
-MODULES = [importlib.import_module(f"tabrel.core.{entry.name}") for entry in pkgutil.iter_modules(tabrel.core.__path__)]
+PACKAGES = [
+    importlib.import_module(entry.name) for entry in pkgutil.iter_modules(tabrel.core.__path__, "tabrel.core.") if entry.ispkg
+]
+MODULES = [
+    importlib.import_module(entry.name)
+    for entry in pkgutil.walk_packages(tabrel.core.__path__, "tabrel.core.")
+    if not entry.ispkg
+]
 
 
 def public(kind):
     for module in MODULES:
         for name, thing in vars(module).items():
             if kind(thing) and not name.startswith("_") and thing.__module__ == module.__name__:
-                yield pytest.param(thing, id=f"{module.__name__.rpartition('.')[2]}.{name}")
+                yield pytest.param(thing, id=f"{module.__name__.removeprefix('tabrel.core.')}.{name}")
 
 
 def listed(docstring, section):
@@ -57,9 +64,10 @@ def test_every_route_says_what_it_does(tmp_path):
             assert operation.get("description"), (method, path)
 
 
-def test_the_contents_of_the_core_are_complete():
-    named = set(re.findall(r"`(\w+)`", tabrel.core.__doc__))
-    assert {module.__name__.rpartition(".")[2] for module in MODULES} <= named
+@pytest.mark.parametrize("package", PACKAGES, ids=lambda package: package.__name__.rpartition(".")[2])
+def test_a_package_says_what_lives_in_it(package):
+    heads = {name for line in package.__doc__.splitlines() if line.startswith("`") for name in re.findall(r"`(\w+)`", line)}
+    assert {entry.name for entry in pkgutil.iter_modules(package.__path__)} <= heads
 
 
 def test_every_choice_of_an_attribute_has_its_picture():

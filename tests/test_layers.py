@@ -3,10 +3,13 @@
 from __future__ import annotations
 
 import ast
+import re
 import sys
 from pathlib import Path
 
 import pytest
+
+import tabrel.core
 
 SOURCE = Path(__file__).parents[1] / "src" / "tabrel"
 OURS: dict[str, set[str]] = {
@@ -23,6 +26,7 @@ THEIRS: dict[str, set[str]] = {
     "api": {"numpy", "pydantic", "fastapi", "starlette"},
     "cli": {"numpy", "uvicorn"},
 }
+CORE_ORDER = re.findall(r"^`(\w+)`", tabrel.core.__doc__, flags=re.MULTILINE)
 FILES = sorted(path for layer in OURS for path in (SOURCE / layer).rglob("*.py"))
 
 
@@ -45,6 +49,20 @@ def test_imports_stay_inside_the_layer(path):
             assert not rest or rest == "__version__" or rest.split(".")[0] in OURS[layer], name
         else:
             assert first in sys.stdlib_module_names or first in THEIRS[layer], name
+
+
+def test_the_core_lists_its_packages():
+    packages = {path.parent.name for path in (SOURCE / "core").glob("*/__init__.py")}
+    assert set(CORE_ORDER) == packages | {"errors"}
+    assert len(CORE_ORDER) == len(set(CORE_ORDER))
+
+
+@pytest.mark.parametrize("path", sorted((SOURCE / "core").glob("*/*.py")), ids=lambda path: f"{path.parent.name}/{path.stem}")
+def test_a_package_of_the_core_imports_only_packages_above_it(path):
+    above = CORE_ORDER[: CORE_ORDER.index(path.parent.name) + 1]
+    for name in imported(path):
+        if name.startswith("tabrel.core"):
+            assert name.split(".")[2] in above, name
 
 
 @pytest.mark.parametrize("path", [p for p in FILES if "store" not in p.parts], ids=lambda path: path.name)

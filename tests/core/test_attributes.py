@@ -4,11 +4,11 @@ from __future__ import annotations
 
 import pytest
 
-from tabrel.core.attribute import observed, with_field_observed
-from tabrel.core.attributes import ATTRIBUTES
-from tabrel.core.claim_check import check_claim
+from tabrel.core.catalogue.observation import observed, with_field_observed
+from tabrel.core.catalogue.observations import ATTRIBUTES
 from tabrel.core.errors import StudyError
-from tabrel.core.study import Bypass, Claim, Sample
+from tabrel.core.review.claims import check_claim
+from tabrel.core.study.model import Bypass, Claim, Sample
 
 FIELDS = [attribute for attribute in ATTRIBUTES.values() if attribute.field]
 

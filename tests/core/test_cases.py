@@ -8,10 +8,10 @@ from pathlib import Path
 import numpy as np
 import pytest
 
-from tabrel.core.analysis import analyse_sample
-from tabrel.core.bypass_onset import bypass_onset
-from tabrel.core.operating_map import operating_map
-from tabrel.core.operating_point import operating_point
+from tabrel.core.circuit.operating_point import operating_point
+from tabrel.core.maps.onset import bypass_onset
+from tabrel.core.maps.operating_map import operating_map
+from tabrel.core.results.analysis import analyse_sample
 from tabrel.document.results import analysis_out, map_out
 from tabrel.document.study_document import read_study_file
 

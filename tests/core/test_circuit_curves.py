@@ -8,15 +8,15 @@ import pytest
 from fluids.core import Reynolds
 
 from builders import point, reading, solved_at, study
-from tabrel.core.bypass_onset import bypass_onset, regulator_opening
-from tabrel.core.calibration import CIRCUIT_KEYS
+from tabrel.core.circuit.calibration import CIRCUIT_KEYS
+from tabrel.core.circuit.filter_alone import FilterAlone, filter_alone_map, filter_at_flow, onset_over_flow
+from tabrel.core.circuit.operating_point import filter_alone, operating_point
 from tabrel.core.errors import MissingInputsError, OutOfRangeError, StudyError
-from tabrel.core.filter_alone import FilterAlone, filter_alone_map, filter_at_flow, onset_over_flow
-from tabrel.core.operating_point import filter_alone, operating_point
-from tabrel.core.restrictions import bore_restriction, thick_edged_loss_coefficient
-from tabrel.core.sensitivity import alone_effects, model_assumptions
-from tabrel.core.study_plans import RoundHoles, Scenario
-from tabrel.core.threshold_curve import threshold_curve
+from tabrel.core.hydraulics.restrictions import bore_restriction, thick_edged_loss_coefficient
+from tabrel.core.hydraulics.threshold_curve import threshold_curve
+from tabrel.core.maps.onset import bypass_onset, regulator_opening
+from tabrel.core.maps.sensitivity import alone_effects, model_assumptions
+from tabrel.core.study.plans import RoundHoles, Scenario
 
 WEAK = reading("bypass.spring_installed_length", "19 mm")
 SPEEDS = [800.0, 1500.0, 3000.0, 5000.0]

@@ -8,20 +8,20 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from builders import changed, point, reading, study
-from tabrel.core.bypass_onset import bypass_onset
-from tabrel.core.circuit_facts import CIRCUIT_FACTS
-from tabrel.core.engine_summary import circuit_problem, hot_point
-from tabrel.core.engines import ENGINES
+from tabrel.core.circuit.engine_library import ENGINES
+from tabrel.core.circuit.hot_point import circuit_problem, hot_point
+from tabrel.core.circuit.operating_point import operating_point
+from tabrel.core.entry.stated_number import number_text, understood_number
 from tabrel.core.errors import MissingInputsError, ReadingTextError, StudyError
-from tabrel.core.facts import fact_texts, with_study_fact
-from tabrel.core.grades import GRADES
-from tabrel.core.oil import oil_model
-from tabrel.core.oil_line import oil_line
-from tabrel.core.operating_map import operating_map
-from tabrel.core.operating_point import operating_point
-from tabrel.core.plain_units import number_text, understood_number
-from tabrel.core.side_by_side import standing_at
-from tabrel.core.study import Study
+from tabrel.core.maps.comparison import standing_at
+from tabrel.core.maps.onset import bypass_onset
+from tabrel.core.maps.operating_map import operating_map
+from tabrel.core.oil.grades import GRADES
+from tabrel.core.oil.model import oil_model
+from tabrel.core.oil.viscosity_line import oil_line
+from tabrel.core.stated.circuit_values import CIRCUIT_FACTS
+from tabrel.core.stated.stated_values import fact_texts, with_study_fact
+from tabrel.core.study.model import Study
 from tabrel.document.study_document import read_study
 
 WEAK = reading("bypass.spring_installed_length", "19 mm")

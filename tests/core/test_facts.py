@@ -8,15 +8,15 @@ from datetime import date
 import pytest
 
 from builders import study
-from tabrel.core.attributes import ATTRIBUTES
-from tabrel.core.claim_check import check_claim, check_from_text, claim_from_wording
+from tabrel.core.catalogue.observations import ATTRIBUTES
+from tabrel.core.catalogue.quantities import PART_TITLES, QUANTITIES
 from tabrel.core.errors import ReadingTextError
-from tabrel.core.fact import understood_fact
-from tabrel.core.facts import FACTS, fact_texts, shelf_age_years, with_sample_fact, with_study_fact
-from tabrel.core.gate import missing_before_cut
-from tabrel.core.measured import measure_sample
-from tabrel.core.quantities import PART_TITLES, QUANTITIES
-from tabrel.core.study import Claim, HoleGroup, HoleReadings, Price, Reading, Sample, SampleHoles, Study
+from tabrel.core.review.before_cut import missing_before_cut
+from tabrel.core.review.claims import check_claim, check_from_text, claim_from_wording
+from tabrel.core.sample.measured_sample import measure_sample
+from tabrel.core.stated.stated_value import understood_fact
+from tabrel.core.stated.stated_values import FACTS, fact_texts, shelf_age_years, with_sample_fact, with_study_fact
+from tabrel.core.study.model import Claim, HoleGroup, HoleReadings, Price, Reading, Sample, SampleHoles, Study
 
 
 def understood(key, text, family="metric"):

@@ -8,13 +8,13 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from tabrel.core.echo import echo
+from tabrel.core.catalogue.quantities import HOLE_QUANTITIES, QUANTITIES
+from tabrel.core.entry.field_line import STATE_WORDS, state_of, understand_entry
+from tabrel.core.entry.hole_line import understand_hole_group
+from tabrel.core.entry.reading_text import parse_reading
 from tabrel.core.errors import ReadingTextError
-from tabrel.core.field_entry import STATE_WORDS, state_of, understand_entry
-from tabrel.core.hole_entry import understand_hole_group
-from tabrel.core.quantities import HOLE_QUANTITIES, QUANTITIES
-from tabrel.core.reading_text import parse_reading
-from tabrel.core.study_checks import check_hole_group
+from tabrel.core.review.echo import echo
+from tabrel.core.rules.study import check_hole_group
 
 WALL = QUANTITIES["can.wall_thickness"]
 HOLE = HOLE_QUANTITIES["diameter"]

@@ -8,10 +8,10 @@ from hypothesis import strategies as st
 from scipy.special import ellipe
 from uncertainties import std_dev
 
-from tabrel.core.hole_shapes import d_hole, ellipse, outline_area, outline_perimeter, rectangle, round_hole, slot
-from tabrel.core.holes import measure_holes
-from tabrel.core.study import HoleGroup, HoleReadings
-from tabrel.core.uncertain import Variables
+from tabrel.core.parts.hole_shapes import d_hole, ellipse, outline_area, outline_perimeter, rectangle, round_hole, slot
+from tabrel.core.parts.holes import measure_holes
+from tabrel.core.study.model import HoleGroup, HoleReadings
+from tabrel.core.uncertainty.propagation import Variables
 
 size = st.floats(0.5e-3, 30e-3)
 

@@ -7,18 +7,18 @@ import pytest
 from scipy.special import ndtr
 
 from builders import reading, study
-from tabrel.core.bypass_onset import bypass_onset, onset_of_columns
-from tabrel.core.drawn import Drawn, arc_cosine, at_least_zero, nominal_value, square_root, values_of
-from tabrel.core.draws import Draws, one_at_a_time, random_quantiles
-from tabrel.core.measured import measure_sample
-from tabrel.core.monte_carlo import Band, Progress, drawn_problem, onset_interval, quantiles_of, quantity_band
-from tabrel.core.operating_point import operating_point
-from tabrel.core.quantities import QUANTITIES
-from tabrel.core.readings import estimate_quantity
-from tabrel.core.sensitivity import MODEL_KEYS, alone_effects, assumption_effects, input_sources
-from tabrel.core.solved_circuit import solve_circuit
-from tabrel.core.spread import finite_places, flattened, picked
-from tabrel.core.study import Reading
+from tabrel.core.catalogue.quantities import QUANTITIES
+from tabrel.core.circuit.operating_point import operating_point
+from tabrel.core.circuit.solution import solve_circuit
+from tabrel.core.maps.monte_carlo import Band, Progress, drawn_problem, onset_interval, quantiles_of, quantity_band
+from tabrel.core.maps.onset import bypass_onset, onset_of_columns
+from tabrel.core.maps.sensitivity import MODEL_KEYS, alone_effects, assumption_effects, input_sources
+from tabrel.core.sample.measured_sample import measure_sample
+from tabrel.core.study.model import Reading
+from tabrel.core.uncertainty.estimate import estimate_quantity
+from tabrel.core.uncertainty.model_arrays import finite_places, flattened, picked
+from tabrel.core.uncertainty.sampled_number import Drawn, arc_cosine, at_least_zero, nominal_value, square_root, values_of
+from tabrel.core.uncertainty.sampling import Draws, one_at_a_time, random_quantiles
 
 WEAK = reading("bypass.spring_installed_length", "19 mm")
 HOT = np.array([95.0, 100.0, 110.0])

@@ -4,8 +4,8 @@ import numpy as np
 import pytest
 
 from tabrel.core.errors import OutOfRangeError
-from tabrel.core.oil import oil_model
-from tabrel.core.study import Oil, ViscosityPoint
+from tabrel.core.oil.model import oil_model
+from tabrel.core.study.model import Oil, ViscosityPoint
 
 
 def oil(*points, density=855.0, limit=None):

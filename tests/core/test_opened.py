@@ -10,16 +10,16 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from builders import reading, study
-from tabrel.core.analysis import analyse_measured
-from tabrel.core.efficiency_evidence import DRAWN_SIZES, efficiency_evidence
-from tabrel.core.measured import measure_sample
-from tabrel.core.media_deductions import strip_areas
-from tabrel.core.oil import oil_model
-from tabrel.core.opening_evidence import opening_comparison
-from tabrel.core.parts_tray import can_strength, mass_balance
-from tabrel.core.pleat_count import pleat_count_curve
-from tabrel.core.pleat_pack import drawn_pack
-from tabrel.core.valve_curve import full_open_pressure, valve_curve
+from tabrel.core.figures.efficiency_evidence import DRAWN_SIZES, efficiency_evidence
+from tabrel.core.figures.media_deductions import strip_areas
+from tabrel.core.figures.opening_evidence import opening_comparison
+from tabrel.core.figures.parts_tray import can_strength, mass_balance
+from tabrel.core.figures.pleat_count import pleat_count_curve
+from tabrel.core.figures.pleat_pack import drawn_pack
+from tabrel.core.oil.model import oil_model
+from tabrel.core.parts.valve_curve import full_open_pressure, valve_curve
+from tabrel.core.results.analysis import analyse_measured
+from tabrel.core.sample.measured_sample import measure_sample
 
 SEAT = (reading("bypass.seat_inside_diameter", "14 mm"), reading("bypass.seat_outside_diameter", "16 mm"))
 SPRING = (

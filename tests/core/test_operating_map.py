@@ -11,15 +11,15 @@ from hypothesis import strategies as st
 from pointwise import PlainPoint, onset_temperature
 
 from builders import point, reading, study
-from tabrel.core.bypass_flow import bypass_flow
-from tabrel.core.bypass_onset import bypass_onset
-from tabrel.core.calibration import circuit_model
+from tabrel.core.circuit.calibration import circuit_model
+from tabrel.core.circuit.filter_flow import filter_state
+from tabrel.core.circuit.operating_point import operating_point
 from tabrel.core.errors import MissingInputsError, OutOfRangeError, StudyError
-from tabrel.core.filter_flow import filter_state
-from tabrel.core.flow_curve import FlowCurve, fluid_at
-from tabrel.core.oil import oil_model
-from tabrel.core.operating_map import operating_map
-from tabrel.core.operating_point import operating_point
+from tabrel.core.hydraulics.flow_curve import FlowCurve, fluid_at
+from tabrel.core.maps.onset import bypass_onset
+from tabrel.core.maps.operating_map import operating_map
+from tabrel.core.oil.model import oil_model
+from tabrel.core.parts.bypass_flow import bypass_flow
 
 TEMPERATURES = [-30.0, -12.0, 5.0, 40.0, 100.0, 135.0]
 SPEEDS = [700.0, 1900.0, 3600.0, 6800.0]

@@ -9,15 +9,15 @@ from hypothesis import assume, given
 from hypothesis import strategies as st
 
 from builders import study
-from tabrel.core.hole_shapes import SHAPES, outline_area
-from tabrel.core.holes import measure_holes
-from tabrel.core.measured import measure_sample
-from tabrel.core.oil import oil_model
-from tabrel.core.plate_layout import hole_outline, plate_layout
-from tabrel.core.plate_summary import division_penalty, plate_summary
-from tabrel.core.restrictions import thick_edged_loss_coefficient
-from tabrel.core.study import Adapter, Circuit, HoleGroup, HoleReadings, Sample, SampleHoles, Stud
-from tabrel.core.uncertain import Variables
+from tabrel.core.figures.plate_summary import division_penalty, plate_summary
+from tabrel.core.hydraulics.restrictions import thick_edged_loss_coefficient
+from tabrel.core.oil.model import oil_model
+from tabrel.core.parts.hole_shapes import SHAPES, outline_area
+from tabrel.core.parts.holes import measure_holes
+from tabrel.core.parts.plate_layout import hole_outline, plate_layout
+from tabrel.core.sample.measured_sample import measure_sample
+from tabrel.core.study.model import Adapter, Circuit, HoleGroup, HoleReadings, Sample, SampleHoles, Stud
+from tabrel.core.uncertainty.propagation import Variables
 
 PLATE = {"can.outside_diameter": 76e-3, "gasket.outside_diameter": 71e-3, "gasket.inside_diameter": 62e-3}
 THREAD = {"thread.major_diameter": 20e-3, "thread.pitch": 1.5e-3}

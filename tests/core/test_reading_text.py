@@ -5,10 +5,10 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from tabrel.core.drills import LETTER_DRILLS, NUMBER_DRILLS, drill_interval
+from tabrel.core.catalogue.units import UNITS, printed
+from tabrel.core.entry.drills import LETTER_DRILLS, NUMBER_DRILLS, drill_interval
+from tabrel.core.entry.reading_text import parse_reading
 from tabrel.core.errors import ReadingTextError
-from tabrel.core.reading_text import parse_reading
-from tabrel.core.units import UNITS, printed
 
 INCH = 0.0254
 

@@ -6,10 +6,10 @@ import pytest
 from scipy.stats import t as student_t
 from uncertainties import nominal_value, std_dev
 
-from tabrel.core.quantities import HOLE_QUANTITIES, QUANTITIES
-from tabrel.core.readings import estimate_quantity, outlying
-from tabrel.core.study import Reading
-from tabrel.core.uncertain import Variables, expanded_uncertainty
+from tabrel.core.catalogue.quantities import HOLE_QUANTITIES, QUANTITIES
+from tabrel.core.study.model import Reading
+from tabrel.core.uncertainty.estimate import estimate_quantity, outlying
+from tabrel.core.uncertainty.propagation import Variables, expanded_uncertainty
 
 CALIPER_B = sqrt(0.03**2 / 3 + 0.01**2 / 12)
 

@@ -7,8 +7,8 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from tabrel.core.errors import OutOfRangeError
-from tabrel.core.pleat_channels import PleatPack, axial_way_coefficient, pleat_channel_coefficient
-from tabrel.core.restrictions import (
+from tabrel.core.hydraulics.pleat_channels import PleatPack, axial_way_coefficient, pleat_channel_coefficient
+from tabrel.core.hydraulics.restrictions import (
     Restriction,
     anti_drain_restriction,
     bore_restriction,

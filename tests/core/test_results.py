@@ -8,9 +8,9 @@ from math import exp, log, pi, sqrt
 import pytest
 
 from builders import reading, study
-from tabrel.core.analysis import analyse_sample
-from tabrel.core.bypass_valve import SHEAR_MODULUS
-from tabrel.core.efficiency import (
+from tabrel.core.errors import OutOfRangeError
+from tabrel.core.parts.bypass_valve import SHEAR_MODULUS
+from tabrel.core.parts.efficiency import (
     ClaimedPoint,
     ScreeningMedium,
     efficiency_from_claim,
@@ -18,7 +18,7 @@ from tabrel.core.efficiency import (
     size_from_claim,
     size_in_um_c,
 )
-from tabrel.core.errors import OutOfRangeError
+from tabrel.core.results.analysis import analyse_sample
 
 
 def results(*changes):

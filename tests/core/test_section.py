@@ -9,10 +9,10 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from builders import reading, study
-from tabrel.core.analysis import analyse_measured
-from tabrel.core.measured import measure_sample
-from tabrel.core.section_layout import section_layout
-from tabrel.core.section_sizes import TYPICAL, section_sizes
+from tabrel.core.figures.section_layout import section_layout
+from tabrel.core.figures.section_sizes import TYPICAL, section_sizes
+from tabrel.core.results.analysis import analyse_measured
+from tabrel.core.sample.measured_sample import measure_sample
 
 CAN = (
     reading("can.outside_diameter", "76 mm"),

@@ -6,11 +6,11 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from tabrel.core.echo import echo, questions
-from tabrel.core.quantities import HOLE_QUANTITIES, QUANTITIES
-from tabrel.core.reading_text import parse_reading
-from tabrel.core.slips import question
-from tabrel.core.study import Reading
+from tabrel.core.catalogue.quantities import HOLE_QUANTITIES, QUANTITIES
+from tabrel.core.entry.likely_errors import question
+from tabrel.core.entry.reading_text import parse_reading
+from tabrel.core.review.echo import echo, questions
+from tabrel.core.study.model import Reading
 
 
 def asked(key, text):

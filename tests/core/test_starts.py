@@ -8,14 +8,14 @@ import numpy as np
 import pytest
 
 from builders import point, reading, solved_at, study
-from tabrel.core.bypass_onset import bypass_onset
-from tabrel.core.duty_cycle import SHIPPED_CYCLES, CycleTrace, read_duty_cycle
+from tabrel.core.circuit.operating_point import operating_point
 from tabrel.core.errors import StudyError
-from tabrel.core.life import captured_mass, filter_life, loading_at_onset
-from tabrel.core.measured import measure_sample
-from tabrel.core.operating_point import operating_point
-from tabrel.core.study_plans import WarmUpPlan
-from tabrel.core.warm_up import USUAL_PLAN, completed_plan, warm_up
+from tabrel.core.maps.onset import bypass_onset
+from tabrel.core.sample.measured_sample import measure_sample
+from tabrel.core.starts.duty_cycle import SHIPPED_CYCLES, CycleTrace, read_duty_cycle
+from tabrel.core.starts.life import captured_mass, filter_life, loading_at_onset
+from tabrel.core.starts.warm_up import USUAL_PLAN, completed_plan, warm_up
+from tabrel.core.study.plans import WarmUpPlan
 
 WEAK = reading("bypass.spring_installed_length", "19 mm")
 

@@ -12,10 +12,10 @@ from uncertainties import nominal_value, std_dev, ufloat
 
 from builders import SAMPLE, everything, reading, study
 from tabrel.cli.demo import demo_documents
-from tabrel.core.analysis import analyse_measured
-from tabrel.core.measured import measure_sample
-from tabrel.core.working import Operand, Working, evaluate, shown_number
-from tabrel.core.working_chains import CHAINS, working_of
+from tabrel.core.results.analysis import analyse_measured
+from tabrel.core.results.working import Operand, Working, evaluate, shown_number
+from tabrel.core.results.working_chains import CHAINS, working_of
+from tabrel.core.sample.measured_sample import measure_sample
 from tabrel.document.study_document import read_study
 
 CASES = sorted((Path(__file__).parents[1] / "data" / "cases").glob("*.study.json"))

@@ -10,7 +10,7 @@ from jsonschema_rs import validator_for
 from builders import changed, everything, plain_document
 from tabrel.cli.demo import demo_documents
 from tabrel.core.errors import StudyError
-from tabrel.core.study import Reading
+from tabrel.core.study.model import Reading
 from tabrel.document.study_document import read_study, study_schema, study_to_json, write_study
 
 SAMPLE = "samples/0"

@@ -9,8 +9,8 @@ from dataclasses import replace
 import pytest
 
 from builders import everything, study
-from tabrel.core.facts import with_sample_fact, with_study_fact
-from tabrel.core.study import Claim, Cut, HoleGroup, HoleReadings, Reading, Sample
+from tabrel.core.stated.stated_values import with_sample_fact, with_study_fact
+from tabrel.core.study.model import Claim, Cut, HoleGroup, HoleReadings, Reading, Sample
 from tabrel.document.study_document import read_study, study_to_json
 from tabrel.store.connection import connect, transaction
 from tabrel.store.errors import NothingToUndoError

@@ -7,7 +7,7 @@ import pytest
 
 from builders import everything, study
 from tabrel.cli.demo import demo_documents
-from tabrel.core.study import Reading
+from tabrel.core.study.model import Reading
 from tabrel.document.study_document import read_study
 from tabrel.store.connection import connect, transaction
 from tabrel.store.errors import MigrationError, NotStoredError

@@ -4,11 +4,11 @@ from __future__ import annotations
 
 from fastapi import APIRouter
 
-from tabrel.core.attributes import ATTRIBUTES
-from tabrel.core.facts import FACTS
-from tabrel.core.field_entry import PROVENANCE_WORDS, STATE_WORDS
-from tabrel.core.gate import CAUTIONS, CUT_METHODS
-from tabrel.core.quantities import PART_SYNONYMS, PART_TITLES, QUANTITIES, STAGE_TITLES
+from tabrel.core.catalogue.observations import ATTRIBUTES
+from tabrel.core.catalogue.quantities import PART_SYNONYMS, PART_TITLES, QUANTITIES, STAGE_TITLES
+from tabrel.core.entry.field_line import PROVENANCE_WORDS, STATE_WORDS
+from tabrel.core.review.before_cut import CAUTIONS, CUT_METHODS
+from tabrel.core.stated.stated_values import FACTS
 from tabrel.document.results import WireModel
 
 router = APIRouter(prefix="/api", tags=["catalogue"])

@@ -5,7 +5,7 @@ from __future__ import annotations
 from typing import Literal
 
 from tabrel.api.answers import InputSourceOut
-from tabrel.core.study_plans import Scenario
+from tabrel.core.study.plans import Scenario
 from tabrel.document.results import Grid, WireModel
 
 

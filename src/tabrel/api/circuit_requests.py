@@ -7,8 +7,8 @@ from typing import Literal
 from pydantic import Field
 
 from tabrel.api.requests import RequestModel
-from tabrel.core.study import ViscosityPoint
-from tabrel.core.study_plans import Scenario
+from tabrel.core.study.model import ViscosityPoint
+from tabrel.core.study.plans import Scenario
 
 ConditionIn = Literal["steady", "filling"]
 QuantityName = Literal[

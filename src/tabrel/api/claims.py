@@ -11,12 +11,12 @@ from tabrel.api.deps import Connection
 from tabrel.api.errors import PROBLEM_RESPONSES
 from tabrel.api.requests import ClaimIn, TextIn
 from tabrel.api.sheet import claim_words, sheet_out
-from tabrel.core.attributes import ATTRIBUTES
-from tabrel.core.claim_check import check_from_text, claim_from_wording
+from tabrel.core.catalogue.observations import ATTRIBUTES
+from tabrel.core.catalogue.quantities import QUANTITIES
 from tabrel.core.errors import ReadingTextError, StudyError
-from tabrel.core.quantities import QUANTITIES
-from tabrel.core.study import Claim, Sample
-from tabrel.core.study_checks import check_sample
+from tabrel.core.review.claims import check_from_text, claim_from_wording
+from tabrel.core.rules.study import check_sample
+from tabrel.core.study.model import Claim, Sample
 from tabrel.store.journal import recorded
 from tabrel.store.samples import insert_claim, remove_claim, sample_of_claim, set_stale, study_of_sample
 

@@ -21,14 +21,14 @@ from tabrel.api.circuit_requests import EngineIn, OilIn, OilLineIn
 from tabrel.api.deps import Connection
 from tabrel.api.errors import PROBLEM_RESPONSES
 from tabrel.api.sheet import sheet_out
-from tabrel.core.engine_summary import HotPoint, circuit_problem, hot_point
-from tabrel.core.engines import ENGINES
+from tabrel.core.circuit.engine_library import ENGINES
+from tabrel.core.circuit.hot_point import HotPoint, circuit_problem, hot_point
 from tabrel.core.errors import MissingInputsError, OutOfRangeError, StudyError, nearest_hint
-from tabrel.core.grades import GRADES, grade_oil
-from tabrel.core.oil import is_high_shear
-from tabrel.core.oil_line import OilLine, oil_line
-from tabrel.core.study import Circuit, Oil, ViscosityPoint
-from tabrel.core.study_checks import check_circuit, check_oil
+from tabrel.core.oil.grades import GRADES, grade_oil
+from tabrel.core.oil.model import is_high_shear
+from tabrel.core.oil.viscosity_line import OilLine, oil_line
+from tabrel.core.rules.study import check_circuit, check_oil
+from tabrel.core.study.model import Circuit, Oil, ViscosityPoint
 from tabrel.document.study_document import circuit_from_json, circuit_to_json
 from tabrel.store.circuits import load_circuit, set_circuit, set_oil
 from tabrel.store.connection import transaction

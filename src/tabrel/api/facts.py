@@ -11,16 +11,16 @@ from tabrel.api.deps import Connection
 from tabrel.api.errors import PROBLEM_RESPONSES
 from tabrel.api.requests import FactIn, ObservationIn
 from tabrel.api.sheet import sheet_out
-from tabrel.core.attribute import observed, with_field_observed
-from tabrel.core.attributes import ATTRIBUTES
-from tabrel.core.duty_cycle import SHIPPED_CYCLES
-from tabrel.core.engine_summary import circuit_problem
+from tabrel.core.catalogue.observation import observed, with_field_observed
+from tabrel.core.catalogue.observations import ATTRIBUTES
+from tabrel.core.catalogue.quantities import PART_TITLES
+from tabrel.core.circuit.hot_point import circuit_problem
 from tabrel.core.errors import ReadingTextError, StudyError, nearest_hint
-from tabrel.core.facts import FACTS, fact_texts, with_sample_fact, with_study_fact
-from tabrel.core.plan_checks import check_plan
-from tabrel.core.quantities import PART_TITLES
-from tabrel.core.study import Study
-from tabrel.core.study_checks import check_circuit, check_oil, check_sample
+from tabrel.core.rules.plans import check_plan
+from tabrel.core.rules.study import check_circuit, check_oil, check_sample
+from tabrel.core.starts.duty_cycle import SHIPPED_CYCLES
+from tabrel.core.stated.stated_values import FACTS, fact_texts, with_sample_fact, with_study_fact
+from tabrel.core.study.model import Study
 from tabrel.store.errors import ConflictError
 from tabrel.store.journal import recorded
 from tabrel.store.samples import load_sample, load_samples, set_observation, update_sample_facts

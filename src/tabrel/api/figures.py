@@ -29,18 +29,18 @@ from tabrel.api.figure_answers import (
     WholeSectionOut,
 )
 from tabrel.api.sheet import claim_words
-from tabrel.core.efficiency_evidence import DRAWN_SIZES, efficiency_evidence
-from tabrel.core.measured import MeasuredSample, measure_sample
-from tabrel.core.media import FAMILY_PERMEABILITY_FACTOR
-from tabrel.core.media_deductions import StripAreas, strip_areas
-from tabrel.core.oil import OilModel, oil_model
-from tabrel.core.opening_evidence import Agreement, OpeningComparison, StatedBand, opening_comparison
-from tabrel.core.parts_tray import can_strength, mass_balance
-from tabrel.core.pleat_count import pleat_count_curve
-from tabrel.core.pleat_pack import drawn_pack
-from tabrel.core.section_layout import Point, section_layout
-from tabrel.core.study import Circuit
-from tabrel.core.valve_curve import valve_curve
+from tabrel.core.figures.efficiency_evidence import DRAWN_SIZES, efficiency_evidence
+from tabrel.core.figures.media_deductions import StripAreas, strip_areas
+from tabrel.core.figures.opening_evidence import Agreement, OpeningComparison, StatedBand, opening_comparison
+from tabrel.core.figures.parts_tray import can_strength, mass_balance
+from tabrel.core.figures.pleat_count import pleat_count_curve
+from tabrel.core.figures.pleat_pack import drawn_pack
+from tabrel.core.figures.section_layout import Point, section_layout
+from tabrel.core.oil.model import OilModel, oil_model
+from tabrel.core.parts.media import FAMILY_PERMEABILITY_FACTOR
+from tabrel.core.parts.valve_curve import valve_curve
+from tabrel.core.sample.measured_sample import MeasuredSample, measure_sample
+from tabrel.core.study.model import Circuit
 from tabrel.store.samples import load_sample
 from tabrel.store.studies import load_study_frame
 

@@ -13,14 +13,14 @@ from tabrel.api.deps import Connection
 from tabrel.api.errors import PROBLEM_RESPONSES
 from tabrel.api.requests import HoleGroupIn, HolesIn
 from tabrel.api.sheet import PLACEMENT_TITLES, group_words, sheet_out
+from tabrel.core.catalogue.quantities import HOLE_QUANTITIES
+from tabrel.core.catalogue.units import UnitFamily, shown
+from tabrel.core.entry.hole_line import understand_hole_group
+from tabrel.core.entry.likely_errors import question
 from tabrel.core.errors import ReadingTextError, StudyError
-from tabrel.core.hole_entry import understand_hole_group
-from tabrel.core.quantities import HOLE_QUANTITIES
-from tabrel.core.readings import estimate_quantity
-from tabrel.core.slips import question
-from tabrel.core.study import HoleGroup, as_reading
-from tabrel.core.study_checks import check_hole_group, check_reading_text
-from tabrel.core.units import UnitFamily, shown
+from tabrel.core.rules.study import check_hole_group, check_reading_text
+from tabrel.core.study.model import HoleGroup, as_reading
+from tabrel.core.uncertainty.estimate import estimate_quantity
 from tabrel.store.errors import ConflictError, NotStoredError
 from tabrel.store.holes import hole_group_id, insert_hole_group, load_hole_groups, remove_hole_group, update_hole_group
 from tabrel.store.journal import recorded

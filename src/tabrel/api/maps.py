@@ -18,19 +18,19 @@ from tabrel.api.circuit_answers import (
 from tabrel.api.circuit_requests import FilterAloneIn, MapIn, RestingIn
 from tabrel.api.deps import Connection
 from tabrel.api.errors import PROBLEM_RESPONSES
-from tabrel.core.bypass_onset import bypass_onset, regulator_opening
-from tabrel.core.filter_alone import filter_alone_map, onset_over_flow
-from tabrel.core.measured import measure_sample
-from tabrel.core.oil import OilModel
-from tabrel.core.operating_map import OperatingMap, operating_map
-from tabrel.core.operating_point import AS_IT_IS, filter_alone, operating_point
-from tabrel.core.plan_checks import check_scenario
-from tabrel.core.sample_efficiency import efficiency_at_size
-from tabrel.core.sensitivity import alone_effects, assumption_effects, input_sources, model_assumptions
-from tabrel.core.study import Sample, Study
-from tabrel.core.study_plans import Scenario
-from tabrel.core.threshold_curve import COLDEST
-from tabrel.core.uncertain import Result
+from tabrel.core.circuit.filter_alone import filter_alone_map, onset_over_flow
+from tabrel.core.circuit.operating_point import AS_IT_IS, filter_alone, operating_point
+from tabrel.core.hydraulics.threshold_curve import COLDEST
+from tabrel.core.maps.onset import bypass_onset, regulator_opening
+from tabrel.core.maps.operating_map import OperatingMap, operating_map
+from tabrel.core.maps.sensitivity import alone_effects, assumption_effects, input_sources, model_assumptions
+from tabrel.core.oil.model import OilModel
+from tabrel.core.rules.plans import check_scenario
+from tabrel.core.sample.efficiency import efficiency_at_size
+from tabrel.core.sample.measured_sample import measure_sample
+from tabrel.core.study.model import Sample, Study
+from tabrel.core.study.plans import Scenario
+from tabrel.core.uncertainty.propagation import Result
 from tabrel.document.results import MAP_SCALES, grid_out, onset_out, row_out
 from tabrel.store.samples import load_sample
 from tabrel.store.studies import load_study_frame

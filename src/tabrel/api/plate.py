@@ -3,9 +3,9 @@
 from __future__ import annotations
 
 from tabrel.api.answers import HoleProductOut, OutletOut, PlacedHoleOut, PlateCircleOut, PlateOut, SectionOut
-from tabrel.core.measured import MeasuredSample
-from tabrel.core.oil import OilModel
-from tabrel.core.plate_summary import plate_summary
+from tabrel.core.figures.plate_summary import plate_summary
+from tabrel.core.oil.model import OilModel
+from tabrel.core.sample.measured_sample import MeasuredSample
 
 
 def plate_out(measured: MeasuredSample, oil: OilModel | None) -> PlateOut:

@@ -12,13 +12,13 @@ from tabrel.api.deps import Connection
 from tabrel.api.errors import PROBLEM_RESPONSES
 from tabrel.api.requests import ReadingIn, StrikeOutIn, TextIn
 from tabrel.api.sheet import estimate_out, sheet_out
-from tabrel.core.echo import HoleKey, echo, parse_hole_key, quantity_of, questions
+from tabrel.core.catalogue.hole_dimensions import dimensions_of
+from tabrel.core.catalogue.quantities import INSTRUMENT_DIMENSIONS, PART_TITLES, QUANTITIES, Quantity
+from tabrel.core.entry.field_line import STATE_WORDS, FieldEntry, understand_entry
 from tabrel.core.errors import ReadingTextError, StudyError, nearest_hint
-from tabrel.core.field_entry import STATE_WORDS, FieldEntry, understand_entry
-from tabrel.core.hole_dimensions import dimensions_of
-from tabrel.core.quantities import INSTRUMENT_DIMENSIONS, PART_TITLES, QUANTITIES, Quantity
-from tabrel.core.study import HoleGroup, Reading
-from tabrel.core.study_checks import check_hole_group, check_reading_text
+from tabrel.core.review.echo import HoleKey, echo, parse_hole_key, quantity_of, questions
+from tabrel.core.rules.study import check_hole_group, check_reading_text
+from tabrel.core.study.model import HoleGroup, Reading
 from tabrel.store.errors import ConflictError
 from tabrel.store.holes import hole_group_id, load_hole_groups, update_hole_group
 from tabrel.store.journal import history, recorded

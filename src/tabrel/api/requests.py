@@ -6,7 +6,7 @@ from typing import Literal
 
 from pydantic import BaseModel, ConfigDict, Field
 
-from tabrel.core.study import HoleShape, Instrument, Provenance, QuantityState, Speaker
+from tabrel.core.study.model import HoleShape, Instrument, Provenance, QuantityState, Speaker
 
 UnitFamilyIn = Literal["metric", "inch"]
 

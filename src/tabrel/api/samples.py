@@ -9,12 +9,12 @@ from tabrel.api.deps import Connection
 from tabrel.api.errors import PROBLEM_RESPONSES
 from tabrel.api.requests import CutIn, StateIn
 from tabrel.api.sheet import sheet_out
-from tabrel.core.analysis import analyse_sample
+from tabrel.core.catalogue.quantities import PART_TITLES
+from tabrel.core.entry.field_line import STATE_WORDS
 from tabrel.core.errors import StudyError
-from tabrel.core.field_entry import STATE_WORDS
-from tabrel.core.quantities import PART_TITLES
-from tabrel.core.study import Cut, standing
-from tabrel.core.study_checks import known_quantity
+from tabrel.core.results.analysis import analyse_sample
+from tabrel.core.rules.study import known_quantity
+from tabrel.core.study.model import Cut, standing
 from tabrel.document.results import AnalysisOut, analysis_out
 from tabrel.store.circuits import load_circuit
 from tabrel.store.journal import recorded

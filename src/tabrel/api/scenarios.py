@@ -8,11 +8,11 @@ from tabrel.api.circuit_answers import ScenarioOut
 from tabrel.api.circuit_requests import DutyCycleIn
 from tabrel.api.deps import Connection
 from tabrel.api.errors import PROBLEM_RESPONSES
-from tabrel.core.duty_cycle import SHIPPED_CYCLES, read_duty_cycle
 from tabrel.core.errors import StudyError
-from tabrel.core.plan_checks import check_scenario
-from tabrel.core.study_plans import DutyCycle, Scenario
-from tabrel.core.what_if import scenario_words
+from tabrel.core.maps.what_if import scenario_words
+from tabrel.core.rules.plans import check_scenario
+from tabrel.core.starts.duty_cycle import SHIPPED_CYCLES, read_duty_cycle
+from tabrel.core.study.plans import DutyCycle, Scenario
 from tabrel.store.journal import recorded
 from tabrel.store.plans import keep_duty_cycle, keep_scenario, load_scenarios, remove_scenario, scenario_place
 from tabrel.store.studies import load_study_frame

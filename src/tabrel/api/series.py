@@ -5,9 +5,9 @@ from __future__ import annotations
 import sqlite3
 from dataclasses import dataclass
 
+from tabrel.core.circuit.operating_point import AS_IT_IS
 from tabrel.core.errors import StudyError
-from tabrel.core.operating_point import AS_IT_IS
-from tabrel.core.study_plans import Scenario
+from tabrel.core.study.plans import Scenario
 from tabrel.store.plans import load_scenarios
 from tabrel.store.samples import StoredSample, load_sample, load_samples
 

@@ -23,23 +23,30 @@ from tabrel.api.answers import (
     SheetOut,
 )
 from tabrel.api.plate import plate_out
-from tabrel.core.analysis import SampleAnalysis, analyse_measured
-from tabrel.core.attribute import observed
-from tabrel.core.attributes import ATTRIBUTES
-from tabrel.core.claim_check import check_claim
-from tabrel.core.facts import fact_texts, shelf_age_years
-from tabrel.core.gate import missing_before_cut
-from tabrel.core.hole_dimensions import dimensions_of
-from tabrel.core.measured import MeasuredSample, measure_sample
-from tabrel.core.oil import oil_model
-from tabrel.core.quantities import HOLE_QUANTITIES, INSTRUMENT_DIMENSIONS, PART_TITLES, QUANTITIES, STAGE_TITLES, Quantity
-from tabrel.core.reading_checks import SampleWarning
-from tabrel.core.reading_text import parse_reading
-from tabrel.core.readings import Estimate, estimate_quantity
-from tabrel.core.study import Claim, HoleGroup, Sample
-from tabrel.core.uncertain import expanded_uncertainty
-from tabrel.core.units import UNITS, printed, shown
-from tabrel.core.working_chains import CHAINS, working_of
+from tabrel.core.catalogue.hole_dimensions import dimensions_of
+from tabrel.core.catalogue.observation import observed
+from tabrel.core.catalogue.observations import ATTRIBUTES
+from tabrel.core.catalogue.quantities import (
+    HOLE_QUANTITIES,
+    INSTRUMENT_DIMENSIONS,
+    PART_TITLES,
+    QUANTITIES,
+    STAGE_TITLES,
+    Quantity,
+)
+from tabrel.core.catalogue.units import UNITS, printed, shown
+from tabrel.core.entry.reading_text import parse_reading
+from tabrel.core.oil.model import oil_model
+from tabrel.core.results.analysis import SampleAnalysis, analyse_measured
+from tabrel.core.results.working_chains import CHAINS, working_of
+from tabrel.core.review.before_cut import missing_before_cut
+from tabrel.core.review.claims import check_claim
+from tabrel.core.review.reading_warnings import SampleWarning
+from tabrel.core.sample.measured_sample import MeasuredSample, measure_sample
+from tabrel.core.stated.stated_values import fact_texts, shelf_age_years
+from tabrel.core.study.model import Claim, HoleGroup, Sample
+from tabrel.core.uncertainty.estimate import Estimate, estimate_quantity
+from tabrel.core.uncertainty.propagation import expanded_uncertainty
 from tabrel.document.results import analysis_out
 from tabrel.store.journal import last_change, next_undone
 from tabrel.store.readings import StoredReading, readings_of_sample

@@ -15,13 +15,13 @@ from tabrel.api.circuit_requests import SliceIn
 from tabrel.api.deps import Connection
 from tabrel.api.errors import PROBLEM_RESPONSES
 from tabrel.api.series import Series, series_of_keys
-from tabrel.core.draws import random_quantiles
+from tabrel.core.circuit.operating_point import AS_IT_IS
 from tabrel.core.errors import MissingInputsError, TabrelError
-from tabrel.core.monte_carlo import DRAWS, Band, OnsetInterval, Progress, drawn_problem, onset_interval, quantity_band
-from tabrel.core.operating_map import check_axes
-from tabrel.core.operating_point import AS_IT_IS
-from tabrel.core.plan_checks import check_scenario
-from tabrel.core.study import Study
+from tabrel.core.maps.monte_carlo import DRAWS, Band, OnsetInterval, Progress, drawn_problem, onset_interval, quantity_band
+from tabrel.core.maps.operating_map import check_axes
+from tabrel.core.rules.plans import check_scenario
+from tabrel.core.study.model import Study
+from tabrel.core.uncertainty.sampling import random_quantiles
 from tabrel.document.results import row_out
 from tabrel.store.studies import load_study_frame
 

@@ -21,17 +21,17 @@ from tabrel.api.circuit_requests import PlaceIn
 from tabrel.api.deps import Connection
 from tabrel.api.errors import PROBLEM_RESPONSES
 from tabrel.api.series import Series, samples_side_by_side, scenarios_side_by_side
-from tabrel.core.duty_cycle import SHIPPED_CYCLES, CycleTrace, read_duty_cycle
+from tabrel.core.circuit.operating_point import AS_IT_IS, operating_point
 from tabrel.core.errors import MissingInputsError, StudyError, TabrelError
-from tabrel.core.life import CLEAN_UP_SIZES, Life, filter_life
-from tabrel.core.measured import measure_sample
-from tabrel.core.operating_point import AS_IT_IS, operating_point
-from tabrel.core.plan_checks import check_scenario
-from tabrel.core.sample_efficiency import efficiency_at_size
-from tabrel.core.side_by_side import standing_at
-from tabrel.core.study import Study
-from tabrel.core.study_plans import Scenario, WarmUpPlan
-from tabrel.core.warm_up import WarmUp, completed_plan, warm_up
+from tabrel.core.maps.comparison import standing_at
+from tabrel.core.rules.plans import check_scenario
+from tabrel.core.sample.efficiency import efficiency_at_size
+from tabrel.core.sample.measured_sample import measure_sample
+from tabrel.core.starts.duty_cycle import SHIPPED_CYCLES, CycleTrace, read_duty_cycle
+from tabrel.core.starts.life import CLEAN_UP_SIZES, Life, filter_life
+from tabrel.core.starts.warm_up import WarmUp, completed_plan, warm_up
+from tabrel.core.study.model import Study
+from tabrel.core.study.plans import Scenario, WarmUpPlan
 from tabrel.document.results import row_out
 from tabrel.store.samples import StoredSample, load_samples
 from tabrel.store.studies import load_study_frame

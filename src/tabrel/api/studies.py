@@ -11,10 +11,10 @@ from tabrel.api.deps import Connection
 from tabrel.api.errors import PROBLEM_RESPONSES
 from tabrel.api.requests import TextIn
 from tabrel.api.sheet import sheet_out
+from tabrel.core.catalogue.quantities import QUANTITIES
 from tabrel.core.errors import StudyError
-from tabrel.core.quantities import QUANTITIES
-from tabrel.core.readings import estimate_quantity
-from tabrel.core.study import Sample, standing
+from tabrel.core.study.model import Sample, standing
+from tabrel.core.uncertainty.estimate import estimate_quantity
 from tabrel.document.study_document import read_study, study_to_json
 from tabrel.store.connection import transaction
 from tabrel.store.journal import belongs_to_sample, recorded

@@ -7,11 +7,11 @@ from fastapi import APIRouter
 from tabrel.api.answers import WorkingOut, WorkingPieceOut, WorkingStepOut
 from tabrel.api.deps import Connection
 from tabrel.api.errors import PROBLEM_RESPONSES
-from tabrel.core.analysis import analyse_measured
 from tabrel.core.errors import MissingInputsError, StudyError, nearest_hint
-from tabrel.core.measured import measure_sample
-from tabrel.core.working import Operand, Step, shown_number
-from tabrel.core.working_chains import CHAINS, working_of
+from tabrel.core.results.analysis import analyse_measured
+from tabrel.core.results.working import Operand, Step, shown_number
+from tabrel.core.results.working_chains import CHAINS, working_of
+from tabrel.core.sample.measured_sample import measure_sample
 from tabrel.store.circuits import load_circuit
 from tabrel.store.samples import load_sample
 

@@ -7,7 +7,7 @@ import json
 from pathlib import Path
 from typing import Any
 
-from tabrel.core.analysis import analyse_sample
+from tabrel.core.results.analysis import analyse_sample
 from tabrel.document.results import analysis_out
 from tabrel.document.study_document import read_study_file
 

@@ -6,10 +6,10 @@ import argparse
 from pathlib import Path
 from typing import Any
 
-from tabrel.core.bypass_onset import bypass_onset
+from tabrel.core.circuit.operating_point import operating_point
 from tabrel.core.errors import OutOfRangeError
-from tabrel.core.operating_map import operating_map
-from tabrel.core.operating_point import operating_point
+from tabrel.core.maps.onset import bypass_onset
+from tabrel.core.maps.operating_map import operating_map
 from tabrel.document.results import map_out
 from tabrel.document.study_document import read_study_file
 

@@ -6,10 +6,10 @@ import numpy as np
 from numpy.typing import NDArray
 from pydantic import BaseModel, ConfigDict
 
-from tabrel.core.analysis import SampleAnalysis, SampleResults
-from tabrel.core.bypass_onset import BypassOnset
-from tabrel.core.operating_map import OperatingMap
-from tabrel.core.uncertain import Result
+from tabrel.core.maps.onset import BypassOnset
+from tabrel.core.maps.operating_map import OperatingMap
+from tabrel.core.results.analysis import SampleAnalysis, SampleResults
+from tabrel.core.uncertainty.propagation import Result
 
 Grid = list[list[float | None]]
 

@@ -14,8 +14,8 @@ from typing import Any, Union, get_args, get_origin, get_type_hints
 from pydantic import TypeAdapter, ValidationError
 
 from tabrel.core.errors import StudyError, nearest_hint
-from tabrel.core.study import FORMAT, VERSION, Circuit, Study, field_names
-from tabrel.core.study_checks import check_study
+from tabrel.core.rules.study import check_study
+from tabrel.core.study.model import FORMAT, VERSION, Circuit, Study, field_names
 
 _ADAPTER: TypeAdapter[Study] = TypeAdapter(Study)
 _CIRCUIT_ADAPTER: TypeAdapter[Circuit] = TypeAdapter(Circuit)

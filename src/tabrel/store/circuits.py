@@ -5,7 +5,7 @@ from __future__ import annotations
 import sqlite3
 from typing import Any
 
-from tabrel.core.study import (
+from tabrel.core.study.model import (
     Adapter,
     Circuit,
     EngineHotPoint,

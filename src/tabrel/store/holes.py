@@ -6,7 +6,7 @@ import sqlite3
 from collections.abc import Sequence
 from typing import Literal
 
-from tabrel.core.study import HoleGroup, HoleReadings
+from tabrel.core.study.model import HoleGroup, HoleReadings
 from tabrel.store.connection import inserted_id
 from tabrel.store.readings import entries_by_key, insert_entries
 from tabrel.store.rows import built

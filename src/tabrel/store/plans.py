@@ -6,7 +6,7 @@ import sqlite3
 from dataclasses import dataclass
 from typing import Any
 
-from tabrel.core.study_plans import DutyCycle, RoundHoles, Scenario, WarmUpPlan
+from tabrel.core.study.plans import DutyCycle, RoundHoles, Scenario, WarmUpPlan
 from tabrel.store.errors import NotStoredError
 from tabrel.store.rows import built
 

@@ -6,7 +6,7 @@ import sqlite3
 from collections.abc import Iterable
 from dataclasses import dataclass
 
-from tabrel.core.study import QuantityState, Reading, ReadingEntry, as_entry, as_reading
+from tabrel.core.study.model import QuantityState, Reading, ReadingEntry, as_entry, as_reading
 from tabrel.store.connection import inserted_id
 from tabrel.store.errors import NotStoredError
 from tabrel.store.rows import built

@@ -6,7 +6,7 @@ import sqlite3
 from collections.abc import Hashable
 from typing import Any, TypeVar, cast
 
-from tabrel.core.study import field_names
+from tabrel.core.study.model import field_names
 
 T = TypeVar("T")
 

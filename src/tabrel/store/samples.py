@@ -6,7 +6,7 @@ import sqlite3
 from dataclasses import dataclass
 from typing import Any
 
-from tabrel.core.study import (
+from tabrel.core.study.model import (
     Bypass,
     Claim,
     CountRow,

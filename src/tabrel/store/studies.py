@@ -5,7 +5,7 @@ from __future__ import annotations
 import sqlite3
 from dataclasses import dataclass, replace
 
-from tabrel.core.study import FORMAT, VERSION, Study
+from tabrel.core.study.model import FORMAT, VERSION, Study
 from tabrel.store.circuits import insert_circuit, insert_oil, load_circuit, load_oil, set_circuit, set_oil
 from tabrel.store.connection import inserted_id
 from tabrel.store.errors import NotStoredError

@@ -1,0 +1,8 @@
+"""What can be measured and seen on a filter, each once: its key, title, unit, usual range and place.
+
+`units`             units that may be typed, with their factors to SI: `UNITS`, `shown`, `to_unit`
+`quantities`        everything that can be measured: `QUANTITIES`, `HOLE_QUANTITIES`, `PART_TITLES`
+`hole_dimensions`   which readings a hole of each shape takes: `SHAPE_DIMENSIONS`
+`observations`      everything that can be seen: `OBSERVATIONS`; its rows in `observed_outside` and `observed_inside`
+`observation`       one such row, and how an observation of a sample is read and set: `observed`
+"""

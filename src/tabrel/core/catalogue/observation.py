@@ -1,0 +1,98 @@
+"""What is seen rather than measured: an attribute with its pictured choices.
+
+An attribute is kept as an observation: one of its choices, or the analyst's own words where none fits.
+One that the computation rests on (where the bypass valve sits, what the media is) is a field of the
+sample instead and takes its choices only. Where practitioners differ on what a choice is worth, the
+schools' views stand beside it; the view named first is the one this program leans to.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, replace
+from typing import Any
+
+from tabrel.core.catalogue.quantities import Stage
+from tabrel.core.errors import StudyError, nearest_hint
+from tabrel.core.study.model import Sample
+
+
+@dataclass(frozen=True)
+class Choice:
+    """One choice: the words that are shown, what they mean, and what is stored where that is not the words."""
+
+    value: str
+    meaning: str
+    stored: str | None = None
+
+
+@dataclass(frozen=True)
+class Attribute:
+    """Something seen on a filter.
+
+    Attributes
+    ----------
+    key : str
+        ``part.name``; the first step is the part it belongs to.
+    title : str
+        What a person calls it.
+    stage : str
+        When in the work it is seen.
+    choices : tuple of Choice
+        The pictured ones; other words are allowed.
+    schools : tuple of str
+        What practitioners make of it, the default first; empty where they agree.
+    whole_only : bool
+        Whether it can be seen only on the uncut filter.
+    synonyms : tuple of str
+        Other words people use for it.
+    field : tuple of str
+        Field of the sample that holds it, step by step; empty for an observation.
+    closed : bool
+        Whether only the choices are taken.
+    """
+
+    key: str
+    title: str
+    stage: Stage
+    choices: tuple[Choice, ...]
+    schools: tuple[str, ...] = ()
+    whole_only: bool = False
+    synonyms: tuple[str, ...] = ()
+    field: tuple[str, ...] = ()
+    closed: bool = False
+
+    @property
+    def part(self) -> str:
+        """Part of the filter the attribute belongs to."""
+        return self.key.partition(".")[0]
+
+
+def observed(sample: Sample, attribute: Attribute) -> str | None:
+    """Return what was seen of an attribute on a sample, in words, or None."""
+    if not attribute.field:
+        return sample.observations.get(attribute.key)
+    held: Any = sample
+    for name in attribute.field:
+        held = getattr(held, name)
+    stored: str | None = held
+    return next((choice.value for choice in attribute.choices if choice.stored == stored), stored)
+
+
+def with_field_observed(sample: Sample, attribute: Attribute, words: str | None) -> Sample:
+    """Return the sample with a field set to what was seen; None takes it away.
+
+    Raises
+    ------
+    StudyError
+        If the words are none of the choices and only these are taken.
+    """
+    stored = next((choice.stored for choice in attribute.choices if choice.value == words), words)
+    if attribute.closed and words is not None and all(choice.value != words for choice in attribute.choices):
+        choices = [choice.value for choice in attribute.choices]
+        hint = nearest_hint(words, choices)
+        raise StudyError(attribute.key, f"{words!r} is none of the choices{hint}: take one of {', '.join(choices)}")
+    *owner, name = attribute.field
+    change: dict[str, Any] = {name: stored}
+    if owner:
+        change = {owner[0]: replace(getattr(sample, owner[0]), **change)}
+    return replace(sample, **change)

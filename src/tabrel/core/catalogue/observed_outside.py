@@ -1,0 +1,157 @@
+"""What is seen on the outside of a filter, before it is cut."""
+
+from __future__ import annotations
+
+from tabrel.core.catalogue.observation import Attribute, Choice
+
+OUTSIDE: tuple[Attribute, ...] = (
+    Attribute(
+        "can.grip",
+        "grip",
+        "outside",
+        (
+            Choice("plain", "smooth all round: a strap or a claw is needed"),
+            Choice("fluted", "flats at the dome that a cap wrench takes"),
+            Choice("coated", "a rough coat that a dry glove holds"),
+        ),
+        synonyms=("wrench flats", "knurl", "texture"),
+    ),
+    Attribute(
+        "can.picture_on_box",
+        "picture on the box",
+        "outside",
+        (
+            Choice("same part", "what the box shows is what was in it"),
+            Choice("another part", "the picture shows another part: measure this one, and say so"),
+            Choice("no picture", "there is none to check against"),
+        ),
+        whole_only=True,
+        synonyms=("box art", "label picture"),
+    ),
+    Attribute(
+        "gasket.section",
+        "section",
+        "outside",
+        (
+            Choice("square", "a plain ring, held by its fit in the groove"),
+            Choice("captured lip", "the groove's edge is rolled over a lip of the ring"),
+            Choice("rounded", "a ring of round section"),
+        ),
+        (
+            "Captured: it stays on the plate, so that an old one is seldom left on the engine.",
+            "Square: it turns freely as the filter is screwed home, and is easily replaced.",
+        ),
+        synonyms=("seal shape", "o-ring"),
+    ),
+    Attribute(
+        "gasket.rubber",
+        "rubber",
+        "outside",
+        (
+            Choice("nitrile", "black, firm, marks grey when rubbed"),
+            Choice("silicone", "often coloured, soft, springs back at once"),
+            Choice("acrylic", "firm and glossy, for hot engines"),
+        ),
+        (
+            "By interval: silicone for long intervals and cold, nitrile is enough for short ones.",
+            "Silicone always: it keeps its shape when hot and when cold.",
+            "Nitrile always: it is tougher where the ring slides on the engine.",
+        ),
+        synonyms=("seal material", "elastomer"),
+    ),
+    Attribute(
+        "gasket.pull_out",
+        "pull-out effort",
+        "outside",
+        (
+            Choice("falls out", "it drops when the filter is turned over"),
+            Choice("by finger", "a finger lifts it"),
+            Choice("needs a tool", "a pick is needed"),
+        ),
+        whole_only=True,
+        synonyms=("gasket retention",),
+    ),
+    Attribute(
+        "thread.cut_quality",
+        "cut quality",
+        "outside",
+        (
+            Choice("clean", "full bright flanks, no chips"),
+            Choice("burred", "chips or torn crests on the first turns"),
+            Choice("shallow", "crests are flat: the hole was drilled too wide"),
+        ),
+        whole_only=True,
+        synonyms=("thread finish", "burrs"),
+    ),
+    Attribute(
+        "anti_drain.material",
+        "rubber",
+        "outside",
+        (
+            Choice("silicone", "often coloured, soft, keeps its shape"),
+            Choice("nitrile", "black and firm"),
+            Choice("thermoplastic", "hard, cast with ribs"),
+        ),
+        (
+            "By interval: silicone for long intervals and hot engines, nitrile is enough for short ones.",
+            "Silicone always: it still seals after a winter.",
+            "Nitrile always: fit matters more than the rubber.",
+        ),
+        synonyms=("flapper material", "ADBV material"),
+    ),
+    Attribute(
+        "anti_drain.hole_cover",
+        "cover of the holes",
+        "outside",
+        (
+            Choice("covers all", "every hole is covered with the lip flat"),
+            Choice("covers some", "part of a hole shows past the lip"),
+            Choice("stands off", "the lip does not touch the plate"),
+        ),
+        whole_only=True,
+        synonyms=("flapper fit", "valve seen through the holes"),
+    ),
+    Attribute(
+        "anti_drain.memory",
+        "shape memory",
+        "outside",
+        (
+            Choice("springs back", "it closes as soon as it is let go"),
+            Choice("creeps back", "it takes seconds"),
+            Choice("stays open", "it keeps the shape it was pressed to"),
+        ),
+        whole_only=True,
+        synonyms=("flapper set",),
+    ),
+    Attribute(
+        "tube.seen",
+        "core seen down the centre",
+        "outside",
+        (
+            Choice("steel, round holes", "a rolled sheet with punched holes"),
+            Choice("steel, louvres", "a rolled sheet with slits pressed open"),
+            Choice("plastic cage", "moulded ribs"),
+            Choice("none", "the pleats stand free"),
+        ),
+        (
+            "Steel: it holds up to a cold start behind a late bypass.",
+            "Plastic: it has more open area and no burr, and is strong enough.",
+        ),
+        synonyms=("centre tube", "core type"),
+    ),
+    Attribute(
+        "bypass.seen",
+        "bypass valve seen",
+        "outside",
+        (
+            Choice("at the thread end", "its disc is seen just behind the thread"),
+            Choice("at the dome end", "its disc is seen at the far end of the core"),
+            Choice("not seen", "nothing is seen: it may sit in the engine"),
+        ),
+        (
+            "Thread end: what lies in the can is not washed past the valve.",
+            "Dome end: the valve is simpler, and its spring also holds the element.",
+        ),
+        synonyms=("relief valve location",),
+    ),
+)

@@ -1,0 +1,156 @@
+"""Flow through one filter as a function of one unknown, with its derivative.
+
+The unknown x is the pressure across the media at the dome end [Pa] for a bypass valve there (or
+none), else the pressure across the element. Everything rises with x, so the balance of the whole
+circuit has one root.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+import numpy as np
+
+from tabrel.core.circuit.filter_model import FILTER_SENSED, FilterModel
+from tabrel.core.hydraulics.flow_curve import FloatArray, FlowCurve, Fluid, restriction_flow
+from tabrel.core.parts.bypass_flow import bypass_flow
+from tabrel.core.uncertainty.sampled_number import Drawable
+
+LARGEST_FIN_NUMBER = 50.0
+"""Beyond it the far end of the element sees no flow at all, and cosh would leave the numbers."""
+
+
+@dataclass(frozen=True)
+class FilterState:
+    """The filter at an unknown x; pressures [Pa], flow rates [m³/s].
+
+    Attributes
+    ----------
+    element_pressure : FlowCurve
+        Across the element at the plate end.
+    filter_pressure : FlowCurve
+        Across the whole filter.
+    flow_rate : FlowCurve
+        All that passes: media, bypass and defects.
+    bypass_flow, defect_flow, media_flow, hardware_flow : ndarray
+        Parts of it; `hardware_flow` is what passes the holes.
+    valve_pressure, lift : ndarray
+        What the bypass valve sees, and its lift [m].
+    """
+
+    element_pressure: FlowCurve
+    filter_pressure: FlowCurve
+    flow_rate: FlowCurve
+    bypass_flow: FloatArray
+    defect_flow: FloatArray
+    media_flow: FloatArray
+    hardware_flow: FloatArray
+    valve_pressure: FloatArray
+    lift: FloatArray
+
+
+def axial_constants(model: FilterModel, loading: Drawable) -> tuple[Drawable, Drawable, Drawable]:
+    """Return cosh f, a_c·sinh f and sinh f / a_c of the flow along the element.
+
+    Flow that leaks into the media along its way beside the element obeys the equation of a heat
+    conducting fin: f = √(a_ax/a_m), a_c = √(a_ax·a_m). With no axial loss they are 1, 0 and 1/a_m.
+    """
+    element = loading * model.media + model.pleats + model.tube.a
+    if model.axial_way is None:
+        return 1.0, 0.0, 1 / element
+    fin = np.minimum(np.sqrt(model.axial_way / element), LARGEST_FIN_NUMBER)
+    characteristic = np.sqrt(model.axial_way * element)
+    return np.cosh(fin), characteristic * np.sinh(fin), np.sinh(fin) / characteristic
+
+
+def filter_state(model: FilterModel, x: FloatArray, fluid: Fluid, *, loading: Drawable = 1.0) -> FilterState:
+    """Return the state of the filter at the unknown x.
+
+    Parameters
+    ----------
+    model : FilterModel
+        The network.
+    x : ndarray
+        Pressure across the media at the dome end, or across the element (see the module). [Pa]
+    fluid : Fluid
+        Broadcasts against `x`.
+    loading : float
+        Multiplies the media's resistance.
+
+    Returns
+    -------
+    FilterState
+    """
+    unknown = FlowCurve(x, np.ones_like(x))
+    if model.location in FILTER_SENSED:
+        return _filter_sensed_state(model, unknown, fluid, loading)
+    return _element_sensed_state(model, unknown, fluid, loading)
+
+
+def _element_sensed_state(model: FilterModel, x: FlowCurve, fluid: Fluid, loading: Drawable) -> FilterState:
+    """Return the state with the valve in the filter: at the dome end, at the thread end, or none."""
+    mu = fluid.dynamic_viscosity
+    zero = np.zeros_like(x.value)
+    through, lift = bypass_flow(model.valve, x, fluid) if model.valve is not None else (FlowCurve(zero, zero), zero)
+    cosh, resistance, conductance = axial_constants(model, loading)
+    if model.location == "thread_end":
+        # the plate end is the unknown: the far end sees x / cosh f, and the bypass flow passes no media
+        element = x
+        entering = FlowCurve(through.value + x.value * conductance / (cosh * mu), through.slope + conductance / (cosh * mu))
+    else:
+        element = FlowCurve(x.value * cosh + resistance * mu * through.value, cosh + resistance * mu * through.slope)
+        entering = FlowCurve(through.value * cosh + x.value * conductance / mu, through.slope * cosh + conductance / mu)
+    leak = _leak(model, element, fluid)
+    flow = FlowCurve(entering.value + leak.value, entering.slope + leak.slope)
+    hardware = _hardware_pressure(model, flow, fluid)
+    return FilterState(
+        element_pressure=element,
+        filter_pressure=FlowCurve(element.value + hardware.value, element.slope + hardware.slope),
+        flow_rate=flow,
+        bypass_flow=through.value,
+        defect_flow=leak.value,
+        media_flow=entering.value - through.value,
+        hardware_flow=flow.value,
+        valve_pressure=x.value,
+        lift=lift,
+    )
+
+
+def _filter_sensed_state(model: FilterModel, x: FlowCurve, fluid: Fluid, loading: Drawable) -> FilterState:
+    """Return the state with the valve in block or adapter, beside the whole filter."""
+    cosh, _, conductance = axial_constants(model, loading)
+    per_pressure = conductance / (cosh * fluid.dynamic_viscosity)
+    media = FlowCurve(x.value * per_pressure, x.slope * per_pressure)
+    leak = _leak(model, x, fluid)
+    inner = FlowCurve(media.value + leak.value, media.slope + leak.slope)
+    hardware = _hardware_pressure(model, inner, fluid)
+    whole = FlowCurve(x.value + hardware.value, x.slope + hardware.slope)
+    zero = np.zeros_like(x.value)
+    through, lift = bypass_flow(model.valve, whole, fluid) if model.valve is not None else (FlowCurve(zero, zero), zero)
+    return FilterState(
+        element_pressure=x,
+        filter_pressure=whole,
+        flow_rate=FlowCurve(inner.value + through.value, inner.slope + through.slope),
+        bypass_flow=through.value,
+        defect_flow=leak.value,
+        media_flow=media.value,
+        hardware_flow=inner.value,
+        valve_pressure=whole.value,
+        lift=lift,
+    )
+
+
+def _leak(model: FilterModel, pressure: FlowCurve, fluid: Fluid) -> FlowCurve:
+    if model.leak is None:
+        zero = np.zeros_like(pressure.value)
+        return FlowCurve(zero, zero)
+    return restriction_flow(model.leak, pressure, fluid)
+
+
+def _hardware_pressure(model: FilterModel, flow: FlowCurve, fluid: Fluid) -> FlowCurve:
+    viscous = model.hardware.a * fluid.dynamic_viscosity
+    inertial = model.hardware.b * fluid.density
+    return FlowCurve(
+        (viscous + inertial * flow.value) * flow.value + model.anti_drain_pressure,
+        (viscous + 2 * inertial * flow.value) * flow.slope,
+    )

@@ -1,0 +1,9 @@
+"""Understanding what a person types: one reading, a whole line, a group of holes, and the likely error in it.
+
+`reading_text`      one reading: `parse_reading` ("2 15/16 in", "drill #16", "18 thou")
+`drills`            the inch drill series, fraction, number and letter
+`field_line`        a whole line of a field: readings, provenance, instrument, note, state: `understand_entry`
+`hole_line`         a group of holes in one line: `understand_hole_group`
+`stated_number`     numbers of engine, oil and plan, with or without a unit: `understood_number`
+`likely_errors`     a value far off, and the slip that would explain it: `question`
+"""

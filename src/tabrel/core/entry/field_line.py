@@ -1,0 +1,197 @@
+"""Understand what is typed into one field of the bench.
+
+One field takes one reading or several (``0.44, 0.50, 0.45 mm``), a count with a size for a group of holes
+(``8 x 5.6 mm``), words that say where the value comes from (``~12 mm``, ``12 mm published``), what it was
+taken with (``12 mm with tape``), a note in brackets (``0.44 mm (beside the seam)``), or a state that is
+no value (``lost``, ``could not be found``).
+"""
+
+from __future__ import annotations
+
+import re
+from dataclasses import dataclass
+from typing import get_args
+
+from tabrel.core.catalogue.quantities import INSTRUMENT_DIMENSIONS, Quantity
+from tabrel.core.catalogue.units import UnitFamily
+from tabrel.core.errors import ReadingTextError
+from tabrel.core.study.model import Instrument, Provenance, QuantityState, Reading
+
+STATE_WORDS: dict[QuantityState, tuple[str, ...]] = {
+    "not_measured": ("not measured", "skipped"),
+    "could_not_be_found": ("could not be found", "not found", "cannot find"),
+    "out_of_date": ("refused as out of date", "out of date", "outdated"),
+    "not_applicable": ("not applicable", "n/a", "na", "none"),
+    "withheld": ("withheld by the maker", "withheld", "not disclosed"),
+    "lost": ("lost",),
+}
+"""States that are not values and never zero; the first wording is the one shown."""
+
+PROVENANCE_WORDS: dict[Provenance, tuple[str, ...]] = {
+    "measured": ("measured",),
+    "derived": ("derived", "computed"),
+    "published": ("published", "stated"),
+    "by_eye": ("by eye", "estimated", "roughly"),
+    "assumed": ("assumed", "guessed"),
+}
+
+_BARE_NUMBER = re.compile(r"[+-]?[\d.,/\s]+(?:[eE][+-]?\d+|-\d+/\d+)?")
+_UNIT_AT_END = re.compile(r"[\d.,/\s](?P<unit>[^\s\d.,/()+-][^\s\d.,()]*\d?(?:/[^\s]+)?)\s*$")
+_NO_UNIT_AT_END = ("drill", "go ", "letter", "number", "#")
+_NOTE = re.compile(r"^(?P<rest>[^()]*)\((?P<note>[^()]*)\)\s*$")
+_WITH = re.compile(r"^(?P<rest>.*\S)\s+with\s+(?:an?\s+|the\s+)?(?P<instrument>[a-z_ ]+?)\s*$", re.IGNORECASE)
+_COUNTED = re.compile(r"^(?P<count>\d+)\s*[x×*]\s*(?P<rest>.+)$", re.IGNORECASE)
+_POINTS_AND_COMMAS = re.compile(r"^\s*\d*\.\d+\s*(,\s*\d*\.\d+\s*)+(?P<unit>[^\d\s.,][^\d,]*)?$")
+_DECIMALS = re.compile(r"^(?:\d*[.,]\d+\s+)+\d*[.,]\d+(?:\s*[^\d\s.,][^\d,]*)?$")
+_GAUGES = re.compile(r"^go\s+(?P<go>\d*[.,]?\d+)\s+no[- ]?go\s+(?P<no_go>\d*[.,]?\d+)$", re.IGNORECASE)
+_ABOUT = re.compile(r"^(?:~|≈|about\s+|ca\.?\s+)(?P<rest>.+)$", re.IGNORECASE)
+
+
+@dataclass(frozen=True)
+class FieldEntry:
+    """What one line typed into a field says.
+
+    Attributes
+    ----------
+    readings : tuple of Reading
+        Each with its unit; empty where a state was typed.
+    state : str or None
+        A state that is no value.
+    count : int or None
+        Of equal holes, where ``8 x`` led the size.
+    """
+
+    readings: tuple[Reading, ...]
+    state: QuantityState | None = None
+    count: int | None = None
+
+
+def understand_entry(text: str, quantity: Quantity, family: UnitFamily, *, counted: bool = False) -> FieldEntry:
+    """Return what a line typed into a field says; whether each text is a reading is checked elsewhere.
+
+    Parameters
+    ----------
+    text : str
+        As typed.
+    quantity : Quantity
+        Of the field.
+    family : str
+        Whose unit a bare number takes.
+    counted : bool
+        Whether the field takes a count before the size, as a group of holes does.
+
+    Returns
+    -------
+    FieldEntry
+
+    Raises
+    ------
+    ReadingTextError
+        If nothing was typed, or an instrument or a count that the field does not take.
+
+    Examples
+    --------
+    >>> from tabrel.core.catalogue.quantities import QUANTITIES
+    >>> entry = understand_entry("0.44, 0.50, 0.45 mm", QUANTITIES["can.wall_thickness"], "metric")
+    >>> [reading.text for reading in entry.readings]
+    ['0.44 mm', '0.50 mm', '0.45 mm']
+    """
+    plain = " ".join(text.split())
+    state = state_of(plain)
+    if state is not None:
+        return FieldEntry((), state)
+    rest, note = _taken(_NOTE, plain, "note")
+    rest, provenance = _provenance(rest)
+    rest, named = _taken(_WITH, rest, "instrument")
+    instrument = _instrument(named, quantity) if named else None
+    if provenance is None:
+        rest, provenance = _provenance(rest)
+    count: int | None = None
+    if match := _COUNTED.match(rest):
+        if not counted:
+            raise ReadingTextError(f"{plain!r} holds a count, and this field takes sizes only: type {match['rest']!r}")
+        count, rest = int(match["count"]), match["rest"]
+        if count == 0:
+            raise ReadingTextError(f"{plain!r} counts no holes: type how many there are, or take the group away")
+    texts = _with_units(_split(rest), quantity, family)
+    if not texts:
+        raise ReadingTextError("the reading is empty: type a number with its unit, or leave the reading out")
+    return FieldEntry(
+        tuple(
+            Reading(one, instrument=instrument, provenance=None if provenance == "measured" else provenance, note=note or None)
+            for one in texts
+        ),
+        count=count,
+    )
+
+
+def state_of(text: str) -> QuantityState | None:
+    """Return the state that words name, or None."""
+    plain = text.casefold()
+    return next((state for state, words in STATE_WORDS.items() if plain in words), None)
+
+
+def with_unit(text: str, quantity: Quantity, family: UnitFamily) -> str:
+    """Return the text with the field's unit where a bare number, or a bare go / no-go pair, was typed."""
+    plain = " ".join(text.split())
+    unit = quantity.unit(family)
+    if unit and (pair := _GAUGES.match(plain)):
+        return f"go {pair['go']} {unit} nogo {pair['no_go']} {unit}"
+    return f"{plain} {unit}" if unit and _BARE_NUMBER.fullmatch(plain) and re.search(r"\d", plain) else plain
+
+
+def _taken(pattern: re.Pattern[str], text: str, name: str) -> tuple[str, str]:
+    """Return what is left of a text, and what a pattern took from its end."""
+    match = pattern.match(text)
+    return (match["rest"].strip(), match[name].strip()) if match else (text, "")
+
+
+def _provenance(text: str) -> tuple[str, Provenance | None]:
+    if about := _ABOUT.match(text):
+        return about["rest"].strip(), "by_eye"
+    lowered = text.casefold()
+    for provenance, words in PROVENANCE_WORDS.items():
+        for word in words:
+            if lowered.endswith(" " + word):
+                return text[: -len(word)].strip(" ,;"), provenance
+    return text, None
+
+
+def _instrument(name: str, quantity: Quantity) -> Instrument:
+    key = name.casefold().replace(" ", "_")
+    fitting = [known for known, dimensions in INSTRUMENT_DIMENSIONS.items() if quantity.dimension in dimensions]
+    for known in get_args(Instrument):
+        if known == key and known in fitting:
+            found: Instrument = known
+            return found
+    names = ", ".join(known.replace("_", " ") for known in fitting if known != "none") or "nothing: it is counted"
+    raise ReadingTextError(f"{name!r} does not measure a {quantity.dimension.replace('_', ' ')}: take one of {names}")
+
+
+def _split(text: str) -> list[str]:
+    """Return the single readings of a line: parted by semicolons, by commas that are no decimal comma, decimals by spaces."""
+    text = text.rstrip(" ,;")  # a line that is still being typed
+    if ";" in text:
+        parts = text.split(";")
+    elif _POINTS_AND_COMMAS.match(text):
+        parts = text.split(",")
+    elif _DECIMALS.match(text):
+        parts = re.split(r"\s+(?=[\d.,])", text)
+    else:
+        parts = re.split(r",\s+", text)
+    return [part.strip() for part in parts if part.strip()]
+
+
+def _with_units(texts: list[str], quantity: Quantity, family: UnitFamily) -> list[str]:
+    """Return the readings with units: a bare number takes the unit of the next one that has one, else the field's."""
+    completed: list[str] = []
+    unit = ""
+    for text in reversed(texts):
+        bare = _BARE_NUMBER.fullmatch(text)
+        if bare and unit and quantity.dimension != "count":
+            completed.append(f"{text} {unit}")
+            continue
+        if not bare and (match := _UNIT_AT_END.search(text)) and not text.casefold().startswith(_NO_UNIT_AT_END):
+            unit = match["unit"]
+        completed.append(with_unit(text, quantity, family))
+    return completed[::-1]

@@ -1,0 +1,160 @@
+"""The slips people make when they read, count and type: which one explains an unusual reading."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator, Sequence
+from dataclasses import dataclass, replace
+
+from tabrel.core.catalogue.quantities import Quantity
+from tabrel.core.catalogue.units import UNITS, shown
+from tabrel.core.entry.reading_text import ParsedReading
+
+UNIT_MIX_UPS: dict[str, tuple[tuple[str, str], ...]] = {
+    "mm": (("thou", "thousandths of an inch typed as mm"), ("in", "inches typed as mm")),
+    "in": (("mm", "mm typed as inches"),),
+    '"': (("mm", "mm typed as inches"),),
+    "thou": (("mm", "mm typed as thousandths of an inch"),),
+    "mil": (("mm", "mm typed as thousandths of an inch"),),
+    "g": (("oz", "ounces typed as grams"),),
+    "oz": (("g", "grams typed as ounces"),),
+    "kPa": (("psi", "psi typed as kPa"), ("bar", "bar typed as kPa")),
+    "bar": (("psi", "psi typed as bar"), ("kPa", "kPa typed as bar")),
+    "psi": (("kPa", "kPa typed as psi"), ("bar", "bar typed as psi")),
+}
+"""By the unit typed: the unit that was likely meant, and the words for it."""
+
+
+@dataclass(frozen=True)
+class Slip:
+    """A slip that would explain a reading.
+
+    Attributes
+    ----------
+    words : str
+        What happened, such as ``ten times too large``.
+    value : float
+        What was meant. [SI]
+    text : str
+        What was meant, as it would be typed.
+    """
+
+    words: str
+    value: float
+    text: str
+
+
+def likely_slips(quantity: Quantity, reading: ParsedReading, low: float, high: float) -> tuple[Slip, ...]:
+    """Return the slips that bring a reading between `low` and `high`, the likeliest first.
+
+    Parameters
+    ----------
+    quantity : Quantity
+        What was read.
+    reading : ParsedReading
+        The unusual reading.
+    low, high : float
+        Where a right reading lies. [SI]
+
+    Returns
+    -------
+    tuple of Slip
+        A decimal point out of place; one unit typed for another; a radius for a diameter; square
+        millimetres for square centimetres.
+    """
+    return tuple(slip for slip in _candidates(quantity, reading) if low <= slip.value <= high)
+
+
+def _candidates(quantity: Quantity, reading: ParsedReading) -> Iterator[Slip]:
+    value, unit = reading.value, reading.unit
+    if quantity.dimension == "area" and unit == "cm2":
+        yield Slip("mm2 typed as cm2", value / 100, _typed(value / 100, "mm2"))
+    mixed_up = [
+        Slip(words, number := value / UNITS[unit].factor * UNITS[meant].factor, _typed(number, meant))
+        for meant, words in UNIT_MIX_UPS.get(unit, ())
+    ]
+    tenfold = _decimal_slips(value, unit, 10.0, "ten times")
+    # a caliper's point is misread; scales and gauges show it, and are read in the other unit
+    yield from (*tenfold, *mixed_up) if quantity.dimension == "length" else (*mixed_up, *tenfold)
+    yield from _decimal_slips(value, unit, 100.0, "a hundred times")
+    yield from _decimal_slips(value, unit, 1000.0, "a thousand times")
+    if quantity.key.endswith("diameter"):
+        yield Slip("the radius for the diameter", 2 * value, _typed(2 * value, unit))
+
+
+def _decimal_slips(value: float, unit: str, factor: float, words: str) -> Iterator[Slip]:
+    yield Slip(f"{words} too large", value / factor, _typed(value / factor, unit))
+    yield Slip(f"{words} too small", value * factor, _typed(value * factor, unit))
+
+
+def _typed(value: float, unit: str) -> str:
+    """Return an SI value as a person would type it in a unit."""
+    factor = UNITS[unit].factor if unit in UNITS else 1.0
+    number = f"{value / factor:.6g}"
+    return f"{number} {unit}" if unit in UNITS else number
+
+
+def question(quantity: Quantity, text: str, reading: ParsedReading) -> tuple[str, str | None] | None:
+    """Return the sentence that questions a reading outside the usual range, and what was likely meant.
+
+    Parameters
+    ----------
+    quantity : Quantity
+        What was read.
+    text : str
+        As typed.
+    reading : ParsedReading
+        What it means.
+
+    Returns
+    -------
+    tuple of (str, str or None), or None
+        None where the reading is usual.
+    """
+    low, high = quantity.usual_low, quantity.usual_high
+    if reading.value == 0 or low <= reading.value <= high:
+        return None
+    span = f"{shown(low, quantity.metric_unit, 4)} to {shown(high, quantity.metric_unit, 4)}"
+    sentence = f"{text} is outside the usual {span} for this {quantity.title}"
+    slips = _inches_first(likely_slips(quantity, reading, low, high), text)
+    if not slips:
+        return f"{sentence}: check the number and its unit", None
+    return f"{sentence}: {_meant(slips, quantity)}", slips[0].text
+
+
+def _inches_first(slips: Sequence[Slip], text: str) -> list[Slip]:
+    """Return the slips with inches first where a fraction was typed: nobody reads one off a metric tool."""
+    if "/" not in text or not text.endswith("mm"):
+        return list(slips)
+    inches = [replace(slip, text=f"{text.removesuffix('mm')}in") for slip in slips if slip.text.endswith(" in")]
+    return inches + [slip for slip in slips if not slip.text.endswith(" in")]
+
+
+def wild_question(quantity: Quantity, text: str, reading: ParsedReading, centre: float) -> tuple[str, str | None]:
+    """Return the sentence that questions a reading that does not fit the others, and what was likely meant.
+
+    Parameters
+    ----------
+    quantity : Quantity
+        What was read.
+    text : str
+        As typed.
+    reading : ParsedReading
+        What it means.
+    centre : float
+        Median of all readings. [SI]
+    """
+    slips = likely_slips(quantity, reading, 0.8 * centre, 1.25 * centre)
+    sentence = f"{text} does not fit the other readings of the {quantity.title}"
+    if not slips:
+        return f"{sentence}: measure once more or strike it out", None
+    return f"{sentence}: {_meant(slips, quantity)}", slips[0].text
+
+
+def _meant(slips: Sequence[Slip], quantity: Quantity) -> str:
+    """Return what was likely meant, and what else it may have been."""
+    said = []
+    for slip in slips[:2]:
+        metric = shown(slip.value, quantity.metric_unit, 4)
+        both = slip.text if slip.text.split()[-1:] == metric.split()[-1:] else f"{slip.text} ({metric})"
+        said.append(f"{slip.words}, {both}")
+    return " meant? Or ".join(said) + (" meant?" if len(said) == 1 else "?")

@@ -1,0 +1,200 @@
+"""Understand one reading as a person types it: ``3 3/8 in``, ``20 thou``, ``drill #16``, ``4 ft 2 in``."""
+
+from __future__ import annotations
+
+import re
+from dataclasses import dataclass
+from functools import lru_cache
+from math import isfinite
+
+from tabrel.core.catalogue.units import UNITS, Dimension, units_of
+from tabrel.core.entry.drills import drill_interval
+from tabrel.core.errors import ReadingTextError, nearest_hint
+
+_NUMBER = r"(?:\d+(?:\s+|-)\d+/\d+|\d+/\d+|(?:\d+[.,]?\d*|[.,]\d+)(?:[eE][+-]?\d+)?)"
+_MARKS = "'\"′″’”"
+_TERM = re.compile(rf"\s*(?P<number>[+-]?{_NUMBER})\s*(?P<unit>[{_MARKS}]|[^\s\d.,+-][^\s]*)?")
+_GO_NO_GO = re.compile(r"^go\s+(?P<go>.+?)\s+no[- ]?go\s+(?P<no_go>.+)$", re.IGNORECASE)
+_THREADS_PER_INCH = re.compile(rf"^(?P<number>{_NUMBER})\s*tpi$", re.IGNORECASE)
+_INCH = 0.0254
+_PRINTED_SIGNS = str.maketrans({"²": "2", "′": "'", "″": '"', "’": "'", "”": '"'})
+_DRILL = re.compile(r"^(?:drill\b\s*(?P<name>.*)|(?P<series>(?:#|letter\b|number\b).*))$", re.IGNORECASE)
+
+
+@dataclass(frozen=True)
+class ParsedReading:
+    """What one typed reading means.
+
+    Attributes
+    ----------
+    value : float
+        The value, SI; the middle of the interval for a go / no-go reading.
+    interval : tuple of float, optional
+        Largest size that goes and smallest that does not, SI, for a drill or a go / no-go pair.
+    unit : str
+        The (first) unit typed; empty for a count.
+    last_digit : float
+        What one step of the last digit, or of the fraction, amounts to, SI.
+    """
+
+    value: float
+    interval: tuple[float, float] | None
+    unit: str
+    last_digit: float = 0.0
+
+
+@lru_cache(maxsize=20_000)  # a text means the same each time, and a sheet reads every one of them several times
+def parse_reading(text: str, dimension: Dimension, *, zero_allowed: bool = True) -> ParsedReading:
+    """Return the meaning of one typed reading.
+
+    Parameters
+    ----------
+    text : str
+        As typed, with its unit (a count has none).
+    dimension : str
+        What the field measures.
+    zero_allowed : bool
+        Whether zero is a value; where it is not, a missing reading is left out instead.
+
+    Returns
+    -------
+    ParsedReading
+
+    Raises
+    ------
+    ReadingTextError
+        If the text is not a reading of this dimension; the message says how to mend it.
+
+    Examples
+    --------
+    >>> round(parse_reading("3 3/8 in", "length").value, 6)
+    0.085725
+    """
+    plain = text.strip()
+    if not plain:
+        raise ReadingTextError("the reading is empty: type a number with its unit, or leave the reading out")
+    if drill := _DRILL.match(plain):
+        _require_length(dimension, "a drill size")
+        return _interval_reading(*drill_interval(drill["name"] or drill["series"] or ""), unit="in")
+    if pair := _GO_NO_GO.match(plain):
+        _require_length(dimension, "a go / no-go pair")
+        goes, stops = _gauge_size(pair["go"]), _gauge_size(pair["no_go"])
+        if not goes < stops:
+            raise ReadingTextError(f"in {plain!r} the size that goes must be smaller than the one that does not")
+        return _interval_reading(goes, stops, unit="in")
+    if threads := _THREADS_PER_INCH.match(plain):
+        _require_length(dimension, "a number of threads per inch")
+        count = _number(threads["number"], plain)
+        if not count > 0:
+            raise ReadingTextError(f"{plain!r} counts no threads: type how many stand on one inch")
+        return ParsedReading(value=_INCH / count, interval=None, unit="tpi")
+    value, unit, last_digit = _sum_of_terms(plain, dimension)
+    if not isfinite(value):
+        raise ReadingTextError(f"{plain!r} is not a finite number: type the value as it was read")
+    if value < 0:
+        raise ReadingTextError(f"{plain!r} is negative: type the size without its sign")
+    if value == 0 and not zero_allowed:
+        raise ReadingTextError(f"{plain!r} is zero: leave the reading out if it was not measured")
+    return ParsedReading(value=value, interval=None, unit=unit, last_digit=last_digit)
+
+
+def _interval_reading(goes: float, stops: float, *, unit: str) -> ParsedReading:
+    return ParsedReading(value=(goes + stops) / 2, interval=(goes, stops), unit=unit)
+
+
+def _require_length(dimension: Dimension, what: str) -> None:
+    if dimension != "length":
+        raise ReadingTextError(f"{what} measures a length, and this field takes {_expected(dimension)}")
+
+
+def _gauge_size(text: str) -> float:
+    """Return a go or no-go size: with a unit, or a bare drill name."""
+    bare = _DRILL.match(text.strip())
+    name = (bare["name"] or bare["series"] or "") if bare else text
+    try:
+        return drill_interval(name)[0]
+    except ReadingTextError:
+        return _sum_of_terms(text.strip(), "length")[0]
+
+
+def _sum_of_terms(text: str, dimension: Dimension) -> tuple[float, str, float]:
+    """Return the sum of ``number unit`` terms such as ``4 ft 2 in``, SI, the first unit, and the last digit's step."""
+    position, total, first_unit, terms, step, last_factor = 0, 0.0, "", 0, 0.0, 0.0
+    while position < len(text):
+        match = _TERM.match(text, position)
+        runs_on = match is not None and text[match.end() : match.end() + 1].strip() != "" and text[match.end() - 1] not in _MARKS
+        if match is None or runs_on:
+            raise ReadingTextError(f"{text!r} is not a number with a unit: write it like {_example(dimension)}")
+        number = _number(match["number"], text)
+        unit = match["unit"] or ""
+        factor = _factor(unit, dimension, text)
+        if terms and not factor < last_factor:
+            raise ReadingTextError(f"{text!r} holds more than one reading: part them with commas")
+        last_factor = factor
+        total += number * factor
+        step = _last_digit(match["number"]) * factor
+        first_unit = first_unit or unit
+        position = match.end()
+        terms += 1
+        if terms > 1 and (dimension not in ("length", "mass") or number < 0):
+            raise ReadingTextError(f"{text!r} holds more than one number: write one reading like {_example(dimension)}")
+    return total, first_unit, step
+
+
+def _last_digit(number: str) -> float:
+    """Return the step of the last digit of a typed number, or of its fraction.
+
+    Examples
+    --------
+    >>> _last_digit("98.4"), _last_digit("3 3/8"), _last_digit("12")
+    (0.1, 0.125, 1.0)
+    """
+    if "/" in number:
+        return 1 / (int(number.rpartition("/")[2]) or 1)
+    mantissa, _, exponent = number.lower().partition("e")
+    decimals = len(mantissa.replace(",", ".").partition(".")[2])
+    return float(10.0 ** (min(300, int(exponent or 0)) - decimals))
+
+
+def _number(text: str, whole: str) -> float:
+    if re.fullmatch(r"[+-]?[1-9]\d{0,2},\d{3}", text):
+        raise ReadingTextError(f"{whole!r} can be read two ways: write {text.replace(',', '')} or {text.replace(',', '.')}")
+    sign = -1.0 if text.startswith("-") else 1.0
+    total = 0.0
+    for part in re.split(r"[\s-]+", text.lstrip("+-")) if "/" in text else [text.lstrip("+-")]:
+        numerator, _, denominator = part.partition("/")
+        if denominator and int(denominator) == 0:
+            raise ReadingTextError(f"{whole!r} divides by zero: check the fraction")
+        total += float(numerator.replace(",", ".")) / (int(denominator) if denominator else 1)
+    return sign * total
+
+
+def _factor(unit: str, dimension: Dimension, whole: str) -> float:
+    unit = unit.translate(_PRINTED_SIGNS)
+    if dimension == "count":
+        if unit:
+            raise ReadingTextError(f"{whole!r} carries the unit {unit!r}: a count is a bare number")
+        return 1.0
+    if not unit:
+        raise ReadingTextError(f"{whole!r} has no unit: add one of {', '.join(units_of(dimension))}")
+    if unit not in UNITS:
+        raise ReadingTextError(
+            f"{unit!r} in {whole!r} is no unit known here{nearest_hint(unit, UNITS)}: use {_expected(dimension)}"
+        )
+    if UNITS[unit].dimension != dimension:
+        raise ReadingTextError(
+            f"{unit!r} in {whole!r} measures {UNITS[unit].dimension.replace('_', ' ')}: use {_expected(dimension)}"
+        )
+    return UNITS[unit].factor
+
+
+def _expected(dimension: Dimension) -> str:
+    if dimension == "count":
+        return "a bare number"
+    return f"{dimension.replace('_', ' ')} in {', '.join(units_of(dimension))}"
+
+
+def _example(dimension: Dimension) -> str:
+    if dimension == "length":
+        return "3 3/8 in or 0.44 mm"
+    return "54" if dimension == "count" else f"12.5 {units_of(dimension)[0]}"

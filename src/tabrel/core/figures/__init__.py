@@ -1,0 +1,10 @@
+"""What is drawn of a filter and stands beside the drawing, computed from its readings.
+
+`section_sizes`, `section_layout`   the section through the whole filter
+`plate_summary`                     what stands beside the areas of the plate
+`opening_evidence`                  every way to the bypass opening pressure, side by side
+`pleat_pack`, `pleat_count`         the pack end-on, and the loss against the number of pleats
+`media_deductions`                  the strip from gross to effective area
+`efficiency_evidence`               claims and the screening estimate side by side
+`parts_tray`                        mass balance of the opened filter, wall and strength as comparisons
+"""

@@ -1,0 +1,108 @@
+"""Everything that speaks of the micron efficiency, each labelled for what it is."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+import numpy as np
+
+from tabrel.core.parts.efficiency import (
+    REFERENCE_SIZE,
+    ClaimedPoint,
+    ScreeningMedium,
+    efficiency_from_claim,
+    screening_estimate,
+    screening_size,
+    usable_claim,
+)
+from tabrel.core.sample.efficiency import screening_medium
+from tabrel.core.sample.measured_sample import MeasuredSample
+from tabrel.core.study.model import Claim
+from tabrel.core.uncertainty.propagation import Result
+
+DRAWN_SIZES = np.unique(np.append(np.geomspace(4.0, 60.0, 56), REFERENCE_SIZE))
+"""Particle sizes of the curves, the reference size among them. [µm(c)]"""
+
+
+@dataclass(frozen=True)
+class ClaimedEfficiency:
+    """An efficiency claim and what can be made of it.
+
+    Attributes
+    ----------
+    claim : Claim
+        As kept.
+    point : ClaimedPoint or None
+        In µm(c); None where it cannot be computed with.
+    at_20_um : Result or None
+        Efficiency at 20 µm(c). [-]
+    why_not : str
+        Why it cannot be computed with; empty where it can.
+    is_used : bool
+        Whether the headline result rests on it.
+    """
+
+    claim: Claim
+    point: ClaimedPoint | None
+    at_20_um: Result | None
+    why_not: str
+    is_used: bool
+
+
+@dataclass(frozen=True)
+class EfficiencyEvidence:
+    """Claims, and the screening estimate with its band.
+
+    Attributes
+    ----------
+    claims : tuple of ClaimedEfficiency
+        In the order they were kept.
+    medium : ScreeningMedium or None
+        What the estimate rests on.
+    estimate : tuple of Result
+        At every one of `DRAWN_SIZES`; empty without a medium. [-]
+    estimated_size : Result or None
+        At which β = 75. [µm(c)]
+    """
+
+    claims: tuple[ClaimedEfficiency, ...]
+    medium: ScreeningMedium | None
+    estimate: tuple[Result, ...]
+    estimated_size: Result | None
+
+
+def efficiency_evidence(measured: MeasuredSample) -> EfficiencyEvidence:
+    """Return every efficiency claim and the screening estimate side by side.
+
+    Parameters
+    ----------
+    measured : MeasuredSample
+        From `measured.measure_sample`.
+
+    Returns
+    -------
+    EfficiencyEvidence
+    """
+    found: list[ClaimedEfficiency] = []
+    for claim in measured.sample.claims:
+        if claim.kind != "efficiency":
+            continue
+        point = usable_claim((claim,))
+        first = point is not None and not any(one.is_used for one in found)
+        at_20 = None if point is None else efficiency_from_claim(point)
+        found.append(ClaimedEfficiency(claim, point, at_20, "" if point else _why_not(claim), first))
+    medium = screening_medium(measured)
+    if medium is None:
+        return EfficiencyEvidence(tuple(found), None, (), None)
+    estimate = tuple(screening_estimate(medium, float(size)) for size in DRAWN_SIZES)
+    return EfficiencyEvidence(tuple(found), medium, estimate, screening_size(medium))
+
+
+def _why_not(claim: Claim) -> str:
+    if claim.stale is not None:
+        return f"marked stale: {claim.stale}"
+    if claim.efficiency_percent is None:
+        return "it states no percentage"
+    if claim.size_um is None or claim.scale is None:
+        return "it states no size, or a range of sizes"
+    return "its size lies outside the old scale, which runs from 1 to 40 µm"

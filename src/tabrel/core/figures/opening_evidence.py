@@ -1,0 +1,173 @@
+"""Everything that says at what pressure the bypass valve opens, side by side, and whether it agrees."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from itertools import combinations
+
+from tabrel.core.parts.bypass_valve import spring_travel
+from tabrel.core.sample.measured_sample import MeasuredSample
+from tabrel.core.uncertainty.propagation import Result, Uncertain
+from tabrel.core.uncertainty.sampled_number import nominal_value
+
+
+@dataclass(frozen=True)
+class OpeningEvidence:
+    """One way to the opening pressure.
+
+    Attributes
+    ----------
+    basis : str
+        ``pressure``, ``force``, ``spring`` or ``stated``, the best first.
+    opening : Result
+        Opening pressure at 20 °C. [Pa]
+    is_used : bool
+        Whether the headline result rests on it.
+    """
+
+    basis: str
+    opening: Result
+    is_used: bool
+
+
+@dataclass(frozen=True)
+class Agreement:
+    """Whether two numbers agree: |difference| over its expanded uncertainty, as Eₙ.
+
+    Attributes
+    ----------
+    first, second : str
+        What is compared.
+    normalised_error : float or None
+        Eₙ; None where neither number has an uncertainty.
+    agrees : bool
+        Whether Eₙ is at most 1.
+    """
+
+    first: str
+    second: str
+    normalised_error: float | None
+    agrees: bool
+
+
+@dataclass(frozen=True)
+class StatedBand:
+    """A stated band, read both ways.
+
+    Attributes
+    ----------
+    low, high : float
+        [Pa]
+    opens_at_low, full_open_at_high : Agreement
+        The band read as start of opening to full open.
+    within_tolerance : bool
+        The band read as the tolerance of one opening pressure: whether it lies inside, within its U.
+    """
+
+    low: float
+    high: float
+    opens_at_low: Agreement
+    full_open_at_high: Agreement | None
+    within_tolerance: bool
+
+
+@dataclass(frozen=True)
+class OpeningComparison:
+    """All the evidence for the opening pressure.
+
+    Attributes
+    ----------
+    evidence : tuple of OpeningEvidence
+        Every way there is, the best first.
+    agreements : tuple of Agreement
+        Of every two ways.
+    closing : Result or None
+        Closing pressure on a bench, pressure falling. [Pa]
+    stated_band : StatedBand or None
+        Where a band is stated and something was measured to hold against it.
+    coil_bound : bool or None
+        Whether the spring goes solid before the lift limit; None while that is not known.
+    """
+
+    evidence: tuple[OpeningEvidence, ...]
+    agreements: tuple[Agreement, ...]
+    closing: Result | None
+    stated_band: StatedBand | None
+    coil_bound: bool | None
+
+
+def opening_comparison(measured: MeasuredSample) -> OpeningComparison:
+    """Return every way to the opening pressure that the readings allow, and how they agree.
+
+    Two ways may share the seat or the spring; the uncertainty of their difference is therefore
+    propagated with the correlation. For independent ways this is Eₙ = |x₁ − x₂|/√(U₁² + U₂²). Of a
+    single stated figure no uncertainty is known, and only that of the other way counts.
+
+    Parameters
+    ----------
+    measured : MeasuredSample
+        From `measured.measure_sample`.
+
+    Returns
+    -------
+    OpeningComparison
+
+    References
+    ----------
+    .. [1] ISO 13528:2022, 9.7, for Eₙ; JCGM 100:2008, 5.2, for correlated inputs.
+    """
+    if measured.sample.bypass.location == "none":
+        return OpeningComparison((), (), None, None, None)
+    variables = measured.variables
+    ways = {way.basis: way.pressure for way in measured.bypass.ways}
+    found = tuple(
+        OpeningEvidence(basis, variables.result(number, basis=basis), basis == measured.bypass.opening.basis)
+        for basis, number in ways.items()
+    )
+    agreements = tuple(_agreement(measured, a, ways[a], b, ways[b]) for a, b in combinations(ways, 2))
+    closing = measured.known.get("bypass.closing_pressure")
+    return OpeningComparison(
+        found,
+        agreements,
+        None if closing is None else variables.result(closing, basis="pressure"),
+        _stated_band(measured, ways),
+        coil_bound(measured),
+    )
+
+
+def coil_bound(measured: MeasuredSample) -> bool | None:
+    """Return whether the spring goes solid before the lift limit, or None while that is not known."""
+    travel, valve = spring_travel(measured.known), measured.bypass.valve
+    if travel is None or valve is None:
+        return None
+    return bool(float(nominal_value(travel)) < valve.lift_limit)
+
+
+def _agreement(measured: MeasuredSample, first: str, x: Uncertain, second: str, y: Uncertain) -> Agreement:
+    difference = x - y
+    spread = measured.variables.expanded_uncertainty(difference)
+    off = abs(float(nominal_value(difference)))
+    if spread == 0:
+        return Agreement(first, second, None, off == 0)
+    return Agreement(first, second, off / spread, off <= spread)
+
+
+def _stated_band(measured: MeasuredSample, ways: dict[str, Uncertain]) -> StatedBand | None:
+    stated, best = measured.sample.bypass.stated_kpa, next(iter(ways.items()), None)
+    if not isinstance(stated, tuple) or best is None or best[0] == "stated":
+        return None
+    low, high = (pressure * 1e3 for pressure in stated)
+    basis, opening = best
+    room = measured.variables.expanded_uncertainty(opening)
+    full = measured.bypass.full_open
+    full_open = None
+    if full.value is not None and full.expanded_uncertainty:
+        error = abs(full.value - high) / full.expanded_uncertainty
+        full_open = Agreement("full_open", "stated", error, error <= 1)
+    return StatedBand(
+        low,
+        high,
+        _agreement(measured, basis, opening, "stated", low),
+        full_open,
+        low - room <= float(nominal_value(opening)) <= high + room,
+    )

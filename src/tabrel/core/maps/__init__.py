@@ -1,0 +1,9 @@
+"""Operating maps over oil temperature and engine speed, the curves on them, and how sure they are.
+
+`operating_map`     a whole grid solved at once, with the pressure-loss breakdown of a point
+`onset`             where the bypass valve opens and closes, and the regulator, solved as curves
+`monte_carlo`       bands and intervals from random samples of every input
+`sensitivity`       inputs of a map, and which assumption moves it most
+`comparison`        what restricts, and when oil goes unfiltered, for one filter at two points
+`what_if`           a scenario in words
+"""

@@ -1,0 +1,95 @@
+"""The two questions of a study, answered for one filter: which part restricts here, and when is oil unfiltered."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, replace
+
+import numpy as np
+
+from tabrel.core.circuit.solution import solve_circuit
+from tabrel.core.circuit.state import OperatingPoint
+from tabrel.core.maps.onset import bypass_onset
+from tabrel.core.maps.operating_map import LedgerPart, circuit_ledger
+
+ENGINE_SIDE = ("cooler", "head")
+"""Parts of the ledger that belong to the engine whatever filter is fitted."""
+
+
+@dataclass(frozen=True)
+class PartShare:
+    """A part, its differential pressure [Pa], and its share of the filter's own loss."""
+
+    name: str
+    differential_pressure: float
+    share: float
+
+
+@dataclass(frozen=True)
+class Standing:
+    """How one filter stands at one place.
+
+    Attributes
+    ----------
+    parts : tuple of PartShare
+        Of the filter's own loss, the largest first; empty where the oil does not pump.
+    filter_pressure, gallery_pressure : float or None
+        [Pa]
+    unfiltered_fraction : float or None
+        Share of the flow that passes no media.
+    onset, filling_onset : float or None
+        Bypass onset temperature at this speed, steady and filling; None where the valve stays shut. [°C]
+    has_valve : bool
+        Whether there is a bypass valve.
+    """
+
+    parts: tuple[PartShare, ...]
+    filter_pressure: float | None
+    gallery_pressure: float | None
+    unfiltered_fraction: float | None
+    onset: float | None
+    filling_onset: float | None
+    has_valve: bool
+
+
+def standing_at(point: OperatingPoint, temperature: float, speed: float) -> Standing:
+    """Return how a filter stands at one temperature and speed.
+
+    Parameters
+    ----------
+    point : OperatingPoint
+        Filter, circuit, oil, condition and loading.
+    temperature : float
+        [°C]
+    speed : float
+        [rpm]
+
+    Returns
+    -------
+    Standing
+    """
+    both = replace(point, condition="steady"), replace(point, condition="filling")
+    onsets = [bypass_onset(one, [speed]).temperature[0] for one in both]
+    onset, filling = (None if np.isnan(celsius) else float(celsius) for celsius in onsets)
+    has_valve = point.filter.valve is not None
+    if not point.oil.pumps(np.array([temperature]))[0]:
+        return Standing((), None, None, None, onset, filling, has_valve)
+    solved = solve_circuit(point, point.place(np.array([temperature]), np.array([speed])))
+    if not solved.converged[0]:
+        return Standing((), None, None, None, onset, filling, has_valve)
+    return Standing(
+        parts=part_shares(tuple(circuit_ledger(solved))),
+        filter_pressure=float(solved.quantity("filter_pressure")[0]),
+        gallery_pressure=float(solved.quantity("gallery_pressure")[0]),
+        unfiltered_fraction=float(solved.quantity("unfiltered_fraction")[0]),
+        onset=onset,
+        filling_onset=filling,
+        has_valve=has_valve,
+    )
+
+
+def part_shares(ledger: tuple[LedgerPart, ...]) -> tuple[PartShare, ...]:
+    """Return each part's share of the filter's own loss at the first place of a ledger, the largest first."""
+    own = {part.name: float(np.ravel(part.total)[0]) for part in ledger if part.name not in ENGINE_SIDE}
+    whole = sum(own.values())
+    shares = [PartShare(name, total, total / whole if whole > 0 else 0.0) for name, total in own.items()]
+    return tuple(sorted(shares, key=lambda part: -part.share))

@@ -1,0 +1,228 @@
+"""Bands by Monte Carlo: readings, engine and model drawn together, the whole circuit solved for every draw.
+
+Source: JCGM 101:2008, with a fixed seed and a fixed number of draws.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from dataclasses import dataclass, replace
+
+import numpy as np
+from numpy.typing import NDArray
+
+from tabrel.core.circuit.engine_circuit import Condition
+from tabrel.core.circuit.operating_point import AS_IT_IS, operating_point
+from tabrel.core.circuit.solution import solve_circuit
+from tabrel.core.circuit.state import OperatingPoint
+from tabrel.core.hydraulics.threshold_curve import COLDEST, HOTTEST
+from tabrel.core.maps.onset import onset_of_columns
+from tabrel.core.study.model import Sample, Study
+from tabrel.core.study.plans import Scenario
+from tabrel.core.uncertainty.model_arrays import finite_places, flattened, picked
+from tabrel.core.uncertainty.sampling import Draws, Quantiles
+
+FloatArray = NDArray[np.float64]
+
+DRAWS = 1000
+PLACES_AT_ONCE = 10_000
+"""Draws × places solved in one go: small enough for the caches of a processor, and to be stopped soon."""
+
+BAND = (0.025, 0.5, 0.975)
+"""Ends and middle of a 95 % band."""
+
+
+@dataclass(frozen=True)
+class DrawnProblem:
+    """The circuit problem with its draws.
+
+    Attributes
+    ----------
+    nominal : OperatingPoint
+        Best estimates.
+    drawn : OperatingPoint
+        Its numbers have shape (count, 1) wherever they are uncertain.
+    count : int
+        Draws that are possible.
+    impossible : int
+        Draws left out, since a size came out below zero.
+    """
+
+    nominal: OperatingPoint
+    drawn: OperatingPoint
+    count: int
+    impossible: int
+
+
+def drawn_problem(
+    study: Study,
+    sample: Sample,
+    *,
+    quantiles: Quantiles,
+    condition: Condition = "steady",
+    loading: float = 1.0,
+    scenario: Scenario = AS_IT_IS,
+) -> DrawnProblem:
+    """Return the circuit problem of a sample with draws of everything that is uncertain.
+
+    Parameters
+    ----------
+    study, sample : Study, Sample
+        As typed.
+    quantiles : callable
+        From `draws`.
+    condition : str
+        ``steady`` or ``filling``.
+    loading : float
+        Multiplies the media's resistance.
+    scenario : Scenario
+        What is thought to be different.
+
+    Returns
+    -------
+    DrawnProblem
+
+    Raises
+    ------
+    MissingInputsError, StudyError
+        As `operating_point.operating_point`.
+    """
+    nominal = operating_point(study, sample, condition=condition, loading=loading, scenario=scenario)
+    draws = Draws(quantiles, sample.label)
+    with np.errstate(all="ignore"):
+        drawn = operating_point(study, sample, condition=condition, loading=loading, scenario=scenario, variables=draws)
+    size = len(quantiles("size"))
+    good = finite_places(replace(drawn, loading=1.0), size)
+    return DrawnProblem(nominal, picked(drawn, good), int(good.sum()), int(size - good.sum()))
+
+
+@dataclass(frozen=True)
+class Progress:
+    """How many draws are done, of how many."""
+
+    done: int
+    total: int
+
+
+@dataclass(frozen=True)
+class Band:
+    """A quantity along a slice with its 95 % band; NaN where the oil does not pump.
+
+    Attributes
+    ----------
+    value : ndarray, shape (n,)
+        With the best estimates, in SI units.
+    low, middle, high : ndarray, shape (n,)
+        2.5 %, 50 % and 97.5 % of the draws.
+    draws, impossible : int
+        Used, and left out.
+    """
+
+    value: FloatArray
+    low: FloatArray
+    middle: FloatArray
+    high: FloatArray
+    draws: int
+    impossible: int
+
+
+def quantity_band(problem: DrawnProblem, temperature: FloatArray, speed: FloatArray, quantity: str) -> Iterator[Progress | Band]:
+    """Yield progress, and at last the band of a quantity at places.
+
+    Parameters
+    ----------
+    problem : DrawnProblem
+        With its draws.
+    temperature, speed : ndarray, shape (n,)
+        Places. [°C], [rpm]
+    quantity : str
+        One of `solved_circuit.SOLVED_QUANTITIES`.
+
+    Yields
+    ------
+    Progress or Band
+        Whoever does not ask for the next one stops the work.
+    """
+    nominal, pumps = problem.nominal, problem.nominal.oil.pumps(temperature)
+    value = np.full((4, len(temperature)), np.nan)
+    drawn = np.empty((problem.count, int(pumps.sum())))
+    if pumps.any() and problem.count:
+        celsius, rpm = temperature[pumps], speed[pumps]
+        best = solve_circuit(nominal, nominal.place(celsius, rpm))
+        value[0, pumps] = best.quantity(quantity)
+        at_once = max(1, PLACES_AT_ONCE // len(celsius))
+        for first in range(0, problem.count, at_once):
+            rows = slice(first, min(first + at_once, problem.count))
+            some = picked(problem.drawn, rows)
+            with np.errstate(all="ignore"):
+                solved = solve_circuit(some, some.place(celsius, rpm), start=best.unknown)
+                drawn[rows] = solved.quantity(quantity)
+            yield Progress(rows.stop, problem.count)
+        value[1:, pumps] = quantiles_of(drawn, BAND)
+    yield Band(value[0], value[1], value[2], value[3], problem.count, problem.impossible)
+
+
+def quantiles_of(drawn: FloatArray, shares: tuple[float, ...]) -> FloatArray:
+    """Return quantiles over the first axis, of the draws that have a value; NaN where none has."""
+    with np.errstate(all="ignore"):
+        ordered = np.sort(drawn, axis=0)  # NaN last
+        count = np.count_nonzero(~np.isnan(ordered), axis=0)
+        place = np.array(shares)[:, None] * np.maximum(count - 1, 0)
+        below = np.floor(place).astype(int)
+        above = np.minimum(below + 1, np.maximum(count - 1, 0))
+        column = np.arange(drawn.shape[1])
+        low, high = ordered[below, column], ordered[above, column]
+        # two equal ends need no interpolation, which would make infinity less infinity
+        return np.where(count > 0, np.where(low == high, low, low + (place - below) * (high - low)), np.nan)
+
+
+@dataclass(frozen=True)
+class OnsetInterval:
+    """The onset temperature at one speed with its 95 % interval.
+
+    Attributes
+    ----------
+    value, low, high : float or None
+        None where the valve stays shut from the cold end on, 150 where it never closes. [°C]
+    shut_share : float
+        Share of the draws in which it stays shut.
+    draws : int
+        Used.
+    """
+
+    value: float | None
+    low: float | None
+    high: float | None
+    shut_share: float
+    draws: int
+
+
+def onset_interval(problem: DrawnProblem, speed: float) -> OnsetInterval:
+    """Return the bypass onset temperature at a speed with its 95 % interval.
+
+    Parameters
+    ----------
+    problem : DrawnProblem
+        With its draws.
+    speed : float
+        [rpm]
+
+    Returns
+    -------
+    OnsetInterval
+    """
+    cold_end = problem.nominal.oil.coldest_pumping(COLDEST)
+    best = onset_of_columns(problem.nominal, np.array([speed]), cold_end).closes
+    if not problem.count:
+        return OnsetInterval(_onset_told(best[0]), None, None, 0.0, 0)
+    columns = flattened(problem.drawn, (problem.count, 1))
+    with np.errstate(all="ignore"):
+        closes = onset_of_columns(columns, np.full(problem.count, speed), cold_end).closes
+    below = np.where(np.isnan(closes), -np.inf, closes)
+    low, _, high = quantiles_of(below[:, None], BAND)[:, 0]
+    shut = float(np.isnan(closes).mean())
+    return OnsetInterval(_onset_told(best[0]), _onset_told(low), _onset_told(high), shut, problem.count)
+
+
+def _onset_told(celsius: float) -> float | None:
+    return float(min(celsius, HOTTEST)) if np.isfinite(celsius) else None

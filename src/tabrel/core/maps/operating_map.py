@@ -1,0 +1,169 @@
+"""The operating map: the whole circuit solved over oil temperature and engine speed at once."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator, Sequence
+from dataclasses import dataclass
+from functools import cached_property
+
+import numpy as np
+from numpy.typing import NDArray
+
+from tabrel.core.circuit.engine_circuit import NO_LOSS
+from tabrel.core.circuit.solution import SolvedCircuit, solve_circuit
+from tabrel.core.circuit.state import OperatingPoint
+from tabrel.core.errors import OutOfRangeError, require_positive
+from tabrel.core.hydraulics.flow_curve import Fluid
+from tabrel.core.hydraulics.restrictions import Restriction
+from tabrel.core.oil.model import HOTTEST_OIL
+from tabrel.core.uncertainty.sampled_number import Drawable
+
+FloatArray = NDArray[np.float64]
+
+COLDEST_OIL = -100.0
+"""No map goes below it. [°C]"""
+
+
+@dataclass(frozen=True)
+class LedgerPart:
+    """One part's differential pressure over the map, by its origin. [Pa]
+
+    Attributes
+    ----------
+    name : str
+        Of the part.
+    viscous, inertial : ndarray
+        Rising with flow and with its square.
+    spring : float, or draws of it
+        What the part holds back whatever the flow, such as the anti-drain valve.
+    """
+
+    name: str
+    viscous: FloatArray
+    inertial: FloatArray
+    spring: Drawable
+
+    @property
+    def total(self) -> FloatArray:
+        """All of it. [Pa]"""
+        return np.asarray(self.viscous + self.inertial + self.spring)
+
+
+@dataclass(frozen=True)
+class OperatingMap:
+    """The solved map; arrays have shape (temperatures, speeds).
+
+    They are NaN where the oil does not pump, or where the pump cannot open the anti-drain valve.
+
+    Attributes
+    ----------
+    temperature, speed : ndarray
+        Axes. [°C], [rpm]
+    pumps : ndarray of bool, shape (temperatures,)
+        Where the oil pumps.
+    solved : SolvedCircuit
+        The circuit at the temperatures at which it does.
+    """
+
+    temperature: FloatArray
+    speed: FloatArray
+    pumps: NDArray[np.bool_]
+    solved: SolvedCircuit
+
+    def quantity(self, name: str) -> FloatArray:
+        """Return one of `solved_circuit.SOLVED_QUANTITIES` over the whole grid, in SI units."""
+        return self._placed(self.solved.quantity(name))
+
+    @property
+    def evaluations(self) -> int:
+        """How often the residual was evaluated for the whole grid."""
+        return self.solved.evaluations
+
+    @cached_property
+    def ledger(self) -> tuple[LedgerPart, ...]:
+        """Every part's differential pressure, from pump to gallery."""
+        return tuple(
+            LedgerPart(part.name, self._placed(part.viscous), self._placed(part.inertial), part.spring)
+            for part in circuit_ledger(self.solved)
+        )
+
+    def _placed(self, array: FloatArray) -> FloatArray:
+        solved = array if self.solved.converged.all() else np.where(self.solved.converged, array, np.nan)
+        if self.pumps.all():
+            return solved
+        whole = np.full((len(self.temperature), len(self.speed)), np.nan)
+        whole[self.pumps] = solved
+        return whole
+
+
+def check_axes(temperatures: Sequence[float], speeds: Sequence[float]) -> None:
+    """Raise `OutOfRangeError` unless the axes are finite temperatures [°C] and speeds above zero [rpm]."""
+    for temperature in temperatures:
+        if not COLDEST_OIL <= temperature <= HOTTEST_OIL:
+            span = f"{COLDEST_OIL:g} to {HOTTEST_OIL:g} °C"
+            raise OutOfRangeError(f"{temperature:g} °C is outside the model, which runs from {span}")
+    for speed in speeds:
+        if not (np.isfinite(speed) and speed > 0):
+            raise OutOfRangeError(f"a speed of {speed:g} rpm is not above zero: give engine speeds in rpm")
+    if not len(temperatures) or not len(speeds):
+        raise OutOfRangeError("a map needs one temperature and one speed at least")
+
+
+def operating_map(point: OperatingPoint, temperatures: Sequence[float], speeds: Sequence[float]) -> OperatingMap:
+    """Return the circuit solved over a grid in one pass.
+
+    Parameters
+    ----------
+    point : OperatingPoint
+        Filter, circuit, oil, condition and loading.
+    temperatures : sequence of float, shape (m,)
+        Oil temperatures. [°C]
+    speeds : sequence of float, shape (n,)
+        Engine speeds, above zero. [rpm]
+
+    Returns
+    -------
+    OperatingMap
+
+    Raises
+    ------
+    OutOfRangeError
+        If an axis or the loading is outside the model.
+    """
+    check_axes(temperatures, speeds)
+    require_positive(loading=point.loading)
+    temperature, speed = np.asarray(temperatures, dtype=float), np.asarray(speeds, dtype=float)
+    pumps = point.oil.pumps(temperature)
+    place = point.place(temperature[pumps][:, None], speed[None, :])
+    return OperatingMap(temperature, speed, pumps, solve_circuit(point, place))
+
+
+def circuit_ledger(solved: SolvedCircuit) -> Iterator[LedgerPart]:
+    """Yield viscous, inertial and spring loss of every part from pump to gallery. [Pa]"""
+    point, inside = solved.point, solved.state.filter
+    model, circuit = point.filter, point.circuit
+    flow, media_flow, hardware_flow = inside.flow_rate.value, inside.media_flow, inside.hardware_flow
+    fluid, can = solved.place.fluid, solved.place.can_fluid
+    none = np.zeros_like(flow)
+
+    def passive(name: str, part: Restriction, through: FloatArray, oil: Fluid = can, spring: Drawable = 0.0) -> LedgerPart:
+        return LedgerPart(name, part.a * oil.dynamic_viscosity * through, part.b * oil.density * through**2 + none, spring)
+
+    if circuit.cooler is not NO_LOSS:
+        yield passive("cooler", circuit.cooler.restriction, circuit.cooler.inner_flow(flow, fluid), fluid)
+    if circuit.head is not NO_LOSS:
+        yield passive("head", circuit.head.restriction, circuit.head.inner_flow(flow, fluid), fluid)
+    yield passive("inlet_holes", model.inlet, hardware_flow)
+    if np.any(model.anti_drain.a) or np.any(model.anti_drain_pressure):
+        yield passive("anti_drain", model.anti_drain, hardware_flow, spring=model.anti_drain_pressure)
+    through = can.dynamic_viscosity * media_flow
+    media, pleats, tube = point.loading * model.media * through, model.pleats * through, model.tube.a * through
+    yield LedgerPart("media", media, none, 0.0)
+    yield LedgerPart("pleat_channels", pleats, none, 0.0)
+    if model.axial_way is not None:
+        yield LedgerPart("axial_way", inside.element_pressure.value - media - pleats - tube, none, 0.0)
+    if np.any(model.tube.a):
+        yield LedgerPart("centre_tube", tube, model.tube.b * can.density * hardware_flow**2, 0.0)
+    yield passive("outlet", model.outlet, hardware_flow)
+    if np.any(model.adapter.a):
+        yield passive("adapter", model.adapter, hardware_flow)

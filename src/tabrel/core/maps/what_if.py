@@ -1,0 +1,50 @@
+"""A scenario in words."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+
+from tabrel.core.study.plans import Scenario
+
+_LOCATIONS = {
+    "dome_end": "bypass at the dome end",
+    "thread_end": "bypass at the thread end",
+    "block": "bypass in the block",
+    "adapter": "bypass in the adapter",
+    "none": "no bypass",
+}
+_REGULATOR = {"stuck_open": "regulator stuck open", "stuck_shut": "regulator stuck shut"}
+
+
+def scenario_words(scenario: Scenario) -> tuple[str, ...]:
+    """Return what a scenario changes, thing by thing; empty where it changes nothing.
+
+    Examples
+    --------
+    >>> scenario_words(Scenario("old and cold", loading=3.0, oil_grade="15W-40"))
+    ('media 3 × as resistant', '15W-40 oil')
+    """
+    return tuple(_changes(scenario))
+
+
+def _changes(scenario: Scenario) -> Iterator[str]:
+    if scenario.loading not in (None, 1.0):
+        yield f"media {scenario.loading:g} × as resistant"
+    if scenario.oil_grade:
+        yield f"{scenario.oil_grade} oil"
+    if scenario.stud_bore_mm:
+        yield f"stud bore {scenario.stud_bore_mm:g} mm"
+    if scenario.without_adapter:
+        yield "no adapter"
+    if holes := scenario.adapter_holes:
+        yield f"adapter with {holes.count} × {holes.diameter_mm:g} mm"
+    if scenario.bypass_location:
+        yield _LOCATIONS[scenario.bypass_location]
+    if scenario.bypass_opening_kpa:
+        yield f"bypass opens at {scenario.bypass_opening_kpa:g} kPa"
+    if leak := scenario.leak:
+        yield f"defects {leak.count} × {leak.diameter_mm:g} mm"
+    if scenario.regulator:
+        yield _REGULATOR[scenario.regulator]
+    if scenario.anti_drain_lift_mm:
+        yield f"anti-drain lift {scenario.anti_drain_lift_mm:g} mm"

@@ -1,0 +1,189 @@
+"""Viscosity and density of the oil over temperature."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from functools import cached_property
+from itertools import pairwise
+from typing import ClassVar
+
+import numpy as np
+from numpy.typing import NDArray
+from scipy.optimize import brentq
+
+from tabrel.core.errors import OutOfRangeError, require_positive
+from tabrel.core.study.model import Oil, ViscosityPoint
+from tabrel.core.uncertainty.sampled_number import Drawable
+
+KELVIN = 273.15
+PUMPABLE_VISCOSITY = 60.0
+"""Above this dynamic viscosity an oil does not reach the pump. [Pa s]"""
+
+HOTTEST_OIL = 300.0
+"""No oil is looked at above it. [°C]"""
+
+_WARMEST_COLD = 0.0  # °C, where no low-shear point says from where on an oil is cold
+_LEAST_COLD_SPAN = 10.0  # K
+
+_LN_10 = float(np.log(10.0))
+_OFFSET = 0.7  # mm²/s, of ASTM D341 for viscosities above 2 mm²/s
+
+FloatArray = NDArray[np.float64]
+
+
+@dataclass(frozen=True)
+class OilModel:
+    """An oil as a function of temperature.
+
+    Attributes
+    ----------
+    density_15c : float
+        [kg/m³]
+    log_temperature, log_log_viscosity : ndarray, shape (n,), n ≥ 2
+        Points in ASTM D341 coordinates, by rising temperature: log₁₀ T(K), log₁₀ log₁₀(ν + 0.7).
+    pumping_limit : float or None
+        Stated lowest temperature at which the oil pumps. [°C]
+    coldest_low_shear, coldest : float or None
+        Coldest point taken at low shear, and coldest point of all. [°C]
+    cold_factor : float, or draws of it
+        By how much the oil at rest is thicker than its line says at the coldest point; it fades out
+        towards the coldest point taken at low shear.
+    """
+
+    FIXED_ARRAYS: ClassVar[tuple[str, ...]] = ("log_temperature", "log_log_viscosity")
+
+    density_15c: float
+    log_temperature: FloatArray
+    log_log_viscosity: FloatArray
+    pumping_limit: float | None
+    coldest_low_shear: float | None = None
+    coldest: float | None = None
+    cold_factor: Drawable = 1.0
+
+    @cached_property
+    def _slopes(self) -> FloatArray:
+        return np.asarray(np.diff(self.log_log_viscosity) / np.diff(self.log_temperature))
+
+    def density(self, temperature: FloatArray | float) -> FloatArray:
+        """Return the density [kg/m³] at a temperature [°C] (ASTM D1250, lubricating oils)."""
+        alpha = 0.6278 / self.density_15c
+        step = np.asarray(temperature, dtype=float) - 15.0
+        return np.asarray(self.density_15c * np.exp(-alpha * step * (1 + 0.8 * alpha * step)))
+
+    def log_viscosity_and_slope(self, temperature: FloatArray | float) -> tuple[FloatArray, FloatArray]:
+        """Return ln of the dynamic viscosity [Pa s] and its derivative [1/K] at a temperature [°C]."""
+        celsius = np.asarray(temperature, dtype=float)
+        kelvin = celsius + KELVIN
+        x = np.log10(kelvin)
+        # which segment; a handful of comparisons is several times faster than a search
+        i = sum(((x > knot).astype(np.intp) for knot in self.log_temperature[1:-1]), np.zeros(x.shape, dtype=np.intp))
+        slope = self._slopes[i]
+        # exp is several times faster than a power of ten
+        log_of = np.exp(_LN_10 * (self.log_log_viscosity[i] + slope * (x - self.log_temperature[i])))
+        shifted = np.exp(_LN_10 * log_of)
+        kinematic = shifted - _OFFSET
+        alpha = 0.6278 / self.density_15c
+        step = celsius - 15.0
+        log_viscosity = np.log(kinematic * 1e-6 * self.density_15c) - alpha * step * (1 + 0.8 * alpha * step)
+        derivative = shifted / kinematic * _LN_10 * log_of * slope / kelvin - alpha * (1 + 1.6 * alpha * step)
+        if np.ndim(self.cold_factor) == 0 and self.cold_factor == 1:
+            return log_viscosity, derivative
+        thicker = np.log(self.cold_factor)
+        span, share = self._coldness(celsius)
+        return log_viscosity + thicker * share, derivative - thicker / span * ((share > 0) & (share < 1))
+
+    def _coldness(self, celsius: FloatArray) -> tuple[float, FloatArray]:
+        """Return over how many kelvin the cold factor grows, and how much of it holds at a temperature."""
+        warm = _WARMEST_COLD if self.coldest_low_shear is None else self.coldest_low_shear
+        span = max(warm - (warm if self.coldest is None else self.coldest), _LEAST_COLD_SPAN)
+        return span, np.clip((warm - celsius) / span, 0.0, 1.0)
+
+    def dynamic_viscosity(self, temperature: FloatArray | float) -> FloatArray:
+        """Return the dynamic viscosity [Pa s] at a temperature [°C]."""
+        return np.asarray(np.exp(self.log_viscosity_and_slope(temperature)[0]))
+
+    def kinematic_viscosity(self, temperature: FloatArray | float) -> FloatArray:
+        """Return the kinematic viscosity [m²/s] at a temperature [°C]."""
+        return self.dynamic_viscosity(temperature) / self.density(temperature)
+
+    def pumps(self, temperature: FloatArray | float) -> NDArray[np.bool_]:
+        """Return whether the oil reaches the pump at a temperature [°C]."""
+        celsius = np.asarray(temperature, dtype=float)
+        pumps = self.dynamic_viscosity(celsius) <= PUMPABLE_VISCOSITY
+        return pumps if self.pumping_limit is None else pumps & (celsius >= self.pumping_limit)
+
+    def coldest_pumping(self, lowest: float) -> float:
+        """Return the lowest temperature from `lowest` [°C] upward at which the oil pumps. [°C]"""
+        start = lowest if self.pumping_limit is None else max(lowest, self.pumping_limit)
+        if self.dynamic_viscosity(start) <= PUMPABLE_VISCOSITY:
+            return start
+
+        def excess(celsius: float) -> float:
+            return float(self.log_viscosity_and_slope(celsius)[0]) - float(np.log(PUMPABLE_VISCOSITY))
+
+        if excess(HOTTEST_OIL) > 0:
+            return HOTTEST_OIL  # it pumps nowhere
+        # a hair warmer, so that rounding does not leave the result on the side that does not pump
+        return float(brentq(excess, start, HOTTEST_OIL, xtol=1e-10)) + 1e-9
+
+
+def oil_model(oil: Oil) -> OilModel:
+    """Return the oil as a function of temperature.
+
+    Kinematic viscosity is a straight line in ASTM D341 coordinates between neighbouring points, the
+    end segments extended; dynamic points become kinematic through the density at their temperature.
+
+    Parameters
+    ----------
+    oil : Oil
+        As stated.
+
+    Returns
+    -------
+    OilModel
+
+    Raises
+    ------
+    OutOfRangeError
+        If there are fewer than two points, two at one temperature, or the oil thickens as it warms.
+
+    References
+    ----------
+    .. [1] ASTM D341, Standard Practice for Viscosity–Temperature Equations and Charts for Liquid
+       Petroleum or Hydrocarbon Products.
+    .. [2] ASTM D1250 (API MPMS 11.1), generalised lubricating oils.
+    """
+    require_positive(density_15c_kg_m3=oil.density_15c_kg_m3)
+    if len(oil.viscosity) < 2:
+        raise OutOfRangeError("an oil needs two viscosity points at least: add one at another temperature")
+    bare = OilModel(oil.density_15c_kg_m3, np.zeros(2), np.zeros(2), oil.pumping_limit_c)
+    points = []
+    for point in oil.viscosity:
+        kinematic = point.kinematic_mm2_s
+        if kinematic is None:
+            if point.dynamic_mpa_s is None:
+                raise OutOfRangeError(f"the point at {point.temperature_c:g} °C holds no viscosity: give one")
+            kinematic = point.dynamic_mpa_s * 1e-3 / float(bare.density(point.temperature_c)) * 1e6
+        if kinematic + _OFFSET <= 1:
+            raise OutOfRangeError(f"the viscosity at {point.temperature_c:g} °C is too thin for an oil: check its unit")
+        points.append((point.temperature_c, kinematic))
+    points.sort()
+    for (colder, thick), (warmer, thin) in pairwise(points):
+        if colder == warmer:
+            raise OutOfRangeError(f"two viscosity points stand at {colder:g} °C: keep one of them")
+        if thin >= thick:
+            raise OutOfRangeError(f"the oil would be thicker at {warmer:g} °C than at {colder:g} °C: check these two points")
+    celsius, kinematics = np.array(points).T
+    return OilModel(
+        oil.density_15c_kg_m3,
+        np.log10(celsius + KELVIN),
+        np.log10(np.log10(kinematics + _OFFSET)),
+        oil.pumping_limit_c,
+        coldest_low_shear=min((point.temperature_c for point in oil.viscosity if not is_high_shear(point)), default=None),
+        coldest=float(celsius[0]),
+    )
+
+
+def is_high_shear(point: ViscosityPoint) -> bool:
+    """Return whether a viscosity was taken at high shear, as cold cranking is; a dynamic one is unless marked."""
+    return point.dynamic_mpa_s is not None if point.high_shear is None else point.high_shear

@@ -1,0 +1,10 @@
+"""What each part of a filter is by itself: holes, plate, bypass valve, media.
+
+`hole_shapes`, `holes`   area and perimeter of one hole and of groups of them
+`flow_area`              sections of the tapping plate, the smallest and the series equivalent
+`plate_layout`           where the holes lie on the plate, and whether they can
+`bypass_valve`           opening pressure, spring, full open
+`bypass_flow`, `valve_curve`   flow through the valve at a pressure, and its curve
+`media`                  strip, effective area, permeability, solidity
+`efficiency`             sizes and scales, claims, the screening estimate
+"""

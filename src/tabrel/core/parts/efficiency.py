@@ -1,0 +1,199 @@
+"""Micron efficiency: from a published claim, or as a screening estimate from dimensions.
+
+Sizes are µm(c) after ISO 11171 inside this module, in micrometres; efficiency is a fraction,
+E = 1 − 1/β.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from math import exp, log, pi
+
+import numpy as np
+from scipy.optimize import brentq
+
+from tabrel.core.errors import OutOfRangeError, require_positive
+from tabrel.core.study.model import Claim
+from tabrel.core.uncertainty.propagation import Result
+
+REFERENCE_SIZE = 20.0
+REFERENCE_BETA = 75.0
+LEAST_SLOPE, STEEPEST_SLOPE = 2.0, 6.0
+"""Range of the slope of ln(β − 1) over ln x among engine oil filters."""
+
+_SCALE_B_TO_C = 0.898
+# ISO 4402 (ACFTD) to ISO 11171 sizes
+_OLD_SIZES = (1, 2, 3, 5, 7, 10, 12, 15, 20, 25, 30, 40)
+_NEW_SIZES = (4.2, 4.6, 5.1, 6.4, 7.7, 9.8, 11.3, 13.6, 17.5, 21.2, 24.9, 31.7)
+
+
+def size_in_um_c(size: float, scale: str) -> float:
+    """Return a particle size on the ISO 11171 scale. [µm(c)]
+
+    Parameters
+    ----------
+    size : float
+        In micrometres on `scale`.
+    scale : str
+        ``um(c)``, ``um(b)`` or ``um`` (ISO 4402; linear between the tabulated sizes).
+
+    Returns
+    -------
+    float
+
+    Raises
+    ------
+    OutOfRangeError
+        If a size on the old scale lies outside its table.
+
+    Examples
+    --------
+    >>> size_in_um_c(25, "um"), round(size_in_um_c(10, "um(b)"), 2)
+    (21.2, 8.98)
+    """
+    require_positive(size=size)
+    if scale == "um(c)":
+        return size
+    if scale == "um(b)":
+        return _SCALE_B_TO_C * size
+    if not _OLD_SIZES[0] <= size <= _OLD_SIZES[-1]:
+        raise OutOfRangeError(f"{size:g} µm lies outside the ISO 4402 scale, which runs from 1 to 40 µm")
+    return float(np.interp(size, _OLD_SIZES, _NEW_SIZES))
+
+
+@dataclass(frozen=True)
+class ClaimedPoint:
+    """A claim that can be computed with: relation, filtration ratio, size in µm(c)."""
+
+    relation: str
+    beta: float
+    size: float
+
+    def beta_range(self, size: float) -> tuple[float, float]:
+        """Return the least and the greatest β at a size over the slopes an engine filter may have."""
+        ratio = size / self.size
+        ends = [1 + (self.beta - 1) * ratio**slope for slope in (LEAST_SLOPE, STEEPEST_SLOPE)]
+        return min(ends), max(ends)
+
+    def size_range(self, beta: float) -> tuple[float, float]:
+        """Return the least and the greatest size at which a β is reached, over the same slopes."""
+        ratio = (beta - 1) / (self.beta - 1)
+        ends = [self.size * ratio ** (1 / slope) for slope in (LEAST_SLOPE, STEEPEST_SLOPE)]
+        return min(ends), max(ends)
+
+
+def usable_claim(claims: Sequence[Claim]) -> ClaimedPoint | None:
+    """Return the first efficiency claim that states a size on a known scale and is not stale, or None.
+
+    A claim with a size range or without a size stays in the record and is not computed with.
+    """
+    for claim in claims:
+        if claim.efficiency_percent is None or claim.size_um is None or claim.scale is None or claim.stale is not None:
+            continue
+        try:
+            size = size_in_um_c(claim.size_um, claim.scale)
+        except OutOfRangeError:
+            continue
+        return ClaimedPoint(claim.relation or "=", 1 / (1 - claim.efficiency_percent / 100), size)
+    return None
+
+
+def efficiency_from_claim(claim: ClaimedPoint, size: float = REFERENCE_SIZE) -> Result:
+    """Return the efficiency at a size [µm(c)] that a claim allows. [-]
+
+    At the claim's own size a point gives a value; elsewhere only an envelope. A bound gives a lower
+    limit and never an upper one.
+    """
+    low, high = (1 - 1 / beta for beta in claim.beta_range(size))
+    if claim.relation != "=":
+        return Result(value=None, low=low, relation=claim.relation, basis="claim")
+    value = 1 - 1 / claim.beta if size == claim.size else None
+    return Result(value=value, low=low, high=high, basis="claim")
+
+
+def size_from_claim(claim: ClaimedPoint, beta: float = REFERENCE_BETA) -> Result:
+    """Return the size at which a β is reached that a claim allows. [µm(c)]"""
+    low, high = claim.size_range(beta)
+    if claim.relation != "=":
+        return Result(value=None, high=high, relation="<=" if claim.relation == ">=" else "<", basis="claim")
+    value = claim.size if beta == claim.beta else None
+    return Result(value=value, low=low, high=high, basis="claim")
+
+
+@dataclass(frozen=True)
+class ScreeningMedium:
+    """Media dimensions for the screening estimate.
+
+    Attributes
+    ----------
+    fibre_diameter : float
+        [µm]
+    solidity : float
+        0 to 1.
+    thickness : float
+        [µm]
+    inhomogeneity : float
+        γ.
+    assumed : tuple of str
+        What came from the family's defaults.
+    """
+
+    fibre_diameter: float
+    solidity: float
+    thickness: float
+    inhomogeneity: float
+    assumed: tuple[str, ...] = ()
+
+    def largest_valid_size(self) -> float:
+        """Return the particle size beyond which the pores themselves are smaller. [µm(c)]"""
+        return float((self.solidity**-0.5 - 1) * self.fibre_diameter)
+
+
+def screening_efficiency(medium: ScreeningMedium, size: float) -> float:
+    """Return the efficiency of a fibrous medium by interception alone. [-]
+
+    Single-fibre interception with Kuwabara's flow field, E = 1 − exp(−4αηγt/(π·d_f·(1−α))) [1]_.
+
+    Parameters
+    ----------
+    medium : ScreeningMedium
+        Dimensions.
+    size : float
+        Particle size. [µm(c)]
+
+    Returns
+    -------
+    float
+
+    References
+    ----------
+    .. [1] R. C. Brown, Air Filtration, Pergamon, 1993, chapters 3 and 4.
+    """
+    require_positive(size=size)
+    alpha = medium.solidity
+    if not 0 < alpha < 1:
+        raise OutOfRangeError(f"solidity must lie between 0 and 1, got {alpha!r}")
+    kuwabara = -0.5 * log(alpha) - 0.75 + alpha - alpha**2 / 4
+    ratio = size / medium.fibre_diameter
+    single_fibre = (2 * (1 + ratio) * log(1 + ratio) - (1 + ratio) + 1 / (1 + ratio)) / (2 * kuwabara)
+    depth = 4 * alpha * single_fibre * medium.inhomogeneity * medium.thickness
+    return 1 - exp(-depth / (pi * medium.fibre_diameter * (1 - alpha)))
+
+
+def screening_estimate(medium: ScreeningMedium, size: float = REFERENCE_SIZE) -> Result:
+    """Return the screening estimate at a size with its band: the curve a factor of two in size either way. [-]"""
+    return Result(
+        value=screening_efficiency(medium, size),
+        low=screening_efficiency(medium, size / 2),
+        high=screening_efficiency(medium, 2 * size),
+        basis="estimate",
+        assumed=medium.assumed,
+    )
+
+
+def screening_size(medium: ScreeningMedium, beta: float = REFERENCE_BETA) -> Result:
+    """Return the size at which the screening estimate reaches a β, with its band. [µm(c)]"""
+    target = 1 - 1 / beta
+    size = exp(brentq(lambda log_size: screening_efficiency(medium, exp(log_size)) - target, -40.0, 40.0, xtol=1e-12))
+    return Result(value=size, low=size / 2, high=2 * size, basis="estimate", assumed=medium.assumed)

@@ -1,0 +1,130 @@
+"""Groups of real holes: from their readings to areas, perimeters and a restriction."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+from tabrel.core.catalogue.hole_dimensions import SHAPE_DIMENSIONS
+from tabrel.core.catalogue.quantities import HOLE_QUANTITIES
+from tabrel.core.hydraulics.restrictions import Restriction, hole_restriction, parallel
+from tabrel.core.parts.hole_shapes import SHAPES, HoleGeometry, outline_area, outline_perimeter
+from tabrel.core.study.model import HoleGroup, Provenance, standing
+from tabrel.core.uncertainty.estimate import INSTRUMENT_ERRORS, estimate_quantity
+from tabrel.core.uncertainty.propagation import Uncertain, Variables
+from tabrel.core.uncertainty.sampled_number import Drawable, values_of
+
+
+@dataclass(frozen=True)
+class MeasuredHoles:
+    """The open groups of one place, with what is missing of them.
+
+    Attributes
+    ----------
+    groups : tuple of (int, float, HoleGeometry)
+        Count, open fraction and geometry of one hole; groups with open fraction 0 are left out.
+    missing : tuple of str
+        Keys of readings that are missing.
+    sizes : tuple of dict
+        Of each group: uncertain number by dimension. [m]
+    provenances : tuple of dict
+        Of each group: where the size comes from, by dimension.
+    """
+
+    groups: tuple[tuple[int, float, HoleGeometry], ...]
+    missing: tuple[str, ...]
+    sizes: tuple[dict[str, Uncertain], ...] = ()
+    provenances: tuple[dict[str, Provenance], ...] = ()
+
+    @property
+    def area(self) -> Uncertain:
+        """Open area of all holes. [m²]"""
+        return sum(count * open_fraction * hole.area for count, open_fraction, hole in self.groups)
+
+    def restriction(self, thickness: Drawable) -> Restriction:
+        """Return the restriction of all groups side by side in a plate of a thickness [m]."""
+        return parallel(
+            [
+                hole_restriction(
+                    count=count,
+                    area=values_of(hole.area) * open_fraction,
+                    perimeter=values_of(hole.perimeter),
+                    thickness=thickness,
+                )
+                for count, open_fraction, hole in self.groups
+            ]
+        )
+
+
+def measure_holes(path: str, groups: Sequence[HoleGroup], variables: Variables) -> MeasuredHoles:
+    """Return the geometry of hole groups from their readings.
+
+    Parameters
+    ----------
+    path : str
+        Key of the place, such as ``holes.inlet``.
+    groups : sequence of HoleGroup
+        As typed.
+    variables : Variables
+        Takes up each measured dimension.
+
+    Returns
+    -------
+    MeasuredHoles
+    """
+    found: list[tuple[int, float, HoleGeometry]] = []
+    sizes: list[dict[str, Uncertain]] = []
+    provenances: list[dict[str, Provenance]] = []
+    missing: list[str] = [] if groups else [path]
+    for i, group in enumerate(groups):
+        open_fraction = 1.0 if group.open_fraction is None else group.open_fraction
+        if open_fraction == 0:
+            continue
+        measured, where_from = _sizes(f"{path}[{i}]", group, variables)
+        geometry, lacking = _geometry(f"{path}[{i}]", group, measured, variables)
+        missing += lacking
+        if geometry is not None:
+            found.append((group.count, open_fraction, geometry))
+            sizes.append(measured)
+            provenances.append(where_from)
+    if groups and not found and not missing:
+        missing.append(path)  # every group is covered: there is no opening to compute with
+    return MeasuredHoles(tuple(found), tuple(missing), tuple(sizes), tuple(provenances))
+
+
+def _sizes(path: str, group: HoleGroup, variables: Variables) -> tuple[dict[str, Uncertain], dict[str, Provenance]]:
+    """Return the sizes of one hole of a group, and where each comes from."""
+    sizes: dict[str, Uncertain] = {}
+    provenances: dict[str, Provenance] = {}
+    takes = SHAPE_DIMENSIONS[group.shape]
+    for dimension in takes.required + takes.optional:
+        if readings := standing(getattr(group.readings, dimension)):
+            estimate = estimate_quantity(HOLE_QUANTITIES[dimension], readings)
+            sizes[dimension] = variables.add(f"{path}.{dimension}", estimate)
+            provenances[dimension] = estimate.provenance
+    return sizes, provenances
+
+
+def _geometry(
+    path: str, group: HoleGroup, sizes: dict[str, Uncertain], variables: Variables
+) -> tuple[HoleGeometry | None, list[str]]:
+    if group.shape == "outline":
+        return _outline_geometry(path, group, variables)
+    lacking = [f"{path}.{dimension}" for dimension in SHAPE_DIMENSIONS[group.shape].required if dimension not in sizes]
+    return (None, lacking) if lacking else (SHAPES[group.shape](**sizes), [])
+
+
+def _outline_geometry(path: str, group: HoleGroup, variables: Variables) -> tuple[HoleGeometry | None, list[str]]:
+    """Return area and perimeter of an outline.
+
+    The edge may lie off by as much as a caliper would be on a diameter (half of it on each side), so
+    that a round hole given as an outline carries the same uncertainty as one given by its diameter.
+    """
+    points = [(x * 1e-3, y * 1e-3) for x, y in group.readings.points_mm]
+    if not points:
+        return None, [f"{path}.points_mm"]
+    caliper = INSTRUMENT_ERRORS["caliper"]
+    edge = (caliper.standard_uncertainty_b() ** 2 + caliper.repeatability**2) ** 0.5 / 2
+    perimeter = outline_perimeter(points)
+    area = variables.with_type_b(f"{path}.points_mm", outline_area(points), perimeter * edge)
+    return HoleGeometry(area, perimeter), []

@@ -1,0 +1,106 @@
+"""All results and warnings of one sample."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from tabrel.core.parts.flow_area import inlet_hole_area, plate_flow_area, plate_sections, plate_series_area
+from tabrel.core.parts.media import effective_media_area, gross_media_area, pleat_opening_at_inside
+from tabrel.core.review.reading_warnings import SampleWarning
+from tabrel.core.review.sample_warnings import sample_warnings
+from tabrel.core.sample.efficiency import efficiency_results, screening_medium
+from tabrel.core.sample.measured_sample import MeasuredSample, measure_sample
+from tabrel.core.study.model import Circuit, Sample
+from tabrel.core.uncertainty.propagation import Result
+
+
+@dataclass(frozen=True)
+class SampleResults:
+    """The headline results of one sample and what stands beside them. SI; sizes in µm(c).
+
+    Attributes
+    ----------
+    inlet_hole_area, plate_flow_area, plate_series_area : Result
+        [m²]
+    media_gross_area, media_effective_area : Result
+        One face. [m²]
+    pleat_opening_at_inside : Result
+        [-]
+    media_permeability : Result
+        [m²]
+    bypass_opening, bypass_full_open : Result
+        [Pa]
+    efficiency_at_20_um : Result
+        [-]
+    size_at_beta_75 : Result
+        [µm(c)]
+    """
+
+    inlet_hole_area: Result
+    plate_flow_area: Result
+    plate_series_area: Result
+    media_gross_area: Result
+    media_effective_area: Result
+    pleat_opening_at_inside: Result
+    media_permeability: Result
+    bypass_opening: Result
+    bypass_full_open: Result
+    efficiency_at_20_um: Result
+    size_at_beta_75: Result
+
+
+@dataclass(frozen=True)
+class SampleAnalysis:
+    """Results and warnings of one sample."""
+
+    results: SampleResults
+    warnings: tuple[SampleWarning, ...]
+
+
+def analyse_sample(sample: Sample, circuit: Circuit | None) -> SampleAnalysis:
+    """Return all results and warnings of one sample, measured first; see `analyse_measured`.
+
+    Parameters
+    ----------
+    sample : Sample
+        As typed; must have passed `study_checks.check_sample`.
+    circuit : Circuit or None
+        Of the engine, for its stud and adapter.
+
+    Returns
+    -------
+    SampleAnalysis
+    """
+    return analyse_measured(measure_sample(sample, circuit))
+
+
+def analyse_measured(measured: MeasuredSample) -> SampleAnalysis:
+    """Return all results and warnings of a measured sample.
+
+    Parameters
+    ----------
+    measured : MeasuredSample
+        From `measure_sample`.
+
+    Returns
+    -------
+    SampleAnalysis
+    """
+    variables, strip = measured.variables, measured.strip
+    sections, missing = plate_sections(measured.inlet, measured.outlet, measured.adapter, measured.known)
+    outlet_is_bound = measured.outlet is not None and measured.outlet.is_upper_bound
+    efficiency, size = efficiency_results(measured)
+    results = SampleResults(
+        inlet_hole_area=inlet_hole_area(measured.inlet, variables),
+        plate_flow_area=plate_flow_area(sections, missing, variables, outlet_is_bound=outlet_is_bound),
+        plate_series_area=plate_series_area(sections, missing, variables, outlet_is_bound=outlet_is_bound),
+        media_gross_area=gross_media_area(strip, variables),
+        media_effective_area=effective_media_area(strip, variables),
+        pleat_opening_at_inside=pleat_opening_at_inside(strip, variables),
+        media_permeability=measured.permeability.result,
+        bypass_opening=measured.bypass.opening,
+        bypass_full_open=measured.bypass.full_open,
+        efficiency_at_20_um=efficiency,
+        size_at_beta_75=size,
+    )
+    return SampleAnalysis(results, sample_warnings(measured, screening_medium(measured), size))

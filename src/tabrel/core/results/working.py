@@ -1,0 +1,227 @@
+"""The working of a result: every line with its formula, the numbers put in, and what comes out.
+
+A line is written as a template such as ``π·{d}²/4``; the same template is shown with symbols, shown with
+numbers, and evaluated, so that a line can never claim what its numbers do not give. That the last line
+equals the computed result is tested for every result there is.
+"""
+
+from __future__ import annotations
+
+import ast
+import operator
+import re
+from collections.abc import Callable
+from dataclasses import dataclass, field
+from functools import lru_cache
+from math import pi
+from typing import Any, Literal
+
+from uncertainties import std_dev, umath
+
+from tabrel.core.catalogue.units import UnitFamily
+from tabrel.core.study.model import Provenance
+from tabrel.core.uncertainty.propagation import Uncertain
+from tabrel.core.uncertainty.sampled_number import nominal_value
+
+Measure = Literal[
+    "length", "area", "media_area", "pressure", "force", "spring_rate", "modulus", "count", "fraction", "number", "micrometre",
+    "permeability", "air_permeability", "viscosity", "mass", "angle",
+]  # fmt: skip
+_INCH = 0.0254
+_LBF = 4.4482216152605
+_PSI = _LBF / _INCH**2
+
+SHOWN_UNITS: dict[Measure, tuple[tuple[str, float], tuple[str, float]]] = {
+    "length": (("mm", 1e-3), ("in", _INCH)),
+    "area": (("mm²", 1e-6), ("in²", _INCH**2)),
+    "media_area": (("cm²", 1e-4), ("in²", _INCH**2)),
+    "pressure": (("kPa", 1e3), ("psi", _PSI)),
+    "force": (("N", 1.0), ("lbf", _LBF)),
+    "spring_rate": (("N/mm", 1e3), ("lbf/in", _LBF / _INCH)),
+    "modulus": (("GPa", 1e9), ("Mpsi", 1e6 * _PSI)),
+    "count": (("", 1.0), ("", 1.0)),
+    "fraction": (("%", 1e-2), ("%", 1e-2)),
+    "number": (("", 1.0), ("", 1.0)),
+    "angle": (("rad", 1.0), ("rad", 1.0)),
+    "micrometre": (("µm", 1.0), ("µm", 1.0)),
+    "permeability": (("µm²", 1e-12), ("µm²", 1e-12)),
+    "air_permeability": (("L/m²/s", 1e-3), ("cfm/ft²", 0.00508)),
+    "viscosity": (("µPa·s", 1e-6), ("µPa·s", 1e-6)),
+    "mass": (("g", 1e-3), ("oz", 0.028349523125)),
+}
+"""Unit and its size in SI, metric and inch."""
+
+
+@dataclass(frozen=True)
+class Operand:
+    """A number put into a line.
+
+    Attributes
+    ----------
+    symbol : str
+        As in the formula.
+    words : str
+        What it is.
+    value : uncertain number
+        [SI]
+    measure : str
+        How it is shown.
+    key : str
+        Reading, fact or claim it comes from; empty for the result of an earlier line.
+    provenance : str or None
+        Of an input; None for the result of an earlier line.
+    """
+
+    symbol: str
+    words: str
+    value: Uncertain
+    measure: Measure
+    key: str = ""
+    provenance: Provenance | None = None
+
+
+@dataclass(frozen=True)
+class Step:
+    """One line: what it works out, from which template and operands, and what comes out."""
+
+    symbol: str
+    words: str
+    template: str
+    operands: tuple[Operand, ...]
+    value: Uncertain
+    measure: Measure
+
+    def formula(self) -> str:
+        """Return the template with symbols."""
+        return re.sub(r"\{(.+?)\}", r"\1", self.template)
+
+    def pieces(self) -> list[str | Operand]:
+        """Return the template as plain text and operands, in their order."""
+        by_symbol = {operand.symbol: operand for operand in self.operands}
+        return [by_symbol[piece[1:-1]] if piece.startswith("{") else piece for piece in _SPLIT.split(self.template) if piece]
+
+
+_SPLIT = re.compile(r"(\{.+?\})")
+
+
+@dataclass
+class Working:
+    """The lines that lead to one result, in their order."""
+
+    title: str
+    steps: list[Step] = field(default_factory=list)
+
+    def line(self, symbol: str, words: str, template: str, operands: list[Operand], measure: Measure) -> Operand:
+        """Add a line and return its result, to be put into a later one."""
+        value = evaluate(template, {operand.symbol: operand.value for operand in operands})
+        self.steps.append(Step(symbol, words, template, tuple(operands), value, measure))
+        return Operand(symbol, words, value, measure)
+
+    def inputs(self) -> dict[str, Provenance]:
+        """Return what the result rests on: provenance by key, each input once."""
+        return {
+            operand.key: operand.provenance
+            for step in self.steps
+            for operand in step.operands
+            if operand.key and operand.provenance is not None
+        }
+
+
+def shown_number(value: Uncertain, measure: Measure, family: UnitFamily, digits: int = 5, spread: float | None = None) -> str:
+    """Return a number with its unit; its digits follow `spread`, else its standard uncertainty where it has one.
+
+    Examples
+    --------
+    >>> shown_number(0.00607, "length", "metric")
+    '6.07 mm'
+    >>> shown_number(0.125825, "media_area", "metric", spread=1.6e-3)
+    '1258 cm²'
+    """
+    unit, factor = SHOWN_UNITS[measure][0 if family == "metric" else 1]
+    number, u = float(nominal_value(value)) / factor, (spread or float(std_dev(value))) / factor
+    if u > 0 and number == 0:
+        text = f"(0 ± {u:.2g})"
+    elif u > 0:
+        decimals = 1 - int(f"{u:e}".partition("e")[2])
+        text = f"{number:.{max(0, decimals)}f}" if decimals <= 8 else f"{number:.{digits}g}"
+    else:
+        text = f"{number:.{digits}g}"
+    if "e" in text and 1e-4 < abs(number) < 1e7:
+        text = f"{number:.0f}"
+    return f"{text} {unit}".strip()
+
+
+_WORDS = {"^": "**", "·": "*", "−": "-", "²": "**2", "³": "**3", "⁴": "**4", "π": "pi", "√": "sqrt"}
+_OPERATORS: dict[type[ast.AST], Callable[..., Any]] = {
+    ast.Add: operator.add,
+    ast.Sub: operator.sub,
+    ast.Mult: operator.mul,
+    ast.Div: operator.truediv,
+    ast.Pow: operator.pow,
+    ast.USub: operator.neg,
+}
+_FUNCTIONS: dict[str, Callable[..., Any]] = {
+    "sqrt": umath.sqrt,
+    "acos": umath.acos,
+    "ln": umath.log,
+    "exp": umath.exp,
+    "min": lambda *numbers: min(numbers, key=nominal_value),
+    "max": lambda *numbers: max(numbers, key=nominal_value),
+}
+
+
+def evaluate(template: str, values: dict[str, Uncertain]) -> Uncertain:
+    """Return what a line's template gives with numbers put in.
+
+    Parameters
+    ----------
+    template : str
+        Arithmetic with ``{symbols}``, ``+ − · / ^ ² ³ ⁴ π √ acos ln exp min max``.
+    values : dict
+        Number by symbol.
+
+    Returns
+    -------
+    uncertain number
+
+    Raises
+    ------
+    ValueError
+        If the template holds anything else.
+
+    Examples
+    --------
+    >>> round(evaluate("π·{d}²/4", {"d": 2.0}), 6)
+    3.141593
+    """
+    expression, symbols = _parsed(template)
+    return _value(expression, {"pi": pi, **{f"v{i}": values[symbol] for i, symbol in enumerate(symbols)}})
+
+
+@lru_cache(maxsize=1000)
+def _parsed(template: str) -> tuple[ast.expr, tuple[str, ...]]:
+    """Return a template as an expression of v0, v1 … and the symbols these stand for."""
+    symbols: list[str] = []
+
+    def name(match: re.Match[str]) -> str:
+        symbols.append(match[1])
+        return f"(v{len(symbols) - 1})"
+
+    plain = re.sub(r"\{(.+?)\}", name, template)
+    for sign, word in _WORDS.items():
+        plain = plain.replace(sign, word)
+    return ast.parse(plain, mode="eval").body, tuple(symbols)
+
+
+def _value(node: ast.AST, names: dict[str, Uncertain]) -> Uncertain:
+    if isinstance(node, ast.Constant) and isinstance(node.value, int | float):
+        return float(node.value)
+    if isinstance(node, ast.Name):
+        return names[node.id]
+    if isinstance(node, ast.BinOp):
+        return _OPERATORS[type(node.op)](_value(node.left, names), _value(node.right, names))
+    if isinstance(node, ast.UnaryOp):
+        return _OPERATORS[type(node.op)](_value(node.operand, names))
+    if isinstance(node, ast.Call) and isinstance(node.func, ast.Name):
+        return _FUNCTIONS[node.func.id](*(_value(argument, names) for argument in node.args))
+    raise ValueError(f"a working line cannot hold {ast.dump(node)}")

@@ -1,0 +1,8 @@
+"""What Tabrel says back: what it understood, what it questions, what is missing, what readings say of claims.
+
+`echo`              what a field understood, before a reading is accepted
+`reading_warnings`  readings that do not fit: outliers, usual ranges, likely errors
+`sample_warnings`   what does not fit between the parts of a sample
+`claims`            what readings say of a claim
+`before_cut`        what can be learned only before the cut
+"""

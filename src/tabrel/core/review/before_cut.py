@@ -1,0 +1,93 @@
+"""The gate before cutting: what can be learned only from the whole filter and is still missing, and the cautions."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from dataclasses import dataclass
+from typing import Literal
+
+from tabrel.core.catalogue.observations import ATTRIBUTES
+from tabrel.core.catalogue.quantities import PART_TITLES, QUANTITIES
+from tabrel.core.stated.stated_values import FACTS
+from tabrel.core.study.model import Sample, standing
+
+CUT_METHODS: dict[str, str] = {
+    "roller cutter": "a wheel is pressed in and run round the can: no chips, the cleanest evidence",
+    "lathe": "a parting tool near the plate: few chips, keep them out of the media",
+    "tin snips": "started at a drilled hole: no chips in the can if the drill stops short, very sharp edges",
+    "saw": "chips fall into the can: rinse nothing, note where they lie",
+}
+"""How a can is opened. Whatever else is done is written in the note."""
+
+CAUTIONS: tuple[str, ...] = (
+    "Drain the filter and let it cool before cutting; hot oil burns, and old oil is kept off the skin.",
+    "Use a cutter that sheds no chips, or keep chips out of the evidence.",
+    "Cut edges are sharp: wear cut-proof gloves and eye protection.",
+    "No grinder on oily steel: sparks set the oil on fire.",
+    "A bulged can means stop: it saw too much pressure, so have the engine's pressure regulator checked.",
+    "Local rules for waste oil and oily parts apply; results support a choice and approve nothing.",
+)
+
+Kind = Literal["reading", "attribute", "fact", "holes"]
+
+
+@dataclass(frozen=True)
+class GateItem:
+    """Something that can be learned only before the cut and is still missing.
+
+    Attributes
+    ----------
+    key : str
+        Of the reading, attribute or fact.
+    kind : str
+        Which of them.
+    title : str
+        With its part.
+    """
+
+    key: str
+    kind: Kind
+    title: str
+
+
+def missing_before_cut(sample: Sample) -> tuple[GateItem, ...]:
+    """Return what is still missing and cannot be learned once the filter is cut.
+
+    A quantity that has a state ("could not be found", "not applicable" …) is answered. Circumference and
+    outside diameter answer for each other.
+
+    Parameters
+    ----------
+    sample : Sample
+        As typed.
+
+    Returns
+    -------
+    tuple of GateItem
+        In the order of work.
+    """
+    return tuple(_missing(sample))
+
+
+def _missing(sample: Sample) -> Iterator[GateItem]:
+    for fact in FACTS.values():
+        if fact.whole_only and fact.owner == "sample" and not getattr(sample, fact.key.removeprefix("sample.")):
+            yield GateItem(fact.key, "fact", fact.title)
+
+    def answered(key: str) -> bool:
+        return bool(standing(sample.readings.get(key, ()))) or key in sample.states
+
+    around = ("can.outside_diameter", "can.circumference")
+    for key, quantity in QUANTITIES.items():
+        if not quantity.whole_only or answered(key):
+            continue
+        if key in around and any(answered(other) for other in around):
+            continue
+        if key == "can.circumference":
+            continue  # asked for once, as the outside diameter
+        yield GateItem(key, "reading", f"{PART_TITLES[quantity.part]}: {quantity.title}")
+    for attribute in ATTRIBUTES.values():
+        if attribute.whole_only and attribute.key not in sample.observations:
+            yield GateItem(attribute.key, "attribute", f"{PART_TITLES[attribute.part]}: {attribute.title}")
+    if not sample.holes.inlet:
+        yield GateItem("holes.inlet", "holes", "Inlet holes: count and sizes")

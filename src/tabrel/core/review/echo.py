@@ -1,0 +1,169 @@
+"""What was understood of what is being typed into a field, in both unit families, before it is accepted."""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Sequence
+from dataclasses import dataclass
+from statistics import median
+from typing import Literal
+
+from tabrel.core.catalogue.quantities import HOLE_QUANTITIES, QUANTITIES, Quantity
+from tabrel.core.catalogue.units import UnitFamily, shown
+from tabrel.core.entry.field_line import STATE_WORDS, FieldEntry, understand_entry
+from tabrel.core.entry.likely_errors import question, wild_question
+from tabrel.core.entry.reading_text import parse_reading
+from tabrel.core.errors import ReadingTextError
+from tabrel.core.rules.study import check_reading_text
+from tabrel.core.study.model import Reading
+from tabrel.core.uncertainty.estimate import Estimate, estimate_quantity, outlying
+
+_HOLE_KEY = re.compile(r"holes\.(?P<placement>inlet|centre_tube)\[(?P<position>\d+)\]\.(?P<dimension>\w+)")
+
+
+@dataclass(frozen=True)
+class HoleKey:
+    """The place of a reading of holes: placement, position of the group, dimension."""
+
+    placement: Literal["inlet", "centre_tube"]
+    position: int
+    dimension: str
+
+
+def parse_hole_key(key: str) -> HoleKey | None:
+    """Return the parts of a key such as ``holes.inlet[0].diameter``, or None."""
+    match = _HOLE_KEY.fullmatch(key)
+    if match is None or match["dimension"] not in HOLE_QUANTITIES:
+        return None
+    placement: Literal["inlet", "centre_tube"] = "inlet" if match["placement"] == "inlet" else "centre_tube"
+    return HoleKey(placement, int(match["position"]), match["dimension"])
+
+
+def quantity_of(key: str) -> Quantity | None:
+    """Return the quantity of a reading key or of a hole key, or None."""
+    hole = parse_hole_key(key)
+    return HOLE_QUANTITIES[hole.dimension] if hole else QUANTITIES.get(key)
+
+
+@dataclass(frozen=True)
+class Echo:
+    """What a field shows under the cursor before a reading is accepted.
+
+    Attributes
+    ----------
+    text : str
+        As it would be stored, with its unit.
+    metric, inch : str
+        The value or values in both families; empty where nothing was understood.
+    problem : str or None
+        Why it cannot be taken.
+    question : str or None
+        Why it is unusual, with the likely slip.
+    correction : str or None
+        What was likely meant, as it would be typed.
+    estimate : Estimate or None
+        Of the readings that stand with the new ones among them.
+    """
+
+    text: str
+    metric: str
+    inch: str
+    problem: str | None = None
+    question: str | None = None
+    correction: str | None = None
+    estimate: Estimate | None = None
+
+
+def echo(text: str, quantity: Quantity, family: UnitFamily, *, standing: Sequence[Reading] = (), counted: bool = False) -> Echo:
+    """Return what was understood of what is typed into a field.
+
+    Parameters
+    ----------
+    text : str
+        As typed so far.
+    quantity : Quantity
+        Of the field.
+    family : str
+        Whose unit a bare number takes.
+    standing : sequence of Reading
+        The readings that stand already.
+    counted : bool
+        Whether the field takes a count before the size.
+
+    Returns
+    -------
+    Echo
+    """
+    try:
+        entry = understand_entry(text, quantity, family, counted=counted)
+        if entry.state is not None:
+            return _state_echo(entry, standing)
+        meanings = [check_reading_text(quantity, reading.text) for reading in entry.readings]
+    except ReadingTextError as error:
+        meant = _meant_area(text, quantity)
+        return Echo(" ".join(text.split()), "", "", problem=str(error), correction=meant)
+    asked, correction = _question(entry, quantity, standing)
+    return Echo(
+        _stored_text(entry),
+        ", ".join(shown(meaning.value, quantity.metric_unit) for meaning in meanings),
+        ", ".join(shown(meaning.value, quantity.inch_unit) for meaning in meanings),
+        question=asked,
+        correction=correction,
+        estimate=estimate_quantity(quantity, [*standing, *entry.readings]),
+    )
+
+
+def _stored_text(entry: FieldEntry) -> str:
+    texts = ", ".join(reading.text for reading in entry.readings)
+    return f"{entry.count} x {texts}" if entry.count is not None else texts
+
+
+def _state_echo(entry: FieldEntry, standing: Sequence[Reading]) -> Echo:
+    words = STATE_WORDS[entry.state][0] if entry.state else ""
+    if standing and entry.state != "not_measured":
+        problem = f"there are readings that stand: strike them out first, then say that it is {words}"
+        return Echo(words, "", "", problem=problem)
+    return Echo(words, words, words)
+
+
+def questions(
+    readings: Sequence[Reading], quantity: Quantity, standing: Sequence[Reading] = ()
+) -> list[tuple[str, str | None] | None]:
+    """Return, for each new reading, the question it raises with what was likely meant, or None.
+
+    Parameters
+    ----------
+    readings : sequence of Reading
+        The new ones.
+    quantity : Quantity
+        Of the field.
+    standing : sequence of Reading
+        Those that stand already, which a wild one is told by.
+    """
+    everything = [*standing, *readings]
+    parsed = [parse_reading(reading.text, quantity.dimension) for reading in everything]
+    values = [meaning.value for meaning in parsed]
+    wild = outlying(values)
+    found: list[tuple[str, str | None] | None] = []
+    for i in range(len(standing), len(everything)):
+        asked = question(quantity, everything[i].text, parsed[i])
+        if asked is None and i in wild:
+            asked = wild_question(quantity, everything[i].text, parsed[i], median(values))
+        found.append(asked)
+    return found
+
+
+def _question(entry: FieldEntry, quantity: Quantity, standing: Sequence[Reading]) -> tuple[str | None, str | None]:
+    """Return the first question of a line, and the whole line with every slip put right."""
+    asked = questions(entry.readings, quantity, standing)
+    first = next((one for one in asked if one), None)
+    if first is None:
+        return None, None
+    meant = [one[1] if one and one[1] else reading.text for one, reading in zip(asked, entry.readings, strict=True)]
+    return first[0], ", ".join(meant) if any(one and one[1] for one in asked) else None
+
+
+def _meant_area(text: str, quantity: Quantity) -> str | None:
+    """Return the area meant where a length was typed for one: ``45 mm`` for ``45 mm2``."""
+    match = re.fullmatch(r"\s*([\d.,]+)\s*(mm|cm|in)\s*", text)
+    return f"{match[1]} {match[2]}2" if match and quantity.dimension == "area" else None

@@ -1,0 +1,125 @@
+"""What is implausible about single readings, and about quantities that must agree with each other."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator, Sequence
+from dataclasses import dataclass
+from math import pi
+from statistics import median
+
+from uncertainties import std_dev
+
+from tabrel.core.catalogue.quantities import HOLE_QUANTITIES, QUANTITIES, Quantity
+from tabrel.core.entry.likely_errors import question, wild_question
+from tabrel.core.entry.reading_text import parse_reading
+from tabrel.core.sample.measured_sample import MeasuredSample
+from tabrel.core.study.model import HoleGroup, Reading, standing
+from tabrel.core.uncertainty.estimate import estimate_quantity, outlying
+from tabrel.core.uncertainty.sampled_number import nominal_value
+
+CIRCUMFERENCE_AGREEMENT = 0.015
+"""How far the diameter from the tape may differ from the caliper's beyond both uncertainties: beads, seams, paint."""
+
+
+@dataclass(frozen=True)
+class SampleWarning:
+    """Something implausible: a code for programs, a sentence for people, the place it concerns.
+
+    Attributes
+    ----------
+    code, message, where : str
+        `where` ends in ``[i]`` for the i-th of the readings that stand.
+    correction : str or None
+        What was likely meant, as it would be typed.
+    insisted : bool
+        Whether the analyst was asked and insisted.
+    """
+
+    code: str
+    message: str
+    where: str
+    correction: str | None = None
+    insisted: bool = False
+
+
+def reading_warnings(measured: MeasuredSample) -> Iterator[SampleWarning]:
+    """Yield every warning about readings of a sample, its holes and its engine's adapter included."""
+    for key, entries in measured.sample.readings.items():
+        yield from quantity_warnings(key, QUANTITIES[key], standing(entries))
+    adapter = measured.circuit.adapter
+    places: list[tuple[str, tuple[HoleGroup, ...]]] = [
+        ("holes.inlet", measured.sample.holes.inlet),
+        ("holes.centre_tube", measured.sample.holes.centre_tube),
+        ("circuit.adapter.holes", adapter.holes if adapter else ()),
+    ]
+    for path, groups in places:
+        for i, group in enumerate(groups):
+            for dimension, entries in group.readings.by_dimension():
+                where = f"{path}[{i}].{dimension}"
+                yield from quantity_warnings(where, HOLE_QUANTITIES[dimension], standing(entries))
+            yield from _shape_warnings(f"{path}[{i}]", group)
+    yield from _circumference_warning(measured)
+    yield from _late_warnings(measured)
+
+
+def quantity_warnings(where: str, quantity: Quantity, readings: Sequence[Reading]) -> Iterator[SampleWarning]:
+    """Yield a warning for each reading outside the usual range, and for each wild one among the rest."""
+    parsed = [parse_reading(reading.text, quantity.dimension, zero_allowed=quantity.zero_allowed) for reading in readings]
+    values = [meaning.value for meaning in parsed]
+    wild = outlying(values)
+    for i, (reading, meaning) in enumerate(zip(readings, parsed, strict=True)):
+        insisted = bool(reading.insisted)
+        if asked := question(quantity, reading.text, meaning):
+            yield SampleWarning("unusual_reading", asked[0], f"{where}[{i}]", asked[1], insisted)
+        elif i in wild:
+            sentence, correction = wild_question(quantity, reading.text, meaning, median(values))
+            yield SampleWarning("wild_reading", sentence, f"{where}[{i}]", correction, insisted)
+
+
+def _shape_warnings(path: str, group: HoleGroup) -> Iterator[SampleWarning]:
+    """Yield a warning where two dimensions of a hole contradict their names."""
+    means = {
+        dimension: estimate_quantity(HOLE_QUANTITIES[dimension], readings).value
+        for dimension, entries in group.readings.by_dimension()
+        if (readings := standing(entries))
+    }
+    length, width = means.get("length"), means.get("width")
+    if length is not None and width is not None:
+        if group.shape == "slot" and length < width:
+            message = "the slot is wider than it is long: the larger of the two is taken as its overall length"
+            yield SampleWarning("slot_turned", message, f"{path}.length")
+        if group.shape == "rectangle" and 2 * means.get("corner_radius", 0.0) > min(length, width):
+            message = "the corner radius is more than half the shorter side: half the side is taken"
+            yield SampleWarning("corner_radius_too_large", message, f"{path}.corner_radius")
+    if group.shape == "d" and means.get("height", 0.0) > means.get("diameter", float("inf")):
+        message = "the height left is more than the diameter: the hole is taken as round"
+        yield SampleWarning("flat_outside_hole", message, f"{path}.height")
+
+
+def _circumference_warning(measured: MeasuredSample) -> Iterator[SampleWarning]:
+    known = measured.known
+    if "can.circumference" not in known or "can.outside_diameter" not in known:
+        return
+    round_trip, across = known["can.circumference"] / pi, known["can.outside_diameter"]
+    off = float(nominal_value(round_trip - across))
+    if abs(off) > 2 * float(std_dev(round_trip - across)) + CIRCUMFERENCE_AGREEMENT * float(nominal_value(across)):
+        message = (
+            f"the circumference makes a diameter of {float(nominal_value(round_trip)) * 1e3:.1f} mm, "
+            f"and the caliper says {float(nominal_value(across)) * 1e3:.1f} mm: measure both again"
+        )
+        yield SampleWarning("circumference_against_diameter", message, "can.circumference")
+
+
+def _late_warnings(measured: MeasuredSample) -> Iterator[SampleWarning]:
+    """Yield a warning for each reading of the whole filter that was taken after it was cut."""
+    cut = measured.sample.cut
+    if cut is None or cut.at is None:
+        return
+    for key, entries in measured.sample.readings.items():
+        if not QUANTITIES[key].whole_only:
+            continue
+        for i, reading in enumerate(standing(entries)):
+            if reading.taken_at is not None and reading.taken_at > cut.at and reading.provenance in (None, "measured"):
+                message = f"{reading.text} was typed after the filter was cut: say in a note how it was measured"
+                if reading.note is None:
+                    yield SampleWarning("measured_after_cut", message, f"{key}[{i}]")

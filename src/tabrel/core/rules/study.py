@@ -1,0 +1,315 @@
+"""Refuse what is impossible in a study, naming the place and the mend.
+
+What is merely implausible is a warning of `analysis`, not a refusal.
+"""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Iterable
+from datetime import date
+
+from tabrel.core.catalogue.hole_dimensions import SHAPE_DIMENSIONS, dimensions_of
+from tabrel.core.catalogue.quantities import HOLE_QUANTITIES, INSTRUMENT_DIMENSIONS, QUANTITIES, Quantity
+from tabrel.core.entry.reading_text import ParsedReading, parse_reading
+from tabrel.core.errors import OutOfRangeError, ReadingTextError, StudyError, nearest_hint
+from tabrel.core.oil.model import oil_model
+from tabrel.core.parts.hole_shapes import outline_area
+from tabrel.core.rules.plans import check_plans
+from tabrel.core.rules.refusals import (
+    require_above_zero,
+    require_count,
+    require_fraction,
+    require_temperature,
+    require_text,
+)
+from tabrel.core.study.model import (
+    Adapter,
+    Circuit,
+    Claim,
+    Counts,
+    EngineHotPoint,
+    HoleGroup,
+    Oil,
+    ReadingEntry,
+    Sample,
+    StatedLoss,
+    Stud,
+    Study,
+    as_reading,
+    standing,
+)
+
+BEYOND_ANY_FILTER = 1e6
+"""A reading this many times outside the usual range is no slip of a decimal point but no reading."""
+
+MOST_PARTICLES = 10**15
+
+
+def check_study(study: Study) -> None:
+    """Raise `StudyError` at the first impossible thing in a study.
+
+    Parameters
+    ----------
+    study : Study
+
+    Raises
+    ------
+    StudyError
+        With the document path and how to mend it.
+    """
+    require_text("name", study.name)
+    labels_known = [sample.label for sample in study.samples]
+    if study.reference is not None and study.reference not in labels_known:
+        hint = nearest_hint(study.reference, labels_known)
+        raise StudyError("reference", f"{study.reference!r} is no label of a sample{hint}: name one of the samples")
+    if study.oil:
+        check_oil(study.oil)
+    if study.circuit:
+        check_circuit(study.circuit)
+    check_plans(study)
+    labels: set[str] = set()
+    for i, sample in enumerate(study.samples):
+        path = f"samples[{i}]"
+        require_text(f"{path}.label", sample.label)
+        if sample.label in labels:
+            raise StudyError(f"{path}.label", f"{sample.label!r} names two samples: give each its own label")
+        labels.add(sample.label)
+        check_sample(path, sample)
+
+
+def check_sample(path: str, sample: Sample) -> None:
+    """Raise `StudyError` at the first impossible thing in a sample at `path`."""
+    for key, entries in sample.readings.items():
+        place = f"{path}.readings.{key}"
+        quantity = known_quantity(place, key)
+        check_readings(place, quantity, entries)
+    for key in sample.states:
+        known_quantity(f"{path}.states.{key}", key)
+        if standing(sample.readings.get(key, ())):
+            raise StudyError(f"{path}.states.{key}", "there are readings that stand: strike them out, or leave the state out")
+    for placement in ("inlet", "centre_tube"):
+        for i, group in enumerate(getattr(sample.holes, placement)):
+            check_hole_group(f"{path}.holes.{placement}[{i}]", group)
+    require_above_zero(path, media_air_drop_pa=sample.media_air_drop_pa, capacity_g=sample.capacity_g)
+    for name in ("bought", "made"):
+        _date(f"{path}.{name}", getattr(sample, name))
+    for name in ("used_km", "used_hours"):
+        if (getattr(sample, name) or 0) < 0:
+            raise StudyError(f"{path}.{name}", "is negative: type it without its sign")
+    if sample.cut:
+        require_text(f"{path}.cut.method", sample.cut.method)
+        _date(f"{path}.cut.at", sample.cut.at)
+    if sample.price and sample.price.amount < 0:
+        raise StudyError(f"{path}.price.amount", "is negative: type the price without its sign")
+    stated = sample.bypass.stated_kpa
+    if stated is not None:
+        band = stated if isinstance(stated, tuple) else (stated, stated)
+        if not 0 < band[0] <= band[1]:
+            raise StudyError(f"{path}.bypass.stated_kpa", "must be above zero, the lower pressure first")
+    if sample.leak:
+        require_count(f"{path}.leak", sample.leak.count)
+        require_above_zero(f"{path}.leak", diameter_mm=sample.leak.diameter_mm)
+    for i, claim in enumerate(sample.claims):
+        _check_claim(f"{path}.claims[{i}]", claim)
+    if sample.counts:
+        _check_counts(f"{path}.counts", sample.counts)
+
+
+def known_quantity(path: str, key: str) -> Quantity:
+    """Return the catalogue's quantity for a reading key, or raise `StudyError` at `path`."""
+    if key not in QUANTITIES:
+        raise StudyError(path, f"{key!r} is no reading key{nearest_hint(key, QUANTITIES)}: use a key of the catalogue")
+    return QUANTITIES[key]
+
+
+def check_readings(path: str, quantity: Quantity, entries: Iterable[ReadingEntry]) -> None:
+    """Raise `StudyError` at the first entry, struck out or not, that is not a reading of the quantity."""
+    for i, reading in enumerate(map(as_reading, entries)):
+        if reading.struck_out is not None:
+            require_text(f"{path}[{i}].struck_out", reading.struck_out)
+        _date(f"{path}[{i}].taken_at", reading.taken_at)
+        if reading.instrument and quantity.dimension not in INSTRUMENT_DIMENSIONS[reading.instrument]:
+            name = reading.instrument.replace("_", " ")
+            raise StudyError(f"{path}[{i}].instrument", f"a {name} does not measure a {quantity.dimension.replace('_', ' ')}")
+        try:
+            check_reading_text(quantity, reading.text)
+        except ReadingTextError as error:
+            raise StudyError(f"{path}[{i}]", str(error)) from error
+
+
+def check_reading_text(quantity: Quantity, text: str) -> ParsedReading:
+    """Return what a typed reading of a quantity means, or raise `ReadingTextError`."""
+    parsed = parse_reading(text, quantity.dimension, zero_allowed=quantity.zero_allowed)
+    beyond = parsed.value > quantity.usual_high * BEYOND_ANY_FILTER
+    if beyond or 0 < parsed.value < quantity.usual_low / BEYOND_ANY_FILTER:
+        raise ReadingTextError(f"{text!r} cannot be the {quantity.title} of a filter: check the number and its unit")
+    return parsed
+
+
+def check_hole_group(path: str, group: HoleGroup) -> None:
+    """Raise `StudyError` at the first impossible thing in a hole group at `path`."""
+    require_count(path, group.count)
+    if group.open_fraction is not None and not 0 <= group.open_fraction <= 1:
+        raise StudyError(f"{path}.open_fraction", "must lie between 0 (covered) and 1 (clear)")
+    takes = SHAPE_DIMENSIONS[group.shape]
+    for dimension, entries in group.readings.by_dimension():
+        place = f"{path}.readings.{dimension}"
+        if dimension not in dimensions_of(group.shape):
+            known = ", ".join(takes.required + takes.optional)
+            raise StudyError(place, f"a {group.shape} hole has no {dimension}: give {known}")
+        check_readings(place, HOLE_QUANTITIES[dimension], entries)
+    if group.readings.points_mm:
+        place = f"{path}.readings.points_mm"
+        if group.shape != "outline":
+            raise StudyError(place, f"a {group.shape} hole has no points: make its shape 'outline'")
+        if len(group.readings.points_mm) < 3:
+            raise StudyError(place, "an outline needs at least three points")
+        if outline_area(group.readings.points_mm) == 0:
+            raise StudyError(place, "the points enclose no area: type them in order around the hole")
+
+
+def check_oil(oil: Oil) -> None:
+    """Raise `StudyError` at the first impossible thing in the oil."""
+    require_above_zero("oil", density_15c_kg_m3=oil.density_15c_kg_m3)
+    for i, point in enumerate(oil.viscosity):
+        path = f"oil.viscosity[{i}]"
+        require_temperature(path, point.temperature_c)
+        if (point.kinematic_mm2_s is None) == (point.dynamic_mpa_s is None):
+            raise StudyError(path, "give either kinematic_mm2_s or dynamic_mpa_s, and not both")
+        require_above_zero(path, kinematic_mm2_s=point.kinematic_mm2_s, dynamic_mpa_s=point.dynamic_mpa_s)
+    try:
+        oil_model(oil)
+    except OutOfRangeError as error:
+        raise StudyError("oil.viscosity", str(error)) from error
+
+
+def check_circuit(circuit: Circuit) -> None:
+    """Raise `StudyError` at the first impossible thing in the circuit."""
+    require_above_zero("circuit", pump_displacement_cm3_rev=circuit.pump_displacement_cm3_rev)
+    if pump := circuit.pump_efficiency:
+        path = "circuit.pump_efficiency"
+        if not 0 < pump.fraction <= 1:
+            raise StudyError(f"{path}.fraction", "must lie above 0 and at most at 1")
+        require_above_zero(path, speed_rpm=pump.speed_rpm, pressure_kpa=pump.pressure_kpa)
+        require_temperature(path, pump.temperature_c)
+    if regulator := circuit.regulator:
+        require_above_zero(
+            "circuit.regulator",
+            opening_kpa=regulator.opening_kpa,
+            full_flow_rise_kpa=regulator.full_flow_rise_kpa,
+            full_flow_speed_rpm=regulator.full_flow_speed_rpm,
+            safety_kpa=regulator.safety_kpa,
+        )
+    for name in ("cooler", "head"):
+        if loss := getattr(circuit, name):
+            _check_stated_loss(f"circuit.{name}", loss)
+    if circuit.engine:
+        _check_engine("circuit.engine", circuit.engine)
+    if circuit.stud:
+        _check_stud("circuit.stud", circuit.stud)
+    if circuit.adapter:
+        _check_adapter("circuit.adapter", circuit.adapter)
+
+
+def _check_stud(path: str, stud: Stud) -> None:
+    least, greatest = stud.least_bore_mm, stud.greatest_bore_mm
+    require_above_zero(path, bore_mm=stud.bore_mm, length_mm=stud.length_mm, least_bore_mm=least, greatest_bore_mm=greatest)
+    if (least or stud.bore_mm) > stud.bore_mm or (greatest or stud.bore_mm) < stud.bore_mm:
+        raise StudyError(path, f"the bore of {stud.bore_mm:g} mm must lie between the least and the greatest bore")
+
+
+def _check_stated_loss(path: str, loss: StatedLoss) -> None:
+    require_above_zero(path, loss_kpa=loss.loss_kpa, flow_l_min=loss.flow_l_min, bypass_kpa=loss.bypass_kpa)
+    require_temperature(path, loss.temperature_c)
+    require_fraction(path, viscous_share=loss.viscous_share)
+
+
+def _check_engine(path: str, engine: EngineHotPoint) -> None:
+    require_above_zero(
+        path,
+        gallery_kpa=engine.gallery_kpa,
+        speed_rpm=engine.speed_rpm,
+        jet_count=engine.jet_count,
+        jet_length_ratio=engine.jet_length_ratio,
+        bearing_rise_k=engine.bearing_rise_k,
+    )
+    require_temperature(path, engine.temperature_c)
+    require_fraction(path, bearing_heating=engine.bearing_heating)
+    share = engine.jet_share
+    if share is None or share == 0:
+        return
+    if not 0 < share < 1:
+        raise StudyError(f"{path}.jet_share", "must lie between 0 (no jets) and 1, and below 1")
+    if engine.jet_opening_kpa is None:
+        raise StudyError(f"{path}.jet_opening_kpa", "is missing: with a jet share, say at which pressure the jets open")
+    if not 0 <= engine.jet_opening_kpa < engine.gallery_kpa:
+        raise StudyError(
+            f"{path}.jet_opening_kpa",
+            f"must lie below the hot gallery pressure of {engine.gallery_kpa:g} kPa, or the jets could not take their share",
+        )
+
+
+def _check_adapter(path: str, adapter: Adapter) -> None:
+    require_above_zero(path, wall_mm=adapter.wall_mm, reference_bore_mm=adapter.reference_bore_mm)
+    if not 0 <= adapter.turn_deg <= 180:
+        raise StudyError(f"{path}.turn_deg", "must lie between 0 and 180 degrees")
+    for i, group in enumerate(adapter.holes):
+        check_hole_group(f"{path}.holes[{i}]", group)
+
+
+def _check_claim(path: str, claim: Claim) -> None:
+    require_text(f"{path}.source", claim.source)
+    if claim.kind == "efficiency":
+        if claim.efficiency_percent is None or claim.relation is None:
+            raise StudyError(
+                path, "an efficiency claim needs efficiency_percent and relation: add them, or make its kind 'words'"
+            )
+        if not 0 < claim.efficiency_percent < 100:
+            raise StudyError(
+                f"{path}.efficiency_percent", "must lie above 0 and below 100: a claim of 100 % names no filtration ratio"
+            )
+    elif claim.kind == "words":
+        require_text(f"{path}.wording", claim.wording or "")
+    else:
+        require_text(f"{path}.key", claim.key or "")
+        require_text(f"{path}.value", claim.value or "")
+        if claim.kind == "reading":
+            quantity = known_quantity(f"{path}.key", claim.key or "")
+            try:
+                check_reading_text(quantity, claim.value or "")
+            except ReadingTextError as error:
+                raise StudyError(f"{path}.value", str(error)) from error
+    require_above_zero(path, size_um=claim.size_um)
+    _date(f"{path}.seen", claim.seen)
+
+
+def _date(path: str, text: str | None) -> None:
+    """Refuse what is no ISO date; a month or a year alone is one, and so is a date with a time."""
+    if text is not None and not is_date(text.partition("T")[0]):
+        raise StudyError(path, f"{text!r} is no date: write it like 2026-10-02")
+
+
+def is_date(text: str) -> bool:
+    """Return whether a text is an ISO date, month or year.
+
+    Examples
+    --------
+    >>> is_date("2026-10-02"), is_date("2026-10"), is_date("2026"), is_date("2026-13")
+    (True, True, True, False)
+    """
+    if not re.fullmatch(r"\d{4}(-\d{2}){0,2}", text):
+        return False
+    try:
+        date.fromisoformat(text + "-01-01"[3 * text.count("-") :])
+    except ValueError:
+        return False
+    return True
+
+
+def _check_counts(path: str, counts: Counts) -> None:
+    require_above_zero(path, volume_ml=counts.volume_ml, dilution=counts.dilution)
+    for i, row in enumerate(counts.rows):
+        require_above_zero(f"{path}.rows[{i}]", size_um=row.size_um)
+        if not (0 <= row.upstream <= MOST_PARTICLES and 0 <= row.downstream <= MOST_PARTICLES):
+            raise StudyError(f"{path}.rows[{i}]", "is no count of particles: type the number counted")

@@ -1,0 +1,5 @@
+"""One filter as measured: every estimate made once, for results and model alike.
+
+`measured_sample`   `measure_sample` makes a `MeasuredSample` of a sample as typed
+`efficiency`        its efficiency from the best evidence there is
+"""

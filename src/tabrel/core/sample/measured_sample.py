@@ -1,0 +1,116 @@
+"""A sample as measured: every estimate made once, for the results and for the model alike."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from functools import cached_property
+
+from tabrel.core.catalogue.quantities import QUANTITIES
+from tabrel.core.parts.bypass_valve import BypassEvidence, bypass_evidence
+from tabrel.core.parts.flow_area import Outlet, outlet_bore
+from tabrel.core.parts.holes import MeasuredHoles, measure_holes
+from tabrel.core.parts.media import MediaStrip, Permeability, media_permeability
+from tabrel.core.parts.plate_layout import PlateLayout, plate_layout
+from tabrel.core.study.model import Circuit, Sample, standing
+from tabrel.core.uncertainty.estimate import Estimate, estimate_quantity
+from tabrel.core.uncertainty.propagation import Uncertain, Variables
+
+
+@dataclass(frozen=True)
+class MeasuredSample:
+    """A sample with its readings turned into uncertain numbers.
+
+    Attributes
+    ----------
+    sample, circuit : Sample, Circuit
+        As typed.
+    variables : Variables
+        All uncertain inputs.
+    estimates : dict
+        Estimate by reading key.
+    known : dict
+        The same as uncertain numbers.
+    inlet, centre_tube : MeasuredHoles
+        Holes of the filter.
+    adapter : MeasuredHoles or None
+        Holes of the engine's adapter.
+    strip : MediaStrip
+        Media and pleats.
+    outlet : Outlet or None
+        Stud or thread.
+    bypass : BypassEvidence
+        Bypass valve.
+    permeability : Permeability
+        Of the medium.
+    """
+
+    sample: Sample
+    circuit: Circuit
+    variables: Variables
+    estimates: dict[str, Estimate]
+    known: dict[str, Uncertain]
+    inlet: MeasuredHoles
+    centre_tube: MeasuredHoles
+    adapter: MeasuredHoles | None
+    strip: MediaStrip
+    outlet: Outlet | None
+    bypass: BypassEvidence
+    permeability: Permeability
+
+    @cached_property
+    def plate(self) -> PlateLayout:
+        """The plate seen from below."""
+        return plate_layout(self.known, self.sample.holes, self.circuit)
+
+    @property
+    def media_is_forecast(self) -> bool:
+        """Whether the media area is the forecast before the cut."""
+        return bool(self.strip.lacking())
+
+
+def measure_sample(sample: Sample, circuit: Circuit | None, variables: Variables | None = None) -> MeasuredSample:
+    """Return a sample with its readings turned into uncertain numbers.
+
+    Parameters
+    ----------
+    sample : Sample
+        As typed.
+    circuit : Circuit or None
+        Of the engine, for its stud and adapter.
+    variables : Variables or None
+        Makes the uncertain numbers; None for first order.
+
+    Returns
+    -------
+    MeasuredSample
+    """
+    engine_side = circuit or Circuit()
+    variables = Variables() if variables is None else variables
+    estimates = {
+        key: estimate_quantity(QUANTITIES[key], readings)
+        for key, entries in sample.readings.items()
+        if (readings := standing(entries))
+    }
+    known = {key: variables.add(key, estimate) for key, estimate in estimates.items()}
+    strip = MediaStrip(known)
+    adapter = engine_side.adapter
+    return MeasuredSample(
+        sample=sample,
+        circuit=engine_side,
+        variables=variables,
+        estimates=estimates,
+        known=known,
+        inlet=measure_holes("holes.inlet", sample.holes.inlet, variables),
+        centre_tube=measure_holes("holes.centre_tube", sample.holes.centre_tube, variables),
+        adapter=measure_holes("circuit.adapter.holes", adapter.holes, variables) if adapter else None,
+        strip=strip,
+        outlet=outlet_bore(engine_side.stud, known),
+        bypass=bypass_evidence(known, sample.bypass, variables),
+        permeability=media_permeability(
+            strip,
+            variables,
+            family=sample.media_family,
+            air_permeability=estimates.get("media.air_permeability"),
+            air_drop=sample.media_air_drop_pa,
+        ),
+    )

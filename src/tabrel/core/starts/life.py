@@ -1,0 +1,203 @@
+"""How long a filter lasts: dirt up to the first opening of the bypass, and how fast it cleans the sump."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
+from math import log
+
+import numpy as np
+from numpy.typing import NDArray
+from scipy.optimize import elementwise
+
+from tabrel.core.circuit.engine_circuit import Condition
+from tabrel.core.circuit.filter_alone import unknown_at_opening
+from tabrel.core.circuit.solution import solve_circuit
+from tabrel.core.circuit.state import OperatingPoint
+from tabrel.core.parts.media import media_area_number
+from tabrel.core.sample.measured_sample import MeasuredSample
+from tabrel.core.study.plans import WarmUpPlan
+from tabrel.core.uncertainty.model_arrays import picked
+from tabrel.core.uncertainty.sampled_number import values_of
+
+FloatArray = NDArray[np.float64]
+
+CAPACITY_PER_AREA = {"cellulose": 0.12, "blend": 0.15, "synthetic": 0.20}
+"""Dirt that a family's media holds at its terminal loading, an order of magnitude and our own figure. [kg/m²]"""
+
+MOST_LOADING = 1e6
+CONDITIONS: tuple[Condition, ...] = ("steady", "filling")
+
+
+@dataclass(frozen=True)
+class Capacity:
+    """Dirt a filter holds at its terminal loading. [kg]"""
+
+    mass: float
+    assumed: bool
+
+
+def dirt_capacity(measured: MeasuredSample) -> Capacity | None:
+    """Return what a filter holds: as stated, else its family's usual mass for its media area, or None."""
+    if measured.sample.capacity_g is not None:
+        return Capacity(measured.sample.capacity_g * 1e-3, False)
+    area, family = media_area_number(measured.strip), measured.sample.media_family
+    if area is None or family is None:
+        return None
+    return Capacity(CAPACITY_PER_AREA[family] * float(values_of(area)), True)
+
+
+def loading_at_onset(point: OperatingPoint, temperatures: FloatArray, speed: float) -> FloatArray:
+    """Return the loading at which the bypass first opens, at each temperature.
+
+    Parameters
+    ----------
+    point : OperatingPoint
+        Filter, circuit, oil, condition.
+    temperatures : ndarray, shape (n,)
+        [°C]
+    speed : float
+        [rpm]
+
+    Returns
+    -------
+    ndarray, shape (n,)
+        1 where it is open with a new filter, infinite where it stays shut up to a million times the
+        clean media's resistance, NaN where the oil does not pump or there is no valve.
+    """
+    found = np.full(len(temperatures), np.nan)
+    pumps = point.oil.pumps(temperatures)
+    if point.filter.valve is None or not pumps.any():
+        return found
+    celsius = temperatures[pumps]
+    place = point.place(celsius, np.full(len(celsius), speed))
+
+    everywhere = np.arange(len(celsius))
+
+    def surplus(log_loading: FloatArray, i: NDArray[np.intp]) -> FloatArray:
+        """Return the flow left over with the valve just opening; above zero means open."""
+        loaded, here = replace(point, loading=point.loading * np.exp(log_loading)), picked(place, i.astype(int))
+        x = unknown_at_opening(loaded.filter, loaded.loading, here.can_fluid)
+        return np.asarray(loaded.state(x, here).balance.value)
+
+    low, high = np.zeros(len(celsius)), np.full(len(celsius), log(MOST_LOADING))
+    is_open = surplus(low, everywhere) > 0
+    roots = elementwise.find_root(surplus, (low, high), args=(everywhere,))
+    result = np.where(is_open, 1.0, np.where(roots.success, np.exp(roots.x), np.inf))
+    found[pumps] = result
+    return found
+
+
+def captured_mass(loading: FloatArray, capacity: float, terminal_ratio: float) -> FloatArray:
+    """Return the dirt that loads the media so much: loading = exp(ln(terminal ratio)·captured/capacity). [kg]"""
+    return np.asarray(capacity * np.log(loading) / log(terminal_ratio))
+
+
+def half_life(volume: float, media_flow: float, efficiency: float) -> float:
+    """Return how long until half the particles of a size are out of the sump, V·ln 2/(Q·E), if no more come. [s]
+
+    Examples
+    --------
+    >>> round(half_life(5e-3, 5e-4, 0.5), 2)
+    13.86
+    """
+    return volume * log(2) / (media_flow * efficiency)
+
+
+def media_flow(point: OperatingPoint, temperature: float, speed: float) -> float:
+    """Return the flow through the media at one temperature [°C] and speed [rpm]. [m³/s]"""
+    solved = solve_circuit(point, point.place(np.array([temperature]), np.array([speed])))
+    return float((solved.quantity("filter_flow") * solved.quantity("media_fraction"))[0])
+
+
+CLEAN_UP_SIZES = (5.0, 10.0, 15.0, 20.0, 30.0)  # µm(c)
+COLD_STARTS = (-30.0, -25.0, -20.0, -15.0, -10.0, 0.0, 20.0)  # °C
+
+
+@dataclass(frozen=True)
+class LifeRow:
+    """Life to the first opening of the bypass at one oil temperature.
+
+    Attributes
+    ----------
+    temperature : float
+        [°C]
+    is_cold_start : bool
+        Whether the oil is cold there.
+    steady_loading : float
+        Loading at which it opens with the galleries full; infinite for never, NaN where the oil does not pump.
+    steady_time, filling_time : float
+        Time to that, steady and in the first seconds of a start; 0 from new, infinite for never. [s]
+    """
+
+    temperature: float
+    is_cold_start: bool
+    steady_loading: float
+    steady_time: float
+    filling_time: float
+
+
+@dataclass(frozen=True)
+class CleanUp:
+    """How long half the particles of a size [µm(c)] stay in the sump [s], at an efficiency."""
+
+    size: float
+    efficiency: float
+    half_life: float
+
+
+@dataclass(frozen=True)
+class Life:
+    """How long a filter lasts, and how fast it cleans a warm sump."""
+
+    capacity: Capacity
+    rows: tuple[LifeRow, ...]
+    clean_up: tuple[CleanUp, ...]
+
+
+def filter_life(
+    point: OperatingPoint,
+    measured: MeasuredSample,
+    plan: WarmUpPlan,
+    speed: float,
+    efficiencies: Sequence[float | None],
+) -> Life | None:
+    """Return life and clean-up at a speed, warm and at cold starts, or None while nothing says what the filter holds.
+
+    Parameters
+    ----------
+    point : OperatingPoint
+        Filter, circuit, oil.
+    measured : MeasuredSample
+        The filter.
+    plan : WarmUpPlan
+        From `warm_up.completed_plan`: warm temperature, ingress, terminal loading, sump.
+    speed : float
+        [rpm]
+    efficiencies : sequence of float or None
+        Of the media at `CLEAN_UP_SIZES`, None where nothing is known. [-]
+
+    Returns
+    -------
+    Life or None
+    """
+    capacity = dirt_capacity(measured)
+    if capacity is None:
+        return None
+    warm, terminal = plan.end_c or 0.0, plan.terminal_ratio or 2.0
+    per_second = (plan.ingress_g_h or 1.0) * 1e-3 / 3600
+    temperatures = np.array([*COLD_STARTS, warm])
+    loadings = [loading_at_onset(replace(point, condition=name), temperatures, speed) for name in CONDITIONS]
+    times = [captured_mass(loading, capacity.mass, terminal) / per_second for loading in loadings]
+    rows = tuple(
+        LifeRow(celsius, celsius != warm, float(loadings[0][i]), float(times[0][i]), float(times[1][i]))
+        for i, celsius in enumerate(temperatures.tolist())
+    )
+    through = media_flow(point, warm, speed)
+    volume = (plan.sump_volume_l or 1.0) * 1e-3
+    clean_up = tuple(
+        CleanUp(size, efficiency, half_life(volume, through, efficiency))
+        for size, efficiency in zip(CLEAN_UP_SIZES, efficiencies, strict=True)
+        if efficiency and through > 0
+    )
+    return Life(capacity, rows, clean_up)

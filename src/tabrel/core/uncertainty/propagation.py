@@ -1,0 +1,167 @@
+"""First-order propagation of uncertainty, and the `Result` every computation returns.
+
+Propagation with correlations is done by the `uncertainties` package. Each measured quantity enters
+as its value plus two independent zero-mean variables, one for repeatability and one for the
+instrument, so that effective degrees of freedom can be formed over the repeatability parts alone
+(GUM, JCGM 100:2008, annex G.4).
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, field, replace
+from math import inf, sqrt
+from typing import Any
+
+from scipy.special import stdtrit
+from uncertainties import std_dev, ufloat
+from uncertainties.core import AffineScalarFunc, Variable
+
+from tabrel.core.uncertainty.estimate import Estimate
+from tabrel.core.uncertainty.sampled_number import nominal_value
+
+Uncertain = Any
+"""A float, or a number of the `uncertainties` package."""
+
+COVERAGE = 0.95
+
+
+@dataclass(frozen=True)
+class Result:
+    """One computed result with what it rests on.
+
+    Attributes
+    ----------
+    value : float or None
+        None while an input is missing, or where only a bound or an envelope is known. [SI]
+    standard_uncertainty, expanded_uncertainty : float or None
+        Of `value`; expanded to 95 % with the effective degrees of freedom. [SI]
+    low, high : float or None
+        Bound or envelope. [SI]
+    relation : str
+        ``=``; ``<=``, ``<``, ``>=`` or ``>`` for a bound.
+    basis : str or None
+        The kind of evidence.
+    missing, assumed : tuple of str
+        Keys of inputs that are missing, and of those that were assumed.
+    controlled_by : str or None
+        For a flow area: the section that controls.
+    """
+
+    value: float | None
+    standard_uncertainty: float | None = None
+    expanded_uncertainty: float | None = None
+    low: float | None = None
+    high: float | None = None
+    relation: str = "="
+    basis: str | None = None
+    missing: tuple[str, ...] = ()
+    assumed: tuple[str, ...] = ()
+    controlled_by: str | None = None
+
+    def scaled(self, factor: float) -> Result:
+        """Return the same result in a unit of which one SI unit holds `factor`."""
+
+        def times(number: float | None) -> float | None:
+            return None if number is None else number * factor
+
+        return replace(
+            self,
+            value=times(self.value),
+            standard_uncertainty=times(self.standard_uncertainty),
+            expanded_uncertainty=times(self.expanded_uncertainty),
+            low=times(self.low),
+            high=times(self.high),
+        )
+
+
+def missing_result(*keys: str, basis: str | None = None, assumed: tuple[str, ...] = ()) -> Result:
+    """Return a result without a value that names the keys it lacks."""
+    return Result(value=None, basis=basis, missing=tuple(dict.fromkeys(keys)), assumed=assumed)
+
+
+@dataclass
+class Variables:
+    """The uncertain inputs of one sample, each made once so that correlations are kept."""
+
+    _freedom: dict[Variable, float] = field(default_factory=dict)
+
+    def add(self, name: str, estimate: Estimate) -> Uncertain:
+        """Return an estimate as an uncertain number."""
+        number: Uncertain = estimate.value
+        if estimate.uncertainty_a > 0:
+            repeat = ufloat(0.0, estimate.uncertainty_a, tag=name)
+            self._freedom[repeat] = estimate.degrees_of_freedom
+            number = number + repeat
+        return self.with_type_b(name, number, estimate.uncertainty_b)
+
+    def with_type_b(self, name: str, number: Uncertain, uncertainty: float) -> Uncertain:
+        """Return `number` with an independent type B uncertainty added."""
+        return number + ufloat(0.0, uncertainty, tag=name) if uncertainty > 0 else number
+
+    def with_model_factor(self, name: str, number: Uncertain, factor: float) -> Uncertain:
+        """Return `number`, of which a model says that it is good to a factor either way.
+
+        First order has no place for so wide a factor, which stays with the basis of the result; drawn
+        variables spread it.
+        """
+        del name, factor
+        return number
+
+    def with_model_range(self, name: str, number: Uncertain, low: float, high: float) -> Uncertain:
+        """Return `number`, of which a model says only that it lies between two values; see `with_model_factor`."""
+        del name, low, high
+        return number
+
+    def expanded_uncertainty(self, number: Uncertain) -> float:
+        """Return t₉₅(ν_eff)·u with Welch–Satterthwaite degrees of freedom.
+
+        Source: JCGM 100:2008, equations G.2b and G.1d; ν_eff is used unrounded.
+        """
+        u = float(std_dev(number))
+        if u == 0 or not isinstance(number, AffineScalarFunc):
+            return 0.0
+        below = sum(
+            component**4 / self._freedom[variable]
+            for variable, component in number.error_components().items()
+            if variable in self._freedom
+        )
+        return coverage_factor(u**4 / below if below > 0 else inf) * u
+
+    def result(
+        self,
+        number: Uncertain,
+        *,
+        basis: str | None = None,
+        assumed: tuple[str, ...] = (),
+        relation: str = "=",
+        controlled_by: str | None = None,
+    ) -> Result:
+        """Return an uncertain number as a `Result`."""
+        return Result(
+            value=float(nominal_value(number)),
+            standard_uncertainty=float(std_dev(number)),
+            expanded_uncertainty=self.expanded_uncertainty(number),
+            relation=relation,
+            basis=basis,
+            assumed=tuple(dict.fromkeys(assumed)),
+            controlled_by=controlled_by,
+        )
+
+
+def rectangular(width: float) -> float:
+    """Return the standard deviation of a rectangular distribution of full width `width`."""
+    return width / sqrt(12)
+
+
+def coverage_factor(degrees_of_freedom: float) -> float:
+    """Return t₉₅ for the effective degrees of freedom."""
+    return float(stdtrit(degrees_of_freedom, 0.5 + COVERAGE / 2))
+
+
+def expanded_uncertainty(estimate: Estimate) -> float:
+    """Return t₉₅(ν_eff)·u of one estimate, as `Variables.expanded_uncertainty` does for a result. [SI]"""
+    u = estimate.standard_uncertainty
+    if u == 0:
+        return 0.0
+    below = estimate.uncertainty_a**4 / estimate.degrees_of_freedom
+    return coverage_factor(u**4 / below if below > 0 else inf) * u
