@@ -18,11 +18,11 @@ from playwright.sync_api import sync_playwright
 from pointwise import PlainPoint
 
 import chromium
-from tabrel.api.circuit_requests import MapIn
-from tabrel.api.maps import DRAWN_SPEEDS, DRAWN_TEMPERATURES, post_map
-from tabrel.api.readings import post_reading
-from tabrel.api.requests import ReadingIn
-from tabrel.api.sheet import sheet_out
+from tabrel.api.entry.models import ReadingIn
+from tabrel.api.entry.readings import post_reading
+from tabrel.api.maps.models import MapIn
+from tabrel.api.maps.routes import DRAWN_SPEEDS, DRAWN_TEMPERATURES, post_map
+from tabrel.api.sample.sheet import sheet_out
 from tabrel.cli.demo import fill_demo
 from tabrel.core.circuit.operating_point import operating_point
 from tabrel.core.circuit.state import OperatingPoint
@@ -35,9 +35,9 @@ from tabrel.core.study.model import Study
 from tabrel.core.uncertainty.sampling import random_quantiles
 from tabrel.document.study_document import read_study
 from tabrel.store.connection import connect, transaction
+from tabrel.store.entry.readings import insert_reading
 from tabrel.store.migrate import open_database
-from tabrel.store.readings import insert_reading
-from tabrel.store.studies import insert_study, load_study
+from tabrel.store.study.studies import insert_study, load_study
 
 TEMPERATURES = np.linspace(-30, 140, 80).tolist()
 SPEEDS = np.linspace(600, 7000, 80).tolist()

@@ -3,13 +3,12 @@
 from __future__ import annotations
 
 import ast
+import importlib
 import re
 import sys
 from pathlib import Path
 
 import pytest
-
-import tabrel.core
 
 SOURCE = Path(__file__).parents[1] / "src" / "tabrel"
 OURS: dict[str, set[str]] = {
@@ -26,7 +25,9 @@ THEIRS: dict[str, set[str]] = {
     "api": {"numpy", "pydantic", "fastapi", "starlette"},
     "cli": {"numpy", "uvicorn"},
 }
-CORE_ORDER = re.findall(r"^`(\w+)`", tabrel.core.__doc__, flags=re.MULTILINE)
+ORDERED = {layer: importlib.import_module(f"tabrel.{layer}") for layer in ("core", "store", "api")}
+"""Layers made of subject packages; the docstring of each lists them in reading order."""
+
 FILES = sorted(path for layer in OURS for path in (SOURCE / layer).rglob("*.py"))
 
 
@@ -51,18 +52,33 @@ def test_imports_stay_inside_the_layer(path):
             assert first in sys.stdlib_module_names or first in THEIRS[layer], name
 
 
-def test_the_core_lists_its_packages():
-    packages = {path.parent.name for path in (SOURCE / "core").glob("*/__init__.py")}
-    assert set(CORE_ORDER) == packages | {"errors"}
-    assert len(CORE_ORDER) == len(set(CORE_ORDER))
+def packages_in_order(layer):
+    """Return the packages of a layer as its docstring lists them: those with an `__init__` of their own."""
+    listed = re.findall(r"^`(\w+)`", ORDERED[layer].__doc__, flags=re.MULTILINE)
+    return [name for name in listed if (SOURCE / layer / name / "__init__.py").is_file()]
 
 
-@pytest.mark.parametrize("path", sorted((SOURCE / "core").glob("*/*.py")), ids=lambda path: f"{path.parent.name}/{path.stem}")
-def test_a_package_of_the_core_imports_only_packages_above_it(path):
-    above = CORE_ORDER[: CORE_ORDER.index(path.parent.name) + 1]
+@pytest.mark.parametrize("layer", ORDERED)
+def test_a_layer_lists_what_is_in_it(layer):
+    heads = re.findall(r"`(\w+)`", " ".join(re.findall(r"^`.*?`  ", ORDERED[layer].__doc__, flags=re.MULTILINE)))
+    there = {path.stem for path in (SOURCE / layer).glob("*.py")} | {
+        path.parent.name for path in (SOURCE / layer).glob("*/__init__.py")
+    }
+    assert sorted(heads) == sorted(there - {"__init__"})
+
+
+@pytest.mark.parametrize(
+    "path",
+    sorted(path for layer in ORDERED for path in (SOURCE / layer).glob("*/*.py")),
+    ids=lambda path: str(path.relative_to(SOURCE).with_suffix("")),
+)
+def test_a_package_imports_only_packages_above_it(path):
+    layer, package, _ = path.relative_to(SOURCE).parts
+    order = packages_in_order(layer)
+    below = order[order.index(package) + 1 :]
     for name in imported(path):
-        if name.startswith("tabrel.core"):
-            assert name.split(".")[2] in above, name
+        if name.startswith(f"tabrel.{layer}."):
+            assert name.split(".")[2] not in below, name
 
 
 @pytest.mark.parametrize("path", [p for p in FILES if "store" not in p.parts], ids=lambda path: path.name)

@@ -13,8 +13,9 @@ from tabrel.core.stated.stated_values import with_sample_fact, with_study_fact
 from tabrel.core.study.model import Claim, Cut, HoleGroup, HoleReadings, Reading, Sample
 from tabrel.document.study_document import read_study, study_to_json
 from tabrel.store.connection import connect, transaction
+from tabrel.store.entry.holes import hole_group_id, insert_hole_group, load_hole_groups, remove_hole_group, update_hole_group
+from tabrel.store.entry.readings import insert_reading, insist, restore, set_state, strike_out
 from tabrel.store.errors import NothingToUndoError
-from tabrel.store.holes import hole_group_id, insert_hole_group, load_hole_groups, remove_hole_group, update_hole_group
 from tabrel.store.journal import (
     JOURNALED,
     belongs_to_sample,
@@ -26,8 +27,7 @@ from tabrel.store.journal import (
     undo,
 )
 from tabrel.store.migrate import migrate, open_database, shipped_migrations
-from tabrel.store.readings import insert_reading, insist, restore, set_state, strike_out
-from tabrel.store.samples import (
+from tabrel.store.sample.samples import (
     insert_claim,
     insert_sample,
     load_sample,
@@ -39,7 +39,7 @@ from tabrel.store.samples import (
     set_stale,
     update_sample_facts,
 )
-from tabrel.store.studies import insert_study, load_study, update_study_facts
+from tabrel.store.study.studies import insert_study, load_study, update_study_facts
 
 
 @pytest.fixture

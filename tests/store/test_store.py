@@ -10,11 +10,11 @@ from tabrel.cli.demo import demo_documents
 from tabrel.core.study.model import Reading
 from tabrel.document.study_document import read_study
 from tabrel.store.connection import connect, transaction
+from tabrel.store.entry.readings import insert_reading, place_of_reading, readings_of_sample, restore, strike_out
 from tabrel.store.errors import MigrationError, NotStoredError
 from tabrel.store.migrate import migrate, open_database, shipped_migrations
-from tabrel.store.readings import insert_reading, place_of_reading, readings_of_sample, restore, strike_out
-from tabrel.store.samples import load_sample, load_samples
-from tabrel.store.studies import insert_study, list_studies, load_study
+from tabrel.store.sample.samples import load_sample, load_samples
+from tabrel.store.study.studies import insert_study, list_studies, load_study
 
 
 @pytest.fixture

@@ -1,1 +1,21 @@
-"""The HTTP interface: routers without formulas or SQL, and the front end as static files."""
+"""The HTTP interface: routers and wire models, no formula, no SQL.
+
+`app`           puts everything together: `create_app`
+`errors`        one map from error to response
+`deps`          one database connection a request
+`wire`          what the models that come in share
+`openapi`       the interface description, for the front end's types
+
+In reading order; a package imports only packages above it:
+
+`catalogue`     what can be measured, seen or stated
+`sample`        the bench sheet of a sample
+`study`         studies: list, open, import, export, undo
+`entry`         readings, holes, stated values, observations, claims
+`results`       the working behind a result
+`figures`       what is drawn beside the opened filter
+`circuit`       oil and engine
+`maps`          operating maps, slices, scenarios
+`starts`        starts and life
+`comparison`    filters side by side
+"""

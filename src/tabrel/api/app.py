@@ -11,24 +11,18 @@ from fastapi.routing import APIRoute
 from starlette.middleware.trustedhost import TrustedHostMiddleware
 
 from tabrel import __version__
-from tabrel.api import (
-    catalogue,
-    claims,
-    engine,
-    facts,
-    figures,
-    holes,
-    journal,
-    maps,
-    readings,
-    samples,
-    scenarios,
-    slices,
-    starts,
-    studies,
-    workings,
-)
+from tabrel.api.catalogue import routes as catalogue_routes
+from tabrel.api.circuit import routes as circuit_routes
+from tabrel.api.comparison import routes as comparison_routes
+from tabrel.api.entry import claims, holes, readings, stated_values
 from tabrel.api.errors import add_error_handlers
+from tabrel.api.figures import routes as figures_routes
+from tabrel.api.maps import routes as maps_routes
+from tabrel.api.maps import scenarios, slices
+from tabrel.api.results import routes as results_routes
+from tabrel.api.sample import routes as sample_routes
+from tabrel.api.starts import routes as starts_routes
+from tabrel.api.study import studies, undo
 from tabrel.store.migrate import open_database
 
 LOCAL_HOSTS = ("127.0.0.1", "localhost")
@@ -36,20 +30,21 @@ LOCAL_HOSTS = ("127.0.0.1", "localhost")
 
 ROUTED = (
     studies,
-    samples,
+    sample_routes,
     readings,
     holes,
-    facts,
+    stated_values,
     claims,
-    journal,
-    workings,
-    figures,
-    catalogue,
-    maps,
-    engine,
+    undo,
+    results_routes,
+    figures_routes,
+    catalogue_routes,
+    maps_routes,
+    circuit_routes,
     scenarios,
     slices,
-    starts,
+    starts_routes,
+    comparison_routes,
 )
 """Modules that bring a router, in the order of the interface description."""
 

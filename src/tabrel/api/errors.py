@@ -8,9 +8,18 @@ from fastapi import FastAPI, Request
 from fastapi.exceptions import RequestValidationError
 from fastapi.responses import JSONResponse
 
-from tabrel.api.answers import ProblemOut
 from tabrel.core.errors import MissingInputsError, ReadingTextError, StudyError, TabrelError
+from tabrel.document.results import WireModel
 from tabrel.store.errors import ConflictError, NothingToUndoError, NotStoredError
+
+
+class ProblemOut(WireModel):
+    """An error: one sentence, the place where there is one, and what is missing where that is the matter."""
+
+    message: str
+    where: str
+    missing: list[str]
+
 
 STATUS: dict[type[TabrelError], int] = {
     NotStoredError: 404,

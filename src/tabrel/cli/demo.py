@@ -11,7 +11,7 @@ from tabrel.cli.serve import add_options, serve
 from tabrel.document.study_document import read_study
 from tabrel.store.connection import connect, transaction
 from tabrel.store.migrate import open_database
-from tabrel.store.studies import insert_study, list_studies
+from tabrel.store.study.studies import insert_study, list_studies
 
 DEMO_DATABASE = Path("data/demo.db")
 

@@ -1,1 +1,15 @@
-"""The store: SQLite, and the only place with SQL."""
+"""The only place with SQL: one SQLite file, opened once a request.
+
+`connection`    options and transactions
+`migrate`       brings a database up to date, by `migrations/NNNN_what.sql`
+`journal`       every change, for undo and redo
+`rows`          a row as a core object
+`errors`        what the store raises
+
+In reading order; a package imports only packages above it:
+
+`entry`         readings and groups of holes
+`circuit`       oil, circuit, library of engines
+`sample`        samples, claims, observations
+`study`         studies, scenarios, plans
+"""

@@ -1,0 +1,97 @@
+"""What goes over the wire about oil and engine."""
+
+from __future__ import annotations
+
+from pydantic import Field
+
+from tabrel.api.wire import RequestModel
+from tabrel.core.study.model import ViscosityPoint
+from tabrel.document.results import WireModel
+
+
+class OilPointOut(WireModel):
+    """A point of the viscosity line, in both kinds of viscosity, and as it was stated in one of them."""
+
+    temperature_c: float
+    stated: float
+    kinematic_mm2_s: float
+    dynamic_mpa_s: float
+    is_dynamic: bool
+    high_shear: bool
+
+
+class OilLineOut(WireModel):
+    """The viscosity line in steps of half a kelvin, its points, and where it is only extended."""
+
+    temperature_c: list[float]
+    kinematic_mm2_s: list[float]
+    dynamic_mpa_s: list[float]
+    density_kg_m3: list[float]
+    points: list[OilPointOut]
+    coldest_point_c: float
+    warmest_point_c: float
+    coldest_pumping_c: float
+
+
+class StudLossOut(WireModel):
+    """A bore of the stud, and what it costs at the hot point."""
+
+    bore_mm: float
+    loss_kpa: float
+
+
+class HotPointOut(WireModel):
+    """The circuit at its hot point."""
+
+    displaced_l_min: float
+    slip_l_min: float
+    flow_l_min: float
+    bearings_l_min: float
+    jets_l_min: float
+    jet_diameter_mm: float | None
+    bearing_viscosity_mpa_s: float
+    stated_kpa: float
+    computed_kpa: float | None
+    leftover_percent: float | None
+    studs: list[StudLossOut]
+
+
+class LibraryEngineOut(WireModel):
+    """An engine of the library; `id` is null for one that is shipped."""
+
+    id: int | None
+    name: str
+    words: str
+
+
+class EngineOut(WireModel):
+    """Oil and engine of a study, with a sample fitted for the check."""
+
+    oil: OilLineOut | None
+    grades: list[str]
+    hot_point: HotPointOut | None
+    missing: list[str]
+    problem: str | None
+    library: list[LibraryEngineOut]
+
+
+class OilLineIn(RequestModel):
+    """Viscosity points and density, to draw the line of an oil that is not kept."""
+
+    density_15c_kg_m3: float
+    viscosity: list[ViscosityPoint] = Field(max_length=40)
+    pumping_limit_c: float | None = None
+
+
+class OilIn(RequestModel):
+    """The points of the study's oil, or the grade whose typical oil it is to become; and the points that were seen."""
+
+    grade: str | None = None
+    viscosity: list[ViscosityPoint] | None = Field(default=None, max_length=40)
+    seen: list[ViscosityPoint] | None = None
+
+
+class EngineIn(RequestModel):
+    """Which engine of the library the study is to have."""
+
+    name: str

@@ -1,0 +1,198 @@
+"""Oil and engine of a study, the engine library, and the check at the hot point."""
+
+from __future__ import annotations
+
+import sqlite3
+from collections.abc import Iterable
+from dataclasses import replace
+
+from fastapi import APIRouter
+
+from tabrel.api.circuit.models import (
+    EngineIn,
+    EngineOut,
+    HotPointOut,
+    LibraryEngineOut,
+    OilIn,
+    OilLineIn,
+    OilLineOut,
+    OilPointOut,
+    StudLossOut,
+)
+from tabrel.api.deps import Connection
+from tabrel.api.errors import PROBLEM_RESPONSES
+from tabrel.api.sample.models import SheetOut
+from tabrel.api.sample.sheet import sheet_out
+from tabrel.core.circuit.engine_library import ENGINES
+from tabrel.core.circuit.hot_point import HotPoint, circuit_problem, hot_point
+from tabrel.core.errors import MissingInputsError, OutOfRangeError, StudyError, nearest_hint
+from tabrel.core.oil.grades import GRADES, grade_oil
+from tabrel.core.oil.model import is_high_shear
+from tabrel.core.oil.viscosity_line import OilLine, oil_line
+from tabrel.core.rules.study import check_circuit, check_oil
+from tabrel.core.study.model import Circuit, Oil, ViscosityPoint
+from tabrel.document.study_document import circuit_from_json, circuit_to_json
+from tabrel.store.circuit.circuits import load_circuit, set_circuit, set_oil
+from tabrel.store.circuit.engines import keep_engine, kept_engines, remove_engine
+from tabrel.store.connection import transaction
+from tabrel.store.errors import ConflictError
+from tabrel.store.journal import recorded
+from tabrel.store.sample.samples import load_sample
+from tabrel.store.study.studies import load_study_frame
+
+router = APIRouter(prefix="/api", tags=["engine"], responses=PROBLEM_RESPONSES)
+
+
+@router.get("/samples/{sample_id}/engine")
+def get_engine(sample_id: int, conn: Connection) -> EngineOut:
+    """Return oil and engine of a sample's study, with the sample fitted for the check at the hot point."""
+    stored = load_sample(conn, sample_id)
+    study = load_study_frame(conn, stored.study_id)
+    problem = circuit_problem(study)
+    point: HotPoint | None = None
+    missing: tuple[str, ...] = ()
+    if problem is None:
+        try:
+            point = hot_point(study, stored.sample)
+        except MissingInputsError as error:
+            missing = error.keys
+    return EngineOut(
+        oil=_line_out(oil_line(study.oil)) if study.oil else None,
+        grades=list(GRADES),
+        hot_point=_hot_point_out(point) if point else None,
+        missing=list(missing),
+        problem=problem.message if problem else None,
+        library=_library(conn),
+    )
+
+
+def _line_out(line: OilLine) -> OilLineOut:
+    return OilLineOut(
+        temperature_c=line.temperature.tolist(),
+        kinematic_mm2_s=(line.kinematic * 1e6).tolist(),
+        dynamic_mpa_s=(line.dynamic * 1e3).tolist(),
+        density_kg_m3=line.density.tolist(),
+        points=[
+            OilPointOut(
+                temperature_c=point.temperature,
+                stated=point.stated.dynamic_mpa_s or point.stated.kinematic_mm2_s or 0.0,
+                kinematic_mm2_s=point.kinematic * 1e6,
+                dynamic_mpa_s=point.dynamic * 1e3,
+                is_dynamic=point.is_dynamic,
+                high_shear=point.high_shear,
+            )
+            for point in line.points
+        ],
+        coldest_point_c=line.points[0].temperature,
+        warmest_point_c=line.points[-1].temperature,
+        coldest_pumping_c=line.coldest_pumping,
+    )
+
+
+def _hot_point_out(point: HotPoint) -> HotPointOut:
+    l_min = 60e3
+    return HotPointOut(
+        displaced_l_min=point.displaced * l_min,
+        slip_l_min=point.slip * l_min,
+        flow_l_min=point.flow * l_min,
+        bearings_l_min=point.bearings * l_min,
+        jets_l_min=point.jets * l_min,
+        jet_diameter_mm=None if point.jet_radius is None else 2e3 * point.jet_radius,
+        bearing_viscosity_mpa_s=point.bearing_viscosity * 1e3,
+        stated_kpa=point.stated / 1e3,
+        computed_kpa=None if point.computed is None else point.computed / 1e3,
+        leftover_percent=None if point.leftover is None else 100 * point.leftover,
+        studs=[StudLossOut(bore_mm=stud.bore_mm, loss_kpa=stud.differential_pressure / 1e3) for stud in point.studs],
+    )
+
+
+@router.post("/oil/line")
+def post_oil_line(given: OilLineIn) -> OilLineOut:
+    """Return the line of an oil that is only looked at, such as one whose point is being dragged."""
+    oil = Oil(given.density_15c_kg_m3, tuple(given.viscosity), None, given.pumping_limit_c)
+    check_oil(oil)
+    return _line_out(oil_line(oil))
+
+
+@router.post("/samples/{sample_id}/oil")
+def post_oil(sample_id: int, given: OilIn, conn: Connection) -> SheetOut:
+    """Set the viscosity points of the study's oil, or make it the typical oil of a grade."""
+    stored = load_sample(conn, sample_id)
+    study = load_study_frame(conn, stored.study_id)
+    if given.grade is not None:
+        oil, words = grade_oil(given.grade, "grade"), f"oil: typical {given.grade}"
+    else:
+        if study.oil is None:
+            raise StudyError("viscosity", "there is no oil yet: choose a grade to begin with")
+        if given.seen is not None and _plain(given.seen) != _plain(study.oil.viscosity):
+            raise ConflictError("another window has changed the viscosity points meanwhile: look, then change them again")
+        oil, words = replace(study.oil, viscosity=tuple(given.viscosity or ())), "viscosity points"
+    try:
+        check_oil(oil)
+    except OutOfRangeError as error:
+        raise StudyError("viscosity", str(error)) from error
+    if oil == study.oil:
+        return sheet_out(conn, sample_id)
+    with recorded(conn, stored.study_id, None, words, "oil.viscosity"):
+        set_oil(conn, stored.study_id, oil)
+    return sheet_out(conn, sample_id)
+
+
+def _plain(points: Iterable[ViscosityPoint]) -> list[tuple[float | None, ...]]:
+    """Return points in order of temperature, however their shear was said."""
+    return sorted((p.temperature_c, p.kinematic_mm2_s, p.dynamic_mpa_s, is_high_shear(p)) for p in points)
+
+
+def _library(conn: sqlite3.Connection) -> list[LibraryEngineOut]:
+    kept = [(engine.id, engine.name, circuit_from_json(engine.document)) for engine in kept_engines(conn)]
+    shipped = [(None, name, circuit) for name, circuit in ENGINES.items()]
+    return [LibraryEngineOut(id=key, name=name, words=_words(circuit)) for key, name, circuit in (*kept, *shipped)]
+
+
+def _words(circuit: Circuit) -> str:
+    """Return an engine in a few words."""
+    words = []
+    if circuit.pump_displacement_cm3_rev is not None:
+        words.append(f"pump {circuit.pump_displacement_cm3_rev:g} cm³/rev")
+    if circuit.regulator:
+        words.append(f"regulator {circuit.regulator.opening_kpa:g} kPa, senses at {circuit.regulator.sense or 'pump'}")
+    if circuit.engine:
+        words.append(f"hot gallery {circuit.engine.gallery_kpa:g} kPa at {circuit.engine.speed_rpm:g} rpm")
+    if circuit.stud:
+        words.append(f"stud {circuit.stud.bore_mm:g} mm")
+    return ", ".join(words) or "nothing stated yet"
+
+
+@router.post("/samples/{sample_id}/engine")
+def post_engine(sample_id: int, given: EngineIn, conn: Connection) -> SheetOut:
+    """Give the study an engine of the library; the study has its own copy from then on."""
+    stored = load_sample(conn, sample_id)
+    kept = {engine.name: circuit_from_json(engine.document) for engine in kept_engines(conn)}
+    known = {**ENGINES, **kept}
+    if given.name not in known:
+        raise StudyError("name", f"{given.name!r} is no engine of the library{nearest_hint(given.name, known)}: choose one of it")
+    with recorded(conn, stored.study_id, None, f"engine: {given.name}", "engine.name"):
+        set_circuit(conn, stored.study_id, known[given.name])
+    return sheet_out(conn, sample_id)
+
+
+@router.post("/samples/{sample_id}/engine/keep")
+def post_keep_engine(sample_id: int, conn: Connection) -> EngineOut:
+    """Keep the study's engine in the library under its name, for other studies."""
+    stored = load_sample(conn, sample_id)
+    circuit = load_circuit(conn, stored.study_id)
+    if circuit is None or not (circuit.name or "").strip():
+        raise StudyError("engine.name", "the engine has no name yet: type one, then keep it")
+    if circuit.name in ENGINES:
+        raise StudyError("engine.name", f"{circuit.name!r} is an engine that is shipped: give yours a name of its own")
+    check_circuit(circuit)
+    with transaction(conn):
+        keep_engine(conn, circuit.name or "", circuit_to_json(circuit))
+    return get_engine(sample_id, conn)
+
+
+@router.delete("/engines/{engine_id}", status_code=204)
+def delete_engine(engine_id: int, conn: Connection) -> None:
+    """Take an engine out of the library; studies keep their own copy."""
+    with transaction(conn):
+        remove_engine(conn, engine_id)

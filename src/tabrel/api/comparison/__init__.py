@@ -1,0 +1,5 @@
+"""Filters side by side at a place of the map.
+
+`routes`    what restricts and when oil goes unfiltered, for every filter
+`models`    what goes over the wire
+"""

@@ -1,0 +1,60 @@
+"""What goes over the wire about filters side by side."""
+
+from __future__ import annotations
+
+from pydantic import Field
+
+from tabrel.api.maps.models import ConditionIn
+from tabrel.api.starts.models import WarmUpTotalsOut
+from tabrel.api.wire import RequestModel
+from tabrel.core.study.plans import Scenario
+from tabrel.document.results import WireModel
+
+
+class PartShareOut(WireModel):
+    """A part's share of the filter's own loss."""
+
+    name: str
+    loss_kpa: float
+    share_percent: float
+
+
+class SideOut(WireModel):
+    """One series at the crosshair: what restricts, when it bypasses, what a start comes to; or why that cannot be said.
+
+    A series is a sample, or the sample in hand in one scenario; the same `key` names it in a slice.
+    """
+
+    key: str
+    sample_id: int
+    label: str
+    parts: list[PartShareOut]
+    filter_kpa: float | None
+    gallery_kpa: float | None
+    unfiltered_percent: float | None
+    onset_c: float | None
+    filling_onset_c: float | None
+    has_valve: bool
+    start: WarmUpTotalsOut | None
+    problem: str | None
+    missing: list[str]
+
+
+class SideBySideOut(WireModel):
+    """All samples of a study at one place, or one sample in all its scenarios."""
+
+    temperature_c: float
+    speed_rpm: float
+    start_c: float
+    duty_cycle: str
+    sides: list[SideOut]
+
+
+class PlaceIn(RequestModel):
+    """A place of the map, and how the circuit is thought there; with a sample, that one in all kept scenarios."""
+
+    temperature_c: float = Field(ge=-100, le=300)
+    speed_rpm: float = Field(gt=0, le=20000)
+    condition: ConditionIn = "steady"
+    scenario: Scenario | None = None
+    sample_id: int | None = None

@@ -1,0 +1,85 @@
+"""All samples of a study, or one in every scenario, side by side at a place of the map."""
+
+from __future__ import annotations
+
+import numpy as np
+from fastapi import APIRouter
+
+from tabrel.api.comparison.models import PartShareOut, PlaceIn, SideBySideOut, SideOut
+from tabrel.api.deps import Connection
+from tabrel.api.errors import PROBLEM_RESPONSES
+from tabrel.api.maps.series import Series, samples_side_by_side, scenarios_side_by_side
+from tabrel.api.starts.routes import cycle_of, kilopascal, missing_keys, totals_out
+from tabrel.core.circuit.operating_point import AS_IT_IS, operating_point
+from tabrel.core.errors import TabrelError
+from tabrel.core.maps.comparison import standing_at
+from tabrel.core.rules.plans import check_scenario
+from tabrel.core.starts.duty_cycle import CycleTrace
+from tabrel.core.starts.warm_up import completed_plan, warm_up
+from tabrel.core.study.model import Study
+from tabrel.core.study.plans import WarmUpPlan
+from tabrel.store.study.studies import load_study_frame
+
+router = APIRouter(prefix="/api", tags=["comparison"], responses=PROBLEM_RESPONSES)
+
+
+@router.post("/studies/{study_id}/side-by-side")
+def post_side_by_side(study_id: int, asked: PlaceIn, conn: Connection) -> SideBySideOut:
+    """Return for every sample, or for one in every scenario, what restricts at a place, when it bypasses, what a start is."""
+    study = load_study_frame(conn, study_id)
+    scenario = asked.scenario or AS_IT_IS
+    check_scenario("scenario", scenario)
+    plan, _ = completed_plan(study.warm_up)
+    cycle = cycle_of(study, plan)
+    if asked.sample_id is None:
+        series = samples_side_by_side(conn, study_id, scenario)
+    else:
+        series = scenarios_side_by_side(conn, study_id, asked.sample_id)
+    return SideBySideOut(
+        temperature_c=asked.temperature_c,
+        speed_rpm=asked.speed_rpm,
+        start_c=plan.start_c or 0.0,
+        duty_cycle=plan.duty_cycle or "",
+        sides=[_side(study, one, asked, cycle, plan) for one in series],
+    )
+
+
+def _side(study: Study, series: Series, asked: PlaceIn, cycle: CycleTrace, plan: WarmUpPlan) -> SideOut:
+    nothing = SideOut(
+        key=series.key,
+        sample_id=series.stored.id,
+        label=series.label,
+        parts=[],
+        filter_kpa=None,
+        gallery_kpa=None,
+        unfiltered_percent=None,
+        onset_c=None,
+        filling_onset_c=None,
+        has_valve=False,
+        start=None,
+        problem=None,
+        missing=[],
+    )
+    try:
+        point = operating_point(study, series.stored.sample, condition=asked.condition, scenario=series.scenario)
+        with np.errstate(all="ignore"):
+            standing = standing_at(point, asked.temperature_c, asked.speed_rpm)
+            start = warm_up(point, cycle, plan)
+    except TabrelError as error:
+        return nothing.model_copy(update={"problem": str(error), "missing": missing_keys(error)})
+    unfiltered = standing.unfiltered_fraction
+    return nothing.model_copy(
+        update={
+            "parts": [
+                PartShareOut(name=part.name, loss_kpa=part.differential_pressure / 1e3, share_percent=100 * part.share)
+                for part in standing.parts
+            ],
+            "filter_kpa": kilopascal(standing.filter_pressure),
+            "gallery_kpa": kilopascal(standing.gallery_pressure),
+            "unfiltered_percent": None if unfiltered is None else 100 * unfiltered,
+            "onset_c": standing.onset,
+            "filling_onset_c": standing.filling_onset,
+            "has_valve": standing.has_valve,
+            "start": totals_out(start),
+        }
+    )

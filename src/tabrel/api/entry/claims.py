@@ -1,0 +1,77 @@
+"""Claims: kept with wording, source, date and speaker; marked stale, never silently dropped."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+
+from fastapi import APIRouter
+
+from tabrel.api.deps import Connection
+from tabrel.api.entry.models import ClaimIn
+from tabrel.api.errors import PROBLEM_RESPONSES
+from tabrel.api.sample.models import SheetOut
+from tabrel.api.sample.sheet import claim_words, sheet_out
+from tabrel.api.wire import TextIn
+from tabrel.core.catalogue.observations import ATTRIBUTES
+from tabrel.core.catalogue.quantities import QUANTITIES
+from tabrel.core.errors import ReadingTextError, StudyError
+from tabrel.core.review.claims import check_from_text, claim_from_wording
+from tabrel.core.rules.study import check_sample
+from tabrel.core.study.model import Claim, Sample
+from tabrel.store.journal import recorded
+from tabrel.store.sample.samples import insert_claim, remove_claim, sample_of_claim, set_stale, study_of_sample
+
+router = APIRouter(prefix="/api", tags=["claims"], responses=PROBLEM_RESPONSES)
+
+
+@router.post("/samples/{sample_id}/claims", status_code=201)
+def post_claim(sample_id: int, given: ClaimIn, conn: Connection) -> SheetOut:
+    """Keep a claim; one on a reading or an attribute is a check that the bench confirms or refutes."""
+    study_id = study_of_sample(conn, sample_id)
+    source = " ".join(given.source.split())
+    if not source:
+        raise StudyError("source", "is empty: say where the claim stands, such as box or page")
+    claim = replace(_understood(given, source), speaker=given.speaker, seen=given.seen or None)
+    check_sample("sample", Sample("claims", claims=(claim,)))
+    with recorded(conn, study_id, sample_id, f"claim: {claim_words(claim)}", "claims"):
+        insert_claim(conn, sample_id, claim)
+    return sheet_out(conn, sample_id)
+
+
+def _understood(given: ClaimIn, source: str) -> Claim:
+    wording = " ".join(given.wording.split()) or None
+    if given.key is None:
+        if wording is None:
+            raise StudyError("wording", "is empty: type what is claimed, as printed")
+        return claim_from_wording(wording, source)
+    value = " ".join(given.value.split())
+    if not value:
+        raise StudyError("value", "is empty: type what is claimed")
+    if given.key in ATTRIBUTES:
+        return Claim("observation", source, key=given.key, value=value, wording=wording)
+    if given.key not in QUANTITIES:
+        raise StudyError("key", f"{given.key!r} is neither a reading nor an attribute: choose one of the list")
+    try:
+        return replace(check_from_text(given.key, value, source), wording=wording)
+    except ReadingTextError as error:
+        raise StudyError("value", str(error)) from error
+
+
+@router.post("/claims/{claim_id}/stale")
+def post_stale(claim_id: int, why: TextIn, conn: Connection) -> SheetOut:
+    """Mark a claim stale with a reason; an empty text takes the mark away."""
+    sample_id = sample_of_claim(conn, claim_id)
+    reason = " ".join(why.text.split()) or None
+    words = f"claim marked stale: {reason}" if reason else "claim no longer marked stale"
+    with recorded(conn, study_of_sample(conn, sample_id), sample_id, words, "claims"):
+        set_stale(conn, claim_id, reason)
+    return sheet_out(conn, sample_id)
+
+
+@router.delete("/claims/{claim_id}")
+def delete_claim(claim_id: int, conn: Connection) -> SheetOut:
+    """Take away a claim that was typed wrongly; undo brings it back."""
+    sample_id = sample_of_claim(conn, claim_id)
+    with recorded(conn, study_of_sample(conn, sample_id), sample_id, "claim taken away", "claims"):
+        remove_claim(conn, claim_id)
+    return sheet_out(conn, sample_id)

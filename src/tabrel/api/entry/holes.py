@@ -1,0 +1,141 @@
+"""Groups of holes: added in one line, changed, taken away."""
+
+from __future__ import annotations
+
+import re
+from dataclasses import replace
+from typing import Literal
+
+from fastapi import APIRouter
+
+from tabrel.api.deps import Connection
+from tabrel.api.entry.models import EchoOut, HoleGroupIn, HolesIn
+from tabrel.api.errors import PROBLEM_RESPONSES
+from tabrel.api.sample.models import SheetOut
+from tabrel.api.sample.sheet import PLACEMENT_TITLES, group_words, sheet_out
+from tabrel.core.catalogue.quantities import HOLE_QUANTITIES
+from tabrel.core.catalogue.units import UnitFamily, shown
+from tabrel.core.entry.hole_line import understand_hole_group
+from tabrel.core.entry.likely_errors import question
+from tabrel.core.errors import ReadingTextError, StudyError
+from tabrel.core.rules.study import check_hole_group, check_reading_text
+from tabrel.core.study.model import HoleGroup, as_reading
+from tabrel.core.uncertainty.estimate import estimate_quantity
+from tabrel.store.entry.holes import hole_group_id, insert_hole_group, load_hole_groups, remove_hole_group, update_hole_group
+from tabrel.store.entry.readings import time_now
+from tabrel.store.errors import ConflictError, NotStoredError
+from tabrel.store.journal import recorded
+from tabrel.store.sample.samples import study_of_sample
+
+router = APIRouter(prefix="/api", tags=["holes"], responses=PROBLEM_RESPONSES)
+PlacementPath = Literal["inlet", "centre_tube"]
+
+
+@router.post("/samples/{sample_id}/holes", status_code=201)
+def post_holes(sample_id: int, given: HolesIn, conn: Connection) -> SheetOut:
+    """Add a group of holes from one line such as ``8 x 5.6 mm``."""
+    study_id = study_of_sample(conn, sample_id)
+    group = _understood(given)
+    position = len(load_hole_groups(conn, given.placement, sample_id))
+    title, place = PLACEMENT_TITLES[given.placement], f"holes.{given.placement}[{position}]"
+    with recorded(conn, study_id, sample_id, f"{title}: {' '.join(given.text.split())}", place):
+        now = time_now(conn)
+        timed = {
+            dimension: tuple(replace(as_reading(entry), taken_at=now) for entry in entries)
+            for dimension, entries in group.readings.by_dimension()
+        }
+        readings = replace(group.readings, **timed)  # type: ignore[arg-type]
+        insert_hole_group(conn, given.placement, position, replace(group, readings=readings), sample_id=sample_id)
+    return sheet_out(conn, sample_id)
+
+
+def _understood(given: HolesIn) -> HoleGroup:
+    try:
+        group = understand_hole_group(given.text, given.family)
+        check_hole_group("holes", group)
+    except ReadingTextError as error:
+        raise StudyError("holes", str(error)) from error
+    return group
+
+
+@router.post("/samples/{sample_id}/holes/echo")
+def post_holes_echo(sample_id: int, given: HolesIn, conn: Connection) -> EchoOut:
+    """Return what would be understood of a line that describes holes; nothing is stored."""
+    study_of_sample(conn, sample_id)
+    try:
+        group = _understood(given)
+    except StudyError as error:
+        return EchoOut(text=given.text, metric="", inch="", problem=error.message, question=None, correction=None, estimate=None)
+    asked = None
+    for dimension, entries in group.readings.by_dimension():
+        quantity = HOLE_QUANTITIES[dimension]
+        for entry in entries:
+            reading = as_reading(entry)
+            asked = asked or question(quantity, reading.text, check_reading_text(quantity, reading.text))
+    return EchoOut(
+        text=" ".join(given.text.split()),
+        metric=_words(group, "metric"),
+        inch=_words(group, "inch"),
+        problem=None,
+        question=asked[0] if asked else None,
+        correction=None,
+        estimate=None,
+    )
+
+
+def _words(group: HoleGroup, family: UnitFamily) -> str:
+    """Return a group in words, its sizes in one family."""
+    sizes = []
+    for dimension, entries in group.readings.by_dimension():
+        quantity = HOLE_QUANTITIES[dimension]
+        mean = estimate_quantity(quantity, [as_reading(entry) for entry in entries]).value
+        sizes.append(f"{quantity.title} {shown(mean, quantity.unit(family))}")
+    if group.readings.points_mm:
+        sizes.append(f"{len(group.readings.points_mm)} points")
+    covered = "" if group.open_fraction is None else f", {group.open_fraction:.0%} open"
+    return f"{group.count} {group.shape}, {', '.join(sizes)}{covered}"
+
+
+@router.post("/samples/{sample_id}/holes/{placement}/{position}")
+def post_hole_group(sample_id: int, placement: PlacementPath, position: int, given: HoleGroupIn, conn: Connection) -> SheetOut:
+    """Change shape, count, open part or outline of a group; its readings stay."""
+    group_id, group = _group(conn, sample_id, placement, position, given.seen)
+    path = f"holes.{placement}[{position}]"
+    pairs = tuple((float(x), float(y)) for x, y in _POINTS.findall(given.points)) if given.shape == "outline" else ()
+    kept = replace(
+        group,
+        shape=given.shape,
+        count=given.count,
+        open_fraction=None if given.open_percent == 100 else given.open_percent / 100,
+        readings=replace(group.readings, points_mm=pairs),
+    )
+    check_hole_group(path, kept)
+    words = f"{PLACEMENT_TITLES[placement]}: {given.count} {given.shape}"
+    with recorded(conn, study_of_sample(conn, sample_id), sample_id, words, path):
+        update_hole_group(conn, group_id, kept)
+    return sheet_out(conn, sample_id)
+
+
+_POINTS = re.compile(r"(-?\d+(?:\.\d+)?)[\s,]+(-?\d+(?:\.\d+)?)")
+
+
+@router.delete("/samples/{sample_id}/holes/{placement}/{position}")
+def delete_hole_group(sample_id: int, placement: PlacementPath, position: int, seen: str, conn: Connection) -> SheetOut:
+    """Take a group of holes away, if it is still as it was seen; undo brings it back with its readings."""
+    group_id, group = _group(conn, sample_id, placement, position, seen)
+    words = f"{PLACEMENT_TITLES[placement]}: {group.count} {group.shape} taken away"
+    with recorded(conn, study_of_sample(conn, sample_id), sample_id, words, f"holes.{placement}[{position}]"):
+        remove_hole_group(conn, sample_id, placement, position, group_id)
+    return sheet_out(conn, sample_id)
+
+
+def _group(conn: Connection, sample_id: int, placement: PlacementPath, position: int, seen: str) -> tuple[int, HoleGroup]:
+    """Return a group of holes that is still as a window saw it."""
+    study_of_sample(conn, sample_id)
+    group_id = hole_group_id(conn, sample_id, placement, position)
+    if group_id is None:
+        raise NotStoredError(f"there is no group of holes {position + 1} here: load the sample again")
+    group = load_hole_groups(conn, placement, sample_id)[position]
+    if group_words(group) != seen:
+        raise ConflictError(f"another window has made this group {group_words(group)!r} meanwhile: look, then change it again")
+    return group_id, group

@@ -1,0 +1,215 @@
+"""Readings: added as typed, struck out, corrected, insisted on, restored."""
+
+from __future__ import annotations
+
+import sqlite3
+from dataclasses import dataclass, replace
+
+from fastapi import APIRouter
+
+from tabrel.api.deps import Connection
+from tabrel.api.entry.models import EchoOut, HistoryOut, ReadingIn, StrikeOutIn
+from tabrel.api.errors import PROBLEM_RESPONSES
+from tabrel.api.sample.models import SheetOut
+from tabrel.api.sample.sheet import estimate_out, sheet_out
+from tabrel.api.wire import TextIn
+from tabrel.core.catalogue.hole_dimensions import dimensions_of
+from tabrel.core.catalogue.quantities import INSTRUMENT_DIMENSIONS, PART_TITLES, QUANTITIES, Quantity
+from tabrel.core.entry.field_line import STATE_WORDS, FieldEntry, understand_entry
+from tabrel.core.errors import ReadingTextError, StudyError, nearest_hint
+from tabrel.core.review.echo import HoleKey, echo, parse_hole_key, quantity_of, questions
+from tabrel.core.rules.study import check_hole_group, check_reading_text
+from tabrel.core.study.model import HoleGroup, Reading
+from tabrel.store.entry.holes import hole_group_id, load_hole_groups, update_hole_group
+from tabrel.store.entry.readings import (
+    ReadingPlace,
+    insert_reading,
+    insist,
+    place_of_reading,
+    restore,
+    set_state,
+    standing_readings,
+    strike_out,
+    time_now,
+)
+from tabrel.store.errors import ConflictError
+from tabrel.store.journal import history, recorded
+from tabrel.store.sample.samples import study_of_sample
+
+router = APIRouter(prefix="/api", tags=["readings"], responses=PROBLEM_RESPONSES)
+
+
+@dataclass(frozen=True)
+class _Place:
+    """Where readings go: the quantity, the key within its owner, and the owner."""
+
+    quantity: Quantity
+    key: str
+    sample_id: int | None
+    hole_group_id: int | None
+    group: HoleGroup | None = None
+
+    def title(self) -> str:
+        part = "Holes" if self.hole_group_id is not None else PART_TITLES[self.quantity.part]
+        return f"{part}, {self.quantity.title}"
+
+    def standing(self, conn: sqlite3.Connection) -> list[Reading]:
+        return standing_readings(conn, self.key, sample_id=self.sample_id, hole_group_id=self.hole_group_id)
+
+
+@router.post("/samples/{sample_id}/readings", status_code=201)
+def post_reading(sample_id: int, given: ReadingIn, conn: Connection) -> SheetOut:
+    """Take what was typed into a field: readings, or a state that is no value."""
+    study_id = study_of_sample(conn, sample_id)
+    place = _place(conn, sample_id, given.key)
+    entry = _entry(given, place)
+    if entry.state is not None:
+        if place.standing(conn):
+            raise StudyError(given.key, "there are readings that stand: strike them out first, then say why there is none")
+        if place.hole_group_id is not None:
+            raise StudyError(given.key, "a size of a hole has no state: take the group of holes away instead")
+        words = f"{place.title()}: {STATE_WORDS[entry.state][0]}"
+        with recorded(conn, study_id, sample_id, words, given.key):
+            set_state(conn, sample_id, given.key, entry.state)
+        return sheet_out(conn, sample_id)
+    asked = questions(entry.readings, place.quantity, place.standing(conn))
+    texts = ", ".join(reading.text for reading in entry.readings)
+    with recorded(conn, study_id, sample_id, f"{place.title()}: {texts}", given.key):
+        now = time_now(conn)
+        for reading, question in zip(entry.readings, asked, strict=True):
+            kept = replace(reading, taken_at=now, insisted=True if question and given.insist else None)
+            insert_reading(conn, place.key, kept, sample_id=place.sample_id, hole_group_id=place.hole_group_id)
+        if place.hole_group_id is None:
+            set_state(conn, sample_id, given.key, None)
+        elif place.group is not None and entry.count is not None and entry.count != place.group.count:
+            update_hole_group(conn, place.hole_group_id, replace(place.group, count=entry.count))
+    return sheet_out(conn, sample_id)
+
+
+def _entry(given: ReadingIn, place: _Place) -> FieldEntry:
+    """Return what was typed, with what was chosen beside the field, or refuse it at the field."""
+    quantity = place.quantity
+    try:
+        entry = understand_entry(given.text, quantity, given.family, counted=place.hole_group_id is not None)
+        for reading in entry.readings:
+            check_reading_text(quantity, reading.text)
+    except ReadingTextError as error:
+        raise StudyError(given.key, str(error)) from error
+    if given.instrument and quantity.dimension not in INSTRUMENT_DIMENSIONS[given.instrument]:
+        name = given.instrument.replace("_", " ")
+        raise StudyError(given.key, f"a {name} does not measure a {quantity.dimension.replace('_', ' ')}: choose another")
+    if entry.count is not None and place.group is not None:
+        check_hole_group(given.key, replace(place.group, count=entry.count))
+    chosen = None if given.provenance == "measured" else given.provenance
+    note = " ".join((given.note or "").split()) or None
+    readings = tuple(
+        replace(
+            reading,
+            provenance=reading.provenance or chosen,
+            instrument=reading.instrument or given.instrument,
+            note=reading.note or note,
+        )
+        for reading in entry.readings
+    )
+    return replace(entry, readings=readings)
+
+
+@router.post("/readings/{reading_id}/strike-out")
+def post_strike_out(reading_id: int, strike: StrikeOutIn, conn: Connection) -> SheetOut:
+    """Strike a reading out with a reason; it stays visible and counts for nothing."""
+    reason = " ".join(strike.reason.split())
+    if not reason:
+        raise StudyError("reason", "is empty: say in a few words why the reading does not count")
+    place = _standing_place(conn, reading_id)
+    words = f"{place.text} struck out: {reason}"
+    with recorded(conn, study_of_sample(conn, place.sample_id), place.sample_id, words, place.key):
+        strike_out(conn, reading_id, reason)
+    return sheet_out(conn, place.sample_id)
+
+
+def _standing_place(conn: sqlite3.Connection, reading_id: int) -> ReadingPlace:
+    """Return where a reading belongs, or refuse if another window has struck it out."""
+    place = place_of_reading(conn, reading_id)
+    if place.struck_out is not None:
+        raise ConflictError(f"another window has struck {place.text} out meanwhile ({place.struck_out}): look, then go on")
+    return place
+
+
+@router.post("/readings/{reading_id}/restore")
+def post_restore(reading_id: int, conn: Connection) -> SheetOut:
+    """Let a struck reading stand again; that it was struck, and why, stays in its history."""
+    place = place_of_reading(conn, reading_id)
+    if place.struck_out is None:
+        return sheet_out(conn, place.sample_id)
+    words = f"{place.text} stands again"
+    with recorded(conn, study_of_sample(conn, place.sample_id), place.sample_id, words, place.key):
+        restore(conn, reading_id)
+        if place.hole_group_id is None:
+            set_state(conn, place.sample_id, place.key, None)
+    return sheet_out(conn, place.sample_id)
+
+
+@router.post("/readings/{reading_id}/insist")
+def post_insist(reading_id: int, conn: Connection) -> SheetOut:
+    """Record that a questioned reading is meant as it stands."""
+    place = _standing_place(conn, reading_id)
+    words = f"{place.text} insisted on"
+    with recorded(conn, study_of_sample(conn, place.sample_id), place.sample_id, words, place.key):
+        insist(conn, reading_id)
+    return sheet_out(conn, place.sample_id)
+
+
+@router.post("/readings/{reading_id}/correct")
+def post_correction(reading_id: int, meant: TextIn, conn: Connection) -> SheetOut:
+    """Strike a slip out and put in what was meant, as one change."""
+    stored = _standing_place(conn, reading_id)
+    place = _place(conn, stored.sample_id, stored.key)
+    try:
+        check_reading_text(place.quantity, meant.text)
+    except ReadingTextError as error:
+        raise StudyError(stored.key, str(error)) from error
+    words = f"{stored.text} corrected to {meant.text}"
+    with recorded(conn, study_of_sample(conn, stored.sample_id), stored.sample_id, words, stored.key):
+        strike_out(conn, reading_id, f"slip, {meant.text} was meant")
+        kept = Reading(meant.text, taken_at=time_now(conn), note=f"corrected from {stored.text}")
+        insert_reading(conn, place.key, kept, sample_id=place.sample_id, hole_group_id=place.hole_group_id)
+    return sheet_out(conn, stored.sample_id)
+
+
+@router.get("/readings/{reading_id}/history")
+def get_history(reading_id: int, conn: Connection) -> list[HistoryOut]:
+    """Return what was done to a reading: typed, struck out, restored, insisted on."""
+    place_of_reading(conn, reading_id)
+    return [HistoryOut(words=words, at=at, undone=undone) for words, at, undone in history(conn, "reading", reading_id)]
+
+
+@router.post("/samples/{sample_id}/echo")
+def post_echo(sample_id: int, given: ReadingIn, conn: Connection) -> EchoOut:
+    """Return what would be understood of a text, and the mean it would make; nothing is stored."""
+    place = _place(conn, sample_id, given.key)
+    counted = place.hole_group_id is not None
+    understood = echo(given.text, place.quantity, given.family, standing=place.standing(conn), counted=counted)
+    estimate = estimate_out(place.quantity, understood.estimate) if understood.estimate else None
+    return EchoOut(**{**vars(understood), "estimate": estimate})
+
+
+def _place(conn: sqlite3.Connection, sample_id: int, key: str) -> _Place:
+    """Return where the readings of a key go, or refuse the key."""
+    quantity, hole = quantity_of(key), parse_hole_key(key)
+    if quantity is None:
+        raise StudyError("key", f"{key!r} is no reading key{nearest_hint(key, QUANTITIES)}: use a key of the catalogue")
+    if hole is None:
+        study_of_sample(conn, sample_id)
+        return _Place(quantity, key, sample_id, None)
+    group_id, group = _hole_group(conn, sample_id, key, hole)
+    if hole.dimension not in dimensions_of(group.shape):
+        raise StudyError("key", f"a {group.shape} hole has no {hole.dimension}")
+    return _Place(quantity, hole.dimension, None, group_id, group)
+
+
+def _hole_group(conn: sqlite3.Connection, sample_id: int, key: str, hole: HoleKey) -> tuple[int, HoleGroup]:
+    group_id = hole_group_id(conn, sample_id, hole.placement, hole.position)
+    if group_id is None:
+        study_of_sample(conn, sample_id)
+        raise StudyError("key", f"this sample has no hole group {key.rpartition('.')[0]!r}: add it first")
+    return group_id, load_hole_groups(conn, hole.placement, sample_id)[hole.position]

@@ -1,0 +1,5 @@
+"""What is drawn beside the opened filter.
+
+`routes`    valve, tray, pleat pack, strip, section, efficiency
+`models`    what they are made of
+"""

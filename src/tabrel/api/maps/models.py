@@ -1,0 +1,149 @@
+"""What goes over the wire about maps and scenarios."""
+
+from __future__ import annotations
+
+from typing import Literal
+
+from pydantic import Field
+
+from tabrel.api.wire import RequestModel
+from tabrel.core.study.plans import Scenario
+from tabrel.document.results import Grid, MapOut, OnsetOut, WireModel
+
+ConditionIn = Literal["steady", "filling"]
+QuantityName = Literal[
+    "element_pressure",
+    "filter_pressure",
+    "gallery_pressure",
+    "gauge_excess",
+    "filter_flow",
+    "unfiltered_fraction",
+    "regulator_fraction",
+    "media_fraction",
+    "lift",
+]
+
+
+class LedgerPartOut(WireModel):
+    """One part's loss over the map: viscous, inertial, and what it holds back whatever the flow."""
+
+    name: str
+    viscous_kpa: Grid
+    inertial_kpa: Grid
+    spring_kpa: float
+
+
+class EfficiencyAtOut(WireModel):
+    """The media's efficiency at a size, from the best evidence; null where there is none."""
+
+    size_um: float
+    value_percent: float | None
+    low_percent: float | None
+    high_percent: float | None
+    basis: str | None
+    missing: list[str]
+
+
+class InputSourceOut(WireModel):
+    """An input of a map, and where it comes from."""
+
+    key: str
+    provenance: str
+
+
+class OperatingMapOut(MapOut):
+    """The operating map with its ledger and curves, as the map view draws it.
+
+    The system efficiency is the share through the media times the media's efficiency; where only a
+    bound is known it is that bound.
+    """
+
+    condition: Literal["steady", "filling"]
+    lift_mm: Grid
+    unfiltered_percent: Grid
+    gauge_minus_gallery_kpa: Grid
+    regulator_dump_percent: Grid
+    system_efficiency_percent: Grid | None
+    efficiency: EfficiencyAtOut
+    regulator: OnsetOut
+    evaluations: int
+    inputs: list[InputSourceOut]
+    ledger: list[LedgerPartOut]
+    left_out: list[str]
+    bypass_location: str
+    coldest_pumping_c: float
+    gauge: Literal["pump", "filter_inlet", "gallery"]
+
+
+class FlowOnsetOut(WireModel):
+    """Bypass onset of the filter alone over the flow through it; null where the valve stays closed."""
+
+    filter_flow_l_min: list[float]
+    temperature_c: list[float | None]
+    reopens_c: list[float | None]
+
+
+class FilterAloneOut(WireModel):
+    """The filter by itself, rows by temperature; null where the oil does not pump."""
+
+    temperature_c: list[float]
+    filter_flow_l_min: list[float]
+    element_kpa: Grid
+    filter_kpa: Grid
+    unfiltered_percent: Grid
+    lift_mm: Grid
+    onset: FlowOnsetOut
+    coldest_pumping_c: float
+    inputs: list[InputSourceOut]
+
+
+class AssumptionOut(WireModel):
+    """An assumption, between what it was moved, and what that did."""
+
+    name: str
+    value: float
+    low: float
+    high: float
+    is_factor: bool
+    mean_change_percent: float
+    onset_low_c: float | None
+    onset_high_c: float | None
+
+
+class RestingOut(WireModel):
+    """What a map rests on; the strongest assumption first."""
+
+    inputs: list[InputSourceOut]
+    assumptions: list[AssumptionOut]
+
+
+class ScenarioOut(WireModel):
+    """A kept scenario."""
+
+    id: int
+    scenario: Scenario
+    words: list[str]
+
+
+class MapIn(RequestModel):
+    """Which map is asked for: condition, particle size [µm(c)] of the system efficiency, and a scenario."""
+
+    condition: ConditionIn = "steady"
+    size_um: float = Field(default=20.0, gt=0.1, le=1000)
+    scenario: Scenario | None = None
+
+
+class FilterAloneIn(RequestModel):
+    """The filter by itself, as it is or in a scenario."""
+
+    scenario: Scenario | None = None
+
+
+class RestingIn(RequestModel):
+    """Of which map the assumptions are asked; with a filter flow, of the filter alone."""
+
+    condition: ConditionIn = "steady"
+    quantity: QuantityName = "element_pressure"
+    speed_rpm: float = Field(default=2000.0, gt=0, le=20000)
+    filter_flow_l_min: float | None = Field(default=None, gt=0, le=1000)
+    scenario: Scenario | None = None

@@ -1,0 +1,48 @@
+"""Scenarios and duty cycles of a study."""
+
+from __future__ import annotations
+
+from fastapi import APIRouter
+
+from tabrel.api.deps import Connection
+from tabrel.api.errors import PROBLEM_RESPONSES
+from tabrel.api.maps.models import ScenarioOut
+from tabrel.core.errors import StudyError
+from tabrel.core.maps.what_if import scenario_words
+from tabrel.core.rules.plans import check_scenario
+from tabrel.core.study.plans import Scenario
+from tabrel.store.journal import recorded
+from tabrel.store.study.plans import keep_scenario, load_scenarios, remove_scenario, scenario_place
+from tabrel.store.study.studies import load_study_frame
+
+router = APIRouter(prefix="/api", tags=["scenarios"], responses=PROBLEM_RESPONSES)
+
+
+@router.get("/studies/{study_id}/scenarios")
+def get_scenarios(study_id: int, conn: Connection) -> list[ScenarioOut]:
+    """Return the scenarios kept in a study."""
+    return [
+        ScenarioOut(id=stored.id, scenario=stored.scenario, words=list(scenario_words(stored.scenario)))
+        for stored in load_scenarios(conn, study_id)
+    ]
+
+
+@router.post("/studies/{study_id}/scenarios")
+def post_scenario(study_id: int, scenario: Scenario, conn: Connection) -> list[ScenarioOut]:
+    """Keep a scenario under its name, in place of one of the same name."""
+    load_study_frame(conn, study_id)
+    check_scenario("scenario", scenario)
+    if not scenario_words(scenario):
+        raise StudyError("scenario", "nothing is changed in it: change something, then keep it")
+    with recorded(conn, study_id, None, f"scenario {scenario.name}", "scenarios"):
+        keep_scenario(conn, study_id, scenario)
+    return get_scenarios(study_id, conn)
+
+
+@router.delete("/scenarios/{scenario_id}")
+def delete_scenario(scenario_id: int, conn: Connection) -> list[ScenarioOut]:
+    """Take a scenario away."""
+    study_id, name = scenario_place(conn, scenario_id)
+    with recorded(conn, study_id, None, f"scenario {name} taken away", "scenarios"):
+        remove_scenario(conn, scenario_id)
+    return get_scenarios(study_id, conn)

@@ -1,0 +1,106 @@
+"""Slices through the maps of several samples with their bands, sent line by line so that they can be stopped."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from typing import Any
+
+import numpy as np
+from fastapi import APIRouter
+from fastapi.responses import StreamingResponse
+from numpy.typing import NDArray
+
+from tabrel.api.deps import Connection
+from tabrel.api.errors import PROBLEM_RESPONSES
+from tabrel.api.maps.series import Series, series_of_keys
+from tabrel.api.maps.slice_models import SliceBandOut, SliceIn, SliceLineOut, SliceProblemOut, SliceProgressOut
+from tabrel.core.circuit.operating_point import AS_IT_IS
+from tabrel.core.errors import MissingInputsError, TabrelError
+from tabrel.core.maps.monte_carlo import DRAWS, Band, OnsetInterval, Progress, drawn_problem, onset_interval, quantity_band
+from tabrel.core.maps.operating_map import check_axes
+from tabrel.core.rules.plans import check_scenario
+from tabrel.core.study.model import Study
+from tabrel.core.uncertainty.sampling import random_quantiles
+from tabrel.document.results import row_out
+from tabrel.store.study.studies import load_study_frame
+
+router = APIRouter(prefix="/api", tags=["slices"], responses=PROBLEM_RESPONSES)
+
+FloatArray = NDArray[np.float64]
+
+SLICE_TEMPERATURES = np.linspace(-40.0, 140.0, 40)
+SLICE_SPEEDS = np.linspace(600.0, 7000.0, 40)
+
+SLICE_UNITS: dict[str, tuple[str, float]] = {
+    "element_pressure": ("kpa", 1e-3),
+    "filter_pressure": ("kpa", 1e-3),
+    "gallery_pressure": ("kpa", 1e-3),
+    "gauge_excess": ("kpa", 1e-3),
+    "filter_flow": ("l_min", 60e3),
+    "unfiltered_fraction": ("percent", 100.0),
+    "regulator_fraction": ("percent", 100.0),
+    "media_fraction": ("percent", 100.0),
+    "lift": ("mm", 1e3),
+}
+"""Unit on the wire and factor from SI, by quantity."""
+
+STREAM: dict[int | str, dict[str, Any]] = {200: {"model": SliceLineOut, "description": "Lines of JSON, each a SliceLineOut"}}
+
+
+@router.post("/studies/{study_id}/slices", responses=STREAM, response_class=StreamingResponse)
+def post_slices(study_id: int, asked: SliceIn, conn: Connection) -> StreamingResponse:
+    """Return slices with 95 % bands as lines of JSON: progress, then the band, sample by sample."""
+    study = load_study_frame(conn, study_id)
+    check_axes(*(([20.0], [asked.at]) if asked.along == "temperature" else ([asked.at], [1000.0])))
+    check_scenario("scenario", asked.scenario or AS_IT_IS)
+    series = series_of_keys(conn, study_id, asked.keys, asked.scenario or AS_IT_IS)
+
+    def lines() -> Iterator[bytes]:
+        for one in series:
+            for line in _slice_of(study, one, asked):
+                yield SliceLineOut(line=line).model_dump_json().encode() + b"\n"
+
+    return StreamingResponse(lines(), media_type="application/x-ndjson")
+
+
+def _slice_of(study: Study, series: Series, asked: SliceIn) -> Iterator[SliceProgressOut | SliceBandOut | SliceProblemOut]:
+    along = SLICE_TEMPERATURES if asked.along == "temperature" else SLICE_SPEEDS
+    other = np.full(len(along), asked.at)
+    temperature, speed = (along, other) if asked.along == "temperature" else (other, along)
+    try:
+        problem = drawn_problem(
+            study,
+            series.stored.sample,
+            quantiles=random_quantiles(DRAWS),
+            condition=asked.condition,
+            scenario=series.scenario,
+        )
+        for step in quantity_band(problem, temperature, speed, asked.quantity):
+            if isinstance(step, Progress):
+                yield SliceProgressOut(kind="progress", key=series.key, done=step.done, total=step.total)
+            else:
+                onset_speed = asked.at if asked.along == "temperature" else float(np.median(along))
+                yield _band_out(series.key, along, step, asked.quantity, onset_interval(problem, onset_speed))
+    except TabrelError as error:
+        missing = list(error.keys) if isinstance(error, MissingInputsError) else []
+        yield SliceProblemOut(kind="problem", key=series.key, message=str(error), missing=missing)
+
+
+def _band_out(key: str, along: FloatArray, band: Band, quantity: str, onset: OnsetInterval) -> SliceBandOut:
+    unit, factor = SLICE_UNITS[quantity]
+    return SliceBandOut(
+        kind="band",
+        key=key,
+        along=along.tolist(),
+        value=row_out(band.value * factor),
+        low=row_out(band.low * factor),
+        middle=row_out(band.middle * factor),
+        high=row_out(band.high * factor),
+        unit=unit,
+        draws=band.draws,
+        impossible=band.impossible,
+        onset_c=onset.value,
+        onset_low_c=onset.low,
+        onset_high_c=onset.high,
+        shut_percent=100 * onset.shut_share,
+    )

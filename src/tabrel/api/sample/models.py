@@ -1,0 +1,233 @@
+"""The bench sheet of a sample, and what comes in about its state."""
+
+from __future__ import annotations
+
+from typing import Literal
+
+from tabrel.api.wire import RequestModel
+from tabrel.core.study.model import QuantityState
+from tabrel.document.results import AnalysisOut, WireModel
+
+
+class ReadingOut(WireModel):
+    """One reading as typed, what was recorded of it, and its value in both families."""
+
+    id: int
+    text: str
+    taken_at: str | None
+    instrument: str | None
+    provenance: str
+    note: str | None
+    insisted: bool
+    struck_out_reason: str | None
+    metric: str
+    inch: str
+    doubtful: bool
+    used: bool
+
+
+class EstimateOut(WireModel):
+    """Mean, standard and expanded uncertainty in both families."""
+
+    metric_value: float
+    metric_uncertainty: float
+    metric_expanded: float
+    inch_value: float
+    inch_uncertainty: float
+    inch_expanded: float
+    provenance: str
+    used: int
+
+
+class FieldWarningOut(WireModel):
+    """What is implausible about a field, with the reading it is about and what was likely meant."""
+
+    message: str
+    reading_id: int | None
+    correction: str | None
+    insisted: bool
+
+
+class FieldOut(WireModel):
+    """One field of the bench."""
+
+    key: str
+    title: str
+    metric_unit: str
+    inch_unit: str
+    instrument: str
+    instruments: list[str]
+    drawing: str
+    counted: bool
+    whole_only: bool
+    readings: list[ReadingOut]
+    estimate: EstimateOut | None
+    state: str | None
+    warnings: list[FieldWarningOut]
+
+
+class HoleGroupOut(WireModel):
+    """A group of holes: what is not a reading of it."""
+
+    placement: Literal["inlet", "centre_tube"]
+    position: int
+    shape: str
+    count: int
+    open_percent: float
+    points: str
+    words: str
+
+
+class AttributeValueOut(WireModel):
+    """What was seen, by the key of its attribute in the catalogue."""
+
+    key: str
+    value: str | None
+
+
+class PartOut(WireModel):
+    """The fields of one part at one stage, or of one group of holes."""
+
+    key: str
+    title: str
+    stage: str
+    fields: list[FieldOut]
+    attributes: list[AttributeValueOut]
+    hole_group: HoleGroupOut | None
+
+
+class ClaimOut(WireModel):
+    """A claim with what the readings say of it."""
+
+    id: int
+    kind: str
+    words: str
+    source: str
+    speaker: str | None
+    seen: str | None
+    stale: str | None
+    verdict: str
+    reason: str
+
+
+class PlateCircleOut(WireModel):
+    """A circle of the plate from below."""
+
+    key: str
+    diameter_mm: float
+    measured: bool
+
+
+class PlacedHoleOut(WireModel):
+    """One hole where it lies, y upward."""
+
+    group: int
+    points_mm: list[list[float]]
+    wrong: bool
+
+
+class HoleProductOut(WireModel):
+    """The product of one group: count × area of one, open part."""
+
+    count: int
+    one_mm2: float
+    open_fraction: float
+
+
+class SectionOut(WireModel):
+    """One section the oil passes at the plate."""
+
+    name: str
+    area_mm2: float
+
+
+class OutletOut(WireModel):
+    """The flow area with one bore an engine may have."""
+
+    name: str
+    bore_mm: float
+    area_mm2: float
+    flow_area_mm2: float | None
+    controlled_by: str | None
+    adapter_ratio: float | None
+
+
+class PlateOut(WireModel):
+    """The plate from below, and the figures beside its two areas."""
+
+    circles: list[PlateCircleOut]
+    holes: list[PlacedHoleOut]
+    hole_circles_measured: bool
+    problems: list[str]
+    products: list[HoleProductOut]
+    perimeter_mm: float
+    equivalent_diameter_mm: float | None
+    penalty_viscous: float | None
+    penalty_hot: float | None
+    sections: list[SectionOut]
+    outlets: list[OutletOut]
+
+
+class CutOut(WireModel):
+    """That and how the filter was cut."""
+
+    method: str
+    at: str | None
+    note: str | None
+
+
+class GateItemOut(WireModel):
+    """Something that can be learned only before the cut and is still missing."""
+
+    key: str
+    kind: str
+    title: str
+
+
+class GateOut(WireModel):
+    """The gate before cutting."""
+
+    missing: list[GateItemOut]
+    cut: CutOut | None
+
+
+class RestsOnOut(WireModel):
+    """How many inputs of each provenance a result rests on."""
+
+    measured: int = 0
+    derived: int = 0
+    published: int = 0
+    by_eye: int = 0
+    assumed: int = 0
+
+
+class SheetOut(WireModel):
+    """Everything the bench shows of a sample: fields by part, facts, claims, plate, gate, results, warnings."""
+
+    id: int
+    study_id: int
+    label: str
+    parts: list[PartOut]
+    facts: dict[str, str]
+    claims: list[ClaimOut]
+    shelf: str | None
+    plate: PlateOut
+    gate: GateOut
+    analysis: AnalysisOut
+    rests_on: dict[str, RestsOnOut]
+    undo: str | None
+    redo: str | None
+
+
+class StateIn(RequestModel):
+    """Why a quantity has no value; null takes the state away."""
+
+    key: str
+    state: QuantityState | None
+
+
+class CutIn(RequestModel):
+    """How the filter was cut open."""
+
+    method: str
+    note: str = ""

@@ -1,0 +1,306 @@
+"""Put a sample's bench sheet together: fields by part, facts, claims, plate, gate, results."""
+
+from __future__ import annotations
+
+import sqlite3
+from collections.abc import Callable, Iterable, Iterator
+from datetime import date
+from typing import Literal
+
+from tabrel.api.sample.models import (
+    AttributeValueOut,
+    ClaimOut,
+    CutOut,
+    EstimateOut,
+    FieldOut,
+    FieldWarningOut,
+    GateItemOut,
+    GateOut,
+    HoleGroupOut,
+    PartOut,
+    ReadingOut,
+    RestsOnOut,
+    SheetOut,
+)
+from tabrel.api.sample.plate import plate_out
+from tabrel.core.catalogue.hole_dimensions import dimensions_of
+from tabrel.core.catalogue.observation import observed
+from tabrel.core.catalogue.observations import ATTRIBUTES
+from tabrel.core.catalogue.quantities import (
+    HOLE_QUANTITIES,
+    INSTRUMENT_DIMENSIONS,
+    PART_TITLES,
+    QUANTITIES,
+    STAGE_TITLES,
+    Quantity,
+)
+from tabrel.core.catalogue.units import UNITS, printed, shown
+from tabrel.core.entry.reading_text import parse_reading
+from tabrel.core.oil.model import oil_model
+from tabrel.core.results.analysis import SampleAnalysis, analyse_measured
+from tabrel.core.results.working_chains import CHAINS, working_of
+from tabrel.core.review.before_cut import missing_before_cut
+from tabrel.core.review.claims import check_claim
+from tabrel.core.review.reading_warnings import SampleWarning
+from tabrel.core.sample.measured_sample import MeasuredSample, measure_sample
+from tabrel.core.stated.stated_values import fact_texts, shelf_age_years
+from tabrel.core.study.model import Claim, HoleGroup, Sample
+from tabrel.core.uncertainty.estimate import Estimate, estimate_quantity
+from tabrel.core.uncertainty.propagation import expanded_uncertainty
+from tabrel.document.results import analysis_out
+from tabrel.store.entry.readings import StoredReading, readings_of_sample
+from tabrel.store.journal import last_change, next_undone
+from tabrel.store.sample.samples import claims_of, load_sample
+from tabrel.store.study.studies import load_study_frame
+
+Placement = Literal["inlet", "centre_tube"]
+PLACEMENT_TITLES: dict[Placement, str] = {"inlet": "Inlet holes", "centre_tube": "Centre tube holes"}
+PLACEMENT_STAGES: dict[Placement, str] = {"inlet": "outside", "centre_tube": "element"}
+OLD_RUBBER_YEARS = 5.0
+HEADLINES = ("inlet_hole_area", "plate_flow_area", "media_effective_area", "bypass_opening", "efficiency_at_20_um")
+
+
+def sheet_out(conn: sqlite3.Connection, sample_id: int) -> SheetOut:
+    """Return the bench sheet of a sample."""
+    stored = load_sample(conn, sample_id)
+    study = load_study_frame(conn, stored.study_id)
+    sample = stored.sample
+    measured = measure_sample(sample, study.circuit)
+    analysis = analyse_measured(measured)
+    readings: dict[str, list[StoredReading]] = {}
+    for reading in readings_of_sample(conn, sample_id):
+        readings.setdefault(reading.quantity_key, []).append(reading)
+    undo, redo = last_change(conn, stored.study_id, sample_id), next_undone(conn, stored.study_id, sample_id)
+    cut = sample.cut
+    return SheetOut(
+        id=sample_id,
+        study_id=stored.study_id,
+        label=sample.label,
+        parts=list(_parts(sample, readings, analysis)),
+        facts=fact_texts(study, sample),
+        claims=[_claim_out(claim_id, claim, sample, measured) for claim_id, claim in claims_of(conn, sample_id)],
+        shelf=_shelf(sample),
+        plate=plate_out(measured, oil_model(study.oil) if study.oil else None),
+        gate=GateOut(
+            missing=[GateItemOut(key=item.key, kind=item.kind, title=item.title) for item in missing_before_cut(sample)],
+            cut=CutOut(method=cut.method, at=cut.at, note=cut.note) if cut else None,
+        ),
+        analysis=analysis_out(sample.label, analysis),
+        rests_on={name: _rests_on(name, measured) for name in HEADLINES if _is_there(analysis, name)},
+        undo=undo.words if undo else None,
+        redo=redo.words if redo else None,
+    )
+
+
+_OF_PART = {
+    (stage, part): (
+        {key: quantity for key, quantity in QUANTITIES.items() if (quantity.stage, quantity.part) == (stage, part)},
+        [attribute for attribute in ATTRIBUTES.values() if (attribute.stage, attribute.part) == (stage, part)],
+    )
+    for stage in STAGE_TITLES
+    for part in PART_TITLES
+}
+"""Quantities and attributes by stage and part."""
+
+
+def _parts(sample: Sample, readings: dict[str, list[StoredReading]], analysis: SampleAnalysis) -> Iterator[PartOut]:
+    """Yield the parts stage by stage, in the order of the bench."""
+
+    def field(key: str, quantity: Quantity, counted: bool) -> FieldOut:
+        return _field(key, quantity, readings.get(key, []), analysis.warnings, sample.states.get(key), counted)
+
+    for stage in STAGE_TITLES:
+        for part, title in PART_TITLES.items():
+            quantities, attributes = _OF_PART[stage, part]
+            if quantities or attributes:
+                yield PartOut(
+                    key=part,
+                    title=title,
+                    stage=stage,
+                    fields=[field(key, quantity, False) for key, quantity in quantities.items()],
+                    attributes=[AttributeValueOut(key=a.key, value=observed(sample, a)) for a in attributes],
+                    hole_group=None,
+                )
+            if part == "plate" and stage == "outside":
+                yield from _hole_parts("inlet", sample.holes.inlet, field)
+            if part == "tube" and stage == "element":
+                yield from _hole_parts("centre_tube", sample.holes.centre_tube, field)
+
+
+def _hole_parts(
+    placement: Placement, groups: Iterable[HoleGroup], field: Callable[[str, Quantity, bool], FieldOut]
+) -> Iterator[PartOut]:
+    for i, group in enumerate(groups):
+        key = f"holes.{placement}[{i}]"
+        share = 1.0 if group.open_fraction is None else group.open_fraction
+        yield PartOut(
+            key=key,
+            title=PLACEMENT_TITLES[placement],
+            stage=PLACEMENT_STAGES[placement],
+            fields=[
+                field(f"{key}.{name}", HOLE_QUANTITIES[name], True)
+                for name in dimensions_of(group.shape)
+                if placement == "inlet" or name != "circle_diameter"
+            ],
+            attributes=[],
+            hole_group=HoleGroupOut(
+                placement=placement,
+                position=i,
+                shape=group.shape,
+                count=group.count,
+                open_percent=100 * share,
+                points=points_text(group),
+                words=group_words(group),
+            ),
+        )
+
+
+def points_text(group: HoleGroup) -> str:
+    """Return the points of an outline as they are typed."""
+    return ", ".join(f"{x:g} {y:g}" for x, y in group.readings.points_mm)
+
+
+def group_words(group: HoleGroup) -> str:
+    """Return what of a group is no reading, in words; a window that changes it says what it saw."""
+    covered = "" if group.open_fraction in (None, 1) else f", {group.open_fraction:.6g} open"
+    outline = f", {points_text(group)}" if group.readings.points_mm else ""
+    return f"{group.count} {group.shape}{covered}{outline}"
+
+
+def _field(
+    key: str,
+    quantity: Quantity,
+    readings: list[StoredReading],
+    warnings: Iterable[SampleWarning],
+    state: str | None,
+    counted: bool,
+) -> FieldOut:
+    standing = [stored for stored in readings if stored.reading.struck_out is None]
+    estimate = estimate_quantity(quantity, [stored.reading for stored in standing]) if standing else None
+    doubtful = {standing[i].id for i in estimate.outliers} if estimate else set()
+    used = {standing[i].id for i in estimate.used} if estimate else set()
+    return FieldOut(
+        key=key,
+        title=quantity.title,
+        metric_unit=printed(quantity.metric_unit),
+        inch_unit=printed(quantity.inch_unit),
+        instrument=quantity.instrument,
+        instruments=[name for name, measures in INSTRUMENT_DIMENSIONS.items() if quantity.dimension in measures],
+        drawing=quantity.drawing,
+        counted=counted,
+        whole_only=quantity.whole_only,
+        readings=[_reading(stored, quantity, stored.id in doubtful, stored.id in used) for stored in readings],
+        estimate=estimate_out(quantity, estimate) if estimate else None,
+        state=state,
+        warnings=[_warning(warning, key, standing) for warning in warnings if _is_at(warning, key)],
+    )
+
+
+def _is_at(warning: SampleWarning, key: str) -> bool:
+    return warning.where == key or warning.where.startswith(f"{key}[")
+
+
+def _warning(warning: SampleWarning, key: str, standing: list[StoredReading]) -> FieldWarningOut:
+    place = warning.where.removeprefix(key).strip("[]")
+    return FieldWarningOut(
+        message=warning.message,
+        reading_id=standing[int(place)].id if place.isdigit() else None,
+        correction=warning.correction,
+        insisted=warning.insisted,
+    )
+
+
+def _reading(stored: StoredReading, quantity: Quantity, doubtful: bool, used: bool) -> ReadingOut:
+    reading = stored.reading
+    value = parse_reading(reading.text, quantity.dimension).value
+    return ReadingOut(
+        id=stored.id,
+        text=reading.text,
+        taken_at=reading.taken_at,
+        instrument=reading.instrument,
+        provenance=reading.provenance or "measured",
+        note=reading.note,
+        insisted=bool(reading.insisted),
+        struck_out_reason=reading.struck_out,
+        metric=shown(value, quantity.metric_unit),
+        inch=shown(value, quantity.inch_unit),
+        doubtful=doubtful,
+        used=used,
+    )
+
+
+def estimate_out(quantity: Quantity, estimate: Estimate) -> EstimateOut:
+    """Return an estimate in both families."""
+    metric, inch = (UNITS[unit].factor if unit else 1.0 for unit in (quantity.metric_unit, quantity.inch_unit))
+    expanded = expanded_uncertainty(estimate)
+    return EstimateOut(
+        metric_value=estimate.value / metric,
+        metric_uncertainty=estimate.standard_uncertainty / metric,
+        metric_expanded=expanded / metric,
+        inch_value=estimate.value / inch,
+        inch_uncertainty=estimate.standard_uncertainty / inch,
+        inch_expanded=expanded / inch,
+        provenance=estimate.provenance,
+        used=len(estimate.used),
+    )
+
+
+def _claim_out(claim_id: int, claim: Claim, sample: Sample, measured: MeasuredSample) -> ClaimOut:
+    check = check_claim(claim, sample, measured.estimates)
+    return ClaimOut(
+        id=claim_id,
+        kind=claim.kind,
+        words=claim_words(claim),
+        source=claim.source,
+        speaker=claim.speaker,
+        seen=claim.seen,
+        stale=claim.stale,
+        verdict=check.verdict,
+        reason=check.words,
+    )
+
+
+def claim_words(claim: Claim) -> str:
+    """Return what a claim says: its wording, or the wording made from what it holds."""
+    if claim.wording:
+        return claim.wording
+    relation = "" if claim.relation in (None, "=") else f"{claim.relation} "
+    if claim.kind == "efficiency":
+        size = f" at {claim.size_um:g} {(claim.scale or '').replace('um', 'µm')}" if claim.size_um is not None else ""
+        standard = f", {claim.standard}" if claim.standard else ""
+        return f"{relation}{claim.efficiency_percent:g} %{size}{standard}"
+    if claim.kind == "observation" and claim.key in ATTRIBUTES:
+        attribute = ATTRIBUTES[claim.key]
+        return f"{PART_TITLES[attribute.part]}, {attribute.title}: {claim.value}"
+    if claim.key in QUANTITIES:
+        quantity = QUANTITIES[claim.key]
+        return f"{PART_TITLES[quantity.part]}, {quantity.title}: {relation}{claim.value}"
+    return f"{claim.key}: {relation}{claim.value}"
+
+
+def _shelf(sample: Sample) -> str | None:
+    """Return the shelf age in words, with a caution where rubber ages."""
+    years = shelf_age_years(sample, date.today())
+    if years is None:
+        return None
+    if years < 0:
+        return "bought before it was made: check both dates"
+    age = f"{years:.1f} years" if years >= 1 else f"{12 * years:.0f} months"
+    caution = ": look for hard or cracked rubber" if years > OLD_RUBBER_YEARS else ""
+    return f"{age} on the shelf{'' if sample.bought else ' so far'}{caution}"
+
+
+def _is_there(analysis: SampleAnalysis, name: str) -> bool:
+    result = getattr(analysis.results, name)
+    return name in CHAINS and (result.value is not None or result.low is not None)
+
+
+def _rests_on(name: str, measured: MeasuredSample) -> RestsOnOut:
+    found = list(working_of(name, measured).inputs().values())
+    return RestsOnOut(
+        measured=found.count("measured"),
+        derived=found.count("derived"),
+        published=found.count("published"),
+        by_eye=found.count("by_eye"),
+        assumed=found.count("assumed"),
+    )

@@ -1,0 +1,93 @@
+"""What goes over the wire about starts and life."""
+
+from __future__ import annotations
+
+from pydantic import Field
+
+from tabrel.api.wire import RequestModel
+from tabrel.document.results import WireModel
+
+
+class WarmUpTotalsOut(WireModel):
+    """What a start comes to."""
+
+    filled_after_s: float | None
+    pressure_after_s: float | None
+    bypass_minutes: float
+    unfiltered_l: float
+    volume_l: float
+    lowest_gallery_kpa: float | None
+    dry_s: float
+
+
+class WarmUpTraceOut(WireModel):
+    """A start drawn over time."""
+
+    time_s: list[float]
+    temperature_c: list[float]
+    can_temperature_c: list[float]
+    speed_rpm: list[float]
+    element_kpa: list[float | None]
+    gallery_kpa: list[float | None]
+    gauge_kpa: list[float | None]
+    filter_flow_l_min: list[float | None]
+    unfiltered_percent: list[float | None]
+
+
+class LifeRowOut(WireModel):
+    """Hours to the first opening of the bypass at one oil temperature; null where it never opens, 0 from new."""
+
+    temperature_c: float
+    is_cold_start: bool
+    steady_loading: float | None
+    steady_hours: float | None
+    filling_hours: float | None
+    never_steady: bool
+    never_filling: bool
+
+
+class CleanUpOut(WireModel):
+    """Half-life of particles of a size in the sump."""
+
+    size_um: float
+    efficiency_percent: float
+    minutes: float
+
+
+class LifeOut(WireModel):
+    """How long a filter lasts and how fast it cleans."""
+
+    capacity_g: float
+    capacity_assumed: bool
+    rows: list[LifeRowOut]
+    clean_up: list[CleanUpOut]
+
+
+class StartOut(WireModel):
+    """One sample's start and life; or why they cannot be computed."""
+
+    sample_id: int
+    label: str
+    totals: WarmUpTotalsOut | None
+    trace: WarmUpTraceOut | None
+    life: LifeOut | None
+    problem: str | None
+    missing: list[str]
+
+
+class WarmUpOut(WireModel):
+    """The start of every sample of a study."""
+
+    duty_cycle: str
+    cycles: list[str]
+    assumed: list[str]
+    warm_c: float
+    speed_rpm: float
+    starts: list[StartOut]
+
+
+class DutyCycleIn(RequestModel):
+    """A duty cycle as CSV."""
+
+    name: str
+    csv: str = Field(max_length=20_000_000)

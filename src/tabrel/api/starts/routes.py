@@ -1,0 +1,178 @@
+"""Starts: every sample of a study over a warm-up and a life; its duty cycles."""
+
+from __future__ import annotations
+
+import numpy as np
+from fastapi import APIRouter
+
+from tabrel.api.deps import Connection
+from tabrel.api.errors import PROBLEM_RESPONSES
+from tabrel.api.starts.models import (
+    CleanUpOut,
+    DutyCycleIn,
+    LifeOut,
+    LifeRowOut,
+    StartOut,
+    WarmUpOut,
+    WarmUpTotalsOut,
+    WarmUpTraceOut,
+)
+from tabrel.core.circuit.operating_point import AS_IT_IS, operating_point
+from tabrel.core.errors import MissingInputsError, StudyError, TabrelError
+from tabrel.core.rules.plans import check_scenario
+from tabrel.core.sample.efficiency import efficiency_at_size
+from tabrel.core.sample.measured_sample import measure_sample
+from tabrel.core.starts.duty_cycle import SHIPPED_CYCLES, CycleTrace, read_duty_cycle
+from tabrel.core.starts.life import CLEAN_UP_SIZES, Life, filter_life
+from tabrel.core.starts.warm_up import WarmUp, completed_plan, warm_up
+from tabrel.core.study.model import Study
+from tabrel.core.study.plans import DutyCycle, Scenario, WarmUpPlan
+from tabrel.document.results import row_out
+from tabrel.store.journal import recorded
+from tabrel.store.sample.samples import StoredSample, load_samples
+from tabrel.store.study.plans import keep_duty_cycle
+from tabrel.store.study.studies import load_study_frame
+
+router = APIRouter(prefix="/api", tags=["starts"], responses=PROBLEM_RESPONSES)
+
+TRACE_POINTS = 600
+"""At most so many points of a start are drawn."""
+
+
+def cycle_of(study: Study, plan: WarmUpPlan) -> CycleTrace:
+    """Return the duty cycle a plan names, shipped or of the study."""
+    own = {cycle.name: cycle.csv for cycle in study.duty_cycles}
+    name = plan.duty_cycle or ""
+    if name in own:
+        return read_duty_cycle(own[name])
+    if name not in SHIPPED_CYCLES:
+        raise StudyError("plan.duty_cycle", f"the duty cycle {name!r} is no longer there: choose another")
+    return SHIPPED_CYCLES[name]
+
+
+def missing_keys(error: TabrelError) -> list[str]:
+    """Return the inputs an error says are missing."""
+    return list(error.keys) if isinstance(error, MissingInputsError) else []
+
+
+def kilopascal(pressure: float | None) -> float | None:
+    """Return a pressure in kPa, or None."""
+    return None if pressure is None else pressure / 1e3
+
+
+def totals_out(start: WarmUp) -> WarmUpTotalsOut:
+    """Return the totals of a start."""
+    return WarmUpTotalsOut(
+        filled_after_s=start.filled_after,
+        pressure_after_s=start.pressure_after,
+        bypass_minutes=start.bypass_time / 60,
+        unfiltered_l=start.unfiltered_volume * 1e3,
+        volume_l=start.volume * 1e3,
+        lowest_gallery_kpa=kilopascal(start.lowest_gallery_pressure),
+        dry_s=start.dry_time,
+    )
+
+
+@router.post("/studies/{study_id}/warm-up")
+def post_warm_up(study_id: int, conn: Connection, scenario: Scenario | None = None) -> WarmUpOut:
+    """Return the start of every sample of a study over its duty cycle, and how long each filter lasts."""
+    study = load_study_frame(conn, study_id)
+    thought = scenario or AS_IT_IS
+    check_scenario("scenario", thought)
+    plan, assumed = completed_plan(study.warm_up)
+    cycle = cycle_of(study, plan)
+    running = cycle.speed[cycle.speed > 0]
+    speed = float(np.median(running)) if running.size else 1000.0
+    return WarmUpOut(
+        duty_cycle=plan.duty_cycle or "",
+        cycles=[*(own.name for own in study.duty_cycles), *SHIPPED_CYCLES],
+        assumed=list(assumed),
+        warm_c=plan.end_c or 0.0,
+        speed_rpm=speed,
+        starts=[_start(study, stored, thought, cycle, plan, speed) for stored in load_samples(conn, study_id)],
+    )
+
+
+@router.post("/studies/{study_id}/duty-cycles")
+def post_duty_cycle(study_id: int, given: DutyCycleIn, conn: Connection) -> list[str]:
+    """Read a duty cycle from CSV and keep it; return the names of those there are."""
+    load_study_frame(conn, study_id)
+    name = " ".join(given.name.split())
+    if not name:
+        raise StudyError("name", "the duty cycle has no name: give it one")
+    if name in SHIPPED_CYCLES:
+        raise StudyError("name", f"{name!r} is a duty cycle that is shipped: give yours a name of its own")
+    read_duty_cycle(given.csv, "csv")
+    with recorded(conn, study_id, None, f"duty cycle {name}", "plan.duty_cycle"):
+        keep_duty_cycle(conn, study_id, DutyCycle(name, given.csv))
+    return [*(cycle.name for cycle in load_study_frame(conn, study_id).duty_cycles), *SHIPPED_CYCLES]
+
+
+def _start(study: Study, stored: StoredSample, scenario: Scenario, cycle: CycleTrace, plan: WarmUpPlan, speed: float) -> StartOut:
+    label = stored.sample.label
+    try:
+        point = operating_point(study, stored.sample, scenario=scenario)
+        measured = measure_sample(stored.sample, study.circuit)
+        efficiencies = [efficiency_at_size(measured, size) for size in CLEAN_UP_SIZES]
+        with np.errstate(all="ignore"):
+            start = warm_up(point, cycle, plan)
+            life = filter_life(point, measured, plan, speed, [e.low if e.value is None else e.value for e in efficiencies])
+    except TabrelError as error:
+        return StartOut(
+            sample_id=stored.id, label=label, totals=None, trace=None, life=None, problem=str(error), missing=missing_keys(error)
+        )
+    return StartOut(
+        sample_id=stored.id,
+        label=label,
+        totals=totals_out(start),
+        trace=_trace_out(start),
+        life=_life_out(life) if life else None,
+        problem=None,
+        missing=[],
+    )
+
+
+def _trace_out(start: WarmUp) -> WarmUpTraceOut:
+    every = slice(None, None, max(1, len(start.time) // TRACE_POINTS))
+    return WarmUpTraceOut(
+        time_s=start.time[every].tolist(),
+        temperature_c=start.temperature[every].tolist(),
+        can_temperature_c=start.can_temperature[every].tolist(),
+        speed_rpm=start.speed[every].tolist(),
+        element_kpa=row_out(start.element_pressure[every] / 1e3),
+        gallery_kpa=row_out(start.gallery_pressure[every] / 1e3),
+        gauge_kpa=row_out(start.gauge_pressure[every] / 1e3),
+        filter_flow_l_min=row_out(start.filter_flow[every] * 60e3),
+        unfiltered_percent=row_out(start.unfiltered_fraction[every] * 100),
+    )
+
+
+def _life_out(life: Life) -> LifeOut:
+    return LifeOut(
+        capacity_g=life.capacity.mass * 1e3,
+        capacity_assumed=life.capacity.assumed,
+        rows=[
+            LifeRowOut(
+                temperature_c=row.temperature,
+                is_cold_start=row.is_cold_start,
+                steady_loading=_finite(row.steady_loading),
+                steady_hours=_hours(row.steady_time),
+                filling_hours=_hours(row.filling_time),
+                never_steady=row.steady_time == np.inf,
+                never_filling=row.filling_time == np.inf,
+            )
+            for row in life.rows
+        ],
+        clean_up=[
+            CleanUpOut(size_um=one.size, efficiency_percent=100 * one.efficiency, minutes=one.half_life / 60)
+            for one in life.clean_up
+        ],
+    )
+
+
+def _finite(value: float) -> float | None:
+    return value if np.isfinite(value) else None
+
+
+def _hours(seconds: float) -> float | None:
+    return _finite(seconds / 3600)

@@ -1,0 +1,100 @@
+"""Studies: list, import, open, export."""
+
+from __future__ import annotations
+
+from typing import Annotated, Any
+
+from fastapi import APIRouter, Depends, Request
+
+from tabrel.api.deps import Connection
+from tabrel.api.errors import PROBLEM_RESPONSES
+from tabrel.api.sample.models import SheetOut
+from tabrel.api.sample.sheet import sheet_out
+from tabrel.api.study.models import SampleTagOut, StudyOut, StudyRowOut
+from tabrel.api.wire import TextIn
+from tabrel.core.catalogue.quantities import QUANTITIES
+from tabrel.core.errors import StudyError
+from tabrel.core.study.model import Sample, standing
+from tabrel.core.uncertainty.estimate import estimate_quantity
+from tabrel.document.study_document import read_study, study_to_json
+from tabrel.store.connection import transaction
+from tabrel.store.journal import belongs_to_sample, recorded
+from tabrel.store.sample.samples import StoredSample, insert_sample, load_samples, next_position
+from tabrel.store.study.studies import insert_study, list_studies, load_study, load_study_frame
+
+router = APIRouter(prefix="/api/studies", tags=["studies"], responses=PROBLEM_RESPONSES)
+
+
+@router.get("")
+def get_studies(conn: Connection) -> list[StudyRowOut]:
+    """Return every study."""
+    return [StudyRowOut(**vars(row)) for row in list_studies(conn)]
+
+
+async def _raw_body(request: Request) -> bytes:
+    return await request.body()
+
+
+DOCUMENT_BODY = {"requestBody": {"content": {"application/json": {"schema": {"type": "object"}}}, "required": True}}
+
+
+@router.post("", status_code=201, openapi_extra=DOCUMENT_BODY)
+def post_study(content: Annotated[bytes, Depends(_raw_body)], conn: Connection) -> StudyOut:
+    """Import a study document, whole or not at all."""
+    study = read_study(content)
+    with transaction(conn):
+        study_id = insert_study(conn, study)
+    return get_study(study_id, conn)
+
+
+@router.get("/{study_id}")
+def get_study(study_id: int, conn: Connection) -> StudyOut:
+    """Open a study."""
+    study = load_study_frame(conn, study_id)
+    return StudyOut(
+        id=study_id,
+        name=study.name,
+        question=study.question,
+        oil_name=study.oil.name if study.oil else None,
+        circuit_name=study.circuit.name if study.circuit else None,
+        samples=[_tag(stored, is_reference=stored.sample.label == study.reference) for stored in load_samples(conn, study_id)],
+    )
+
+
+@router.post("/{study_id}/samples", status_code=201)
+def post_sample(study_id: int, label: TextIn, conn: Connection) -> SheetOut:
+    """Add an empty sample to a study and return its sheet."""
+    name = " ".join(label.text.split())
+    if not name:
+        raise StudyError("label", "is empty: type a short name for the sample")
+    if any(stored.sample.label == name for stored in load_samples(conn, study_id)):
+        raise StudyError("label", f"{name!r} names a sample of this study already: give each its own label")
+    load_study_frame(conn, study_id)
+    with recorded(conn, study_id, None, f"sample {name} added", "sample.label") as change_id:
+        sample_id = insert_sample(conn, study_id, next_position(conn, study_id), Sample(name))
+        belongs_to_sample(conn, change_id, sample_id)
+    return sheet_out(conn, sample_id)
+
+
+@router.get("/{study_id}/document")
+def get_document(study_id: int, conn: Connection) -> dict[str, Any]:
+    """Export a study as its document."""
+    return study_to_json(load_study(conn, study_id))
+
+
+def _tag(stored: StoredSample, *, is_reference: bool) -> SampleTagOut:
+    sample = stored.sample
+
+    def millimetres(key: str) -> float | None:
+        readings = standing(sample.readings.get(key, ()))
+        return estimate_quantity(QUANTITIES[key], readings).value * 1e3 if readings else None
+
+    return SampleTagOut(
+        id=stored.id,
+        label=sample.label,
+        maker=sample.maker,
+        part_number=sample.part_number,
+        can_height_mm=millimetres("can.height"),
+        can_diameter_mm=millimetres("can.outside_diameter"),
+        is_reference=is_reference,
+    )

@@ -1,0 +1,21 @@
+"""What the models that come in share."""
+
+from __future__ import annotations
+
+from typing import Literal
+
+from pydantic import BaseModel, ConfigDict
+
+UnitFamilyIn = Literal["metric", "inch"]
+
+
+class RequestModel(BaseModel):
+    """A model that comes in: unknown keys and numbers that are not finite are refused."""
+
+    model_config = ConfigDict(extra="forbid", allow_inf_nan=False, str_max_length=400)
+
+
+class TextIn(RequestModel):
+    """A few words."""
+
+    text: str

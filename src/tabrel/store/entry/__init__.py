@@ -1,0 +1,5 @@
+"""Rows of readings and groups of holes.
+
+`readings`  readings, never changed, only set aside; states
+`holes`     groups of holes
+"""

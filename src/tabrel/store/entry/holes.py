@@ -1,0 +1,120 @@
+"""Hole groups with their readings."""
+
+from __future__ import annotations
+
+import sqlite3
+from collections.abc import Sequence
+from typing import Literal
+
+from tabrel.core.study.model import HoleGroup, HoleReadings
+from tabrel.store.connection import inserted_id
+from tabrel.store.entry.readings import entries_by_key, insert_entries
+from tabrel.store.rows import built
+
+Placement = Literal["inlet", "centre_tube", "adapter"]
+
+INSERT_HOLE_GROUP = """
+INSERT INTO hole_group (sample_id, adapter_id, placement, position, shape, count, open_fraction)
+VALUES (:sample_id, :adapter_id, :placement, :position, :shape, :count, :open_fraction)
+"""
+INSERT_OUTLINE_POINT = """
+INSERT INTO outline_point (hole_group_id, position, x_mm, y_mm) VALUES (:hole_group_id, :position, :x_mm, :y_mm)
+"""
+
+
+def insert_hole_groups(
+    conn: sqlite3.Connection,
+    placement: Placement,
+    groups: Sequence[HoleGroup],
+    *,
+    sample_id: int | None = None,
+    adapter_id: int | None = None,
+) -> None:
+    """Store hole groups of a sample, or of the adapter of a study."""
+    for position, group in enumerate(groups):
+        insert_hole_group(conn, placement, position, group, sample_id=sample_id, adapter_id=adapter_id)
+
+
+def insert_hole_group(
+    conn: sqlite3.Connection,
+    placement: Placement,
+    position: int,
+    group: HoleGroup,
+    *,
+    sample_id: int | None = None,
+    adapter_id: int | None = None,
+) -> None:
+    """Store one hole group with its readings."""
+    named = {"sample_id": sample_id, "adapter_id": adapter_id, "placement": placement, "position": position}
+    about = {"shape": group.shape, "count": group.count, "open_fraction": group.open_fraction}
+    group_id = inserted_id(conn.execute(INSERT_HOLE_GROUP, named | about))
+    for dimension, entries in group.readings.by_dimension():
+        insert_entries(conn, dimension, entries, hole_group_id=group_id)
+    insert_outline(conn, group_id, group.readings.points_mm)
+
+
+def insert_outline(conn: sqlite3.Connection, group_id: int, points: Sequence[tuple[float, float]]) -> None:
+    """Store the points of an outline in their order."""
+    for i, (x, y) in enumerate(points):
+        conn.execute(INSERT_OUTLINE_POINT, {"hole_group_id": group_id, "position": i, "x_mm": x, "y_mm": y})
+
+
+UPDATE_HOLE_GROUP = "UPDATE hole_group SET shape = :shape, count = :count, open_fraction = :open_fraction WHERE id = :id"
+DELETE_OUTLINE = "DELETE FROM outline_point WHERE hole_group_id = :id"
+
+
+def update_hole_group(conn: sqlite3.Connection, group_id: int, group: HoleGroup) -> None:
+    """Change shape, count, open fraction and outline of a group; its readings stay as they are."""
+    about = {"id": group_id, "shape": group.shape, "count": group.count, "open_fraction": group.open_fraction}
+    conn.execute(UPDATE_HOLE_GROUP, about)
+    conn.execute(DELETE_OUTLINE, {"id": group_id})
+    insert_outline(conn, group_id, group.readings.points_mm)
+
+
+DELETE_READINGS_OF_GROUP = "DELETE FROM reading WHERE hole_group_id = :id"
+DELETE_HOLE_GROUP = "DELETE FROM hole_group WHERE id = :id"
+CLOSE_GAP = """
+UPDATE hole_group SET position = position - 1
+WHERE sample_id = :sample_id AND placement = :placement AND position > :position
+"""
+
+
+def remove_hole_group(conn: sqlite3.Connection, sample_id: int, placement: Placement, position: int, group_id: int) -> None:
+    """Take a group away and close the gap; the journal keeps it with its readings."""
+    conn.execute(DELETE_READINGS_OF_GROUP, {"id": group_id})
+    conn.execute(DELETE_OUTLINE, {"id": group_id})
+    conn.execute(DELETE_HOLE_GROUP, {"id": group_id})
+    conn.execute(CLOSE_GAP, {"sample_id": sample_id, "placement": placement, "position": position})
+
+
+SELECT_HOLE_GROUPS = """
+SELECT * FROM hole_group
+WHERE placement = :placement AND (sample_id = :owner OR adapter_id = :owner)
+ORDER BY position
+"""
+SELECT_OUTLINE_POINTS = "SELECT * FROM outline_point WHERE hole_group_id = :hole_group_id ORDER BY position"
+
+
+def load_hole_groups(conn: sqlite3.Connection, placement: Placement, owner: int) -> tuple[HoleGroup, ...]:
+    """Return the hole groups of a sample, or of the adapter of a study."""
+    groups = []
+    for row in conn.execute(SELECT_HOLE_GROUPS, {"placement": placement, "owner": owner}).fetchall():
+        points = conn.execute(SELECT_OUTLINE_POINTS, {"hole_group_id": row["id"]}).fetchall()
+        readings = HoleReadings(
+            **entries_by_key(conn, hole_group_id=row["id"]),
+            points_mm=tuple((point["x_mm"], point["y_mm"]) for point in points),
+        )
+        groups.append(built(HoleGroup, row, readings=readings))
+    return tuple(groups)
+
+
+SELECT_HOLE_GROUP_ID = """
+SELECT id FROM hole_group WHERE sample_id = :sample_id AND placement = :placement AND position = :position
+"""
+
+
+def hole_group_id(conn: sqlite3.Connection, sample_id: int, placement: Placement, position: int) -> int | None:
+    """Return the id of a hole group of a sample by its place, or None."""
+    named = {"sample_id": sample_id, "placement": placement, "position": position}
+    row = conn.execute(SELECT_HOLE_GROUP_ID, named).fetchone()
+    return None if row is None else int(row["id"])

@@ -1,0 +1,277 @@
+"""Samples of a study."""
+
+from __future__ import annotations
+
+import sqlite3
+from dataclasses import dataclass
+from typing import Any
+
+from tabrel.core.study.model import (
+    Bypass,
+    Claim,
+    CountRow,
+    Counts,
+    Cut,
+    Leak,
+    Price,
+    Sample,
+    SampleHoles,
+)
+from tabrel.store.connection import inserted_id
+from tabrel.store.entry.holes import insert_hole_groups, load_hole_groups
+from tabrel.store.entry.readings import entries_by_key, insert_entries, set_state, states_of
+from tabrel.store.errors import NotStoredError
+from tabrel.store.rows import built
+
+
+@dataclass(frozen=True)
+class StoredSample:
+    """A sample with the ids of its row and its study."""
+
+    id: int
+    study_id: int
+    sample: Sample
+
+
+INSERT_SAMPLE = """
+INSERT INTO sample (study_id, position, label, maker, part_number, price_amount, price_currency, seller, bought, pack,
+                    date_code, made, origin, condition, used_km, used_hours, expectation, cut_method, cut_at, cut_note,
+                    media_family, media_air_drop_pa, bypass_location, bypass_kind, bypass_spring_material,
+                    bypass_stated_low_kpa, bypass_stated_high_kpa, leak_count, leak_diameter_mm, capacity_g)
+VALUES (:study_id, :position, :label, :maker, :part_number, :price_amount, :price_currency, :seller, :bought, :pack,
+        :date_code, :made, :origin, :condition, :used_km, :used_hours, :expectation, :cut_method, :cut_at, :cut_note,
+        :media_family, :media_air_drop_pa, :bypass_location, :bypass_kind, :bypass_spring_material,
+        :bypass_stated_low_kpa, :bypass_stated_high_kpa, :leak_count, :leak_diameter_mm, :capacity_g)
+"""
+INSERT_OBSERVATION = "INSERT INTO observation (sample_id, key, text) VALUES (:sample_id, :key, :text)"
+INSERT_CLAIM = """
+INSERT INTO claim (sample_id, position, kind, source, relation, efficiency_percent, size_um, scale, standard, key, value,
+                   wording, speaker, seen, stale)
+VALUES (:sample_id, (SELECT COALESCE(MAX(position) + 1, 0) FROM claim WHERE sample_id = :sample_id),
+        :kind, :source, :relation, :efficiency_percent, :size_um, :scale, :standard, :key, :value,
+        :wording, :speaker, :seen, :stale)
+"""
+INSERT_COUNTS = """
+INSERT INTO particle_counts (sample_id, scale, volume_ml, dilution) VALUES (:sample_id, :scale, :volume_ml, :dilution)
+"""
+INSERT_COUNT_ROW = """
+INSERT INTO particle_count_row (sample_id, position, size_um, upstream, downstream)
+VALUES (:sample_id, :position, :size_um, :upstream, :downstream)
+"""
+
+
+def insert_sample(conn: sqlite3.Connection, study_id: int, position: int, sample: Sample) -> int:
+    """Store a sample with its readings and return its id."""
+    row = {"study_id": study_id, "position": position, **_sample_row(sample)}
+    sample_id = inserted_id(conn.execute(INSERT_SAMPLE, row))
+    for key, entries in sample.readings.items():
+        insert_entries(conn, key, entries, sample_id=sample_id)
+    insert_hole_groups(conn, "inlet", sample.holes.inlet, sample_id=sample_id)
+    insert_hole_groups(conn, "centre_tube", sample.holes.centre_tube, sample_id=sample_id)
+    for key, text in sample.observations.items():
+        conn.execute(INSERT_OBSERVATION, {"sample_id": sample_id, "key": key, "text": text})
+    for key, state in sample.states.items():
+        set_state(conn, sample_id, key, state)
+    for claim in sample.claims:
+        insert_claim(conn, sample_id, claim)
+    if counts := sample.counts:
+        named = {"sample_id": sample_id, "scale": counts.scale, "volume_ml": counts.volume_ml, "dilution": counts.dilution}
+        conn.execute(INSERT_COUNTS, named)
+        for i, count_row in enumerate(counts.rows):
+            conn.execute(INSERT_COUNT_ROW, {"sample_id": sample_id, "position": i, **vars(count_row)})
+    return sample_id
+
+
+def _sample_row(sample: Sample) -> dict[str, Any]:
+    stated = sample.bypass.stated_kpa
+    low, high = stated if isinstance(stated, tuple) else (stated, None)
+    plain = (
+        "label", "maker", "part_number", "seller", "bought", "pack", "date_code", "made", "origin", "condition",
+        "used_km", "used_hours", "expectation", "media_family", "media_air_drop_pa", "capacity_g",
+    )  # fmt: skip
+    return {name: getattr(sample, name) for name in plain} | {
+        "price_amount": sample.price.amount if sample.price else None,
+        "price_currency": sample.price.currency if sample.price else None,
+        "cut_method": sample.cut.method if sample.cut else None,
+        "cut_at": sample.cut.at if sample.cut else None,
+        "cut_note": sample.cut.note if sample.cut else None,
+        "bypass_location": sample.bypass.location,
+        "bypass_kind": sample.bypass.kind,
+        "bypass_spring_material": sample.bypass.spring_material,
+        "bypass_stated_low_kpa": low,
+        "bypass_stated_high_kpa": high,
+        "leak_count": sample.leak.count if sample.leak else None,
+        "leak_diameter_mm": sample.leak.diameter_mm if sample.leak else None,
+    }
+
+
+def insert_claim(conn: sqlite3.Connection, sample_id: int, claim: Claim) -> int:
+    """Store a claim behind the others and return its id."""
+    return inserted_id(conn.execute(INSERT_CLAIM, {"sample_id": sample_id, **vars(claim)}))
+
+
+_FACT_COLUMNS = (
+    "label", "maker", "part_number", "price_amount", "price_currency", "seller", "bought", "pack", "date_code", "made", "origin",
+    "condition", "used_km", "used_hours", "expectation", "media_family", "media_air_drop_pa", "bypass_location", "bypass_kind",
+    "bypass_spring_material", "bypass_stated_low_kpa", "bypass_stated_high_kpa", "leak_count", "leak_diameter_mm",
+    "capacity_g",
+)  # fmt: skip
+UPDATE_SAMPLE = f"UPDATE sample SET {', '.join(f'{column} = :{column}' for column in _FACT_COLUMNS)} WHERE id = :id"
+
+
+def update_sample_facts(conn: sqlite3.Connection, sample_id: int, sample: Sample) -> None:
+    """Change the facts of a sample that have one value at a time; readings, claims and holes stay."""
+    conn.execute(UPDATE_SAMPLE, {"id": sample_id, **_sample_row(sample)})
+
+
+UPDATE_CUT = "UPDATE sample SET cut_method = :method, cut_at = :at, cut_note = :note WHERE id = :id"
+
+
+def set_cut(conn: sqlite3.Connection, sample_id: int, cut: Cut) -> None:
+    """Record how a filter was cut open."""
+    conn.execute(UPDATE_CUT, {"id": sample_id, **vars(cut)})
+
+
+DELETE_OBSERVATION = "DELETE FROM observation WHERE sample_id = :sample_id AND key = :key"
+
+
+def set_observation(conn: sqlite3.Connection, sample_id: int, key: str, text: str | None) -> None:
+    """Set what was seen; None takes it away."""
+    conn.execute(DELETE_OBSERVATION, {"sample_id": sample_id, "key": key})
+    if text is not None:
+        conn.execute(INSERT_OBSERVATION, {"sample_id": sample_id, "key": key, "text": text})
+
+
+SELECT_NEXT_POSITION = "SELECT COALESCE(MAX(position) + 1, 0) AS position FROM sample WHERE study_id = :study_id"
+
+
+def next_position(conn: sqlite3.Connection, study_id: int) -> int:
+    """Return the place of a new sample in the rack."""
+    return int(conn.execute(SELECT_NEXT_POSITION, {"study_id": study_id}).fetchone()["position"])
+
+
+SELECT_SAMPLE = "SELECT * FROM sample WHERE id = :id"
+
+
+def load_sample(conn: sqlite3.Connection, sample_id: int) -> StoredSample:
+    """Return a sample.
+
+    Raises
+    ------
+    NotStoredError
+        If there is no such sample.
+    """
+    row = conn.execute(SELECT_SAMPLE, {"id": sample_id}).fetchone()
+    if row is None:
+        raise NotStoredError(f"there is no sample {sample_id}: go back to the study and choose one")
+    return _stored(conn, row)
+
+
+SELECT_STUDY_OF_SAMPLE = "SELECT study_id FROM sample WHERE id = :id"
+
+
+def study_of_sample(conn: sqlite3.Connection, sample_id: int) -> int:
+    """Return the study a sample belongs to.
+
+    Raises
+    ------
+    NotStoredError
+        If there is no such sample.
+    """
+    row = conn.execute(SELECT_STUDY_OF_SAMPLE, {"id": sample_id}).fetchone()
+    if row is None:
+        raise NotStoredError(f"there is no sample {sample_id}: go back to the study and choose one")
+    return int(row["study_id"])
+
+
+SELECT_SAMPLES = "SELECT * FROM sample WHERE study_id = :study_id ORDER BY position"
+
+
+def load_samples(conn: sqlite3.Connection, study_id: int) -> list[StoredSample]:
+    """Return the samples of a study in their order."""
+    return [_stored(conn, row) for row in conn.execute(SELECT_SAMPLES, {"study_id": study_id}).fetchall()]
+
+
+def _stored(conn: sqlite3.Connection, row: sqlite3.Row) -> StoredSample:
+    sample_id = int(row["id"])
+    low, high = row["bypass_stated_low_kpa"], row["bypass_stated_high_kpa"]
+    sample = built(
+        Sample,
+        row,
+        price=Price(row["price_amount"], row["price_currency"]) if row["price_currency"] is not None else None,
+        cut=Cut(row["cut_method"], row["cut_at"], row["cut_note"]) if row["cut_method"] is not None else None,
+        readings=entries_by_key(conn, sample_id=sample_id),
+        states=states_of(conn, sample_id),
+        holes=SampleHoles(
+            inlet=load_hole_groups(conn, "inlet", sample_id),
+            centre_tube=load_hole_groups(conn, "centre_tube", sample_id),
+        ),
+        bypass=Bypass(
+            location=row["bypass_location"],
+            kind=row["bypass_kind"],
+            spring_material=row["bypass_spring_material"],
+            stated_kpa=low if high is None else (low, high),
+        ),
+        leak=Leak(row["leak_count"], row["leak_diameter_mm"]) if row["leak_count"] is not None else None,
+        observations=_observations(conn, sample_id),
+        claims=tuple(claim for _, claim in claims_of(conn, sample_id)),
+        counts=_counts(conn, sample_id),
+    )
+    return StoredSample(sample_id, int(row["study_id"]), sample)
+
+
+SELECT_OBSERVATIONS = "SELECT key, text FROM observation WHERE sample_id = :sample_id ORDER BY rowid"
+
+
+def _observations(conn: sqlite3.Connection, sample_id: int) -> dict[str, str]:
+    rows = conn.execute(SELECT_OBSERVATIONS, {"sample_id": sample_id})
+    return {row["key"]: row["text"] for row in rows}
+
+
+SELECT_CLAIMS = "SELECT * FROM claim WHERE sample_id = :sample_id ORDER BY position, id"
+
+
+def claims_of(conn: sqlite3.Connection, sample_id: int) -> list[tuple[int, Claim]]:
+    """Return the claims made for a sample with their ids, in order."""
+    return [(int(row["id"]), built(Claim, row)) for row in conn.execute(SELECT_CLAIMS, {"sample_id": sample_id})]
+
+
+SELECT_CLAIM_OWNER = "SELECT sample_id FROM claim WHERE id = :id"
+UPDATE_STALE = "UPDATE claim SET stale = :stale WHERE id = :id"
+DELETE_CLAIM = "DELETE FROM claim WHERE id = :id"
+
+
+def sample_of_claim(conn: sqlite3.Connection, claim_id: int) -> int:
+    """Return the sample a claim was made for.
+
+    Raises
+    ------
+    NotStoredError
+        If there is no such claim.
+    """
+    row = conn.execute(SELECT_CLAIM_OWNER, {"id": claim_id}).fetchone()
+    if row is None:
+        raise NotStoredError(f"there is no claim {claim_id}: load the sample again")
+    return int(row["sample_id"])
+
+
+def set_stale(conn: sqlite3.Connection, claim_id: int, reason: str | None) -> None:
+    """Mark a claim stale with a reason, or take the mark away."""
+    conn.execute(UPDATE_STALE, {"id": claim_id, "stale": reason})
+
+
+def remove_claim(conn: sqlite3.Connection, claim_id: int) -> None:
+    """Take a claim away that was typed wrongly; the journal keeps it."""
+    conn.execute(DELETE_CLAIM, {"id": claim_id})
+
+
+SELECT_COUNTS = "SELECT * FROM particle_counts WHERE sample_id = :sample_id"
+SELECT_COUNT_ROWS = "SELECT * FROM particle_count_row WHERE sample_id = :sample_id ORDER BY position"
+
+
+def _counts(conn: sqlite3.Connection, sample_id: int) -> Counts | None:
+    row = conn.execute(SELECT_COUNTS, {"sample_id": sample_id}).fetchone()
+    if row is None:
+        return None
+    rows = conn.execute(SELECT_COUNT_ROWS, {"sample_id": sample_id}).fetchall()
+    return built(Counts, row, rows=tuple(built(CountRow, count_row) for count_row in rows))

@@ -1,0 +1,126 @@
+"""Whole studies: list, import, load."""
+
+from __future__ import annotations
+
+import sqlite3
+from dataclasses import dataclass, replace
+
+from tabrel.core.study.model import FORMAT, VERSION, Study
+from tabrel.store.circuit.circuits import insert_circuit, insert_oil, load_circuit, load_oil, set_circuit, set_oil
+from tabrel.store.connection import inserted_id
+from tabrel.store.errors import NotStoredError
+from tabrel.store.sample.samples import insert_sample, load_samples
+from tabrel.store.study.plans import keep_duty_cycle, keep_scenario, load_duty_cycles, load_plan, load_scenarios, set_plan
+
+
+@dataclass(frozen=True)
+class StudyRow:
+    """What the list of studies shows of one."""
+
+    id: int
+    name: str
+    question: str | None
+    created_at: str
+    sample_count: int
+    cut_count: int
+    reading_count: int
+
+
+SELECT_STUDIES = """
+SELECT study.id, study.name, study.question, study.created_at,
+       (SELECT COUNT(*) FROM sample WHERE sample.study_id = study.id) AS sample_count,
+       (SELECT COUNT(*) FROM sample WHERE sample.study_id = study.id AND sample.cut_method IS NOT NULL) AS cut_count,
+       (SELECT COUNT(*) FROM sample JOIN reading ON reading.sample_id = sample.id
+        WHERE sample.study_id = study.id AND reading.struck_out_at IS NULL)
+       + (SELECT COUNT(*) FROM sample JOIN hole_group ON hole_group.sample_id = sample.id
+          JOIN reading ON reading.hole_group_id = hole_group.id
+          WHERE sample.study_id = study.id AND reading.struck_out_at IS NULL) AS reading_count
+FROM study ORDER BY study.id
+"""
+
+
+def list_studies(conn: sqlite3.Connection) -> list[StudyRow]:
+    """Return every study, oldest first."""
+    return [StudyRow(**dict(row)) for row in conn.execute(SELECT_STUDIES)]
+
+
+INSERT_STUDY = """
+INSERT INTO study (name, question, reference, uses, price_class) VALUES (:name, :question, :reference, :uses, :price_class)
+"""
+
+
+def insert_study(conn: sqlite3.Connection, study: Study) -> int:
+    """Store a whole study and return its id; the caller opens the transaction."""
+    study_id = inserted_id(conn.execute(INSERT_STUDY, _study_row(study)))
+    if study.oil:
+        insert_oil(conn, study_id, study.oil)
+    if study.circuit:
+        insert_circuit(conn, study_id, study.circuit)
+    for position, sample in enumerate(study.samples):
+        insert_sample(conn, study_id, position, sample)
+    for scenario in study.scenarios:
+        keep_scenario(conn, study_id, scenario)
+    for cycle in study.duty_cycles:
+        keep_duty_cycle(conn, study_id, cycle)
+    set_plan(conn, study_id, study.warm_up)
+    return study_id
+
+
+def _study_row(study: Study) -> dict[str, str | None]:
+    return {name: getattr(study, name) for name in ("name", "question", "reference", "uses", "price_class")}
+
+
+UPDATE_STUDY = """
+UPDATE study SET name = :name, question = :question, reference = :reference, uses = :uses, price_class = :price_class
+WHERE id = :id
+"""
+
+
+def update_study_facts(conn: sqlite3.Connection, study_id: int, study: Study) -> None:
+    """Change what of a study, its engine, its oil and its plan has one value at a time."""
+    conn.execute(UPDATE_STUDY, {"id": study_id, **_study_row(study)})
+    set_circuit(conn, study_id, study.circuit)
+    set_oil(conn, study_id, study.oil)
+    set_plan(conn, study_id, study.warm_up)
+
+
+SELECT_STUDY = "SELECT name, question, reference, uses, price_class FROM study WHERE id = :id"
+
+
+def load_study(conn: sqlite3.Connection, study_id: int) -> Study:
+    """Return a whole study.
+
+    Raises
+    ------
+    NotStoredError
+        If there is no such study.
+    """
+    samples = tuple(stored.sample for stored in load_samples(conn, study_id))
+    return replace(load_study_frame(conn, study_id), samples=samples)
+
+
+def load_study_frame(conn: sqlite3.Connection, study_id: int) -> Study:
+    """Return a study without its samples.
+
+    Raises
+    ------
+    NotStoredError
+        If there is no such study.
+    """
+    row = conn.execute(SELECT_STUDY, {"id": study_id}).fetchone()
+    if row is None:
+        raise NotStoredError(f"there is no study {study_id}: go back to the list of studies")
+    return Study(
+        format=FORMAT,
+        version=VERSION,
+        name=row["name"],
+        question=row["question"],
+        reference=row["reference"],
+        uses=row["uses"],
+        price_class=row["price_class"],
+        oil=load_oil(conn, study_id),
+        circuit=load_circuit(conn, study_id),
+        scenarios=tuple(stored.scenario for stored in load_scenarios(conn, study_id)),
+        duty_cycles=load_duty_cycles(conn, study_id),
+        warm_up=load_plan(conn, study_id),
+    )
