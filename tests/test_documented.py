@@ -71,7 +71,7 @@ def test_a_package_says_what_lives_in_it(package):
 
 
 def test_every_choice_of_an_attribute_has_its_picture():
-    drawn = (Path(__file__).parents[1] / "web/src/pictures/attributePictures.ts").read_text()
+    drawn = (Path(__file__).parents[1] / "web/src/catalogue/attributePictures.ts").read_text()
     for attribute in ATTRIBUTES.values():
         block = re.search(rf"'{re.escape(attribute.key)}': \{{(.*?)\n  \}},", drawn, re.DOTALL)
         assert block, attribute.key

@@ -1,11 +1,11 @@
 import { describe, expect, it } from 'vitest'
 import type { Schemas } from '@/api/client'
-import type { Sheet } from '@/composables/useSheet'
-import { outletRows, penaltyWords, productLines, sectionDiscs } from '@/lib/plateFigures'
-import { litBy } from '@/lib/plateNames'
-import { score, search, type Found } from '@/lib/search'
-import { stageProgress, stationOfKey } from '@/lib/stations'
-import { clock, restsOn } from '@/lib/words'
+import type { Sheet } from '@/sample/useSheet'
+import { outletRows, penaltyWords, productLines, sectionDiscs } from '@/figures/plateFigures'
+import { litBy } from '@/figures/plateNames'
+import { score, search, type Found } from '@/study/search'
+import { stageProgress, stationOfKey } from '@/study/stations'
+import { clock, restsOn } from '@/shared/words'
 
 const plate = {
   circles: [], holes: [], hole_circles_measured: true, problems: [], perimeter_mm: 100, equivalent_diameter_mm: 10,

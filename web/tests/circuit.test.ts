@@ -1,14 +1,14 @@
 import { describe, expect, it } from 'vitest'
 import { mount } from '@vue/test-utils'
 import type { Schemas } from '@/api/client'
-import { bandPath, upScale, valuePath } from '@/charts/bandChart'
-import { oilScale } from '@/charts/oilScale'
-import WhatIfPanel from '@/components/WhatIfPanel.vue'
-import { jsonLines } from '@/composables/useSlices'
-import { assumptionBand, onsetWords, sensitivitySentence, sourceCounts } from '@/lib/assumptions'
-import { CIRCUIT_PARTS, partOfFact } from '@/lib/circuitParts'
-import { isChanged, typedHoles, typedNumber } from '@/lib/scenario'
-import { stationOfKey } from '@/lib/stations'
+import { bandPath, upScale, valuePath } from '@/shared/bandChart'
+import { oilScale } from '@/circuit/oilScale'
+import WhatIfPanel from '@/maps/WhatIfPanel.vue'
+import { jsonLines } from '@/comparison/useSlices'
+import { assumptionBand, onsetWords, sensitivitySentence, sourceCounts } from '@/maps/assumptions'
+import { CIRCUIT_PARTS, partOfFact } from '@/circuit/circuitParts'
+import { isChanged, typedHoles, typedNumber } from '@/maps/scenario'
+import { stationOfKey } from '@/study/stations'
 
 describe('the axes of the oil', () => {
   const scale = oilScale([-40, 140], [3, 50000], [40, 500, 10, 270])

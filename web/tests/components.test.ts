@@ -2,11 +2,11 @@ import { mount, flushPromises } from '@vue/test-utils'
 import PrimeVue from 'primevue/config'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { client, ProblemError, unwrap, type Schemas } from '@/api/client'
-import ReadingChip from '@/components/ReadingChip.vue'
-import AttributeField from '@/components/AttributeField.vue'
-import FactField from '@/components/FactField.vue'
-import ReadingField from '@/components/ReadingField.vue'
-import type { BenchChanges } from '@/composables/useSheet'
+import ReadingChip from '@/entry/ReadingChip.vue'
+import AttributeField from '@/entry/AttributeField.vue'
+import FactField from '@/entry/FactField.vue'
+import ReadingField from '@/entry/ReadingField.vue'
+import type { BenchChanges } from '@/sample/useSheet'
 
 const plugins = [PrimeVue]
 const reading: Schemas['ReadingOut'] = {

@@ -1,9 +1,9 @@
 import { describe, expect, it } from 'vitest'
 import type { Schemas } from '@/api/client'
-import { linePath, plainScale, roundTicks } from '@/charts/plainScale'
-import { crowdingWords, pleatPath } from '@/lib/packFigure'
-import { stripFigure } from '@/lib/stripFigure'
-import { agreementLines, agreementWords, valveFigure } from '@/lib/valveFigure'
+import { linePath, plainScale, roundTicks } from '@/shared/plainScale'
+import { crowdingWords, pleatPath } from '@/figures/packFigure'
+import { stripFigure } from '@/figures/stripFigure'
+import { agreementLines, agreementWords, valveFigure } from '@/figures/valveFigure'
 
 const valve: Schemas['ValveOut'] = {
   evidence: [], agreements: [], closing_kpa: null, stated_band: null, senses: null, kind: 'coil_spring', opening_kpa: 120, full_open_kpa: 200,

@@ -1,12 +1,12 @@
 import { describe, expect, it } from 'vitest'
 import type { Schemas } from '@/api/client'
-import { headlines } from '@/lib/headlines'
-import { csv } from '@/lib/download'
-import { ledgerAt, ledgerSentence, staircase } from '@/lib/ledger'
-import { MAP_QUANTITIES } from '@/lib/mapQuantities'
-import { engineField, fieldRows } from '@/lib/mapView'
-import { mapSummary } from '@/lib/mapSummary'
-import type { OperatingMap } from '@/composables/useOperatingMap'
+import { headlines } from '@/results/headlines'
+import { csv } from '@/shared/download'
+import { ledgerAt, ledgerSentence, staircase } from '@/maps/ledger'
+import { MAP_QUANTITIES } from '@/maps/mapQuantities'
+import { engineField, fieldRows } from '@/maps/mapView'
+import { mapSummary } from '@/maps/mapSummary'
+import type { OperatingMap } from '@/maps/useOperatingMap'
 
 type Result = Schemas['ResultOut']
 

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
-import { toDigits, toPercent, withUncertainty } from '@/lib/numbers'
-import { shownUnit } from '@/lib/units'
+import { toDigits, toPercent, withUncertainty } from '@/shared/numbers'
+import { shownUnit } from '@/shared/units'
 
 describe('numbers as people read them', () => {
   it('never writes minus nothing', () => {

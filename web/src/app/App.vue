@@ -1,0 +1,25 @@
+<script setup lang="ts">
+import { usePreferences } from '@/shared/preferences'
+import { bareKey, useKeys } from '@/shared/useKeys'
+import KeyHelp from './KeyHelp.vue'
+import { ref } from 'vue'
+
+const preferences = usePreferences()
+const helpOpen = ref(false)
+
+useKeys([
+  {
+    keys: 'u',
+    does: 'switch between metric and inch',
+    matches: bareKey('u'),
+    run: preferences.switchFamily,
+  },
+  { keys: 'd', does: 'switch between light and dark', matches: bareKey('d'), run: preferences.switchTheme },
+  { keys: '?', does: 'show or hide this list', matches: (event) => event.key === '?', run: () => (helpOpen.value = !helpOpen.value) },
+])
+</script>
+
+<template>
+  <router-view />
+  <KeyHelp v-model:open="helpOpen" />
+</template>

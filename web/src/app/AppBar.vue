@@ -1,0 +1,73 @@
+<script setup lang="ts">
+/** The name, the way back to the studies, and what holds everywhere: units and light. */
+import type { UnitFamily } from '@/shared/units'
+import { usePreferences } from '@/shared/preferences'
+import SwitchButtons from '@/shared/SwitchButtons.vue'
+
+defineProps<{ title: string }>()
+
+const preferences = usePreferences()
+const FAMILIES: readonly { label: string; value: UnitFamily }[] = [
+  { label: 'mm · kPa', value: 'metric' },
+  { label: 'in · psi', value: 'inch' },
+]
+</script>
+
+<template>
+  <div class="bar">
+    <router-link to="/" class="name">
+      <img src="/mark.svg" width="26" height="26" alt="" />
+      Tabrel
+    </router-link>
+    <span class="study">{{ title }}</span>
+    <span class="tools">
+      <slot />
+      <SwitchButtons v-model="preferences.family" :options="FAMILIES" label="Unit family" small />
+      <button type="button" class="plain" :title="'Switch between light and dark (key d)'" @click="preferences.switchTheme">
+        {{ preferences.theme === 'light' ? 'Dark' : 'Light' }}
+      </button>
+      <span class="soft"><kbd>?</kbd> keys</span>
+    </span>
+  </div>
+</template>
+
+<style scoped>
+.bar {
+  display: flex;
+  align-items: center;
+  gap: 1rem;
+  padding: 0.35rem 1rem;
+  background: var(--paper);
+  border-bottom: 1px solid var(--line);
+}
+.name {
+  display: inline-flex;
+  align-items: center;
+  gap: 0.5rem;
+  font-family: var(--head);
+  font-weight: 650;
+  font-size: 1.1rem;
+  color: var(--ink);
+  text-decoration: none;
+}
+.study {
+  font-family: var(--head);
+  color: var(--ink-soft);
+  border-left: 1px solid var(--line);
+  padding-left: 1rem;
+}
+.tools {
+  margin-left: auto;
+  display: flex;
+  align-items: center;
+  gap: 0.9rem;
+  font-size: 0.88rem;
+}
+.plain {
+  border: 1px solid var(--line-strong);
+  border-radius: 6px;
+  background: none;
+  padding: 0.25rem 0.7rem;
+  cursor: pointer;
+}
+</style>

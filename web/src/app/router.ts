@@ -1,0 +1,52 @@
+import { createRouter, createWebHistory, type RouteLocation } from 'vue-router'
+import BenchView from '@/sample/BenchView.vue'
+import EngineView from '@/circuit/EngineView.vue'
+import GateView from '@/sample/GateView.vue'
+import IntakeView from '@/sample/IntakeView.vue'
+import OperatingMapView from '@/maps/OperatingMapView.vue'
+import SidesView from '@/comparison/SidesView.vue'
+import StartView from '@/starts/StartView.vue'
+import StudiesView from '@/study/StudiesView.vue'
+import StudyView from '@/study/StudyView.vue'
+import WorkingView from '@/results/WorkingView.vue'
+import { BENCH_STAGES } from '@/study/stations'
+
+/** A numeric parameter of the route. */
+function numbers(names: readonly string[]) {
+  return (route: { params: Record<string, string | string[]> }) =>
+    Object.fromEntries(names.map((name) => [name, Number(route.params[name])]))
+}
+
+export const router = createRouter({
+  history: createWebHistory(),
+  routes: [
+    { path: '/', name: 'studies', component: StudiesView },
+    {
+      path: '/studies/:studyId(\\d+)/samples/:sampleId(\\d+)',
+      component: StudyView,
+      props: numbers(['studyId', 'sampleId']),
+      children: [
+        { path: 'intake', name: 'intake', component: IntakeView, props: numbers(['sampleId']) },
+        ...BENCH_STAGES.map((stage) => ({
+          path: stage,
+          name: stage,
+          component: BenchView,
+          props: (route: RouteLocation) => ({ ...numbers(['sampleId'])(route), stage }),
+        })),
+        { path: 'gate', name: 'gate', component: GateView, props: numbers(['sampleId']) },
+        {
+          path: 'working/:result',
+          name: 'working',
+          component: WorkingView,
+          props: (route: RouteLocation) => ({ ...numbers(['sampleId'])(route), result: route.params.result }),
+        },
+        { path: 'engine', name: 'engine', component: EngineView, props: numbers(['sampleId']) },
+        { path: 'map', name: 'map', component: OperatingMapView, props: numbers(['sampleId']) },
+        { path: 'sides', name: 'sides', component: SidesView, props: numbers(['studyId', 'sampleId']) },
+        { path: 'start', name: 'start', component: StartView, props: numbers(['studyId', 'sampleId']) },
+        { path: '', redirect: { name: 'outside' } },
+      ],
+    },
+    { path: '/:rest(.*)', redirect: { name: 'studies' } },
+  ],
+})

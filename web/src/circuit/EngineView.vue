@@ -1,0 +1,150 @@
+<script setup lang="ts">
+/** Oil and engine: the viscosity line, the circuit with its numbers, the check at the hot point, the library. */
+import { computed, nextTick, ref, toRef, useTemplateRef } from 'vue'
+import CircuitDrawing from './CircuitDrawing.vue'
+import EngineLibrary from './EngineLibrary.vue'
+import FactFields from '@/entry/FactFields.vue'
+import HotPointPanel from './HotPointPanel.vue'
+import OilPanel from './OilPanel.vue'
+import { useAskedField } from '@/shared/useAskedField'
+import { useCatalogue } from '@/catalogue/useCatalogue'
+import { useEngine, useEngineLibrary } from './useEngine'
+import { listedKey, useKeys } from '@/shared/useKeys'
+import { useBenchChanges, useSheet } from '@/sample/useSheet'
+import { useStops } from '@/shared/useStops'
+import { CIRCUIT_PARTS, partOfFact } from './circuitParts'
+import { usePreferences } from '@/shared/preferences'
+
+const props = defineProps<{ sampleId: number }>()
+const preferences = usePreferences()
+const sampleId = toRef(props, 'sampleId')
+const sheet = useSheet(sampleId)
+const engine = useEngine(sampleId)
+const changes = useBenchChanges(sampleId)
+const library = useEngineLibrary(sampleId)
+const { query, facts } = useCatalogue()
+const root = useTemplateRef<HTMLElement>('root')
+const stops = useStops(root)
+const part = ref('pump')
+
+const chosen = computed(() => CIRCUIT_PARTS.find((one) => one.name === part.value) ?? CIRCUIT_PARTS[0]!)
+const fields = computed(() => chosen.value.facts.flatMap((key) => facts.value.get(key) ?? []))
+const oilFacts = computed(() => [...facts.value.values()].filter((fact) => fact.key.startsWith('oil.')))
+const texts = computed(() => sheet.data.value?.facts ?? {})
+
+async function choose(name: string) {
+  part.value = name
+  await nextTick()
+  root.value?.querySelector<HTMLInputElement>('.fields input')?.focus()
+}
+
+useKeys([
+  listedKey('Enter', 'keep the number and go to the next (Shift: the one before)'),
+  listedKey('Esc', 'back to what was kept'),
+])
+
+useAskedField({
+  ready: () => sheet.isSuccess.value && query.isSuccess.value,
+  before: (key) => (part.value = partOfFact(key) ?? part.value),
+  focus: stops.focusKey,
+})
+</script>
+
+<template>
+  <div ref="root" class="engine">
+    <div v-if="engine.data.value && sheet.data.value" class="cards">
+      <div class="card">
+        <OilPanel :line="engine.data.value.oil" :grades="engine.data.value.grades" :set-oil="changes.setOil" />
+        <div v-if="engine.data.value.oil" class="two">
+          <FactFields :facts="oilFacts" :texts="texts" :family="preferences.family" :set="changes.setFact" @next="stops.step(1)" @previous="stops.step(-1)" />
+        </div>
+      </div>
+      <div class="card">
+        <div class="named">
+          <h2>{{ texts['engine.name'] ?? 'Engine' }}</h2>
+          <button type="button" class="link" :class="{ on: part === 'engine' }" @click="choose('engine')">name and source</button>
+        </div>
+        <CircuitDrawing :facts="texts" :chosen="part" @choose="choose" />
+        <section class="fields" :aria-label="chosen.title">
+          <h3>{{ chosen.title }}</h3>
+          <div class="two">
+            <FactFields :facts="fields" :texts="texts" :family="preferences.family" :set="changes.setFact" @next="stops.step(1)" @previous="stops.step(-1)" />
+          </div>
+        </section>
+        <HotPointPanel
+          :point="engine.data.value.hot_point"
+          :problem="engine.data.value.problem"
+          :missing="engine.data.value.missing"
+          :family="preferences.family"
+        />
+        <EngineLibrary
+          :engines="engine.data.value.library"
+          :take="changes.takeEngine"
+          :keep="library.keep"
+          :forget="library.forget"
+        />
+      </div>
+    </div>
+    <p v-else class="soft">Fetching oil and engine …</p>
+  </div>
+</template>
+
+<style scoped>
+.engine {
+  height: 100%;
+  overflow-y: auto;
+  padding: 0.6rem 0.8rem 2rem;
+}
+.cards {
+  display: grid;
+  grid-template-columns: minmax(0, 0.85fr) minmax(0, 1fr);
+  gap: 0.7rem;
+  align-items: start;
+}
+.card {
+  background: var(--paper);
+  border: 1px solid var(--line);
+  border-radius: 10px;
+  padding: 0.5rem 0.9rem 0.7rem;
+  display: flex;
+  flex-direction: column;
+  gap: 0.45rem;
+}
+.two {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  column-gap: 0.9rem;
+}
+.two :deep(.fact) {
+  grid-template-columns: minmax(0, 1fr) 6.6rem;
+  font-size: 0.88rem;
+  align-items: start;
+}
+.two :deep(.fact p) {
+  grid-column: 1 / -1;
+}
+.fields {
+  border-top: 1px solid var(--line);
+  padding-top: 0.3rem;
+  min-height: 7.4rem;
+}
+.fields h3 {
+  font-size: 0.95rem;
+}
+.named {
+  display: flex;
+  justify-content: space-between;
+  align-items: baseline;
+}
+.link {
+  border: 0;
+  padding: 0;
+  background: none;
+  text-decoration: underline dotted;
+  cursor: pointer;
+  font-size: 0.84rem;
+}
+.link.on {
+  color: var(--hand);
+}
+</style>

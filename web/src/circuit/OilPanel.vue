@@ -1,0 +1,237 @@
+<script setup lang="ts">
+/** The oil: its line, its points typed or dragged, typical grades to begin with, and any temperature read off. */
+import { computed, ref, watch } from 'vue'
+import { ProblemError, type Schemas } from '@/api/client'
+import { previewLine, type OilLine } from './useEngine'
+import { useRefusal } from '@/shared/useRefusal'
+import { toDigits } from '@/shared/numbers'
+import OilChart from './OilChart.vue'
+
+type Point = Schemas['ViscosityPoint']
+
+const props = defineProps<{
+  line: OilLine | null
+  grades: readonly string[]
+  /** Density as it is kept, for a line that is only looked at. */
+  setOil: (body: Schemas['OilIn']) => Promise<unknown>
+}>()
+
+const grade = ref('')
+const { refused: said, guarded } = useRefusal()
+const reading = ref(-25)
+const typedReading = ref('-25')
+const dragged = ref<Point[] | null>(null)
+const preview = ref<OilLine | null>(null)
+
+const shown = computed(() => preview.value ?? props.line)
+/** The points as they are kept, in the kind of viscosity they were stated in. */
+const kept = computed<Point[]>(() =>
+  (props.line?.points ?? []).map((point) => ({
+    temperature_c: point.temperature_c,
+    kinematic_mm2_s: point.is_dynamic ? null : point.stated,
+    dynamic_mpa_s: point.is_dynamic ? point.stated : null,
+    high_shear: point.high_shear,
+  })),
+)
+const rows = ref<{ temperature: string; viscosity: string; isDynamic: boolean; highShear: boolean }[]>([])
+
+watch(
+  kept,
+  (points) => {
+    rows.value = points.map((point) => ({
+      temperature: String(point.temperature_c),
+      viscosity: toShort(point.dynamic_mpa_s ?? point.kinematic_mm2_s ?? 0),
+      isDynamic: point.dynamic_mpa_s != null,
+      highShear: !!point.high_shear,
+    }))
+    dragged.value = null
+    preview.value = null
+  },
+  { immediate: true },
+)
+
+function toShort(value: number): string {
+  return String(Number(value.toPrecision(6)))
+}
+
+const at = computed(() => {
+  const line = shown.value
+  if (!line) return null
+  const found = line.temperature_c.findIndex((celsius) => celsius >= reading.value)
+  const i = found < 0 ? line.temperature_c.length - 1 : found
+  return {
+    celsius: line.temperature_c[i]!,
+    kinematic: line.kinematic_mm2_s[i]!,
+    dynamic: line.dynamic_mpa_s[i]!,
+    density: line.density_kg_m3[i]!,
+    extended: line.temperature_c[i]! < line.coldest_point_c || line.temperature_c[i]! > line.warmest_point_c,
+    still: line.temperature_c[i]! < line.coldest_pumping_c,
+  }
+})
+
+function read(celsius: number) {
+  reading.value = celsius
+  typedReading.value = String(celsius)
+}
+
+function onReading() {
+  const value = Number(typedReading.value.replace('−', '-').replace(',', '.'))
+  if (typedReading.value.trim() && value >= -50 && value <= 160) reading.value = Math.round(value * 2) / 2
+  typedReading.value = String(reading.value)
+}
+
+async function store(body: Schemas['OilIn']) {
+  if (await guarded(() => props.setOil(body))) grade.value = ''
+}
+
+function number(text: string): number {
+  return text.trim() ? Number(text.replace('−', '-').replace(',', '.')) : NaN
+}
+
+async function onRows() {
+  const points: Point[] = []
+  for (const row of rows.value) {
+    const [celsius, viscosity] = [number(row.temperature), number(row.viscosity)]
+    if (Number.isNaN(celsius) || !(viscosity > 0)) return void (said.value = 'A point needs a temperature and a viscosity above zero: type both as digits.')
+    points.push({
+      temperature_c: celsius,
+      kinematic_mm2_s: row.isDynamic ? null : viscosity,
+      dynamic_mpa_s: row.isDynamic ? viscosity : null,
+      high_shear: row.highShear,
+    })
+  }
+  await store({ viscosity: points, seen: kept.value })
+}
+
+function addRow() {
+  rows.value.push({ temperature: '', viscosity: '', isDynamic: false, highShear: false })
+}
+
+async function removeRow(index: number) {
+  rows.value.splice(index, 1)
+  await onRows()
+}
+
+let asking = false
+let again = false
+async function onDrag(index: number, celsius: number, kinematic: number) {
+  const line = props.line
+  if (!line) return
+  const density = line.density_kg_m3[Math.max(0, line.temperature_c.findIndex((one) => one >= celsius))]!
+  dragged.value = (dragged.value ?? kept.value).map((point, i) => {
+    if (i !== index) return point
+    return point.dynamic_mpa_s != null
+      ? { ...point, temperature_c: celsius, dynamic_mpa_s: Number(((kinematic * density) / 1000).toPrecision(3)) }
+      : { ...point, temperature_c: celsius, kinematic_mm2_s: kinematic }
+  })
+  if (asking) return void (again = true)
+  asking = true
+  do {
+    again = false
+    try {
+      const density15 = line.density_kg_m3[line.temperature_c.indexOf(15)]!
+      preview.value = await previewLine({ density_15c_kg_m3: density15, viscosity: dragged.value, pumping_limit_c: null })
+      said.value = ''
+    } catch (error) {
+      if (!(error instanceof ProblemError)) throw error
+      said.value = error.message
+    }
+  } while (again && dragged.value)
+  asking = false
+}
+
+async function onDrop() {
+  const points = dragged.value
+  if (!points) return
+  await store({ viscosity: points, seen: kept.value })
+  dragged.value = null
+  preview.value = null
+}
+</script>
+
+<template>
+  <section class="panel plain oil" aria-label="Oil">
+    <div class="top">
+      <h2>Oil</h2>
+      <label>
+        begin with
+        <select v-model="grade" aria-label="Typical oil of a grade" @change="grade && store({ grade })">
+          <option value="">a typical grade …</option>
+          <option v-for="one in grades" :key="one" :value="one">{{ one }}, typical</option>
+        </select>
+      </label>
+      <form class="read" @submit.prevent="onReading">
+        <label>at <input v-model="typedReading" aria-label="Temperature to read the line at, in °C" inputmode="decimal" @change="onReading" /> °C</label>
+      </form>
+    </div>
+    <p v-if="said" class="said-wrong" role="alert">{{ said }}</p>
+    <p v-if="!shown" class="soft">No oil yet. Choose a typical grade to begin with, then type the points of the data sheet.</p>
+    <template v-else>
+      <p v-if="at" class="fine at" data-oil="reading">
+        <strong>{{ toDigits(at.dynamic, 3) }}</strong> mPa·s dynamic · <strong>{{ toDigits(at.kinematic, 3) }}</strong> mm²/s kinematic ·
+        {{ toDigits(at.density, 3) }} kg/m³
+        <em v-if="at.still"> · will not pump</em><em v-else-if="at.extended"> · extended beyond the points</em>
+      </p>
+      <OilChart :line="shown" :reading="reading" @read="read" @drag="onDrag" @drop="onDrop" />
+      <table class="points">
+        <thead>
+          <tr>
+            <th>°C</th>
+            <th>viscosity</th>
+            <th>kind</th>
+            <th>high shear</th>
+            <th><button type="button" class="link" @click="addRow">+ point</button></th>
+          </tr>
+        </thead>
+        <tbody>
+          <tr v-for="(row, i) in rows" :key="i" :data-row="i">
+            <td><input v-model="row.temperature" :aria-label="`Temperature of point ${i + 1} in °C`" @change="row.viscosity && onRows()" /></td>
+            <td><input v-model="row.viscosity" :aria-label="`Viscosity of point ${i + 1}`" @change="row.temperature && onRows()" /></td>
+            <td>
+              <select v-model="row.isDynamic" :aria-label="`Kind of viscosity of point ${i + 1}`" @change="onRows">
+                <option :value="false">mm²/s, kinematic</option>
+                <option :value="true">mPa·s, dynamic</option>
+              </select>
+            </td>
+            <td><input v-model="row.highShear" type="checkbox" :aria-label="`Point ${i + 1} taken at high shear, as cold cranking is`" @change="onRows" /></td>
+            <td><button v-if="rows.length > 2" type="button" class="link" :aria-label="`Take point ${i + 1} away`" @click="removeRow(i)">take away</button></td>
+          </tr>
+        </tbody>
+      </table>
+    </template>
+  </section>
+</template>
+
+<style scoped>
+.top {
+  display: flex;
+  gap: 0.8rem;
+  align-items: center;
+}
+.top h2 {
+  margin-right: auto;
+}
+.top label {
+  font-size: 0.88rem;
+}
+.at {
+  padding: 0.2rem 0.5rem;
+  border-left: 4px solid var(--hand);
+  background: var(--hand-wash);
+}
+em {
+  color: var(--rust);
+}
+.read input {
+  width: 4rem;
+  text-align: right;
+}
+.points input:not([type='checkbox']) {
+  width: 5.2rem;
+  text-align: right;
+  font-family: var(--typed);
+}
+.points td {
+  padding: 0.08rem 0.3rem 0.08rem 0;
+}
+</style>

@@ -1,0 +1,172 @@
+<script setup lang="ts">
+/** The two questions for every sample: which part restricts here, and when does this engine run on unfiltered oil. */
+import { computed } from 'vue'
+import type { Schemas } from '@/api/client'
+import { needsWords } from '@/shared/inputNames'
+import { partTitle } from '@/maps/ledger'
+import { NEVER_CLOSES } from '@/maps/mapSummary'
+import { minutesOrSeconds, toDigits } from '@/shared/numbers'
+import { sampleColour } from '@/shared/sampleColours'
+import { shownUnit, type UnitFamily } from '@/shared/units'
+
+const props = defineProps<{
+  sides: Schemas['SideBySideOut']
+  bands: Readonly<Record<string, Schemas['SliceBandOut']>>
+  inHand: number
+  shown: readonly string[]
+  /** Heading of the first column. */
+  who: string
+  titles: ReadonlyMap<string, string>
+  family: UnitFamily
+}>()
+defineEmits<{ pick: [sampleId: number]; toggle: [key: string] }>()
+
+const kpa = computed(() => shownUnit('kpa', props.family))
+const litres = computed(() => (props.family === 'metric' ? { symbol: 'L', factor: 1 } : { symbol: 'qt', factor: 1.05669 }))
+
+function celsius(value: number | null): string {
+  if (value === null) return 'shut'
+  return value >= NEVER_CLOSES ? 'never closes' : `${String(Math.round(value) || 0).replace('-', '−')} °C`
+}
+
+function interval(band: Schemas['SliceBandOut'] | undefined): string {
+  if (!band) return ''
+  if (band.shut_percent > 97.5) return 'shut in nearly all draws'
+  const low = band.onset_low_c === null ? 'shut' : celsius(band.onset_low_c).replace(' °C', '')
+  return `${low} … ${celsius(band.onset_high_c)}`
+}
+
+const rows = computed(() =>
+  props.sides.sides.map((side, i) => {
+    const whole = side.parts.slice(0, 3)
+    const [largest] = whole
+    return {
+      ...side,
+      number: i + 1,
+      colour: sampleColour(i),
+      restricts: largest ? `${partTitle(largest.name)} ${Math.round(largest.share_percent)} %` : 'will not pump',
+      next: whole.slice(1).map((part) => `${partTitle(part.name).toLowerCase()} ${Math.round(part.share_percent)} %`).join(', '),
+      bars: side.parts.map((part) => ({ name: part.name, share: part.share_percent })),
+      onset: side.has_valve ? celsius(side.onset_c) : 'no bypass',
+      filling: side.has_valve ? celsius(side.filling_onset_c) : '',
+      interval: side.has_valve ? interval(props.bands[side.key]) : '',
+    }
+  }),
+)
+</script>
+
+<template>
+  <table class="sides">
+    <thead>
+      <tr>
+        <th>{{ who }}</th>
+        <th>restricts at {{ String(sides.temperature_c).replace('-', '−') }} °C, {{ sides.speed_rpm }} rpm</th>
+        <th class="number">filter Δp, {{ kpa.symbol }}</th>
+        <th class="number">unfiltered here,&nbsp;%</th>
+        <th>unfiltered below (95&nbsp;%)</th>
+        <th>while filling</th>
+        <th class="number">open after a start at {{ String(sides.start_c).replace('-', '−') }} °C</th>
+        <th class="number">unfiltered, {{ litres.symbol }}</th>
+        <th class="number">pressure after, s</th>
+      </tr>
+    </thead>
+    <tbody>
+      <tr v-for="row in rows" :key="row.key" :class="{ hand: who === 'filter' && row.sample_id === inHand }" :data-side="row.label">
+        <td class="who">
+          <input type="checkbox" :checked="shown.includes(row.key)" :aria-label="`${row.label} in the slice`" @change="$emit('toggle', row.key)" />
+          <button type="button" class="link" :style="{ '--of': row.colour }" @click="$emit('pick', row.sample_id)"><i /> {{ row.number }} {{ row.label }}</button>
+        </td>
+        <td v-if="row.problem" colspan="8" :class="row.missing.length ? 'soft' : 'said-wrong'">{{ needsWords(row.problem, row.missing, titles) }}</td>
+        <template v-else>
+          <td class="part" data-answer="restricts">
+            <strong>{{ row.restricts }}</strong> <span class="soft">{{ row.next }}</span>
+            <span class="bar" aria-hidden="true"><i v-for="bar in row.bars" :key="bar.name" :class="bar.name" :style="{ width: `${bar.share}%` }" /></span>
+          </td>
+          <td class="number">{{ row.filter_kpa === null ? 'none' : toDigits(row.filter_kpa * kpa.factor, 3) }}</td>
+          <td class="number" data-answer="unfiltered" :class="{ open: (row.unfiltered_percent ?? 0) > 0 }">{{ row.unfiltered_percent === null ? 'none' : toDigits(row.unfiltered_percent, 2) }}</td>
+          <td data-answer="onset"><strong>{{ row.onset }}</strong> <span class="soft">{{ row.interval }}</span></td>
+          <td>{{ row.filling }}</td>
+          <template v-if="row.start">
+            <td class="number" data-answer="start">{{ minutesOrSeconds(row.start.bypass_minutes) }}</td>
+            <td class="number">{{ toDigits(row.start.unfiltered_l * litres.factor, 2) }}</td>
+            <td class="number">{{ row.start.pressure_after_s === null ? 'never' : row.start.pressure_after_s.toFixed(0) }}</td>
+          </template>
+        </template>
+      </tr>
+    </tbody>
+  </table>
+</template>
+
+<style scoped>
+.sides {
+  width: 100%;
+  border-collapse: collapse;
+  font-size: 0.86rem;
+}
+th {
+  font-weight: 500;
+  color: var(--ink-soft);
+  text-align: left;
+  vertical-align: bottom;
+  border-bottom: 1px solid var(--line-strong);
+  padding: 0 0.5rem 0.2rem 0;
+  font-size: 0.8rem;
+  line-height: 1.2;
+}
+th.number {
+  text-align: right;
+  white-space: normal;
+  font-family: inherit;
+}
+td {
+  padding: 0.22rem 0.5rem 0.22rem 0;
+  border-bottom: 1px solid var(--line);
+}
+.hand {
+  background: var(--hand-wash);
+}
+.who {
+  white-space: nowrap;
+}
+.link {
+  border: 0;
+  background: none;
+  cursor: pointer;
+  font-weight: 600;
+  padding: 0;
+}
+.link i {
+  display: inline-block;
+  width: 0.8rem;
+  height: 0.8rem;
+  background: var(--of);
+  border-radius: 2px;
+  vertical-align: -1px;
+}
+[data-answer='onset'] {
+  white-space: nowrap;
+}
+.part {
+  min-width: 13rem;
+}
+.bar {
+  display: flex;
+  height: 5px;
+  margin-top: 2px;
+  background: var(--line);
+}
+.bar i {
+  background: var(--slate);
+  border-right: 1px solid var(--ground);
+}
+.bar .media {
+  background: var(--amber);
+}
+.bar .pleat_channels {
+  background: color-mix(in srgb, var(--amber) 55%, var(--ground));
+}
+.open {
+  color: var(--rust);
+  font-weight: 700;
+}
+</style>

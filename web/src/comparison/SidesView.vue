@@ -1,0 +1,248 @@
+<script setup lang="ts">
+/** All samples side by side: what restricts, when oil goes unfiltered, slices with their bands. */
+import { keepPreviousData, useQuery } from '@tanstack/vue-query'
+import { computed, ref, toRef, useTemplateRef, watch } from 'vue'
+import { useRouter } from 'vue-router'
+import { client, unwrap } from '@/api/client'
+import DownloadBar from '@/shared/DownloadBar.vue'
+import SidesTable from './SidesTable.vue'
+import SliceChart from './SliceChart.vue'
+import SwitchButtons from '@/shared/SwitchButtons.vue'
+import { bareKey, useKeys } from '@/shared/useKeys'
+import type { Condition } from '@/maps/useOperatingMap'
+import { useFieldTitles, useSheet } from '@/sample/useSheet'
+import { useSlices } from './useSlices'
+import { csv } from '@/shared/download'
+import { MAP_QUANTITIES, quantityNamed } from '@/maps/mapQuantities'
+import { sampleColour } from '@/shared/sampleColours'
+import { shownUnit } from '@/shared/units'
+import { useMapPlace } from '@/maps/mapPlace'
+import { usePreferences } from '@/shared/preferences'
+
+const props = defineProps<{ studyId: number; sampleId: number }>()
+const router = useRouter()
+const preferences = usePreferences()
+const place = useMapPlace()
+const studyId = toRef(props, 'studyId')
+const titles = useFieldTitles(useSheet(toRef(props, 'sampleId')).data)
+
+/** Filters beside each other, or the one in hand in each kept scenario. */
+const what = ref<'filters' | 'scenarios'>('filters')
+const WHATS = [
+  { label: 'Filters', value: 'filters' },
+  { label: 'Scenarios', value: 'scenarios' },
+] as const
+const asked = computed(() => ({
+  temperature_c: place.temperature,
+  speed_rpm: place.speed,
+  condition: place.condition,
+  scenario: what.value === 'filters' ? place.scenario : null,
+  sample_id: what.value === 'scenarios' ? props.sampleId : null,
+}))
+const sides = useQuery({
+  queryKey: ['side-by-side', studyId, asked],
+  queryFn: () =>
+    unwrap(client.POST('/api/studies/{study_id}/side-by-side', { params: { path: { study_id: props.studyId } }, body: asked.value })),
+  placeholderData: keepPreviousData,
+  shallow: true,
+  retry: false,
+})
+
+const CONDITIONS: readonly { label: string; value: Condition }[] = [
+  { label: 'Steady', value: 'steady' },
+  { label: 'Filling', value: 'filling' },
+]
+const ALONGS = [
+  { label: 'Along temperature', value: 'temperature' },
+  { label: 'Along speed', value: 'speed' },
+] as const
+
+const along = ref<'temperature' | 'speed'>('temperature')
+const hidden = ref<string[]>([])
+const { state, run, stop } = useSlices()
+const chart = useTemplateRef<InstanceType<typeof SliceChart>>('chart')
+const quantity = computed(() => quantityNamed(place.quantity))
+/** The slice has the share through the media; what the media catch of it is for the map. */
+const title = computed(() => (quantity.value.name === 'media_fraction' ? 'Share through the media' : quantity.value.title))
+const ids = computed(() => sides.data.value?.sides.map((side) => side.key) ?? [])
+const shown = computed(() => ids.value.filter((id) => !hidden.value.includes(id)))
+const sliceAsked = computed(() => ({
+  keys: shown.value,
+  along: along.value,
+  at: along.value === 'temperature' ? place.speed : place.temperature,
+  quantity: place.quantity,
+  condition: place.condition,
+  scenario: asked.value.scenario,
+}))
+
+let pause: ReturnType<typeof setTimeout> | undefined
+const SETTLED_MS = 250
+function start() {
+  clearTimeout(pause)
+  if (shown.value.length) pause = setTimeout(() => void run(props.studyId, sliceAsked.value), SETTLED_MS)
+}
+watch(sliceAsked, (now, before) => JSON.stringify(now) !== JSON.stringify(before) && start(), { immediate: true })
+
+const bands = computed(() =>
+  ids.value.flatMap((id, i) => {
+    const band = state.bands[id]
+    const side = sides.data.value?.sides[i]
+    if (!band || !side || hidden.value.includes(id)) return []
+    return [{ ...band, id, label: side.label, number: i + 1, colour: sampleColour(i) }]
+  }),
+)
+const unit = computed(() => shownUnit(Object.values(state.bands)[0]?.unit ?? quantity.value.unit, preferences.family))
+const acrossTitle = computed(() =>
+  along.value === 'temperature' ? `oil temperature, °C, at ${place.speed} rpm` : `engine speed, rpm, at ${place.temperature} °C`,
+)
+const share = computed(() => Math.round((100 * state.done) / Math.max(1, state.total)))
+
+const typed = ref({ temperature: String(place.temperature), speed: String(place.speed) })
+const said = ref('')
+function go() {
+  said.value = ''
+  const [temperature, speed] = [typed.value.temperature, typed.value.speed].map((text) => (text.trim() ? Number(text.replace('−', '-').replace(',', '.')) : NaN))
+  if (!(temperature! >= -60 && temperature! <= 200)) return void (said.value = 'Type an oil temperature between −60 and 200 °C.')
+  if (!(speed! >= 100 && speed! <= 20000)) return void (said.value = 'Type an engine speed between 100 and 20000 rpm.')
+  place.temperature = temperature!
+  place.speed = speed!
+}
+
+function toggle(id: string) {
+  hidden.value = hidden.value.includes(id) ? hidden.value.filter((one) => one !== id) : [...hidden.value, id]
+}
+
+function pick(sampleId: number) {
+  void router.push({ name: 'sides', params: { studyId: props.studyId, sampleId } })
+}
+
+function rows() {
+  const heading = [acrossTitle.value, ...bands.value.flatMap((band) => ['', ' low 2.5 %', ' high 97.5 %'].map((end) => `${band.label}${end}, ${unit.value.symbol}`))]
+  const times = (value: number | null) => (value === null ? null : Number((value * unit.value.factor).toPrecision(5)))
+  const lines = (bands.value[0]?.along ?? []).map((at, i) => [at, ...bands.value.flatMap((band) => [band.value, band.low, band.high].map((values) => times(values[i] ?? null)))])
+  return csv([heading, ...lines])
+}
+
+useKeys([
+  { keys: 'c', does: 'switch between steady and filling', matches: bareKey('c'), run: () => (place.condition = place.condition === 'steady' ? 'filling' : 'steady') },
+  { keys: 'v', does: 'filters, scenarios', matches: bareKey('v'), run: () => (what.value = what.value === 'filters' ? 'scenarios' : 'filters') },
+  { keys: 's', does: 'stop the Monte Carlo, or start it again', matches: bareKey('s'), run: () => (state.running ? stop() : start()) },
+  { keys: 'x', does: 'slice along temperature, along speed', matches: bareKey('x'), run: () => (along.value = along.value === 'speed' ? 'temperature' : 'speed') },
+])
+</script>
+
+<template>
+  <div class="view plain">
+    <header class="head">
+      <form class="where" @submit.prevent="go">
+        <label>at <input v-model="typed.temperature" aria-label="Oil temperature in °C" inputmode="decimal" @change="go" /> °C</label>
+        <label><input v-model="typed.speed" aria-label="Engine speed in rpm" inputmode="decimal" @change="go" /> rpm</label>
+      </form>
+      <SwitchButtons v-model="what" :options="WHATS" label="What stands side by side" small />
+      <SwitchButtons v-model="place.condition" :options="CONDITIONS" label="Condition" small />
+      <p v-if="said" class="said-wrong" role="alert">{{ said }}</p>
+      <p v-else-if="what === 'scenarios' && sides.data.value?.sides.length === 1" class="soft">No scenario is kept yet: try one beside the map, name it, keep it.</p>
+      <p v-else-if="what === 'filters' && place.scenario" class="thought">What if: {{ place.scenario.name }} <button type="button" class="tool" @click="place.draft = { name: 'what if' }">as it is</button></p>
+      <p v-else class="soft">An open bypass is an emergency path. A model, not a test.</p>
+    </header>
+    <p v-if="sides.error.value" class="said-wrong">{{ sides.error.value.message }}</p>
+    <p v-else-if="!sides.data.value" class="soft">Putting the filters side by side …</p>
+    <template v-else>
+      <SidesTable
+        :class="{ stale: sides.isPlaceholderData.value }"
+        :sides="sides.data.value"
+        :bands="along === 'temperature' ? state.bands : {}"
+        :in-hand="sampleId"
+        :shown="shown"
+        :titles="titles"
+        :who="what === 'filters' ? 'filter' : 'scenario'"
+        :family="preferences.family"
+        @pick="pick"
+        @toggle="toggle"
+      />
+      <div class="slice-head">
+        <select v-model="place.quantity" aria-label="What the slice shows">
+          <option v-for="one in MAP_QUANTITIES" :key="one.name" :value="one.name">{{ one.name === 'media_fraction' ? 'Share through the media' : one.title }}</option>
+        </select>
+        <SwitchButtons v-model="along" :options="ALONGS" label="Slice" small />
+        <span v-if="state.running" class="progress">
+          <progress :value="state.done" :max="state.total" aria-label="Monte Carlo" /> {{ share }} %
+          <button type="button" class="tool" data-slice="stop" @click="stop">Stop</button>
+        </span>
+        <span v-else class="soft small">
+          <template v-if="state.failed"><span class="said-wrong">{{ state.failed }}</span></template>
+          <template v-else-if="state.stopped">stopped <button type="button" class="tool" data-slice="start" @click="start">start again</button></template>
+          <template v-else-if="bands[0]">95 % bands of {{ bands[0].draws }} draws over readings, engine and model<template v-if="bands.some((band) => band.impossible)">, impossible ones left out</template></template>
+        </span>
+        <DownloadBar v-if="bands.length" class="right" :name="`slice ${title.toLowerCase()}`" :caption="`${title} along ${acrossTitle}; ${place.condition}; 95 % bands of ${bands[0]?.draws} draws. A model, not a test.`" :drawing="() => chart?.parts() ?? null" :table="rows" />
+      </div>
+      <p v-if="!bands.length && !state.running" class="soft">No slice yet: it needs a filter that can be computed, and a tick before it.</p>
+      <SliceChart
+        v-else
+        ref="chart"
+        class="slice"
+        :bands="bands"
+        :title="title"
+        :across-title="acrossTitle"
+        :unit="unit"
+        :is-log="quantity.log"
+        :mark="along === 'temperature' ? place.temperature : place.speed"
+      />
+    </template>
+  </div>
+</template>
+
+<style scoped>
+.view {
+  height: 100%;
+  display: flex;
+  flex-direction: column;
+  padding: 0.5rem 1rem 0.3rem;
+  gap: 0.4rem;
+}
+.head,
+.slice-head {
+  display: flex;
+  align-items: center;
+  gap: 0.8rem;
+}
+.head p {
+  margin: 0;
+  font-size: 0.86rem;
+}
+.where {
+  display: flex;
+  gap: 0.7rem;
+}
+.where input {
+  width: 5rem;
+  text-align: right;
+  font-family: var(--typed);
+}
+.slice {
+  flex: 1;
+  min-height: 12rem;
+}
+.thought {
+  color: var(--hand);
+}
+.progress {
+  display: inline-flex;
+  align-items: center;
+  gap: 0.4rem;
+  font-size: 0.84rem;
+}
+progress {
+  accent-color: var(--hand);
+  width: 9rem;
+}
+.small {
+  font-size: 0.82rem;
+}
+.right {
+  margin-left: auto;
+}
+.stale {
+  opacity: 0.55;
+}
+</style>

@@ -1,0 +1,195 @@
+<script setup lang="ts">
+/** Something seen: pictured choices, own words, and the schools' views one key away. */
+import { computed, ref } from 'vue'
+import type { Schemas } from '@/api/client'
+import { DEVICE_GAP_MS } from '@/shared/useKeys'
+import { useRefusal } from '@/shared/useRefusal'
+import { ATTRIBUTE_PICTURES } from '@/catalogue/attributePictures'
+
+const props = defineProps<{
+  attribute: Schemas['AttributeOut']
+  value: string | null
+  set: (observation: Schemas['ObservationIn']) => Promise<unknown>
+}>()
+const emit = defineEmits<{ next: []; previous: []; here: [] }>()
+
+const { refused, guarded } = useRefusal()
+const viewsOpen = ref(false)
+const words = ref('')
+const pictures = computed(() => ATTRIBUTE_PICTURES[props.attribute.key] ?? {})
+const known = computed(() => props.attribute.choices.some((choice) => choice.value === props.value))
+
+async function choose(text: string | null) {
+  if (await guarded(() => props.set({ key: props.attribute.key, text, seen: props.value }))) words.value = ''
+}
+
+let burst: ReturnType<typeof setTimeout> | undefined
+
+function onKey(event: KeyboardEvent) {
+  const { choices } = props.attribute
+  const buttons = [...((event.currentTarget as HTMLElement).querySelectorAll<HTMLButtonElement>('[role="radio"]'))]
+  const at = buttons.indexOf(document.activeElement as HTMLButtonElement)
+  const digit = Number(event.key)
+  const plain = !event.ctrlKey && !event.altKey && !event.metaKey
+  let handled = plain
+  clearTimeout(burst)
+  if (plain && digit >= 1 && digit <= choices.length) {
+    burst = setTimeout(() => {
+      void choose(choices[digit - 1]!.value)
+      emit('next')
+    }, DEVICE_GAP_MS)
+  } else if (event.key === 'ArrowRight') buttons[(at + 1) % buttons.length]?.focus()
+  else if (event.key === 'ArrowLeft') buttons[(at - 1 + buttons.length) % buttons.length]?.focus()
+  else if (event.key === 'ArrowDown') emit('next')
+  else if (event.key === 'ArrowUp') emit('previous')
+  else if (event.key === 'Enter' && event.shiftKey) emit('previous')
+  else if (event.key === 'Enter') emit('next')
+  else if (event.key === 'Delete' || event.key === 'Backspace') void choose(null)
+  else if (event.key === 'v' && plain) viewsOpen.value = !viewsOpen.value
+  else handled = false
+  if (handled) event.preventDefault()
+}
+</script>
+
+<template>
+  <div class="attribute" :data-key="attribute.key" data-stop="seen" @focusin="$emit('here')">
+    <span :id="`of-${attribute.key}`" class="title">
+      {{ attribute.title }}<span v-if="attribute.whole_only" class="whole" aria-hidden="true" title="only on the uncut filter"> ◐</span>
+    </span>
+    <div class="choices" role="radiogroup" :aria-labelledby="`of-${attribute.key}`" @keydown="onKey">
+      <button
+        v-for="(choice, i) in attribute.choices"
+        :key="choice.value"
+        type="button"
+        role="radio"
+        :aria-checked="choice.value === value"
+        :tabindex="choice.value === value || (!known && i === 0) ? 0 : -1"
+        :title="choice.meaning"
+        @click="choose(choice.value === value ? null : choice.value)"
+      >
+        <svg viewBox="0 0 48 32" width="48" height="32" aria-hidden="true">
+          <path v-for="(stroke, k) in pictures[choice.value] ?? []" :key="k" :class="stroke.kind" :d="stroke.d" />
+        </svg>
+        <span class="name"><kbd>{{ i + 1 }}</kbd> {{ choice.value }}</span>
+      </button>
+      <input
+        v-if="!attribute.closed"
+        v-model="words"
+        class="words"
+        :placeholder="value && !known ? value : 'other words'"
+        :aria-label="`${attribute.title} in other words`"
+        tabindex="-1"
+        @keydown.stop.enter.prevent="words.trim() ? choose(words) : $emit('next')"
+        @keydown.stop
+      />
+      <button
+        v-if="attribute.schools.length"
+        type="button"
+        class="views"
+        tabindex="-1"
+        :aria-expanded="viewsOpen"
+        @click="viewsOpen = !viewsOpen"
+      >
+        <kbd>v</kbd> views
+      </button>
+    </div>
+    <ul v-if="viewsOpen" class="schools">
+      <li v-for="(school, i) in attribute.schools" :key="school">
+        <strong v-if="i === 0">{{ school }}</strong><template v-else>{{ school }}</template>
+      </li>
+    </ul>
+    <p v-if="refused" class="said-wrong">{{ refused }}</p>
+  </div>
+</template>
+
+<style scoped>
+.attribute {
+  display: grid;
+  grid-template-columns: 9.2rem minmax(0, 1fr);
+  column-gap: 0.9rem;
+  align-items: center;
+  padding: 0.3rem 0.9rem;
+  border-top: 1px solid var(--line);
+  scroll-margin-block: 4rem;
+}
+.attribute:focus-within {
+  background: var(--hand-wash);
+}
+.title::first-letter {
+  text-transform: uppercase;
+}
+.whole {
+  color: var(--amber);
+  font-size: 0.8em;
+}
+.choices {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0.35rem;
+  align-items: stretch;
+}
+.choices button {
+  border: 1px solid var(--line-strong);
+  border-radius: 8px;
+  background: var(--paper);
+  padding: 0.15rem 0.45rem 0.2rem;
+  cursor: pointer;
+  display: flex;
+  flex-direction: column;
+  align-items: center;
+  font-size: 0.8rem;
+}
+.choices button[aria-checked='true'] {
+  border: 2px solid var(--hand);
+  background: var(--hand-wash);
+  font-weight: 600;
+}
+.choices .views {
+  justify-content: center;
+  border-style: dashed;
+}
+.words {
+  width: 7rem;
+  font: inherit;
+  font-size: 0.85rem;
+  color: inherit;
+  background: var(--paper);
+  border: 1px dashed var(--line-strong);
+  border-radius: 8px;
+  padding: 0 0.5rem;
+}
+svg path {
+  fill: none;
+  stroke: var(--ink);
+  stroke-width: 1.3;
+  stroke-linejoin: round;
+  stroke-linecap: round;
+}
+svg .s {
+  fill: var(--slate-wash);
+  stroke: var(--slate);
+}
+svg .r {
+  fill: var(--ink-soft);
+  stroke: var(--ink);
+  fill-rule: evenodd;
+}
+svg .o {
+  fill: var(--amber-wash);
+  stroke: var(--amber);
+  fill-rule: evenodd;
+}
+svg .d {
+  stroke-dasharray: 3 2;
+}
+svg .l {
+  stroke-width: 1.5;
+}
+.schools,
+.attribute .said-wrong {
+  grid-column: 2;
+  font-size: 0.84rem;
+  margin: 0.25rem 0 0;
+  padding-left: 1rem;
+}
+</style>

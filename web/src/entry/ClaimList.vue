@@ -1,0 +1,197 @@
+<script setup lang="ts">
+/** What box, page and people claim: kept with source and speaker, checked by readings, marked stale, never dropped. */
+import { computed, nextTick, ref, useTemplateRef } from 'vue'
+import type { Schemas } from '@/api/client'
+import type { Catalogue } from '@/catalogue/useCatalogue'
+import { useRefusal } from '@/shared/useRefusal'
+import type { BenchChanges } from '@/sample/useSheet'
+import { SPEAKER_NAMES } from '@/shared/words'
+
+const props = defineProps<{
+  claims: readonly Schemas['ClaimOut'][]
+  catalogue: Catalogue | undefined
+  changes: BenchChanges
+}>()
+
+type Speaker = NonNullable<Schemas['ClaimIn']['speaker']>
+const VERDICTS: Record<string, string> = {
+  confirmed: 'confirmed',
+  refuted: 'refuted',
+  cannot_tell: 'cannot tell',
+  waits: 'waits',
+  no_check: 'kept',
+  stale: 'stale',
+}
+
+const wording = ref('')
+const about = ref('')
+const value = ref('')
+const source = ref('box')
+const speaker = ref<Speaker>('maker')
+const seen = ref('')
+const { refused: said, guarded } = useRefusal()
+const staleOf = ref<number | null>(null)
+const reason = ref('')
+const first = useTemplateRef<HTMLInputElement>('first')
+const subjects = computed(() => [
+  ...(props.catalogue?.quantities ?? []).map((one) => ({ key: one.key, title: `${one.part}: ${one.title}` })),
+  ...(props.catalogue?.attributes ?? []).map((one) => ({ key: one.key, title: `${one.part}, seen: ${one.title}` })),
+])
+const subject = computed(() => subjects.value.find((one) => one.title === about.value))
+
+async function add() {
+  if (about.value && !subject.value) {
+    said.value = `“${about.value}” is neither a reading nor an attribute: choose one of the list, or leave it empty.`
+    return
+  }
+  const claim: Schemas['ClaimIn'] = {
+    source: source.value,
+    wording: wording.value,
+    key: subject.value?.key ?? null,
+    value: value.value,
+    speaker: speaker.value,
+    seen: seen.value.trim() || null,
+  }
+  if (!(await guarded(() => props.changes.addClaim(claim)))) return
+  wording.value = about.value = value.value = ''
+  await nextTick()
+  first.value?.focus()
+}
+
+async function markStale(claim: Schemas['ClaimOut']) {
+  if (!(await guarded(() => props.changes.markStale(claim.id, reason.value)))) return
+  staleOf.value = null
+  reason.value = ''
+}
+</script>
+
+<template>
+  <section class="claims" data-key="claims">
+    <h2>What is claimed</h2>
+    <ul v-if="claims.length">
+      <li v-for="claim in claims" :key="claim.id" :class="claim.verdict" :data-claim="claim.id">
+        <span class="verdict">{{ VERDICTS[claim.verdict] }}</span>
+        <span class="words">
+          <span class="said">“{{ claim.words }}”</span>
+          <span class="soft">
+            {{ claim.source }}<template v-if="claim.speaker">, {{ SPEAKER_NAMES[claim.speaker] }}</template
+            ><template v-if="claim.seen">, seen {{ claim.seen }}</template> · {{ claim.reason }}
+          </span>
+        </span>
+        <span class="acts">
+          <button v-if="!claim.stale" type="button" @click="staleOf = staleOf === claim.id ? null : claim.id">Stale …</button>
+          <button v-else type="button" @click="guarded(() => changes.markStale(claim.id, ''))">Holds again</button>
+          <button type="button" @click="guarded(() => changes.removeClaim(claim.id))">Take away</button>
+        </span>
+        <form v-if="staleOf === claim.id" class="why" @submit.prevent="markStale(claim)">
+          <label>stale because <input v-model="reason" required /></label>
+          <button type="submit">Mark stale</button>
+        </form>
+      </li>
+    </ul>
+    <form class="add" data-stop="reading" @submit.prevent="add">
+      <label class="wide">
+        as printed or said
+        <input ref="first" v-model="wording" placeholder="99+ % at 20 µm(c), ISO 4548-12" autocomplete="off" />
+      </label>
+      <label>
+        or a check on
+        <input v-model="about" list="claim-subjects" autocomplete="off" placeholder="media: strip length" />
+        <datalist id="claim-subjects">
+          <option v-for="one in subjects" :key="one.key" :value="one.title" />
+        </datalist>
+      </label>
+      <label>
+        which shall be <input v-model="value" class="typed" autocomplete="off" placeholder=">= 1.5 m" />
+      </label>
+      <label>where <input v-model="source" list="claim-sources" autocomplete="off" /></label>
+      <datalist id="claim-sources"><option>box</option><option>can</option><option>page</option><option>letter</option></datalist>
+      <label>
+        says
+        <select v-model="speaker">
+          <option v-for="(name, key) in SPEAKER_NAMES" :key="key" :value="key">{{ name }}</option>
+        </select>
+      </label>
+      <label>seen on <input v-model="seen" class="typed date" placeholder="2026-10-02" autocomplete="off" /></label>
+      <button type="submit">Keep the claim</button>
+    </form>
+    <p v-if="said" class="said-wrong" role="alert">{{ said }}</p>
+  </section>
+</template>
+
+<style scoped>
+ul {
+  list-style: none;
+  margin: 0.3rem 0;
+  padding: 0;
+}
+li {
+  display: grid;
+  grid-template-columns: 5.6rem minmax(0, 1fr) auto;
+  gap: 0.2rem 0.6rem;
+  align-items: baseline;
+  border-top: 1px solid var(--line);
+  padding: 0.3rem 0;
+  font-size: 0.9rem;
+}
+.verdict {
+  font-family: var(--head);
+  font-weight: 600;
+  font-size: 0.82rem;
+  color: var(--ink-soft);
+}
+.confirmed .verdict {
+  color: var(--hand);
+}
+.refuted .verdict {
+  color: var(--rust);
+}
+.stale .said {
+  text-decoration: line-through;
+}
+.why {
+  grid-column: 2 / -1;
+  display: flex;
+  gap: 0.5rem;
+}
+.acts {
+  display: flex;
+  gap: 0.3rem;
+}
+.add {
+  display: grid;
+  grid-template-columns: 2fr 1.4fr 1fr 1fr 1fr auto;
+  gap: 0.4rem 0.6rem;
+  align-items: end;
+  border-top: 1px solid var(--line);
+  padding-top: 0.45rem;
+}
+.add label {
+  display: flex;
+  flex-direction: column;
+  font-size: 0.8rem;
+  color: var(--ink-soft);
+}
+.add .wide {
+  grid-column: 1 / -1;
+}
+input,
+select,
+button {
+  font: inherit;
+  font-size: 0.9rem;
+  color: var(--ink);
+  background: var(--paper);
+  border: 1px solid var(--line-strong);
+  border-radius: 6px;
+  padding: 0.25rem 0.5rem;
+  min-width: 0;
+}
+button {
+  cursor: pointer;
+}
+.acts button {
+  font-size: 0.8rem;
+  padding: 0.05rem 0.45rem;
+}
+</style>

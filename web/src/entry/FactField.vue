@@ -1,0 +1,172 @@
+<script setup lang="ts">
+/** A fact: one value at a time, kept on Enter, Tab or leaving; what it was before can be brought back by undo. */
+import { nextTick, ref, useTemplateRef, watch } from 'vue'
+import { ProblemError, type Schemas } from '@/api/client'
+import type { UnitFamily } from '@/shared/units'
+
+const props = defineProps<{
+  fact: Schemas['FactOut']
+  value: string
+  family: UnitFamily
+  options?: readonly string[]
+  set: (fact: Schemas['FactIn']) => Promise<unknown>
+}>()
+const emit = defineEmits<{ next: []; previous: [] }>()
+
+const text = ref(props.value)
+const seen = ref(props.value)
+const refused = ref('')
+const saving = ref(false)
+const conflict = ref(false)
+const input = useTemplateRef<HTMLInputElement | HTMLTextAreaElement | HTMLSelectElement>('input')
+
+/** Take over what another window or an undo has put there, unless something is being typed here. */
+watch(
+  () => props.value,
+  (value) => {
+    if (text.value === seen.value) text.value = value
+    if (conflict.value || text.value === value) seen.value = value
+    conflict.value = false
+  },
+)
+
+async function keep() {
+  const typed = text.value.trim()
+  if (typed === seen.value.trim() || saving.value) return
+  refused.value = ''
+  saving.value = true
+  try {
+    await props.set({ key: props.fact.key, text: typed, family: props.family, seen: seen.value })
+    await nextTick()
+    if (text.value.trim() === typed) text.value = props.value
+    seen.value = props.value
+  } catch (error) {
+    if (!(error instanceof ProblemError)) throw error
+    refused.value = error.message
+    const elsewhere = error.message.startsWith('another window')
+    if (elsewhere && props.value !== seen.value) seen.value = props.value
+    else conflict.value = elsewhere
+  } finally {
+    saving.value = false
+  }
+}
+
+function onKey(event: KeyboardEvent) {
+  if (event.isComposing) return
+  const long = props.fact.kind === 'long_words'
+  if (event.key === 'Enter' && !(long && event.shiftKey)) {
+    event.preventDefault()
+    void keep()
+    if (event.shiftKey) emit('previous')
+    else emit('next')
+  } else if (event.key === 'ArrowDown' && !long && props.fact.kind !== 'one_of') {
+    event.preventDefault()
+    emit('next')
+  } else if (event.key === 'ArrowUp' && !long && props.fact.kind !== 'one_of') {
+    event.preventDefault()
+    emit('previous')
+  } else if (event.key === 'Escape') {
+    if (text.value === seen.value) input.value?.blur()
+    text.value = seen.value
+    refused.value = ''
+  }
+}
+</script>
+
+<template>
+  <div class="fact" :data-key="fact.key" data-stop="reading">
+    <label :for="`fact-${fact.key}`">
+      {{ fact.title }}<span v-if="fact.whole_only" class="whole" aria-hidden="true" title="before the filter is opened"> ◐</span>
+    </label>
+    <textarea
+      v-if="fact.kind === 'long_words'"
+      :id="`fact-${fact.key}`"
+      ref="input"
+      v-model="text"
+      rows="2"
+      :data-fact="text === seen ? '' : undefined"
+      @keydown="onKey"
+      @blur="keep"
+    />
+    <select
+      v-else-if="fact.kind === 'one_of'"
+      :id="`fact-${fact.key}`"
+      ref="input"
+      v-model="text"
+      :aria-invalid="refused !== ''"
+      :data-fact="text === seen ? '' : undefined"
+      @keydown="onKey"
+      @change="keep"
+      @blur="keep"
+    >
+      <option value="">{{ fact.usual || 'not stated' }}</option>
+      <option v-for="one in fact.choices" :key="one" :value="one">{{ one.replaceAll('_', ' ') }}</option>
+    </select>
+    <input
+      v-else
+      :placeholder="fact.usual"
+      :id="`fact-${fact.key}`"
+      ref="input"
+      v-model="text"
+      :list="options?.length || fact.choices.length ? `of-${fact.key}` : undefined"
+      :class="{ typed: ['length', 'price', 'pressure_band', 'holes', 'date', 'quantity'].includes(fact.kind) }"
+      :aria-invalid="refused !== ''"
+      autocomplete="off"
+      spellcheck="false"
+      :data-fact="text === seen ? '' : undefined"
+      @keydown="onKey"
+      @blur="keep"
+    />
+    <datalist v-if="options?.length || fact.choices.length" :id="`of-${fact.key}`">
+      <option v-for="one in options?.length ? options : fact.choices" :key="one" :value="one" />
+    </datalist>
+    <p v-if="refused" class="said-wrong" role="alert">{{ refused }}</p>
+    <p v-else-if="fact.help" class="help soft">{{ fact.help }}</p>
+  </div>
+</template>
+
+<style scoped>
+.fact {
+  display: grid;
+  grid-template-columns: 10.6rem minmax(0, 1fr);
+  column-gap: 0.7rem;
+  align-items: center;
+  padding: 0.16rem 0;
+}
+label::first-letter {
+  text-transform: uppercase;
+}
+.whole {
+  color: var(--amber);
+  font-size: 0.8em;
+}
+input,
+select,
+textarea {
+  font: inherit;
+  color: inherit;
+  width: 100%;
+  background: var(--paper);
+  border: 1px solid var(--line-strong);
+  border-radius: 6px;
+  padding: 0.3rem 0.55rem;
+  resize: vertical;
+}
+input.typed {
+  font-family: var(--typed);
+}
+[aria-invalid='true'] {
+  border-color: var(--rust);
+}
+p {
+  grid-column: 2;
+  margin: 0.05rem 0 0;
+  font-size: 0.8rem;
+}
+.help {
+  display: none;
+}
+.fact:focus-within .help {
+  display: block;
+}
+</style>

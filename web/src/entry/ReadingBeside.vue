@@ -1,0 +1,106 @@
+<script lang="ts">
+import type { Schemas } from '@/api/client'
+
+export type ChosenProvenance = NonNullable<Schemas['ReadingIn']['provenance']>
+/** Empty: the quantity's usual one. */
+export type ChosenInstrument = NonNullable<Schemas['ReadingIn']['instrument']> | ''
+</script>
+
+<script setup lang="ts">
+/** What goes with the reading being typed: where it comes from, taken with what, a note; or why there is no value. */
+import { ref } from 'vue'
+import { INSTRUMENT_NAMES, PROVENANCE_NAMES, STATE_NAMES } from '@/shared/words'
+
+const props = defineProps<{ field: Schemas['FieldOut'] }>()
+const emit = defineEmits<{ state: [state: Schemas['StateIn']['state']]; back: [] }>()
+const provenance = defineModel<ChosenProvenance>('provenance', { required: true })
+const instrument = defineModel<ChosenInstrument>('instrument', { required: true })
+const note = defineModel<string>('note', { required: true })
+
+/** Arrow keys run through the states without meaning them: the one that stands counts, on Enter or on leaving. */
+const running = ref(false)
+
+function choose(event: Event) {
+  running.value = false
+  const state = ((event.target as HTMLSelectElement).value || null) as Schemas['StateIn']['state']
+  if (state !== props.field.state) emit('state', state)
+}
+
+function leave(event: Event) {
+  ;(event.target as HTMLSelectElement).value = props.field.state ?? ''
+  running.value = false
+}
+</script>
+
+<template>
+  <div class="choices" @keydown.enter.prevent="emit('back')" @keydown.escape.prevent="emit('back')">
+    <select
+      v-model="provenance"
+      data-beside="provenance"
+      tabindex="-1"
+      aria-label="Provenance"
+      title="where the value comes from (Alt+P)"
+    >
+      <option v-for="(name, key) in PROVENANCE_NAMES" :key="key" :value="key">{{ name }}</option>
+    </select>
+    <label v-if="field.instruments.length > 1 || field.instrument !== 'none'">
+      with
+      <select v-model="instrument" data-beside="instrument" tabindex="-1" title="taken with (Alt+I)">
+        <option value="">{{ INSTRUMENT_NAMES[field.instrument] }}</option>
+        <option v-for="name in field.instruments.filter((one) => one !== field.instrument)" :key="name" :value="name">
+          {{ INSTRUMENT_NAMES[name] }}
+        </option>
+      </select>
+    </label>
+    <input
+      v-model="note"
+      class="note"
+      data-beside="note"
+      tabindex="-1"
+      placeholder="note (Alt+N)"
+      aria-label="Note"
+    />
+    <select
+      v-if="!field.estimate && !field.counted"
+      data-beside="state"
+      tabindex="-1"
+      aria-label="Why there is no value"
+      :value="field.state ?? ''"
+      title="why there is no value (Alt+S); the words can be typed too"
+      @pointerdown="running = false"
+      @keydown="running = true"
+      @keydown.enter="choose"
+      @keydown.escape="leave"
+      @change="running || choose($event)"
+      @blur="running && choose($event)"
+    >
+      <option value="">no value because …</option>
+      <option v-for="(name, key) in STATE_NAMES" :key="key" :value="key">{{ name }}</option>
+    </select>
+  </div>
+</template>
+
+<style scoped>
+.choices {
+  flex-wrap: wrap;
+  gap: 0.25rem 0.5rem;
+  align-items: center;
+  margin-top: 0.2rem;
+  font-size: 0.8rem;
+}
+select {
+  max-width: 9.5rem;
+}
+select,
+.note {
+  font: inherit;
+  color: inherit;
+  background: var(--paper);
+  border: 1px solid var(--line-strong);
+  border-radius: 5px;
+  padding: 0.08rem 0.3rem;
+}
+.note {
+  width: 6.4rem;
+}
+</style>

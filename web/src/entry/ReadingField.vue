@@ -1,0 +1,383 @@
+<script setup lang="ts">
+/** One quantity: a large field, what it understood, the readings as chips, mean ± u, and what is doubtful about it. */
+import InputText from 'primevue/inputtext'
+import { computed, nextTick, ref, toRef, useTemplateRef, watch } from 'vue'
+import { client, ProblemError, type Schemas } from '@/api/client'
+import type { BenchChanges } from '@/sample/useSheet'
+import { useEcho } from './useEcho'
+import { useRefusal } from '@/shared/useRefusal'
+import { withUncertainty } from '@/shared/numbers'
+import type { UnitFamily } from '@/shared/units'
+import { PROVENANCE_NAMES, STATE_NAMES } from '@/shared/words'
+import ReadingBeside, { type ChosenInstrument, type ChosenProvenance } from './ReadingBeside.vue'
+import ReadingChip from './ReadingChip.vue'
+
+const props = defineProps<{
+  field: Schemas['FieldOut']
+  sampleId: number
+  family: UnitFamily
+  changes: BenchChanges
+}>()
+const emit = defineEmits<{ next: []; previous: []; here: [] }>()
+
+const text = ref('')
+const { refused, guarded } = useRefusal()
+const underway = ref<string[]>([])
+const provenance = ref<ChosenProvenance>('measured')
+const instrument = ref<ChosenInstrument>('')
+const note = ref('')
+const input = useTemplateRef<{ $el: HTMLInputElement }>('input')
+const row = useTemplateRef<HTMLElement>('row')
+const family = toRef(props, 'family')
+
+function reading(typed: string, insist: boolean): Schemas['ReadingIn'] {
+  return {
+    key: props.field.key,
+    text: typed,
+    family: props.family,
+    provenance: provenance.value === 'measured' ? null : provenance.value,
+    instrument: instrument.value || null,
+    note: note.value || null,
+    insist,
+  }
+}
+
+const { echo, clear } = useEcho(
+  text,
+  (typed) =>
+    client.POST('/api/samples/{sample_id}/echo', {
+      params: { path: { sample_id: props.sampleId } },
+      body: reading(typed, false),
+    }),
+  () => family.value,
+)
+
+const unit = computed(() => (props.family === 'metric' ? props.field.metric_unit : props.field.inch_unit))
+const preview = computed(() => (text.value.trim() ? (echo.value?.estimate ?? null) : null))
+const mean = computed(() => {
+  const estimate = preview.value ?? props.field.estimate
+  if (!estimate) return null
+  const metric = props.family === 'metric'
+  const shown = withUncertainty(
+    metric ? estimate.metric_value : estimate.inch_value,
+    metric ? estimate.metric_uncertainty : estimate.inch_uncertainty,
+  )
+  const expanded = withUncertainty(0, metric ? estimate.metric_expanded : estimate.inch_expanded).uncertainty
+  return { ...shown, expanded, provenance: estimate.provenance }
+})
+const problem = computed(() => refused.value || (text.value.trim() ? (echo.value?.problem ?? '') : ''))
+const correctable = computed(() => props.field.warnings.find((warning) => warning.correction && warning.reading_id))
+const questioned = computed(() => props.field.warnings.find((warning) => warning.reading_id && !warning.insisted))
+const plain = computed(() => provenance.value === 'measured' && !instrument.value && !note.value)
+
+/**
+ * Take what was typed and go on at once, so that fast typing never lands in the wrong field. What is
+ * refused comes back here with its reason; the focus returns too, unless the hand is already busy elsewhere.
+ */
+async function accept() {
+  const typed = text.value
+  if (!typed.trim()) return emit('next')
+  const stored = props.changes.addReading(reading(typed, Boolean(echo.value?.question)))
+  emit('next')
+  text.value = ''
+  refused.value = ''
+  clear()
+  underway.value.push(typed)
+  try {
+    await stored
+    provenance.value = 'measured'
+    instrument.value = note.value = ''
+  } catch (error) {
+    if (!(error instanceof ProblemError)) throw error
+    if (!text.value) text.value = typed
+    await nextTick()
+    refused.value = error.message
+    const busy = document.activeElement instanceof HTMLInputElement && document.activeElement.value !== ''
+    if (!busy) input.value?.$el.focus()
+  } finally {
+    underway.value.splice(underway.value.indexOf(typed), 1)
+  }
+}
+
+/** Do something to the readings that stand already; what is refused is said here. */
+const change = (work: Promise<unknown>) => guarded(() => work)
+
+/** Put what was likely meant: into the field while it is typed, else in place of the reading that slipped. */
+function correct() {
+  if (text.value.trim() && echo.value?.correction) text.value = echo.value.correction
+  else if (!text.value.trim() && correctable.value)
+    void change(props.changes.correct(correctable.value.reading_id!, correctable.value.correction!, props.field.key))
+}
+
+function insist() {
+  if (!text.value.trim() && questioned.value)
+    void change(props.changes.insist(questioned.value.reading_id!, props.field.key))
+}
+
+function setState(state: Schemas['StateIn']['state']) {
+  void change(props.changes.setState({ key: props.field.key, state }))
+}
+
+const KEYS: Record<string, (event: KeyboardEvent) => void> = {
+  Enter: (event) => (event.shiftKey ? emit('previous') : void accept()),
+  ArrowDown: () => emit('next'),
+  ArrowUp: () => emit('previous'),
+  F2: correct,
+  F4: insist,
+  Escape: () => {
+    if (!text.value) input.value?.$el.blur()
+    text.value = ''
+    refused.value = ''
+  },
+}
+
+function onKey(event: KeyboardEvent) {
+  if (event.isComposing) return
+  const beside = event.altKey ? { p: 'provenance', i: 'instrument', n: 'note', s: 'state' }[event.key] : undefined
+  if (beside) {
+    event.preventDefault()
+    row.value?.querySelector<HTMLElement>(`[data-beside="${beside}"]`)?.focus()
+  } else if (event.key === 'Tab' && !event.shiftKey && text.value.trim()) {
+    event.preventDefault()
+    void accept()
+  } else if (event.key === 'Backspace' && text.value === '') {
+    const chips = row.value?.querySelectorAll<HTMLButtonElement>('.chip')
+    chips?.[chips.length - 1]?.focus()
+  } else if (KEYS[event.key]) {
+    event.preventDefault()
+    KEYS[event.key]!(event)
+  }
+}
+
+/** Keep the row clear of the edges, so that what it says under the field is seen too. */
+function intoView() {
+  emit('here')
+  row.value?.scrollIntoView?.({ block: 'nearest' })
+}
+
+function focus() {
+  input.value?.$el.focus()
+}
+
+watch(text, () => (refused.value = ''))
+defineExpose({ focus })
+</script>
+
+<template>
+  <div
+    ref="row"
+    class="row"
+    :data-key="field.key"
+    :data-answered="field.readings.length > 0 || field.state !== null"
+    data-stop="reading"
+    @focusin="intoView"
+  >
+    <label class="title" :for="`in-${field.key}`">
+      {{ field.title }}<span v-if="field.whole_only" class="whole" aria-hidden="true" title="only on the uncut filter"> ◐</span>
+    </label>
+    <div class="entry">
+      <InputText
+        :id="`in-${field.key}`"
+        ref="input"
+        v-model="text"
+        class="input"
+        autocomplete="off"
+        spellcheck="false"
+        :invalid="problem !== ''"
+        :aria-describedby="`hint-${field.key}`"
+        @keydown="onKey"
+      />
+      <span class="unit soft" :title="unit ? `a bare number is ${unit}` : 'a bare number'">{{ unit || 'count' }}</span>
+    </div>
+    <p
+      class="mean number"
+      :class="{ preview }"
+      :title="mean?.expanded ? `mean ± standard uncertainty; expanded, 95 %: ± ${mean.expanded} ${unit}` : 'mean'"
+    >
+      <template v-if="mean">
+        <span class="line">
+          <strong>{{ mean.value }}</strong>
+          <span v-if="mean.uncertainty" class="soft"> ± {{ mean.uncertainty }}</span>
+          <span class="soft">&nbsp;{{ unit }}</span>
+        </span>
+        <span v-if="mean.expanded || mean.provenance !== 'measured'" class="line fine soft">
+          <template v-if="mean.provenance !== 'measured'">{{ PROVENANCE_NAMES[mean.provenance] }}, </template
+          ><template v-if="mean.expanded">U {{ mean.expanded }}</template>
+        </span>
+      </template>
+      <span v-else-if="field.state" class="none state">{{ STATE_NAMES[field.state] }}</span>
+      <span v-else class="soft none">not measured</span>
+    </p>
+    <div class="chips">
+      <ReadingChip
+        v-for="one in field.readings"
+        :key="one.id"
+        :reading="one"
+        :usual-instrument="field.instrument"
+        @strike="change(changes.strikeOut(one.id, $event, field.key))"
+        @restore="change(changes.restore(one.id, field.key))"
+        @leave="focus"
+      />
+      <span v-for="(typed, i) in underway" :key="`underway-${i}`" class="underway typed">{{ typed }} …</span>
+    </div>
+    <div :id="`hint-${field.key}`" class="hint" aria-live="polite">
+      <p v-if="problem" class="said-wrong">
+        {{ problem }}
+        <button v-if="!refused && echo?.correction" type="button" class="key-button" tabindex="-1" @click="correct">
+          <kbd>F2</kbd> {{ echo.correction }}
+        </button>
+      </p>
+      <template v-else-if="text.trim() && echo">
+        <p>
+          <span class="typed">{{ echo.text }}</span> is {{ echo.metric
+          }}<template v-if="echo.inch !== echo.metric"> = {{ echo.inch }}</template>
+          <span class="soft"> · Enter takes it</span>
+        </p>
+        <p v-if="echo.question" class="said-wrong">
+          {{ echo.question }} Enter takes it all the same.
+          <button v-if="echo.correction" type="button" class="key-button" tabindex="-1" @click="correct">
+            <kbd>F2</kbd> {{ echo.correction }}
+          </button>
+        </p>
+      </template>
+      <p
+        v-for="warning in field.warnings"
+        :key="warning.message"
+        :class="warning.insisted ? 'soft insisted' : 'said-wrong'"
+      >
+        {{ warning.message }}<template v-if="warning.insisted"> Insisted on.</template>
+        <template v-else-if="warning.reading_id">
+          <button
+            v-if="warning.correction"
+            type="button"
+            class="key-button"
+            tabindex="-1"
+            @click="change(changes.correct(warning.reading_id, warning.correction, field.key))"
+          >
+            <kbd>F2</kbd> {{ warning.correction }}
+          </button>
+          <button
+            type="button"
+            class="key-button"
+            tabindex="-1"
+            @click="change(changes.insist(warning.reading_id, field.key))"
+          >
+            <kbd>F4</kbd> it is right
+          </button>
+        </template>
+      </p>
+      <ReadingBeside
+        v-model:provenance="provenance"
+        v-model:instrument="instrument"
+        v-model:note="note"
+        class="beside"
+        :class="{ held: !plain }"
+        :field="field"
+        @state="setState"
+        @back="focus"
+      />
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.row {
+  display: grid;
+  grid-template-columns: 9.2rem 10.5rem 9.4rem minmax(0, 1fr);
+  align-items: center;
+  column-gap: 0.9rem;
+  padding: 0.28rem 0.9rem;
+  border-top: 1px solid var(--line);
+  scroll-margin-block: 5.5rem;
+}
+.row:focus-within {
+  background: var(--hand-wash);
+}
+.title {
+  cursor: pointer;
+}
+.title::first-letter {
+  text-transform: uppercase;
+}
+.entry {
+  position: relative;
+}
+.input {
+  width: 100%;
+  font-family: var(--typed);
+  font-size: 1.02rem;
+  padding-right: 3.6rem;
+  min-height: 2.5rem;
+}
+.unit {
+  position: absolute;
+  right: 0.7rem;
+  top: 50%;
+  transform: translateY(-50%);
+  pointer-events: none;
+  font-size: 0.85rem;
+}
+.mean {
+  margin: 0;
+  font-size: 0.95rem;
+}
+.line {
+  display: block;
+}
+.fine {
+  font-size: 0.76rem;
+  line-height: 1.1;
+}
+.preview {
+  color: var(--hand);
+}
+.whole {
+  color: var(--amber);
+  font-size: 0.8em;
+}
+.state {
+  color: var(--ink);
+}
+.none {
+  font-family: var(--body);
+  font-size: 0.85rem;
+}
+.chips {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0.3rem;
+  min-width: 0;
+}
+.hint {
+  grid-column: 2 / -1;
+  font-size: 0.86rem;
+}
+.hint p {
+  margin: 0.15rem 0 0;
+}
+.underway {
+  border: 1px dashed var(--line-strong);
+  border-radius: 6px;
+  padding: 0.15rem 0.5rem;
+  color: var(--ink-soft);
+}
+.beside {
+  display: none;
+}
+.row:focus-within .beside,
+.beside.held {
+  display: flex;
+}
+.key-button {
+  border: 1px solid var(--line-strong);
+  border-radius: 5px;
+  background: var(--paper);
+  color: var(--ink);
+  padding: 0 0.4rem;
+  margin-left: 0.3rem;
+  cursor: pointer;
+}
+.insisted {
+  font-style: italic;
+}
+</style>

@@ -1,0 +1,144 @@
+<script setup lang="ts">
+/** Micron efficiency: claims as points or one-sided marks, the screening estimate as a wide band, each named for what it is. */
+import { computed } from 'vue'
+import type { Schemas } from '@/api/client'
+import { linePath } from '@/shared/plainScale'
+import ChartFrame from '@/shared/ChartFrame.vue'
+import { boundToDigits, toDigits } from '@/shared/numbers'
+
+const props = defineProps<{ efficiency: Schemas['EfficiencyOut'] }>()
+
+const [LEFT, RIGHT, TOP, BOTTOM] = [34, 346, 8, 122]
+const [SMALLEST, LARGEST] = [4, 60]
+
+function x(size: number): number {
+  return LEFT + ((RIGHT - LEFT) * Math.log(size / SMALLEST)) / Math.log(LARGEST / SMALLEST)
+}
+function y(percent: number): number {
+  return BOTTOM + ((TOP - BOTTOM) * percent) / 100
+}
+const ACROSS = [5, 10, 20, 30, 50].map((size) => ({ at: x(size), label: size }))
+const UP = [0, 25, 50, 75, 100].map((percent) => ({ at: y(percent), label: percent }))
+const sizes = computed(() => props.efficiency.sizes_um_c)
+const band = computed(() => {
+  const there = linePath(sizes.value.map(x), props.efficiency.low.map(y))
+  const back = linePath([...sizes.value].reverse().map(x), [...props.efficiency.high].reverse().map(y))
+  return there && `${there}L${back.slice(1)}Z`
+})
+const curve = computed(() => linePath(sizes.value.map(x), props.efficiency.estimate.map(y)))
+const points = computed(() =>
+  props.efficiency.claims.flatMap((one) =>
+    one.size_um_c === null || one.percent === null
+      ? []
+      : [{ x: x(one.size_um_c), y: y(one.percent), bound: one.relation !== '=', words: one.words }],
+  ),
+)
+const rows = computed(() =>
+  props.efficiency.claims.map((one) => {
+    const low = one.low_at_20_percent
+    const high = one.high_at_20_percent
+    const at20 =
+      low === null
+        ? ''
+        : high === null
+          ? `≥ ${boundToDigits(low, 3, 'lower')} %`
+          : `${boundToDigits(low, 3, 'lower')} to ${boundToDigits(high, 3, 'upper')} %`
+    return { ...one, at20 }
+  }),
+)
+const at20 = computed(() => {
+  const e = props.efficiency
+  const i = e.sizes_um_c.indexOf(20)
+  return i < 0 ? null : `${toDigits(e.estimate[i]!, 2)} (${toDigits(e.low[i]!, 2)} to ${boundToDigits(e.high[i]!, 3, 'lower')}) %`
+})
+const ASSUMED: Record<string, string> = { 'media.fibre_diameter': 'fibre diameter', 'media.dry_mass': 'solidity' }
+const medium = computed(() => {
+  const e = props.efficiency
+  if (e.fibre_diameter_um === null || e.solidity_percent === null) return ''
+  const taken = e.assumed.map((key) => ASSUMED[key] ?? key)
+  const from = taken.length ? `; ${taken.join(' and ')} typical of the family` : ', both measured'
+  return `Fibres of ${toDigits(e.fibre_diameter_um, 3)} µm, ${toDigits(e.solidity_percent, 3)} % solid${from}.`
+})
+const permeability = computed(() => {
+  const e = props.efficiency
+  if (e.permeability_um2 === null) return 'Permeability: not known yet.'
+  const basis = e.permeability_basis === 'family' ? `typical of the family, ×/÷ ${e.permeability_factor}` : 'from air permeability'
+  return `Permeability ${toDigits(e.permeability_um2, 3)} µm², ${basis}.`
+})
+const told = computed(
+  () =>
+    `Efficiency over particle size from 4 to 60 µm(c). ${props.efficiency.claims.length} claims. ${at20.value ? `Screening estimate at 20 µm(c): ${at20.value}.` : ''}`,
+)
+</script>
+
+<template>
+  <section class="panel" aria-label="Micron efficiency">
+    <h3>Micron efficiency</h3>
+    <svg class="chart" viewBox="0 0 350 150" role="img" :aria-label="told">
+      <path v-if="band" class="band" :d="band" />
+      <ChartFrame :left="LEFT" :right="RIGHT" :top="TOP" :bottom="BOTTOM" :across="ACROSS" :up="UP" />
+      <path class="mark" :d="`M${x(20)} ${TOP}V${BOTTOM}`" />
+      <path v-if="curve" class="curve" :d="curve" />
+      <path v-if="efficiency.valid_to_um_c && efficiency.valid_to_um_c < LARGEST" class="limit" :d="`M${x(efficiency.valid_to_um_c)} ${TOP}V${BOTTOM}`">
+        <title>beyond it the pores are smaller than the particles</title>
+      </path>
+      <g v-for="point in points" :key="point.words">
+        <circle class="claim" :cx="point.x" :cy="point.y" r="4"><title>{{ point.words }}</title></circle>
+        <path v-if="point.bound" class="upward" :d="`M${point.x} ${point.y - 4}v-7m-3 3l3 -3l3 3`" />
+      </g>
+      <text class="middle" :x="(LEFT + RIGHT) / 2" y="148">% caught over particle size, µm(c)</text>
+    </svg>
+    <table>
+      <thead>
+        <tr>
+          <th>said by</th>
+          <th class="number">at 20 µm(c)</th>
+        </tr>
+      </thead>
+      <tbody>
+        <tr v-for="row in rows" :key="row.words + row.source" :class="{ used: row.is_used }">
+          <td>{{ row.source }}: “{{ row.words }}”<span v-if="row.why_not" class="soft">, {{ row.why_not }}</span></td>
+          <td class="number">{{ row.at20 || 'not compared' }}</td>
+        </tr>
+        <tr v-if="at20" :class="{ used: efficiency.estimate_is_used }">
+          <td>screening estimate from dimensions, never a rating</td>
+          <td class="number">{{ at20 }}</td>
+        </tr>
+      </tbody>
+    </table>
+    <p v-if="medium" class="fine">{{ medium }}</p>
+    <p class="fine">{{ permeability }}</p>
+  </section>
+</template>
+
+<style scoped>
+.band {
+  fill: var(--amber-wash);
+}
+.curve {
+  fill: none;
+  stroke: var(--amber);
+  stroke-width: 1.6;
+}
+.mark {
+  stroke: var(--hand);
+  stroke-dasharray: 2 2;
+}
+.limit {
+  stroke: var(--ink-soft);
+  stroke-dasharray: 6 3;
+}
+.claim {
+  fill: var(--hand);
+}
+.upward {
+  fill: none;
+  stroke: var(--hand);
+  stroke-width: 1.6;
+}
+td.number,
+th.number {
+  white-space: nowrap;
+  padding-left: 0.5rem;
+}
+</style>

@@ -1,0 +1,158 @@
+<script setup lang="ts">
+/** The pleat pack end-on, and the loss of the element against its number of pleats. */
+import { computed } from 'vue'
+import type { Schemas } from '@/api/client'
+import { linePath, plainScale } from '@/shared/plainScale'
+import { toDigits } from '@/shared/numbers'
+import ChartFrame from '@/shared/ChartFrame.vue'
+import { crowdingWords, pleatPath } from './packFigure'
+import { shownUnit, type UnitFamily } from '@/shared/units'
+
+const props = defineProps<{
+  pack: Schemas['PackOut']
+  curve: Schemas['PleatCurveOut'] | null
+  lit: string
+  family: UnitFamily
+}>()
+defineEmits<{ pick: [key: string] }>()
+
+const half = computed(() => Math.max(props.pack.outside_mm, props.pack.can_inside_mm ?? 0) / 2 + 5)
+const line = computed(() => half.value / 130)
+const known = computed(() => new Set(props.pack.measured))
+const allKnown = computed(() => props.pack.measured.length === 4)
+const length = computed(() => shownUnit('mm', props.family))
+const area = computed(() => shownUnit('mm2', props.family))
+const told = computed(
+  () =>
+    `Pleat pack end-on: ${props.pack.count} pleats between ${toDigits(props.pack.inside_mm * length.value.factor, 3)} and ${toDigits(props.pack.outside_mm * length.value.factor, 3)} ${length.value.symbol}. ${crowdingWords(props.pack)}`,
+)
+const CIRCLES = [
+  { key: 'element.outside_diameter', size: 'outside_mm' },
+  { key: 'element.inside_diameter', size: 'inside_mm' },
+] as const
+
+const [LEFT, RIGHT, TOP, BOTTOM] = [34, 346, 10, 118]
+const chart = computed(() => {
+  const curve = props.curve
+  if (!curve) return null
+  const high = Math.min(3, Math.max(...curve.counts.map((_, i) => curve.media[i]! + curve.channels[i]!)))
+  const x = plainScale(curve.counts.at(-1)!, LEFT, RIGHT, 7)
+  const y = plainScale(high, BOTTOM, TOP, 4)
+  const shown = (values: readonly number[]) => {
+    const inside = values.map((value, i) => ({ value, count: curve.counts[i]! })).filter(({ value }) => value <= high)
+    return linePath(
+      inside.map(({ count }) => x.at(count)),
+      inside.map(({ value }) => y.at(value)),
+    )
+  }
+  return {
+    across: x.ticks.map((tick) => ({ at: x.at(tick), label: tick })),
+    up: y.ticks.map((tick) => ({ at: y.at(tick), label: Math.round(100 * tick) })),
+    total: shown(curve.counts.map((_, i) => curve.media[i]! + curve.channels[i]!)),
+    media: shown(curve.media),
+    here: { x: x.at(curve.count), y: y.at(1) },
+    best: { x: x.at(curve.optimum), y: y.at(curve.least_loss) },
+    words:
+      curve.optimum === Math.round(curve.count)
+        ? `${curve.optimum} pleats are the best for this media in this can.`
+        : `The least loss would be with ${curve.optimum} pleats: ${toDigits(100 * curve.least_loss, 3)} % of this filter's with ${Math.round(curve.count)}.`,
+  }
+})
+</script>
+
+<template>
+  <section class="panel" aria-label="Pleat pack">
+    <h3>Pleat pack, end-on</h3>
+    <svg class="pack" :viewBox="`${-half} ${-half} ${2 * half} ${2 * half}`" role="img" :aria-label="told">
+      <circle v-if="pack.can_inside_mm" class="can" :r="pack.can_inside_mm / 2" :stroke-width="2 * line" @click="$emit('pick', 'can.inside_diameter')" />
+      <path
+        class="pleats"
+        :class="{ wrong: pack.room === 'cannot_fit', lit: lit === 'element.pleat_count' || lit === 'media.thickness' }"
+        :d="pleatPath(pack)"
+        :stroke-width="pack.thickness_mm"
+        :stroke-dasharray="allKnown ? undefined : `${9 * line} ${5 * line}`"
+        @click="$emit('pick', 'element.pleat_count')"
+      />
+      <circle
+        v-for="circle in CIRCLES"
+        :key="circle.key"
+        class="edge"
+        :class="{ lit: lit === circle.key }"
+        :r="pack[circle.size] / 2"
+        :stroke-width="(lit === circle.key ? 3 : 1) * line"
+        :stroke-dasharray="known.has(circle.key) ? undefined : `${4 * line} ${3 * line}`"
+        @click="$emit('pick', circle.key)"
+      />
+    </svg>
+    <p class="fine" :class="{ 'said-wrong': pack.room === 'crowded' || pack.room === 'cannot_fit' }">{{ crowdingWords(pack) }}</p>
+    <p v-if="pack.tube_open_mm2" class="fine">
+      The centre tube is open over {{ toDigits(pack.tube_open_mm2 * area.factor, 3) }} {{ area.symbol }}.
+    </p>
+    <template v-if="chart && curve">
+      <h3>Loss against the number of pleats</h3>
+      <svg class="chart" viewBox="0 0 350 150" role="img" :aria-label="`Viscous loss of the element against its pleats. ${chart.words}`">
+        <ChartFrame :left="LEFT" :right="RIGHT" :top="TOP" :bottom="BOTTOM" :across="chart.across" :up="chart.up" />
+        <path class="media" :d="chart.media" />
+        <path class="total" :d="chart.total" />
+        <circle class="best" :cx="chart.best.x" :cy="chart.best.y" r="4" />
+        <circle class="here" :cx="chart.here.x" :cy="chart.here.y" r="4.5" />
+        <text class="middle" :x="(LEFT + RIGHT) / 2" y="145">pleats · solid: media and channels, dashed: media alone, % of this filter</text>
+      </svg>
+      <p class="fine">{{ chart.words }} <span class="key here-key">●</span> this filter <span class="key">○</span> the best</p>
+    </template>
+    <p v-else class="soft fine">The loss against the number of pleats needs diameters, pleat count, thickness and media family.</p>
+  </section>
+</template>
+
+<style scoped>
+.pack {
+  display: block;
+  width: 100%;
+  max-height: 17rem;
+}
+.can {
+  fill: none;
+  stroke: var(--slate);
+}
+.pleats {
+  fill: none;
+  stroke: var(--amber);
+  stroke-linejoin: round;
+  cursor: pointer;
+}
+.pleats.lit {
+  stroke: var(--hand);
+}
+.pleats.wrong {
+  stroke: var(--rust);
+}
+.edge {
+  fill: none;
+  stroke: var(--ink-soft);
+  cursor: pointer;
+}
+.edge.lit {
+  stroke: var(--hand);
+}
+.total,
+.media {
+  fill: none;
+  stroke: var(--amber);
+  stroke-width: 2;
+}
+.media {
+  stroke-width: 1.3;
+  stroke-dasharray: 5 3;
+}
+.here {
+  fill: var(--hand);
+}
+.best {
+  fill: var(--paper);
+  stroke: var(--hand);
+  stroke-width: 1.6;
+}
+.key {
+  color: var(--hand);
+}
+</style>

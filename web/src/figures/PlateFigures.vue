@@ -1,0 +1,166 @@
+<script setup lang="ts">
+/** Beside the plate: products of the hole groups, the sections as nested discs to scale, each bore an engine may have. */
+import { computed } from 'vue'
+import type { Schemas } from '@/api/client'
+import { toDigits } from '@/shared/numbers'
+import { outletRows, penaltyWords, productLines, sectionDiscs } from './plateFigures'
+import { shownUnit, type UnitFamily } from '@/shared/units'
+
+const props = defineProps<{ plate: Schemas['PlateOut']; family: UnitFamily }>()
+
+const products = computed(() => productLines(props.plate, props.family))
+const discs = computed(() => sectionDiscs(props.plate, props.family))
+const outlets = computed(() => outletRows(props.plate, props.family))
+const length = computed(() => shownUnit('mm', props.family))
+const area = computed(() => shownUnit('mm2', props.family))
+const widest = computed(() => Math.max(1, ...discs.value.map((disc) => disc.radius)))
+const told = computed(
+  () => `Sections as discs of their area: ${discs.value.map((disc) => disc.words + (disc.controls ? ', controls' : '')).join('; ')}.`,
+)
+</script>
+
+<template>
+  <div class="figures">
+    <section v-if="plate.problems.length" class="problems" role="alert">
+      <p v-for="problem in plate.problems" :key="problem" class="said-wrong">{{ problem }}</p>
+    </section>
+    <section>
+      <h3>Inlet hole area</h3>
+      <p v-for="product in products" :key="product" class="number product">{{ product }}</p>
+      <p v-if="!products.length" class="soft">no holes with their sizes yet</p>
+      <p v-if="plate.equivalent_diameter_mm" class="fine">
+        as one round hole ⌀ {{ toDigits(plate.equivalent_diameter_mm * length.factor, 3) }} {{ length.symbol }}, edge
+        {{ toDigits(plate.perimeter_mm * length.factor, 3) }} {{ length.symbol }}. {{ penaltyWords(plate) }}
+      </p>
+    </section>
+    <section v-if="discs.length">
+      <h3>Sections at the plate, to scale</h3>
+      <div class="sections">
+        <svg
+          :viewBox="`${-widest - 1} ${-2 * widest - 1} ${2 * widest + 2} ${2 * widest + 2}`"
+          width="88"
+          height="88"
+          role="img"
+          :aria-label="told"
+        >
+          <circle
+            v-for="disc in discs"
+            :key="disc.name"
+            :class="{ controls: disc.controls }"
+            :cy="-disc.radius"
+            :r="disc.radius"
+            :stroke-width="widest / 35"
+          />
+        </svg>
+        <ul>
+          <li v-for="disc in discs" :key="disc.name" :class="{ controls: disc.controls }">
+            {{ disc.words }}<strong v-if="disc.controls"> controls</strong>
+          </li>
+        </ul>
+      </div>
+    </section>
+    <table v-if="outlets.length">
+      <thead>
+        <tr>
+          <th>outlet</th>
+          <th class="number">⌀ {{ length.symbol }}</th>
+          <th class="number">flow area, {{ area.symbol }}</th>
+          <th>controls</th>
+          <th v-if="outlets.some((row) => row.adapter)">adapter holes</th>
+        </tr>
+      </thead>
+      <tbody>
+        <tr v-for="row in outlets" :key="row.name">
+          <td>{{ row.name }}</td>
+          <td class="number">{{ row.bore }}</td>
+          <td class="number">{{ row.flow }}</td>
+          <td>{{ row.controls }}</td>
+          <td v-if="row.adapter">{{ row.adapter }}</td>
+        </tr>
+      </tbody>
+    </table>
+  </div>
+</template>
+
+<style scoped>
+.figures {
+  display: grid;
+  gap: 0.55rem;
+  font-size: 0.84rem;
+  align-content: start;
+}
+h3 {
+  font-size: 0.84rem;
+}
+p {
+  margin: 0.1rem 0 0;
+}
+.product {
+  text-align: left;
+  font-size: 0.92rem;
+}
+.fine {
+  line-height: 1.3;
+}
+.problems {
+  border: 1px solid var(--rust);
+  border-radius: 8px;
+  padding: 0.3rem 0.6rem;
+}
+.problems p::first-letter {
+  text-transform: uppercase;
+}
+.sections {
+  display: flex;
+  gap: 0.8rem;
+  align-items: center;
+}
+.sections svg {
+  flex: none;
+}
+circle {
+  fill: var(--slate-wash);
+  fill-opacity: 0.55;
+  stroke: var(--slate);
+}
+circle.controls {
+  fill: var(--amber);
+  fill-opacity: 0.75;
+  stroke: var(--ink);
+}
+ul {
+  list-style: none;
+  margin: 0;
+  padding: 0;
+  line-height: 1.35;
+}
+table {
+  border-collapse: collapse;
+  font-size: 0.8rem;
+}
+th {
+  font-weight: 500;
+  color: var(--ink-soft);
+  text-align: left;
+}
+th.number {
+  text-align: right;
+}
+th:nth-child(3) {
+  width: 4.2rem;
+}
+th {
+  vertical-align: bottom;
+}
+td:nth-child(n + 2) {
+  white-space: nowrap;
+}
+th,
+td {
+  padding: 0.1rem 0.5rem 0.1rem 0;
+  vertical-align: top;
+}
+tbody tr {
+  border-top: 1px solid var(--line);
+}
+</style>

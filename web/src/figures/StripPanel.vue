@@ -1,0 +1,150 @@
+<script setup lang="ts">
+/** From the gross media area to the effective one: every deduction a line, and hatched on the strip, to scale. */
+import { computed } from 'vue'
+import type { Schemas } from '@/api/client'
+import { toDigits } from '@/shared/numbers'
+import { stripFigure } from './stripFigure'
+import { shownUnit, type UnitFamily } from '@/shared/units'
+
+const props = defineProps<{ strip: Schemas['StripOut'] | null; lit: string; family: UnitFamily }>()
+defineEmits<{ pick: [key: string] }>()
+
+const NAMES: Record<string, string> = {
+  'element.potting_depth': 'potting, both edges',
+  'media.seam_overlap': 'seam overlap',
+  'media.blocked_pleats': 'blocked pleats',
+  'media.blocked_area': 'other blocked area',
+}
+const area = computed(() => shownUnit('cm2', props.family))
+const length = computed(() => shownUnit('mm', props.family))
+const figure = computed(() => (props.strip ? stripFigure(props.strip) : null))
+const line = computed(() => (figure.value?.width ?? 350) / 350)
+
+function square(cm2: number): string {
+  return toDigits(cm2 * area.value.factor, cm2 * area.value.factor >= 1000 ? 4 : 3)
+}
+function long(mm: number): string {
+  return `${toDigits(mm * length.value.factor, 4)} ${length.value.symbol}`
+}
+const checks = computed(() => {
+  const strip = props.strip
+  if (!strip) return []
+  const said = [`${long(strip.length_mm)} long, ${long(strip.width_mm)} wide: a long narrow strip need not be a large one.`]
+  const off = strip.length_off_percent
+  if (off !== null && strip.pleats_length_mm)
+    said.push(`2·pleats·depth makes ${long(strip.pleats_length_mm)}: the strip is ${toDigits(Math.abs(off), 2)} % ${off < 0 ? 'shorter' : 'longer'}.`)
+  if (strip.grammage_g_m2) said.push(`Grammage ${toDigits(strip.grammage_g_m2, 3)} g/m², dry mass over gross area.`)
+  if (strip.pulled_length_mm && !strip.is_forecast)
+    said.push(`Pulled flat it gives ${long(strip.pulled_length_mm - strip.length_mm)} more; the area rests on the relaxed length.`)
+  return said
+})
+const told = computed(() =>
+  props.strip
+    ? `Media strip to scale, ${square(props.strip.gross_cm2)} gross, ${square(props.strip.effective_cm2)} ${area.value.symbol} effective.`
+    : '',
+)
+</script>
+
+<template>
+  <section class="panel" aria-label="Media strip">
+    <h3>{{ strip?.is_forecast ? 'Media strip, forecast before it is cut free' : 'Media strip, to scale' }}</h3>
+    <p v-if="!strip || !figure" class="soft fine">
+      Strip length and width are not measured yet; before the cut, pleats, diameters and height of the element make a forecast.
+    </p>
+    <template v-else>
+      <svg class="strip" :viewBox="`-1 -1 ${figure.width + 2} ${figure.height + 2}`" role="img" :aria-label="told">
+        <defs>
+          <pattern id="lost" :width="5 * line" :height="5 * line" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
+            <path class="hatch" :d="`M0 0V${5 * line}`" :stroke-width="1.4 * line" />
+          </pattern>
+        </defs>
+        <g v-for="row in figure.rows" :key="row.y">
+          <rect
+            class="media"
+            :class="{ guessed: strip.is_forecast, lit: lit === 'media.strip_length' || lit === 'media.strip_width' }"
+            x="0"
+            :y="row.y"
+            :width="row.length"
+            :height="strip.width_mm"
+            :stroke-width="line"
+            :stroke-dasharray="strip.is_forecast ? `${5 * line} ${3 * line}` : undefined"
+            @click="$emit('pick', 'media.strip_length')"
+          />
+          <rect
+            v-for="(patch, i) in row.patches"
+            :key="i"
+            class="lost"
+            :class="{ lit: lit === patch.key }"
+            :x="patch.x"
+            :y="patch.y"
+            :width="patch.width"
+            :height="patch.height"
+            :stroke-width="line"
+            @click="$emit('pick', patch.key)"
+          >
+            <title>{{ NAMES[patch.key] }}</title>
+          </rect>
+        </g>
+      </svg>
+      <table>
+        <tbody>
+          <tr>
+            <td>gross, one face</td>
+            <td class="number">{{ square(strip.gross_cm2) }}</td>
+          </tr>
+          <tr v-for="one in strip.deductions" :key="one.key" :class="{ lit: lit === one.key }">
+            <td>
+              <button type="button" class="link" tabindex="-1" @click="$emit('pick', one.key)">{{ NAMES[one.key] }}</button>
+            </td>
+            <td class="number">{{ one.measured ? `− ${square(one.cm2)}` : 'not measured' }}</td>
+          </tr>
+          <tr class="sum">
+            <td>{{ strip.is_forecast ? 'forecast' : 'effective' }}, {{ area.symbol }}</td>
+            <td class="number">{{ square(strip.effective_cm2) }}</td>
+          </tr>
+        </tbody>
+      </table>
+      <p v-for="words in checks" :key="words" class="fine">{{ words }}</p>
+    </template>
+  </section>
+</template>
+
+<style scoped>
+.strip {
+  display: block;
+  width: 100%;
+  max-height: 18rem;
+}
+.media {
+  fill: var(--amber-wash);
+  stroke: var(--amber);
+  cursor: pointer;
+}
+.media.guessed {
+  fill-opacity: 0.4;
+}
+.media.lit {
+  stroke: var(--hand);
+}
+.hatch {
+  stroke: var(--ink);
+}
+.lost {
+  fill: url(#lost);
+  stroke: var(--ink-soft);
+  cursor: pointer;
+}
+.lost.lit {
+  stroke: var(--hand);
+  fill: var(--hand-wash);
+}
+table {
+  margin-top: 0.4rem;
+}
+.sum td {
+  font-weight: 650;
+}
+tr.lit {
+  background: var(--hand-wash);
+}
+</style>

@@ -1,0 +1,91 @@
+<script setup lang="ts">
+/** The bypass valve beside its readings: drawn at three lifts, every way to its opening pressure, its curves. */
+import { computed } from 'vue'
+import type { Schemas } from '@/api/client'
+import { withUncertainty } from '@/shared/numbers'
+import { shownUnit, type UnitFamily } from '@/shared/units'
+import { agreementLines, basisName } from './valveFigure'
+import ValveChart from './ValveChart.vue'
+import ValveDrawing from './ValveDrawing.vue'
+
+const props = defineProps<{ valve: Schemas['ValveOut']; family: UnitFamily; place: string | null; lit: string }>()
+defineEmits<{ pick: [key: string] }>()
+
+const unit = computed(() => shownUnit('kpa', props.family))
+function shown(kpa: number, expanded: number | null = null) {
+  return withUncertainty(kpa * unit.value.factor, expanded === null ? null : expanded * unit.value.factor)
+}
+const rows = computed(() =>
+  props.valve.evidence.map((one) => ({ ...one, name: basisName(one.basis), ...shown(one.kpa, one.expanded_kpa) })),
+)
+const band = computed(() => {
+  const stated = props.valve.stated_band
+  if (!stated) return []
+  const range = `${shown(stated.low_kpa).value} to ${shown(stated.high_kpa).value} ${unit.value.symbol}`
+  const full = stated.full_open_at_high
+  return [
+    `Stated ${range} read as start to full open: it ${stated.opens_at_low.agrees ? 'opens' : 'does not open'} at the lower figure${
+      full ? ` and is ${full.agrees ? 'full open' : 'not full open'} at the upper` : ''
+    }.`,
+    `Read as a tolerance: the opening pressure lies ${stated.within_tolerance ? 'inside' : 'outside'}.`,
+  ]
+})
+const springWords = computed(() => {
+  if (props.valve.coil_bound === null) return ''
+  return props.valve.coil_bound ? 'The spring is coil-bound before full lift.' : 'The spring is not coil-bound at full lift.'
+})
+</script>
+
+<template>
+  <section class="panel" aria-label="Bypass valve">
+    <h3>Bypass valve</h3>
+    <p v-if="place === 'there is none'" class="soft">There is none: all oil goes through the media, or none at all.</p>
+    <template v-else>
+      <ValveDrawing :valve="valve" :family="family" :lit="lit" @pick="$emit('pick', $event)" />
+      <p v-if="valve.senses" class="fine">It senses {{ valve.senses }}.</p>
+      <table v-if="rows.length">
+        <thead>
+          <tr>
+            <th>opening pressure from</th>
+            <th class="number">{{ unit.symbol }}</th>
+            <th class="number">± U</th>
+          </tr>
+        </thead>
+        <tbody>
+          <tr v-for="row in rows" :key="row.basis" :class="{ used: row.is_used }">
+            <td>{{ row.name }}<span v-if="row.is_used" class="soft"> used</span></td>
+            <td class="number">{{ row.value }}</td>
+            <td class="number">{{ row.uncertainty ?? 'unknown' }}</td>
+          </tr>
+          <tr v-if="valve.closing_kpa !== null">
+            <td>closes again, falling</td>
+            <td class="number">{{ shown(valve.closing_kpa).value }}</td>
+            <td />
+          </tr>
+        </tbody>
+      </table>
+      <p v-else class="soft">nothing yet says at what pressure it opens</p>
+      <ul class="says">
+        <li v-for="one in agreementLines(valve.agreements)" :key="one.words" :class="{ 'said-wrong': !one.agrees }">
+          {{ one.words }}
+        </li>
+        <li v-for="words in band" :key="words">{{ words }}</li>
+        <li v-if="valve.lift_is_assumed && valve.lift_limit_mm !== null">The lift limit is assumed: a quarter of the seat.</li>
+        <li v-if="springWords" :class="{ 'said-wrong': valve.coil_bound }">{{ springWords }}</li>
+      </ul>
+      <ValveChart v-if="valve.curves.length" :valve="valve" :family="family" />
+    </template>
+  </section>
+</template>
+
+<style scoped>
+.says {
+  font-size: 0.82rem;
+  margin: 0.2rem 0;
+  list-style: none;
+  padding: 0;
+}
+.says li::first-letter {
+  text-transform: uppercase;
+}
+</style>

@@ -1,0 +1,79 @@
+/** The figures beside the plate, as words and discs. */
+import type { Schemas } from '@/api/client'
+import { toDigits } from '@/shared/numbers'
+import { shownUnit, type UnitFamily } from '@/shared/units'
+import { SECTION_NAMES } from '@/shared/words'
+
+type Plate = Schemas['PlateOut']
+
+/** Return the product of every group, such as "8 × 29.1 = 233 mm²". */
+export function productLines(plate: Plate, family: UnitFamily): string[] {
+  const { symbol, factor } = shownUnit('mm2', family)
+  const digits = family === 'metric' ? 4 : 3
+  return plate.products.map(({ count, one_mm2, open_fraction }) => {
+    const share = open_fraction === 1 ? '' : ` × ${toDigits(open_fraction, 2)} open`
+    const total = toDigits(count * one_mm2 * open_fraction * factor, digits)
+    return `${count} × ${toDigits(one_mm2 * factor, digits)}${share} = ${total} ${symbol}`
+  })
+}
+
+export interface Disc {
+  name: string
+  words: string
+  /** Radius of the circle of the same area. [mm] */
+  radius: number
+  controls: boolean
+}
+
+/** Return the sections as discs, widest first, and which one controls. */
+export function sectionDiscs(plate: Plate, family: UnitFamily): Disc[] {
+  const { symbol, factor } = shownUnit('mm2', family)
+  const least = Math.min(...plate.sections.map((section) => section.area_mm2))
+  return [...plate.sections]
+    .sort((one, other) => other.area_mm2 - one.area_mm2)
+    .map(({ name, area_mm2 }) => ({
+      name,
+      words: `${SECTION_NAMES[name] ?? name} ${toDigits(area_mm2 * factor, 3)} ${symbol}${
+        area_mm2 === least ? '' : `, ${toDigits(area_mm2 / least, 3)} times`
+      }`,
+      radius: Math.sqrt(area_mm2 / Math.PI),
+      controls: area_mm2 === least && plate.sections.length > 1,
+    }))
+}
+
+const OUTLET_NAMES: Record<string, string> = {
+  stud: 'stud',
+  least: 'least stud',
+  greatest: 'greatest stud',
+  adapter_reference: 'bore the adapter replaces',
+  thread: "thread's minor diameter (upper bound)",
+}
+
+export interface OutletRow {
+  name: string
+  bore: string
+  flow: string
+  controls: string
+  adapter: string | null
+}
+
+/** Return the flow area for every bore an engine may have, and the adapter against each. */
+export function outletRows(plate: Plate, family: UnitFamily): OutletRow[] {
+  const [length, area] = [shownUnit('mm', family), shownUnit('mm2', family)]
+  return plate.outlets.map((outlet) => ({
+    name: OUTLET_NAMES[outlet.name] ?? outlet.name,
+    bore: toDigits(outlet.bore_mm * length.factor, 3),
+    flow: outlet.flow_area_mm2 === null ? '…' : toDigits(outlet.flow_area_mm2 * area.factor, 3),
+    controls: outlet.controlled_by ? (SECTION_NAMES[outlet.controlled_by] ?? outlet.controlled_by) : 'inlet not complete',
+    adapter: outlet.adapter_ratio === null ? null : `${toDigits(outlet.adapter_ratio, 2)} of it`,
+  }))
+}
+
+/** Return the division penalty in words. */
+export function penaltyWords(plate: Plate): string {
+  if (plate.penalty_viscous === null)
+    return plate.products.length ? 'The cost of dividing the area needs the plate’s thickness.' : ''
+  const cold = `${toDigits(plate.penalty_viscous, 3)} times cold`
+  const hot = plate.penalty_hot === null ? '' : `, ${toDigits(plate.penalty_hot, 3)} times at the hot point`
+  return `Against one round hole of the same area the loss is ${cold}${hot}.`
+}

@@ -1,0 +1,127 @@
+<script setup lang="ts">
+/** Each part's share of the loss from pump to gallery; viscous and inertial parts apart, a mark where it was unchanged. */
+import { computed } from 'vue'
+import type { LedgerRow } from './ledger'
+import { toDigits } from '@/shared/numbers'
+import { shownUnit, type UnitFamily } from '@/shared/units'
+
+const props = defineProps<{ rows: readonly LedgerRow[]; unchanged: readonly LedgerRow[]; sentence: string; family: UnitFamily }>()
+const unit = computed(() => shownUnit('kpa', props.family))
+const before = computed(() => new Map(props.unchanged.map((row) => [row.name, row.total])))
+const largest = computed(() => Math.max(...props.rows.map((row) => row.total), ...props.unchanged.map((row) => row.total), 1e-12))
+
+function width(part: number): string {
+  return `${Math.max(0, (100 * part) / largest.value)}%`
+}
+</script>
+
+<template>
+  <section class="ledger" aria-label="Ledger of the loss from pump to gallery">
+    <h2>Where the pressure goes</h2>
+    <p class="sentence" data-ledger="sentence">{{ sentence }}</p>
+    <table>
+      <thead>
+        <tr>
+          <th>pump to gallery</th>
+          <th class="bar-head">
+            <span class="key viscous" /> viscous <span class="key inertial" /> inertial
+            <template v-if="rows.some((row) => row.spring > 0)">
+              <span class="key spring" /> spring
+            </template>
+            <template v-if="unchanged.length"> <span class="key was" /> unchanged </template>
+          </th>
+          <th class="number">{{ unit.symbol }}</th>
+          <th class="number">%</th>
+        </tr>
+      </thead>
+      <tbody>
+        <tr v-for="row in rows" :key="row.name" :data-part="row.name">
+          <td>{{ row.title }}</td>
+          <td class="bar">
+            <span class="viscous" :style="{ width: width(row.viscous) }" />
+            <span class="inertial" :style="{ width: width(row.inertial) }" />
+            <span class="spring" :style="{ width: width(row.spring) }" />
+            <i v-if="before.has(row.name)" class="was" :style="{ left: width(before.get(row.name)!) }" />
+          </td>
+          <td class="number">{{ toDigits(row.total * unit.factor, 3) }}</td>
+          <td class="number">{{ row.share < 0.005 ? '<1' : Math.round(row.share * 100) }}</td>
+        </tr>
+      </tbody>
+    </table>
+  </section>
+</template>
+
+<style scoped>
+.sentence {
+  margin: 0.15rem 0 0.4rem;
+  font-size: 0.92rem;
+}
+table {
+  width: 100%;
+  border-collapse: collapse;
+  font-size: 0.86rem;
+}
+th {
+  text-align: left;
+  font-weight: 500;
+  color: var(--ink-soft);
+  border-bottom: 1px solid var(--line-strong);
+  padding: 0 0.3rem 0.15rem 0;
+  white-space: nowrap;
+}
+th.number {
+  text-align: right;
+}
+td {
+  padding: 0.14rem 0.3rem 0.14rem 0;
+  border-bottom: 1px solid var(--line);
+  white-space: nowrap;
+}
+.bar-head {
+  font-size: 0.8rem;
+}
+.bar {
+  width: 46%;
+  min-width: 6rem;
+}
+.bar {
+  position: relative;
+  line-height: 0;
+}
+i.was {
+  position: absolute;
+  top: 0.1rem;
+  bottom: 0.1rem;
+  width: 2px;
+  background: var(--hand);
+}
+.key.was {
+  width: 2px;
+  background: var(--hand);
+}
+.bar span {
+  display: inline-block;
+  height: 0.8rem;
+  vertical-align: middle;
+}
+.key {
+  display: inline-block;
+  width: 0.8rem;
+  height: 0.6rem;
+  margin-left: 0.35rem;
+}
+.viscous {
+  background: var(--amber);
+}
+.inertial {
+  background: repeating-linear-gradient(135deg, var(--slate) 0 2px, var(--slate-wash) 2px 5px);
+  outline: 1px solid var(--slate);
+  outline-offset: -1px;
+}
+.spring {
+  background: var(--line-strong);
+}
+.number {
+  font-size: 0.88rem;
+}
+</style>

@@ -1,0 +1,387 @@
+<script setup lang="ts">
+/** The operating map: any quantity over temperature × speed or flow; beside it what the crosshair says, what if, what it rests on. */
+import { computed, ref, toRef, useTemplateRef, watch } from 'vue'
+import { useRoute } from 'vue-router'
+import CrosshairPanel from './CrosshairPanel.vue'
+import DownloadBar from '@/shared/DownloadBar.vue'
+import FlowSplitPanel from './FlowSplitPanel.vue'
+import LedgerBars from './LedgerBars.vue'
+import MapChart, { type Crosshair } from './MapChart.vue'
+import MapTable from './MapTable.vue'
+import MapTrouble from './MapTrouble.vue'
+import RestsOnPanel from './RestsOnPanel.vue'
+import StaircasePanel from './StaircasePanel.vue'
+import SwitchButtons from '@/shared/SwitchButtons.vue'
+import WhatIfPanel from './WhatIfPanel.vue'
+import { useEngine } from '@/circuit/useEngine'
+import { useFigures } from '@/figures/useFigures'
+import { bareKey, listedKey, useKeys } from '@/shared/useKeys'
+import { useFilterAlone, useOperatingMap, type Condition } from './useOperatingMap'
+import { useRestsOn } from './useRestsOn'
+import { useScenarios } from './useScenarios'
+import { useFieldTitles, useSheet } from '@/sample/useSheet'
+import { assumptionName, sourceCounts, strongestAssumptions } from './assumptions'
+import { csv } from '@/shared/download'
+import { ledgerAt, ledgerSentence, staircase } from './ledger'
+import { MAP_QUANTITIES, quantityNamed } from './mapQuantities'
+import { mapSummary } from './mapSummary'
+import { toDigits } from '@/shared/numbers'
+import { aloneField, aloneRows, engineField, engineRows, fieldRows } from './mapView'
+import { PROVENANCE_NAMES } from '@/shared/words'
+import { useMapPlace } from './mapPlace'
+import { usePreferences } from '@/shared/preferences'
+
+const props = defineProps<{ sampleId: number }>()
+const route = useRoute()
+const preferences = usePreferences()
+const place = useMapPlace()
+const sampleId = toRef(props, 'sampleId')
+const isAlone = computed(() => place.kind === 'alone')
+const asked = computed(() => ({ condition: place.condition, size: place.size, scenario: place.scenario }))
+const plain = computed(() => ({ ...asked.value, scenario: null }))
+const map = useOperatingMap(sampleId, asked, () => !isAlone.value)
+const base = useOperatingMap(sampleId, plain, () => !isAlone.value)
+const alone = useFilterAlone(sampleId, toRef(place, 'scenario'), isAlone)
+const aloneBase = useFilterAlone(sampleId, null, isAlone)
+const sheet = useSheet(sampleId)
+const titles = useFieldTitles(sheet.data)
+const engine = useEngine(sampleId)
+const figures = useFigures(sampleId, () => place.panel === 'flow')
+const scenarios = useScenarios(computed(() => Number(route.params.studyId)))
+
+const CONDITIONS: readonly { label: string; value: Condition }[] = [
+  { label: 'Steady', value: 'steady' },
+  { label: 'Filling', value: 'filling' },
+]
+const KINDS = [
+  { label: 'In the engine', value: 'engine' },
+  { label: 'Filter alone', value: 'alone' },
+] as const
+const PANELS = [
+  { label: 'Here', value: 'here' },
+  { label: 'What if', value: 'what-if' },
+  { label: 'Flow', value: 'flow' },
+  { label: 'Rests on', value: 'rests' },
+] as const
+const EXPLAINED: Record<Condition, string> = {
+  steady: 'Galleries full, the oil at one temperature.',
+  filling: 'First seconds after a start: galleries empty, the filter takes all the pump delivers.',
+}
+
+const asTable = ref(false)
+const chart = useTemplateRef<InstanceType<typeof MapChart>>('chart')
+const active = computed(() => (isAlone.value ? alone : map))
+const problem = computed(() => active.value.error.value)
+/** A scenario that cannot be computed is told in its panel, and the unchanged map stays. */
+const inScenario = computed(() => (place.scenario && problem.value ? problem.value.message : ''))
+const shownMap = computed(() => (inScenario.value ? base.data.value : map.data.value))
+const shownAlone = computed(() => (inScenario.value ? aloneBase.data.value : alone.data.value))
+const changed = computed(() => place.scenario !== null && !inScenario.value)
+const unchangedMap = computed(() => (changed.value ? (base.data.value ?? null) : null))
+const unchangedAlone = computed(() => (changed.value ? (aloneBase.data.value ?? null) : null))
+
+const choices = computed(() => MAP_QUANTITIES.filter((one) => !isAlone.value || one.alone))
+const quantity = computed(() => {
+  const found = quantityNamed(place.quantity)
+  return isAlone.value && !found.alone ? MAP_QUANTITIES[0]! : found
+})
+const title = computed(() =>
+  quantity.value.name === 'media_fraction' ? `System efficiency at ${place.size} µm(c)` : quantity.value.title,
+)
+const field = computed(() => {
+  if (isAlone.value)
+    return shownAlone.value ? aloneField(shownAlone.value, quantity.value, unchangedAlone.value, preferences.family) : null
+  return shownMap.value ? engineField(shownMap.value, quantity.value, unchangedMap.value, preferences.family) : null
+})
+/** Where the onset is looked at: the crosshair as it stood when the panel was opened, since moving it asks for nothing. */
+const restingAt = ref({ speed: place.speed, flow: place.flow })
+watch(
+  () => place.panel,
+  () => (restingAt.value = { speed: place.speed, flow: place.flow }),
+)
+const resting = useRestsOn(
+  sampleId,
+  computed(() => ({
+    condition: place.condition,
+    quantity: quantity.value.name,
+    speed_rpm: restingAt.value.speed,
+    filter_flow_l_min: isAlone.value ? restingAt.value.flow : null,
+    scenario: place.scenario,
+  })),
+  () => field.value !== null,
+)
+const acrossUnit = computed(() => (isAlone.value ? 'L/min' : 'rpm'))
+const crosshair = computed<Crosshair>(() => {
+  const index = (axis: readonly number[], value: number) => {
+    const found = axis.findIndex((node) => node >= value)
+    return found < 0 ? axis.length - 1 : found
+  }
+  if (!field.value) return { row: 0, column: 0 }
+  return {
+    row: index(field.value.temperatures, place.temperature),
+    column: index(field.value.across, isAlone.value ? place.flow : place.speed),
+  }
+})
+const values = computed(() => {
+  const { row, column } = crosshair.value
+  if (isAlone.value) return shownAlone.value ? aloneRows(shownAlone.value, unchangedAlone.value, row, column) : []
+  return shownMap.value ? engineRows(shownMap.value, unchangedMap.value, row, column) : []
+})
+const unfiltered = computed(() => {
+  const grid = (isAlone.value ? shownAlone.value : shownMap.value)?.unfiltered_percent
+  const value = grid?.[crosshair.value.row]?.[crosshair.value.column] ?? null
+  return value === null ? null : value / 100
+})
+function at(key: 'pump_kpa' | 'filter_inlet_kpa' | 'gallery_kpa' | 'bypass_fraction' | 'defect_fraction' | 'filter_flow_l_min', from = shownMap.value) {
+  return from?.[key][crosshair.value.row]?.[crosshair.value.column] ?? null
+}
+const ledger = computed(() => (shownMap.value && !isAlone.value ? ledgerAt(shownMap.value, crosshair.value.row, crosshair.value.column) : []))
+const ledgerBefore = computed(() =>
+  unchangedMap.value && !isAlone.value ? ledgerAt(unchangedMap.value, crosshair.value.row, crosshair.value.column) : [],
+)
+const sentence = computed(() => ledgerSentence(ledger.value, place.temperature, place.speed))
+const steps = computed(() => staircase(ledger.value, at('pump_kpa') ?? 0))
+const stepsBefore = computed(() => {
+  const before = unchangedMap.value
+  const pump = before ? at('pump_kpa', before) : null
+  return pump === null ? null : { pump, inlet: at('filter_inlet_kpa', before!) ?? 0, gallery: at('gallery_kpa', before!) ?? 0 }
+})
+const bypassed = computed(() => {
+  if (!isAlone.value) return at('bypass_fraction') ?? 0
+  return shownAlone.value?.lift_mm[crosshair.value.row]?.[crosshair.value.column] ?? 0
+})
+const restsOnWords = computed(() => {
+  const inputs = (isAlone.value ? shownAlone.value : shownMap.value)?.inputs ?? []
+  const counts = sourceCounts(inputs).map((one) => `${one.keys.length} ${PROVENANCE_NAMES[one.provenance]}`).join(', ')
+  const strongest = resting.data.value && !resting.isPlaceholderData.value ? strongestAssumptions(resting.data.value) : []
+  return strongest.length ? `${counts}; most on the ${strongest.map((one) => assumptionName(one.name)).join(' and the ')}` : counts
+})
+/** What a saved picture shows. */
+const caption = computed(() => {
+  const found = field.value?.grid.flat().flatMap((value) => (value === null ? [] : [value * field.value!.unit.factor])) ?? []
+  const span = found.length ? `, ${toDigits(Math.min(...found), 2)} to ${toDigits(Math.max(...found), 3)} ${field.value!.unit.symbol}${quantity.value.log ? ' (log)' : ''}` : ''
+  const how = isAlone.value ? 'filter alone' : place.condition
+  return `${sheet.data.value?.label ?? ''}: ${title.value}${span}; ${how}${changed.value ? `, what if: ${place.draft.name}` : ''}. Hatched: bypass open. A model, not a test.`
+})
+const summary = computed(() => (field.value ? mapSummary(title.value, field.value, acrossUnit.value) : ''))
+const efficiencyWords = computed(() => {
+  const known = shownMap.value?.efficiency
+  if (quantity.value.name !== 'media_fraction' || !known) return ''
+  if (known.value_percent === null && known.low_percent === null)
+    return `Nothing says what the media catch at ${known.size_um} µm(c): a claim with a size, or family and thickness of the media.`
+  const of = known.basis === 'claim' ? 'a claim' : 'a screening estimate, never a rating'
+  return known.value_percent === null ? `At least this, from the lower bound of ${of}.` : `From ${of}.`
+})
+
+const LEFT_OUT: Record<string, string> = {
+  'holes.centre_tube': 'centre tube holes',
+  'can.inside_diameter': "the way along the can (the can's inside diameter)",
+  'anti_drain.lift': 'anti-drain valve (its lift)',
+}
+
+function move(to: Crosshair) {
+  if (!field.value) return
+  place.temperature = field.value.temperatures[to.row]!
+  if (isAlone.value) place.flow = field.value.across[to.column]!
+  else place.speed = field.value.across[to.column]!
+}
+
+function setSize(event: Event) {
+  const size = Number((event.target as HTMLInputElement).value.replace(',', '.'))
+  if (size > 0.1 && size <= 1000) place.size = size
+  else (event.target as HTMLInputElement).value = String(place.size)
+}
+
+function fileName() {
+  return `${sheet.data.value?.label ?? 'filter'} ${quantity.value.title.toLowerCase()} ${isAlone.value ? 'alone' : place.condition}`
+}
+
+useKeys([
+  {
+    keys: 'c',
+    does: 'switch between steady and filling',
+    matches: bareKey('c'),
+    run: () => (place.condition = place.condition === 'steady' ? 'filling' : 'steady'),
+  },
+  {
+    keys: 'q',
+    does: 'the next quantity',
+    matches: bareKey('q'),
+    run: () => {
+      const names = choices.value.map((one) => one.name)
+      place.quantity = names[(names.indexOf(quantity.value.name) + 1) % names.length]!
+    },
+  },
+  { keys: 'a', does: 'the filter alone, in the engine', matches: bareKey('a'), run: () => (place.kind = isAlone.value ? 'engine' : 'alone') },
+  { keys: 't', does: 'table, picture', matches: bareKey('t'), run: () => (asTable.value = !asTable.value) },
+  {
+    keys: 'w',
+    does: 'next panel: here, what if, flow, what it rests on',
+    matches: bareKey('w'),
+    run: () => {
+      const names = PANELS.map((one) => one.value)
+      place.panel = names[(names.indexOf(place.panel) + 1) % names.length]!
+    },
+  },
+  listedKey('← → ↑ ↓', 'move the crosshair while the map has the focus (with Shift by four steps)'),
+])
+</script>
+
+<template>
+  <div class="view">
+    <header class="head">
+      <select v-model="place.quantity" class="quantity" aria-label="What the map shows">
+        <option v-for="one in choices" :key="one.name" :value="one.name">{{ one.title }}</option>
+      </select>
+      <label v-if="quantity.name === 'media_fraction'" class="size">
+        at <input :value="place.size" inputmode="decimal" aria-label="Particle size in µm(c)" @change="setSize" /> µm(c)
+      </label>
+      <SwitchButtons v-model="place.kind" :options="KINDS" label="Circuit" small />
+      <SwitchButtons v-if="!isAlone" v-model="place.condition" :options="CONDITIONS" label="Condition" small />
+      <p class="soft">{{ isAlone ? 'No engine in it: the surest statement.' : efficiencyWords || EXPLAINED[place.condition] }}</p>
+      <span class="tools">
+        <button type="button" class="tool" :aria-pressed="asTable" @click="asTable = !asTable">{{ asTable ? 'Picture' : 'Table' }}</button>
+        <DownloadBar v-if="field" :name="fileName()" :caption="caption" :drawing="() => chart?.parts() ?? null" :table="() => csv(fieldRows(field!, title))" />
+      </span>
+    </header>
+    <MapTrouble v-if="problem && !place.scenario" :error="problem" what="The map" :titles="titles" :sheet="sheet.data.value" />
+    <p v-else-if="!field" class="soft trouble">Computing the map …</p>
+    <div v-else class="body" :class="{ stale: active.isPlaceholderData.value && !changed }">
+      <MapTable v-if="asTable" :field="field" :crosshair="crosshair" :title="title" @move="move" />
+      <MapChart v-else ref="chart" :field="field" :crosshair="crosshair" :summary="summary" :rests-on="restsOnWords" @move="move" @rests="place.panel = 'rests'" />
+      <aside>
+        <SwitchButtons v-model="place.panel" :options="PANELS" label="Beside the map" small />
+        <template v-if="place.panel === 'here' || place.panel === 'what-if'">
+          <WhatIfPanel
+            v-if="place.panel === 'what-if'"
+            v-model="place.draft"
+            :family="preferences.family"
+            :grades="engine.data.value?.grades ?? []"
+            :kept="scenarios.query.data.value ?? []"
+            :problem="inScenario"
+            :keep="scenarios.keep"
+            :remove="scenarios.remove"
+          />
+          <CrosshairPanel
+            :temperatures="field.temperatures"
+            :across="field.across"
+            :across-unit="acrossUnit"
+            :crosshair="crosshair"
+            :family="preferences.family"
+            :rows="values"
+            :unfiltered="unfiltered"
+            :bypassed="bypassed"
+            :has-bypass="shownMap?.bypass_location !== 'none'"
+            :compared="changed"
+            @move="move"
+          />
+          <template v-if="!isAlone && ledger.length && place.panel === 'here'">
+            <LedgerBars :rows="ledger" :unchanged="ledgerBefore" :sentence="sentence" :family="preferences.family" />
+            <StaircasePanel
+              :steps="steps"
+              :pump="at('pump_kpa') ?? 0"
+              :inlet="at('filter_inlet_kpa') ?? 0"
+              :gallery="at('gallery_kpa') ?? 0"
+              :gauge="shownMap!.gauge"
+              :unchanged="stepsBefore"
+              :family="preferences.family"
+            />
+            <p v-if="shownMap!.left_out.length" class="soft small">
+              Not measured, and left out of the loss:
+              {{ shownMap!.left_out.map((key) => LEFT_OUT[key] ?? key).join(', ') }}.
+            </p>
+          </template>
+        </template>
+        <FlowSplitPanel
+          v-else-if="place.panel === 'flow' && !isAlone"
+          :section="figures.data.value?.section ?? null"
+          :flow="at('filter_flow_l_min')"
+          :bypass="at('bypass_fraction') ?? 0"
+          :defects="at('defect_fraction') ?? 0"
+          :family="preferences.family"
+        />
+        <p v-else-if="place.panel === 'flow'" class="soft">The flow split is drawn for the filter in the engine.</p>
+        <RestsOnPanel
+          v-else
+          :resting="resting.data.value"
+          :title="title"
+          :where="isAlone ? `${restingAt.flow} L/min` : `${restingAt.speed} rpm`"
+          :titles="titles"
+          :failed="resting.error.value?.message ?? ''"
+        />
+      </aside>
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.view {
+  height: 100%;
+  display: flex;
+  flex-direction: column;
+  padding: 0.5rem 1rem 0.3rem;
+}
+.head {
+  display: flex;
+  align-items: center;
+  gap: 0.6rem;
+  padding-bottom: 0.35rem;
+  min-width: 0;
+}
+.head p {
+  margin: 0;
+  font-size: 0.82rem;
+  line-height: 1.2;
+  flex: 1 1 0;
+  min-width: 0;
+}
+.quantity {
+  font-family: var(--head);
+  font-weight: 600;
+  font-size: 1.02rem;
+  color: inherit;
+  background: var(--paper);
+  border: 1px solid var(--line-strong);
+  border-radius: 6px;
+  padding: 0.25rem 0.4rem;
+  max-width: 17rem;
+}
+.size input {
+  width: 3.2rem;
+  font: inherit;
+  text-align: right;
+  color: inherit;
+  background: var(--paper);
+  border: 1px solid var(--line-strong);
+  border-radius: 6px;
+}
+.tools {
+  display: inline-flex;
+  gap: 0.35rem;
+  align-items: center;
+}
+.body {
+  flex: 1;
+  min-height: 0;
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) 25.5rem;
+  gap: 1rem;
+}
+.stale {
+  opacity: 0.55;
+}
+aside {
+  overflow-y: auto;
+  display: flex;
+  flex-direction: column;
+  gap: 0.55rem;
+  padding-right: 0.3rem;
+}
+.small {
+  font-size: 0.8rem;
+  margin: 0;
+}
+.trouble {
+  padding: 1.5rem 0;
+}
+</style>

@@ -1,0 +1,24 @@
+/** Where the crosshair stands, what the map shows and what is thought to be different; it stays when another sample is taken in hand. */
+import { defineStore } from 'pinia'
+import { computed, ref } from 'vue'
+import { USUAL_SIZE_UM, type Condition, type Scenario } from './useOperatingMap'
+import { isChanged } from './scenario'
+import type { QuantityName } from './mapQuantities'
+
+const START = { temperature: -25, speed: 2000, flow: 20 }
+
+export const useMapPlace = defineStore('mapPlace', () => {
+  const temperature = ref(START.temperature)
+  const speed = ref(START.speed)
+  /** Filter flow of the crosshair where the filter is looked at alone. [L/min] */
+  const flow = ref(START.flow)
+  const condition = ref<Condition>('steady')
+  const quantity = ref<QuantityName>('element_pressure')
+  const kind = ref<'engine' | 'alone'>('engine')
+  /** Particle size of the system efficiency. [µm(c)] */
+  const size = ref(USUAL_SIZE_UM)
+  const draft = ref<Scenario>({ name: 'what if' })
+  const scenario = computed<Scenario | null>(() => (isChanged(draft.value) ? draft.value : null))
+  const panel = ref<'here' | 'what-if' | 'flow' | 'rests'>('here')
+  return { temperature, speed, flow, condition, quantity, kind, size, draft, scenario, panel }
+})

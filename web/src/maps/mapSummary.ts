@@ -1,0 +1,48 @@
+/** What a map shows, in words, for those who do not see it; everything in it is read off the map. */
+import type { MapField } from './MapChart.vue'
+import { toDigits } from '@/shared/numbers'
+
+/** The onset curve's value for a valve that never closes. [°C] */
+export const NEVER_CLOSES = 150
+
+interface Node {
+  value: number
+  temperature: number
+  across: number
+}
+
+type Described = Pick<MapField, 'grid' | 'temperatures' | 'across' | 'unit' | 'onset'>
+
+function nodes(field: Described): Node[] {
+  return field.grid.flatMap((row, i) =>
+    row.flatMap((value, j) =>
+      value === null ? [] : [{ value, temperature: field.temperatures[i]!, across: field.across[j]! }],
+    ),
+  )
+}
+
+/** Return the bypass at one place across, coming from the cold; null where it stays closed. */
+function bypassAt(field: Described, i: number, acrossUnit: string): string | null {
+  const [closes, reopens] = [field.onset.closes[i] ?? null, field.onset.reopens[i] ?? null]
+  const where = `at ${field.onset.across[i]} ${acrossUnit}`
+  const again = reopens === null ? '' : `opens ${closes === null ? '' : 'again '}at ${toDigits(reopens, 3)} °C`
+  if (closes === null) return again ? `${again} ${where}` : null
+  if (closes >= NEVER_CLOSES) return `never closes ${where}`
+  return `closes at ${toDigits(closes, 3)} °C ${again ? `and ${again} ` : ''}${where}`
+}
+
+/** Say from where to where a quantity goes, and what the bypass does. */
+export function mapSummary(title: string, field: Described, acrossUnit: string): string {
+  const found = nodes(field)
+  if (!found.length) return 'The oil will not pump anywhere on this map.'
+  const { unit } = field
+  const low = found.reduce((best, node) => (node.value < best.value ? node : best))
+  const high = found.reduce((best, node) => (node.value > best.value ? node : best))
+  const told = (node: Node, digits: number) =>
+    `${toDigits(node.value * unit.factor, digits)} ${unit.symbol} at ${toDigits(node.temperature, 3)} °C and ${node.across} ${acrossUnit}`
+  const span = `${title} from ${told(low, 2)} to ${told(high, 3)}.`
+  const bypass = field.onset.across.flatMap((_, i) => bypassAt(field, i, acrossUnit) ?? [])
+  if (!bypass.length) return `${span} The bypass stays closed everywhere.`
+  const ends = bypass.length === 1 ? bypass : [bypass[0], bypass[bypass.length - 1]]
+  return `${span} Coming from the cold the bypass ${ends.join(', and ')}.`
+}

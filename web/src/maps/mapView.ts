@@ -1,0 +1,92 @@
+/** From the map the server sent to what is drawn and told of it. */
+import type { MapField } from './MapChart.vue'
+import type { ValueRow } from './CrosshairPanel.vue'
+import type { OperatingMap } from './useOperatingMap'
+import type { FilterAlone, MapQuantity } from './mapQuantities'
+import { shownUnit, type UnitFamily } from '@/shared/units'
+
+type Grid = (number | null)[][]
+
+/** The map of the engine as a field to draw. */
+export function engineField(map: OperatingMap, quantity: MapQuantity, unchanged: OperatingMap | null, family: UnitFamily): MapField {
+  return {
+    grid: (map[quantity.grid] as Grid | null) ?? map.temperature_c.map(() => map.speed_rpm.map(() => null)),
+    temperatures: map.temperature_c,
+    across: map.speed_rpm,
+    acrossTitle: 'engine speed, rpm',
+    unit: shownUnit(quantity.unit, family),
+    isLog: quantity.log,
+    coldestPumping: map.coldest_pumping_c,
+    onset: { across: map.onset.speed_rpm, closes: map.onset.temperature_c, reopens: map.onset.reopens_c },
+    regulator: { across: map.regulator.speed_rpm, closes: map.regulator.temperature_c, reopens: map.regulator.reopens_c },
+    unchanged: unchanged
+      ? { across: unchanged.onset.speed_rpm, closes: unchanged.onset.temperature_c, reopens: unchanged.onset.reopens_c }
+      : null,
+  }
+}
+
+/** The filter alone as a field to draw. */
+export function aloneField(map: FilterAlone, quantity: MapQuantity, unchanged: FilterAlone | null, family: UnitFamily): MapField {
+  const onset = (from: FilterAlone) => ({
+    across: from.onset.filter_flow_l_min,
+    closes: from.onset.temperature_c,
+    reopens: from.onset.reopens_c,
+  })
+  return {
+    grid: map[quantity.alone ?? 'element_kpa'] as Grid,
+    temperatures: map.temperature_c,
+    across: map.filter_flow_l_min,
+    acrossTitle: 'filter flow, L/min',
+    unit: shownUnit(quantity.unit, family),
+    isLog: quantity.log,
+    coldestPumping: map.coldest_pumping_c,
+    onset: onset(map),
+    regulator: null,
+    unchanged: unchanged ? onset(unchanged) : null,
+  }
+}
+
+const TAPS = { pump: 'at pump', filter_inlet: 'before filter', gallery: 'at gallery' } as const
+
+/** Values at a node of the engine's map, beside those of the unchanged filter. */
+export function engineRows(map: OperatingMap, unchanged: OperatingMap | null, row: number, column: number): ValueRow[] {
+  const named: [string, Exclude<keyof OperatingMap & `${string}`, never>, string][] = [
+    ['Element Δp', 'element_kpa', 'kpa'],
+    ['Filter Δp', 'filter_kpa', 'kpa'],
+    ['Pump outlet', 'pump_kpa', 'kpa'],
+    ['Main gallery', 'gallery_kpa', 'kpa'],
+    [`Gauge ${TAPS[map.gauge]}`, 'gauge_kpa', 'kpa'],
+    ['Filter flow', 'filter_flow_l_min', 'l_min'],
+    ['Regulator dumps', 'regulator_dump_percent', 'percent'],
+    ['Bypass lift', 'lift_mm', 'mm'],
+    [`Caught at ${map.efficiency.size_um} µm`, 'system_efficiency_percent', 'percent'],
+  ]
+  const at = (from: OperatingMap | null, key: keyof OperatingMap) => (from?.[key] as Grid | null | undefined)?.[row]?.[column] ?? null
+  return named
+    .filter(([, key]) => (key !== 'lift_mm' || map.bypass_location !== 'none') && map[key] !== null)
+    .map(([title, key, wire]) => ({ key, title, wire, value: at(map, key), unchanged: at(unchanged, key) }))
+}
+
+/** Values at a node of the filter alone. */
+export function aloneRows(map: FilterAlone, unchanged: FilterAlone | null, row: number, column: number): ValueRow[] {
+  const named: [string, 'element_kpa' | 'filter_kpa' | 'lift_mm', string][] = [
+    ['Element Δp', 'element_kpa', 'kpa'],
+    ['Filter Δp', 'filter_kpa', 'kpa'],
+    ['Bypass lift', 'lift_mm', 'mm'],
+  ]
+  const at = (from: FilterAlone | null, key: 'element_kpa' | 'filter_kpa' | 'lift_mm') => from?.[key][row]?.[column] ?? null
+  return named.map(([title, key, wire]) => ({ key, title, wire, value: at(map, key), unchanged: at(unchanged, key) }))
+}
+
+/** The field as rows of a file, units in the heading. */
+export function fieldRows(field: MapField, title: string): (string | number | null)[][] {
+  const down = 'oil temperature, °C'
+  const heading = [`${title}, ${field.unit.symbol} (down ${down}; across ${field.acrossTitle})`, ...field.across]
+  return [
+    heading,
+    ...field.temperatures.map((temperature, i) => [
+      temperature,
+      ...field.grid[i]!.map((value) => (value === null ? null : Number((value * field.unit.factor).toPrecision(5)))),
+    ]),
+  ]
+}

@@ -1,0 +1,150 @@
+<script setup lang="ts">
+/** The five headline results of the sample in hand, on a strip like a till roll. */
+import { computed } from 'vue'
+import type { Schemas } from '@/api/client'
+import { headlines, type Headline } from './headlines'
+import { fieldOf, inputName } from '@/shared/inputNames'
+import { restsOn, STATE_NAMES } from '@/shared/words'
+import { usePreferences } from '@/shared/preferences'
+
+const props = defineProps<{ sheet: Schemas['SheetOut']; titles: ReadonlyMap<string, string> }>()
+const emit = defineEmits<{ need: [key: string]; working: [result: string] }>()
+
+const preferences = usePreferences()
+const shown = computed(() => headlines(props.sheet.analysis.results, preferences.family))
+
+function need(key: string) {
+  const field = fieldOf(key, props.titles)
+  if (field) emit('need', field)
+}
+
+/** A reading that is missing, with the state that says why. */
+function needWords(key: string): string {
+  const states = props.sheet.parts.flatMap((part) => part.fields).filter((field) => field.key === key && field.state)
+  const why = states.length ? ` (${STATE_NAMES[states[0]!.state!]})` : ''
+  return inputName(key, props.titles) + why
+}
+
+/** What the number rests on: the counts say "measured" by themselves. */
+function restsWords(headline: Headline): string {
+  const counts = restsOn(props.sheet.rests_on[headline.name])
+  const basis = headline.rests.replace(/^measured(, )?/, '')
+  if (!counts) return headline.rests
+  return basis ? `${basis}: ${counts}` : counts
+}
+
+function assumedTitle(keys: readonly string[]): string | undefined {
+  return keys.length ? `assumed: ${keys.map((key) => inputName(key, props.titles)).join('; ')}` : undefined
+}
+</script>
+
+<template>
+  <section class="tape" aria-label="Results" aria-live="polite">
+    <article v-for="headline in shown" :key="headline.key" :data-result="headline.key">
+      <h3>
+        <button v-if="headline.complete" type="button" class="open" title="Enter opens the working" @click="emit('working', headline.name)">
+          {{ headline.title }}
+        </button>
+        <template v-else>{{ headline.title }}</template>
+      </h3>
+      <p v-if="headline.complete" class="value">
+        <span class="number big">{{ headline.text }}</span>
+        <span v-if="headline.uncertainty" class="number soft" title="expanded uncertainty, 95 %">
+          ± {{ headline.uncertainty }}
+        </span>
+        <span v-if="headline.band" class="number soft" title="the band of the estimate">({{ headline.band }})</span>
+        <span class="unit">{{ headline.unit }}</span>
+      </p>
+      <p v-else-if="headline.missing.length" class="value waits">not yet</p>
+      <p v-else class="value waits">none</p>
+      <p v-if="headline.complete" class="rests soft" :title="assumedTitle(headline.assumed)">
+        {{ restsWords(headline) }}
+      </p>
+      <component
+        :is="fieldOf(headline.missing[0]!, titles) ? 'button' : 'p'"
+        v-else-if="headline.missing.length"
+        class="need"
+        @click="need(headline.missing[0]!)"
+      >
+        needs {{ needWords(headline.missing[0]!)
+        }}<template v-if="headline.missing.length > 1">, and {{ headline.missing.length - 1 }} more</template>
+      </component>
+    </article>
+  </section>
+</template>
+
+<style scoped>
+.tape {
+  display: grid;
+  grid-template-columns: repeat(5, 1fr);
+  background: var(--paper);
+  border-top: 2px dashed var(--line-strong);
+}
+article {
+  padding: 0.5rem 0.9rem 0.6rem;
+  border-left: 1px solid var(--line);
+  min-width: 0;
+}
+article:first-child {
+  border-left: 0;
+}
+h3 {
+  font-size: 0.8rem;
+  font-weight: 500;
+  color: var(--ink-soft);
+}
+p {
+  margin: 0;
+}
+.open {
+  border: 0;
+  background: none;
+  padding: 0;
+  color: inherit;
+  font: inherit;
+  text-decoration: underline dotted;
+  text-underline-offset: 3px;
+  cursor: pointer;
+}
+.value {
+  display: flex;
+  align-items: baseline;
+  gap: 0.35rem;
+  white-space: nowrap;
+}
+.big {
+  font-size: 1.4rem;
+  font-weight: 600;
+}
+.unit {
+  font-size: 0.85rem;
+}
+.waits {
+  font-size: 1.15rem;
+  color: var(--ink-soft);
+  font-family: var(--head);
+}
+.rests,
+.need {
+  font-size: 0.78rem;
+  line-height: 1.25;
+  overflow: hidden;
+  display: -webkit-box;
+  -webkit-line-clamp: 2;
+  line-clamp: 2;
+  -webkit-box-orient: vertical;
+  text-align: left;
+}
+p.need {
+  color: var(--ink-soft);
+}
+button.need {
+  border: 0;
+  background: none;
+  padding: 0;
+  color: var(--hand);
+  text-decoration: underline;
+  cursor: pointer;
+  max-width: 100%;
+}
+</style>

@@ -1,0 +1,275 @@
+<script setup lang="ts">
+/** The working of a result: formula, numbers put in, result, line by line; each number leads to where it was entered. */
+import { computed, toRef } from 'vue'
+import { useRouter } from 'vue-router'
+import { useKeys } from '@/shared/useKeys'
+import { useFieldTitles, useSheet } from '@/sample/useSheet'
+import { useWorking } from './useWorking'
+import { fieldOf, inputName } from '@/shared/inputNames'
+import { stationOfKey } from '@/study/stations'
+import { PROVENANCE_NAMES } from '@/shared/words'
+import { ProblemError, type Schemas } from '@/api/client'
+import { usePreferences } from '@/shared/preferences'
+
+const props = defineProps<{ sampleId: number; result: string }>()
+const router = useRouter()
+const preferences = usePreferences()
+const sheet = useSheet(toRef(props, 'sampleId'))
+const working = useWorking(toRef(props, 'sampleId'), toRef(props, 'result'))
+const titles = useFieldTitles(sheet.data)
+
+const RESULTS: readonly { name: string; title: string }[] = [
+  { name: 'inlet_hole_area', title: 'Inlet hole area' },
+  { name: 'plate_flow_area', title: 'Tapping plate flow area' },
+  { name: 'plate_series_area', title: 'Series equivalent' },
+  { name: 'media_effective_area', title: 'Effective media area' },
+  { name: 'media_gross_area', title: 'Gross media area' },
+  { name: 'pleat_opening_at_inside', title: 'Pleat opening' },
+  { name: 'media_permeability', title: 'Permeability' },
+  { name: 'bypass_opening', title: 'Bypass opening' },
+  { name: 'bypass_full_open', title: 'Bypass full open' },
+  { name: 'efficiency_at_20_um', title: 'Efficiency' },
+]
+
+/** A number with its unit goes into brackets where a power follows: (6.07 mm)². */
+function shownPiece(piece: Schemas['WorkingPieceOut'], next = ''): string {
+  const number = preferences.family === 'metric' ? piece.metric : piece.inch
+  if (!number) return piece.text
+  return number.includes(' ') && /^[²³⁴^]/.test(next) ? `(${number})` : number
+}
+
+const lines = computed(() =>
+  (working.data.value?.steps ?? []).map((step) => ({
+    ...step,
+    value: preferences.family === 'metric' ? step.metric : step.inch,
+    pieces: step.pieces.map((piece, i) => ({ ...piece, shown: shownPiece(piece, step.pieces[i + 1]?.text) })),
+  })),
+)
+const uncertainty = computed(() =>
+  preferences.family === 'metric' ? working.data.value?.metric_uncertainty : working.data.value?.inch_uncertainty,
+)
+const missing = computed(() => {
+  const error = working.error.value
+  return error instanceof ProblemError ? error.missing : []
+})
+
+function keyOf(key: string): string | null {
+  if (/^(sample|engine|study)\.|^claims$/.test(key)) return key
+  return fieldOf(key, titles.value)
+}
+
+function go(key: string) {
+  const field = keyOf(key)
+  if (field) void router.push({ name: stationOfKey(field, sheet.data.value), query: { field } })
+}
+
+function show(name: string) {
+  void router.replace({ name: 'working', params: { ...router.currentRoute.value.params, result: name } })
+}
+
+function step(by: number) {
+  const place = RESULTS.findIndex((one) => one.name === props.result)
+  show(RESULTS[(place + by + RESULTS.length) % RESULTS.length]!.name)
+}
+
+function print() {
+  window.print()
+}
+
+useKeys([
+  { keys: '← →', does: 'the working of another result', matches: (event) => event.key === 'ArrowRight', run: () => step(1) },
+  { keys: '←', does: 'the one before', matches: (event) => event.key === 'ArrowLeft', run: () => step(-1) },
+  { keys: 'Esc', does: 'back', matches: (event) => event.key === 'Escape', run: () => router.back() },
+  { keys: 'p', does: 'print', matches: (event) => event.key === 'p' && !event.ctrlKey && !event.metaKey, run: print },
+])
+</script>
+
+<template>
+  <div class="working">
+    <nav aria-label="Workings">
+      <button
+        v-for="one in RESULTS"
+        :key="one.name"
+        type="button"
+        :class="{ current: one.name === result }"
+        :aria-current="one.name === result ? 'true' : undefined"
+        @click="show(one.name)"
+      >
+        {{ one.title }}
+      </button>
+    </nav>
+    <article>
+      <header>
+        <h1>
+          {{ working.data.value?.title ?? RESULTS.find((one) => one.name === result)?.title }}
+          <span class="soft">{{ sheet.data.value?.label }}</span>
+        </h1>
+        <button type="button" class="print" @click="print">Print</button>
+      </header>
+      <template v-if="working.error.value">
+        <p class="said-wrong">This result cannot be worked out yet. It needs:</p>
+        <ul>
+          <li v-for="key in missing" :key="key">
+            <button v-if="keyOf(key)" type="button" class="number-link" @click="go(key)">{{ inputName(key, titles) }}</button>
+            <template v-else>{{ inputName(key, titles) }}</template>
+          </li>
+        </ul>
+      </template>
+      <table v-else>
+        <tbody>
+          <template v-for="(line, i) in lines" :key="i">
+            <tr class="words">
+              <td colspan="3">{{ line.words }}</td>
+            </tr>
+            <tr :class="{ last: i === lines.length - 1 }">
+              <td class="symbol">{{ line.symbol }}</td>
+              <td class="formula">
+                <span class="eq">= {{ line.formula }}</span>
+                <span class="eq">
+                  =
+                  <template v-for="(piece, k) in line.pieces" :key="k">
+                    <button
+                      v-if="piece.key && keyOf(piece.key)"
+                      type="button"
+                      class="number-link"
+                      :class="piece.provenance"
+                      :title="`${piece.words}, ${PROVENANCE_NAMES[piece.provenance ?? ''] ?? ''}: go to it`"
+                      @click="go(piece.key)"
+                    >
+                      {{ piece.shown }}</button
+                    ><span v-else :class="piece.provenance" :title="piece.words ?? undefined">{{ piece.shown }}</span>
+                  </template>
+                </span>
+              </td>
+              <td class="number value">
+                {{ line.value }}
+                <span v-if="i === lines.length - 1 && uncertainty" class="soft">± {{ uncertainty }}</span>
+              </td>
+            </tr>
+          </template>
+        </tbody>
+      </table>
+      <p class="soft legend">
+        Underlined numbers lead to where they were entered; dotted ones are assumed, dashed ones published or by eye. ±
+        is expanded to 95 %. Numbers are shown rounded and computed unrounded.
+      </p>
+    </article>
+  </div>
+</template>
+
+<style scoped>
+.working {
+  height: 100%;
+  display: grid;
+  grid-template-columns: 11rem minmax(0, 1fr);
+}
+nav {
+  border-right: 1px solid var(--line);
+  padding: 0.7rem 0.4rem;
+  overflow-y: auto;
+}
+nav button {
+  display: block;
+  width: 100%;
+  text-align: left;
+  border: 0;
+  border-radius: 6px;
+  background: none;
+  padding: 0.35rem 0.5rem;
+  cursor: pointer;
+}
+nav button.current {
+  background: var(--hand-wash);
+  color: var(--hand);
+  font-weight: 600;
+}
+article {
+  overflow-y: auto;
+  max-width: 62rem;
+  padding: 0.8rem 1.4rem 2rem;
+}
+header {
+  display: flex;
+  justify-content: space-between;
+  align-items: baseline;
+}
+h1 span {
+  font-weight: 400;
+  font-size: 1rem;
+  margin-left: 0.5rem;
+}
+.print {
+  border: 1px solid var(--line-strong);
+  background: none;
+  border-radius: 6px;
+  padding: 0.2rem 0.8rem;
+  cursor: pointer;
+}
+table {
+  width: 100%;
+  border-collapse: collapse;
+  margin-top: 0.5rem;
+}
+.words td {
+  padding: 0.55rem 0 0;
+  color: var(--ink-soft);
+  font-size: 0.86rem;
+}
+.words td::first-letter {
+  text-transform: uppercase;
+}
+tr:not(.words) td {
+  border-bottom: 1px solid var(--line);
+  padding: 0.1rem 0 0.4rem;
+  vertical-align: baseline;
+}
+.symbol {
+  width: 3.2rem;
+  font-family: var(--head);
+  font-weight: 600;
+  font-size: 1.05rem;
+}
+.eq {
+  display: block;
+  font-family: var(--typed);
+  font-size: 0.92rem;
+  line-height: 1.7;
+}
+.value {
+  width: 13rem;
+  font-size: 1.05rem;
+  vertical-align: bottom !important;
+}
+.last .value {
+  font-weight: 650;
+  font-size: 1.2rem;
+}
+.number-link {
+  border: 0;
+  background: none;
+  padding: 0;
+  color: var(--hand);
+  text-decoration: underline;
+  cursor: pointer;
+  font: inherit;
+}
+.assumed {
+  text-decoration: underline dotted;
+}
+.published,
+.by_eye {
+  text-decoration: underline dashed;
+}
+.legend {
+  font-size: 0.82rem;
+}
+@media print {
+  .working {
+    display: block;
+  }
+  nav,
+  .print {
+    display: none;
+  }
+}
+</style>

@@ -1,0 +1,283 @@
+<script setup lang="ts">
+/** One stage of the bench: readings and what is seen, part by part, everything by keyboard, beside the drawing. */
+import { computed, nextTick, ref, toRef, useTemplateRef, watch } from 'vue'
+import { useRoute, useRouter } from 'vue-router'
+import type { Schemas } from '@/api/client'
+import AttributeField from '@/entry/AttributeField.vue'
+import EfficiencyPanel from '@/figures/EfficiencyPanel.vue'
+import FactFields from '@/entry/FactFields.vue'
+import HoleGroupBar from '@/entry/HoleGroupBar.vue'
+import HolesEntry from '@/entry/HolesEntry.vue'
+import PlateDrawing from '@/figures/PlateDrawing.vue'
+import PlateFigures from '@/figures/PlateFigures.vue'
+import PackPanel from '@/figures/PackPanel.vue'
+import ReadingField from '@/entry/ReadingField.vue'
+import SectionDrawing from '@/figures/SectionDrawing.vue'
+import StripPanel from '@/figures/StripPanel.vue'
+import TrayPanel from '@/figures/TrayPanel.vue'
+import ValvePanel from '@/figures/ValvePanel.vue'
+import { useCatalogue } from '@/catalogue/useCatalogue'
+import { listedKey, useKeys } from '@/shared/useKeys'
+import { useFigures } from '@/figures/useFigures'
+import { useBenchChanges, useSheet } from './useSheet'
+import { useStops } from '@/shared/useStops'
+import { stationOfKey } from '@/study/stations'
+import { usePreferences } from '@/shared/preferences'
+
+const props = defineProps<{ sampleId: number; stage: string }>()
+const route = useRoute()
+const router = useRouter()
+const preferences = usePreferences()
+const sampleId = toRef(props, 'sampleId')
+const sheet = useSheet(sampleId)
+const changes = useBenchChanges(sampleId)
+const { query, attributes, facts } = useCatalogue()
+const root = useTemplateRef<HTMLElement>('root')
+const stops = useStops(root)
+const lit = ref('')
+
+const parts = computed(() => (sheet.data.value?.parts ?? []).filter((part) => part.stage === props.stage))
+const factsHere = computed(() => [...facts.value.values()].filter((fact) => fact.stage === props.stage))
+const hasPlate = computed(() => props.stage === 'outside')
+const drawingInHand = computed(
+  () => parts.value.flatMap((part) => part.fields).find((field) => field.key === lit.value)?.drawing ?? '',
+)
+/** The section stands for the plate or the pleat pack while one of its own dimensions is in hand. */
+const showsSection = computed(() => props.stage === 'opened' || drawingInHand.value === 'section')
+const hasFigures = computed(() => !hasPlate.value || showsSection.value)
+const figures = useFigures(sampleId, hasFigures)
+const partTitles = computed(() =>
+  Object.fromEntries((query.data.value?.parts ?? []).map((part) => [part.key, part.title])),
+)
+const placeOfBypass = computed(
+  () => parts.value.flatMap((part) => part.attributes).find((one) => one.key === 'bypass.location')?.value ?? null,
+)
+const placement = computed(() => (props.stage === 'outside' ? 'inlet' : props.stage === 'element' ? 'centre_tube' : null))
+const generalWarnings = computed(() => {
+  const placed = new Set(
+    (sheet.data.value?.parts ?? []).flatMap((part) =>
+      part.fields.flatMap((field) => field.warnings.map((warning) => warning.message)),
+    ),
+  )
+  const drawn = new Set(hasPlate.value ? sheet.data.value?.plate.problems : [])
+  return (sheet.data.value?.analysis.warnings ?? []).filter(
+    ({ message, where }) =>
+      !placed.has(message) && !drawn.has(message) && stationOfKey(where, sheet.data.value) === props.stage,
+  )
+})
+
+/** The line that adds holes stands after the plate, or after the centre tube. */
+function addsHolesAfter(part: Schemas['PartOut'], index: number): boolean {
+  if (placement.value === null) return false
+  const after = placement.value === 'inlet' ? 'plate' : 'tube'
+  return (part.key === after || part.hole_group !== null) && !parts.value[index + 1]?.hole_group
+}
+
+function partTitle(part: Schemas['PartOut']): string {
+  const same = parts.value.filter((one) => one.hole_group && one.title === part.title)
+  return same.length > 1 ? `${part.title} ${same.indexOf(part) + 1}` : part.title
+}
+
+/** Open the reading that was chosen in the drawing, on this stage or on its own. */
+function pick(key: string) {
+  if (stops.focusKey(key)) return
+  const inside = parts.value.find((part) => part.key === key)?.fields[0]?.key
+  if (inside) stops.focusKey(inside)
+  else void router.push({ name: stationOfKey(key, sheet.data.value), query: { field: key } })
+}
+
+useKeys([
+  listedKey('Enter, Tab', 'take the reading and go to the next (Shift: the one before)'),
+  listedKey('↓ ↑', 'next, the one before'),
+  listedKey('F2', 'put what was likely meant'),
+  listedKey('F4', 'insist on the reading that is questioned'),
+  listedKey('Alt+P, I, N, S', 'provenance, instrument, note, or why there is no value'),
+  listedKey('Backspace', 'in an empty field: go to its readings (← → between them, Esc back)'),
+  listedKey('Delete', 'on a reading: strike it out; Enter on a struck one restores it'),
+  listedKey('1 … 5', 'on pictured choices: choose; v shows what the schools say'),
+  listedKey('Esc', 'empty the field; in an empty one: leave it, so that single keys work'),
+])
+
+watch(
+  [() => route.query.field, () => sheet.isSuccess.value, () => props.stage],
+  async ([key, ready]) => {
+    if (!ready) return
+    await nextTick()
+    if (typeof key === 'string') {
+      stops.focusKey(key)
+      void router.replace({ query: {} })
+    } else if (stops.handIsFree()) {
+      const empty = root.value?.querySelector<HTMLElement>('[data-stop="reading"][data-answered="false"]')
+      stops.enter(empty ?? stops.stops('reading')[0])
+    }
+  },
+  { immediate: true },
+)
+</script>
+
+<template>
+  <div ref="root" class="bench">
+    <div class="sheet">
+      <ul v-if="generalWarnings.length" class="note warnings">
+        <li v-for="warning in generalWarnings" :key="warning.code + warning.where">{{ warning.message }}</li>
+      </ul>
+      <p v-if="sheet.isPending.value" class="soft note">Fetching the sheet …</p>
+      <section v-for="(part, i) in parts" :id="`part-${part.key}`" :key="part.key" class="part" :data-key="part.key">
+        <h2>
+          {{ partTitle(part) }}
+          <span v-if="i === 0 && part.fields.some((field) => field.whole_only)" class="soft legend">
+            <span class="whole">◐</span> only on the uncut filter
+          </span>
+        </h2>
+        <HoleGroupBar v-if="part.hole_group" :group="part.hole_group" :changes="changes" />
+        <ReadingField
+          v-for="field in part.fields"
+          :key="field.key"
+          :field="field"
+          :sample-id="sampleId"
+          :family="preferences.family"
+          :changes="changes"
+          @next="stops.step(1)"
+          @previous="stops.step(-1)"
+          @here="lit = field.key"
+        />
+        <HolesEntry
+          v-if="addsHolesAfter(part, i)"
+          :placement="placement!"
+          :title="parts.some((one) => one.hole_group) ? 'More holes' : 'Holes'"
+          :sample-id="sampleId"
+          :family="preferences.family"
+          :add="changes.addHoles"
+          @next="stops.step(1)"
+          @previous="stops.step(-1)"
+          @here="lit = `holes.${placement}`"
+        />
+        <template v-for="one in part.attributes" :key="one.key">
+          <AttributeField
+            v-if="attributes.get(one.key)"
+            :attribute="attributes.get(one.key)!"
+            :value="one.value"
+            :set="changes.setObservation"
+            @next="stops.step(1)"
+            @previous="stops.step(-1)"
+            @here="lit = one.key"
+          />
+        </template>
+      </section>
+      <section v-if="factsHere.length && sheet.data.value" class="part facts">
+        <FactFields :facts="factsHere" :texts="sheet.data.value.facts" :family="preferences.family" :set="changes.setFact" @next="stops.step(1)" @previous="stops.step(-1)" />
+      </section>
+    </div>
+    <aside v-if="hasPlate && sheet.data.value" class="drawing" aria-label="Plate from below">
+      <SectionDrawing
+        v-if="showsSection && figures.data.value"
+        :section="figures.data.value.section"
+        :lit="lit"
+        :family="preferences.family"
+        @pick="pick"
+      />
+      <div v-else class="picture">
+        <PlateDrawing :plate="sheet.data.value.plate" :lit="lit" :family="preferences.family" @pick="pick" />
+      </div>
+      <p v-if="!sheet.data.value.plate.hole_circles_measured && sheet.data.value.plate.holes.length" class="soft dashes">
+        Dashed: not measured, at a typical size or place.
+      </p>
+      <PlateFigures :plate="sheet.data.value.plate" :family="preferences.family" />
+    </aside>
+    <aside v-else-if="figures.data.value" class="drawing" aria-label="Figures">
+      <SectionDrawing
+        v-if="showsSection && drawingInHand !== 'valve'"
+        :section="figures.data.value.section"
+        :lit="lit"
+        :family="preferences.family"
+        @pick="pick"
+      />
+      <template v-if="stage === 'opened'">
+        <ValvePanel
+          :valve="figures.data.value.valve"
+          :family="preferences.family"
+          :place="placeOfBypass"
+          :lit="lit"
+          @pick="pick"
+        />
+        <TrayPanel :tray="figures.data.value.tray" :parts="partTitles" :family="preferences.family" @pick="pick" />
+      </template>
+      <PackPanel
+        v-else-if="stage === 'element' && !showsSection"
+        :pack="figures.data.value.pack"
+        :curve="figures.data.value.pleat_curve"
+        :lit="lit"
+        :family="preferences.family"
+        @pick="pick"
+      />
+      <template v-else-if="stage === 'media'">
+        <StripPanel :strip="figures.data.value.strip" :lit="lit" :family="preferences.family" @pick="pick" />
+        <EfficiencyPanel :efficiency="figures.data.value.efficiency" />
+      </template>
+    </aside>
+  </div>
+</template>
+
+<style scoped>
+.bench {
+  height: 100%;
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) 23.5rem;
+}
+.sheet {
+  overflow-y: auto;
+  padding: 0.7rem 0.8rem 4rem;
+  scroll-behavior: auto;
+}
+.part {
+  background: var(--paper);
+  border: 1px solid var(--line);
+  border-radius: 10px;
+  margin-bottom: 0.8rem;
+  overflow: hidden;
+}
+.facts {
+  padding: 0.4rem 0.9rem;
+}
+.part h2 {
+  padding: 0.45rem 0.9rem;
+}
+.legend {
+  float: right;
+  font-family: var(--body);
+  font-weight: 400;
+  font-size: 0.82rem;
+}
+.whole {
+  color: var(--amber);
+}
+.note {
+  margin: 0 0 0.8rem;
+}
+.warnings li::first-letter {
+  text-transform: uppercase;
+}
+.warnings {
+  color: var(--rust);
+  padding-left: 0;
+  list-style: none;
+  font-size: 0.9rem;
+}
+.drawing {
+  border-left: 1px solid var(--line);
+  overflow-y: auto;
+  padding: 0.4rem 0.9rem 0.8rem;
+  display: flex;
+  flex-direction: column;
+  gap: 0.3rem;
+}
+.picture {
+  height: 17.5rem;
+  flex: none;
+}
+.dashes {
+  margin: 0;
+  font-size: 0.78rem;
+  text-align: center;
+}
+</style>

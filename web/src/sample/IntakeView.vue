@@ -1,0 +1,119 @@
+<script setup lang="ts">
+/** Intake: what the study asks, the engine it is for, this sample, and what is claimed of it. */
+import { computed, toRef, useTemplateRef } from 'vue'
+import { useRoute } from 'vue-router'
+import ClaimList from '@/entry/ClaimList.vue'
+import FactFields from '@/entry/FactFields.vue'
+import { useAskedField } from '@/shared/useAskedField'
+import { useCatalogue } from '@/catalogue/useCatalogue'
+import { listedKey, useKeys } from '@/shared/useKeys'
+import { useBenchChanges, useSheet } from './useSheet'
+import { useStops } from '@/shared/useStops'
+import { useStudy } from '@/study/useStudies'
+import { usePreferences } from '@/shared/preferences'
+
+const props = defineProps<{ sampleId: number }>()
+const route = useRoute()
+const preferences = usePreferences()
+const sampleId = toRef(props, 'sampleId')
+const sheet = useSheet(sampleId)
+const study = useStudy(computed(() => Number(route.params.studyId)))
+const changes = useBenchChanges(sampleId)
+const { query, facts } = useCatalogue()
+const root = useTemplateRef<HTMLElement>('root')
+const stops = useStops(root)
+
+const GROUPS = [
+  { title: 'This sample', prefix: 'sample.' },
+  { title: 'The study', prefix: 'study.' },
+  { title: 'The engine', prefix: 'engine.' },
+] as const
+const labels = computed(() => (study.data.value?.samples ?? []).map((sample) => sample.label))
+
+function of(prefix: string) {
+  return [...facts.value.values()].filter((fact) => fact.stage === 'intake' && fact.key.startsWith(prefix))
+}
+
+useKeys([
+  listedKey('Enter', 'keep the fact and go to the next (Shift: the one before)'),
+  listedKey('↓ ↑', 'next, the one before'),
+  listedKey('Esc', 'back to what was kept'),
+])
+
+useAskedField({
+  ready: () => sheet.isSuccess.value && query.isSuccess.value,
+  focus: stops.focusKey,
+  otherwise: () => {
+    if (!stops.handIsFree()) return
+    const empty = stops.stops('reading').find((stop) => stop.querySelector('input, textarea')?.matches(':placeholder-shown, :not([value])'))
+    stops.enter(empty ?? stops.stops('reading')[0])
+  },
+})
+</script>
+
+<template>
+  <div ref="root" class="intake">
+    <div v-if="sheet.data.value" class="cards">
+      <section v-for="group in GROUPS" :key="group.prefix" class="card" :class="group.prefix.slice(0, -1)">
+        <h2>{{ group.title }}</h2>
+        <FactFields :facts="of(group.prefix)" :texts="sheet.data.value.facts" :family="preferences.family"
+          :options="{ 'study.reference': labels }" :set="changes.setFact" @next="stops.step(1)" @previous="stops.step(-1)" />
+        <p v-if="group.prefix === 'sample.' && sheet.data.value.shelf" class="shelf">{{ sheet.data.value.shelf }}</p>
+        <p v-if="group.prefix === 'engine.'" class="soft note">
+          Stud and adapter belong to the engine, not to the filter. An adapter changes the flow path.
+        </p>
+      </section>
+      <section class="card claimed">
+        <ClaimList :claims="sheet.data.value.claims" :catalogue="query.data.value" :changes="changes" />
+      </section>
+    </div>
+    <p v-else class="soft">Fetching the sheet …</p>
+  </div>
+</template>
+
+<style scoped>
+.intake {
+  height: 100%;
+  overflow-y: auto;
+  padding: 0.7rem 0.8rem 3rem;
+}
+.cards {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) minmax(0, 1fr);
+  grid-template-areas: 'sample study' 'sample engine' 'claimed claimed';
+  grid-template-rows: auto 1fr auto;
+  gap: 0.7rem;
+}
+.card {
+  background: var(--paper);
+  border: 1px solid var(--line);
+  border-radius: 10px;
+  padding: 0.5rem 0.9rem 0.7rem;
+}
+.card h2 {
+  margin-bottom: 0.3rem;
+}
+.sample {
+  grid-area: sample;
+}
+.study {
+  grid-area: study;
+}
+.engine {
+  grid-area: engine;
+}
+.claimed {
+  grid-area: claimed;
+}
+.shelf {
+  margin: 0.4rem 0 0;
+  font-style: italic;
+}
+.shelf::first-letter {
+  text-transform: uppercase;
+}
+.note {
+  font-size: 0.82rem;
+  margin: 0.4rem 0 0;
+}
+</style>

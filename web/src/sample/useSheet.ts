@@ -1,0 +1,173 @@
+/** The bench sheet of one sample, and everything that changes it. */
+import { useQuery, useQueryClient } from '@tanstack/vue-query'
+import { computed, onBeforeUnmount, onMounted, toValue, type MaybeRefOrGetter } from 'vue'
+import { client, ProblemError, unwrap, type Schemas } from '@/api/client'
+import { prefetchMaps } from '@/maps/useOperatingMap'
+
+export type Sheet = Schemas['SheetOut']
+
+/** Maps are worked out again once the hands rest, so that they never hold a reading up. */
+const MAP_PAUSE_MS = 900
+/** Changes that other views of the study show: the size of a can, names. */
+const SHOWN_ELSEWHERE = /^(can|study|engine|oil|sample)\./
+/** Facts of study, engine, oil and plan stand on every sample's sheet. */
+const ON_EVERY_SHEET = /^$|^(study|engine|oil|plan)\.|^scenarios$/
+/** What is worked out from readings, engine and plan together. */
+const THOUGHT_OF: ReadonlySet<string> = new Set(['engine', 'rests-on', 'side-by-side', 'warm-up', 'scenarios'])
+
+/** Tells the other windows of this browser that a sample changed. */
+const channel = typeof BroadcastChannel === 'undefined' ? null : new BroadcastChannel('tabrel.bench')
+
+export function useSheet(sampleId: MaybeRefOrGetter<number>) {
+  return useQuery({
+    queryKey: ['sheet', sampleId],
+    queryFn: () =>
+      unwrap(client.GET('/api/samples/{sample_id}', { params: { path: { sample_id: toValue(sampleId) } } })),
+    // never changed in place: what did not change stays the same object, and its fields are not drawn again
+    shallow: true,
+  })
+}
+
+/** Look again as soon as another window of this browser has changed a sample. */
+export function useOtherWindows() {
+  const queries = useQueryClient()
+  function heard(event: MessageEvent<{ sampleId: number; studyId: number }>) {
+    void queries.invalidateQueries({ queryKey: ['sheet'] })
+    void queries.invalidateQueries({ queryKey: ['figures'] })
+    void queries.invalidateQueries({ queryKey: ['study', event.data.studyId] })
+    void queries.invalidateQueries({ queryKey: ['map'] })
+    void queries.invalidateQueries({ predicate: (query) => THOUGHT_OF.has(String(query.queryKey[0])) })
+  }
+  onMounted(() => channel?.addEventListener('message', heard))
+  onBeforeUnmount(() => channel?.removeEventListener('message', heard))
+}
+
+let mapTimer: ReturnType<typeof setTimeout> | undefined
+
+let underway = 0
+let turn: Promise<unknown> = Promise.resolve()
+
+/**
+ * Do one change after the other, in the order of the hands: answers that overtake each other would leave an
+ * older sheet on the screen. With nothing underway the request starts at once.
+ */
+export function inTurn<T>(work: () => Promise<T>): Promise<T> {
+  const done = (underway === 0 ? work() : turn.then(work)).finally(() => (underway -= 1))
+  underway += 1
+  turn = done.catch(() => undefined)
+  return done
+}
+
+/** Everything that changes a sample; each answers with the sheet as it then stands. */
+export function useBenchChanges(sampleId: MaybeRefOrGetter<number>) {
+  const queries = useQueryClient()
+
+  function take(sheet: Sheet, place = ''): Sheet {
+    void queries.cancelQueries({ queryKey: ['sheet', sheet.id] }) // what is still being fetched is older
+    queries.setQueryData(['sheet', sheet.id], sheet)
+    if (place === '' || SHOWN_ELSEWHERE.test(place)) void queries.invalidateQueries({ queryKey: ['study', sheet.study_id] })
+    void queries.invalidateQueries({ queryKey: ['studies'], refetchType: 'none' })
+    void queries.invalidateQueries({ predicate: (query) => THOUGHT_OF.has(String(query.queryKey[0])) })
+    if (ON_EVERY_SHEET.test(place)) {
+      void queries.invalidateQueries({
+        predicate: (query) => query.queryKey[0] === 'sheet' && query.queryKey[1] !== sheet.id,
+        refetchType: 'none',
+      })
+      void queries.invalidateQueries({ queryKey: ['map'], refetchType: 'none' })
+    }
+    void queries.invalidateQueries({ queryKey: ['working'] })
+    void queries.invalidateQueries({ queryKey: ['figures'] })
+    channel?.postMessage({ sampleId: sheet.id, studyId: sheet.study_id })
+    clearTimeout(mapTimer)
+    mapTimer = setTimeout(() => void prefetchMaps(queries, sheet.id), MAP_PAUSE_MS)
+    return sheet
+  }
+
+  /** Change in turn and take the answer; where another window has been there first, look before saying so. */
+  function change(place: string, work: (sample: { sample_id: number }) => Parameters<typeof unwrap<Sheet>>[0]) {
+    const sample = { sample_id: toValue(sampleId) }
+    return inTurn(async () => {
+      try {
+        return take(await unwrap(work(sample)), place)
+      } catch (error) {
+        if (error instanceof ProblemError && [404, 409].includes(error.status))
+          await queries.invalidateQueries({ queryKey: ['sheet', sample.sample_id] })
+        throw error
+      }
+    })
+  }
+
+  function move(way: 'undo' | 'redo') {
+    const path = { params: { path: { sample_id: toValue(sampleId) } } }
+    return inTurn(async () => {
+      const moved = await unwrap(
+        way === 'undo'
+          ? client.POST('/api/samples/{sample_id}/undo', path)
+          : client.POST('/api/samples/{sample_id}/redo', path),
+      )
+      if (moved.sheet) take(moved.sheet)
+      else await queries.invalidateQueries()
+      return moved
+    })
+  }
+
+  const of = (readingId: number) => ({ params: { path: { reading_id: readingId } } })
+  const claimed = (claimId: number) => ({ params: { path: { claim_id: claimId } } })
+
+  return {
+    addReading: (body: Schemas['ReadingIn']) =>
+      change(body.key, (path) => client.POST('/api/samples/{sample_id}/readings', { params: { path }, body })),
+    setOil: (body: Schemas['OilIn']) =>
+      change('oil.viscosity', (path) => client.POST('/api/samples/{sample_id}/oil', { params: { path }, body })),
+    takeEngine: (name: string) =>
+      change('engine.name', (path) => client.POST('/api/samples/{sample_id}/engine', { params: { path }, body: { name } })),
+    strikeOut: (id: number, reason: string, place = '') =>
+      change(place, () => client.POST('/api/readings/{reading_id}/strike-out', { ...of(id), body: { reason } })),
+    restore: (id: number, place = '') => change(place, () => client.POST('/api/readings/{reading_id}/restore', of(id))),
+    correct: (id: number, text: string, place = '') =>
+      change(place, () => client.POST('/api/readings/{reading_id}/correct', { ...of(id), body: { text } })),
+    insist: (id: number, place = '') => change(place, () => client.POST('/api/readings/{reading_id}/insist', of(id))),
+    setState: (body: Schemas['StateIn']) =>
+      change(body.key, (path) => client.POST('/api/samples/{sample_id}/states', { params: { path }, body })),
+    setFact: (body: Schemas['FactIn']) =>
+      change(body.key, (path) => client.POST('/api/samples/{sample_id}/facts', { params: { path }, body })),
+    setObservation: (body: Schemas['ObservationIn']) =>
+      change(body.key, (path) => client.POST('/api/samples/{sample_id}/observations', { params: { path }, body })),
+    addHoles: (body: Schemas['HolesIn']) =>
+      change('holes', (path) => client.POST('/api/samples/{sample_id}/holes', { params: { path }, body })),
+    changeHoles: ({ placement, position }: Schemas['HoleGroupOut'], body: Schemas['HoleGroupIn']) =>
+      change('holes', (sample) =>
+        client.POST('/api/samples/{sample_id}/holes/{placement}/{position}', {
+          params: { path: { ...sample, placement, position } },
+          body,
+        }),
+      ),
+    removeHoles: ({ placement, position, words }: Schemas['HoleGroupOut']) =>
+      change('holes', (sample) =>
+        client.DELETE('/api/samples/{sample_id}/holes/{placement}/{position}', {
+          params: { path: { ...sample, placement, position }, query: { seen: words } },
+        }),
+      ),
+    addClaim: (body: Schemas['ClaimIn']) =>
+      change('claims', (path) => client.POST('/api/samples/{sample_id}/claims', { params: { path }, body })),
+    markStale: (id: number, reason: string) =>
+      change('claims', () => client.POST('/api/claims/{claim_id}/stale', { ...claimed(id), body: { text: reason } })),
+    removeClaim: (id: number) => change('claims', () => client.DELETE('/api/claims/{claim_id}', claimed(id))),
+    cut: (body: Schemas['CutIn']) =>
+      change('cut', (path) => client.POST('/api/samples/{sample_id}/cut', { params: { path }, body })),
+    undo: () => move('undo'),
+    redo: () => move('redo'),
+  }
+}
+
+export type BenchChanges = ReturnType<typeof useBenchChanges>
+
+/** Titles of all fields of a sheet by key, such as "Media: strip length". */
+export function useFieldTitles(sheet: MaybeRefOrGetter<Sheet | undefined>) {
+  return computed(() => {
+    const titles = new Map<string, string>()
+    for (const part of toValue(sheet)?.parts ?? [])
+      for (const field of part.fields) titles.set(field.key, `${part.title}: ${field.title}`)
+    return titles
+  })
+}

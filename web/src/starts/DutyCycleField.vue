@@ -1,0 +1,66 @@
+<script setup lang="ts">
+/** The duty cycle of a start: a shipped one, or one read from a CSV file. */
+import { useRefusal } from '@/shared/useRefusal'
+
+const props = defineProps<{
+  chosen: string
+  cycles: readonly string[]
+  choose: (name: string) => Promise<unknown>
+  read: (name: string, text: string) => Promise<unknown>
+}>()
+const { refused: said, guarded: run } = useRefusal()
+
+async function onFile(event: Event) {
+  const input = event.target as HTMLInputElement
+  const file = input.files?.[0]
+  if (!file) return
+  const name = file.name.replace(/\.[^.]*$/, '')
+  await run(async () => {
+    await props.read(name, await file.text())
+    await props.choose(name)
+  })
+  input.value = ''
+}
+</script>
+
+<template>
+  <div class="cycle plain" data-key="plan.duty_cycle">
+    <label for="duty-cycle">Duty cycle</label>
+    <select id="duty-cycle" :value="chosen" @change="run(() => choose(($event.target as HTMLSelectElement).value))">
+      <option v-for="one in cycles" :key="one" :value="one">{{ one }}</option>
+    </select>
+    <label class="file">read CSV … <input type="file" accept=".csv,text/csv" aria-label="Read a duty cycle from CSV" @change="onFile" /></label>
+    <p v-if="said" class="said-wrong" role="alert">{{ said }}</p>
+    <p v-else class="soft">time_s, speed_rpm and, if recorded, oil_temperature_c, which then is the trace.</p>
+  </div>
+</template>
+
+<style scoped>
+.cycle {
+  display: grid;
+  grid-template-columns: auto minmax(0, 1fr) auto;
+  gap: 0.2rem 0.6rem;
+  align-items: center;
+  font-size: 0.88rem;
+}
+.file {
+  border: 1px solid var(--line-strong);
+  border-radius: 6px;
+  padding: 0.2rem 0.5rem;
+  cursor: pointer;
+}
+.file input {
+  position: absolute;
+  width: 1px;
+  height: 1px;
+  opacity: 0;
+}
+.file:focus-within {
+  outline: 2px solid var(--hand);
+}
+p {
+  grid-column: 1 / -1;
+  margin: 0;
+  font-size: 0.78rem;
+}
+</style>

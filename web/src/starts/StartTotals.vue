@@ -1,0 +1,86 @@
+<script setup lang="ts">
+/** What a start comes to, filter by filter. */
+import { computed } from 'vue'
+import type { Schemas } from '@/api/client'
+import { needsWords } from '@/shared/inputNames'
+import { minutesOrSeconds, toDigits } from '@/shared/numbers'
+import { sampleColour } from '@/shared/sampleColours'
+import { shownUnit, type UnitFamily } from '@/shared/units'
+
+const props = defineProps<{ starts: readonly Schemas['StartOut'][]; inHand: number; family: UnitFamily; titles: ReadonlyMap<string, string> }>()
+const kpa = computed(() => shownUnit('kpa', props.family))
+const litres = computed(() => (props.family === 'metric' ? { symbol: 'L', factor: 1 } : { symbol: 'qt', factor: 1.05669 }))
+const seconds = (value: number | null) => (value === null ? 'never' : value.toFixed(0))
+</script>
+
+<template>
+  <table class="totals">
+    <thead>
+      <tr>
+        <th>filter</th>
+        <th class="number">bypass open</th>
+        <th class="number">unfiltered, {{ litres.symbol }}</th>
+        <th class="number">through it in all, {{ litres.symbol }}</th>
+        <th class="number">galleries full, s</th>
+        <th class="number">pressure after, s</th>
+        <th class="number">lowest gallery, {{ kpa.symbol }}</th>
+      </tr>
+    </thead>
+    <tbody>
+      <tr v-for="(one, i) in starts" :key="one.sample_id" :class="{ hand: one.sample_id === inHand }" :data-start="one.label">
+        <td><i :style="{ background: sampleColour(i) }" /> {{ i + 1 }} {{ one.label }}</td>
+        <td v-if="!one.totals" colspan="6" :class="one.missing.length ? 'soft' : 'said-wrong'">{{ needsWords(one.problem ?? '', one.missing, titles) }}</td>
+        <template v-else>
+          <td class="number" data-total="bypass">{{ minutesOrSeconds(one.totals.bypass_minutes) }}</td>
+          <td class="number">{{ toDigits(one.totals.unfiltered_l * litres.factor, 2) }}</td>
+          <td class="number">{{ toDigits(one.totals.volume_l * litres.factor, 3) }}</td>
+          <td class="number">{{ seconds(one.totals.filled_after_s) }}</td>
+          <td class="number">{{ seconds(one.totals.pressure_after_s) }}</td>
+          <td class="number">
+            {{ one.totals.lowest_gallery_kpa === null ? 'none' : toDigits(one.totals.lowest_gallery_kpa * kpa.factor, 3) }}
+            <span v-if="one.totals.dry_s > 0" class="said-wrong" :title="`${one.totals.dry_s} s in which the oil does not pump`">!</span>
+          </td>
+        </template>
+      </tr>
+    </tbody>
+  </table>
+  <p v-if="starts.some((one) => (one.totals?.dry_s ?? 0) > 0)" class="said-wrong dry" data-start="dry">
+    The oil does not pump for {{ Math.max(...starts.map((one) => one.totals?.dry_s ?? 0)).toFixed(0) }} s after this start: it is too cold for this oil.
+  </p>
+</template>
+
+<style scoped>
+.totals {
+  width: 100%;
+  border-collapse: collapse;
+  font-size: 0.86rem;
+}
+th {
+  font-weight: 500;
+  color: var(--ink-soft);
+  text-align: left;
+  font-size: 0.8rem;
+  border-bottom: 1px solid var(--line-strong);
+}
+th.number {
+  text-align: right;
+  font-family: inherit;
+}
+td {
+  padding: 0.14rem 0.3rem 0.14rem 0;
+  border-bottom: 1px solid var(--line);
+}
+i {
+  display: inline-block;
+  width: 0.8rem;
+  height: 0.8rem;
+  border-radius: 2px;
+  vertical-align: -1px;
+}
+.hand {
+  background: var(--hand-wash);
+}
+.dry {
+  font-size: 0.86rem;
+}
+</style>

@@ -1,0 +1,120 @@
+<script setup lang="ts">
+/** Warm-up and life: a start followed through a duty cycle, and how long each filter lasts. */
+import { keepPreviousData, useQuery } from '@tanstack/vue-query'
+import { computed, toRef, useTemplateRef } from 'vue'
+import { client, unwrap } from '@/api/client'
+import DutyCycleField from './DutyCycleField.vue'
+import FactFields from '@/entry/FactFields.vue'
+import LifeTable from './LifeTable.vue'
+import StartChart from './StartChart.vue'
+import StartTotals from './StartTotals.vue'
+import { useAskedField } from '@/shared/useAskedField'
+import { useCatalogue } from '@/catalogue/useCatalogue'
+import { listedKey, useKeys } from '@/shared/useKeys'
+import { useBenchChanges, useFieldTitles, useSheet } from '@/sample/useSheet'
+import { useStops } from '@/shared/useStops'
+import { sampleColour } from '@/shared/sampleColours'
+import { useMapPlace } from '@/maps/mapPlace'
+import { usePreferences } from '@/shared/preferences'
+
+const props = defineProps<{ studyId: number; sampleId: number }>()
+const preferences = usePreferences()
+const place = useMapPlace()
+const sampleId = toRef(props, 'sampleId')
+const sheet = useSheet(sampleId)
+const titles = useFieldTitles(sheet.data)
+const changes = useBenchChanges(sampleId)
+const { query, facts } = useCatalogue()
+const root = useTemplateRef<HTMLElement>('root')
+const stops = useStops(root)
+
+const starts = useQuery({
+  queryKey: ['warm-up', toRef(props, 'studyId'), toRef(place, 'scenario')],
+  queryFn: () =>
+    unwrap(client.POST('/api/studies/{study_id}/warm-up', { params: { path: { study_id: props.studyId } }, body: place.scenario })),
+  placeholderData: keepPreviousData,
+  shallow: true,
+  retry: false,
+})
+const fields = computed(() => [...facts.value.values()].filter((fact) => fact.stage === 'warm_up' && fact.key !== 'plan.duty_cycle'))
+const texts = computed(() => sheet.data.value?.facts ?? {})
+const drawn = computed(() =>
+  (starts.data.value?.starts ?? []).flatMap((one, i) =>
+    one.trace ? [{ id: one.sample_id, label: one.label, number: i + 1, colour: sampleColour(i), trace: one.trace }] : [],
+  ),
+)
+
+function choose(name: string) {
+  return changes.setFact({ key: 'plan.duty_cycle', text: name, family: 'metric', seen: texts.value['plan.duty_cycle'] ?? '' })
+}
+
+async function read(name: string, text: string) {
+  await unwrap(client.POST('/api/studies/{study_id}/duty-cycles', { params: { path: { study_id: props.studyId } }, body: { name, csv: text } }))
+}
+
+useKeys([listedKey('Enter', 'keep the number and go to the next (Shift: the one before)')])
+
+useAskedField({ ready: () => sheet.isSuccess.value && query.isSuccess.value, focus: stops.focusKey })
+</script>
+
+<template>
+  <div ref="root" class="start">
+    <div class="columns">
+      <section class="card" aria-label="Plan of the start">
+        <h2>The start</h2>
+        <div v-if="sheet.data.value" class="two">
+          <FactFields :facts="fields" :texts="texts" :family="preferences.family" :set="changes.setFact" @next="stops.step(1)" @previous="stops.step(-1)" />
+        </div>
+        <DutyCycleField v-if="starts.data.value" :chosen="starts.data.value.duty_cycle" :cycles="starts.data.value.cycles" :choose="choose" :read="read" />
+        <p v-if="starts.data.value?.assumed.length" class="soft fine" data-start="assumed">
+          Assumed while not stated: {{ starts.data.value.assumed.map((name) => facts.get(`plan.${name}`)?.title ?? name).join(', ') }}.
+        </p>
+        <p v-if="place.scenario" class="thought fine">What if: {{ place.scenario.name }}</p>
+        <p class="soft fine">Start a cold engine only as its maker's instructions say; a model tells nothing of one engine's wear.</p>
+      </section>
+      <div class="right">
+        <p v-if="starts.error.value" class="said-wrong">{{ starts.error.value.message }}</p>
+        <p v-else-if="!starts.data.value" class="soft">Following the start …</p>
+        <template v-else>
+          <StartTotals :starts="starts.data.value.starts" :in-hand="sampleId" :family="preferences.family" :titles="titles" />
+          <StartChart v-if="drawn.length" :starts="drawn" :in-hand="sampleId" :family="preferences.family" />
+        </template>
+      </div>
+    </div>
+    <LifeTable v-if="starts.data.value" :starts="starts.data.value.starts" :warm="starts.data.value.warm_c" :speed="starts.data.value.speed_rpm" :in-hand="sampleId" />
+  </div>
+</template>
+
+<style scoped>
+.start {
+  height: 100%;
+  overflow-y: auto;
+  padding: 0.6rem 1rem 1.5rem;
+}
+.columns {
+  display: grid;
+  grid-template-columns: 22rem minmax(0, 1fr);
+  gap: 1rem;
+  align-items: start;
+}
+.card {
+  background: var(--paper);
+  border: 1px solid var(--line);
+  border-radius: 10px;
+  padding: 0.5rem 0.8rem 0.6rem;
+}
+.card :deep(.fact) {
+  grid-template-columns: minmax(0, 1fr) 8rem;
+  font-size: 0.9rem;
+}
+.card :deep(.fact p) {
+  grid-column: 1 / -1;
+}
+.fine {
+  font-size: 0.8rem;
+  margin: 0.35rem 0 0;
+}
+.thought {
+  color: var(--hand);
+}
+</style>

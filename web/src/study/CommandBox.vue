@@ -1,0 +1,106 @@
+<script setup lang="ts">
+/** Find any action, sample, part or reading by one's own words. */
+import Dialog from 'primevue/dialog'
+import { computed, nextTick, ref, useTemplateRef, watch } from 'vue'
+import { search, type Found } from './search'
+
+const props = defineProps<{ entries: readonly Found[] }>()
+const open = defineModel<boolean>('open', { required: true })
+
+const asked = ref('')
+const at = ref(0)
+const input = useTemplateRef<HTMLInputElement>('input')
+const found = computed(() => (asked.value.trim() ? search(props.entries, asked.value) : props.entries.slice(0, 8)))
+
+watch(asked, () => (at.value = 0))
+watch(open, async (now) => {
+  if (!now) return
+  asked.value = ''
+  await nextTick()
+  input.value?.focus()
+})
+
+function take(entry: Found | undefined) {
+  if (!entry) return
+  open.value = false
+  // the dialog gives the focus back first; what the entry does comes after it
+  setTimeout(entry.run, 60)
+}
+
+function onKey(event: KeyboardEvent) {
+  const most = found.value.length - 1
+  if (event.key === 'ArrowDown') at.value = Math.min(most, at.value + 1)
+  else if (event.key === 'ArrowUp') at.value = Math.max(0, at.value - 1)
+  else if (event.key === 'Enter') take(found.value[at.value])
+  else return
+  event.preventDefault()
+}
+</script>
+
+<template>
+  <Dialog v-model:visible="open" header="Find or do" modal dismissable-mask position="top" :style="{ width: '36rem' }">
+    <input
+      ref="input"
+      v-model="asked"
+      class="asked"
+      placeholder="base plate, flapper, undo, sample name …"
+      role="combobox"
+      aria-expanded="true"
+      aria-controls="found"
+      :aria-activedescendant="found[at] ? `found-${at}` : undefined"
+      aria-label="What to find or do"
+      autocomplete="off"
+      spellcheck="false"
+      autofocus
+      @keydown="onKey"
+    />
+    <ul id="found" role="listbox" aria-label="Found">
+      <li
+        v-for="(entry, i) in found"
+        :id="`found-${i}`"
+        :key="i"
+        role="option"
+        :aria-selected="i === at"
+        @click="take(entry)"
+        @pointermove="at = i"
+      >
+        <span>{{ entry.title }}</span>
+        <span class="soft">{{ entry.kind }}</span>
+      </li>
+    </ul>
+    <p v-if="!found.length" class="soft">Nothing is known by these words: try another, such as canister, seal or relief valve.</p>
+  </Dialog>
+</template>
+
+<style scoped>
+.asked {
+  width: 100%;
+  font: inherit;
+  font-size: 1.1rem;
+  color: inherit;
+  background: var(--paper);
+  border: 1px solid var(--hand);
+  border-radius: 8px;
+  padding: 0.5rem 0.8rem;
+  margin-top: 3px;
+  outline-offset: 0;
+}
+ul {
+  list-style: none;
+  margin: 0.5rem 0 0;
+  padding: 0;
+  min-height: 10rem;
+}
+li {
+  display: flex;
+  justify-content: space-between;
+  gap: 1rem;
+  padding: 0.3rem 0.6rem;
+  border-radius: 6px;
+  cursor: pointer;
+}
+li[aria-selected='true'] {
+  background: var(--hand-wash);
+  color: var(--hand);
+}
+</style>

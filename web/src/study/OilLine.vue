@@ -1,0 +1,120 @@
+<script setup lang="ts">
+/** The stages as stations on one drawn pipe: navigation and progress at once. */
+import type { Station } from './stations'
+
+defineProps<{ stations: readonly Station[]; current: string }>()
+defineEmits<{ go: [name: string] }>()
+
+const TANK = 30
+</script>
+
+<template>
+  <nav class="oil-line" aria-label="Stations">
+    <ol>
+      <li v-for="(station, i) in stations" :key="station.name">
+        <button
+          type="button"
+          :class="{ current: station.name === current }"
+          :aria-current="station.name === current ? 'page' : undefined"
+          :title="`${station.title}: ${station.progress}`"
+          @click="$emit('go', station.name)"
+        >
+          <svg width="28" height="46" viewBox="0 0 34 56" aria-hidden="true">
+            <defs>
+              <clipPath :id="`tank-${station.name}`"><rect x="3" y="13" width="28" :height="TANK" rx="7" /></clipPath>
+            </defs>
+            <path v-if="i > 0" class="bore" :class="{ wet: stations[i - 1]!.fill >= 1 }" d="M13 0h8v13h-8z" />
+            <path v-if="i > 0" class="pipe" d="M13 0v13M21 0v13" />
+            <path v-if="i < stations.length - 1" class="bore" :class="{ wet: station.fill >= 1 }" d="M13 43h8v13h-8z" />
+            <path v-if="i < stations.length - 1" class="pipe" d="M13 43v13M21 43v13" />
+            <rect class="glass" x="3" y="13" width="28" :height="TANK" rx="7" />
+            <g :clip-path="`url(#tank-${station.name})`">
+              <rect class="oil" x="3" :y="13 + TANK * (1 - station.fill)" width="28" :height="TANK * station.fill" />
+            </g>
+            <rect class="wall" x="3" y="13" width="28" :height="TANK" rx="7" />
+          </svg>
+          <span class="words">
+            <span class="title">{{ station.title }}</span>
+            <span class="progress soft">{{ station.progress }}</span>
+          </span>
+        </button>
+      </li>
+    </ol>
+  </nav>
+</template>
+
+<style scoped>
+.oil-line {
+  border-right: 1px solid var(--line);
+  background: var(--ground);
+  padding: 0.4rem 0.4rem 0.4rem 0.5rem;
+}
+ol {
+  list-style: none;
+  margin: 0;
+  padding: 0;
+}
+button {
+  width: 100%;
+  border: 0;
+  border-radius: 10px;
+  background: none;
+  padding: 0 0.3rem;
+  display: flex;
+  align-items: center;
+  gap: 0.45rem;
+  cursor: pointer;
+  text-align: left;
+}
+button:hover {
+  background: var(--paper);
+}
+button.current {
+  background: var(--hand-wash);
+}
+button svg {
+  flex: none;
+  display: block;
+}
+.words {
+  display: flex;
+  flex-direction: column;
+  line-height: 1.2;
+}
+.title {
+  font-family: var(--head);
+  font-weight: 600;
+  font-size: 0.88rem;
+}
+.current .title {
+  color: var(--hand);
+}
+.progress {
+  font-size: 0.76rem;
+}
+.glass {
+  fill: var(--paper);
+}
+.oil {
+  fill: var(--amber);
+  opacity: 0.85;
+  transition: all 0.25s;
+}
+.wall,
+.pipe {
+  fill: none;
+  stroke: var(--slate);
+  stroke-width: 1.8;
+}
+.current .wall {
+  stroke: var(--hand);
+  stroke-width: 2.5;
+}
+.bore {
+  fill: var(--paper);
+}
+.bore.wet {
+  fill: var(--amber);
+  opacity: 0.85;
+}
+</style>

@@ -1,0 +1,108 @@
+<script setup lang="ts">
+/** The study's filters on a shelf, to one scale; one is in hand. */
+import { computed } from 'vue'
+import type { Schemas } from '@/api/client'
+import { sampleColour } from '@/shared/sampleColours'
+import SampleCan from './SampleCan.vue'
+
+const props = defineProps<{ samples: readonly Schemas['SampleTagOut'][]; inHand: number }>()
+defineEmits<{ pick: [id: number]; add: [] }>()
+
+const SHELF_HEIGHT = 50
+const tallest = computed(() => Math.max(90, ...props.samples.map((sample) => sample.can_height_mm ?? 0)))
+const scale = computed(() => SHELF_HEIGHT / tallest.value)
+</script>
+
+<template>
+  <ul class="rack" aria-label="Samples">
+    <li v-for="(sample, i) in samples" :key="sample.id">
+      <button
+        type="button"
+        :class="{ 'in-hand': sample.id === inHand }"
+        :aria-pressed="sample.id === inHand"
+        :title="`Take ${sample.label} in hand (key ${i + 1})`"
+        @click="$emit('pick', sample.id)"
+      >
+        <span class="shelf">
+          <SampleCan
+            :height-mm="sample.can_height_mm"
+            :diameter-mm="sample.can_diameter_mm"
+            :colour="sampleColour(i)"
+            :scale="scale"
+          />
+        </span>
+        <span class="tag">
+          <strong>{{ sample.label }}<span v-if="sample.is_reference" class="soft" title="reference part"> ref.</span></strong>
+          <span class="soft">{{ sample.part_number ?? 'no part number' }}</span>
+        </span>
+        <kbd>{{ i + 1 }}</kbd>
+      </button>
+    </li>
+    <li class="more">
+      <button type="button" class="add" title="Add a sample to this study" @click="$emit('add')">+ sample</button>
+    </li>
+  </ul>
+</template>
+
+<style scoped>
+.rack {
+  display: flex;
+  gap: 0.25rem;
+  list-style: none;
+  margin: 0;
+  padding: 0;
+  align-items: flex-end;
+  flex: 0 0 auto;
+  max-width: 100%;
+  overflow-x: auto;
+}
+button {
+  display: flex;
+  align-items: flex-end;
+  gap: 0.6rem;
+  border: 0;
+  border-bottom: 3px solid var(--slate);
+  background: none;
+  padding: 0.35rem 0.8rem 0.3rem;
+  cursor: pointer;
+  border-radius: 8px 8px 0 0;
+}
+button:hover {
+  background: var(--paper);
+}
+button.in-hand {
+  background: var(--hand-wash);
+  border-bottom-color: var(--hand);
+}
+.more {
+  align-self: center;
+}
+.add {
+  border: 1px dashed var(--line-strong);
+  border-radius: 8px;
+  padding: 0.3rem 0.7rem;
+  white-space: nowrap;
+}
+.shelf {
+  display: flex;
+  align-items: flex-end;
+  height: 50px;
+}
+.tag {
+  display: flex;
+  flex-direction: column;
+  text-align: left;
+  line-height: 1.25;
+  font-size: 0.85rem;
+  max-width: 7.5rem;
+  padding-bottom: 0.35rem;
+}
+.tag > * {
+  white-space: nowrap;
+  overflow: hidden;
+  text-overflow: ellipsis;
+}
+.in-hand strong {
+  color: var(--hand);
+}
+</style>

@@ -1,0 +1,329 @@
+<script setup lang="ts">
+/** The frame of a study: oil line, sample rack, results tape, the station in the middle; undo and the command box. */
+import { computed, ref, toRef } from 'vue'
+import { useRoute, useRouter } from 'vue-router'
+import { client, ProblemError, unwrap } from '@/api/client'
+import AppBar from '@/app/AppBar.vue'
+import CommandBox from './CommandBox.vue'
+import OilLine from './OilLine.vue'
+import ResultsTape from '@/results/ResultsTape.vue'
+import SampleRack from './SampleRack.vue'
+import { useCatalogue } from '@/catalogue/useCatalogue'
+import { DEVICE_GAP_MS, isTyping, useKeys } from '@/shared/useKeys'
+import { USUAL_SIZE_UM, useOperatingMap } from '@/maps/useOperatingMap'
+import { useBenchChanges, useFieldTitles, useOtherWindows, useSheet } from '@/sample/useSheet'
+import { useRefreshStudies, useStudy } from './useStudies'
+import { commandEntries } from './commandEntries'
+import { STATION_ORDER, stationOfKey, stationsOf, THINKING } from './stations'
+import { usePreferences } from '@/shared/preferences'
+
+const props = defineProps<{ studyId: number; sampleId: number }>()
+const route = useRoute()
+const router = useRouter()
+const preferences = usePreferences()
+
+const study = useStudy(toRef(props, 'studyId'))
+const sheet = useSheet(toRef(props, 'sampleId'))
+const map = useOperatingMap(toRef(props, 'sampleId'), { condition: 'steady', size: USUAL_SIZE_UM, scenario: null })
+const changes = useBenchChanges(toRef(props, 'sampleId'))
+const titles = useFieldTitles(sheet.data)
+const { query: catalogue } = useCatalogue()
+const refreshStudies = useRefreshStudies()
+useOtherWindows()
+
+const boxOpen = ref(false)
+const told = ref('')
+let toldTimer: ReturnType<typeof setTimeout> | undefined
+
+const samples = computed(() => study.data.value?.samples ?? [])
+const stations = computed(() =>
+  stationsOf(sheet.data.value, catalogue.data.value, {
+    ready: map.isSuccess.value && !map.isPlaceholderData.value,
+    failed: map.isError.value,
+  }),
+)
+const here = computed(() => ({ studyId: props.studyId, sampleId: props.sampleId }))
+
+function tell(words: string) {
+  told.value = words
+  clearTimeout(toldTimer)
+  toldTimer = setTimeout(() => (told.value = ''), 6000)
+}
+
+function go(name: string) {
+  void router.push({ name, params: here.value })
+}
+
+/** Go along the oil line; from a working, which is no station, to where one came from. */
+function along(by: 1 | -1) {
+  const place = STATION_ORDER.indexOf(String(route.name) as (typeof STATION_ORDER)[number])
+  if (place < 0) return router.back()
+  const next = STATION_ORDER[place + by]
+  if (next) go(next)
+}
+
+/** Take another sample in hand; the field in use stays in use, to measure one thing on every sample. */
+function pick(sampleId: number) {
+  const row = document.activeElement?.closest<HTMLElement>('[data-key]')
+  const query = row?.dataset.key ? { field: row.dataset.key } : {}
+  void router.push({ name: String(route.name), params: { ...route.params, studyId: props.studyId, sampleId }, query })
+}
+
+function field(key: string) {
+  void router.push({ name: stationOfKey(key, sheet.data.value), params: here.value, query: { field: key } })
+}
+
+function working(result: string) {
+  void router.push({ name: 'working', params: { ...here.value, result } })
+}
+
+async function move(way: 'undo' | 'redo') {
+  try {
+    const moved = await changes[way]()
+    tell(
+      way === 'undo'
+        ? `Taken back: ${moved.words}. Ctrl+Shift+Z puts it again.`
+        : `Put again: ${moved.words}. Ctrl+Z takes it back.`,
+    )
+    if (moved.sheet) field(moved.place)
+    else leaveSample()
+  } catch (error) {
+    if (!(error instanceof ProblemError)) throw error
+    tell(error.message)
+  }
+}
+
+/** The sample is no longer there: go to another one of the study. */
+function leaveSample() {
+  const other = samples.value.find((sample) => sample.id !== props.sampleId)
+  if (other) void router.replace({ name: 'outside', params: { ...here.value, sampleId: other.id } })
+  else void router.replace({ name: 'studies' })
+}
+
+async function addSample() {
+  const labels = new Set(samples.value.map((sample) => sample.label))
+  let number = samples.value.length + 1
+  while (labels.has(`Sample ${number}`)) number += 1
+  try {
+    const path = { study_id: props.studyId }
+    const body = { text: `Sample ${number}` }
+    const added = await unwrap(client.POST('/api/studies/{study_id}/samples', { params: { path }, body }))
+    await refreshStudies(props.studyId)
+    void router.push({
+      name: 'intake',
+      params: { ...here.value, sampleId: added.id },
+      query: { field: 'sample.label' },
+    })
+  } catch (error) {
+    if (!(error instanceof ProblemError)) throw error
+    tell(error.message)
+  }
+}
+
+const entries = computed(() =>
+  commandEntries({
+    sheet: sheet.data.value,
+    catalogue: catalogue.data.value,
+    samples: samples.value,
+    pick,
+    field,
+    go,
+    working,
+    actions: [
+      { title: 'Undo', words: ['take back'], run: () => void move('undo') },
+      { title: 'Redo', words: ['put again'], run: () => void move('redo') },
+      { title: 'Add a sample', words: ['new filter', 'another one'], run: () => void addSample() },
+      { title: 'Switch between metric and inch', words: ['units', 'mm', 'inches', 'psi'], run: preferences.switchFamily },
+      { title: 'Switch between light and dark', words: ['theme'], run: preferences.switchTheme },
+      { title: 'All studies', words: ['list', 'open another study', 'home'], run: () => void router.push('/') },
+    ],
+  }),
+)
+
+/** In a field with something in it, Ctrl+Z is the field's own. */
+function isFieldsOwn(event: KeyboardEvent): boolean {
+  const { target } = event
+  if (!isTyping(target)) return false
+  const isText = target instanceof HTMLInputElement || target instanceof HTMLTextAreaElement
+  const untouched = target instanceof HTMLElement && target.hasAttribute('data-fact')
+  return isText && target.value !== '' && !untouched
+}
+
+function isUndo(event: KeyboardEvent): boolean {
+  return (event.ctrlKey || event.metaKey) && !event.altKey && event.key.toLowerCase() === 'z' && !isFieldsOwn(event)
+}
+
+useKeys([
+  { keys: '[', does: 'the station before', matches: (event) => event.key === '[', run: () => along(-1) },
+  { keys: ']', does: 'the next station', matches: (event) => event.key === ']', run: () => along(1) },
+  {
+    keys: 'Ctrl+← →',
+    does: 'station before, next station, from a field too',
+    matches: (event) => event.ctrlKey && (event.key === 'ArrowLeft' || event.key === 'ArrowRight') && !isFieldsOwn(event),
+    run: (event) => along(event.key === 'ArrowLeft' ? -1 : 1),
+    inFields: true,
+  },
+  {
+    keys: 'Ctrl+Z',
+    does: 'take the last change back (Ctrl+Shift+Z puts it again)',
+    matches: isUndo,
+    run: (event) => void move(event.shiftKey ? 'redo' : 'undo'),
+    inFields: true,
+  },
+  {
+    keys: 'Ctrl+K',
+    does: 'find any action, sample, part or reading (/ outside a field)',
+    matches: (event) => (event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'k',
+    run: () => (boxOpen.value = true),
+    inFields: true,
+  },
+  { keys: '/', does: 'the same', matches: (event) => event.key === '/', run: () => (boxOpen.value = true) },
+  {
+    keys: '1 … 9',
+    does: 'take that sample in hand (with Alt while typing)',
+    matches: (event) => /^Digit[1-9]$/.test(event.code) && !event.ctrlKey && !event.shiftKey && !event.altKey,
+    run: (event) => pickNumber(event),
+  },
+  {
+    keys: 'Alt+1 … 9',
+    does: 'take that sample in hand, from a field too',
+    matches: (event) => /^Digit[1-9]$/.test(event.code) && event.altKey,
+    run: (event) => pickNumber(event),
+    inFields: true,
+  },
+])
+
+/** Wait a moment: a caliper that types like a keyboard sends more right behind, and picks no sample. */
+let burst: ReturnType<typeof setTimeout> | undefined
+
+function pickNumber(event: KeyboardEvent) {
+  const sample = samples.value[Number(event.code.slice(-1)) - 1]
+  clearTimeout(burst)
+  if (!sample) return
+  const another = () => clearTimeout(burst)
+  window.addEventListener('keydown', another, { once: true })
+  burst = setTimeout(() => {
+    window.removeEventListener('keydown', another)
+    pick(sample.id)
+  }, DEVICE_GAP_MS)
+}
+</script>
+
+<template>
+  <div class="frame">
+    <AppBar class="bar" :title="study.data.value?.name ?? ''">
+      <button
+        type="button"
+        class="tool"
+        :disabled="!sheet.data.value?.undo"
+        :title="sheet.data.value?.undo ? `Take back: ${sheet.data.value.undo} (Ctrl+Z)` : 'Nothing to take back'"
+        @click="move('undo')"
+      >
+        Undo
+      </button>
+      <button v-if="sheet.data.value?.redo" type="button" class="tool" :title="`Put again: ${sheet.data.value.redo} (Ctrl+Shift+Z)`" @click="move('redo')">
+        Redo
+      </button>
+      <button type="button" class="tool" title="Find or do anything (Ctrl+K)" @click="boxOpen = true">Find <kbd>/</kbd></button>
+    </AppBar>
+    <OilLine class="line" :stations="stations" :current="String(route.name)" @go="go" />
+    <header class="top">
+      <SampleRack v-if="samples.length" :samples="samples" :in-hand="sampleId" @pick="pick" @add="addSample" />
+      <p v-if="study.data.value?.question" class="question soft" :title="study.data.value.question">{{ study.data.value.question }}</p>
+    </header>
+    <main class="station">
+      <p v-if="study.error.value && !study.data.value" class="said-wrong trouble">{{ study.error.value.message }}</p>
+      <p v-else-if="sheet.error.value && !sheet.data.value" class="said-wrong trouble">{{ sheet.error.value.message }}</p>
+      <router-view v-else :key="sampleId" />
+    </main>
+    <p v-if="told" class="told" role="status">{{ told }}</p>
+    <ResultsTape
+      v-if="sheet.data.value && !THINKING.has(String(route.name))"
+      class="tape"
+      :sheet="sheet.data.value"
+      :titles="titles"
+      @need="field"
+      @working="working"
+    />
+    <CommandBox v-model:open="boxOpen" :entries="entries" />
+  </div>
+</template>
+
+<style scoped>
+.frame {
+  height: 100%;
+  display: grid;
+  grid-template-columns: 9.4rem minmax(0, 1fr);
+  grid-template-rows: auto auto minmax(0, 1fr) auto;
+  grid-template-areas: 'bar bar' 'line top' 'line station' 'tape tape';
+}
+.bar {
+  grid-area: bar;
+}
+.line {
+  grid-area: line;
+  overflow-y: auto;
+}
+.top {
+  grid-area: top;
+  display: flex;
+  gap: 1.2rem;
+  align-items: center;
+  padding: 0.3rem 1rem 0;
+  border-bottom: 1px solid var(--line);
+}
+.question {
+  margin: 0;
+  font-size: 0.85rem;
+  flex: 1 1 0;
+  min-width: 0;
+  max-height: 2.6em;
+  line-height: 1.3;
+  overflow: hidden;
+  display: -webkit-box;
+  -webkit-box-orient: vertical;
+  -webkit-line-clamp: 2;
+  line-clamp: 2;
+  font-style: italic;
+}
+.station {
+  grid-area: station;
+  min-height: 0;
+  overflow: hidden;
+}
+.trouble {
+  padding: 1.5rem;
+}
+.tape {
+  grid-area: tape;
+}
+.told {
+  position: fixed;
+  left: 50%;
+  bottom: 7.2rem;
+  transform: translateX(-50%);
+  margin: 0;
+  background: var(--ink);
+  color: var(--paper);
+  border-radius: 8px;
+  padding: 0.45rem 1rem;
+  z-index: 5;
+  max-width: 80vw;
+}
+@media print {
+  .frame {
+    display: block;
+    height: auto;
+  }
+  .bar,
+  .line,
+  .top,
+  .tape,
+  .told {
+    display: none !important;
+  }
+  .station {
+    overflow: visible;
+  }
+}
+</style>

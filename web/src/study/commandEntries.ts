@@ -1,0 +1,77 @@
+/** Everything the command box can find: actions, samples, parts, readings, facts, things seen, workings. */
+import type { Schemas } from '@/api/client'
+import type { Catalogue } from '@/catalogue/useCatalogue'
+import type { Sheet } from '@/sample/useSheet'
+import type { Found } from './search'
+import { stationsOf } from './stations'
+
+interface Sources {
+  sheet: Sheet | undefined
+  catalogue: Catalogue | undefined
+  samples: readonly Schemas['SampleTagOut'][]
+  actions: readonly Omit<Found, 'kind'>[]
+  pick: (sampleId: number) => void
+  field: (key: string) => void
+  go: (station: string) => void
+  working: (result: string) => void
+}
+
+const WORKINGS: readonly [string, string][] = [
+  ['inlet_hole_area', 'Working: inlet hole area'],
+  ['plate_flow_area', 'Working: tapping plate flow area'],
+  ['media_effective_area', 'Working: effective media area'],
+  ['bypass_opening', 'Working: bypass opening pressure'],
+  ['efficiency_at_20_um', 'Working: efficiency'],
+]
+
+/** Return the entries, those people ask for most first. */
+export function commandEntries(from: Sources): Found[] {
+  const { catalogue } = from
+  const stations = stationsOf(from.sheet, catalogue, { ready: false, failed: false })
+  const firstOf = (part: string) => {
+    const found = from.sheet?.parts.find((one) => one.key === part || one.key.startsWith(`${part}[`))
+    return found?.fields[0]?.key ?? found?.attributes[0]?.key ?? part
+  }
+  return [
+    ...from.actions.map((action) => ({ ...action, kind: 'action' })),
+    ...stations.map((one) => ({
+      title: `Go to ${one.title.toLowerCase()}`,
+      kind: 'station',
+      words: [one.title, one.name],
+      run: () => from.go(one.name),
+    })),
+    ...from.samples.map((sample) => ({
+      title: sample.label,
+      kind: 'sample',
+      words: [sample.maker ?? '', sample.part_number ?? ''].filter(Boolean),
+      run: () => from.pick(sample.id),
+    })),
+    ...(catalogue?.parts ?? []).map((part) => ({
+      title: part.title,
+      kind: 'part',
+      words: part.synonyms,
+      run: () => from.field(firstOf(part.key)),
+    })),
+    ...(catalogue?.quantities ?? []).map((one) => ({
+      title: `${one.part}: ${one.title}`,
+      kind: 'reading',
+      words: [one.title, ...one.synonyms],
+      run: () => from.field(one.key),
+    })),
+    ...(catalogue?.attributes ?? []).map((one) => ({
+      title: `${one.part}: ${one.title}`,
+      kind: 'seen',
+      words: [one.title, ...one.synonyms],
+      run: () => from.field(one.key),
+    })),
+    ...(catalogue?.facts ?? []).map((fact) => ({
+      title: fact.title[0]!.toUpperCase() + fact.title.slice(1),
+      kind: 'intake',
+      words: fact.synonyms,
+      run: () => from.field(fact.key),
+    })),
+    { title: 'Claims', kind: 'intake', words: ['published', 'rating', 'box says'], run: () => from.field('claims') },
+    { title: 'Record the cut', kind: 'action', words: ['cut open', 'gate'], run: () => from.go('gate') },
+    ...WORKINGS.map(([name, title]) => ({ title, kind: 'working', words: [title], run: () => from.working(name) })),
+  ]
+}

@@ -1,0 +1,99 @@
+/** The stations of the work, and how far each is filled. */
+import type { Sheet } from '@/sample/useSheet'
+import type { Catalogue } from '@/catalogue/useCatalogue'
+
+export interface Station {
+  name: string
+  title: string
+  /** 0 empty to 1 full. */
+  fill: number
+  progress: string
+}
+
+export const BENCH_STAGES = ['outside', 'opened', 'element', 'media'] as const
+export const STATION_ORDER = ['intake', 'outside', 'gate', 'opened', 'element', 'media', 'engine', 'map', 'sides', 'start'] as const
+export type StationName = (typeof STATION_ORDER)[number]
+
+const TITLES: Record<StationName, string> = {
+  intake: 'Intake',
+  outside: 'Outside',
+  gate: 'Cut',
+  opened: 'Opened',
+  element: 'Element',
+  media: 'Media',
+  engine: 'Oil, engine',
+  map: 'Operating map',
+  sides: 'Side by side',
+  start: 'Warm-up, life',
+}
+
+/** Facts of the engine that are taken down with the sample. */
+const OF_INTAKE = /^engine\.(name|stud_|least_|greatest_|adapter_)/
+
+/** Stations at which one sits down to think; the results tape makes room there. */
+export const THINKING: ReadonlySet<string> = new Set(['engine', 'map', 'sides', 'start'])
+
+/** Numbers of oil and engine without which nothing runs. */
+const ENGINE_NEEDS = ['oil.density', 'engine.pump_displacement', 'engine.pump_efficiency', 'engine.regulator_opening', 'engine.gallery', 'engine.stud_bore']
+
+/** Return where a key of a reading, a fact or an attribute is entered; what is no such key rests on the media's evidence. */
+export function stationOfKey(key: string, sheet: Sheet | undefined): StationName {
+  if (/^oil\./.test(key) || (/^engine\./.test(key) && !OF_INTAKE.test(key))) return 'engine'
+  if (/^plan\./.test(key)) return 'start'
+  if (key === 'scenarios') return 'map'
+  if (/^(study|engine|sample)\.|^claims$/.test(key)) return 'intake'
+  if (key === 'cut') return 'gate'
+  const part = sheet?.parts.find(
+    (candidate) =>
+      candidate.key === key ||
+      candidate.fields.some((field) => field.key === key) ||
+      candidate.attributes.some((attribute) => attribute.key === key),
+  )
+  const at = part ?? sheet?.parts.find((candidate) => candidate.key === key.split('.')[0])
+  if (at) return at.stage as StationName
+  if (key.startsWith('holes.centre_tube')) return 'element'
+  return key.startsWith('holes.') ? 'outside' : 'media'
+}
+
+function share(done: number, all: number): { fill: number; progress: string } {
+  return { fill: all ? done / all : 0, progress: `${done} of ${all}` }
+}
+
+/** Return how much of a stage's readings and attributes is answered. */
+export function stageProgress(sheet: Sheet, stage: string): { fill: number; progress: string } {
+  const parts = sheet.parts.filter((part) => part.stage === stage)
+  const fields = parts.flatMap((part) => part.fields)
+  const attributes = parts.flatMap((part) => part.attributes)
+  const done =
+    fields.filter((field) => field.estimate || field.state).length + attributes.filter((one) => one.value).length
+  return share(done, fields.length + attributes.length)
+}
+
+export function stationsOf(
+  sheet: Sheet | undefined,
+  catalogue: Catalogue | undefined,
+  map: { ready: boolean; failed: boolean },
+): Station[] {
+  return STATION_ORDER.map((name) => {
+    const station = { name, title: TITLES[name], fill: 0, progress: '' }
+    if (name === 'map')
+      return {
+        ...station,
+        fill: map.ready ? 1 : 0,
+        progress: map.ready ? 'computed' : map.failed ? 'needs more' : 'computing',
+      }
+    if (name === 'sides' || name === 'start') return { ...station, fill: map.ready ? 1 : 0, progress: map.ready ? '' : 'needs more' }
+    if (!sheet) return station
+    if (name === 'engine') return { ...station, ...share(ENGINE_NEEDS.filter((key) => sheet.facts[key]).length, ENGINE_NEEDS.length) }
+    if (name === 'intake') {
+      const wanted = (catalogue?.facts ?? []).filter((fact) => fact.stage === 'intake' && !/adapter|least|greatest|used_/.test(fact.key))
+      return { ...station, ...share(wanted.filter((fact) => sheet.facts[fact.key]).length, wanted.length) }
+    }
+    if (name === 'gate') {
+      const missing = sheet.gate.missing.length
+      if (sheet.gate.cut) return { ...station, fill: 1, progress: 'cut' }
+      return { ...station, fill: 0, progress: missing ? `${missing} missing` : 'ready to cut' }
+    }
+    return { ...station, ...stageProgress(sheet, name) }
+  })
+}
