@@ -1,15 +1,15 @@
 import { createRouter, createWebHistory, type RouteLocation } from 'vue-router'
-import BenchView from '@/sample/BenchView.vue'
+import BenchView from '@/bench/BenchView.vue'
 import EngineView from '@/circuit/EngineView.vue'
-import GateView from '@/sample/GateView.vue'
-import IntakeView from '@/sample/IntakeView.vue'
+import GateView from '@/bench/GateView.vue'
+import IntakeView from '@/bench/IntakeView.vue'
 import OperatingMapView from '@/maps/OperatingMapView.vue'
 import SidesView from '@/comparison/SidesView.vue'
 import StartView from '@/starts/StartView.vue'
 import StudiesView from '@/study/StudiesView.vue'
 import StudyView from '@/study/StudyView.vue'
 import WorkingView from '@/results/WorkingView.vue'
-import { BENCH_STAGES } from '@/study/stations'
+import { BENCH_STAGES } from '@/sample/stations'
 
 /** A numeric parameter of the route. */
 function numbers(names: readonly string[]) {

@@ -4,7 +4,7 @@ import { computed } from 'vue'
 import { ProblemError } from '@/api/client'
 import type { Sheet } from '@/sample/useSheet'
 import { fieldOf, inputName } from '@/shared/inputNames'
-import { stationOfKey } from '@/study/stations'
+import { stationOfKey } from '@/sample/stations'
 
 const props = defineProps<{ error: Error; what: string; titles: ReadonlyMap<string, string>; sheet: Sheet | undefined }>()
 const where = computed(() => (props.error instanceof ProblemError ? props.error.where : ''))

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** The stages as stations on one drawn pipe: navigation and progress at once. */
-import type { Station } from './stations'
+import type { Station } from '@/sample/stations'
 
 defineProps<{ stations: readonly Station[]; current: string }>()
 defineEmits<{ go: [name: string] }>()

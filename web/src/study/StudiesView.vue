@@ -3,7 +3,7 @@
 import { ref, useTemplateRef } from 'vue'
 import { useRouter } from 'vue-router'
 import { client, ProblemError, unwrap } from '@/api/client'
-import AppBar from '@/app/AppBar.vue'
+import AppBar from '@/shared/AppBar.vue'
 import { useImportStudy, useRefreshStudies, useStudies } from './useStudies'
 
 const router = useRouter()

@@ -3,7 +3,7 @@
 import { computed, ref, toRef } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { client, ProblemError, unwrap } from '@/api/client'
-import AppBar from '@/app/AppBar.vue'
+import AppBar from '@/shared/AppBar.vue'
 import CommandBox from './CommandBox.vue'
 import OilLine from './OilLine.vue'
 import ResultsTape from '@/results/ResultsTape.vue'
@@ -14,7 +14,7 @@ import { USUAL_SIZE_UM, useOperatingMap } from '@/maps/useOperatingMap'
 import { useBenchChanges, useFieldTitles, useOtherWindows, useSheet } from '@/sample/useSheet'
 import { useRefreshStudies, useStudy } from './useStudies'
 import { commandEntries } from './commandEntries'
-import { STATION_ORDER, stationOfKey, stationsOf, THINKING } from './stations'
+import { STATION_ORDER, stationOfKey, stationsOf, THINKING } from '@/sample/stations'
 import { usePreferences } from '@/shared/preferences'
 
 const props = defineProps<{ studyId: number; sampleId: number }>()

@@ -3,7 +3,7 @@ import type { Schemas } from '@/api/client'
 import type { Catalogue } from '@/catalogue/useCatalogue'
 import type { Sheet } from '@/sample/useSheet'
 import type { Found } from './search'
-import { stationsOf } from './stations'
+import { stationsOf } from '@/sample/stations'
 
 interface Sources {
   sheet: Sheet | undefined

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { ProblemError } from '@/api/client'
-import { useRefusal } from '@/shared/useRefusal'
+import { useRefusal } from './useRefusal'
 
 const refuse = () => Promise.reject(new ProblemError({ message: 'Type a number.', where: '', missing: [] }))
 

@@ -1,8 +1,8 @@
 <script setup lang="ts">
 /** The name, the way back to the studies, and what holds everywhere: units and light. */
-import type { UnitFamily } from '@/shared/units'
-import { usePreferences } from '@/shared/preferences'
-import SwitchButtons from '@/shared/SwitchButtons.vue'
+import type { UnitFamily } from './units'
+import { usePreferences } from './preferences'
+import SwitchButtons from './SwitchButtons.vue'
 
 defineProps<{ title: string }>()
 

@@ -1,11 +1,8 @@
 import { mount, flushPromises } from '@vue/test-utils'
 import PrimeVue from 'primevue/config'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
-import { client, ProblemError, unwrap, type Schemas } from '@/api/client'
-import ReadingChip from '@/entry/ReadingChip.vue'
-import AttributeField from '@/entry/AttributeField.vue'
-import FactField from '@/entry/FactField.vue'
-import ReadingField from '@/entry/ReadingField.vue'
+import { client, ProblemError, type Schemas } from '@/api/client'
+import ReadingField from './ReadingField.vue'
 import type { BenchChanges } from '@/sample/useSheet'
 
 const plugins = [PrimeVue]
@@ -168,98 +165,5 @@ describe('a reading field', () => {
   it('says a state in words instead of a number', () => {
     expect(mountField({}, { estimate: null, readings: [], state: 'lost' }).get('.mean').text()).toBe('lost')
     expect(mountField({}, { estimate: null, readings: [] }).get('.mean').text()).toBe('not measured')
-  })
-})
-
-describe('pictured choices', () => {
-  const attribute: Schemas['AttributeOut'] = {
-    key: 'gasket.section', title: 'section', part: 'Gasket', stage: 'outside', whole_only: false, closed: false, synonyms: [],
-    choices: [{ value: 'square', meaning: 'a' }, { value: 'captured lip', meaning: 'b' }],
-    schools: ['Captured: it stays.', 'Square: it turns.'],
-  }
-  it('are chosen by number, taken away by Delete, and show the default school first', async () => {
-    const set = vi.fn().mockResolvedValue({})
-    const wrapper = mount(AttributeField, { props: { attribute, value: null, set }, global: { plugins } })
-    const group = wrapper.get('[role="radiogroup"]')
-    await group.trigger('keydown', { key: '2' })
-    await vi.advanceTimersByTimeAsync(200)
-    expect(set).toHaveBeenCalledWith({ key: 'gasket.section', text: 'captured lip', seen: null })
-    await group.trigger('keydown', { key: 'Delete' })
-    expect(set).toHaveBeenLastCalledWith({ key: 'gasket.section', text: null, seen: null })
-    set.mockClear()
-    for (const key of ['1', '2', '.', '4']) await group.trigger('keydown', { key })
-    await vi.advanceTimersByTimeAsync(200)
-    expect(set).not.toHaveBeenCalled() // a caliper that types was read here by mistake
-    await group.trigger('keydown', { key: 'v' })
-    expect(wrapper.get('strong').text()).toBe('Captured: it stays.')
-    expect(wrapper.findAll('svg path').length).toBeGreaterThan(2)
-  })
-})
-
-describe('a fact field', () => {
-  const fact: Schemas['FactOut'] = {
-    key: 'sample.price', title: 'price', kind: 'price', help: '', choices: [], whole_only: false, stage: 'intake', synonyms: [], usual: '',
-  }
-  function mountFact(set: (fact: Schemas['FactIn']) => Promise<unknown>) {
-    return mount(FactField, { props: { fact, value: '9.50 EUR', family: 'metric', set }, global: { plugins } })
-  }
-  it('keeps what changed on Enter, with what was seen before, and nothing else', async () => {
-    const set = vi.fn().mockResolvedValue({})
-    const wrapper = mountFact(set)
-    await wrapper.get('input').trigger('keydown', { key: 'Enter' })
-    expect(set).not.toHaveBeenCalled()
-    await wrapper.get('input').setValue('11 EUR')
-    await wrapper.get('input').trigger('keydown', { key: 'Enter' })
-    expect(set).toHaveBeenCalledWith({ key: 'sample.price', text: '11 EUR', family: 'metric', seen: '9.50 EUR' })
-    expect(wrapper.emitted('next')).toHaveLength(2)
-  })
-  it('keeps the text in the field and says why when it is refused', async () => {
-    const set = vi.fn().mockRejectedValue(new ProblemError({ message: 'no price', where: '', missing: [] }))
-    const wrapper = mountFact(set)
-    await wrapper.get('input').setValue('cheap')
-    await wrapper.get('input').trigger('keydown', { key: 'Enter' })
-    await flushPromises()
-    expect(wrapper.get('[role="alert"]').text()).toBe('no price')
-    expect((wrapper.get('input').element as HTMLInputElement).value).toBe('cheap')
-  })
-  it('shows what another window put there, unless something is being typed', async () => {
-    const wrapper = mountFact(vi.fn())
-    await wrapper.setProps({ value: '12.00 EUR' })
-    expect((wrapper.get('input').element as HTMLInputElement).value).toBe('12.00 EUR')
-    await wrapper.get('input').setValue('13')
-    await wrapper.setProps({ value: '14.00 EUR' })
-    expect((wrapper.get('input').element as HTMLInputElement).value).toBe('13')
-  })
-})
-
-describe('a reading chip', () => {
-  it('asks for a reason in place and does not take an empty one', async () => {
-    const wrapper = mount(ReadingChip, { props: { reading, usualInstrument: 'tape' }, global: { plugins } })
-    await wrapper.get('button').trigger('keydown', { key: 'Delete' })
-    await wrapper.get('input').trigger('keydown', { key: 'Enter' })
-    expect(wrapper.emitted('strike')).toBeUndefined()
-    expect(wrapper.text()).toContain('why it does not count')
-    await wrapper.get('input').setValue('pulled too hard')
-    await wrapper.get('input').trigger('keydown', { key: 'Enter' })
-    expect(wrapper.emitted('strike')).toEqual([['pulled too hard']])
-  })
-  it('keeps a struck reading in sight and restores it', async () => {
-    const struck = { ...reading, struck_out_reason: 'wet' }
-    const wrapper = mount(ReadingChip, { props: { reading: struck, usualInstrument: 'tape' }, global: { plugins } })
-    expect(wrapper.get('s').text()).toBe('1.62 m')
-    expect(wrapper.text()).toContain('wet')
-    await wrapper.get('button').trigger('click')
-    expect(wrapper.emitted('restore')).toHaveLength(1)
-  })
-})
-
-describe('an answer of the server', () => {
-  it('becomes data, its own sentence, or one of ours', async () => {
-    const response = new Response(null, { status: 500 })
-    await expect(unwrap(Promise.resolve({ data: 1, response }))).resolves.toBe(1)
-    const error = { message: 'no', where: 'x', missing: ['y'] }
-    await expect(unwrap(Promise.resolve({ error, response }))).rejects.toMatchObject({ message: 'no', where: 'x', missing: ['y'] })
-    await expect(unwrap(Promise.resolve({ error: 'oops', response }))).rejects.toThrow('answered 500')
-    await expect(unwrap(Promise.reject(new TypeError('net')))).rejects.toThrow('does not answer')
   })
 })

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { inTurn } from '@/sample/useSheet'
+import { inTurn } from './useSheet'
 
 describe('changes in turn', () => {
   it('start at once when nothing is underway, else one after the other, in order, whatever fails', async () => {

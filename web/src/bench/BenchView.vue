@@ -19,9 +19,9 @@ import ValvePanel from '@/figures/ValvePanel.vue'
 import { useCatalogue } from '@/catalogue/useCatalogue'
 import { listedKey, useKeys } from '@/shared/useKeys'
 import { useFigures } from '@/figures/useFigures'
-import { useBenchChanges, useSheet } from './useSheet'
+import { useBenchChanges, useSheet } from '@/sample/useSheet'
 import { useStops } from '@/shared/useStops'
-import { stationOfKey } from '@/study/stations'
+import { stationOfKey } from '@/sample/stations'
 import { usePreferences } from '@/shared/preferences'
 
 const props = defineProps<{ sampleId: number; stage: string }>()

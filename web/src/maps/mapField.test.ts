@@ -1,7 +1,7 @@
 import { scaleLinear } from 'd3-scale'
 import { describe, expect, it } from 'vitest'
-import { fieldColour, fieldScale, oneTwoFive, paintField, place, roundSteps } from '@/maps/mapField'
-import { levelLines, openRegion, thresholdPath } from '@/maps/mapLines'
+import { fieldColour, fieldScale, oneTwoFive, paintField, place, roundSteps } from './mapField'
+import { levelLines, openRegion, thresholdPath } from './mapLines'
 
 const temperatures = [0, 10, 20]
 const speeds = [1000, 2000, 3000]

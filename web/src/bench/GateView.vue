@@ -4,8 +4,8 @@ import { computed, ref, toRef, useTemplateRef } from 'vue'
 import { useRouter } from 'vue-router'
 import { ProblemError } from '@/api/client'
 import { useCatalogue } from '@/catalogue/useCatalogue'
-import { useBenchChanges, useSheet } from './useSheet'
-import { stationOfKey } from '@/study/stations'
+import { useBenchChanges, useSheet } from '@/sample/useSheet'
+import { stationOfKey } from '@/sample/stations'
 import { clock } from '@/shared/words'
 
 const props = defineProps<{ sampleId: number }>()

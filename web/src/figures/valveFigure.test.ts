@@ -1,9 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import type { Schemas } from '@/api/client'
-import { linePath, plainScale, roundTicks } from '@/shared/plainScale'
-import { crowdingWords, pleatPath } from '@/figures/packFigure'
-import { stripFigure } from '@/figures/stripFigure'
-import { agreementLines, agreementWords, valveFigure } from '@/figures/valveFigure'
+import { agreementLines, agreementWords, valveFigure } from './valveFigure'
 
 const valve: Schemas['ValveOut'] = {
   evidence: [], agreements: [], closing_kpa: null, stated_band: null, senses: null, kind: 'coil_spring', opening_kpa: 120, full_open_kpa: 200,
@@ -65,60 +62,5 @@ describe('the valve in section', () => {
       'bench pressure and stated setting disagree (Eₙ 3.0)',
       'the other pairs agree (Eₙ up to 0.7)',
     ])
-  })
-})
-
-const pack: Schemas['PackOut'] = {
-  outside_mm: 70, inside_mm: 38, count: 50, thickness_mm: 0.8, depth_mm: 16, can_inside_mm: 75, opening_percent: 33, room: 'enough',
-  tube_open_mm2: null, measured: ['element.outside_diameter', 'element.inside_diameter', 'element.pleat_count', 'media.thickness'],
-}
-
-describe('the pleat pack', () => {
-  it('folds once out and once in for every pleat, inside its diameters', () => {
-    const radii = numbers(pleatPath(pack)).map(([x, y]) => Math.hypot(x!, y!))
-    expect(radii).toHaveLength(100)
-    expect(Math.max(...radii)).toBeCloseTo(35 - 0.4)
-    expect(Math.min(...radii)).toBeCloseTo(19 + 0.4)
-  })
-  it('says when it is crowded, when it cannot fit, and when it is a guess', () => {
-    expect(crowdingWords(pack)).toBe('33 % of the inside circumference is open between the pleats.')
-    expect(crowdingWords({ ...pack, opening_percent: 6, room: 'crowded' })).toContain('crowded')
-    expect(crowdingWords({ ...pack, opening_percent: -12, room: 'cannot_fit' })).toContain('cannot fit')
-    expect(crowdingWords({ ...pack, room: 'unknown' })).toContain('typical size')
-  })
-})
-
-const strip: Schemas['StripOut'] = {
-  length_mm: 1600, width_mm: 80, potting_mm: 2.5, overlap_mm: 10, blocked_length_mm: 64, gross_cm2: 1280, effective_cm2: 1134.5,
-  is_forecast: false, pulled_length_mm: null, pleats_length_mm: null, length_off_percent: null, grammage_g_m2: null,
-  deductions: [
-    { key: 'element.potting_depth', cm2: 80, measured: true }, { key: 'media.seam_overlap', cm2: 7.5, measured: true },
-    { key: 'media.blocked_pleats', cm2: 48, measured: true }, { key: 'media.blocked_area', cm2: 10, measured: true },
-  ],
-}
-
-describe('the strip', () => {
-  it('hatches exactly the area that is lost, whatever rows it is cut into', () => {
-    const lost = strip.deductions.reduce((sum, one) => sum + one.cm2, 0)
-    for (const aspect of [0.5, 1.35, 4]) {
-      const figure = stripFigure(strip, aspect)
-      expect(figure.rows.reduce((sum, row) => sum + row.length, 0)).toBeCloseTo(strip.length_mm)
-      const hatched = figure.rows.flatMap((row) => row.patches).reduce((sum, one) => sum + one.width * one.height, 0)
-      expect(hatched / 100).toBeCloseTo(lost)
-    }
-  })
-  it('loses nothing where nothing is known to be lost', () => {
-    const bare = { ...strip, potting_mm: 0, overlap_mm: 0, blocked_length_mm: 0, deductions: [] }
-    expect(stripFigure(bare).rows.flatMap((row) => row.patches)).toEqual([])
-  })
-})
-
-describe('a plain scale', () => {
-  it('has round ticks that stay inside', () => {
-    expect(roundTicks(281, 6)).toEqual([0, 50, 100, 150, 200, 250])
-    expect(roundTicks(3.9, 3)).toEqual([0, 2])
-    expect(roundTicks(0)).toEqual([0])
-    expect(plainScale(200, 10, 110).at(100)).toBe(60)
-    expect(linePath([], [])).toBe('')
   })
 })

@@ -1,5 +1,5 @@
 /** The stations of the work, and how far each is filled. */
-import type { Sheet } from '@/sample/useSheet'
+import type { Sheet } from './useSheet'
 import type { Catalogue } from '@/catalogue/useCatalogue'
 
 export interface Station {

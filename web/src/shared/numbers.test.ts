@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
-import { toDigits, toPercent, withUncertainty } from '@/shared/numbers'
-import { shownUnit } from '@/shared/units'
+import { toDigits, toPercent, withUncertainty } from './numbers'
+import { shownUnit } from './units'
 
 describe('numbers as people read them', () => {
   it('never writes minus nothing', () => {

@@ -1,0 +1,74 @@
+import { mount, flushPromises } from '@vue/test-utils'
+import { describe, expect, it, vi } from 'vitest'
+import { ProblemError, type Schemas } from '@/api/client'
+import CircuitDrawing from './CircuitDrawing.vue'
+import EngineLibrary from './EngineLibrary.vue'
+import HotPointPanel from './HotPointPanel.vue'
+import OilPanel from './OilPanel.vue'
+
+const problem = (message: string) => new ProblemError({ message, where: '', missing: [] })
+
+describe('oil and engine', () => {
+  const line: Schemas['OilLineOut'] = {
+    temperature_c: [-25, 15, 40, 100], kinematic_mm2_s: [4000, 260, 66, 11], dynamic_mpa_s: [3500, 222, 55, 9], density_kg_m3: [879, 854, 838, 800],
+    points: [
+      { temperature_c: 40, stated: 66, kinematic_mm2_s: 66, dynamic_mpa_s: 55, is_dynamic: false, high_shear: false },
+      { temperature_c: 100, stated: 11, kinematic_mm2_s: 11, dynamic_mpa_s: 9, is_dynamic: false, high_shear: false },
+    ],
+    coldest_point_c: 40, warmest_point_c: 100, coldest_pumping_c: -30,
+  }
+  it('reads both viscosities off the line and marks where it is only extended', async () => {
+    const wrapper = mount(OilPanel, { props: { line, grades: ['5W-30'], setOil: () => Promise.resolve() } })
+    expect(wrapper.get('[data-oil="reading"]').text()).toContain('3500 mPa·s dynamic · 4000 mm²/s kinematic')
+    expect(wrapper.get('[data-oil="reading"]').text()).toContain('extended beyond the points')
+    await wrapper.get('.read input').setValue('40')
+    await wrapper.get('.read input').trigger('change')
+    expect(wrapper.get('[data-oil="reading"]').text()).not.toContain('extended')
+  })
+  it('hands the points over as they were stated, with those that were seen, and keeps what is refused', async () => {
+    const setOil = vi.fn().mockRejectedValue(problem('the oil would be thicker at 100 °C'))
+    const wrapper = mount(OilPanel, { props: { line, grades: [], setOil } })
+    const field = wrapper.get('[aria-label="Viscosity of point 2"]')
+    await field.setValue('90')
+    await field.trigger('change')
+    await flushPromises()
+    const sent = setOil.mock.calls.at(-1)![0] as Schemas['OilIn']
+    expect(sent.viscosity!.map((point) => point.kinematic_mm2_s)).toEqual([66, 90])
+    expect(sent.seen!.map((point) => point.kinematic_mm2_s)).toEqual([66, 11])
+    expect(wrapper.get('[role="alert"]').text()).toContain('thicker at 100 °C')
+    expect((field.element as HTMLInputElement).value).toBe('90')
+  })
+  it('draws the sensing line to the side that moves the regulator, and opens a part by key', async () => {
+    const drawn = (facts: Record<string, string>) => mount(CircuitDrawing, { props: { facts, chosen: 'pump' } })
+    const [pump, gallery] = [drawn({}), drawn({ 'engine.regulator_sense': 'gallery', 'engine.stud_bore': '13 mm' })]
+    expect(pump.get('[data-sense="line"]').attributes('d')).not.toBe(gallery.get('[data-sense="line"]').attributes('d'))
+    expect(pump.get('[data-part="stud"]').text()).toContain('not stated')
+    expect(gallery.get('[data-part="stud"]').text()).toContain('13 mm')
+    await gallery.get('[data-part="cooler"]').trigger('keydown', { key: 'Enter' })
+    expect(gallery.emitted('choose')).toEqual([['cooler']])
+  })
+  it('tells the leftover of the calibration, and that more than a few per cent is unusual', () => {
+    const point = (leftover: number): Schemas['HotPointOut'] => ({
+      displaced_l_min: 46, slip_l_min: 5, flow_l_min: 41, bearings_l_min: 30, jets_l_min: 11, jet_diameter_mm: 1.9, bearing_viscosity_mpa_s: 7,
+      stated_kpa: 330, computed_kpa: 330 * (1 + leftover / 100), leftover_percent: leftover, studs: [{ bore_mm: 12, loss_kpa: 23 }],
+    })
+    const told = (leftover: number) =>
+      mount(HotPointPanel, { props: { point: point(leftover), problem: null, missing: [], family: 'metric' } }).get('[data-hot="leftover"]').text()
+    expect(told(-2)).toContain('323 kPa for 330 stated: −2.0 %')
+    expect(told(-2)).toContain('intended')
+    expect(told(-9)).toContain('More than usual')
+    expect(mount(HotPointPanel, { props: { point: null, problem: null, missing: ['circuit.engine'], family: 'metric' } }).text()).toContain("the engine's hot point")
+  })
+  it('takes engines from the library and says why one cannot be kept', async () => {
+    const take = vi.fn().mockResolvedValue(undefined)
+    const wrapper = mount(EngineLibrary, {
+      props: { engines: [{ id: null, name: 'shipped', words: 'w' }, { id: 3, name: 'mine', words: 'w' }], take, keep: () => Promise.reject(problem('no name yet')), forget: vi.fn() },
+    })
+    await wrapper.get('[data-engine="mine"]').trigger('click')
+    expect(take).toHaveBeenCalledWith('mine')
+    expect(wrapper.findAll('[aria-label^="Take "]')).toHaveLength(1)
+    await wrapper.get('.tool').trigger('click')
+    await flushPromises()
+    expect(wrapper.get('[role="alert"]').text()).toBe('no name yet')
+  })
+})

@@ -1,0 +1,48 @@
+import { mount } from '@vue/test-utils'
+import { describe, expect, it } from 'vitest'
+import type { Schemas } from '@/api/client'
+import SidesTable from './SidesTable.vue'
+
+const titles = new Map([['media.thickness', 'Media: thickness']])
+const start: Schemas['WarmUpTotalsOut'] = {
+  filled_after_s: 4, pressure_after_s: null, bypass_minutes: 0.1, unfiltered_l: 0.4, volume_l: 800, lowest_gallery_kpa: 160, dry_s: 0,
+}
+const side = (change: Partial<Schemas['SideOut']>): Schemas['SideOut'] => ({
+  key: '1', sample_id: 1, label: 'A', parts: [{ name: 'media', loss_kpa: 50, share_percent: 72.4 }, { name: 'inlet_holes', loss_kpa: 11, share_percent: 16 }],
+  filter_kpa: 70, gallery_kpa: 300, unfiltered_percent: 0, onset_c: -4.4, filling_onset_c: 17.6, has_valve: true, start, problem: null, missing: [], ...change,
+})
+const band = (change: Partial<Schemas['SliceBandOut']>): Schemas['SliceBandOut'] => ({
+  kind: 'band', key: '1', along: [], value: [], low: [], middle: [], high: [], unit: 'kpa', draws: 1000, impossible: 0, onset_c: -4.4, onset_low_c: -21.3,
+  onset_high_c: 14.6, shut_percent: 0, ...change,
+})
+
+describe('filters side by side', () => {
+  const table = (sides: Schemas['SideOut'][], bands: Record<string, Schemas['SliceBandOut']> = {}) =>
+    mount(SidesTable, {
+      props: {
+        sides: { temperature_c: -20, speed_rpm: 1500, start_c: -25, duty_cycle: 'x', sides }, bands, inHand: 1, shown: ['1'], who: 'filter', titles, family: 'metric',
+      },
+    })
+  it('answer which part restricts, below what temperature, and for how long', () => {
+    const wrapper = table([side({})], { 1: band({}) })
+    expect(wrapper.get('[data-answer="restricts"]').text()).toContain('Media 72 % inlet holes 16 %')
+    expect(wrapper.get('[data-answer="onset"]').text()).toBe('−4 °C −21 … 15 °C')
+    expect(wrapper.get('[data-answer="start"]').text()).toBe('6 s')
+  })
+  it('tell shut from never closing, and an interval that begins shut', () => {
+    const onset = (change: Partial<Schemas['SideOut']>, found?: Schemas['SliceBandOut']) =>
+      table([side(change)], found ? { 1: found } : {}).get('[data-answer="onset"]').text()
+    expect(onset({ onset_c: null })).toBe('shut')
+    expect(onset({ onset_c: 150 })).toBe('never closes')
+    expect(onset({ onset_c: -0.2 })).toBe('0 °C')
+    expect(onset({ has_valve: false })).toBe('no bypass')
+    expect(onset({ onset_c: null }, band({ onset_low_c: null, onset_high_c: -19, shut_percent: 60 }))).toBe('shut shut … −19 °C')
+    expect(onset({ onset_c: null }, band({ shut_percent: 99 }))).toContain('shut in nearly all draws')
+  })
+  it('say in words what one still needs', async () => {
+    const wrapper = table([side({ problem: 'still missing: media.thickness', missing: ['media.thickness', 'b', 'c', 'd', 'e'] })])
+    expect(wrapper.text()).toContain('needs Media: thickness, b, c, d and 1 more')
+    await wrapper.get('input').trigger('change')
+    expect(wrapper.emitted('toggle')).toEqual([['1']])
+  })
+})

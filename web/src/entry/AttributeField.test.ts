@@ -1,0 +1,38 @@
+import { mount } from '@vue/test-utils'
+import PrimeVue from 'primevue/config'
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
+import { type Schemas } from '@/api/client'
+import AttributeField from './AttributeField.vue'
+
+const plugins = [PrimeVue]
+beforeEach(() => vi.useFakeTimers())
+afterEach(() => {
+  vi.useRealTimers()
+  vi.restoreAllMocks()
+  document.body.innerHTML = ''
+})
+
+describe('pictured choices', () => {
+  const attribute: Schemas['AttributeOut'] = {
+    key: 'gasket.section', title: 'section', part: 'Gasket', stage: 'outside', whole_only: false, closed: false, synonyms: [],
+    choices: [{ value: 'square', meaning: 'a' }, { value: 'captured lip', meaning: 'b' }],
+    schools: ['Captured: it stays.', 'Square: it turns.'],
+  }
+  it('are chosen by number, taken away by Delete, and show the default school first', async () => {
+    const set = vi.fn().mockResolvedValue({})
+    const wrapper = mount(AttributeField, { props: { attribute, value: null, set }, global: { plugins } })
+    const group = wrapper.get('[role="radiogroup"]')
+    await group.trigger('keydown', { key: '2' })
+    await vi.advanceTimersByTimeAsync(200)
+    expect(set).toHaveBeenCalledWith({ key: 'gasket.section', text: 'captured lip', seen: null })
+    await group.trigger('keydown', { key: 'Delete' })
+    expect(set).toHaveBeenLastCalledWith({ key: 'gasket.section', text: null, seen: null })
+    set.mockClear()
+    for (const key of ['1', '2', '.', '4']) await group.trigger('keydown', { key })
+    await vi.advanceTimersByTimeAsync(200)
+    expect(set).not.toHaveBeenCalled() // a caliper that types was read here by mistake
+    await group.trigger('keydown', { key: 'v' })
+    expect(wrapper.get('strong').text()).toBe('Captured: it stays.')
+    expect(wrapper.findAll('svg path').length).toBeGreaterThan(2)
+  })
+})

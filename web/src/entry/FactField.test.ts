@@ -1,0 +1,49 @@
+import { mount, flushPromises } from '@vue/test-utils'
+import PrimeVue from 'primevue/config'
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
+import { ProblemError, type Schemas } from '@/api/client'
+import FactField from './FactField.vue'
+
+const plugins = [PrimeVue]
+beforeEach(() => vi.useFakeTimers())
+afterEach(() => {
+  vi.useRealTimers()
+  vi.restoreAllMocks()
+  document.body.innerHTML = ''
+})
+
+describe('a fact field', () => {
+  const fact: Schemas['FactOut'] = {
+    key: 'sample.price', title: 'price', kind: 'price', help: '', choices: [], whole_only: false, stage: 'intake', synonyms: [], usual: '',
+  }
+  function mountFact(set: (fact: Schemas['FactIn']) => Promise<unknown>) {
+    return mount(FactField, { props: { fact, value: '9.50 EUR', family: 'metric', set }, global: { plugins } })
+  }
+  it('keeps what changed on Enter, with what was seen before, and nothing else', async () => {
+    const set = vi.fn().mockResolvedValue({})
+    const wrapper = mountFact(set)
+    await wrapper.get('input').trigger('keydown', { key: 'Enter' })
+    expect(set).not.toHaveBeenCalled()
+    await wrapper.get('input').setValue('11 EUR')
+    await wrapper.get('input').trigger('keydown', { key: 'Enter' })
+    expect(set).toHaveBeenCalledWith({ key: 'sample.price', text: '11 EUR', family: 'metric', seen: '9.50 EUR' })
+    expect(wrapper.emitted('next')).toHaveLength(2)
+  })
+  it('keeps the text in the field and says why when it is refused', async () => {
+    const set = vi.fn().mockRejectedValue(new ProblemError({ message: 'no price', where: '', missing: [] }))
+    const wrapper = mountFact(set)
+    await wrapper.get('input').setValue('cheap')
+    await wrapper.get('input').trigger('keydown', { key: 'Enter' })
+    await flushPromises()
+    expect(wrapper.get('[role="alert"]').text()).toBe('no price')
+    expect((wrapper.get('input').element as HTMLInputElement).value).toBe('cheap')
+  })
+  it('shows what another window put there, unless something is being typed', async () => {
+    const wrapper = mountFact(vi.fn())
+    await wrapper.setProps({ value: '12.00 EUR' })
+    expect((wrapper.get('input').element as HTMLInputElement).value).toBe('12.00 EUR')
+    await wrapper.get('input').setValue('13')
+    await wrapper.setProps({ value: '14.00 EUR' })
+    expect((wrapper.get('input').element as HTMLInputElement).value).toBe('13')
+  })
+})

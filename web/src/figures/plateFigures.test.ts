@@ -1,0 +1,45 @@
+import { describe, expect, it } from 'vitest'
+import type { Schemas } from '@/api/client'
+import { outletRows, penaltyWords, productLines, sectionDiscs } from './plateFigures'
+import { litBy } from './plateNames'
+
+const plate = {
+  circles: [], holes: [], hole_circles_measured: true, problems: [], perimeter_mm: 100, equivalent_diameter_mm: 10,
+  products: [{ count: 8, one_mm2: 28.9, open_fraction: 1 }, { count: 2, one_mm2: 30, open_fraction: 0.5 }],
+  penalty_viscous: 4.04, penalty_hot: null,
+  sections: [{ name: 'outlet', area_mm2: 100 }, { name: 'inlet', area_mm2: 400 }],
+  outlets: [{ name: 'stud', bore_mm: 12.7, area_mm2: 126.7, flow_area_mm2: null, controlled_by: null, adapter_ratio: 0.5 }],
+} satisfies Schemas['PlateOut']
+
+describe('the figures beside the plate', () => {
+  it('never leave the count out of the product', () => {
+    expect(productLines(plate, 'metric')).toEqual(['8 × 28.90 = 231.2 mm²', '2 × 30.00 × 0.50 open = 30.00 mm²'])
+    expect(productLines(plate, 'inch')[0]).toBe('8 × 0.0448 = 0.358 in²')
+  })
+  it('draw discs whose areas are the sections, the narrowest marked', () => {
+    const discs = sectionDiscs(plate, 'metric')
+    expect(discs.map((disc) => disc.name)).toEqual(['inlet', 'outlet'])
+    expect(discs[0]!.radius / discs[1]!.radius).toBeCloseTo(2, 12)
+    expect(discs.map((disc) => disc.controls)).toEqual([false, true])
+    expect(discs[0]!.words).toContain('4.00 times')
+  })
+  it('say what dividing the area costs, and what is missing for it', () => {
+    expect(penaltyWords(plate)).toContain('4.04 times cold')
+    expect(penaltyWords({ ...plate, penalty_hot: 0.91 })).toContain('0.910 times at the hot point')
+    expect(penaltyWords({ ...plate, penalty_viscous: null })).toContain('needs the plate’s thickness')
+  })
+  it('show each bore and the adapter against it', () => {
+    const row = outletRows(plate, 'inch')[0]!
+    expect([row.bore, row.flow, row.controls, row.adapter]).toEqual(['0.500', '…', 'inlet not complete', '0.50 of it'])
+  })
+})
+
+describe('what lights up in the plate', () => {
+  it('is the circle or the holes whose size is being typed', () => {
+    expect(litBy('gasket.inside_diameter').circle).toBe('gasket.inside_diameter')
+    expect(litBy('can.circumference').circle).toBe('can.outside_diameter')
+    expect(litBy('engine.stud_bore').circle).toBe('circuit.stud')
+    expect(litBy('holes.inlet[2].width')).toEqual({ circle: null, group: 2, size: 'width' })
+    expect(litBy('filter.mass').circle).toBeNull()
+  })
+})

@@ -1,0 +1,48 @@
+import { describe, expect, it } from 'vitest'
+import { csv } from '@/shared/download'
+import { MAP_QUANTITIES } from './mapQuantities'
+import { engineField, fieldRows } from './mapView'
+import { mapSummary } from './mapSummary'
+import type { OperatingMap } from './useOperatingMap'
+
+function map(change: Partial<OperatingMap> = {}): OperatingMap {
+  const grid = [[4, null]]
+  const part = (name: string, total: number | null) => ({
+    name, viscous_kpa: [[total, null]], inertial_kpa: [[0, null]], spring_kpa: 0,
+  })
+  return {
+    temperature_c: [20], speed_rpm: [1000, 2000], element_kpa: grid, ledger: [part('cooler', 90), part('media', 6), part('outlet', 4)],
+    onset: { speed_rpm: [1000, 2000], temperature_c: [-12.34, 150], reopens_c: [null, null] },
+    regulator: { speed_rpm: [1000, 2000], temperature_c: [null, null], reopens_c: [null, null] },
+    ...change,
+  } as OperatingMap
+}
+
+describe('the map in words', () => {
+  const onset = (closes: (number | null)[], reopens: (number | null)[]) => ({
+    onset: { speed_rpm: [1000, 2000], temperature_c: closes, reopens_c: reopens },
+  })
+  const told = (change: Partial<OperatingMap>, family: 'metric' | 'inch') =>
+    mapSummary('Element differential pressure', engineField(map(change), MAP_QUANTITIES[0]!, null, family), 'rpm')
+  it('says where the extremes are, read off the map, in the family asked for', () => {
+    const odd = { temperature_c: [20, 90], element_kpa: [[4, null], [30, 9]] }
+    expect(told(odd, 'metric')).toContain('from 4.0 kPa at 20.0 °C and 1000 rpm to 30.0 kPa at 90.0 °C and 1000 rpm')
+    expect(told(odd, 'inch')).toContain('4.35 psi at 90.0 °C')
+  })
+  it('gives the onset at both ends', () => {
+    expect(told({}, 'metric')).toContain('closes at −12.3 °C at 1000 rpm, and never closes at 2000 rpm')
+  })
+  it('tells a valve that opens when hot from one that stays closed', () => {
+    expect(told(onset([null, null], [null, null]), 'metric')).toContain('stays closed everywhere')
+    expect(told(onset([null, null], [null, 96.2]), 'metric')).toContain('the bypass opens at 96.2 °C at 2000 rpm')
+    expect(told(onset([null, -8], [null, 60]), 'metric')).toContain('closes at −8.00 °C and opens again at 60.0 °C at 2000 rpm')
+    expect(told({ element_kpa: [[null, null]] }, 'metric')).toContain('will not pump anywhere')
+  })
+  it('goes into a file with units in the heading and gaps left empty', () => {
+    const rows = fieldRows(engineField(map(), MAP_QUANTITIES[0]!, null, 'inch'), 'Element differential pressure')
+    expect(rows[0]![0]).toContain('psi')
+    expect(rows[1]).toEqual([20, 0.58015, null])
+    expect(csv(rows).split('\r\n')[1]).toBe('20,0.58015,')
+    expect(csv([['a,b', 'say "x"', null]])).toBe('"a,b","say ""x""",\r\n')
+  })
+})

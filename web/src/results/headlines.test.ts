@@ -1,0 +1,59 @@
+import { describe, expect, it } from 'vitest'
+import type { Schemas } from '@/api/client'
+import { headlines } from './headlines'
+
+type Result = Schemas['ResultOut']
+
+function result(change: Partial<Result> = {}): Result {
+  return {
+    value: 175.5, standard_uncertainty: 3.29, expanded_uncertainty: 6.67, low: null, high: null,
+    relation: '=', basis: 'measured', missing: [], assumed: [], ...change,
+  }
+}
+
+function results(change: Partial<Schemas['ResultsOut']> = {}): Schemas['ResultsOut'] {
+  const plain = result()
+  return {
+    inlet_hole_area_mm2: plain, plate_flow_area_mm2: { ...plain, controlled_by: 'outlet' }, plate_series_area_mm2: plain,
+    media_gross_area_cm2: plain, media_effective_area_cm2: plain, pleat_opening_at_inside_percent: plain,
+    media_permeability_m2: plain, bypass_opening_kpa: plain, bypass_full_open_kpa: plain,
+    efficiency_at_20_um_percent: plain, size_at_beta_75_um: plain, ...change,
+  }
+}
+
+const gap = { value: null, standard_uncertainty: null, expanded_uncertainty: null }
+
+describe('the results tape', () => {
+  it('shows value ± U, the basis and the section that controls', () => {
+    const [inlet, plate] = headlines(results(), 'metric')
+    expect([inlet!.text, inlet!.uncertainty, inlet!.unit]).toEqual(['175.5', '6.7', 'mm²'])
+    expect(plate!.rests).toBe('measured, outlet bore controls')
+  })
+  it('converts with the family', () => {
+    const inlet = headlines(results(), 'inch')[0]!
+    expect([inlet.text, inlet.uncertainty, inlet.unit]).toEqual(['0.272', '0.010', 'in²'])
+  })
+  it.each([
+    [result({ ...gap, low: 93.08, relation: '>=', basis: 'claim' }), '≥ 93.0', null],
+    [result({ ...gap, low: 93.08, relation: '>', basis: 'claim' }), '> 93.0', null],
+    [result({ ...gap, low: 80.1, high: 97.3, basis: 'claim' }), '80.1 to 97.3', null],
+    [result({ ...gap, high: 41.81, relation: '<=', basis: 'claim' }), '≤ 41.9', null],
+    [result({ relation: '<=' }), '≤ 175.5', '6.7'],
+  ])('says bounds and values in their own way', (efficiency, text, uncertainty) => {
+    const shown = headlines(results({ efficiency_at_20_um_percent: efficiency }), 'metric')[4]!
+    expect([shown.text, shown.uncertainty, shown.complete]).toEqual([text, uncertainty, true])
+  })
+  it('gives an estimate its band and no uncertainty', () => {
+    const estimate = result({ ...gap, value: 80.9, low: 39, high: 99.43, basis: 'estimate' })
+    const shown = headlines(results({ efficiency_at_20_um_percent: estimate }), 'metric')[4]!
+    expect([shown.text, shown.uncertainty, shown.band]).toEqual(['81', null, '39 to 99.4'])
+  })
+  it('says what is missing instead of a number', () => {
+    const open = headlines(results({ inlet_hole_area_mm2: result({ ...gap, missing: ['holes.inlet'] }) }), 'metric')[0]!
+    expect([open.complete, open.settled, open.missing]).toEqual([false, false, ['holes.inlet']])
+  })
+  it('counts a part that is not there as settled', () => {
+    const none = headlines(results({ bypass_opening_kpa: result({ ...gap, basis: null }) }), 'metric')[3]!
+    expect([none.complete, none.settled]).toEqual([false, true])
+  })
+})

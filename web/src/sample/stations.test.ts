@@ -1,0 +1,25 @@
+import { describe, expect, it } from 'vitest'
+import type { Sheet } from './useSheet'
+import { stageProgress, stationOfKey } from './stations'
+
+describe('stations', () => {
+  const field = (key: string, more: object = {}) => ({ key, estimate: null, state: null, ...more })
+  const sheet = {
+    parts: [
+      { key: 'can', stage: 'outside', fields: [field('can.height', { estimate: {} }), field('can.mass2', { state: 'lost' }), field('a')], attributes: [{ key: 'can.grip', value: null }] },
+      { key: 'media', stage: 'media', fields: [field('media.thickness')], attributes: [] },
+    ],
+  } as unknown as Sheet
+  it('take keys to where they are entered', () => {
+    expect(stationOfKey('media.thickness', sheet)).toBe('media')
+    expect(stationOfKey('can.grip', sheet)).toBe('outside')
+    expect(stationOfKey('sample.price', sheet)).toBe('intake')
+    expect(stationOfKey('cut', sheet)).toBe('gate')
+    expect(stationOfKey('holes.centre_tube[0]', sheet)).toBe('element')
+    expect(stationOfKey('media.air_drop', sheet)).toBe('media') // a fact is entered where its part is
+    expect(stationOfKey('size_at_beta_75', sheet)).toBe('media')
+  })
+  it('fill by what is answered, a state being an answer', () => {
+    expect(stageProgress(sheet, 'outside')).toEqual({ fill: 0.5, progress: '2 of 4' })
+  })
+})

@@ -1,0 +1,49 @@
+import { mount, flushPromises } from '@vue/test-utils'
+import { describe, expect, it, vi } from 'vitest'
+import { ProblemError, type Schemas } from '@/api/client'
+import DutyCycleField from './DutyCycleField.vue'
+import LifeTable from './LifeTable.vue'
+import StartTotals from './StartTotals.vue'
+
+const titles = new Map([['media.thickness', 'Media: thickness']])
+const problem = (message: string) => new ProblemError({ message, where: '', missing: [] })
+
+const start: Schemas['WarmUpTotalsOut'] = {
+  filled_after_s: 4, pressure_after_s: null, bypass_minutes: 0.1, unfiltered_l: 0.4, volume_l: 800, lowest_gallery_kpa: 160, dry_s: 0,
+}
+describe('starts and lives', () => {
+  const life: Schemas['LifeOut'] = {
+    capacity_g: 15, capacity_assumed: true,
+    rows: [
+      { temperature_c: -20, is_cold_start: true, steady_loading: 1, steady_hours: 0, filling_hours: 0, never_steady: false, never_filling: false },
+      { temperature_c: 95, is_cold_start: false, steady_loading: null, steady_hours: null, filling_hours: 400, never_steady: true, never_filling: false },
+    ],
+    clean_up: [{ size_um: 20, efficiency_percent: 89, minutes: 0.21 }],
+  }
+  const one: Schemas['StartOut'] = { sample_id: 1, label: 'A', totals: { ...start, dry_s: 12 }, trace: null, life, problem: null, missing: [] }
+  it('say never, and warn where the oil does not pump', () => {
+    const wrapper = mount(StartTotals, { props: { starts: [one], inHand: 1, family: 'inch', titles } })
+    expect(wrapper.get('[data-start="A"]').text()).toContain('never')
+    expect(wrapper.get('[data-start="dry"]').text()).toContain('does not pump for 12 s')
+    expect(wrapper.text()).toContain('lowest gallery, psi')
+  })
+  it('tell open from new from never', () => {
+    const wrapper = mount(LifeTable, { props: { starts: [one], warm: 95, speed: 1500, inHand: 1 } })
+    const cells = wrapper.findAll('[data-life="A"] td').map((cell) => cell.text())
+    expect(cells.slice(1)).toEqual(['new (new)', 'never (400)'])
+    expect(wrapper.get('[data-clean="A"]').text()).toContain('0.21')
+    expect(wrapper.text()).toContain('A holds 15 g (assumed)')
+  })
+  it('keep a bad duty cycle out with its reason', async () => {
+    const read = vi.fn().mockRejectedValue(problem('line 4 goes back in time'))
+    const choose = vi.fn().mockResolvedValue(undefined)
+    const wrapper = mount(DutyCycleField, { props: { chosen: 'a', cycles: ['a', 'b'], choose, read } })
+    const input = wrapper.get('input').element as HTMLInputElement
+    Object.defineProperty(input, 'files', { value: [new File(['x'], 'log.csv')] })
+    await wrapper.get('input').trigger('change')
+    await flushPromises()
+    expect(read).toHaveBeenCalledWith('log', 'x')
+    expect(choose).not.toHaveBeenCalled()
+    expect(wrapper.get('[role="alert"]').text()).toContain('goes back in time')
+  })
+})
