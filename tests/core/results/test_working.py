@@ -18,7 +18,7 @@ from tabrel.core.results.working_chains import CHAINS, working_of
 from tabrel.core.sample.measured_sample import measure_sample
 from tabrel.document.study_document import read_study
 
-CASES = sorted((Path(__file__).parents[1] / "data" / "cases").glob("*.study.json"))
+CASES = sorted((Path(__file__).parents[2] / "data" / "cases").glob("*.study.json"))
 
 
 def assert_workings_hold(sample, circuit):

@@ -15,7 +15,7 @@ from tabrel.core.results.analysis import analyse_sample
 from tabrel.document.results import analysis_out, map_out
 from tabrel.document.study_document import read_study_file
 
-CASES = Path(__file__).parents[1] / "data" / "cases"
+CASES = Path(__file__).parents[2] / "data" / "cases"
 NAMES = sorted(path.name.removesuffix(".study.json") for path in CASES.glob("*.study.json"))
 
 
