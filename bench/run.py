@@ -26,7 +26,7 @@ from tabrel.api.sample.sheet import sheet_out
 from tabrel.cli.demo import fill_demo
 from tabrel.core.circuit.operating_point import operating_point
 from tabrel.core.circuit.state import OperatingPoint
-from tabrel.core.maps.monte_carlo import drawn_problem, onset_interval, quantity_band
+from tabrel.core.maps.monte_carlo import onset_interval, quantity_band, sampled_problem
 from tabrel.core.maps.onset import bypass_onset, regulator_opening
 from tabrel.core.maps.operating_map import operating_map
 from tabrel.core.starts.duty_cycle import CycleTrace
@@ -98,7 +98,7 @@ def monte_carlo_slice() -> dict[str, object]:
     sample = study.samples[1]
 
     def band() -> None:
-        problem = drawn_problem(study, sample, quantiles=random_quantiles(1000))
+        problem = sampled_problem(study, sample, quantiles=random_quantiles(1000))
         list(quantity_band(problem, np.linspace(-35, 130, 40), np.full(40, 2000.0), "element_pressure"))
         onset_interval(problem, 2000.0)
 
@@ -114,7 +114,7 @@ def monte_carlo_map() -> dict[str, object]:
     temperature, speed = (grid.ravel() for grid in np.meshgrid(np.linspace(-35, 130, 40), np.linspace(600, 7000, 40)))
 
     def band() -> None:
-        problem = drawn_problem(study, sample, quantiles=random_quantiles(256))
+        problem = sampled_problem(study, sample, quantiles=random_quantiles(256))
         list(quantity_band(problem, temperature, speed, "element_pressure"))
 
     seconds = best_of(2, band)

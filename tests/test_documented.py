@@ -13,7 +13,7 @@ import pytest
 
 import tabrel.core
 from tabrel.api.app import create_app
-from tabrel.core.catalogue.observations import ATTRIBUTES
+from tabrel.core.catalogue.observations import OBSERVATIONS
 
 PACKAGES = [
     importlib.import_module(entry.name) for entry in pkgutil.iter_modules(tabrel.core.__path__, "tabrel.core.") if entry.ispkg
@@ -71,9 +71,9 @@ def test_a_package_says_what_lives_in_it(package):
 
 
 def test_every_choice_of_an_attribute_has_its_picture():
-    drawn = (Path(__file__).parents[1] / "web/src/catalogue/attributePictures.ts").read_text()
-    for attribute in ATTRIBUTES.values():
-        block = re.search(rf"'{re.escape(attribute.key)}': \{{(.*?)\n  \}},", drawn, re.DOTALL)
-        assert block, attribute.key
-        for choice in attribute.choices:
-            assert re.search(rf"^\s*'?{re.escape(choice.value)}'?: \[", block[1], re.MULTILINE), (attribute.key, choice.value)
+    drawn = (Path(__file__).parents[1] / "web/src/catalogue/observationPictures.ts").read_text()
+    for observation in OBSERVATIONS.values():
+        block = re.search(rf"'{re.escape(observation.key)}': \{{(.*?)\n  \}},", drawn, re.DOTALL)
+        assert block, observation.key
+        for choice in observation.choices:
+            assert re.search(rf"^\s*'?{re.escape(choice.value)}'?: \[", block[1], re.MULTILINE), (observation.key, choice.value)

@@ -1,4 +1,4 @@
-"""The bench through the API: readings, states, facts, holes, claims, the cut, undo, working."""
+"""The bench through the API: readings, states, details, holes, claims, the cut, undo, working."""
 
 from __future__ import annotations
 
@@ -129,10 +129,10 @@ def test_undo_and_redo_run_over_the_whole_bench(client, blank):
     steps = [
         ("readings", {"key": "can.height", "text": "98 mm"}),
         ("holes", {"text": "8 x 6 mm"}),
-        ("facts", {"key": "sample.maker", "text": "somebody", "seen": ""}),
+        ("details", {"key": "sample.maker", "text": "somebody", "seen": ""}),
         ("observations", {"key": "can.grip", "text": "fluted"}),
         ("claims", {"source": "box", "wording": "99 % at 20 µm(c)"}),
-        ("facts", {"key": "engine.stud_bore", "text": "13 mm", "seen": ""}),
+        ("details", {"key": "engine.stud_bore", "text": "13 mm", "seen": ""}),
         ("cut", {"method": "lathe"}),
     ]
     sheets = [client.get(f"/api/samples/{blank}").json()]
@@ -205,20 +205,20 @@ def test_the_echo_of_holes_says_both_families(client, blank):
 
 def test_facts_are_kept_and_never_overwritten_unseen(client, sample):
     def put(key, text, seen="", **more):
-        return client.post(f"/api/samples/{sample}/facts", json={"key": key, "text": text, "seen": seen, **more})
+        return client.post(f"/api/samples/{sample}/details", json={"key": key, "text": text, "seen": seen, **more})
 
-    assert put("sample.price", "9,50 EUR").json()["facts"]["sample.price"] == "9.50 EUR"
+    assert put("sample.price", "9,50 EUR").json()["details"]["sample.price"] == "9.50 EUR"
     refused(put("sample.price", "8 EUR"), 409, "", "another window has set the price to '9.50 EUR' meanwhile")
-    assert put("sample.price", "8 EUR", seen="9.50 EUR").json()["facts"]["sample.price"] == "8.00 EUR"
+    assert put("sample.price", "8 EUR", seen="9.50 EUR").json()["details"]["sample.price"] == "8.00 EUR"
     assert put("sample.price", "8.00 EUR", seen="anything").status_code == 200  # nothing to overwrite
     refused(put("sample.price", "cheap", seen="8.00 EUR"), 422, "sample.price", "no price")
     refused(put("sample.prise", "1"), 422, "key", "did you mean 'sample.price'")
-    assert put("engine.stud_bore", "1/2", seen="13 mm", family="inch").json()["facts"]["engine.stud_bore"] == "12.7 mm"
+    assert put("engine.stud_bore", "1/2", seen="13 mm", family="inch").json()["details"]["engine.stud_bore"] == "12.7 mm"
     refused(put("engine.least_stud_bore", "14 mm"), 422, "circuit.stud", "between the least and the greatest")
     assert put("study.reference", "Pellin").status_code == 200
     renamed = put("sample.label", "Pellin 2", seen="Pellin").json()
-    assert (renamed["label"], renamed["facts"]["study.reference"]) == ("Pellin 2", "Pellin 2")
-    assert "sample.price" not in put("sample.price", "", seen="8.00 EUR").json()["facts"]
+    assert (renamed["label"], renamed["details"]["study.reference"]) == ("Pellin 2", "Pellin 2")
+    assert "sample.price" not in put("sample.price", "", seen="8.00 EUR").json()["details"]
     sheet = put("sample.made", "2019-05").json()
     assert "so far: look for hard or cracked rubber" in sheet["shelf"]
 
@@ -227,12 +227,12 @@ def test_two_samples_never_share_a_label(client, sample):
     study_id = client.get(f"/api/samples/{sample}").json()["study_id"]
     other = client.post(f"/api/studies/{study_id}/samples", json={"text": "B"}).json()["id"]
     body = {"key": "sample.label", "text": "Pellin", "seen": "B"}
-    refused(client.post(f"/api/samples/{other}/facts", json=body), 422, "sample.label", "names another sample")
+    refused(client.post(f"/api/samples/{other}/details", json=body), 422, "sample.label", "names another sample")
 
 
 def test_an_undo_that_something_else_rests_on_is_refused_with_words(client, sample):
     study_id = client.get(f"/api/samples/{sample}").json()["study_id"]
-    client.post(f"/api/samples/{sample}/facts", json={"key": "sample.label", "text": "renamed", "seen": "Pellin"})
+    client.post(f"/api/samples/{sample}/details", json={"key": "sample.label", "text": "renamed", "seen": "Pellin"})
     client.post(f"/api/studies/{study_id}/samples", json={"text": "Pellin"})
     refused(client.post(f"/api/samples/{sample}/undo"), 409, "", "rests on it")
     assert client.get(f"/api/samples/{sample}").json()["label"] == "renamed"
@@ -243,7 +243,7 @@ def test_observations_take_choices_and_own_words(client, blank):
         return client.post(f"/api/samples/{blank}/observations", json={"key": key, "text": text, "seen": seen})
 
     def value(sheet):
-        return next(a["value"] for p in sheet["parts"] for a in p["attributes"] if a["key"] == "gasket.section")
+        return next(a["value"] for p in sheet["parts"] for a in p["observations"] if a["key"] == "gasket.section")
 
     assert value(see("square").json()) == "square"
     refused(see("rounded"), 409, "", "another window has set the section to 'square'")
@@ -274,7 +274,7 @@ def test_claims_wait_are_confirmed_marked_stale_and_taken_away(client, blank):
     refused(claim(), 422, "wording", "empty")
     refused(claim(source=" ", wording="x"), 422, "source", "empty")
     refused(claim(key="media.strip_length", value="long"), 422, "value", "cannot be claimed")
-    refused(claim(key="media.strip_lenth", value="1 m"), 422, "key", "neither a reading nor an attribute")
+    refused(claim(key="media.strip_lenth", value="1 m"), 422, "key", "neither a reading nor an observation")
     refused(claim(wording="x", seen="yesterday"), 422, "sample.claims[0].seen", "no date")
 
 
@@ -318,8 +318,8 @@ def test_the_catalogue_holds_every_word_the_bench_needs(client, blank):
     sheet = client.get(f"/api/samples/{blank}").json()
     fields = {f["key"] for part in sheet["parts"] for f in part["fields"]}
     assert fields == {q["key"] for q in catalogue["quantities"]}
-    attributes = {a["key"] for part in sheet["parts"] for a in part["attributes"]}
-    assert attributes == {a["key"] for a in catalogue["attributes"]}
+    observations = {a["key"] for part in sheet["parts"] for a in part["observations"]}
+    assert observations == {a["key"] for a in catalogue["observations"]}
     words = {word for part in catalogue["parts"] for word in part["synonyms"]}
     assert {"base plate", "canister", "flapper", "relief valve", "core"} <= words
 
@@ -327,7 +327,7 @@ def test_the_catalogue_holds_every_word_the_bench_needs(client, blank):
 def test_the_document_carries_everything_the_bench_records(client, blank):
     add(client, blank, "can.height", "~98 mm (at a glance)")
     add(client, blank, "filter.mass", "withheld")
-    client.post(f"/api/samples/{blank}/facts", json={"key": "sample.expectation", "text": "thin steel"})
+    client.post(f"/api/samples/{blank}/details", json={"key": "sample.expectation", "text": "thin steel"})
     client.post(f"/api/samples/{blank}/cut", json={"method": "lathe"})
     study_id = client.get(f"/api/samples/{blank}").json()["study_id"]
     document = client.get(f"/api/studies/{study_id}/document").json()
@@ -346,7 +346,7 @@ def test_place_of_the_bypass_and_media_family_are_chosen_and_change_the_results(
 
     assert choose("media.family", "cellulose").status_code == 200
     sheet = choose("bypass.location", "there is none").json()
-    value = {a["key"]: a["value"] for p in sheet["parts"] for a in p["attributes"]}
+    value = {a["key"]: a["value"] for p in sheet["parts"] for a in p["observations"]}
     assert (value["media.family"], value["bypass.location"]) == ("cellulose", "there is none")
     assert sheet["analysis"]["results"]["bypass_opening_kpa"]["missing"] == []  # there is nothing to measure
     document = client.get(f"/api/studies/{sheet['study_id']}/document").json()

@@ -32,12 +32,12 @@ def sample(study):
     return study["samples"][0]["id"]
 
 
-def fact(client, sample, key, text, seen="", family="metric"):
-    return client.post(f"/api/samples/{sample}/facts", json={"key": key, "text": text, "seen": seen, "family": family})
+def detail(client, sample, key, text, seen="", family="metric"):
+    return client.post(f"/api/samples/{sample}/details", json={"key": key, "text": text, "seen": seen, "family": family})
 
 
-def facts(client, sample):
-    return client.get(f"/api/samples/{sample}").json()["facts"]
+def details(client, sample):
+    return client.get(f"/api/samples/{sample}").json()["details"]
 
 
 def says(answer, status, words):
@@ -47,18 +47,18 @@ def says(answer, status, words):
 
 
 def test_engine_numbers_are_typed_undone_and_refused_in_one_sentence(client, sample):
-    assert facts(client, sample)["engine.gallery"] == "340 kPa"
-    changed_sheet = fact(client, sample, "engine.gallery", "51 psi", seen="340 kPa").json()
-    assert changed_sheet["facts"]["engine.gallery"].startswith("351.6")
+    assert details(client, sample)["engine.gallery"] == "340 kPa"
+    changed_sheet = detail(client, sample, "engine.gallery", "51 psi", seen="340 kPa").json()
+    assert changed_sheet["details"]["engine.gallery"].startswith("351.6")
     assert changed_sheet["undo"].startswith("hot gallery pressure")
     client.post(f"/api/samples/{sample}/undo")
-    assert facts(client, sample)["engine.gallery"] == "340 kPa"
-    says(fact(client, sample, "engine.gallery", "500 kPa", seen="340 kPa"), 422, "regulator opens at 480 kPa")
-    says(fact(client, sample, "engine.gallery_speed", "100", seen="3000 rpm"), 422, "cannot reach 340 kPa")
-    says(fact(client, sample, "engine.regulator_sense", "sump", seen="pump"), 422, "one of pump, gallery")
-    says(fact(client, sample, "engine.gallery", "high", seen="340 kPa"), 422, "type the hot gallery pressure like")
-    says(fact(client, sample, "engine.gallery", "345", seen="300 kPa"), 409, "another window")
-    assert facts(client, sample)["engine.gallery"] == "340 kPa"
+    assert details(client, sample)["engine.gallery"] == "340 kPa"
+    says(detail(client, sample, "engine.gallery", "500 kPa", seen="340 kPa"), 422, "regulator opens at 480 kPa")
+    says(detail(client, sample, "engine.gallery_speed", "100", seen="3000 rpm"), 422, "cannot reach 340 kPa")
+    says(detail(client, sample, "engine.regulator_sense", "sump", seen="pump"), 422, "one of pump, gallery")
+    says(detail(client, sample, "engine.gallery", "high", seen="340 kPa"), 422, "type the hot gallery pressure like")
+    says(detail(client, sample, "engine.gallery", "345", seen="300 kPa"), 409, "another window")
+    assert details(client, sample)["engine.gallery"] == "340 kPa"
 
 
 def test_an_old_fault_does_not_bar_a_new_number(client):
@@ -66,8 +66,8 @@ def test_an_old_fault_does_not_bar_a_new_number(client):
     sample = client.post("/api/studies", json=document).json()["samples"][0]["id"]
     assert "hot gallery pressure" in client.get(f"/api/samples/{sample}/engine").json()["problem"]
     assert client.post(f"/api/samples/{sample}/map", json={}).json()["where"] == "circuit.regulator.opening_kpa"
-    assert fact(client, sample, "engine.pump_displacement", "15 cm³/rev", seen="14 cm³/rev").status_code == 200
-    assert fact(client, sample, "engine.regulator_opening", "480", seen="300 kPa").status_code == 200
+    assert detail(client, sample, "engine.pump_displacement", "15 cm³/rev", seen="14 cm³/rev").status_code == 200
+    assert detail(client, sample, "engine.regulator_opening", "480", seen="300 kPa").status_code == 200
     assert client.post(f"/api/samples/{sample}/map", json={}).status_code == 200
 
 
@@ -80,7 +80,7 @@ def test_the_oil_is_a_grade_to_begin_with_and_points_after(client):
     says(client.post(f"/api/samples/{sample}/oil", json={"viscosity": []}), 422, "choose a grade")
     says(client.post(f"/api/samples/{sample}/oil", json={"grade": "5W30"}), 422, "'5W-30'")
     sheet = client.post(f"/api/samples/{sample}/oil", json={"grade": "5W-30"}).json()
-    assert (sheet["facts"]["oil.provenance"], sheet["facts"]["oil.name"]) == ("assumed", "5W-30, typical")
+    assert (sheet["details"]["oil.provenance"], sheet["details"]["oil.name"]) == ("assumed", "5W-30, typical")
     line = client.get(f"/api/samples/{sample}/engine").json()["oil"]
     assert [point["high_shear"] for point in line["points"]] == [True, False, False]
     points = [{"temperature_c": 40, "kinematic_mm2_s": 60}, {"temperature_c": 100, "kinematic_mm2_s": 10}]
@@ -99,7 +99,7 @@ def test_the_oil_is_a_grade_to_begin_with_and_points_after(client):
 
 def test_engines_are_kept_in_a_library_and_belong_to_no_study(client, sample):
     says(client.post(f"/api/samples/{sample}/engine/keep"), 422, "no name yet")
-    fact(client, sample, "engine.name", "yard engine")
+    detail(client, sample, "engine.name", "yard engine")
     kept = client.post(f"/api/samples/{sample}/engine/keep").json()["library"]
     mine = next(one for one in kept if one["id"] is not None)
     assert mine["name"] == "yard engine"
@@ -107,23 +107,23 @@ def test_engines_are_kept_in_a_library_and_belong_to_no_study(client, sample):
     other = {"format": "tabrel-study", "version": 1, "name": "other", "samples": [{"label": "B"}]}
     elsewhere = client.post("/api/studies", json=other).json()["samples"][0]["id"]
     assert client.post(f"/api/samples/{elsewhere}/engine", json={"name": "yard engine"}).status_code == 200
-    assert facts(client, elsewhere)["engine.gallery"] == "340 kPa"
-    fact(client, elsewhere, "engine.gallery", "320", seen="340 kPa")
-    assert facts(client, sample)["engine.gallery"] == "340 kPa"  # a copy of its own
+    assert details(client, elsewhere)["engine.gallery"] == "340 kPa"
+    detail(client, elsewhere, "engine.gallery", "320", seen="340 kPa")
+    assert details(client, sample)["engine.gallery"] == "340 kPa"  # a copy of its own
     says(client.post(f"/api/samples/{elsewhere}/engine", json={"name": "yard engin"}), 422, "'yard engine'")
     assert client.delete(f"/api/engines/{mine['id']}").status_code == 204
     assert client.delete(f"/api/engines/{mine['id']}").status_code == 404
-    assert facts(client, elsewhere)["engine.gallery"] == "320 kPa"
-    fact(client, sample, "engine.name", "service diesel, 2.2 L", seen="yard engine")
+    assert details(client, elsewhere)["engine.gallery"] == "320 kPa"
+    detail(client, sample, "engine.name", "service diesel, 2.2 L", seen="yard engine")
     says(client.post(f"/api/samples/{sample}/engine/keep"), 422, "name of its own")
 
 
 def test_an_engine_of_the_library_replaces_the_circuit_and_undo_brings_it_back(client, sample):
-    before = client.get(f"/api/samples/{sample}").json()["facts"]
+    before = client.get(f"/api/samples/{sample}").json()["details"]
     client.post(f"/api/samples/{sample}/engine", json={"name": "work diesel, 5.7 L"})
-    assert facts(client, sample)["engine.regulator_sense"] == "gallery"
+    assert details(client, sample)["engine.regulator_sense"] == "gallery"
     client.post(f"/api/samples/{sample}/undo")
-    assert facts(client, sample) == before
+    assert details(client, sample) == before
 
 
 def test_scenarios_are_kept_named_compared_and_undone(client, study, sample):
@@ -255,16 +255,16 @@ def test_a_start_is_planned_followed_and_lasts(client, study, sample):
     path = f"/api/studies/{study['id']}"
     usual = client.post(f"{path}/warm-up").json()
     assert "start_c" in usual["assumed"]
-    fact(client, sample, "plan.start_c", "-10")
+    detail(client, sample, "plan.start_c", "-10")
     stated = client.post(f"{path}/warm-up").json()
     assert "start_c" not in stated["assumed"]
     assert stated["starts"][0]["totals"]["bypass_minutes"] < usual["starts"][0]["totals"]["bypass_minutes"]
     assert stated["starts"][0]["life"]["capacity_assumed"]
-    fact(client, sample, "media.capacity", "14 g")
+    detail(client, sample, "media.capacity", "14 g")
     assert client.post(f"{path}/warm-up").json()["starts"][0]["life"]["capacity_g"] == 14
-    says(fact(client, sample, "plan.end_c", "-40"), 422, "end colder")
-    says(fact(client, sample, "plan.terminal_ratio", "0.5"), 422, "above 1")
-    says(fact(client, sample, "plan.duty_cycle", "mountain rod"), 422, "'mountain road'")
+    says(detail(client, sample, "plan.end_c", "-40"), 422, "end colder")
+    says(detail(client, sample, "plan.terminal_ratio", "0.5"), 422, "above 1")
+    says(detail(client, sample, "plan.duty_cycle", "mountain rod"), 422, "'mountain road'")
     assert stated["starts"][2]["problem"]
 
 
@@ -281,7 +281,7 @@ def test_duty_cycles_from_csv_are_kept_as_they_were_read(client, study, sample):
         assert answer.json()["where"] == "csv"
     says(client.post(path, json={"name": "mountain road", "csv": text}), 422, "name of its own")
     assert client.post(path, json={"name": "yard", "csv": text}).json()[0] == "yard"
-    fact(client, sample, "plan.duty_cycle", "yard")
+    detail(client, sample, "plan.duty_cycle", "yard")
     start = client.post(f"/api/studies/{study['id']}/warm-up").json()
     assert start["duty_cycle"] == "yard"
     assert start["starts"][0]["trace"]["temperature_c"][0] == -20

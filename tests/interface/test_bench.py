@@ -51,7 +51,7 @@ INCH_SHEET = (
 
 
 def type_intake(page, family):
-    """Type the facts of sample, study and engine, Enter after each."""
+    """Type the details of sample, study and engine, Enter after each."""
     stud = "13.5" if family == "metric" else "17/32"
     sample = (
         "Ardwen", "Ardwen Works (invented)", "A 88", "9.50 EUR", "a shop", "2026-10-02", "box", "F42", "2026-03", "", "new",
@@ -295,7 +295,7 @@ def test_two_windows_see_each_other_and_never_overwrite(page, context, server):
         expect(row(window, "sample.seller").locator("input")).to_be_visible()
     row(other, "sample.seller").locator("input").fill("shop B")
     row(page, "sample.seller").locator("input").fill("shop A")
-    with page.expect_response(re.compile("/facts$")):
+    with page.expect_response(re.compile("/details$")):
         page.keyboard.press("Enter")
     row(other, "sample.seller").locator("input").focus()
     other.keyboard.press("Enter")

@@ -9,7 +9,7 @@ from dataclasses import replace
 import pytest
 
 from builders import everything, study
-from tabrel.core.stated.stated_values import with_sample_fact, with_study_fact
+from tabrel.core.details.details import with_sample_detail, with_study_detail
 from tabrel.core.study.model import Claim, Cut, HoleGroup, HoleReadings, Reading, Sample
 from tabrel.document.study_document import read_study, study_to_json
 from tabrel.store.connection import connect, transaction
@@ -37,9 +37,9 @@ from tabrel.store.sample.samples import (
     set_cut,
     set_observation,
     set_stale,
-    update_sample_facts,
+    update_sample_details,
 )
-from tabrel.store.study.studies import insert_study, load_study, update_study_facts
+from tabrel.store.study.studies import insert_study, load_study, update_study_details
 
 
 @pytest.fixture
@@ -94,22 +94,22 @@ def see(conn, study_id, sample_id):
     set_observation(conn, sample_id, "can.grip", "fluted")
 
 
-def fact(conn, study_id, sample_id):
+def detail(conn, study_id, sample_id):
     sample = load_sample(conn, sample_id).sample
     for key, text in (("sample.label", "P"), ("sample.price", "4 USD"), ("sample.stated_bypass", "12 psi"), ("sample.maker", "")):
-        sample = with_sample_fact(sample, key, text)
-    update_sample_facts(conn, sample_id, sample)
+        sample = with_sample_detail(sample, key, text)
+    update_sample_details(conn, sample_id, sample)
 
 
-def study_fact(conn, study_id, sample_id):
+def study_detail(conn, study_id, sample_id):
     whole = load_study(conn, study_id)
     for key, text in (("study.uses", "towing"), ("engine.stud_bore", "12 mm"), ("engine.adapter_holes", "2 x slot 9 x 4 mm")):
-        whole = with_study_fact(whole, key, text, "metric")
-    update_study_facts(conn, study_id, whole)
+        whole = with_study_detail(whole, key, text, "metric")
+    update_study_details(conn, study_id, whole)
 
 
 def no_adapter(conn, study_id, sample_id):
-    update_study_facts(conn, study_id, with_study_fact(load_study(conn, study_id), "engine.adapter_holes", "", "metric"))
+    update_study_details(conn, study_id, with_study_detail(load_study(conn, study_id), "engine.adapter_holes", "", "metric"))
 
 
 def add_holes(conn, study_id, sample_id):
@@ -139,7 +139,7 @@ def cut(conn, study_id, sample_id):
 
 
 OPERATIONS = [
-    add_reading, strike, strike_and_restore, insist_on, state, see, fact, study_fact, no_adapter, add_holes, change_holes,
+    add_reading, strike, strike_and_restore, insist_on, state, see, detail, study_detail, no_adapter, add_holes, change_holes,
     remove_holes, claims, cut,
 ]  # fmt: skip
 
@@ -166,7 +166,7 @@ def test_any_sequence_of_changes_is_taken_back_step_by_step(conn, stored, seed):
     for _ in range(12):
         scope = dice.choice([stored[1], None])
         with recorded(conn, stored[0], scope, "step", "place"):
-            dice.choice([add_reading, strike, see, state, fact, study_fact, add_holes, claims])(conn, *stored)
+            dice.choice([add_reading, strike, see, state, detail, study_detail, add_holes, claims])(conn, *stored)
         states.append(document(conn, stored[0]))
     for expected in reversed(states[:-1]):
         with transaction(conn):

@@ -73,7 +73,7 @@ def test_a_failed_write_leaves_nothing(conn):
     assert conn.execute("SELECT COUNT(*) FROM reading").fetchone()[0] == 0
 
 
-def test_the_list_counts_standing_readings_of_samples(conn):
+def test_the_list_counts_used_readings_of_samples(conn):
     stored(conn, read_study(json.dumps(everything())))
     row = list_studies(conn)[0]
     document = everything()["samples"][0]

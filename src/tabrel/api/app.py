@@ -14,7 +14,7 @@ from tabrel import __version__
 from tabrel.api.catalogue import routes as catalogue_routes
 from tabrel.api.circuit import routes as circuit_routes
 from tabrel.api.comparison import routes as comparison_routes
-from tabrel.api.entry import claims, holes, readings, stated_values
+from tabrel.api.entry import claims, details, holes, readings
 from tabrel.api.errors import add_error_handlers
 from tabrel.api.figures import routes as figures_routes
 from tabrel.api.maps import routes as maps_routes
@@ -33,7 +33,7 @@ ROUTED = (
     sample_routes,
     readings,
     holes,
-    stated_values,
+    details,
     claims,
     undo,
     results_routes,

@@ -16,7 +16,7 @@ In reading order; a package imports only packages above it (a test holds the ord
 `starts`        warm-up and life
 `figures`       what is drawn of a filter
 `rules`         what is refused
-`stated`        what is stated once and not measured
+`details`       what is typed once and not measured
 `review`        what is said back: echo, warnings, claims, the list before the cut
 `results`       results of a sample and their working
 """

@@ -11,16 +11,16 @@ from builders import changed, point, reading, study
 from tabrel.core.circuit.engine_library import ENGINES
 from tabrel.core.circuit.hot_point import circuit_problem, hot_point
 from tabrel.core.circuit.operating_point import operating_point
+from tabrel.core.details.circuit_details import CIRCUIT_DETAILS
+from tabrel.core.details.details import detail_texts, with_study_detail
 from tabrel.core.entry.stated_number import number_text, understood_number
 from tabrel.core.errors import MissingInputsError, ReadingTextError, StudyError
-from tabrel.core.maps.comparison import standing_at
+from tabrel.core.maps.comparison import filter_at_point
 from tabrel.core.maps.onset import bypass_onset
 from tabrel.core.maps.operating_map import operating_map
 from tabrel.core.oil.grades import GRADES
 from tabrel.core.oil.model import oil_model
 from tabrel.core.oil.viscosity_line import oil_line
-from tabrel.core.stated.circuit_values import CIRCUIT_FACTS
-from tabrel.core.stated.stated_values import fact_texts, with_study_fact
 from tabrel.core.study.model import Study
 from tabrel.document.study_document import read_study
 
@@ -105,33 +105,35 @@ def test_cold_oil_at_rest_is_thicker_only_below_the_low_shear_points():
         assert slope == pytest.approx((beside - here) / 1e-4, rel=1e-3)
 
 
-@pytest.mark.parametrize("fact", CIRCUIT_FACTS, ids=lambda fact: fact.key)
-def test_every_number_of_engine_oil_and_plan_can_be_typed_taken_away_and_is_shown(fact):
+@pytest.mark.parametrize("detail", CIRCUIT_DETAILS, ids=lambda detail: detail.key)
+def test_every_number_of_engine_oil_and_plan_can_be_typed_taken_away_and_is_shown(detail):
     made = study()
-    typed = {"quantity": "3", "one_of": fact.choices[-1] if fact.choices else "", "words": "mountain road"}[fact.kind]
-    changed_study = with_study_fact(made, fact.key, typed, "metric")
-    shown = fact_texts(changed_study, made.samples[0])[fact.key]
+    typed = {"quantity": "3", "count": "3", "one_of": detail.choices[-1] if detail.choices else "", "words": "mountain road"}[
+        detail.kind
+    ]
+    changed_study = with_study_detail(made, detail.key, typed, "metric")
+    shown = detail_texts(changed_study, made.samples[0])[detail.key]
     assert shown.startswith(("3", typed))
-    again = with_study_fact(changed_study, fact.key, shown, "metric")
-    assert fact_texts(again, made.samples[0])[fact.key] == shown
-    needed = fact.key.endswith(("_speed", "_pressure", "_temperature", "_flow", "_rise", "oil.density"))
-    if needed and fact.key not in ("engine.jet_opening", "engine.bearing_rise"):
+    again = with_study_detail(changed_study, detail.key, shown, "metric")
+    assert detail_texts(again, made.samples[0])[detail.key] == shown
+    needed = detail.key.endswith(("_speed", "_pressure", "_temperature", "_flow", "_rise", "oil.density"))
+    if needed and detail.key not in ("engine.jet_opening", "engine.bearing_rise"):
         with pytest.raises(ReadingTextError, match="type it"):
-            with_study_fact(changed_study, fact.key, "", "metric")
+            with_study_detail(changed_study, detail.key, "", "metric")
     else:
-        without = with_study_fact(changed_study, fact.key, "", "metric")
-        assert fact.key not in fact_texts(without, made.samples[0])
+        without = with_study_detail(changed_study, detail.key, "", "metric")
+        assert detail.key not in detail_texts(without, made.samples[0])
 
 
 def test_an_engine_begins_with_its_first_number():
     blank = Study("tabrel-study", 1, "blank")
-    started = with_study_fact(blank, "engine.regulator_opening", "65 psi", "metric")
+    started = with_study_detail(blank, "engine.regulator_opening", "65 psi", "metric")
     assert started.circuit.regulator.opening_kpa == pytest.approx(448.16, abs=0.01)
     assert started.circuit.regulator.full_flow_rise_kpa == 150  # a usual one, to be looked at
-    jets = with_study_fact(with_study_fact(started, "engine.gallery", "300", "metric"), "engine.jet_share", "20 %", "metric")
+    jets = with_study_detail(with_study_detail(started, "engine.gallery", "300", "metric"), "engine.jet_share", "20 %", "metric")
     assert (jets.circuit.engine.jet_share, jets.circuit.engine.jet_opening_kpa) == (0.2, 150)
     with pytest.raises(ReadingTextError, match="choose a grade"):
-        with_study_fact(blank, "oil.density", "850", "metric")
+        with_study_detail(blank, "oil.density", "850", "metric")
 
 
 @pytest.mark.parametrize(
@@ -165,11 +167,11 @@ def test_a_shown_number_can_be_typed_again(value, unit):
 
 
 def test_a_standing_names_what_restricts_and_when_oil_goes_unfiltered():
-    cold, hot = (standing_at(point(WEAK), *place) for place in ((-20.0, 1500.0), (120.0, 6000.0)))
+    cold, hot = (filter_at_point(point(WEAK), *place) for place in ((-20.0, 1500.0), (120.0, 6000.0)))
     assert cold.parts[0].name == "media"
     assert cold.parts[0].share > hot.parts[[part.name for part in hot.parts].index("media")].share
     assert sum(part.share for part in cold.parts) == pytest.approx(1)
     assert cold.filling_onset > cold.onset
     assert cold.onset == pytest.approx(bypass_onset(point(WEAK), [1500.0]).temperature[0])
-    still = standing_at(point(("oil/pumping_limit_c", 0)), -20.0, 1500.0)
+    still = filter_at_point(point(("oil/pumping_limit_c", 0)), -20.0, 1500.0)
     assert (still.parts, still.filter_pressure) == ((), None)

@@ -85,7 +85,7 @@ def test_a_wild_reading_among_good_ones_is_questioned_with_its_slip():
 
 def test_the_echo_offers_the_whole_line_corrected_and_the_mean_it_would_make():
     wall = QUANTITIES["can.wall_thickness"]
-    understood = echo("0.44, 4.6, 0.45 mm", wall, "metric", standing=[Reading("0.47 mm")])
+    understood = echo("0.44, 4.6, 0.45 mm", wall, "metric", used=[Reading("0.47 mm")])
     assert understood.correction == "0.44 mm, 0.46 mm, 0.45 mm"
     assert understood.estimate.value == pytest.approx((0.44 + 4.6 + 0.45 + 0.47) / 4 * 1e-3)
     assert understood.metric == "0.44 mm, 4.6 mm, 0.45 mm"
@@ -100,4 +100,4 @@ def test_a_length_typed_for_an_area_is_refused_with_the_area_meant():
 def test_a_state_is_echoed_and_refused_beside_readings():
     mass = QUANTITIES["can.mass"]
     assert echo("lost", mass, "metric").metric == "lost"
-    assert "strike them out first" in echo("lost", mass, "metric", standing=[Reading("90 g")]).problem
+    assert "strike them out first" in echo("lost", mass, "metric", used=[Reading("90 g")]).problem

@@ -15,7 +15,7 @@ from tabrel.core.figures.media_deductions import strip_areas
 from tabrel.core.figures.opening_evidence import opening_comparison
 from tabrel.core.figures.parts_tray import can_strength, mass_balance
 from tabrel.core.figures.pleat_count import pleat_count_curve
-from tabrel.core.figures.pleat_pack import drawn_pack
+from tabrel.core.figures.pleat_pack import pack_figure
 from tabrel.core.oil.model import oil_model
 from tabrel.core.parts.valve_curve import full_open_pressure, valve_curve
 from tabrel.core.results.analysis import analyse_measured
@@ -282,18 +282,18 @@ def test_what_contradicts_is_questioned_and_never_refused():
 
 
 def test_the_pack_is_drawn_whatever_was_read():
-    blank = drawn_pack(measured(*((f"samples/0/readings/{key}", None) for key in PACK_KEYS)))
+    blank = pack_figure(measured(*((f"samples/0/readings/{key}", None) for key in PACK_KEYS)))
     assert blank.measured == ()
     assert blank.outside_diameter > blank.inside_diameter > 0
-    own = drawn_pack(measured())
+    own = pack_figure(measured())
     assert (own.count, own.outside_diameter, own.inside_diameter) == (54, pytest.approx(66.4e-3), pytest.approx(36.2e-3))
     assert own.depth == pytest.approx((66.4e-3 - 36.2e-3) / 2)
     assert own.opening == pytest.approx(1 - 2 * 54 * 0.82e-3 / (pi * 36.2e-3))
-    swapped = drawn_pack(measured(reading("element.inside_diameter", "66.4 mm"), reading("element.outside_diameter", "36.2 mm")))
+    swapped = pack_figure(measured(reading("element.inside_diameter", "66.4 mm"), reading("element.outside_diameter", "36.2 mm")))
     assert (swapped.outside_diameter, swapped.inside_diameter) == (own.outside_diameter, own.inside_diameter)
-    only_inside = drawn_pack(measured(reading("element.outside_diameter"), reading("element.inside_diameter", "80 mm")))
+    only_inside = pack_figure(measured(reading("element.outside_diameter"), reading("element.inside_diameter", "80 mm")))
     assert only_inside.outside_diameter > 80e-3
-    rooms = {count: drawn_pack(measured(reading("element.pleat_count", count))).room for count in ("54", "64", "140")}
+    rooms = {count: pack_figure(measured(reading("element.pleat_count", count))).room for count in ("54", "64", "140")}
     assert rooms == {"54": "enough", "64": "crowded", "140": "cannot_fit"}  # 22 %, 8 %, -102 % open
     assert blank.room == "unknown"
 

@@ -1,4 +1,4 @@
-"""Draws through the same formulas: their laws, and Monte Carlo against first order."""
+"""SampledVariables through the same formulas: their laws, and Monte Carlo against first order."""
 
 from __future__ import annotations
 
@@ -10,15 +10,15 @@ from builders import reading, study
 from tabrel.core.catalogue.quantities import QUANTITIES
 from tabrel.core.circuit.operating_point import operating_point
 from tabrel.core.circuit.solution import solve_circuit
-from tabrel.core.maps.monte_carlo import Band, Progress, drawn_problem, onset_interval, quantiles_of, quantity_band
+from tabrel.core.maps.monte_carlo import Band, Progress, onset_interval, quantiles_of, quantity_band, sampled_problem
 from tabrel.core.maps.onset import bypass_onset, onset_of_columns
 from tabrel.core.maps.sensitivity import MODEL_KEYS, alone_effects, assumption_effects, input_sources
 from tabrel.core.sample.measured_sample import measure_sample
 from tabrel.core.study.model import Reading
 from tabrel.core.uncertainty.estimate import estimate_quantity
 from tabrel.core.uncertainty.model_arrays import finite_places, flattened, picked
-from tabrel.core.uncertainty.sampled_number import Drawn, arc_cosine, at_least_zero, nominal_value, square_root, values_of
-from tabrel.core.uncertainty.sampling import Draws, one_at_a_time, random_quantiles
+from tabrel.core.uncertainty.sampled_number import SampledNumber, arc_cosine, at_least_zero, nominal_value, square_root, values_of
+from tabrel.core.uncertainty.sampling import SampledVariables, one_at_a_time, random_quantiles
 
 WEAK = reading("bypass.spring_installed_length", "19 mm")
 HOT = np.array([95.0, 100.0, 110.0])
@@ -34,13 +34,13 @@ def band_of(problem, quantity="element_pressure", temperature=HOT, speed=FAST):
 
 def test_a_drawn_number_computes_draw_by_draw_and_chooses_by_its_nominal():
     draws = np.array([[1.0], [2.0], [4.0]])
-    x = Drawn(2.0, draws)
+    x = SampledNumber(2.0, draws)
     for formula in (
         lambda x: 3 - x,
         lambda x: 1 / x + x / 2,
         lambda x: (x**2 - 1) * x,
         lambda x: -x + 5,
-        lambda x: square_root(x) if isinstance(x, Drawn) else x**0.5,
+        lambda x: square_root(x) if isinstance(x, SampledNumber) else x**0.5,
         lambda x: x * x - x,
     ):
         found = formula(x)
@@ -51,28 +51,28 @@ def test_a_drawn_number_computes_draw_by_draw_and_chooses_by_its_nominal():
     assert values_of(3) == 3.0
     assert (at_least_zero(x - 2).draws >= 0).all()
     assert at_least_zero(x - 2).nominal == 0
-    assert arc_cosine(Drawn(0.5, np.array([[0.5], [1.5]]))).draws.ravel() == pytest.approx([np.pi / 3, 0])
+    assert arc_cosine(SampledNumber(0.5, np.array([[0.5], [1.5]]))).draws.ravel() == pytest.approx([np.pi / 3, 0])
 
 
 def test_draws_follow_the_estimate_and_do_not_depend_on_what_else_is_drawn():
     estimate = estimate_quantity(QUANTITIES["media.thickness"], [Reading("0.60 mm"), Reading("0.64 mm"), Reading("0.62 mm")])
-    variables = Draws(random_quantiles(20000), "A")
+    variables = SampledVariables(random_quantiles(20000), "A")
     first = variables.add("media.thickness", estimate).draws
     assert first.mean() == pytest.approx(estimate.value, rel=1e-3)
     # Student's t of 30 degrees of freedom is a little wider than the normal
     wide = np.hypot(estimate.uncertainty_a * np.sqrt(30 / 28), estimate.uncertainty_b)
     assert first.std() == pytest.approx(wide, rel=0.03)
-    other = Draws(random_quantiles(20000), "A")
+    other = SampledVariables(random_quantiles(20000), "A")
     other.with_model_factor("model.pump", 1.0, 1.02)
     assert (other.add("media.thickness", estimate).draws == first).all()
-    assert (Draws(random_quantiles(20000), "B").add("media.thickness", estimate).draws != first).any()
-    engine = [Draws(random_quantiles(50), owner).with_model_range("model.pump", 1.0, 0.5, 2.0).draws for owner in "AB"]
+    assert (SampledVariables(random_quantiles(20000), "B").add("media.thickness", estimate).draws != first).any()
+    engine = [SampledVariables(random_quantiles(50), owner).with_model_range("model.pump", 1.0, 0.5, 2.0).draws for owner in "AB"]
     assert (engine[0] == engine[1]).all()
 
 
 def test_parts_of_a_model_are_picked_place_by_place():
     made = study(WEAK)
-    problem = drawn_problem(made, made.samples[0], quantiles=random_quantiles(6))
+    problem = sampled_problem(made, made.samples[0], quantiles=random_quantiles(6))
     assert problem.count + problem.impossible == 6
     some = picked(problem.drawn, slice(2, 4))
     assert some.filter.media.shape == (2, 1)
@@ -84,7 +84,7 @@ def test_parts_of_a_model_are_picked_place_by_place():
 
 def test_without_spread_every_draw_is_the_nominal_circuit():
     made = study(WEAK)
-    problem = drawn_problem(made, made.samples[0], quantiles=one_at_a_time(["nothing"], (0.1, 0.9)))
+    problem = sampled_problem(made, made.samples[0], quantiles=one_at_a_time(["nothing"], (0.1, 0.9)))
     band, _ = band_of(problem)
     assert band.low == pytest.approx(band.value, rel=1e-5)  # fewer stations across a pleat
     assert band.high == pytest.approx(band.low, rel=1e-9)
@@ -103,39 +103,39 @@ def test_monte_carlo_agrees_with_first_order_where_the_model_is_nearly_linear():
         names.append(name)
         return np.full((1, 1), np.nan)
 
-    drawn_problem(made, sample, quantiles=listening)
+    sampled_problem(made, sample, quantiles=listening)
     names = sorted(set(names) - {"size"})
     assert len(names) > 25
     variance = np.zeros(len(HOT))
     for name in names:
         # one standard deviation either way: of a rectangular distribution in `model.…`, of a normal one else
         half = 1 / np.sqrt(12) if "model." in name else float(ndtr(1.0)) - 0.5
-        problem = drawn_problem(made, sample, quantiles=one_at_a_time([name], (0.5 - half, 0.5 + half)))
+        problem = sampled_problem(made, sample, quantiles=one_at_a_time([name], (0.5 - half, 0.5 + half)))
         solved = solve_circuit(problem.drawn, problem.drawn.place(HOT, FAST))
         low, high = np.log(solved.quantity("element_pressure"))
         variance += ((high - low) / 2) ** 2
-    problem = drawn_problem(made, sample, quantiles=random_quantiles(4000))
+    problem = sampled_problem(made, sample, quantiles=random_quantiles(4000))
     solved = solve_circuit(problem.drawn, problem.drawn.place(HOT, FAST))
     assert np.log(solved.quantity("element_pressure")).std(axis=0) == pytest.approx(np.sqrt(variance), rel=0.06)
 
 
 def test_a_band_holds_the_share_of_fresh_draws_that_it_claims():
     made = study(WEAK)
-    band, progress = band_of(drawn_problem(made, made.samples[0], quantiles=random_quantiles(1000)))
-    fresh = drawn_problem(made, made.samples[0], quantiles=random_quantiles(2000, seed=7))
+    band, progress = band_of(sampled_problem(made, made.samples[0], quantiles=random_quantiles(1000)))
+    fresh = sampled_problem(made, made.samples[0], quantiles=random_quantiles(2000, seed=7))
     found = solve_circuit(fresh.drawn, fresh.drawn.place(HOT, FAST)).quantity("element_pressure")
     inside = ((found >= band.low) & (found <= band.high)).mean(axis=0)
     assert inside == pytest.approx([0.95] * 3, abs=0.02)
     assert (band.low < band.middle).all()
     assert [progress[0].total, progress[-1].done] == [band.draws, band.draws]
-    again, _ = band_of(drawn_problem(made, made.samples[0], quantiles=random_quantiles(1000)))
+    again, _ = band_of(sampled_problem(made, made.samples[0], quantiles=random_quantiles(1000)))
     assert (again.high == band.high).all()  # a fixed seed
 
 
 @pytest.mark.parametrize("location", ["dome_end", "thread_end", "block", "none"])
 def test_the_flow_balance_closes_in_every_draw(location):
     made = study(WEAK, ("samples/0/bypass/location", location), ("samples/0/leak", {"count": 4, "diameter_mm": 0.5}))
-    problem = drawn_problem(made, made.samples[0], quantiles=random_quantiles(200))
+    problem = sampled_problem(made, made.samples[0], quantiles=random_quantiles(200))
     temperature, speed = np.array([-25.0, 20.0, 110.0]), np.array([900.0, 2500.0, 6000.0])
     solved = solve_circuit(problem.drawn, problem.drawn.place(temperature, speed))
     assert solved.converged.all()
@@ -146,10 +146,10 @@ def test_the_flow_balance_closes_in_every_draw(location):
 
 def test_the_onset_interval_tells_a_valve_that_stays_shut_from_one_that_never_closes():
     made = study(reading("bypass.opening_pressure", "9 bar"))
-    shut = onset_interval(drawn_problem(made, made.samples[0], quantiles=random_quantiles(100)), 2000.0)
+    shut = onset_interval(sampled_problem(made, made.samples[0], quantiles=random_quantiles(100)), 2000.0)
     assert (shut.value, shut.low, shut.high, shut.shut_share) == (None, None, None, 1.0)
     made = study(reading("bypass.opening_pressure", "0.5 kPa"))
-    wide = onset_interval(drawn_problem(made, made.samples[0], quantiles=random_quantiles(100), condition="filling"), 6000.0)
+    wide = onset_interval(sampled_problem(made, made.samples[0], quantiles=random_quantiles(100), condition="filling"), 6000.0)
     assert (wide.value, wide.high, wide.shut_share) == (150.0, 150.0, 0.0)
 
 
@@ -164,7 +164,7 @@ def test_quantiles_leave_out_what_has_no_value():
 
 def test_an_interval_with_shut_draws_ends_where_the_open_ones_do():
     made = study(reading("bypass.opening_pressure", "1.6 bar"), ("oil/pumping_limit_c", -35))
-    problem = drawn_problem(made, made.samples[0], quantiles=random_quantiles(400))
+    problem = sampled_problem(made, made.samples[0], quantiles=random_quantiles(400))
     found = onset_interval(problem, 2000.0)
     assert 0 < found.shut_share < 0.975
     columns = flattened(problem.drawn, (problem.count, 1))

@@ -14,7 +14,8 @@ from tabrel.core.maps.onset import bypass_onset
 from tabrel.core.sample.measured_sample import measure_sample
 from tabrel.core.starts.duty_cycle import SHIPPED_CYCLES, CycleTrace, read_duty_cycle
 from tabrel.core.starts.life import captured_mass, filter_life, loading_at_onset
-from tabrel.core.starts.warm_up import USUAL_PLAN, completed_plan, warm_up
+from tabrel.core.starts.warm_up import completed_plan, warm_up
+from tabrel.core.study.defaults import USUAL_PLAN
 from tabrel.core.study.plans import WarmUpPlan
 
 WEAK = reading("bypass.spring_installed_length", "19 mm")

@@ -235,7 +235,7 @@ export interface paths {
         put?: never;
         /**
          * Post Claim
-         * @description Keep a claim; one on a reading or an attribute is a check that the bench confirms or refutes.
+         * @description Keep a claim; one on a reading or an observation is a check that the bench confirms or refutes.
          */
         post: operations["post_claim"];
         delete?: never;
@@ -258,6 +258,26 @@ export interface paths {
          * @description Record that the filter was cut open, and how; what was missing before can no longer be measured.
          */
         post: operations["post_cut"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/samples/{sample_id}/details": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Post Detail
+         * @description Set a detail of a sample, of its study or of its engine; an empty text takes it away.
+         */
+        post: operations["post_detail"];
         delete?: never;
         options?: never;
         head?: never;
@@ -322,26 +342,6 @@ export interface paths {
          * @description Keep the study's engine in the library under its name, for other studies.
          */
         post: operations["post_keep_engine"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/samples/{sample_id}/facts": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /**
-         * Post Fact
-         * @description Set a fact of a sample, of its study or of its engine; an empty text takes it away.
-         */
-        post: operations["post_fact"];
         delete?: never;
         options?: never;
         head?: never;
@@ -483,7 +483,7 @@ export interface paths {
         put?: never;
         /**
          * Post Observation
-         * @description Set what is seen of an attribute; null takes it away.
+         * @description Set what is seen of an observation; null takes it away.
          */
         post: operations["post_observation"];
         delete?: never;
@@ -912,54 +912,20 @@ export interface components {
             value: number;
         };
         /**
-         * AttributeOut
-         * @description Something seen, with its choices and the schools' views, the default first.
-         */
-        AttributeOut: {
-            /** Choices */
-            choices: components["schemas"]["ChoiceOut"][];
-            /** Closed */
-            closed: boolean;
-            /** Key */
-            key: string;
-            /** Part */
-            part: string;
-            /** Schools */
-            schools: string[];
-            /** Stage */
-            stage: string;
-            /** Synonyms */
-            synonyms: string[];
-            /** Title */
-            title: string;
-            /** Whole Only */
-            whole_only: boolean;
-        };
-        /**
-         * AttributeValueOut
-         * @description What was seen, by the key of its attribute in the catalogue.
-         */
-        AttributeValueOut: {
-            /** Key */
-            key: string;
-            /** Value */
-            value: string | null;
-        };
-        /**
          * CatalogueOut
          * @description Everything that can be measured, seen or typed, and the words for it.
          */
         CatalogueOut: {
-            /** Attributes */
-            attributes: components["schemas"]["AttributeOut"][];
             /** Cautions */
             cautions: string[];
             /** Cut Methods */
             cut_methods: {
                 [key: string]: string;
             };
-            /** Facts */
-            facts: components["schemas"]["FactOut"][];
+            /** Details */
+            details: components["schemas"]["DetailOut"][];
+            /** Observations */
+            observations: components["schemas"]["ObservationOut"][];
             /** Parts */
             parts: components["schemas"]["PartTitleOut"][];
             /** Provenances */
@@ -979,7 +945,7 @@ export interface components {
         };
         /**
          * ChoiceOut
-         * @description A choice of an attribute.
+         * @description A choice of an observation.
          */
         ChoiceOut: {
             /** Meaning */
@@ -989,7 +955,7 @@ export interface components {
         };
         /**
          * ClaimIn
-         * @description A claim: words as printed, or what is claimed of a reading or an attribute.
+         * @description A claim: words as printed, or what is claimed of a reading or an observation.
          */
         ClaimIn: {
             /** Key */
@@ -1107,6 +1073,48 @@ export interface components {
             key: string;
             /** Measured */
             measured: boolean;
+        };
+        /**
+         * DetailIn
+         * @description A detail as typed, and as it was seen before; an empty text takes it away.
+         */
+        DetailIn: {
+            /**
+             * Family
+             * @default metric
+             * @enum {string}
+             */
+            family: "metric" | "inch";
+            /** Key */
+            key: string;
+            /** Seen */
+            seen?: string | null;
+            /** Text */
+            text: string;
+        };
+        /**
+         * DetailOut
+         * @description A detail of study, engine or sample.
+         */
+        DetailOut: {
+            /** Choices */
+            choices: string[];
+            /** Help */
+            help: string;
+            /** Key */
+            key: string;
+            /** Kind */
+            kind: string;
+            /** Stage */
+            stage: string;
+            /** Synonyms */
+            synonyms: string[];
+            /** Title */
+            title: string;
+            /** Usual */
+            usual: string;
+            /** Whole Only */
+            whole_only: boolean;
         };
         /**
          * DutyCycleIn
@@ -1246,48 +1254,6 @@ export interface components {
             is_used: boolean;
             /** Kpa */
             kpa: number;
-        };
-        /**
-         * FactIn
-         * @description A fact as typed, and as it was seen before; an empty text takes it away.
-         */
-        FactIn: {
-            /**
-             * Family
-             * @default metric
-             * @enum {string}
-             */
-            family: "metric" | "inch";
-            /** Key */
-            key: string;
-            /** Seen */
-            seen?: string | null;
-            /** Text */
-            text: string;
-        };
-        /**
-         * FactOut
-         * @description A fact of study, engine or sample.
-         */
-        FactOut: {
-            /** Choices */
-            choices: string[];
-            /** Help */
-            help: string;
-            /** Key */
-            key: string;
-            /** Kind */
-            kind: string;
-            /** Stage */
-            stage: string;
-            /** Synonyms */
-            synonyms: string[];
-            /** Title */
-            title: string;
-            /** Usual */
-            usual: string;
-            /** Whole Only */
-            whole_only: boolean;
         };
         /**
          * FieldOut
@@ -1657,6 +1623,40 @@ export interface components {
             text: string | null;
         };
         /**
+         * ObservationOut
+         * @description Something seen, with its choices and the schools' views, the default first.
+         */
+        ObservationOut: {
+            /** Choices */
+            choices: components["schemas"]["ChoiceOut"][];
+            /** Closed */
+            closed: boolean;
+            /** Key */
+            key: string;
+            /** Part */
+            part: string;
+            /** Schools */
+            schools: string[];
+            /** Stage */
+            stage: string;
+            /** Synonyms */
+            synonyms: string[];
+            /** Title */
+            title: string;
+            /** Whole Only */
+            whole_only: boolean;
+        };
+        /**
+         * ObservedValueOut
+         * @description What was seen, by the key of its observation in the catalogue.
+         */
+        ObservedValueOut: {
+            /** Key */
+            key: string;
+            /** Value */
+            value: string | null;
+        };
+        /**
          * OilIn
          * @description The points of the study's oil, or the grade whose typical oil it is to become; and the points that were seen.
          */
@@ -1859,13 +1859,13 @@ export interface components {
          * @description The fields of one part at one stage, or of one group of holes.
          */
         PartOut: {
-            /** Attributes */
-            attributes: components["schemas"]["AttributeValueOut"][];
             /** Fields */
             fields: components["schemas"]["FieldOut"][];
             hole_group: components["schemas"]["HoleGroupOut"] | null;
             /** Key */
             key: string;
+            /** Observations */
+            observations: components["schemas"]["ObservedValueOut"][];
             /** Stage */
             stage: string;
             /** Title */
@@ -2309,14 +2309,14 @@ export interface components {
         };
         /**
          * SheetOut
-         * @description Everything the bench shows of a sample: fields by part, facts, claims, plate, gate, results, warnings.
+         * @description Everything the bench shows of a sample: fields by part, details, claims, plate, gate, results, warnings.
          */
         SheetOut: {
             analysis: components["schemas"]["AnalysisOut"];
             /** Claims */
             claims: components["schemas"]["ClaimOut"][];
-            /** Facts */
-            facts: {
+            /** Details */
+            details: {
                 [key: string]: string;
             };
             gate: components["schemas"]["GateOut"];
@@ -3539,6 +3539,59 @@ export interface operations {
             };
         };
     };
+    post_detail: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sample_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DetailIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SheetOut"];
+                };
+            };
+            /** @description There is no such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Inputs are missing, or it changed meanwhile */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Refused, with the mend */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
     post_echo: {
         parameters: {
             query?: never;
@@ -3712,59 +3765,6 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["EngineOut"];
-                };
-            };
-            /** @description There is no such thing */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description Inputs are missing, or it changed meanwhile */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description Refused, with the mend */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ProblemOut"];
-                };
-            };
-        };
-    };
-    post_fact: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                sample_id: number;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["FactIn"];
-            };
-        };
-        responses: {
-            /** @description Successful Response */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["SheetOut"];
                 };
             };
             /** @description There is no such thing */

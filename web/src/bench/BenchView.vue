@@ -3,9 +3,9 @@
 import { computed, nextTick, ref, toRef, useTemplateRef, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import type { Schemas } from '@/api/client'
-import AttributeField from '@/entry/AttributeField.vue'
+import ObservationField from '@/entry/ObservationField.vue'
 import EfficiencyPanel from '@/figures/EfficiencyPanel.vue'
-import FactFields from '@/entry/FactFields.vue'
+import DetailFields from '@/entry/DetailFields.vue'
 import HoleGroupBar from '@/entry/HoleGroupBar.vue'
 import HolesEntry from '@/entry/HolesEntry.vue'
 import PlateDrawing from '@/figures/PlateDrawing.vue'
@@ -31,13 +31,13 @@ const preferences = usePreferences()
 const sampleId = toRef(props, 'sampleId')
 const sheet = useSheet(sampleId)
 const changes = useBenchChanges(sampleId)
-const { query, attributes, facts } = useCatalogue()
+const { query, observations, details } = useCatalogue()
 const root = useTemplateRef<HTMLElement>('root')
 const stops = useStops(root)
 const lit = ref('')
 
 const parts = computed(() => (sheet.data.value?.parts ?? []).filter((part) => part.stage === props.stage))
-const factsHere = computed(() => [...facts.value.values()].filter((fact) => fact.stage === props.stage))
+const detailsHere = computed(() => [...details.value.values()].filter((detail) => detail.stage === props.stage))
 const hasPlate = computed(() => props.stage === 'outside')
 const drawingInHand = computed(
   () => parts.value.flatMap((part) => part.fields).find((field) => field.key === lit.value)?.drawing ?? '',
@@ -50,7 +50,7 @@ const partTitles = computed(() =>
   Object.fromEntries((query.data.value?.parts ?? []).map((part) => [part.key, part.title])),
 )
 const placeOfBypass = computed(
-  () => parts.value.flatMap((part) => part.attributes).find((one) => one.key === 'bypass.location')?.value ?? null,
+  () => parts.value.flatMap((part) => part.observations).find((one) => one.key === 'bypass.location')?.value ?? null,
 )
 const placement = computed(() => (props.stage === 'outside' ? 'inlet' : props.stage === 'element' ? 'centre_tube' : null))
 const generalWarnings = computed(() => {
@@ -152,10 +152,10 @@ watch(
           @previous="stops.step(-1)"
           @here="lit = `holes.${placement}`"
         />
-        <template v-for="one in part.attributes" :key="one.key">
-          <AttributeField
-            v-if="attributes.get(one.key)"
-            :attribute="attributes.get(one.key)!"
+        <template v-for="one in part.observations" :key="one.key">
+          <ObservationField
+            v-if="observations.get(one.key)"
+            :observation="observations.get(one.key)!"
             :value="one.value"
             :set="changes.setObservation"
             @next="stops.step(1)"
@@ -164,8 +164,8 @@ watch(
           />
         </template>
       </section>
-      <section v-if="factsHere.length && sheet.data.value" class="part facts">
-        <FactFields :facts="factsHere" :texts="sheet.data.value.facts" :family="preferences.family" :set="changes.setFact" @next="stops.step(1)" @previous="stops.step(-1)" />
+      <section v-if="detailsHere.length && sheet.data.value" class="part details">
+        <DetailFields :details="detailsHere" :texts="sheet.data.value.details" :family="preferences.family" :set="changes.setDetail" @next="stops.step(1)" @previous="stops.step(-1)" />
       </section>
     </div>
     <aside v-if="hasPlate && sheet.data.value" class="drawing" aria-label="Plate from below">
@@ -236,7 +236,7 @@ watch(
   margin-bottom: 0.8rem;
   overflow: hidden;
 }
-.facts {
+.details {
   padding: 0.4rem 0.9rem;
 }
 .part h2 {

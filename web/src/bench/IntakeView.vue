@@ -3,7 +3,7 @@
 import { computed, toRef, useTemplateRef } from 'vue'
 import { useRoute } from 'vue-router'
 import ClaimList from '@/entry/ClaimList.vue'
-import FactFields from '@/entry/FactFields.vue'
+import DetailFields from '@/entry/DetailFields.vue'
 import { useAskedField } from '@/shared/useAskedField'
 import { useCatalogue } from '@/catalogue/useCatalogue'
 import { listedKey, useKeys } from '@/shared/useKeys'
@@ -19,7 +19,7 @@ const sampleId = toRef(props, 'sampleId')
 const sheet = useSheet(sampleId)
 const study = useStudy(computed(() => Number(route.params.studyId)))
 const changes = useBenchChanges(sampleId)
-const { query, facts } = useCatalogue()
+const { query, details } = useCatalogue()
 const root = useTemplateRef<HTMLElement>('root')
 const stops = useStops(root)
 
@@ -31,11 +31,11 @@ const GROUPS = [
 const labels = computed(() => (study.data.value?.samples ?? []).map((sample) => sample.label))
 
 function of(prefix: string) {
-  return [...facts.value.values()].filter((fact) => fact.stage === 'intake' && fact.key.startsWith(prefix))
+  return [...details.value.values()].filter((detail) => detail.stage === 'intake' && detail.key.startsWith(prefix))
 }
 
 useKeys([
-  listedKey('Enter', 'keep the fact and go to the next (Shift: the one before)'),
+  listedKey('Enter', 'keep the detail and go to the next (Shift: the one before)'),
   listedKey('↓ ↑', 'next, the one before'),
   listedKey('Esc', 'back to what was kept'),
 ])
@@ -56,8 +56,8 @@ useAskedField({
     <div v-if="sheet.data.value" class="cards">
       <section v-for="group in GROUPS" :key="group.prefix" class="card" :class="group.prefix.slice(0, -1)">
         <h2>{{ group.title }}</h2>
-        <FactFields :facts="of(group.prefix)" :texts="sheet.data.value.facts" :family="preferences.family"
-          :options="{ 'study.reference': labels }" :set="changes.setFact" @next="stops.step(1)" @previous="stops.step(-1)" />
+        <DetailFields :details="of(group.prefix)" :texts="sheet.data.value.details" :family="preferences.family"
+          :options="{ 'study.reference': labels }" :set="changes.setDetail" @next="stops.step(1)" @previous="stops.step(-1)" />
         <p v-if="group.prefix === 'sample.' && sheet.data.value.shelf" class="shelf">{{ sheet.data.value.shelf }}</p>
         <p v-if="group.prefix === 'engine.'" class="soft note">
           Stud and adapter belong to the engine, not to the filter. An adapter changes the flow path.

@@ -11,7 +11,7 @@ export function useCatalogue() {
     queryFn: () => unwrap(client.GET('/api/catalogue')),
     staleTime: Infinity,
   })
-  const facts = computed(() => new Map((query.data.value?.facts ?? []).map((fact) => [fact.key, fact])))
-  const attributes = computed(() => new Map((query.data.value?.attributes ?? []).map((one) => [one.key, one])))
-  return { query, facts, attributes }
+  const details = computed(() => new Map((query.data.value?.details ?? []).map((detail) => [detail.key, detail])))
+  const observations = computed(() => new Map((query.data.value?.observations ?? []).map((one) => [one.key, one])))
+  return { query, details, observations }
 }

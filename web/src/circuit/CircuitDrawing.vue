@@ -3,7 +3,7 @@
 import { computed } from 'vue'
 import { CIRCUIT_PARTS } from './circuitParts'
 
-const props = defineProps<{ facts: Readonly<Record<string, string>>; chosen: string }>()
+const props = defineProps<{ details: Readonly<Record<string, string>>; chosen: string }>()
 const emit = defineEmits<{ choose: [name: string] }>()
 
 /** Where each part stands: middle of its sign, and where its numbers are written. */
@@ -18,13 +18,13 @@ const AT: Record<string, { x: number; y: number; text: [number, number] }> = {
   jets: { x: 606, y: 112, text: [594, 156] },
 }
 
-const known = (key: string) => props.facts[key] ?? ''
+const known = (key: string) => props.details[key] ?? ''
 const parts = computed(() =>
   CIRCUIT_PARTS.filter((part) => AT[part.name]).map((part) => ({
     ...part,
     ...AT[part.name]!,
     lines: part.shown.map(known).filter(Boolean),
-    given: part.facts.some((key) => known(key)),
+    given: part.details.some((key) => known(key)),
   })),
 )
 const sense = computed(() => known('engine.regulator_sense') || 'pump')

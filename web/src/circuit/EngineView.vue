@@ -3,7 +3,7 @@
 import { computed, nextTick, ref, toRef, useTemplateRef } from 'vue'
 import CircuitDrawing from './CircuitDrawing.vue'
 import EngineLibrary from './EngineLibrary.vue'
-import FactFields from '@/entry/FactFields.vue'
+import DetailFields from '@/entry/DetailFields.vue'
 import HotPointPanel from './HotPointPanel.vue'
 import OilPanel from './OilPanel.vue'
 import { useAskedField } from '@/shared/useAskedField'
@@ -12,7 +12,7 @@ import { useEngine, useEngineLibrary } from './useEngine'
 import { listedKey, useKeys } from '@/shared/useKeys'
 import { useBenchChanges, useSheet } from '@/sample/useSheet'
 import { useStops } from '@/shared/useStops'
-import { CIRCUIT_PARTS, partOfFact } from './circuitParts'
+import { CIRCUIT_PARTS, partOfDetail } from './circuitParts'
 import { usePreferences } from '@/shared/preferences'
 
 const props = defineProps<{ sampleId: number }>()
@@ -22,15 +22,15 @@ const sheet = useSheet(sampleId)
 const engine = useEngine(sampleId)
 const changes = useBenchChanges(sampleId)
 const library = useEngineLibrary(sampleId)
-const { query, facts } = useCatalogue()
+const { query, details } = useCatalogue()
 const root = useTemplateRef<HTMLElement>('root')
 const stops = useStops(root)
 const part = ref('pump')
 
 const chosen = computed(() => CIRCUIT_PARTS.find((one) => one.name === part.value) ?? CIRCUIT_PARTS[0]!)
-const fields = computed(() => chosen.value.facts.flatMap((key) => facts.value.get(key) ?? []))
-const oilFacts = computed(() => [...facts.value.values()].filter((fact) => fact.key.startsWith('oil.')))
-const texts = computed(() => sheet.data.value?.facts ?? {})
+const fields = computed(() => chosen.value.details.flatMap((key) => details.value.get(key) ?? []))
+const oilDetails = computed(() => [...details.value.values()].filter((detail) => detail.key.startsWith('oil.')))
+const texts = computed(() => sheet.data.value?.details ?? {})
 
 async function choose(name: string) {
   part.value = name
@@ -45,7 +45,7 @@ useKeys([
 
 useAskedField({
   ready: () => sheet.isSuccess.value && query.isSuccess.value,
-  before: (key) => (part.value = partOfFact(key) ?? part.value),
+  before: (key) => (part.value = partOfDetail(key) ?? part.value),
   focus: stops.focusKey,
 })
 </script>
@@ -56,7 +56,7 @@ useAskedField({
       <div class="card">
         <OilPanel :line="engine.data.value.oil" :grades="engine.data.value.grades" :set-oil="changes.setOil" />
         <div v-if="engine.data.value.oil" class="two">
-          <FactFields :facts="oilFacts" :texts="texts" :family="preferences.family" :set="changes.setFact" @next="stops.step(1)" @previous="stops.step(-1)" />
+          <DetailFields :details="oilDetails" :texts="texts" :family="preferences.family" :set="changes.setDetail" @next="stops.step(1)" @previous="stops.step(-1)" />
         </div>
       </div>
       <div class="card">
@@ -64,11 +64,11 @@ useAskedField({
           <h2>{{ texts['engine.name'] ?? 'Engine' }}</h2>
           <button type="button" class="link" :class="{ on: part === 'engine' }" @click="choose('engine')">name and source</button>
         </div>
-        <CircuitDrawing :facts="texts" :chosen="part" @choose="choose" />
+        <CircuitDrawing :details="texts" :chosen="part" @choose="choose" />
         <section class="fields" :aria-label="chosen.title">
           <h3>{{ chosen.title }}</h3>
           <div class="two">
-            <FactFields :facts="fields" :texts="texts" :family="preferences.family" :set="changes.setFact" @next="stops.step(1)" @previous="stops.step(-1)" />
+            <DetailFields :details="fields" :texts="texts" :family="preferences.family" :set="changes.setDetail" @next="stops.step(1)" @previous="stops.step(-1)" />
           </div>
         </section>
         <HotPointPanel
@@ -115,12 +115,12 @@ useAskedField({
   grid-template-columns: 1fr 1fr;
   column-gap: 0.9rem;
 }
-.two :deep(.fact) {
+.two :deep(.detail) {
   grid-template-columns: minmax(0, 1fr) 6.6rem;
   font-size: 0.88rem;
   align-items: start;
 }
-.two :deep(.fact p) {
+.two :deep(.detail p) {
   grid-column: 1 / -1;
 }
 .fields {

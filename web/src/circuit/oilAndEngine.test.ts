@@ -39,7 +39,7 @@ describe('oil and engine', () => {
     expect((field.element as HTMLInputElement).value).toBe('90')
   })
   it('draws the sensing line to the side that moves the regulator, and opens a part by key', async () => {
-    const drawn = (facts: Record<string, string>) => mount(CircuitDrawing, { props: { facts, chosen: 'pump' } })
+    const drawn = (details: Record<string, string>) => mount(CircuitDrawing, { props: { details, chosen: 'pump' } })
     const [pump, gallery] = [drawn({}), drawn({ 'engine.regulator_sense': 'gallery', 'engine.stud_bore': '13 mm' })]
     expect(pump.get('[data-sense="line"]').attributes('d')).not.toBe(gallery.get('[data-sense="line"]').attributes('d'))
     expect(pump.get('[data-part="stud"]').text()).toContain('not stated')

@@ -35,13 +35,13 @@ const reason = ref('')
 const first = useTemplateRef<HTMLInputElement>('first')
 const subjects = computed(() => [
   ...(props.catalogue?.quantities ?? []).map((one) => ({ key: one.key, title: `${one.part}: ${one.title}` })),
-  ...(props.catalogue?.attributes ?? []).map((one) => ({ key: one.key, title: `${one.part}, seen: ${one.title}` })),
+  ...(props.catalogue?.observations ?? []).map((one) => ({ key: one.key, title: `${one.part}, seen: ${one.title}` })),
 ])
 const subject = computed(() => subjects.value.find((one) => one.title === about.value))
 
 async function add() {
   if (about.value && !subject.value) {
-    said.value = `“${about.value}” is neither a reading nor an attribute: choose one of the list, or leave it empty.`
+    said.value = `“${about.value}” is neither a reading nor an observation: choose one of the list, or leave it empty.`
     return
   }
   const claim: Schemas['ClaimIn'] = {

@@ -1,4 +1,4 @@
-/** Words for the circles of the plate, and the reading or fact each is entered in. */
+/** Words for the circles of the plate, and the reading or detail each is entered in. */
 export const CIRCLE_NAMES: Record<string, string> = {
   'can.outside_diameter': 'rim, outside diameter of the can',
   'gasket.outside_diameter': 'gasket, outside',

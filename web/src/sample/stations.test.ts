@@ -6,8 +6,8 @@ describe('stations', () => {
   const field = (key: string, more: object = {}) => ({ key, estimate: null, state: null, ...more })
   const sheet = {
     parts: [
-      { key: 'can', stage: 'outside', fields: [field('can.height', { estimate: {} }), field('can.mass2', { state: 'lost' }), field('a')], attributes: [{ key: 'can.grip', value: null }] },
-      { key: 'media', stage: 'media', fields: [field('media.thickness')], attributes: [] },
+      { key: 'can', stage: 'outside', fields: [field('can.height', { estimate: {} }), field('can.mass2', { state: 'lost' }), field('a')], observations: [{ key: 'can.grip', value: null }] },
+      { key: 'media', stage: 'media', fields: [field('media.thickness')], observations: [] },
     ],
   } as unknown as Sheet
   it('take keys to where they are entered', () => {
@@ -16,7 +16,7 @@ describe('stations', () => {
     expect(stationOfKey('sample.price', sheet)).toBe('intake')
     expect(stationOfKey('cut', sheet)).toBe('gate')
     expect(stationOfKey('holes.centre_tube[0]', sheet)).toBe('element')
-    expect(stationOfKey('media.air_drop', sheet)).toBe('media') // a fact is entered where its part is
+    expect(stationOfKey('media.air_drop', sheet)).toBe('media') // a detail is entered where its part is
     expect(stationOfKey('size_at_beta_75', sheet)).toBe('media')
   })
   it('fill by what is answered, a state being an answer', () => {

@@ -27,7 +27,7 @@ const TITLES: Record<StationName, string> = {
   start: 'Warm-up, life',
 }
 
-/** Facts of the engine that are taken down with the sample. */
+/** Details of the engine that are taken down with the sample. */
 const OF_INTAKE = /^engine\.(name|stud_|least_|greatest_|adapter_)/
 
 /** Stations at which one sits down to think; the results tape makes room there. */
@@ -36,7 +36,7 @@ export const THINKING: ReadonlySet<string> = new Set(['engine', 'map', 'sides', 
 /** Numbers of oil and engine without which nothing runs. */
 const ENGINE_NEEDS = ['oil.density', 'engine.pump_displacement', 'engine.pump_efficiency', 'engine.regulator_opening', 'engine.gallery', 'engine.stud_bore']
 
-/** Return where a key of a reading, a fact or an attribute is entered; what is no such key rests on the media's evidence. */
+/** Return where a key of a reading, a detail or an observation is entered; what is no such key rests on the media's evidence. */
 export function stationOfKey(key: string, sheet: Sheet | undefined): StationName {
   if (/^oil\./.test(key) || (/^engine\./.test(key) && !OF_INTAKE.test(key))) return 'engine'
   if (/^plan\./.test(key)) return 'start'
@@ -47,7 +47,7 @@ export function stationOfKey(key: string, sheet: Sheet | undefined): StationName
     (candidate) =>
       candidate.key === key ||
       candidate.fields.some((field) => field.key === key) ||
-      candidate.attributes.some((attribute) => attribute.key === key),
+      candidate.observations.some((observation) => observation.key === key),
   )
   const at = part ?? sheet?.parts.find((candidate) => candidate.key === key.split('.')[0])
   if (at) return at.stage as StationName
@@ -59,14 +59,14 @@ function share(done: number, all: number): { fill: number; progress: string } {
   return { fill: all ? done / all : 0, progress: `${done} of ${all}` }
 }
 
-/** Return how much of a stage's readings and attributes is answered. */
+/** Return how much of a stage's readings and observations is answered. */
 export function stageProgress(sheet: Sheet, stage: string): { fill: number; progress: string } {
   const parts = sheet.parts.filter((part) => part.stage === stage)
   const fields = parts.flatMap((part) => part.fields)
-  const attributes = parts.flatMap((part) => part.attributes)
+  const observations = parts.flatMap((part) => part.observations)
   const done =
-    fields.filter((field) => field.estimate || field.state).length + attributes.filter((one) => one.value).length
-  return share(done, fields.length + attributes.length)
+    fields.filter((field) => field.estimate || field.state).length + observations.filter((one) => one.value).length
+  return share(done, fields.length + observations.length)
 }
 
 export function stationsOf(
@@ -84,10 +84,10 @@ export function stationsOf(
       }
     if (name === 'sides' || name === 'start') return { ...station, fill: map.ready ? 1 : 0, progress: map.ready ? '' : 'needs more' }
     if (!sheet) return station
-    if (name === 'engine') return { ...station, ...share(ENGINE_NEEDS.filter((key) => sheet.facts[key]).length, ENGINE_NEEDS.length) }
+    if (name === 'engine') return { ...station, ...share(ENGINE_NEEDS.filter((key) => sheet.details[key]).length, ENGINE_NEEDS.length) }
     if (name === 'intake') {
-      const wanted = (catalogue?.facts ?? []).filter((fact) => fact.stage === 'intake' && !/adapter|least|greatest|used_/.test(fact.key))
-      return { ...station, ...share(wanted.filter((fact) => sheet.facts[fact.key]).length, wanted.length) }
+      const wanted = (catalogue?.details ?? []).filter((detail) => detail.stage === 'intake' && !/adapter|least|greatest|used_/.test(detail.key))
+      return { ...station, ...share(wanted.filter((detail) => sheet.details[detail.key]).length, wanted.length) }
     }
     if (name === 'gate') {
       const missing = sheet.gate.missing.length

@@ -10,7 +10,7 @@ export type Sheet = Schemas['SheetOut']
 const MAP_PAUSE_MS = 900
 /** Changes that other views of the study show: the size of a can, names. */
 const SHOWN_ELSEWHERE = /^(can|study|engine|oil|sample)\./
-/** Facts of study, engine, oil and plan stand on every sample's sheet. */
+/** Details of study, engine, oil and plan stand on every sample's sheet. */
 const ON_EVERY_SHEET = /^$|^(study|engine|oil|plan)\.|^scenarios$/
 /** What is worked out from readings, engine and plan together. */
 const THOUGHT_OF: ReadonlySet<string> = new Set(['engine', 'rests-on', 'side-by-side', 'warm-up', 'scenarios'])
@@ -129,8 +129,8 @@ export function useBenchChanges(sampleId: MaybeRefOrGetter<number>) {
     insist: (id: number, place = '') => change(place, () => client.POST('/api/readings/{reading_id}/insist', of(id))),
     setState: (body: Schemas['StateIn']) =>
       change(body.key, (path) => client.POST('/api/samples/{sample_id}/states', { params: { path }, body })),
-    setFact: (body: Schemas['FactIn']) =>
-      change(body.key, (path) => client.POST('/api/samples/{sample_id}/facts', { params: { path }, body })),
+    setDetail: (body: Schemas['DetailIn']) =>
+      change(body.key, (path) => client.POST('/api/samples/{sample_id}/details', { params: { path }, body })),
     setObservation: (body: Schemas['ObservationIn']) =>
       change(body.key, (path) => client.POST('/api/samples/{sample_id}/observations', { params: { path }, body })),
     addHoles: (body: Schemas['HolesIn']) =>

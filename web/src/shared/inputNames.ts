@@ -29,8 +29,8 @@ export function inputName(key: string, titles: ReadonlyMap<string, string>): str
   return titles.get(key) ?? NAMES[key] ?? key
 }
 
-/** Facts and attributes that an input is entered as. */
-const FACTS: Record<string, string> = {
+/** Details and observations that an input is entered as. */
+const DETAILS: Record<string, string> = {
   oil: 'oil.name',
   'oil.viscosity': 'oil.name',
   'oil.density': 'oil.density',
@@ -52,7 +52,7 @@ const FACTS: Record<string, string> = {
 /** Return the field of the bench or of intake that an input is entered in, if there is one. */
 export function fieldOf(key: string, titles: ReadonlyMap<string, string>): string | null {
   if (titles.has(key)) return key
-  if (FACTS[key]) return FACTS[key]
+  if (DETAILS[key]) return DETAILS[key]
   if (key === 'holes.inlet' || key === 'holes.centre_tube') return key
   return [...titles.keys()].find((known) => known.startsWith(`${key}[`) || known.startsWith(`${key}.`)) ?? null
 }

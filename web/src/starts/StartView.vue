@@ -4,7 +4,7 @@ import { keepPreviousData, useQuery } from '@tanstack/vue-query'
 import { computed, toRef, useTemplateRef } from 'vue'
 import { client, unwrap } from '@/api/client'
 import DutyCycleField from './DutyCycleField.vue'
-import FactFields from '@/entry/FactFields.vue'
+import DetailFields from '@/entry/DetailFields.vue'
 import LifeTable from './LifeTable.vue'
 import StartChart from './StartChart.vue'
 import StartTotals from './StartTotals.vue'
@@ -24,7 +24,7 @@ const sampleId = toRef(props, 'sampleId')
 const sheet = useSheet(sampleId)
 const titles = useFieldTitles(sheet.data)
 const changes = useBenchChanges(sampleId)
-const { query, facts } = useCatalogue()
+const { query, details } = useCatalogue()
 const root = useTemplateRef<HTMLElement>('root')
 const stops = useStops(root)
 
@@ -36,8 +36,8 @@ const starts = useQuery({
   shallow: true,
   retry: false,
 })
-const fields = computed(() => [...facts.value.values()].filter((fact) => fact.stage === 'warm_up' && fact.key !== 'plan.duty_cycle'))
-const texts = computed(() => sheet.data.value?.facts ?? {})
+const fields = computed(() => [...details.value.values()].filter((detail) => detail.stage === 'warm_up' && detail.key !== 'plan.duty_cycle'))
+const texts = computed(() => sheet.data.value?.details ?? {})
 const drawn = computed(() =>
   (starts.data.value?.starts ?? []).flatMap((one, i) =>
     one.trace ? [{ id: one.sample_id, label: one.label, number: i + 1, colour: sampleColour(i), trace: one.trace }] : [],
@@ -45,7 +45,7 @@ const drawn = computed(() =>
 )
 
 function choose(name: string) {
-  return changes.setFact({ key: 'plan.duty_cycle', text: name, family: 'metric', seen: texts.value['plan.duty_cycle'] ?? '' })
+  return changes.setDetail({ key: 'plan.duty_cycle', text: name, family: 'metric', seen: texts.value['plan.duty_cycle'] ?? '' })
 }
 
 async function read(name: string, text: string) {
@@ -63,11 +63,11 @@ useAskedField({ ready: () => sheet.isSuccess.value && query.isSuccess.value, foc
       <section class="card" aria-label="Plan of the start">
         <h2>The start</h2>
         <div v-if="sheet.data.value" class="two">
-          <FactFields :facts="fields" :texts="texts" :family="preferences.family" :set="changes.setFact" @next="stops.step(1)" @previous="stops.step(-1)" />
+          <DetailFields :details="fields" :texts="texts" :family="preferences.family" :set="changes.setDetail" @next="stops.step(1)" @previous="stops.step(-1)" />
         </div>
         <DutyCycleField v-if="starts.data.value" :chosen="starts.data.value.duty_cycle" :cycles="starts.data.value.cycles" :choose="choose" :read="read" />
         <p v-if="starts.data.value?.assumed.length" class="soft fine" data-start="assumed">
-          Assumed while not stated: {{ starts.data.value.assumed.map((name) => facts.get(`plan.${name}`)?.title ?? name).join(', ') }}.
+          Assumed while not stated: {{ starts.data.value.assumed.map((name) => details.get(`plan.${name}`)?.title ?? name).join(', ') }}.
         </p>
         <p v-if="place.scenario" class="thought fine">What if: {{ place.scenario.name }}</p>
         <p class="soft fine">Start a cold engine only as its maker's instructions say; a model tells nothing of one engine's wear.</p>
@@ -103,11 +103,11 @@ useAskedField({ ready: () => sheet.isSuccess.value && query.isSuccess.value, foc
   border-radius: 10px;
   padding: 0.5rem 0.8rem 0.6rem;
 }
-.card :deep(.fact) {
+.card :deep(.detail) {
   grid-template-columns: minmax(0, 1fr) 8rem;
   font-size: 0.9rem;
 }
-.card :deep(.fact p) {
+.card :deep(.detail p) {
   grid-column: 1 / -1;
 }
 .fine {

@@ -145,7 +145,7 @@ function isFieldsOwn(event: KeyboardEvent): boolean {
   const { target } = event
   if (!isTyping(target)) return false
   const isText = target instanceof HTMLInputElement || target instanceof HTMLTextAreaElement
-  const untouched = target instanceof HTMLElement && target.hasAttribute('data-fact')
+  const untouched = target instanceof HTMLElement && target.hasAttribute('data-detail')
   return isText && target.value !== '' && !untouched
 }
 

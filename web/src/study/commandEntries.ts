@@ -1,4 +1,4 @@
-/** Everything the command box can find: actions, samples, parts, readings, facts, things seen, workings. */
+/** Everything the command box can find: actions, samples, parts, readings, details, things seen, workings. */
 import type { Schemas } from '@/api/client'
 import type { Catalogue } from '@/catalogue/useCatalogue'
 import type { Sheet } from '@/sample/useSheet'
@@ -30,7 +30,7 @@ export function commandEntries(from: Sources): Found[] {
   const stations = stationsOf(from.sheet, catalogue, { ready: false, failed: false })
   const firstOf = (part: string) => {
     const found = from.sheet?.parts.find((one) => one.key === part || one.key.startsWith(`${part}[`))
-    return found?.fields[0]?.key ?? found?.attributes[0]?.key ?? part
+    return found?.fields[0]?.key ?? found?.observations[0]?.key ?? part
   }
   return [
     ...from.actions.map((action) => ({ ...action, kind: 'action' })),
@@ -58,17 +58,17 @@ export function commandEntries(from: Sources): Found[] {
       words: [one.title, ...one.synonyms],
       run: () => from.field(one.key),
     })),
-    ...(catalogue?.attributes ?? []).map((one) => ({
+    ...(catalogue?.observations ?? []).map((one) => ({
       title: `${one.part}: ${one.title}`,
       kind: 'seen',
       words: [one.title, ...one.synonyms],
       run: () => from.field(one.key),
     })),
-    ...(catalogue?.facts ?? []).map((fact) => ({
-      title: fact.title[0]!.toUpperCase() + fact.title.slice(1),
+    ...(catalogue?.details ?? []).map((detail) => ({
+      title: detail.title[0]!.toUpperCase() + detail.title.slice(1),
       kind: 'intake',
-      words: fact.synonyms,
-      run: () => from.field(fact.key),
+      words: detail.synonyms,
+      run: () => from.field(detail.key),
     })),
     { title: 'Claims', kind: 'intake', words: ['published', 'rating', 'box says'], run: () => from.field('claims') },
     { title: 'Record the cut', kind: 'action', words: ['cut open', 'gate'], run: () => from.go('gate') },

@@ -4,11 +4,11 @@ from __future__ import annotations
 
 from fastapi import APIRouter
 
-from tabrel.core.catalogue.observations import ATTRIBUTES
+from tabrel.core.catalogue.observations import OBSERVATIONS
 from tabrel.core.catalogue.quantities import PART_SYNONYMS, PART_TITLES, QUANTITIES, STAGE_TITLES
+from tabrel.core.details.details import DETAILS
 from tabrel.core.entry.field_line import PROVENANCE_WORDS, STATE_WORDS
 from tabrel.core.review.before_cut import CAUTIONS, CUT_METHODS
-from tabrel.core.stated.stated_values import FACTS
 from tabrel.document.results import WireModel
 
 router = APIRouter(prefix="/api", tags=["catalogue"])
@@ -25,13 +25,13 @@ class QuantityOut(WireModel):
 
 
 class ChoiceOut(WireModel):
-    """A choice of an attribute."""
+    """A choice of an observation."""
 
     value: str
     meaning: str
 
 
-class AttributeOut(WireModel):
+class ObservationOut(WireModel):
     """Something seen, with its choices and the schools' views, the default first."""
 
     key: str
@@ -45,8 +45,8 @@ class AttributeOut(WireModel):
     synonyms: list[str]
 
 
-class FactOut(WireModel):
-    """A fact of study, engine or sample."""
+class DetailOut(WireModel):
+    """A detail of study, engine or sample."""
 
     key: str
     title: str
@@ -74,8 +74,8 @@ class CatalogueOut(WireModel):
     stages: dict[str, str]
     parts: list[PartTitleOut]
     quantities: list[QuantityOut]
-    attributes: list[AttributeOut]
-    facts: list[FactOut]
+    observations: list[ObservationOut]
+    details: list[DetailOut]
     states: dict[str, str]
     provenances: dict[str, str]
     cut_methods: dict[str, str]
@@ -96,8 +96,8 @@ def get_catalogue() -> CatalogueOut:
             QuantityOut(key=q.key, title=q.title, part=PART_TITLES[q.part], stage=q.stage, synonyms=list(q.synonyms))
             for q in QUANTITIES.values()
         ],
-        attributes=[
-            AttributeOut(
+        observations=[
+            ObservationOut(
                 key=a.key,
                 title=a.title,
                 part=PART_TITLES[a.part],
@@ -108,21 +108,21 @@ def get_catalogue() -> CatalogueOut:
                 closed=a.closed,
                 synonyms=list(a.synonyms),
             )
-            for a in ATTRIBUTES.values()
+            for a in OBSERVATIONS.values()
         ],
-        facts=[
-            FactOut(
-                key=fact.key,
-                title=fact.title,
-                kind=fact.kind,
-                help=fact.help,
-                choices=list(fact.choices),
-                whole_only=fact.whole_only,
-                stage=fact.stage,
-                synonyms=list(fact.synonyms),
-                usual=fact.usual,
+        details=[
+            DetailOut(
+                key=detail.key,
+                title=detail.title,
+                kind=detail.kind,
+                help=detail.help,
+                choices=list(detail.choices),
+                whole_only=detail.whole_only,
+                stage=detail.stage,
+                synonyms=list(detail.synonyms),
+                usual=detail.usual,
             )
-            for fact in FACTS.values()
+            for detail in DETAILS.values()
         ],
         states={state: words[0] for state, words in STATE_WORDS.items()},
         provenances={provenance: words[0] for provenance, words in PROVENANCE_WORDS.items()},

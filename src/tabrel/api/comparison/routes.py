@@ -12,7 +12,7 @@ from tabrel.api.maps.series import Series, samples_side_by_side, scenarios_side_
 from tabrel.api.starts.routes import cycle_of, kilopascal, missing_keys, totals_out
 from tabrel.core.circuit.operating_point import AS_IT_IS, operating_point
 from tabrel.core.errors import TabrelError
-from tabrel.core.maps.comparison import standing_at
+from tabrel.core.maps.comparison import filter_at_point
 from tabrel.core.rules.plans import check_scenario
 from tabrel.core.starts.duty_cycle import CycleTrace
 from tabrel.core.starts.warm_up import completed_plan, warm_up
@@ -63,23 +63,23 @@ def _side(study: Study, series: Series, asked: PlaceIn, cycle: CycleTrace, plan:
     try:
         point = operating_point(study, series.stored.sample, condition=asked.condition, scenario=series.scenario)
         with np.errstate(all="ignore"):
-            standing = standing_at(point, asked.temperature_c, asked.speed_rpm)
+            found = filter_at_point(point, asked.temperature_c, asked.speed_rpm)
             start = warm_up(point, cycle, plan)
     except TabrelError as error:
         return nothing.model_copy(update={"problem": str(error), "missing": missing_keys(error)})
-    unfiltered = standing.unfiltered_fraction
+    unfiltered = found.unfiltered_fraction
     return nothing.model_copy(
         update={
             "parts": [
                 PartShareOut(name=part.name, loss_kpa=part.differential_pressure / 1e3, share_percent=100 * part.share)
-                for part in standing.parts
+                for part in found.parts
             ],
-            "filter_kpa": kilopascal(standing.filter_pressure),
-            "gallery_kpa": kilopascal(standing.gallery_pressure),
+            "filter_kpa": kilopascal(found.filter_pressure),
+            "gallery_kpa": kilopascal(found.gallery_pressure),
             "unfiltered_percent": None if unfiltered is None else 100 * unfiltered,
-            "onset_c": standing.onset,
-            "filling_onset_c": standing.filling_onset,
-            "has_valve": standing.has_valve,
+            "onset_c": found.onset,
+            "filling_onset_c": found.filling_onset,
+            "has_valve": found.has_valve,
             "start": totals_out(start),
         }
     )

@@ -2,7 +2,7 @@
 
 `readings`          a reading, its echo, setting it aside and using it again, its history
 `holes`             groups of holes
-`stated_values`     what is stated once, and what is seen
+`details`     what is stated once, and what is seen
 `claims`            claims and the checks made of them
 `models`            what comes in from a field, and the echo
 """

@@ -12,7 +12,7 @@ from tabrel.api.errors import PROBLEM_RESPONSES
 from tabrel.api.sample.models import SheetOut
 from tabrel.api.sample.sheet import claim_words, sheet_out
 from tabrel.api.wire import TextIn
-from tabrel.core.catalogue.observations import ATTRIBUTES
+from tabrel.core.catalogue.observations import OBSERVATIONS
 from tabrel.core.catalogue.quantities import QUANTITIES
 from tabrel.core.errors import ReadingTextError, StudyError
 from tabrel.core.review.claims import check_from_text, claim_from_wording
@@ -26,7 +26,7 @@ router = APIRouter(prefix="/api", tags=["claims"], responses=PROBLEM_RESPONSES)
 
 @router.post("/samples/{sample_id}/claims", status_code=201)
 def post_claim(sample_id: int, given: ClaimIn, conn: Connection) -> SheetOut:
-    """Keep a claim; one on a reading or an attribute is a check that the bench confirms or refutes."""
+    """Keep a claim; one on a reading or an observation is a check that the bench confirms or refutes."""
     study_id = study_of_sample(conn, sample_id)
     source = " ".join(given.source.split())
     if not source:
@@ -47,10 +47,10 @@ def _understood(given: ClaimIn, source: str) -> Claim:
     value = " ".join(given.value.split())
     if not value:
         raise StudyError("value", "is empty: type what is claimed")
-    if given.key in ATTRIBUTES:
+    if given.key in OBSERVATIONS:
         return Claim("observation", source, key=given.key, value=value, wording=wording)
     if given.key not in QUANTITIES:
-        raise StudyError("key", f"{given.key!r} is neither a reading nor an attribute: choose one of the list")
+        raise StudyError("key", f"{given.key!r} is neither a reading nor an observation: choose one of the list")
     try:
         return replace(check_from_text(given.key, value, source), wording=wording)
     except ReadingTextError as error:

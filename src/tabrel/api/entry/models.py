@@ -50,8 +50,8 @@ class StrikeOutIn(RequestModel):
     reason: str
 
 
-class FactIn(RequestModel):
-    """A fact as typed, and as it was seen before; an empty text takes it away."""
+class DetailIn(RequestModel):
+    """A detail as typed, and as it was seen before; an empty text takes it away."""
 
     key: str
     text: str = Field(max_length=4000)
@@ -86,7 +86,7 @@ class HoleGroupIn(RequestModel):
 
 
 class ClaimIn(RequestModel):
-    """A claim: words as printed, or what is claimed of a reading or an attribute."""
+    """A claim: words as printed, or what is claimed of a reading or an observation."""
 
     source: str
     wording: str = ""

@@ -28,9 +28,9 @@ from tabrel.store.entry.readings import (
     place_of_reading,
     restore,
     set_state,
-    standing_readings,
     strike_out,
     time_now,
+    used_readings,
 )
 from tabrel.store.errors import ConflictError
 from tabrel.store.journal import history, recorded
@@ -53,8 +53,8 @@ class _Place:
         part = "Holes" if self.hole_group_id is not None else PART_TITLES[self.quantity.part]
         return f"{part}, {self.quantity.title}"
 
-    def standing(self, conn: sqlite3.Connection) -> list[Reading]:
-        return standing_readings(conn, self.key, sample_id=self.sample_id, hole_group_id=self.hole_group_id)
+    def used_readings(self, conn: sqlite3.Connection) -> list[Reading]:
+        return used_readings(conn, self.key, sample_id=self.sample_id, hole_group_id=self.hole_group_id)
 
 
 @router.post("/samples/{sample_id}/readings", status_code=201)
@@ -64,7 +64,7 @@ def post_reading(sample_id: int, given: ReadingIn, conn: Connection) -> SheetOut
     place = _place(conn, sample_id, given.key)
     entry = _entry(given, place)
     if entry.state is not None:
-        if place.standing(conn):
+        if place.used_readings(conn):
             raise StudyError(given.key, "there are readings that stand: strike them out first, then say why there is none")
         if place.hole_group_id is not None:
             raise StudyError(given.key, "a size of a hole has no state: take the group of holes away instead")
@@ -72,7 +72,7 @@ def post_reading(sample_id: int, given: ReadingIn, conn: Connection) -> SheetOut
         with recorded(conn, study_id, sample_id, words, given.key):
             set_state(conn, sample_id, given.key, entry.state)
         return sheet_out(conn, sample_id)
-    asked = questions(entry.readings, place.quantity, place.standing(conn))
+    asked = questions(entry.readings, place.quantity, place.used_readings(conn))
     texts = ", ".join(reading.text for reading in entry.readings)
     with recorded(conn, study_id, sample_id, f"{place.title()}: {texts}", given.key):
         now = time_now(conn)
@@ -120,14 +120,14 @@ def post_strike_out(reading_id: int, strike: StrikeOutIn, conn: Connection) -> S
     reason = " ".join(strike.reason.split())
     if not reason:
         raise StudyError("reason", "is empty: say in a few words why the reading does not count")
-    place = _standing_place(conn, reading_id)
+    place = _used_place(conn, reading_id)
     words = f"{place.text} struck out: {reason}"
     with recorded(conn, study_of_sample(conn, place.sample_id), place.sample_id, words, place.key):
         strike_out(conn, reading_id, reason)
     return sheet_out(conn, place.sample_id)
 
 
-def _standing_place(conn: sqlite3.Connection, reading_id: int) -> ReadingPlace:
+def _used_place(conn: sqlite3.Connection, reading_id: int) -> ReadingPlace:
     """Return where a reading belongs, or refuse if another window has struck it out."""
     place = place_of_reading(conn, reading_id)
     if place.struck_out is not None:
@@ -152,7 +152,7 @@ def post_restore(reading_id: int, conn: Connection) -> SheetOut:
 @router.post("/readings/{reading_id}/insist")
 def post_insist(reading_id: int, conn: Connection) -> SheetOut:
     """Record that a questioned reading is meant as it stands."""
-    place = _standing_place(conn, reading_id)
+    place = _used_place(conn, reading_id)
     words = f"{place.text} insisted on"
     with recorded(conn, study_of_sample(conn, place.sample_id), place.sample_id, words, place.key):
         insist(conn, reading_id)
@@ -162,7 +162,7 @@ def post_insist(reading_id: int, conn: Connection) -> SheetOut:
 @router.post("/readings/{reading_id}/correct")
 def post_correction(reading_id: int, meant: TextIn, conn: Connection) -> SheetOut:
     """Strike a slip out and put in what was meant, as one change."""
-    stored = _standing_place(conn, reading_id)
+    stored = _used_place(conn, reading_id)
     place = _place(conn, stored.sample_id, stored.key)
     try:
         check_reading_text(place.quantity, meant.text)
@@ -188,7 +188,7 @@ def post_echo(sample_id: int, given: ReadingIn, conn: Connection) -> EchoOut:
     """Return what would be understood of a text, and the mean it would make; nothing is stored."""
     place = _place(conn, sample_id, given.key)
     counted = place.hole_group_id is not None
-    understood = echo(given.text, place.quantity, given.family, standing=place.standing(conn), counted=counted)
+    understood = echo(given.text, place.quantity, given.family, used=place.used_readings(conn), counted=counted)
     estimate = estimate_out(place.quantity, understood.estimate) if understood.estimate else None
     return EchoOut(**{**vars(understood), "estimate": estimate})
 

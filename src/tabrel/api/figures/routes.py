@@ -34,7 +34,7 @@ from tabrel.core.figures.media_deductions import StripAreas, strip_areas
 from tabrel.core.figures.opening_evidence import Agreement, OpeningComparison, StatedBand, opening_comparison
 from tabrel.core.figures.parts_tray import can_strength, mass_balance
 from tabrel.core.figures.pleat_count import pleat_count_curve
-from tabrel.core.figures.pleat_pack import drawn_pack
+from tabrel.core.figures.pleat_pack import pack_figure
 from tabrel.core.figures.section_layout import Point, section_layout
 from tabrel.core.oil.model import OilModel, oil_model
 from tabrel.core.parts.media import FAMILY_PERMEABILITY_FACTOR
@@ -161,7 +161,7 @@ def _tray(measured: MeasuredSample) -> TrayOut:
 
 
 def _pack(measured: MeasuredSample) -> PackOut:
-    pack = drawn_pack(measured)
+    pack = pack_figure(measured)
     return PackOut(
         outside_mm=pack.outside_diameter * 1e3,
         inside_mm=pack.inside_diameter * 1e3,

@@ -16,7 +16,7 @@ from tabrel.api.maps.series import Series, series_of_keys
 from tabrel.api.maps.slice_models import SliceBandOut, SliceIn, SliceLineOut, SliceProblemOut, SliceProgressOut
 from tabrel.core.circuit.operating_point import AS_IT_IS
 from tabrel.core.errors import MissingInputsError, TabrelError
-from tabrel.core.maps.monte_carlo import DRAWS, Band, OnsetInterval, Progress, drawn_problem, onset_interval, quantity_band
+from tabrel.core.maps.monte_carlo import DRAWS, Band, OnsetInterval, Progress, onset_interval, quantity_band, sampled_problem
 from tabrel.core.maps.operating_map import check_axes
 from tabrel.core.rules.plans import check_scenario
 from tabrel.core.study.model import Study
@@ -68,7 +68,7 @@ def _slice_of(study: Study, series: Series, asked: SliceIn) -> Iterator[SlicePro
     other = np.full(len(along), asked.at)
     temperature, speed = (along, other) if asked.along == "temperature" else (other, along)
     try:
-        problem = drawn_problem(
+        problem = sampled_problem(
             study,
             series.stored.sample,
             quantiles=random_quantiles(DRAWS),

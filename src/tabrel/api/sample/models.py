@@ -78,8 +78,8 @@ class HoleGroupOut(WireModel):
     words: str
 
 
-class AttributeValueOut(WireModel):
-    """What was seen, by the key of its attribute in the catalogue."""
+class ObservedValueOut(WireModel):
+    """What was seen, by the key of its observation in the catalogue."""
 
     key: str
     value: str | None
@@ -92,7 +92,7 @@ class PartOut(WireModel):
     title: str
     stage: str
     fields: list[FieldOut]
-    attributes: list[AttributeValueOut]
+    observations: list[ObservedValueOut]
     hole_group: HoleGroupOut | None
 
 
@@ -202,13 +202,13 @@ class RestsOnOut(WireModel):
 
 
 class SheetOut(WireModel):
-    """Everything the bench shows of a sample: fields by part, facts, claims, plate, gate, results, warnings."""
+    """Everything the bench shows of a sample: fields by part, details, claims, plate, gate, results, warnings."""
 
     id: int
     study_id: int
     label: str
     parts: list[PartOut]
-    facts: dict[str, str]
+    details: dict[str, str]
     claims: list[ClaimOut]
     shelf: str | None
     plate: PlateOut

@@ -13,7 +13,7 @@ from tabrel.core.entry.field_line import STATE_WORDS
 from tabrel.core.errors import StudyError
 from tabrel.core.results.analysis import analyse_sample
 from tabrel.core.rules.study import known_quantity
-from tabrel.core.study.model import Cut, standing
+from tabrel.core.study.model import Cut, used_readings
 from tabrel.document.results import AnalysisOut, analysis_out
 from tabrel.store.circuit.circuits import load_circuit
 from tabrel.store.entry.readings import set_state, time_now
@@ -41,7 +41,7 @@ def post_state(sample_id: int, given: StateIn, conn: Connection) -> SheetOut:
     """Say why a quantity has no value, or take that away."""
     quantity = known_quantity("key", given.key)
     stored = load_sample(conn, sample_id)
-    if given.state is not None and standing(stored.sample.readings.get(given.key, ())):
+    if given.state is not None and used_readings(stored.sample.readings.get(given.key, ())):
         raise StudyError(given.key, "there are readings that stand: strike them out first, then say why there is none")
     words = STATE_WORDS[given.state][0] if given.state else "no longer marked"
     title = f"{PART_TITLES[quantity.part]}, {quantity.title}"

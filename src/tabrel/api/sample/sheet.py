@@ -1,4 +1,4 @@
-"""Put a sample's bench sheet together: fields by part, facts, claims, plate, gate, results."""
+"""Put a sample's bench sheet together: fields by part, details, claims, plate, gate, results."""
 
 from __future__ import annotations
 
@@ -8,7 +8,6 @@ from datetime import date
 from typing import Literal
 
 from tabrel.api.sample.models import (
-    AttributeValueOut,
     ClaimOut,
     CutOut,
     EstimateOut,
@@ -17,6 +16,7 @@ from tabrel.api.sample.models import (
     GateItemOut,
     GateOut,
     HoleGroupOut,
+    ObservedValueOut,
     PartOut,
     ReadingOut,
     RestsOnOut,
@@ -25,7 +25,7 @@ from tabrel.api.sample.models import (
 from tabrel.api.sample.plate import plate_out
 from tabrel.core.catalogue.hole_dimensions import dimensions_of
 from tabrel.core.catalogue.observation import observed
-from tabrel.core.catalogue.observations import ATTRIBUTES
+from tabrel.core.catalogue.observations import OBSERVATIONS
 from tabrel.core.catalogue.quantities import (
     HOLE_QUANTITIES,
     INSTRUMENT_DIMENSIONS,
@@ -35,6 +35,8 @@ from tabrel.core.catalogue.quantities import (
     Quantity,
 )
 from tabrel.core.catalogue.units import UNITS, printed, shown
+from tabrel.core.details.details import detail_texts
+from tabrel.core.details.shelf_age import shelf_age_years
 from tabrel.core.entry.reading_text import parse_reading
 from tabrel.core.oil.model import oil_model
 from tabrel.core.results.analysis import SampleAnalysis, analyse_measured
@@ -43,7 +45,6 @@ from tabrel.core.review.before_cut import missing_before_cut
 from tabrel.core.review.claims import check_claim
 from tabrel.core.review.reading_warnings import SampleWarning
 from tabrel.core.sample.measured_sample import MeasuredSample, measure_sample
-from tabrel.core.stated.stated_values import fact_texts, shelf_age_years
 from tabrel.core.study.model import Claim, HoleGroup, Sample
 from tabrel.core.uncertainty.estimate import Estimate, estimate_quantity
 from tabrel.core.uncertainty.propagation import expanded_uncertainty
@@ -77,7 +78,7 @@ def sheet_out(conn: sqlite3.Connection, sample_id: int) -> SheetOut:
         study_id=stored.study_id,
         label=sample.label,
         parts=list(_parts(sample, readings, analysis)),
-        facts=fact_texts(study, sample),
+        details=detail_texts(study, sample),
         claims=[_claim_out(claim_id, claim, sample, measured) for claim_id, claim in claims_of(conn, sample_id)],
         shelf=_shelf(sample),
         plate=plate_out(measured, oil_model(study.oil) if study.oil else None),
@@ -95,12 +96,12 @@ def sheet_out(conn: sqlite3.Connection, sample_id: int) -> SheetOut:
 _OF_PART = {
     (stage, part): (
         {key: quantity for key, quantity in QUANTITIES.items() if (quantity.stage, quantity.part) == (stage, part)},
-        [attribute for attribute in ATTRIBUTES.values() if (attribute.stage, attribute.part) == (stage, part)],
+        [observation for observation in OBSERVATIONS.values() if (observation.stage, observation.part) == (stage, part)],
     )
     for stage in STAGE_TITLES
     for part in PART_TITLES
 }
-"""Quantities and attributes by stage and part."""
+"""Quantities and observations by stage and part."""
 
 
 def _parts(sample: Sample, readings: dict[str, list[StoredReading]], analysis: SampleAnalysis) -> Iterator[PartOut]:
@@ -111,14 +112,14 @@ def _parts(sample: Sample, readings: dict[str, list[StoredReading]], analysis: S
 
     for stage in STAGE_TITLES:
         for part, title in PART_TITLES.items():
-            quantities, attributes = _OF_PART[stage, part]
-            if quantities or attributes:
+            quantities, observations = _OF_PART[stage, part]
+            if quantities or observations:
                 yield PartOut(
                     key=part,
                     title=title,
                     stage=stage,
                     fields=[field(key, quantity, False) for key, quantity in quantities.items()],
-                    attributes=[AttributeValueOut(key=a.key, value=observed(sample, a)) for a in attributes],
+                    observations=[ObservedValueOut(key=a.key, value=observed(sample, a)) for a in observations],
                     hole_group=None,
                 )
             if part == "plate" and stage == "outside":
@@ -142,7 +143,7 @@ def _hole_parts(
                 for name in dimensions_of(group.shape)
                 if placement == "inlet" or name != "circle_diameter"
             ],
-            attributes=[],
+            observations=[],
             hole_group=HoleGroupOut(
                 placement=placement,
                 position=i,
@@ -175,10 +176,10 @@ def _field(
     state: str | None,
     counted: bool,
 ) -> FieldOut:
-    standing = [stored for stored in readings if stored.reading.struck_out is None]
-    estimate = estimate_quantity(quantity, [stored.reading for stored in standing]) if standing else None
-    doubtful = {standing[i].id for i in estimate.outliers} if estimate else set()
-    used = {standing[i].id for i in estimate.used} if estimate else set()
+    counting = [stored for stored in readings if stored.reading.struck_out is None]
+    estimate = estimate_quantity(quantity, [stored.reading for stored in counting]) if counting else None
+    doubtful = {counting[i].id for i in estimate.outliers} if estimate else set()
+    used = {counting[i].id for i in estimate.used} if estimate else set()
     return FieldOut(
         key=key,
         title=quantity.title,
@@ -192,7 +193,7 @@ def _field(
         readings=[_reading(stored, quantity, stored.id in doubtful, stored.id in used) for stored in readings],
         estimate=estimate_out(quantity, estimate) if estimate else None,
         state=state,
-        warnings=[_warning(warning, key, standing) for warning in warnings if _is_at(warning, key)],
+        warnings=[_warning(warning, key, counting) for warning in warnings if _is_at(warning, key)],
     )
 
 
@@ -200,11 +201,11 @@ def _is_at(warning: SampleWarning, key: str) -> bool:
     return warning.where == key or warning.where.startswith(f"{key}[")
 
 
-def _warning(warning: SampleWarning, key: str, standing: list[StoredReading]) -> FieldWarningOut:
+def _warning(warning: SampleWarning, key: str, counting: list[StoredReading]) -> FieldWarningOut:
     place = warning.where.removeprefix(key).strip("[]")
     return FieldWarningOut(
         message=warning.message,
-        reading_id=standing[int(place)].id if place.isdigit() else None,
+        reading_id=counting[int(place)].id if place.isdigit() else None,
         correction=warning.correction,
         insisted=warning.insisted,
     )
@@ -269,9 +270,9 @@ def claim_words(claim: Claim) -> str:
         size = f" at {claim.size_um:g} {(claim.scale or '').replace('um', 'µm')}" if claim.size_um is not None else ""
         standard = f", {claim.standard}" if claim.standard else ""
         return f"{relation}{claim.efficiency_percent:g} %{size}{standard}"
-    if claim.kind == "observation" and claim.key in ATTRIBUTES:
-        attribute = ATTRIBUTES[claim.key]
-        return f"{PART_TITLES[attribute.part]}, {attribute.title}: {claim.value}"
+    if claim.kind == "observation" and claim.key in OBSERVATIONS:
+        observation = OBSERVATIONS[claim.key]
+        return f"{PART_TITLES[observation.part]}, {observation.title}: {claim.value}"
     if claim.key in QUANTITIES:
         quantity = QUANTITIES[claim.key]
         return f"{PART_TITLES[quantity.part]}, {quantity.title}: {relation}{claim.value}"

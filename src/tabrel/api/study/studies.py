@@ -14,7 +14,7 @@ from tabrel.api.study.models import SampleTagOut, StudyOut, StudyRowOut
 from tabrel.api.wire import TextIn
 from tabrel.core.catalogue.quantities import QUANTITIES
 from tabrel.core.errors import StudyError
-from tabrel.core.study.model import Sample, standing
+from tabrel.core.study.model import Sample, used_readings
 from tabrel.core.uncertainty.estimate import estimate_quantity
 from tabrel.document.study_document import read_study, study_to_json
 from tabrel.store.connection import transaction
@@ -86,7 +86,7 @@ def _tag(stored: StoredSample, *, is_reference: bool) -> SampleTagOut:
     sample = stored.sample
 
     def millimetres(key: str) -> float | None:
-        readings = standing(sample.readings.get(key, ()))
+        readings = used_readings(sample.readings.get(key, ()))
         return estimate_quantity(QUANTITIES[key], readings).value * 1e3 if readings else None
 
     return SampleTagOut(

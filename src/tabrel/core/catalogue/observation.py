@@ -1,6 +1,6 @@
-"""What is seen rather than measured: an attribute with its pictured choices.
+"""What is seen rather than measured: an observation with its pictured choices.
 
-An attribute is kept as an observation: one of its choices, or the analyst's own words where none fits.
+An observation is kept as an observation: one of its choices, or the analyst's own words where none fits.
 One that the computation rests on (where the bypass valve sits, what the media is) is a field of the
 sample instead and takes its choices only. Where practitioners differ on what a choice is worth, the
 schools' views stand beside it; the view named first is the one this program leans to.
@@ -26,7 +26,7 @@ class Choice:
 
 
 @dataclass(frozen=True)
-class Attribute:
+class Observation:
     """Something seen on a filter.
 
     Attributes
@@ -63,22 +63,22 @@ class Attribute:
 
     @property
     def part(self) -> str:
-        """Part of the filter the attribute belongs to."""
+        """Part of the filter the observation belongs to."""
         return self.key.partition(".")[0]
 
 
-def observed(sample: Sample, attribute: Attribute) -> str | None:
-    """Return what was seen of an attribute on a sample, in words, or None."""
-    if not attribute.field:
-        return sample.observations.get(attribute.key)
+def observed(sample: Sample, observation: Observation) -> str | None:
+    """Return what was seen of an observation on a sample, in words, or None."""
+    if not observation.field:
+        return sample.observations.get(observation.key)
     held: Any = sample
-    for name in attribute.field:
+    for name in observation.field:
         held = getattr(held, name)
     stored: str | None = held
-    return next((choice.value for choice in attribute.choices if choice.stored == stored), stored)
+    return next((choice.value for choice in observation.choices if choice.stored == stored), stored)
 
 
-def with_field_observed(sample: Sample, attribute: Attribute, words: str | None) -> Sample:
+def with_field_observed(sample: Sample, observation: Observation, words: str | None) -> Sample:
     """Return the sample with a field set to what was seen; None takes it away.
 
     Raises
@@ -86,12 +86,12 @@ def with_field_observed(sample: Sample, attribute: Attribute, words: str | None)
     StudyError
         If the words are none of the choices and only these are taken.
     """
-    stored = next((choice.stored for choice in attribute.choices if choice.value == words), words)
-    if attribute.closed and words is not None and all(choice.value != words for choice in attribute.choices):
-        choices = [choice.value for choice in attribute.choices]
+    stored = next((choice.stored for choice in observation.choices if choice.value == words), words)
+    if observation.closed and words is not None and all(choice.value != words for choice in observation.choices):
+        choices = [choice.value for choice in observation.choices]
         hint = nearest_hint(words, choices)
-        raise StudyError(attribute.key, f"{words!r} is none of the choices{hint}: take one of {', '.join(choices)}")
-    *owner, name = attribute.field
+        raise StudyError(observation.key, f"{words!r} is none of the choices{hint}: take one of {', '.join(choices)}")
+    *owner, name = observation.field
     change: dict[str, Any] = {name: stored}
     if owner:
         change = {owner[0]: replace(getattr(sample, owner[0]), **change)}

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from tabrel.core.catalogue.observation import Attribute, Choice
+from tabrel.core.catalogue.observation import Choice, Observation
 
 _DAMAGE = (
     Choice("none", "sound"),
@@ -10,15 +10,15 @@ _DAMAGE = (
     Choice("in service", "dull, worn or stained edges: it was so before the cut"),
 )
 
-INSIDE: tuple[Attribute, ...] = (
-    Attribute(
+INSIDE: tuple[Observation, ...] = (
+    Observation(
         "can.damage",
         "damage",
         "opened",
         _DAMAGE,
         synonyms=("dent", "bulge", "crack"),
     ),
-    Attribute(
+    Observation(
         "plate.fixing",
         "how it is fixed",
         "opened",
@@ -34,7 +34,7 @@ INSIDE: tuple[Attribute, ...] = (
         ),
         synonyms=("weld", "spot welds"),
     ),
-    Attribute(
+    Observation(
         "anti_drain.fit",
         "fit",
         "opened",
@@ -45,7 +45,7 @@ INSIDE: tuple[Attribute, ...] = (
         ),
         synonyms=("flapper fit", "membrane"),
     ),
-    Attribute(
+    Observation(
         "bypass.location",
         "place",
         "opened",
@@ -64,7 +64,7 @@ INSIDE: tuple[Attribute, ...] = (
         field=("bypass", "location"),
         closed=True,
     ),
-    Attribute(
+    Observation(
         "bypass.kind",
         "construction",
         "opened",
@@ -81,7 +81,7 @@ INSIDE: tuple[Attribute, ...] = (
         synonyms=("bypass type", "relief valve type"),
         field=("bypass", "kind"),
     ),
-    Attribute(
+    Observation(
         "bypass.spring_material",
         "spring wire",
         "opened",
@@ -94,7 +94,7 @@ INSIDE: tuple[Attribute, ...] = (
         field=("bypass", "spring_material"),
         closed=True,
     ),
-    Attribute(
+    Observation(
         "bypass.seal",
         "seal",
         "opened",
@@ -105,7 +105,7 @@ INSIDE: tuple[Attribute, ...] = (
         ),
         synonyms=("seat material",),
     ),
-    Attribute(
+    Observation(
         "bypass.screen",
         "screen",
         "opened",
@@ -116,7 +116,7 @@ INSIDE: tuple[Attribute, ...] = (
         ),
         synonyms=("bypass strainer",),
     ),
-    Attribute(
+    Observation(
         "seating.kind",
         "construction",
         "opened",
@@ -131,7 +131,7 @@ INSIDE: tuple[Attribute, ...] = (
         ),
         synonyms=("hold-down", "element support"),
     ),
-    Attribute(
+    Observation(
         "element.end_caps",
         "end caps",
         "element",
@@ -148,7 +148,7 @@ INSIDE: tuple[Attribute, ...] = (
         ),
         synonyms=("end discs", "end plates"),
     ),
-    Attribute(
+    Observation(
         "element.glue",
         "glue",
         "element",
@@ -159,7 +159,7 @@ INSIDE: tuple[Attribute, ...] = (
         ),
         synonyms=("potting", "adhesive"),
     ),
-    Attribute(
+    Observation(
         "element.seam",
         "seam",
         "element",
@@ -174,7 +174,7 @@ INSIDE: tuple[Attribute, ...] = (
         ),
         synonyms=("crimp", "joint"),
     ),
-    Attribute(
+    Observation(
         "element.spacing",
         "spacing of the pleats",
         "element",
@@ -185,7 +185,7 @@ INSIDE: tuple[Attribute, ...] = (
         ),
         synonyms=("pleat spacing", "crowding"),
     ),
-    Attribute(
+    Observation(
         "element.spacer",
         "spacer",
         "element",
@@ -196,14 +196,14 @@ INSIDE: tuple[Attribute, ...] = (
         ),
         synonyms=("filler", "stand-off"),
     ),
-    Attribute(
+    Observation(
         "element.damage",
         "damage",
         "element",
         _DAMAGE,
         synonyms=("collapse", "torn pleats"),
     ),
-    Attribute(
+    Observation(
         "tube.material",
         "material",
         "element",
@@ -218,7 +218,7 @@ INSIDE: tuple[Attribute, ...] = (
         ),
         synonyms=("core material",),
     ),
-    Attribute(
+    Observation(
         "tube.form",
         "form",
         "element",
@@ -230,7 +230,7 @@ INSIDE: tuple[Attribute, ...] = (
         ),
         synonyms=("spiral core", "core seam"),
     ),
-    Attribute(
+    Observation(
         "tube.openings",
         "openings",
         "element",
@@ -241,7 +241,7 @@ INSIDE: tuple[Attribute, ...] = (
         ),
         synonyms=("perforations",),
     ),
-    Attribute(
+    Observation(
         "tube.burr_side",
         "burr side",
         "element",
@@ -252,7 +252,7 @@ INSIDE: tuple[Attribute, ...] = (
         ),
         synonyms=("burrs", "sharp edges"),
     ),
-    Attribute(
+    Observation(
         "media.family",
         "family",
         "media",
@@ -265,7 +265,7 @@ INSIDE: tuple[Attribute, ...] = (
         field=("media_family",),
         closed=True,
     ),
-    Attribute(
+    Observation(
         "media.backing",
         "backing",
         "media",
@@ -280,7 +280,7 @@ INSIDE: tuple[Attribute, ...] = (
         ),
         synonyms=("mesh", "support net"),
     ),
-    Attribute(
+    Observation(
         "media.look",
         "fibres under the microscope",
         "media",
@@ -292,7 +292,7 @@ INSIDE: tuple[Attribute, ...] = (
         ),
         synonyms=("fibre look", "micrograph"),
     ),
-    Attribute(
+    Observation(
         "media.condition",
         "holes or wear",
         "media",

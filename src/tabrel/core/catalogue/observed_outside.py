@@ -2,10 +2,10 @@
 
 from __future__ import annotations
 
-from tabrel.core.catalogue.observation import Attribute, Choice
+from tabrel.core.catalogue.observation import Choice, Observation
 
-OUTSIDE: tuple[Attribute, ...] = (
-    Attribute(
+OUTSIDE: tuple[Observation, ...] = (
+    Observation(
         "can.grip",
         "grip",
         "outside",
@@ -16,7 +16,7 @@ OUTSIDE: tuple[Attribute, ...] = (
         ),
         synonyms=("wrench flats", "knurl", "texture"),
     ),
-    Attribute(
+    Observation(
         "can.picture_on_box",
         "picture on the box",
         "outside",
@@ -28,7 +28,7 @@ OUTSIDE: tuple[Attribute, ...] = (
         whole_only=True,
         synonyms=("box art", "label picture"),
     ),
-    Attribute(
+    Observation(
         "gasket.section",
         "section",
         "outside",
@@ -43,7 +43,7 @@ OUTSIDE: tuple[Attribute, ...] = (
         ),
         synonyms=("seal shape", "o-ring"),
     ),
-    Attribute(
+    Observation(
         "gasket.rubber",
         "rubber",
         "outside",
@@ -59,7 +59,7 @@ OUTSIDE: tuple[Attribute, ...] = (
         ),
         synonyms=("seal material", "elastomer"),
     ),
-    Attribute(
+    Observation(
         "gasket.pull_out",
         "pull-out effort",
         "outside",
@@ -71,7 +71,7 @@ OUTSIDE: tuple[Attribute, ...] = (
         whole_only=True,
         synonyms=("gasket retention",),
     ),
-    Attribute(
+    Observation(
         "thread.cut_quality",
         "cut quality",
         "outside",
@@ -83,7 +83,7 @@ OUTSIDE: tuple[Attribute, ...] = (
         whole_only=True,
         synonyms=("thread finish", "burrs"),
     ),
-    Attribute(
+    Observation(
         "anti_drain.material",
         "rubber",
         "outside",
@@ -99,7 +99,7 @@ OUTSIDE: tuple[Attribute, ...] = (
         ),
         synonyms=("flapper material", "ADBV material"),
     ),
-    Attribute(
+    Observation(
         "anti_drain.hole_cover",
         "cover of the holes",
         "outside",
@@ -111,7 +111,7 @@ OUTSIDE: tuple[Attribute, ...] = (
         whole_only=True,
         synonyms=("flapper fit", "valve seen through the holes"),
     ),
-    Attribute(
+    Observation(
         "anti_drain.memory",
         "shape memory",
         "outside",
@@ -123,7 +123,7 @@ OUTSIDE: tuple[Attribute, ...] = (
         whole_only=True,
         synonyms=("flapper set",),
     ),
-    Attribute(
+    Observation(
         "tube.seen",
         "core seen down the centre",
         "outside",
@@ -139,7 +139,7 @@ OUTSIDE: tuple[Attribute, ...] = (
         ),
         synonyms=("centre tube", "core type"),
     ),
-    Attribute(
+    Observation(
         "bypass.seen",
         "bypass valve seen",
         "outside",

@@ -12,19 +12,22 @@ from tabrel.core.circuit.engine_circuit import NO_LOSS, CircuitModel, LimitedLos
 from tabrel.core.errors import MissingInputsError, StudyError
 from tabrel.core.hydraulics.restrictions import Restriction, stated_loss_restriction
 from tabrel.core.oil.model import OilModel
+from tabrel.core.study.defaults import (
+    BEARING_HEATING,
+    BEARING_RISE_K,
+    COOLER_BYPASS_KPA,
+    GAUGE_TAP,
+    JET_COUNT,
+    JET_LENGTH_RATIO,
+    PRESSURE_SENSE,
+    SAFETY_KPA,
+    VISCOUS_SHARE,
+)
 from tabrel.core.study.model import Circuit, EngineHotPoint, PumpEfficiency, Regulator, StatedLoss
 from tabrel.core.uncertainty.propagation import Variables
-from tabrel.core.uncertainty.sampled_number import Drawable, values_of
+from tabrel.core.uncertainty.sampled_number import FloatOrArray, values_of
 
 FloatArray = NDArray[np.float64]
-
-DEFAULT_VISCOUS_SHARE = 0.5
-DEFAULT_COOLER_BYPASS = 150e3  # Pa
-DEFAULT_SAFETY = 1000e3  # Pa
-DEFAULT_JET_COUNT = 4
-DEFAULT_JET_LENGTH_RATIO = 6.0
-DEFAULT_BEARING_RISE = 10.0  # K
-DEFAULT_BEARING_HEATING = 0.5
 
 PUMP_FACTOR, REGULATOR_FACTOR, GALLERY_FACTOR = 1.02, 1.03, 1.05
 """Pump displacement, regulator opening and hot gallery pressure are good to these factors either way."""
@@ -69,7 +72,7 @@ def circuit_model(circuit: Circuit | None, oil: OilModel, variables: Variables |
     displacement = values_of(spread.with_model_factor("model.pump", displacement_cm3 * 1e-6, PUMP_FACTOR))
     opening = values_of(spread.with_model_factor("model.regulator", regulator.opening_kpa * 1e3, REGULATOR_FACTOR))
     gallery = values_of(spread.with_model_factor("model.gallery", engine.gallery_kpa * 1e3, GALLERY_FACTOR))
-    heating = DEFAULT_BEARING_HEATING if engine.bearing_heating is None else engine.bearing_heating
+    heating = BEARING_HEATING if engine.bearing_heating is None else engine.bearing_heating
     span = _with(heating, BEARING_HEATING_RANGE)
     slip = _pump_slip(displacement, efficiency, oil)
     _check_regulator(regulator, engine)
@@ -79,10 +82,10 @@ def circuit_model(circuit: Circuit | None, oil: OilModel, variables: Variables |
         slip=slip,
         regulator_opening=opening,
         regulator_conductance=displacement * regulator.full_flow_speed_rpm / 60 / (regulator.full_flow_rise_kpa * 1e3),
-        safety=regulator.safety_kpa * 1e3 if regulator.safety_kpa else DEFAULT_SAFETY,
-        sense=regulator.sense or "pump",
-        gauge=stated.gauge or "pump",
-        cooler=_limited_loss(stated.cooler, oil, DEFAULT_COOLER_BYPASS, spread),
+        safety=(regulator.safety_kpa or SAFETY_KPA) * 1e3,
+        sense=regulator.sense or PRESSURE_SENSE,
+        gauge=stated.gauge or GAUGE_TAP,
+        cooler=_limited_loss(stated.cooler, oil, COOLER_BYPASS_KPA * 1e3, spread),
         head=_limited_loss(stated.head, oil, inf, Variables()),
         bearings=bearings,
         jets=jets,
@@ -114,7 +117,7 @@ def _check_regulator(regulator: Regulator, engine: EngineHotPoint) -> None:
         )
 
 
-def _pump_slip(displacement: Drawable, efficiency: PumpEfficiency, oil: OilModel) -> Any:
+def _pump_slip(displacement: FloatOrArray, efficiency: PumpEfficiency, oil: OilModel) -> Any:
     """Return the slip of Q = delivery − slip·p/μ from the efficiency stated at one point. [m³]"""
     return (
         (1 - efficiency.fraction)
@@ -141,7 +144,7 @@ def hot_point_flow(circuit: Circuit, oil: OilModel) -> float | None:
 def _limited_loss(loss: StatedLoss | None, oil: OilModel, usual_limit: float, spread: Variables) -> LimitedLoss:
     if loss is None:
         return NO_LOSS
-    share = DEFAULT_VISCOUS_SHARE if loss.viscous_share is None else loss.viscous_share
+    share = VISCOUS_SHARE if loss.viscous_share is None else loss.viscous_share
     restriction = stated_loss_restriction(
         differential_pressure=loss.loss_kpa * 1e3,
         flow_rate=loss.flow_l_min / 60e3,
@@ -153,8 +156,8 @@ def _limited_loss(loss: StatedLoss | None, oil: OilModel, usual_limit: float, sp
 
 
 def _calibrate_engine(
-    engine: EngineHotPoint, pressure: Drawable, displacement: Drawable, slip: Drawable, oil: OilModel
-) -> tuple[Drawable, Restriction | None, float]:
+    engine: EngineHotPoint, pressure: FloatOrArray, displacement: FloatOrArray, slip: FloatOrArray, oil: OilModel
+) -> tuple[FloatOrArray, Restriction | None, float]:
     """Return R_b [1/m³], the jets and the bearing rise θ₀ [K] that reproduce the hot point."""
     viscosity = _number(oil.dynamic_viscosity(engine.temperature_c))
     flow = displacement * engine.speed_rpm / 60 - slip * pressure / viscosity
@@ -163,7 +166,7 @@ def _calibrate_engine(
             "circuit.engine.gallery_kpa",
             f"the pump cannot reach {engine.gallery_kpa:g} kPa at {engine.speed_rpm:g} rpm: all it delivers is lost as slip",
         )
-    rise = DEFAULT_BEARING_RISE if engine.bearing_rise_k is None else engine.bearing_rise_k
+    rise = BEARING_RISE_K if engine.bearing_rise_k is None else engine.bearing_rise_k
     share = engine.jet_share or 0.0
     bearings = pressure / ((1 - share) * flow * _number(oil.dynamic_viscosity(engine.temperature_c + rise)))
     if share == 0:
@@ -173,7 +176,7 @@ def _calibrate_engine(
     return bearings, jet_restriction(engine, _jet_radius(engine, across, viscosity, density, share * flow)), rise
 
 
-def _jet_radius(engine: EngineHotPoint, across: Drawable, viscosity: Drawable, density: float, flow: Drawable) -> Any:
+def _jet_radius(engine: EngineHotPoint, across: FloatOrArray, viscosity: FloatOrArray, density: float, flow: FloatOrArray) -> Any:
     """Return the radius of the nozzles that take their flow at the pressure across them. [m]
 
     With z = 1/r the loss is B·z⁴ + A·z³, convex and rising, so that Newton's method from above, where
@@ -187,10 +190,10 @@ def _jet_radius(engine: EngineHotPoint, across: Drawable, viscosity: Drawable, d
     return 1 / z
 
 
-def jet_restriction(engine: EngineHotPoint, radius: Drawable) -> Restriction:
+def jet_restriction(engine: EngineHotPoint, radius: FloatOrArray) -> Restriction:
     """Return the restriction of the piston jets: nozzles of a radius [m] and a length of λ diameters."""
-    count = engine.jet_count or DEFAULT_JET_COUNT
-    ratio = engine.jet_length_ratio or DEFAULT_JET_LENGTH_RATIO
+    count = engine.jet_count or JET_COUNT
+    ratio = engine.jet_length_ratio or JET_LENGTH_RATIO
     return Restriction(
         (3 + 16 * ratio / pi) / (count * radius**3),
         1.5 / (2 * (count * pi * radius**2) ** 2),

@@ -19,7 +19,7 @@ from tabrel.core.study.model import (
     PressureSense,
 )
 from tabrel.core.uncertainty.model_arrays import flattened, picked
-from tabrel.core.uncertainty.sampled_number import Drawable
+from tabrel.core.uncertainty.sampled_number import FloatOrArray
 
 FloatArray = NDArray[np.float64]
 Condition = Literal["steady", "filling"]
@@ -88,21 +88,21 @@ class CircuitModel:
         μ(T₀ + θ₀) [Pa s] and n₀ [rpm].
     """
 
-    displacement: Drawable
-    slip: Drawable
-    regulator_opening: Drawable
-    regulator_conductance: Drawable
+    displacement: FloatOrArray
+    slip: FloatOrArray
+    regulator_opening: FloatOrArray
+    regulator_conductance: FloatOrArray
     safety: float
     sense: PressureSense
     gauge: GaugeTap
     cooler: LimitedLoss
     head: LimitedLoss
-    bearings: Drawable
+    bearings: FloatOrArray
     jets: Restriction | None
     jet_opening: float
     bearing_rise: float
-    bearing_heating: Drawable
-    hot_viscosity: Drawable
+    bearing_heating: FloatOrArray
+    hot_viscosity: FloatOrArray
     hot_speed: float
 
     def pump_delivery(self, speed: FloatArray) -> FloatArray:
@@ -137,7 +137,7 @@ class CircuitModel:
         jet_slope = bearings / root * (excess > 0)
         return bearings * (flow - jet_flow), bearings * (1 - jet_slope)
 
-    def gallery_flow(self, pressure: Drawable, fluid: Fluid, bearing_viscosity: FloatArray) -> FloatArray:
+    def gallery_flow(self, pressure: FloatOrArray, fluid: Fluid, bearing_viscosity: FloatArray) -> FloatArray:
         """Return the flow that the engine takes at a gallery pressure [Pa], bearings and jets. [m³/s]"""
         bearings = pressure / (self.bearings * bearing_viscosity)
         if self.jets is None:

@@ -15,12 +15,12 @@ from tabrel.core.circuit.filter_flow import FilterState, axial_constants, filter
 from tabrel.core.circuit.filter_model import FILTER_SENSED, FilterModel
 from tabrel.core.errors import OutOfRangeError
 from tabrel.core.hydraulics.flow_curve import FlowCurve, Fluid, fluid_at
-from tabrel.core.hydraulics.grid_roots import roots_at_places
+from tabrel.core.hydraulics.grid_roots import grid_roots
 from tabrel.core.hydraulics.root_finding import Indices
 from tabrel.core.hydraulics.threshold_curve import ThresholdCurve, closed_curve, threshold_curve
 from tabrel.core.oil.model import OilModel
 from tabrel.core.uncertainty.model_arrays import picked
-from tabrel.core.uncertainty.sampled_number import Drawable
+from tabrel.core.uncertainty.sampled_number import FloatOrArray
 
 FloatArray = NDArray[np.float64]
 
@@ -42,7 +42,7 @@ class FilterAlone:
 
     filter: FilterModel
     oil: OilModel
-    loading: Drawable = 1.0
+    loading: FloatOrArray = 1.0
 
 
 @dataclass(frozen=True)
@@ -50,12 +50,12 @@ class _FilterProblem:
     """All that differs from place to place."""
 
     filter: FilterModel
-    loading: Drawable
+    loading: FloatOrArray
     fluid: Fluid
     target: FloatArray
 
 
-def unknown_at_opening(model: FilterModel, loading: Drawable, fluid: Fluid) -> FloatArray:
+def unknown_at_opening(model: FilterModel, loading: FloatOrArray, fluid: Fluid) -> FloatArray:
     """Return the filter's unknown at which the valve sees its opening pressure. [Pa]"""
     opening = np.asarray((model.valve.opening_pressure if model.valve else 0.0) * fluid.valve_scale)
     if model.location not in FILTER_SENSED:
@@ -84,7 +84,7 @@ def filter_at_flow(alone: FilterAlone, temperature: FloatArray, flow_rate: Float
     return filter_state(alone.filter, x, fluid, loading=alone.loading)
 
 
-def unknown_at_flow(model: FilterModel, loading: Drawable, fluid: Fluid, flow_rate: FloatArray) -> FloatArray:
+def unknown_at_flow(model: FilterModel, loading: FloatOrArray, fluid: Fluid, flow_rate: FloatArray) -> FloatArray:
     """Return the filter's unknown at which so much passes it [m³/s]. [Pa]"""
     cosh, _, conductance = axial_constants(model, loading)
     # with valve and defects shut all goes through the media, at the highest pressure there can be
@@ -109,7 +109,7 @@ def _unknown(
 
     shape = np.broadcast_shapes(np.shape(upper), np.shape(problem.target))
     tolerance = np.maximum(_TOLERANCE * problem.target, np.finfo(float).tiny)
-    return roots_at_places(problem, short, shape, upper=upper, start=start, tolerance=tolerance).values
+    return grid_roots(problem, short, shape, upper=upper, start=start, tolerance=tolerance).values
 
 
 def onset_over_flow(alone: FilterAlone, flow_rate: FloatArray, cold_end: float) -> ThresholdCurve:

@@ -14,7 +14,7 @@ import numpy as np
 from tabrel.core.circuit.filter_model import FILTER_SENSED, FilterModel
 from tabrel.core.hydraulics.flow_curve import FloatArray, FlowCurve, Fluid, restriction_flow
 from tabrel.core.parts.bypass_flow import bypass_flow
-from tabrel.core.uncertainty.sampled_number import Drawable
+from tabrel.core.uncertainty.sampled_number import FloatOrArray
 
 LARGEST_FIN_NUMBER = 50.0
 """Beyond it the far end of the element sees no flow at all, and cosh would leave the numbers."""
@@ -49,7 +49,7 @@ class FilterState:
     lift: FloatArray
 
 
-def axial_constants(model: FilterModel, loading: Drawable) -> tuple[Drawable, Drawable, Drawable]:
+def axial_constants(model: FilterModel, loading: FloatOrArray) -> tuple[FloatOrArray, FloatOrArray, FloatOrArray]:
     """Return cosh f, a_c·sinh f and sinh f / a_c of the flow along the element.
 
     Flow that leaks into the media along its way beside the element obeys the equation of a heat
@@ -63,7 +63,7 @@ def axial_constants(model: FilterModel, loading: Drawable) -> tuple[Drawable, Dr
     return np.cosh(fin), characteristic * np.sinh(fin), np.sinh(fin) / characteristic
 
 
-def filter_state(model: FilterModel, x: FloatArray, fluid: Fluid, *, loading: Drawable = 1.0) -> FilterState:
+def filter_state(model: FilterModel, x: FloatArray, fluid: Fluid, *, loading: FloatOrArray = 1.0) -> FilterState:
     """Return the state of the filter at the unknown x.
 
     Parameters
@@ -87,7 +87,7 @@ def filter_state(model: FilterModel, x: FloatArray, fluid: Fluid, *, loading: Dr
     return _element_sensed_state(model, unknown, fluid, loading)
 
 
-def _element_sensed_state(model: FilterModel, x: FlowCurve, fluid: Fluid, loading: Drawable) -> FilterState:
+def _element_sensed_state(model: FilterModel, x: FlowCurve, fluid: Fluid, loading: FloatOrArray) -> FilterState:
     """Return the state with the valve in the filter: at the dome end, at the thread end, or none."""
     mu = fluid.dynamic_viscosity
     zero = np.zeros_like(x.value)
@@ -116,7 +116,7 @@ def _element_sensed_state(model: FilterModel, x: FlowCurve, fluid: Fluid, loadin
     )
 
 
-def _filter_sensed_state(model: FilterModel, x: FlowCurve, fluid: Fluid, loading: Drawable) -> FilterState:
+def _filter_sensed_state(model: FilterModel, x: FlowCurve, fluid: Fluid, loading: FloatOrArray) -> FilterState:
     """Return the state with the valve in block or adapter, beside the whole filter."""
     cosh, _, conductance = axial_constants(model, loading)
     per_pressure = conductance / (cosh * fluid.dynamic_viscosity)

@@ -22,7 +22,7 @@ from tabrel.core.parts.flow_area import OUTLET_KEYS
 from tabrel.core.parts.media import media_area_number
 from tabrel.core.sample.measured_sample import MeasuredSample
 from tabrel.core.study.model import BypassLocation
-from tabrel.core.uncertainty.sampled_number import Drawable, nominal_value, values_of
+from tabrel.core.uncertainty.sampled_number import FloatOrArray, nominal_value, values_of
 
 DEFAULT_TUBE_WALL = 0.5e-3  # m
 HOLE_LOSS_FACTOR = 1.15
@@ -61,13 +61,13 @@ class FilterModel:
         Keys of parts that were not measured and whose loss the model leaves out.
     """
 
-    media: Drawable
-    pleats: Drawable
+    media: FloatOrArray
+    pleats: FloatOrArray
     tube: Restriction
-    axial_way: Drawable | None
+    axial_way: FloatOrArray | None
     inlet: Restriction
     anti_drain: Restriction
-    anti_drain_pressure: Drawable
+    anti_drain_pressure: FloatOrArray
     outlet: Restriction
     adapter: Restriction
     leak: Restriction | None
@@ -191,13 +191,13 @@ def _left_out(measured: MeasuredSample) -> tuple[str, ...]:
     return tuple(left_out)
 
 
-def _tube(measured: MeasuredSample, known: dict[str, Drawable]) -> Restriction:
+def _tube(measured: MeasuredSample, known: dict[str, FloatOrArray]) -> Restriction:
     if not measured.sample.holes.centre_tube:
         return NO_RESTRICTION
     return measured.centre_tube.restriction(known.get("tube.wall_thickness", DEFAULT_TUBE_WALL))
 
 
-def _axial_way(measured: MeasuredSample, known: dict[str, Drawable], pack: PleatPack) -> Drawable | None:
+def _axial_way(measured: MeasuredSample, known: dict[str, FloatOrArray], pack: PleatPack) -> FloatOrArray | None:
     width = measured.strip.face_width([])
     if "can.inside_diameter" not in known or width is None:
         return None
@@ -205,7 +205,7 @@ def _axial_way(measured: MeasuredSample, known: dict[str, Drawable], pack: Pleat
     return axial_way_coefficient(pack, clearance=clearance, height=values_of(width))
 
 
-def _anti_drain(known: dict[str, Drawable]) -> Restriction:
+def _anti_drain(known: dict[str, FloatOrArray]) -> Restriction:
     if "anti_drain.lift" not in known:
         return NO_RESTRICTION
     return anti_drain_restriction(lip_diameter=known["anti_drain.lip_diameter"], lift=known["anti_drain.lift"])
@@ -226,7 +226,7 @@ def _adapter(measured: MeasuredSample) -> Restriction:
     return holes.restriction(adapter.wall_mm * 1e-3) + turn_restriction(angle=adapter.turn_deg, area=area)
 
 
-def _leak(measured: MeasuredSample, thickness: Drawable) -> Restriction | None:
+def _leak(measured: MeasuredSample, thickness: FloatOrArray) -> Restriction | None:
     leak = measured.sample.leak
     if leak is None:
         return None

@@ -16,6 +16,7 @@ from tabrel.core.hydraulics.restrictions import anti_drain_restriction
 from tabrel.core.oil.grades import grade_oil
 from tabrel.core.oil.model import OilModel, oil_model
 from tabrel.core.sample.measured_sample import measure_sample
+from tabrel.core.study.defaults import ADAPTER_WALL_MM, STUD_LENGTH_MM
 from tabrel.core.study.model import (
     Adapter,
     Circuit,
@@ -30,8 +31,6 @@ from tabrel.core.study.plans import Scenario
 from tabrel.core.uncertainty.propagation import Variables
 from tabrel.core.uncertainty.sampled_number import values_of
 
-DEFAULT_STUD_LENGTH_MM = 20.0
-DEFAULT_ADAPTER_WALL_MM = 4.0
 COLD_FACTOR_RANGE = (1.0, 2.0)
 """At rest an oil may be up to twice as thick as cold cranking says."""
 
@@ -88,7 +87,7 @@ def operating_point(
         raise MissingInputsError([*oil, *missing, *(key for key in error.keys if key != "oil")]) from error
     if study.oil is None or missing:
         raise MissingInputsError(missing)
-    own_oil = _spread_oil(oil_model(study.oil), Variables() if variables is None else variables)
+    own_oil = _oil_with_cold_factor(oil_model(study.oil), Variables() if variables is None else variables)
     circuit = _changed_regulator(circuit_model(stated, own_oil, variables), scenario)
     return OperatingPoint(alone.filter, circuit, alone.oil, condition, alone.loading)
 
@@ -137,23 +136,23 @@ def filter_alone(
     if study.oil is None:
         raise MissingInputsError(missing)
     oil = study.oil if scenario.oil_grade is None else grade_oil(scenario.oil_grade)
-    spread = Variables() if variables is None else variables
-    return FilterAlone(model, _spread_oil(oil_model(oil), spread), loading * (scenario.loading or 1.0))
+    variables_used = Variables() if variables is None else variables
+    return FilterAlone(model, _oil_with_cold_factor(oil_model(oil), variables_used), loading * (scenario.loading or 1.0))
 
 
-def _spread_oil(oil: OilModel, spread: Variables) -> OilModel:
-    return replace(oil, cold_factor=values_of(spread.with_model_range("model.cold_viscosity", 1.0, *COLD_FACTOR_RANGE)))
+def _oil_with_cold_factor(oil: OilModel, variables_used: Variables) -> OilModel:
+    return replace(oil, cold_factor=values_of(variables_used.with_model_range("model.cold_viscosity", 1.0, *COLD_FACTOR_RANGE)))
 
 
 def _changed(circuit: Circuit, sample: Sample, scenario: Scenario) -> tuple[Circuit, Sample]:
     """Return circuit and sample with what a scenario changes of their dimensions."""
     if scenario.stud_bore_mm is not None:
-        length = circuit.stud.length_mm if circuit.stud else DEFAULT_STUD_LENGTH_MM
+        length = circuit.stud.length_mm if circuit.stud else STUD_LENGTH_MM
         circuit = replace(circuit, stud=Stud(scenario.stud_bore_mm, length))
     if scenario.without_adapter:
         circuit = replace(circuit, adapter=None)
     if scenario.adapter_holes:
-        old = circuit.adapter or Adapter((), DEFAULT_ADAPTER_WALL_MM, 90.0)
+        old = circuit.adapter or Adapter((), ADAPTER_WALL_MM, 90.0)
         holes = scenario.adapter_holes
         group = HoleGroup("round", holes.count, HoleReadings(diameter=(f"{holes.diameter_mm:.6g} mm",)))
         circuit = replace(circuit, adapter=replace(old, holes=(group,)))

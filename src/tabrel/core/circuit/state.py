@@ -11,10 +11,10 @@ from tabrel.core.circuit.engine_circuit import CircuitModel, Condition
 from tabrel.core.circuit.filter_flow import FilterState, axial_constants, filter_state
 from tabrel.core.circuit.filter_model import FilterModel
 from tabrel.core.hydraulics.flow_curve import FlowCurve, Fluid, fluid_at
-from tabrel.core.hydraulics.grid_roots import roots_at_places
+from tabrel.core.hydraulics.grid_roots import grid_roots
 from tabrel.core.hydraulics.root_finding import Roots
 from tabrel.core.oil.model import OilModel
-from tabrel.core.uncertainty.sampled_number import Drawable
+from tabrel.core.uncertainty.sampled_number import FloatOrArray
 
 FloatArray = NDArray[np.float64]
 
@@ -78,7 +78,7 @@ class OperatingPoint:
     circuit: CircuitModel
     oil: OilModel
     condition: Condition = "steady"
-    loading: Drawable = 1.0
+    loading: FloatOrArray = 1.0
 
     def bearing_viscosity(self, temperature: FloatArray, speed: FloatArray) -> FloatArray:
         """Return μ in the bearings [Pa s]; zero while the galleries are empty."""
@@ -137,7 +137,7 @@ class OperatingPoint:
         first = self._first_guess(place) if start is None else start
         upper = np.asarray(self.circuit.highest_pump_pressure(place.speed))
         shape = np.broadcast_shapes(np.shape(first), place.bearing_viscosity.shape, upper.shape)
-        return roots_at_places(
+        return grid_roots(
             Problem(self, place),
             lambda problem, x: problem.point.state(x, problem.place).balance,
             shape,

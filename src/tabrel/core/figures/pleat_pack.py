@@ -15,7 +15,7 @@ TYPICAL: dict[str, float] = {
     "element.pleat_count": 50.0,
     "media.thickness": 0.75e-3,
 }
-"""Drawn dashed while they are not measured. [m]"""
+"""SampledNumber dashed while they are not measured. [m]"""
 
 OPENING_KEYS = ("element.inside_diameter", "element.pleat_count", "media.thickness")
 LEAST_PLEAT_OPENING = 0.10
@@ -60,7 +60,7 @@ class DrawnPack:
     tube_open_area: float | None
 
 
-def drawn_pack(measured: MeasuredSample) -> DrawnPack:
+def pack_figure(measured: MeasuredSample) -> DrawnPack:
     """Return the pack as it is drawn; impossible readings still make a drawing.
 
     Parameters

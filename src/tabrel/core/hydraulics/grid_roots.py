@@ -16,7 +16,7 @@ FloatArray = NDArray[np.float64]
 ProblemT = TypeVar("ProblemT")
 
 
-def roots_at_places(
+def grid_roots(
     problem: ProblemT,
     falling: Callable[[ProblemT, FloatArray], FlowCurve],
     shape: tuple[int, ...],

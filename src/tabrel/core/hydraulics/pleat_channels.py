@@ -11,7 +11,7 @@ from numpy.typing import NDArray
 from scipy.integrate import simpson
 
 from tabrel.core.errors import require_positive
-from tabrel.core.uncertainty.sampled_number import Drawable
+from tabrel.core.uncertainty.sampled_number import FloatOrArray
 
 LARGEST_PACK_SHARE = 0.95
 """A crowded pack counts as pressed until 5 % of the inside circumference is open."""
@@ -40,11 +40,11 @@ class PleatPack:
         Thickness of media with its backing. [m]
     """
 
-    outside_diameter: Drawable
-    inside_diameter: Drawable
+    outside_diameter: FloatOrArray
+    inside_diameter: FloatOrArray
     count: float
-    depth: Drawable
-    pack: Drawable
+    depth: FloatOrArray
+    pack: FloatOrArray
 
     def __post_init__(self) -> None:
         """Refuse dimensions that are not positive."""
@@ -72,7 +72,7 @@ class PleatPack:
         return np.maximum(g * (1 - s / self.depth), floor), np.maximum(g * s / self.depth, floor)
 
 
-def pleat_channel_coefficient(pack: PleatPack, *, effective_media_area: Drawable) -> Any:
+def pleat_channel_coefficient(pack: PleatPack, *, effective_media_area: FloatOrArray) -> Any:
     """Return the viscous coefficient of the flow in V-shaped pleat channels. [1/m³]
 
     Plane flow between the faces of a fold with uniform face velocity: half the media area feeds a
@@ -97,7 +97,7 @@ def pleat_channel_coefficient(pack: PleatPack, *, effective_media_area: Drawable
     return 24 / (pack.depth * effective_media_area) * integral
 
 
-def axial_way_coefficient(pack: PleatPack, *, clearance: Drawable, height: Drawable) -> Any:
+def axial_way_coefficient(pack: PleatPack, *, clearance: FloatOrArray, height: FloatOrArray) -> Any:
     """Return the viscous coefficient of the way along the element, between it and the can. [1/m³]
 
     Parameters

@@ -14,7 +14,7 @@ from typing import Any
 import numpy as np
 
 from tabrel.core.errors import require_positive
-from tabrel.core.uncertainty.sampled_number import Drawable
+from tabrel.core.uncertainty.sampled_number import FloatOrArray
 
 DISCHARGE_COEFFICIENT = 0.62
 """Of the bypass valve's curtain, sharp-edged and turbulent."""
@@ -27,14 +27,14 @@ ANTI_DRAIN_LAND = 0.001
 class Restriction:
     """Viscous coefficient `a` [1/m³] and inertial coefficient `b` [1/m⁴] of a passive part."""
 
-    a: Drawable = 0.0
-    b: Drawable = 0.0
+    a: FloatOrArray = 0.0
+    b: FloatOrArray = 0.0
 
     def __add__(self, other: Restriction) -> Restriction:
         """Return the two in series."""
         return Restriction(self.a + other.a, self.b + other.b)
 
-    def with_inertia_times(self, factor: Drawable) -> Restriction:
+    def with_inertia_times(self, factor: FloatOrArray) -> Restriction:
         """Return the part with its inertial coefficient multiplied by a factor."""
         return Restriction(self.a, self.b * factor)
 
@@ -54,7 +54,7 @@ def parallel(branches: Iterable[Restriction]) -> Restriction:
     )
 
 
-def thick_edged_loss_coefficient(length_ratio: Drawable) -> Any:
+def thick_edged_loss_coefficient(length_ratio: FloatOrArray) -> Any:
     """Return the loss coefficient K of a thick-edged orifice over its length-to-diameter ratio.
 
     Source: I. E. Idelchik, Handbook of Hydraulic Resistance, 3rd ed., diagram 4-12, in the limit of
@@ -70,7 +70,7 @@ def thick_edged_loss_coefficient(length_ratio: Drawable) -> Any:
     return 1.5 + (2.4 - short) * 10**-exponent
 
 
-def hole_restriction(*, count: int, area: Drawable, perimeter: Drawable, thickness: Drawable) -> Restriction:
+def hole_restriction(*, count: int, area: FloatOrArray, perimeter: FloatOrArray, thickness: FloatOrArray) -> Restriction:
     """Return the restriction of equal holes in a plate.
 
     Viscous: Sampson's orifice in series with Poiseuille's tube, over the hydraulic radius [1]_.
@@ -107,12 +107,12 @@ def hole_restriction(*, count: int, area: Drawable, perimeter: Drawable, thickne
     return Restriction(a, b)
 
 
-def round_hole_restriction(*, count: int, diameter: Drawable, thickness: Drawable) -> Restriction:
+def round_hole_restriction(*, count: int, diameter: FloatOrArray, thickness: FloatOrArray) -> Restriction:
     """Return the restriction of equal round holes of a diameter [m] in a plate of a thickness [m]."""
     return hole_restriction(count=count, area=pi * diameter**2 / 4, perimeter=pi * diameter, thickness=thickness)
 
 
-def bore_restriction(*, diameter: Drawable, length: Drawable) -> Restriction:
+def bore_restriction(*, diameter: FloatOrArray, length: FloatOrArray) -> Restriction:
     """Return the restriction of a bore such as the hollow stud: Poiseuille, and 1.5 velocity heads.
 
     Parameters
@@ -129,7 +129,7 @@ def bore_restriction(*, diameter: Drawable, length: Drawable) -> Restriction:
     return Restriction(8 * length / (pi * radius**4), 1.5 / (2 * (pi * radius**2) ** 2))
 
 
-def anti_drain_restriction(*, lip_diameter: Drawable, lift: Drawable) -> Restriction:
+def anti_drain_restriction(*, lip_diameter: FloatOrArray, lift: FloatOrArray) -> Restriction:
     """Return the restriction of the curtain under the lifted anti-drain valve.
 
     Viscous: a plane gap of 1 mm length; inertial: a thick-edged orifice of the curtain's area.
@@ -150,7 +150,7 @@ def anti_drain_restriction(*, lip_diameter: Drawable, lift: Drawable) -> Restric
     return Restriction(a, b)
 
 
-def turn_restriction(*, angle: float, area: Drawable) -> Restriction:
+def turn_restriction(*, angle: float, area: FloatOrArray) -> Restriction:
     """Return the inertial loss of a turn by `angle` [degrees] referred to a flow area [m²].
 
     K = 1.1·(angle/90°)², a sharp mitre bend.
@@ -160,7 +160,12 @@ def turn_restriction(*, angle: float, area: Drawable) -> Restriction:
 
 
 def stated_loss_restriction(
-    *, differential_pressure: float, flow_rate: float, viscous_share: Drawable, dynamic_viscosity: Drawable, density: float
+    *,
+    differential_pressure: float,
+    flow_rate: float,
+    viscous_share: FloatOrArray,
+    dynamic_viscosity: FloatOrArray,
+    density: float,
 ) -> Restriction:
     """Return the restriction of a part of which one loss at one flow is stated.
 

@@ -25,7 +25,7 @@ class PartShare:
 
 
 @dataclass(frozen=True)
-class Standing:
+class FilterAtPoint:
     """How one filter stands at one place.
 
     Attributes
@@ -51,7 +51,7 @@ class Standing:
     has_valve: bool
 
 
-def standing_at(point: OperatingPoint, temperature: float, speed: float) -> Standing:
+def filter_at_point(point: OperatingPoint, temperature: float, speed: float) -> FilterAtPoint:
     """Return how a filter stands at one temperature and speed.
 
     Parameters
@@ -65,18 +65,18 @@ def standing_at(point: OperatingPoint, temperature: float, speed: float) -> Stan
 
     Returns
     -------
-    Standing
+    FilterAtPoint
     """
     both = replace(point, condition="steady"), replace(point, condition="filling")
     onsets = [bypass_onset(one, [speed]).temperature[0] for one in both]
     onset, filling = (None if np.isnan(celsius) else float(celsius) for celsius in onsets)
     has_valve = point.filter.valve is not None
     if not point.oil.pumps(np.array([temperature]))[0]:
-        return Standing((), None, None, None, onset, filling, has_valve)
+        return FilterAtPoint((), None, None, None, onset, filling, has_valve)
     solved = solve_circuit(point, point.place(np.array([temperature]), np.array([speed])))
     if not solved.converged[0]:
-        return Standing((), None, None, None, onset, filling, has_valve)
-    return Standing(
+        return FilterAtPoint((), None, None, None, onset, filling, has_valve)
+    return FilterAtPoint(
         parts=part_shares(tuple(circuit_ledger(solved))),
         filter_pressure=float(solved.quantity("filter_pressure")[0]),
         gallery_pressure=float(solved.quantity("gallery_pressure")[0]),

@@ -20,13 +20,13 @@ from tabrel.core.maps.onset import onset_of_columns
 from tabrel.core.study.model import Sample, Study
 from tabrel.core.study.plans import Scenario
 from tabrel.core.uncertainty.model_arrays import finite_places, flattened, picked
-from tabrel.core.uncertainty.sampling import Draws, Quantiles
+from tabrel.core.uncertainty.sampling import Quantiles, SampledVariables
 
 FloatArray = NDArray[np.float64]
 
 DRAWS = 1000
 PLACES_AT_ONCE = 10_000
-"""Draws × places solved in one go: small enough for the caches of a processor, and to be stopped soon."""
+"""SampledVariables × places solved in one go: small enough for the caches of a processor, and to be stopped soon."""
 
 BAND = (0.025, 0.5, 0.975)
 """Ends and middle of a 95 % band."""
@@ -43,9 +43,9 @@ class DrawnProblem:
     drawn : OperatingPoint
         Its numbers have shape (count, 1) wherever they are uncertain.
     count : int
-        Draws that are possible.
+        SampledVariables that are possible.
     impossible : int
-        Draws left out, since a size came out below zero.
+        SampledVariables left out, since a size came out below zero.
     """
 
     nominal: OperatingPoint
@@ -54,7 +54,7 @@ class DrawnProblem:
     impossible: int
 
 
-def drawn_problem(
+def sampled_problem(
     study: Study,
     sample: Sample,
     *,
@@ -88,7 +88,7 @@ def drawn_problem(
         As `operating_point.operating_point`.
     """
     nominal = operating_point(study, sample, condition=condition, loading=loading, scenario=scenario)
-    draws = Draws(quantiles, sample.label)
+    draws = SampledVariables(quantiles, sample.label)
     with np.errstate(all="ignore"):
         drawn = operating_point(study, sample, condition=condition, loading=loading, scenario=scenario, variables=draws)
     size = len(quantiles("size"))

@@ -16,7 +16,7 @@ from tabrel.core.errors import OutOfRangeError, require_positive
 from tabrel.core.hydraulics.flow_curve import Fluid
 from tabrel.core.hydraulics.restrictions import Restriction
 from tabrel.core.oil.model import HOTTEST_OIL
-from tabrel.core.uncertainty.sampled_number import Drawable
+from tabrel.core.uncertainty.sampled_number import FloatOrArray
 
 FloatArray = NDArray[np.float64]
 
@@ -41,7 +41,7 @@ class LedgerPart:
     name: str
     viscous: FloatArray
     inertial: FloatArray
-    spring: Drawable
+    spring: FloatOrArray
 
     @property
     def total(self) -> FloatArray:
@@ -146,7 +146,7 @@ def circuit_ledger(solved: SolvedCircuit) -> Iterator[LedgerPart]:
     fluid, can = solved.place.fluid, solved.place.can_fluid
     none = np.zeros_like(flow)
 
-    def passive(name: str, part: Restriction, through: FloatArray, oil: Fluid = can, spring: Drawable = 0.0) -> LedgerPart:
+    def passive(name: str, part: Restriction, through: FloatArray, oil: Fluid = can, spring: FloatOrArray = 0.0) -> LedgerPart:
         return LedgerPart(name, part.a * oil.dynamic_viscosity * through, part.b * oil.density * through**2 + none, spring)
 
     if circuit.cooler is not NO_LOSS:

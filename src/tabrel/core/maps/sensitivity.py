@@ -18,7 +18,7 @@ from tabrel.core.sample.measured_sample import MeasuredSample
 from tabrel.core.study.model import Provenance, Sample, Study
 from tabrel.core.study.plans import Scenario
 from tabrel.core.uncertainty.model_arrays import flattened
-from tabrel.core.uncertainty.sampling import Draws, ModelAssumption, drawn_name, one_at_a_time
+from tabrel.core.uncertainty.sampling import ModelAssumption, SampledVariables, one_at_a_time, sampled_name
 
 FloatArray = NDArray[np.float64]
 
@@ -162,7 +162,7 @@ def model_assumptions(
     study: Study, sample: Sample, scenario: Scenario = AS_IT_IS, *, alone: bool = False
 ) -> tuple[ModelAssumption, ...]:
     """Return what the model of a sample, in its engine or alone, assumes and no reading says."""
-    draws = Draws(one_at_a_time(["nothing"], ENDS), sample.label)
+    draws = SampledVariables(one_at_a_time(["nothing"], ENDS), sample.label)
     build = filter_alone if alone else operating_point
     with np.errstate(all="ignore"):
         build(study, sample, scenario=scenario, variables=draws)
@@ -259,9 +259,9 @@ def alone_effects(
         return _ranked(asked, best, moved, onset)
 
 
-def _one_by_one(asked: tuple[ModelAssumption, ...], sample: Sample) -> Draws:
+def _one_by_one(asked: tuple[ModelAssumption, ...], sample: Sample) -> SampledVariables:
     """Return draws of which each two move one of the assumptions to its ends."""
-    return Draws(one_at_a_time([drawn_name(one.name, sample.label) for one in asked], ENDS), sample.label)
+    return SampledVariables(one_at_a_time([sampled_name(one.name, sample.label) for one in asked], ENDS), sample.label)
 
 
 def _ranked(asked: tuple[ModelAssumption, ...], best: FloatArray, moved: FloatArray, onset: FloatArray) -> tuple[Effect, ...]:

@@ -13,7 +13,7 @@ from scipy.optimize import brentq
 
 from tabrel.core.errors import OutOfRangeError, require_positive
 from tabrel.core.study.model import Oil, ViscosityPoint
-from tabrel.core.uncertainty.sampled_number import Drawable
+from tabrel.core.uncertainty.sampled_number import FloatOrArray
 
 KELVIN = 273.15
 PUMPABLE_VISCOSITY = 60.0
@@ -58,7 +58,7 @@ class OilModel:
     pumping_limit: float | None
     coldest_low_shear: float | None = None
     coldest: float | None = None
-    cold_factor: Drawable = 1.0
+    cold_factor: FloatOrArray = 1.0
 
     @cached_property
     def _slopes(self) -> FloatArray:

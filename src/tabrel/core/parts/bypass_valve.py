@@ -9,7 +9,7 @@ from math import pi
 from tabrel.core.hydraulics.restrictions import DISCHARGE_COEFFICIENT, Restriction, round_hole_restriction
 from tabrel.core.study.model import Bypass
 from tabrel.core.uncertainty.propagation import Result, Uncertain, Variables, missing_result, rectangular
-from tabrel.core.uncertainty.sampled_number import Drawable, at_least_zero, nominal_value, values_of
+from tabrel.core.uncertainty.sampled_number import FloatOrArray, at_least_zero, nominal_value, values_of
 
 SHEAR_MODULUS: dict[str, float] = {"music_wire": 81.5e9, "stainless_302": 69.0e9, "chrome_silicon": 77.2e9}
 """Of spring wire. [Pa]"""
@@ -46,8 +46,8 @@ class Seat:
     """
 
     diameter: Uncertain
-    inside_diameter: Drawable
-    land: Drawable
+    inside_diameter: FloatOrArray
+    land: FloatOrArray
     assumed: tuple[str, ...]
 
     @property
@@ -126,14 +126,14 @@ class BypassValve:
         Discharge coefficient of the curtain under the lifted disc.
     """
 
-    opening_pressure: Drawable
-    seat_area: Drawable
-    seat_diameter: Drawable
-    land: Drawable
-    spring_rate: Drawable
-    lift_limit: Drawable
+    opening_pressure: FloatOrArray
+    seat_area: FloatOrArray
+    seat_diameter: FloatOrArray
+    land: FloatOrArray
+    spring_rate: FloatOrArray
+    lift_limit: FloatOrArray
     port: Restriction
-    discharge: Drawable = DISCHARGE_COEFFICIENT
+    discharge: FloatOrArray = DISCHARGE_COEFFICIENT
 
 
 def bypass_seat(known: Mapping[str, Uncertain], variables: Variables) -> Seat | None:

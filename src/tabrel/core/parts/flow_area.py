@@ -9,7 +9,7 @@ from math import pi
 from tabrel.core.parts.holes import MeasuredHoles
 from tabrel.core.study.model import Stud
 from tabrel.core.uncertainty.propagation import Result, Uncertain, Variables, missing_result
-from tabrel.core.uncertainty.sampled_number import Drawable, nominal_value, square_root, values_of
+from tabrel.core.uncertainty.sampled_number import FloatOrArray, nominal_value, square_root, values_of
 
 MINOR_DIAMETER_FACTOR = 1.0825
 """Minor diameter of a 60° internal thread = major diameter − 1.0825·pitch (ISO 68-1: 5/8·√3)."""
@@ -30,7 +30,7 @@ class Outlet:
     """
 
     diameter: Uncertain
-    length: Drawable | None
+    length: FloatOrArray | None
     is_upper_bound: bool
 
     @property

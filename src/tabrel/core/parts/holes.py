@@ -9,10 +9,10 @@ from tabrel.core.catalogue.hole_dimensions import SHAPE_DIMENSIONS
 from tabrel.core.catalogue.quantities import HOLE_QUANTITIES
 from tabrel.core.hydraulics.restrictions import Restriction, hole_restriction, parallel
 from tabrel.core.parts.hole_shapes import SHAPES, HoleGeometry, outline_area, outline_perimeter
-from tabrel.core.study.model import HoleGroup, Provenance, standing
+from tabrel.core.study.model import HoleGroup, Provenance, used_readings
 from tabrel.core.uncertainty.estimate import INSTRUMENT_ERRORS, estimate_quantity
 from tabrel.core.uncertainty.propagation import Uncertain, Variables
-from tabrel.core.uncertainty.sampled_number import Drawable, values_of
+from tabrel.core.uncertainty.sampled_number import FloatOrArray, values_of
 
 
 @dataclass(frozen=True)
@@ -41,7 +41,7 @@ class MeasuredHoles:
         """Open area of all holes. [m²]"""
         return sum(count * open_fraction * hole.area for count, open_fraction, hole in self.groups)
 
-    def restriction(self, thickness: Drawable) -> Restriction:
+    def restriction(self, thickness: FloatOrArray) -> Restriction:
         """Return the restriction of all groups side by side in a plate of a thickness [m]."""
         return parallel(
             [
@@ -98,7 +98,7 @@ def _sizes(path: str, group: HoleGroup, variables: Variables) -> tuple[dict[str,
     provenances: dict[str, Provenance] = {}
     takes = SHAPE_DIMENSIONS[group.shape]
     for dimension in takes.required + takes.optional:
-        if readings := standing(getattr(group.readings, dimension)):
+        if readings := used_readings(getattr(group.readings, dimension)):
             estimate = estimate_quantity(HOLE_QUANTITIES[dimension], readings)
             sizes[dimension] = variables.add(f"{path}.{dimension}", estimate)
             provenances[dimension] = estimate.provenance

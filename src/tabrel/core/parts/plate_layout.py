@@ -12,7 +12,7 @@ from math import atan2, cos, hypot, pi, sin
 
 from tabrel.core.catalogue.quantities import HOLE_QUANTITIES
 from tabrel.core.parts.flow_area import MINOR_DIAMETER_FACTOR
-from tabrel.core.study.model import Circuit, HoleGroup, SampleHoles, standing
+from tabrel.core.study.model import Circuit, HoleGroup, SampleHoles, used_readings
 from tabrel.core.uncertainty.estimate import estimate_quantity
 from tabrel.core.uncertainty.propagation import Uncertain
 from tabrel.core.uncertainty.sampled_number import nominal_value
@@ -172,7 +172,7 @@ def _shapes(groups: Sequence[HoleGroup], typical: float) -> tuple[dict[int, tupl
         sizes = {
             dimension: estimate_quantity(HOLE_QUANTITIES[dimension], readings).value
             for dimension, entries in group.readings.by_dimension()
-            if (readings := standing(entries))
+            if (readings := used_readings(entries))
         }
         outline = hole_outline(group, sizes)
         if outline is None:

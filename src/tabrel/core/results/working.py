@@ -67,7 +67,7 @@ class Operand:
     measure : str
         How it is shown.
     key : str
-        Reading, fact or claim it comes from; empty for the result of an earlier line.
+        Reading, detail or claim it comes from; empty for the result of an earlier line.
     provenance : str or None
         Of an input; None for the result of an earlier line.
     """

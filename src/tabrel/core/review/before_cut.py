@@ -6,10 +6,10 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 from typing import Literal
 
-from tabrel.core.catalogue.observations import ATTRIBUTES
+from tabrel.core.catalogue.observations import OBSERVATIONS
 from tabrel.core.catalogue.quantities import PART_TITLES, QUANTITIES
-from tabrel.core.stated.stated_values import FACTS
-from tabrel.core.study.model import Sample, standing
+from tabrel.core.details.details import DETAILS
+from tabrel.core.study.model import Sample, used_readings
 
 CUT_METHODS: dict[str, str] = {
     "roller cutter": "a wheel is pressed in and run round the can: no chips, the cleanest evidence",
@@ -28,7 +28,7 @@ CAUTIONS: tuple[str, ...] = (
     "Local rules for waste oil and oily parts apply; results support a choice and approve nothing.",
 )
 
-Kind = Literal["reading", "attribute", "fact", "holes"]
+Kind = Literal["reading", "observation", "detail", "holes"]
 
 
 @dataclass(frozen=True)
@@ -38,7 +38,7 @@ class GateItem:
     Attributes
     ----------
     key : str
-        Of the reading, attribute or fact.
+        Of the reading, observation or detail.
     kind : str
         Which of them.
     title : str
@@ -70,12 +70,12 @@ def missing_before_cut(sample: Sample) -> tuple[GateItem, ...]:
 
 
 def _missing(sample: Sample) -> Iterator[GateItem]:
-    for fact in FACTS.values():
-        if fact.whole_only and fact.owner == "sample" and not getattr(sample, fact.key.removeprefix("sample.")):
-            yield GateItem(fact.key, "fact", fact.title)
+    for detail in DETAILS.values():
+        if detail.whole_only and detail.owner == "sample" and not getattr(sample, detail.key.removeprefix("sample.")):
+            yield GateItem(detail.key, "detail", detail.title)
 
     def answered(key: str) -> bool:
-        return bool(standing(sample.readings.get(key, ()))) or key in sample.states
+        return bool(used_readings(sample.readings.get(key, ()))) or key in sample.states
 
     around = ("can.outside_diameter", "can.circumference")
     for key, quantity in QUANTITIES.items():
@@ -86,8 +86,8 @@ def _missing(sample: Sample) -> Iterator[GateItem]:
         if key == "can.circumference":
             continue  # asked for once, as the outside diameter
         yield GateItem(key, "reading", f"{PART_TITLES[quantity.part]}: {quantity.title}")
-    for attribute in ATTRIBUTES.values():
-        if attribute.whole_only and attribute.key not in sample.observations:
-            yield GateItem(attribute.key, "attribute", f"{PART_TITLES[attribute.part]}: {attribute.title}")
+    for observation in OBSERVATIONS.values():
+        if observation.whole_only and observation.key not in sample.observations:
+            yield GateItem(observation.key, "observation", f"{PART_TITLES[observation.part]}: {observation.title}")
     if not sample.holes.inlet:
         yield GateItem("holes.inlet", "holes", "Inlet holes: count and sizes")

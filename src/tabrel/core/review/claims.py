@@ -8,7 +8,7 @@ from dataclasses import dataclass
 from typing import Literal
 
 from tabrel.core.catalogue.observation import observed
-from tabrel.core.catalogue.observations import ATTRIBUTES
+from tabrel.core.catalogue.observations import OBSERVATIONS
 from tabrel.core.catalogue.quantities import QUANTITIES
 from tabrel.core.catalogue.units import UnitFamily, shown
 from tabrel.core.entry.reading_text import parse_reading
@@ -60,8 +60,8 @@ def check_claim(claim: Claim, sample: Sample, estimates: Mapping[str, Estimate],
     if claim.stale is not None:
         return ClaimCheck("stale", f"marked stale: {claim.stale}")
     if claim.kind == "observation" and claim.key and claim.value:
-        attribute = ATTRIBUTES.get(claim.key)
-        seen = observed(sample, attribute) if attribute else sample.observations.get(claim.key)
+        observation = OBSERVATIONS.get(claim.key)
+        seen = observed(sample, observation) if observation else sample.observations.get(claim.key)
         if seen is None:
             return ClaimCheck("waits", f"waits for {claim.key} to be seen")
         same = seen.casefold() == claim.value.casefold()

@@ -74,7 +74,7 @@ class Echo:
     estimate: Estimate | None = None
 
 
-def echo(text: str, quantity: Quantity, family: UnitFamily, *, standing: Sequence[Reading] = (), counted: bool = False) -> Echo:
+def echo(text: str, quantity: Quantity, family: UnitFamily, *, used: Sequence[Reading] = (), counted: bool = False) -> Echo:
     """Return what was understood of what is typed into a field.
 
     Parameters
@@ -85,7 +85,7 @@ def echo(text: str, quantity: Quantity, family: UnitFamily, *, standing: Sequenc
         Of the field.
     family : str
         Whose unit a bare number takes.
-    standing : sequence of Reading
+    used : sequence of Reading
         The readings that stand already.
     counted : bool
         Whether the field takes a count before the size.
@@ -97,19 +97,19 @@ def echo(text: str, quantity: Quantity, family: UnitFamily, *, standing: Sequenc
     try:
         entry = understand_entry(text, quantity, family, counted=counted)
         if entry.state is not None:
-            return _state_echo(entry, standing)
+            return _state_echo(entry, used)
         meanings = [check_reading_text(quantity, reading.text) for reading in entry.readings]
     except ReadingTextError as error:
         meant = _meant_area(text, quantity)
         return Echo(" ".join(text.split()), "", "", problem=str(error), correction=meant)
-    asked, correction = _question(entry, quantity, standing)
+    asked, correction = _question(entry, quantity, used)
     return Echo(
         _stored_text(entry),
         ", ".join(shown(meaning.value, quantity.metric_unit) for meaning in meanings),
         ", ".join(shown(meaning.value, quantity.inch_unit) for meaning in meanings),
         question=asked,
         correction=correction,
-        estimate=estimate_quantity(quantity, [*standing, *entry.readings]),
+        estimate=estimate_quantity(quantity, [*used, *entry.readings]),
     )
 
 
@@ -118,16 +118,16 @@ def _stored_text(entry: FieldEntry) -> str:
     return f"{entry.count} x {texts}" if entry.count is not None else texts
 
 
-def _state_echo(entry: FieldEntry, standing: Sequence[Reading]) -> Echo:
+def _state_echo(entry: FieldEntry, used: Sequence[Reading]) -> Echo:
     words = STATE_WORDS[entry.state][0] if entry.state else ""
-    if standing and entry.state != "not_measured":
+    if used and entry.state != "not_measured":
         problem = f"there are readings that stand: strike them out first, then say that it is {words}"
         return Echo(words, "", "", problem=problem)
     return Echo(words, words, words)
 
 
 def questions(
-    readings: Sequence[Reading], quantity: Quantity, standing: Sequence[Reading] = ()
+    readings: Sequence[Reading], quantity: Quantity, used: Sequence[Reading] = ()
 ) -> list[tuple[str, str | None] | None]:
     """Return, for each new reading, the question it raises with what was likely meant, or None.
 
@@ -137,15 +137,15 @@ def questions(
         The new ones.
     quantity : Quantity
         Of the field.
-    standing : sequence of Reading
+    used : sequence of Reading
         Those that stand already, which a wild one is told by.
     """
-    everything = [*standing, *readings]
+    everything = [*used, *readings]
     parsed = [parse_reading(reading.text, quantity.dimension) for reading in everything]
     values = [meaning.value for meaning in parsed]
     wild = outlying(values)
     found: list[tuple[str, str | None] | None] = []
-    for i in range(len(standing), len(everything)):
+    for i in range(len(used), len(everything)):
         asked = question(quantity, everything[i].text, parsed[i])
         if asked is None and i in wild:
             asked = wild_question(quantity, everything[i].text, parsed[i], median(values))
@@ -153,9 +153,9 @@ def questions(
     return found
 
 
-def _question(entry: FieldEntry, quantity: Quantity, standing: Sequence[Reading]) -> tuple[str | None, str | None]:
+def _question(entry: FieldEntry, quantity: Quantity, used: Sequence[Reading]) -> tuple[str | None, str | None]:
     """Return the first question of a line, and the whole line with every slip put right."""
-    asked = questions(entry.readings, quantity, standing)
+    asked = questions(entry.readings, quantity, used)
     first = next((one for one in asked if one), None)
     if first is None:
         return None, None

@@ -13,7 +13,7 @@ from tabrel.core.catalogue.quantities import HOLE_QUANTITIES, QUANTITIES, Quanti
 from tabrel.core.entry.likely_errors import question, wild_question
 from tabrel.core.entry.reading_text import parse_reading
 from tabrel.core.sample.measured_sample import MeasuredSample
-from tabrel.core.study.model import HoleGroup, Reading, standing
+from tabrel.core.study.model import HoleGroup, Reading, used_readings
 from tabrel.core.uncertainty.estimate import estimate_quantity, outlying
 from tabrel.core.uncertainty.sampled_number import nominal_value
 
@@ -45,7 +45,7 @@ class SampleWarning:
 def reading_warnings(measured: MeasuredSample) -> Iterator[SampleWarning]:
     """Yield every warning about readings of a sample, its holes and its engine's adapter included."""
     for key, entries in measured.sample.readings.items():
-        yield from quantity_warnings(key, QUANTITIES[key], standing(entries))
+        yield from quantity_warnings(key, QUANTITIES[key], used_readings(entries))
     adapter = measured.circuit.adapter
     places: list[tuple[str, tuple[HoleGroup, ...]]] = [
         ("holes.inlet", measured.sample.holes.inlet),
@@ -56,7 +56,7 @@ def reading_warnings(measured: MeasuredSample) -> Iterator[SampleWarning]:
         for i, group in enumerate(groups):
             for dimension, entries in group.readings.by_dimension():
                 where = f"{path}[{i}].{dimension}"
-                yield from quantity_warnings(where, HOLE_QUANTITIES[dimension], standing(entries))
+                yield from quantity_warnings(where, HOLE_QUANTITIES[dimension], used_readings(entries))
             yield from _shape_warnings(f"{path}[{i}]", group)
     yield from _circumference_warning(measured)
     yield from _late_warnings(measured)
@@ -81,7 +81,7 @@ def _shape_warnings(path: str, group: HoleGroup) -> Iterator[SampleWarning]:
     means = {
         dimension: estimate_quantity(HOLE_QUANTITIES[dimension], readings).value
         for dimension, entries in group.readings.by_dimension()
-        if (readings := standing(entries))
+        if (readings := used_readings(entries))
     }
     length, width = means.get("length"), means.get("width")
     if length is not None and width is not None:
@@ -118,7 +118,7 @@ def _late_warnings(measured: MeasuredSample) -> Iterator[SampleWarning]:
     for key, entries in measured.sample.readings.items():
         if not QUANTITIES[key].whole_only:
             continue
-        for i, reading in enumerate(standing(entries)):
+        for i, reading in enumerate(used_readings(entries)):
             if reading.taken_at is not None and reading.taken_at > cut.at and reading.provenance in (None, "measured"):
                 message = f"{reading.text} was typed after the filter was cut: say in a note how it was measured"
                 if reading.note is None:

@@ -161,7 +161,7 @@ _OPEN_WAYS: dict[tuple[str, str], tuple[str, str]] = {
         "the media is holed: say how wide under defects, or it counts as whole",
     ),
 }
-"""Ways past the media that are seen, by attribute and choice; said until their width is known."""
+"""Ways past the media that are seen, by observation and choice; said until their width is known."""
 
 
 def _seen_warnings(measured: MeasuredSample) -> Iterator[SampleWarning]:

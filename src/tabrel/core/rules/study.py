@@ -37,7 +37,7 @@ from tabrel.core.study.model import (
     Stud,
     Study,
     as_reading,
-    standing,
+    used_readings,
 )
 
 BEYOND_ANY_FILTER = 1e6
@@ -86,7 +86,7 @@ def check_sample(path: str, sample: Sample) -> None:
         check_readings(place, quantity, entries)
     for key in sample.states:
         known_quantity(f"{path}.states.{key}", key)
-        if standing(sample.readings.get(key, ())):
+        if used_readings(sample.readings.get(key, ())):
             raise StudyError(f"{path}.states.{key}", "there are readings that stand: strike them out, or leave the state out")
     for placement in ("inlet", "centre_tube"):
         for i, group in enumerate(getattr(sample.holes, placement)):

@@ -11,7 +11,7 @@ from tabrel.core.parts.flow_area import Outlet, outlet_bore
 from tabrel.core.parts.holes import MeasuredHoles, measure_holes
 from tabrel.core.parts.media import MediaStrip, Permeability, media_permeability
 from tabrel.core.parts.plate_layout import PlateLayout, plate_layout
-from tabrel.core.study.model import Circuit, Sample, standing
+from tabrel.core.study.model import Circuit, Sample, used_readings
 from tabrel.core.uncertainty.estimate import Estimate, estimate_quantity
 from tabrel.core.uncertainty.propagation import Uncertain, Variables
 
@@ -89,7 +89,7 @@ def measure_sample(sample: Sample, circuit: Circuit | None, variables: Variables
     estimates = {
         key: estimate_quantity(QUANTITIES[key], readings)
         for key, entries in sample.readings.items()
-        if (readings := standing(entries))
+        if (readings := used_readings(entries))
     }
     known = {key: variables.add(key, estimate) for key, estimate in estimates.items()}
     strip = MediaStrip(known)

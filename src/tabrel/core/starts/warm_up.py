@@ -11,22 +11,10 @@ from tabrel.core.circuit.solution import solve_circuit
 from tabrel.core.circuit.state import OperatingPoint
 from tabrel.core.errors import StudyError
 from tabrel.core.starts.duty_cycle import CycleTrace
+from tabrel.core.study.defaults import USUAL_PLAN
 from tabrel.core.study.plans import WarmUpPlan
 
 FloatArray = NDArray[np.float64]
-
-USUAL_PLAN = WarmUpPlan(
-    start_c=-25.0,
-    end_c=95.0,
-    time_constant_min=9.0,
-    can_time_constant_min=1.5,
-    gallery_volume_l=0.8,
-    duty_cycle="mountain road",
-    ingress_g_h=0.08,
-    terminal_ratio=8.0,
-    sump_volume_l=5.5,
-)
-"""What is taken for whatever a plan does not state."""
 
 PRESSURE_THERE = 100e3
 """Gallery pressure that counts as pressure in the time to pressure. [Pa]"""

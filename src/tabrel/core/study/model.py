@@ -80,7 +80,7 @@ def as_entry(reading: Reading) -> ReadingEntry:
     return reading.text if reading == Reading(reading.text) else reading
 
 
-def standing(entries: Iterable[ReadingEntry]) -> tuple[Reading, ...]:
+def used_readings(entries: Iterable[ReadingEntry]) -> tuple[Reading, ...]:
     """Return the readings that stand."""
     return tuple(reading for reading in map(as_reading, entries) if reading.struck_out is None)
 

@@ -13,7 +13,7 @@ from scipy.special import ndtri, stdtrit
 
 from tabrel.core.uncertainty.estimate import Estimate
 from tabrel.core.uncertainty.propagation import Result, Uncertain, Variables
-from tabrel.core.uncertainty.sampled_number import Drawn, nominal_value
+from tabrel.core.uncertainty.sampled_number import SampledNumber, nominal_value
 
 FloatArray = NDArray[np.float64]
 
@@ -41,14 +41,14 @@ class ModelAssumption:
     is_factor: bool
 
 
-def drawn_name(name: str, owner: str) -> str:
+def sampled_name(name: str, owner: str) -> str:
     """Return the name under which an input is drawn: a filter's own readings apart from those of others."""
     is_shared = name.startswith(("model.", "circuit.")) and name not in OF_THE_SAMPLE
     return name if is_shared else f"{owner}/{name}"
 
 
-class Draws(Variables):
-    """Uncertain inputs as `Drawn` numbers.
+class SampledVariables(Variables):
+    """Uncertain inputs as `SampledNumber` numbers.
 
     Parameters
     ----------
@@ -65,7 +65,7 @@ class Draws(Variables):
         self.assumptions: dict[str, ModelAssumption] = {}
 
     def _shares(self, name: str) -> FloatArray:
-        return self._quantiles(drawn_name(name, self._owner))
+        return self._quantiles(sampled_name(name, self._owner))
 
     def add(self, name: str, estimate: Estimate) -> Uncertain:
         """Return an estimate as draws: repeatability by Student's t, the rest normal."""
@@ -75,23 +75,25 @@ class Draws(Variables):
             draws = draws + estimate.uncertainty_a * stdtrit(estimate.degrees_of_freedom, self._shares(f"{name} (repeatability)"))
         draws = np.where(np.isnan(draws), estimate.value, draws)
         draws = draws + np.nan_to_num(estimate.uncertainty_b * ndtri(shares))
-        return Drawn(estimate.value, np.maximum(draws, LEAST_SHARE * estimate.value))
+        return SampledNumber(estimate.value, np.maximum(draws, LEAST_SHARE * estimate.value))
 
     def with_type_b(self, name: str, number: Uncertain, uncertainty: float) -> Uncertain:
         """Return `number` with an independent type B uncertainty added."""
         shares = self._shares(name)
-        return number + Drawn(0.0, np.nan_to_num(uncertainty * ndtri(shares)))
+        return number + SampledNumber(0.0, np.nan_to_num(uncertainty * ndtri(shares)))
 
     def with_model_factor(self, name: str, number: Uncertain, factor: float) -> Uncertain:
         """Return `number` times draws between 1/factor and factor, even in the logarithm."""
         self.assumptions[name] = ModelAssumption(name, float(nominal_value(number)), 1 / factor, factor, True)
-        return number * Drawn(1.0, np.exp(np.nan_to_num((2 * self._shares(name) - 1) * log(factor))))
+        return number * SampledNumber(1.0, np.exp(np.nan_to_num((2 * self._shares(name) - 1) * log(factor))))
 
     def with_model_range(self, name: str, number: Uncertain, low: float, high: float) -> Uncertain:
         """Return draws evenly between two values, about `number`."""
         self.assumptions[name] = ModelAssumption(name, float(nominal_value(number)), low, high, False)
         shares = self._shares(name)
-        return Drawn(float(nominal_value(number)), np.where(np.isnan(shares), nominal_value(number), low + (high - low) * shares))
+        return SampledNumber(
+            float(nominal_value(number)), np.where(np.isnan(shares), nominal_value(number), low + (high - low) * shares)
+        )
 
     def expanded_uncertainty(self, number: Uncertain) -> float:
         """Return 0: draws carry their own spread."""

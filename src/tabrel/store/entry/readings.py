@@ -169,7 +169,7 @@ SELECT * FROM reading WHERE {owner} AND quantity_key = :quantity_key AND struck_
 """
 
 
-def standing_readings(
+def used_readings(
     conn: sqlite3.Connection, key: str, *, sample_id: int | None = None, hole_group_id: int | None = None
 ) -> list[Reading]:
     """Return the readings of one quantity that stand."""

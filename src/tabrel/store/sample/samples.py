@@ -110,17 +110,17 @@ def insert_claim(conn: sqlite3.Connection, sample_id: int, claim: Claim) -> int:
     return inserted_id(conn.execute(INSERT_CLAIM, {"sample_id": sample_id, **vars(claim)}))
 
 
-_FACT_COLUMNS = (
+_DETAIL_COLUMNS = (
     "label", "maker", "part_number", "price_amount", "price_currency", "seller", "bought", "pack", "date_code", "made", "origin",
     "condition", "used_km", "used_hours", "expectation", "media_family", "media_air_drop_pa", "bypass_location", "bypass_kind",
     "bypass_spring_material", "bypass_stated_low_kpa", "bypass_stated_high_kpa", "leak_count", "leak_diameter_mm",
     "capacity_g",
 )  # fmt: skip
-UPDATE_SAMPLE = f"UPDATE sample SET {', '.join(f'{column} = :{column}' for column in _FACT_COLUMNS)} WHERE id = :id"
+UPDATE_SAMPLE = f"UPDATE sample SET {', '.join(f'{column} = :{column}' for column in _DETAIL_COLUMNS)} WHERE id = :id"
 
 
-def update_sample_facts(conn: sqlite3.Connection, sample_id: int, sample: Sample) -> None:
-    """Change the facts of a sample that have one value at a time; readings, claims and holes stay."""
+def update_sample_details(conn: sqlite3.Connection, sample_id: int, sample: Sample) -> None:
+    """Change the details of a sample that have one value at a time; readings, claims and holes stay."""
     conn.execute(UPDATE_SAMPLE, {"id": sample_id, **_sample_row(sample)})
 
 

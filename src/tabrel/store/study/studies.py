@@ -76,7 +76,7 @@ WHERE id = :id
 """
 
 
-def update_study_facts(conn: sqlite3.Connection, study_id: int, study: Study) -> None:
+def update_study_details(conn: sqlite3.Connection, study_id: int, study: Study) -> None:
     """Change what of a study, its engine, its oil and its plan has one value at a time."""
     conn.execute(UPDATE_STUDY, {"id": study_id, **_study_row(study)})
     set_circuit(conn, study_id, study.circuit)

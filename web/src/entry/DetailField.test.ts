@@ -2,7 +2,7 @@ import { mount, flushPromises } from '@vue/test-utils'
 import PrimeVue from 'primevue/config'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { ProblemError, type Schemas } from '@/api/client'
-import FactField from './FactField.vue'
+import DetailField from './DetailField.vue'
 
 const plugins = [PrimeVue]
 beforeEach(() => vi.useFakeTimers())
@@ -12,16 +12,16 @@ afterEach(() => {
   document.body.innerHTML = ''
 })
 
-describe('a fact field', () => {
-  const fact: Schemas['FactOut'] = {
+describe('a detail field', () => {
+  const detail: Schemas['DetailOut'] = {
     key: 'sample.price', title: 'price', kind: 'price', help: '', choices: [], whole_only: false, stage: 'intake', synonyms: [], usual: '',
   }
-  function mountFact(set: (fact: Schemas['FactIn']) => Promise<unknown>) {
-    return mount(FactField, { props: { fact, value: '9.50 EUR', family: 'metric', set }, global: { plugins } })
+  function mountDetail(set: (detail: Schemas['DetailIn']) => Promise<unknown>) {
+    return mount(DetailField, { props: { detail, value: '9.50 EUR', family: 'metric', set }, global: { plugins } })
   }
   it('keeps what changed on Enter, with what was seen before, and nothing else', async () => {
     const set = vi.fn().mockResolvedValue({})
-    const wrapper = mountFact(set)
+    const wrapper = mountDetail(set)
     await wrapper.get('input').trigger('keydown', { key: 'Enter' })
     expect(set).not.toHaveBeenCalled()
     await wrapper.get('input').setValue('11 EUR')
@@ -31,7 +31,7 @@ describe('a fact field', () => {
   })
   it('keeps the text in the field and says why when it is refused', async () => {
     const set = vi.fn().mockRejectedValue(new ProblemError({ message: 'no price', where: '', missing: [] }))
-    const wrapper = mountFact(set)
+    const wrapper = mountDetail(set)
     await wrapper.get('input').setValue('cheap')
     await wrapper.get('input').trigger('keydown', { key: 'Enter' })
     await flushPromises()
@@ -39,7 +39,7 @@ describe('a fact field', () => {
     expect((wrapper.get('input').element as HTMLInputElement).value).toBe('cheap')
   })
   it('shows what another window put there, unless something is being typed', async () => {
-    const wrapper = mountFact(vi.fn())
+    const wrapper = mountDetail(vi.fn())
     await wrapper.setProps({ value: '12.00 EUR' })
     expect((wrapper.get('input').element as HTMLInputElement).value).toBe('12.00 EUR')
     await wrapper.get('input').setValue('13')

@@ -1,4 +1,4 @@
-"""Facts of study, engine and sample, and what is seen rather than measured."""
+"""Details of study, engine and sample, and what is seen rather than measured."""
 
 from __future__ import annotations
 
@@ -7,65 +7,65 @@ from dataclasses import replace
 from fastapi import APIRouter
 
 from tabrel.api.deps import Connection
-from tabrel.api.entry.models import FactIn, ObservationIn
+from tabrel.api.entry.models import DetailIn, ObservationIn
 from tabrel.api.errors import PROBLEM_RESPONSES
 from tabrel.api.sample.models import SheetOut
 from tabrel.api.sample.sheet import sheet_out
 from tabrel.core.catalogue.observation import observed, with_field_observed
-from tabrel.core.catalogue.observations import ATTRIBUTES
+from tabrel.core.catalogue.observations import OBSERVATIONS
 from tabrel.core.catalogue.quantities import PART_TITLES
 from tabrel.core.circuit.hot_point import circuit_problem
+from tabrel.core.details.details import DETAILS, detail_texts, with_sample_detail, with_study_detail
 from tabrel.core.errors import ReadingTextError, StudyError, nearest_hint
 from tabrel.core.rules.plans import check_plan
 from tabrel.core.rules.study import check_circuit, check_oil, check_sample
 from tabrel.core.starts.duty_cycle import SHIPPED_CYCLES
-from tabrel.core.stated.stated_values import FACTS, fact_texts, with_sample_fact, with_study_fact
 from tabrel.core.study.model import Study
 from tabrel.store.errors import ConflictError
 from tabrel.store.journal import recorded
-from tabrel.store.sample.samples import load_sample, load_samples, set_observation, update_sample_facts
-from tabrel.store.study.studies import load_study, update_study_facts
+from tabrel.store.sample.samples import load_sample, load_samples, set_observation, update_sample_details
+from tabrel.store.study.studies import load_study, update_study_details
 
-router = APIRouter(prefix="/api", tags=["facts"], responses=PROBLEM_RESPONSES)
+router = APIRouter(prefix="/api", tags=["details"], responses=PROBLEM_RESPONSES)
 
 
-@router.post("/samples/{sample_id}/facts")
-def post_fact(sample_id: int, given: FactIn, conn: Connection) -> SheetOut:
-    """Set a fact of a sample, of its study or of its engine; an empty text takes it away."""
-    if given.key not in FACTS:
-        raise StudyError("key", f"{given.key!r} is no fact{nearest_hint(given.key, FACTS)}: use a key of the catalogue")
-    fact = FACTS[given.key]
+@router.post("/samples/{sample_id}/details")
+def post_detail(sample_id: int, given: DetailIn, conn: Connection) -> SheetOut:
+    """Set a detail of a sample, of its study or of its engine; an empty text takes it away."""
+    if given.key not in DETAILS:
+        raise StudyError("key", f"{given.key!r} is no detail{nearest_hint(given.key, DETAILS)}: use a key of the catalogue")
+    detail = DETAILS[given.key]
     stored = load_sample(conn, sample_id)
     study = load_study(conn, stored.study_id)
-    now = fact_texts(study, stored.sample).get(given.key)
+    now = detail_texts(study, stored.sample).get(given.key)
     text = " ".join(given.text.split())
     if text == (now or ""):
         return sheet_out(conn, sample_id)
-    _same_as_seen(now, given.seen, fact.title)
-    words = f"{fact.title}: {text or 'taken away'}"
+    _same_as_seen(now, given.seen, detail.title)
+    words = f"{detail.title}: {text or 'taken away'}"
     try:
-        if fact.owner == "sample":
-            sample = with_sample_fact(stored.sample, given.key, text)
+        if detail.owner == "sample":
+            sample = with_sample_detail(stored.sample, given.key, text)
             check_sample("sample", sample)
             others = (other for other in load_samples(conn, stored.study_id) if other.id != sample_id)
             if any(other.sample.label == sample.label for other in others):
                 raise StudyError(given.key, f"{sample.label!r} names another sample: give each its own label")
             with recorded(conn, stored.study_id, sample_id, words, given.key):
-                update_sample_facts(conn, sample_id, sample)
+                update_sample_details(conn, sample_id, sample)
                 if given.key == "sample.label" and study.reference == stored.sample.label:
-                    update_study_facts(conn, stored.study_id, replace(study, reference=sample.label))
+                    update_study_details(conn, stored.study_id, replace(study, reference=sample.label))
         else:
-            changed = with_study_fact(study, given.key, text, given.family)
+            changed = with_study_detail(study, given.key, text, given.family)
             _check_frame(changed, study)
             with recorded(conn, stored.study_id, None, words, given.key):
-                update_study_facts(conn, stored.study_id, changed)
+                update_study_details(conn, stored.study_id, changed)
     except ReadingTextError as error:
         raise StudyError(given.key, str(error)) from error
     return sheet_out(conn, sample_id)
 
 
 def _check_frame(changed: Study, before: Study) -> None:
-    """Refuse what makes oil, engine or plan impossible; an old fault does not bar a new fact."""
+    """Refuse what makes oil, engine or plan impossible; an old fault does not bar a new detail."""
     if changed.circuit != before.circuit and changed.circuit:
         check_circuit(changed.circuit)
     if changed.oil != before.oil and changed.oil:
@@ -79,21 +79,21 @@ def _check_frame(changed: Study, before: Study) -> None:
 
 @router.post("/samples/{sample_id}/observations")
 def post_observation(sample_id: int, given: ObservationIn, conn: Connection) -> SheetOut:
-    """Set what is seen of an attribute; null takes it away."""
-    if given.key not in ATTRIBUTES:
-        hint = nearest_hint(given.key, ATTRIBUTES)
-        raise StudyError("key", f"{given.key!r} is no attribute{hint}: use a key of the catalogue")
-    attribute = ATTRIBUTES[given.key]
+    """Set what is seen of an observation; null takes it away."""
+    if given.key not in OBSERVATIONS:
+        hint = nearest_hint(given.key, OBSERVATIONS)
+        raise StudyError("key", f"{given.key!r} is no observation{hint}: use a key of the catalogue")
+    observation = OBSERVATIONS[given.key]
     stored = load_sample(conn, sample_id)
     text = " ".join((given.text or "").split()) or None
-    now = observed(stored.sample, attribute)
+    now = observed(stored.sample, observation)
     if text == now:
         return sheet_out(conn, sample_id)
-    _same_as_seen(now, given.seen, attribute.title)
-    words = f"{PART_TITLES[attribute.part]}, {attribute.title}: {text or 'taken away'}"
+    _same_as_seen(now, given.seen, observation.title)
+    words = f"{PART_TITLES[observation.part]}, {observation.title}: {text or 'taken away'}"
     with recorded(conn, stored.study_id, sample_id, words, given.key):
-        if attribute.field:
-            update_sample_facts(conn, sample_id, with_field_observed(stored.sample, attribute, text))
+        if observation.field:
+            update_sample_details(conn, sample_id, with_field_observed(stored.sample, observation, text))
         else:
             set_observation(conn, sample_id, given.key, text)
     return sheet_out(conn, sample_id)

@@ -4,10 +4,10 @@ import { computed, ref } from 'vue'
 import type { Schemas } from '@/api/client'
 import { DEVICE_GAP_MS } from '@/shared/useKeys'
 import { useRefusal } from '@/shared/useRefusal'
-import { ATTRIBUTE_PICTURES } from '@/catalogue/attributePictures'
+import { OBSERVATION_PICTURES } from '@/catalogue/observationPictures'
 
 const props = defineProps<{
-  attribute: Schemas['AttributeOut']
+  observation: Schemas['ObservationOut']
   value: string | null
   set: (observation: Schemas['ObservationIn']) => Promise<unknown>
 }>()
@@ -16,17 +16,17 @@ const emit = defineEmits<{ next: []; previous: []; here: [] }>()
 const { refused, guarded } = useRefusal()
 const viewsOpen = ref(false)
 const words = ref('')
-const pictures = computed(() => ATTRIBUTE_PICTURES[props.attribute.key] ?? {})
-const known = computed(() => props.attribute.choices.some((choice) => choice.value === props.value))
+const pictures = computed(() => OBSERVATION_PICTURES[props.observation.key] ?? {})
+const known = computed(() => props.observation.choices.some((choice) => choice.value === props.value))
 
 async function choose(text: string | null) {
-  if (await guarded(() => props.set({ key: props.attribute.key, text, seen: props.value }))) words.value = ''
+  if (await guarded(() => props.set({ key: props.observation.key, text, seen: props.value }))) words.value = ''
 }
 
 let burst: ReturnType<typeof setTimeout> | undefined
 
 function onKey(event: KeyboardEvent) {
-  const { choices } = props.attribute
+  const { choices } = props.observation
   const buttons = [...((event.currentTarget as HTMLElement).querySelectorAll<HTMLButtonElement>('[role="radio"]'))]
   const at = buttons.indexOf(document.activeElement as HTMLButtonElement)
   const digit = Number(event.key)
@@ -52,13 +52,13 @@ function onKey(event: KeyboardEvent) {
 </script>
 
 <template>
-  <div class="attribute" :data-key="attribute.key" data-stop="seen" @focusin="$emit('here')">
-    <span :id="`of-${attribute.key}`" class="title">
-      {{ attribute.title }}<span v-if="attribute.whole_only" class="whole" aria-hidden="true" title="only on the uncut filter"> ◐</span>
+  <div class="observation" :data-key="observation.key" data-stop="seen" @focusin="$emit('here')">
+    <span :id="`of-${observation.key}`" class="title">
+      {{ observation.title }}<span v-if="observation.whole_only" class="whole" aria-hidden="true" title="only on the uncut filter"> ◐</span>
     </span>
-    <div class="choices" role="radiogroup" :aria-labelledby="`of-${attribute.key}`" @keydown="onKey">
+    <div class="choices" role="radiogroup" :aria-labelledby="`of-${observation.key}`" @keydown="onKey">
       <button
-        v-for="(choice, i) in attribute.choices"
+        v-for="(choice, i) in observation.choices"
         :key="choice.value"
         type="button"
         role="radio"
@@ -73,17 +73,17 @@ function onKey(event: KeyboardEvent) {
         <span class="name"><kbd>{{ i + 1 }}</kbd> {{ choice.value }}</span>
       </button>
       <input
-        v-if="!attribute.closed"
+        v-if="!observation.closed"
         v-model="words"
         class="words"
         :placeholder="value && !known ? value : 'other words'"
-        :aria-label="`${attribute.title} in other words`"
+        :aria-label="`${observation.title} in other words`"
         tabindex="-1"
         @keydown.stop.enter.prevent="words.trim() ? choose(words) : $emit('next')"
         @keydown.stop
       />
       <button
-        v-if="attribute.schools.length"
+        v-if="observation.schools.length"
         type="button"
         class="views"
         tabindex="-1"
@@ -94,7 +94,7 @@ function onKey(event: KeyboardEvent) {
       </button>
     </div>
     <ul v-if="viewsOpen" class="schools">
-      <li v-for="(school, i) in attribute.schools" :key="school">
+      <li v-for="(school, i) in observation.schools" :key="school">
         <strong v-if="i === 0">{{ school }}</strong><template v-else>{{ school }}</template>
       </li>
     </ul>
@@ -103,7 +103,7 @@ function onKey(event: KeyboardEvent) {
 </template>
 
 <style scoped>
-.attribute {
+.observation {
   display: grid;
   grid-template-columns: 9.2rem minmax(0, 1fr);
   column-gap: 0.9rem;
@@ -112,7 +112,7 @@ function onKey(event: KeyboardEvent) {
   border-top: 1px solid var(--line);
   scroll-margin-block: 4rem;
 }
-.attribute:focus-within {
+.observation:focus-within {
   background: var(--hand-wash);
 }
 .title::first-letter {
@@ -186,7 +186,7 @@ svg .l {
   stroke-width: 1.5;
 }
 .schools,
-.attribute .said-wrong {
+.observation .said-wrong {
   grid-column: 2;
   font-size: 0.84rem;
   margin: 0.25rem 0 0;

@@ -1,28 +1,28 @@
 <script setup lang="ts">
-/** Several facts, one below the other, with what is kept of each. */
+/** Several details, one below the other, with what is kept of each. */
 import type { Schemas } from '@/api/client'
 import type { UnitFamily } from '@/shared/units'
-import FactField from './FactField.vue'
+import DetailField from './DetailField.vue'
 
 defineProps<{
-  facts: readonly Schemas['FactOut'][]
+  details: readonly Schemas['DetailOut'][]
   texts: Readonly<Record<string, string>>
   family: UnitFamily
-  /** Words to choose from, by fact. */
+  /** Words to choose from, by detail. */
   options?: Readonly<Record<string, readonly string[]>>
-  set: (fact: Schemas['FactIn']) => Promise<unknown>
+  set: (detail: Schemas['DetailIn']) => Promise<unknown>
 }>()
 defineEmits<{ next: []; previous: [] }>()
 </script>
 
 <template>
-  <FactField
-    v-for="fact in facts"
-    :key="fact.key"
-    :fact="fact"
-    :value="texts[fact.key] ?? ''"
+  <DetailField
+    v-for="detail in details"
+    :key="detail.key"
+    :detail="detail"
+    :value="texts[detail.key] ?? ''"
     :family="family"
-    :options="options?.[fact.key] ?? []"
+    :options="options?.[detail.key] ?? []"
     :set="set"
     @next="$emit('next')"
     @previous="$emit('previous')"

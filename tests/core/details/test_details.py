@@ -1,4 +1,4 @@
-"""Facts as typed, claims against readings, the gate before cutting."""
+"""Details as typed, claims against readings, the gate before cutting."""
 
 from __future__ import annotations
 
@@ -8,19 +8,20 @@ from datetime import date
 import pytest
 
 from builders import study
-from tabrel.core.catalogue.observations import ATTRIBUTES
+from tabrel.core.catalogue.observations import OBSERVATIONS
 from tabrel.core.catalogue.quantities import PART_TITLES, QUANTITIES
+from tabrel.core.details.detail import understood_detail
+from tabrel.core.details.details import DETAILS, detail_texts, with_sample_detail, with_study_detail
+from tabrel.core.details.shelf_age import shelf_age_years
 from tabrel.core.errors import ReadingTextError
 from tabrel.core.review.before_cut import missing_before_cut
 from tabrel.core.review.claims import check_claim, check_from_text, claim_from_wording
 from tabrel.core.sample.measured_sample import measure_sample
-from tabrel.core.stated.stated_value import understood_fact
-from tabrel.core.stated.stated_values import FACTS, fact_texts, shelf_age_years, with_sample_fact, with_study_fact
 from tabrel.core.study.model import Claim, HoleGroup, HoleReadings, Price, Reading, Sample, SampleHoles, Study
 
 
 def understood(key, text, family="metric"):
-    return understood_fact(FACTS[key], text, family)
+    return understood_detail(DETAILS[key], text, family)
 
 
 @pytest.mark.parametrize(
@@ -85,18 +86,18 @@ def test_every_fact_comes_back_as_text_that_means_the_same():
         ("engine.least_stud_bore", "12 mm"), ("engine.greatest_stud_bore", "14 mm"), ("engine.adapter_holes", "4 x 5.1 mm"),
         ("engine.adapter_reference_bore", "12 mm"),
     ):  # fmt: skip
-        whole = with_study_fact(whole, key, text, "metric")
-        assert fact_texts(whole, whole.samples[0])[key] == text, key
+        whole = with_study_detail(whole, key, text, "metric")
+        assert detail_texts(whole, whole.samples[0])[key] == text, key
     sample = whole.samples[0]
     for key, text in (
         ("sample.label", "P 2"), ("sample.price", "9.50 EUR"), ("sample.used_km", "12500 km"),
         ("sample.stated_bypass", "110 - 180 kPa"),
         ("sample.made", "2024-03"), ("sample.expectation", "many pleats"), ("sample.condition", "used"),
     ):  # fmt: skip
-        sample = with_sample_fact(sample, key, text)
-        assert fact_texts(whole, sample)[key] == text, key
+        sample = with_sample_detail(sample, key, text)
+        assert detail_texts(whole, sample)[key] == text, key
         if key != "sample.label":
-            assert key not in fact_texts(whole, with_sample_fact(sample, key, ""))
+            assert key not in detail_texts(whole, with_sample_detail(sample, key, ""))
 
 
 @pytest.mark.parametrize(
@@ -109,11 +110,11 @@ def test_every_fact_comes_back_as_text_that_means_the_same():
 )
 def test_a_fact_that_lacks_its_ground_says_so(key, text, says):
     with pytest.raises(ReadingTextError, match=says):
-        with_study_fact(study(), key, text, "metric")
+        with_study_detail(study(), key, text, "metric")
     with pytest.raises(ReadingTextError, match="bore is not known yet"):
-        with_study_fact(replace(study(), circuit=None), "engine.stud_length", "20 mm", "metric")
+        with_study_detail(replace(study(), circuit=None), "engine.stud_length", "20 mm", "metric")
     with pytest.raises(ReadingTextError, match="needs a label"):
-        with_sample_fact(Sample("A"), "sample.label", " ")
+        with_sample_detail(Sample("A"), "sample.label", " ")
 
 
 @pytest.mark.parametrize(
@@ -201,7 +202,7 @@ def whole_sample(**more):
         "A",
         expectation="plain",
         readings={key: (texts[QUANTITIES[key].metric_unit],) for key in keys},
-        observations={key: "as seen" for key, one in ATTRIBUTES.items() if one.whole_only},
+        observations={key: "as seen" for key, one in OBSERVATIONS.items() if one.whole_only},
         holes=SampleHoles(inlet=(HoleGroup("round", 8, HoleReadings(("6 mm",))),)),
         **more,
     )
@@ -225,24 +226,24 @@ def test_the_gate_takes_a_state_and_either_way_round_the_can_for_an_answer():
 
 
 def test_every_attribute_belongs_to_a_part_and_offers_a_choice():
-    for attribute in ATTRIBUTES.values():
-        assert attribute.part in PART_TITLES, attribute.key
-        assert len({choice.value for choice in attribute.choices}) == len(attribute.choices) >= 3, attribute.key
-        assert all(choice.meaning for choice in attribute.choices), attribute.key
+    for observation in OBSERVATIONS.values():
+        assert observation.part in PART_TITLES, observation.key
+        assert len({choice.value for choice in observation.choices}) == len(observation.choices) >= 3, observation.key
+        assert all(choice.meaning for choice in observation.choices), observation.key
 
 
 def test_defects_are_round_holes_of_one_size():
-    sample = with_sample_fact(Sample("A"), "element.leak", "6 x 0.4 mm")
+    sample = with_sample_detail(Sample("A"), "element.leak", "6 x 0.4 mm")
     assert (sample.leak.count, sample.leak.diameter_mm) == (6, 0.4)
-    assert fact_texts(Study("tabrel-study", 1, "S"), sample)["element.leak"] == "6 x 0.4 mm"
-    assert with_sample_fact(sample, "element.leak", "").leak is None
+    assert detail_texts(Study("tabrel-study", 1, "S"), sample)["element.leak"] == "6 x 0.4 mm"
+    assert with_sample_detail(sample, "element.leak", "").leak is None
     for text in ("2 x slot 9 x 4 mm", "6 x 0.4 mm, 0.5 mm", "6 x 0.4 mm 50 % open"):
         with pytest.raises(ReadingTextError, match="round holes of one size"):
-            with_sample_fact(sample, "element.leak", text)
+            with_sample_detail(sample, "element.leak", text)
 
 
 def test_the_air_drop_is_a_pressure():
-    assert with_sample_fact(Sample("A"), "media.air_drop", "125").media_air_drop_pa == 125
-    assert with_sample_fact(Sample("A"), "media.air_drop", "12.7 mmH2O").media_air_drop_pa == pytest.approx(124.54, abs=0.01)
+    assert with_sample_detail(Sample("A"), "media.air_drop", "125").media_air_drop_pa == 125
+    assert with_sample_detail(Sample("A"), "media.air_drop", "12.7 mmH2O").media_air_drop_pa == pytest.approx(124.54, abs=0.01)
     with pytest.raises(ReadingTextError, match="measures length"):
-        with_sample_fact(Sample("A"), "media.air_drop", "12 mm")
+        with_sample_detail(Sample("A"), "media.air_drop", "12 mm")

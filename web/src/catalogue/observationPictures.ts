@@ -1,5 +1,5 @@
 /**
- * Small line drawings of the choices of attributes, 48 × 32, by attribute and choice. `s` is steel cut
+ * Small line drawings of the choices of observations, 48 × 32, by observation and choice. `s` is steel cut
  * through, `r` rubber, `l` a line, `d` a dashed line, `o` oil.
  */
 export interface Stroke {
@@ -24,7 +24,7 @@ const PLEATS = 'M6 26L11 6l5 20 5-20 5 20 5-20 5 20 5-20'
 const ROUND_CORE = 'M14 6q10-4 20 0M14 26q10 4 20 0M14 6v20M34 6v20'
 const NEST = 'M10 3v26M38 3v26M10 29h28'
 
-export const ATTRIBUTE_PICTURES: Record<string, Record<string, readonly Stroke[]>> = {
+export const OBSERVATION_PICTURES: Record<string, Record<string, readonly Stroke[]>> = {
   'can.grip': {
     plain: [l(CAN)],
     fluted: [l(CAN), l('M17 4v11M21 3v12M25 3v12M30 4v11')],

@@ -2,7 +2,7 @@ import { mount } from '@vue/test-utils'
 import PrimeVue from 'primevue/config'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { type Schemas } from '@/api/client'
-import AttributeField from './AttributeField.vue'
+import ObservationField from './ObservationField.vue'
 
 const plugins = [PrimeVue]
 beforeEach(() => vi.useFakeTimers())
@@ -13,14 +13,14 @@ afterEach(() => {
 })
 
 describe('pictured choices', () => {
-  const attribute: Schemas['AttributeOut'] = {
+  const observation: Schemas['ObservationOut'] = {
     key: 'gasket.section', title: 'section', part: 'Gasket', stage: 'outside', whole_only: false, closed: false, synonyms: [],
     choices: [{ value: 'square', meaning: 'a' }, { value: 'captured lip', meaning: 'b' }],
     schools: ['Captured: it stays.', 'Square: it turns.'],
   }
   it('are chosen by number, taken away by Delete, and show the default school first', async () => {
     const set = vi.fn().mockResolvedValue({})
-    const wrapper = mount(AttributeField, { props: { attribute, value: null, set }, global: { plugins } })
+    const wrapper = mount(ObservationField, { props: { observation, value: null, set }, global: { plugins } })
     const group = wrapper.get('[role="radiogroup"]')
     await group.trigger('keydown', { key: '2' })
     await vi.advanceTimersByTimeAsync(200)

@@ -1,15 +1,15 @@
 <script setup lang="ts">
-/** A fact: one value at a time, kept on Enter, Tab or leaving; what it was before can be brought back by undo. */
+/** A detail: one value at a time, kept on Enter, Tab or leaving; what it was before can be brought back by undo. */
 import { nextTick, ref, useTemplateRef, watch } from 'vue'
 import { ProblemError, type Schemas } from '@/api/client'
 import type { UnitFamily } from '@/shared/units'
 
 const props = defineProps<{
-  fact: Schemas['FactOut']
+  detail: Schemas['DetailOut']
   value: string
   family: UnitFamily
   options?: readonly string[]
-  set: (fact: Schemas['FactIn']) => Promise<unknown>
+  set: (detail: Schemas['DetailIn']) => Promise<unknown>
 }>()
 const emit = defineEmits<{ next: []; previous: [] }>()
 
@@ -36,7 +36,7 @@ async function keep() {
   refused.value = ''
   saving.value = true
   try {
-    await props.set({ key: props.fact.key, text: typed, family: props.family, seen: seen.value })
+    await props.set({ key: props.detail.key, text: typed, family: props.family, seen: seen.value })
     await nextTick()
     if (text.value.trim() === typed) text.value = props.value
     seen.value = props.value
@@ -53,16 +53,16 @@ async function keep() {
 
 function onKey(event: KeyboardEvent) {
   if (event.isComposing) return
-  const long = props.fact.kind === 'long_words'
+  const long = props.detail.kind === 'long_words'
   if (event.key === 'Enter' && !(long && event.shiftKey)) {
     event.preventDefault()
     void keep()
     if (event.shiftKey) emit('previous')
     else emit('next')
-  } else if (event.key === 'ArrowDown' && !long && props.fact.kind !== 'one_of') {
+  } else if (event.key === 'ArrowDown' && !long && props.detail.kind !== 'one_of') {
     event.preventDefault()
     emit('next')
-  } else if (event.key === 'ArrowUp' && !long && props.fact.kind !== 'one_of') {
+  } else if (event.key === 'ArrowUp' && !long && props.detail.kind !== 'one_of') {
     event.preventDefault()
     emit('previous')
   } else if (event.key === 'Escape') {
@@ -74,59 +74,59 @@ function onKey(event: KeyboardEvent) {
 </script>
 
 <template>
-  <div class="fact" :data-key="fact.key" data-stop="reading">
-    <label :for="`fact-${fact.key}`">
-      {{ fact.title }}<span v-if="fact.whole_only" class="whole" aria-hidden="true" title="before the filter is opened"> ◐</span>
+  <div class="detail" :data-key="detail.key" data-stop="reading">
+    <label :for="`detail-${detail.key}`">
+      {{ detail.title }}<span v-if="detail.whole_only" class="whole" aria-hidden="true" title="before the filter is opened"> ◐</span>
     </label>
     <textarea
-      v-if="fact.kind === 'long_words'"
-      :id="`fact-${fact.key}`"
+      v-if="detail.kind === 'long_words'"
+      :id="`detail-${detail.key}`"
       ref="input"
       v-model="text"
       rows="2"
-      :data-fact="text === seen ? '' : undefined"
+      :data-detail="text === seen ? '' : undefined"
       @keydown="onKey"
       @blur="keep"
     />
     <select
-      v-else-if="fact.kind === 'one_of'"
-      :id="`fact-${fact.key}`"
+      v-else-if="detail.kind === 'one_of'"
+      :id="`detail-${detail.key}`"
       ref="input"
       v-model="text"
       :aria-invalid="refused !== ''"
-      :data-fact="text === seen ? '' : undefined"
+      :data-detail="text === seen ? '' : undefined"
       @keydown="onKey"
       @change="keep"
       @blur="keep"
     >
-      <option value="">{{ fact.usual || 'not stated' }}</option>
-      <option v-for="one in fact.choices" :key="one" :value="one">{{ one.replaceAll('_', ' ') }}</option>
+      <option value="">{{ detail.usual || 'not stated' }}</option>
+      <option v-for="one in detail.choices" :key="one" :value="one">{{ one.replaceAll('_', ' ') }}</option>
     </select>
     <input
       v-else
-      :placeholder="fact.usual"
-      :id="`fact-${fact.key}`"
+      :placeholder="detail.usual"
+      :id="`detail-${detail.key}`"
       ref="input"
       v-model="text"
-      :list="options?.length || fact.choices.length ? `of-${fact.key}` : undefined"
-      :class="{ typed: ['length', 'price', 'pressure_band', 'holes', 'date', 'quantity'].includes(fact.kind) }"
+      :list="options?.length || detail.choices.length ? `of-${detail.key}` : undefined"
+      :class="{ typed: ['length', 'price', 'pressure_band', 'cross_holes', 'defect_holes', 'date', 'quantity', 'count'].includes(detail.kind) }"
       :aria-invalid="refused !== ''"
       autocomplete="off"
       spellcheck="false"
-      :data-fact="text === seen ? '' : undefined"
+      :data-detail="text === seen ? '' : undefined"
       @keydown="onKey"
       @blur="keep"
     />
-    <datalist v-if="options?.length || fact.choices.length" :id="`of-${fact.key}`">
-      <option v-for="one in options?.length ? options : fact.choices" :key="one" :value="one" />
+    <datalist v-if="options?.length || detail.choices.length" :id="`of-${detail.key}`">
+      <option v-for="one in options?.length ? options : detail.choices" :key="one" :value="one" />
     </datalist>
     <p v-if="refused" class="said-wrong" role="alert">{{ refused }}</p>
-    <p v-else-if="fact.help" class="help soft">{{ fact.help }}</p>
+    <p v-else-if="detail.help" class="help soft">{{ detail.help }}</p>
   </div>
 </template>
 
 <style scoped>
-.fact {
+.detail {
   display: grid;
   grid-template-columns: 10.6rem minmax(0, 1fr);
   column-gap: 0.7rem;
@@ -166,7 +166,7 @@ p {
 .help {
   display: none;
 }
-.fact:focus-within .help {
+.detail:focus-within .help {
   display: block;
 }
 </style>

@@ -1,0 +1,9 @@
+"""What is typed once of a study, a sample, an engine, an oil or a plan, and not measured.
+
+`detail`            one row: key, title, kind, place; how its text is understood and shown
+`sample_details`    the rows of study and sample
+`circuit_details`   the rows of engine, oil and plan
+`places`            reads and sets a detail at its place in the study: `value_at`, `with_value`
+`details`           all of them: `DETAILS`, `detail_texts`, `with_sample_detail`, `with_study_detail`
+`shelf_age`         how long a filter lay
+"""

@@ -1,0 +1,106 @@
+"""Read and set a detail at its place in a study or a sample."""
+
+from __future__ import annotations
+
+from dataclasses import MISSING, dataclass, field, fields, replace
+from typing import Any
+
+from tabrel.core.details.detail import Detail
+from tabrel.core.errors import ReadingTextError
+from tabrel.core.study.defaults import BEGINNINGS, STUD_LENGTH_MM
+from tabrel.core.study.plans import WarmUpPlan
+
+
+@dataclass(frozen=True)
+class _Part:
+    """A part of the study that may be absent, and what becomes of it when one of its details is emptied.
+
+    Attributes
+    ----------
+    head : str
+        The detail without which the part is not there; empty: it is never removed.
+    first : str
+        What is said where another detail is typed before the part is there.
+    emptied : dict
+        What a field goes back to when it is emptied.
+    """
+
+    head: str = ""
+    first: str = ""
+    emptied: dict[str, Any] = field(default_factory=dict)
+
+
+_PARTS: dict[tuple[str, ...], _Part] = {
+    ("oil",): _Part(first="there is no oil yet: choose a grade to begin with"),
+    ("circuit", "pump_efficiency"): _Part("fraction"),
+    ("circuit", "regulator"): _Part("opening_kpa"),
+    ("circuit", "cooler"): _Part("loss_kpa"),
+    ("circuit", "head"): _Part("loss_kpa"),
+    ("circuit", "engine"): _Part("gallery_kpa"),
+    ("circuit", "stud"): _Part(
+        "bore_mm", "the stud's bore is not known yet: type it first", emptied={"length_mm": STUD_LENGTH_MM}
+    ),
+    ("circuit", "adapter"): _Part("holes", "there is no adapter yet: type its cross-holes first"),
+}
+
+
+def value_at(owner: Any, place: tuple[str, ...]) -> Any:
+    """Return what stands at a place of a study or a sample, or None."""
+    held = owner
+    for name in place:
+        if held is None:
+            return None
+        held = getattr(held, name)
+    return held
+
+
+def with_value(owner: Any, detail: Detail, value: Any) -> Any:
+    """Return a study or a sample with the value of one detail set; None removes it.
+
+    Parameters
+    ----------
+    owner : Study or Sample
+        Never changed itself.
+    detail : Detail
+        With its place in it.
+    value : object
+        From `understood_detail`.
+
+    Returns
+    -------
+    Study or Sample
+
+    Raises
+    ------
+    ReadingTextError
+        If it cannot be removed, or something has to be typed before it.
+    """
+    return _with(owner, detail, detail.place, (), value)
+
+
+def _with(held: Any, detail: Detail, ahead: tuple[str, ...], behind: tuple[str, ...], value: Any) -> Any:
+    name, *rest = ahead
+    if not rest:
+        return replace(held, **{name: value})
+    place = (*behind, name)
+    part = _PARTS.get(place, _Part())
+    inner = getattr(held, name)
+    last = len(rest) == 1
+    if last and value is None:
+        if inner is None and (not part.first or rest[0] == part.head):
+            return held
+        if rest[0] == part.head:
+            return replace(held, **{name: None})
+        value = part.emptied.get(rest[0])
+        if value is None and inner is not None and not _is_optional(inner, rest[0]):
+            raise ReadingTextError(f"the {detail.title} is part of that point and cannot be empty: type it")
+    if inner is None and part.first and rest[0] != part.head:
+        raise ReadingTextError(part.first)
+    changed = _with(BEGINNINGS[place] if inner is None else inner, detail, tuple(rest), place, value)
+    if name == "engine" and rest[0] == "jet_share" and value and changed.jet_opening_kpa is None:
+        changed = replace(changed, jet_opening_kpa=round(changed.gallery_kpa / 2))
+    return replace(held, **{name: None if changed == WarmUpPlan() else changed})  # an empty plan is none
+
+
+def _is_optional(part: Any, name: str) -> bool:
+    return any(one.name == name and one.default is not MISSING for one in fields(part))

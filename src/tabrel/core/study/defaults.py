@@ -1,0 +1,59 @@
+"""What is taken where a study does not state it, in the units of the document; every place it is used marks it assumed."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from tabrel.core.study.model import (
+    Adapter,
+    Circuit,
+    EngineHotPoint,
+    GaugeTap,
+    PressureSense,
+    PumpEfficiency,
+    Regulator,
+    StatedLoss,
+    Stud,
+)
+from tabrel.core.study.plans import WarmUpPlan
+
+VISCOUS_SHARE = 0.5
+"""Of the loss of cooler and filter head; the rest goes with flow²."""
+
+COOLER_BYPASS_KPA = 150.0
+SAFETY_KPA = 1000.0
+PRESSURE_SENSE: PressureSense = "pump"
+GAUGE_TAP: GaugeTap = "pump"
+JET_SHARE = 0.0
+JET_COUNT = 4
+JET_LENGTH_RATIO = 6.0
+BEARING_RISE_K = 10.0
+BEARING_HEATING = 0.5
+STUD_LENGTH_MM = 20.0
+ADAPTER_WALL_MM = 4.0
+
+USUAL_PLAN = WarmUpPlan(
+    start_c=-25.0,
+    end_c=95.0,
+    time_constant_min=9.0,
+    can_time_constant_min=1.5,
+    gallery_volume_l=0.8,
+    duty_cycle="mountain road",
+    ingress_g_h=0.08,
+    terminal_ratio=8.0,
+    sump_volume_l=5.5,
+)
+"""What is taken for whatever a plan does not state."""
+
+BEGINNINGS: dict[tuple[str, ...], Any] = {
+    ("warm_up",): WarmUpPlan(),
+    ("circuit",): Circuit(),
+    ("circuit", "pump_efficiency"): PumpEfficiency(0.88, 3000.0, 400.0, 100.0),
+    ("circuit", "regulator"): Regulator(480.0, 150.0, 5000.0),
+    ("circuit", "cooler"): StatedLoss(15.0, 40.0, 100.0),
+    ("circuit", "head"): StatedLoss(12.0, 40.0, 100.0),
+    ("circuit", "engine"): EngineHotPoint(340.0, 3000.0, 100.0),
+    ("circuit", "stud"): Stud(0.0, STUD_LENGTH_MM),
+    ("circuit", "adapter"): Adapter((), ADAPTER_WALL_MM, 0.0),
+}
+"""What a part of the study begins with when its first number is typed; the others are looked at and set next."""
