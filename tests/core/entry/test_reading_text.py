@@ -5,9 +5,11 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from tabrel.core.catalogue.units import UNITS, printed
+from tabrel.core.catalogue.quantities import QUANTITIES
+from tabrel.core.catalogue.units import UNITS, in_family, printed
 from tabrel.core.entry.drills import LETTER_DRILLS, NUMBER_DRILLS, drill_interval
 from tabrel.core.entry.reading_text import parse_reading
+from tabrel.core.entry.stated_number import understood_number
 from tabrel.core.errors import ReadingTextError
 
 INCH = 0.0254
@@ -120,6 +122,10 @@ PINT_NAMES = {
     "'": "foot", '"': "inch", "in": "inch", "thou": "thou", "mil": "thou", "um": "micrometer", "µm": "micrometer",
     "μm": "micrometer", "gf": "gram_force", "kgf": "kilogram_force", "lbf": "pound_force",
     "mm2": "mm**2", "cm2": "cm**2", "in2": "inch**2", "L/m2/s": "liter/m**2/s", "cfm/ft2": "ft/min",
+    "cm3": "cm**3", "cc": "cm**3", "in3": "inch**3", "qt": "quart", "gal": "gallon", "rpm": "1/min", "/min": "1/min",
+    "gpm": "gallon/min",
+    "gal/min": "gallon/min", "cm3/rev": "cm**3", "cc/rev": "cm**3", "in3/rev": "inch**3", "kg/m3": "kg/m**3", "g/cm3": "g/cm**3",
+    "um2": "micrometer**2", "uPa.s": "micropascal*second", "%": "percent", "Mpsi": "megapsi",
 }  # fmt: skip
 
 
@@ -136,11 +142,25 @@ def test_factors_agree_with_an_independent_library(symbol, registry):
     assert UNITS[symbol].factor == pytest.approx(expected, rel=1e-9)
 
 
-@pytest.mark.parametrize("symbol", [name for name in UNITS if UNITS[name].dimension == "area" or printed(name) != name])
+READ_AT_THE_BENCH = {quantity.dimension for quantity in QUANTITIES.values()}
+
+
+@pytest.mark.parametrize(
+    "symbol", [name for name in UNITS if UNITS[name].dimension in READ_AT_THE_BENCH and printed(name) != name]
+)
 def test_a_unit_as_printed_may_be_typed(symbol):
     assert "2" not in printed(symbol)
     dimension = UNITS[symbol].dimension
     assert parse_reading(f"3 {printed(symbol)}", dimension).value == parse_reading(f"3 {symbol}", dimension).value
+
+
+@pytest.mark.parametrize("unit", ["cm³/rev", "kg/m³", "L/min", "g/h", "L", "kPa", "min", "rpm"])
+@pytest.mark.parametrize("family", ["metric", "inch"])
+def test_a_stated_number_as_printed_may_be_typed(unit, family):
+    shown = printed(in_family(unit.replace("³", "3"), family))
+    assert understood_number(f"3 {shown}", unit, "size", "metric") == understood_number(f"3 {shown}", unit, "size", "inch")
+    bare, with_unit = (understood_number(text, unit, "size", family) for text in ("3", f"3 {shown}"))
+    assert bare == with_unit
 
 
 def test_water_columns():

@@ -1,4 +1,4 @@
-"""SampledVariables through the same formulas: their laws, and Monte Carlo against first order."""
+"""Sampled numbers through the same formulas: their laws, and Monte Carlo against first order."""
 
 from __future__ import annotations
 

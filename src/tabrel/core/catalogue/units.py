@@ -9,7 +9,27 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import Literal
 
-Dimension = Literal["length", "area", "mass", "force", "pressure", "air_permeability", "count"]
+Dimension = Literal[
+    "length",
+    "area",
+    "volume",
+    "mass",
+    "force",
+    "pressure",
+    "air_permeability",
+    "count",
+    "fraction",
+    "time",
+    "speed",
+    "flow_rate",
+    "displacement",
+    "density",
+    "mass_rate",
+    "spring_rate",
+    "modulus",
+    "permeability",
+    "viscosity",
+]
 UnitFamily = Literal["metric", "inch"]
 
 
@@ -39,6 +59,7 @@ _INCH = 0.0254
 _GREEK_MICROMETRE = "μm"  # keyboards give this mu as well as the micro sign
 _POUND = 0.45359237
 _GRAVITY = 9.80665
+_GALLON = 3.785411784e-3  # US gallon
 
 _TABLE: tuple[tuple[str, Dimension, float, UnitFamily], ...] = (
     ("mm", "length", 1e-3, "metric"),
@@ -73,6 +94,40 @@ _TABLE: tuple[tuple[str, Dimension, float, UnitFamily], ...] = (
     ("inH2O", "pressure", 249.08891, "inch"),
     ("L/m2/s", "air_permeability", 1e-3, "metric"),
     ("cfm/ft2", "air_permeability", 12 * _INCH / 60, "inch"),
+    ("mg", "mass", 1e-6, "metric"),
+    ("%", "fraction", 1e-2, "metric"),
+    ("mL", "volume", 1e-6, "metric"),
+    ("cm3", "volume", 1e-6, "metric"),
+    ("cc", "volume", 1e-6, "metric"),
+    ("L", "volume", 1e-3, "metric"),
+    ("in3", "volume", _INCH**3, "inch"),
+    ("qt", "volume", _GALLON / 4, "inch"),
+    ("gal", "volume", _GALLON, "inch"),
+    ("s", "time", 1.0, "metric"),
+    ("min", "time", 60.0, "metric"),
+    ("h", "time", 3600.0, "metric"),
+    ("rpm", "speed", 1 / 60, "metric"),
+    ("1/min", "speed", 1 / 60, "metric"),
+    ("/min", "speed", 1 / 60, "metric"),
+    ("L/h", "flow_rate", 1e-3 / 3600, "metric"),
+    ("L/min", "flow_rate", 1e-3 / 60, "metric"),
+    ("L/s", "flow_rate", 1e-3, "metric"),
+    ("gal/min", "flow_rate", _GALLON / 60, "inch"),
+    ("gpm", "flow_rate", _GALLON / 60, "inch"),
+    ("cm3/rev", "displacement", 1e-6, "metric"),
+    ("cc/rev", "displacement", 1e-6, "metric"),
+    ("in3/rev", "displacement", _INCH**3, "inch"),
+    ("kg/m3", "density", 1.0, "metric"),
+    ("g/cm3", "density", 1e3, "metric"),
+    ("g/mL", "density", 1e3, "metric"),
+    ("g/h", "mass_rate", 1e-3 / 3600, "metric"),
+    ("mg/h", "mass_rate", 1e-6 / 3600, "metric"),
+    ("N/mm", "spring_rate", 1e3, "metric"),
+    ("lbf/in", "spring_rate", _POUND * _GRAVITY / _INCH, "inch"),
+    ("GPa", "modulus", 1e9, "metric"),
+    ("Mpsi", "modulus", 1e6 * _POUND * _GRAVITY / _INCH**2, "inch"),
+    ("um2", "permeability", 1e-12, "metric"),
+    ("uPa.s", "viscosity", 1e-6, "metric"),
 )
 
 UNITS: dict[str, Unit] = {row[0]: Unit(*row) for row in _TABLE}
@@ -83,7 +138,42 @@ def units_of(dimension: Dimension) -> tuple[str, ...]:
     return tuple(unit.symbol for unit in UNITS.values() if unit.dimension == dimension and unit.symbol != _GREEK_MICROMETRE)
 
 
-_PRINTED = {"um": "µm", "mm2": "mm²", "cm2": "cm²", "in2": "in²", "L/m2/s": "L/m²/s", "cfm/ft2": "cfm/ft²"}
+COUNTERPARTS: dict[str, str] = {
+    "mm": "in",
+    "mm2": "in2",
+    "cm2": "in2",
+    "g": "oz",
+    "N": "lbf",
+    "kPa": "psi",
+    "MPa": "psi",
+    "L": "qt",
+    "L/min": "gal/min",
+    "cm3/rev": "in3/rev",
+    "L/m2/s": "cfm/ft2",
+    "N/mm": "lbf/in",
+    "GPa": "Mpsi",
+}
+"""The unit of the inch family that stands where a metric one does; what is not here is shown alike in both."""
+
+_PRINTED = {
+    "um": "µm",
+    "mm2": "mm²",
+    "cm2": "cm²",
+    "in2": "in²",
+    "L/m2/s": "L/m²/s",
+    "cfm/ft2": "cfm/ft²",
+    "gal/min": "US gal/min",
+    "cm3/rev": "cm³/rev",
+    "in3/rev": "in³/rev",
+    "kg/m3": "kg/m³",
+    "um2": "µm²",
+    "uPa.s": "µPa·s",
+}
+
+
+def in_family(symbol: str, family: UnitFamily) -> str:
+    """Return the unit that stands for a metric one in a family."""
+    return symbol if family == "metric" else COUNTERPARTS.get(symbol, symbol)
 
 
 def printed(symbol: str) -> str:

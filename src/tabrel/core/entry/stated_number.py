@@ -3,40 +3,19 @@
 from __future__ import annotations
 
 import re
+from functools import lru_cache
 
-from tabrel.core.catalogue.units import UnitFamily
+from tabrel.core.catalogue.units import UNITS, Dimension, UnitFamily, in_family
 from tabrel.core.errors import ReadingTextError
 
-_PSI = 6.894757293168
-_GALLON = 3.785411784
-_CUBIC_INCH = 16.387064
+_ALSO: dict[str, tuple[Dimension, ...]] = {"displacement": ("displacement", "volume")}
+"""Dimensions whose units are taken besides a unit's own: a displacement is stated as cm³ as well as cm³/rev."""
 
-_UNITS: dict[str, dict[str, float]] = {
-    "kPa": {"kpa": 1.0, "pa": 1e-3, "mpa": 1e3, "bar": 100.0, "psi": _PSI},
-    "rpm": {"rpm": 1.0, "1/min": 1.0, "/min": 1.0},
-    "L/min": {"l/min": 1.0, "l/h": 1 / 60, "l/s": 60.0, "gal/min": _GALLON, "gpm": _GALLON},
-    "cm³/rev": {
-        "cm³/rev": 1.0,
-        "cm3/rev": 1.0,
-        "cc/rev": 1.0,
-        "cm³": 1.0,
-        "cm3": 1.0,
-        "cc": 1.0,
-        "in³": 16.387064,
-        "in3": 16.387064,
-    },
-    "kg/m³": {"kg/m³": 1.0, "kg/m3": 1.0, "g/cm³": 1e3, "g/cm3": 1e3, "g/ml": 1e3},
-    "K": {"k": 1.0, "°c": 1.0},
-    "min": {"min": 1.0, "s": 1 / 60, "h": 60.0},
-    "L": {"l": 1.0, "ml": 1e-3, "cm³": 1e-3, "cm3": 1e-3, "qt": _GALLON / 4, "gal": _GALLON},
-    "g/h": {"g/h": 1.0, "mg/h": 1e-3},
-    "g": {"g": 1.0, "mg": 1e-3, "kg": 1e3},
-    "": {"": 1.0, "×": 1.0, "x": 1.0},
-}
-"""Factors to the unit of the document, by that unit."""
+_WITHOUT_DIMENSION: dict[str, tuple[str, ...]] = {"K": ("", "k", "°c"), "": ("", "×", "x")}
+"""Spellings of units that convert to nothing else."""
 
-_INCH_FAMILY = {"kPa": "psi", "L/min": "gal/min", "L": "qt", "cm³/rev": "in³"}
-"""What a bare number means in the inch family where that is not the document's own unit."""
+_BARE_IN_METRIC = ("g",)
+"""Masses of dirt are grams in both families."""
 
 _NUMBER = re.compile(r"(?P<number>[-+−]?[\d][\d.,]*(?:e[-+]?\d+)?|[-+−]?[.,]\d+)\s*(?P<unit>.*)", re.IGNORECASE)
 
@@ -88,13 +67,32 @@ def understood_number(text: str, unit: str, title: str, family: UnitFamily) -> f
             return round(number / 100, 9)
         if typed == "":
             return round(number / 100, 9) if number > 1 else number
+    elif unit in _WITHOUT_DIMENSION:
+        if typed in _WITHOUT_DIMENSION[unit]:
+            return float(f"{number:.9g}")
     else:
-        known = _UNITS[unit]
-        usual = _INCH_FAMILY.get(unit, unit) if family == "inch" else unit
-        factor = known.get(typed or usual.lower())
+        own = _symbol(unit)
+        bare = own if own in _BARE_IN_METRIC else in_family(own, family)
+        factor = _factors(UNITS[own].dimension).get(_plain(typed or bare))
         if factor is not None:
-            return float(f"{number * factor:.9g}")
+            return float(f"{number * factor / UNITS[own].factor:.9g}")
     raise ReadingTextError(f"{match['unit'].strip()!r} is no unit of the {title}: type it like {_example(unit)}")
+
+
+def _plain(unit: str) -> str:
+    return _symbol(unit).lower().removeprefix("us ")
+
+
+def _symbol(unit: str) -> str:
+    """Return the symbol of a unit as the document prints it."""
+    return unit.replace("²", "2").replace("³", "3")
+
+
+@lru_cache
+def _factors(dimension: Dimension) -> dict[str, float]:
+    """Return the factors to SI of all units of a dimension, by their plain spelling."""
+    dimensions = _ALSO.get(dimension, (dimension,))
+    return {_plain(unit.symbol): unit.factor for unit in UNITS.values() if unit.dimension in dimensions}
 
 
 def _example(unit: str) -> str:

@@ -15,7 +15,7 @@ TYPICAL: dict[str, float] = {
     "element.pleat_count": 50.0,
     "media.thickness": 0.75e-3,
 }
-"""SampledNumber dashed while they are not measured. [m]"""
+"""Drawn dashed while they are not measured. [m]"""
 
 OPENING_KEYS = ("element.inside_diameter", "element.pleat_count", "media.thickness")
 LEAST_PLEAT_OPENING = 0.10

@@ -34,7 +34,7 @@ TYPICAL: dict[str, float] = {
     "hole.diameter": 6e-3,
     "hole.circle_diameter": 42e-3,
 }
-"""SampledNumber dashed while they are not measured. [m]"""
+"""Drawn dashed while they are not measured. [m]"""
 
 
 @dataclass(frozen=True)

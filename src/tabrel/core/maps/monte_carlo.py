@@ -26,14 +26,14 @@ FloatArray = NDArray[np.float64]
 
 DRAWS = 1000
 PLACES_AT_ONCE = 10_000
-"""SampledVariables × places solved in one go: small enough for the caches of a processor, and to be stopped soon."""
+"""Draws × places solved in one go: small enough for the caches of a processor, and to be stopped soon."""
 
 BAND = (0.025, 0.5, 0.975)
 """Ends and middle of a 95 % band."""
 
 
 @dataclass(frozen=True)
-class DrawnProblem:
+class SampledProblem:
     """The circuit problem with its draws.
 
     Attributes
@@ -43,9 +43,9 @@ class DrawnProblem:
     drawn : OperatingPoint
         Its numbers have shape (count, 1) wherever they are uncertain.
     count : int
-        SampledVariables that are possible.
+        Draws that are possible.
     impossible : int
-        SampledVariables left out, since a size came out below zero.
+        Draws left out, since a size came out below zero.
     """
 
     nominal: OperatingPoint
@@ -62,7 +62,7 @@ def sampled_problem(
     condition: Condition = "steady",
     loading: float = 1.0,
     scenario: Scenario = AS_IT_IS,
-) -> DrawnProblem:
+) -> SampledProblem:
     """Return the circuit problem of a sample with draws of everything that is uncertain.
 
     Parameters
@@ -80,7 +80,7 @@ def sampled_problem(
 
     Returns
     -------
-    DrawnProblem
+    SampledProblem
 
     Raises
     ------
@@ -93,7 +93,7 @@ def sampled_problem(
         drawn = operating_point(study, sample, condition=condition, loading=loading, scenario=scenario, variables=draws)
     size = len(quantiles("size"))
     good = finite_places(replace(drawn, loading=1.0), size)
-    return DrawnProblem(nominal, picked(drawn, good), int(good.sum()), int(size - good.sum()))
+    return SampledProblem(nominal, picked(drawn, good), int(good.sum()), int(size - good.sum()))
 
 
 @dataclass(frozen=True)
@@ -126,12 +126,14 @@ class Band:
     impossible: int
 
 
-def quantity_band(problem: DrawnProblem, temperature: FloatArray, speed: FloatArray, quantity: str) -> Iterator[Progress | Band]:
+def quantity_band(
+    problem: SampledProblem, temperature: FloatArray, speed: FloatArray, quantity: str
+) -> Iterator[Progress | Band]:
     """Yield progress, and at last the band of a quantity at places.
 
     Parameters
     ----------
-    problem : DrawnProblem
+    problem : SampledProblem
         With its draws.
     temperature, speed : ndarray, shape (n,)
         Places. [°C], [rpm]
@@ -197,12 +199,12 @@ class OnsetInterval:
     draws: int
 
 
-def onset_interval(problem: DrawnProblem, speed: float) -> OnsetInterval:
+def onset_interval(problem: SampledProblem, speed: float) -> OnsetInterval:
     """Return the bypass onset temperature at a speed with its 95 % interval.
 
     Parameters
     ----------
-    problem : DrawnProblem
+    problem : SampledProblem
         With its draws.
     speed : float
         [rpm]

@@ -18,7 +18,7 @@ from typing import Any, Literal
 
 from uncertainties import std_dev, umath
 
-from tabrel.core.catalogue.units import UnitFamily
+from tabrel.core.catalogue.units import UNITS, UnitFamily, in_family, printed
 from tabrel.core.study.model import Provenance
 from tabrel.core.uncertainty.propagation import Uncertain
 from tabrel.core.uncertainty.sampled_number import nominal_value
@@ -27,29 +27,31 @@ Measure = Literal[
     "length", "area", "media_area", "pressure", "force", "spring_rate", "modulus", "count", "fraction", "number", "micrometre",
     "permeability", "air_permeability", "viscosity", "mass", "angle",
 ]  # fmt: skip
-_INCH = 0.0254
-_LBF = 4.4482216152605
-_PSI = _LBF / _INCH**2
-
-SHOWN_UNITS: dict[Measure, tuple[tuple[str, float], tuple[str, float]]] = {
-    "length": (("mm", 1e-3), ("in", _INCH)),
-    "area": (("mm²", 1e-6), ("in²", _INCH**2)),
-    "media_area": (("cm²", 1e-4), ("in²", _INCH**2)),
-    "pressure": (("kPa", 1e3), ("psi", _PSI)),
-    "force": (("N", 1.0), ("lbf", _LBF)),
-    "spring_rate": (("N/mm", 1e3), ("lbf/in", _LBF / _INCH)),
-    "modulus": (("GPa", 1e9), ("Mpsi", 1e6 * _PSI)),
-    "count": (("", 1.0), ("", 1.0)),
-    "fraction": (("%", 1e-2), ("%", 1e-2)),
-    "number": (("", 1.0), ("", 1.0)),
-    "angle": (("rad", 1.0), ("rad", 1.0)),
-    "micrometre": (("µm", 1.0), ("µm", 1.0)),
-    "permeability": (("µm²", 1e-12), ("µm²", 1e-12)),
-    "air_permeability": (("L/m²/s", 1e-3), ("cfm/ft²", 0.00508)),
-    "viscosity": (("µPa·s", 1e-6), ("µPa·s", 1e-6)),
-    "mass": (("g", 1e-3), ("oz", 0.028349523125)),
+_METRIC_UNITS: dict[Measure, str] = {
+    "length": "mm",
+    "area": "mm2",
+    "media_area": "cm2",
+    "pressure": "kPa",
+    "force": "N",
+    "spring_rate": "N/mm",
+    "modulus": "GPa",
+    "fraction": "%",
+    "permeability": "um2",
+    "air_permeability": "L/m2/s",
+    "viscosity": "uPa.s",
+    "mass": "g",
 }
-"""Unit and its size in SI, metric and inch."""
+"""The metric unit a measure is shown in; the rest has none."""
+
+_BARE_UNITS: dict[Measure, str] = {"count": "", "number": "", "angle": "rad", "micrometre": "µm"}
+
+
+def shown_unit(measure: Measure, family: UnitFamily) -> tuple[str, float]:
+    """Return the unit a measure is shown in, and its size in SI."""
+    if measure in _BARE_UNITS:
+        return _BARE_UNITS[measure], 1.0
+    symbol = in_family(_METRIC_UNITS[measure], family)
+    return printed(symbol), UNITS[symbol].factor
 
 
 @dataclass(frozen=True)
@@ -137,7 +139,7 @@ def shown_number(value: Uncertain, measure: Measure, family: UnitFamily, digits:
     >>> shown_number(0.125825, "media_area", "metric", spread=1.6e-3)
     '1258 cm²'
     """
-    unit, factor = SHOWN_UNITS[measure][0 if family == "metric" else 1]
+    unit, factor = shown_unit(measure, family)
     number, u = float(nominal_value(value)) / factor, (spread or float(std_dev(value))) / factor
     if u > 0 and number == 0:
         text = f"(0 ± {u:.2g})"
