@@ -23,7 +23,7 @@ serve: setup
 test: setup $(VENV)/test.stamp chromium
 	$(BIN)/ruff check src tests bench docs
 	$(BIN)/mypy
-	$(MAKE) --no-print-directory build/openapi.json
+	$(MAKE) --no-print-directory build/openapi.json build/catalogue.json
 	cd web && npx openapi-typescript ../build/openapi.json -o ../build/schema.d.ts >/dev/null
 	@cmp --silent build/schema.d.ts web/src/api/schema.d.ts \
 	  || { echo "web/src/api/schema.d.ts is stale: run 'make types' and commit it"; exit 1; }
@@ -33,16 +33,20 @@ test: setup $(VENV)/test.stamp chromium
 bench: setup $(VENV)/test.stamp chromium
 	PYTHONPATH=tests $(BIN)/python bench/run.py
 
-types: $(VENV)/run.stamp web/node_modules/.stamp build/openapi.json
+types: $(VENV)/run.stamp web/node_modules/.stamp build/openapi.json build/catalogue.json
 	cd web && npm run --silent types
 
 screenshots: setup $(VENV)/test.stamp chromium
 	PYTHONPATH=tests $(BIN)/python docs/take_screenshots.py
 
-.PHONY: build/openapi.json
+.PHONY: build/openapi.json build/catalogue.json
 build/openapi.json: $(VENV)/run.stamp
 	@mkdir -p build
 	@$(BIN)/python -m tabrel.api.openapi > $@
+
+build/catalogue.json: $(VENV)/run.stamp
+	@mkdir -p build
+	@$(BIN)/python -m tabrel.api.openapi catalogue > $@
 
 $(VENV)/uv.stamp: requirements/uv.txt | check-python
 	test -x $(BIN)/python || $(PYTHON) -m venv $(VENV)

@@ -65,8 +65,8 @@ class PlainPoint:
             self.p0, self.k = valve.opening_pressure * scale, valve.spring_rate * scale
         element = point.loading * self.model.media + self.model.pleats + self.model.tube.a
         self.element = element
-        self.f = sqrt(self.model.axial_way / element) if self.model.axial_way is not None else 0.0
-        self.ac = sqrt(self.model.axial_way * element) if self.model.axial_way is not None else 0.0
+        self.f = sqrt(self.model.can_annulus / element) if self.model.can_annulus is not None else 0.0
+        self.ac = sqrt(self.model.can_annulus * element) if self.model.can_annulus is not None else 0.0
         parts = (self.model.inlet, self.model.anti_drain, self.model.outlet, self.model.adapter)
         self.hw_a = sum(part.a for part in parts)
         self.hw_b = sum(part.b for part in parts) + self.model.tube.b

@@ -93,7 +93,7 @@ def main(target: Path) -> None:
         take(page, target / "engine.png")
         page.get_by_role("button", name="Side by side").click()
         page.wait_for_selector('[data-band="5"]')
-        take(page, target / "sides.png")
+        take(page, target / "comparison.png")
         page.get_by_role("button", name="Warm-up, life").click()
         page.wait_for_selector('[data-figure="start"]')
         take(page, target / "start.png")

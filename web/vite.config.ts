@@ -7,5 +7,5 @@ export default defineConfig({
   resolve: { alias: { '@': fileURLToPath(new URL('./src', import.meta.url)) } },
   build: { outDir: '../src/tabrel/static', emptyOutDir: true, chunkSizeWarningLimit: 900 },
   server: { proxy: { '/api': 'http://127.0.0.1:8710' } },
-  test: { environment: 'happy-dom', include: ['src/**/*.test.ts'], isolate: false },
+  test: { environment: 'happy-dom', include: ['src/**/*.test.ts'], setupFiles: ['src/testing.ts'], isolate: false },
 })

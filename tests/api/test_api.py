@@ -166,7 +166,7 @@ def test_the_map_holds_what_the_view_draws(client, sample):
     filling = client.post(f"/api/samples/{sample}/map", json=loaded).json()
     shape = (len(steady["temperature_c"]), len(steady["speed_rpm"]))
     for answer in (steady, filling):
-        for grid in (answer["element_kpa"], answer["lift_mm"], answer["ledger"][0]["viscous_kpa"]):
+        for grid in (answer["element_kpa"], answer["lift_mm"], answer["loss_breakdown"][0]["viscous_kpa"]):
             assert (len(grid), len(grid[0])) == shape
         assert -25 in answer["temperature_c"]
         assert 2000 in answer["speed_rpm"]

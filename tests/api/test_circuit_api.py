@@ -179,8 +179,8 @@ def test_the_map_tells_every_quantity_and_its_curves(client, sample):
 def test_the_filter_alone_and_what_maps_rest_on(client, sample):
     alone = client.post(f"/api/samples/{sample}/filter-alone", json={}).json()
     assert alone["onset"]["temperature_c"] == sorted(alone["onset"]["temperature_c"])
-    engine = client.post(f"/api/samples/{sample}/rests-on", json={"quantity": "gallery_pressure"}).json()
-    by_itself = client.post(f"/api/samples/{sample}/rests-on", json={"filter_flow_l_min": 20}).json()
+    engine = client.post(f"/api/samples/{sample}/sensitivity", json={"quantity": "gallery_pressure"}).json()
+    by_itself = client.post(f"/api/samples/{sample}/sensitivity", json={"filter_flow_l_min": 20}).json()
     assert {"circuit.regulator", "media.thickness", "model.pump"} <= {one["key"] for one in engine["inputs"]}
     assert not any(one["key"].startswith(("circuit.regulator", "model.pump")) for one in by_itself["inputs"])
     changes = [one["mean_change_percent"] for one in engine["assumptions"]]
@@ -195,7 +195,7 @@ def test_the_filter_alone_is_drawn_without_any_engine(client):
     alone = client.post(f"/api/samples/{sample}/filter-alone", json={"scenario": {"name": "x", "loading": 2}})
     assert alone.status_code == 200
     assert not any(one["key"].startswith("circuit.") for one in alone.json()["inputs"])
-    assert client.post(f"/api/samples/{sample}/rests-on", json={"filter_flow_l_min": 20}).status_code == 200
+    assert client.post(f"/api/samples/{sample}/sensitivity", json={"filter_flow_l_min": 20}).status_code == 200
 
 
 def test_slices_come_line_by_line_with_progress_and_say_what_is_missing(client, study):
@@ -227,11 +227,11 @@ def test_one_filter_is_compared_in_each_of_its_scenarios(client, study, sample):
     client.post(f"{path}/scenarios", json={"name": "worn", "loading": 3})
     client.post(f"{path}/scenarios", json={"name": "thin oil", "oil_grade": "0W-20"})
     place = {"temperature_c": -20, "speed_rpm": 1500, "sample_id": sample}
-    sides = client.post(f"{path}/side-by-side", json=place).json()["sides"]
-    assert [side["label"] for side in sides] == ["as it is", "worn", "thin oil"]
-    as_it_is, worn, thin = (side["onset_c"] for side in sides)
+    filters = client.post(f"{path}/comparison", json=place).json()["filters"]
+    assert [one["label"] for one in filters] == ["as it is", "worn", "thin oil"]
+    as_it_is, worn, thin = (one["onset_c"] for one in filters)
     assert worn > as_it_is > thin
-    keys = [side["key"] for side in sides[:2]]
+    keys = [one["key"] for one in filters[:2]]
     lines = [
         json.loads(line)["line"] for line in client.post(f"{path}/slices", json={"keys": keys, "at": 1500}).text.splitlines()
     ]
@@ -241,8 +241,8 @@ def test_one_filter_is_compared_in_each_of_its_scenarios(client, study, sample):
 
 
 def test_two_filters_side_by_side_answer_both_questions(client, study):
-    found = client.post(f"/api/studies/{study['id']}/side-by-side", json={"temperature_c": -20, "speed_rpm": 1500}).json()
-    weak, stiff, empty = found["sides"]
+    found = client.post(f"/api/studies/{study['id']}/comparison", json={"temperature_c": -20, "speed_rpm": 1500}).json()
+    weak, stiff, empty = found["filters"]
     assert weak["parts"][0]["name"] == "media"
     assert weak["onset_c"] > (stiff["onset_c"] if stiff["onset_c"] is not None else -45)
     assert weak["filling_onset_c"] > weak["onset_c"]

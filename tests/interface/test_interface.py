@@ -173,7 +173,7 @@ def test_the_crosshair_moves_by_keys_mouse_and_typing(page, server):
     page.get_by_role("button", name="Filling").click()
     expect(page.locator('[data-value="gallery_kpa"] .number')).to_have_text("0")
     assert at_crosshair(page, "element_kpa") > steady
-    expect(page.locator('[data-ledger="sentence"]')).to_contain_text("the filter's loss")
+    expect(page.locator('[data-loss_breakdown="sentence"]')).to_contain_text("the filter's loss")
     expect(page.locator('[data-part="media"]')).to_be_visible()
 
 

@@ -1,16 +1,21 @@
-"""Print the OpenAPI document, from which the front end's types are generated."""
+"""Print what the front end is built and tested against: the OpenAPI document, or with ``catalogue`` the catalogues."""
 
 from __future__ import annotations
 
 import json
+import sys
 import tempfile
 from pathlib import Path
 
 from tabrel.api.app import create_app
+from tabrel.api.catalogue.routes import catalogue_out
 
 
 def main() -> None:
-    """Print the document as JSON."""
+    """Print the document, or the catalogues, as JSON."""
+    if sys.argv[1:] == ["catalogue"]:
+        print(catalogue_out().model_dump_json(indent=1))
+        return
     with tempfile.TemporaryDirectory() as folder:
         app = create_app(Path(folder) / "empty.db", static=Path(folder))
         print(json.dumps(app.openapi(), indent=1, sort_keys=True))

@@ -6,6 +6,7 @@ import numpy as np
 from numpy.typing import NDArray
 from pydantic import BaseModel, ConfigDict
 
+from tabrel.core.catalogue.results import RESULTS, wire_factor
 from tabrel.core.maps.onset import BypassOnset
 from tabrel.core.maps.operating_map import OperatingMap
 from tabrel.core.results.analysis import SampleAnalysis, SampleResults
@@ -72,27 +73,11 @@ class AnalysisOut(WireModel):
     warnings: list[WarningOut]
 
 
-_SCALES: dict[str, tuple[str, float]] = {
-    "inlet_hole_area_mm2": ("inlet_hole_area", 1e6),
-    "plate_flow_area_mm2": ("plate_flow_area", 1e6),
-    "plate_series_area_mm2": ("plate_series_area", 1e6),
-    "media_gross_area_cm2": ("media_gross_area", 1e4),
-    "media_effective_area_cm2": ("media_effective_area", 1e4),
-    "pleat_opening_at_inside_percent": ("pleat_opening_at_inside", 1e2),
-    "media_permeability_m2": ("media_permeability", 1.0),
-    "bypass_opening_kpa": ("bypass_opening", 1e-3),
-    "bypass_full_open_kpa": ("bypass_full_open", 1e-3),
-    "efficiency_at_20_um_percent": ("efficiency_at_20_um", 1e2),
-    "size_at_beta_75_um": ("size_at_beta_75", 1.0),
-}
-"""Result of the core and factor from SI by wire key."""
-
-
 def results_out(results: SampleResults) -> ResultsOut:
     """Return the results of a sample in the units of their keys."""
     filled: dict[str, ResultOut] = {}
-    for key, (name, factor) in _SCALES.items():
-        result: Result = getattr(results, name).scaled(factor)
+    for row in RESULTS.values():
+        result: Result = getattr(results, row.name).scaled(wire_factor(row.unit))
         common = {
             "value": _finite(result.value),
             "standard_uncertainty": _finite(result.standard_uncertainty),
@@ -104,10 +89,10 @@ def results_out(results: SampleResults) -> ResultsOut:
             "missing": list(result.missing),
             "assumed": list(result.assumed),
         }
-        if key == "plate_flow_area_mm2":
-            filled[key] = FlowAreaOut.model_validate({**common, "controlled_by": result.controlled_by})
+        if row.name == "plate_flow_area":
+            filled[row.key] = FlowAreaOut.model_validate({**common, "controlled_by": result.controlled_by})
         else:
-            filled[key] = ResultOut.model_validate(common)
+            filled[row.key] = ResultOut.model_validate(common)
     return ResultsOut.model_validate(filled)
 
 

@@ -9,7 +9,8 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from tabrel.core.catalogue.quantities import HOLE_QUANTITIES, QUANTITIES
-from tabrel.core.entry.field_line import STATE_WORDS, state_of, understand_entry
+from tabrel.core.catalogue.terms import STATE_WORDS
+from tabrel.core.entry.field_line import state_of, understand_entry
 from tabrel.core.entry.hole_line import understand_hole_group
 from tabrel.core.entry.reading_text import parse_reading
 from tabrel.core.errors import ReadingTextError

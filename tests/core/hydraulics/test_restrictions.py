@@ -7,7 +7,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from tabrel.core.errors import OutOfRangeError
-from tabrel.core.hydraulics.pleat_channels import PleatPack, axial_way_coefficient, pleat_channel_coefficient
+from tabrel.core.hydraulics.pleat_channels import PleatPack, can_annulus_coefficient, pleat_channel_coefficient
 from tabrel.core.hydraulics.restrictions import (
     Restriction,
     anti_drain_restriction,
@@ -127,8 +127,8 @@ def test_a_crowded_pack_stays_finite():
     assert 0 < crowded < float("inf")
 
 
-def test_axial_way_is_a_plane_gap_where_it_is_wide():
-    wide = axial_way_coefficient(pack(), clearance=20e-3, height=60e-3)
+def test_can_annulus_is_a_plane_gap_where_it_is_wide():
+    wide = can_annulus_coefficient(pack(), clearance=20e-3, height=60e-3)
     assert wide == pytest.approx(12 * 60e-3 / (pi * 66e-3 * 20e-3**3), rel=5e-3)
-    closed = axial_way_coefficient(pack(), clearance=-1e-3, height=60e-3)
+    closed = can_annulus_coefficient(pack(), clearance=-1e-3, height=60e-3)
     assert wide < closed < float("inf")

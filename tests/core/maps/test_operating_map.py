@@ -101,13 +101,13 @@ def test_agrees_with_the_point_by_point_solution(branch, condition):
 def test_parts_of_the_ledger_add_up(branch):
     problem = point(*BRANCHES[branch])
     solved = operating_map(problem, TEMPERATURES, SPEEDS)
-    total = sum(part.total for part in solved.ledger)
+    total = sum(part.total for part in solved.loss_breakdown)
     np.testing.assert_allclose(total, solved.quantity("pump_pressure") - solved.quantity("gallery_pressure"), rtol=1e-7)
-    within = sum(part.total for part in solved.ledger if part.name not in ("cooler", "head"))
+    within = sum(part.total for part in solved.loss_breakdown if part.name not in ("cooler", "head"))
     np.testing.assert_allclose(within, solved.quantity("filter_pressure"), rtol=1e-7)
-    springs = {part.name: part.spring for part in solved.ledger if part.spring}
+    springs = {part.name: part.spring for part in solved.loss_breakdown if part.spring}
     assert springs == ({"anti_drain": 8e3} if problem.filter.anti_drain_pressure else {})
-    assert all((part.viscous >= 0).all() and (part.inertial >= 0).all() for part in solved.ledger)
+    assert all((part.viscous >= 0).all() and (part.inertial >= 0).all() for part in solved.loss_breakdown)
 
 
 @pytest.mark.parametrize("condition", ["steady", "filling"])
@@ -175,19 +175,19 @@ def test_valve_never_passes_below_its_opening_pressure_and_filling_opens_it_firs
 
 def test_cold_the_media_rules_and_hot_the_holes():
     solved = operating_map(point(), [-20.0, 130.0], [1000.0, 6500.0])
-    ledger = {part.name: part.total for part in solved.ledger if part.name != "cooler"}
-    assert max(ledger, key=lambda name: ledger[name][0, 0]) == "media"
-    assert max(ledger, key=lambda name: ledger[name][1, 1]) in ("inlet_holes", "outlet")
+    loss_breakdown = {part.name: part.total for part in solved.loss_breakdown if part.name != "cooler"}
+    assert max(loss_breakdown, key=lambda name: loss_breakdown[name][0, 0]) == "media"
+    assert max(loss_breakdown, key=lambda name: loss_breakdown[name][1, 1]) in ("inlet_holes", "outlet")
 
 
 def test_a_filter_without_resistance_leaves_gallery_and_cooler():
     problem = point()
-    free = dataclasses.replace(problem.filter, media=1e-6, pleats=0.0, axial_way=None, valve=None, location="none")
+    free = dataclasses.replace(problem.filter, media=1e-6, pleats=0.0, can_annulus=None, valve=None, location="none")
     nothing = type(free.inlet)(0.0, 0.0)
     free = dataclasses.replace(free, tube=nothing, inlet=nothing, outlet=nothing, anti_drain=nothing, adapter=nothing)
     problem = dataclasses.replace(problem, filter=free)
     solved = operating_map(problem, TEMPERATURES, SPEEDS)
-    cooler = next(part.total for part in solved.ledger if part.name == "cooler")
+    cooler = next(part.total for part in solved.loss_breakdown if part.name == "cooler")
     np.testing.assert_allclose(solved.quantity("pump_pressure"), solved.quantity("gallery_pressure") + cooler, rtol=1e-9)
 
 

@@ -13,7 +13,7 @@ export interface paths {
         };
         /**
          * Get Catalogue
-         * @description Return the catalogues.
+         * @description Return the catalogues: fetched once, they do not change while the program runs.
          */
         get: operations["get_catalogue"];
         put?: never;
@@ -463,7 +463,7 @@ export interface paths {
         put?: never;
         /**
          * Post Map
-         * @description Return the operating map over the view's grid, with curves and ledger, as it is or in a scenario.
+         * @description Return the operating map over the view's grid, with curves and loss_breakdown, as it is or in a scenario.
          */
         post: operations["post_map"];
         delete?: never;
@@ -552,26 +552,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/samples/{sample_id}/rests-on": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /**
-         * Post Rests On
-         * @description Return which inputs a map rests on, and what each assumption does to it, found by moving each.
-         */
-        post: operations["post_rests_on"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/samples/{sample_id}/results": {
         parameters: {
             query?: never;
@@ -586,6 +566,26 @@ export interface paths {
         get: operations["get_results"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/samples/{sample_id}/sensitivity": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Post Sensitivity
+         * @description Return which inputs a map rests on, and what each assumption does to it, found by moving each.
+         */
+        post: operations["post_sensitivity"];
         delete?: never;
         options?: never;
         head?: never;
@@ -716,6 +716,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/studies/{study_id}/comparison": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Post Comparison
+         * @description Return for every sample, or for one in every scenario, what restricts at a place, when it bypasses, what a start is.
+         */
+        post: operations["post_comparison"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/studies/{study_id}/document": {
         parameters: {
             query?: never;
@@ -794,26 +814,6 @@ export interface paths {
          * @description Keep a scenario under its name, in place of one of the same name.
          */
         post: operations["post_scenario"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/studies/{study_id}/side-by-side": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /**
-         * Post Side By Side
-         * @description Return for every sample, or for one in every scenario, what restricts at a place, when it bypasses, what a start is.
-         */
-        post: operations["post_side_by_side"];
         delete?: never;
         options?: never;
         head?: never;
@@ -908,6 +908,8 @@ export interface components {
             onset_high_c: number | null;
             /** Onset Low C */
             onset_low_c: number | null;
+            /** Unit */
+            unit: string;
             /** Value */
             value: number;
         };
@@ -918,29 +920,44 @@ export interface components {
         CatalogueOut: {
             /** Cautions */
             cautions: string[];
+            /** Circuit Parts */
+            circuit_parts: components["schemas"]["CircuitPartOut"][];
             /** Cut Methods */
             cut_methods: {
                 [key: string]: string;
             };
             /** Details */
             details: components["schemas"]["DetailOut"][];
+            /** Engine Side */
+            engine_side: string[];
+            /** Glossary */
+            glossary: components["schemas"]["GlossaryTermOut"][];
+            /** Input Fields */
+            input_fields: {
+                [key: string]: string;
+            };
+            /** Map Needs */
+            map_needs: string[];
+            /** Map Quantities */
+            map_quantities: components["schemas"]["MapQuantityOut"][];
+            /** Never Closes C */
+            never_closes_c: number;
             /** Observations */
             observations: components["schemas"]["ObservationOut"][];
             /** Parts */
             parts: components["schemas"]["PartTitleOut"][];
-            /** Provenances */
-            provenances: {
-                [key: string]: string;
-            };
             /** Quantities */
             quantities: components["schemas"]["QuantityOut"][];
+            /** Results */
+            results: components["schemas"]["ResultRowOut"][];
             /** Stages */
             stages: {
                 [key: string]: string;
             };
-            /** States */
-            states: {
-                [key: string]: string;
+            terms: components["schemas"]["TermsOut"];
+            /** Units */
+            units: {
+                [key: string]: components["schemas"]["UnitOut"];
             };
         };
         /**
@@ -952,6 +969,20 @@ export interface components {
             meaning: string;
             /** Value */
             value: string;
+        };
+        /**
+         * CircuitPartOut
+         * @description A part of the circuit's drawing, with its details and those written beside it.
+         */
+        CircuitPartOut: {
+            /** Details */
+            details: string[];
+            /** In Drawing */
+            in_drawing: string[];
+            /** Name */
+            name: string;
+            /** Title */
+            title: string;
         };
         /**
          * ClaimIn
@@ -1036,6 +1067,55 @@ export interface components {
             minutes: number;
             /** Size Um */
             size_um: number;
+        };
+        /**
+         * ComparedFilterOut
+         * @description One series at the crosshair: what restricts, when it bypasses, what a start comes to; or why that cannot be said.
+         *
+         *     A series is a sample, or the sample in hand in one scenario; the same `key` names it in a slice.
+         */
+        ComparedFilterOut: {
+            /** Filling Onset C */
+            filling_onset_c: number | null;
+            /** Filter Kpa */
+            filter_kpa: number | null;
+            /** Gallery Kpa */
+            gallery_kpa: number | null;
+            /** Has Valve */
+            has_valve: boolean;
+            /** Key */
+            key: string;
+            /** Label */
+            label: string;
+            /** Missing */
+            missing: string[];
+            /** Onset C */
+            onset_c: number | null;
+            /** Parts */
+            parts: components["schemas"]["PartShareOut"][];
+            /** Problem */
+            problem: string | null;
+            /** Sample Id */
+            sample_id: number;
+            start: components["schemas"]["WarmUpTotalsOut"] | null;
+            /** Unfiltered Percent */
+            unfiltered_percent: number | null;
+        };
+        /**
+         * ComparisonOut
+         * @description All samples of a study at one place, or one sample in all its scenarios.
+         */
+        ComparisonOut: {
+            /** Duty Cycle */
+            duty_cycle: string;
+            /** Filters */
+            filters: components["schemas"]["ComparedFilterOut"][];
+            /** Speed Rpm */
+            speed_rpm: number;
+            /** Start C */
+            start_c: number;
+            /** Temperature C */
+            temperature_c: number;
         };
         /**
          * CutIn
@@ -1403,6 +1483,20 @@ export interface components {
             missing: components["schemas"]["GateItemOut"][];
         };
         /**
+         * GlossaryTermOut
+         * @description A term of the glossary.
+         */
+        GlossaryTermOut: {
+            /** Meaning */
+            meaning: string;
+            /** Standard */
+            standard: string;
+            /** Term */
+            term: string;
+            /** Unit */
+            unit: string;
+        };
+        /**
          * HistoryOut
          * @description One thing that was done to a reading.
          */
@@ -1533,20 +1627,6 @@ export interface components {
             provenance: string;
         };
         /**
-         * LedgerPartOut
-         * @description One part's loss over the map: viscous, inertial, and what it holds back whatever the flow.
-         */
-        LedgerPartOut: {
-            /** Inertial Kpa */
-            inertial_kpa: (number | null)[][];
-            /** Name */
-            name: string;
-            /** Spring Kpa */
-            spring_kpa: number;
-            /** Viscous Kpa */
-            viscous_kpa: (number | null)[][];
-        };
-        /**
          * LibraryEngineOut
          * @description An engine of the library; `id` is null for one that is shipped.
          */
@@ -1593,6 +1673,20 @@ export interface components {
             temperature_c: number;
         };
         /**
+         * LossPartOut
+         * @description One part's loss over the map: viscous, inertial, and what it holds back whatever the flow.
+         */
+        LossPartOut: {
+            /** Inertial Kpa */
+            inertial_kpa: (number | null)[][];
+            /** Name */
+            name: string;
+            /** Spring Kpa */
+            spring_kpa: number;
+            /** Viscous Kpa */
+            viscous_kpa: (number | null)[][];
+        };
+        /**
          * MapIn
          * @description Which map is asked for: condition, particle size [µm(c)] of the system efficiency, and a scenario.
          */
@@ -1609,6 +1703,27 @@ export interface components {
              * @default 20
              */
             size_um: number;
+        };
+        /**
+         * MapQuantityOut
+         * @description What a map can show: title, key of its grid, suffix of its unit, and its scale.
+         */
+        MapQuantityOut: {
+            /** Grid */
+            grid: string;
+            /** Is Logarithmic */
+            is_logarithmic: boolean;
+            /**
+             * Name
+             * @enum {string}
+             */
+            name: "element_pressure" | "filter_pressure" | "unfiltered_fraction" | "lift" | "gallery_pressure" | "gauge_excess" | "filter_flow" | "regulator_fraction" | "media_fraction";
+            /** Of Filter Alone */
+            of_filter_alone: boolean;
+            /** Title */
+            title: string;
+            /** Unit */
+            unit: string;
         };
         /**
          * ObservationIn
@@ -1744,7 +1859,7 @@ export interface components {
         };
         /**
          * OperatingMapOut
-         * @description The operating map with its ledger and curves, as the map view draws it.
+         * @description The operating map with its loss_breakdown and curves, as the map view draws it.
          *
          *     The system efficiency is the share through the media times the media's efficiency; where only a
          *     bound is known it is that bound.
@@ -1787,20 +1902,20 @@ export interface components {
             gauge_minus_gallery_kpa: (number | null)[][];
             /** Inputs */
             inputs: components["schemas"]["InputSourceOut"][];
-            /** Ledger */
-            ledger: components["schemas"]["LedgerPartOut"][];
             /** Left Out */
             left_out: string[];
             /** Lift Mm */
             lift_mm: (number | null)[][];
+            /** Loss Breakdown */
+            loss_breakdown: components["schemas"]["LossPartOut"][];
             onset: components["schemas"]["OnsetOut"];
             /** Pump Kpa */
             pump_kpa: (number | null)[][];
             regulator: components["schemas"]["OnsetOut"];
-            /** Regulator Dump Percent */
-            regulator_dump_percent: (number | null)[][];
             /** Regulator Fraction */
             regulator_fraction: (number | null)[][];
+            /** Relief Flow Percent */
+            relief_flow_percent: (number | null)[][];
             /** Speed Rpm */
             speed_rpm: number[];
             /** System Efficiency Percent */
@@ -2074,73 +2189,6 @@ export interface components {
             used: boolean;
         };
         /**
-         * RestingIn
-         * @description Of which map the assumptions are asked; with a filter flow, of the filter alone.
-         */
-        RestingIn: {
-            /**
-             * Condition
-             * @default steady
-             * @enum {string}
-             */
-            condition: "steady" | "filling";
-            /** Filter Flow L Min */
-            filter_flow_l_min?: number | null;
-            /**
-             * Quantity
-             * @default element_pressure
-             * @enum {string}
-             */
-            quantity: "element_pressure" | "filter_pressure" | "gallery_pressure" | "gauge_excess" | "filter_flow" | "unfiltered_fraction" | "regulator_fraction" | "media_fraction" | "lift";
-            scenario?: components["schemas"]["Scenario"] | null;
-            /**
-             * Speed Rpm
-             * @default 2000
-             */
-            speed_rpm: number;
-        };
-        /**
-         * RestingOut
-         * @description What a map rests on; the strongest assumption first.
-         */
-        RestingOut: {
-            /** Assumptions */
-            assumptions: components["schemas"]["AssumptionOut"][];
-            /** Inputs */
-            inputs: components["schemas"]["InputSourceOut"][];
-        };
-        /**
-         * RestsOnOut
-         * @description How many inputs of each provenance a result rests on.
-         */
-        RestsOnOut: {
-            /**
-             * Assumed
-             * @default 0
-             */
-            assumed: number;
-            /**
-             * By Eye
-             * @default 0
-             */
-            by_eye: number;
-            /**
-             * Derived
-             * @default 0
-             */
-            derived: number;
-            /**
-             * Measured
-             * @default 0
-             */
-            measured: number;
-            /**
-             * Published
-             * @default 0
-             */
-            published: number;
-        };
-        /**
          * ResultOut
          * @description One result in the unit its key names.
          */
@@ -2163,6 +2211,22 @@ export interface components {
             standard_uncertainty: number | null;
             /** Value */
             value: number | null;
+        };
+        /**
+         * ResultRowOut
+         * @description A result: its name in the working, its key in answers, its title, the suffix of its unit.
+         */
+        ResultRowOut: {
+            /** Is Headline */
+            is_headline: boolean;
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /** Title */
+            title: string;
+            /** Unit */
+            unit: string;
         };
         /**
          * ResultsOut
@@ -2308,6 +2372,42 @@ export interface components {
             points_mm: number[][];
         };
         /**
+         * SensitivityIn
+         * @description Of which map the assumptions are asked; with a filter flow, of the filter alone.
+         */
+        SensitivityIn: {
+            /**
+             * Condition
+             * @default steady
+             * @enum {string}
+             */
+            condition: "steady" | "filling";
+            /** Filter Flow L Min */
+            filter_flow_l_min?: number | null;
+            /**
+             * Quantity
+             * @default element_pressure
+             * @enum {string}
+             */
+            quantity: "element_pressure" | "filter_pressure" | "unfiltered_fraction" | "lift" | "gallery_pressure" | "gauge_excess" | "filter_flow" | "regulator_fraction" | "media_fraction";
+            scenario?: components["schemas"]["Scenario"] | null;
+            /**
+             * Speed Rpm
+             * @default 2000
+             */
+            speed_rpm: number;
+        };
+        /**
+         * SensitivityOut
+         * @description What a map rests on; the strongest assumption first.
+         */
+        SensitivityOut: {
+            /** Assumptions */
+            assumptions: components["schemas"]["AssumptionOut"][];
+            /** Inputs */
+            inputs: components["schemas"]["InputSourceOut"][];
+        };
+        /**
          * SheetOut
          * @description Everything the bench shows of a sample: fields by part, details, claims, plate, gate, results, warnings.
          */
@@ -2322,6 +2422,12 @@ export interface components {
             gate: components["schemas"]["GateOut"];
             /** Id */
             id: number;
+            /** Input Counts */
+            input_counts: {
+                [key: string]: {
+                    [key: string]: number;
+                };
+            };
             /** Label */
             label: string;
             /** Parts */
@@ -2329,10 +2435,6 @@ export interface components {
             plate: components["schemas"]["PlateOut"];
             /** Redo */
             redo: string | null;
-            /** Rests On */
-            rests_on: {
-                [key: string]: components["schemas"]["RestsOnOut"];
-            };
             /** Shelf */
             shelf: string | null;
             /** Study Id */
@@ -2341,53 +2443,14 @@ export interface components {
             undo: string | null;
         };
         /**
-         * SideBySideOut
-         * @description All samples of a study at one place, or one sample in all its scenarios.
+         * ShownUnitOut
+         * @description A unit as it is printed; multiply a number of the key's unit by the factor.
          */
-        SideBySideOut: {
-            /** Duty Cycle */
-            duty_cycle: string;
-            /** Sides */
-            sides: components["schemas"]["SideOut"][];
-            /** Speed Rpm */
-            speed_rpm: number;
-            /** Start C */
-            start_c: number;
-            /** Temperature C */
-            temperature_c: number;
-        };
-        /**
-         * SideOut
-         * @description One series at the crosshair: what restricts, when it bypasses, what a start comes to; or why that cannot be said.
-         *
-         *     A series is a sample, or the sample in hand in one scenario; the same `key` names it in a slice.
-         */
-        SideOut: {
-            /** Filling Onset C */
-            filling_onset_c: number | null;
-            /** Filter Kpa */
-            filter_kpa: number | null;
-            /** Gallery Kpa */
-            gallery_kpa: number | null;
-            /** Has Valve */
-            has_valve: boolean;
-            /** Key */
-            key: string;
-            /** Label */
-            label: string;
-            /** Missing */
-            missing: string[];
-            /** Onset C */
-            onset_c: number | null;
-            /** Parts */
-            parts: components["schemas"]["PartShareOut"][];
-            /** Problem */
-            problem: string | null;
-            /** Sample Id */
-            sample_id: number;
-            start: components["schemas"]["WarmUpTotalsOut"] | null;
-            /** Unfiltered Percent */
-            unfiltered_percent: number | null;
+        ShownUnitOut: {
+            /** Factor */
+            factor: number;
+            /** Symbol */
+            symbol: string;
         };
         /**
          * SliceBandOut
@@ -2452,7 +2515,7 @@ export interface components {
              * @default element_pressure
              * @enum {string}
              */
-            quantity: "element_pressure" | "filter_pressure" | "gallery_pressure" | "gauge_excess" | "filter_flow" | "unfiltered_fraction" | "regulator_fraction" | "media_fraction" | "lift";
+            quantity: "element_pressure" | "filter_pressure" | "unfiltered_fraction" | "lift" | "gallery_pressure" | "gauge_excess" | "filter_flow" | "regulator_fraction" | "media_fraction";
             scenario?: components["schemas"]["Scenario"] | null;
         };
         /**
@@ -2627,6 +2690,72 @@ export interface components {
             sample_count: number;
         };
         /**
+         * TermsOut
+         * @description Words for what is named by keys, in the order they are listed.
+         */
+        TermsOut: {
+            /** Assumption */
+            assumption: {
+                [key: string]: string;
+            };
+            /** Basis */
+            basis: {
+                [key: string]: string;
+            };
+            /** Bypass Location */
+            bypass_location: {
+                [key: string]: string;
+            };
+            /** Gauge Tap */
+            gauge_tap: {
+                [key: string]: string;
+            };
+            /** Input */
+            input: {
+                [key: string]: string;
+            };
+            /** Instrument */
+            instrument: {
+                [key: string]: string;
+            };
+            /** Loss Part */
+            loss_part: {
+                [key: string]: string;
+            };
+            /** Opening Way */
+            opening_way: {
+                [key: string]: string;
+            };
+            /** Outlet */
+            outlet: {
+                [key: string]: string;
+            };
+            /** Plate Circle */
+            plate_circle: {
+                [key: string]: string;
+            };
+            /** Provenance */
+            provenance: {
+                [key: string]: string;
+            };
+            /** Regulator Fault */
+            regulator_fault: {
+                [key: string]: string;
+            };
+            /** Section */
+            section: {
+                [key: string]: string;
+            };
+            /** Speaker */
+            speaker: {
+                [key: string]: string;
+            };
+            /** State */
+            state: {
+                [key: string]: string;
+            };
+        };
+        /**
          * TextIn
          * @description A few words.
          */
@@ -2684,6 +2813,14 @@ export interface components {
             sheet: components["schemas"]["SheetOut"] | null;
             /** Words */
             words: string;
+        };
+        /**
+         * UnitOut
+         * @description What stands for the unit that a key ends in, in each family.
+         */
+        UnitOut: {
+            inch: components["schemas"]["ShownUnitOut"];
+            metric: components["schemas"]["ShownUnitOut"];
         };
         /**
          * ValveCurveOut
@@ -4373,7 +4510,7 @@ export interface operations {
             };
         };
     };
-    post_rests_on: {
+    get_results: {
         parameters: {
             query?: never;
             header?: never;
@@ -4382,11 +4519,7 @@ export interface operations {
             };
             cookie?: never;
         };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["RestingIn"];
-            };
-        };
+        requestBody?: never;
         responses: {
             /** @description Successful Response */
             200: {
@@ -4394,7 +4527,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RestingOut"];
+                    "application/json": components["schemas"]["AnalysisOut"];
                 };
             };
             /** @description There is no such thing */
@@ -4426,7 +4559,7 @@ export interface operations {
             };
         };
     };
-    get_results: {
+    post_sensitivity: {
         parameters: {
             query?: never;
             header?: never;
@@ -4435,7 +4568,11 @@ export interface operations {
             };
             cookie?: never;
         };
-        requestBody?: never;
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SensitivityIn"];
+            };
+        };
         responses: {
             /** @description Successful Response */
             200: {
@@ -4443,7 +4580,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["AnalysisOut"];
+                    "application/json": components["schemas"]["SensitivityOut"];
                 };
             };
             /** @description There is no such thing */
@@ -4823,6 +4960,59 @@ export interface operations {
             };
         };
     };
+    post_comparison: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                study_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PlaceIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ComparisonOut"];
+                };
+            };
+            /** @description There is no such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Inputs are missing, or it changed meanwhile */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Refused, with the mend */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
     get_document: {
         parameters: {
             query?: never;
@@ -5051,59 +5241,6 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ScenarioOut"][];
-                };
-            };
-            /** @description There is no such thing */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description Inputs are missing, or it changed meanwhile */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description Refused, with the mend */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ProblemOut"];
-                };
-            };
-        };
-    };
-    post_side_by_side: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                study_id: number;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["PlaceIn"];
-            };
-        };
-        responses: {
-            /** @description Successful Response */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["SideBySideOut"];
                 };
             };
             /** @description There is no such thing */

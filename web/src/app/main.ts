@@ -6,15 +6,32 @@ import { VueQueryPlugin } from '@tanstack/vue-query'
 import { createPinia } from 'pinia'
 import PrimeVue from 'primevue/config'
 import { createApp } from 'vue'
+import { fetchCatalogue, installCatalogue } from '@/catalogue/catalogue'
 import App from './App.vue'
 import { router } from './router'
 import { theme } from './theme'
 
-createApp(App)
-  .use(createPinia())
-  .use(VueQueryPlugin, {
-    queryClientConfig: { defaultOptions: { queries: { retry: 1, refetchOnWindowFocus: true } } },
-  })
-  .use(PrimeVue, { theme })
-  .use(router)
-  .mount('#app')
+function mount(): void {
+  createApp(App)
+    .use(createPinia())
+    .use(VueQueryPlugin, {
+      queryClientConfig: { defaultOptions: { queries: { retry: 1, refetchOnWindowFocus: true } } },
+    })
+    .use(PrimeVue, { theme })
+    .use(router)
+    .mount('#app')
+}
+
+/** Fetch the words before anything is shown; where the server does not answer, say so and try again. */
+async function start(): Promise<void> {
+  const place = document.querySelector('#app')!
+  try {
+    installCatalogue(await fetchCatalogue())
+    mount()
+  } catch (error) {
+    place.textContent = `${error instanceof Error ? error.message : String(error)} It is tried again every few seconds.`
+    setTimeout(() => void start(), 3000)
+  }
+}
+
+void start()

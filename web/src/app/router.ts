@@ -1,10 +1,10 @@
 import { createRouter, createWebHistory, type RouteLocation } from 'vue-router'
 import BenchView from '@/bench/BenchView.vue'
 import EngineView from '@/circuit/EngineView.vue'
-import GateView from '@/bench/GateView.vue'
+import BeforeCutView from '@/bench/BeforeCutView.vue'
 import IntakeView from '@/bench/IntakeView.vue'
 import OperatingMapView from '@/maps/OperatingMapView.vue'
-import SidesView from '@/comparison/SidesView.vue'
+import ComparisonView from '@/comparison/ComparisonView.vue'
 import StartView from '@/starts/StartView.vue'
 import StudiesView from '@/study/StudiesView.vue'
 import StudyView from '@/study/StudyView.vue'
@@ -33,7 +33,7 @@ export const router = createRouter({
           component: BenchView,
           props: (route: RouteLocation) => ({ ...numbers(['sampleId'])(route), stage }),
         })),
-        { path: 'gate', name: 'gate', component: GateView, props: numbers(['sampleId']) },
+        { path: 'gate', name: 'gate', component: BeforeCutView, props: numbers(['sampleId']) },
         {
           path: 'working/:result',
           name: 'working',
@@ -42,7 +42,7 @@ export const router = createRouter({
         },
         { path: 'engine', name: 'engine', component: EngineView, props: numbers(['sampleId']) },
         { path: 'map', name: 'map', component: OperatingMapView, props: numbers(['sampleId']) },
-        { path: 'sides', name: 'sides', component: SidesView, props: numbers(['studyId', 'sampleId']) },
+        { path: 'comparison', name: 'comparison', component: ComparisonView, props: numbers(['studyId', 'sampleId']) },
         { path: 'start', name: 'start', component: StartView, props: numbers(['studyId', 'sampleId']) },
         { path: '', redirect: { name: 'outside' } },
       ],

@@ -16,7 +16,7 @@ import SectionDrawing from '@/figures/SectionDrawing.vue'
 import StripPanel from '@/figures/StripPanel.vue'
 import TrayPanel from '@/figures/TrayPanel.vue'
 import ValvePanel from '@/figures/ValvePanel.vue'
-import { useCatalogue } from '@/catalogue/useCatalogue'
+import { catalogue, details, observations } from '@/catalogue/catalogue'
 import { listedKey, useKeys } from '@/shared/useKeys'
 import { useFigures } from '@/figures/useFigures'
 import { useBenchChanges, useSheet } from '@/sample/useSheet'
@@ -31,13 +31,12 @@ const preferences = usePreferences()
 const sampleId = toRef(props, 'sampleId')
 const sheet = useSheet(sampleId)
 const changes = useBenchChanges(sampleId)
-const { query, observations, details } = useCatalogue()
 const root = useTemplateRef<HTMLElement>('root')
 const stops = useStops(root)
 const lit = ref('')
 
 const parts = computed(() => (sheet.data.value?.parts ?? []).filter((part) => part.stage === props.stage))
-const detailsHere = computed(() => [...details.value.values()].filter((detail) => detail.stage === props.stage))
+const detailsHere = computed(() => [...details().values()].filter((detail) => detail.stage === props.stage))
 const hasPlate = computed(() => props.stage === 'outside')
 const drawingInHand = computed(
   () => parts.value.flatMap((part) => part.fields).find((field) => field.key === lit.value)?.drawing ?? '',
@@ -47,7 +46,7 @@ const showsSection = computed(() => props.stage === 'opened' || drawingInHand.va
 const hasFigures = computed(() => !hasPlate.value || showsSection.value)
 const figures = useFigures(sampleId, hasFigures)
 const partTitles = computed(() =>
-  Object.fromEntries((query.data.value?.parts ?? []).map((part) => [part.key, part.title])),
+  Object.fromEntries(catalogue().parts.map((part) => [part.key, part.title])),
 )
 const placeOfBypass = computed(
   () => parts.value.flatMap((part) => part.observations).find((one) => one.key === 'bypass.location')?.value ?? null,
@@ -154,8 +153,8 @@ watch(
         />
         <template v-for="one in part.observations" :key="one.key">
           <ObservationField
-            v-if="observations.get(one.key)"
-            :observation="observations.get(one.key)!"
+            v-if="observations().get(one.key)"
+            :observation="observations().get(one.key)!"
             :value="one.value"
             :set="changes.setObservation"
             @next="stops.step(1)"

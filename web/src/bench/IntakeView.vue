@@ -5,7 +5,7 @@ import { useRoute } from 'vue-router'
 import ClaimList from '@/entry/ClaimList.vue'
 import DetailFields from '@/entry/DetailFields.vue'
 import { useAskedField } from '@/shared/useAskedField'
-import { useCatalogue } from '@/catalogue/useCatalogue'
+import { details } from '@/catalogue/catalogue'
 import { listedKey, useKeys } from '@/shared/useKeys'
 import { useBenchChanges, useSheet } from '@/sample/useSheet'
 import { useStops } from '@/shared/useStops'
@@ -19,7 +19,6 @@ const sampleId = toRef(props, 'sampleId')
 const sheet = useSheet(sampleId)
 const study = useStudy(computed(() => Number(route.params.studyId)))
 const changes = useBenchChanges(sampleId)
-const { query, details } = useCatalogue()
 const root = useTemplateRef<HTMLElement>('root')
 const stops = useStops(root)
 
@@ -31,7 +30,7 @@ const GROUPS = [
 const labels = computed(() => (study.data.value?.samples ?? []).map((sample) => sample.label))
 
 function of(prefix: string) {
-  return [...details.value.values()].filter((detail) => detail.stage === 'intake' && detail.key.startsWith(prefix))
+  return [...details().values()].filter((detail) => detail.stage === 'intake' && detail.key.startsWith(prefix))
 }
 
 useKeys([
@@ -41,7 +40,7 @@ useKeys([
 ])
 
 useAskedField({
-  ready: () => sheet.isSuccess.value && query.isSuccess.value,
+  ready: () => sheet.isSuccess.value,
   focus: stops.focusKey,
   otherwise: () => {
     if (!stops.handIsFree()) return
@@ -64,7 +63,7 @@ useAskedField({
         </p>
       </section>
       <section class="card claimed">
-        <ClaimList :claims="sheet.data.value.claims" :catalogue="query.data.value" :changes="changes" />
+        <ClaimList :claims="sheet.data.value.claims" :changes="changes" />
       </section>
     </div>
     <p v-else class="soft">Fetching the sheet …</p>

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** The engine's oil circuit with its numbers in place; choosing a part opens its fields. */
 import { computed } from 'vue'
-import { CIRCUIT_PARTS } from './circuitParts'
+import { catalogue } from '@/catalogue/catalogue'
 
 const props = defineProps<{ details: Readonly<Record<string, string>>; chosen: string }>()
 const emit = defineEmits<{ choose: [name: string] }>()
@@ -20,10 +20,10 @@ const AT: Record<string, { x: number; y: number; text: [number, number] }> = {
 
 const known = (key: string) => props.details[key] ?? ''
 const parts = computed(() =>
-  CIRCUIT_PARTS.filter((part) => AT[part.name]).map((part) => ({
+  catalogue().circuit_parts.filter((part) => AT[part.name]).map((part) => ({
     ...part,
     ...AT[part.name]!,
-    lines: part.shown.map(known).filter(Boolean),
+    lines: part.in_drawing.map(known).filter(Boolean),
     given: part.details.some((key) => known(key)),
   })),
 )

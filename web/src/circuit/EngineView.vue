@@ -7,12 +7,11 @@ import DetailFields from '@/entry/DetailFields.vue'
 import HotPointPanel from './HotPointPanel.vue'
 import OilPanel from './OilPanel.vue'
 import { useAskedField } from '@/shared/useAskedField'
-import { useCatalogue } from '@/catalogue/useCatalogue'
+import { catalogue, details } from '@/catalogue/catalogue'
 import { useEngine, useEngineLibrary } from './useEngine'
 import { listedKey, useKeys } from '@/shared/useKeys'
 import { useBenchChanges, useSheet } from '@/sample/useSheet'
 import { useStops } from '@/shared/useStops'
-import { CIRCUIT_PARTS, partOfDetail } from './circuitParts'
 import { usePreferences } from '@/shared/preferences'
 
 const props = defineProps<{ sampleId: number }>()
@@ -22,14 +21,17 @@ const sheet = useSheet(sampleId)
 const engine = useEngine(sampleId)
 const changes = useBenchChanges(sampleId)
 const library = useEngineLibrary(sampleId)
-const { query, details } = useCatalogue()
 const root = useTemplateRef<HTMLElement>('root')
 const stops = useStops(root)
 const part = ref('pump')
 
-const chosen = computed(() => CIRCUIT_PARTS.find((one) => one.name === part.value) ?? CIRCUIT_PARTS[0]!)
-const fields = computed(() => chosen.value.details.flatMap((key) => details.value.get(key) ?? []))
-const oilDetails = computed(() => [...details.value.values()].filter((detail) => detail.key.startsWith('oil.')))
+/** Which part of the drawing a detail belongs to. */
+function partOf(key: string): string | null {
+  return catalogue().circuit_parts.find((one) => one.details.includes(key))?.name ?? null
+}
+const chosen = computed(() => catalogue().circuit_parts.find((one) => one.name === part.value) ?? catalogue().circuit_parts[0]!)
+const fields = computed(() => chosen.value.details.flatMap((key) => details().get(key) ?? []))
+const oilDetails = computed(() => [...details().values()].filter((detail) => detail.key.startsWith('oil.')))
 const texts = computed(() => sheet.data.value?.details ?? {})
 
 async function choose(name: string) {
@@ -44,8 +46,8 @@ useKeys([
 ])
 
 useAskedField({
-  ready: () => sheet.isSuccess.value && query.isSuccess.value,
-  before: (key) => (part.value = partOfDetail(key) ?? part.value),
+  ready: () => sheet.isSuccess.value,
+  before: (key) => (part.value = partOf(key) ?? part.value),
   focus: stops.focusKey,
 })
 </script>

@@ -2,9 +2,9 @@
 /** The check at the hot point: who takes the pump's flow, and how far the calibration is off with this filter in it. */
 import { computed } from 'vue'
 import type { Schemas } from '@/api/client'
-import { inputName } from '@/shared/inputNames'
+import { inputName } from '@/catalogue/inputs'
 import { toDigits } from '@/shared/numbers'
-import { shownUnit, type UnitFamily } from '@/shared/units'
+import { shownUnit, type UnitFamily } from '@/catalogue/units'
 
 const props = defineProps<{ point: Schemas['HotPointOut'] | null; problem: string | null; missing: readonly string[]; family: UnitFamily }>()
 const flow = computed(() => shownUnit('l_min', props.family))

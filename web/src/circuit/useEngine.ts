@@ -2,13 +2,14 @@
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tanstack/vue-query'
 import { toValue, type MaybeRefOrGetter } from 'vue'
 import { client, unwrap, type Schemas } from '@/api/client'
+import { queryKeys } from '@/api/queryKeys'
 
 export type Engine = Schemas['EngineOut']
 export type OilLine = Schemas['OilLineOut']
 
 export function useEngine(sampleId: MaybeRefOrGetter<number>) {
   return useQuery({
-    queryKey: ['engine', sampleId],
+    queryKey: queryKeys.engine(sampleId),
     queryFn: () =>
       unwrap(client.GET('/api/samples/{sample_id}/engine', { params: { path: { sample_id: toValue(sampleId) } } })),
     placeholderData: keepPreviousData,
@@ -19,7 +20,7 @@ export function useEngine(sampleId: MaybeRefOrGetter<number>) {
 /** The library of engines: keep the study's, take one away. */
 export function useEngineLibrary(sampleId: MaybeRefOrGetter<number>) {
   const queries = useQueryClient()
-  const renew = () => queries.invalidateQueries({ queryKey: ['engine'] })
+  const renew = () => queries.invalidateQueries({ queryKey: queryKeys.engines() })
   const keep = useMutation({
     mutationFn: () =>
       unwrap(client.POST('/api/samples/{sample_id}/engine/keep', { params: { path: { sample_id: toValue(sampleId) } } })),

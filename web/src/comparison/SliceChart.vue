@@ -1,10 +1,10 @@
 <script setup lang="ts">
 /** Slices of several samples with their 95 % bands. */
-import { computed, useTemplateRef } from 'vue'
+import { computed, reactive, useTemplateRef } from 'vue'
 import { bandPath, DASHES, upScale, valuePath, type BandIn } from '@/shared/bandChart'
-import { useSize } from '@/shared/useSize'
+import { useElementSize } from '@vueuse/core'
 import { toDigits } from '@/shared/numbers'
-import type { ShownUnit } from '@/shared/units'
+import type { ShownUnit } from '@/catalogue/units'
 
 export interface ShownBand extends BandIn {
   id: string
@@ -29,7 +29,7 @@ const room = computed(() => Math.min(190, Math.max(70, 20 + LETTER * Math.max(0,
 const frame = useTemplateRef<HTMLElement>('frame')
 const picture = useTemplateRef<SVGSVGElement>('picture')
 defineExpose({ parts: () => ({ svg: picture.value, canvas: null, left: 0, top: 0 }) })
-const size = useSize(frame)
+const size = reactive(useElementSize(frame))
 const right = computed(() => Math.max(MARGIN.left + 60, size.width - room.value))
 const bottom = computed(() => Math.max(MARGIN.top + 60, size.height - MARGIN.bottom))
 

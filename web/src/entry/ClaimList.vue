@@ -2,14 +2,12 @@
 /** What box, page and people claim: kept with source and speaker, checked by readings, marked stale, never dropped. */
 import { computed, nextTick, ref, useTemplateRef } from 'vue'
 import type { Schemas } from '@/api/client'
-import type { Catalogue } from '@/catalogue/useCatalogue'
 import { useRefusal } from '@/shared/useRefusal'
 import type { BenchChanges } from '@/sample/useSheet'
-import { SPEAKER_NAMES } from '@/shared/words'
+import { catalogue, term, terms } from '@/catalogue/catalogue'
 
 const props = defineProps<{
   claims: readonly Schemas['ClaimOut'][]
-  catalogue: Catalogue | undefined
   changes: BenchChanges
 }>()
 
@@ -34,8 +32,8 @@ const staleOf = ref<number | null>(null)
 const reason = ref('')
 const first = useTemplateRef<HTMLInputElement>('first')
 const subjects = computed(() => [
-  ...(props.catalogue?.quantities ?? []).map((one) => ({ key: one.key, title: `${one.part}: ${one.title}` })),
-  ...(props.catalogue?.observations ?? []).map((one) => ({ key: one.key, title: `${one.part}, seen: ${one.title}` })),
+  ...catalogue().quantities.map((one) => ({ key: one.key, title: `${one.part}: ${one.title}` })),
+  ...catalogue().observations.map((one) => ({ key: one.key, title: `${one.part}, seen: ${one.title}` })),
 ])
 const subject = computed(() => subjects.value.find((one) => one.title === about.value))
 
@@ -74,7 +72,7 @@ async function markStale(claim: Schemas['ClaimOut']) {
         <span class="words">
           <span class="said">“{{ claim.words }}”</span>
           <span class="soft">
-            {{ claim.source }}<template v-if="claim.speaker">, {{ SPEAKER_NAMES[claim.speaker] }}</template
+            {{ claim.source }}<template v-if="claim.speaker">, {{ term('speaker', claim.speaker) }}</template
             ><template v-if="claim.seen">, seen {{ claim.seen }}</template> · {{ claim.reason }}
           </span>
         </span>
@@ -109,7 +107,7 @@ async function markStale(claim: Schemas['ClaimOut']) {
       <label>
         says
         <select v-model="speaker">
-          <option v-for="(name, key) in SPEAKER_NAMES" :key="key" :value="key">{{ name }}</option>
+          <option v-for="(name, key) in terms('speaker')" :key="key" :value="key">{{ name }}</option>
         </select>
       </label>
       <label>seen on <input v-model="seen" class="typed date" placeholder="2026-10-02" autocomplete="off" /></label>

@@ -2,7 +2,7 @@
 /** A detail: one value at a time, kept on Enter, Tab or leaving; what it was before can be brought back by undo. */
 import { nextTick, ref, useTemplateRef, watch } from 'vue'
 import { ProblemError, type Schemas } from '@/api/client'
-import type { UnitFamily } from '@/shared/units'
+import type { UnitFamily } from '@/catalogue/units'
 
 const props = defineProps<{
   detail: Schemas['DetailOut']

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** Several details, one below the other, with what is kept of each. */
 import type { Schemas } from '@/api/client'
-import type { UnitFamily } from '@/shared/units'
+import type { UnitFamily } from '@/catalogue/units'
 import DetailField from './DetailField.vue'
 
 defineProps<{

@@ -4,7 +4,7 @@ import InputText from 'primevue/inputtext'
 import { ref, toRef, useTemplateRef } from 'vue'
 import { client, ProblemError, type Schemas } from '@/api/client'
 import { useEcho } from './useEcho'
-import type { UnitFamily } from '@/shared/units'
+import type { UnitFamily } from '@/catalogue/units'
 
 const props = defineProps<{
   placement: 'inlet' | 'centre_tube'

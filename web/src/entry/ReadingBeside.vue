@@ -9,7 +9,7 @@ export type ChosenInstrument = NonNullable<Schemas['ReadingIn']['instrument']> |
 <script setup lang="ts">
 /** What goes with the reading being typed: where it comes from, taken with what, a note; or why there is no value. */
 import { ref } from 'vue'
-import { INSTRUMENT_NAMES, PROVENANCE_NAMES, STATE_NAMES } from '@/shared/words'
+import { term, terms } from '@/catalogue/catalogue'
 
 const props = defineProps<{ field: Schemas['FieldOut'] }>()
 const emit = defineEmits<{ state: [state: Schemas['StateIn']['state']]; back: [] }>()
@@ -41,14 +41,14 @@ function leave(event: Event) {
       aria-label="Provenance"
       title="where the value comes from (Alt+P)"
     >
-      <option v-for="(name, key) in PROVENANCE_NAMES" :key="key" :value="key">{{ name }}</option>
+      <option v-for="(name, key) in terms('provenance')" :key="key" :value="key">{{ name }}</option>
     </select>
     <label v-if="field.instruments.length > 1 || field.instrument !== 'none'">
       with
       <select v-model="instrument" data-beside="instrument" tabindex="-1" title="taken with (Alt+I)">
-        <option value="">{{ INSTRUMENT_NAMES[field.instrument] }}</option>
+        <option value="">{{ term('instrument', field.instrument) }}</option>
         <option v-for="name in field.instruments.filter((one) => one !== field.instrument)" :key="name" :value="name">
-          {{ INSTRUMENT_NAMES[name] }}
+          {{ term('instrument', name) }}
         </option>
       </select>
     </label>
@@ -75,7 +75,7 @@ function leave(event: Event) {
       @blur="running && choose($event)"
     >
       <option value="">no value because …</option>
-      <option v-for="(name, key) in STATE_NAMES" :key="key" :value="key">{{ name }}</option>
+      <option v-for="(name, key) in terms('state')" :key="key" :value="key">{{ name }}</option>
     </select>
   </div>
 </template>

@@ -3,7 +3,8 @@
 import InputText from 'primevue/inputtext'
 import { computed, nextTick, ref, useTemplateRef } from 'vue'
 import { client, unwrap, type Schemas } from '@/api/client'
-import { clock, INSTRUMENT_NAMES, PROVENANCE_NAMES } from '@/shared/words'
+import { clock } from '@/shared/clock'
+import { term } from '@/catalogue/catalogue'
 
 const props = defineProps<{ reading: Schemas['ReadingOut']; usualInstrument: string }>()
 const emit = defineEmits<{ strike: [reason: string]; restore: []; leave: [] }>()
@@ -20,8 +21,8 @@ const past = ref<Schemas['HistoryOut'][]>([])
 const about = computed(() => {
   const { provenance, instrument, note, insisted } = props.reading
   return [
-    provenance === 'measured' ? '' : PROVENANCE_NAMES[provenance],
-    instrument && instrument !== props.usualInstrument ? INSTRUMENT_NAMES[instrument] : '',
+    provenance === 'measured' ? '' : term('provenance', provenance),
+    instrument && instrument !== props.usualInstrument ? term('instrument', instrument) : '',
     note ?? '',
     insisted ? 'insisted' : '',
   ].filter(Boolean)

@@ -7,8 +7,8 @@ import type { BenchChanges } from '@/sample/useSheet'
 import { useEcho } from './useEcho'
 import { useRefusal } from '@/shared/useRefusal'
 import { withUncertainty } from '@/shared/numbers'
-import type { UnitFamily } from '@/shared/units'
-import { PROVENANCE_NAMES, STATE_NAMES } from '@/shared/words'
+import type { UnitFamily } from '@/catalogue/units'
+import { term } from '@/catalogue/catalogue'
 import ReadingBeside, { type ChosenInstrument, type ChosenProvenance } from './ReadingBeside.vue'
 import ReadingChip from './ReadingChip.vue'
 
@@ -201,11 +201,11 @@ defineExpose({ focus })
           <span class="soft">&nbsp;{{ unit }}</span>
         </span>
         <span v-if="mean.expanded || mean.provenance !== 'measured'" class="line fine soft">
-          <template v-if="mean.provenance !== 'measured'">{{ PROVENANCE_NAMES[mean.provenance] }}, </template
+          <template v-if="mean.provenance !== 'measured'">{{ term('provenance', mean.provenance) }}, </template
           ><template v-if="mean.expanded">U {{ mean.expanded }}</template>
         </span>
       </template>
-      <span v-else-if="field.state" class="none state">{{ STATE_NAMES[field.state] }}</span>
+      <span v-else-if="field.state" class="none state">{{ term('state', field.state) }}</span>
       <span v-else class="soft none">not measured</span>
     </p>
     <div class="chips">

@@ -6,7 +6,7 @@ import { linePath, plainScale } from '@/shared/plainScale'
 import { toDigits } from '@/shared/numbers'
 import ChartFrame from '@/shared/ChartFrame.vue'
 import { crowdingWords, pleatPath } from './packFigure'
-import { shownUnit, type UnitFamily } from '@/shared/units'
+import { shownUnit, type UnitFamily } from '@/catalogue/units'
 
 const props = defineProps<{
   pack: Schemas['PackOut']

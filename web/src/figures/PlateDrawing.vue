@@ -3,8 +3,9 @@
 import { computed } from 'vue'
 import type { Schemas } from '@/api/client'
 import { toDigits } from '@/shared/numbers'
-import { CIRCLE_NAMES, litBy } from './plateNames'
-import { shownUnit, type UnitFamily } from '@/shared/units'
+import { litBy } from './plateCircles'
+import { term } from '@/catalogue/catalogue'
+import { shownUnit, type UnitFamily } from '@/catalogue/units'
 
 const props = defineProps<{ plate: Schemas['PlateOut']; lit: string; family: UnitFamily }>()
 const emit = defineEmits<{ pick: [key: string] }>()
@@ -66,7 +67,7 @@ function dashed(key: string): string | undefined {
 
 function title(key: string): string {
   const circle = circles.value.get(key)!
-  return `${CIRCLE_NAMES[key]}: ${toDigits(circle.diameter_mm * unit.value.factor, 4)} ${unit.value.symbol}${circle.measured ? '' : ', typical size, not measured'}`
+  return `${term('plate_circle', key)}: ${toDigits(circle.diameter_mm * unit.value.factor, 4)} ${unit.value.symbol}${circle.measured ? '' : ', typical size, not measured'}`
 }
 
 const STUDS = ['circuit.stud.greatest', 'circuit.stud', 'circuit.stud.least'] as const

@@ -4,7 +4,7 @@ import { computed } from 'vue'
 import type { Schemas } from '@/api/client'
 import { toDigits } from '@/shared/numbers'
 import { outletRows, penaltyWords, productLines, sectionDiscs } from './plateFigures'
-import { shownUnit, type UnitFamily } from '@/shared/units'
+import { shownUnit, type UnitFamily } from '@/catalogue/units'
 
 const props = defineProps<{ plate: Schemas['PlateOut']; family: UnitFamily }>()
 

@@ -3,7 +3,7 @@
 import { computed } from 'vue'
 import type { Schemas } from '@/api/client'
 import { toDigits } from '@/shared/numbers'
-import { shownUnit, type UnitFamily } from '@/shared/units'
+import { shownUnit, type UnitFamily } from '@/catalogue/units'
 
 const props = defineProps<{
   section: Schemas['WholeSectionOut']

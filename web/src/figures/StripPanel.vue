@@ -4,7 +4,7 @@ import { computed } from 'vue'
 import type { Schemas } from '@/api/client'
 import { toDigits } from '@/shared/numbers'
 import { stripFigure } from './stripFigure'
-import { shownUnit, type UnitFamily } from '@/shared/units'
+import { shownUnit, type UnitFamily } from '@/catalogue/units'
 
 const props = defineProps<{ strip: Schemas['StripOut'] | null; lit: string; family: UnitFamily }>()
 defineEmits<{ pick: [key: string] }>()

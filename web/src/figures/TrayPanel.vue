@@ -3,14 +3,13 @@
 import { computed } from 'vue'
 import type { Schemas } from '@/api/client'
 import { toDigits, withUncertainty } from '@/shared/numbers'
-import { shownUnit, type UnitFamily } from '@/shared/units'
-import { STATE_NAMES } from '@/shared/words'
+import { shownUnit, type UnitFamily } from '@/catalogue/units'
+import { term } from '@/catalogue/catalogue'
 
 const props = defineProps<{ tray: Schemas['TrayOut']; parts: Readonly<Record<string, string>>; family: UnitFamily }>()
 defineEmits<{ pick: [key: string] }>()
 
-const OUNCE = 28.349523125
-const mass = computed(() => (props.family === 'metric' ? { symbol: 'g', factor: 1 } : { symbol: 'oz', factor: 1 / OUNCE }))
+const mass = computed(() => shownUnit('g', props.family))
 const length = computed(() => shownUnit('mm', props.family))
 const pressure = computed(() => shownUnit('kpa', props.family))
 const weighed = computed(() => props.tray.parts.reduce((sum, part) => sum + (part.grams ?? 0), 0))
@@ -67,7 +66,7 @@ const yields = computed(() => props.tray.yield_mpa?.map((mpa) => toDigits(mpa * 
         ><template v-if="i">, </template
         ><button type="button" class="link" tabindex="-1" @click="$emit('pick', `${part.part}.mass`)">
           {{ parts[part.part]?.toLowerCase() }}</button
-        >&nbsp;{{ part.state ? STATE_NAMES[part.state] : 'not weighed' }}</template
+        >&nbsp;{{ part.state ? term('state', part.state) : 'not weighed' }}</template
       >
     </p>
     <template v-if="yields || tray.shell_grams">

@@ -5,7 +5,7 @@ import type { Schemas } from '@/api/client'
 import ChartFrame from '@/shared/ChartFrame.vue'
 import { linePath, plainScale } from '@/shared/plainScale'
 import { toDigits } from '@/shared/numbers'
-import { shownUnit, type UnitFamily } from '@/shared/units'
+import { shownUnit, type UnitFamily } from '@/catalogue/units'
 
 const props = defineProps<{ valve: Schemas['ValveOut']; family: UnitFamily }>()
 

@@ -3,7 +3,7 @@
 import { computed } from 'vue'
 import type { Schemas } from '@/api/client'
 import { toDigits } from '@/shared/numbers'
-import { shownUnit, type UnitFamily } from '@/shared/units'
+import { shownUnit, type UnitFamily } from '@/catalogue/units'
 import { PLATE_THICKNESS, SEAT_HEIGHT, valveFigure } from './valveFigure'
 
 const props = defineProps<{ valve: Schemas['ValveOut']; family: UnitFamily; lit: string }>()

@@ -3,8 +3,9 @@
 import { computed } from 'vue'
 import type { Schemas } from '@/api/client'
 import { withUncertainty } from '@/shared/numbers'
-import { shownUnit, type UnitFamily } from '@/shared/units'
-import { agreementLines, basisName } from './valveFigure'
+import { shownUnit, type UnitFamily } from '@/catalogue/units'
+import { term } from '@/catalogue/catalogue'
+import { agreementLines } from './valveFigure'
 import ValveChart from './ValveChart.vue'
 import ValveDrawing from './ValveDrawing.vue'
 
@@ -16,7 +17,7 @@ function shown(kpa: number, expanded: number | null = null) {
   return withUncertainty(kpa * unit.value.factor, expanded === null ? null : expanded * unit.value.factor)
 }
 const rows = computed(() =>
-  props.valve.evidence.map((one) => ({ ...one, name: basisName(one.basis), ...shown(one.kpa, one.expanded_kpa) })),
+  props.valve.evidence.map((one) => ({ ...one, name: term('opening_way', one.basis), ...shown(one.kpa, one.expanded_kpa) })),
 )
 const band = computed(() => {
   const stated = props.valve.stated_band

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import type { Schemas } from '@/api/client'
 import { outletRows, penaltyWords, productLines, sectionDiscs } from './plateFigures'
-import { litBy } from './plateNames'
+import { litBy } from './plateCircles'
 
 const plate = {
   circles: [], holes: [], hole_circles_measured: true, problems: [], perimeter_mm: 100, equivalent_diameter_mm: 10,

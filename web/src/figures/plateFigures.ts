@@ -1,8 +1,8 @@
 /** The figures beside the plate, as words and discs. */
 import type { Schemas } from '@/api/client'
 import { toDigits } from '@/shared/numbers'
-import { shownUnit, type UnitFamily } from '@/shared/units'
-import { SECTION_NAMES } from '@/shared/words'
+import { shownUnit, type UnitFamily } from '@/catalogue/units'
+import { term } from '@/catalogue/catalogue'
 
 type Plate = Schemas['PlateOut']
 
@@ -33,20 +33,12 @@ export function sectionDiscs(plate: Plate, family: UnitFamily): Disc[] {
     .sort((one, other) => other.area_mm2 - one.area_mm2)
     .map(({ name, area_mm2 }) => ({
       name,
-      words: `${SECTION_NAMES[name] ?? name} ${toDigits(area_mm2 * factor, 3)} ${symbol}${
+      words: `${term('section', name) ?? name} ${toDigits(area_mm2 * factor, 3)} ${symbol}${
         area_mm2 === least ? '' : `, ${toDigits(area_mm2 / least, 3)} times`
       }`,
       radius: Math.sqrt(area_mm2 / Math.PI),
       controls: area_mm2 === least && plate.sections.length > 1,
     }))
-}
-
-const OUTLET_NAMES: Record<string, string> = {
-  stud: 'stud',
-  least: 'least stud',
-  greatest: 'greatest stud',
-  adapter_reference: 'bore the adapter replaces',
-  thread: "thread's minor diameter (upper bound)",
 }
 
 export interface OutletRow {
@@ -61,10 +53,10 @@ export interface OutletRow {
 export function outletRows(plate: Plate, family: UnitFamily): OutletRow[] {
   const [length, area] = [shownUnit('mm', family), shownUnit('mm2', family)]
   return plate.outlets.map((outlet) => ({
-    name: OUTLET_NAMES[outlet.name] ?? outlet.name,
+    name: term('outlet', outlet.name),
     bore: toDigits(outlet.bore_mm * length.factor, 3),
     flow: outlet.flow_area_mm2 === null ? '…' : toDigits(outlet.flow_area_mm2 * area.factor, 3),
-    controls: outlet.controlled_by ? (SECTION_NAMES[outlet.controlled_by] ?? outlet.controlled_by) : 'inlet not complete',
+    controls: outlet.controlled_by ? term('section', outlet.controlled_by) : 'inlet not complete',
     adapter: outlet.adapter_ratio === null ? null : `${toDigits(outlet.adapter_ratio, 2)} of it`,
   }))
 }

@@ -1,5 +1,6 @@
 /** The bypass valve in section at three lifts, to scale, in millimetres; y downward, one drawing beside the other. */
 import type { Schemas } from '@/api/client'
+import { term } from '@/catalogue/catalogue'
 
 type Valve = Schemas['ValveOut']
 
@@ -115,21 +116,9 @@ export function valveFigure(valve: Valve): ValveFigure {
   }
 }
 
-const BASIS_NAMES: Record<string, string> = {
-  pressure: 'bench pressure',
-  force: 'push-off force',
-  spring: 'spring dimensions',
-  stated: 'stated setting',
-  full_open: 'full-open pressure',
-}
-
-export function basisName(basis: string): string {
-  return BASIS_NAMES[basis] ?? basis
-}
-
 /** Return what the comparison of two ways says. */
 export function agreementWords(one: Schemas['AgreementOut']): string {
-  const pair = `${basisName(one.first)} and ${basisName(one.second)}`
+  const pair = `${term('opening_way', one.first)} and ${term('opening_way', one.second)}`
   const error = one.normalised_error === null ? '' : ` (Eₙ ${one.normalised_error.toFixed(one.normalised_error < 9.95 ? 1 : 0)})`
   return `${pair} ${one.agrees ? 'agree' : 'disagree'}${error}`
 }

@@ -3,7 +3,7 @@
 import InputText from 'primevue/inputtext'
 import { computed, ref, watch } from 'vue'
 import { toDigits, toPercent } from '@/shared/numbers'
-import { shownUnit, type UnitFamily } from '@/shared/units'
+import { shownUnit, type UnitFamily } from '@/catalogue/units'
 import type { Crosshair } from './MapChart.vue'
 
 export interface ValueRow {

@@ -1,12 +1,12 @@
 <script setup lang="ts">
 /** A quantity over oil temperature × engine speed or filter flow, with regions, curves and a crosshair. */
 import { scaleLinear } from 'd3-scale'
-import { computed, ref, useTemplateRef, watchEffect } from 'vue'
+import { computed, reactive, ref, useTemplateRef, watchEffect } from 'vue'
 import { levelLines, openRegion, thresholdPath, type ThresholdLine } from './mapLines'
 import { FIELD_STOPS, fieldColour, fieldScale, paintField, type Grid } from './mapField'
-import { useSize } from '@/shared/useSize'
+import { useElementSize } from '@vueuse/core'
 import { toDigits } from '@/shared/numbers'
-import type { ShownUnit } from '@/shared/units'
+import type { ShownUnit } from '@/catalogue/units'
 
 export interface Crosshair {
   row: number
@@ -28,8 +28,8 @@ export interface MapField {
   unchanged: ThresholdLine | null
 }
 
-const props = defineProps<{ field: MapField; crosshair: Crosshair; summary: string; restsOn: string }>()
-const emit = defineEmits<{ move: [crosshair: Crosshair]; rests: [] }>()
+const props = defineProps<{ field: MapField; crosshair: Crosshair; summary: string; inputWords: string }>()
+const emit = defineEmits<{ move: [crosshair: Crosshair]; inputs: [] }>()
 
 const MARGIN = { left: 58, right: 26, top: 12, bottom: 46 }
 const LONG_STEP = 4
@@ -37,9 +37,9 @@ const LONG_STEP = 4
 const frame = useTemplateRef<HTMLElement>('frame')
 const canvas = useTemplateRef<HTMLCanvasElement>('canvas')
 const picture = useTemplateRef<SVGSVGElement>('picture')
-const size = useSize(frame)
-const width = computed(() => Math.max(80, size.width - MARGIN.left - MARGIN.right))
-const height = computed(() => Math.max(80, size.height - MARGIN.top - MARGIN.bottom))
+const size = reactive(useElementSize(frame))
+const width = computed(() => Math.max(80, Math.floor(size.width) - MARGIN.left - MARGIN.right))
+const height = computed(() => Math.max(80, Math.floor(size.height) - MARGIN.top - MARGIN.bottom))
 const dragging = ref(false)
 defineExpose({ parts: () => ({ svg: picture.value, canvas: canvas.value, left: MARGIN.left, top: MARGIN.top }) })
 
@@ -226,7 +226,7 @@ function onKey(event: KeyboardEvent) {
         </svg>
         will not pump
       </span>
-      <button type="button" class="rests" data-map="inputs" title="Which inputs, and what each assumption does" @click="emit('rests')">rests on {{ restsOn }}</button>
+      <button type="button" class="inputs" data-map="inputs" title="Inputs and sensitivity" @click="emit('inputs')">{{ inputWords }}</button>
       <span class="caution soft">
         A model, not a test. An open bypass is an emergency path: the vehicle maker's instructions and qualified mechanics
         decide.
@@ -237,7 +237,7 @@ function onKey(event: KeyboardEvent) {
 </template>
 
 <style scoped>
-.rests {
+.inputs {
   border: 0;
   padding: 0;
   background: none;

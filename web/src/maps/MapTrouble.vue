@@ -3,7 +3,7 @@
 import { computed } from 'vue'
 import { ProblemError } from '@/api/client'
 import type { Sheet } from '@/sample/useSheet'
-import { fieldOf, inputName } from '@/shared/inputNames'
+import { fieldOf, inputName } from '@/catalogue/inputs'
 import { stationOfKey } from '@/sample/stations'
 
 const props = defineProps<{ error: Error; what: string; titles: ReadonlyMap<string, string>; sheet: Sheet | undefined }>()

@@ -1,33 +1,33 @@
 <script setup lang="ts">
-/** The operating map: any quantity over temperature × speed or flow; beside it what the crosshair says, what if, what it rests on. */
+/** The operating map: any quantity over temperature × speed or flow; beside it what the crosshair says, what if, inputs and sensitivity. */
 import { computed, ref, toRef, useTemplateRef, watch } from 'vue'
 import { useRoute } from 'vue-router'
 import CrosshairPanel from './CrosshairPanel.vue'
 import DownloadBar from '@/shared/DownloadBar.vue'
 import FlowSplitPanel from './FlowSplitPanel.vue'
-import LedgerBars from './LedgerBars.vue'
+import LossBreakdownPanel from './LossBreakdownPanel.vue'
 import MapChart, { type Crosshair } from './MapChart.vue'
 import MapTable from './MapTable.vue'
 import MapTrouble from './MapTrouble.vue'
-import RestsOnPanel from './RestsOnPanel.vue'
-import StaircasePanel from './StaircasePanel.vue'
+import SensitivityPanel from './SensitivityPanel.vue'
+import PressureProfilePanel from './PressureProfilePanel.vue'
 import SwitchButtons from '@/shared/SwitchButtons.vue'
 import WhatIfPanel from './WhatIfPanel.vue'
 import { useEngine } from '@/circuit/useEngine'
 import { useFigures } from '@/figures/useFigures'
 import { bareKey, listedKey, useKeys } from '@/shared/useKeys'
 import { useFilterAlone, useOperatingMap, type Condition } from './useOperatingMap'
-import { useRestsOn } from './useRestsOn'
+import { useSensitivity } from './useSensitivity'
 import { useScenarios } from './useScenarios'
 import { useFieldTitles, useSheet } from '@/sample/useSheet'
-import { assumptionName, sourceCounts, strongestAssumptions } from './assumptions'
+import { inputsByProvenance, strongestAssumptions } from './assumptions'
 import { csv } from '@/shared/download'
-import { ledgerAt, ledgerSentence, staircase } from './ledger'
-import { MAP_QUANTITIES, quantityNamed } from './mapQuantities'
+import { lossesAt, lossSentence, pressureProfile } from './lossBreakdown'
+import { mapQuantities, quantityNamed } from './mapQuantities'
 import { mapSummary } from './mapSummary'
 import { toDigits } from '@/shared/numbers'
 import { aloneField, aloneRows, engineField, engineRows, fieldRows } from './mapView'
-import { PROVENANCE_NAMES } from '@/shared/words'
+import { term } from '@/catalogue/catalogue'
 import { useMapPlace } from './mapPlace'
 import { usePreferences } from '@/shared/preferences'
 
@@ -61,7 +61,7 @@ const PANELS = [
   { label: 'Here', value: 'here' },
   { label: 'What if', value: 'what-if' },
   { label: 'Flow', value: 'flow' },
-  { label: 'Rests on', value: 'rests' },
+  { label: 'Inputs', value: 'sensitivity' },
 ] as const
 const EXPLAINED: Record<Condition, string> = {
   steady: 'Galleries full, the oil at one temperature.',
@@ -80,10 +80,10 @@ const changed = computed(() => place.scenario !== null && !inScenario.value)
 const unchangedMap = computed(() => (changed.value ? (base.data.value ?? null) : null))
 const unchangedAlone = computed(() => (changed.value ? (aloneBase.data.value ?? null) : null))
 
-const choices = computed(() => MAP_QUANTITIES.filter((one) => !isAlone.value || one.alone))
+const choices = computed(() => mapQuantities().filter((one) => !isAlone.value || one.of_filter_alone))
 const quantity = computed(() => {
   const found = quantityNamed(place.quantity)
-  return isAlone.value && !found.alone ? MAP_QUANTITIES[0]! : found
+  return isAlone.value && !found.of_filter_alone ? mapQuantities()[0]! : found
 })
 const title = computed(() =>
   quantity.value.name === 'media_fraction' ? `System efficiency at ${place.size} µm(c)` : quantity.value.title,
@@ -94,18 +94,18 @@ const field = computed(() => {
   return shownMap.value ? engineField(shownMap.value, quantity.value, unchangedMap.value, preferences.family) : null
 })
 /** Where the onset is looked at: the crosshair as it stood when the panel was opened, since moving it asks for nothing. */
-const restingAt = ref({ speed: place.speed, flow: place.flow })
+const sensitivityAt = ref({ speed: place.speed, flow: place.flow })
 watch(
   () => place.panel,
-  () => (restingAt.value = { speed: place.speed, flow: place.flow }),
+  () => (sensitivityAt.value = { speed: place.speed, flow: place.flow }),
 )
-const resting = useRestsOn(
+const sensitivity = useSensitivity(
   sampleId,
   computed(() => ({
     condition: place.condition,
     quantity: quantity.value.name,
-    speed_rpm: restingAt.value.speed,
-    filter_flow_l_min: isAlone.value ? restingAt.value.flow : null,
+    speed_rpm: sensitivityAt.value.speed,
+    filter_flow_l_min: isAlone.value ? sensitivityAt.value.flow : null,
     scenario: place.scenario,
   })),
   () => field.value !== null,
@@ -135,12 +135,12 @@ const unfiltered = computed(() => {
 function at(key: 'pump_kpa' | 'filter_inlet_kpa' | 'gallery_kpa' | 'bypass_fraction' | 'defect_fraction' | 'filter_flow_l_min', from = shownMap.value) {
   return from?.[key][crosshair.value.row]?.[crosshair.value.column] ?? null
 }
-const ledger = computed(() => (shownMap.value && !isAlone.value ? ledgerAt(shownMap.value, crosshair.value.row, crosshair.value.column) : []))
-const ledgerBefore = computed(() =>
-  unchangedMap.value && !isAlone.value ? ledgerAt(unchangedMap.value, crosshair.value.row, crosshair.value.column) : [],
+const losses = computed(() => (shownMap.value && !isAlone.value ? lossesAt(shownMap.value, crosshair.value.row, crosshair.value.column) : []))
+const lossesBefore = computed(() =>
+  unchangedMap.value && !isAlone.value ? lossesAt(unchangedMap.value, crosshair.value.row, crosshair.value.column) : [],
 )
-const sentence = computed(() => ledgerSentence(ledger.value, place.temperature, place.speed))
-const steps = computed(() => staircase(ledger.value, at('pump_kpa') ?? 0))
+const sentence = computed(() => lossSentence(losses.value, place.temperature, place.speed))
+const steps = computed(() => pressureProfile(losses.value, at('pump_kpa') ?? 0))
 const stepsBefore = computed(() => {
   const before = unchangedMap.value
   const pump = before ? at('pump_kpa', before) : null
@@ -150,16 +150,16 @@ const bypassed = computed(() => {
   if (!isAlone.value) return at('bypass_fraction') ?? 0
   return shownAlone.value?.lift_mm[crosshair.value.row]?.[crosshair.value.column] ?? 0
 })
-const restsOnWords = computed(() => {
+const inputWords = computed(() => {
   const inputs = (isAlone.value ? shownAlone.value : shownMap.value)?.inputs ?? []
-  const counts = sourceCounts(inputs).map((one) => `${one.keys.length} ${PROVENANCE_NAMES[one.provenance]}`).join(', ')
-  const strongest = resting.data.value && !resting.isPlaceholderData.value ? strongestAssumptions(resting.data.value) : []
-  return strongest.length ? `${counts}; most on the ${strongest.map((one) => assumptionName(one.name)).join(' and the ')}` : counts
+  const counts = inputsByProvenance(inputs).map((one) => `${one.keys.length} ${term('provenance', one.provenance)}`).join(', ')
+  const strongest = sensitivity.data.value && !sensitivity.isPlaceholderData.value ? strongestAssumptions(sensitivity.data.value) : []
+  return strongest.length ? `${counts}; most on the ${strongest.map((one) => term('assumption', one.name)).join(' and the ')}` : counts
 })
 /** What a saved picture shows. */
 const caption = computed(() => {
   const found = field.value?.grid.flat().flatMap((value) => (value === null ? [] : [value * field.value!.unit.factor])) ?? []
-  const span = found.length ? `, ${toDigits(Math.min(...found), 2)} to ${toDigits(Math.max(...found), 3)} ${field.value!.unit.symbol}${quantity.value.log ? ' (log)' : ''}` : ''
+  const span = found.length ? `, ${toDigits(Math.min(...found), 2)} to ${toDigits(Math.max(...found), 3)} ${field.value!.unit.symbol}${quantity.value.is_logarithmic ? ' (log)' : ''}` : ''
   const how = isAlone.value ? 'filter alone' : place.condition
   return `${sheet.data.value?.label ?? ''}: ${title.value}${span}; ${how}${changed.value ? `, what if: ${place.draft.name}` : ''}. Hatched: bypass open. A model, not a test.`
 })
@@ -216,7 +216,7 @@ useKeys([
   { keys: 't', does: 'table, picture', matches: bareKey('t'), run: () => (asTable.value = !asTable.value) },
   {
     keys: 'w',
-    does: 'next panel: here, what if, flow, what it rests on',
+    does: 'next panel: here, what if, flow, inputs and sensitivity',
     matches: bareKey('w'),
     run: () => {
       const names = PANELS.map((one) => one.value)
@@ -248,7 +248,7 @@ useKeys([
     <p v-else-if="!field" class="soft trouble">Computing the map …</p>
     <div v-else class="body" :class="{ stale: active.isPlaceholderData.value && !changed }">
       <MapTable v-if="asTable" :field="field" :crosshair="crosshair" :title="title" @move="move" />
-      <MapChart v-else ref="chart" :field="field" :crosshair="crosshair" :summary="summary" :rests-on="restsOnWords" @move="move" @rests="place.panel = 'rests'" />
+      <MapChart v-else ref="chart" :field="field" :crosshair="crosshair" :summary="summary" :input-words="inputWords" @move="move" @inputs="place.panel = 'sensitivity'" />
       <aside>
         <SwitchButtons v-model="place.panel" :options="PANELS" label="Beside the map" small />
         <template v-if="place.panel === 'here' || place.panel === 'what-if'">
@@ -275,9 +275,9 @@ useKeys([
             :compared="changed"
             @move="move"
           />
-          <template v-if="!isAlone && ledger.length && place.panel === 'here'">
-            <LedgerBars :rows="ledger" :unchanged="ledgerBefore" :sentence="sentence" :family="preferences.family" />
-            <StaircasePanel
+          <template v-if="!isAlone && losses.length && place.panel === 'here'">
+            <LossBreakdownPanel :rows="losses" :unchanged="lossesBefore" :sentence="sentence" :family="preferences.family" />
+            <PressureProfilePanel
               :steps="steps"
               :pump="at('pump_kpa') ?? 0"
               :inlet="at('filter_inlet_kpa') ?? 0"
@@ -301,13 +301,13 @@ useKeys([
           :family="preferences.family"
         />
         <p v-else-if="place.panel === 'flow'" class="soft">The flow split is drawn for the filter in the engine.</p>
-        <RestsOnPanel
+        <SensitivityPanel
           v-else
-          :resting="resting.data.value"
+          :sensitivity="sensitivity.data.value"
           :title="title"
-          :where="isAlone ? `${restingAt.flow} L/min` : `${restingAt.speed} rpm`"
+          :where="isAlone ? `${sensitivityAt.flow} L/min` : `${sensitivityAt.speed} rpm`"
           :titles="titles"
-          :failed="resting.error.value?.message ?? ''"
+          :failed="sensitivity.error.value?.message ?? ''"
         />
       </aside>
     </div>

@@ -4,7 +4,7 @@ import { computed, reactive, ref, watch } from 'vue'
 import type { Schemas } from '@/api/client'
 import { isChanged, typedHoles, typedNumber } from './scenario'
 import { toDigits } from '@/shared/numbers'
-import { shownUnit, type UnitFamily } from '@/shared/units'
+import { shownUnit, type UnitFamily } from '@/catalogue/units'
 
 type Scenario = Schemas['Scenario']
 const draft = defineModel<Scenario>({ required: true })

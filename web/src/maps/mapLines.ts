@@ -2,7 +2,7 @@
 import { contours } from 'd3-contour'
 import type { ScaleLinear } from 'd3-scale'
 import { line } from 'd3-shape'
-import { NEVER_CLOSES } from './mapSummary'
+import { catalogue } from '@/catalogue/catalogue'
 import type { FieldScale, Grid } from './mapField'
 
 export interface MapScales {
@@ -111,7 +111,7 @@ function runs(across: readonly number[], values: readonly (number | null)[]): [n
 /** Return the path of a threshold, and of the curve where it is passed again. */
 export function thresholdPath(curve: ThresholdLine, scales: MapScales): string {
   const draw = line<[number, number]>((p) => scales.x(p[0]), (p) => scales.y(p[1]))
-  const closing = curve.closes.map((t) => (t !== null && t >= NEVER_CLOSES ? null : t))
+  const closing = curve.closes.map((t) => (t !== null && t >= catalogue().never_closes_c ? null : t))
   return [...runs(curve.across, closing), ...runs(curve.across, curve.reopens)].map((run) => draw(run) ?? '').join('')
 }
 

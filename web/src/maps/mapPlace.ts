@@ -3,7 +3,7 @@ import { defineStore } from 'pinia'
 import { computed, ref } from 'vue'
 import { USUAL_SIZE_UM, type Condition, type Scenario } from './useOperatingMap'
 import { isChanged } from './scenario'
-import type { QuantityName } from './mapQuantities'
+import type { MapQuantityName } from './mapQuantities'
 
 const START = { temperature: -25, speed: 2000, flow: 20 }
 
@@ -13,12 +13,12 @@ export const useMapPlace = defineStore('mapPlace', () => {
   /** Filter flow of the crosshair where the filter is looked at alone. [L/min] */
   const flow = ref(START.flow)
   const condition = ref<Condition>('steady')
-  const quantity = ref<QuantityName>('element_pressure')
+  const quantity = ref<MapQuantityName>('element_pressure')
   const kind = ref<'engine' | 'alone'>('engine')
   /** Particle size of the system efficiency. [µm(c)] */
   const size = ref(USUAL_SIZE_UM)
   const draft = ref<Scenario>({ name: 'what if' })
   const scenario = computed<Scenario | null>(() => (isChanged(draft.value) ? draft.value : null))
-  const panel = ref<'here' | 'what-if' | 'flow' | 'rests'>('here')
+  const panel = ref<'here' | 'what-if' | 'flow' | 'sensitivity'>('here')
   return { temperature, speed, flow, condition, quantity, kind, size, draft, scenario, panel }
 })

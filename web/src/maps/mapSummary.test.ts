@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { csv } from '@/shared/download'
-import { MAP_QUANTITIES } from './mapQuantities'
+import { mapQuantities } from './mapQuantities'
 import { engineField, fieldRows } from './mapView'
 import { mapSummary } from './mapSummary'
 import type { OperatingMap } from './useOperatingMap'
@@ -11,7 +11,7 @@ function map(change: Partial<OperatingMap> = {}): OperatingMap {
     name, viscous_kpa: [[total, null]], inertial_kpa: [[0, null]], spring_kpa: 0,
   })
   return {
-    temperature_c: [20], speed_rpm: [1000, 2000], element_kpa: grid, ledger: [part('cooler', 90), part('media', 6), part('outlet', 4)],
+    temperature_c: [20], speed_rpm: [1000, 2000], element_kpa: grid, loss_breakdown: [part('cooler', 90), part('media', 6), part('outlet', 4)],
     onset: { speed_rpm: [1000, 2000], temperature_c: [-12.34, 150], reopens_c: [null, null] },
     regulator: { speed_rpm: [1000, 2000], temperature_c: [null, null], reopens_c: [null, null] },
     ...change,
@@ -23,7 +23,7 @@ describe('the map in words', () => {
     onset: { speed_rpm: [1000, 2000], temperature_c: closes, reopens_c: reopens },
   })
   const told = (change: Partial<OperatingMap>, family: 'metric' | 'inch') =>
-    mapSummary('Element differential pressure', engineField(map(change), MAP_QUANTITIES[0]!, null, family), 'rpm')
+    mapSummary('Element differential pressure', engineField(map(change), mapQuantities()[0]!, null, family), 'rpm')
   it('says where the extremes are, read off the map, in the family asked for', () => {
     const odd = { temperature_c: [20, 90], element_kpa: [[4, null], [30, 9]] }
     expect(told(odd, 'metric')).toContain('from 4.0 kPa at 20.0 °C and 1000 rpm to 30.0 kPa at 90.0 °C and 1000 rpm')
@@ -39,7 +39,7 @@ describe('the map in words', () => {
     expect(told({ element_kpa: [[null, null]] }, 'metric')).toContain('will not pump anywhere')
   })
   it('goes into a file with units in the heading and gaps left empty', () => {
-    const rows = fieldRows(engineField(map(), MAP_QUANTITIES[0]!, null, 'inch'), 'Element differential pressure')
+    const rows = fieldRows(engineField(map(), mapQuantities()[0]!, null, 'inch'), 'Element differential pressure')
     expect(rows[0]![0]).toContain('psi')
     expect(rows[1]).toEqual([20, 0.58015, null])
     expect(csv(rows).split('\r\n')[1]).toBe('20,0.58015,')

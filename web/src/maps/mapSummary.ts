@@ -1,9 +1,7 @@
 /** What a map shows, in words, for those who do not see it; everything in it is read off the map. */
 import type { MapField } from './MapChart.vue'
+import { catalogue } from '@/catalogue/catalogue'
 import { toDigits } from '@/shared/numbers'
-
-/** The onset curve's value for a valve that never closes. [°C] */
-export const NEVER_CLOSES = 150
 
 interface Node {
   value: number
@@ -27,7 +25,7 @@ function bypassAt(field: Described, i: number, acrossUnit: string): string | nul
   const where = `at ${field.onset.across[i]} ${acrossUnit}`
   const again = reopens === null ? '' : `opens ${closes === null ? '' : 'again '}at ${toDigits(reopens, 3)} °C`
   if (closes === null) return again ? `${again} ${where}` : null
-  if (closes >= NEVER_CLOSES) return `never closes ${where}`
+  if (closes >= catalogue().never_closes_c) return `never closes ${where}`
   return `closes at ${toDigits(closes, 3)} °C ${again ? `and ${again} ` : ''}${where}`
 }
 

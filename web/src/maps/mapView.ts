@@ -2,20 +2,19 @@
 import type { MapField } from './MapChart.vue'
 import type { ValueRow } from './CrosshairPanel.vue'
 import type { OperatingMap } from './useOperatingMap'
-import type { FilterAlone, MapQuantity } from './mapQuantities'
-import { shownUnit, type UnitFamily } from '@/shared/units'
-
-type Grid = (number | null)[][]
+import { gridOf, unitOf, type FilterAlone, type Grid, type MapQuantity } from './mapQuantities'
+import { term } from '@/catalogue/catalogue'
+import { shownUnit, type UnitFamily } from '@/catalogue/units'
 
 /** The map of the engine as a field to draw. */
 export function engineField(map: OperatingMap, quantity: MapQuantity, unchanged: OperatingMap | null, family: UnitFamily): MapField {
   return {
-    grid: (map[quantity.grid] as Grid | null) ?? map.temperature_c.map(() => map.speed_rpm.map(() => null)),
+    grid: gridOf(map, quantity) ?? map.temperature_c.map(() => map.speed_rpm.map(() => null)),
     temperatures: map.temperature_c,
     across: map.speed_rpm,
     acrossTitle: 'engine speed, rpm',
-    unit: shownUnit(quantity.unit, family),
-    isLog: quantity.log,
+    unit: shownUnit(unitOf(quantity), family),
+    isLog: quantity.is_logarithmic,
     coldestPumping: map.coldest_pumping_c,
     onset: { across: map.onset.speed_rpm, closes: map.onset.temperature_c, reopens: map.onset.reopens_c },
     regulator: { across: map.regulator.speed_rpm, closes: map.regulator.temperature_c, reopens: map.regulator.reopens_c },
@@ -33,20 +32,18 @@ export function aloneField(map: FilterAlone, quantity: MapQuantity, unchanged: F
     reopens: from.onset.reopens_c,
   })
   return {
-    grid: map[quantity.alone ?? 'element_kpa'] as Grid,
+    grid: gridOf(map, quantity)!,
     temperatures: map.temperature_c,
     across: map.filter_flow_l_min,
     acrossTitle: 'filter flow, L/min',
-    unit: shownUnit(quantity.unit, family),
-    isLog: quantity.log,
+    unit: shownUnit(unitOf(quantity), family),
+    isLog: quantity.is_logarithmic,
     coldestPumping: map.coldest_pumping_c,
     onset: onset(map),
     regulator: null,
     unchanged: unchanged ? onset(unchanged) : null,
   }
 }
-
-const TAPS = { pump: 'at pump', filter_inlet: 'before filter', gallery: 'at gallery' } as const
 
 /** Values at a node of the engine's map, beside those of the unchanged filter. */
 export function engineRows(map: OperatingMap, unchanged: OperatingMap | null, row: number, column: number): ValueRow[] {
@@ -55,11 +52,11 @@ export function engineRows(map: OperatingMap, unchanged: OperatingMap | null, ro
     ['Filter Δp', 'filter_kpa', 'kpa'],
     ['Pump outlet', 'pump_kpa', 'kpa'],
     ['Main gallery', 'gallery_kpa', 'kpa'],
-    [`Gauge ${TAPS[map.gauge]}`, 'gauge_kpa', 'kpa'],
+    [`Gauge ${term('gauge_tap', map.gauge)}`, 'gauge_kpa', 'kpa'],
     ['Filter flow', 'filter_flow_l_min', 'l_min'],
-    ['Regulator dumps', 'regulator_dump_percent', 'percent'],
+    ['Relief flow', 'relief_flow_percent', 'percent'],
     ['Bypass lift', 'lift_mm', 'mm'],
-    [`Caught at ${map.efficiency.size_um} µm`, 'system_efficiency_percent', 'percent'],
+    [`Captured at ${map.efficiency.size_um} µm(c)`, 'system_efficiency_percent', 'percent'],
   ]
   const at = (from: OperatingMap | null, key: keyof OperatingMap) => (from?.[key] as Grid | null | undefined)?.[row]?.[column] ?? null
   return named

@@ -2,6 +2,7 @@
 import { keepPreviousData, useQuery, type QueryClient } from '@tanstack/vue-query'
 import { toValue, type MaybeRefOrGetter } from 'vue'
 import { client, unwrap, type Schemas } from '@/api/client'
+import { queryKeys } from '@/api/queryKeys'
 
 export type Condition = Schemas['OperatingMapOut']['condition']
 export type OperatingMap = Schemas['OperatingMapOut']
@@ -34,7 +35,7 @@ export function useOperatingMap(
   enabled: MaybeRefOrGetter<boolean> = true,
 ) {
   return useQuery({
-    queryKey: ['map', sampleId, asked],
+    queryKey: queryKeys.map(sampleId, asked),
     queryFn: () => fetchMap(toValue(sampleId), toValue(asked)),
     placeholderData: keepPreviousData,
     structuralSharing: false,
@@ -51,7 +52,7 @@ export function useFilterAlone(
   enabled: MaybeRefOrGetter<boolean>,
 ) {
   return useQuery({
-    queryKey: ['map', sampleId, 'alone', scenario],
+    queryKey: queryKeys.filterAlone(sampleId, scenario),
     queryFn: () =>
       unwrap(
         client.POST('/api/samples/{sample_id}/filter-alone', {
@@ -74,13 +75,13 @@ function isPlain(asked: unknown): asked is MapAsked {
 
 /** Renew the maps of a sample whose readings changed, so that they are there before they are asked for. */
 export async function prefetchMaps(queries: QueryClient, sampleId: number): Promise<void> {
-  await queries.cancelQueries({ queryKey: ['map', sampleId] })
-  const seen = queries.getQueryCache().findAll({ queryKey: ['map', sampleId] }).map((query) => query.queryKey[2]).filter(isPlain)
-  await queries.invalidateQueries({ queryKey: ['map', sampleId], refetchType: 'none' })
+  await queries.cancelQueries({ queryKey: queryKeys.mapsOf(sampleId) })
+  const seen = queries.getQueryCache().findAll({ queryKey: queryKeys.mapsOf(sampleId) }).map((query) => query.queryKey[2]).filter(isPlain)
+  await queries.invalidateQueries({ queryKey: queryKeys.mapsOf(sampleId), refetchType: 'none' })
   const usual: MapAsked = { condition: 'steady', size: USUAL_SIZE_UM, scenario: null }
   for (const asked of seen.length ? seen : [usual])
     await queries.prefetchQuery({
-      queryKey: ['map', sampleId, asked],
+      queryKey: queryKeys.map(sampleId, asked),
       queryFn: () => fetchMap(sampleId, asked),
       structuralSharing: false,
       retry: false,

@@ -2,17 +2,18 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/vue-query'
 import { toValue, type MaybeRefOrGetter } from 'vue'
 import { client, unwrap, type Schemas } from '@/api/client'
+import { queryKeys } from '@/api/queryKeys'
 
 export function useScenarios(studyId: MaybeRefOrGetter<number>) {
   const queries = useQueryClient()
   const query = useQuery({
-    queryKey: ['scenarios', studyId],
+    queryKey: queryKeys.scenarios(studyId),
     queryFn: () =>
       unwrap(client.GET('/api/studies/{study_id}/scenarios', { params: { path: { study_id: toValue(studyId) } } })),
   })
   const took = async (now: Schemas['ScenarioOut'][]) => {
-    queries.setQueryData(['scenarios', toValue(studyId)], now)
-    await queries.invalidateQueries({ queryKey: ['sheet'] })
+    queries.setQueryData(queryKeys.scenarios(toValue(studyId)), now)
+    await queries.invalidateQueries({ queryKey: queryKeys.sheets() })
   }
   const keep = useMutation({
     mutationFn: (scenario: Schemas['Scenario']) =>

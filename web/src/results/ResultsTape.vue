@@ -3,8 +3,9 @@
 import { computed } from 'vue'
 import type { Schemas } from '@/api/client'
 import { headlines, type Headline } from './headlines'
-import { fieldOf, inputName } from '@/shared/inputNames'
-import { restsOn, STATE_NAMES } from '@/shared/words'
+import { fieldOf, inputName } from '@/catalogue/inputs'
+import { term } from '@/catalogue/catalogue'
+import { countWords } from '@/catalogue/inputs'
 import { usePreferences } from '@/shared/preferences'
 
 const props = defineProps<{ sheet: Schemas['SheetOut']; titles: ReadonlyMap<string, string> }>()
@@ -21,15 +22,15 @@ function need(key: string) {
 /** A reading that is missing, with the state that says why. */
 function needWords(key: string): string {
   const states = props.sheet.parts.flatMap((part) => part.fields).filter((field) => field.key === key && field.state)
-  const why = states.length ? ` (${STATE_NAMES[states[0]!.state!]})` : ''
+  const why = states.length ? ` (${term('state', states[0]!.state!)})` : ''
   return inputName(key, props.titles) + why
 }
 
-/** What the number rests on: the counts say "measured" by themselves. */
-function restsWords(headline: Headline): string {
-  const counts = restsOn(props.sheet.rests_on[headline.name])
-  const basis = headline.rests.replace(/^measured(, )?/, '')
-  if (!counts) return headline.rests
+/** What the number comes from: the counts say "measured" by themselves. */
+function inputWords(headline: Headline): string {
+  const counts = countWords(props.sheet.input_counts[headline.name])
+  const basis = headline.from.replace(/^measured(, )?/, '')
+  if (!counts) return headline.from
   return basis ? `${basis}: ${counts}` : counts
 }
 
@@ -57,8 +58,8 @@ function assumedTitle(keys: readonly string[]): string | undefined {
       </p>
       <p v-else-if="headline.missing.length" class="value waits">not yet</p>
       <p v-else class="value waits">none</p>
-      <p v-if="headline.complete" class="rests soft" :title="assumedTitle(headline.assumed)">
-        {{ restsWords(headline) }}
+      <p v-if="headline.complete" class="inputs soft" :title="assumedTitle(headline.assumed)">
+        {{ inputWords(headline) }}
       </p>
       <component
         :is="fieldOf(headline.missing[0]!, titles) ? 'button' : 'p'"
@@ -124,7 +125,7 @@ p {
   color: var(--ink-soft);
   font-family: var(--head);
 }
-.rests,
+.inputs,
 .need {
   font-size: 0.78rem;
   line-height: 1.25;

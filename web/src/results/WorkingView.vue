@@ -5,9 +5,9 @@ import { useRouter } from 'vue-router'
 import { useKeys } from '@/shared/useKeys'
 import { useFieldTitles, useSheet } from '@/sample/useSheet'
 import { useWorking } from './useWorking'
-import { fieldOf, inputName } from '@/shared/inputNames'
+import { fieldOf, inputName } from '@/catalogue/inputs'
 import { stationOfKey } from '@/sample/stations'
-import { PROVENANCE_NAMES } from '@/shared/words'
+import { term } from '@/catalogue/catalogue'
 import { ProblemError, type Schemas } from '@/api/client'
 import { usePreferences } from '@/shared/preferences'
 
@@ -133,7 +133,7 @@ useKeys([
                       type="button"
                       class="number-link"
                       :class="piece.provenance"
-                      :title="`${piece.words}, ${PROVENANCE_NAMES[piece.provenance ?? ''] ?? ''}: go to it`"
+                      :title="`${piece.words}, ${term('provenance', piece.provenance ?? '') ?? ''}: go to it`"
                       @click="go(piece.key)"
                     >
                       {{ piece.shown }}</button

@@ -27,7 +27,7 @@ describe('the results tape', () => {
   it('shows value ± U, the basis and the section that controls', () => {
     const [inlet, plate] = headlines(results(), 'metric')
     expect([inlet!.text, inlet!.uncertainty, inlet!.unit]).toEqual(['175.5', '6.7', 'mm²'])
-    expect(plate!.rests).toBe('measured, outlet bore controls')
+    expect(plate!.from).toBe('measured, outlet bore controls')
   })
   it('converts with the family', () => {
     const inlet = headlines(results(), 'inch')[0]!

@@ -1,38 +1,12 @@
 /** The five headline results, as the tape shows them. */
 import type { Schemas } from '@/api/client'
 import { boundToDigits, toDigits, withUncertainty } from '@/shared/numbers'
-import { shownUnit, type UnitFamily } from '@/shared/units'
-import { SECTION_NAMES } from '@/shared/words'
+import { catalogue, term } from '@/catalogue/catalogue'
+import { shownUnit, type UnitFamily, type WireUnit } from '@/catalogue/units'
 
 type Results = Schemas['ResultsOut']
 type Result = Schemas['ResultOut']
 
-interface HeadlineDefinition {
-  key: keyof Results
-  /** Of its working. */
-  name: string
-  title: string
-  unit: string
-}
-
-const HEADLINES: readonly HeadlineDefinition[] = [
-  { key: 'inlet_hole_area_mm2', name: 'inlet_hole_area', title: 'Inlet hole area', unit: 'mm2' },
-  { key: 'plate_flow_area_mm2', name: 'plate_flow_area', title: 'Tapping plate flow area', unit: 'mm2' },
-  { key: 'media_effective_area_cm2', name: 'media_effective_area', title: 'Effective media area', unit: 'cm2' },
-  { key: 'bypass_opening_kpa', name: 'bypass_opening', title: 'Bypass opening pressure', unit: 'kpa' },
-  { key: 'efficiency_at_20_um_percent', name: 'efficiency_at_20_um', title: 'Efficiency at 20 µm(c)', unit: 'percent' },
-]
-
-const BASES: Record<string, string> = {
-  measured: 'measured',
-  forecast: 'forecast, before the cut',
-  pressure: 'measured on a bench',
-  force: 'from push-off force',
-  spring: 'from spring dimensions',
-  stated: 'stated by the maker',
-  claim: 'published claim',
-  estimate: 'screening estimate',
-}
 
 export interface Headline {
   key: string
@@ -48,7 +22,7 @@ export interface Headline {
   /** Band of a screening estimate. */
   band: string | null
   unit: string
-  rests: string
+  from: string
   assumed: readonly string[]
   missing: readonly string[]
 }
@@ -77,12 +51,12 @@ function numberText(result: Result, factor: number): NumberText {
 
 /** Return the headline results in a unit family. */
 export function headlines(results: Results, family: UnitFamily): Headline[] {
-  return HEADLINES.map(({ key, name, title, unit }) => {
-    const result = results[key]
-    const { symbol, factor } = shownUnit(unit, family)
+  return catalogue().results.filter((one) => one.is_headline).map(({ key, name, title, unit }) => {
+    const result = results[key as keyof Results]
+    const { symbol, factor } = shownUnit(unit as WireUnit, family)
     const { text, uncertainty, band } = numberText(result, factor)
-    const controlled = 'controlled_by' in result && result.controlled_by ? SECTION_NAMES[result.controlled_by] : null
-    const basis = result.basis ? (BASES[result.basis] ?? result.basis) : ''
+    const controlled = 'controlled_by' in result && result.controlled_by ? term('section', result.controlled_by) : null
+    const basis = result.basis ? term('basis', result.basis) : ''
     return {
       key,
       name,
@@ -93,7 +67,7 @@ export function headlines(results: Results, family: UnitFamily): Headline[] {
       uncertainty,
       band,
       unit: symbol,
-      rests: controlled ? `${basis}, ${controlled} control${controlled.endsWith('s') ? '' : 's'}` : basis,
+      from: controlled ? `${basis}, ${controlled} control${controlled.endsWith('s') ? '' : 's'}` : basis,
       assumed: result.assumed,
       missing: result.missing,
     }

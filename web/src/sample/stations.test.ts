@@ -18,6 +18,9 @@ describe('stations', () => {
     expect(stationOfKey('holes.centre_tube[0]', sheet)).toBe('element')
     expect(stationOfKey('media.air_drop', sheet)).toBe('media') // a detail is entered where its part is
     expect(stationOfKey('size_at_beta_75', sheet)).toBe('media')
+    expect(stationOfKey('engine.regulator_opening', undefined)).toBe('engine')
+    expect(stationOfKey('engine.stud_bore', undefined)).toBe('intake')
+    expect(['oil.viscosity', 'plan.start_c', 'scenarios'].map((key) => stationOfKey(key, undefined))).toEqual(['engine', 'start', 'map'])
   })
   it('fill by what is answered, a state being an answer', () => {
     expect(stageProgress(sheet, 'outside')).toEqual({ fill: 0.5, progress: '2 of 4' })

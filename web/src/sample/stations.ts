@@ -1,6 +1,6 @@
 /** The stations of the work, and how far each is filled. */
 import type { Sheet } from './useSheet'
-import type { Catalogue } from '@/catalogue/useCatalogue'
+import { catalogue, details } from '@/catalogue/catalogue'
 
 export interface Station {
   name: string
@@ -11,7 +11,7 @@ export interface Station {
 }
 
 export const BENCH_STAGES = ['outside', 'opened', 'element', 'media'] as const
-export const STATION_ORDER = ['intake', 'outside', 'gate', 'opened', 'element', 'media', 'engine', 'map', 'sides', 'start'] as const
+export const STATION_ORDER = ['intake', 'outside', 'gate', 'opened', 'element', 'media', 'engine', 'map', 'comparison', 'start'] as const
 export type StationName = (typeof STATION_ORDER)[number]
 
 const TITLES: Record<StationName, string> = {
@@ -23,25 +23,20 @@ const TITLES: Record<StationName, string> = {
   media: 'Media',
   engine: 'Oil, engine',
   map: 'Operating map',
-  sides: 'Side by side',
+  comparison: 'Side by side',
   start: 'Warm-up, life',
 }
 
-/** Details of the engine that are taken down with the sample. */
-const OF_INTAKE = /^engine\.(name|stud_|least_|greatest_|adapter_)/
-
 /** Stations at which one sits down to think; the results tape makes room there. */
-export const THINKING: ReadonlySet<string> = new Set(['engine', 'map', 'sides', 'start'])
+export const THINKING: ReadonlySet<string> = new Set(['engine', 'map', 'comparison', 'start'])
 
-/** Numbers of oil and engine without which nothing runs. */
-const ENGINE_NEEDS = ['oil.density', 'engine.pump_displacement', 'engine.pump_efficiency', 'engine.regulator_opening', 'engine.gallery', 'engine.stud_bore']
-
-/** Return where a key of a reading, a detail or an observation is entered; what is no such key rests on the media's evidence. */
+/** Return where a key of a reading, a detail or an observation is entered; any other key belongs to the media. */
 export function stationOfKey(key: string, sheet: Sheet | undefined): StationName {
-  if (/^oil\./.test(key) || (/^engine\./.test(key) && !OF_INTAKE.test(key))) return 'engine'
-  if (/^plan\./.test(key)) return 'start'
+  const detail = details().get(key)
+  if (detail) return detail.stage === 'warm_up' ? 'start' : (detail.stage as StationName)
+  if (key.startsWith('oil.')) return 'engine'
   if (key === 'scenarios') return 'map'
-  if (/^(study|engine|sample)\.|^claims$/.test(key)) return 'intake'
+  if (key === 'claims') return 'intake'
   if (key === 'cut') return 'gate'
   const part = sheet?.parts.find(
     (candidate) =>
@@ -71,7 +66,6 @@ export function stageProgress(sheet: Sheet, stage: string): { fill: number; prog
 
 export function stationsOf(
   sheet: Sheet | undefined,
-  catalogue: Catalogue | undefined,
   map: { ready: boolean; failed: boolean },
 ): Station[] {
   return STATION_ORDER.map((name) => {
@@ -82,11 +76,11 @@ export function stationsOf(
         fill: map.ready ? 1 : 0,
         progress: map.ready ? 'computed' : map.failed ? 'needs more' : 'computing',
       }
-    if (name === 'sides' || name === 'start') return { ...station, fill: map.ready ? 1 : 0, progress: map.ready ? '' : 'needs more' }
+    if (name === 'comparison' || name === 'start') return { ...station, fill: map.ready ? 1 : 0, progress: map.ready ? '' : 'needs more' }
     if (!sheet) return station
-    if (name === 'engine') return { ...station, ...share(ENGINE_NEEDS.filter((key) => sheet.details[key]).length, ENGINE_NEEDS.length) }
+    if (name === 'engine') return { ...station, ...share(catalogue().map_needs.filter((key) => sheet.details[key]).length, catalogue().map_needs.length) }
     if (name === 'intake') {
-      const wanted = (catalogue?.details ?? []).filter((detail) => detail.stage === 'intake' && !/adapter|least|greatest|used_/.test(detail.key))
+      const wanted = catalogue().details.filter((detail) => detail.stage === 'intake' && !/adapter|least|greatest|used_/.test(detail.key))
       return { ...station, ...share(wanted.filter((detail) => sheet.details[detail.key]).length, wanted.length) }
     }
     if (name === 'gate') {

@@ -1,26 +1,28 @@
 /** The bench sheet of one sample, and everything that changes it. */
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
-import { computed, onBeforeUnmount, onMounted, toValue, type MaybeRefOrGetter } from 'vue'
+import { createGlobalState, useBroadcastChannel } from '@vueuse/core'
+import { computed, toValue, watch, type MaybeRefOrGetter } from 'vue'
 import { client, ProblemError, unwrap, type Schemas } from '@/api/client'
-import { prefetchMaps } from '@/maps/useOperatingMap'
+import { outdateOtherSheets, queryKeys, renewComputed } from '@/api/queryKeys'
 
 export type Sheet = Schemas['SheetOut']
 
-/** Maps are worked out again once the hands rest, so that they never hold a reading up. */
-const MAP_PAUSE_MS = 900
 /** Changes that other views of the study show: the size of a can, names. */
 const SHOWN_ELSEWHERE = /^(can|study|engine|oil|sample)\./
 /** Details of study, engine, oil and plan stand on every sample's sheet. */
 const ON_EVERY_SHEET = /^$|^(study|engine|oil|plan)\.|^scenarios$/
-/** What is worked out from readings, engine and plan together. */
-const THOUGHT_OF: ReadonlySet<string> = new Set(['engine', 'rests-on', 'side-by-side', 'warm-up', 'scenarios'])
 
-/** Tells the other windows of this browser that a sample changed. */
-const channel = typeof BroadcastChannel === 'undefined' ? null : new BroadcastChannel('tabrel.bench')
+interface Change {
+  sampleId: number
+  studyId: number
+}
+
+/** Tells the other windows of this browser that a sample changed; one channel a window, or it would hear itself. */
+const useChannel = createGlobalState(() => useBroadcastChannel<Change, Change>({ name: 'tabrel.bench' }))
 
 export function useSheet(sampleId: MaybeRefOrGetter<number>) {
   return useQuery({
-    queryKey: ['sheet', sampleId],
+    queryKey: queryKeys.sheet(sampleId),
     queryFn: () =>
       unwrap(client.GET('/api/samples/{sample_id}', { params: { path: { sample_id: toValue(sampleId) } } })),
     // never changed in place: what did not change stays the same object, and its fields are not drawn again
@@ -31,18 +33,14 @@ export function useSheet(sampleId: MaybeRefOrGetter<number>) {
 /** Look again as soon as another window of this browser has changed a sample. */
 export function useOtherWindows() {
   const queries = useQueryClient()
-  function heard(event: MessageEvent<{ sampleId: number; studyId: number }>) {
-    void queries.invalidateQueries({ queryKey: ['sheet'] })
-    void queries.invalidateQueries({ queryKey: ['figures'] })
-    void queries.invalidateQueries({ queryKey: ['study', event.data.studyId] })
-    void queries.invalidateQueries({ queryKey: ['map'] })
-    void queries.invalidateQueries({ predicate: (query) => THOUGHT_OF.has(String(query.queryKey[0])) })
-  }
-  onMounted(() => channel?.addEventListener('message', heard))
-  onBeforeUnmount(() => channel?.removeEventListener('message', heard))
+  const { data } = useChannel()
+  watch(data, (change) => {
+    if (!change) return
+    const changed = [queryKeys.sheets(), queryKeys.allFigures(), queryKeys.study(change.studyId), queryKeys.maps()]
+    for (const queryKey of changed) void queries.invalidateQueries({ queryKey })
+    renewComputed(queries)
+  })
 }
-
-let mapTimer: ReturnType<typeof setTimeout> | undefined
 
 let underway = 0
 let turn: Promise<unknown> = Promise.resolve()
@@ -61,25 +59,21 @@ export function inTurn<T>(work: () => Promise<T>): Promise<T> {
 /** Everything that changes a sample; each answers with the sheet as it then stands. */
 export function useBenchChanges(sampleId: MaybeRefOrGetter<number>) {
   const queries = useQueryClient()
+  const { post } = useChannel()
 
   function take(sheet: Sheet, place = ''): Sheet {
-    void queries.cancelQueries({ queryKey: ['sheet', sheet.id] }) // what is still being fetched is older
-    queries.setQueryData(['sheet', sheet.id], sheet)
-    if (place === '' || SHOWN_ELSEWHERE.test(place)) void queries.invalidateQueries({ queryKey: ['study', sheet.study_id] })
-    void queries.invalidateQueries({ queryKey: ['studies'], refetchType: 'none' })
-    void queries.invalidateQueries({ predicate: (query) => THOUGHT_OF.has(String(query.queryKey[0])) })
+    void queries.cancelQueries({ queryKey: queryKeys.sheet(sheet.id) }) // what is still being fetched is older
+    queries.setQueryData(queryKeys.sheet(sheet.id), sheet)
+    if (place === '' || SHOWN_ELSEWHERE.test(place)) void queries.invalidateQueries({ queryKey: queryKeys.study(sheet.study_id) })
+    void queries.invalidateQueries({ queryKey: queryKeys.studies(), refetchType: 'none' })
+    renewComputed(queries)
     if (ON_EVERY_SHEET.test(place)) {
-      void queries.invalidateQueries({
-        predicate: (query) => query.queryKey[0] === 'sheet' && query.queryKey[1] !== sheet.id,
-        refetchType: 'none',
-      })
-      void queries.invalidateQueries({ queryKey: ['map'], refetchType: 'none' })
+      outdateOtherSheets(queries, sheet.id)
+      void queries.invalidateQueries({ queryKey: queryKeys.maps(), refetchType: 'none' })
     }
-    void queries.invalidateQueries({ queryKey: ['working'] })
-    void queries.invalidateQueries({ queryKey: ['figures'] })
-    channel?.postMessage({ sampleId: sheet.id, studyId: sheet.study_id })
-    clearTimeout(mapTimer)
-    mapTimer = setTimeout(() => void prefetchMaps(queries, sheet.id), MAP_PAUSE_MS)
+    void queries.invalidateQueries({ queryKey: queryKeys.workings() })
+    void queries.invalidateQueries({ queryKey: queryKeys.allFigures() })
+    post({ sampleId: sheet.id, studyId: sheet.study_id })
     return sheet
   }
 
@@ -91,7 +85,7 @@ export function useBenchChanges(sampleId: MaybeRefOrGetter<number>) {
         return take(await unwrap(work(sample)), place)
       } catch (error) {
         if (error instanceof ProblemError && [404, 409].includes(error.status))
-          await queries.invalidateQueries({ queryKey: ['sheet', sample.sample_id] })
+          await queries.invalidateQueries({ queryKey: queryKeys.sheet(sample.sample_id) })
         throw error
       }
     })

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** The name, the way back to the studies, and what holds everywhere: units and light. */
-import type { UnitFamily } from './units'
+import type { UnitFamily } from '@/catalogue/units'
 import { usePreferences } from './preferences'
 import SwitchButtons from './SwitchButtons.vue'
 

@@ -1,46 +1,33 @@
-/** What the person at the bench prefers; kept in this browser. */
+/** What the person at the bench prefers; kept in this browser, each window with its own until it is loaded again. */
+import { usePreferredDark, useStorage } from '@vueuse/core'
 import { defineStore } from 'pinia'
-import { ref, watch } from 'vue'
-import type { UnitFamily } from './units'
+import { toRefs, watch } from 'vue'
+import type { UnitFamily } from '@/catalogue/units'
 
 export type Theme = 'light' | 'dark'
 
-const KEY = 'tabrel.preferences'
-
-interface Kept {
+interface Preferences {
   family: UnitFamily
   theme: Theme
 }
 
-function kept(): Kept {
-  const usual: Kept = {
-    family: 'metric',
-    theme: window.matchMedia?.('(prefers-color-scheme: dark)').matches ? 'dark' : 'light',
-  }
-  try {
-    const read = JSON.parse(localStorage.getItem(KEY) ?? '{}') as Partial<Kept>
-    return {
-      family: read.family === 'inch' ? 'inch' : usual.family,
-      theme: read.theme === 'dark' || read.theme === 'light' ? read.theme : usual.theme,
-    }
-  } catch {
-    return usual
+/** What is stored, but for what is none of the choices. */
+function valid(stored: Partial<Preferences>, usual: Preferences): Preferences {
+  return {
+    family: stored.family === 'inch' ? 'inch' : usual.family,
+    theme: stored.theme === 'dark' || stored.theme === 'light' ? stored.theme : usual.theme,
   }
 }
 
 export const usePreferences = defineStore('preferences', () => {
-  const start = kept()
-  const family = ref<UnitFamily>(start.family)
-  const theme = ref<Theme>(start.theme)
-
-  watch(
-    [family, theme],
-    () => {
-      localStorage.setItem(KEY, JSON.stringify({ family: family.value, theme: theme.value }))
-      document.documentElement.classList.toggle('dark', theme.value === 'dark')
-    },
-    { immediate: true },
-  )
+  const usual: Preferences = { family: 'metric', theme: usePreferredDark().value ? 'dark' : 'light' }
+  const stored = useStorage<Preferences>('tabrel.preferences', usual, localStorage, {
+    mergeDefaults: valid,
+    listenToStorageChanges: false,
+    onError: () => undefined, // what cannot be read is as if nothing were stored
+  })
+  const { family, theme } = toRefs(stored.value)
+  watch(theme, (now) => document.documentElement.classList.toggle('dark', now === 'dark'), { immediate: true })
 
   function switchFamily() {
     family.value = family.value === 'metric' ? 'inch' : 'metric'

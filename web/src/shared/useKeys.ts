@@ -1,4 +1,5 @@
 /** Keys of a view: one table that both binds them and lists them under `?`. */
+import { useEventListener } from '@vueuse/core'
 import { onBeforeUnmount, onMounted, reactive } from 'vue'
 
 export interface KeyAction {
@@ -35,14 +36,9 @@ export function useKeys(actions: readonly KeyAction[]): void {
     event.preventDefault()
     action.run(event)
   }
-  onMounted(() => {
-    activeKeys.add(actions)
-    window.addEventListener('keydown', onKey)
-  })
-  onBeforeUnmount(() => {
-    activeKeys.delete(actions)
-    window.removeEventListener('keydown', onKey)
-  })
+  useEventListener(window, 'keydown', onKey)
+  onMounted(() => activeKeys.add(actions))
+  onBeforeUnmount(() => activeKeys.delete(actions))
 }
 
 /** A key that a component binds itself, listed here so that `?` shows it. */

@@ -5,7 +5,7 @@ import type { Schemas } from '@/api/client'
 import { DASHES } from '@/shared/bandChart'
 import { linePath, plainScale, roundTicks } from '@/shared/plainScale'
 import { toDigits } from '@/shared/numbers'
-import { shownUnit, type UnitFamily } from '@/shared/units'
+import { shownUnit, type UnitFamily } from '@/catalogue/units'
 import ChartFrame from '@/shared/ChartFrame.vue'
 
 export interface ShownStart {

@@ -2,10 +2,10 @@
 /** What a start comes to, filter by filter. */
 import { computed } from 'vue'
 import type { Schemas } from '@/api/client'
-import { needsWords } from '@/shared/inputNames'
+import { needsWords } from '@/catalogue/inputs'
 import { minutesOrSeconds, toDigits } from '@/shared/numbers'
 import { sampleColour } from '@/shared/sampleColours'
-import { shownUnit, type UnitFamily } from '@/shared/units'
+import { shownUnit, type UnitFamily } from '@/catalogue/units'
 
 const props = defineProps<{ starts: readonly Schemas['StartOut'][]; inHand: number; family: UnitFamily; titles: ReadonlyMap<string, string> }>()
 const kpa = computed(() => shownUnit('kpa', props.family))

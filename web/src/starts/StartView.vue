@@ -3,13 +3,14 @@
 import { keepPreviousData, useQuery } from '@tanstack/vue-query'
 import { computed, toRef, useTemplateRef } from 'vue'
 import { client, unwrap } from '@/api/client'
+import { queryKeys } from '@/api/queryKeys'
 import DutyCycleField from './DutyCycleField.vue'
 import DetailFields from '@/entry/DetailFields.vue'
 import LifeTable from './LifeTable.vue'
 import StartChart from './StartChart.vue'
 import StartTotals from './StartTotals.vue'
 import { useAskedField } from '@/shared/useAskedField'
-import { useCatalogue } from '@/catalogue/useCatalogue'
+import { details } from '@/catalogue/catalogue'
 import { listedKey, useKeys } from '@/shared/useKeys'
 import { useBenchChanges, useFieldTitles, useSheet } from '@/sample/useSheet'
 import { useStops } from '@/shared/useStops'
@@ -24,19 +25,18 @@ const sampleId = toRef(props, 'sampleId')
 const sheet = useSheet(sampleId)
 const titles = useFieldTitles(sheet.data)
 const changes = useBenchChanges(sampleId)
-const { query, details } = useCatalogue()
 const root = useTemplateRef<HTMLElement>('root')
 const stops = useStops(root)
 
 const starts = useQuery({
-  queryKey: ['warm-up', toRef(props, 'studyId'), toRef(place, 'scenario')],
+  queryKey: queryKeys.warmUp(toRef(props, 'studyId'), toRef(place, 'scenario')),
   queryFn: () =>
     unwrap(client.POST('/api/studies/{study_id}/warm-up', { params: { path: { study_id: props.studyId } }, body: place.scenario })),
   placeholderData: keepPreviousData,
   shallow: true,
   retry: false,
 })
-const fields = computed(() => [...details.value.values()].filter((detail) => detail.stage === 'warm_up' && detail.key !== 'plan.duty_cycle'))
+const fields = computed(() => [...details().values()].filter((detail) => detail.stage === 'warm_up' && detail.key !== 'plan.duty_cycle'))
 const texts = computed(() => sheet.data.value?.details ?? {})
 const drawn = computed(() =>
   (starts.data.value?.starts ?? []).flatMap((one, i) =>
@@ -54,7 +54,7 @@ async function read(name: string, text: string) {
 
 useKeys([listedKey('Enter', 'keep the number and go to the next (Shift: the one before)')])
 
-useAskedField({ ready: () => sheet.isSuccess.value && query.isSuccess.value, focus: stops.focusKey })
+useAskedField({ ready: () => sheet.isSuccess.value, focus: stops.focusKey })
 </script>
 
 <template>
@@ -67,7 +67,7 @@ useAskedField({ ready: () => sheet.isSuccess.value && query.isSuccess.value, foc
         </div>
         <DutyCycleField v-if="starts.data.value" :chosen="starts.data.value.duty_cycle" :cycles="starts.data.value.cycles" :choose="choose" :read="read" />
         <p v-if="starts.data.value?.assumed.length" class="soft fine" data-start="assumed">
-          Assumed while not stated: {{ starts.data.value.assumed.map((name) => details.get(`plan.${name}`)?.title ?? name).join(', ') }}.
+          Assumed while not stated: {{ starts.data.value.assumed.map((name) => details().get(`plan.${name}`)?.title ?? name).join(', ') }}.
         </p>
         <p v-if="place.scenario" class="thought fine">What if: {{ place.scenario.name }}</p>
         <p class="soft fine">Start a cold engine only as its maker's instructions say; a model tells nothing of one engine's wear.</p>

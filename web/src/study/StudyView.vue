@@ -8,7 +8,7 @@ import CommandBox from './CommandBox.vue'
 import OilLine from './OilLine.vue'
 import ResultsTape from '@/results/ResultsTape.vue'
 import SampleRack from './SampleRack.vue'
-import { useCatalogue } from '@/catalogue/useCatalogue'
+
 import { DEVICE_GAP_MS, isTyping, useKeys } from '@/shared/useKeys'
 import { USUAL_SIZE_UM, useOperatingMap } from '@/maps/useOperatingMap'
 import { useBenchChanges, useFieldTitles, useOtherWindows, useSheet } from '@/sample/useSheet'
@@ -27,7 +27,6 @@ const sheet = useSheet(toRef(props, 'sampleId'))
 const map = useOperatingMap(toRef(props, 'sampleId'), { condition: 'steady', size: USUAL_SIZE_UM, scenario: null })
 const changes = useBenchChanges(toRef(props, 'sampleId'))
 const titles = useFieldTitles(sheet.data)
-const { query: catalogue } = useCatalogue()
 const refreshStudies = useRefreshStudies()
 useOtherWindows()
 
@@ -37,7 +36,7 @@ let toldTimer: ReturnType<typeof setTimeout> | undefined
 
 const samples = computed(() => study.data.value?.samples ?? [])
 const stations = computed(() =>
-  stationsOf(sheet.data.value, catalogue.data.value, {
+  stationsOf(sheet.data.value, {
     ready: map.isSuccess.value && !map.isPlaceholderData.value,
     failed: map.isError.value,
   }),
@@ -123,7 +122,6 @@ async function addSample() {
 const entries = computed(() =>
   commandEntries({
     sheet: sheet.data.value,
-    catalogue: catalogue.data.value,
     samples: samples.value,
     pick,
     field,

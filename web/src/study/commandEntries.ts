@@ -1,13 +1,12 @@
 /** Everything the command box can find: actions, samples, parts, readings, details, things seen, workings. */
 import type { Schemas } from '@/api/client'
-import type { Catalogue } from '@/catalogue/useCatalogue'
+import { catalogue } from '@/catalogue/catalogue'
 import type { Sheet } from '@/sample/useSheet'
 import type { Found } from './search'
 import { stationsOf } from '@/sample/stations'
 
 interface Sources {
   sheet: Sheet | undefined
-  catalogue: Catalogue | undefined
   samples: readonly Schemas['SampleTagOut'][]
   actions: readonly Omit<Found, 'kind'>[]
   pick: (sampleId: number) => void
@@ -16,18 +15,9 @@ interface Sources {
   working: (result: string) => void
 }
 
-const WORKINGS: readonly [string, string][] = [
-  ['inlet_hole_area', 'Working: inlet hole area'],
-  ['plate_flow_area', 'Working: tapping plate flow area'],
-  ['media_effective_area', 'Working: effective media area'],
-  ['bypass_opening', 'Working: bypass opening pressure'],
-  ['efficiency_at_20_um', 'Working: efficiency'],
-]
-
 /** Return the entries, those people ask for most first. */
 export function commandEntries(from: Sources): Found[] {
-  const { catalogue } = from
-  const stations = stationsOf(from.sheet, catalogue, { ready: false, failed: false })
+  const stations = stationsOf(from.sheet, { ready: false, failed: false })
   const firstOf = (part: string) => {
     const found = from.sheet?.parts.find((one) => one.key === part || one.key.startsWith(`${part}[`))
     return found?.fields[0]?.key ?? found?.observations[0]?.key ?? part
@@ -46,25 +36,25 @@ export function commandEntries(from: Sources): Found[] {
       words: [sample.maker ?? '', sample.part_number ?? ''].filter(Boolean),
       run: () => from.pick(sample.id),
     })),
-    ...(catalogue?.parts ?? []).map((part) => ({
+    ...catalogue().parts.map((part) => ({
       title: part.title,
       kind: 'part',
       words: part.synonyms,
       run: () => from.field(firstOf(part.key)),
     })),
-    ...(catalogue?.quantities ?? []).map((one) => ({
+    ...catalogue().quantities.map((one) => ({
       title: `${one.part}: ${one.title}`,
       kind: 'reading',
       words: [one.title, ...one.synonyms],
       run: () => from.field(one.key),
     })),
-    ...(catalogue?.observations ?? []).map((one) => ({
+    ...catalogue().observations.map((one) => ({
       title: `${one.part}: ${one.title}`,
       kind: 'seen',
       words: [one.title, ...one.synonyms],
       run: () => from.field(one.key),
     })),
-    ...(catalogue?.details ?? []).map((detail) => ({
+    ...catalogue().details.map((detail) => ({
       title: detail.title[0]!.toUpperCase() + detail.title.slice(1),
       kind: 'intake',
       words: detail.synonyms,
@@ -72,6 +62,8 @@ export function commandEntries(from: Sources): Found[] {
     })),
     { title: 'Claims', kind: 'intake', words: ['published', 'rating', 'box says'], run: () => from.field('claims') },
     { title: 'Record the cut', kind: 'action', words: ['cut open', 'gate'], run: () => from.go('gate') },
-    ...WORKINGS.map(([name, title]) => ({ title, kind: 'working', words: [title], run: () => from.working(name) })),
+    ...catalogue()
+      .results.filter((one) => one.is_headline)
+      .map(({ name, title }) => ({ title: `Working: ${title.toLowerCase()}`, kind: 'working', words: [title], run: () => from.working(name) })),
   ]
 }

@@ -2,14 +2,15 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/vue-query'
 import { toValue, type MaybeRefOrGetter } from 'vue'
 import { client, unwrap } from '@/api/client'
+import { queryKeys } from '@/api/queryKeys'
 
 export function useStudies() {
-  return useQuery({ queryKey: ['studies'], queryFn: () => unwrap(client.GET('/api/studies')) })
+  return useQuery({ queryKey: queryKeys.studies(), queryFn: () => unwrap(client.GET('/api/studies')) })
 }
 
 export function useStudy(studyId: MaybeRefOrGetter<number>) {
   return useQuery({
-    queryKey: ['study', studyId],
+    queryKey: queryKeys.study(studyId),
     queryFn: () =>
       unwrap(client.GET('/api/studies/{study_id}', { params: { path: { study_id: toValue(studyId) } } })),
   })
@@ -19,8 +20,8 @@ export function useStudy(studyId: MaybeRefOrGetter<number>) {
 export function useRefreshStudies() {
   const queries = useQueryClient()
   return async (studyId?: number) => {
-    await queries.invalidateQueries({ queryKey: ['studies'] })
-    if (studyId !== undefined) await queries.invalidateQueries({ queryKey: ['study', studyId] })
+    await queries.invalidateQueries({ queryKey: queryKeys.studies() })
+    if (studyId !== undefined) await queries.invalidateQueries({ queryKey: queryKeys.study(studyId) })
   }
 }
 
@@ -35,6 +36,6 @@ export function useImportStudy() {
           headers: { 'Content-Type': 'application/json' },
         }),
       ),
-    onSuccess: () => queries.invalidateQueries({ queryKey: ['studies'] }),
+    onSuccess: () => queries.invalidateQueries({ queryKey: queryKeys.studies() }),
   })
 }

@@ -1,115 +1,68 @@
-"""The catalogues of the core, for fields, pictures and search."""
+"""The catalogues of the core, for fields, pictures, words and search."""
 
 from __future__ import annotations
 
+from functools import lru_cache
+
 from fastapi import APIRouter
 
+from tabrel.api.catalogue.models import (
+    CatalogueOut,
+    ChoiceOut,
+    CircuitPartOut,
+    DetailOut,
+    GlossaryTermOut,
+    MapQuantityOut,
+    ObservationOut,
+    PartTitleOut,
+    QuantityOut,
+    ResultRowOut,
+    ShownUnitOut,
+    TermsOut,
+    UnitOut,
+)
+from tabrel.core.catalogue.glossary import GLOSSARY
 from tabrel.core.catalogue.observations import OBSERVATIONS
-from tabrel.core.catalogue.quantities import PART_SYNONYMS, PART_TITLES, QUANTITIES, STAGE_TITLES
+from tabrel.core.catalogue.quantities import HOLE_PLACEMENTS, PART_SYNONYMS, PART_TITLES, QUANTITIES, STAGE_TITLES
+from tabrel.core.catalogue.results import RESULTS, WIRE_UNITS
+from tabrel.core.catalogue.terms import ENGINE_SIDE, INPUTS, TERMS
+from tabrel.core.catalogue.units import UNITS, UnitFamily, in_family, printed
+from tabrel.core.details.circuit_details import CIRCUIT_PARTS, MAP_NEEDS
 from tabrel.core.details.details import DETAILS
-from tabrel.core.entry.field_line import PROVENANCE_WORDS, STATE_WORDS
+from tabrel.core.hydraulics.threshold_curve import HOTTEST
+from tabrel.core.maps.quantities import MAP_QUANTITIES
 from tabrel.core.review.before_cut import CAUTIONS, CUT_METHODS
-from tabrel.document.results import WireModel
 
 router = APIRouter(prefix="/api", tags=["catalogue"])
 
 
-class QuantityOut(WireModel):
-    """A quantity, as search finds it."""
-
-    key: str
-    title: str
-    part: str
-    stage: str
-    synonyms: list[str]
-
-
-class ChoiceOut(WireModel):
-    """A choice of an observation."""
-
-    value: str
-    meaning: str
-
-
-class ObservationOut(WireModel):
-    """Something seen, with its choices and the schools' views, the default first."""
-
-    key: str
-    title: str
-    part: str
-    stage: str
-    choices: list[ChoiceOut]
-    schools: list[str]
-    whole_only: bool
-    closed: bool
-    synonyms: list[str]
-
-
-class DetailOut(WireModel):
-    """A detail of study, engine or sample."""
-
-    key: str
-    title: str
-    kind: str
-    help: str
-    choices: list[str]
-    whole_only: bool
-    stage: str
-    synonyms: list[str]
-    usual: str
-
-
-class PartTitleOut(WireModel):
-    """A part with the words people use for it."""
-
-    key: str
-    title: str
-    stage: str
-    synonyms: list[str]
-
-
-class CatalogueOut(WireModel):
-    """Everything that can be measured, seen or typed, and the words for it."""
-
-    stages: dict[str, str]
-    parts: list[PartTitleOut]
-    quantities: list[QuantityOut]
-    observations: list[ObservationOut]
-    details: list[DetailOut]
-    states: dict[str, str]
-    provenances: dict[str, str]
-    cut_methods: dict[str, str]
-    cautions: list[str]
-
-
 @router.get("/catalogue")
 def get_catalogue() -> CatalogueOut:
-    """Return the catalogues."""
+    """Return the catalogues: fetched once, they do not change while the program runs."""
+    return catalogue_out()
+
+
+@lru_cache
+def catalogue_out() -> CatalogueOut:
+    """Return the catalogues of the core."""
     return CatalogueOut(
         stages=dict(STAGE_TITLES),
         parts=[
-            PartTitleOut(key=key, title=title, stage=stage, synonyms=list(PART_SYNONYMS.get(key, ())))
-            for key, title in (PART_TITLES | {"holes.inlet": "Inlet holes", "holes.centre_tube": "Centre tube holes"}).items()
-            if (stage := _stage_of(key))
+            *(
+                PartTitleOut(key=key, title=title, stage=stage, synonyms=list(PART_SYNONYMS.get(key, ())))
+                for key, title in PART_TITLES.items()
+                if (stage := next((one.stage for one in QUANTITIES.values() if one.part == key), None))
+            ),
+            *(
+                PartTitleOut(key=f"holes.{key}", title=one.title, stage=one.stage, synonyms=list(one.synonyms))
+                for key, one in HOLE_PLACEMENTS.items()
+            ),
         ],
         quantities=[
             QuantityOut(key=q.key, title=q.title, part=PART_TITLES[q.part], stage=q.stage, synonyms=list(q.synonyms))
             for q in QUANTITIES.values()
         ],
-        observations=[
-            ObservationOut(
-                key=a.key,
-                title=a.title,
-                part=PART_TITLES[a.part],
-                stage=a.stage,
-                choices=[ChoiceOut(value=choice.value, meaning=choice.meaning) for choice in a.choices],
-                schools=list(a.schools),
-                whole_only=a.whole_only,
-                closed=a.closed,
-                synonyms=list(a.synonyms),
-            )
-            for a in OBSERVATIONS.values()
-        ],
+        observations=_observations(),
         details=[
             DetailOut(
                 key=detail.key,
@@ -124,16 +77,62 @@ def get_catalogue() -> CatalogueOut:
             )
             for detail in DETAILS.values()
         ],
-        states={state: words[0] for state, words in STATE_WORDS.items()},
-        provenances={provenance: words[0] for provenance, words in PROVENANCE_WORDS.items()},
+        terms=TermsOut(**TERMS),
+        input_fields={key: one.field for key, one in INPUTS.items() if one.field},
+        units={suffix: _unit(symbol) for suffix, symbol in WIRE_UNITS.items() if symbol},
+        results=[
+            ResultRowOut(name=row.name, key=row.key, title=row.title, unit=row.unit, is_headline=row.is_headline)
+            for row in RESULTS.values()
+        ],
+        map_quantities=[
+            MapQuantityOut(
+                name=one.name,
+                title=one.title,
+                grid=one.grid,
+                unit=one.unit,
+                of_filter_alone=one.of_filter_alone,
+                is_logarithmic=one.is_logarithmic,
+            )
+            for one in MAP_QUANTITIES.values()
+        ],
+        circuit_parts=[
+            CircuitPartOut(
+                name=name,
+                title=title,
+                details=[one.key for one in DETAILS.values() if one.part == name],
+                in_drawing=[one.key for one in DETAILS.values() if one.part == name and one.in_drawing],
+            )
+            for name, title in CIRCUIT_PARTS.items()
+        ],
+        map_needs=list(MAP_NEEDS),
+        engine_side=list(ENGINE_SIDE),
+        never_closes_c=HOTTEST,
         cut_methods=dict(CUT_METHODS),
         cautions=list(CAUTIONS),
+        glossary=[GlossaryTermOut(term=one.term, meaning=one.meaning, unit=one.unit, standard=one.standard) for one in GLOSSARY],
     )
 
 
-def _stage_of(part: str) -> str | None:
-    if part == "holes.inlet":
-        return "outside"
-    if part == "holes.centre_tube":
-        return "element"
-    return next((quantity.stage for quantity in QUANTITIES.values() if quantity.part == part), None)
+def _observations() -> list[ObservationOut]:
+    return [
+        ObservationOut(
+            key=one.key,
+            title=one.title,
+            part=PART_TITLES[one.part],
+            stage=one.stage,
+            choices=[ChoiceOut(value=choice.value, meaning=choice.meaning) for choice in one.choices],
+            schools=list(one.schools),
+            whole_only=one.whole_only,
+            closed=one.closed,
+            synonyms=list(one.synonyms),
+        )
+        for one in OBSERVATIONS.values()
+    ]
+
+
+def _unit(symbol: str) -> UnitOut:
+    def shown(family: UnitFamily) -> ShownUnitOut:
+        of_family = in_family(symbol, family)
+        return ShownUnitOut(symbol=printed(of_family), factor=UNITS[symbol].factor / UNITS[of_family].factor)
+
+    return UnitOut(metric=shown("metric"), inch=shown("inch"))

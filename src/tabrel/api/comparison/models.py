@@ -19,7 +19,7 @@ class PartShareOut(WireModel):
     share_percent: float
 
 
-class SideOut(WireModel):
+class ComparedFilterOut(WireModel):
     """One series at the crosshair: what restricts, when it bypasses, what a start comes to; or why that cannot be said.
 
     A series is a sample, or the sample in hand in one scenario; the same `key` names it in a slice.
@@ -40,14 +40,14 @@ class SideOut(WireModel):
     missing: list[str]
 
 
-class SideBySideOut(WireModel):
+class ComparisonOut(WireModel):
     """All samples of a study at one place, or one sample in all its scenarios."""
 
     temperature_c: float
     speed_rpm: float
     start_c: float
     duty_cycle: str
-    sides: list[SideOut]
+    filters: list[ComparedFilterOut]
 
 
 class PlaceIn(RequestModel):

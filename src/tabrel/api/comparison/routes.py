@@ -5,7 +5,7 @@ from __future__ import annotations
 import numpy as np
 from fastapi import APIRouter
 
-from tabrel.api.comparison.models import PartShareOut, PlaceIn, SideBySideOut, SideOut
+from tabrel.api.comparison.models import ComparedFilterOut, ComparisonOut, PartShareOut, PlaceIn
 from tabrel.api.deps import Connection
 from tabrel.api.errors import PROBLEM_RESPONSES
 from tabrel.api.maps.series import Series, samples_side_by_side, scenarios_side_by_side
@@ -23,8 +23,8 @@ from tabrel.store.study.studies import load_study_frame
 router = APIRouter(prefix="/api", tags=["comparison"], responses=PROBLEM_RESPONSES)
 
 
-@router.post("/studies/{study_id}/side-by-side")
-def post_side_by_side(study_id: int, asked: PlaceIn, conn: Connection) -> SideBySideOut:
+@router.post("/studies/{study_id}/comparison")
+def post_comparison(study_id: int, asked: PlaceIn, conn: Connection) -> ComparisonOut:
     """Return for every sample, or for one in every scenario, what restricts at a place, when it bypasses, what a start is."""
     study = load_study_frame(conn, study_id)
     scenario = asked.scenario or AS_IT_IS
@@ -35,17 +35,17 @@ def post_side_by_side(study_id: int, asked: PlaceIn, conn: Connection) -> SideBy
         series = samples_side_by_side(conn, study_id, scenario)
     else:
         series = scenarios_side_by_side(conn, study_id, asked.sample_id)
-    return SideBySideOut(
+    return ComparisonOut(
         temperature_c=asked.temperature_c,
         speed_rpm=asked.speed_rpm,
         start_c=plan.start_c or 0.0,
         duty_cycle=plan.duty_cycle or "",
-        sides=[_side(study, one, asked, cycle, plan) for one in series],
+        filters=[_side(study, one, asked, cycle, plan) for one in series],
     )
 
 
-def _side(study: Study, series: Series, asked: PlaceIn, cycle: CycleTrace, plan: WarmUpPlan) -> SideOut:
-    nothing = SideOut(
+def _side(study: Study, series: Series, asked: PlaceIn, cycle: CycleTrace, plan: WarmUpPlan) -> ComparedFilterOut:
+    nothing = ComparedFilterOut(
         key=series.key,
         sample_id=series.stored.id,
         label=series.label,

@@ -12,8 +12,8 @@ from tabrel.api.deps import Connection
 from tabrel.api.entry.models import EchoOut, HoleGroupIn, HolesIn
 from tabrel.api.errors import PROBLEM_RESPONSES
 from tabrel.api.sample.models import SheetOut
-from tabrel.api.sample.sheet import PLACEMENT_TITLES, group_words, sheet_out
-from tabrel.core.catalogue.quantities import HOLE_QUANTITIES
+from tabrel.api.sample.sheet import group_words, sheet_out
+from tabrel.core.catalogue.quantities import HOLE_PLACEMENTS, HOLE_QUANTITIES
 from tabrel.core.catalogue.units import UnitFamily, shown
 from tabrel.core.entry.hole_line import understand_hole_group
 from tabrel.core.entry.likely_errors import question
@@ -37,7 +37,7 @@ def post_holes(sample_id: int, given: HolesIn, conn: Connection) -> SheetOut:
     study_id = study_of_sample(conn, sample_id)
     group = _understood(given)
     position = len(load_hole_groups(conn, given.placement, sample_id))
-    title, place = PLACEMENT_TITLES[given.placement], f"holes.{given.placement}[{position}]"
+    title, place = HOLE_PLACEMENTS[given.placement].title, f"holes.{given.placement}[{position}]"
     with recorded(conn, study_id, sample_id, f"{title}: {' '.join(given.text.split())}", place):
         now = time_now(conn)
         timed = {
@@ -110,7 +110,7 @@ def post_hole_group(sample_id: int, placement: PlacementPath, position: int, giv
         readings=replace(group.readings, points_mm=pairs),
     )
     check_hole_group(path, kept)
-    words = f"{PLACEMENT_TITLES[placement]}: {given.count} {given.shape}"
+    words = f"{HOLE_PLACEMENTS[placement].title}: {given.count} {given.shape}"
     with recorded(conn, study_of_sample(conn, sample_id), sample_id, words, path):
         update_hole_group(conn, group_id, kept)
     return sheet_out(conn, sample_id)
@@ -123,7 +123,7 @@ _POINTS = re.compile(r"(-?\d+(?:\.\d+)?)[\s,]+(-?\d+(?:\.\d+)?)")
 def delete_hole_group(sample_id: int, placement: PlacementPath, position: int, seen: str, conn: Connection) -> SheetOut:
     """Take a group of holes away, if it is still as it was seen; undo brings it back with its readings."""
     group_id, group = _group(conn, sample_id, placement, position, seen)
-    words = f"{PLACEMENT_TITLES[placement]}: {group.count} {group.shape} taken away"
+    words = f"{HOLE_PLACEMENTS[placement].title}: {group.count} {group.shape} taken away"
     with recorded(conn, study_of_sample(conn, sample_id), sample_id, words, f"holes.{placement}[{position}]"):
         remove_hole_group(conn, sample_id, placement, position, group_id)
     return sheet_out(conn, sample_id)

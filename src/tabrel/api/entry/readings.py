@@ -15,7 +15,8 @@ from tabrel.api.sample.sheet import estimate_out, sheet_out
 from tabrel.api.wire import TextIn
 from tabrel.core.catalogue.hole_dimensions import dimensions_of
 from tabrel.core.catalogue.quantities import INSTRUMENT_DIMENSIONS, PART_TITLES, QUANTITIES, Quantity
-from tabrel.core.entry.field_line import STATE_WORDS, FieldEntry, understand_entry
+from tabrel.core.catalogue.terms import STATE_WORDS
+from tabrel.core.entry.field_line import FieldEntry, understand_entry
 from tabrel.core.errors import ReadingTextError, StudyError, nearest_hint
 from tabrel.core.review.echo import HoleKey, echo, parse_hole_key, quantity_of, questions
 from tabrel.core.rules.study import check_hole_group, check_reading_text

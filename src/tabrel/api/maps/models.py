@@ -7,24 +7,14 @@ from typing import Literal
 from pydantic import Field
 
 from tabrel.api.wire import RequestModel
+from tabrel.core.maps.quantities import MapQuantityName
 from tabrel.core.study.plans import Scenario
 from tabrel.document.results import Grid, MapOut, OnsetOut, WireModel
 
 ConditionIn = Literal["steady", "filling"]
-QuantityName = Literal[
-    "element_pressure",
-    "filter_pressure",
-    "gallery_pressure",
-    "gauge_excess",
-    "filter_flow",
-    "unfiltered_fraction",
-    "regulator_fraction",
-    "media_fraction",
-    "lift",
-]
 
 
-class LedgerPartOut(WireModel):
+class LossPartOut(WireModel):
     """One part's loss over the map: viscous, inertial, and what it holds back whatever the flow."""
 
     name: str
@@ -52,7 +42,7 @@ class InputSourceOut(WireModel):
 
 
 class OperatingMapOut(MapOut):
-    """The operating map with its ledger and curves, as the map view draws it.
+    """The operating map with its loss_breakdown and curves, as the map view draws it.
 
     The system efficiency is the share through the media times the media's efficiency; where only a
     bound is known it is that bound.
@@ -62,13 +52,13 @@ class OperatingMapOut(MapOut):
     lift_mm: Grid
     unfiltered_percent: Grid
     gauge_minus_gallery_kpa: Grid
-    regulator_dump_percent: Grid
+    relief_flow_percent: Grid
     system_efficiency_percent: Grid | None
     efficiency: EfficiencyAtOut
     regulator: OnsetOut
     evaluations: int
     inputs: list[InputSourceOut]
-    ledger: list[LedgerPartOut]
+    loss_breakdown: list[LossPartOut]
     left_out: list[str]
     bypass_location: str
     coldest_pumping_c: float
@@ -104,13 +94,14 @@ class AssumptionOut(WireModel):
     value: float
     low: float
     high: float
+    unit: str
     is_factor: bool
     mean_change_percent: float
     onset_low_c: float | None
     onset_high_c: float | None
 
 
-class RestingOut(WireModel):
+class SensitivityOut(WireModel):
     """What a map rests on; the strongest assumption first."""
 
     inputs: list[InputSourceOut]
@@ -139,11 +130,11 @@ class FilterAloneIn(RequestModel):
     scenario: Scenario | None = None
 
 
-class RestingIn(RequestModel):
+class SensitivityIn(RequestModel):
     """Of which map the assumptions are asked; with a filter flow, of the filter alone."""
 
     condition: ConditionIn = "steady"
-    quantity: QuantityName = "element_pressure"
+    quantity: MapQuantityName = "element_pressure"
     speed_rpm: float = Field(default=2000.0, gt=0, le=20000)
     filter_flow_l_min: float | None = Field(default=None, gt=0, le=1000)
     scenario: Scenario | None = None

@@ -17,18 +17,20 @@ from tabrel.api.maps.models import (
     FilterAloneOut,
     FlowOnsetOut,
     InputSourceOut,
-    LedgerPartOut,
+    LossPartOut,
     MapIn,
     OperatingMapOut,
-    RestingIn,
-    RestingOut,
+    SensitivityIn,
+    SensitivityOut,
 )
+from tabrel.core.catalogue.terms import ASSUMPTIONS
 from tabrel.core.circuit.filter_alone import filter_alone_map, onset_over_flow
 from tabrel.core.circuit.operating_point import AS_IT_IS, filter_alone, operating_point
 from tabrel.core.hydraulics.threshold_curve import COLDEST
 from tabrel.core.maps.onset import bypass_onset, regulator_opening
 from tabrel.core.maps.operating_map import OperatingMap, operating_map
-from tabrel.core.maps.sensitivity import alone_effects, assumption_effects, input_sources, model_assumptions
+from tabrel.core.maps.quantities import MAP_QUANTITIES
+from tabrel.core.maps.sensitivity import Effect, alone_effects, assumption_effects, input_sources, model_assumptions
 from tabrel.core.oil.model import OilModel
 from tabrel.core.rules.plans import check_scenario
 from tabrel.core.sample.efficiency import efficiency_at_size
@@ -68,15 +70,19 @@ def study_and_sample(conn: Connection, sample_id: int, scenario: Scenario | None
 
 @router.post("/samples/{sample_id}/map")
 def post_map(sample_id: int, asked: MapIn, conn: Connection) -> OperatingMapOut:
-    """Return the operating map over the view's grid, with curves and ledger, as it is or in a scenario."""
+    """Return the operating map over the view's grid, with curves and loss_breakdown, as it is or in a scenario."""
     study, sample, scenario = study_and_sample(conn, sample_id, asked.scenario)
     point = operating_point(study, sample, condition=asked.condition, scenario=scenario)
     with np.errstate(all="ignore"):
         solved = operating_map(point, DRAWN_TEMPERATURES.tolist(), DRAWN_SPEEDS.tolist())
         onset = bypass_onset(point, CURVE_SPEEDS.tolist())
         regulator = regulator_opening(point, CURVE_SPEEDS.tolist())
-        grids: dict[str, Any] = {key: _grid(solved.quantity(name) * factor) for key, (name, factor) in MAP_SCALES.items()}
         efficiency = efficiency_at_size(measure_sample(sample, study.circuit), asked.size_um)
+        grids: dict[str, Any] = {key: _grid(solved.quantity(name) * factor) for key, (name, factor) in MAP_SCALES.items()}
+        grids |= {
+            one.grid: _grid(solved.quantity(one.name) * one.factor) for one in MAP_QUANTITIES.values() if one.grid not in grids
+        }
+        grids["system_efficiency_percent"] = _system_efficiency(solved, efficiency)
         return OperatingMapOut.model_construct(
             temperature_c=solved.temperature.tolist(),
             speed_rpm=solved.speed.tolist(),
@@ -84,20 +90,15 @@ def post_map(sample_id: int, asked: MapIn, conn: Connection) -> OperatingMapOut:
             onset=onset_out(onset),
             regulator=onset_out(regulator),
             condition=asked.condition,
-            lift_mm=_grid(solved.quantity("lift") * 1e3),
-            unfiltered_percent=_grid(solved.quantity("unfiltered_fraction") * 100),
-            gauge_minus_gallery_kpa=_grid(solved.quantity("gauge_excess") / 1e3),
-            regulator_dump_percent=_grid(solved.quantity("regulator_fraction") * 100),
-            system_efficiency_percent=_system_efficiency(solved, efficiency),
             efficiency=_efficiency_out(asked.size_um, efficiency),
-            ledger=[
-                LedgerPartOut.model_construct(
+            loss_breakdown=[
+                LossPartOut.model_construct(
                     name=part.name,
                     viscous_kpa=_grid(part.viscous / 1e3),
                     inertial_kpa=_grid(part.inertial / 1e3),
                     spring_kpa=part.spring / 1e3,
                 )
-                for part in solved.ledger
+                for part in solved.loss_breakdown
             ],
             left_out=list(point.filter.left_out),
             bypass_location=point.filter.location,
@@ -137,14 +138,13 @@ def post_filter_alone(sample_id: int, asked: FilterAloneIn, conn: Connection) ->
     alone = filter_alone(study, sample, scenario=scenario)
     with np.errstate(all="ignore"):
         solved = filter_alone_map(alone, DRAWN_TEMPERATURES.tolist(), (DRAWN_FLOWS * L_MIN).tolist())
+        told = [one for one in MAP_QUANTITIES.values() if one.of_filter_alone]
+        grids: dict[str, Any] = {one.grid: _grid(solved.quantity(one.name) * one.factor) for one in told}
         onset = onset_over_flow(alone, DRAWN_FLOWS * L_MIN, alone.oil.coldest_pumping(COLDEST))
         return FilterAloneOut.model_construct(
             temperature_c=solved.temperature.tolist(),
             filter_flow_l_min=DRAWN_FLOWS.tolist(),
-            element_kpa=_grid(solved.quantity("element_pressure") / 1e3),
-            filter_kpa=_grid(solved.quantity("filter_pressure") / 1e3),
-            unfiltered_percent=_grid(solved.quantity("unfiltered_fraction") * 100),
-            lift_mm=_grid(solved.quantity("lift") * 1e3),
+            **grids,
             onset=FlowOnsetOut(
                 filter_flow_l_min=DRAWN_FLOWS.tolist(),
                 temperature_c=row_out(onset.closes),
@@ -155,8 +155,8 @@ def post_filter_alone(sample_id: int, asked: FilterAloneIn, conn: Connection) ->
         )
 
 
-@router.post("/samples/{sample_id}/rests-on")
-def post_rests_on(sample_id: int, asked: RestingIn, conn: Connection) -> RestingOut:
+@router.post("/samples/{sample_id}/sensitivity")
+def post_sensitivity(sample_id: int, asked: SensitivityIn, conn: Connection) -> SensitivityOut:
     """Return which inputs a map rests on, and what each assumption does to it, found by moving each."""
     study, sample, scenario = study_and_sample(conn, sample_id, asked.scenario)
     with np.errstate(all="ignore"):
@@ -168,21 +168,24 @@ def post_rests_on(sample_id: int, asked: RestingIn, conn: Connection) -> Resting
             effects = alone_effects(
                 study, sample, quantity=asked.quantity, flow_rate=asked.filter_flow_l_min * L_MIN, scenario=scenario
             )
-    return RestingOut(
+    return SensitivityOut(
         inputs=_inputs(study, sample, scenario, alone=asked.filter_flow_l_min is not None),
-        assumptions=[
-            AssumptionOut(
-                name=effect.assumption.name,
-                value=effect.assumption.value,
-                low=effect.assumption.low,
-                high=effect.assumption.high,
-                is_factor=effect.assumption.is_factor,
-                mean_change_percent=100 * effect.mean_change,
-                onset_low_c=effect.onset_low,
-                onset_high_c=effect.onset_high,
-            )
-            for effect in effects
-        ],
+        assumptions=[_assumption_out(effect) for effect in effects],
+    )
+
+
+def _assumption_out(effect: Effect) -> AssumptionOut:
+    moved, told = effect.assumption, ASSUMPTIONS[effect.assumption.name]
+    return AssumptionOut(
+        name=moved.name,
+        value=moved.value / told.scale,
+        low=moved.low if moved.is_factor else moved.low / told.scale,
+        high=moved.high if moved.is_factor else moved.high / told.scale,
+        unit=told.unit,
+        is_factor=moved.is_factor,
+        mean_change_percent=100 * effect.mean_change,
+        onset_low_c=effect.onset_low,
+        onset_high_c=effect.onset_high,
     )
 
 

@@ -6,8 +6,9 @@ from typing import Literal
 
 from pydantic import Field
 
-from tabrel.api.maps.models import ConditionIn, QuantityName
+from tabrel.api.maps.models import ConditionIn
 from tabrel.api.wire import RequestModel
+from tabrel.core.maps.quantities import MapQuantityName
 from tabrel.core.study.plans import Scenario
 from tabrel.document.results import WireModel
 
@@ -61,6 +62,6 @@ class SliceIn(RequestModel):
     keys: list[str] = Field(min_length=1, max_length=100)
     along: Literal["temperature", "speed"] = "temperature"
     at: float = Field(ge=-100, le=20000)
-    quantity: QuantityName = "element_pressure"
+    quantity: MapQuantityName = "element_pressure"
     condition: ConditionIn = "steady"
     scenario: Scenario | None = None

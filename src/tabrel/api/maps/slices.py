@@ -18,6 +18,7 @@ from tabrel.core.circuit.operating_point import AS_IT_IS
 from tabrel.core.errors import MissingInputsError, TabrelError
 from tabrel.core.maps.monte_carlo import DRAWS, Band, OnsetInterval, Progress, onset_interval, quantity_band, sampled_problem
 from tabrel.core.maps.operating_map import check_axes
+from tabrel.core.maps.quantities import MAP_QUANTITIES, MapQuantityName
 from tabrel.core.rules.plans import check_scenario
 from tabrel.core.study.model import Study
 from tabrel.core.uncertainty.sampling import random_quantiles
@@ -30,19 +31,6 @@ FloatArray = NDArray[np.float64]
 
 SLICE_TEMPERATURES = np.linspace(-40.0, 140.0, 40)
 SLICE_SPEEDS = np.linspace(600.0, 7000.0, 40)
-
-SLICE_UNITS: dict[str, tuple[str, float]] = {
-    "element_pressure": ("kpa", 1e-3),
-    "filter_pressure": ("kpa", 1e-3),
-    "gallery_pressure": ("kpa", 1e-3),
-    "gauge_excess": ("kpa", 1e-3),
-    "filter_flow": ("l_min", 60e3),
-    "unfiltered_fraction": ("percent", 100.0),
-    "regulator_fraction": ("percent", 100.0),
-    "media_fraction": ("percent", 100.0),
-    "lift": ("mm", 1e3),
-}
-"""Unit on the wire and factor from SI, by quantity."""
 
 STREAM: dict[int | str, dict[str, Any]] = {200: {"model": SliceLineOut, "description": "Lines of JSON, each a SliceLineOut"}}
 
@@ -86,8 +74,9 @@ def _slice_of(study: Study, series: Series, asked: SliceIn) -> Iterator[SlicePro
         yield SliceProblemOut(kind="problem", key=series.key, message=str(error), missing=missing)
 
 
-def _band_out(key: str, along: FloatArray, band: Band, quantity: str, onset: OnsetInterval) -> SliceBandOut:
-    unit, factor = SLICE_UNITS[quantity]
+def _band_out(key: str, along: FloatArray, band: Band, quantity: MapQuantityName, onset: OnsetInterval) -> SliceBandOut:
+    told = MAP_QUANTITIES[quantity]
+    factor = told.factor
     return SliceBandOut(
         kind="band",
         key=key,
@@ -96,7 +85,7 @@ def _band_out(key: str, along: FloatArray, band: Band, quantity: str, onset: Ons
         low=row_out(band.low * factor),
         middle=row_out(band.middle * factor),
         high=row_out(band.high * factor),
-        unit=unit,
+        unit=told.unit,
         draws=band.draws,
         impossible=band.impossible,
         onset_c=onset.value,

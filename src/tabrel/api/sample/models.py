@@ -191,16 +191,6 @@ class GateOut(WireModel):
     cut: CutOut | None
 
 
-class RestsOnOut(WireModel):
-    """How many inputs of each provenance a result rests on."""
-
-    measured: int = 0
-    derived: int = 0
-    published: int = 0
-    by_eye: int = 0
-    assumed: int = 0
-
-
 class SheetOut(WireModel):
     """Everything the bench shows of a sample: fields by part, details, claims, plate, gate, results, warnings."""
 
@@ -214,7 +204,7 @@ class SheetOut(WireModel):
     plate: PlateOut
     gate: GateOut
     analysis: AnalysisOut
-    rests_on: dict[str, RestsOnOut]
+    input_counts: dict[str, dict[str, int]]
     undo: str | None
     redo: str | None
 

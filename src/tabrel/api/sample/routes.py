@@ -9,7 +9,7 @@ from tabrel.api.errors import PROBLEM_RESPONSES
 from tabrel.api.sample.models import CutIn, SheetOut, StateIn
 from tabrel.api.sample.sheet import sheet_out
 from tabrel.core.catalogue.quantities import PART_TITLES
-from tabrel.core.entry.field_line import STATE_WORDS
+from tabrel.core.catalogue.terms import STATE_WORDS
 from tabrel.core.errors import StudyError
 from tabrel.core.results.analysis import analyse_sample
 from tabrel.core.rules.study import known_quantity

@@ -5,7 +5,6 @@ from __future__ import annotations
 import sqlite3
 from collections.abc import Callable, Iterable, Iterator
 from datetime import date
-from typing import Literal
 
 from tabrel.api.sample.models import (
     ClaimOut,
@@ -19,7 +18,6 @@ from tabrel.api.sample.models import (
     ObservedValueOut,
     PartOut,
     ReadingOut,
-    RestsOnOut,
     SheetOut,
 )
 from tabrel.api.sample.plate import plate_out
@@ -27,13 +25,17 @@ from tabrel.core.catalogue.hole_dimensions import dimensions_of
 from tabrel.core.catalogue.observation import observed
 from tabrel.core.catalogue.observations import OBSERVATIONS
 from tabrel.core.catalogue.quantities import (
+    HOLE_PLACEMENTS,
     HOLE_QUANTITIES,
     INSTRUMENT_DIMENSIONS,
     PART_TITLES,
     QUANTITIES,
     STAGE_TITLES,
+    Placement,
     Quantity,
 )
+from tabrel.core.catalogue.results import HEADLINES
+from tabrel.core.catalogue.terms import PROVENANCE_ORDER
 from tabrel.core.catalogue.units import UNITS, printed, shown
 from tabrel.core.details.details import detail_texts
 from tabrel.core.details.shelf_age import shelf_age_years
@@ -54,11 +56,7 @@ from tabrel.store.journal import last_change, next_undone
 from tabrel.store.sample.samples import claims_of, load_sample
 from tabrel.store.study.studies import load_study_frame
 
-Placement = Literal["inlet", "centre_tube"]
-PLACEMENT_TITLES: dict[Placement, str] = {"inlet": "Inlet holes", "centre_tube": "Centre tube holes"}
-PLACEMENT_STAGES: dict[Placement, str] = {"inlet": "outside", "centre_tube": "element"}
 OLD_RUBBER_YEARS = 5.0
-HEADLINES = ("inlet_hole_area", "plate_flow_area", "media_effective_area", "bypass_opening", "efficiency_at_20_um")
 
 
 def sheet_out(conn: sqlite3.Connection, sample_id: int) -> SheetOut:
@@ -87,7 +85,7 @@ def sheet_out(conn: sqlite3.Connection, sample_id: int) -> SheetOut:
             cut=CutOut(method=cut.method, at=cut.at, note=cut.note) if cut else None,
         ),
         analysis=analysis_out(sample.label, analysis),
-        rests_on={name: _rests_on(name, measured) for name in HEADLINES if _is_there(analysis, name)},
+        input_counts={name: _input_counts(name, measured) for name in HEADLINES if _is_there(analysis, name)},
         undo=undo.words if undo else None,
         redo=redo.words if redo else None,
     )
@@ -136,8 +134,8 @@ def _hole_parts(
         share = 1.0 if group.open_fraction is None else group.open_fraction
         yield PartOut(
             key=key,
-            title=PLACEMENT_TITLES[placement],
-            stage=PLACEMENT_STAGES[placement],
+            title=HOLE_PLACEMENTS[placement].title,
+            stage=HOLE_PLACEMENTS[placement].stage,
             fields=[
                 field(f"{key}.{name}", HOLE_QUANTITIES[name], True)
                 for name in dimensions_of(group.shape)
@@ -296,12 +294,7 @@ def _is_there(analysis: SampleAnalysis, name: str) -> bool:
     return name in CHAINS and (result.value is not None or result.low is not None)
 
 
-def _rests_on(name: str, measured: MeasuredSample) -> RestsOnOut:
+def _input_counts(name: str, measured: MeasuredSample) -> dict[str, int]:
+    """Return how many inputs of each provenance a result is computed from, best evidence first."""
     found = list(working_of(name, measured).inputs().values())
-    return RestsOnOut(
-        measured=found.count("measured"),
-        derived=found.count("derived"),
-        published=found.count("published"),
-        by_eye=found.count("by_eye"),
-        assumed=found.count("assumed"),
-    )
+    return {provenance: count for provenance in PROVENANCE_ORDER if (count := found.count(provenance))}

@@ -15,6 +15,7 @@ from tabrel.core.catalogue.units import UNITS, Dimension, UnitFamily
 from tabrel.core.study.model import Instrument
 
 Stage = Literal["outside", "opened", "element", "media"]
+Placement = Literal["inlet", "centre_tube"]
 Drawing = Literal["plate", "section", "pack", "strip", "valve", "none"]
 
 STAGE_TITLES: dict[Stage, str] = {"outside": "Outside", "opened": "Opened", "element": "Element", "media": "Media"}
@@ -315,3 +316,18 @@ PART_SYNONYMS: dict[str, tuple[str, ...]] = {
     "holes.centre_tube": ("louvres", "core holes", "perforations"),
 }
 """Other words people use for a part."""
+
+
+@dataclass(frozen=True)
+class HolePlacement:
+    """Where a group of holes is: its title, when it is measured, and other words people use for it."""
+
+    title: str
+    stage: Stage
+    synonyms: tuple[str, ...]
+
+
+HOLE_PLACEMENTS: dict[Placement, HolePlacement] = {
+    "inlet": HolePlacement("Inlet holes", "outside", PART_SYNONYMS["holes.inlet"]),
+    "centre_tube": HolePlacement("Centre tube holes", "element", PART_SYNONYMS["holes.centre_tube"]),
+}

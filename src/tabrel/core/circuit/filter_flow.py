@@ -56,10 +56,10 @@ def axial_constants(model: FilterModel, loading: FloatOrArray) -> tuple[FloatOrA
     conducting fin: f = √(a_ax/a_m), a_c = √(a_ax·a_m). With no axial loss they are 1, 0 and 1/a_m.
     """
     element = loading * model.media + model.pleats + model.tube.a
-    if model.axial_way is None:
+    if model.can_annulus is None:
         return 1.0, 0.0, 1 / element
-    fin = np.minimum(np.sqrt(model.axial_way / element), LARGEST_FIN_NUMBER)
-    characteristic = np.sqrt(model.axial_way * element)
+    fin = np.minimum(np.sqrt(model.can_annulus / element), LARGEST_FIN_NUMBER)
+    characteristic = np.sqrt(model.can_annulus * element)
     return np.cosh(fin), characteristic * np.sinh(fin), np.sinh(fin) / characteristic
 
 

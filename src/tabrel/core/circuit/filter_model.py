@@ -7,7 +7,7 @@ from dataclasses import dataclass, replace
 import numpy as np
 
 from tabrel.core.errors import MissingInputsError, StudyError
-from tabrel.core.hydraulics.pleat_channels import PleatPack, axial_way_coefficient, pleat_channel_coefficient
+from tabrel.core.hydraulics.pleat_channels import PleatPack, can_annulus_coefficient, pleat_channel_coefficient
 from tabrel.core.hydraulics.restrictions import (
     DISCHARGE_COEFFICIENT,
     NO_RESTRICTION,
@@ -45,7 +45,7 @@ class FilterModel:
         Viscous coefficients of the clean media and of the pleat channels. [1/m³]
     tube : Restriction
         Holes of the centre tube: `a` belongs to the element, `b` to the hardware.
-    axial_way : float or None, or draws of it
+    can_annulus : float or None, or draws of it
         Viscous coefficient along the can; None where the clearance is unknown. [1/m³]
     inlet, anti_drain, outlet, adapter : Restriction
         Hardware.
@@ -64,7 +64,7 @@ class FilterModel:
     media: FloatOrArray
     pleats: FloatOrArray
     tube: Restriction
-    axial_way: FloatOrArray | None
+    can_annulus: FloatOrArray | None
     inlet: Restriction
     anti_drain: Restriction
     anti_drain_pressure: FloatOrArray
@@ -127,7 +127,7 @@ def filter_model(measured: MeasuredSample) -> FilterModel:
         media=known["media.thickness"] / (permeability * area),
         pleats=pleat_channel_coefficient(pack, effective_media_area=area),
         tube=_tube(measured, known),
-        axial_way=_axial_way(measured, known, pack),
+        can_annulus=_can_annulus(measured, known, pack),
         inlet=measured.inlet.restriction(known["plate.thickness"]).with_inertia_times(loss),
         anti_drain=_anti_drain(known),
         anti_drain_pressure=known.get("anti_drain.opening_pressure", 0.0),
@@ -197,12 +197,12 @@ def _tube(measured: MeasuredSample, known: dict[str, FloatOrArray]) -> Restricti
     return measured.centre_tube.restriction(known.get("tube.wall_thickness", DEFAULT_TUBE_WALL))
 
 
-def _axial_way(measured: MeasuredSample, known: dict[str, FloatOrArray], pack: PleatPack) -> FloatOrArray | None:
+def _can_annulus(measured: MeasuredSample, known: dict[str, FloatOrArray], pack: PleatPack) -> FloatOrArray | None:
     width = measured.strip.face_width([])
     if "can.inside_diameter" not in known or width is None:
         return None
     clearance = (known["can.inside_diameter"] - pack.outside_diameter) / 2
-    return axial_way_coefficient(pack, clearance=clearance, height=values_of(width))
+    return can_annulus_coefficient(pack, clearance=clearance, height=values_of(width))
 
 
 def _anti_drain(known: dict[str, FloatOrArray]) -> Restriction:

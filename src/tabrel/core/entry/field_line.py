@@ -13,27 +13,10 @@ from dataclasses import dataclass
 from typing import get_args
 
 from tabrel.core.catalogue.quantities import INSTRUMENT_DIMENSIONS, Quantity
+from tabrel.core.catalogue.terms import PROVENANCE_WORDS, STATE_WORDS
 from tabrel.core.catalogue.units import UnitFamily
 from tabrel.core.errors import ReadingTextError
 from tabrel.core.study.model import Instrument, Provenance, QuantityState, Reading
-
-STATE_WORDS: dict[QuantityState, tuple[str, ...]] = {
-    "not_measured": ("not measured", "skipped"),
-    "could_not_be_found": ("could not be found", "not found", "cannot find"),
-    "out_of_date": ("refused as out of date", "out of date", "outdated"),
-    "not_applicable": ("not applicable", "n/a", "na", "none"),
-    "withheld": ("withheld by the maker", "withheld", "not disclosed"),
-    "lost": ("lost",),
-}
-"""States that are not values and never zero; the first wording is the one shown."""
-
-PROVENANCE_WORDS: dict[Provenance, tuple[str, ...]] = {
-    "measured": ("measured",),
-    "derived": ("derived", "computed"),
-    "published": ("published", "stated"),
-    "by_eye": ("by eye", "estimated", "roughly"),
-    "assumed": ("assumed", "guessed"),
-}
 
 _BARE_NUMBER = re.compile(r"[+-]?[\d.,/\s]+(?:[eE][+-]?\d+|-\d+/\d+)?")
 _UNIT_AT_END = re.compile(r"[\d.,/\s](?P<unit>[^\s\d.,/()+-][^\s\d.,()]*\d?(?:/[^\s]+)?)\s*$")

@@ -97,7 +97,7 @@ def pleat_channel_coefficient(pack: PleatPack, *, effective_media_area: FloatOrA
     return 24 / (pack.depth * effective_media_area) * integral
 
 
-def axial_way_coefficient(pack: PleatPack, *, clearance: FloatOrArray, height: FloatOrArray) -> Any:
+def can_annulus_coefficient(pack: PleatPack, *, clearance: FloatOrArray, height: FloatOrArray) -> Any:
     """Return the viscous coefficient of the way along the element, between it and the can. [1/m³]
 
     Parameters

@@ -6,13 +6,13 @@ from dataclasses import dataclass, replace
 
 import numpy as np
 
+from tabrel.core.catalogue.terms import ENGINE_SIDE
 from tabrel.core.circuit.solution import solve_circuit
 from tabrel.core.circuit.state import OperatingPoint
 from tabrel.core.maps.onset import bypass_onset
-from tabrel.core.maps.operating_map import LedgerPart, circuit_ledger
+from tabrel.core.maps.operating_map import LossPart, loss_breakdown
 
-ENGINE_SIDE = ("cooler", "head")
-"""Parts of the ledger that belong to the engine whatever filter is fitted."""
+"""Parts of the loss_breakdown that belong to the engine whatever filter is fitted."""
 
 
 @dataclass(frozen=True)
@@ -77,7 +77,7 @@ def filter_at_point(point: OperatingPoint, temperature: float, speed: float) -> 
     if not solved.converged[0]:
         return FilterAtPoint((), None, None, None, onset, filling, has_valve)
     return FilterAtPoint(
-        parts=part_shares(tuple(circuit_ledger(solved))),
+        parts=part_shares(tuple(loss_breakdown(solved))),
         filter_pressure=float(solved.quantity("filter_pressure")[0]),
         gallery_pressure=float(solved.quantity("gallery_pressure")[0]),
         unfiltered_fraction=float(solved.quantity("unfiltered_fraction")[0]),
@@ -87,9 +87,9 @@ def filter_at_point(point: OperatingPoint, temperature: float, speed: float) -> 
     )
 
 
-def part_shares(ledger: tuple[LedgerPart, ...]) -> tuple[PartShare, ...]:
-    """Return each part's share of the filter's own loss at the first place of a ledger, the largest first."""
-    own = {part.name: float(np.ravel(part.total)[0]) for part in ledger if part.name not in ENGINE_SIDE}
+def part_shares(loss_breakdown: tuple[LossPart, ...]) -> tuple[PartShare, ...]:
+    """Return each part's share of the filter's own loss at the first place of a loss_breakdown, the largest first."""
+    own = {part.name: float(np.ravel(part.total)[0]) for part in loss_breakdown if part.name not in ENGINE_SIDE}
     whole = sum(own.values())
     shares = [PartShare(name, total, total / whole if whole > 0 else 0.0) for name, total in own.items()]
     return tuple(sorted(shares, key=lambda part: -part.share))

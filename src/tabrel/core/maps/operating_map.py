@@ -25,7 +25,7 @@ COLDEST_OIL = -100.0
 
 
 @dataclass(frozen=True)
-class LedgerPart:
+class LossPart:
     """One part's differential pressure over the map, by its origin. [Pa]
 
     Attributes
@@ -80,11 +80,11 @@ class OperatingMap:
         return self.solved.evaluations
 
     @cached_property
-    def ledger(self) -> tuple[LedgerPart, ...]:
+    def loss_breakdown(self) -> tuple[LossPart, ...]:
         """Every part's differential pressure, from pump to gallery."""
         return tuple(
-            LedgerPart(part.name, self._placed(part.viscous), self._placed(part.inertial), part.spring)
-            for part in circuit_ledger(self.solved)
+            LossPart(part.name, self._placed(part.viscous), self._placed(part.inertial), part.spring)
+            for part in loss_breakdown(self.solved)
         )
 
     def _placed(self, array: FloatArray) -> FloatArray:
@@ -138,7 +138,7 @@ def operating_map(point: OperatingPoint, temperatures: Sequence[float], speeds: 
     return OperatingMap(temperature, speed, pumps, solve_circuit(point, place))
 
 
-def circuit_ledger(solved: SolvedCircuit) -> Iterator[LedgerPart]:
+def loss_breakdown(solved: SolvedCircuit) -> Iterator[LossPart]:
     """Yield viscous, inertial and spring loss of every part from pump to gallery. [Pa]"""
     point, inside = solved.point, solved.state.filter
     model, circuit = point.filter, point.circuit
@@ -146,8 +146,8 @@ def circuit_ledger(solved: SolvedCircuit) -> Iterator[LedgerPart]:
     fluid, can = solved.place.fluid, solved.place.can_fluid
     none = np.zeros_like(flow)
 
-    def passive(name: str, part: Restriction, through: FloatArray, oil: Fluid = can, spring: FloatOrArray = 0.0) -> LedgerPart:
-        return LedgerPart(name, part.a * oil.dynamic_viscosity * through, part.b * oil.density * through**2 + none, spring)
+    def passive(name: str, part: Restriction, through: FloatArray, oil: Fluid = can, spring: FloatOrArray = 0.0) -> LossPart:
+        return LossPart(name, part.a * oil.dynamic_viscosity * through, part.b * oil.density * through**2 + none, spring)
 
     if circuit.cooler is not NO_LOSS:
         yield passive("cooler", circuit.cooler.restriction, circuit.cooler.inner_flow(flow, fluid), fluid)
@@ -158,12 +158,12 @@ def circuit_ledger(solved: SolvedCircuit) -> Iterator[LedgerPart]:
         yield passive("anti_drain", model.anti_drain, hardware_flow, spring=model.anti_drain_pressure)
     through = can.dynamic_viscosity * media_flow
     media, pleats, tube = point.loading * model.media * through, model.pleats * through, model.tube.a * through
-    yield LedgerPart("media", media, none, 0.0)
-    yield LedgerPart("pleat_channels", pleats, none, 0.0)
-    if model.axial_way is not None:
-        yield LedgerPart("axial_way", inside.element_pressure.value - media - pleats - tube, none, 0.0)
+    yield LossPart("media", media, none, 0.0)
+    yield LossPart("pleat_channels", pleats, none, 0.0)
+    if model.can_annulus is not None:
+        yield LossPart("can_annulus", inside.element_pressure.value - media - pleats - tube, none, 0.0)
     if np.any(model.tube.a):
-        yield LedgerPart("centre_tube", tube, model.tube.b * can.density * hardware_flow**2, 0.0)
+        yield LossPart("centre_tube", tube, model.tube.b * can.density * hardware_flow**2, 0.0)
     yield passive("outlet", model.outlet, hardware_flow)
     if np.any(model.adapter.a):
         yield passive("adapter", model.adapter, hardware_flow)

@@ -4,16 +4,8 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
+from tabrel.core.catalogue.terms import BYPASS_LOCATIONS, REGULATOR_FAULTS
 from tabrel.core.study.plans import Scenario
-
-_LOCATIONS = {
-    "dome_end": "bypass at the dome end",
-    "thread_end": "bypass at the thread end",
-    "block": "bypass in the block",
-    "adapter": "bypass in the adapter",
-    "none": "no bypass",
-}
-_REGULATOR = {"stuck_open": "regulator stuck open", "stuck_shut": "regulator stuck shut"}
 
 
 def scenario_words(scenario: Scenario) -> tuple[str, ...]:
@@ -39,12 +31,13 @@ def _changes(scenario: Scenario) -> Iterator[str]:
     if holes := scenario.adapter_holes:
         yield f"adapter with {holes.count} × {holes.diameter_mm:g} mm"
     if scenario.bypass_location:
-        yield _LOCATIONS[scenario.bypass_location]
+        place = BYPASS_LOCATIONS[scenario.bypass_location]
+        yield "no bypass" if scenario.bypass_location == "none" else f"bypass at {place}"
     if scenario.bypass_opening_kpa:
         yield f"bypass opens at {scenario.bypass_opening_kpa:g} kPa"
     if leak := scenario.leak:
         yield f"defects {leak.count} × {leak.diameter_mm:g} mm"
     if scenario.regulator:
-        yield _REGULATOR[scenario.regulator]
+        yield f"regulator {REGULATOR_FAULTS[scenario.regulator]}"
     if scenario.anti_drain_lift_mm:
-        yield f"anti-drain lift {scenario.anti_drain_lift_mm:g} mm"
+        yield f"anti-drainback lift {scenario.anti_drain_lift_mm:g} mm"

@@ -6,6 +6,7 @@ from collections.abc import Callable
 
 from tabrel.core.catalogue.hole_dimensions import SHAPE_DIMENSIONS
 from tabrel.core.catalogue.quantities import QUANTITIES
+from tabrel.core.catalogue.results import RESULTS
 from tabrel.core.parts.bypass_valve import (
     DEFAULT_DEAD_COILS,
     FULL_LIFT_PRESSURE_RATIO,
@@ -25,8 +26,8 @@ from tabrel.core.uncertainty.sampled_number import nominal_value
 class _Chain:
     """Builds the lines of one working from the inputs of one sample."""
 
-    def __init__(self, title: str, measured: MeasuredSample) -> None:
-        self.working = Working(title)
+    def __init__(self, name: str, measured: MeasuredSample) -> None:
+        self.working = Working(RESULTS[name].title)
         self.measured = measured
 
     def reading(self, key: str, symbol: str, measure: Measure = "length") -> Operand:
@@ -184,13 +185,13 @@ def _nominal(operand: Operand) -> float:
 
 
 def _inlet_hole_area(measured: MeasuredSample) -> Working:
-    chain = _Chain("Inlet hole area", measured)
+    chain = _Chain("inlet_hole_area", measured)
     chain.hole_area("holes.inlet", measured.sample.holes.inlet, measured.inlet, "A")
     return chain.working
 
 
 def _plate_flow_area(measured: MeasuredSample) -> Working:
-    chain = _Chain("Tapping plate flow area", measured)
+    chain = _Chain("plate_flow_area", measured)
     found = chain.sections()
     template = "min(" + ", ".join(f"{{{section.symbol}}}" for section in found) + ")"
     chain.line("Aₚ", "the smallest section controls", template, found, "area")
@@ -198,7 +199,7 @@ def _plate_flow_area(measured: MeasuredSample) -> Working:
 
 
 def _plate_series_area(measured: MeasuredSample) -> Working:
-    chain = _Chain("Series equivalent of the plate's sections", measured)
+    chain = _Chain("plate_series_area", measured)
     found = chain.sections()
     template = "1/√(" + " + ".join(f"1/{{{section.symbol}}}²" for section in found) + ")"
     chain.line("Aₛ", "one area with the inertial loss of all in series", template, found, "area")
@@ -206,7 +207,7 @@ def _plate_series_area(measured: MeasuredSample) -> Working:
 
 
 def _media_gross_area(measured: MeasuredSample) -> Working:
-    chain = _Chain("Gross media area", measured)
+    chain = _Chain("media_gross_area", measured)
     if measured.media_is_forecast:
         chain.forecast()
         return chain.working
@@ -216,7 +217,7 @@ def _media_gross_area(measured: MeasuredSample) -> Working:
 
 
 def _media_effective_area(measured: MeasuredSample) -> Working:
-    chain = _Chain("Effective media area", measured)
+    chain = _Chain("media_effective_area", measured)
     if measured.media_is_forecast:
         chain.forecast()
         return chain.working
@@ -240,7 +241,7 @@ def _media_effective_area(measured: MeasuredSample) -> Working:
 
 
 def _pleat_opening(measured: MeasuredSample) -> Working:
-    chain = _Chain("Pleat opening at the inside", measured)
+    chain = _Chain("pleat_opening_at_inside", measured)
     media, backing = chain.reading("media.thickness", "t"), chain.reading_or("media.backing_thickness", "b", 0.0)
     pack = chain.line("p", "media and backing", "{t} + {b}", [media, backing], "length")
     pleats, inside = chain.reading("element.pleat_count", "N", "count"), chain.reading("element.inside_diameter", "d")
@@ -250,7 +251,7 @@ def _pleat_opening(measured: MeasuredSample) -> Working:
 
 
 def _media_permeability(measured: MeasuredSample) -> Working:
-    chain = _Chain("Media permeability", measured)
+    chain = _Chain("media_permeability", measured)
     if measured.permeability.result.basis == "family":
         family = measured.sample.media_family or ""
         default = FAMILY_DEFAULTS[family].permeability
@@ -299,13 +300,13 @@ def _opening(chain: _Chain) -> Operand:
 
 
 def _bypass_opening(measured: MeasuredSample) -> Working:
-    chain = _Chain("Bypass opening pressure", measured)
+    chain = _Chain("bypass_opening", measured)
     _opening(chain)
     return chain.working
 
 
 def _bypass_full_open(measured: MeasuredSample) -> Working:
-    chain = _Chain("Bypass full-open pressure", measured)
+    chain = _Chain("bypass_full_open", measured)
     opening = _opening(chain)
     if not measured.bypass.has_spring:
         ratio = Operand(
@@ -327,7 +328,7 @@ def _bypass_full_open(measured: MeasuredSample) -> Working:
 
 
 def _efficiency(measured: MeasuredSample) -> Working:
-    chain = _Chain("Efficiency at 20 µm(c)", measured)
+    chain = _Chain("efficiency_at_20_um", measured)
     claim = usable_claim(measured.sample.claims)
     size = Operand("x", "particle size", REFERENCE_SIZE, "micrometre")
     if claim is not None:

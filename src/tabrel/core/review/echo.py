@@ -9,8 +9,9 @@ from statistics import median
 from typing import Literal
 
 from tabrel.core.catalogue.quantities import HOLE_QUANTITIES, QUANTITIES, Quantity
+from tabrel.core.catalogue.terms import STATE_WORDS
 from tabrel.core.catalogue.units import UnitFamily, shown
-from tabrel.core.entry.field_line import STATE_WORDS, FieldEntry, understand_entry
+from tabrel.core.entry.field_line import FieldEntry, understand_entry
 from tabrel.core.entry.likely_errors import question, wild_question
 from tabrel.core.entry.reading_text import parse_reading
 from tabrel.core.errors import ReadingTextError

@@ -12,14 +12,12 @@ from math import dist, inf, sqrt
 from statistics import fmean, median
 
 from tabrel.core.catalogue.quantities import Quantity
+from tabrel.core.catalogue.terms import PROVENANCE_ORDER
 from tabrel.core.entry.reading_text import ParsedReading, parse_reading
 from tabrel.core.study.model import Instrument, Provenance, Reading, ReadingEntry, as_reading
 
 POOLED_DEGREES_OF_FREEDOM = 30
 OUTLIER_SCORE = 3.5
-PROVENANCE_ORDER: tuple[Provenance, ...] = ("measured", "derived", "published", "by_eye", "assumed")
-"""From the best provenance down. The estimate of a quantity uses the readings of the best one there is."""
-
 PROVENANCE_RELATIVE_ERROR: dict[Provenance, float] = {"by_eye": 0.10, "assumed": 0.20}
 """Half-width, as a fraction of the value, of a size judged by eye and of one assumed from like parts."""
 

@@ -1,15 +1,15 @@
 import { mount } from '@vue/test-utils'
 import { describe, expect, it } from 'vitest'
-import LedgerBars from './LedgerBars.vue'
-import type { LedgerRow } from './ledger'
+import LossBreakdownPanel from './LossBreakdownPanel.vue'
+import type { LossRow } from './lossBreakdown'
 
-const row = (name: string, viscous: number, inertial: number): LedgerRow => ({
+const row = (name: string, viscous: number, inertial: number): LossRow => ({
   name, title: name, viscous, inertial, spring: 0, total: viscous + inertial, share: (viscous + inertial) / 100,
 })
 
 describe('the ledger', () => {
   it('draws each part against the longest bar of now and before', () => {
-    const wrapper = mount(LedgerBars, {
+    const wrapper = mount(LossBreakdownPanel, {
       props: { rows: [row('media', 40, 0), row('outlet', 5, 5)], unchanged: [row('media', 80, 0)], sentence: 'said', family: 'metric' },
     })
     const media = wrapper.get('[data-part="media"]')

@@ -1,13 +1,13 @@
 import { mount } from '@vue/test-utils'
 import { describe, expect, it } from 'vitest'
 import type { Schemas } from '@/api/client'
-import SidesTable from './SidesTable.vue'
+import ComparisonTable from './ComparisonTable.vue'
 
 const titles = new Map([['media.thickness', 'Media: thickness']])
 const start: Schemas['WarmUpTotalsOut'] = {
   filled_after_s: 4, pressure_after_s: null, bypass_minutes: 0.1, unfiltered_l: 0.4, volume_l: 800, lowest_gallery_kpa: 160, dry_s: 0,
 }
-const side = (change: Partial<Schemas['SideOut']>): Schemas['SideOut'] => ({
+const side = (change: Partial<Schemas['ComparedFilterOut']>): Schemas['ComparedFilterOut'] => ({
   key: '1', sample_id: 1, label: 'A', parts: [{ name: 'media', loss_kpa: 50, share_percent: 72.4 }, { name: 'inlet_holes', loss_kpa: 11, share_percent: 16 }],
   filter_kpa: 70, gallery_kpa: 300, unfiltered_percent: 0, onset_c: -4.4, filling_onset_c: 17.6, has_valve: true, start, problem: null, missing: [], ...change,
 })
@@ -17,10 +17,10 @@ const band = (change: Partial<Schemas['SliceBandOut']>): Schemas['SliceBandOut']
 })
 
 describe('filters side by side', () => {
-  const table = (sides: Schemas['SideOut'][], bands: Record<string, Schemas['SliceBandOut']> = {}) =>
-    mount(SidesTable, {
+  const table = (filters: Schemas['ComparedFilterOut'][], bands: Record<string, Schemas['SliceBandOut']> = {}) =>
+    mount(ComparisonTable, {
       props: {
-        sides: { temperature_c: -20, speed_rpm: 1500, start_c: -25, duty_cycle: 'x', sides }, bands, inHand: 1, shown: ['1'], who: 'filter', titles, family: 'metric',
+        comparison: { temperature_c: -20, speed_rpm: 1500, start_c: -25, duty_cycle: 'x', filters }, bands, inHand: 1, shown: ['1'], who: 'filter', titles, family: 'metric',
       },
     })
   it('answer which part restricts, below what temperature, and for how long', () => {
@@ -30,7 +30,7 @@ describe('filters side by side', () => {
     expect(wrapper.get('[data-answer="start"]').text()).toBe('6 s')
   })
   it('tell shut from never closing, and an interval that begins shut', () => {
-    const onset = (change: Partial<Schemas['SideOut']>, found?: Schemas['SliceBandOut']) =>
+    const onset = (change: Partial<Schemas['ComparedFilterOut']>, found?: Schemas['SliceBandOut']) =>
       table([side(change)], found ? { 1: found } : {}).get('[data-answer="onset"]').text()
     expect(onset({ onset_c: null })).toBe('shut')
     expect(onset({ onset_c: 150 })).toBe('never closes')

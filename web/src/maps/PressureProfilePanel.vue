@@ -1,10 +1,11 @@
 <script setup lang="ts">
-/** The pressure staircase from pump to gallery, one step a part, the gauge taps marked. */
+/** The pressure profile from pump to gallery, one step a part, the gauge taps marked. */
 import { computed } from 'vue'
 import { plainScale } from '@/shared/plainScale'
-import type { Step } from './ledger'
+import type { Step } from './lossBreakdown'
 import { toDigits } from '@/shared/numbers'
-import { shownUnit, type UnitFamily } from '@/shared/units'
+import { shownUnit, type UnitFamily } from '@/catalogue/units'
+import { catalogue } from '@/catalogue/catalogue'
 import ChartFrame from '@/shared/ChartFrame.vue'
 
 const props = defineProps<{
@@ -28,7 +29,7 @@ const line = computed(() => {
   return `M${x(0)} ${at(props.pump)}${path.join('')}H${x(props.steps.length + 1)}`
 })
 const inletAt = computed(() => {
-  const first = props.steps.findIndex((step) => step.name !== 'cooler' && step.name !== 'head')
+  const first = props.steps.findIndex((step) => !catalogue().engine_side.includes(step.name))
   return x((first < 0 ? props.steps.length : first) + 0.5)
 })
 const taps = computed(() => {
@@ -53,9 +54,9 @@ const clogging = computed(() => {
 </script>
 
 <template>
-  <section class="panel" aria-label="Pressure staircase">
-    <h2>Pressure staircase</h2>
-    <svg class="chart" :viewBox="`0 0 ${WIDTH} 122`" role="img" :aria-label="words" data-figure="staircase">
+  <section class="panel" aria-label="Pressure profile">
+    <h2>Pressure profile</h2>
+    <svg class="chart" :viewBox="`0 0 ${WIDTH} 122`" role="img" :aria-label="words" data-figure="pressure-profile">
       <ChartFrame :left="LEFT" :right="RIGHT" :top="TOP" :bottom="BOTTOM" :across="[]" :up="y.ticks.map((tick) => ({ at: y.at(tick), label: tick }))" />
       <path class="filter" :d="`M${inletAt - stride / 2} ${TOP}V${BOTTOM}H${x(steps.length)}V${TOP}Z`" />
       <path class="steps" :d="line" />

@@ -4,8 +4,9 @@ import { keepPreviousData, useQuery } from '@tanstack/vue-query'
 import { computed, ref, toRef, useTemplateRef, watch } from 'vue'
 import { useRouter } from 'vue-router'
 import { client, unwrap } from '@/api/client'
+import { queryKeys } from '@/api/queryKeys'
 import DownloadBar from '@/shared/DownloadBar.vue'
-import SidesTable from './SidesTable.vue'
+import ComparisonTable from './ComparisonTable.vue'
 import SliceChart from './SliceChart.vue'
 import SwitchButtons from '@/shared/SwitchButtons.vue'
 import { bareKey, useKeys } from '@/shared/useKeys'
@@ -13,9 +14,9 @@ import type { Condition } from '@/maps/useOperatingMap'
 import { useFieldTitles, useSheet } from '@/sample/useSheet'
 import { useSlices } from './useSlices'
 import { csv } from '@/shared/download'
-import { MAP_QUANTITIES, quantityNamed } from '@/maps/mapQuantities'
+import { mapQuantities, quantityNamed, unitOf } from '@/maps/mapQuantities'
 import { sampleColour } from '@/shared/sampleColours'
-import { shownUnit } from '@/shared/units'
+import { shownUnit } from '@/catalogue/units'
 import { useMapPlace } from '@/maps/mapPlace'
 import { usePreferences } from '@/shared/preferences'
 
@@ -39,10 +40,10 @@ const asked = computed(() => ({
   scenario: what.value === 'filters' ? place.scenario : null,
   sample_id: what.value === 'scenarios' ? props.sampleId : null,
 }))
-const sides = useQuery({
-  queryKey: ['side-by-side', studyId, asked],
+const comparison = useQuery({
+  queryKey: queryKeys.comparison(studyId, asked),
   queryFn: () =>
-    unwrap(client.POST('/api/studies/{study_id}/side-by-side', { params: { path: { study_id: props.studyId } }, body: asked.value })),
+    unwrap(client.POST('/api/studies/{study_id}/comparison', { params: { path: { study_id: props.studyId } }, body: asked.value })),
   placeholderData: keepPreviousData,
   shallow: true,
   retry: false,
@@ -64,7 +65,7 @@ const chart = useTemplateRef<InstanceType<typeof SliceChart>>('chart')
 const quantity = computed(() => quantityNamed(place.quantity))
 /** The slice has the share through the media; what the media catch of it is for the map. */
 const title = computed(() => (quantity.value.name === 'media_fraction' ? 'Share through the media' : quantity.value.title))
-const ids = computed(() => sides.data.value?.sides.map((side) => side.key) ?? [])
+const ids = computed(() => comparison.data.value?.filters.map((side) => side.key) ?? [])
 const shown = computed(() => ids.value.filter((id) => !hidden.value.includes(id)))
 const sliceAsked = computed(() => ({
   keys: shown.value,
@@ -86,12 +87,12 @@ watch(sliceAsked, (now, before) => JSON.stringify(now) !== JSON.stringify(before
 const bands = computed(() =>
   ids.value.flatMap((id, i) => {
     const band = state.bands[id]
-    const side = sides.data.value?.sides[i]
+    const side = comparison.data.value?.filters[i]
     if (!band || !side || hidden.value.includes(id)) return []
     return [{ ...band, id, label: side.label, number: i + 1, colour: sampleColour(i) }]
   }),
 )
-const unit = computed(() => shownUnit(Object.values(state.bands)[0]?.unit ?? quantity.value.unit, preferences.family))
+const unit = computed(() => shownUnit(unitOf(quantity.value), preferences.family))
 const acrossTitle = computed(() =>
   along.value === 'temperature' ? `oil temperature, °C, at ${place.speed} rpm` : `engine speed, rpm, at ${place.temperature} °C`,
 )
@@ -113,7 +114,7 @@ function toggle(id: string) {
 }
 
 function pick(sampleId: number) {
-  void router.push({ name: 'sides', params: { studyId: props.studyId, sampleId } })
+  void router.push({ name: 'comparison', params: { studyId: props.studyId, sampleId } })
 }
 
 function rows() {
@@ -141,16 +142,16 @@ useKeys([
       <SwitchButtons v-model="what" :options="WHATS" label="What stands side by side" small />
       <SwitchButtons v-model="place.condition" :options="CONDITIONS" label="Condition" small />
       <p v-if="said" class="said-wrong" role="alert">{{ said }}</p>
-      <p v-else-if="what === 'scenarios' && sides.data.value?.sides.length === 1" class="soft">No scenario is kept yet: try one beside the map, name it, keep it.</p>
+      <p v-else-if="what === 'scenarios' && comparison.data.value?.filters.length === 1" class="soft">No scenario is kept yet: try one beside the map, name it, keep it.</p>
       <p v-else-if="what === 'filters' && place.scenario" class="thought">What if: {{ place.scenario.name }} <button type="button" class="tool" @click="place.draft = { name: 'what if' }">as it is</button></p>
       <p v-else class="soft">An open bypass is an emergency path. A model, not a test.</p>
     </header>
-    <p v-if="sides.error.value" class="said-wrong">{{ sides.error.value.message }}</p>
-    <p v-else-if="!sides.data.value" class="soft">Putting the filters side by side …</p>
+    <p v-if="comparison.error.value" class="said-wrong">{{ comparison.error.value.message }}</p>
+    <p v-else-if="!comparison.data.value" class="soft">Putting the filters side by side …</p>
     <template v-else>
-      <SidesTable
-        :class="{ stale: sides.isPlaceholderData.value }"
-        :sides="sides.data.value"
+      <ComparisonTable
+        :class="{ stale: comparison.isPlaceholderData.value }"
+        :comparison="comparison.data.value"
         :bands="along === 'temperature' ? state.bands : {}"
         :in-hand="sampleId"
         :shown="shown"
@@ -162,7 +163,7 @@ useKeys([
       />
       <div class="slice-head">
         <select v-model="place.quantity" aria-label="What the slice shows">
-          <option v-for="one in MAP_QUANTITIES" :key="one.name" :value="one.name">{{ one.name === 'media_fraction' ? 'Share through the media' : one.title }}</option>
+          <option v-for="one in mapQuantities()" :key="one.name" :value="one.name">{{ one.name === 'media_fraction' ? 'Share through the media' : one.title }}</option>
         </select>
         <SwitchButtons v-model="along" :options="ALONGS" label="Slice" small />
         <span v-if="state.running" class="progress">
@@ -185,7 +186,7 @@ useKeys([
         :title="title"
         :across-title="acrossTitle"
         :unit="unit"
-        :is-log="quantity.log"
+        :is-log="quantity.is_logarithmic"
         :mark="along === 'temperature' ? place.temperature : place.speed"
       />
     </template>

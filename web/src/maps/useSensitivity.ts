@@ -1,18 +1,19 @@
-/** What a map rests on, asked for when it is looked at. */
+/** Inputs and sensitivity of a map, asked for when they are looked at. */
 import { keepPreviousData, useQuery } from '@tanstack/vue-query'
 import { toValue, type MaybeRefOrGetter } from 'vue'
 import { client, unwrap, type Schemas } from '@/api/client'
+import { queryKeys } from '@/api/queryKeys'
 
-export function useRestsOn(
+export function useSensitivity(
   sampleId: MaybeRefOrGetter<number>,
-  asked: MaybeRefOrGetter<Schemas['RestingIn']>,
+  asked: MaybeRefOrGetter<Schemas['SensitivityIn']>,
   enabled: MaybeRefOrGetter<boolean>,
 ) {
   return useQuery({
-    queryKey: ['rests-on', sampleId, asked],
+    queryKey: queryKeys.sensitivity(sampleId, asked),
     queryFn: () =>
       unwrap(
-        client.POST('/api/samples/{sample_id}/rests-on', {
+        client.POST('/api/samples/{sample_id}/sensitivity', {
           params: { path: { sample_id: toValue(sampleId) } },
           body: toValue(asked),
         }),

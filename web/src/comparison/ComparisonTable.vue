@@ -2,15 +2,14 @@
 /** The two questions for every sample: which part restricts here, and when does this engine run on unfiltered oil. */
 import { computed } from 'vue'
 import type { Schemas } from '@/api/client'
-import { needsWords } from '@/shared/inputNames'
-import { partTitle } from '@/maps/ledger'
-import { NEVER_CLOSES } from '@/maps/mapSummary'
+import { needsWords } from '@/catalogue/inputs'
+import { catalogue, term } from '@/catalogue/catalogue'
 import { minutesOrSeconds, toDigits } from '@/shared/numbers'
 import { sampleColour } from '@/shared/sampleColours'
-import { shownUnit, type UnitFamily } from '@/shared/units'
+import { shownUnit, type UnitFamily } from '@/catalogue/units'
 
 const props = defineProps<{
-  sides: Schemas['SideBySideOut']
+  comparison: Schemas['ComparisonOut']
   bands: Readonly<Record<string, Schemas['SliceBandOut']>>
   inHand: number
   shown: readonly string[]
@@ -26,7 +25,7 @@ const litres = computed(() => (props.family === 'metric' ? { symbol: 'L', factor
 
 function celsius(value: number | null): string {
   if (value === null) return 'shut'
-  return value >= NEVER_CLOSES ? 'never closes' : `${String(Math.round(value) || 0).replace('-', '−')} °C`
+  return value >= catalogue().never_closes_c ? 'never closes' : `${String(Math.round(value) || 0).replace('-', '−')} °C`
 }
 
 function interval(band: Schemas['SliceBandOut'] | undefined): string {
@@ -37,15 +36,15 @@ function interval(band: Schemas['SliceBandOut'] | undefined): string {
 }
 
 const rows = computed(() =>
-  props.sides.sides.map((side, i) => {
+  props.comparison.filters.map((side, i) => {
     const whole = side.parts.slice(0, 3)
     const [largest] = whole
     return {
       ...side,
       number: i + 1,
       colour: sampleColour(i),
-      restricts: largest ? `${partTitle(largest.name)} ${Math.round(largest.share_percent)} %` : 'will not pump',
-      next: whole.slice(1).map((part) => `${partTitle(part.name).toLowerCase()} ${Math.round(part.share_percent)} %`).join(', '),
+      restricts: largest ? `${term('loss_part', largest.name)} ${Math.round(largest.share_percent)} %` : 'will not pump',
+      next: whole.slice(1).map((part) => `${term('loss_part', part.name).toLowerCase()} ${Math.round(part.share_percent)} %`).join(', '),
       bars: side.parts.map((part) => ({ name: part.name, share: part.share_percent })),
       onset: side.has_valve ? celsius(side.onset_c) : 'no bypass',
       filling: side.has_valve ? celsius(side.filling_onset_c) : '',
@@ -56,16 +55,16 @@ const rows = computed(() =>
 </script>
 
 <template>
-  <table class="sides">
+  <table class="comparison">
     <thead>
       <tr>
         <th>{{ who }}</th>
-        <th>restricts at {{ String(sides.temperature_c).replace('-', '−') }} °C, {{ sides.speed_rpm }} rpm</th>
+        <th>restricts at {{ String(comparison.temperature_c).replace('-', '−') }} °C, {{ comparison.speed_rpm }} rpm</th>
         <th class="number">filter Δp, {{ kpa.symbol }}</th>
         <th class="number">unfiltered here,&nbsp;%</th>
         <th>unfiltered below (95&nbsp;%)</th>
         <th>while filling</th>
-        <th class="number">open after a start at {{ String(sides.start_c).replace('-', '−') }} °C</th>
+        <th class="number">open after a start at {{ String(comparison.start_c).replace('-', '−') }} °C</th>
         <th class="number">unfiltered, {{ litres.symbol }}</th>
         <th class="number">pressure after, s</th>
       </tr>
@@ -98,7 +97,7 @@ const rows = computed(() =>
 </template>
 
 <style scoped>
-.sides {
+.comparison {
   width: 100%;
   border-collapse: collapse;
   font-size: 0.86rem;

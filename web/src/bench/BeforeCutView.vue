@@ -3,17 +3,16 @@
 import { computed, ref, toRef, useTemplateRef } from 'vue'
 import { useRouter } from 'vue-router'
 import { ProblemError } from '@/api/client'
-import { useCatalogue } from '@/catalogue/useCatalogue'
+import { catalogue } from '@/catalogue/catalogue'
 import { useBenchChanges, useSheet } from '@/sample/useSheet'
 import { stationOfKey } from '@/sample/stations'
-import { clock } from '@/shared/words'
+import { clock } from '@/shared/clock'
 
 const props = defineProps<{ sampleId: number }>()
 const router = useRouter()
 const sampleId = toRef(props, 'sampleId')
 const sheet = useSheet(sampleId)
 const changes = useBenchChanges(sampleId)
-const { query } = useCatalogue()
 const method = ref('roller cutter')
 const note = ref('')
 const said = ref('')
@@ -22,7 +21,7 @@ const button = useTemplateRef<HTMLButtonElement>('button')
 
 const missing = computed(() => sheet.data.value?.gate.missing ?? [])
 const cut = computed(() => sheet.data.value?.gate.cut ?? null)
-const methods = computed(() => Object.entries(query.data.value?.cut_methods ?? {}))
+const methods = computed(() => Object.entries(catalogue().cut_methods))
 
 function to(key: string) {
   void router.push({ name: stationOfKey(key, sheet.data.value), query: { field: key } })
@@ -65,7 +64,7 @@ async function record() {
     <section class="card">
       <h2>Before you cut</h2>
       <ul class="cautions">
-        <li v-for="caution in query.data.value?.cautions ?? []" :key="caution">{{ caution }}</li>
+        <li v-for="caution in catalogue().cautions" :key="caution">{{ caution }}</li>
       </ul>
     </section>
     <section class="card cut">

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { ledgerAt, ledgerSentence, staircase } from './ledger'
+import { lossesAt, lossSentence, pressureProfile } from './lossBreakdown'
 import type { OperatingMap } from './useOperatingMap'
 
 function map(change: Partial<OperatingMap> = {}): OperatingMap {
@@ -8,7 +8,7 @@ function map(change: Partial<OperatingMap> = {}): OperatingMap {
     name, viscous_kpa: [[total, null]], inertial_kpa: [[0, null]], spring_kpa: 0,
   })
   return {
-    temperature_c: [20], speed_rpm: [1000, 2000], element_kpa: grid, ledger: [part('cooler', 90), part('media', 6), part('outlet', 4)],
+    temperature_c: [20], speed_rpm: [1000, 2000], element_kpa: grid, loss_breakdown: [part('cooler', 90), part('media', 6), part('outlet', 4)],
     onset: { speed_rpm: [1000, 2000], temperature_c: [-12.34, 150], reopens_c: [null, null] },
     regulator: { speed_rpm: [1000, 2000], temperature_c: [null, null], reopens_c: [null, null] },
     ...change,
@@ -17,24 +17,24 @@ function map(change: Partial<OperatingMap> = {}): OperatingMap {
 
 describe('the ledger', () => {
   it('shares the whole loss and names the filter’s own largest part with the next', () => {
-    const rows = ledgerAt(map(), 0, 0)
+    const rows = lossesAt(map(), 0, 0)
     expect(rows.map((row) => [row.title, row.share])).toEqual([['Oil cooler', 0.9], ['Media', 0.06], ['Outlet bore', 0.04]])
-    expect(ledgerSentence(rows, -20, 1500)).toBe(
+    expect(lossSentence(rows, -20, 1500)).toBe(
       "At −20 °C and 1500 rpm the media takes most of the filter's loss: 60 %, then outlet bore 40 %.",
     )
   })
   it('speaks of holes and channels as many, and of most only from a half on', () => {
-    const rows = ledgerAt(map({ ledger: [['inlet_holes', 4], ['media', 3], ['outlet', 3]].map(([name, total]) => ({
+    const rows = lossesAt(map({ loss_breakdown: [['inlet_holes', 4], ['media', 3], ['outlet', 3]].map(([name, total]) => ({
       name: String(name), viscous_kpa: [[Number(total)]], inertial_kpa: [[0]], spring_kpa: 0,
     })) }), 0, 0)
-    expect(ledgerSentence(rows, 100, 6000)).toContain("the inlet holes take the largest share of the filter's loss: 40 %")
+    expect(lossSentence(rows, 100, 6000)).toContain("the inlet holes take the largest share of the filter's loss: 40 %")
   })
   it('is empty where the oil does not pump', () => {
-    expect(ledgerAt(map(), 0, 1)).toEqual([])
-    expect(ledgerSentence([], 0, 1)).toBe('')
+    expect(lossesAt(map(), 0, 1)).toEqual([])
+    expect(lossSentence([], 0, 1)).toBe('')
   })
   it('makes a staircase that ends where pump pressure less all losses is', () => {
-    const steps = staircase(ledgerAt(map(), 0, 0), 400)
+    const steps = pressureProfile(lossesAt(map(), 0, 0), 400)
     expect(steps.map((step) => [step.from, step.to])).toEqual([[400, 310], [310, 304], [304, 300]])
   })
 })

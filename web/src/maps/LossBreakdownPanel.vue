@@ -1,11 +1,11 @@
 <script setup lang="ts">
 /** Each part's share of the loss from pump to gallery; viscous and inertial parts apart, a mark where it was unchanged. */
 import { computed } from 'vue'
-import type { LedgerRow } from './ledger'
+import type { LossRow } from './lossBreakdown'
 import { toDigits } from '@/shared/numbers'
-import { shownUnit, type UnitFamily } from '@/shared/units'
+import { shownUnit, type UnitFamily } from '@/catalogue/units'
 
-const props = defineProps<{ rows: readonly LedgerRow[]; unchanged: readonly LedgerRow[]; sentence: string; family: UnitFamily }>()
+const props = defineProps<{ rows: readonly LossRow[]; unchanged: readonly LossRow[]; sentence: string; family: UnitFamily }>()
 const unit = computed(() => shownUnit('kpa', props.family))
 const before = computed(() => new Map(props.unchanged.map((row) => [row.name, row.total])))
 const largest = computed(() => Math.max(...props.rows.map((row) => row.total), ...props.unchanged.map((row) => row.total), 1e-12))
@@ -16,9 +16,9 @@ function width(part: number): string {
 </script>
 
 <template>
-  <section class="ledger" aria-label="Ledger of the loss from pump to gallery">
-    <h2>Where the pressure goes</h2>
-    <p class="sentence" data-ledger="sentence">{{ sentence }}</p>
+  <section class="losses" aria-label="Pressure-loss breakdown from pump to gallery">
+    <h2>Pressure-loss breakdown</h2>
+    <p class="sentence" data-losses="sentence">{{ sentence }}</p>
     <table>
       <thead>
         <tr>

@@ -1,0 +1,157 @@
+"""The catalogues of the core, as they go out."""
+
+from __future__ import annotations
+
+from typing import Literal
+
+from tabrel.core.maps.quantities import MapQuantityName
+from tabrel.document.results import WireModel
+
+
+class QuantityOut(WireModel):
+    """A quantity, as search finds it."""
+
+    key: str
+    title: str
+    part: str
+    stage: str
+    synonyms: list[str]
+
+
+class ChoiceOut(WireModel):
+    """A choice of an observation."""
+
+    value: str
+    meaning: str
+
+
+class ObservationOut(WireModel):
+    """Something seen, with its choices and the schools' views, the default first."""
+
+    key: str
+    title: str
+    part: str
+    stage: str
+    choices: list[ChoiceOut]
+    schools: list[str]
+    whole_only: bool
+    closed: bool
+    synonyms: list[str]
+
+
+class DetailOut(WireModel):
+    """A detail of study, engine or sample."""
+
+    key: str
+    title: str
+    kind: str
+    help: str
+    choices: list[str]
+    whole_only: bool
+    stage: str
+    synonyms: list[str]
+    usual: str
+
+
+class PartTitleOut(WireModel):
+    """A part with the words people use for it."""
+
+    key: str
+    title: str
+    stage: str
+    synonyms: list[str]
+
+
+class TermsOut(WireModel):
+    """Words for what is named by keys, in the order they are listed."""
+
+    provenance: dict[str, str]
+    state: dict[str, str]
+    instrument: dict[str, str]
+    speaker: dict[str, str]
+    bypass_location: dict[str, str]
+    regulator_fault: dict[str, str]
+    gauge_tap: dict[str, str]
+    section: dict[str, str]
+    outlet: dict[str, str]
+    plate_circle: dict[str, str]
+    loss_part: dict[str, str]
+    basis: dict[str, str]
+    opening_way: dict[str, str]
+    assumption: dict[str, str]
+    input: dict[str, str]
+
+
+class ShownUnitOut(WireModel):
+    """A unit as it is printed; multiply a number of the key's unit by the factor."""
+
+    symbol: str
+    factor: float
+
+
+class UnitOut(WireModel):
+    """What stands for the unit that a key ends in, in each family."""
+
+    metric: ShownUnitOut
+    inch: ShownUnitOut
+
+
+class ResultRowOut(WireModel):
+    """A result: its name in the working, its key in answers, its title, the suffix of its unit."""
+
+    name: str
+    key: str
+    title: str
+    unit: str
+    is_headline: bool
+
+
+class MapQuantityOut(WireModel):
+    """What a map can show: title, key of its grid, suffix of its unit, and its scale."""
+
+    name: MapQuantityName
+    title: str
+    grid: str
+    unit: str
+    of_filter_alone: bool
+    is_logarithmic: bool
+
+
+class CircuitPartOut(WireModel):
+    """A part of the circuit's drawing, with its details and those written beside it."""
+
+    name: str
+    title: str
+    details: list[str]
+    in_drawing: list[str]
+
+
+class GlossaryTermOut(WireModel):
+    """A term of the glossary."""
+
+    term: str
+    meaning: str
+    unit: str
+    standard: str
+
+
+class CatalogueOut(WireModel):
+    """Everything that can be measured, seen or typed, and the words for it."""
+
+    stages: dict[str, str]
+    parts: list[PartTitleOut]
+    quantities: list[QuantityOut]
+    observations: list[ObservationOut]
+    details: list[DetailOut]
+    terms: TermsOut
+    input_fields: dict[str, str]
+    units: dict[Literal["mm", "mm2", "cm2", "kpa", "mpa", "l_min", "percent", "g"], UnitOut]
+    results: list[ResultRowOut]
+    map_quantities: list[MapQuantityOut]
+    circuit_parts: list[CircuitPartOut]
+    map_needs: list[str]
+    engine_side: list[str]
+    never_closes_c: float
+    cut_methods: dict[str, str]
+    cautions: list[str]
+    glossary: list[GlossaryTermOut]

@@ -1,0 +1,14 @@
+import { describe, expect, it } from 'vitest'
+import { shownUnit } from './units'
+
+describe('units as shown', () => {
+  it('converts for show: 1 psi is 6.894757 kPa, 1 in² is 645.16 mm², 1 oz is 28.3495 g', () => {
+    expect(6.894757293168 * shownUnit('kpa', 'inch').factor).toBeCloseTo(1, 9)
+    expect(645.16 * shownUnit('mm2', 'inch').factor).toBeCloseTo(1, 12)
+    expect(6.4516 * shownUnit('cm2', 'inch').factor).toBeCloseTo(1, 12)
+    expect(28.349523125 * shownUnit('g', 'inch').factor).toBeCloseTo(1, 12)
+    expect(3.785411784 * shownUnit('l_min', 'inch').factor).toBeCloseTo(1, 12)
+    expect(shownUnit('mm2', 'metric')).toEqual({ symbol: 'mm²', factor: 1 })
+    expect(() => shownUnit('furlong' as never, 'metric')).toThrow()
+  })
+})
