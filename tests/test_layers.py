@@ -81,6 +81,23 @@ def test_a_package_imports_only_packages_above_it(path):
             assert name.split(".")[2] not in below, name
 
 
+WEB = SOURCE.parents[1] / "web/src"
+WEB_ORDER = re.findall(r"^- `(\w+)`", (WEB / "README.md").read_text(), flags=re.MULTILINE)
+
+
+def test_the_front_end_lists_its_folders():
+    assert sorted(WEB_ORDER) == sorted(path.name for path in WEB.iterdir() if path.is_dir())
+
+
+@pytest.mark.parametrize("folder", WEB_ORDER)
+def test_a_folder_of_the_front_end_imports_only_folders_above_it(folder):
+    below = WEB_ORDER[WEB_ORDER.index(folder) + 1 :]
+    for path in [*(WEB / folder).rglob("*.ts"), *(WEB / folder).rglob("*.vue")]:
+        for name in re.findall(r"""from ['"]@/(\w+)/""", path.read_text()):
+            assert name not in below, (path, name)
+        assert "from '../" not in path.read_text(), path
+
+
 @pytest.mark.parametrize("path", [p for p in FILES if "store" not in p.parts], ids=lambda path: path.name)
 def test_sql_stays_in_the_store(path):
     assert "sqlite3.connect" not in path.read_text()

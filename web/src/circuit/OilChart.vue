@@ -2,7 +2,7 @@
 /** The viscosity line on its D341 axes; points are dragged, and any temperature is read off. */
 import { computed, ref, useTemplateRef } from 'vue'
 import { oilScale, VISCOSITY_TICKS } from './oilScale'
-import { linePath } from '@/shared/plainScale'
+import { linePath } from '@/shared/scales'
 import type { OilLine } from './useEngine'
 import { toDigits } from '@/shared/numbers'
 import ChartFrame from '@/shared/ChartFrame.vue'

@@ -1,4 +1,6 @@
 /** The axes of ASTM D341, on which an oil is a straight line between neighbouring points. Numbers in, places out. */
+import { scaleLinear } from 'd3-scale'
+
 const KELVIN = 273.15
 const OFFSET = 0.7
 
@@ -18,12 +20,13 @@ export function oilScale(
   [thin, thick]: readonly [number, number],
   [left, right, top, bottom]: readonly [number, number, number, number],
 ): OilScale {
-  const [x0, x1, y0, y1] = [across(coldest), across(hottest), up(thin), up(thick)]
+  const x = scaleLinear([across(coldest), across(hottest)], [left, right])
+  const y = scaleLinear([up(thin), up(thick)], [bottom, top])
   return {
-    x: (celsius) => left + ((right - left) * (across(celsius) - x0)) / (x1 - x0),
-    y: (kinematic) => bottom + ((top - bottom) * (up(kinematic) - y0)) / (y1 - y0),
-    celsiusAt: (x) => 10 ** (x0 + ((x - left) / (right - left)) * (x1 - x0)) - KELVIN,
-    kinematicAt: (y) => 10 ** (10 ** (y0 + ((y - bottom) / (top - bottom)) * (y1 - y0))) - OFFSET,
+    x: (celsius) => x(across(celsius)),
+    y: (kinematic) => y(up(kinematic)),
+    celsiusAt: (place) => 10 ** x.invert(place) - KELVIN,
+    kinematicAt: (place) => 10 ** (10 ** y.invert(place)) - OFFSET,
   }
 }
 

@@ -2,7 +2,7 @@
 /** Micron efficiency: claims as points or one-sided marks, the screening estimate as a wide band, each named for what it is. */
 import { computed } from 'vue'
 import type { Schemas } from '@/api/client'
-import { linePath } from '@/shared/plainScale'
+import { linePath } from '@/shared/scales'
 import ChartFrame from '@/shared/ChartFrame.vue'
 import { boundToDigits, toDigits } from '@/shared/numbers'
 

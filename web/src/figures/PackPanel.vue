@@ -2,7 +2,7 @@
 /** The pleat pack end-on, and the loss of the element against its number of pleats. */
 import { computed } from 'vue'
 import type { Schemas } from '@/api/client'
-import { linePath, plainScale } from '@/shared/plainScale'
+import { linePath, zeroBasedScale } from '@/shared/scales'
 import { toDigits } from '@/shared/numbers'
 import ChartFrame from '@/shared/ChartFrame.vue'
 import { crowdingWords, pleatPath } from './packFigure'
@@ -36,8 +36,8 @@ const chart = computed(() => {
   const curve = props.curve
   if (!curve) return null
   const high = Math.min(3, Math.max(...curve.counts.map((_, i) => curve.media[i]! + curve.channels[i]!)))
-  const x = plainScale(curve.counts.at(-1)!, LEFT, RIGHT, 7)
-  const y = plainScale(high, BOTTOM, TOP, 4)
+  const x = zeroBasedScale(curve.counts.at(-1)!, LEFT, RIGHT, 7)
+  const y = zeroBasedScale(high, BOTTOM, TOP, 4)
   const shown = (values: readonly number[]) => {
     const inside = values.map((value, i) => ({ value, count: curve.counts[i]! })).filter(({ value }) => value <= high)
     return linePath(

@@ -3,7 +3,7 @@
 import { computed } from 'vue'
 import type { Schemas } from '@/api/client'
 import ChartFrame from '@/shared/ChartFrame.vue'
-import { linePath, plainScale } from '@/shared/plainScale'
+import { linePath, zeroBasedScale } from '@/shared/scales'
 import { toDigits } from '@/shared/numbers'
 import { shownUnit, type UnitFamily } from '@/catalogue/units'
 
@@ -16,7 +16,7 @@ const pressure = computed(() => shownUnit('kpa', props.family))
 const length = computed(() => shownUnit('mm', props.family))
 const flow = computed(() => shownUnit('l_min', props.family))
 const curves = computed(() => props.valve.curves)
-const x = computed(() => plainScale(Math.max(...curves.value.flatMap((one) => one.kpa)) * pressure.value.factor, LEFT, RIGHT, 6))
+const x = computed(() => zeroBasedScale(Math.max(...curves.value.flatMap((one) => one.kpa)) * pressure.value.factor, LEFT, RIGHT, 6))
 const panels = computed(() =>
   ([
     ['lift', 'lift_mm', length.value],
@@ -24,7 +24,7 @@ const panels = computed(() =>
   ] as const).map(([name, key, unit]) => {
     const { top, bottom } = PANELS[name]
     const high = Math.max(...curves.value.flatMap((one) => one[key])) * unit.factor
-    const y = plainScale(high * 1.08, bottom, top, 3)
+    const y = zeroBasedScale(high * 1.08, bottom, top, 3)
     return {
       name,
       top,

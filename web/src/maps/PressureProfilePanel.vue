@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** The pressure profile from pump to gallery, one step a part, the gauge taps marked. */
 import { computed } from 'vue'
-import { plainScale } from '@/shared/plainScale'
+import { zeroBasedScale } from '@/shared/scales'
 import type { Step } from './lossBreakdown'
 import { toDigits } from '@/shared/numbers'
 import { shownUnit, type UnitFamily } from '@/catalogue/units'
@@ -20,7 +20,7 @@ const props = defineProps<{
 
 const [WIDTH, LEFT, RIGHT, TOP, BOTTOM] = [390, 40, 384, 14, 104]
 const unit = computed(() => shownUnit('kpa', props.family))
-const y = computed(() => plainScale(Math.max(props.pump, props.unchanged?.pump ?? 0) * unit.value.factor * 1.05, BOTTOM, TOP, 4))
+const y = computed(() => zeroBasedScale(Math.max(props.pump, props.unchanged?.pump ?? 0) * unit.value.factor * 1.05, BOTTOM, TOP, 4))
 const at = (kpa: number) => y.value.at(kpa * unit.value.factor)
 const stride = computed(() => (RIGHT - LEFT - 8) / (props.steps.length + 1))
 const x = (i: number) => LEFT + 4 + i * stride.value

@@ -1,6 +1,6 @@
 import { scaleLinear } from 'd3-scale'
 import { describe, expect, it } from 'vitest'
-import { fieldColour, fieldScale, oneTwoFive, paintField, place, roundSteps } from './mapField'
+import { fieldColour, fieldScale, paintField, place } from './mapField'
 import { levelLines, openRegion, thresholdPath } from './mapLines'
 
 const temperatures = [0, 10, 20]
@@ -40,11 +40,7 @@ describe('the scale of the field', () => {
     const scale = fieldScale([[0, 50], [null, 100]], false)
     expect([scale.low, scale.high, scale.share(25), scale.share(null)]).toEqual([0, 100, 0.25, null])
     expect(scale.levels).toEqual([20, 40, 60, 80])
-    expect(roundSteps(-3, 4)).toEqual([-2, -1, 0, 1, 2, 3])
     expect(fieldScale([[0, 0]], false).share(0)).toBe(0)
-  })
-  it('knows 1, 2, 5', () => {
-    expect(oneTwoFive(0.03, 3)).toEqual([0.05, 0.1, 0.2, 0.5, 1, 2])
   })
   it('places a value between nodes and holds it there', () => {
     expect(place(temperatures, 15)).toEqual({ index: 1, share: 0.5 })

@@ -1,5 +1,7 @@
 /** Paint a field over temperature × speed or flow: colours, levels, interpolation. No DOM in here. */
 import { interpolateLab } from 'd3-interpolate'
+import { scaleLinear, scaleLog } from 'd3-scale'
+import { oneTwoFive, roundLevels } from '@/shared/scales'
 
 export type Grid = readonly (readonly (number | null)[])[]
 
@@ -57,38 +59,15 @@ export function fieldScale(grid: Grid, isLog: boolean): FieldScale {
       }
   if (isLog) {
     if (!(low < high)) [low, high] = low === high ? [low / 2, low * 2] : [0.1, 100]
-    const span = Math.log10(high / low)
-    const share = (value: number | null) => (value === null || value <= 0 ? null : Math.log10(value / low) / span)
+    const scale = scaleLog([low, high], [0, 1])
+    const share = (value: number | null) => (value === null || value <= 0 ? null : scale(value))
     return { low, high, isLog, share, levels: oneTwoFive(low, high) }
   }
   if (low === high && low === 0) high = 1
   if (!(low < high)) [low, high] = low === high ? [low - Math.abs(low) / 2, high + Math.abs(high) / 2] : [0, 1]
-  const share = (value: number | null) => (value === null ? null : (value - low) / (high - low))
-  return { low, high, isLog, share, levels: roundSteps(low, high) }
-}
-
-/** Return the numbers 1, 2, 5 × 10ⁿ between two bounds. */
-export function oneTwoFive(low: number, high: number): number[] {
-  const found: number[] = []
-  for (let power = Math.floor(Math.log10(low)); power <= Math.ceil(Math.log10(high)); power += 1)
-    for (const step of [1, 2, 5]) {
-      const level = Number((step * 10 ** power).toPrecision(3))
-      if (level >= low && level <= high) found.push(level)
-    }
-  return found
-}
-
-/** Return about seven round values strictly between two bounds. */
-export function roundSteps(low: number, high: number): number[] {
-  const raw = (high - low) / 7
-  const power = 10 ** Math.floor(Math.log10(raw))
-  const step = power * ([1, 2, 5, 10].find((factor) => factor * power >= raw) ?? 10)
-  const found: number[] = []
-  for (let k = Math.ceil(low / step); k * step < high; k += 1) {
-    const level = Number((k * step).toPrecision(12))
-    if (level > low) found.push(level)
-  }
-  return found
+  const scale = scaleLinear([low, high], [0, 1])
+  const share = (value: number | null) => (value === null ? null : scale(value))
+  return { low, high, isLog, share, levels: roundLevels(low, high) }
 }
 
 /** Where a value lies on an axis of rising positions: index of the node before it, and the share beyond. */

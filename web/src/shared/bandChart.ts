@@ -1,7 +1,7 @@
 /** Bands and lines of a slice. Data in, paths out. */
 import { scaleLinear, scaleLog } from 'd3-scale'
 import { area, line } from 'd3-shape'
-import { oneTwoFive } from '@/maps/mapField'
+import { oneTwoFive } from './scales'
 
 type Values = readonly (number | null)[]
 

@@ -1,9 +1,10 @@
 <script setup lang="ts">
 /** A start over time: pressures and temperatures of the sample in hand, and where each filter's bypass is open. */
+import { scaleLinear } from 'd3-scale'
 import { computed } from 'vue'
 import type { Schemas } from '@/api/client'
 import { DASHES } from '@/shared/bandChart'
-import { linePath, plainScale, roundTicks } from '@/shared/plainScale'
+import { linePath, zeroBasedScale } from '@/shared/scales'
 import { toDigits } from '@/shared/numbers'
 import { shownUnit, type UnitFamily } from '@/catalogue/units'
 import ChartFrame from '@/shared/ChartFrame.vue'
@@ -29,7 +30,7 @@ const height = computed(() => panels.value.element.bottom + 28)
 const kpa = computed(() => shownUnit('kpa', props.family))
 const hand = computed(() => props.starts.find((one) => one.id === props.inHand) ?? props.starts[0])
 const end = computed(() => Math.max(1, ...props.starts.map((one) => one.trace.time_s.at(-1) ?? 1)))
-const x = computed(() => plainScale(end.value / 60, LEFT, RIGHT, 8))
+const x = computed(() => zeroBasedScale(end.value / 60, LEFT, RIGHT, 8))
 const across = computed(() => x.value.ticks.map((tick) => ({ at: x.value.at(tick), label: tick })))
 
 /** Runs of time in which something passes unfiltered. */
@@ -48,21 +49,18 @@ const temperatures = computed(() => {
   const all = [...trace.temperature_c, ...trace.can_temperature_c]
   const [low, high] = [Math.min(...all), Math.max(...all)]
   const { top, bottom } = panels.value.temperature
-  const at = (celsius: number) => bottom - ((bottom - top) * (celsius - low)) / Math.max(1, high - low)
+  const at = scaleLinear([low, Math.max(low + 1, high)], [bottom, top])
   const xs = trace.time_s.map((time) => x.value.at(time / 60))
-  const step = roundTicks(Math.max(1, high - low), 3)[1] ?? 20
-  const first = Math.ceil(low / step)
-  const round = Array.from({ length: Math.max(0, Math.floor(high / step) - first + 1) }, (_, i) => (first + i) * step)
   return {
-    up: round.map((tick) => ({ at: at(tick), label: String(tick).replace('-', '−') })),
-    sump: linePath(xs, trace.temperature_c.map(at)),
-    can: linePath(xs, trace.can_temperature_c.map(at)),
+    up: at.ticks(3).map((tick) => ({ at: at(tick), label: String(tick).replace('-', '−') })),
+    sump: linePath(xs, trace.temperature_c.map((celsius) => at(celsius))),
+    can: linePath(xs, trace.can_temperature_c.map((celsius) => at(celsius))),
   }
 })
 
 function pressures(key: 'gallery_kpa' | 'element_kpa', { top, bottom }: { top: number; bottom: number }) {
   const highest = Math.max(1e-9, ...props.starts.flatMap((one) => one.trace[key].map((value) => value ?? 0))) * kpa.value.factor
-  const y = plainScale(highest * 1.05, bottom, top, 4)
+  const y = zeroBasedScale(highest * 1.05, bottom, top, 4)
   return {
     up: y.ticks.map((tick) => ({ at: y.at(tick), label: tick })),
     lines: props.starts.map((one, i) => ({

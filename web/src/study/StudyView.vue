@@ -1,5 +1,7 @@
 <script setup lang="ts">
 /** The frame of a study: oil line, sample rack, results tape, the station in the middle; undo and the command box. */
+import { useQueryClient } from '@tanstack/vue-query'
+import { watchDebounced } from '@vueuse/core'
 import { computed, ref, toRef } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { client, ProblemError, unwrap } from '@/api/client'
@@ -10,7 +12,7 @@ import ResultsTape from '@/results/ResultsTape.vue'
 import SampleRack from './SampleRack.vue'
 
 import { DEVICE_GAP_MS, isTyping, useKeys } from '@/shared/useKeys'
-import { USUAL_SIZE_UM, useOperatingMap } from '@/maps/useOperatingMap'
+import { prefetchMaps, USUAL_SIZE_UM, useOperatingMap } from '@/maps/useOperatingMap'
 import { useBenchChanges, useFieldTitles, useOtherWindows, useSheet } from '@/sample/useSheet'
 import { useRefreshStudies, useStudy } from './useStudies'
 import { commandEntries } from './commandEntries'
@@ -29,6 +31,17 @@ const changes = useBenchChanges(toRef(props, 'sampleId'))
 const titles = useFieldTitles(sheet.data)
 const refreshStudies = useRefreshStudies()
 useOtherWindows()
+
+/** Maps are computed again once the hands rest, so that they never hold a reading up. */
+const MAP_PAUSE_MS = 900
+const queries = useQueryClient()
+watchDebounced(
+  sheet.data,
+  (now, before) => {
+    if (now && now.id === before?.id) void prefetchMaps(queries, now.id)
+  },
+  { debounce: MAP_PAUSE_MS },
+)
 
 const boxOpen = ref(false)
 const told = ref('')
