@@ -652,6 +652,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/scenario/value": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Post Scenario Value
+         * @description Return a scenario with one value set as it was typed; nothing is saved.
+         */
+        post: operations["post_scenario_value"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/scenarios/{scenario_id}": {
         parameters: {
             query?: never;
@@ -1726,6 +1746,18 @@ export interface components {
             unit: string;
         };
         /**
+         * MovedPointIn
+         * @description A point of the line being moved: which of those given, and where it now is.
+         */
+        MovedPointIn: {
+            /** Index */
+            index: number;
+            /** Kinematic Mm2 S */
+            kinematic_mm2_s: number;
+            /** Temperature C */
+            temperature_c: number;
+        };
+        /**
          * ObservationIn
          * @description What is seen, and what the field showed before; null takes it away.
          */
@@ -1785,11 +1817,12 @@ export interface components {
         };
         /**
          * OilLineIn
-         * @description Viscosity points and density, to draw the line of an oil that is not kept.
+         * @description Viscosity points and density, to draw the line of an oil that is not saved; one of them may be moved.
          */
         OilLineIn: {
             /** Density 15C Kg M3 */
             density_15c_kg_m3: number;
+            moved?: components["schemas"]["MovedPointIn"] | null;
             /** Pumping Limit C */
             pumping_limit_c?: number | null;
             /** Viscosity */
@@ -1814,6 +1847,8 @@ export interface components {
             points: components["schemas"]["OilPointOut"][];
             /** Temperature C */
             temperature_c: number[];
+            /** Viscosity */
+            viscosity: components["schemas"]["ViscosityPoint"][];
             /** Warmest Point C */
             warmest_point_c: number;
         };
@@ -2338,6 +2373,23 @@ export interface components {
             words: string[];
         };
         /**
+         * ScenarioValueIn
+         * @description What was typed into a field of a scenario, with the scenario as it is thought of so far.
+         */
+        ScenarioValueIn: {
+            /**
+             * Family
+             * @default metric
+             * @enum {string}
+             */
+            family: "metric" | "inch";
+            /** Key */
+            key: string;
+            scenario: components["schemas"]["Scenario"];
+            /** Text */
+            text: string;
+        };
+        /**
          * SectionDimensionOut
          * @description A dimension line.
          */
@@ -2853,6 +2905,8 @@ export interface components {
             evidence: components["schemas"]["EvidenceOut"][];
             /** Full Open Kpa */
             full_open_kpa: number | null;
+            /** Half Open Kpa */
+            half_open_kpa: number | null;
             /** Kind */
             kind: string | null;
             /** Lift Is Assumed */
@@ -2861,21 +2915,39 @@ export interface components {
             lift_limit_mm: number | null;
             /** Opening Kpa */
             opening_kpa: number | null;
-            /** Seat Inside Mm */
-            seat_inside_mm: number | null;
-            /** Seat Outside Mm */
-            seat_outside_mm: number | null;
             /** Senses */
             senses: string | null;
-            /** Spring Coils */
-            spring_coils: number | null;
-            /** Spring Installed Mm */
-            spring_installed_mm: number | null;
-            /** Spring Outside Mm */
-            spring_outside_mm: number | null;
-            /** Spring Wire Mm */
-            spring_wire_mm: number | null;
+            sizes: components["schemas"]["ValveSizesOut"];
             stated_band: components["schemas"]["StatedBandOut"] | null;
+        };
+        /**
+         * ValveSizesOut
+         * @description Sizes with which the valve is drawn; typical ones stand in for what was not measured.
+         */
+        ValveSizesOut: {
+            /** Coils */
+            coils: number;
+            /** Disc Mm */
+            disc_mm: number;
+            /**
+             * Form
+             * @enum {string}
+             */
+            form: "coil" | "leaf" | "flap";
+            /** Is Typical */
+            is_typical: boolean;
+            /** Lift Mm */
+            lift_mm: number;
+            /** Seat Inside Mm */
+            seat_inside_mm: number;
+            /** Seat Outside Mm */
+            seat_outside_mm: number;
+            /** Spring Length Mm */
+            spring_length_mm: number;
+            /** Spring Width Mm */
+            spring_width_mm: number;
+            /** Wire Mm */
+            wire_mm: number;
         };
         /**
          * ViscosityPoint
@@ -4733,6 +4805,57 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["WorkingOut"];
+                };
+            };
+            /** @description There is no such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Inputs are missing, or it changed meanwhile */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Refused, with the mend */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    post_scenario_value: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ScenarioValueIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Scenario"];
                 };
             };
             /** @description There is no such thing */

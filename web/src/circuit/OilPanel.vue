@@ -112,31 +112,26 @@ async function removeRow(index: number) {
   await onRows()
 }
 
+/** Where a point is being dragged to; the server says what that means in the viscosity it was stated in. */
+let asked: Schemas['MovedPointIn'] | null = null
 let asking = false
-let again = false
 async function onDrag(index: number, celsius: number, kinematic: number) {
-  const line = props.line
-  if (!line) return
-  const density = line.density_kg_m3[Math.max(0, line.temperature_c.findIndex((one) => one >= celsius))]!
-  dragged.value = (dragged.value ?? kept.value).map((point, i) => {
-    if (i !== index) return point
-    return point.dynamic_mpa_s != null
-      ? { ...point, temperature_c: celsius, dynamic_mpa_s: Number(((kinematic * density) / 1000).toPrecision(3)) }
-      : { ...point, temperature_c: celsius, kinematic_mm2_s: kinematic }
-  })
-  if (asking) return void (again = true)
+  asked = { index, temperature_c: celsius, kinematic_mm2_s: kinematic }
+  if (asking || !props.line) return
   asking = true
-  do {
-    again = false
+  const density = props.line.density_kg_m3[props.line.temperature_c.indexOf(15)]!
+  while (asked) {
+    const moved: Schemas['MovedPointIn'] = asked
+    asked = null
     try {
-      const density15 = line.density_kg_m3[line.temperature_c.indexOf(15)]!
-      preview.value = await previewLine({ density_15c_kg_m3: density15, viscosity: dragged.value, pumping_limit_c: null })
+      preview.value = await previewLine({ density_15c_kg_m3: density, viscosity: kept.value, pumping_limit_c: null, moved })
+      dragged.value = preview.value.viscosity
       said.value = ''
     } catch (error) {
       if (!(error instanceof ProblemError)) throw error
       said.value = error.message
     }
-  } while (again && dragged.value)
+  }
   asking = false
 }
 

@@ -15,7 +15,7 @@ describe('oil and engine', () => {
       { temperature_c: 40, stated: 66, kinematic_mm2_s: 66, dynamic_mpa_s: 55, is_dynamic: false, high_shear: false },
       { temperature_c: 100, stated: 11, kinematic_mm2_s: 11, dynamic_mpa_s: 9, is_dynamic: false, high_shear: false },
     ],
-    coldest_point_c: 40, warmest_point_c: 100, coldest_pumping_c: -30,
+    coldest_point_c: 40, warmest_point_c: 100, coldest_pumping_c: -30, viscosity: [],
   }
   it('reads both viscosities off the line and marks where it is only extended', async () => {
     const wrapper = mount(OilPanel, { props: { line, grades: ['5W-30'], setOil: () => Promise.resolve() } })

@@ -37,16 +37,7 @@ export interface ValveFigure {
 export const PLATE_THICKNESS = 1.2
 export const SEAT_HEIGHT = 1
 export const DISC_THICKNESS = 2
-const TYPICAL = { seatInside: 13, land: 0.8, spring: 15, coils: 6, wire: 1.2 }
 const MARGIN = 3
-
-/** How the moving part is drawn: a disc on a coil, a disc on a bent blade, or a flap. */
-export type ValveKind = 'coil' | 'leaf' | 'flap'
-
-export function valveKind(kind: string | null): ValveKind {
-  if (kind && /leaf/.test(kind)) return 'leaf'
-  return kind && /flap|combined/.test(kind) ? 'flap' : 'coil'
-}
 
 function coiled(axis: number, half: number, top: number, bottom: number, coils: number): { x: number; y: number }[] {
   const turns = Math.min(60, Math.max(2, Math.round(2 * coils))) // no more than can be told apart
@@ -57,35 +48,25 @@ function coiled(axis: number, half: number, top: number, bottom: number, coils: 
 }
 
 export function valveFigure(valve: Valve): ValveFigure {
-  const [one, other] = [valve.seat_inside_mm, valve.seat_outside_mm]
-  const inside = one === null ? (other === null ? TYPICAL.seatInside : other - 2 * TYPICAL.land) : one
-  const outside = other ?? inside + 2 * TYPICAL.land
-  const [seatInside, seatOutside] = [Math.max(1, Math.min(inside, outside)), Math.max(1.5, inside, outside)]
-  const lift = valve.lift_limit_mm ?? (seatInside + seatOutside) / 8
-  const disc = seatOutside + 1
-  const springWidth = Math.max(2, (valve.spring_outside_mm ?? disc - 1) - (valve.spring_wire_mm ?? TYPICAL.wire))
-  const typical = valveKind(valve.kind) === 'coil' ? TYPICAL.spring : lift + 4
-  const installed = Math.max(valve.spring_installed_mm ?? typical, lift + 1)
-  const width = Math.max(disc, springWidth) + 2 * MARGIN
+  const { sizes } = valve
+  const [seatInside, seatOutside, disc, lift] = [sizes.seat_inside_mm, sizes.seat_outside_mm, sizes.disc_mm, sizes.lift_mm]
+  const width = Math.max(disc, sizes.spring_width_mm) + 2 * MARGIN
   const seatY = PLATE_THICKNESS + SEAT_HEIGHT + 3
-  const supportY = seatY + DISC_THICKNESS + installed
-  const wire = valve.spring_wire_mm ?? TYPICAL.wire
-  const kind = valveKind(valve.kind)
-  const full = valve.full_open_kpa
-  const middle = valve.opening_kpa !== null && full !== null ? (valve.opening_kpa + full) / 2 : null
+  const supportY = seatY + DISC_THICKNESS + sizes.spring_length_mm
+  const { form, wire_mm: wire } = sizes
   const states = (
     [
       ['closed', 0, valve.opening_kpa],
-      ['opening', lift / 2, middle],
-      ['full open', lift, full],
+      ['opening', lift / 2, valve.half_open_kpa],
+      ['full open', lift, valve.full_open_kpa],
     ] as const
   ).map(([name, raised, kpa], i) => {
     const axis = width * (i + 0.5) + i * MARGIN
     const top = seatY + raised + DISC_THICKNESS
     const wires =
-      kind === 'coil' ? coiled(axis, springWidth / 2, top + wire / 2, supportY - wire / 2, valve.spring_coils ?? TYPICAL.coils) : []
+      form === 'coil' ? coiled(axis, sizes.spring_width_mm / 2, top + wire / 2, supportY - wire / 2, sizes.coils) : []
     const [left, right, face] = [axis - disc / 2, axis + disc / 2, seatY + raised]
-    const hinge = kind === 'flap' ? seatY : face
+    const hinge = form === 'flap' ? seatY : face
     return {
       name,
       lift: raised,
@@ -93,7 +74,7 @@ export function valveFigure(valve: Valve): ValveFigure {
       axis,
       wires,
       spring:
-        kind === 'leaf'
+        form === 'leaf'
           ? `M${left} ${supportY}Q${axis} ${2 * top - supportY} ${right} ${supportY}`
           : wires.length
             ? `M${wires.map(({ x, y }) => `${x.toFixed(2)} ${y.toFixed(2)}`).join('L')}`
@@ -111,7 +92,7 @@ export function valveFigure(valve: Valve): ValveFigure {
     width: 3 * width + 2 * MARGIN,
     height: supportY + 2,
     wire,
-    guessed: one === null || other === null || valve.spring_installed_mm === null,
+    guessed: sizes.is_typical,
     states,
   }
 }

@@ -257,9 +257,9 @@ useKeys([
             v-model="place.draft"
             :family="preferences.family"
             :grades="engine.data.value?.grades ?? []"
-            :kept="scenarios.query.data.value ?? []"
+            :saved="scenarios.query.data.value ?? []"
             :problem="inScenario"
-            :keep="scenarios.keep"
+            :save="scenarios.save"
             :remove="scenarios.remove"
           />
           <CrosshairPanel

@@ -2,7 +2,8 @@
 /** What if: changes to engine, oil and filter that are only thought of, each drawn against the unchanged filter. */
 import { computed, reactive, ref, watch } from 'vue'
 import type { Schemas } from '@/api/client'
-import { isChanged, typedHoles, typedNumber } from './scenario'
+import { terms } from '@/catalogue/catalogue'
+import { isChanged, withTyped } from './scenario'
 import { toDigits } from '@/shared/numbers'
 import { shownUnit, type UnitFamily } from '@/catalogue/units'
 
@@ -11,20 +12,18 @@ const draft = defineModel<Scenario>({ required: true })
 const props = defineProps<{
   family: UnitFamily
   grades: readonly string[]
-  kept: readonly Schemas['ScenarioOut'][]
+  saved: readonly Schemas['ScenarioOut'][]
   /** Why the scenario cannot be computed. */
   problem: string
-  keep: (scenario: Scenario) => Promise<void>
+  save: (scenario: Scenario) => Promise<void>
   remove: (id: number) => Promise<void>
 }>()
 
-const LOCATIONS = { dome_end: 'dome end', thread_end: 'thread end', block: 'engine block', adapter: 'adapter', none: 'none' } as const
-const REGULATORS = { stuck_open: 'stuck open', stuck_shut: 'stuck shut' } as const
 const mm = computed(() => shownUnit('mm', props.family))
 const kpa = computed(() => shownUnit('kpa', props.family))
 const said = ref<Record<string, string>>({})
 const name = ref('')
-const keepSaid = ref('')
+const saveSaid = ref('')
 
 function set(changes: Partial<Scenario>) {
   draft.value = { ...draft.value, ...changes }
@@ -37,37 +36,35 @@ function onSlide(event: Event) {
   set({ loading: loading === 1 ? null : loading })
 }
 
-/** What stands in the fields: what was typed stays there while it is not understood. */
-const texts = reactive({ loading: '', stud_bore_mm: '', bypass_opening_kpa: '', anti_drain_lift_mm: '', adapter_holes: '', leak: '' })
+/** What stands in the fields, by key: what was typed stays there while it is not understood. */
+const texts = reactive<Record<string, string>>({})
+const shownTexts = computed<Record<string, string>>(() => ({
+  loading: shown(draft.value.loading ?? 1, 1),
+  stud_bore: shown(draft.value.stud_bore_mm, mm.value.factor),
+  bypass_opening: shown(draft.value.bypass_opening_kpa, kpa.value.factor),
+  anti_drain_lift: shown(draft.value.anti_drain_lift_mm, mm.value.factor),
+  adapter_holes: holesText(draft.value.adapter_holes),
+  leak: holesText(draft.value.leak),
+}))
 watch(
-  [draft, () => props.family],
-  () => {
-    const now = draft.value
-    const fresh: typeof texts = {
-      loading: shown(now.loading ?? 1, 1),
-      stud_bore_mm: shown(now.stud_bore_mm, mm.value.factor),
-      bypass_opening_kpa: shown(now.bypass_opening_kpa, kpa.value.factor),
-      anti_drain_lift_mm: shown(now.anti_drain_lift_mm, mm.value.factor),
-      adapter_holes: holesText(now.adapter_holes),
-      leak: holesText(now.leak),
-    }
-    for (const key of Object.keys(texts) as (keyof typeof texts)[]) if (!said.value[key]) texts[key] = fresh[key]
+  shownTexts,
+  (fresh) => {
+    for (const key of Object.keys(fresh)) if (!said.value[key]) texts[key] = fresh[key]!
   },
   { immediate: true },
 )
 
-type NumberKey = 'loading' | 'stud_bore_mm' | 'bypass_opening_kpa' | 'anti_drain_lift_mm'
-function onNumber(key: NumberKey, factor: number) {
-  const value = typedNumber(texts[key], factor)
-  const wrong = value !== null && !(value > 0)
-  said.value = { ...said.value, [key]: wrong ? 'Type a number above zero, or leave it empty.' : '' }
-  if (!wrong) set({ [key]: value })
-}
-
-function onHoles(key: 'leak' | 'adapter_holes') {
-  const holes = typedHoles(texts[key], mm.value.factor)
-  said.value = { ...said.value, [key]: holes === undefined ? 'Type a count and a diameter, such as 4 x 5.1 mm.' : '' }
-  if (holes !== undefined) set(key === 'adapter_holes' ? { adapter_holes: holes, without_adapter: null } : { leak: holes })
+/** Have what was typed understood by the server, in the family shown; what is refused changes nothing. */
+async function onTyped(key: string) {
+  if (!said.value[key] && texts[key] === shownTexts.value[key]) return
+  try {
+    const changed = await withTyped(draft.value, key, texts[key] ?? '', props.family)
+    said.value = { ...said.value, [key]: '' }
+    set({ ...changed, loading: changed.loading === 1 ? null : changed.loading, ...(key === 'adapter_holes' ? { without_adapter: null } : {}) })
+    texts[key] = shownTexts.value[key] ?? ''
+  } catch (error) {
+    said.value = { ...said.value, [key]: error instanceof Error ? error.message : String(error) }
+  }
 }
 
 function shown(value: number | null | undefined, factor: number): string {
@@ -79,7 +76,7 @@ function holesText(holes: Schemas['RoundHoles'] | null | undefined): string {
 }
 
 function choose(event: Event) {
-  const found = props.kept.find((one) => String(one.id) === (event.target as HTMLSelectElement).value)
+  const found = props.saved.find((one) => String(one.id) === (event.target as HTMLSelectElement).value)
   if (found) {
     draft.value = { ...found.scenario }
     name.value = found.scenario.name
@@ -92,18 +89,18 @@ function clear() {
   said.value = {}
 }
 
-const chosen = computed(() => props.kept.find((one) => one.scenario.name === draft.value.name) ?? null)
-watch(draft, () => (keepSaid.value = ''))
+const chosen = computed(() => props.saved.find((one) => one.scenario.name === draft.value.name) ?? null)
+watch(draft, () => (saveSaid.value = ''))
 
-async function onKeep() {
-  keepSaid.value = ''
+async function onSave() {
+  saveSaid.value = ''
   const called = name.value.trim()
-  if (!called) return void (keepSaid.value = 'Give it a name, then keep it.')
+  if (!called) return void (saveSaid.value = 'Give it a name, then save it.')
   try {
-    await props.keep({ ...draft.value, name: called })
+    await props.save({ ...draft.value, name: called })
     set({ name: called })
   } catch (error) {
-    keepSaid.value = error instanceof Error ? error.message : String(error)
+    saveSaid.value = error instanceof Error ? error.message : String(error)
   }
 }
 
@@ -118,9 +115,9 @@ async function onRemove() {
   <section class="panel plain what-if" aria-label="What if">
     <div class="top">
       <h2>What if</h2>
-      <select aria-label="Kept scenarios" :value="chosen?.id ?? ''" @change="choose">
-        <option value="">{{ isChanged(draft) ? 'not kept' : 'as it is' }}</option>
-        <option v-for="one in kept" :key="one.id" :value="one.id">{{ one.scenario.name }}</option>
+      <select aria-label="Saved scenarios" :value="chosen?.id ?? ''" @change="choose">
+        <option value="">{{ isChanged(draft) ? 'not saved' : 'as it is' }}</option>
+        <option v-for="one in saved" :key="one.id" :value="one.id">{{ one.scenario.name }}</option>
       </select>
       <button class="tool" type="button" :disabled="!isChanged(draft)" @click="clear">As it is</button>
     </div>
@@ -129,7 +126,7 @@ async function onRemove() {
       <label for="wi-loading">media resistance</label>
       <span class="slide">
         <input type="range" min="0" max="2" step="0.05" :value="slide" aria-label="Loading of the media, factor" @input="onSlide" />
-        <input id="wi-loading" class="short" v-model="texts.loading" inputmode="decimal" @change="onNumber('loading', 1)" /> ×
+        <input id="wi-loading" class="short" v-model="texts.loading" inputmode="decimal" @change="onTyped('loading')" /> ×
       </span>
     </div>
     <div class="row">
@@ -141,48 +138,48 @@ async function onRemove() {
     </div>
     <div class="row">
       <label for="wi-stud">stud bore, {{ mm.symbol }}</label>
-      <input id="wi-stud" v-model="texts.stud_bore_mm" inputmode="decimal" placeholder="the engine's" @change="onNumber('stud_bore_mm', mm.factor)" />
+      <input id="wi-stud" v-model="texts.stud_bore" inputmode="decimal" placeholder="the engine's" @change="onTyped('stud_bore')" />
     </div>
     <div class="row">
       <label for="wi-adapter">adapter holes</label>
       <span>
-        <input id="wi-adapter" v-model="texts.adapter_holes" :disabled="!!draft.without_adapter" placeholder="as it is" @change="onHoles('adapter_holes')" />
+        <input id="wi-adapter" v-model="texts.adapter_holes" :disabled="!!draft.without_adapter" placeholder="as it is" @change="onTyped('adapter_holes')" />
         <label class="check"><input type="checkbox" :checked="!!draft.without_adapter" @change="set({ without_adapter: ($event.target as HTMLInputElement).checked || null, adapter_holes: null })" /> none</label>
       </span>
     </div>
     <div class="row">
-      <label for="wi-place">bypass place</label>
+      <label for="wi-place">bypass location</label>
       <select id="wi-place" :value="draft.bypass_location ?? ''" @change="set({ bypass_location: (($event.target as HTMLSelectElement).value || null) as Scenario['bypass_location'] })">
         <option value="">as it is</option>
-        <option v-for="(words, key) in LOCATIONS" :key="key" :value="key">{{ words }}</option>
+        <option v-for="(words, key) in terms('bypass_location')" :key="key" :value="key">{{ words }}</option>
       </select>
     </div>
     <div class="row">
       <label for="wi-opening">bypass opens at, {{ kpa.symbol }}</label>
-      <input id="wi-opening" v-model="texts.bypass_opening_kpa" inputmode="decimal" placeholder="as measured" @change="onNumber('bypass_opening_kpa', kpa.factor)" />
+      <input id="wi-opening" v-model="texts.bypass_opening" inputmode="decimal" placeholder="as measured" @change="onTyped('bypass_opening')" />
     </div>
     <div class="row">
       <label for="wi-leak">defects</label>
-      <input id="wi-leak" v-model="texts.leak" placeholder="such as 6 x 0.4 mm" @change="onHoles('leak')" />
+      <input id="wi-leak" v-model="texts.leak" placeholder="such as 6 x 0.4 mm" @change="onTyped('leak')" />
     </div>
     <div class="row">
       <label for="wi-regulator">regulator</label>
       <select id="wi-regulator" :value="draft.regulator ?? ''" @change="set({ regulator: (($event.target as HTMLSelectElement).value || null) as Scenario['regulator'] })">
         <option value="">works</option>
-        <option v-for="(words, key) in REGULATORS" :key="key" :value="key">{{ words }}</option>
+        <option v-for="(words, key) in terms('regulator_fault')" :key="key" :value="key">{{ words }}</option>
       </select>
     </div>
     <div class="row">
-      <label for="wi-lift">anti-drain lift, {{ mm.symbol }}</label>
-      <input id="wi-lift" v-model="texts.anti_drain_lift_mm" inputmode="decimal" placeholder="as measured, or left out" @change="onNumber('anti_drain_lift_mm', mm.factor)" />
+      <label for="wi-lift">anti-drainback lift, {{ mm.symbol }}</label>
+      <input id="wi-lift" v-model="texts.anti_drain_lift" inputmode="decimal" placeholder="as measured, or left out" @change="onTyped('anti_drain_lift')" />
     </div>
     <p v-for="(words, key) in said" v-show="words" :key="key" class="said-wrong" role="alert">{{ words }}</p>
-    <form class="keep" @submit.prevent="onKeep">
+    <form class="save" @submit.prevent="onSave">
       <input v-model="name" aria-label="Name of the scenario" placeholder="name it" maxlength="80" />
-      <button class="tool" type="submit" :disabled="!isChanged(draft)">Keep</button>
-      <button v-if="chosen" class="tool" type="button" @click="onRemove">Take away</button>
+      <button class="tool" type="submit" :disabled="!isChanged(draft)">Save</button>
+      <button v-if="chosen" class="tool" type="button" @click="onRemove">Remove</button>
     </form>
-    <p v-if="keepSaid" class="said-wrong" role="alert">{{ keepSaid }}</p>
+    <p v-if="saveSaid" class="said-wrong" role="alert">{{ saveSaid }}</p>
     <p v-if="draft.regulator" class="soft fine">A stuck regulator can burst a filter: stop the engine and have it checked.</p>
   </section>
 </template>
@@ -227,7 +224,7 @@ input[type='range'] {
   gap: 0.25rem;
   align-items: center;
 }
-.keep {
+.save {
   display: flex;
   gap: 0.4rem;
   margin-top: 0.4rem;

@@ -1,41 +1,42 @@
-import { describe, expect, it } from 'vitest'
-import { mount } from '@vue/test-utils'
+import { flushPromises, mount } from '@vue/test-utils'
+import { afterEach, describe, expect, it, vi } from 'vitest'
+import { client } from '@/api/client'
+import { isChanged } from './scenario'
 import WhatIfPanel from './WhatIfPanel.vue'
-import { isChanged, typedHoles, typedNumber } from './scenario'
+
+afterEach(() => vi.restoreAllMocks())
+
+const answer = (status: number, body: object) =>
+  Promise.resolve({ response: new Response(null, { status }), ...(status < 400 ? { data: body } : { error: body }) }) as never
 
 describe('what is typed in a scenario', () => {
-  it('is a number above zero in the unit shown, or nothing', () => {
-    expect(typedNumber('', 1)).toBeNull()
-    expect(typedNumber('1,5', 1)).toBe(1.5)
-    expect(typedNumber('0.5', 1 / 25.4)).toBe(12.7)
-    expect(typedNumber('-3', 1)).toBeNaN()
-  })
-  it('is a count of holes with their size', () => {
-    expect(typedHoles('6 x 0.4 mm', 1)).toEqual({ count: 6, diameter_mm: 0.4 })
-    expect(typedHoles('4 × 0.2', 1 / 25.4)).toEqual({ count: 4, diameter_mm: 5.08 })
-    expect(typedHoles('4 x 0.2 in', 1)).toEqual({ count: 4, diameter_mm: 5.08 })
-    expect(typedHoles(' ', 1)).toBeNull()
-    expect(typedHoles('six holes', 1)).toBeUndefined()
-  })
   it('counts as changed only where something differs', () => {
     expect(isChanged({ name: 'x' })).toBe(false)
     expect(isChanged({ name: 'x', loading: 1, without_adapter: null, leak: null })).toBe(false)
     expect(isChanged({ name: 'x', regulator: 'stuck_open' })).toBe(true)
   })
-  it('leaves the draft alone and says why when it is no number', async () => {
+  it('is understood by the server; what it refuses stays in the field with its reason and changes nothing', async () => {
+    const post = vi.spyOn(client, 'POST')
     const wrapper = mount(WhatIfPanel, {
       props: {
-        modelValue: { name: 'what if', loading: 2 }, family: 'metric', grades: [], kept: [], problem: '',
-        keep: () => Promise.resolve(), remove: () => Promise.resolve(),
+        modelValue: { name: 'what if', loading: 2 }, family: 'inch', grades: [], saved: [], problem: '',
+        save: () => Promise.resolve(), remove: () => Promise.resolve(),
       },
     })
-    await wrapper.get('#wi-stud').setValue('wide')
-    await wrapper.get('#wi-stud').trigger('change')
+    const field = wrapper.get<HTMLInputElement>('#wi-stud')
+    post.mockReturnValueOnce(answer(422, { message: "'wide' is not a number with a unit.", where: 'stud_bore', missing: [] }))
+    await field.setValue('wide')
+    await field.trigger('change')
+    await flushPromises()
     expect(wrapper.emitted('update:modelValue')).toBeUndefined()
-    expect(wrapper.text()).toContain('Type a number above zero')
-    await wrapper.get('#wi-stud').setValue('12.5')
-    await wrapper.get('#wi-stud').trigger('change')
-    expect(wrapper.emitted('update:modelValue')!.at(-1)).toEqual([{ name: 'what if', loading: 2, stud_bore_mm: 12.5 }])
+    expect(wrapper.text()).toContain("'wide' is not a number with a unit.")
+    expect(field.element.value).toBe('wide')
+    post.mockReturnValueOnce(answer(200, { name: 'what if', loading: 2, stud_bore_mm: 20 }))
+    await field.setValue('20 mm')
+    await field.trigger('change')
+    await flushPromises()
+    expect(post.mock.calls.at(-1)![1]).toMatchObject({ body: { key: 'stud_bore', text: '20 mm', family: 'inch' } })
+    expect(wrapper.emitted('update:modelValue')!.at(-1)).toEqual([{ name: 'what if', loading: 2, stud_bore_mm: 20 }])
     await wrapper.get('form').trigger('submit')
     expect(wrapper.text()).toContain('Give it a name')
   })

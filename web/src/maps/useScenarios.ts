@@ -1,4 +1,4 @@
-/** The scenarios kept in a study, and what changes them. */
+/** The scenarios saved in a study, and what changes them. */
 import { useMutation, useQuery, useQueryClient } from '@tanstack/vue-query'
 import { toValue, type MaybeRefOrGetter } from 'vue'
 import { client, unwrap, type Schemas } from '@/api/client'
@@ -15,7 +15,7 @@ export function useScenarios(studyId: MaybeRefOrGetter<number>) {
     queries.setQueryData(queryKeys.scenarios(toValue(studyId)), now)
     await queries.invalidateQueries({ queryKey: queryKeys.sheets() })
   }
-  const keep = useMutation({
+  const save = useMutation({
     mutationFn: (scenario: Schemas['Scenario']) =>
       unwrap(client.POST('/api/studies/{study_id}/scenarios', { params: { path: { study_id: toValue(studyId) } }, body: scenario })),
     onSuccess: took,
@@ -27,7 +27,7 @@ export function useScenarios(studyId: MaybeRefOrGetter<number>) {
   })
   return {
     query,
-    keep: async (scenario: Schemas['Scenario']) => void (await keep.mutateAsync(scenario)),
+    save: async (scenario: Schemas['Scenario']) => void (await save.mutateAsync(scenario)),
     remove: async (id: number) => void (await remove.mutateAsync(id)),
   }
 }

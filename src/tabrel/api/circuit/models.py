@@ -31,6 +31,7 @@ class OilLineOut(WireModel):
     coldest_point_c: float
     warmest_point_c: float
     coldest_pumping_c: float
+    viscosity: list[ViscosityPoint]
 
 
 class StudLossOut(WireModel):
@@ -75,12 +76,21 @@ class EngineOut(WireModel):
     library: list[LibraryEngineOut]
 
 
+class MovedPointIn(RequestModel):
+    """A point of the line being moved: which of those given, and where it now is."""
+
+    index: int = Field(ge=0)
+    temperature_c: float
+    kinematic_mm2_s: float
+
+
 class OilLineIn(RequestModel):
-    """Viscosity points and density, to draw the line of an oil that is not kept."""
+    """Viscosity points and density, to draw the line of an oil that is not saved; one of them may be moved."""
 
     density_15c_kg_m3: float
     viscosity: list[ViscosityPoint] = Field(max_length=40)
     pumping_limit_c: float | None = None
+    moved: MovedPointIn | None = None
 
 
 class OilIn(RequestModel):

@@ -28,7 +28,7 @@ from tabrel.core.circuit.hot_point import HotPoint, circuit_problem, hot_point
 from tabrel.core.errors import MissingInputsError, OutOfRangeError, StudyError, nearest_hint
 from tabrel.core.oil.grades import GRADES, grade_oil
 from tabrel.core.oil.model import is_high_shear
-from tabrel.core.oil.viscosity_line import OilLine, oil_line
+from tabrel.core.oil.viscosity_line import OilLine, oil_line, with_moved_point
 from tabrel.core.rules.study import check_circuit, check_oil
 from tabrel.core.study.model import Circuit, Oil, ViscosityPoint
 from tabrel.document.study_document import circuit_from_json, circuit_to_json
@@ -86,6 +86,7 @@ def _line_out(line: OilLine) -> OilLineOut:
         coldest_point_c=line.points[0].temperature,
         warmest_point_c=line.points[-1].temperature,
         coldest_pumping_c=line.coldest_pumping,
+        viscosity=list(line.viscosity),
     )
 
 
@@ -110,6 +111,10 @@ def _hot_point_out(point: HotPoint) -> HotPointOut:
 def post_oil_line(given: OilLineIn) -> OilLineOut:
     """Return the line of an oil that is only looked at, such as one whose point is being dragged."""
     oil = Oil(given.density_15c_kg_m3, tuple(given.viscosity), None, given.pumping_limit_c)
+    if given.moved:
+        if given.moved.index >= len(oil.viscosity):
+            raise StudyError("moved.index", f"there is no point {given.moved.index}: count from 0")
+        oil = with_moved_point(oil, given.moved.index, given.moved.temperature_c, given.moved.kinematic_mm2_s * 1e-6)
     check_oil(oil)
     return _line_out(oil_line(oil))
 

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from typing import Literal
+
 from tabrel.document.results import WireModel
 
 
@@ -42,6 +44,21 @@ class ValveCurveOut(WireModel):
     l_min: list[float]
 
 
+class ValveSizesOut(WireModel):
+    """Sizes with which the valve is drawn; typical ones stand in for what was not measured."""
+
+    form: Literal["coil", "leaf", "flap"]
+    seat_inside_mm: float
+    seat_outside_mm: float
+    disc_mm: float
+    lift_mm: float
+    spring_width_mm: float
+    spring_length_mm: float
+    wire_mm: float
+    coils: float
+    is_typical: bool
+
+
 class ValveOut(WireModel):
     """The bypass valve: evidence, sizes for the drawing, curves."""
 
@@ -53,14 +70,10 @@ class ValveOut(WireModel):
     kind: str | None
     opening_kpa: float | None
     full_open_kpa: float | None
-    seat_inside_mm: float | None
-    seat_outside_mm: float | None
+    half_open_kpa: float | None
     lift_limit_mm: float | None
     lift_is_assumed: bool
-    spring_outside_mm: float | None
-    spring_wire_mm: float | None
-    spring_coils: float | None
-    spring_installed_mm: float | None
+    sizes: ValveSizesOut
     coil_bound: bool | None
     curves: list[ValveCurveOut]
 

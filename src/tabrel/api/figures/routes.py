@@ -26,6 +26,7 @@ from tabrel.api.figures.models import (
     TrayPartOut,
     ValveCurveOut,
     ValveOut,
+    ValveSizesOut,
     WholeSectionOut,
 )
 from tabrel.api.sample.sheet import claim_words
@@ -36,6 +37,7 @@ from tabrel.core.figures.parts_tray import can_strength, mass_balance
 from tabrel.core.figures.pleat_count import pleat_count_curve
 from tabrel.core.figures.pleat_pack import pack_figure
 from tabrel.core.figures.section_layout import Point, section_layout
+from tabrel.core.figures.valve_sizes import valve_sizes
 from tabrel.core.oil.model import OilModel, oil_model
 from tabrel.core.parts.media import FAMILY_PERMEABILITY_FACTOR
 from tabrel.core.parts.valve_curve import valve_curve
@@ -79,10 +81,9 @@ def get_figures(sample_id: int, conn: Connection) -> FiguresOut:
 
 def _valve(measured: MeasuredSample, oil: OilModel | None, circuit: Circuit) -> ValveOut:
     compared: OpeningComparison = opening_comparison(measured)
-    known = {key.removeprefix("bypass."): _mm(measured, key) for key in measured.known if key.startswith("bypass.")}
+    sizes = valve_sizes(measured)
     valve, bypass = measured.bypass.valve, measured.bypass
     hot = circuit.engine.temperature_c if circuit.engine else HOT_TEMPERATURE
-    wire, coils = known.get("spring_wire_diameter"), _number(measured, "bypass.spring_total_coils")
     curves = [valve_curve(valve, oil, temperature) for temperature in (BENCH_TEMPERATURE, hot)] if valve and oil else []
     return ValveOut(
         evidence=[
@@ -101,14 +102,21 @@ def _valve(measured: MeasuredSample, oil: OilModel | None, circuit: Circuit) -> 
         senses=_SENSES.get(measured.sample.bypass.location or ""),
         opening_kpa=None if bypass.opening.value is None else bypass.opening.value / 1e3,
         full_open_kpa=None if bypass.full_open.value is None else bypass.full_open.value / 1e3,
-        seat_inside_mm=known.get("seat_inside_diameter"),
-        seat_outside_mm=known.get("seat_outside_diameter"),
-        lift_limit_mm=valve.lift_limit * 1e3 if valve else known.get("lift_limit"),
-        lift_is_assumed="lift_limit" not in known,
-        spring_outside_mm=known.get("spring_outside_diameter"),
-        spring_wire_mm=wire,
-        spring_coils=coils,
-        spring_installed_mm=known.get("spring_installed_length"),
+        half_open_kpa=None if sizes.half_open_pressure is None else sizes.half_open_pressure / 1e3,
+        lift_limit_mm=valve.lift_limit * 1e3 if valve else _mm(measured, "bypass.lift_limit"),
+        lift_is_assumed="bypass.lift_limit" not in measured.known,
+        sizes=ValveSizesOut(
+            form=sizes.form,
+            seat_inside_mm=sizes.seat_inside * 1e3,
+            seat_outside_mm=sizes.seat_outside * 1e3,
+            disc_mm=sizes.disc * 1e3,
+            lift_mm=sizes.lift * 1e3,
+            spring_width_mm=sizes.spring_width * 1e3,
+            spring_length_mm=sizes.spring_length * 1e3,
+            wire_mm=sizes.wire * 1e3,
+            coils=sizes.coils,
+            is_typical=sizes.is_typical,
+        ),
         coil_bound=compared.coil_bound,
         curves=[
             ValveCurveOut(

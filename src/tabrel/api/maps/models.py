@@ -6,7 +6,7 @@ from typing import Literal
 
 from pydantic import Field
 
-from tabrel.api.wire import RequestModel
+from tabrel.api.wire import RequestModel, UnitFamilyIn
 from tabrel.core.maps.quantities import MapQuantityName
 from tabrel.core.study.plans import Scenario
 from tabrel.document.results import Grid, MapOut, OnsetOut, WireModel
@@ -114,6 +114,15 @@ class ScenarioOut(WireModel):
     id: int
     scenario: Scenario
     words: list[str]
+
+
+class ScenarioValueIn(RequestModel):
+    """What was typed into a field of a scenario, with the scenario as it is thought of so far."""
+
+    scenario: Scenario
+    key: str
+    text: str
+    family: UnitFamilyIn = "metric"
 
 
 class MapIn(RequestModel):

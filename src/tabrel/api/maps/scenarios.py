@@ -6,8 +6,9 @@ from fastapi import APIRouter
 
 from tabrel.api.deps import Connection
 from tabrel.api.errors import PROBLEM_RESPONSES
-from tabrel.api.maps.models import ScenarioOut
-from tabrel.core.errors import StudyError
+from tabrel.api.maps.models import ScenarioOut, ScenarioValueIn
+from tabrel.core.details.scenario_details import SCENARIO_DETAILS, with_scenario_detail
+from tabrel.core.errors import ReadingTextError, StudyError, nearest_hint
 from tabrel.core.maps.what_if import scenario_words
 from tabrel.core.rules.plans import check_scenario
 from tabrel.core.study.plans import Scenario
@@ -37,6 +38,18 @@ def post_scenario(study_id: int, scenario: Scenario, conn: Connection) -> list[S
     with recorded(conn, study_id, None, f"scenario {scenario.name}", "scenarios"):
         keep_scenario(conn, study_id, scenario)
     return get_scenarios(study_id, conn)
+
+
+@router.post("/scenario/value")
+def post_scenario_value(given: ScenarioValueIn) -> Scenario:
+    """Return a scenario with one value set as it was typed; nothing is saved."""
+    if given.key not in SCENARIO_DETAILS:
+        hint = nearest_hint(given.key, SCENARIO_DETAILS)
+        raise StudyError("key", f"{given.key!r} is nothing a scenario changes{hint}: use a key of its fields")
+    try:
+        return with_scenario_detail(given.scenario, given.key, given.text, given.family)
+    except ReadingTextError as error:
+        raise StudyError(given.key, str(error)) from error
 
 
 @router.delete("/scenarios/{scenario_id}")

@@ -3,6 +3,7 @@
 `detail`            one row: key, title, kind, place; how its text is understood and shown
 `sample_details`    the rows of study and sample
 `circuit_details`   the rows of engine, oil and plan
+`scenario_details`  what may be typed in a scenario: `with_scenario_detail`
 `places`            reads and sets a detail at its place in the study: `value_at`, `with_value`
 `details`           all of them: `DETAILS`, `detail_texts`, `with_sample_detail`, `with_study_detail`
 `shelf_age`         how long a filter lay

@@ -15,6 +15,7 @@ from tabrel.core.entry.stated_number import number_text, understood_number
 from tabrel.core.errors import ReadingTextError
 from tabrel.core.rules.study import check_hole_group, is_date
 from tabrel.core.study.model import HoleGroup, Leak, Price, used_readings
+from tabrel.core.study.plans import RoundHoles
 
 DetailKind = Literal[
     "words",
@@ -28,6 +29,7 @@ DetailKind = Literal[
     "pressure_band",
     "cross_holes",
     "defect_holes",
+    "round_holes",
     "quantity",
     "count",
     "one_of",
@@ -147,7 +149,7 @@ def _one_of(text: str, detail: Detail, _: UnitFamily) -> str:
 
 
 def _length(text: str, _: Detail, family: UnitFamily) -> float:
-    if re.fullmatch(r"[\d.,/ ]+", text):
+    if re.fullmatch(r"[-+]?[\d.,/ ]+", text):
         text = f"{text} {'mm' if family == 'metric' else 'in'}"
     return round(parse_reading(text, "length", zero_allowed=False).value * 1e3, 6)
 
@@ -224,12 +226,21 @@ def _cross_holes_text(groups: tuple[HoleGroup, ...], _: Detail) -> str:
     return " and ".join(texts)
 
 
-def _defect_holes(text: str, detail: Detail, family: UnitFamily) -> Leak:
+def _round_holes(text: str, detail: Detail, family: UnitFamily) -> RoundHoles:
     group = _hole_group(text, detail, family)
     sizes = used_readings(group.readings.diameter)
     if group.shape != "round" or len(sizes) != 1 or group.open_fraction is not None:
-        raise ReadingTextError("defects are taken as round holes of one size: type them like 6 x 0.4 mm")
-    return Leak(group.count, round(parse_reading(sizes[0].text, "length").value * 1e3, 6))
+        raise ReadingTextError(f"{detail.title} are taken as round holes of one size: type them like 6 x 0.4 mm")
+    return RoundHoles(group.count, round(parse_reading(sizes[0].text, "length").value * 1e3, 6))
+
+
+def _defect_holes(text: str, detail: Detail, family: UnitFamily) -> Leak:
+    holes = _round_holes(text, detail, family)
+    return Leak(holes.count, holes.diameter_mm)
+
+
+def _round_holes_text(holes: RoundHoles | Leak, _: Detail) -> str:
+    return f"{holes.count} x {holes.diameter_mm:g} mm"
 
 
 def _quantity(text: str, detail: Detail, family: UnitFamily) -> float:
@@ -271,7 +282,8 @@ _KINDS: dict[DetailKind, _Kind] = {
     "pressure": _Kind(_pressure, _with_unit),
     "pressure_band": _Kind(_pressure_band, _band_text),
     "cross_holes": _Kind(_cross_holes, _cross_holes_text),
-    "defect_holes": _Kind(_defect_holes, lambda leak, _: f"{leak.count} x {leak.diameter_mm:g} mm"),
+    "defect_holes": _Kind(_defect_holes, _round_holes_text),
+    "round_holes": _Kind(_round_holes, _round_holes_text),
     "quantity": _Kind(_quantity, lambda value, detail: number_text(value, detail.unit)),
     "count": _Kind(_count, lambda value, detail: number_text(value, detail.unit)),
 }

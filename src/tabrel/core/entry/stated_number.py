@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import re
 from functools import lru_cache
+from math import isfinite
 
 from tabrel.core.catalogue.units import UNITS, Dimension, UnitFamily, in_family
 from tabrel.core.errors import ReadingTextError
@@ -56,6 +57,8 @@ def understood_number(text: str, unit: str, title: str, family: UnitFamily) -> f
         number = float(plain)
     except ValueError as error:
         raise ReadingTextError(f"{text!r} is no number: type the {title} like {_example(unit)}") from error
+    if not isfinite(number):
+        raise ReadingTextError(f"{text!r} is not a finite number: type the {title} like {_example(unit)}")
     typed = match["unit"].strip().lower()
     if unit == "°C":
         if typed in ("", "°c", "c"):

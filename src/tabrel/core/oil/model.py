@@ -31,6 +31,29 @@ _OFFSET = 0.7  # mm²/s, of ASTM D341 for viscosities above 2 mm²/s
 FloatArray = NDArray[np.float64]
 
 
+def lubricant_density(density_15c: float, temperature: FloatArray | float) -> FloatArray:
+    """Return the density of a lubricating oil at a temperature.
+
+    Parameters
+    ----------
+    density_15c : float
+        At 15 °C. [kg/m³]
+    temperature : array_like
+        [°C]
+
+    Returns
+    -------
+    ndarray
+        [kg/m³]
+
+    Notes
+    -----
+    ASTM D1250, lubricating oils: α = 0.6278/ρ₁₅, ρ = ρ₁₅·exp(−αΔt(1 + 0.8αΔt)), Δt = t − 15 °C.
+    """
+    alpha, step = 0.6278 / density_15c, np.asarray(temperature, dtype=float) - 15.0
+    return np.asarray(density_15c * np.exp(-alpha * step * (1 + 0.8 * alpha * step)))
+
+
 @dataclass(frozen=True)
 class OilModel:
     """An oil as a function of temperature.
@@ -65,10 +88,8 @@ class OilModel:
         return np.asarray(np.diff(self.log_log_viscosity) / np.diff(self.log_temperature))
 
     def density(self, temperature: FloatArray | float) -> FloatArray:
-        """Return the density [kg/m³] at a temperature [°C] (ASTM D1250, lubricating oils)."""
-        alpha = 0.6278 / self.density_15c
-        step = np.asarray(temperature, dtype=float) - 15.0
-        return np.asarray(self.density_15c * np.exp(-alpha * step * (1 + 0.8 * alpha * step)))
+        """Return the density [kg/m³] at a temperature [°C]; see `lubricant_density`."""
+        return lubricant_density(self.density_15c, temperature)
 
     def log_viscosity_and_slope(self, temperature: FloatArray | float) -> tuple[FloatArray, FloatArray]:
         """Return ln of the dynamic viscosity [Pa s] and its derivative [1/K] at a temperature [°C]."""
