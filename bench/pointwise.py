@@ -26,7 +26,7 @@ class PointResult:
     flow: float
     bypass: float
     leak: float
-    dump: float
+    relief_flow: float
     balance: float
     valve_sees: float
 
@@ -146,9 +146,9 @@ class PlainPoint:
         inlet = gallery + whole + self.limited(c.head, q)
         pump = inlet + self.limited(c.cooler, q)
         sensed = pump if c.sense == "pump" else gallery
-        dump = c.regulator_conductance * (max(sensed - c.regulator_opening, 0.0) + max(pump - c.safety, 0.0))
-        balance = self.geometric - c.slip * pump / self.mu - dump - q
-        return PointResult(p0, whole, gallery, inlet, pump, q, through, leak, dump, balance, sees)
+        relief_flow = c.regulator_conductance * (max(sensed - c.regulator_opening, 0.0) + max(pump - c.safety, 0.0))
+        balance = self.geometric - c.slip * pump / self.mu - relief_flow - q
+        return PointResult(p0, whole, gallery, inlet, pump, q, through, leak, relief_flow, balance, sees)
 
     def balance(self, x: float) -> float:
         return self.result(x).balance

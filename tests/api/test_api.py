@@ -82,24 +82,24 @@ def test_a_reading_changes_area_and_map(client, sample):
 def test_strike_out_and_restore(client, sample):
     posted = {"key": "holes.inlet[0].diameter", "text": "9.9 mm"}
     sheet = client.post(f"/api/samples/{sample}/readings", json=posted).json()
-    wild = field(sheet, posted["key"])["readings"][-1]
-    assert client.post(f"/api/readings/{wild['id']}/strike-out", json={"reason": "  "}).json()["where"] == "reason"
-    struck = client.post(f"/api/readings/{wild['id']}/strike-out", json={"reason": "wrong hole"}).json()
-    assert field(struck, posted["key"])["readings"][-1]["struck_out_reason"] == "wrong hole"
+    outlier = field(sheet, posted["key"])["readings"][-1]
+    assert client.post(f"/api/readings/{outlier['id']}/set-aside", json={"reason": "  "}).json()["where"] == "reason"
+    struck = client.post(f"/api/readings/{outlier['id']}/set-aside", json={"reason": "wrong hole"}).json()
+    assert field(struck, posted["key"])["readings"][-1]["set_aside_reason"] == "wrong hole"
     inlet = struck["analysis"]["results"]["inlet_hole_area_mm2"]["value"]
     assert inlet == pytest.approx(175.5031100973853)
-    restored = client.post(f"/api/readings/{wild['id']}/restore").json()
+    restored = client.post(f"/api/readings/{outlier['id']}/use-again").json()
     assert restored["analysis"]["results"]["inlet_hole_area_mm2"]["value"] > inlet
 
 
-def test_only_the_wild_reading_is_marked(client, sample):
+def test_only_the_outlier_is_marked(client, sample):
     for text in ("0.44 mm", "0.45 mm", "0.46 mm", "4.5 mm"):
         sheet = client.post(f"/api/samples/{sample}/readings", json={"key": "can.wall_thickness", "text": text}).json()
     wall = field(sheet, "can.wall_thickness")
     assert [r["doubtful"] for r in wall["readings"]] == [False, False, False, True]
     assert wall["estimate"]["metric_value"] == pytest.approx(5.85 / 4)
     assert wall["estimate"]["inch_value"] == pytest.approx(5.85 / 4 / 25.4)
-    struck = client.post(f"/api/readings/{wall['readings'][3]['id']}/strike-out", json={"reason": "slip"}).json()
+    struck = client.post(f"/api/readings/{wall['readings'][3]['id']}/set-aside", json={"reason": "slip"}).json()
     assert not any(r["doubtful"] for r in field(struck, "can.wall_thickness")["readings"])
 
 

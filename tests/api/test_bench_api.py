@@ -74,55 +74,55 @@ def test_a_state_is_kept_cleared_by_a_reading_and_refused_beside_one(client, bla
     assert "filter.mass" not in {i["key"] for i in client.get(f"/api/samples/{blank}").json()["gate"]["missing"]}
     assert field(add(client, blank, "filter.mass", "400 g"), "filter.mass")["state"] is None
     answer = client.post(f"/api/samples/{blank}/readings", json={"key": "filter.mass", "text": "withheld"})
-    refused(answer, 422, "filter.mass", "strike them out first")
+    refused(answer, 422, "filter.mass", "set them aside first")
     answer = client.post(f"/api/samples/{blank}/states", json={"key": "filter.mass", "state": "lost"})
-    refused(answer, 422, "filter.mass", "strike them out first")
+    refused(answer, 422, "filter.mass", "set them aside first")
     sheet = client.post(f"/api/samples/{blank}/states", json={"key": "can.mass", "state": "withheld"}).json()
     assert field(sheet, "can.mass")["state"] == "withheld"
     sheet = client.post(f"/api/samples/{blank}/states", json={"key": "can.mass", "state": None}).json()
     assert field(sheet, "can.mass")["state"] is None
 
 
-def test_insisting_is_recorded_and_a_slip_is_corrected_in_one_change(client, blank):
+def test_confirming_is_recorded_and_a_slip_is_corrected_in_one_change(client, blank):
     slipped = add(client, blank, "can.wall_thickness", "4.4 mm")
     warning = field(slipped, "can.wall_thickness")["warnings"][0]
-    assert (warning["correction"], warning["insisted"]) == ("0.44 mm", False)
+    assert (warning["correction"], warning["confirmed"]) == ("0.44 mm", False)
     row = warning["reading_id"]
-    insisted = client.post(f"/api/readings/{row}/insist").json()
-    assert field(insisted, "can.wall_thickness")["warnings"][0]["insisted"] is True
+    confirmed = client.post(f"/api/readings/{row}/confirm").json()
+    assert field(confirmed, "can.wall_thickness")["warnings"][0]["confirmed"] is True
     fixed = client.post(f"/api/readings/{row}/correct", json={"text": "0.44 mm"}).json()
     wall = field(fixed, "can.wall_thickness")
-    assert [r["struck_out_reason"] for r in wall["readings"]] == ["slip, 0.44 mm was meant", None]
+    assert [r["set_aside_reason"] for r in wall["readings"]] == ["slip, 0.44 mm was meant", None]
     assert wall["estimate"]["metric_value"] == pytest.approx(0.44)
     assert wall["warnings"] == []
     back = client.post(f"/api/samples/{blank}/undo").json()
     assert back["words"] == "4.4 mm corrected to 0.44 mm"
-    assert [r["struck_out_reason"] for r in field(back["sheet"], "can.wall_thickness")["readings"]] == [None]
-    assert add(client, blank, "can.height", "980 mm", insist=True)
-    assert field(client.get(f"/api/samples/{blank}").json(), "can.height")["readings"][0]["insisted"] is True
-    assert not field(add(client, blank, "can.height", "98 mm", insist=True), "can.height")["readings"][1]["insisted"]
+    assert [r["set_aside_reason"] for r in field(back["sheet"], "can.wall_thickness")["readings"]] == [None]
+    assert add(client, blank, "can.height", "980 mm", confirm=True)
+    assert field(client.get(f"/api/samples/{blank}").json(), "can.height")["readings"][0]["confirmed"] is True
+    assert not field(add(client, blank, "can.height", "98 mm", confirm=True), "can.height")["readings"][1]["confirmed"]
     refused(client.post(f"/api/readings/{row}/correct", json={"text": "x"}), 422, "can.wall_thickness", "not a number")
 
 
-def test_a_reading_that_another_window_struck_out_is_not_struck_or_corrected_again(client, blank):
+def test_a_reading_that_another_window_set_aside_is_not_set_aside_or_corrected_again(client, blank):
     row = field(add(client, blank, "can.height", "980 mm"), "can.height")["readings"][0]["id"]
-    client.post(f"/api/readings/{row}/strike-out", json={"reason": "wet"})
-    for act, body in (("strike-out", {"reason": "again"}), ("correct", {"text": "98 mm"}), ("insist", None)):
+    client.post(f"/api/readings/{row}/set-aside", json={"reason": "wet"})
+    for act, body in (("set-aside", {"reason": "again"}), ("correct", {"text": "98 mm"}), ("confirm", None)):
         answer = client.post(f"/api/readings/{row}/{act}", json=body)
-        assert (answer.status_code, "struck 980 mm out meanwhile (wet)" in answer.json()["message"]) == (409, True)
+        assert (answer.status_code, "set 980 mm aside meanwhile (wet)" in answer.json()["message"]) == (409, True)
     [kept] = field(client.get(f"/api/samples/{blank}").json(), "can.height")["readings"]
-    assert kept["struck_out_reason"] == "wet"
-    for _ in range(2):  # the second finds it standing
-        client.post(f"/api/readings/{row}/restore")
+    assert kept["set_aside_reason"] == "wet"
+    for _ in range(2):  # the second finds it in use
+        client.post(f"/api/readings/{row}/use-again")
     assert len(client.get(f"/api/readings/{row}/history").json()) == 3
 
 
-def test_a_restored_reading_keeps_its_past(client, blank):
+def test_a_reading_used_again_keeps_its_past(client, blank):
     row = field(add(client, blank, "can.height", "98 mm"), "can.height")["readings"][0]["id"]
-    client.post(f"/api/readings/{row}/strike-out", json={"reason": "wet"})
-    client.post(f"/api/readings/{row}/restore")
+    client.post(f"/api/readings/{row}/set-aside", json={"reason": "wet"})
+    client.post(f"/api/readings/{row}/use-again")
     told = client.get(f"/api/readings/{row}/history").json()
-    assert [one["words"] for one in told] == ["Can, height: 98 mm", "98 mm struck out: wet", "98 mm stands again"]
+    assert [one["words"] for one in told] == ["Can, height: 98 mm", "98 mm set aside: wet", "98 mm used again"]
 
 
 def test_undo_and_redo_run_over_the_whole_bench(client, blank):
@@ -151,7 +151,7 @@ def test_undo_and_redo_run_over_the_whole_bench(client, blank):
     refused(client.post(f"/api/samples/{blank}/undo"), 409, "", "nothing to undo")
     for expected in sheets[1:]:
         assert same(client.post(f"/api/samples/{blank}/redo").json()["sheet"], expected)
-    refused(client.post(f"/api/samples/{blank}/redo"), 409, "", "nothing to put again")
+    refused(client.post(f"/api/samples/{blank}/redo"), 409, "", "nothing to redo")
 
 
 def test_a_new_sample_can_be_taken_back_and_the_others_stay(client, sample):
@@ -166,7 +166,7 @@ def test_a_new_sample_can_be_taken_back_and_the_others_stay(client, sample):
     assert [one["id"] for one in client.get(f"/api/studies/{study_id}").json()["samples"]] == [sample]
 
 
-def test_holes_are_added_changed_and_taken_away(client, blank):
+def test_holes_are_added_changed_and_removed(client, blank):
     sheet = client.post(f"/api/samples/{blank}/holes", json={"text": "8 x 5.6, 5.7 mm on 44 mm"}).json()
     part = next(p for p in sheet["parts"] if p["hole_group"])
     assert (part["key"], part["hole_group"]["count"]) == ("holes.inlet[0]", 8)
@@ -230,11 +230,11 @@ def test_two_samples_never_share_a_label(client, sample):
     refused(client.post(f"/api/samples/{other}/details", json=body), 422, "sample.label", "names another sample")
 
 
-def test_an_undo_that_something_else_rests_on_is_refused_with_words(client, sample):
+def test_an_undo_that_something_else_depends_on_is_refused_with_words(client, sample):
     study_id = client.get(f"/api/samples/{sample}").json()["study_id"]
     client.post(f"/api/samples/{sample}/details", json={"key": "sample.label", "text": "renamed", "seen": "Pellin"})
     client.post(f"/api/studies/{study_id}/samples", json={"text": "Pellin"})
-    refused(client.post(f"/api/samples/{sample}/undo"), 409, "", "rests on it")
+    refused(client.post(f"/api/samples/{sample}/undo"), 409, "", "depends on it")
     assert client.get(f"/api/samples/{sample}").json()["label"] == "renamed"
 
 
@@ -252,7 +252,7 @@ def test_observations_take_choices_and_own_words(client, blank):
     refused(see("x", key="gasket.sektion"), 422, "key", "did you mean 'gasket.section'")
 
 
-def test_claims_wait_are_confirmed_marked_stale_and_taken_away(client, blank):
+def test_claims_wait_are_confirmed_marked_stale_and_removed(client, blank):
     def claim(**body):
         return client.post(f"/api/samples/{blank}/claims", json={"source": "box", **body})
 
@@ -269,7 +269,8 @@ def test_claims_wait_are_confirmed_marked_stale_and_taken_away(client, blank):
     assert len(client.delete(f"/api/claims/{row}").json()["claims"]) == 1
     assert client.delete(f"/api/claims/{row}").status_code == 404
     assert (
-        claim(key="anti_drain.material", value="silicone").json()["claims"][-1]["words"] == "Anti-drain valve, rubber: silicone"
+        claim(key="anti_drain.material", value="silicone").json()["claims"][-1]["words"]
+        == "Anti-drainback valve, rubber: silicone"
     )
     refused(claim(), 422, "wording", "empty")
     refused(claim(source=" ", wording="x"), 422, "source", "empty")
@@ -388,7 +389,7 @@ def test_figures_of_the_opened_filter_are_there_for_a_blank_and_for_a_whole_stud
 def test_impossible_readings_are_kept_warned_of_and_still_drawn(client, sample, readings):
     for key, text in readings.items():
         for old in field(client.get(f"/api/samples/{sample}").json(), key)["readings"]:
-            client.post(f"/api/readings/{old['id']}/strike-out", json={"reason": "test"})
+            client.post(f"/api/readings/{old['id']}/set-aside", json={"reason": "test"})
         assert client.post(f"/api/samples/{sample}/readings", json={"key": key, "text": text}).status_code == 201
     sheet = client.get(f"/api/samples/{sample}").json()
     warned = {warning["where"].partition("[")[0] for warning in sheet["analysis"]["warnings"]}

@@ -98,9 +98,9 @@ def test_the_oil_is_a_grade_to_begin_with_and_points_after(client):
 
 
 def test_engines_are_kept_in_a_library_and_belong_to_no_study(client, sample):
-    says(client.post(f"/api/samples/{sample}/engine/keep"), 422, "no name yet")
+    says(client.post(f"/api/samples/{sample}/engine/save"), 422, "no name yet")
     detail(client, sample, "engine.name", "yard engine")
-    kept = client.post(f"/api/samples/{sample}/engine/keep").json()["library"]
+    kept = client.post(f"/api/samples/{sample}/engine/save").json()["library"]
     mine = next(one for one in kept if one["id"] is not None)
     assert mine["name"] == "yard engine"
     assert "hot gallery 340 kPa" in mine["words"]
@@ -115,7 +115,7 @@ def test_engines_are_kept_in_a_library_and_belong_to_no_study(client, sample):
     assert client.delete(f"/api/engines/{mine['id']}").status_code == 404
     assert details(client, elsewhere)["engine.gallery"] == "320 kPa"
     detail(client, sample, "engine.name", "service diesel, 2.2 L", seen="yard engine")
-    says(client.post(f"/api/samples/{sample}/engine/keep"), 422, "name of its own")
+    says(client.post(f"/api/samples/{sample}/engine/save"), 422, "name of its own")
 
 
 def test_an_engine_of_the_library_replaces_the_circuit_and_undo_brings_it_back(client, sample):

@@ -17,10 +17,10 @@ SAMPLE = "samples/0"
 
 
 def refused(document):
-    with pytest.raises(StudyError) as caught:
+    with pytest.raises(StudyError) as captured:
         read_study(document if isinstance(document, str | bytes) else json.dumps(document))
-    assert "\n" not in str(caught.value)
-    return caught.value
+    assert "\n" not in str(captured.value)
+    return captured.value
 
 
 def test_a_document_round_trips_to_an_equal_one():
@@ -42,7 +42,7 @@ def test_struck_readings_are_kept_apart():
         ("{", "not JSON .*line 1"),
         ("[]", "not an object"),
         (b"\xff\xfe", "not UTF-8"),
-        ('{"format": "tabrel-study", "format": "x"}', "stands twice"),
+        ('{"format": "tabrel-study", "format": "x"}', "is there twice"),
         ('{"a": NaN}', "no finite number"),
         ('{"a": 1' + "0" * 5000 + "}", "cannot be read"),
         ("[" * 100_000, "nested too deeply"),

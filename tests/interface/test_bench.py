@@ -114,7 +114,7 @@ def test_a_blank_study_goes_through_the_first_four_stages_by_keyboard(page, serv
     expect(page.locator(".done")).to_contain_text("roller cutter")
     expect(page.get_by_role("navigation", name="Stations").get_by_role("button", name=re.compile("^Cut"))).to_contain_text("cut")
     page.keyboard.press("Control+z")
-    expect(page.get_by_role("status").last).to_contain_text("Taken back: cut open: roller cutter")
+    expect(page.get_by_role("status").last).to_contain_text("Undone: cut open: roller cutter")
     expect(record).to_be_visible()
 
 
@@ -175,19 +175,19 @@ def test_a_slip_is_named_beside_the_field_and_put_right_with_one_key(page, serve
     expect(wall.locator("input.input")).to_have_value("0.47 mm")
     page.keyboard.press("Enter")
     expect(chips(page, "can.wall_thickness").last).to_have_text("0.47 mm")
-    # typed too fast to be asked: the question stands beside the field, F2 puts it right, undo takes that back
+    # typed too fast to be asked: the question is beside the field, F2 puts it right, undo takes that back
     wall.locator("input.input").fill("4.8")
     wall.locator("input.input").press("Enter")
     expect(wall.locator(".hint")).to_contain_text("0.48 mm meant?")
     wall.locator("input.input").focus()
     page.keyboard.press("F2")
-    expect(wall.locator(".chip.struck")).to_contain_text("slip, 0.48 mm was meant")
+    expect(wall.locator(".chip.set-aside")).to_contain_text("slip, 0.48 mm was meant")
     expect(chips(page, "can.wall_thickness").last).to_have_text("0.48 mm")
     page.keyboard.press("Control+z")
-    expect(wall.locator(".chip.struck")).to_have_count(0)
+    expect(wall.locator(".chip.set-aside")).to_have_count(0)
     wall.locator("input.input").focus()
     page.keyboard.press("F4")
-    expect(wall.locator(".hint")).to_contain_text("Insisted on")
+    expect(wall.locator(".hint")).to_contain_text("Confirmed")
 
 
 def test_the_plate_shows_what_cannot_be_and_lights_up_what_is_typed(page, server):
@@ -267,7 +267,7 @@ def test_killing_the_server_loses_at_most_the_reading_being_typed(page, server):
     page.reload()
     expect(chips(page, "can.circumference")).to_have_text("239 mm")
     expect(chips(page, "gasket.protrusion")).to_have_text("2.41 mm")
-    expect(chips(page, "gasket.thickness")).to_have_text("1/4 in")  # as it stood before
+    expect(chips(page, "gasket.thickness")).to_have_text("1/4 in")  # as it was before
 
 
 def test_two_windows_see_each_other_and_never_overwrite(page, context, server):

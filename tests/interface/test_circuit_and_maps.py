@@ -45,12 +45,12 @@ def test_two_filters_answer_both_questions_within_a_minute(page, server):
     assert "Ysmere low 2.5 %" in heading
 
 
-def test_a_scenario_is_tried_kept_and_chosen_again_and_a_wrong_one_loses_nothing(page, server):
+def test_a_scenario_is_tried_saved_and_chosen_again_and_a_wrong_one_loses_nothing(page, server):
     open_sample(page, server, 2, "map")
     page.get_by_role("button", name="What if").click()
     page.locator("#wi-stud").fill("wide")
     page.locator("#wi-stud").press("Tab")
-    expect(page.get_by_text("Type a number above zero")).to_be_visible()
+    expect(page.get_by_text("is not a number with a unit")).to_be_visible()
     expect(page.locator("#wi-stud")).to_have_value("wide")
     page.locator("#wi-stud").fill("")
     page.locator("#wi-loading").fill("3")
@@ -64,12 +64,12 @@ def test_a_scenario_is_tried_kept_and_chosen_again_and_a_wrong_one_loses_nothing
     page.locator("#wi-lift").fill("")
     page.locator("#wi-lift").press("Tab")
     page.get_by_label("Name of the scenario").fill("worn")
-    page.get_by_role("button", name="Keep", exact=True).click()
+    page.get_by_role("button", name="Save", exact=True).click()
     page.get_by_role("button", name="As it is").click()
     expect(page.locator('[data-curve="unchanged"]')).to_have_count(0)
     page.reload()
     page.get_by_role("button", name="What if").click()
-    page.get_by_label("Kept scenarios").select_option(label="worn")
+    page.get_by_label("Saved scenarios").select_option(label="worn")
     expect(page.locator('[data-curve="unchanged"]')).to_be_visible()
 
 
@@ -90,8 +90,8 @@ def test_every_quantity_is_drawn_told_and_saved(page, server):
         assert download.value.path().read_bytes().startswith(starts)
     page.get_by_role("button", name="Table", exact=True).click()
     expect(page.get_by_role("region", name=re.compile("as a table"))).to_be_visible()
-    page.get_by_role("button", name="Rests on").click()
-    expect(page.locator('[data-rests="sentence"]')).to_contain_text("the permeability of the media (×/÷ 1.50: ")
+    page.get_by_role("button", name="Inputs").click()
+    expect(page.locator('[data-sensitivity="sentence"]')).to_contain_text("the permeability of the media (×/÷ 1.50: ")
 
 
 def test_crosshair_moves_need_no_request(page, server):

@@ -1,4 +1,4 @@
-"""The journal: every change can be taken back and put again, and nothing is lost on the way."""
+"""The journal: every change can be undone and redone, and nothing is lost on the way."""
 
 from __future__ import annotations
 
@@ -14,7 +14,7 @@ from tabrel.core.study.model import Claim, Cut, HoleGroup, HoleReadings, Reading
 from tabrel.document.study_document import read_study, study_to_json
 from tabrel.store.connection import connect, transaction
 from tabrel.store.entry.holes import hole_group_id, insert_hole_group, load_hole_groups, remove_hole_group, update_hole_group
-from tabrel.store.entry.readings import insert_reading, insist, restore, set_state, strike_out
+from tabrel.store.entry.readings import confirm, insert_reading, set_aside, set_state, use_again
 from tabrel.store.errors import NothingToUndoError
 from tabrel.store.journal import (
     JOURNALED,
@@ -72,16 +72,16 @@ def reading_id(conn, sample_id, key="can.height"):
 
 
 def strike(conn, study_id, sample_id):
-    strike_out(conn, reading_id(conn, sample_id), "slipped")
+    set_aside(conn, reading_id(conn, sample_id), "slipped")
 
 
-def strike_and_restore(conn, study_id, sample_id):
+def set_aside_and_use_again(conn, study_id, sample_id):
     strike(conn, study_id, sample_id)
-    restore(conn, reading_id(conn, sample_id))
+    use_again(conn, reading_id(conn, sample_id))
 
 
-def insist_on(conn, study_id, sample_id):
-    insist(conn, reading_id(conn, sample_id))
+def confirm_reading(conn, study_id, sample_id):
+    confirm(conn, reading_id(conn, sample_id))
 
 
 def state(conn, study_id, sample_id):
@@ -139,7 +139,7 @@ def cut(conn, study_id, sample_id):
 
 
 OPERATIONS = [
-    add_reading, strike, strike_and_restore, insist_on, state, see, detail, study_detail, no_adapter, add_holes, change_holes,
+    add_reading, strike, set_aside_and_use_again, confirm_reading, state, see, detail, study_detail, no_adapter, add_holes, change_holes,
     remove_holes, claims, cut,
 ]  # fmt: skip
 
@@ -239,14 +239,14 @@ def test_what_is_not_recorded_leaves_no_trace_and_a_failed_change_none_either(co
 
 def test_the_history_of_a_reading_stays_after_it_was_restored_and_taken_back(conn, stored):
     row = reading_id(conn, stored[1])
-    for words, work in (("struck out: wet", strike), ("stands again", lambda c, s, x: restore(c, row))):
+    for words, work in (("set aside: wet", strike), ("used again", lambda c, s, x: use_again(c, row))):
         with recorded(conn, *stored, words, "can.height"):
             work(conn, *stored)
     with transaction(conn):
         undo(conn, *stored)
     assert [(words, undone) for words, _, undone in history(conn, "reading", row)] == [
-        ("struck out: wet", False),
-        ("stands again", True),
+        ("set aside: wet", False),
+        ("used again", True),
     ]
 
 

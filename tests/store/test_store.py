@@ -10,7 +10,7 @@ from tabrel.cli.demo import demo_documents
 from tabrel.core.study.model import Reading
 from tabrel.document.study_document import read_study
 from tabrel.store.connection import connect, transaction
-from tabrel.store.entry.readings import insert_reading, place_of_reading, readings_of_sample, restore, strike_out
+from tabrel.store.entry.readings import insert_reading, place_of_reading, readings_of_sample, set_aside, use_again
 from tabrel.store.errors import MigrationError, NotStoredError
 from tabrel.store.migrate import migrate, open_database, shipped_migrations
 from tabrel.store.sample.samples import load_sample, load_samples
@@ -50,12 +50,12 @@ def test_striking_out_keeps_the_reading_and_its_first_reason(conn):
     sample = load_samples(conn, stored(conn, study()))[0]
     with transaction(conn):
         added = insert_reading(conn, "media.strip_length", "1.7 m", sample_id=sample.id)
-        strike_out(conn, added, "pulled too hard")
-        strike_out(conn, added, "another reason")
+        set_aside(conn, added, "pulled too hard")
+        set_aside(conn, added, "another reason")
     struck = Reading("1.7 m", struck_out="pulled too hard")
     assert load_sample(conn, sample.id).sample.readings["media.strip_length"] == ("1.62 m", struck)
     with transaction(conn):
-        restore(conn, added)
+        use_again(conn, added)
     assert load_sample(conn, sample.id).sample.readings["media.strip_length"] == ("1.62 m", "1.7 m")
 
 

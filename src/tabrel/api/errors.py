@@ -35,7 +35,7 @@ PROBLEM_RESPONSES: dict[int | str, dict[str, Any]] = {
     for status, text in (
         (404, "There is no such thing"),
         (409, "Inputs are missing, or it changed meanwhile"),
-        (422, "Refused, with the mend"),
+        (422, "Refused, with the correction"),
     )
 }
 

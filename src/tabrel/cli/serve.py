@@ -51,7 +51,7 @@ def serve(database: Path, port: int) -> int:
         server = uvicorn.Server(uvicorn.Config(app, log_level="warning", timeout_graceful_shutdown=2))
         with suppress(KeyboardInterrupt):
             server.run(sockets=[listener])
-    print("Tabrel has stopped; everything entered is kept.", flush=True)
+    print("Tabrel has stopped; everything entered is saved.", flush=True)
     return 0
 
 

@@ -5,7 +5,7 @@
     TabrelError
     ├── OutOfRangeError      a parameter of a formula is not finite or outside its domain
     ├── ReadingTextError     a typed reading is not understood, or is impossible
-    ├── StudyError           a study document is refused; names the place and the mend
+    ├── StudyError           a study document is refused; names the place and the correction
     └── MissingInputsError   a result cannot be computed yet; names the inputs it lacks
 """
 
@@ -38,7 +38,7 @@ class StudyError(TabrelError, ValueError):
     path : str
         Place in the document, such as ``samples[0].readings.can.height[1]``.
     message : str
-        What is wrong and how to mend it, one sentence.
+        What is wrong and how to correct it, one sentence.
     """
 
     def __init__(self, path: str, message: str) -> None:

@@ -69,7 +69,7 @@ def write_study(study: Study) -> str:
 
 
 def circuit_to_json(circuit: Circuit) -> str:
-    """Return an engine's circuit as it stands in a study document."""
+    """Return an engine's circuit as the study document holds it."""
     return json.dumps(_without_empty(_CIRCUIT_ADAPTER.dump_python(circuit, mode="json", exclude_none=True)), ensure_ascii=False)
 
 
@@ -102,7 +102,7 @@ def _parsed(text: str) -> Any:
         return json.loads(text, object_pairs_hook=_unique, parse_constant=_refuse_constant)
     except json.JSONDecodeError as error:
         place = f"line {error.lineno} column {error.colno}"
-        raise StudyError("", f"the document is not JSON ({error.msg} at {place}): mend it there") from error
+        raise StudyError("", f"the document is not JSON ({error.msg} at {place}): correct it there") from error
     except RecursionError as error:
         raise StudyError("", "the document is nested too deeply to be a study") from error
     except ValueError as error:
@@ -115,7 +115,7 @@ def _unique(pairs: list[tuple[str, Any]]) -> dict[str, Any]:
     found: dict[str, Any] = {}
     for key, value in pairs:
         if key in found:
-            raise StudyError(key, "this key stands twice in one object: keep one of them")
+            raise StudyError(key, "this key is there twice in one object: leave one of them")
         found[key] = value
     return found
 

@@ -14,7 +14,7 @@ class MigrationError(TabrelError):
 
 
 class NothingToUndoError(TabrelError):
-    """There is no change to take back, or none to put again."""
+    """There is no change to undo, or none to redo."""
 
 
 class ConflictError(TabrelError):

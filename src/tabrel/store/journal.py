@@ -1,8 +1,8 @@
-"""The journal: every change a person makes, row by row, so that it can be taken back and put again.
+"""The journal: every change a person makes, row by row, so that it can be undone and redone.
 
 Triggers on every table of a study write each changed row, as it was before and after, into `change_row`
 while a change is being recorded. Undo puts the rows back as they were, redo as they became. Nothing in
-the journal is ever deleted, so that the history of a value stays even when it was taken back.
+the journal is ever deleted, so that the history of a value stays even when it was undone.
 """
 
 from __future__ import annotations
@@ -112,12 +112,12 @@ ORDER BY id LIMIT 1
 
 
 def last_change(conn: sqlite3.Connection, study_id: int, sample_id: int) -> Change | None:
-    """Return the change that undo would take back: of this sample or of its study."""
+    """Return the change that undo would revert: of this sample or of its study."""
     return _change(conn, SELECT_LAST, study_id, sample_id)
 
 
 def next_undone(conn: sqlite3.Connection, study_id: int, sample_id: int) -> Change | None:
-    """Return the change that redo would put again; none once something else was done after the undo."""
+    """Return the change that redo would repeat; none once something else was done after the undo."""
     return _change(conn, SELECT_NEXT_UNDONE, study_id, sample_id)
 
 
@@ -149,7 +149,7 @@ def undo(conn: sqlite3.Connection, study_id: int, sample_id: int) -> Change:
 
 
 def redo(conn: sqlite3.Connection, study_id: int, sample_id: int) -> Change:
-    """Put the change last taken back again and return it; the caller opens the transaction.
+    """Repeat the change last undone and return it; the caller opens the transaction.
 
     Raises
     ------
@@ -158,7 +158,7 @@ def redo(conn: sqlite3.Connection, study_id: int, sample_id: int) -> Change:
     """
     change = next_undone(conn, study_id, sample_id)
     if change is None:
-        raise NothingToUndoError("there is nothing to put again")
+        raise NothingToUndoError("there is nothing to redo")
     rows = conn.execute(SELECT_ROWS, {"change_id": change.id}).fetchall()
     _put(conn, [(row["table_name"], row["row_id"], row["after"]) for row in rows])
     conn.execute(MARK_DONE, {"id": change.id})
@@ -194,6 +194,6 @@ WHERE change_row.table_name = :table_name AND change_row.row_id = :row_id ORDER 
 
 
 def history(conn: sqlite3.Connection, table: str, row_id: int) -> list[tuple[str, str, bool]]:
-    """Return what was done to a row: words, time, whether it was taken back."""
+    """Return what was done to a row: words, time, whether it was undone."""
     rows = conn.execute(SELECT_HISTORY, {"table_name": table, "row_id": row_id})
     return [(row["words"], row["made_at"], row["undone_at"] is not None) for row in rows]

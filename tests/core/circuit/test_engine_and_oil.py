@@ -106,7 +106,7 @@ def test_cold_oil_at_rest_is_thicker_only_below_the_low_shear_points():
 
 
 @pytest.mark.parametrize("detail", CIRCUIT_DETAILS, ids=lambda detail: detail.key)
-def test_every_number_of_engine_oil_and_plan_can_be_typed_taken_away_and_is_shown(detail):
+def test_every_number_of_engine_oil_and_plan_can_be_typed_removed_and_is_shown(detail):
     made = study()
     typed = {"quantity": "3", "count": "3", "one_of": detail.choices[-1] if detail.choices else "", "words": "mountain road"}[
         detail.kind

@@ -73,14 +73,14 @@ def test_what_is_offered_lies_in_the_usual_range(key, value):
         assert quantity.usual_low * 0.9999 <= meant <= quantity.usual_high * 1.0001
 
 
-def test_a_wild_reading_among_good_ones_is_questioned_with_its_slip():
+def test_an_outlier_among_good_ones_is_questioned_with_its_slip():
     wall = QUANTITIES["can.wall_thickness"]
     good = [Reading(text) for text in ("0.81 mm", "0.80 mm", "0.82 mm", "0.81 mm")]
     found = questions([Reading("0.80 mm"), Reading("0.081 mm")], wall, good)
     assert found[0] is None
     assert found[1][1] == "0.81 mm"
     found = questions([Reading("1.0 mm")], wall, good)
-    assert found[0] == ("1.0 mm does not fit the other readings of the wall thickness: measure once more or strike it out", None)
+    assert found[0] == ("1.0 mm does not fit the other readings of the wall thickness: measure it again or set it aside", None)
 
 
 def test_the_echo_offers_the_whole_line_corrected_and_the_mean_it_would_make():
@@ -100,4 +100,4 @@ def test_a_length_typed_for_an_area_is_refused_with_the_area_meant():
 def test_a_state_is_echoed_and_refused_beside_readings():
     mass = QUANTITIES["can.mass"]
     assert echo("lost", mass, "metric").metric == "lost"
-    assert "strike them out first" in echo("lost", mass, "metric", used=[Reading("90 g")]).problem
+    assert "set them aside first" in echo("lost", mass, "metric", used=[Reading("90 g")]).problem

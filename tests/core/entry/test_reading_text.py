@@ -69,9 +69,9 @@ def test_understands_what_people_type(text, dimension, value):
     ],
 )
 def test_refuses_with_one_sentence(text, dimension, says):
-    with pytest.raises(ReadingTextError, match=says) as caught:
+    with pytest.raises(ReadingTextError, match=says) as captured:
         parse_reading(text, dimension)
-    assert "\n" not in str(caught.value)
+    assert "\n" not in str(captured.value)
 
 
 def test_zero_is_a_value_only_where_allowed():

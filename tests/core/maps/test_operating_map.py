@@ -91,7 +91,7 @@ def test_agrees_with_the_point_by_point_solution(branch, condition):
                 "filter_flow": plain.flow,
                 "bypass_fraction": plain.bypass / plain.flow,
                 "defect_fraction": plain.leak / plain.flow,
-                "regulator_fraction": plain.dump / (plain.dump + plain.flow),
+                "regulator_fraction": plain.relief_flow / (plain.relief_flow + plain.flow),
             }
             for name, value in here.items():
                 assert solved.quantity(name)[i, j] == pytest.approx(value, rel=2e-6, abs=1e-9), (name, t, n)
@@ -260,9 +260,9 @@ def test_missing_inputs_are_all_named():
         reading("media.thickness"),
         ("samples/0/holes/inlet", None),
     )
-    with pytest.raises(MissingInputsError) as caught:
+    with pytest.raises(MissingInputsError) as captured:
         operating_point(made, made.samples[0])
-    assert {"oil", "circuit.regulator", "bypass.location", "media.thickness", "holes.inlet"} <= set(caught.value.keys)
+    assert {"oil", "circuit.regulator", "bypass.location", "media.thickness", "holes.inlet"} <= set(captured.value.keys)
 
 
 def test_what_cannot_work_together_is_refused():

@@ -9,7 +9,7 @@ from hypothesis import assume, given
 from hypothesis import strategies as st
 
 from builders import study
-from tabrel.core.figures.plate_summary import division_penalty, plate_summary
+from tabrel.core.figures.plate_summary import multi_hole_loss_ratio, plate_summary
 from tabrel.core.hydraulics.restrictions import thick_edged_loss_coefficient
 from tabrel.core.oil.model import oil_model
 from tabrel.core.parts.hole_shapes import SHAPES, outline_area
@@ -145,15 +145,15 @@ def measured_round(count, diameter):
 def test_the_division_penalty_runs_from_the_root_of_the_count_to_the_count(count):
     """a = 3/(n·r³) in a thin plate and 8L/(π·n·r⁴) in a thick one, so against one hole √n and n."""
     holes = measured_round(count, 6)
-    assert division_penalty(holes, 1e-9).viscous == pytest.approx(sqrt(count), rel=1e-5)
-    assert division_penalty(holes, 10.0).viscous == pytest.approx(count, rel=2e-3)
-    assert division_penalty(measured_round(1, 6), 3e-3).viscous == pytest.approx(1)
+    assert multi_hole_loss_ratio(holes, 1e-9).viscous == pytest.approx(sqrt(count), rel=1e-5)
+    assert multi_hole_loss_ratio(holes, 10.0).viscous == pytest.approx(count, rel=2e-3)
+    assert multi_hole_loss_ratio(measured_round(1, 6), 3e-3).viscous == pytest.approx(1)
 
 
 def test_the_division_penalty_of_thin_oil_is_that_of_the_loss_coefficients():
     """Without viscosity the ratio is K(L/2r)/K(L/2R) at the same area; R = r·√n."""
-    penalty = division_penalty(measured_round(9, 6), 3e-3, flow_rate=5e-4, dynamic_viscosity=0.0, density=850)
-    assert penalty.hot == pytest.approx(thick_edged_loss_coefficient(3 / 6) / thick_edged_loss_coefficient(3 / 18))
+    ratio = multi_hole_loss_ratio(measured_round(9, 6), 3e-3, flow_rate=5e-4, dynamic_viscosity=0.0, density=850)
+    assert ratio.hot == pytest.approx(thick_edged_loss_coefficient(3 / 6) / thick_edged_loss_coefficient(3 / 18))
 
 
 def test_every_bore_and_the_adapter_against_it():
@@ -181,10 +181,10 @@ def test_the_hot_penalty_needs_engine_and_oil():
     whole = study()
     measured = measure_sample(whole.samples[0], whole.circuit)
     with_oil, without = plate_summary(measured, oil_model(whole.oil)), plate_summary(measured, None)
-    assert with_oil.division_penalty.viscous == without.division_penalty.viscous
-    assert without.division_penalty.hot is None
-    lowest, highest = sorted((1.0, with_oil.division_penalty.viscous))
-    assert 0.5 * lowest < with_oil.division_penalty.hot < highest
+    assert with_oil.multi_hole_loss_ratio.viscous == without.multi_hole_loss_ratio.viscous
+    assert without.multi_hole_loss_ratio.hot is None
+    lowest, highest = sorted((1.0, with_oil.multi_hole_loss_ratio.viscous))
+    assert 0.5 * lowest < with_oil.multi_hole_loss_ratio.hot < highest
 
 
 def test_reach_is_the_farthest_corner():

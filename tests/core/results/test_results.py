@@ -277,7 +277,7 @@ def test_without_family_or_thickness_the_estimate_names_them():
     ("changes", "code", "where"),
     [
         ([reading("can.wall_thickness", "0.15 in")], "unusual_reading", "can.wall_thickness[0]"),
-        ([reading("can.wall_thickness", "0.44 mm", "0.45 mm", "0.46 mm", "0.9 mm")], "wild_reading", "can.wall_thickness[3]"),
+        ([reading("can.wall_thickness", "0.44 mm", "0.45 mm", "0.46 mm", "0.9 mm")], "outlier", "can.wall_thickness[3]"),
         ([reading("element.pleat_count", "80")], "pack_cannot_fit", "element.pleat_count"),
         ([reading("element.pleat_count", "64")], "pack_crowded", "element.pleat_count"),
         ([reading("media.strip_length", "1.9 m")], "length_against_pleats", "media.strip_length"),

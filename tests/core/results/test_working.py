@@ -85,7 +85,7 @@ CHANGES = {
             ],
         )
     ],
-    "anti-drain curtain": [reading("anti_drain.lift", "1.1 mm"), reading("anti_drain.lip_diameter", "58 mm")],
+    "anti-drainback curtain": [reading("anti_drain.lift", "1.1 mm"), reading("anti_drain.lip_diameter", "58 mm")],
     "thread for the stud": [("circuit/stud", None), reading("thread.major_diameter", "20 mm"), reading("thread.pitch", "1.5 mm")],
     "blocked pleats and area": [
         reading("media.blocked_pleats", "3"),

@@ -57,7 +57,7 @@ def test_a_drill_is_a_rectangle_between_two_sizes():
 
 
 @pytest.mark.parametrize(
-    ("values", "wild"),
+    ("values", "outlier"),
     [
         ([0.44, 0.45, 0.46, 4.5], (3,)),
         ([0.45, 0.45, 0.45, 0.45, 0.60], (4,)),  # MAD is zero
@@ -66,8 +66,8 @@ def test_a_drill_is_a_rectangle_between_two_sizes():
         ([1.0, 1.1, 0.9, 1.05, 0.95], ()),
     ],
 )
-def test_wild_readings_are_marked(values, wild):
-    assert outlying(values) == wild
+def test_outliers_are_marked(values, outlier):
+    assert outlying(values) == outlier
 
 
 def test_expanded_uncertainty_follows_welch_and_satterthwaite():
@@ -128,8 +128,8 @@ def test_the_instrument_decides_the_uncertainty():
 
 
 def test_outliers_are_counted_among_all_that_stand():
-    wild = [Reading("0.1 mm", provenance="by_eye"), *("0.44 mm", "0.45 mm", "0.46 mm", "4.5 mm")]
-    assert used("can.wall_thickness", *wild).outliers == (4,)
+    outlier = [Reading("0.1 mm", provenance="by_eye"), *("0.44 mm", "0.45 mm", "0.46 mm", "4.5 mm")]
+    assert used("can.wall_thickness", *outlier).outliers == (4,)
 
 
 def test_expanded_uncertainty_uses_the_effective_degrees_of_freedom():

@@ -36,7 +36,7 @@ export interface paths {
         post?: never;
         /**
          * Delete Claim
-         * @description Take away a claim that was typed wrongly; undo brings it back.
+         * @description Remove a claim that was typed wrongly; undo brings it back.
          */
         delete: operations["delete_claim"];
         options?: never;
@@ -76,7 +76,7 @@ export interface paths {
         post?: never;
         /**
          * Delete Engine
-         * @description Take an engine out of the library; studies keep their own copy.
+         * @description Remove an engine from the library; studies keep their own copy.
          */
         delete: operations["delete_engine"];
         options?: never;
@@ -104,6 +104,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/readings/{reading_id}/confirm": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Post Confirm
+         * @description Record that a questioned reading is meant as typed.
+         */
+        post: operations["post_confirm"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/readings/{reading_id}/correct": {
         parameters: {
             query?: never;
@@ -115,7 +135,7 @@ export interface paths {
         put?: never;
         /**
          * Post Correction
-         * @description Strike a slip out and put in what was meant, as one change.
+         * @description Set an error aside and put in what was meant, as one change.
          */
         post: operations["post_correction"];
         delete?: never;
@@ -133,7 +153,7 @@ export interface paths {
         };
         /**
          * Get History
-         * @description Return what was done to a reading: typed, struck out, restored, insisted on.
+         * @description Return what was done to a reading: typed, set aside, used again, confirmed.
          */
         get: operations["get_history"];
         put?: never;
@@ -144,7 +164,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/readings/{reading_id}/insist": {
+    "/api/readings/{reading_id}/set-aside": {
         parameters: {
             query?: never;
             header?: never;
@@ -154,17 +174,17 @@ export interface paths {
         get?: never;
         put?: never;
         /**
-         * Post Insist
-         * @description Record that a questioned reading is meant as it stands.
+         * Post Set Aside
+         * @description Set a reading aside with a reason; it stays visible and is not used.
          */
-        post: operations["post_insist"];
+        post: operations["post_set_aside"];
         delete?: never;
         options?: never;
         head?: never;
         patch?: never;
         trace?: never;
     };
-    "/api/readings/{reading_id}/restore": {
+    "/api/readings/{reading_id}/use-again": {
         parameters: {
             query?: never;
             header?: never;
@@ -174,30 +194,10 @@ export interface paths {
         get?: never;
         put?: never;
         /**
-         * Post Restore
-         * @description Let a struck reading stand again; that it was struck, and why, stays in its history.
+         * Post Use Again
+         * @description Use a reading again that was set aside; that it was, and why, stays in its history.
          */
-        post: operations["post_restore"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/readings/{reading_id}/strike-out": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /**
-         * Post Strike Out
-         * @description Strike a reading out with a reason; it stays visible and counts for nothing.
-         */
-        post: operations["post_strike_out"];
+        post: operations["post_use_again"];
         delete?: never;
         options?: never;
         head?: never;
@@ -235,7 +235,7 @@ export interface paths {
         put?: never;
         /**
          * Post Claim
-         * @description Keep a claim; one on a reading or an observation is a check that the bench confirms or refutes.
+         * @description Record a claim; one on a reading or an observation is a check that the bench confirms or refutes.
          */
         post: operations["post_claim"];
         delete?: never;
@@ -275,7 +275,7 @@ export interface paths {
         put?: never;
         /**
          * Post Detail
-         * @description Set a detail of a sample, of its study or of its engine; an empty text takes it away.
+         * @description Set a detail of a sample, of its study or of its engine; an empty text removes it.
          */
         post: operations["post_detail"];
         delete?: never;
@@ -328,7 +328,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/samples/{sample_id}/engine/keep": {
+    "/api/samples/{sample_id}/engine/save": {
         parameters: {
             query?: never;
             header?: never;
@@ -338,10 +338,10 @@ export interface paths {
         get?: never;
         put?: never;
         /**
-         * Post Keep Engine
-         * @description Keep the study's engine in the library under its name, for other studies.
+         * Post Save Engine
+         * @description Save the study's engine in the library under its name, for other studies.
          */
-        post: operations["post_keep_engine"];
+        post: operations["post_save_engine"];
         delete?: never;
         options?: never;
         head?: never;
@@ -483,7 +483,7 @@ export interface paths {
         put?: never;
         /**
          * Post Observation
-         * @description Set what is seen of an observation; null takes it away.
+         * @description Set what is seen of an observation; null removes it.
          */
         post: operations["post_observation"];
         delete?: never;
@@ -543,7 +543,7 @@ export interface paths {
         put?: never;
         /**
          * Post Redo
-         * @description Put again the change that was taken back last.
+         * @description Redo the change that was undone last.
          */
         post: operations["post_redo"];
         delete?: never;
@@ -583,7 +583,7 @@ export interface paths {
         put?: never;
         /**
          * Post Sensitivity
-         * @description Return which inputs a map rests on, and what each assumption does to it, found by moving each.
+         * @description Return the inputs of a map, and what each assumption does to it, found by moving each.
          */
         post: operations["post_sensitivity"];
         delete?: never;
@@ -623,7 +623,7 @@ export interface paths {
         put?: never;
         /**
          * Post Undo
-         * @description Take back the last change of a sample or of its study.
+         * @description Undo the last change of a sample or of its study.
          */
         post: operations["post_undo"];
         delete?: never;
@@ -684,7 +684,7 @@ export interface paths {
         post?: never;
         /**
          * Delete Scenario
-         * @description Take a scenario away.
+         * @description Remove a scenario.
          */
         delete: operations["delete_scenario"];
         options?: never;
@@ -787,7 +787,7 @@ export interface paths {
         put?: never;
         /**
          * Post Duty Cycle
-         * @description Read a duty cycle from CSV and keep it; return the names of those there are.
+         * @description Read a duty cycle from CSV and save it; return the names of those there are.
          */
         post: operations["post_duty_cycle"];
         delete?: never;
@@ -825,13 +825,13 @@ export interface paths {
         };
         /**
          * Get Scenarios
-         * @description Return the scenarios kept in a study.
+         * @description Return the scenarios saved in a study.
          */
         get: operations["get_scenarios"];
         put?: never;
         /**
          * Post Scenario
-         * @description Keep a scenario under its name, in place of one of the same name.
+         * @description Save a scenario under its name, in place of one of the same name.
          */
         post: operations["post_scenario"];
         delete?: never;
@@ -1176,7 +1176,7 @@ export interface components {
         };
         /**
          * DetailIn
-         * @description A detail as typed, and as it was seen before; an empty text takes it away.
+         * @description A detail as typed, and as it was seen before; an empty text removes it.
          */
         DetailIn: {
             /**
@@ -1391,10 +1391,10 @@ export interface components {
          * @description What is implausible about a field, with the reading it is about and what was likely meant.
          */
         FieldWarningOut: {
+            /** Confirmed */
+            confirmed: boolean;
             /** Correction */
             correction: string | null;
-            /** Insisted */
-            insisted: boolean;
             /** Message */
             message: string;
             /** Reading Id */
@@ -1759,7 +1759,7 @@ export interface components {
         };
         /**
          * ObservationIn
-         * @description What is seen, and what the field showed before; null takes it away.
+         * @description What is seen, and what the field showed before; null removes it.
          */
         ObservationIn: {
             /** Key */
@@ -2049,7 +2049,7 @@ export interface components {
         };
         /**
          * PlaceIn
-         * @description A place of the map, and how the circuit is thought there; with a sample, that one in all kept scenarios.
+         * @description A place of the map, and how the circuit is thought there; with a sample, that one in all saved scenarios.
          */
         PlaceIn: {
             /**
@@ -2103,12 +2103,12 @@ export interface components {
             hole_circles_measured: boolean;
             /** Holes */
             holes: components["schemas"]["PlacedHoleOut"][];
+            /** Loss Ratio Hot */
+            loss_ratio_hot: number | null;
+            /** Loss Ratio Viscous */
+            loss_ratio_viscous: number | null;
             /** Outlets */
             outlets: components["schemas"]["OutletOut"][];
-            /** Penalty Hot */
-            penalty_hot: number | null;
-            /** Penalty Viscous */
-            penalty_viscous: number | null;
             /** Perimeter Mm */
             perimeter_mm: number;
             /** Problems */
@@ -2168,20 +2168,20 @@ export interface components {
         };
         /**
          * ReadingIn
-         * @description What was typed into a field: key, text, the family a bare number is meant in, and whether the analyst insists.
+         * @description What was typed into a field: key, text, the family of a bare number, and whether a questioned value is confirmed.
          */
         ReadingIn: {
+            /**
+             * Confirm
+             * @default false
+             */
+            confirm: boolean;
             /**
              * Family
              * @default metric
              * @enum {string}
              */
             family: "metric" | "inch";
-            /**
-             * Insist
-             * @default false
-             */
-            insist: boolean;
             /** Instrument */
             instrument?: ("caliper" | "micrometer" | "tape" | "scale" | "force_gauge" | "pressure_gauge" | "permeability_tester" | "microscope" | "none") | null;
             /** Key */
@@ -2198,14 +2198,14 @@ export interface components {
          * @description One reading as typed, what was recorded of it, and its value in both families.
          */
         ReadingOut: {
+            /** Confirmed */
+            confirmed: boolean;
             /** Doubtful */
             doubtful: boolean;
             /** Id */
             id: number;
             /** Inch */
             inch: string;
-            /** Insisted */
-            insisted: boolean;
             /** Instrument */
             instrument: string | null;
             /** Metric */
@@ -2214,8 +2214,8 @@ export interface components {
             note: string | null;
             /** Provenance */
             provenance: string;
-            /** Struck Out Reason */
-            struck_out_reason: string | null;
+            /** Set Aside Reason */
+            set_aside_reason: string | null;
             /** Taken At */
             taken_at: string | null;
             /** Text */
@@ -2325,7 +2325,7 @@ export interface components {
          *     stud_bore_mm : float or None
          *         Another stud.
          *     without_adapter : bool or None
-         *         True takes the adapter away.
+         *         True removes the adapter.
          *     adapter_holes : RoundHoles or None
          *         An adapter with these cross-holes.
          *     bypass_location : str or None
@@ -2337,7 +2337,7 @@ export interface components {
          *     regulator : str or None
          *         A regulator that is stuck.
          *     anti_drain_lift_mm : float or None
-         *         Lift of the anti-drain valve, where it was not measured or is another.
+         *         Lift of the anti-drainback valve, where it was not measured or is another.
          */
         Scenario: {
             adapter_holes?: components["schemas"]["RoundHoles"] | null;
@@ -2363,7 +2363,7 @@ export interface components {
         };
         /**
          * ScenarioOut
-         * @description A kept scenario.
+         * @description A saved scenario.
          */
         ScenarioOut: {
             /** Id */
@@ -2451,13 +2451,21 @@ export interface components {
         };
         /**
          * SensitivityOut
-         * @description What a map rests on; the strongest assumption first.
+         * @description Inputs and sensitivity of a map; the strongest assumption first.
          */
         SensitivityOut: {
             /** Assumptions */
             assumptions: components["schemas"]["AssumptionOut"][];
             /** Inputs */
             inputs: components["schemas"]["InputSourceOut"][];
+        };
+        /**
+         * SetAsideIn
+         * @description Why a reading is set aside.
+         */
+        SetAsideIn: {
+            /** Reason */
+            reason: string;
         };
         /**
          * SheetOut
@@ -2652,14 +2660,6 @@ export interface components {
             opens_at_low: components["schemas"]["AgreementOut"];
             /** Within Tolerance */
             within_tolerance: boolean;
-        };
-        /**
-         * StrikeOutIn
-         * @description Why a reading is struck out.
-         */
-        StrikeOutIn: {
-            /** Reason */
-            reason: string;
         };
         /**
          * StripOut
@@ -2857,7 +2857,7 @@ export interface components {
         };
         /**
          * UndoneOut
-         * @description What was taken back or put again, where, and the sheet as it then stands; no sheet if the sample is gone.
+         * @description What was undone or redone, where, and the sheet as it then is; no sheet if the sample is gone.
          */
         UndoneOut: {
             /** Place */
@@ -2868,7 +2868,7 @@ export interface components {
         };
         /**
          * UnitOut
-         * @description What stands for the unit that a key ends in, in each family.
+         * @description The unit that a key ends in, as shown in each family.
          */
         UnitOut: {
             inch: components["schemas"]["ShownUnitOut"];
@@ -3178,7 +3178,7 @@ export interface operations {
                     "application/json": components["schemas"]["ProblemOut"];
                 };
             };
-            /** @description Refused, with the mend */
+            /** @description Refused, with the correction */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -3231,7 +3231,7 @@ export interface operations {
                     "application/json": components["schemas"]["ProblemOut"];
                 };
             };
-            /** @description Refused, with the mend */
+            /** @description Refused, with the correction */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -3278,7 +3278,7 @@ export interface operations {
                     "application/json": components["schemas"]["ProblemOut"];
                 };
             };
-            /** @description Refused, with the mend */
+            /** @description Refused, with the correction */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -3329,7 +3329,56 @@ export interface operations {
                     "application/json": components["schemas"]["ProblemOut"];
                 };
             };
-            /** @description Refused, with the mend */
+            /** @description Refused, with the correction */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    post_confirm: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                reading_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SheetOut"];
+                };
+            };
+            /** @description There is no such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Inputs are missing, or it changed meanwhile */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Refused, with the correction */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -3382,7 +3431,7 @@ export interface operations {
                     "application/json": components["schemas"]["ProblemOut"];
                 };
             };
-            /** @description Refused, with the mend */
+            /** @description Refused, with the correction */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -3431,7 +3480,7 @@ export interface operations {
                     "application/json": components["schemas"]["ProblemOut"];
                 };
             };
-            /** @description Refused, with the mend */
+            /** @description Refused, with the correction */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -3442,105 +3491,7 @@ export interface operations {
             };
         };
     };
-    post_insist: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                reading_id: number;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description Successful Response */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["SheetOut"];
-                };
-            };
-            /** @description There is no such thing */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description Inputs are missing, or it changed meanwhile */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description Refused, with the mend */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ProblemOut"];
-                };
-            };
-        };
-    };
-    post_restore: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                reading_id: number;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description Successful Response */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["SheetOut"];
-                };
-            };
-            /** @description There is no such thing */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description Inputs are missing, or it changed meanwhile */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description Refused, with the mend */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ProblemOut"];
-                };
-            };
-        };
-    };
-    post_strike_out: {
+    post_set_aside: {
         parameters: {
             query?: never;
             header?: never;
@@ -3551,7 +3502,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["StrikeOutIn"];
+                "application/json": components["schemas"]["SetAsideIn"];
             };
         };
         responses: {
@@ -3582,7 +3533,56 @@ export interface operations {
                     "application/json": components["schemas"]["ProblemOut"];
                 };
             };
-            /** @description Refused, with the mend */
+            /** @description Refused, with the correction */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    post_use_again: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                reading_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SheetOut"];
+                };
+            };
+            /** @description There is no such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Inputs are missing, or it changed meanwhile */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Refused, with the correction */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -3631,7 +3631,7 @@ export interface operations {
                     "application/json": components["schemas"]["ProblemOut"];
                 };
             };
-            /** @description Refused, with the mend */
+            /** @description Refused, with the correction */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -3684,7 +3684,7 @@ export interface operations {
                     "application/json": components["schemas"]["ProblemOut"];
                 };
             };
-            /** @description Refused, with the mend */
+            /** @description Refused, with the correction */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -3737,7 +3737,7 @@ export interface operations {
                     "application/json": components["schemas"]["ProblemOut"];
                 };
             };
-            /** @description Refused, with the mend */
+            /** @description Refused, with the correction */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -3790,7 +3790,7 @@ export interface operations {
                     "application/json": components["schemas"]["ProblemOut"];
                 };
             };
-            /** @description Refused, with the mend */
+            /** @description Refused, with the correction */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -3843,7 +3843,7 @@ export interface operations {
                     "application/json": components["schemas"]["ProblemOut"];
                 };
             };
-            /** @description Refused, with the mend */
+            /** @description Refused, with the correction */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -3892,7 +3892,7 @@ export interface operations {
                     "application/json": components["schemas"]["ProblemOut"];
                 };
             };
-            /** @description Refused, with the mend */
+            /** @description Refused, with the correction */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -3945,7 +3945,7 @@ export interface operations {
                     "application/json": components["schemas"]["ProblemOut"];
                 };
             };
-            /** @description Refused, with the mend */
+            /** @description Refused, with the correction */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -3956,7 +3956,7 @@ export interface operations {
             };
         };
     };
-    post_keep_engine: {
+    post_save_engine: {
         parameters: {
             query?: never;
             header?: never;
@@ -3994,7 +3994,7 @@ export interface operations {
                     "application/json": components["schemas"]["ProblemOut"];
                 };
             };
-            /** @description Refused, with the mend */
+            /** @description Refused, with the correction */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -4043,7 +4043,7 @@ export interface operations {
                     "application/json": components["schemas"]["ProblemOut"];
                 };
             };
-            /** @description Refused, with the mend */
+            /** @description Refused, with the correction */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -4096,7 +4096,7 @@ export interface operations {
                     "application/json": components["schemas"]["ProblemOut"];
                 };
             };
-            /** @description Refused, with the mend */
+            /** @description Refused, with the correction */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -4149,7 +4149,7 @@ export interface operations {
                     "application/json": components["schemas"]["ProblemOut"];
                 };
             };
-            /** @description Refused, with the mend */
+            /** @description Refused, with the correction */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -4202,7 +4202,7 @@ export interface operations {
                     "application/json": components["schemas"]["ProblemOut"];
                 };
             };
-            /** @description Refused, with the mend */
+            /** @description Refused, with the correction */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -4257,7 +4257,7 @@ export interface operations {
                     "application/json": components["schemas"]["ProblemOut"];
                 };
             };
-            /** @description Refused, with the mend */
+            /** @description Refused, with the correction */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -4310,7 +4310,7 @@ export interface operations {
                     "application/json": components["schemas"]["ProblemOut"];
                 };
             };
-            /** @description Refused, with the mend */
+            /** @description Refused, with the correction */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -4363,7 +4363,7 @@ export interface operations {
                     "application/json": components["schemas"]["ProblemOut"];
                 };
             };
-            /** @description Refused, with the mend */
+            /** @description Refused, with the correction */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -4416,7 +4416,7 @@ export interface operations {
                     "application/json": components["schemas"]["ProblemOut"];
                 };
             };
-            /** @description Refused, with the mend */
+            /** @description Refused, with the correction */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -4469,7 +4469,7 @@ export interface operations {
                     "application/json": components["schemas"]["ProblemOut"];
                 };
             };
-            /** @description Refused, with the mend */
+            /** @description Refused, with the correction */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -4522,7 +4522,7 @@ export interface operations {
                     "application/json": components["schemas"]["ProblemOut"];
                 };
             };
-            /** @description Refused, with the mend */
+            /** @description Refused, with the correction */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -4571,7 +4571,7 @@ export interface operations {
                     "application/json": components["schemas"]["ProblemOut"];
                 };
             };
-            /** @description Refused, with the mend */
+            /** @description Refused, with the correction */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -4620,7 +4620,7 @@ export interface operations {
                     "application/json": components["schemas"]["ProblemOut"];
                 };
             };
-            /** @description Refused, with the mend */
+            /** @description Refused, with the correction */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -4673,7 +4673,7 @@ export interface operations {
                     "application/json": components["schemas"]["ProblemOut"];
                 };
             };
-            /** @description Refused, with the mend */
+            /** @description Refused, with the correction */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -4726,7 +4726,7 @@ export interface operations {
                     "application/json": components["schemas"]["ProblemOut"];
                 };
             };
-            /** @description Refused, with the mend */
+            /** @description Refused, with the correction */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -4775,7 +4775,7 @@ export interface operations {
                     "application/json": components["schemas"]["ProblemOut"];
                 };
             };
-            /** @description Refused, with the mend */
+            /** @description Refused, with the correction */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -4825,7 +4825,7 @@ export interface operations {
                     "application/json": components["schemas"]["ProblemOut"];
                 };
             };
-            /** @description Refused, with the mend */
+            /** @description Refused, with the correction */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -4876,7 +4876,7 @@ export interface operations {
                     "application/json": components["schemas"]["ProblemOut"];
                 };
             };
-            /** @description Refused, with the mend */
+            /** @description Refused, with the correction */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -4925,7 +4925,7 @@ export interface operations {
                     "application/json": components["schemas"]["ProblemOut"];
                 };
             };
-            /** @description Refused, with the mend */
+            /** @description Refused, with the correction */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -4972,7 +4972,7 @@ export interface operations {
                     "application/json": components["schemas"]["ProblemOut"];
                 };
             };
-            /** @description Refused, with the mend */
+            /** @description Refused, with the correction */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -5023,7 +5023,7 @@ export interface operations {
                     "application/json": components["schemas"]["ProblemOut"];
                 };
             };
-            /** @description Refused, with the mend */
+            /** @description Refused, with the correction */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -5072,7 +5072,7 @@ export interface operations {
                     "application/json": components["schemas"]["ProblemOut"];
                 };
             };
-            /** @description Refused, with the mend */
+            /** @description Refused, with the correction */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -5125,7 +5125,7 @@ export interface operations {
                     "application/json": components["schemas"]["ProblemOut"];
                 };
             };
-            /** @description Refused, with the mend */
+            /** @description Refused, with the correction */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -5176,7 +5176,7 @@ export interface operations {
                     "application/json": components["schemas"]["ProblemOut"];
                 };
             };
-            /** @description Refused, with the mend */
+            /** @description Refused, with the correction */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -5229,7 +5229,7 @@ export interface operations {
                     "application/json": components["schemas"]["ProblemOut"];
                 };
             };
-            /** @description Refused, with the mend */
+            /** @description Refused, with the correction */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -5282,7 +5282,7 @@ export interface operations {
                     "application/json": components["schemas"]["ProblemOut"];
                 };
             };
-            /** @description Refused, with the mend */
+            /** @description Refused, with the correction */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -5331,7 +5331,7 @@ export interface operations {
                     "application/json": components["schemas"]["ProblemOut"];
                 };
             };
-            /** @description Refused, with the mend */
+            /** @description Refused, with the correction */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -5384,7 +5384,7 @@ export interface operations {
                     "application/json": components["schemas"]["ProblemOut"];
                 };
             };
-            /** @description Refused, with the mend */
+            /** @description Refused, with the correction */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -5437,7 +5437,7 @@ export interface operations {
                     "application/json": components["schemas"]["ProblemOut"];
                 };
             };
-            /** @description Refused, with the mend */
+            /** @description Refused, with the correction */
             422: {
                 headers: {
                     [name: string]: unknown;
@@ -5490,7 +5490,7 @@ export interface operations {
                     "application/json": components["schemas"]["ProblemOut"];
                 };
             };
-            /** @description Refused, with the mend */
+            /** @description Refused, with the correction */
             422: {
                 headers: {
                     [name: string]: unknown;

@@ -41,7 +41,7 @@ const hasPlate = computed(() => props.stage === 'outside')
 const drawingInHand = computed(
   () => parts.value.flatMap((part) => part.fields).find((field) => field.key === lit.value)?.drawing ?? '',
 )
-/** The section stands for the plate or the pleat pack while one of its own dimensions is in hand. */
+/** The section is shown instead of the plate or the pleat pack while one of its own dimensions is in hand. */
 const showsSection = computed(() => props.stage === 'opened' || drawingInHand.value === 'section')
 const hasFigures = computed(() => !hasPlate.value || showsSection.value)
 const figures = useFigures(sampleId, hasFigures)
@@ -65,7 +65,7 @@ const generalWarnings = computed(() => {
   )
 })
 
-/** The line that adds holes stands after the plate, or after the centre tube. */
+/** The line that adds holes comes after the plate, or after the centre tube. */
 function addsHolesAfter(part: Schemas['PartOut'], index: number): boolean {
   if (placement.value === null) return false
   const after = placement.value === 'inlet' ? 'plate' : 'tube'
@@ -89,10 +89,10 @@ useKeys([
   listedKey('Enter, Tab', 'take the reading and go to the next (Shift: the one before)'),
   listedKey('↓ ↑', 'next, the one before'),
   listedKey('F2', 'put what was likely meant'),
-  listedKey('F4', 'insist on the reading that is questioned'),
+  listedKey('F4', 'confirm the reading that is questioned'),
   listedKey('Alt+P, I, N, S', 'provenance, instrument, note, or why there is no value'),
   listedKey('Backspace', 'in an empty field: go to its readings (← → between them, Esc back)'),
-  listedKey('Delete', 'on a reading: strike it out; Enter on a struck one restores it'),
+  listedKey('Delete', 'on a reading: set it aside; Enter on one set aside uses it again'),
   listedKey('1 … 5', 'on pictured choices: choose; v shows what the schools say'),
   listedKey('Esc', 'empty the field; in an empty one: leave it, so that single keys work'),
 ])

@@ -34,9 +34,9 @@ function of(prefix: string) {
 }
 
 useKeys([
-  listedKey('Enter', 'keep the detail and go to the next (Shift: the one before)'),
+  listedKey('Enter', 'save the detail and go to the next (Shift: the one before)'),
   listedKey('↓ ↑', 'next, the one before'),
-  listedKey('Esc', 'back to what was kept'),
+  listedKey('Esc', 'back to the saved value'),
 ])
 
 useAskedField({

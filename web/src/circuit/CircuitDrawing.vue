@@ -6,7 +6,7 @@ import { catalogue } from '@/catalogue/catalogue'
 const props = defineProps<{ details: Readonly<Record<string, string>>; chosen: string }>()
 const emit = defineEmits<{ choose: [name: string] }>()
 
-/** Where each part stands: middle of its sign, and where its numbers are written. */
+/** Where each part is drawn: middle of its sign, and where its numbers are written. */
 const AT: Record<string, { x: number; y: number; text: [number, number] }> = {
   pump: { x: 36, y: 140, text: [62, 136] },
   regulator: { x: 150, y: 104, text: [174, 100] },

@@ -41,8 +41,8 @@ async function choose(name: string) {
 }
 
 useKeys([
-  listedKey('Enter', 'keep the number and go to the next (Shift: the one before)'),
-  listedKey('Esc', 'back to what was kept'),
+  listedKey('Enter', 'save the number and go to the next (Shift: the one before)'),
+  listedKey('Esc', 'back to the saved value'),
 ])
 
 useAskedField({

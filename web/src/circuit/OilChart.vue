@@ -90,7 +90,7 @@ function release() {
     <ChartFrame :left="LEFT" :right="RIGHT" :top="TOP" :bottom="BOTTOM" :across="across" :up="up" />
     <g v-if="cold !== null" class="still">
       <rect class="cold" :x="LEFT" :y="TOP" :width="Math.max(0, cold - LEFT)" :height="BOTTOM - TOP" />
-      <text :transform="`translate(${Math.max(LEFT + 10, cold - 4)} ${BOTTOM - 6}) rotate(-90)`">will not pump</text>
+      <text :transform="`translate(${Math.max(LEFT + 10, cold - 4)} ${BOTTOM - 6}) rotate(-90)`">below the pumpability limit</text>
     </g>
     <path v-for="(d, i) in extended" :key="i" class="line extended" :d="d" />
     <path class="line" :d="known" />

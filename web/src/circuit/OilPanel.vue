@@ -12,7 +12,7 @@ type Point = Schemas['ViscosityPoint']
 const props = defineProps<{
   line: OilLine | null
   grades: readonly string[]
-  /** Density as it is kept, for a line that is only looked at. */
+  /** Density as it is saved, for a line that is only looked at. */
   setOil: (body: Schemas['OilIn']) => Promise<unknown>
 }>()
 
@@ -24,7 +24,7 @@ const dragged = ref<Point[] | null>(null)
 const preview = ref<OilLine | null>(null)
 
 const shown = computed(() => preview.value ?? props.line)
-/** The points as they are kept, in the kind of viscosity they were stated in. */
+/** The points as they are saved, in the kind of viscosity they were stated in. */
 const kept = computed<Point[]>(() =>
   (props.line?.points ?? []).map((point) => ({
     temperature_c: point.temperature_c,
@@ -165,7 +165,7 @@ async function onDrop() {
       <p v-if="at" class="fine at" data-oil="reading">
         <strong>{{ toDigits(at.dynamic, 3) }}</strong> mPa·s dynamic · <strong>{{ toDigits(at.kinematic, 3) }}</strong> mm²/s kinematic ·
         {{ toDigits(at.density, 3) }} kg/m³
-        <em v-if="at.still"> · will not pump</em><em v-else-if="at.extended"> · extended beyond the points</em>
+        <em v-if="at.still"> · below the pumpability limit</em><em v-else-if="at.extended"> · extended beyond the points</em>
       </p>
       <OilChart :line="shown" :reading="reading" @read="read" @drag="onDrag" @drop="onDrop" />
       <table class="points">
@@ -189,7 +189,7 @@ async function onDrop() {
               </select>
             </td>
             <td><input v-model="row.highShear" type="checkbox" :aria-label="`Point ${i + 1} taken at high shear, as cold cranking is`" @change="onRows" /></td>
-            <td><button v-if="rows.length > 2" type="button" class="link" :aria-label="`Take point ${i + 1} away`" @click="removeRow(i)">take away</button></td>
+            <td><button v-if="rows.length > 2" type="button" class="link" :aria-label="`Remove point ${i + 1}`" @click="removeRow(i)">remove</button></td>
           </tr>
         </tbody>
       </table>

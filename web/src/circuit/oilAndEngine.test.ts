@@ -59,14 +59,14 @@ describe('oil and engine', () => {
     expect(told(-9)).toContain('More than usual')
     expect(mount(HotPointPanel, { props: { point: null, problem: null, missing: ['circuit.engine'], family: 'metric' } }).text()).toContain("the engine's hot point")
   })
-  it('takes engines from the library and says why one cannot be kept', async () => {
+  it('takes engines from the library and says why one cannot be saved', async () => {
     const take = vi.fn().mockResolvedValue(undefined)
     const wrapper = mount(EngineLibrary, {
       props: { engines: [{ id: null, name: 'shipped', words: 'w' }, { id: 3, name: 'mine', words: 'w' }], take, keep: () => Promise.reject(problem('no name yet')), forget: vi.fn() },
     })
     await wrapper.get('[data-engine="mine"]').trigger('click')
     expect(take).toHaveBeenCalledWith('mine')
-    expect(wrapper.findAll('[aria-label^="Take "]')).toHaveLength(1)
+    expect(wrapper.findAll('[aria-label^="Remove "]')).toHaveLength(1)
     await wrapper.get('.tool').trigger('click')
     await flushPromises()
     expect(wrapper.get('[role="alert"]').text()).toBe('no name yet')

@@ -17,13 +17,13 @@ export function useEngine(sampleId: MaybeRefOrGetter<number>) {
   })
 }
 
-/** The library of engines: keep the study's, take one away. */
+/** The library of engines: save the study's, remove one. */
 export function useEngineLibrary(sampleId: MaybeRefOrGetter<number>) {
   const queries = useQueryClient()
   const renew = () => queries.invalidateQueries({ queryKey: queryKeys.engines() })
   const keep = useMutation({
     mutationFn: () =>
-      unwrap(client.POST('/api/samples/{sample_id}/engine/keep', { params: { path: { sample_id: toValue(sampleId) } } })),
+      unwrap(client.POST('/api/samples/{sample_id}/engine/save', { params: { path: { sample_id: toValue(sampleId) } } })),
     onSuccess: renew,
   })
   const forget = useMutation({

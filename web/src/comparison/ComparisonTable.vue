@@ -43,7 +43,7 @@ const rows = computed(() =>
       ...side,
       number: i + 1,
       colour: sampleColour(i),
-      restricts: largest ? `${term('loss_part', largest.name)} ${Math.round(largest.share_percent)} %` : 'will not pump',
+      restricts: largest ? `${term('loss_part', largest.name)} ${Math.round(largest.share_percent)} %` : 'below the pumpability limit',
       next: whole.slice(1).map((part) => `${term('loss_part', part.name).toLowerCase()} ${Math.round(part.share_percent)} %`).join(', '),
       bars: side.parts.map((part) => ({ name: part.name, share: part.share_percent })),
       onset: side.has_valve ? celsius(side.onset_c) : 'no bypass',

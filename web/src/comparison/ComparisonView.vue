@@ -27,7 +27,7 @@ const place = useMapPlace()
 const studyId = toRef(props, 'studyId')
 const titles = useFieldTitles(useSheet(toRef(props, 'sampleId')).data)
 
-/** Filters beside each other, or the one in hand in each kept scenario. */
+/** Filters beside each other, or the one in hand in each saved scenario. */
 const what = ref<'filters' | 'scenarios'>('filters')
 const WHATS = [
   { label: 'Filters', value: 'filters' },
@@ -63,7 +63,7 @@ const hidden = ref<string[]>([])
 const { state, run, stop } = useSlices()
 const chart = useTemplateRef<InstanceType<typeof SliceChart>>('chart')
 const quantity = computed(() => quantityNamed(place.quantity))
-/** The slice has the share through the media; what the media catch of it is for the map. */
+/** The slice has the share through the media; what the media capture of it is for the map. */
 const title = computed(() => (quantity.value.name === 'media_fraction' ? 'Share through the media' : quantity.value.title))
 const ids = computed(() => comparison.data.value?.filters.map((side) => side.key) ?? [])
 const shown = computed(() => ids.value.filter((id) => !hidden.value.includes(id)))
@@ -139,10 +139,10 @@ useKeys([
         <label>at <input v-model="typed.temperature" aria-label="Oil temperature in °C" inputmode="decimal" @change="go" /> °C</label>
         <label><input v-model="typed.speed" aria-label="Engine speed in rpm" inputmode="decimal" @change="go" /> rpm</label>
       </form>
-      <SwitchButtons v-model="what" :options="WHATS" label="What stands side by side" small />
+      <SwitchButtons v-model="what" :options="WHATS" label="What is compared" small />
       <SwitchButtons v-model="place.condition" :options="CONDITIONS" label="Condition" small />
       <p v-if="said" class="said-wrong" role="alert">{{ said }}</p>
-      <p v-else-if="what === 'scenarios' && comparison.data.value?.filters.length === 1" class="soft">No scenario is kept yet: try one beside the map, name it, keep it.</p>
+      <p v-else-if="what === 'scenarios' && comparison.data.value?.filters.length === 1" class="soft">No scenario is saved yet: try one beside the map, name it, save it.</p>
       <p v-else-if="what === 'filters' && place.scenario" class="thought">What if: {{ place.scenario.name }} <button type="button" class="tool" @click="place.draft = { name: 'what if' }">as it is</button></p>
       <p v-else class="soft">An open bypass is an emergency path. A model, not a test.</p>
     </header>

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** What box, page and people claim: kept with source and speaker, checked by readings, marked stale, never dropped. */
+/** What box, page and people claim: recorded with source and speaker, checked by readings, marked stale, never dropped. */
 import { computed, nextTick, ref, useTemplateRef } from 'vue'
 import type { Schemas } from '@/api/client'
 import { useRefusal } from '@/shared/useRefusal'
@@ -17,7 +17,7 @@ const VERDICTS: Record<string, string> = {
   refuted: 'refuted',
   cannot_tell: 'cannot tell',
   waits: 'waits',
-  no_check: 'kept',
+  no_check: 'recorded',
   stale: 'stale',
 }
 
@@ -79,7 +79,7 @@ async function markStale(claim: Schemas['ClaimOut']) {
         <span class="acts">
           <button v-if="!claim.stale" type="button" @click="staleOf = staleOf === claim.id ? null : claim.id">Stale …</button>
           <button v-else type="button" @click="guarded(() => changes.markStale(claim.id, ''))">Holds again</button>
-          <button type="button" @click="guarded(() => changes.removeClaim(claim.id))">Take away</button>
+          <button type="button" @click="guarded(() => changes.removeClaim(claim.id))">Remove</button>
         </span>
         <form v-if="staleOf === claim.id" class="why" @submit.prevent="markStale(claim)">
           <label>stale because <input v-model="reason" required /></label>
@@ -111,7 +111,7 @@ async function markStale(claim: Schemas['ClaimOut']) {
         </select>
       </label>
       <label>seen on <input v-model="seen" class="typed date" placeholder="2026-10-02" autocomplete="off" /></label>
-      <button type="submit">Keep the claim</button>
+      <button type="submit">Save the claim</button>
     </form>
     <p v-if="said" class="said-wrong" role="alert">{{ said }}</p>
   </section>

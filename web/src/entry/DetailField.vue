@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** A detail: one value at a time, kept on Enter, Tab or leaving; what it was before can be brought back by undo. */
+/** A detail: one value at a time, saved on Enter, Tab or leaving; what it was before can be brought back by undo. */
 import { nextTick, ref, useTemplateRef, watch } from 'vue'
 import { ProblemError, type Schemas } from '@/api/client'
 import type { UnitFamily } from '@/catalogue/units'

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** Several details, one below the other, with what is kept of each. */
+/** Several details, one below the other, with the saved value of each. */
 import type { Schemas } from '@/api/client'
 import type { UnitFamily } from '@/catalogue/units'
 import DetailField from './DetailField.vue'

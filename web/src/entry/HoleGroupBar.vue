@@ -63,7 +63,7 @@ function put(changed: Partial<Schemas['HoleGroupIn']> = {}) {
     <label v-if="group.shape === 'outline'" class="wide">
       points in mm <input v-model="points" @change="put()" />
     </label>
-    <button type="button" @click="change(() => changes.removeHoles(group))">Take away</button>
+    <button type="button" @click="change(() => changes.removeHoles(group))">Remove</button>
     <p v-if="refused" class="said-wrong">{{ refused }}</p>
   </div>
 </template>

@@ -18,7 +18,7 @@ describe('pictured choices', () => {
     choices: [{ value: 'square', meaning: 'a' }, { value: 'captured lip', meaning: 'b' }],
     schools: ['Captured: it stays.', 'Square: it turns.'],
   }
-  it('are chosen by number, taken away by Delete, and show the default school first', async () => {
+  it('are chosen by number, removed by Delete, and show the default school first', async () => {
     const set = vi.fn().mockResolvedValue({})
     const wrapper = mount(ObservationField, { props: { observation, value: null, set }, global: { plugins } })
     const group = wrapper.get('[role="radiogroup"]')

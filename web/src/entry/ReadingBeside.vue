@@ -17,7 +17,7 @@ const provenance = defineModel<ChosenProvenance>('provenance', { required: true 
 const instrument = defineModel<ChosenInstrument>('instrument', { required: true })
 const note = defineModel<string>('note', { required: true })
 
-/** Arrow keys run through the states without meaning them: the one that stands counts, on Enter or on leaving. */
+/** Arrow keys run through the states without meaning them: the one chosen counts, on Enter or on leaving. */
 const running = ref(false)
 
 function choose(event: Event) {

@@ -6,8 +6,8 @@ import ReadingChip from './ReadingChip.vue'
 
 const plugins = [PrimeVue]
 const reading: Schemas['ReadingOut'] = {
-  id: 7, text: '1.62 m', taken_at: '2026-11-01T08:00:00Z', struck_out_reason: null, metric: '1620 mm', inch: '63.780 in', doubtful: false,
-  instrument: null, provenance: 'measured', note: null, insisted: false, used: true,
+  id: 7, text: '1.62 m', taken_at: '2026-11-01T08:00:00Z', set_aside_reason: null, metric: '1620 mm', inch: '63.780 in', doubtful: false,
+  instrument: null, provenance: 'measured', note: null, confirmed: false, used: true,
 }
 beforeEach(() => vi.useFakeTimers())
 afterEach(() => {
@@ -21,18 +21,18 @@ describe('a reading chip', () => {
     const wrapper = mount(ReadingChip, { props: { reading, usualInstrument: 'tape' }, global: { plugins } })
     await wrapper.get('button').trigger('keydown', { key: 'Delete' })
     await wrapper.get('input').trigger('keydown', { key: 'Enter' })
-    expect(wrapper.emitted('strike')).toBeUndefined()
+    expect(wrapper.emitted('setAside')).toBeUndefined()
     expect(wrapper.text()).toContain('why it does not count')
     await wrapper.get('input').setValue('pulled too hard')
     await wrapper.get('input').trigger('keydown', { key: 'Enter' })
-    expect(wrapper.emitted('strike')).toEqual([['pulled too hard']])
+    expect(wrapper.emitted('setAside')).toEqual([['pulled too hard']])
   })
-  it('keeps a struck reading in sight and restores it', async () => {
-    const struck = { ...reading, struck_out_reason: 'wet' }
-    const wrapper = mount(ReadingChip, { props: { reading: struck, usualInstrument: 'tape' }, global: { plugins } })
+  it('keeps a reading set aside in sight and uses it again', async () => {
+    const aside = { ...reading, set_aside_reason: 'wet' }
+    const wrapper = mount(ReadingChip, { props: { reading: aside, usualInstrument: 'tape' }, global: { plugins } })
     expect(wrapper.get('s').text()).toBe('1.62 m')
     expect(wrapper.text()).toContain('wet')
     await wrapper.get('button').trigger('click')
-    expect(wrapper.emitted('restore')).toHaveLength(1)
+    expect(wrapper.emitted('useAgain')).toHaveLength(1)
   })
 })

@@ -7,7 +7,7 @@ import { clock } from '@/shared/clock'
 import { term } from '@/catalogue/catalogue'
 
 const props = defineProps<{ reading: Schemas['ReadingOut']; usualInstrument: string }>()
-const emit = defineEmits<{ strike: [reason: string]; restore: []; leave: [] }>()
+const emit = defineEmits<{ setAside: [reason: string]; useAgain: []; leave: [] }>()
 
 const asking = ref(false)
 const reason = ref('')
@@ -19,20 +19,20 @@ const past = ref<Schemas['HistoryOut'][]>([])
 
 /** What was recorded of the reading beside its text. */
 const about = computed(() => {
-  const { provenance, instrument, note, insisted } = props.reading
+  const { provenance, instrument, note, confirmed } = props.reading
   return [
     provenance === 'measured' ? '' : term('provenance', provenance),
     instrument && instrument !== props.usualInstrument ? term('instrument', instrument) : '',
     note ?? '',
-    insisted ? 'insisted' : '',
+    confirmed ? 'confirmed' : '',
   ].filter(Boolean)
 })
 const told = computed(() => {
   const { metric, inch, taken_at } = props.reading
   const lines = [`${metric} = ${inch}`, taken_at ? `typed ${clock(taken_at)}` : 'from a document', ...about.value]
-  if (!props.reading.used && props.reading.struck_out_reason === null) lines.push('not used: there are better ones')
+  if (!props.reading.used && props.reading.set_aside_reason === null) lines.push('not used: there are better ones')
   for (const event of past.value)
-    lines.push(`${clock(event.at)} ${event.words}${event.undone ? ' (taken back)' : ''}`)
+    lines.push(`${clock(event.at)} ${event.words}${event.undone ? ' (undone)' : ''}`)
   return lines.join('\n')
 })
 
@@ -66,7 +66,7 @@ function confirm() {
     said.value = 'Say in a few words why it does not count.'
     return
   }
-  emit('strike', reason.value)
+  emit('setAside', reason.value)
   asking.value = false
   reason.value = ''
 }
@@ -74,7 +74,7 @@ function confirm() {
 function onKey(event: KeyboardEvent) {
   if (event.key === 'Delete' || event.key === 'Backspace') {
     event.preventDefault()
-    if (props.reading.struck_out_reason === null) void ask()
+    if (props.reading.set_aside_reason === null) void ask()
   } else if (event.key === 'Escape') emit('leave')
   else if (event.key === 'ArrowRight') {
     const next = chip.value?.parentElement?.nextElementSibling?.querySelector('button')
@@ -90,7 +90,7 @@ function onKey(event: KeyboardEvent) {
   <span class="chip-place">
     <span v-if="asking" class="asking">
       <label>
-        <span>Strike out <span class="typed">{{ reading.text }}</span> because</span>
+        <span>Set aside <span class="typed">{{ reading.text }}</span> because</span>
         <InputText
           ref="field"
           v-model="reason"
@@ -100,21 +100,21 @@ function onKey(event: KeyboardEvent) {
           @keydown.escape.prevent.stop="stopAsking"
         />
       </label>
-      <button type="button" class="small" @click="confirm">Strike out</button>
+      <button type="button" class="small" @click="confirm">Set aside</button>
       <button type="button" class="small" @click="stopAsking">Keep</button>
       <span v-if="said" class="said-wrong">{{ said }}</span>
     </span>
     <button
-      v-else-if="reading.struck_out_reason === null"
+      v-else-if="reading.set_aside_reason === null"
       ref="chip"
       type="button"
       class="chip"
       :class="{ doubtful: reading.doubtful, unused: !reading.used }"
       tabindex="-1"
-      :title="`${told}\nClick, or Delete, to strike it out`"
+      :title="`${told}\nClick, or Delete, to set it aside`"
       @focus="lookBack"
       @pointerenter="lookBack"
-      :aria-label="`Reading ${reading.text}${reading.doubtful ? ', does not fit the others' : ''}; Delete strikes it out`"
+      :aria-label="`Reading ${reading.text}${reading.doubtful ? ', does not fit the others' : ''}; Delete sets it aside`"
       @click="ask"
       @keydown="onKey"
     >
@@ -127,17 +127,17 @@ function onKey(event: KeyboardEvent) {
       v-else
       ref="chip"
       type="button"
-      class="chip struck"
+      class="chip set-aside"
       tabindex="-1"
-      :title="`${told}\nStruck out: ${reading.struck_out_reason}. Click to let it stand again`"
+      :title="`${told}\nSet aside: ${reading.set_aside_reason}. Click to use it again`"
       @focus="lookBack"
       @pointerenter="lookBack"
-      :aria-label="`Reading ${reading.text}, struck out: ${reading.struck_out_reason}; Enter restores it`"
-      @click="$emit('restore')"
+      :aria-label="`Reading ${reading.text}, set aside: ${reading.set_aside_reason}; Enter uses it again`"
+      @click="$emit('useAgain')"
       @keydown="onKey"
     >
       <s class="typed">{{ reading.text }}</s>
-      <span class="why">{{ reading.struck_out_reason }}</span>
+      <span class="why">{{ reading.set_aside_reason }}</span>
     </button>
   </span>
 </template>
@@ -186,7 +186,7 @@ function onKey(event: KeyboardEvent) {
   color: var(--rust);
   font-size: 0.8rem;
 }
-.struck {
+.set-aside {
   border-style: dashed;
   color: var(--ink-soft);
   background: none;

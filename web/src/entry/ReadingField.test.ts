@@ -7,8 +7,8 @@ import type { BenchChanges } from '@/sample/useSheet'
 
 const plugins = [PrimeVue]
 const reading: Schemas['ReadingOut'] = {
-  id: 7, text: '1.62 m', taken_at: '2026-11-01T08:00:00Z', struck_out_reason: null, metric: '1620 mm', inch: '63.780 in', doubtful: false,
-  instrument: null, provenance: 'measured', note: null, insisted: false, used: true,
+  id: 7, text: '1.62 m', taken_at: '2026-11-01T08:00:00Z', set_aside_reason: null, metric: '1620 mm', inch: '63.780 in', doubtful: false,
+  instrument: null, provenance: 'measured', note: null, confirmed: false, used: true,
 }
 const field: Schemas['FieldOut'] = {
   key: 'media.strip_length', title: 'strip length', metric_unit: 'mm', inch_unit: 'in', instrument: 'tape',
@@ -48,7 +48,7 @@ describe('a reading field', () => {
     await wrapper.get('input').trigger('keydown', { key: 'Enter' })
     await flushPromises()
     expect(add).toHaveBeenCalledWith({
-      key: 'media.strip_length', text: '63 3/8', family: 'inch', provenance: null, instrument: null, note: null, insist: false,
+      key: 'media.strip_length', text: '63 3/8', family: 'inch', provenance: null, instrument: null, note: null, confirm: false,
     })
     expect((wrapper.get('input').element as HTMLInputElement).value).toBe('')
     expect(wrapper.emitted('next')).toHaveLength(1)
@@ -107,7 +107,7 @@ describe('a reading field', () => {
     expect(add).toHaveBeenCalledWith(expect.objectContaining({ text: '98.4' }))
     expect(wrapper.emitted('next')).toHaveLength(1)
   })
-  it('puts what was likely meant on F2 and records that one insists on Enter', async () => {
+  it('puts what was likely meant on F2 and records a confirmation on Enter', async () => {
     const asked = { ...echoed, question: 'ten times too large, 0.9 mm meant?', correction: '0.9 mm' }
     vi.spyOn(client, 'POST').mockResolvedValue({ data: asked, response: new Response() } as never)
     const add = vi.fn().mockResolvedValue({})
@@ -122,16 +122,16 @@ describe('a reading field', () => {
     await vi.advanceTimersByTimeAsync(200)
     await flushPromises()
     await input.trigger('keydown', { key: 'Enter' })
-    expect(add).toHaveBeenCalledWith(expect.objectContaining({ text: '9', insist: true }))
+    expect(add).toHaveBeenCalledWith(expect.objectContaining({ text: '9', confirm: true }))
   })
-  it('corrects a slip that stands already, or insists on it, from the empty field', async () => {
-    const [correct, insist] = [vi.fn().mockResolvedValue({}), vi.fn().mockResolvedValue({})]
-    const warnings = [{ message: 'ten times too large', reading_id: 7, correction: '0.16 m', insisted: false }]
-    const wrapper = mountField({ correct, insist }, { warnings })
+  it('corrects a reading already taken, or confirms it, from the empty field', async () => {
+    const [correct, confirm] = [vi.fn().mockResolvedValue({}), vi.fn().mockResolvedValue({})]
+    const warnings = [{ message: 'ten times too large', reading_id: 7, correction: '0.16 m', confirmed: false }]
+    const wrapper = mountField({ correct, confirm }, { warnings })
     await wrapper.get('input').trigger('keydown', { key: 'F2' })
     expect(correct).toHaveBeenCalledWith(7, '0.16 m', 'media.strip_length')
     await wrapper.get('input').trigger('keydown', { key: 'F4' })
-    expect(insist).toHaveBeenCalledWith(7, 'media.strip_length')
+    expect(confirm).toHaveBeenCalledWith(7, 'media.strip_length')
   })
   it('sends provenance, instrument and note once, then starts afresh', async () => {
     const add = vi.fn().mockResolvedValue({})

@@ -30,7 +30,7 @@ const input = useTemplateRef<{ $el: HTMLInputElement }>('input')
 const row = useTemplateRef<HTMLElement>('row')
 const family = toRef(props, 'family')
 
-function reading(typed: string, insist: boolean): Schemas['ReadingIn'] {
+function reading(typed: string, confirm: boolean): Schemas['ReadingIn'] {
   return {
     key: props.field.key,
     text: typed,
@@ -38,7 +38,7 @@ function reading(typed: string, insist: boolean): Schemas['ReadingIn'] {
     provenance: provenance.value === 'measured' ? null : provenance.value,
     instrument: instrument.value || null,
     note: note.value || null,
-    insist,
+    confirm,
   }
 }
 
@@ -67,7 +67,7 @@ const mean = computed(() => {
 })
 const problem = computed(() => refused.value || (text.value.trim() ? (echo.value?.problem ?? '') : ''))
 const correctable = computed(() => props.field.warnings.find((warning) => warning.correction && warning.reading_id))
-const questioned = computed(() => props.field.warnings.find((warning) => warning.reading_id && !warning.insisted))
+const questioned = computed(() => props.field.warnings.find((warning) => warning.reading_id && !warning.confirmed))
 const plain = computed(() => provenance.value === 'measured' && !instrument.value && !note.value)
 
 /**
@@ -99,7 +99,7 @@ async function accept() {
   }
 }
 
-/** Do something to the readings that stand already; what is refused is said here. */
+/** Do something to readings already taken; what is refused is said here. */
 const change = (work: Promise<unknown>) => guarded(() => work)
 
 /** Put what was likely meant: into the field while it is typed, else in place of the reading that slipped. */
@@ -109,9 +109,9 @@ function correct() {
     void change(props.changes.correct(correctable.value.reading_id!, correctable.value.correction!, props.field.key))
 }
 
-function insist() {
+function confirm() {
   if (!text.value.trim() && questioned.value)
-    void change(props.changes.insist(questioned.value.reading_id!, props.field.key))
+    void change(props.changes.confirm(questioned.value.reading_id!, props.field.key))
 }
 
 function setState(state: Schemas['StateIn']['state']) {
@@ -123,7 +123,7 @@ const KEYS: Record<string, (event: KeyboardEvent) => void> = {
   ArrowDown: () => emit('next'),
   ArrowUp: () => emit('previous'),
   F2: correct,
-  F4: insist,
+  F4: confirm,
   Escape: () => {
     if (!text.value) input.value?.$el.blur()
     text.value = ''
@@ -214,8 +214,8 @@ defineExpose({ focus })
         :key="one.id"
         :reading="one"
         :usual-instrument="field.instrument"
-        @strike="change(changes.strikeOut(one.id, $event, field.key))"
-        @restore="change(changes.restore(one.id, field.key))"
+        @set-aside="change(changes.setAside(one.id, $event, field.key))"
+        @use-again="change(changes.useAgain(one.id, field.key))"
         @leave="focus"
       />
       <span v-for="(typed, i) in underway" :key="`underway-${i}`" class="underway typed">{{ typed }} …</span>
@@ -243,9 +243,9 @@ defineExpose({ focus })
       <p
         v-for="warning in field.warnings"
         :key="warning.message"
-        :class="warning.insisted ? 'soft insisted' : 'said-wrong'"
+        :class="warning.confirmed ? 'soft confirmed' : 'said-wrong'"
       >
-        {{ warning.message }}<template v-if="warning.insisted"> Insisted on.</template>
+        {{ warning.message }}<template v-if="warning.confirmed"> Confirmed.</template>
         <template v-else-if="warning.reading_id">
           <button
             v-if="warning.correction"
@@ -260,7 +260,7 @@ defineExpose({ focus })
             type="button"
             class="key-button"
             tabindex="-1"
-            @click="change(changes.insist(warning.reading_id, field.key))"
+            @click="change(changes.confirm(warning.reading_id, field.key))"
           >
             <kbd>F4</kbd> it is right
           </button>
@@ -377,7 +377,7 @@ defineExpose({ focus })
   margin-left: 0.3rem;
   cursor: pointer;
 }
-.insisted {
+.confirmed {
   font-style: italic;
 }
 </style>

@@ -86,7 +86,7 @@ const told = computed(
         <circle class="claim" :cx="point.x" :cy="point.y" r="4"><title>{{ point.words }}</title></circle>
         <path v-if="point.bound" class="upward" :d="`M${point.x} ${point.y - 4}v-7m-3 3l3 -3l3 3`" />
       </g>
-      <text class="middle" :x="(LEFT + RIGHT) / 2" y="148">% caught over particle size, µm(c)</text>
+      <text class="middle" :x="(LEFT + RIGHT) / 2" y="148">% captured over particle size, µm(c)</text>
     </svg>
     <table>
       <thead>

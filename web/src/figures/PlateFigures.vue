@@ -3,7 +3,7 @@
 import { computed } from 'vue'
 import type { Schemas } from '@/api/client'
 import { toDigits } from '@/shared/numbers'
-import { outletRows, penaltyWords, productLines, sectionDiscs } from './plateFigures'
+import { outletRows, lossRatioWords, productLines, sectionDiscs } from './plateFigures'
 import { shownUnit, type UnitFamily } from '@/catalogue/units'
 
 const props = defineProps<{ plate: Schemas['PlateOut']; family: UnitFamily }>()
@@ -30,7 +30,7 @@ const told = computed(
       <p v-if="!products.length" class="soft">no holes with their sizes yet</p>
       <p v-if="plate.equivalent_diameter_mm" class="fine">
         as one round hole ⌀ {{ toDigits(plate.equivalent_diameter_mm * length.factor, 3) }} {{ length.symbol }}, edge
-        {{ toDigits(plate.perimeter_mm * length.factor, 3) }} {{ length.symbol }}. {{ penaltyWords(plate) }}
+        {{ toDigits(plate.perimeter_mm * length.factor, 3) }} {{ length.symbol }}. {{ lossRatioWords(plate) }}
       </p>
     </section>
     <section v-if="discs.length">

@@ -35,7 +35,7 @@ const checks = computed(() => {
     said.push(`2·pleats·depth makes ${long(strip.pleats_length_mm)}: the strip is ${toDigits(Math.abs(off), 2)} % ${off < 0 ? 'shorter' : 'longer'}.`)
   if (strip.grammage_g_m2) said.push(`Grammage ${toDigits(strip.grammage_g_m2, 3)} g/m², dry mass over gross area.`)
   if (strip.pulled_length_mm && !strip.is_forecast)
-    said.push(`Pulled flat it gives ${long(strip.pulled_length_mm - strip.length_mm)} more; the area rests on the relaxed length.`)
+    said.push(`Pulled flat it gives ${long(strip.pulled_length_mm - strip.length_mm)} more; the area is computed from the relaxed length.`)
   return said
 })
 const told = computed(() =>

@@ -1,12 +1,12 @@
 import { describe, expect, it } from 'vitest'
 import type { Schemas } from '@/api/client'
-import { outletRows, penaltyWords, productLines, sectionDiscs } from './plateFigures'
+import { outletRows, lossRatioWords, productLines, sectionDiscs } from './plateFigures'
 import { litBy } from './plateCircles'
 
 const plate = {
   circles: [], holes: [], hole_circles_measured: true, problems: [], perimeter_mm: 100, equivalent_diameter_mm: 10,
   products: [{ count: 8, one_mm2: 28.9, open_fraction: 1 }, { count: 2, one_mm2: 30, open_fraction: 0.5 }],
-  penalty_viscous: 4.04, penalty_hot: null,
+  loss_ratio_viscous: 4.04, loss_ratio_hot: null,
   sections: [{ name: 'outlet', area_mm2: 100 }, { name: 'inlet', area_mm2: 400 }],
   outlets: [{ name: 'stud', bore_mm: 12.7, area_mm2: 126.7, flow_area_mm2: null, controlled_by: null, adapter_ratio: 0.5 }],
 } satisfies Schemas['PlateOut']
@@ -24,9 +24,9 @@ describe('the figures beside the plate', () => {
     expect(discs[0]!.words).toContain('4.00 times')
   })
   it('say what dividing the area costs, and what is missing for it', () => {
-    expect(penaltyWords(plate)).toContain('4.04 times cold')
-    expect(penaltyWords({ ...plate, penalty_hot: 0.91 })).toContain('0.910 times at the hot point')
-    expect(penaltyWords({ ...plate, penalty_viscous: null })).toContain('needs the plate’s thickness')
+    expect(lossRatioWords(plate)).toContain('4.04 times cold')
+    expect(lossRatioWords({ ...plate, loss_ratio_hot: 0.91 })).toContain('0.910 times at the hot point')
+    expect(lossRatioWords({ ...plate, loss_ratio_viscous: null })).toContain('needs the plate’s thickness')
   })
   it('show each bore and the adapter against it', () => {
     const row = outletRows(plate, 'inch')[0]!

@@ -61,11 +61,11 @@ export function outletRows(plate: Plate, family: UnitFamily): OutletRow[] {
   }))
 }
 
-/** Return the division penalty in words. */
-export function penaltyWords(plate: Plate): string {
-  if (plate.penalty_viscous === null)
+/** Return the division ratio in words. */
+export function lossRatioWords(plate: Plate): string {
+  if (plate.loss_ratio_viscous === null)
     return plate.products.length ? 'The cost of dividing the area needs the plate’s thickness.' : ''
-  const cold = `${toDigits(plate.penalty_viscous, 3)} times cold`
-  const hot = plate.penalty_hot === null ? '' : `, ${toDigits(plate.penalty_hot, 3)} times at the hot point`
+  const cold = `${toDigits(plate.loss_ratio_viscous, 3)} times cold`
+  const hot = plate.loss_ratio_hot === null ? '' : `, ${toDigits(plate.loss_ratio_hot, 3)} times at the hot point`
   return `Against one round hole of the same area the loss is ${cold}${hot}.`
 }

@@ -7,7 +7,7 @@ type Valve = Schemas['ValveOut']
 export interface ValveState {
   name: 'closed' | 'opening' | 'full open'
   lift: number
-  /** Pressure at which it stands so. [kPa] */
+  /** Pressure at which it is there. [kPa] */
   kpa: number | null
   /** x of the valve's axis. [mm] */
   axis: number

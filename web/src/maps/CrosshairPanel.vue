@@ -95,7 +95,7 @@ function go() {
     </form>
     <p v-if="said" class="said-wrong">{{ said }}</p>
     <p class="state" :class="{ open: (unfiltered ?? 0) > 0, cold: !pumps }" aria-live="polite" data-crosshair="state">
-      <template v-if="unfiltered === null">The oil will not pump here.</template>
+      <template v-if="unfiltered === null">The oil is below the pumpability limit here.</template>
       <template v-else-if="unfiltered > 0">
         <strong>{{ toPercent(unfiltered) }} of the oil passes unfiltered</strong>
         <template v-if="bypassed">, bypass open</template>

@@ -9,6 +9,6 @@ describe('the flow split', () => {
     expect(told('media')).toContain('7.00 L/min')
     expect(told('bypass')).toContain('25 %')
     expect(told('defects')).toContain('5.0 %')
-    expect(mount(FlowSplitPanel, { props: { section: null, flow: null, bypass: 0, defects: 0, family: 'metric' } }).text()).toContain('will not pump')
+    expect(mount(FlowSplitPanel, { props: { section: null, flow: null, bypass: 0, defects: 0, family: 'metric' } }).text()).toContain('below the pumpability limit')
   })
 })

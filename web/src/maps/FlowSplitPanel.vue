@@ -25,7 +25,7 @@ const rows = computed(() => [
 <template>
   <section class="panel" aria-label="Flow split">
     <h2>Where the oil goes</h2>
-    <p v-if="flow === null" class="soft fine">The oil will not pump here.</p>
+    <p v-if="flow === null" class="soft fine">The oil is below the pumpability limit here.</p>
     <template v-else>
       <SectionDrawing v-if="section" :section="section" lit="" :family="family" :flow="{ media, bypass, defects }" />
       <table>

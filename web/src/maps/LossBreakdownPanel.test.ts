@@ -7,7 +7,7 @@ const row = (name: string, viscous: number, inertial: number): LossRow => ({
   name, title: name, viscous, inertial, spring: 0, total: viscous + inertial, share: (viscous + inertial) / 100,
 })
 
-describe('the ledger', () => {
+describe('the pressure-loss breakdown', () => {
   it('draws each part against the longest bar of now and before', () => {
     const wrapper = mount(LossBreakdownPanel, {
       props: { rows: [row('media', 40, 0), row('outlet', 5, 5)], unchanged: [row('media', 80, 0)], sentence: 'said', family: 'metric' },

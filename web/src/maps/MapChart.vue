@@ -224,7 +224,7 @@ function onKey(event: KeyboardEvent) {
           <rect width="26" height="14" class="cold-ground" />
           <rect width="26" height="14" fill="url(#cold-hatch)" />
         </svg>
-        will not pump
+        below the pumpability limit
       </span>
       <button type="button" class="inputs" data-map="inputs" title="Inputs and sensitivity" @click="emit('inputs')">{{ inputWords }}</button>
       <span class="caution soft">

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** Why something cannot be computed yet, and where to mend it. */
+/** Why something cannot be computed yet, and where to correct it. */
 import { computed } from 'vue'
 import { ProblemError } from '@/api/client'
 import type { Sheet } from '@/sample/useSheet'

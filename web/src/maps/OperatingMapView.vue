@@ -168,15 +168,15 @@ const efficiencyWords = computed(() => {
   const known = shownMap.value?.efficiency
   if (quantity.value.name !== 'media_fraction' || !known) return ''
   if (known.value_percent === null && known.low_percent === null)
-    return `Nothing says what the media catch at ${known.size_um} µm(c): a claim with a size, or family and thickness of the media.`
+    return `Nothing says what the media capture at ${known.size_um} µm(c): a claim with a size, or family and thickness of the media.`
   const of = known.basis === 'claim' ? 'a claim' : 'a screening estimate, never a rating'
   return known.value_percent === null ? `At least this, from the lower bound of ${of}.` : `From ${of}.`
 })
 
 const LEFT_OUT: Record<string, string> = {
   'holes.centre_tube': 'centre tube holes',
-  'can.inside_diameter': "the way along the can (the can's inside diameter)",
-  'anti_drain.lift': 'anti-drain valve (its lift)',
+  'can.inside_diameter': "the can annulus (the can's inside diameter)",
+  'anti_drain.lift': 'anti-drainback valve (its lift)',
 }
 
 function move(to: Crosshair) {

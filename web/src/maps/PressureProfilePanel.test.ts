@@ -2,7 +2,7 @@ import { mount } from '@vue/test-utils'
 import { describe, expect, it } from 'vitest'
 import PressureProfilePanel from './PressureProfilePanel.vue'
 
-describe('the staircase', () => {
+describe('the pressure profile', () => {
   const props = {
     steps: [{ name: 'cooler', title: 'Oil cooler', from: 500, to: 400 }, { name: 'media', title: 'Media', from: 400, to: 300 }],
     pump: 500, inlet: 400, gallery: 300, gauge: 'filter_inlet' as const, unchanged: null, family: 'metric' as const,

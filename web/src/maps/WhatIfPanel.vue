@@ -3,7 +3,7 @@
 import { computed, reactive, ref, watch } from 'vue'
 import type { Schemas } from '@/api/client'
 import { terms } from '@/catalogue/catalogue'
-import { isChanged, withTyped } from './scenario'
+import { isChanged, typedChanges } from './scenario'
 import { toDigits } from '@/shared/numbers'
 import { shownUnit, type UnitFamily } from '@/catalogue/units'
 
@@ -36,7 +36,7 @@ function onSlide(event: Event) {
   set({ loading: loading === 1 ? null : loading })
 }
 
-/** What stands in the fields, by key: what was typed stays there while it is not understood. */
+/** The texts in the fields, by key: what was typed stays there while it is not understood. */
 const texts = reactive<Record<string, string>>({})
 const shownTexts = computed<Record<string, string>>(() => ({
   loading: shown(draft.value.loading ?? 1, 1),
@@ -54,16 +54,21 @@ watch(
   { immediate: true },
 )
 
+/** How many texts of each field were sent: an answer to an older one is no longer wanted. */
+const sent: Record<string, number> = {}
+
 /** Have what was typed understood by the server, in the family shown; what is refused changes nothing. */
 async function onTyped(key: string) {
   if (!said.value[key] && texts[key] === shownTexts.value[key]) return
+  const number = (sent[key] = (sent[key] ?? 0) + 1)
   try {
-    const changed = await withTyped(draft.value, key, texts[key] ?? '', props.family)
+    const changes = await typedChanges(draft.value, key, texts[key] ?? '', props.family)
+    if (number !== sent[key]) return
     said.value = { ...said.value, [key]: '' }
-    set({ ...changed, loading: changed.loading === 1 ? null : changed.loading, ...(key === 'adapter_holes' ? { without_adapter: null } : {}) })
+    set({ ...changes, ...(key === 'adapter_holes' ? { without_adapter: null } : {}) })
     texts[key] = shownTexts.value[key] ?? ''
   } catch (error) {
-    said.value = { ...said.value, [key]: error instanceof Error ? error.message : String(error) }
+    if (number === sent[key]) said.value = { ...said.value, [key]: error instanceof Error ? error.message : String(error) }
   }
 }
 

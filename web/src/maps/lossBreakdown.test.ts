@@ -15,7 +15,7 @@ function map(change: Partial<OperatingMap> = {}): OperatingMap {
   } as OperatingMap
 }
 
-describe('the ledger', () => {
+describe('the pressure-loss breakdown', () => {
   it('shares the whole loss and names the filter’s own largest part with the next', () => {
     const rows = lossesAt(map(), 0, 0)
     expect(rows.map((row) => [row.title, row.share])).toEqual([['Oil cooler', 0.9], ['Media', 0.06], ['Outlet bore', 0.04]])
@@ -33,7 +33,7 @@ describe('the ledger', () => {
     expect(lossesAt(map(), 0, 1)).toEqual([])
     expect(lossSentence([], 0, 1)).toBe('')
   })
-  it('makes a staircase that ends where pump pressure less all losses is', () => {
+  it('makes a pressure profile that ends where pump pressure less all losses is', () => {
     const steps = pressureProfile(lossesAt(map(), 0, 0), 400)
     expect(steps.map((step) => [step.from, step.to])).toEqual([[400, 310], [310, 304], [304, 300]])
   })

@@ -36,7 +36,7 @@ describe('the map in words', () => {
     expect(told(onset([null, null], [null, null]), 'metric')).toContain('stays closed everywhere')
     expect(told(onset([null, null], [null, 96.2]), 'metric')).toContain('the bypass opens at 96.2 °C at 2000 rpm')
     expect(told(onset([null, -8], [null, 60]), 'metric')).toContain('closes at −8.00 °C and opens again at 60.0 °C at 2000 rpm')
-    expect(told({ element_kpa: [[null, null]] }, 'metric')).toContain('will not pump anywhere')
+    expect(told({ element_kpa: [[null, null]] }, 'metric')).toContain('below the pumpability limit everywhere')
   })
   it('goes into a file with units in the heading and gaps left empty', () => {
     const rows = fieldRows(engineField(map(), mapQuantities()[0]!, null, 'inch'), 'Element differential pressure')

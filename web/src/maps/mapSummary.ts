@@ -32,7 +32,7 @@ function bypassAt(field: Described, i: number, acrossUnit: string): string | nul
 /** Say from where to where a quantity goes, and what the bypass does. */
 export function mapSummary(title: string, field: Described, acrossUnit: string): string {
   const found = nodes(field)
-  if (!found.length) return 'The oil will not pump anywhere on this map.'
+  if (!found.length) return 'The oil is below the pumpability limit everywhere on this map.'
   const { unit } = field
   const low = found.reduce((best, node) => (node.value < best.value ? node : best))
   const high = found.reduce((best, node) => (node.value > best.value ? node : best))

@@ -14,7 +14,14 @@ export function isChanged(scenario: Scenario): boolean {
   return (scenario.loading ?? 1) !== 1 || CHANGES.some((key) => scenario[key] !== undefined && scenario[key] !== null && scenario[key] !== false)
 }
 
-/** Return the scenario with a value as it was typed, or throw what is wrong with it. */
-export function withTyped(scenario: Scenario, key: string, text: string, family: UnitFamily): Promise<Scenario> {
-  return unwrap(client.POST('/api/scenario/value', { body: { scenario, key, text, family } }))
+/**
+ * Return what a value as it was typed changes in a scenario, or throw what is wrong with it. Only its own fields come
+ * back, since others may have been changed while the server was asked.
+ */
+export async function typedChanges(scenario: Scenario, key: string, text: string, family: UnitFamily): Promise<Partial<Scenario>> {
+  const changed = await unwrap(client.POST('/api/scenario/value', { body: { scenario, key, text, family } }))
+  const fields = (Object.keys(changed) as (keyof Scenario)[]).filter(
+    (field) => JSON.stringify(changed[field] ?? null) !== JSON.stringify(scenario[field] ?? null),
+  )
+  return Object.fromEntries(fields.map((field) => [field, changed[field]]))
 }

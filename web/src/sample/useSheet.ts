@@ -9,7 +9,7 @@ export type Sheet = Schemas['SheetOut']
 
 /** Changes that other views of the study show: the size of a can, names. */
 const SHOWN_ELSEWHERE = /^(can|study|engine|oil|sample)\./
-/** Details of study, engine, oil and plan stand on every sample's sheet. */
+/** Details of study, engine, oil and plan are on every sample's sheet. */
 const ON_EVERY_SHEET = /^$|^(study|engine|oil|plan)\.|^scenarios$/
 
 interface Change {
@@ -56,7 +56,7 @@ export function inTurn<T>(work: () => Promise<T>): Promise<T> {
   return done
 }
 
-/** Everything that changes a sample; each answers with the sheet as it then stands. */
+/** Everything that changes a sample; each answers with the sheet as it then is. */
 export function useBenchChanges(sampleId: MaybeRefOrGetter<number>) {
   const queries = useQueryClient()
   const { post } = useChannel()
@@ -115,12 +115,12 @@ export function useBenchChanges(sampleId: MaybeRefOrGetter<number>) {
       change('oil.viscosity', (path) => client.POST('/api/samples/{sample_id}/oil', { params: { path }, body })),
     takeEngine: (name: string) =>
       change('engine.name', (path) => client.POST('/api/samples/{sample_id}/engine', { params: { path }, body: { name } })),
-    strikeOut: (id: number, reason: string, place = '') =>
-      change(place, () => client.POST('/api/readings/{reading_id}/strike-out', { ...of(id), body: { reason } })),
-    restore: (id: number, place = '') => change(place, () => client.POST('/api/readings/{reading_id}/restore', of(id))),
+    setAside: (id: number, reason: string, place = '') =>
+      change(place, () => client.POST('/api/readings/{reading_id}/set-aside', { ...of(id), body: { reason } })),
+    useAgain: (id: number, place = '') => change(place, () => client.POST('/api/readings/{reading_id}/use-again', of(id))),
     correct: (id: number, text: string, place = '') =>
       change(place, () => client.POST('/api/readings/{reading_id}/correct', { ...of(id), body: { text } })),
-    insist: (id: number, place = '') => change(place, () => client.POST('/api/readings/{reading_id}/insist', of(id))),
+    confirm: (id: number, place = '') => change(place, () => client.POST('/api/readings/{reading_id}/confirm', of(id))),
     setState: (body: Schemas['StateIn']) =>
       change(body.key, (path) => client.POST('/api/samples/{sample_id}/states', { params: { path }, body })),
     setDetail: (body: Schemas['DetailIn']) =>

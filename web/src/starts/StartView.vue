@@ -52,7 +52,7 @@ async function read(name: string, text: string) {
   await unwrap(client.POST('/api/studies/{study_id}/duty-cycles', { params: { path: { study_id: props.studyId } }, body: { name, csv: text } }))
 }
 
-useKeys([listedKey('Enter', 'keep the number and go to the next (Shift: the one before)')])
+useKeys([listedKey('Enter', 'save the number and go to the next (Shift: the one before)')])
 
 useAskedField({ ready: () => sheet.isSuccess.value, focus: stops.focusKey })
 </script>

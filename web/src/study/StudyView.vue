@@ -94,8 +94,8 @@ async function move(way: 'undo' | 'redo') {
     const moved = await changes[way]()
     tell(
       way === 'undo'
-        ? `Taken back: ${moved.words}. Ctrl+Shift+Z puts it again.`
-        : `Put again: ${moved.words}. Ctrl+Z takes it back.`,
+        ? `Undone: ${moved.words}. Ctrl+Shift+Z redoes it.`
+        : `Redone: ${moved.words}. Ctrl+Z undoes it.`,
     )
     if (moved.sheet) field(moved.place)
     else leaveSample()
@@ -142,7 +142,7 @@ const entries = computed(() =>
     working,
     actions: [
       { title: 'Undo', words: ['take back'], run: () => void move('undo') },
-      { title: 'Redo', words: ['put again'], run: () => void move('redo') },
+      { title: 'Redo', words: ['repeat'], run: () => void move('redo') },
       { title: 'Add a sample', words: ['new filter', 'another one'], run: () => void addSample() },
       { title: 'Switch between metric and inch', words: ['units', 'mm', 'inches', 'psi'], run: preferences.switchFamily },
       { title: 'Switch between light and dark', words: ['theme'], run: preferences.switchTheme },
@@ -176,7 +176,7 @@ useKeys([
   },
   {
     keys: 'Ctrl+Z',
-    does: 'take the last change back (Ctrl+Shift+Z puts it again)',
+    does: 'undo the last change (Ctrl+Shift+Z redoes it)',
     matches: isUndo,
     run: (event) => void move(event.shiftKey ? 'redo' : 'undo'),
     inFields: true,
@@ -227,12 +227,12 @@ function pickNumber(event: KeyboardEvent) {
         type="button"
         class="tool"
         :disabled="!sheet.data.value?.undo"
-        :title="sheet.data.value?.undo ? `Take back: ${sheet.data.value.undo} (Ctrl+Z)` : 'Nothing to take back'"
+        :title="sheet.data.value?.undo ? `Undo: ${sheet.data.value.undo} (Ctrl+Z)` : 'Nothing to undo'"
         @click="move('undo')"
       >
         Undo
       </button>
-      <button v-if="sheet.data.value?.redo" type="button" class="tool" :title="`Put again: ${sheet.data.value.redo} (Ctrl+Shift+Z)`" @click="move('redo')">
+      <button v-if="sheet.data.value?.redo" type="button" class="tool" :title="`Redo: ${sheet.data.value.redo} (Ctrl+Shift+Z)`" @click="move('redo')">
         Redo
       </button>
       <button type="button" class="tool" title="Find or do anything (Ctrl+K)" @click="boxOpen = true">Find <kbd>/</kbd></button>

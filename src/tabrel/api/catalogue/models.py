@@ -90,7 +90,7 @@ class ShownUnitOut(WireModel):
 
 
 class UnitOut(WireModel):
-    """What stands for the unit that a key ends in, in each family."""
+    """The unit that a key ends in, as shown in each family."""
 
     metric: ShownUnitOut
     inch: ShownUnitOut

@@ -33,7 +33,7 @@ from tabrel.core.rules.study import check_circuit, check_oil
 from tabrel.core.study.model import Circuit, Oil, ViscosityPoint
 from tabrel.document.study_document import circuit_from_json, circuit_to_json
 from tabrel.store.circuit.circuits import load_circuit, set_circuit, set_oil
-from tabrel.store.circuit.engines import keep_engine, kept_engines, remove_engine
+from tabrel.store.circuit.engines import remove_engine, save_engine, saved_engines
 from tabrel.store.connection import transaction
 from tabrel.store.errors import ConflictError
 from tabrel.store.journal import recorded
@@ -149,7 +149,7 @@ def _plain(points: Iterable[ViscosityPoint]) -> list[tuple[float | None, ...]]:
 
 
 def _library(conn: sqlite3.Connection) -> list[LibraryEngineOut]:
-    kept = [(engine.id, engine.name, circuit_from_json(engine.document)) for engine in kept_engines(conn)]
+    kept = [(engine.id, engine.name, circuit_from_json(engine.document)) for engine in saved_engines(conn)]
     shipped = [(None, name, circuit) for name, circuit in ENGINES.items()]
     return [LibraryEngineOut(id=key, name=name, words=_words(circuit)) for key, name, circuit in (*kept, *shipped)]
 
@@ -172,7 +172,7 @@ def _words(circuit: Circuit) -> str:
 def post_engine(sample_id: int, given: EngineIn, conn: Connection) -> SheetOut:
     """Give the study an engine of the library; the study has its own copy from then on."""
     stored = load_sample(conn, sample_id)
-    kept = {engine.name: circuit_from_json(engine.document) for engine in kept_engines(conn)}
+    kept = {engine.name: circuit_from_json(engine.document) for engine in saved_engines(conn)}
     known = {**ENGINES, **kept}
     if given.name not in known:
         raise StudyError("name", f"{given.name!r} is no engine of the library{nearest_hint(given.name, known)}: choose one of it")
@@ -181,23 +181,23 @@ def post_engine(sample_id: int, given: EngineIn, conn: Connection) -> SheetOut:
     return sheet_out(conn, sample_id)
 
 
-@router.post("/samples/{sample_id}/engine/keep")
-def post_keep_engine(sample_id: int, conn: Connection) -> EngineOut:
-    """Keep the study's engine in the library under its name, for other studies."""
+@router.post("/samples/{sample_id}/engine/save")
+def post_save_engine(sample_id: int, conn: Connection) -> EngineOut:
+    """Save the study's engine in the library under its name, for other studies."""
     stored = load_sample(conn, sample_id)
     circuit = load_circuit(conn, stored.study_id)
     if circuit is None or not (circuit.name or "").strip():
-        raise StudyError("engine.name", "the engine has no name yet: type one, then keep it")
+        raise StudyError("engine.name", "the engine has no name yet: type one, then save it")
     if circuit.name in ENGINES:
         raise StudyError("engine.name", f"{circuit.name!r} is an engine that is shipped: give yours a name of its own")
     check_circuit(circuit)
     with transaction(conn):
-        keep_engine(conn, circuit.name or "", circuit_to_json(circuit))
+        save_engine(conn, circuit.name or "", circuit_to_json(circuit))
     return get_engine(sample_id, conn)
 
 
 @router.delete("/engines/{engine_id}", status_code=204)
 def delete_engine(engine_id: int, conn: Connection) -> None:
-    """Take an engine out of the library; studies keep their own copy."""
+    """Remove an engine from the library; studies keep their own copy."""
     with transaction(conn):
         remove_engine(conn, engine_id)

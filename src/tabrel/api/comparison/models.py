@@ -51,7 +51,7 @@ class ComparisonOut(WireModel):
 
 
 class PlaceIn(RequestModel):
-    """A place of the map, and how the circuit is thought there; with a sample, that one in all kept scenarios."""
+    """A place of the map, and how the circuit is thought there; with a sample, that one in all saved scenarios."""
 
     temperature_c: float = Field(ge=-100, le=300)
     speed_rpm: float = Field(gt=0, le=20000)

@@ -1,4 +1,4 @@
-"""Claims: kept with wording, source, date and speaker; marked stale, never silently dropped."""
+"""Claims: recorded with wording, source, date and speaker; marked stale, never silently dropped."""
 
 from __future__ import annotations
 
@@ -26,11 +26,11 @@ router = APIRouter(prefix="/api", tags=["claims"], responses=PROBLEM_RESPONSES)
 
 @router.post("/samples/{sample_id}/claims", status_code=201)
 def post_claim(sample_id: int, given: ClaimIn, conn: Connection) -> SheetOut:
-    """Keep a claim; one on a reading or an observation is a check that the bench confirms or refutes."""
+    """Record a claim; one on a reading or an observation is a check that the bench confirms or refutes."""
     study_id = study_of_sample(conn, sample_id)
     source = " ".join(given.source.split())
     if not source:
-        raise StudyError("source", "is empty: say where the claim stands, such as box or page")
+        raise StudyError("source", "is empty: say where the claim is made, such as box or page")
     claim = replace(_understood(given, source), speaker=given.speaker, seen=given.seen or None)
     check_sample("sample", Sample("claims", claims=(claim,)))
     with recorded(conn, study_id, sample_id, f"claim: {claim_words(claim)}", "claims"):
@@ -70,8 +70,8 @@ def post_stale(claim_id: int, why: TextIn, conn: Connection) -> SheetOut:
 
 @router.delete("/claims/{claim_id}")
 def delete_claim(claim_id: int, conn: Connection) -> SheetOut:
-    """Take away a claim that was typed wrongly; undo brings it back."""
+    """Remove a claim that was typed wrongly; undo brings it back."""
     sample_id = sample_of_claim(conn, claim_id)
-    with recorded(conn, study_of_sample(conn, sample_id), sample_id, "claim taken away", "claims"):
+    with recorded(conn, study_of_sample(conn, sample_id), sample_id, "claim removed", "claims"):
         remove_claim(conn, claim_id)
     return sheet_out(conn, sample_id)

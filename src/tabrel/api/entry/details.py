@@ -31,7 +31,7 @@ router = APIRouter(prefix="/api", tags=["details"], responses=PROBLEM_RESPONSES)
 
 @router.post("/samples/{sample_id}/details")
 def post_detail(sample_id: int, given: DetailIn, conn: Connection) -> SheetOut:
-    """Set a detail of a sample, of its study or of its engine; an empty text takes it away."""
+    """Set a detail of a sample, of its study or of its engine; an empty text removes it."""
     if given.key not in DETAILS:
         raise StudyError("key", f"{given.key!r} is no detail{nearest_hint(given.key, DETAILS)}: use a key of the catalogue")
     detail = DETAILS[given.key]
@@ -42,7 +42,7 @@ def post_detail(sample_id: int, given: DetailIn, conn: Connection) -> SheetOut:
     if text == (now or ""):
         return sheet_out(conn, sample_id)
     _same_as_seen(now, given.seen, detail.title)
-    words = f"{detail.title}: {text or 'taken away'}"
+    words = f"{detail.title}: {text or 'removed'}"
     try:
         if detail.owner == "sample":
             sample = with_sample_detail(stored.sample, given.key, text)
@@ -79,7 +79,7 @@ def _check_frame(changed: Study, before: Study) -> None:
 
 @router.post("/samples/{sample_id}/observations")
 def post_observation(sample_id: int, given: ObservationIn, conn: Connection) -> SheetOut:
-    """Set what is seen of an observation; null takes it away."""
+    """Set what is seen of an observation; null removes it."""
     if given.key not in OBSERVATIONS:
         hint = nearest_hint(given.key, OBSERVATIONS)
         raise StudyError("key", f"{given.key!r} is no observation{hint}: use a key of the catalogue")
@@ -90,7 +90,7 @@ def post_observation(sample_id: int, given: ObservationIn, conn: Connection) -> 
     if text == now:
         return sheet_out(conn, sample_id)
     _same_as_seen(now, given.seen, observation.title)
-    words = f"{PART_TITLES[observation.part]}, {observation.title}: {text or 'taken away'}"
+    words = f"{PART_TITLES[observation.part]}, {observation.title}: {text or 'removed'}"
     with recorded(conn, stored.study_id, sample_id, words, given.key):
         if observation.field:
             update_sample_details(conn, sample_id, with_field_observed(stored.sample, observation, text))

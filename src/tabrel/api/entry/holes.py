@@ -1,4 +1,4 @@
-"""Groups of holes: added in one line, changed, taken away."""
+"""Groups of holes: added in one line, changed, removed."""
 
 from __future__ import annotations
 
@@ -123,7 +123,7 @@ _POINTS = re.compile(r"(-?\d+(?:\.\d+)?)[\s,]+(-?\d+(?:\.\d+)?)")
 def delete_hole_group(sample_id: int, placement: PlacementPath, position: int, seen: str, conn: Connection) -> SheetOut:
     """Take a group of holes away, if it is still as it was seen; undo brings it back with its readings."""
     group_id, group = _group(conn, sample_id, placement, position, seen)
-    words = f"{HOLE_PLACEMENTS[placement].title}: {group.count} {group.shape} taken away"
+    words = f"{HOLE_PLACEMENTS[placement].title}: {group.count} {group.shape} removed"
     with recorded(conn, study_of_sample(conn, sample_id), sample_id, words, f"holes.{placement}[{position}]"):
         remove_hole_group(conn, sample_id, placement, position, group_id)
     return sheet_out(conn, sample_id)

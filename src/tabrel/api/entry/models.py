@@ -33,7 +33,7 @@ class HistoryOut(WireModel):
 
 
 class ReadingIn(RequestModel):
-    """What was typed into a field: key, text, the family a bare number is meant in, and whether the analyst insists."""
+    """What was typed into a field: key, text, the family of a bare number, and whether a questioned value is confirmed."""
 
     key: str
     text: str
@@ -41,17 +41,17 @@ class ReadingIn(RequestModel):
     provenance: Provenance | None = None
     instrument: Instrument | None = None
     note: str | None = None
-    insist: bool = False
+    confirm: bool = False
 
 
-class StrikeOutIn(RequestModel):
-    """Why a reading is struck out."""
+class SetAsideIn(RequestModel):
+    """Why a reading is set aside."""
 
     reason: str
 
 
 class DetailIn(RequestModel):
-    """A detail as typed, and as it was seen before; an empty text takes it away."""
+    """A detail as typed, and as it was seen before; an empty text removes it."""
 
     key: str
     text: str = Field(max_length=4000)
@@ -60,7 +60,7 @@ class DetailIn(RequestModel):
 
 
 class ObservationIn(RequestModel):
-    """What is seen, and what the field showed before; null takes it away."""
+    """What is seen, and what the field showed before; null removes it."""
 
     key: str
     text: str | None

@@ -1,4 +1,4 @@
-"""Readings: added as typed, struck out, corrected, insisted on, restored."""
+"""Readings: added as typed, set aside, corrected, confirmed, used again."""
 
 from __future__ import annotations
 
@@ -8,7 +8,7 @@ from dataclasses import dataclass, replace
 from fastapi import APIRouter
 
 from tabrel.api.deps import Connection
-from tabrel.api.entry.models import EchoOut, HistoryOut, ReadingIn, StrikeOutIn
+from tabrel.api.entry.models import EchoOut, HistoryOut, ReadingIn, SetAsideIn
 from tabrel.api.errors import PROBLEM_RESPONSES
 from tabrel.api.sample.models import SheetOut
 from tabrel.api.sample.sheet import estimate_out, sheet_out
@@ -24,13 +24,13 @@ from tabrel.core.study.model import HoleGroup, Reading
 from tabrel.store.entry.holes import hole_group_id, load_hole_groups, update_hole_group
 from tabrel.store.entry.readings import (
     ReadingPlace,
+    confirm,
     insert_reading,
-    insist,
     place_of_reading,
-    restore,
+    set_aside,
     set_state,
-    strike_out,
     time_now,
+    use_again,
     used_readings,
 )
 from tabrel.store.errors import ConflictError
@@ -66,7 +66,7 @@ def post_reading(sample_id: int, given: ReadingIn, conn: Connection) -> SheetOut
     entry = _entry(given, place)
     if entry.state is not None:
         if place.used_readings(conn):
-            raise StudyError(given.key, "there are readings that stand: strike them out first, then say why there is none")
+            raise StudyError(given.key, "there are readings in use: set them aside first, then say why there is none")
         if place.hole_group_id is not None:
             raise StudyError(given.key, "a size of a hole has no state: take the group of holes away instead")
         words = f"{place.title()}: {STATE_WORDS[entry.state][0]}"
@@ -78,7 +78,7 @@ def post_reading(sample_id: int, given: ReadingIn, conn: Connection) -> SheetOut
     with recorded(conn, study_id, sample_id, f"{place.title()}: {texts}", given.key):
         now = time_now(conn)
         for reading, question in zip(entry.readings, asked, strict=True):
-            kept = replace(reading, taken_at=now, insisted=True if question and given.insist else None)
+            kept = replace(reading, taken_at=now, insisted=True if question and given.confirm else None)
             insert_reading(conn, place.key, kept, sample_id=place.sample_id, hole_group_id=place.hole_group_id)
         if place.hole_group_id is None:
             set_state(conn, sample_id, given.key, None)
@@ -115,54 +115,54 @@ def _entry(given: ReadingIn, place: _Place) -> FieldEntry:
     return replace(entry, readings=readings)
 
 
-@router.post("/readings/{reading_id}/strike-out")
-def post_strike_out(reading_id: int, strike: StrikeOutIn, conn: Connection) -> SheetOut:
-    """Strike a reading out with a reason; it stays visible and counts for nothing."""
-    reason = " ".join(strike.reason.split())
+@router.post("/readings/{reading_id}/set-aside")
+def post_set_aside(reading_id: int, given: SetAsideIn, conn: Connection) -> SheetOut:
+    """Set a reading aside with a reason; it stays visible and is not used."""
+    reason = " ".join(given.reason.split())
     if not reason:
         raise StudyError("reason", "is empty: say in a few words why the reading does not count")
     place = _used_place(conn, reading_id)
-    words = f"{place.text} struck out: {reason}"
+    words = f"{place.text} set aside: {reason}"
     with recorded(conn, study_of_sample(conn, place.sample_id), place.sample_id, words, place.key):
-        strike_out(conn, reading_id, reason)
+        set_aside(conn, reading_id, reason)
     return sheet_out(conn, place.sample_id)
 
 
 def _used_place(conn: sqlite3.Connection, reading_id: int) -> ReadingPlace:
-    """Return where a reading belongs, or refuse if another window has struck it out."""
+    """Return where a reading belongs, or refuse if another window has set it aside."""
     place = place_of_reading(conn, reading_id)
     if place.struck_out is not None:
-        raise ConflictError(f"another window has struck {place.text} out meanwhile ({place.struck_out}): look, then go on")
+        raise ConflictError(f"another window has set {place.text} aside meanwhile ({place.struck_out}): look, then go on")
     return place
 
 
-@router.post("/readings/{reading_id}/restore")
-def post_restore(reading_id: int, conn: Connection) -> SheetOut:
-    """Let a struck reading stand again; that it was struck, and why, stays in its history."""
+@router.post("/readings/{reading_id}/use-again")
+def post_use_again(reading_id: int, conn: Connection) -> SheetOut:
+    """Use a reading again that was set aside; that it was, and why, stays in its history."""
     place = place_of_reading(conn, reading_id)
     if place.struck_out is None:
         return sheet_out(conn, place.sample_id)
-    words = f"{place.text} stands again"
+    words = f"{place.text} used again"
     with recorded(conn, study_of_sample(conn, place.sample_id), place.sample_id, words, place.key):
-        restore(conn, reading_id)
+        use_again(conn, reading_id)
         if place.hole_group_id is None:
             set_state(conn, place.sample_id, place.key, None)
     return sheet_out(conn, place.sample_id)
 
 
-@router.post("/readings/{reading_id}/insist")
-def post_insist(reading_id: int, conn: Connection) -> SheetOut:
-    """Record that a questioned reading is meant as it stands."""
+@router.post("/readings/{reading_id}/confirm")
+def post_confirm(reading_id: int, conn: Connection) -> SheetOut:
+    """Record that a questioned reading is meant as typed."""
     place = _used_place(conn, reading_id)
-    words = f"{place.text} insisted on"
+    words = f"{place.text} confirmed"
     with recorded(conn, study_of_sample(conn, place.sample_id), place.sample_id, words, place.key):
-        insist(conn, reading_id)
+        confirm(conn, reading_id)
     return sheet_out(conn, place.sample_id)
 
 
 @router.post("/readings/{reading_id}/correct")
 def post_correction(reading_id: int, meant: TextIn, conn: Connection) -> SheetOut:
-    """Strike a slip out and put in what was meant, as one change."""
+    """Set an error aside and put in what was meant, as one change."""
     stored = _used_place(conn, reading_id)
     place = _place(conn, stored.sample_id, stored.key)
     try:
@@ -171,7 +171,7 @@ def post_correction(reading_id: int, meant: TextIn, conn: Connection) -> SheetOu
         raise StudyError(stored.key, str(error)) from error
     words = f"{stored.text} corrected to {meant.text}"
     with recorded(conn, study_of_sample(conn, stored.sample_id), stored.sample_id, words, stored.key):
-        strike_out(conn, reading_id, f"slip, {meant.text} was meant")
+        set_aside(conn, reading_id, f"slip, {meant.text} was meant")
         kept = Reading(meant.text, taken_at=time_now(conn), note=f"corrected from {stored.text}")
         insert_reading(conn, place.key, kept, sample_id=place.sample_id, hole_group_id=place.hole_group_id)
     return sheet_out(conn, stored.sample_id)
@@ -179,7 +179,7 @@ def post_correction(reading_id: int, meant: TextIn, conn: Connection) -> SheetOu
 
 @router.get("/readings/{reading_id}/history")
 def get_history(reading_id: int, conn: Connection) -> list[HistoryOut]:
-    """Return what was done to a reading: typed, struck out, restored, insisted on."""
+    """Return what was done to a reading: typed, set aside, used again, confirmed."""
     place_of_reading(conn, reading_id)
     return [HistoryOut(words=words, at=at, undone=undone) for words, at, undone in history(conn, "reading", reading_id)]
 

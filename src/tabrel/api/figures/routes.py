@@ -53,7 +53,7 @@ HOT_TEMPERATURE = 100.0
 
 
 _SENSES = {
-    "dome_end": "the pressure across the media at the far end, behind the way along the can",
+    "dome_end": "the pressure across the media at the far end, beyond the can annulus",
     "thread_end": "the differential pressure of the element",
     "block": "the differential pressure of the whole filter",
     "adapter": "the differential pressure of the whole filter",

@@ -102,14 +102,14 @@ class AssumptionOut(WireModel):
 
 
 class SensitivityOut(WireModel):
-    """What a map rests on; the strongest assumption first."""
+    """Inputs and sensitivity of a map; the strongest assumption first."""
 
     inputs: list[InputSourceOut]
     assumptions: list[AssumptionOut]
 
 
 class ScenarioOut(WireModel):
-    """A kept scenario."""
+    """A saved scenario."""
 
     id: int
     scenario: Scenario

@@ -157,7 +157,7 @@ def post_filter_alone(sample_id: int, asked: FilterAloneIn, conn: Connection) ->
 
 @router.post("/samples/{sample_id}/sensitivity")
 def post_sensitivity(sample_id: int, asked: SensitivityIn, conn: Connection) -> SensitivityOut:
-    """Return which inputs a map rests on, and what each assumption does to it, found by moving each."""
+    """Return the inputs of a map, and what each assumption does to it, found by moving each."""
     study, sample, scenario = study_and_sample(conn, sample_id, asked.scenario)
     with np.errstate(all="ignore"):
         if asked.filter_flow_l_min is None:

@@ -13,7 +13,7 @@ from tabrel.core.maps.what_if import scenario_words
 from tabrel.core.rules.plans import check_scenario
 from tabrel.core.study.plans import Scenario
 from tabrel.store.journal import recorded
-from tabrel.store.study.plans import keep_scenario, load_scenarios, remove_scenario, scenario_place
+from tabrel.store.study.plans import load_scenarios, remove_scenario, save_scenario, scenario_place
 from tabrel.store.study.studies import load_study_frame
 
 router = APIRouter(prefix="/api", tags=["scenarios"], responses=PROBLEM_RESPONSES)
@@ -21,7 +21,7 @@ router = APIRouter(prefix="/api", tags=["scenarios"], responses=PROBLEM_RESPONSE
 
 @router.get("/studies/{study_id}/scenarios")
 def get_scenarios(study_id: int, conn: Connection) -> list[ScenarioOut]:
-    """Return the scenarios kept in a study."""
+    """Return the scenarios saved in a study."""
     return [
         ScenarioOut(id=stored.id, scenario=stored.scenario, words=list(scenario_words(stored.scenario)))
         for stored in load_scenarios(conn, study_id)
@@ -30,13 +30,13 @@ def get_scenarios(study_id: int, conn: Connection) -> list[ScenarioOut]:
 
 @router.post("/studies/{study_id}/scenarios")
 def post_scenario(study_id: int, scenario: Scenario, conn: Connection) -> list[ScenarioOut]:
-    """Keep a scenario under its name, in place of one of the same name."""
+    """Save a scenario under its name, in place of one of the same name."""
     load_study_frame(conn, study_id)
     check_scenario("scenario", scenario)
     if not scenario_words(scenario):
-        raise StudyError("scenario", "nothing is changed in it: change something, then keep it")
+        raise StudyError("scenario", "nothing is changed in it: change something, then save it")
     with recorded(conn, study_id, None, f"scenario {scenario.name}", "scenarios"):
-        keep_scenario(conn, study_id, scenario)
+        save_scenario(conn, study_id, scenario)
     return get_scenarios(study_id, conn)
 
 
@@ -54,8 +54,8 @@ def post_scenario_value(given: ScenarioValueIn) -> Scenario:
 
 @router.delete("/scenarios/{scenario_id}")
 def delete_scenario(scenario_id: int, conn: Connection) -> list[ScenarioOut]:
-    """Take a scenario away."""
+    """Remove a scenario."""
     study_id, name = scenario_place(conn, scenario_id)
-    with recorded(conn, study_id, None, f"scenario {name} taken away", "scenarios"):
+    with recorded(conn, study_id, None, f"scenario {name} removed", "scenarios"):
         remove_scenario(conn, scenario_id)
     return get_scenarios(study_id, conn)

@@ -28,7 +28,7 @@ def samples_side_by_side(conn: sqlite3.Connection, study_id: int, scenario: Scen
 
 
 def scenarios_side_by_side(conn: sqlite3.Connection, study_id: int, sample_id: int) -> list[Series]:
-    """Return one sample as it is and in each kept scenario."""
+    """Return one sample as it is and in each saved scenario."""
     stored = load_sample(conn, sample_id)
     kept = [(one.id, one.scenario) for one in load_scenarios(conn, study_id)]
     every = [(0, AS_IT_IS), *kept]

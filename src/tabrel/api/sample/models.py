@@ -18,8 +18,8 @@ class ReadingOut(WireModel):
     instrument: str | None
     provenance: str
     note: str | None
-    insisted: bool
-    struck_out_reason: str | None
+    confirmed: bool
+    set_aside_reason: str | None
     metric: str
     inch: str
     doubtful: bool
@@ -45,7 +45,7 @@ class FieldWarningOut(WireModel):
     message: str
     reading_id: int | None
     correction: str | None
-    insisted: bool
+    confirmed: bool
 
 
 class FieldOut(WireModel):
@@ -162,8 +162,8 @@ class PlateOut(WireModel):
     products: list[HoleProductOut]
     perimeter_mm: float
     equivalent_diameter_mm: float | None
-    penalty_viscous: float | None
-    penalty_hot: float | None
+    loss_ratio_viscous: float | None
+    loss_ratio_hot: float | None
     sections: list[SectionOut]
     outlets: list[OutletOut]
 

@@ -12,7 +12,7 @@ def plate_out(measured: MeasuredSample, oil: OilModel | None) -> PlateOut:
     """Return the plate from below and the figures beside its areas."""
     layout = measured.plate
     summary = plate_summary(measured, oil)
-    penalty = summary.division_penalty
+    ratio = summary.multi_hole_loss_ratio
     return PlateOut(
         circles=[
             PlateCircleOut(key=circle.key, diameter_mm=circle.diameter * 1e3, measured=circle.measured)
@@ -31,8 +31,8 @@ def plate_out(measured: MeasuredSample, oil: OilModel | None) -> PlateOut:
         products=[HoleProductOut(count=count, one_mm2=one * 1e6, open_fraction=share) for count, one, share in summary.products],
         perimeter_mm=summary.perimeter * 1e3,
         equivalent_diameter_mm=None if summary.equivalent_diameter is None else summary.equivalent_diameter * 1e3,
-        penalty_viscous=penalty.viscous if penalty else None,
-        penalty_hot=penalty.hot if penalty else None,
+        loss_ratio_viscous=ratio.viscous if ratio else None,
+        loss_ratio_hot=ratio.hot if ratio else None,
         sections=[SectionOut(name=name, area_mm2=area * 1e6) for name, area in summary.sections.items()],
         outlets=[
             OutletOut(

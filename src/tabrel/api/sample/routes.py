@@ -42,7 +42,7 @@ def post_state(sample_id: int, given: StateIn, conn: Connection) -> SheetOut:
     quantity = known_quantity("key", given.key)
     stored = load_sample(conn, sample_id)
     if given.state is not None and used_readings(stored.sample.readings.get(given.key, ())):
-        raise StudyError(given.key, "there are readings that stand: strike them out first, then say why there is none")
+        raise StudyError(given.key, "there are readings in use: set them aside first, then say why there is none")
     words = STATE_WORDS[given.state][0] if given.state else "no longer marked"
     title = f"{PART_TITLES[quantity.part]}, {quantity.title}"
     with recorded(conn, stored.study_id, sample_id, f"{title}: {words}", given.key):

@@ -205,7 +205,7 @@ def _warning(warning: SampleWarning, key: str, counting: list[StoredReading]) ->
         message=warning.message,
         reading_id=counting[int(place)].id if place.isdigit() else None,
         correction=warning.correction,
-        insisted=warning.insisted,
+        confirmed=warning.confirmed,
     )
 
 
@@ -219,8 +219,8 @@ def _reading(stored: StoredReading, quantity: Quantity, doubtful: bool, used: bo
         instrument=reading.instrument,
         provenance=reading.provenance or "measured",
         note=reading.note,
-        insisted=bool(reading.insisted),
-        struck_out_reason=reading.struck_out,
+        confirmed=bool(reading.insisted),
+        set_aside_reason=reading.struck_out,
         metric=shown(value, quantity.metric_unit),
         inch=shown(value, quantity.inch_unit),
         doubtful=doubtful,

@@ -30,7 +30,7 @@ from tabrel.core.study.plans import DutyCycle, Scenario, WarmUpPlan
 from tabrel.document.results import row_out
 from tabrel.store.journal import recorded
 from tabrel.store.sample.samples import StoredSample, load_samples
-from tabrel.store.study.plans import keep_duty_cycle
+from tabrel.store.study.plans import save_duty_cycle
 from tabrel.store.study.studies import load_study_frame
 
 router = APIRouter(prefix="/api", tags=["starts"], responses=PROBLEM_RESPONSES)
@@ -95,7 +95,7 @@ def post_warm_up(study_id: int, conn: Connection, scenario: Scenario | None = No
 
 @router.post("/studies/{study_id}/duty-cycles")
 def post_duty_cycle(study_id: int, given: DutyCycleIn, conn: Connection) -> list[str]:
-    """Read a duty cycle from CSV and keep it; return the names of those there are."""
+    """Read a duty cycle from CSV and save it; return the names of those there are."""
     load_study_frame(conn, study_id)
     name = " ".join(given.name.split())
     if not name:
@@ -104,7 +104,7 @@ def post_duty_cycle(study_id: int, given: DutyCycleIn, conn: Connection) -> list
         raise StudyError("name", f"{name!r} is a duty cycle that is shipped: give yours a name of its own")
     read_duty_cycle(given.csv, "csv")
     with recorded(conn, study_id, None, f"duty cycle {name}", "plan.duty_cycle"):
-        keep_duty_cycle(conn, study_id, DutyCycle(name, given.csv))
+        save_duty_cycle(conn, study_id, DutyCycle(name, given.csv))
     return [*(cycle.name for cycle in load_study_frame(conn, study_id).duty_cycles), *SHIPPED_CYCLES]
 
 

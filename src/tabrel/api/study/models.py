@@ -42,7 +42,7 @@ class StudyOut(WireModel):
 
 
 class UndoneOut(WireModel):
-    """What was taken back or put again, where, and the sheet as it then stands; no sheet if the sample is gone."""
+    """What was undone or redone, where, and the sheet as it then is; no sheet if the sample is gone."""
 
     words: str
     place: str

@@ -21,13 +21,13 @@ router = APIRouter(prefix="/api", tags=["journal"], responses=PROBLEM_RESPONSES)
 
 @router.post("/samples/{sample_id}/undo")
 def post_undo(sample_id: int, conn: Connection) -> UndoneOut:
-    """Take back the last change of a sample or of its study."""
+    """Undo the last change of a sample or of its study."""
     return _moved(conn, sample_id, undo)
 
 
 @router.post("/samples/{sample_id}/redo")
 def post_redo(sample_id: int, conn: Connection) -> UndoneOut:
-    """Put again the change that was taken back last."""
+    """Redo the change that was undone last."""
     return _moved(conn, sample_id, redo)
 
 
@@ -37,7 +37,7 @@ def _moved(conn: sqlite3.Connection, sample_id: int, move: Callable[[sqlite3.Con
         with transaction(conn):
             change = move(conn, study_id, sample_id)
     except sqlite3.IntegrityError as error:
-        raise ConflictError("this cannot be taken back: something done later on another sample rests on it") from error
+        raise ConflictError("this cannot be undone: something done later on another sample depends on it") from error
     try:
         sheet = sheet_out(conn, sample_id)
     except NotStoredError:

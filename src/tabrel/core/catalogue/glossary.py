@@ -32,7 +32,12 @@ class Term:
 
 GLOSSARY: tuple[Term, ...] = (
     Term("adapter", "Part between engine and filter that leads the oil through cross-holes and turns it."),
-    Term("anti-drainback valve", "Rubber disc under the inlet holes that keeps the filter full while the engine stands.", "", ""),
+    Term(
+        "anti-drainback valve",
+        "Rubber disc under the inlet holes that keeps the filter full while the engine is stopped.",
+        "",
+        "",
+    ),
     Term("assumed", "Provenance of a value that nobody measured or stated: a usual figure stands in, and every result names it."),
     Term(
         "bearing heating", "Share of the friction heat that stays in the bearings' oil: 0 constant, 1 no heat lost to the walls."

@@ -1,7 +1,7 @@
 """What is seen rather than measured: an observation with its pictured choices.
 
 An observation is kept as an observation: one of its choices, or the analyst's own words where none fits.
-One that the computation rests on (where the bypass valve sits, what the media is) is a field of the
+One that the computation depends on (where the bypass valve sits, what the media is) is a field of the
 sample instead and takes its choices only. Where practitioners differ on what a choice is worth, the
 schools' views stand beside it; the view named first is the one this program leans to.
 """
@@ -79,7 +79,7 @@ def observed(sample: Sample, observation: Observation) -> str | None:
 
 
 def with_field_observed(sample: Sample, observation: Observation, words: str | None) -> Sample:
-    """Return the sample with a field set to what was seen; None takes it away.
+    """Return the sample with a field set to what was seen; None removes it.
 
     Raises
     ------

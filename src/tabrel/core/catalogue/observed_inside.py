@@ -50,7 +50,7 @@ INSIDE: tuple[Observation, ...] = (
         "place",
         "opened",
         (
-            Choice("at the dome end", "it senses the pressure at the far end, behind the way along the can", "dome_end"),
+            Choice("at the dome end", "it senses the pressure at the far end, beyond the can annulus", "dome_end"),
             Choice("at the thread end", "it senses the element alone", "thread_end"),
             Choice("in the block", "it senses the whole filter; none is in the can", "block"),
             Choice("in the adapter", "it senses the whole filter; none is in the can", "adapter"),
@@ -72,7 +72,7 @@ INSIDE: tuple[Observation, ...] = (
             Choice("coil spring", "a disc on a wound spring", "coil_spring"),
             Choice("leaf spring", "a disc or a dome under a bent blade", "leaf_spring"),
             Choice("flap", "a flap of rubber or steel that bends away", "flap"),
-            Choice("combined", "one rubber part is bypass and anti-drain valve", "combined"),
+            Choice("combined", "one rubber part is bypass and anti-drainback valve", "combined"),
         ),
         (
             "Coil: its rate can be worked out and holds over the years.",

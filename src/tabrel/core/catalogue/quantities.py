@@ -39,7 +39,7 @@ PART_TITLES: dict[str, str] = {
     "gasket": "Gasket",
     "thread": "Thread",
     "plate": "Tapping plate",
-    "anti_drain": "Anti-drain valve",
+    "anti_drain": "Anti-drainback valve",
     "bypass": "Bypass valve",
     "seating": "Seating spring",
     "element": "Element",

@@ -40,7 +40,7 @@ class ResultRow:
     title : str
         What a person calls it.
     is_headline : bool
-        Whether it stands on the results tape.
+        Whether it is on the results tape.
     """
 
     name: str

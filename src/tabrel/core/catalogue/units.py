@@ -153,7 +153,7 @@ COUNTERPARTS: dict[str, str] = {
     "N/mm": "lbf/in",
     "GPa": "Mpsi",
 }
-"""The unit of the inch family that stands where a metric one does; what is not here is shown alike in both."""
+"""The unit of the inch family in place of a metric one; what is not here is shown alike in both."""
 
 _PRINTED = {
     "um": "µm",
@@ -172,7 +172,7 @@ _PRINTED = {
 
 
 def in_family(symbol: str, family: UnitFamily) -> str:
-    """Return the unit that stands for a metric one in a family."""
+    """Return the unit in place of a metric one in a family."""
     return symbol if family == "metric" else COUNTERPARTS.get(symbol, symbol)
 
 

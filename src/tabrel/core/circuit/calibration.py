@@ -108,7 +108,7 @@ def _number(array: FloatArray) -> Any:
 
 
 def _check_regulator(regulator: Regulator, engine: EngineHotPoint) -> None:
-    """Refuse a regulator that would dump at the hot point, where the pump's whole flow is to go to the engine."""
+    """Refuse a regulator that would open at the hot point, where the pump's whole flow is to go to the engine."""
     if regulator.opening_kpa <= engine.gallery_kpa:
         raise StudyError(
             "circuit.regulator.opening_kpa",

@@ -110,7 +110,7 @@ class CircuitModel:
         return np.asarray(self.displacement * speed / 60)
 
     def highest_pump_pressure(self, speed: FloatArray) -> FloatArray:
-        """Return a pump pressure at which the safety valve alone would dump all delivery. [Pa]"""
+        """Return a pump pressure at which the safety valve alone would pass all delivery. [Pa]"""
         return np.asarray(self.safety + self.pump_delivery(speed) / self.regulator_conductance)
 
     def gallery_pressure(self, flow: FloatArray, fluid: Fluid, bearing_viscosity: FloatArray) -> tuple[FloatArray, FloatArray]:
@@ -204,8 +204,8 @@ class CircuitModel:
         coarse = np.log(self._bearings(oil, temperature[few_rows], np.ravel(speed)[few_columns])[0])
         return np.asarray(between_rows @ coarse @ between_columns.T)
 
-    def dumped(self, pump: FlowCurve, gallery: FlowCurve) -> FlowCurve:
-        """Return what regulator and safety valve dump at pump and gallery pressure [Pa]. [m³/s]"""
+    def relief_flow(self, pump: FlowCurve, gallery: FlowCurve) -> FlowCurve:
+        """Return the relief flow of regulator and safety valve at pump and gallery pressure [Pa]. [m³/s]"""
         sensed = pump if self.sense == "pump" else gallery
         g = self.regulator_conductance
         over, above = sensed.value - self.regulator_opening, pump.value - self.safety

@@ -50,7 +50,7 @@ class FilterModel:
     inlet, anti_drain, outlet, adapter : Restriction
         Hardware.
     anti_drain_pressure : float, or draws of it
-        Pressure the anti-drain valve holds back whatever the flow. [Pa]
+        Pressure the anti-drainback valve holds back whatever the flow. [Pa]
     leak : Restriction or None
         Defect holes beside the element.
     location : str
@@ -77,7 +77,7 @@ class FilterModel:
 
     @property
     def hardware(self) -> Restriction:
-        """Everything in series with the element: holes, anti-drain, outlet, adapter, the tube's `b`."""
+        """Everything in series with the element: holes, anti-drainback gap, outlet, adapter, the tube's `b`."""
         return self.inlet + self.anti_drain + self.outlet + self.adapter + Restriction(0.0, self.tube.b)
 
 
@@ -98,7 +98,7 @@ def filter_model(measured: MeasuredSample) -> FilterModel:
     MissingInputsError
         Names every reading the model lacks.
     StudyError
-        If media area, pleat depth or outlet come out at or below zero, or the anti-drain valve would
+        If media area, pleat depth or outlet come out at or below zero, or the anti-drainback valve would
         hold back more than opens a bypass valve that sees the whole filter.
     """
     _require_inputs(measured)
@@ -143,7 +143,7 @@ def filter_model(measured: MeasuredSample) -> FilterModel:
 
 
 def check_anti_drain(model: FilterModel) -> None:
-    """Refuse an anti-drain valve that alone would hold a valve open which sees the whole filter."""
+    """Refuse an anti-drainback valve that alone would hold a valve open which sees the whole filter."""
     valve = model.valve
     if valve and model.location in FILTER_SENSED and np.all(model.anti_drain_pressure >= valve.opening_pressure):
         raise StudyError(

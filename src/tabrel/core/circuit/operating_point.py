@@ -184,7 +184,7 @@ def _changed_filter(model: FilterModel, known: dict[str, object], scenario: Scen
 
 
 def _changed_regulator(circuit: CircuitModel, scenario: Scenario) -> CircuitModel:
-    """Return the circuit with the regulator stuck: open it dumps from no pressure on, shut only the safety valve is left."""
+    """Return the circuit with the regulator stuck: open it passes flow at any pressure, shut it leaves the safety valve."""
     if scenario.regulator is None:
         return circuit
     return replace(circuit, regulator_opening=0.0 if scenario.regulator == "stuck_open" else np.inf)

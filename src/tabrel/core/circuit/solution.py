@@ -26,7 +26,7 @@ class SolvedCircuit:
     state : CircuitState
         The solution.
     converged : ndarray of bool
-        Where there is one; the pump may be unable to open the anti-drain valve.
+        Where there is one; the pump may be unable to open the anti-drainback valve.
     evaluations : int
         How often the residual was evaluated for all places together.
     unknown : ndarray
@@ -89,7 +89,9 @@ SOLVED_QUANTITIES: dict[str, Callable[[SolvedCircuit], FloatArray]] = {
     "defect_fraction": _share(lambda state: state.filter.defect_flow),
     "unfiltered_fraction": _share(lambda state: state.filter.bypass_flow + state.filter.defect_flow),
     "media_fraction": _share(lambda state: state.filter.media_flow),
-    "regulator_fraction": lambda solved: solved.state.dumped / (solved.state.dumped + solved.state.filter.flow_rate.value),
+    "regulator_fraction": lambda solved: (
+        solved.state.relief_flow / (solved.state.relief_flow + solved.state.filter.flow_rate.value)
+    ),
     "lift": lambda solved: solved.state.filter.lift,
     "balance": lambda solved: solved.state.balance.value / solved.point.circuit.pump_delivery(solved.place.speed),
 }

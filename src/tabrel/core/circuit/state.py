@@ -56,7 +56,7 @@ class CircuitState:
     filter_inlet: FlowCurve
     cooler: FloatArray
     pump: FlowCurve
-    dumped: FloatArray
+    relief_flow: FloatArray
     balance: FlowCurve
 
 
@@ -95,7 +95,7 @@ class OperatingPoint:
     def state(self, x: FloatArray, place: Place) -> CircuitState:
         """Return the state of the circuit where the filter's unknown is x [Pa].
 
-        The balance is what the pump delivers less slip, dump and filter flow; it falls with x.
+        The balance is what the pump delivers less slip, relief flow and filter flow; it falls with x.
         """
         circuit, fluid = self.circuit, place.fluid
         inside = filter_state(self.filter, x, place.can_fluid, loading=self.loading)
@@ -112,13 +112,13 @@ class OperatingPoint:
             gallery.slope + inside.filter_pressure.slope + head_slope * flow.slope,
         )
         pump = FlowCurve(inlet.value + cooler, inlet.slope + cooler_slope * flow.slope)
-        dumped = circuit.dumped(pump, gallery)
+        relief_flow = circuit.relief_flow(pump, gallery)
         per_pressure = circuit.slip / fluid.dynamic_viscosity
         balance = FlowCurve(
-            circuit.pump_delivery(place.speed) - per_pressure * pump.value - dumped.value - flow.value,
-            -per_pressure * pump.slope - dumped.slope - flow.slope,
+            circuit.pump_delivery(place.speed) - per_pressure * pump.value - relief_flow.value - flow.value,
+            -per_pressure * pump.slope - relief_flow.slope - flow.slope,
         )
-        return CircuitState(inside, gallery, head, inlet, cooler, pump, dumped.value, balance)
+        return CircuitState(inside, gallery, head, inlet, cooler, pump, relief_flow.value, balance)
 
     def solve(self, place: Place, start: FloatArray | None = None) -> Roots:
         """Return the filter's unknown at every place, with the evaluations it cost.

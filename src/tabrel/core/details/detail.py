@@ -1,4 +1,4 @@
-"""One detail of a study or a sample: where it stands, what a text typed for it means, and how it is shown as text."""
+"""One detail of a study or a sample: where it is held, what a text typed for it means, and how it is shown as text."""
 
 from __future__ import annotations
 

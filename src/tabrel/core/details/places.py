@@ -45,7 +45,7 @@ _PARTS: dict[tuple[str, ...], _Part] = {
 
 
 def value_at(owner: Any, place: tuple[str, ...]) -> Any:
-    """Return what stands at a place of a study or a sample, or None."""
+    """Return what is held at a place of a study or a sample, or None."""
     held = owner
     for name in place:
         if held is None:

@@ -129,7 +129,7 @@ def _inches_first(slips: Sequence[Slip], text: str) -> list[Slip]:
     return inches + [slip for slip in slips if not slip.text.endswith(" in")]
 
 
-def wild_question(quantity: Quantity, text: str, reading: ParsedReading, centre: float) -> tuple[str, str | None]:
+def outlier_question(quantity: Quantity, text: str, reading: ParsedReading, centre: float) -> tuple[str, str | None]:
     """Return the sentence that questions a reading that does not fit the others, and what was likely meant.
 
     Parameters
@@ -146,7 +146,7 @@ def wild_question(quantity: Quantity, text: str, reading: ParsedReading, centre:
     slips = likely_slips(quantity, reading, 0.8 * centre, 1.25 * centre)
     sentence = f"{text} does not fit the other readings of the {quantity.title}"
     if not slips:
-        return f"{sentence}: measure once more or strike it out", None
+        return f"{sentence}: measure it again or set it aside", None
     return f"{sentence}: {_meant(slips, quantity)}", slips[0].text
 
 

@@ -63,7 +63,7 @@ def parse_reading(text: str, dimension: Dimension, *, zero_allowed: bool = True)
     Raises
     ------
     ReadingTextError
-        If the text is not a reading of this dimension; the message says how to mend it.
+        If the text is not a reading of this dimension; the message says how to correct it.
 
     Examples
     --------
@@ -86,7 +86,7 @@ def parse_reading(text: str, dimension: Dimension, *, zero_allowed: bool = True)
         _require_length(dimension, "a number of threads per inch")
         count = _number(threads["number"], plain)
         if not count > 0:
-            raise ReadingTextError(f"{plain!r} counts no threads: type how many stand on one inch")
+            raise ReadingTextError(f"{plain!r} counts no threads: type how many there are in one inch")
         return ParsedReading(value=_INCH / count, interval=None, unit="tpi")
     value, unit, last_digit = _sum_of_terms(plain, dimension)
     if not isfinite(value):

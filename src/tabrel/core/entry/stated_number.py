@@ -42,7 +42,7 @@ def understood_number(text: str, unit: str, title: str, family: UnitFamily) -> f
     Raises
     ------
     ReadingTextError
-        If it is not such a number, with the mend.
+        If it is not such a number, with the correction.
 
     Examples
     --------

@@ -1,7 +1,7 @@
-"""What is drawn of a filter and stands beside the drawing, computed from its readings.
+"""What is drawn of a filter and shown beside the drawing, computed from its readings.
 
 `section_sizes`, `section_layout`   the section through the whole filter
-`plate_summary`                     what stands beside the areas of the plate
+`plate_summary`                     what is shown beside the areas of the plate
 `valve_sizes`                       sizes with which the bypass valve is drawn
 `opening_evidence`                  every way to the bypass opening pressure, side by side
 `pleat_pack`, `pleat_count`         the pack end-on, and the loss against the number of pleats

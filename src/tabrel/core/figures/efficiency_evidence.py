@@ -39,7 +39,7 @@ class ClaimedEfficiency:
     why_not : str
         Why it cannot be computed with; empty where it can.
     is_used : bool
-        Whether the headline result rests on it.
+        Whether the headline result is computed from it.
     """
 
     claim: Claim
@@ -58,7 +58,7 @@ class EfficiencyEvidence:
     claims : tuple of ClaimedEfficiency
         In the order they were kept.
     medium : ScreeningMedium or None
-        What the estimate rests on.
+        What the estimate is computed from.
     estimate : tuple of Result
         At every one of `DRAWN_SIZES`; empty without a medium. [-]
     estimated_size : Result or None

@@ -22,7 +22,7 @@ class OpeningEvidence:
     opening : Result
         Opening pressure at 20 °C. [Pa]
     is_used : bool
-        Whether the headline result rests on it.
+        Whether the headline result is computed from it.
     """
 
     basis: str

@@ -18,7 +18,7 @@ YIELD_STRENGTH = (210e6, 280e6)
 """Of drawn steel sheet. [Pa]"""
 
 USUAL_SHELL_RATIO = (0.7, 1.4)
-"""Can over the plain shell of its wall: folds, seam and paint add, holes of the cover take away."""
+"""Can over the plain shell of its wall: folds, seam and paint add, holes of the cover remove."""
 
 
 @dataclass(frozen=True)

@@ -1,4 +1,4 @@
-"""What stands beside the two areas of the plate: the product of every group, the cost of many small holes, each outlet."""
+"""What is shown beside the two areas of the plate: the product of every group, the cost of many small holes, each outlet."""
 
 from __future__ import annotations
 
@@ -16,7 +16,7 @@ from tabrel.core.uncertainty.sampled_number import nominal_value
 
 
 @dataclass(frozen=True)
-class DivisionPenalty:
+class MultiHoleLossRatio:
     """Loss of the real holes over that of one round hole of the same area in the same plate.
 
     Attributes
@@ -73,7 +73,7 @@ class PlateSummary:
         Of one round hole of the same area. [m]
     products : tuple of (int, float, float)
         Count, area of one hole [m²], open fraction of every open group that has its sizes.
-    division_penalty : DivisionPenalty or None
+    multi_hole_loss_ratio : MultiHoleLossRatio or None
         None while holes or the plate's thickness are missing.
     sections : dict
         Area of every section that is known. [m²]
@@ -85,7 +85,7 @@ class PlateSummary:
     perimeter: float
     equivalent_diameter: float | None
     products: tuple[tuple[int, float, float], ...]
-    division_penalty: DivisionPenalty | None
+    multi_hole_loss_ratio: MultiHoleLossRatio | None
     sections: dict[str, float]
     outlets: tuple[OutletChoice, ...]
 
@@ -113,20 +113,20 @@ def plate_summary(measured: MeasuredSample, oil: OilModel | None) -> PlateSummar
         perimeter=sum(count * float(nominal_value(hole.perimeter)) for count, _, hole in inlet.groups),
         equivalent_diameter=sqrt(4 * area / pi) if area > 0 else None,
         products=tuple((count, float(nominal_value(hole.area)), share) for count, share, hole in inlet.groups),
-        division_penalty=None if inlet.missing else _division_penalty(measured, oil),
+        multi_hole_loss_ratio=None if inlet.missing else _multi_hole_loss_ratio(measured, oil),
         sections=plain,
         outlets=_outlets(measured, plain),
     )
 
 
-def division_penalty(
+def multi_hole_loss_ratio(
     holes: MeasuredHoles,
     thickness: float,
     *,
     flow_rate: float | None = None,
     dynamic_viscosity: float = 0.0,
     density: float = 0.0,
-) -> DivisionPenalty:
+) -> MultiHoleLossRatio:
     """Return what it costs that an area is divided into several holes.
 
     Parameters
@@ -140,7 +140,7 @@ def division_penalty(
 
     Returns
     -------
-    DivisionPenalty
+    MultiHoleLossRatio
     """
     real = holes.restriction(thickness)
     one = round_hole_restriction(count=1, diameter=sqrt(4 * float(nominal_value(holes.area)) / pi), thickness=thickness)
@@ -149,18 +149,18 @@ def division_penalty(
         return float(restriction.a * dynamic_viscosity * flow + restriction.b * density * flow**2)
 
     hot = None if flow_rate is None else loss(real, flow_rate) / loss(one, flow_rate)
-    return DivisionPenalty(real.a / one.a, hot)
+    return MultiHoleLossRatio(real.a / one.a, hot)
 
 
-def _division_penalty(measured: MeasuredSample, oil: OilModel | None) -> DivisionPenalty | None:
+def _multi_hole_loss_ratio(measured: MeasuredSample, oil: OilModel | None) -> MultiHoleLossRatio | None:
     thickness = measured.known.get("plate.thickness")
     if thickness is None:
         return None
     engine = measured.circuit.engine
     flow = hot_point_flow(measured.circuit, oil) if oil else None
     if oil is None or engine is None or flow is None:
-        return division_penalty(measured.inlet, float(nominal_value(thickness)))
-    return division_penalty(
+        return multi_hole_loss_ratio(measured.inlet, float(nominal_value(thickness)))
+    return multi_hole_loss_ratio(
         measured.inlet,
         float(nominal_value(thickness)),
         flow_rate=flow,

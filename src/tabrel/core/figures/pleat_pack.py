@@ -44,7 +44,7 @@ class DrawnPack:
     opening : float
         Share of the inside circumference that the pack leaves open.
     room : str
-        ``enough``, ``crowded``, ``cannot_fit``; ``unknown`` while it rests on a typical size.
+        ``enough``, ``crowded``, ``cannot_fit``; ``unknown`` while it depends on a typical size.
     tube_open_area : float or None
         Of all holes of the centre tube; None while one lacks its sizes. [m²]
     """

@@ -37,7 +37,7 @@ class ValveSizes:
     coils : float
         In all.
     half_open_pressure : float or None
-        At which the valve stands half way to full open. [Pa]
+        At which the valve is half way to full open. [Pa]
     is_typical : bool
         Whether a typical size stands in for one that was not measured.
     """

@@ -20,7 +20,7 @@ DISCHARGE_COEFFICIENT = 0.62
 """Of the bypass valve's curtain, sharp-edged and turbulent."""
 
 ANTI_DRAIN_LAND = 0.001
-"""Length of the gap under the anti-drain valve's lip. [m]"""
+"""Length of the gap under the anti-drainback valve's lip. [m]"""
 
 
 @dataclass(frozen=True)
@@ -130,7 +130,7 @@ def bore_restriction(*, diameter: FloatOrArray, length: FloatOrArray) -> Restric
 
 
 def anti_drain_restriction(*, lip_diameter: FloatOrArray, lift: FloatOrArray) -> Restriction:
-    """Return the restriction of the curtain under the lifted anti-drain valve.
+    """Return the restriction of the curtain under the lifted anti-drainback valve.
 
     Viscous: a plane gap of 1 mm length; inertial: a thick-edged orifice of the curtain's area.
 

@@ -26,7 +26,7 @@ class PartShare:
 
 @dataclass(frozen=True)
 class FilterAtPoint:
-    """How one filter stands at one place.
+    """One filter at one place of the map.
 
     Attributes
     ----------
@@ -52,7 +52,7 @@ class FilterAtPoint:
 
 
 def filter_at_point(point: OperatingPoint, temperature: float, speed: float) -> FilterAtPoint:
-    """Return how a filter stands at one temperature and speed.
+    """Return what a filter does at one temperature and speed.
 
     Parameters
     ----------

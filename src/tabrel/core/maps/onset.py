@@ -96,7 +96,7 @@ def onset_of_columns(point: OperatingPoint, speed: FloatArray, cold_end: float) 
 def regulator_opening(point: OperatingPoint, speeds: Sequence[float]) -> BypassOnset:
     """Return where the pressure regulator opens and closes, solved as a curve like the bypass onset.
 
-    On the curve the sensed pressure is exactly the opening pressure and nothing is dumped, which fixes
+    On the curve the sensed pressure is exactly the opening pressure and nothing is relieved, which fixes
     the flow: what the pump then delivers, or what the engine then takes. What that flow asks of the
     other end of the circuit says whether the regulator is open.
 

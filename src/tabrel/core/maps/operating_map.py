@@ -35,7 +35,7 @@ class LossPart:
     viscous, inertial : ndarray
         Rising with flow and with its square.
     spring : float, or draws of it
-        What the part holds back whatever the flow, such as the anti-drain valve.
+        What the part holds back whatever the flow, such as the anti-drainback valve.
     """
 
     name: str
@@ -53,7 +53,7 @@ class LossPart:
 class OperatingMap:
     """The solved map; arrays have shape (temperatures, speeds).
 
-    They are NaN where the oil does not pump, or where the pump cannot open the anti-drain valve.
+    They are NaN where the oil does not pump, or where the pump cannot open the anti-drainback valve.
 
     Attributes
     ----------

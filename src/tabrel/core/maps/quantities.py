@@ -1,4 +1,4 @@
-"""What an operating map can show, each once: name, title, unit, scale, and where it stands in an answer."""
+"""What an operating map can show, each once: name, title, unit, scale, and its key in an answer."""
 
 from __future__ import annotations
 

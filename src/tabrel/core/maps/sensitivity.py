@@ -1,4 +1,4 @@
-"""What a map rests on: where its inputs come from, and which assumption moves it most, found by moving each."""
+"""Inputs and sensitivity of a map: where its inputs come from, and which assumption moves it most, found by moving each."""
 
 from __future__ import annotations
 

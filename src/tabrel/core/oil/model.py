@@ -191,7 +191,7 @@ def oil_model(oil: Oil) -> OilModel:
     points.sort()
     for (colder, thick), (warmer, thin) in pairwise(points):
         if colder == warmer:
-            raise OutOfRangeError(f"two viscosity points stand at {colder:g} °C: keep one of them")
+            raise OutOfRangeError(f"there are two viscosity points at {colder:g} °C: leave one of them")
         if thin >= thick:
             raise OutOfRangeError(f"the oil would be thicker at {warmer:g} °C than at {colder:g} °C: check these two points")
     celsius, kinematics = np.array(points).T

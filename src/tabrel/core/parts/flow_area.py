@@ -89,7 +89,7 @@ def plate_sections(
     outlet : Outlet or None
         None while unknown.
     known : mapping
-        Measured quantities by key; an anti-drain curtain counts once its lift is measured.
+        Measured quantities by key; an anti-drainback curtain counts once its lift is measured.
 
     Returns
     -------

@@ -38,7 +38,7 @@ class FamilyDefaults:
     solidity : float
         Share of the volume that is fibre.
     inhomogeneity : float
-        γ of the screening estimate: how much less a real medium catches than an ordered one.
+        γ of the screening estimate: how much less a real medium captures than an ordered one.
     permeability : float
         Darcy permeability, good to a factor of about 1.5. [m²]
     """

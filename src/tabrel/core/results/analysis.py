@@ -16,7 +16,7 @@ from tabrel.core.uncertainty.propagation import Result
 
 @dataclass(frozen=True)
 class SampleResults:
-    """The headline results of one sample and what stands beside them. SI; sizes in µm(c).
+    """The headline results of one sample and what is shown beside them. SI; sizes in µm(c).
 
     Attributes
     ----------

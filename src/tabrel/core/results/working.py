@@ -120,7 +120,7 @@ class Working:
         return Operand(symbol, words, value, measure)
 
     def inputs(self) -> dict[str, Provenance]:
-        """Return what the result rests on: provenance by key, each input once."""
+        """Return the inputs of the result: provenance by key, each input once."""
         return {
             operand.key: operand.provenance
             for step in self.steps

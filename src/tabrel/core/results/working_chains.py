@@ -122,7 +122,7 @@ class _Chain:
         found = [self.hole_area("holes.inlet", measured.sample.holes.inlet, measured.inlet, "A")]
         if "anti_drain.lift" in known:
             lip, lift = self.reading("anti_drain.lip_diameter", "D"), self.reading("anti_drain.lift", "x")
-            found.append(self.line("Aₐ", "curtain under the anti-drain valve", "π·{D}·{x}", [lip, lift], "area"))
+            found.append(self.line("Aₐ", "curtain under the anti-drainback valve", "π·{D}·{x}", [lip, lift], "area"))
         if stud := measured.circuit.stud:
             bore = self.given("s", "bore of the engine's stud", stud.bore_mm * 1e-3, "length", "engine.stud_bore", "measured")
         else:

@@ -12,7 +12,7 @@ from tabrel.core.catalogue.quantities import HOLE_QUANTITIES, QUANTITIES, Quanti
 from tabrel.core.catalogue.terms import STATE_WORDS
 from tabrel.core.catalogue.units import UnitFamily, shown
 from tabrel.core.entry.field_line import FieldEntry, understand_entry
-from tabrel.core.entry.likely_errors import question, wild_question
+from tabrel.core.entry.likely_errors import outlier_question, question
 from tabrel.core.entry.reading_text import parse_reading
 from tabrel.core.errors import ReadingTextError
 from tabrel.core.rules.study import check_reading_text
@@ -63,7 +63,7 @@ class Echo:
     correction : str or None
         What was likely meant, as it would be typed.
     estimate : Estimate or None
-        Of the readings that stand with the new ones among them.
+        Of the readings in use with the new ones among them.
     """
 
     text: str
@@ -87,7 +87,7 @@ def echo(text: str, quantity: Quantity, family: UnitFamily, *, used: Sequence[Re
     family : str
         Whose unit a bare number takes.
     used : sequence of Reading
-        The readings that stand already.
+        The readings in use already.
     counted : bool
         Whether the field takes a count before the size.
 
@@ -122,7 +122,7 @@ def _stored_text(entry: FieldEntry) -> str:
 def _state_echo(entry: FieldEntry, used: Sequence[Reading]) -> Echo:
     words = STATE_WORDS[entry.state][0] if entry.state else ""
     if used and entry.state != "not_measured":
-        problem = f"there are readings that stand: strike them out first, then say that it is {words}"
+        problem = f"there are readings in use: set them aside first, then say that it is {words}"
         return Echo(words, "", "", problem=problem)
     return Echo(words, words, words)
 
@@ -139,17 +139,17 @@ def questions(
     quantity : Quantity
         Of the field.
     used : sequence of Reading
-        Those that stand already, which a wild one is told by.
+        Those in use already, by which an outlier is told.
     """
     everything = [*used, *readings]
     parsed = [parse_reading(reading.text, quantity.dimension) for reading in everything]
     values = [meaning.value for meaning in parsed]
-    wild = outlying(values)
+    outliers = outlying(values)
     found: list[tuple[str, str | None] | None] = []
     for i in range(len(used), len(everything)):
         asked = question(quantity, everything[i].text, parsed[i])
-        if asked is None and i in wild:
-            asked = wild_question(quantity, everything[i].text, parsed[i], median(values))
+        if asked is None and i in outliers:
+            asked = outlier_question(quantity, everything[i].text, parsed[i], median(values))
         found.append(asked)
     return found
 

@@ -10,7 +10,7 @@ from statistics import median
 from uncertainties import std_dev
 
 from tabrel.core.catalogue.quantities import HOLE_QUANTITIES, QUANTITIES, Quantity
-from tabrel.core.entry.likely_errors import question, wild_question
+from tabrel.core.entry.likely_errors import outlier_question, question
 from tabrel.core.entry.reading_text import parse_reading
 from tabrel.core.sample.measured_sample import MeasuredSample
 from tabrel.core.study.model import HoleGroup, Reading, used_readings
@@ -28,18 +28,18 @@ class SampleWarning:
     Attributes
     ----------
     code, message, where : str
-        `where` ends in ``[i]`` for the i-th of the readings that stand.
+        `where` ends in ``[i]`` for the i-th of the readings in use.
     correction : str or None
         What was likely meant, as it would be typed.
-    insisted : bool
-        Whether the analyst was asked and insisted.
+    confirmed : bool
+        Whether the analyst was asked and confirmed it.
     """
 
     code: str
     message: str
     where: str
     correction: str | None = None
-    insisted: bool = False
+    confirmed: bool = False
 
 
 def reading_warnings(measured: MeasuredSample) -> Iterator[SampleWarning]:
@@ -63,17 +63,17 @@ def reading_warnings(measured: MeasuredSample) -> Iterator[SampleWarning]:
 
 
 def quantity_warnings(where: str, quantity: Quantity, readings: Sequence[Reading]) -> Iterator[SampleWarning]:
-    """Yield a warning for each reading outside the usual range, and for each wild one among the rest."""
+    """Yield a warning for each reading outside the usual range, and for each outlier among the rest."""
     parsed = [parse_reading(reading.text, quantity.dimension, zero_allowed=quantity.zero_allowed) for reading in readings]
     values = [meaning.value for meaning in parsed]
-    wild = outlying(values)
+    outliers = outlying(values)
     for i, (reading, meaning) in enumerate(zip(readings, parsed, strict=True)):
-        insisted = bool(reading.insisted)
+        confirmed = bool(reading.insisted)
         if asked := question(quantity, reading.text, meaning):
-            yield SampleWarning("unusual_reading", asked[0], f"{where}[{i}]", asked[1], insisted)
-        elif i in wild:
-            sentence, correction = wild_question(quantity, reading.text, meaning, median(values))
-            yield SampleWarning("wild_reading", sentence, f"{where}[{i}]", correction, insisted)
+            yield SampleWarning("unusual_reading", asked[0], f"{where}[{i}]", asked[1], confirmed)
+        elif i in outliers:
+            sentence, correction = outlier_question(quantity, reading.text, meaning, median(values))
+            yield SampleWarning("outlier", sentence, f"{where}[{i}]", correction, confirmed)
 
 
 def _shape_warnings(path: str, group: HoleGroup) -> Iterator[SampleWarning]:

@@ -1,4 +1,4 @@
-"""Refuse single values that cannot be, naming the place and the mend."""
+"""Refuse single values that cannot be, naming the place and the correction."""
 
 from __future__ import annotations
 

@@ -1,4 +1,4 @@
-"""Refuse what is impossible in a study, naming the place and the mend.
+"""Refuse what is impossible in a study, naming the place and the correction.
 
 What is merely implausible is a warning of `analysis`, not a refusal.
 """
@@ -56,7 +56,7 @@ def check_study(study: Study) -> None:
     Raises
     ------
     StudyError
-        With the document path and how to mend it.
+        With the document path and how to correct it.
     """
     require_text("name", study.name)
     labels_known = [sample.label for sample in study.samples]
@@ -87,7 +87,7 @@ def check_sample(path: str, sample: Sample) -> None:
     for key in sample.states:
         known_quantity(f"{path}.states.{key}", key)
         if used_readings(sample.readings.get(key, ())):
-            raise StudyError(f"{path}.states.{key}", "there are readings that stand: strike them out, or leave the state out")
+            raise StudyError(f"{path}.states.{key}", "there are readings in use: set them aside, or leave the state out")
     for placement in ("inlet", "centre_tube"):
         for i, group in enumerate(getattr(sample.holes, placement)):
             check_hole_group(f"{path}.holes.{placement}[{i}]", group)
@@ -124,7 +124,7 @@ def known_quantity(path: str, key: str) -> Quantity:
 
 
 def check_readings(path: str, quantity: Quantity, entries: Iterable[ReadingEntry]) -> None:
-    """Raise `StudyError` at the first entry, struck out or not, that is not a reading of the quantity."""
+    """Raise `StudyError` at the first entry, set aside or not, that is not a reading of the quantity."""
     for i, reading in enumerate(map(as_reading, entries)):
         if reading.struck_out is not None:
             require_text(f"{path}[{i}].struck_out", reading.struck_out)

@@ -32,7 +32,7 @@ class CycleTrace:
     time : ndarray, shape (n,)
         Rising from zero. [s]
     speed : ndarray, shape (n,)
-        Zero while the engine stands. [rpm]
+        Zero while the engine is stopped. [rpm]
     temperature : ndarray, shape (n,), or None
         Of the oil, where it was recorded. [°C]
     """
@@ -60,7 +60,7 @@ def read_duty_cycle(text: str, path: str = "duty_cycle") -> CycleTrace:
     Raises
     ------
     StudyError
-        One sentence that names the line and the mend.
+        One sentence that names the line and the correction.
     """
     numbered = enumerate(text.lstrip("\ufeff").splitlines(), 1)
     lines = [(i, line) for i, line in numbered if line.strip() and not line.lstrip().startswith("#")]

@@ -20,7 +20,7 @@ PRESSURE_THERE = 100e3
 """Gallery pressure that counts as pressure in the time to pressure. [Pa]"""
 
 STEP = 1.0  # s
-_SLOWEST_TURNING = 50.0  # rpm; below it the engine stands
+_SLOWEST_TURNING = 50.0  # rpm; below it the engine is stopped
 
 _QUANTITIES = (
     "element_pressure",
@@ -175,7 +175,7 @@ def _lagging(time: FloatArray, temperature: FloatArray, lag: float) -> FloatArra
 def _solved(
     point: OperatingPoint, temperature: FloatArray, speed: FloatArray, can: FloatArray, flows: NDArray[np.bool_]
 ) -> dict[str, FloatArray]:
-    """Return the quantities of one condition over time; zero while the engine stands, NaN where the oil does not pump."""
+    """Return the quantities of one condition over time; zero while the engine is stopped, NaN where the oil does not pump."""
     found = {name: np.where(speed > _SLOWEST_TURNING, np.nan, 0.0) for name in _QUANTITIES}
     if flows.any():
         solved = solve_circuit(point, point.place(temperature[flows], speed[flows], can[flows]))

@@ -54,7 +54,7 @@ class Reading(Strict):
     note : str or None
         Words of the analyst.
     insisted : bool or None
-        True where the reading was questioned and the analyst insisted.
+        True where the reading was questioned and the analyst confirmed it.
     """
 
     text: str
@@ -81,7 +81,7 @@ def as_entry(reading: Reading) -> ReadingEntry:
 
 
 def used_readings(entries: Iterable[ReadingEntry]) -> tuple[Reading, ...]:
-    """Return the readings that stand."""
+    """Return the readings that are in use: those not set aside."""
     return tuple(reading for reading in map(as_reading, entries) if reading.struck_out is None)
 
 
@@ -121,7 +121,7 @@ class PumpEfficiency(Strict):
 
 @dataclass(frozen=True)
 class Regulator(Strict):
-    """Pressure regulator: it opens, and dumps the whole pump flow of a speed one rise higher."""
+    """Pressure regulator: it opens, and passes the whole pump flow of a speed one rise higher."""
 
     opening_kpa: float
     full_flow_rise_kpa: float

@@ -30,7 +30,7 @@ class Scenario(Strict):
     stud_bore_mm : float or None
         Another stud.
     without_adapter : bool or None
-        True takes the adapter away.
+        True removes the adapter.
     adapter_holes : RoundHoles or None
         An adapter with these cross-holes.
     bypass_location : str or None
@@ -42,7 +42,7 @@ class Scenario(Strict):
     regulator : str or None
         A regulator that is stuck.
     anti_drain_lift_mm : float or None
-        Lift of the anti-drain valve, where it was not measured or is another.
+        Lift of the anti-drainback valve, where it was not measured or is another.
     """
 
     name: str
@@ -73,7 +73,7 @@ class WarmUpPlan(Strict):
     Attributes
     ----------
     start_c, end_c : float or None
-        Oil temperature at the start, and where it tends to.
+        Oil temperature at the start, and the final one.
     time_constant_min, can_time_constant_min : float or None
         Of the sump, and of the can behind the sump.
     gallery_volume_l : float or None

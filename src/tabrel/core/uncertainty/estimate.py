@@ -80,7 +80,7 @@ class Estimate:
     degrees_of_freedom : float
         Of `uncertainty_a`.
     outliers : tuple of int
-        Indices, among all readings that stand, of those that do not fit the others (modified z-score
+        Indices, among all readings in use, of those that do not fit the others (modified z-score
         above 3.5).
     unit : str
         Unit the first reading was typed in.
@@ -106,7 +106,7 @@ class Estimate:
 
 
 def estimate_quantity(quantity: Quantity, entries: Sequence[ReadingEntry]) -> Estimate:
-    """Return the estimate of a quantity from the readings that stand.
+    """Return the estimate of a quantity from the readings in use.
 
     Readings of unlike provenance are not averaged: a size judged by eye stays visible, and gives way
     once there is a measured one. A drill or a go / no-go pair gives the middle of its interval with the
@@ -119,7 +119,7 @@ def estimate_quantity(quantity: Quantity, entries: Sequence[ReadingEntry]) -> Es
     quantity : Quantity
         From the catalogue.
     entries : sequence of str or Reading, at least one
-        The readings that stand.
+        The readings in use.
 
     Returns
     -------

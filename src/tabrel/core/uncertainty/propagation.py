@@ -27,7 +27,7 @@ COVERAGE = 0.95
 
 @dataclass(frozen=True)
 class Result:
-    """One computed result with what it rests on.
+    """One computed result with its inputs.
 
     Attributes
     ----------

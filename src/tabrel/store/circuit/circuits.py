@@ -40,7 +40,7 @@ DELETE_OIL = "DELETE FROM oil WHERE study_id = :study_id"
 
 
 def set_oil(conn: sqlite3.Connection, study_id: int, oil: Oil | None) -> None:
-    """Set the oil of a study; None takes it away."""
+    """Set the oil of a study; None removes it."""
     if oil == load_oil(conn, study_id):
         return
     conn.execute(DELETE_OIL, {"study_id": study_id})

@@ -80,7 +80,7 @@ WHERE sample_id = :sample_id AND placement = :placement AND position > :position
 
 
 def remove_hole_group(conn: sqlite3.Connection, sample_id: int, placement: Placement, position: int, group_id: int) -> None:
-    """Take a group away and close the gap; the journal keeps it with its readings."""
+    """Remove a group and close the gap; the journal keeps it with its readings."""
     conn.execute(DELETE_READINGS_OF_GROUP, {"id": group_id})
     conn.execute(DELETE_OUTLINE, {"id": group_id})
     conn.execute(DELETE_HOLE_GROUP, {"id": group_id})

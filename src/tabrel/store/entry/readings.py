@@ -1,4 +1,4 @@
-"""Readings: added and struck out, never changed."""
+"""Readings: added and set aside, never changed."""
 
 from __future__ import annotations
 
@@ -123,7 +123,7 @@ ORDER BY reading.position, reading.id
 
 
 def readings_of_sample(conn: sqlite3.Connection, sample_id: int) -> list[StoredReading]:
-    """Return every reading of a sample, those of its holes included, struck ones too, in order."""
+    """Return every reading of a sample, those of its holes included, those set aside too, in order."""
     rows = conn.execute(SELECT_READINGS_OF_SAMPLE, {"sample_id": sample_id}).fetchall()
     return [StoredReading(row["id"], row["full_key"], _reading(row)) for row in rows]
 
@@ -138,7 +138,7 @@ WHERE reading.id = :id
 
 @dataclass(frozen=True)
 class ReadingPlace:
-    """Where a reading belongs: its sample, full key, text, hole group if it is one of holes; and why it is struck out."""
+    """Where a reading belongs: its sample, full key, text, hole group if it is one of holes; and why it is set aside."""
 
     sample_id: int
     key: str
@@ -172,36 +172,36 @@ SELECT * FROM reading WHERE {owner} AND quantity_key = :quantity_key AND struck_
 def used_readings(
     conn: sqlite3.Connection, key: str, *, sample_id: int | None = None, hole_group_id: int | None = None
 ) -> list[Reading]:
-    """Return the readings of one quantity that stand."""
+    """Return the readings of one quantity that are in use."""
     statement, owner = _owner(SELECT_STANDING, sample_id, hole_group_id)
     return [_reading(row) for row in conn.execute(statement, {**owner, "quantity_key": key})]
 
 
-STRIKE_OUT = """
+SET_ASIDE = """
 UPDATE reading SET struck_out_at = strftime('%Y-%m-%dT%H:%M:%fZ', 'now'), struck_out_reason = :reason
 WHERE id = :id AND struck_out_at IS NULL
 """
 
 
-def strike_out(conn: sqlite3.Connection, reading_id: int, reason: str) -> None:
-    """Strike a reading out with a reason; one already struck keeps its reason."""
-    conn.execute(STRIKE_OUT, {"id": reading_id, "reason": reason})
+def set_aside(conn: sqlite3.Connection, reading_id: int, reason: str) -> None:
+    """Set a reading aside with a reason; one already set aside keeps its reason."""
+    conn.execute(SET_ASIDE, {"id": reading_id, "reason": reason})
 
 
-RESTORE = "UPDATE reading SET struck_out_at = NULL, struck_out_reason = NULL WHERE id = :id"
+USE_AGAIN = "UPDATE reading SET struck_out_at = NULL, struck_out_reason = NULL WHERE id = :id"
 
 
-def restore(conn: sqlite3.Connection, reading_id: int) -> None:
-    """Let a struck reading stand again; that it was struck, and why, stays in the journal."""
-    conn.execute(RESTORE, {"id": reading_id})
+def use_again(conn: sqlite3.Connection, reading_id: int) -> None:
+    """Use a reading again that was set aside; that it was, and why, stays in the journal."""
+    conn.execute(USE_AGAIN, {"id": reading_id})
 
 
-INSIST = "UPDATE reading SET insisted = 1 WHERE id = :id"
+CONFIRM = "UPDATE reading SET insisted = 1 WHERE id = :id"
 
 
-def insist(conn: sqlite3.Connection, reading_id: int) -> None:
-    """Record that a questioned reading is meant as it stands."""
-    conn.execute(INSIST, {"id": reading_id})
+def confirm(conn: sqlite3.Connection, reading_id: int) -> None:
+    """Record that a questioned reading is meant as typed."""
+    conn.execute(CONFIRM, {"id": reading_id})
 
 
 DELETE_STATE = "DELETE FROM quantity_state WHERE sample_id = :sample_id AND quantity_key = :key"

@@ -136,7 +136,7 @@ DELETE_OBSERVATION = "DELETE FROM observation WHERE sample_id = :sample_id AND k
 
 
 def set_observation(conn: sqlite3.Connection, sample_id: int, key: str, text: str | None) -> None:
-    """Set what was seen; None takes it away."""
+    """Set what was seen; None removes it."""
     conn.execute(DELETE_OBSERVATION, {"sample_id": sample_id, "key": key})
     if text is not None:
         conn.execute(INSERT_OBSERVATION, {"sample_id": sample_id, "key": key, "text": text})
@@ -261,7 +261,7 @@ def set_stale(conn: sqlite3.Connection, claim_id: int, reason: str | None) -> No
 
 
 def remove_claim(conn: sqlite3.Connection, claim_id: int) -> None:
-    """Take a claim away that was typed wrongly; the journal keeps it."""
+    """Remove a claim that was typed wrongly; the journal keeps it."""
     conn.execute(DELETE_CLAIM, {"id": claim_id})
 
 

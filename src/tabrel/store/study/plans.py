@@ -27,7 +27,7 @@ ON CONFLICT (study_id, name) DO UPDATE SET
 """
 
 
-def keep_scenario(conn: sqlite3.Connection, study_id: int, scenario: Scenario) -> None:
+def save_scenario(conn: sqlite3.Connection, study_id: int, scenario: Scenario) -> None:
     """Store a scenario under its name, in place of one of the same name."""
     conn.execute(INSERT_SCENARIO, {"study_id": study_id, **_scenario_row(scenario)})
 
@@ -83,12 +83,12 @@ def scenario_place(conn: sqlite3.Connection, scenario_id: int) -> tuple[int, str
     """
     row = conn.execute(SELECT_SCENARIO, {"id": scenario_id}).fetchone()
     if row is None:
-        raise NotStoredError(f"there is no scenario {scenario_id}: it was taken away meanwhile")
+        raise NotStoredError(f"there is no scenario {scenario_id}: it was removed meanwhile")
     return int(row["study_id"]), str(row["name"])
 
 
 def remove_scenario(conn: sqlite3.Connection, scenario_id: int) -> None:
-    """Take a scenario away; the journal keeps it."""
+    """Remove a scenario; the journal keeps it."""
     conn.execute(DELETE_SCENARIO, {"id": scenario_id})
 
 
@@ -99,7 +99,7 @@ ON CONFLICT (study_id, name) DO UPDATE SET csv = excluded.csv
 SELECT_DUTY_CYCLES = "SELECT name, csv FROM duty_cycle WHERE study_id = :study_id ORDER BY id"
 
 
-def keep_duty_cycle(conn: sqlite3.Connection, study_id: int, cycle: DutyCycle) -> None:
+def save_duty_cycle(conn: sqlite3.Connection, study_id: int, cycle: DutyCycle) -> None:
     """Store a duty cycle under its name, in place of one of the same name."""
     conn.execute(INSERT_DUTY_CYCLE, {"study_id": study_id, "name": cycle.name, "csv": cycle.csv})
 
@@ -120,7 +120,7 @@ SELECT_PLAN = "SELECT * FROM warm_up_plan WHERE study_id = :study_id"
 
 
 def set_plan(conn: sqlite3.Connection, study_id: int, plan: WarmUpPlan | None) -> None:
-    """Set the plan of a study's start; None takes it away."""
+    """Set the plan of a study's start; None removes it."""
     if plan == load_plan(conn, study_id):
         return
     conn.execute(DELETE_PLAN, {"study_id": study_id})

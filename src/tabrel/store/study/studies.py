@@ -10,7 +10,7 @@ from tabrel.store.circuit.circuits import insert_circuit, insert_oil, load_circu
 from tabrel.store.connection import inserted_id
 from tabrel.store.errors import NotStoredError
 from tabrel.store.sample.samples import insert_sample, load_samples
-from tabrel.store.study.plans import keep_duty_cycle, keep_scenario, load_duty_cycles, load_plan, load_scenarios, set_plan
+from tabrel.store.study.plans import load_duty_cycles, load_plan, load_scenarios, save_duty_cycle, save_scenario, set_plan
 
 
 @dataclass(frozen=True)
@@ -59,9 +59,9 @@ def insert_study(conn: sqlite3.Connection, study: Study) -> int:
     for position, sample in enumerate(study.samples):
         insert_sample(conn, study_id, position, sample)
     for scenario in study.scenarios:
-        keep_scenario(conn, study_id, scenario)
+        save_scenario(conn, study_id, scenario)
     for cycle in study.duty_cycles:
-        keep_duty_cycle(conn, study_id, cycle)
+        save_duty_cycle(conn, study_id, cycle)
     set_plan(conn, study_id, study.warm_up)
     return study_id
 
