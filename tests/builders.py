@@ -81,9 +81,9 @@ def everything() -> dict[str, Any]:
         (
             "circuit/adapter",
             {
-                "holes": [{"shape": "round", "count": 4, "readings": {"diameter": ["5.1 mm"]}}],
+                "holes": [{"shape": "round", "count": 3, "readings": {"diameter": ["5.3 mm"]}}],
                 "wall_mm": 4,
-                "turn_deg": 45,
+                "turn_deg": 60,
                 "reference_bore_mm": 12,
             },
         ),

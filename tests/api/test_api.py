@@ -93,12 +93,12 @@ def test_strike_out_and_restore(client, sample):
 
 
 def test_only_the_outlier_is_marked(client, sample):
-    for text in ("0.44 mm", "0.45 mm", "0.46 mm", "4.5 mm"):
+    for text in ("0.47 mm", "0.48 mm", "0.46 mm", "4.5 mm"):
         sheet = client.post(f"/api/samples/{sample}/readings", json={"key": "can.wall_thickness", "text": text}).json()
     wall = field(sheet, "can.wall_thickness")
     assert [r["doubtful"] for r in wall["readings"]] == [False, False, False, True]
-    assert wall["estimate"]["metric_value"] == pytest.approx(5.85 / 4)
-    assert wall["estimate"]["inch_value"] == pytest.approx(5.85 / 4 / 25.4)
+    assert wall["estimate"]["metric_value"] == pytest.approx(5.91 / 4)
+    assert wall["estimate"]["inch_value"] == pytest.approx(5.91 / 4 / 25.4)
     struck = client.post(f"/api/readings/{wall['readings'][3]['id']}/set-aside", json={"reason": "slip"}).json()
     assert not any(r["doubtful"] for r in field(struck, "can.wall_thickness")["readings"])
 
@@ -123,11 +123,11 @@ def test_the_echo_shows_both_families_and_asks(client, sample):
     def echo(key, text):
         return client.post(f"/api/samples/{sample}/echo", json={"key": key, "text": text}).json()
 
-    plain = echo("can.height", "3 3/8 in")
-    assert (plain["metric"], plain["inch"], plain["problem"], plain["question"]) == ("85.725 mm", "3.3750 in", None, None)
-    slipped = echo("can.wall_thickness", "0.15 in")
-    assert "ten times too large, 0.015 in (0.381 mm) meant" in slipped["question"]
-    assert slipped["correction"] == "0.015 in"
+    plain = echo("can.height", "2 15/16 in")
+    assert (plain["metric"], plain["inch"], plain["problem"], plain["question"]) == ("74.612 mm", "2.9375 in", None, None)
+    slipped = echo("can.wall_thickness", "0.19 in")
+    assert "ten times too large, 0.019 in (0.4826 mm) meant" in slipped["question"]
+    assert slipped["correction"] == "0.019 in"
     assert "not a number" in echo("can.height", "12..3 mm")["problem"]
     assert echo("element.pleat_count", "54")["metric"] == "54"
 

@@ -42,14 +42,14 @@ def refused(answer, status, where, says):
 
 
 def test_several_readings_in_one_line_are_rows_of_their_own(client, blank):
-    sheet = add(client, blank, "can.wall_thickness", "0.44, 0.50, 0.45 mm (beside the seam)")
+    sheet = add(client, blank, "can.wall_thickness", "0.47, 0.52, 0.48 mm (beside the seam)")
     wall = field(sheet, "can.wall_thickness")
-    assert [r["text"] for r in wall["readings"]] == ["0.44 mm", "0.50 mm", "0.45 mm"]
+    assert [r["text"] for r in wall["readings"]] == ["0.47 mm", "0.52 mm", "0.48 mm"]
     assert {r["note"] for r in wall["readings"]} == {"beside the seam"}
     assert all(r["taken_at"].endswith("Z") for r in wall["readings"])
-    assert wall["estimate"]["metric_value"] == pytest.approx((0.44 + 0.50 + 0.45) / 3)
+    assert wall["estimate"]["metric_value"] == pytest.approx((0.47 + 0.52 + 0.48) / 3)
     assert wall["estimate"]["metric_expanded"] > 1.9 * wall["estimate"]["metric_uncertainty"]
-    assert sheet["undo"] == "Can, wall thickness: 0.44 mm, 0.50 mm, 0.45 mm"
+    assert sheet["undo"] == "Can, wall thickness: 0.47 mm, 0.52 mm, 0.48 mm"
 
 
 def test_one_wrong_reading_in_a_line_stores_none_of_them(client, blank):
@@ -84,19 +84,19 @@ def test_a_state_is_kept_cleared_by_a_reading_and_refused_beside_one(client, bla
 
 
 def test_confirming_is_recorded_and_a_slip_is_corrected_in_one_change(client, blank):
-    slipped = add(client, blank, "can.wall_thickness", "4.4 mm")
+    slipped = add(client, blank, "can.wall_thickness", "4.7 mm")
     warning = field(slipped, "can.wall_thickness")["warnings"][0]
-    assert (warning["correction"], warning["confirmed"]) == ("0.44 mm", False)
+    assert (warning["correction"], warning["confirmed"]) == ("0.47 mm", False)
     row = warning["reading_id"]
     confirmed = client.post(f"/api/readings/{row}/confirm").json()
     assert field(confirmed, "can.wall_thickness")["warnings"][0]["confirmed"] is True
-    fixed = client.post(f"/api/readings/{row}/correct", json={"text": "0.44 mm"}).json()
+    fixed = client.post(f"/api/readings/{row}/correct", json={"text": "0.47 mm"}).json()
     wall = field(fixed, "can.wall_thickness")
-    assert [r["set_aside_reason"] for r in wall["readings"]] == ["slip, 0.44 mm was meant", None]
-    assert wall["estimate"]["metric_value"] == pytest.approx(0.44)
+    assert [r["set_aside_reason"] for r in wall["readings"]] == ["slip, 0.47 mm was meant", None]
+    assert wall["estimate"]["metric_value"] == pytest.approx(0.47)
     assert wall["warnings"] == []
     back = client.post(f"/api/samples/{blank}/undo").json()
-    assert back["words"] == "4.4 mm corrected to 0.44 mm"
+    assert back["words"] == "4.7 mm corrected to 0.47 mm"
     assert [r["set_aside_reason"] for r in field(back["sheet"], "can.wall_thickness")["readings"]] == [None]
     assert add(client, blank, "can.height", "980 mm", confirm=True)
     assert field(client.get(f"/api/samples/{blank}").json(), "can.height")["readings"][0]["confirmed"] is True

@@ -113,10 +113,10 @@ def test_the_field_echoes_and_questions_and_refuses(page, server):
     open_demo(page, server)
     to_station(page, "Opened")
     wall = row(page, "can.wall_thickness")
-    wall.locator("input.input").fill("0.015 in")
-    expect(wall.locator(".hint")).to_contain_text("0.381 mm = 0.0150 in")
-    wall.locator("input.input").fill("0.15 in")
-    expect(wall.locator(".hint")).to_contain_text("ten times too large, 0.015 in (0.381 mm) meant?")
+    wall.locator("input.input").fill("0.019 in")
+    expect(wall.locator(".hint")).to_contain_text("0.483 mm = 0.0190 in")
+    wall.locator("input.input").fill("0.19 in")
+    expect(wall.locator(".hint")).to_contain_text("ten times too large, 0.019 in (0.483 mm) meant?")
     readings = wall.locator(".chip").count()
     for bad, says in (("12..3 mm", "is not a number"), ("1e999", "not a finite number"), ("3 furlong", "no unit known here")):
         wall.locator("input.input").fill(bad)
@@ -125,7 +125,7 @@ def test_the_field_echoes_and_questions_and_refuses(page, server):
         expect(wall.locator("input.input")).to_have_value(bad)
     assert wall.locator(".chip").count() == readings
     wall.locator("input.input").press("Escape")
-    wall.locator("input.input").fill("0.15 in")
+    wall.locator("input.input").fill("0.19 in")
     expect(wall.locator(".hint")).to_contain_text("Enter takes it all the same")
     wall.locator("input.input").press("Enter")
     expect(wall.locator(".chip")).to_have_count(readings + 1)

@@ -150,7 +150,7 @@ def _refusal(error: ValidationError) -> StudyError:
     if first["type"] in ("missing", "missing_argument"):
         return StudyError(path, "is missing: add it")
     if path.count("readings") and first["type"] == "string_type":
-        return StudyError(path, 'must be text with its unit in quotes, such as "3 3/8 in"')
+        return StudyError(path, 'must be text with its unit in quotes, such as "2 15/16 in"')
     if first["type"] == "literal_error":
         return StudyError(path, f"must be one of {first['ctx']['expected']}")
     says = _SENTENCES.get(first["type"])

@@ -28,27 +28,27 @@ def texts(line, quantity=WALL, family="metric", **more):
 @pytest.mark.parametrize(
     ("line", "family", "expected"),
     [
-        ("0.44, 0.50, 0.45 mm", "metric", ["0.44 mm", "0.50 mm", "0.45 mm"]),
-        ("0.44, 0.50, 0.45", "inch", ["0.44 in", "0.50 in", "0.45 in"]),
-        ("0.44,0.50,0.45", "metric", ["0.44 mm", "0.50 mm", "0.45 mm"]),
-        ("0,44; 0,46 mm", "metric", ["0,44 mm", "0,46 mm"]),
-        ("0,44, 0,46", "metric", ["0,44 mm", "0,46 mm"]),
-        ("0,44", "metric", ["0,44 mm"]),
+        ("0.47, 0.52, 0.48 mm", "metric", ["0.47 mm", "0.52 mm", "0.48 mm"]),
+        ("0.47, 0.52, 0.48", "inch", ["0.47 in", "0.52 in", "0.48 in"]),
+        ("0.47,0.52,0.48", "metric", ["0.47 mm", "0.52 mm", "0.48 mm"]),
+        ("0,47; 0,46 mm", "metric", ["0,47 mm", "0,46 mm"]),
+        ("0,47, 0,46", "metric", ["0,47 mm", "0,46 mm"]),
+        ("0,47", "metric", ["0,47 mm"]),
         ("12 thou, 0.31 mm", "metric", ["12 thou", "0.31 mm"]),
-        ("0.44 mm, 12", "inch", ["0.44 mm", "12 in"]),
+        ("0.47 mm, 12", "inch", ["0.47 mm", "12 in"]),
         ("3/8, 25/64 in", "metric", ["3/8 in", "25/64 in"]),
-        ("3 3/8, 3 7/16", "inch", ["3 3/8 in", "3 7/16 in"]),
-        ("drill 11/64, 4.4 mm", "metric", ["drill 11/64", "4.4 mm"]),
-        ("go 11/64 nogo 3/16", "metric", ["go 11/64 nogo 3/16"]),
-        ("4 ft 2 in", "metric", ["4 ft 2 in"]),
+        ("2 15/16, 3 7/16", "inch", ["2 15/16 in", "3 7/16 in"]),
+        ("drill 13/64, 4.4 mm", "metric", ["drill 13/64", "4.4 mm"]),
+        ("go 13/64 nogo 7/32", "metric", ["go 13/64 nogo 7/32"]),
+        ("5 ft 3 in", "metric", ["5 ft 3 in"]),
         ("+0012.34", "metric", ["+0012.34 mm"]),
-        ("0,44 0,50 0,45", "metric", ["0,44 mm", "0,50 mm", "0,45 mm"]),
-        ("0.44 .50 0.45 mm", "inch", ["0.44 mm", ".50 mm", "0.45 mm"]),
-        ("3-3/8", "inch", ["3-3/8 in"]),
+        ("0,47 0,52 0,48", "metric", ["0,47 mm", "0,52 mm", "0,48 mm"]),
+        ("0.47 .52 0.48 mm", "inch", ["0.47 mm", ".52 mm", "0.48 mm"]),
+        ("2-15/16", "inch", ["2-15/16 in"]),
         ("#16, 4.4", "metric", ["#16", "4.4 mm"]),
         ("go 4.4 no-go 4.5", "metric", ["go 4.4 mm nogo 4.5 mm"]),
         ("go 0,17 nogo 0,18", "inch", ["go 0,17 in nogo 0,18 in"]),
-        ("  0.44   mm ", "inch", ["0.44 mm"]),
+        ("  0.47   mm ", "inch", ["0.47 mm"]),
     ],
 )
 def test_a_bare_number_takes_the_next_unit_or_the_fields(line, family, expected):
@@ -61,12 +61,12 @@ def test_a_bare_number_takes_the_next_unit_or_the_fields(line, family, expected)
         ("~12 mm", "12 mm", "by_eye", None, None),
         ("about 12", "12 mm", "by_eye", None, None),
         ("12 mm by eye", "12 mm", "by_eye", None, None),
-        ("0.44 published (catalogue)", "0.44 mm", "published", None, "catalogue"),
-        ("0.44 mm assumed", "0.44 mm", "assumed", None, None),
-        ("0.44 mm derived", "0.44 mm", "derived", None, None),
-        ("0.44 mm measured", "0.44 mm", None, None, None),
-        ("0.44 with caliper", "0.44 mm", None, "caliper", None),
-        ("~0.44 mm with a tape (beside the seam)", "0.44 mm", "by_eye", "tape", "beside the seam"),
+        ("0.47 published (catalogue)", "0.47 mm", "published", None, "catalogue"),
+        ("0.47 mm assumed", "0.47 mm", "assumed", None, None),
+        ("0.47 mm derived", "0.47 mm", "derived", None, None),
+        ("0.47 mm measured", "0.47 mm", None, None, None),
+        ("0.47 with caliper", "0.47 mm", None, "caliper", None),
+        ("~0.47 mm with a tape (beside the seam)", "0.47 mm", "by_eye", "tape", "beside the seam"),
     ],
 )
 def test_words_say_where_a_value_comes_from(line, text, provenance, instrument, note):
@@ -84,7 +84,7 @@ def test_a_state_is_no_reading(words, state):
 def test_a_count_belongs_to_holes_only():
     entry = understand_entry("8 x 5.6, 5.7 mm", HOLE, "metric", counted=True)
     assert (entry.count, [reading.text for reading in entry.readings]) == (8, ["5.6 mm", "5.7 mm"])
-    assert understand_entry("5 × drill 11/64", HOLE, "metric", counted=True).count == 5
+    assert understand_entry("5 × drill 13/64", HOLE, "metric", counted=True).count == 5
     with pytest.raises(ReadingTextError, match="counts no holes"):
         understand_entry("0 x 5.6 mm", HOLE, "metric", counted=True)
     with pytest.raises(ReadingTextError, match=r"takes sizes only: type '5\.6 mm'"):
@@ -93,7 +93,7 @@ def test_a_count_belongs_to_holes_only():
 
 @pytest.mark.parametrize(
     ("line", "says"),
-    [("", "empty"), (" , ", "empty"), ("~", "empty|not a number"), ("0.44 with scale", "take one of caliper, micrometer, tape")],
+    [("", "empty"), (" , ", "empty"), ("~", "empty|not a number"), ("0.47 with scale", "take one of caliper, micrometer, tape")],
 )
 def test_what_is_not_understood_says_how_to_mend_it(line, says):
     assert re.search(says, str(echo(line, WALL, "metric").problem))
@@ -110,7 +110,7 @@ def test_several_readings_come_back_one_by_one(values):
     [
         ("8 x 5.6 mm", "round", 8, {"diameter": ("5.6 mm",)}, None),
         ("8x5.6", "round", 8, {"diameter": ("5.6 mm",)}, None),
-        ("5 x drill 11/64", "round", 5, {"diameter": ("drill 11/64",)}, None),
+        ("5 x drill 13/64", "round", 5, {"diameter": ("drill 13/64",)}, None),
         ("6 x 5.6, 5.7 mm", "round", 6, {"diameter": ("5.6 mm", "5.7 mm")}, None),
         ("2 x slot 9 x 4", "slot", 2, {"length": ("9 mm",), "width": ("4 mm",)}, None),
         ("3 x slots 3/8 x 1/8 in 50% open", "slot", 3, {"length": ("3/8 in",), "width": ("1/8 in",)}, 0.5),

@@ -21,8 +21,8 @@ def asked(key, text):
 @pytest.mark.parametrize(
     ("key", "text", "words", "meant"),
     [
-        ("can.wall_thickness", "4.4 mm", "ten times too large", "0.44 mm"),
-        ("can.wall_thickness", "0.15 in", "ten times too large", "0.015 in"),
+        ("can.wall_thickness", "4.7 mm", "ten times too large", "0.47 mm"),
+        ("can.wall_thickness", "0.19 in", "ten times too large", "0.019 in"),
         ("can.height", "9.84 mm", "ten times too small", "98.4 mm"),
         ("can.height", "0.984 mm", "a hundred times too small", "98.4 mm"),
         ("media.strip_length", "1.76 mm", "a thousand times too small", "1760 mm"),
@@ -36,7 +36,7 @@ def asked(key, text):
         ("filter.mass", "15.4 g", "ounces typed as grams", "15.4 oz"),
         ("filter.mass", "412 oz", "grams typed as ounces", "412 g"),
         ("bypass.opening_pressure", "14 kPa", "psi typed as kPa", "14 psi"),
-        ("diameter", "11/64 mm", "inches typed as mm", "11/64 in"),
+        ("diameter", "13/64 mm", "inches typed as mm", "13/64 in"),
         ("can.outside_diameter", "2 63/64 mm", "inches typed as mm", "2 63/64 in"),
     ],
 )
@@ -85,10 +85,10 @@ def test_an_outlier_among_good_ones_is_questioned_with_its_slip():
 
 def test_the_echo_offers_the_whole_line_corrected_and_the_mean_it_would_make():
     wall = QUANTITIES["can.wall_thickness"]
-    understood = echo("0.44, 4.6, 0.45 mm", wall, "metric", used=[Reading("0.47 mm")])
-    assert understood.correction == "0.44 mm, 0.46 mm, 0.45 mm"
-    assert understood.estimate.value == pytest.approx((0.44 + 4.6 + 0.45 + 0.47) / 4 * 1e-3)
-    assert understood.metric == "0.44 mm, 4.6 mm, 0.45 mm"
+    understood = echo("0.47, 4.6, 0.48 mm", wall, "metric", used=[Reading("0.47 mm")])
+    assert understood.correction == "0.47 mm, 0.46 mm, 0.48 mm"
+    assert understood.estimate.value == pytest.approx((0.47 + 4.6 + 0.48 + 0.47) / 4 * 1e-3)
+    assert understood.metric == "0.47 mm, 4.6 mm, 0.48 mm"
 
 
 def test_a_length_typed_for_an_area_is_refused_with_the_area_meant():

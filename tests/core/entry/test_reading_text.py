@@ -18,18 +18,18 @@ INCH = 0.0254
 @pytest.mark.parametrize(
     ("text", "dimension", "value"),
     [
-        ("0.44 mm", "length", 0.44e-3),
-        ("0,44 mm", "length", 0.44e-3),
-        ("3 3/8 in", "length", 3.375 * INCH),
-        ('3 3/8"', "length", 3.375 * INCH),
-        ("20 thou", "length", 0.020 * INCH),
-        ("20 mil", "length", 0.020 * INCH),
-        ("4 ft 2 in", "length", 50 * INCH),
-        ("4 ft 2 1/4 in", "length", 50.25 * INCH),
-        ("3-3/8 in", "length", 3.375 * INCH),
-        ("4' 2\"", "length", 50 * INCH),
-        ("4'2\"", "length", 50 * INCH),
-        ("4′ 2-1/4″", "length", 50.25 * INCH),
+        ("0.47 mm", "length", 0.47e-3),
+        ("0,47 mm", "length", 0.47e-3),
+        ("2 15/16 in", "length", 2.9375 * INCH),
+        ('2 15/16"', "length", 2.9375 * INCH),
+        ("18 thou", "length", 0.018 * INCH),
+        ("18 mil", "length", 0.018 * INCH),
+        ("5 ft 3 in", "length", 63 * INCH),
+        ("5 ft 3 1/4 in", "length", 63.25 * INCH),
+        ("2-15/16 in", "length", 2.9375 * INCH),
+        ("5' 3\"", "length", 63 * INCH),
+        ("5'3\"", "length", 63 * INCH),
+        ("5′ 3-1/4″", "length", 63.25 * INCH),
         ("1 lb 4 oz", "mass", 0.45359237 * 1.25),
         ("14.5 psi", "pressure", 99973.98),
         ("1.2e-3 m", "length", 1.2e-3),
@@ -60,10 +60,10 @@ def test_understands_what_people_type(text, dimension, value):
         ("drill #99", "length", "there is no drill"),
         ("drill 4.5 mm", "length", "type the size itself"),
         ("drill F", "mass", "measures a length"),
-        ("go 3/16 nogo 11/64", "length", "smaller"),
+        ("go 7/32 nogo 13/64", "length", "smaller"),
         ("nan mm", "length", "not a number"),
         ("3 mm 4 mm x", "length", "more than one reading"),
-        ("0.45 mm 0.46 mm", "length", "more than one reading: part them with commas"),
+        ("0.48 mm 0.46 mm", "length", "more than one reading: part them with commas"),
         ("2 in 4 ft", "length", "more than one reading"),
         ("1 bar 2 bar", "pressure", "more than one"),
     ],
@@ -83,13 +83,13 @@ def test_zero_is_a_value_only_where_allowed():
 @pytest.mark.parametrize(
     ("name", "goes", "stops"),
     [
-        ("11/64", 11 / 64, 12 / 64),
+        ("13/64", 13 / 64, 14 / 64),
         ("#16", 0.1770, 0.1800),  # next of the numbers is #15
         ("#1", 0.2280, 0.2340),  # the numbers run on into the letters: A
         ("F", 0.257, 0.261),
         ("Z", 0.413, 27 / 64),  # the letters run on into the fractions
         ("1 3/4", 1.75, 1.75 + 1 / 32),
-        ("11/64 in", 11 / 64, 12 / 64),
+        ("13/64 in", 13 / 64, 14 / 64),
         ("letter F", 0.257, 0.261),
         ("number 16", 0.1770, 0.1800),
         ('f"', 0.257, 0.261),
@@ -112,9 +112,9 @@ def test_drill_tables_are_whole_and_in_order():
 
 
 def test_go_no_go_is_the_middle_of_its_interval():
-    parsed = parse_reading("go 11/64 nogo 3/16", "length")
-    assert parsed.value == pytest.approx(INCH * (11 / 64 + 12 / 64) / 2)
-    assert parsed.interval == pytest.approx((INCH * 11 / 64, INCH * 12 / 64))
+    parsed = parse_reading("go 13/64 nogo 7/32", "length")
+    assert parsed.value == pytest.approx(INCH * (13 / 64 + 14 / 64) / 2)
+    assert parsed.interval == pytest.approx((INCH * 13 / 64, INCH * 14 / 64))
     assert parse_reading("go 4.4 mm no-go 4.5 mm", "length").value == pytest.approx(4.45e-3)
 
 

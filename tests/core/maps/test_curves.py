@@ -22,7 +22,7 @@ WEAK = reading("bypass.spring_installed_length", "19 mm")
 SPEEDS = [800.0, 1500.0, 3000.0, 5000.0]
 BLOCK = ("samples/0/bypass/location", "block")
 NO_VALVE = ("samples/0/bypass/location", "none")
-ADAPTER = {"holes": [{"shape": "round", "count": 4, "readings": {"diameter": ["5.1 mm"]}}], "wall_mm": 4}
+ADAPTER = {"holes": [{"shape": "round", "count": 3, "readings": {"diameter": ["5.3 mm"]}}], "wall_mm": 4}
 
 
 def alone_of(problem):
@@ -137,7 +137,7 @@ def test_each_change_of_a_scenario_acts_as_it_would_when_typed():
         (Scenario("x", bypass_location="block"), point(BLOCK, condition="filling")),
         (Scenario("x", bypass_location="none"), point(NO_VALVE, condition="filling")),
         (
-            Scenario("x", adapter_holes=RoundHoles(4, 5.1)),
+            Scenario("x", adapter_holes=RoundHoles(3, 5.3)),
             point(("circuit/adapter", {**ADAPTER, "turn_deg": 90}), condition="filling"),
         ),
     ):

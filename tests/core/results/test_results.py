@@ -276,8 +276,8 @@ def test_without_family_or_thickness_the_estimate_names_them():
 @pytest.mark.parametrize(
     ("changes", "code", "where"),
     [
-        ([reading("can.wall_thickness", "0.15 in")], "unusual_reading", "can.wall_thickness[0]"),
-        ([reading("can.wall_thickness", "0.44 mm", "0.45 mm", "0.46 mm", "0.9 mm")], "outlier", "can.wall_thickness[3]"),
+        ([reading("can.wall_thickness", "0.19 in")], "unusual_reading", "can.wall_thickness[0]"),
+        ([reading("can.wall_thickness", "0.47 mm", "0.48 mm", "0.46 mm", "0.9 mm")], "outlier", "can.wall_thickness[3]"),
         ([reading("element.pleat_count", "80")], "pack_cannot_fit", "element.pleat_count"),
         ([reading("element.pleat_count", "64")], "pack_crowded", "element.pleat_count"),
         ([reading("media.strip_length", "1.9 m")], "length_against_pleats", "media.strip_length"),
@@ -322,7 +322,7 @@ def test_a_plain_filter_raises_no_alarm():
 @pytest.mark.parametrize(
     ("text", "says"),
     [
-        ("0.15 in", r"ten times too large, 0.015 in \(0.381 mm\) meant"),
+        ("0.19 in", r"ten times too large, 0.019 in \(0.4826 mm\) meant"),
         ("15 mm", r"thousandths of an inch typed as mm, 15 thou \(0.381 mm\) meant"),
         ("0.0004 mm", "a thousand times too small, 0.4 mm meant"),
     ],

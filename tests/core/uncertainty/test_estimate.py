@@ -49,9 +49,9 @@ def test_relative_instruments_scale_with_the_reading():
 
 
 def test_a_drill_is_a_rectangle_between_two_sizes():
-    estimate = estimate_quantity(HOLE_QUANTITIES["diameter"], ["drill 11/64"])
+    estimate = estimate_quantity(HOLE_QUANTITIES["diameter"], ["drill 13/64"])
     step = 25.4e-3 / 64
-    assert estimate.value == pytest.approx(11.5 * step)
+    assert estimate.value == pytest.approx(13.5 * step)
     assert estimate.standard_uncertainty == pytest.approx(step / sqrt(12))
     assert estimate.degrees_of_freedom == inf
 
@@ -59,10 +59,10 @@ def test_a_drill_is_a_rectangle_between_two_sizes():
 @pytest.mark.parametrize(
     ("values", "outlier"),
     [
-        ([0.44, 0.45, 0.46, 4.5], (3,)),
-        ([0.45, 0.45, 0.45, 0.45, 0.60], (4,)),  # MAD is zero
-        ([0.45, 0.45, 0.45, 0.45], ()),
-        ([0.44, 0.45, 4.5], ()),  # too few to tell
+        ([0.47, 0.48, 0.46, 4.5], (3,)),
+        ([0.48, 0.48, 0.48, 0.48, 0.60], (4,)),  # MAD is zero
+        ([0.48, 0.48, 0.48, 0.48], ()),
+        ([0.47, 0.48, 4.5], ()),  # too few to tell
         ([1.0, 1.1, 0.9, 1.05, 0.95], ()),
     ],
 )
@@ -109,7 +109,7 @@ def test_readings_of_unlike_provenance_are_not_averaged():
         ("by_eye", "12 mm", 1.2e-3 / sqrt(3)),  # ± 10 %, rectangular
         ("assumed", "12 mm", 2.4e-3 / sqrt(3)),  # ± 20 %, rectangular
         ("published", "12.5 mm", 0.1e-3 / sqrt(12)),  # one step of the last digit
-        ("published", "3 3/8 in", 25.4e-3 / 8 / sqrt(12)),
+        ("published", "2 15/16 in", 25.4e-3 / 16 / sqrt(12)),
         ("published", "12 mm", 1e-3 / sqrt(12)),
     ],
 )
@@ -128,7 +128,7 @@ def test_the_instrument_decides_the_uncertainty():
 
 
 def test_outliers_are_counted_among_all_that_stand():
-    outlier = [Reading("0.1 mm", provenance="by_eye"), *("0.44 mm", "0.45 mm", "0.46 mm", "4.5 mm")]
+    outlier = [Reading("0.1 mm", provenance="by_eye"), *("0.47 mm", "0.48 mm", "0.46 mm", "4.5 mm")]
     assert used("can.wall_thickness", *outlier).outliers == (4,)
 
 

@@ -44,11 +44,11 @@ describe('a reading field', () => {
   it('hands over what was typed with the family, clears, and goes on', async () => {
     const add = vi.fn().mockResolvedValue({})
     const wrapper = mountField({ addReading: add }, {}, 'inch')
-    await wrapper.get('input').setValue('63 3/8')
+    await wrapper.get('input').setValue('63 5/8')
     await wrapper.get('input').trigger('keydown', { key: 'Enter' })
     await flushPromises()
     expect(add).toHaveBeenCalledWith({
-      key: 'media.strip_length', text: '63 3/8', family: 'inch', provenance: null, instrument: null, note: null, confirm: false,
+      key: 'media.strip_length', text: '63 5/8', family: 'inch', provenance: null, instrument: null, note: null, confirm: false,
     })
     expect((wrapper.get('input').element as HTMLInputElement).value).toBe('')
     expect(wrapper.emitted('next')).toHaveLength(1)

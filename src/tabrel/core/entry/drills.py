@@ -146,7 +146,7 @@ def drill_interval(name: str) -> tuple[float, float]:
     Parameters
     ----------
     name : str
-        ``11/64``, ``1 1/8``, ``#16``, ``number 16``, ``F`` or ``letter F``.
+        ``13/64``, ``1 1/8``, ``#16``, ``number 16``, ``F`` or ``letter F``.
 
     Returns
     -------
@@ -160,8 +160,8 @@ def drill_interval(name: str) -> tuple[float, float]:
 
     Examples
     --------
-    >>> [round(d * 1e3, 4) for d in drill_interval("11/64")]
-    [4.3656, 4.7625]
+    >>> [round(d * 1e3, 4) for d in drill_interval("13/64")]
+    [5.1594, 5.5562]
     """
     inch = 0.0254
     plain = re.sub(r'\s*(in|")$', "", name.strip())
@@ -177,7 +177,7 @@ def drill_interval(name: str) -> tuple[float, float]:
     fraction = _fractional_size(plain)
     if fraction is None or fraction not in _FRACTIONAL[:-1]:
         raise ReadingTextError(
-            f"there is no drill {name!r}: write a fraction in 64ths such as 11/64, a number such as #16, or a letter A to Z; "
+            f"there is no drill {name!r}: write a fraction in 64ths such as 13/64, a number such as #16, or a letter A to Z; "
             "of a metric drill type the size itself, such as 4.5 mm"
         )
     return fraction * inch, _FRACTIONAL[_FRACTIONAL.index(fraction) + 1] * inch

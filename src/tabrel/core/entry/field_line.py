@@ -1,8 +1,8 @@
 """Understand what is typed into one field of the bench.
 
-One field takes one reading or several (``0.44, 0.50, 0.45 mm``), a count with a size for a group of holes
+One field takes one reading or several (``0.47, 0.52, 0.48 mm``), a count with a size for a group of holes
 (``8 x 5.6 mm``), words that say where the value comes from (``~12 mm``, ``12 mm published``), what it was
-taken with (``12 mm with tape``), a note in brackets (``0.44 mm (beside the seam)``), or a state that is
+taken with (``12 mm with tape``), a note in brackets (``0.47 mm (beside the seam)``), or a state that is
 no value (``lost``, ``could not be found``).
 """
 
@@ -75,9 +75,9 @@ def understand_entry(text: str, quantity: Quantity, family: UnitFamily, *, count
     Examples
     --------
     >>> from tabrel.core.catalogue.quantities import QUANTITIES
-    >>> entry = understand_entry("0.44, 0.50, 0.45 mm", QUANTITIES["can.wall_thickness"], "metric")
+    >>> entry = understand_entry("0.47, 0.52, 0.48 mm", QUANTITIES["can.wall_thickness"], "metric")
     >>> [reading.text for reading in entry.readings]
-    ['0.44 mm', '0.50 mm', '0.45 mm']
+    ['0.47 mm', '0.52 mm', '0.48 mm']
     """
     plain = " ".join(text.split())
     state = state_of(plain)

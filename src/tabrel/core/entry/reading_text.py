@@ -1,4 +1,4 @@
-"""Understand one reading as a person types it: ``3 3/8 in``, ``20 thou``, ``drill #16``, ``4 ft 2 in``."""
+"""Understand one reading as a person types it: ``2 15/16 in``, ``18 thou``, ``drill #16``, ``5 ft 3 in``."""
 
 from __future__ import annotations
 
@@ -67,8 +67,8 @@ def parse_reading(text: str, dimension: Dimension, *, zero_allowed: bool = True)
 
     Examples
     --------
-    >>> round(parse_reading("3 3/8 in", "length").value, 6)
-    0.085725
+    >>> round(parse_reading("2 15/16 in", "length").value, 6)
+    0.074612
     """
     plain = text.strip()
     if not plain:
@@ -118,7 +118,7 @@ def _gauge_size(text: str) -> float:
 
 
 def _sum_of_terms(text: str, dimension: Dimension) -> tuple[float, str, float]:
-    """Return the sum of ``number unit`` terms such as ``4 ft 2 in``, SI, the first unit, and the last digit's step."""
+    """Return the sum of ``number unit`` terms such as ``5 ft 3 in``, SI, the first unit, and the last digit's step."""
     position, total, first_unit, terms, step, last_factor = 0, 0.0, "", 0, 0.0, 0.0
     while position < len(text):
         match = _TERM.match(text, position)
@@ -146,8 +146,8 @@ def _last_digit(number: str) -> float:
 
     Examples
     --------
-    >>> _last_digit("98.4"), _last_digit("3 3/8"), _last_digit("12")
-    (0.1, 0.125, 1.0)
+    >>> _last_digit("98.4"), _last_digit("2 15/16"), _last_digit("12")
+    (0.1, 0.0625, 1.0)
     """
     if "/" in number:
         return 1 / (int(number.rpartition("/")[2]) or 1)
@@ -196,5 +196,5 @@ def _expected(dimension: Dimension) -> str:
 
 def _example(dimension: Dimension) -> str:
     if dimension == "length":
-        return "3 3/8 in or 0.44 mm"
+        return "2 15/16 in or 0.47 mm"
     return "54" if dimension == "count" else f"12.5 {units_of(dimension)[0]}"

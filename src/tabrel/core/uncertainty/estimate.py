@@ -182,7 +182,7 @@ def outlying(values: Sequence[float]) -> tuple[int, ...]:
 
     Examples
     --------
-    >>> outlying([0.44, 0.45, 0.46, 4.5])
+    >>> outlying([0.47, 0.48, 0.46, 4.5])
     (3,)
     """
     if len(values) < 4:
