@@ -26,6 +26,19 @@ def new_study(page, server, name):
     expect(row(page, "sample.label").locator("input")).to_be_focused()
 
 
+def choices(page, label):
+    """Return what a select offers, without choosing."""
+    page.get_by_role("combobox", name=label).click()
+    offered = page.get_by_role("option").all_inner_texts()
+    page.keyboard.press("Escape")
+    return offered
+
+
+def choose(page, label, option):
+    page.get_by_role("combobox", name=label).click()
+    page.get_by_role("option", name=option, exact=True).click()
+
+
 def type_line(page, text):
     page.keyboard.type(text)
     page.keyboard.press("Enter")

@@ -6,7 +6,7 @@ import re
 
 from playwright.sync_api import expect
 
-from bench_steps import to_station
+from bench_steps import choices, choose, to_station
 
 
 def open_sample(page, server, sample, station):
@@ -69,21 +69,20 @@ def test_a_scenario_is_tried_saved_and_chosen_again_and_a_wrong_one_loses_nothin
     expect(page.locator('[data-curve="unchanged"]')).to_have_count(0)
     page.reload()
     page.get_by_role("button", name="What if").click()
-    page.get_by_label("Saved scenarios").select_option(label="worn")
+    choose(page, "Saved scenarios", "worn")
     expect(page.locator('[data-curve="unchanged"]')).to_be_visible()
 
 
 def test_every_quantity_is_drawn_told_and_saved(page, server):
     open_sample(page, server, 2, "map")
-    choice = page.get_by_label("What the map shows")
     summary = page.locator("#map-summary")
-    for option in choice.locator("option").all_inner_texts():
-        choice.select_option(label=option)
+    for option in choices(page, "What the map shows"):
+        choose(page, "What the map shows", option)
         expect(summary).to_contain_text(option)
     page.keyboard.press("Tab")
     page.locator(".frame").first.press("a")
     expect(page.get_by_label("Filter flow in L/min")).to_be_visible()
-    expect(choice.locator("option")).to_have_count(4)
+    assert len(choices(page, "What the map shows")) == 4
     for kind, starts in (("svg", b"<svg"), ("png", b"\x89PNG"), ("csv", b'"')):
         with page.expect_download() as download:
             page.locator(f'[data-save="{kind}"]').click()
@@ -152,5 +151,5 @@ def test_a_start_is_planned_and_a_bad_duty_cycle_said_in_one_sentence(page, serv
     page.get_by_label("Read a duty cycle from CSV").set_input_files(bad)
     expect(page.get_by_role("alert")).to_contain_text("line 4 goes back in time, from 5 to 3 s")
     page.get_by_label("Read a duty cycle from CSV").set_input_files(good)
-    expect(page.locator("#duty-cycle")).to_have_value("yard")
+    expect(page.locator("#duty-cycle")).to_have_text("yard")
     expect(page.locator('[data-life="Ysmere"]')).to_be_visible()

@@ -2770,8 +2770,16 @@ export interface components {
             instrument: {
                 [key: string]: string;
             };
+            /** Left Out */
+            left_out: {
+                [key: string]: string;
+            };
             /** Loss Part */
             loss_part: {
+                [key: string]: string;
+            };
+            /** Media Deduction */
+            media_deduction: {
                 [key: string]: string;
             };
             /** Opening Way */
@@ -2794,6 +2802,10 @@ export interface components {
             regulator_fault: {
                 [key: string]: string;
             };
+            /** Screening Input */
+            screening_input: {
+                [key: string]: string;
+            };
             /** Section */
             section: {
                 [key: string]: string;
@@ -2804,6 +2816,10 @@ export interface components {
             };
             /** State */
             state: {
+                [key: string]: string;
+            };
+            /** Verdict */
+            verdict: {
                 [key: string]: string;
             };
         };

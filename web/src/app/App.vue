@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { usePreferences } from '@/shared/preferences'
 import { bareKey, useKeys } from '@/shared/useKeys'
+import Toast from 'primevue/toast'
 import KeyHelp from './KeyHelp.vue'
 import { ref } from 'vue'
 
@@ -22,4 +23,6 @@ useKeys([
 <template>
   <router-view />
   <KeyHelp v-model:open="helpOpen" />
+  <!-- what was done is told without interrupting: a status, where the kit would make it an alert -->
+  <Toast position="bottom-center" :pt="{ message: { role: 'status', 'aria-live': 'polite' } }" />
 </template>

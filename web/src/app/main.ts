@@ -5,6 +5,7 @@ import './styles.css'
 import { VueQueryPlugin } from '@tanstack/vue-query'
 import { createPinia } from 'pinia'
 import PrimeVue from 'primevue/config'
+import ToastService from 'primevue/toastservice'
 import { createApp } from 'vue'
 import { fetchCatalogue, installCatalogue } from '@/catalogue/catalogue'
 import App from './App.vue'
@@ -18,6 +19,7 @@ function mount(): void {
       queryClientConfig: { defaultOptions: { queries: { retry: 1, refetchOnWindowFocus: true } } },
     })
     .use(PrimeVue, { theme })
+    .use(ToastService)
     .use(router)
     .mount('#app')
 }

@@ -5,6 +5,7 @@ import { ProblemError, type Schemas } from '@/api/client'
 import { previewLine, type OilLine } from './useEngine'
 import { useRefusal } from '@/shared/useRefusal'
 import { toDigits } from '@/shared/numbers'
+import ChoiceField from '@/shared/ChoiceField.vue'
 import OilChart from './OilChart.vue'
 
 type Point = Schemas['ViscosityPoint']
@@ -17,6 +18,10 @@ const props = defineProps<{
 }>()
 
 const grade = ref('')
+const gradeOptions = computed(() => [
+  { value: '', label: 'begin with a typical grade …' },
+  ...props.grades.map((one) => ({ value: one, label: `${one}, typical` })),
+])
 const { refused: said, guarded } = useRefusal()
 const reading = ref(-25)
 const typedReading = ref('-25')
@@ -148,13 +153,7 @@ async function onDrop() {
   <section class="panel plain oil" aria-label="Oil">
     <div class="top">
       <h2>Oil</h2>
-      <label>
-        begin with
-        <select v-model="grade" aria-label="Typical oil of a grade" @change="grade && store({ grade })">
-          <option value="">a typical grade …</option>
-          <option v-for="one in grades" :key="one" :value="one">{{ one }}, typical</option>
-        </select>
-      </label>
+      <ChoiceField v-model="grade" :options="gradeOptions" label="Typical oil of a grade" @update:model-value="grade && store({ grade })" />
       <form class="read" @submit.prevent="onReading">
         <label>at <input v-model="typedReading" aria-label="Temperature to read the line at, in °C" inputmode="decimal" @change="onReading" /> °C</label>
       </form>

@@ -21,7 +21,7 @@ const props = defineProps<{
 defineEmits<{ pick: [sampleId: number]; toggle: [key: string] }>()
 
 const kpa = computed(() => shownUnit('kpa', props.family))
-const litres = computed(() => (props.family === 'metric' ? { symbol: 'L', factor: 1 } : { symbol: 'qt', factor: 1.05669 }))
+const litres = computed(() => shownUnit('l', props.family))
 
 function celsius(value: number | null): string {
   if (value === null) return 'shut'

@@ -5,6 +5,7 @@ import { computed, ref, toRef, useTemplateRef, watch } from 'vue'
 import { useRouter } from 'vue-router'
 import { client, unwrap } from '@/api/client'
 import { queryKeys } from '@/api/queryKeys'
+import ChoiceField from '@/shared/ChoiceField.vue'
 import DownloadBar from '@/shared/DownloadBar.vue'
 import ComparisonTable from './ComparisonTable.vue'
 import SliceChart from './SliceChart.vue'
@@ -14,7 +15,7 @@ import type { Condition } from '@/maps/useOperatingMap'
 import { useFieldTitles, useSheet } from '@/sample/useSheet'
 import { useSlices } from './useSlices'
 import { csv } from '@/shared/download'
-import { mapQuantities, quantityNamed, unitOf } from '@/maps/mapQuantities'
+import { mapQuantities, quantityNamed, unitOf, type MapQuantityName } from '@/maps/mapQuantities'
 import { sampleColour } from '@/shared/sampleColours'
 import { shownUnit } from '@/catalogue/units'
 import { useMapPlace } from '@/maps/mapPlace'
@@ -63,6 +64,10 @@ const hidden = ref<string[]>([])
 const { state, run, stop } = useSlices()
 const chart = useTemplateRef<InstanceType<typeof SliceChart>>('chart')
 const quantity = computed(() => quantityNamed(place.quantity))
+const quantityName = computed({ get: (): string => place.quantity, set: (name) => (place.quantity = name as MapQuantityName) })
+const quantities = computed(() =>
+  mapQuantities().map((one) => ({ value: one.name, label: one.name === 'media_fraction' ? 'Share through the media' : one.title })),
+)
 /** The slice has the share through the media; what the media capture of it is for the map. */
 const title = computed(() => (quantity.value.name === 'media_fraction' ? 'Share through the media' : quantity.value.title))
 const ids = computed(() => comparison.data.value?.filters.map((side) => side.key) ?? [])
@@ -162,9 +167,7 @@ useKeys([
         @toggle="toggle"
       />
       <div class="slice-head">
-        <select v-model="place.quantity" aria-label="What the slice shows">
-          <option v-for="one in mapQuantities()" :key="one.name" :value="one.name">{{ one.name === 'media_fraction' ? 'Share through the media' : one.title }}</option>
-        </select>
+        <ChoiceField v-model="quantityName" :options="quantities" label="What the slice shows" />
         <SwitchButtons v-model="along" :options="ALONGS" label="Slice" small />
         <span v-if="state.running" class="progress">
           <progress :value="state.done" :max="state.total" aria-label="Monte Carlo" /> {{ share }} %

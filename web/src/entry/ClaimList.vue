@@ -5,6 +5,7 @@ import type { Schemas } from '@/api/client'
 import { useRefusal } from '@/shared/useRefusal'
 import type { BenchChanges } from '@/sample/useSheet'
 import { catalogue, term, terms } from '@/catalogue/catalogue'
+import ChoiceField from '@/shared/ChoiceField.vue'
 
 const props = defineProps<{
   claims: readonly Schemas['ClaimOut'][]
@@ -12,20 +13,12 @@ const props = defineProps<{
 }>()
 
 type Speaker = NonNullable<Schemas['ClaimIn']['speaker']>
-const VERDICTS: Record<string, string> = {
-  confirmed: 'confirmed',
-  refuted: 'refuted',
-  cannot_tell: 'cannot tell',
-  waits: 'waits',
-  no_check: 'recorded',
-  stale: 'stale',
-}
-
 const wording = ref('')
 const about = ref('')
 const value = ref('')
 const source = ref('box')
-const speaker = ref<Speaker>('maker')
+const speaker = ref<string>('maker')
+const speakers = Object.entries(terms('speaker')).map(([value, label]) => ({ value, label }))
 const seen = ref('')
 const { refused: said, guarded } = useRefusal()
 const staleOf = ref<number | null>(null)
@@ -47,7 +40,7 @@ async function add() {
     wording: wording.value,
     key: subject.value?.key ?? null,
     value: value.value,
-    speaker: speaker.value,
+    speaker: speaker.value as Speaker,
     seen: seen.value.trim() || null,
   }
   if (!(await guarded(() => props.changes.addClaim(claim)))) return
@@ -68,7 +61,7 @@ async function markStale(claim: Schemas['ClaimOut']) {
     <h2>What is claimed</h2>
     <ul v-if="claims.length">
       <li v-for="claim in claims" :key="claim.id" :class="claim.verdict" :data-claim="claim.id">
-        <span class="verdict">{{ VERDICTS[claim.verdict] }}</span>
+        <span class="verdict">{{ term('verdict', claim.verdict) }}</span>
         <span class="words">
           <span class="said">“{{ claim.words }}”</span>
           <span class="soft">
@@ -104,12 +97,7 @@ async function markStale(claim: Schemas['ClaimOut']) {
       </label>
       <label>where <input v-model="source" list="claim-sources" autocomplete="off" /></label>
       <datalist id="claim-sources"><option>box</option><option>can</option><option>page</option><option>letter</option></datalist>
-      <label>
-        says
-        <select v-model="speaker">
-          <option v-for="(name, key) in terms('speaker')" :key="key" :value="key">{{ name }}</option>
-        </select>
-      </label>
+      <span>says <ChoiceField v-model="speaker" :options="speakers" label="Who says it" /></span>
       <label>seen on <input v-model="seen" class="typed date" placeholder="2026-10-02" autocomplete="off" /></label>
       <button type="submit">Save the claim</button>
     </form>

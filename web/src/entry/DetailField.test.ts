@@ -1,10 +1,8 @@
 import { mount, flushPromises } from '@vue/test-utils'
-import PrimeVue from 'primevue/config'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { ProblemError, type Schemas } from '@/api/client'
 import DetailField from './DetailField.vue'
 
-const plugins = [PrimeVue]
 beforeEach(() => vi.useFakeTimers())
 afterEach(() => {
   vi.useRealTimers()
@@ -17,7 +15,7 @@ describe('a detail field', () => {
     key: 'sample.price', title: 'price', kind: 'price', help: '', choices: [], whole_only: false, stage: 'intake', synonyms: [], usual: '',
   }
   function mountDetail(set: (detail: Schemas['DetailIn']) => Promise<unknown>) {
-    return mount(DetailField, { props: { detail, value: '9.50 EUR', family: 'metric', set }, global: { plugins } })
+    return mount(DetailField, { props: { detail, value: '9.50 EUR', family: 'metric', set } })
   }
   it('keeps what changed on Enter, with what was seen before, and nothing else', async () => {
     const set = vi.fn().mockResolvedValue({})

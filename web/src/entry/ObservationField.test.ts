@@ -1,10 +1,8 @@
 import { mount } from '@vue/test-utils'
-import PrimeVue from 'primevue/config'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { type Schemas } from '@/api/client'
 import ObservationField from './ObservationField.vue'
 
-const plugins = [PrimeVue]
 beforeEach(() => vi.useFakeTimers())
 afterEach(() => {
   vi.useRealTimers()
@@ -20,7 +18,7 @@ describe('pictured choices', () => {
   }
   it('are chosen by number, removed by Delete, and show the default school first', async () => {
     const set = vi.fn().mockResolvedValue({})
-    const wrapper = mount(ObservationField, { props: { observation, value: null, set }, global: { plugins } })
+    const wrapper = mount(ObservationField, { props: { observation, value: null, set } })
     const group = wrapper.get('[role="radiogroup"]')
     await group.trigger('keydown', { key: '2' })
     await vi.advanceTimersByTimeAsync(200)

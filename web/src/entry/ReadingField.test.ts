@@ -1,11 +1,9 @@
 import { mount, flushPromises } from '@vue/test-utils'
-import PrimeVue from 'primevue/config'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { client, ProblemError, type Schemas } from '@/api/client'
 import ReadingField from './ReadingField.vue'
 import type { BenchChanges } from '@/sample/useSheet'
 
-const plugins = [PrimeVue]
 const reading: Schemas['ReadingOut'] = {
   id: 7, text: '1.62 m', taken_at: '2026-11-01T08:00:00Z', set_aside_reason: null, metric: '1620 mm', inch: '63.780 in', doubtful: false,
   instrument: null, provenance: 'measured', note: null, confirmed: false, used: true,
@@ -28,7 +26,6 @@ const echoed: Schemas['EchoOut'] = {
 function mountField(changes: Partial<Record<keyof BenchChanges, unknown>>, more: Partial<Schemas['FieldOut']> = {}, family: 'metric' | 'inch' = 'metric') {
   return mount(ReadingField, {
     props: { field: { ...field, ...more }, sampleId: 3, family, changes: changes as unknown as BenchChanges },
-    global: { plugins },
     attachTo: document.body,
   })
 }

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 /** Micron efficiency: claims as points or one-sided marks, the screening estimate as a wide band, each named for what it is. */
 import { computed } from 'vue'
+import { term } from '@/catalogue/catalogue'
 import type { Schemas } from '@/api/client'
 import { linePath } from '@/shared/scales'
 import ChartFrame from '@/shared/ChartFrame.vue'
@@ -51,11 +52,10 @@ const at20 = computed(() => {
   const i = e.sizes_um_c.indexOf(20)
   return i < 0 ? null : `${toDigits(e.estimate[i]!, 2)} (${toDigits(e.low[i]!, 2)} to ${boundToDigits(e.high[i]!, 3, 'lower')}) %`
 })
-const ASSUMED: Record<string, string> = { 'media.fibre_diameter': 'fibre diameter', 'media.dry_mass': 'solidity' }
 const medium = computed(() => {
   const e = props.efficiency
   if (e.fibre_diameter_um === null || e.solidity_percent === null) return ''
-  const taken = e.assumed.map((key) => ASSUMED[key] ?? key)
+  const taken = e.assumed.map((key) => term('screening_input', key))
   const from = taken.length ? `; ${taken.join(' and ')} typical of the family` : ', both measured'
   return `Fibres of ${toDigits(e.fibre_diameter_um, 3)} µm, ${toDigits(e.solidity_percent, 3)} % solid${from}.`
 })

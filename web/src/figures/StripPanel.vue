@@ -1,6 +1,7 @@
 <script setup lang="ts">
 /** From the gross media area to the effective one: every deduction a line, and hatched on the strip, to scale. */
 import { computed } from 'vue'
+import { term } from '@/catalogue/catalogue'
 import type { Schemas } from '@/api/client'
 import { toDigits } from '@/shared/numbers'
 import { stripFigure } from './stripFigure'
@@ -9,12 +10,6 @@ import { shownUnit, type UnitFamily } from '@/catalogue/units'
 const props = defineProps<{ strip: Schemas['StripOut'] | null; lit: string; family: UnitFamily }>()
 defineEmits<{ pick: [key: string] }>()
 
-const NAMES: Record<string, string> = {
-  'element.potting_depth': 'potting, both edges',
-  'media.seam_overlap': 'seam overlap',
-  'media.blocked_pleats': 'blocked pleats',
-  'media.blocked_area': 'other blocked area',
-}
 const area = computed(() => shownUnit('cm2', props.family))
 const length = computed(() => shownUnit('mm', props.family))
 const figure = computed(() => (props.strip ? stripFigure(props.strip) : null))
@@ -82,7 +77,7 @@ const told = computed(() =>
             :stroke-width="line"
             @click="$emit('pick', patch.key)"
           >
-            <title>{{ NAMES[patch.key] }}</title>
+            <title>{{ term('media_deduction', patch.key) }}</title>
           </rect>
         </g>
       </svg>
@@ -94,7 +89,7 @@ const told = computed(() =>
           </tr>
           <tr v-for="one in strip.deductions" :key="one.key" :class="{ lit: lit === one.key }">
             <td>
-              <button type="button" class="link" tabindex="-1" @click="$emit('pick', one.key)">{{ NAMES[one.key] }}</button>
+              <button type="button" class="link" tabindex="-1" @click="$emit('pick', one.key)">{{ term('media_deduction', one.key) }}</button>
             </td>
             <td class="number">{{ one.measured ? `− ${square(one.cm2)}` : 'not measured' }}</td>
           </tr>

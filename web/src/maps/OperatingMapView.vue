@@ -3,6 +3,7 @@
 import { computed, ref, toRef, useTemplateRef, watch } from 'vue'
 import { useRoute } from 'vue-router'
 import CrosshairPanel from './CrosshairPanel.vue'
+import ChoiceField from '@/shared/ChoiceField.vue'
 import DownloadBar from '@/shared/DownloadBar.vue'
 import FlowSplitPanel from './FlowSplitPanel.vue'
 import LossBreakdownPanel from './LossBreakdownPanel.vue'
@@ -23,7 +24,7 @@ import { useFieldTitles, useSheet } from '@/sample/useSheet'
 import { inputsByProvenance, strongestAssumptions } from './assumptions'
 import { csv } from '@/shared/download'
 import { lossesAt, lossSentence, pressureProfile } from './lossBreakdown'
-import { mapQuantities, quantityNamed } from './mapQuantities'
+import { mapQuantities, quantityNamed, type MapQuantityName } from './mapQuantities'
 import { mapSummary } from './mapSummary'
 import { toDigits } from '@/shared/numbers'
 import { aloneField, aloneRows, engineField, engineRows, fieldRows } from './mapView'
@@ -80,7 +81,12 @@ const changed = computed(() => place.scenario !== null && !inScenario.value)
 const unchangedMap = computed(() => (changed.value ? (base.data.value ?? null) : null))
 const unchangedAlone = computed(() => (changed.value ? (aloneBase.data.value ?? null) : null))
 
-const choices = computed(() => mapQuantities().filter((one) => !isAlone.value || one.of_filter_alone))
+const choices = computed(() =>
+  mapQuantities()
+    .filter((one) => !isAlone.value || one.of_filter_alone)
+    .map((one) => ({ value: one.name, label: one.title })),
+)
+const quantityName = computed({ get: (): string => quantity.value.name, set: (name) => (place.quantity = name as MapQuantityName) })
 const quantity = computed(() => {
   const found = quantityNamed(place.quantity)
   return isAlone.value && !found.of_filter_alone ? mapQuantities()[0]! : found
@@ -173,12 +179,6 @@ const efficiencyWords = computed(() => {
   return known.value_percent === null ? `At least this, from the lower bound of ${of}.` : `From ${of}.`
 })
 
-const LEFT_OUT: Record<string, string> = {
-  'holes.centre_tube': 'centre tube holes',
-  'can.inside_diameter': "the can annulus (the can's inside diameter)",
-  'anti_drain.lift': 'anti-drainback valve (its lift)',
-}
-
 function move(to: Crosshair) {
   if (!field.value) return
   place.temperature = field.value.temperatures[to.row]!
@@ -208,7 +208,7 @@ useKeys([
     does: 'the next quantity',
     matches: bareKey('q'),
     run: () => {
-      const names = choices.value.map((one) => one.name)
+      const names = choices.value.map((one) => one.value)
       place.quantity = names[(names.indexOf(quantity.value.name) + 1) % names.length]!
     },
   },
@@ -230,9 +230,7 @@ useKeys([
 <template>
   <div class="view">
     <header class="head">
-      <select v-model="place.quantity" class="quantity" aria-label="What the map shows">
-        <option v-for="one in choices" :key="one.name" :value="one.name">{{ one.title }}</option>
-      </select>
+      <ChoiceField v-model="quantityName" class="quantity" :options="choices" label="What the map shows" />
       <label v-if="quantity.name === 'media_fraction'" class="size">
         at <input :value="place.size" inputmode="decimal" aria-label="Particle size in µm(c)" @change="setSize" /> µm(c)
       </label>
@@ -288,7 +286,7 @@ useKeys([
             />
             <p v-if="shownMap!.left_out.length" class="soft small">
               Not measured, and left out of the loss:
-              {{ shownMap!.left_out.map((key) => LEFT_OUT[key] ?? key).join(', ') }}.
+              {{ shownMap!.left_out.map((key) => term('left_out', key)).join(', ') }}.
             </p>
           </template>
         </template>

@@ -1,11 +1,15 @@
 <script setup lang="ts">
 /** Inputs of the map, and which assumptions move it most: found by moving each and solving again. */
+import Column from 'primevue/column'
+import DataTable from 'primevue/datatable'
 import { computed } from 'vue'
 import type { Schemas } from '@/api/client'
-import { assumptionBand, onsetWords, sensitivitySentence, inputsByProvenance } from './assumptions'
+import { assumptionBand, inputsByProvenance, onsetWords, sensitivitySentence, strongestAssumptions } from './assumptions'
 import { inputName } from '@/catalogue/inputs'
 import { toDigits } from '@/shared/numbers'
 import { term } from '@/catalogue/catalogue'
+
+type Assumption = Schemas['AssumptionOut']
 
 const props = defineProps<{
   sensitivity: Schemas['SensitivityOut'] | undefined
@@ -14,6 +18,10 @@ const props = defineProps<{
   titles: ReadonlyMap<string, string>
   failed: string
 }>()
+/** The two strongest are marked. */
+const strongest = computed(() => new Set(strongestAssumptions(props.sensitivity!).map((one) => one.name)))
+const rowClass = (one: Assumption) => ({ used: strongest.value.has(one.name) })
+const byTitle = (one: Assumption) => term('assumption', one.name)
 const counts = computed(() => inputsByProvenance(props.sensitivity?.inputs ?? []))
 const name = (key: string) => (key.startsWith('model.') ? term('assumption', key) : inputName(key, props.titles))
 </script>
@@ -25,22 +33,17 @@ const name = (key: string) => (key.startsWith('model.') ? term('assumption', key
     <p v-else-if="!sensitivity" class="soft fine">Moving each assumption and solving again …</p>
     <template v-else>
       <p class="fine" data-sensitivity="sentence">{{ sensitivitySentence(sensitivity, title) }}</p>
-      <table>
-        <thead>
-          <tr>
-            <th>assumption and its band</th>
-            <th class="number">map, %</th>
-            <th>at {{ where }}</th>
-          </tr>
-        </thead>
-        <tbody>
-          <tr v-for="(one, i) in sensitivity.assumptions" :key="one.name" :class="{ used: i < 2 }" :data-assumption="one.name">
-            <td>{{ term('assumption', one.name) }} <span class="soft">{{ assumptionBand(one) }}</span></td>
-            <td class="number">{{ toDigits(one.mean_change_percent, 2) }}</td>
-            <td>{{ onsetWords(one) }}</td>
-          </tr>
-        </tbody>
-      </table>
+      <DataTable :value="[...sensitivity.assumptions]" data-key="name" size="small" sort-mode="single" :row-class="rowClass">
+        <Column field="name" header="assumption and its band" sortable :sort-field="byTitle">
+          <template #body="{ data }">{{ term('assumption', data.name) }} <span class="soft">{{ assumptionBand(data) }}</span></template>
+        </Column>
+        <Column field="mean_change_percent" header="map, %" sortable class="number">
+          <template #body="{ data }">{{ toDigits(data.mean_change_percent, 2) }}</template>
+        </Column>
+        <Column field="onset_low_c" :header="`at ${where}`" sortable>
+          <template #body="{ data }"><span class="onset">{{ onsetWords(data) }}</span></template>
+        </Column>
+      </DataTable>
       <p class="soft fine">Mean change over the map when one assumption alone goes to either end of its 95 % band.</p>
       <details v-for="one in counts" :key="one.provenance" :data-source="one.provenance">
         <summary>{{ one.keys.length }} {{ term('provenance', one.provenance) }}</summary>

@@ -3,6 +3,7 @@
 import { computed, reactive, ref, watch } from 'vue'
 import type { Schemas } from '@/api/client'
 import { terms } from '@/catalogue/catalogue'
+import ChoiceField from '@/shared/ChoiceField.vue'
 import { isChanged, typedChanges } from './scenario'
 import { toDigits } from '@/shared/numbers'
 import { shownUnit, type UnitFamily } from '@/catalogue/units'
@@ -80,8 +81,8 @@ function holesText(holes: Schemas['RoundHoles'] | null | undefined): string {
   return holes ? `${holes.count} x ${toDigits(holes.diameter_mm * mm.value.factor, 3)}` : ''
 }
 
-function choose(event: Event) {
-  const found = props.saved.find((one) => String(one.id) === (event.target as HTMLSelectElement).value)
+function choose(id: string) {
+  const found = props.saved.find((one) => String(one.id) === id)
   if (found) {
     draft.value = { ...found.scenario }
     name.value = found.scenario.name
@@ -96,6 +97,15 @@ function clear() {
 
 const chosen = computed(() => props.saved.find((one) => one.scenario.name === draft.value.name) ?? null)
 watch(draft, () => (saveSaid.value = ''))
+
+const options = (words: Readonly<Record<string, string>>) => Object.entries(words).map(([value, label]) => ({ value, label }))
+const savedOptions = computed(() => [
+  { value: '', label: isChanged(draft.value) ? 'not saved' : 'as it is' },
+  ...props.saved.map((one) => ({ value: String(one.id), label: one.scenario.name })),
+])
+const gradeOptions = computed(() => [{ value: '', label: "the study's" }, ...props.grades.map((one) => ({ value: one, label: `${one}, typical` }))])
+const locationOptions = [{ value: '', label: 'as it is' }, ...options(terms('bypass_location'))]
+const regulatorOptions = [{ value: '', label: 'works' }, ...options(terms('regulator_fault'))]
 
 async function onSave() {
   saveSaid.value = ''
@@ -120,10 +130,7 @@ async function onRemove() {
   <section class="panel plain what-if" aria-label="What if">
     <div class="top">
       <h2>What if</h2>
-      <select aria-label="Saved scenarios" :value="chosen?.id ?? ''" @change="choose">
-        <option value="">{{ isChanged(draft) ? 'not saved' : 'as it is' }}</option>
-        <option v-for="one in saved" :key="one.id" :value="one.id">{{ one.scenario.name }}</option>
-      </select>
+      <ChoiceField :model-value="String(chosen?.id ?? '')" :options="savedOptions" label="Saved scenarios" @update:model-value="choose" />
       <button class="tool" type="button" :disabled="!isChanged(draft)" @click="clear">As it is</button>
     </div>
     <p v-if="problem" class="said-wrong" role="alert">{{ problem }}</p>
@@ -136,10 +143,7 @@ async function onRemove() {
     </div>
     <div class="row">
       <label for="wi-oil">another oil</label>
-      <select id="wi-oil" :value="draft.oil_grade ?? ''" @change="set({ oil_grade: ($event.target as HTMLSelectElement).value || null })">
-        <option value="">the study's</option>
-        <option v-for="grade in grades" :key="grade" :value="grade">{{ grade }}, typical</option>
-      </select>
+      <ChoiceField input-id="wi-oil" :model-value="draft.oil_grade ?? ''" :options="gradeOptions" label="Another oil" @update:model-value="set({ oil_grade: $event || null })" />
     </div>
     <div class="row">
       <label for="wi-stud">stud bore, {{ mm.symbol }}</label>
@@ -154,10 +158,7 @@ async function onRemove() {
     </div>
     <div class="row">
       <label for="wi-place">bypass location</label>
-      <select id="wi-place" :value="draft.bypass_location ?? ''" @change="set({ bypass_location: (($event.target as HTMLSelectElement).value || null) as Scenario['bypass_location'] })">
-        <option value="">as it is</option>
-        <option v-for="(words, key) in terms('bypass_location')" :key="key" :value="key">{{ words }}</option>
-      </select>
+      <ChoiceField input-id="wi-place" :model-value="draft.bypass_location ?? ''" :options="locationOptions" label="Bypass location" @update:model-value="set({ bypass_location: ($event || null) as Scenario['bypass_location'] })" />
     </div>
     <div class="row">
       <label for="wi-opening">bypass opens at, {{ kpa.symbol }}</label>
@@ -169,10 +170,7 @@ async function onRemove() {
     </div>
     <div class="row">
       <label for="wi-regulator">regulator</label>
-      <select id="wi-regulator" :value="draft.regulator ?? ''" @change="set({ regulator: (($event.target as HTMLSelectElement).value || null) as Scenario['regulator'] })">
-        <option value="">works</option>
-        <option v-for="(words, key) in terms('regulator_fault')" :key="key" :value="key">{{ words }}</option>
-      </select>
+      <ChoiceField input-id="wi-regulator" :model-value="draft.regulator ?? ''" :options="regulatorOptions" label="Regulator" @update:model-value="set({ regulator: ($event || null) as Scenario['regulator'] })" />
     </div>
     <div class="row">
       <label for="wi-lift">anti-drainback lift, {{ mm.symbol }}</label>

@@ -14,13 +14,9 @@ export const BENCH_STAGES = ['outside', 'opened', 'element', 'media'] as const
 export const STATION_ORDER = ['intake', 'outside', 'gate', 'opened', 'element', 'media', 'engine', 'map', 'comparison', 'start'] as const
 export type StationName = (typeof STATION_ORDER)[number]
 
-const TITLES: Record<StationName, string> = {
+const TITLES: Partial<Record<StationName, string>> = {
   intake: 'Intake',
-  outside: 'Outside',
   gate: 'Cut',
-  opened: 'Opened',
-  element: 'Element',
-  media: 'Media',
   engine: 'Oil, engine',
   map: 'Operating map',
   comparison: 'Side by side',
@@ -69,7 +65,7 @@ export function stationsOf(
   map: { ready: boolean; failed: boolean },
 ): Station[] {
   return STATION_ORDER.map((name) => {
-    const station = { name, title: TITLES[name], fill: 0, progress: '' }
+    const station = { name, title: TITLES[name] ?? catalogue().stages[name] ?? name, fill: 0, progress: '' }
     if (name === 'map')
       return {
         ...station,

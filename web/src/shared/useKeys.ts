@@ -19,7 +19,7 @@ export const activeKeys = reactive(new Set<readonly KeyAction[]>())
 
 /** Whether keys go into a text. */
 export function isTyping(target: EventTarget | null): boolean {
-  return target instanceof HTMLElement && target.matches('input:not([type="radio"], [type="checkbox"]), textarea, select, [contenteditable]')
+  return target instanceof HTMLElement && target.matches('input:not([type="radio"], [type="checkbox"]), textarea, select, [role="combobox"], [role="listbox"], [contenteditable]')
 }
 
 /** Match a bare key such as `u`. */

@@ -1,5 +1,7 @@
 <script setup lang="ts">
 /** The duty cycle of a start: a shipped one, or one read from a CSV file. */
+import { computed } from 'vue'
+import ChoiceField from '@/shared/ChoiceField.vue'
 import { useRefusal } from '@/shared/useRefusal'
 
 const props = defineProps<{
@@ -8,6 +10,7 @@ const props = defineProps<{
   choose: (name: string) => Promise<unknown>
   read: (name: string, text: string) => Promise<unknown>
 }>()
+const options = computed(() => props.cycles.map((one) => ({ value: one, label: one })))
 const { refused: said, guarded: run } = useRefusal()
 
 async function onFile(event: Event) {
@@ -25,10 +28,8 @@ async function onFile(event: Event) {
 
 <template>
   <div class="cycle plain" data-key="plan.duty_cycle">
-    <label for="duty-cycle">Duty cycle</label>
-    <select id="duty-cycle" :value="chosen" @change="run(() => choose(($event.target as HTMLSelectElement).value))">
-      <option v-for="one in cycles" :key="one" :value="one">{{ one }}</option>
-    </select>
+    <span>Duty cycle</span>
+    <ChoiceField input-id="duty-cycle" :model-value="chosen" :options="options" label="Duty cycle" @update:model-value="run(() => choose($event))" />
     <label class="file">read CSV … <input type="file" accept=".csv,text/csv" aria-label="Read a duty cycle from CSV" @change="onFile" /></label>
     <p v-if="said" class="said-wrong" role="alert">{{ said }}</p>
     <p v-else class="soft">time_s, speed_rpm and, if recorded, oil_temperature_c, which then is the trace.</p>

@@ -9,7 +9,7 @@ import { shownUnit, type UnitFamily } from '@/catalogue/units'
 
 const props = defineProps<{ starts: readonly Schemas['StartOut'][]; inHand: number; family: UnitFamily; titles: ReadonlyMap<string, string> }>()
 const kpa = computed(() => shownUnit('kpa', props.family))
-const litres = computed(() => (props.family === 'metric' ? { symbol: 'L', factor: 1 } : { symbol: 'qt', factor: 1.05669 }))
+const litres = computed(() => shownUnit('l', props.family))
 const seconds = (value: number | null) => (value === null ? 'never' : value.toFixed(0))
 </script>
 

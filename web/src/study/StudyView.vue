@@ -2,6 +2,7 @@
 /** The frame of a study: oil line, sample rack, results tape, the station in the middle; undo and the command box. */
 import { useQueryClient } from '@tanstack/vue-query'
 import { watchDebounced } from '@vueuse/core'
+import { useToast } from 'primevue/usetoast'
 import { computed, ref, toRef } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { client, ProblemError, unwrap } from '@/api/client'
@@ -44,8 +45,9 @@ watchDebounced(
 )
 
 const boxOpen = ref(false)
-const told = ref('')
-let toldTimer: ReturnType<typeof setTimeout> | undefined
+const toast = useToast()
+/** How long what was done stays in sight. */
+const TOLD_MS = 6000
 
 const samples = computed(() => study.data.value?.samples ?? [])
 const stations = computed(() =>
@@ -57,9 +59,8 @@ const stations = computed(() =>
 const here = computed(() => ({ studyId: props.studyId, sampleId: props.sampleId }))
 
 function tell(words: string) {
-  told.value = words
-  clearTimeout(toldTimer)
-  toldTimer = setTimeout(() => (told.value = ''), 6000)
+  toast.removeAllGroups()
+  toast.add({ severity: 'secondary', summary: words, life: TOLD_MS })
 }
 
 function go(name: string) {
@@ -247,7 +248,6 @@ function pickNumber(event: KeyboardEvent) {
       <p v-else-if="sheet.error.value && !sheet.data.value" class="said-wrong trouble">{{ sheet.error.value.message }}</p>
       <router-view v-else :key="sampleId" />
     </main>
-    <p v-if="told" class="told" role="status">{{ told }}</p>
     <ResultsTape
       v-if="sheet.data.value && !THINKING.has(String(route.name))"
       class="tape"
@@ -308,19 +308,6 @@ function pickNumber(event: KeyboardEvent) {
 .tape {
   grid-area: tape;
 }
-.told {
-  position: fixed;
-  left: 50%;
-  bottom: 7.2rem;
-  transform: translateX(-50%);
-  margin: 0;
-  background: var(--ink);
-  color: var(--paper);
-  border-radius: 8px;
-  padding: 0.45rem 1rem;
-  z-index: 5;
-  max-width: 80vw;
-}
 @media print {
   .frame {
     display: block;
@@ -330,9 +317,6 @@ function pickNumber(event: KeyboardEvent) {
   .line,
   .top,
   .tape,
-  .told {
-    display: none !important;
-  }
   .station {
     overflow: visible;
   }

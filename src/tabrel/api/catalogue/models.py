@@ -78,6 +78,10 @@ class TermsOut(WireModel):
     loss_part: dict[str, str]
     basis: dict[str, str]
     opening_way: dict[str, str]
+    left_out: dict[str, str]
+    verdict: dict[str, str]
+    media_deduction: dict[str, str]
+    screening_input: dict[str, str]
     assumption: dict[str, str]
     input: dict[str, str]
 
@@ -145,7 +149,7 @@ class CatalogueOut(WireModel):
     details: list[DetailOut]
     terms: TermsOut
     input_fields: dict[str, str]
-    units: dict[Literal["mm", "mm2", "cm2", "kpa", "mpa", "l_min", "percent", "g"], UnitOut]
+    units: dict[Literal["mm", "mm2", "cm2", "kpa", "mpa", "l", "l_min", "percent", "g"], UnitOut]
     results: list[ResultRowOut]
     map_quantities: list[MapQuantityOut]
     circuit_parts: list[CircuitPartOut]

@@ -14,6 +14,7 @@ WIRE_UNITS: dict[str, str] = {
     "um": "",
     "kpa": "kPa",
     "mpa": "MPa",
+    "l": "L",
     "l_min": "L/min",
     "percent": "%",
     "g": "g",

@@ -132,6 +132,35 @@ OPENING_WAYS: dict[str, str] = {
 """Ways to the bypass opening pressure, side by side."""
 
 
+LEFT_OUT: dict[str, str] = {
+    "holes.centre_tube": "centre tube holes",
+    "can.inside_diameter": "the can annulus (the can's inside diameter)",
+    "anti_drain.lift": "anti-drainback valve (its lift)",
+}
+"""Parts whose loss is left out of a map while the reading named was not taken."""
+
+VERDICTS: dict[str, str] = {
+    "confirmed": "confirmed",
+    "refuted": "refuted",
+    "cannot_tell": "cannot tell",
+    "waits": "waits",
+    "no_check": "recorded",
+    "stale": "stale",
+}
+"""What readings say of a claim."""
+
+MEDIA_DEDUCTIONS: dict[str, str] = {
+    "element.potting_depth": "potting, both edges",
+    "media.seam_overlap": "seam overlap",
+    "media.blocked_pleats": "blocked pleats",
+    "media.blocked_area": "other blocked area",
+}
+"""From the gross to the effective area of the strip."""
+
+SCREENING_INPUTS: dict[str, str] = {"media.fibre_diameter": "fibre diameter", "media.dry_mass": "solidity"}
+"""What the screening estimate takes from the media family where it was not measured."""
+
+
 @dataclass(frozen=True)
 class Assumption:
     """An assumption of the model.
@@ -215,6 +244,10 @@ TermKind = Literal[
     "loss_part",
     "basis",
     "opening_way",
+    "left_out",
+    "verdict",
+    "media_deduction",
+    "screening_input",
     "assumption",
     "input",
 ]
@@ -238,6 +271,10 @@ TERMS: dict[TermKind, dict[str, str]] = {
     "loss_part": LOSS_PARTS,
     "basis": BASES,
     "opening_way": OPENING_WAYS,
+    "left_out": LEFT_OUT,
+    "verdict": VERDICTS,
+    "media_deduction": MEDIA_DEDUCTIONS,
+    "screening_input": SCREENING_INPUTS,
     "assumption": {key: one.title for key, one in ASSUMPTIONS.items()},
     "input": {key: one.title for key, one in INPUTS.items()},
 }

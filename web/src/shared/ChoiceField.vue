@@ -1,0 +1,37 @@
+<script setup lang="ts">
+/** One choice of several, by the kit's select: it opens by arrow keys, is searched by typing, and shows what an empty one means. */
+import Select from 'primevue/select'
+import { computed } from 'vue'
+
+export interface Option {
+  value: string
+  label: string
+}
+
+const chosen = defineModel<string>({ required: true })
+const props = defineProps<{ options: readonly Option[]; label: string; inputId?: string }>()
+const options = computed(() => [...props.options])
+/** The option that stands for nothing chosen. */
+const empty = computed(() => props.options.find((one) => one.value === '')?.label)
+</script>
+
+<template>
+  <Select
+    v-model="chosen"
+    class="choice"
+    size="small"
+    option-label="label"
+    option-value="value"
+    :options="options"
+    :placeholder="empty"
+    :label-id="inputId"
+    :aria-label="label"
+  />
+</template>
+
+<style scoped>
+.choice {
+  min-width: 0;
+  max-width: 100%;
+}
+</style>
