@@ -89,7 +89,7 @@ def test_every_quantity_is_drawn_told_and_saved(page, server):
         assert download.value.path().read_bytes().startswith(starts)
     page.get_by_role("button", name="Table", exact=True).click()
     expect(page.get_by_role("region", name=re.compile("as a table"))).to_be_visible()
-    page.get_by_role("button", name="Inputs").click()
+    page.get_by_role("button", name="Inputs", exact=True).click()
     expect(page.locator('[data-sensitivity="sentence"]')).to_contain_text("the permeability of the media (×/÷ 1.50: ")
 
 

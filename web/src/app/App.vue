@@ -24,5 +24,5 @@ useKeys([
   <router-view />
   <KeyHelp v-model:open="helpOpen" />
   <!-- what was done is told without interrupting: a status, where the kit would make it an alert -->
-  <Toast position="bottom-center" :pt="{ message: { role: 'status', 'aria-live': 'polite' } }" />
+  <Toast position="bottom-center" :style="{ bottom: '7.2rem' }" :pt="{ message: { role: 'status', 'aria-live': 'polite' } }" />
 </template>

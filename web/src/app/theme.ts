@@ -18,6 +18,11 @@ const hand = {
 
 export const theme = {
   preset: definePreset(Aura, {
+    components: {
+      // as high as the plain fields beside it; what nothing chosen means is as readable as a choice
+      select: { root: { placeholderColor: '{text.color}', sm: { fontSize: '0.9rem', paddingX: '0.5rem', paddingY: '0.2rem' } } },
+      datatable: { headerCell: { sm: { padding: '0.15rem 0.4rem' } }, bodyCell: { sm: { padding: '0.15rem 0.4rem' } } },
+    },
     semantic: {
       primary: hand,
       // nothing fades: a frame drawn for a fade is a frame the next result waits for

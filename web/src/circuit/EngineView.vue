@@ -118,7 +118,7 @@ useAskedField({
   column-gap: 0.9rem;
 }
 .two :deep(.detail) {
-  grid-template-columns: minmax(0, 1fr) 6.6rem;
+  grid-template-columns: minmax(0, 1fr) 7.4rem;
   font-size: 0.88rem;
   align-items: start;
 }

@@ -226,7 +226,7 @@ function onKey(event: KeyboardEvent) {
         </svg>
         below the pumpability limit
       </span>
-      <button type="button" class="inputs" data-map="inputs" title="Inputs and sensitivity" @click="emit('inputs')">{{ inputWords }}</button>
+      <button type="button" class="inputs" data-map="inputs" title="Inputs and sensitivity" @click="emit('inputs')">inputs: {{ inputWords }}</button>
       <span class="caution soft">
         A model, not a test. An open bypass is an emergency path: the vehicle maker's instructions and qualified mechanics
         decide.

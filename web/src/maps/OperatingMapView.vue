@@ -160,7 +160,7 @@ const inputWords = computed(() => {
   const inputs = (isAlone.value ? shownAlone.value : shownMap.value)?.inputs ?? []
   const counts = inputsByProvenance(inputs).map((one) => `${one.keys.length} ${term('provenance', one.provenance)}`).join(', ')
   const strongest = sensitivity.data.value && !sensitivity.isPlaceholderData.value ? strongestAssumptions(sensitivity.data.value) : []
-  return strongest.length ? `${counts}; most on the ${strongest.map((one) => term('assumption', one.name)).join(' and the ')}` : counts
+  return strongest.length ? `${counts}; most sensitive to the ${strongest.map((one) => term('assumption', one.name)).join(' and the ')}` : counts
 })
 /** What a saved picture shows. */
 const caption = computed(() => {
@@ -334,15 +334,8 @@ useKeys([
   min-width: 0;
 }
 .quantity {
-  font-family: var(--head);
   font-weight: 600;
-  font-size: 1.02rem;
-  color: inherit;
-  background: var(--paper);
-  border: 1px solid var(--line-strong);
-  border-radius: 6px;
-  padding: 0.25rem 0.4rem;
-  max-width: 17rem;
+  flex-shrink: 0;
 }
 .size input {
   width: 3.2rem;

@@ -20,7 +20,7 @@ describe('the pressure-loss breakdown', () => {
     const rows = lossesAt(map(), 0, 0)
     expect(rows.map((row) => [row.title, row.share])).toEqual([['Oil cooler', 0.9], ['Media', 0.06], ['Outlet bore', 0.04]])
     expect(lossSentence(rows, -20, 1500)).toBe(
-      "At −20 °C and 1500 rpm the media takes most of the filter's loss: 60 %, then outlet bore 40 %.",
+      "At −20 °C and 1500 rpm the media take most of the filter's loss: 60 %, then outlet bore 40 %.",
     )
   })
   it('speaks of holes and channels as many, and of most only from a half on', () => {

@@ -42,7 +42,7 @@ export function lossSentence(rows: readonly LossRow[], temperature: number, spee
   const named = (row: LossRow) => `${row.title.toLowerCase()} ${percent(row.total / whole)}`
   const next = others.slice(0, 2).filter((row) => row.total / whole >= 0.005)
   const tail = next.length ? `, then ${next.map(named).join(' and ')}` : ''
-  const verb = /(holes|channels)$/.test(largest.title) ? 'take' : 'takes'
+  const verb = /(holes|channels|media)$/i.test(largest.title) ? 'take' : 'takes'
   const takes = largest.total / whole >= 0.5 ? `${verb} most of` : `${verb} the largest share of`
   return `At ${String(temperature).replace('-', '−')} °C and ${speed} rpm the ${largest.title.toLowerCase()} ${takes} the filter's loss: ${percent(largest.total / whole)}${tail}.`
 }

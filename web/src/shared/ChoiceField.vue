@@ -20,6 +20,7 @@ const empty = computed(() => props.options.find((one) => one.value === '')?.labe
     v-model="chosen"
     class="choice"
     size="small"
+    scroll-height="26rem"
     option-label="label"
     option-value="value"
     :options="options"
@@ -33,5 +34,12 @@ const empty = computed(() => props.options.find((one) => one.value === '')?.labe
 .choice {
   min-width: 0;
   max-width: 100%;
+}
+.choice:focus-within {
+  outline: 2px solid var(--hand);
+  outline-offset: 1px;
+}
+.choice :deep(.p-select-label:focus-visible) {
+  outline: none;
 }
 </style>
