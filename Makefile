@@ -28,7 +28,7 @@ test: setup $(VENV)/test.stamp chromium
 	@cmp --silent build/schema.d.ts web/src/api/schema.d.ts \
 	  || { echo "web/src/api/schema.d.ts is stale: run 'make types' and commit it"; exit 1; }
 	cd web && npm run --silent check && npm run --silent lint && npm run --silent test
-	$(BIN)/pytest
+	$(BIN)/pytest -n auto --dist worksteal
 
 bench: setup $(VENV)/test.stamp chromium
 	PYTHONPATH=tests $(BIN)/python bench/run.py

@@ -15,7 +15,7 @@ import pytest
 from builders import changed, plain_document, reading
 from tabrel.cli.demo import demo_documents
 from tabrel.cli.main import main
-from tabrel.cli.serve import _listening
+from tabrel.cli.serve import listening_socket
 
 CASE = Path(__file__).parents[1] / "data" / "cases" / "plain.study.json"
 TABREL = Path(sys.executable).parent / "tabrel"
@@ -189,7 +189,7 @@ def test_the_demo_fills_once_keeps_data_and_stops_cleanly(tmp_path):
 def test_answers_leave_without_waiting_for_more():
     async def no_delay():
         accepted = asyncio.Queue()
-        with _listening(0) as listener:
+        with listening_socket(0) as listener:
             async with await asyncio.start_server(lambda _, writer: accepted.put(writer), sock=listener):
                 _, client = await asyncio.open_connection(*listener.getsockname())
                 answering = await accepted.get()

@@ -1,17 +1,22 @@
-"""A real server process and a real browser."""
+"""A real server and a real browser."""
 
 from __future__ import annotations
 
-import socket
+import shutil
 import subprocess
 import sys
+import threading
 import time
 import urllib.request
 from pathlib import Path
 
 import pytest
+import uvicorn
 
 import chromium
+from tabrel.api.app import create_app
+from tabrel.cli.demo import fill_demo
+from tabrel.cli.serve import listening_socket
 
 TABREL = Path(sys.executable).parent / "tabrel"
 
@@ -26,19 +31,59 @@ def browser_context_args(browser_context_args):
     return {**browser_context_args, "viewport": {"width": 1280, "height": 800}, "color_scheme": "light"}
 
 
-class Server:
-    """The demo as a process of its own, which can be stopped, killed and started again on the same data."""
+@pytest.fixture(scope="session")
+def demo_database(tmp_path_factory):
+    """The demo data, filled once and copied for each test."""
+    path = tmp_path_factory.mktemp("demo") / "demo.db"
+    fill_demo(path)
+    return path
 
-    def __init__(self, folder: Path) -> None:
-        self.database = folder / "demo.db"
-        with socket.socket() as probe:
-            probe.bind(("127.0.0.1", 0))
+
+class ServedApp:
+    """The application on a socket of its own, in a thread; each test puts its own database under it."""
+
+    def __init__(self, database: Path) -> None:
+        self.app = create_app(database)
+        listener = listening_socket(0)
+        self.address = f"http://127.0.0.1:{listener.getsockname()[1]}"
+        self._server = uvicorn.Server(uvicorn.Config(self.app, log_level="error"))
+        self._thread = threading.Thread(target=self._server.run, kwargs={"sockets": [listener]}, daemon=True)
+        self._thread.start()
+
+    def use(self, database: Path) -> None:
+        self.app.state.database = database
+
+    def stop(self) -> None:
+        self._server.should_exit = self._server.force_exit = True
+        self._thread.join()
+
+
+@pytest.fixture(scope="session")
+def served_app(demo_database):
+    running = ServedApp(demo_database)
+    yield running
+    running.stop()
+
+
+@pytest.fixture
+def server(served_app, demo_database, tmp_path):
+    """Serve fresh demo data."""
+    served_app.use(Path(shutil.copy(demo_database, tmp_path)))
+    return served_app
+
+
+class ServerProcess:
+    """The demo as a process of its own, which can be killed and started again on the same data."""
+
+    def __init__(self, database: Path) -> None:
+        self.database = database
+        with listening_socket(0) as probe:
             self.port = probe.getsockname()[1]
         self.address = f"http://127.0.0.1:{self.port}"
         self.start()
 
     def start(self) -> None:
-        command = [TABREL, "demo", "--database", self.database, "--port", str(self.port)]
+        command = [TABREL, "serve", "--database", self.database, "--port", str(self.port)]
         self.process = subprocess.Popen(command, stdout=subprocess.DEVNULL)
         for _ in range(300):
             try:
@@ -54,7 +99,8 @@ class Server:
 
 
 @pytest.fixture
-def server(tmp_path):
-    running = Server(tmp_path)
+def server_process(demo_database, tmp_path):
+    """Serve fresh demo data from a process that a test may kill."""
+    running = ServerProcess(Path(shutil.copy(demo_database, tmp_path)))
     yield running
     running.kill()

@@ -241,8 +241,8 @@ def test_the_command_box_finds_by_ones_own_words(page, server, asked, key):
     expect(row(page, key).locator("input, textarea").first).to_be_focused()
 
 
-def test_killing_the_server_loses_at_most_the_reading_being_typed(page, server):
-    page.goto(f"{server.address}/studies/1/samples/2/outside")
+def test_killing_the_server_loses_at_most_the_reading_being_typed(page, server_process):
+    page.goto(f"{server_process.address}/studies/1/samples/2/outside")
     expect(row(page, "gasket.pull_out_force").locator("input.input")).to_be_focused()  # the first that is not answered
     row(page, "can.circumference").locator("input.input").focus()
     page.keyboard.type("239")
@@ -251,19 +251,19 @@ def test_killing_the_server_loses_at_most_the_reading_being_typed(page, server):
     row(page, "gasket.protrusion").locator("input.input").focus()
     for i, character in enumerate("2.41"):
         if i in (1, 3):
-            server.kill()  # between two keystrokes
-            server.start()
+            server_process.kill()  # between two keystrokes
+            server_process.start()
         page.keyboard.type(character)
     page.keyboard.press("Enter")
     expect(chips(page, "gasket.protrusion")).to_have_text("2.41 mm")
     page.keyboard.type("6.")
-    server.kill()
+    server_process.kill()
     page.keyboard.type("3")
     page.keyboard.press("Enter")
     thickness = row(page, "gasket.thickness")
     expect(thickness.locator(".hint")).to_contain_text("The server does not answer")
     expect(thickness.locator("input.input")).to_have_value("6.3")
-    server.start()
+    server_process.start()
     page.reload()
     expect(chips(page, "can.circumference")).to_have_text("239 mm")
     expect(chips(page, "gasket.protrusion")).to_have_text("2.41 mm")

@@ -77,6 +77,7 @@ def create_app(database: Path, *, static: Path = STATIC) -> FastAPI:
     add_error_handlers(app)
     for module in ROUTED:
         app.include_router(module.router)
+    _refuse_what_is_not_there(app)
     if (static / "index.html").is_file():
         _serve_front_end(app, static)
     return app
@@ -86,13 +87,21 @@ def _operation_name(route: APIRoute) -> str:
     return route.name
 
 
+def _refuse_what_is_not_there(app: FastAPI) -> None:
+    """Answer every other address of the API with a plain 404, whatever the method."""
+
+    def nothing_here(path: str = "") -> JSONResponse:
+        return JSONResponse({"message": "there is nothing here", "where": path, "missing": []}, status_code=404)
+
+    for path in ("/api", "/api/{path:path}"):
+        app.add_api_route(path, nothing_here, methods=["GET", "POST", "PUT", "PATCH", "DELETE"], include_in_schema=False)
+
+
 def _serve_front_end(app: FastAPI, static: Path) -> None:
     root = static.resolve()
 
     @app.get("/{path:path}", include_in_schema=False)
     def front_end(path: str, _: Request) -> Response:
-        if path == "api" or path.startswith("api/"):
-            return JSONResponse({"message": "there is nothing here", "where": path, "missing": []}, status_code=404)
         asked = (root / path).resolve()
         if path and asked.is_relative_to(root) and asked.is_file():
             return FileResponse(asked)

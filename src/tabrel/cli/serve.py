@@ -45,7 +45,7 @@ def serve(database: Path, port: int) -> int:
 
     if not (STATIC / "index.html").is_file():
         raise ServeError("the front end is not built: run 'make setup' once, then start again")
-    with _listening(port) as listener:
+    with listening_socket(port) as listener:
         app = create_app(database)
         print(f"Tabrel is at http://{HOST}:{port} (data in {database}); stop it with Ctrl-C.", flush=True)
         server = uvicorn.Server(uvicorn.Config(app, log_level="warning", timeout_graceful_shutdown=2))
@@ -55,7 +55,7 @@ def serve(database: Path, port: int) -> int:
     return 0
 
 
-def _listening(port: int) -> socket.socket:
+def listening_socket(port: int) -> socket.socket:
     """Return a socket that already takes connections, so that the address works as soon as it is printed.
 
     asyncio sends small answers without delay only through sockets that name TCP as their protocol; left unnamed, every

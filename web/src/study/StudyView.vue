@@ -316,7 +316,9 @@ function pickNumber(event: KeyboardEvent) {
   .bar,
   .line,
   .top,
-  .tape,
+  .tape {
+    display: none;
+  }
   .station {
     overflow: visible;
   }

@@ -22,6 +22,7 @@ router = APIRouter(prefix="/api", tags=["scenarios"], responses=PROBLEM_RESPONSE
 @router.get("/studies/{study_id}/scenarios")
 def get_scenarios(study_id: int, conn: Connection) -> list[ScenarioOut]:
     """Return the scenarios saved in a study."""
+    load_study_frame(conn, study_id)
     return [
         ScenarioOut(id=stored.id, scenario=stored.scenario, words=list(scenario_words(stored.scenario)))
         for stored in load_scenarios(conn, study_id)

@@ -1,0 +1,194 @@
+"""Every operation of the API answers with real ids as its schema says, and refuses anything else in one sentence."""
+
+from __future__ import annotations
+
+import shutil
+from functools import lru_cache
+
+import pytest
+import schemathesis
+from fastapi.testclient import TestClient
+from hypothesis import HealthCheck, Phase, given, settings
+from schemathesis.checks import not_a_server_error
+from schemathesis.specs.openapi.checks import response_schema_conformance
+
+from builders import everything, plain_document
+from tabrel.api.app import create_app
+from tabrel.api.openapi import openapi_document
+
+HOST = {"Host": "127.0.0.1"}
+OIL = [{"temperature_c": 40, "kinematic_mm2_s": 60}, {"temperature_c": 100, "kinematic_mm2_s": 10}]
+
+VALID: dict[str, dict] = {
+    "get_catalogue": {},
+    "delete_claim": {},
+    "post_stale": {"json": {"text": "the design changed"}},
+    "delete_engine": {},
+    "post_oil_line": {
+        "json": {
+            "density_15c_kg_m3": 855,
+            "viscosity": OIL,
+            "moved": {"index": 1, "temperature_c": 95, "kinematic_mm2_s": 12},
+        }
+    },
+    "post_confirm": {},
+    "post_correction": {"json": {"text": "98.2 mm"}},
+    "get_history": {},
+    "post_set_aside": {"json": {"reason": "wet"}},
+    "post_use_again": {},
+    "get_sheet": {},
+    "post_claim": {"json": {"wording": "99 % at 20 µm(c)", "source": "box", "speaker": "maker"}},
+    "post_cut": {"json": {"method": "saw"}},
+    "post_detail": {"json": {"key": "sample.seller", "text": "a shop", "seen": ""}},
+    "post_echo": {"json": {"key": "can.height", "text": "98.4"}},
+    "get_engine": {},
+    "post_engine": {"json": {"name": "small petrol, 1.2 L"}},
+    "post_save_engine": {},
+    "get_figures": {},
+    "post_filter_alone": {"json": {}},
+    "post_holes": {"json": {"placement": "inlet", "text": "3 x 5.3 mm"}},
+    "post_holes_echo": {"json": {"placement": "inlet", "text": "3 x 5.3 mm"}},
+    "delete_hole_group": {"params": {"seen": "WORDS"}},
+    "post_hole_group": {"json": {"shape": "slot", "count": 9, "open_percent": 100, "seen": "WORDS"}},
+    "post_map": {"json": {"condition": "filling"}},
+    "post_observation": {"json": {"key": "can.grip", "text": "fluted", "seen": None}},
+    "post_oil": {"json": {"grade": "5W-30"}},
+    "post_reading": {"json": {"key": "can.height", "text": "98.4"}},
+    "post_redo": {},
+    "get_results": {},
+    "post_sensitivity": {"json": {"condition": "steady", "quantity": "element_pressure", "speed_rpm": 2000}},
+    "post_state": {"json": {"key": "gasket.mass", "state": "lost"}},
+    "post_undo": {},
+    "get_working": {"name": "inlet_hole_area"},
+    "post_scenario_value": {"json": {"scenario": {"name": "x"}, "key": "stud_bore", "text": "12 mm"}},
+    "delete_scenario": {},
+    "get_studies": {},
+    "post_study": {"json": plain_document()},
+    "get_study": {},
+    "post_comparison": {"json": {"temperature_c": -20, "speed_rpm": 1500}},
+    "get_document": {},
+    "post_duty_cycle": {"json": {"name": "round", "csv": "time_s,speed_rpm\n0,900\n60,1500\n"}},
+    "post_sample": {"json": {"text": "another"}},
+    "get_scenarios": {},
+    "post_scenario": {"json": {"name": "thin", "oil_grade": "0W-20"}},
+    "post_slices": {"json": {"keys": ["SAMPLE"], "along": "temperature", "at": 2000, "quantity": "element_pressure"}},
+    "post_warm_up": {},
+}
+"""What each operation is asked besides its ids."""
+
+
+@pytest.fixture(scope="module")
+def app(tmp_path_factory):
+    return create_app(tmp_path_factory.mktemp("contract") / "study.db", static=tmp_path_factory.mktemp("static"))
+
+
+@pytest.fixture(scope="module")
+def filled(app, tmp_path_factory):
+    """A database in which every kind of thing is there, and the ids of one of each."""
+    client = TestClient(app, base_url="http://127.0.0.1")
+    study = client.post("/api/studies", json=everything()).json()
+    sample = study["samples"][0]["id"]
+    claim = client.post(f"/api/samples/{sample}/claims", json={"wording": "95 % at 20 µm(c)", "source": "box"}).json()["claims"][
+        -1
+    ]["id"]
+    engine = client.post(f"/api/samples/{sample}/engine/save").json()["library"][0]["id"]
+    scenario = client.get(f"/api/studies/{study['id']}/scenarios").json()[0]["id"]
+    client.post(f"/api/samples/{sample}/readings", json={"key": "can.height", "text": "980 mm"})
+    sheet = client.post(f"/api/samples/{sample}/readings", json={"key": "can.height", "text": "98 mm"}).json()
+    client.post(f"/api/samples/{sample}/undo")
+    reading = next(f for p in sheet["parts"] for f in p["fields"] if f["key"] == "can.height")["readings"][0]["id"]
+    words = next(p["hole_group"]["words"] for p in sheet["parts"] if p["key"] == "holes.inlet[0]")
+    ids = {
+        "study_id": study["id"],
+        "sample_id": sample,
+        "claim_id": claim,
+        "engine_id": engine,
+        "scenario_id": scenario,
+        "reading_id": reading,
+        "placement": "inlet",
+        "position": 0,
+        "name": "inlet_hole_area",
+    }
+    return app.state.database, ids, words
+
+
+@pytest.fixture
+def client(app, filled, tmp_path):
+    """The application on a copy of the filled database."""
+    for part in filled[0].parent.glob("study.db*"):
+        shutil.copy(part, tmp_path)
+    app.state.database = tmp_path / "study.db"
+    yield TestClient(app, base_url="http://127.0.0.1")
+    app.state.database = filled[0]
+
+
+def operations():
+    """Yield every operation as (id, method, path)."""
+    for path, methods in openapi_document()["paths"].items():
+        for method, operation in methods.items():
+            yield pytest.param(method, path, operation["operationId"], id=operation["operationId"])
+
+
+OPERATIONS = list(operations())
+
+
+@lru_cache
+def operations_of(app):
+    """Return the operations of the application, as its schema has them."""
+    return schemathesis.openapi.from_asgi("/openapi.json", app, headers=HOST)
+
+
+def test_every_operation_has_its_example():
+    assert {one.id for one in OPERATIONS} == set(VALID)
+
+
+def with_real(value, ids, words):
+    """Return an example with its placeholders filled in."""
+    if isinstance(value, dict):
+        return {key: with_real(one, ids, words) for key, one in value.items()}
+    if isinstance(value, list):
+        return [with_real(one, ids, words) for one in value]
+    return {"WORDS": words, "SAMPLE": str(ids["sample_id"])}.get(value, value) if isinstance(value, str) else value
+
+
+@pytest.mark.parametrize(("method", "path", "operation"), OPERATIONS)
+def test_every_operation_answers_with_real_ids_as_its_schema_says(app, client, filled, method, path, operation):
+    _, ids, words = filled
+    asked = with_real({key: value for key, value in VALID[operation].items() if key != "name"}, ids, words)
+    answer = client.request(method.upper(), path.format(**ids), headers=HOST, **asked)
+    assert 200 <= answer.status_code < 300, answer.text
+    if answer.headers.get("content-type") == "application/json":
+        operations_of(app)[path][method.upper()].validate_response(answer)
+
+
+@pytest.mark.parametrize(("method", "path", "operation"), [one for one in OPERATIONS if {"json", "params"} & set(VALID[one.id])])
+def test_whatever_is_asked_of_a_real_id_is_answered_as_the_schema_says(app, client, filled, method, path, operation):
+    _, ids, _ = filled
+    del client
+    schema = operations_of(app)
+
+    @settings(max_examples=5, phases=[Phase.generate], suppress_health_check=list(HealthCheck))
+    @given(case=schema[path][method.upper()].as_strategy())
+    def run(case):
+        case.path_parameters = {name: ids[name] for name in case.path_parameters or {}}
+        answer = case.call_and_validate(headers=HOST, checks=[not_a_server_error, response_schema_conformance])
+        assert answer.status_code in (200, 201, 204, 404, 409, 422)
+
+    run()
+
+
+@pytest.mark.parametrize(("method", "path", "operation"), [one for one in OPERATIONS if "{" in one.values[1]])
+def test_what_is_not_there_is_a_plain_404_by_every_method(client, filled, method, path, operation):
+    _, ids, words = filled
+    asked = with_real({key: value for key, value in VALID[operation].items() if key != "name"}, ids, words)
+    nowhere = {**ids, **{key: 10**9 for key in ids if key.endswith("_id")}}
+    answer = client.request(method.upper(), path.format(**nowhere), headers=HOST, **asked)
+    assert answer.status_code == 404, answer.text
+    assert "there is no" in answer.json()["message"]
+
+
+@pytest.mark.parametrize("method", ["GET", "POST", "PUT", "PATCH", "DELETE"])
+def test_an_unknown_address_is_a_plain_404_by_every_method(client, method):
+    answer = client.request(method, "/api/nothing", headers=HOST)
+    assert answer.status_code == 404
+    assert answer.json()["message"] == "there is nothing here"
