@@ -31,6 +31,9 @@ METRIC_SHEET = (
     "3.1",  # plate.thickness
     "6 x 6.1, 6.0, 6.1 mm on 44 mm",  # holes
 )
+IN_HAND = "document.activeElement.closest('[data-key]')?.dataset.key"
+"""Which field of the bench has the focus."""
+
 INCH_SHEET = (
     "14 1/2",
     "3 7/8",
@@ -100,8 +103,11 @@ def test_a_blank_study_goes_through_the_first_four_stages_by_keyboard(page, serv
     type_line(page, "could not be found")
     expect(row(page, "can.grip").get_by_role("radio").first).to_be_focused()
     for choice in ("2", "1", "2", "1", "2", "1", "1", "1", "1", "2", "1"):
+        here = page.evaluate(IN_HAND)
         page.keyboard.press(choice)
-        page.wait_for_timeout(160)
+        page.wait_for_function(
+            f"here => {IN_HAND} !== here || document.activeElement.getAttribute('aria-checked') === 'true'", arg=here
+        )
     expect(row(page, "can.grip").get_by_role("radio", name="fluted")).to_be_checked()
     expect(row(page, "bypass.seen").get_by_role("radio", name="at the dome end")).to_be_checked()
     expect(row(page, "tube.seen").get_by_role("radio").first).to_be_checked()

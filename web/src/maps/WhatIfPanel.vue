@@ -49,8 +49,9 @@ const shownTexts = computed<Record<string, string>>(() => ({
 }))
 watch(
   shownTexts,
-  (fresh) => {
-    for (const key of Object.keys(fresh)) if (!said.value[key]) texts[key] = fresh[key]!
+  (fresh, before) => {
+    // what is being typed in another field is left alone
+    for (const key of Object.keys(fresh)) if (!said.value[key] && fresh[key] !== before?.[key]) texts[key] = fresh[key]!
   },
   { immediate: true },
 )
