@@ -3,7 +3,7 @@
 SHELL := /bin/bash
 .SHELLFLAGS := -eu -o pipefail -c
 .DELETE_ON_ERROR:
-.PHONY: setup demo serve test bench types screenshots check-python check-node chromium clean
+.PHONY: setup demo serve test bench types glossary screenshots check-python check-node chromium clean
 
 PYTHON ?= $(shell command -v python3.11 || command -v python3)
 VENV := .venv
@@ -35,6 +35,9 @@ bench: setup $(VENV)/test.stamp chromium
 
 types: $(VENV)/run.stamp web/node_modules/.stamp build/openapi.json build/catalogue.json
 	cd web && npm run --silent types
+
+glossary: $(VENV)/run.stamp
+	$(BIN)/python -m tabrel.api.openapi glossary > docs/glossary.md
 
 screenshots: setup $(VENV)/test.stamp chromium
 	PYTHONPATH=tests $(BIN)/python docs/take_screenshots.py

@@ -11,25 +11,43 @@ from pathlib import Path
 
 import pytest
 
+import tabrel
+import tabrel.api
 import tabrel.core
+import tabrel.store
 from tabrel.api.app import create_app
+from tabrel.api.openapi import glossary_page
+from tabrel.core.catalogue.glossary import GLOSSARY
 from tabrel.core.catalogue.observations import OBSERVATIONS
 
+SEEN_IN_THE_BROWSER = {
+    "StudiesView": '".list li"',
+    "StudyView": 'name="Stations"',
+    "IntakeView": '"Intake"',
+    "BenchView": ".chip",
+    "BeforeCutView": "Cut: record it now",
+    "WorkingView": ".working tr.last",
+    "EngineView": '[data-hot="leftover"]',
+    "OperatingMapView": '[data-crosshair="state"]',
+    "ComparisonView": '[data-answer="restricts"]',
+    "StartView": "[data-life=",
+}
+"""What an interface test looks for in each view."""
+
 PACKAGES = [
-    importlib.import_module(entry.name) for entry in pkgutil.iter_modules(tabrel.core.__path__, "tabrel.core.") if entry.ispkg
-]
-MODULES = [
     importlib.import_module(entry.name)
-    for entry in pkgutil.walk_packages(tabrel.core.__path__, "tabrel.core.")
-    if not entry.ispkg
+    for layer in (tabrel.core, tabrel.store, tabrel.api)
+    for entry in pkgutil.iter_modules(layer.__path__, f"{layer.__name__}.")
+    if entry.ispkg
 ]
+MODULES = [importlib.import_module(entry.name) for entry in pkgutil.walk_packages(tabrel.__path__, "tabrel.") if not entry.ispkg]
 
 
 def public(kind):
     for module in MODULES:
         for name, thing in vars(module).items():
             if kind(thing) and not name.startswith("_") and thing.__module__ == module.__name__:
-                yield pytest.param(thing, id=f"{module.__name__.removeprefix('tabrel.core.')}.{name}")
+                yield pytest.param(thing, id=f"{module.__name__.removeprefix('tabrel.')}.{name}")
 
 
 def listed(docstring, section):
@@ -41,13 +59,22 @@ def listed(docstring, section):
     return {name for head in heads for name in re.split(r"[,\s]+", head)}
 
 
-@pytest.mark.parametrize("function", list(public(inspect.isfunction)))
+def public_functions():
+    """Yield every public function, and every public method of a public class."""
+    yield from public(inspect.isfunction)
+    for found in public(inspect.isclass):
+        for name, method in vars(found.values[0]).items():
+            if inspect.isfunction(method) and not name.startswith("_"):
+                yield pytest.param(method, id=f"{found.id}.{name}")
+
+
+@pytest.mark.parametrize("function", list(public_functions()))
 def test_parameters_are_the_signatures(function):
     docstring = inspect.getdoc(function)
     assert docstring, "no docstring"
     names = listed(docstring, "Parameters")
     if names is not None:
-        assert names == set(inspect.signature(function).parameters)
+        assert names == set(inspect.signature(function).parameters) - {"self"}
 
 
 @pytest.mark.parametrize("model", list(public(dataclasses.is_dataclass)))
@@ -64,7 +91,7 @@ def test_every_route_says_what_it_does(tmp_path):
             assert operation.get("description"), (method, path)
 
 
-@pytest.mark.parametrize("package", PACKAGES, ids=lambda package: package.__name__.rpartition(".")[2])
+@pytest.mark.parametrize("package", PACKAGES, ids=lambda package: package.__name__.removeprefix("tabrel."))
 def test_a_package_says_what_lives_in_it(package):
     heads = {name for line in package.__doc__.splitlines() if line.startswith("`") for name in re.findall(r"`(\w+)`", line)}
     assert {entry.name for entry in pkgutil.iter_modules(package.__path__)} <= heads
@@ -77,3 +104,20 @@ def test_every_choice_of_an_attribute_has_its_picture():
         assert block, observation.key
         for choice in observation.choices:
             assert re.search(rf"^\s*'?{re.escape(choice.value)}'?: \[", block[1], re.MULTILINE), (observation.key, choice.value)
+
+
+def test_the_glossary_page_is_what_the_catalogue_says():
+    page = (Path(__file__).parents[1] / "docs/glossary.md").read_text()
+    assert page == glossary_page(), "docs/glossary.md is stale: run 'make glossary' and commit it"
+    terms = [one.term for one in GLOSSARY]
+    assert terms == sorted(set(terms), key=str.casefold)
+    for one in GLOSSARY:
+        assert one.meaning.endswith("."), one.term
+
+
+def test_every_view_is_driven_in_the_browser():
+    views = {path.stem for path in (Path(__file__).parents[1] / "web/src").rglob("*View.vue")}
+    driven = "".join(path.read_text() for path in (Path(__file__).parent / "interface").glob("*.py"))
+    assert views == set(SEEN_IN_THE_BROWSER)
+    for view, sign in SEEN_IN_THE_BROWSER.items():
+        assert sign in driven, view

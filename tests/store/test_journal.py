@@ -139,7 +139,8 @@ def cut(conn, study_id, sample_id):
 
 
 OPERATIONS = [
-    add_reading, strike, set_aside_and_use_again, confirm_reading, state, see, detail, study_detail, no_adapter, add_holes, change_holes,
+    add_reading, strike, set_aside_and_use_again, confirm_reading, state, see, detail, study_detail, no_adapter,
+    add_holes, change_holes,
     remove_holes, claims, cut,
 ]  # fmt: skip
 

@@ -1,4 +1,4 @@
-"""Print what the front end is built and tested against: the OpenAPI document, or with ``catalogue`` the catalogues."""
+"""Print what is made from the code: the OpenAPI document, the catalogues, or the glossary as a page."""
 
 from __future__ import annotations
 
@@ -10,6 +10,7 @@ from typing import Any
 
 from tabrel.api.app import create_app
 from tabrel.api.catalogue.routes import catalogue_out
+from tabrel.core.catalogue.glossary import GLOSSARY
 
 
 def openapi_document() -> dict[str, Any]:
@@ -18,8 +19,18 @@ def openapi_document() -> dict[str, Any]:
         return create_app(Path(folder) / "empty.db", static=Path(folder)).openapi()
 
 
+def glossary_page() -> str:
+    """Return the page of the documentation with every term of the glossary."""
+    rows = [f"| {one.term} | {one.meaning} | {one.unit} | {one.standard} |" for one in GLOSSARY]
+    head = ["# Glossary", "", "Made from `core/catalogue/glossary.py` by `make glossary`; it also feeds the help on screen.", ""]
+    return "\n".join([*head, "| term | meaning | unit | standard |", "|---|---|---|---|", *rows, ""])
+
+
 def main() -> None:
-    """Print the document, or the catalogues, as JSON."""
+    """Print the document, or the catalogues, as JSON, or the glossary as a page."""
+    if sys.argv[1:] == ["glossary"]:
+        print(glossary_page(), end="")
+        return
     if sys.argv[1:] == ["catalogue"]:
         print(catalogue_out().model_dump_json(indent=1))
         return

@@ -1,16 +1,29 @@
 <script setup lang="ts">
-/** The keys that work in this view. */
+/** The keys that work in this view, and the glossary. */
 import Dialog from 'primevue/dialog'
-import { activeKeys } from '@/shared/useKeys'
+import InputText from 'primevue/inputtext'
 import { computed } from 'vue'
+import { catalogue } from '@/catalogue/catalogue'
+import { useHelp } from '@/shared/help'
+import SwitchButtons from '@/shared/SwitchButtons.vue'
+import { activeKeys } from '@/shared/useKeys'
 
-const open = defineModel<boolean>('open', { required: true })
+const help = useHelp()
 const rows = computed(() => [...activeKeys].reverse().flat())
+const TABS = [
+  { label: 'Keys in this view', value: 'keys' },
+  { label: 'Glossary', value: 'glossary' },
+] as const
+const terms = computed(() => {
+  const wanted = help.term.trim().toLowerCase()
+  return catalogue().glossary.filter((one) => `${one.term} ${one.meaning}`.toLowerCase().includes(wanted))
+})
 </script>
 
 <template>
-  <Dialog v-model:visible="open" header="Keys in this view" modal dismissable-mask :style="{ width: '30rem' }">
-    <dl class="keys">
+  <Dialog v-model:visible="help.open" header="Help" modal dismissable-mask :style="{ width: '38rem', height: '80vh' }">
+    <SwitchButtons v-model="help.tab" :options="TABS" label="Kind of help" small />
+    <dl v-if="help.tab === 'keys'" class="keys">
       <template v-for="action in rows" :key="action.keys">
         <dt>
           <kbd>{{ action.keys }}</kbd>
@@ -18,17 +31,41 @@ const rows = computed(() => [...activeKeys].reverse().flat())
         <dd>{{ action.does }}</dd>
       </template>
     </dl>
+    <template v-else>
+      <InputText v-model="help.term" class="find" size="small" aria-label="Find a term" placeholder="find a term" />
+      <p v-if="!terms.length" class="soft">No term with these words.</p>
+      <dl class="terms">
+        <template v-for="one in terms" :key="one.term">
+          <dt>{{ one.term }}</dt>
+          <dd>
+            {{ one.meaning }}
+            <span v-if="one.unit || one.standard" class="soft">{{ [one.unit, one.standard].filter(Boolean).join(' · ') }}</span>
+          </dd>
+        </template>
+      </dl>
+    </template>
   </Dialog>
 </template>
 
 <style scoped>
-.keys {
+dl {
   display: grid;
   grid-template-columns: max-content 1fr;
   gap: 0.4rem 1rem;
-  margin: 0;
+  margin: 0.8rem 0 0;
+}
+.terms {
+  grid-template-columns: 11rem 1fr;
+}
+.terms dt {
+  font-weight: 600;
 }
 dd {
   margin: 0;
+}
+.find {
+  display: block;
+  width: 100%;
+  margin-top: 0.8rem;
 }
 </style>

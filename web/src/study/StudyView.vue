@@ -18,6 +18,7 @@ import { useBenchChanges, useFieldTitles, useOtherWindows, useSheet } from '@/sa
 import { useRefreshStudies, useStudy } from './useStudies'
 import { commandEntries } from './commandEntries'
 import { STATION_ORDER, stationOfKey, stationsOf, THINKING } from '@/sample/stations'
+import { useHelp } from '@/shared/help'
 import { usePreferences } from '@/shared/preferences'
 
 const props = defineProps<{ studyId: number; sampleId: number }>()
@@ -45,6 +46,7 @@ watchDebounced(
 )
 
 const boxOpen = ref(false)
+const help = useHelp()
 const toast = useToast()
 /** How long what was done stays in sight. */
 const TOLD_MS = 6000
@@ -141,6 +143,7 @@ const entries = computed(() =>
     field,
     go,
     working,
+    explain: help.explain,
     actions: [
       { title: 'Undo', words: ['take back'], run: () => void move('undo') },
       { title: 'Redo', words: ['repeat'], run: () => void move('redo') },

@@ -13,6 +13,7 @@ interface Sources {
   field: (key: string) => void
   go: (station: string) => void
   working: (result: string) => void
+  explain: (term: string) => void
 }
 
 /** Return the entries, those people ask for most first. */
@@ -59,6 +60,12 @@ export function commandEntries(from: Sources): Found[] {
       kind: 'intake',
       words: detail.synonyms,
       run: () => from.field(detail.key),
+    })),
+    ...catalogue().glossary.map((one) => ({
+      title: `What is: ${one.term}`,
+      kind: 'glossary',
+      words: [],
+      run: () => from.explain(one.term),
     })),
     { title: 'Claims', kind: 'intake', words: ['published', 'rating', 'box says'], run: () => from.field('claims') },
     { title: 'Record the cut', kind: 'action', words: ['cut open', 'gate'], run: () => from.go('gate') },

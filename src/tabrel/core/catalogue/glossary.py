@@ -107,13 +107,13 @@ GLOSSARY: tuple[Term, ...] = (
     ),
     Term("media family", "Cellulose, blend or synthetic: gives usual figures for what was not measured."),
     Term("media permeability κ", "Darcy permeability: flow through a thickness at a pressure and a viscosity.", "m²"),
-    Term("micron efficiency", "Share of particles of a size held back in one pass, E = 1 − 1/β.", "% at µm(c)", "ISO 4548-12"),
     Term(
         "micrometre µm(c)",
         "Particle size on the certified scale; older scales are converted, never in silence.",
         "µm(c)",
         "ISO 11171",
     ),
+    Term("micron efficiency", "Share of particles of a size held back in one pass, E = 1 − 1/β.", "% at µm(c)", "ISO 4548-12"),
     Term(
         "multi-hole loss ratio",
         "Loss of the real holes over that of one round hole of the same area in the same plate.",
@@ -125,10 +125,10 @@ GLOSSARY: tuple[Term, ...] = (
     Term("pleat opening", "Open share of the circumference at the inside of the pleat pack.", "%"),
     Term("pleat pack", "Folded media with backing, seen end-on."),
     Term("potting", "Glue or plastic that seals the ends of the pleats; media in it does not filter.", "mm"),
+    Term("pressure profile", "Pressure after each part on the way from pump to gallery.", "kPa, psi"),
     Term(
         "pressure-loss breakdown", "Each part's share of the loss from pump to gallery, viscous and inertial apart.", "kPa, psi"
     ),
-    Term("pressure profile", "Pressure after each part on the way from pump to gallery.", "kPa, psi"),
     Term("provenance", "Where a value comes from: measured, derived, published, by eye or assumed."),
     Term(
         "pumpability limit",

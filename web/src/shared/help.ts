@@ -1,0 +1,20 @@
+/** The help: whether it is open, and what it shows. */
+import { defineStore } from 'pinia'
+import { ref } from 'vue'
+
+export const useHelp = defineStore('help', () => {
+  const open = ref(false)
+  const tab = ref<'keys' | 'glossary'>('keys')
+  /** What is looked for in the glossary. */
+  const term = ref('')
+
+  function toggle() {
+    open.value = !open.value
+  }
+  function explain(words: string) {
+    term.value = words
+    tab.value = 'glossary'
+    open.value = true
+  }
+  return { open, tab, term, toggle, explain }
+})
