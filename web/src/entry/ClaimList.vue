@@ -63,7 +63,7 @@ async function markStale(claim: Schemas['ClaimOut']) {
       <li v-for="claim in claims" :key="claim.id" :class="claim.verdict" :data-claim="claim.id">
         <span class="verdict">{{ term('verdict', claim.verdict) }}</span>
         <span class="words">
-          <span class="said">“{{ claim.words }}”</span>
+          <span class="said">“{{ claim.words }}”</span>{{ ' ' }}
           <span class="soft">
             {{ claim.source }}<template v-if="claim.speaker">, {{ term('speaker', claim.speaker) }}</template
             ><template v-if="claim.seen">, seen {{ claim.seen }}</template> · {{ claim.reason }}
@@ -97,7 +97,7 @@ async function markStale(claim: Schemas['ClaimOut']) {
       </label>
       <label>where <input v-model="source" list="claim-sources" autocomplete="off" /></label>
       <datalist id="claim-sources"><option>box</option><option>can</option><option>page</option><option>letter</option></datalist>
-      <span>says <ChoiceField v-model="speaker" :options="speakers" label="Who says it" /></span>
+      <span class="says">says <ChoiceField v-model="speaker" :options="speakers" label="Who says it" /></span>
       <label>seen on <input v-model="seen" class="typed date" placeholder="2026-10-02" autocomplete="off" /></label>
       <button type="submit">Save the claim</button>
     </form>
@@ -152,7 +152,8 @@ li {
   border-top: 1px solid var(--line);
   padding-top: 0.45rem;
 }
-.add label {
+.add label,
+.add .says {
   display: flex;
   flex-direction: column;
   font-size: 0.8rem;

@@ -39,10 +39,13 @@ async function onFile(event: Event) {
 <style scoped>
 .cycle {
   display: grid;
-  grid-template-columns: auto minmax(0, 1fr) auto;
+  grid-template-columns: minmax(0, 1fr) auto;
   gap: 0.2rem 0.6rem;
   align-items: center;
   font-size: 0.88rem;
+}
+.cycle > span {
+  grid-column: 1 / -1;
 }
 .file {
   border: 1px solid var(--line-strong);

@@ -42,7 +42,7 @@ class InputSourceOut(WireModel):
 
 
 class OperatingMapOut(MapOut):
-    """The operating map with its loss_breakdown and curves, as the map view draws it.
+    """The operating map with its pressure-loss breakdown and curves, as the map view draws it.
 
     The system efficiency is the share through the media times the media's efficiency; where only a
     bound is known it is that bound.

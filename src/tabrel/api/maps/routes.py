@@ -70,7 +70,7 @@ def study_and_sample(conn: Connection, sample_id: int, scenario: Scenario | None
 
 @router.post("/samples/{sample_id}/map")
 def post_map(sample_id: int, asked: MapIn, conn: Connection) -> OperatingMapOut:
-    """Return the operating map over the view's grid, with curves and loss_breakdown, as it is or in a scenario."""
+    """Return the operating map over the view's grid, with curves and pressure-loss breakdown, as it is or in a scenario."""
     study, sample, scenario = study_and_sample(conn, sample_id, asked.scenario)
     point = operating_point(study, sample, condition=asked.condition, scenario=scenario)
     with np.errstate(all="ignore"):

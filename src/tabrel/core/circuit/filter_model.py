@@ -21,7 +21,7 @@ from tabrel.core.parts.bypass_valve import BypassValve
 from tabrel.core.parts.flow_area import OUTLET_KEYS
 from tabrel.core.parts.media import media_area_number
 from tabrel.core.sample.measured_sample import MeasuredSample
-from tabrel.core.study.model import BypassLocation
+from tabrel.core.study.strict import BypassLocation
 from tabrel.core.uncertainty.sampled_number import FloatOrArray, nominal_value, values_of
 
 DEFAULT_TUBE_WALL = 0.5e-3  # m

@@ -12,8 +12,6 @@ from tabrel.core.circuit.state import OperatingPoint
 from tabrel.core.maps.onset import bypass_onset
 from tabrel.core.maps.operating_map import LossPart, loss_breakdown
 
-"""Parts of the loss_breakdown that belong to the engine whatever filter is fitted."""
-
 
 @dataclass(frozen=True)
 class PartShare:
@@ -87,9 +85,9 @@ def filter_at_point(point: OperatingPoint, temperature: float, speed: float) -> 
     )
 
 
-def part_shares(loss_breakdown: tuple[LossPart, ...]) -> tuple[PartShare, ...]:
-    """Return each part's share of the filter's own loss at the first place of a loss_breakdown, the largest first."""
-    own = {part.name: float(np.ravel(part.total)[0]) for part in loss_breakdown if part.name not in ENGINE_SIDE}
+def part_shares(parts: tuple[LossPart, ...]) -> tuple[PartShare, ...]:
+    """Return each part's share of the filter's own loss at the first place of a pressure-loss breakdown, the largest first."""
+    own = {part.name: float(np.ravel(part.total)[0]) for part in parts if part.name not in ENGINE_SIDE}
     whole = sum(own.values())
     shares = [PartShare(name, total, total / whole if whole > 0 else 0.0) for name, total in own.items()]
     return tuple(sorted(shares, key=lambda part: -part.share))

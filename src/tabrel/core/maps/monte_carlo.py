@@ -138,7 +138,7 @@ def quantity_band(
     temperature, speed : ndarray, shape (n,)
         Places. [°C], [rpm]
     quantity : str
-        One of `solved_circuit.SOLVED_QUANTITIES`.
+        One of `solution.SOLVED_QUANTITIES`.
 
     Yields
     ------

@@ -71,7 +71,7 @@ class OperatingMap:
     solved: SolvedCircuit
 
     def quantity(self, name: str) -> FloatArray:
-        """Return one of `solved_circuit.SOLVED_QUANTITIES` over the whole grid, in SI units."""
+        """Return one of `solution.SOLVED_QUANTITIES` over the whole grid, in SI units."""
         return self._placed(self.solved.quantity(name))
 
     @property

@@ -187,7 +187,7 @@ def assumption_effects(
     study, sample : Study, Sample
         As typed.
     quantity : str
-        One of `solved_circuit.SOLVED_QUANTITIES`.
+        One of `solution.SOLVED_QUANTITIES`.
     speed : float
         At which the onset is looked at. [rpm]
     condition : str

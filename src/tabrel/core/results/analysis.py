@@ -63,7 +63,7 @@ def analyse_sample(sample: Sample, circuit: Circuit | None) -> SampleAnalysis:
     Parameters
     ----------
     sample : Sample
-        As typed; must have passed `study_checks.check_sample`.
+        As typed; must have passed `rules.study.check_sample`.
     circuit : Circuit or None
         Of the engine, for its stud and adapter.
 

@@ -13,8 +13,7 @@ from typing import Any, Literal
 
 from tabrel.core.errors import StudyError, nearest_hint
 from tabrel.core.study.plans import DutyCycle, Scenario, WarmUpPlan
-from tabrel.core.study.strict import BypassLocation as BypassLocation
-from tabrel.core.study.strict import Strict
+from tabrel.core.study.strict import BypassLocation, Strict
 
 FORMAT: Literal["tabrel-study"] = "tabrel-study"
 VERSION = 1
