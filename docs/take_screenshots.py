@@ -91,7 +91,7 @@ def main(target: Path) -> None:
         page.get_by_role("button", name="Oil, engine").click()
         page.wait_for_selector('[data-figure="circuit"]')
         take(page, target / "engine.png")
-        page.get_by_role("button", name="Side by side").click()
+        page.get_by_role("button", name="Comparison").click()
         page.wait_for_selector('[data-band="5"]')
         take(page, target / "comparison.png")
         page.get_by_role("button", name="Warm-up, life").click()

@@ -17,7 +17,7 @@ def test_two_filters_answer_both_questions_within_a_minute(page, server):
     """Which part restricts here, below what temperature is oil unfiltered, and for how long after a start?"""
     page.goto(server.address)
     page.get_by_text("Mountain road service").first.click()
-    to_station(page, "Side by side")
+    to_station(page, "Comparison")
     page.get_by_label("Oil temperature in °C").fill("-20")
     page.get_by_label("Engine speed in rpm").fill("1500")
     page.keyboard.press("Enter")

@@ -166,7 +166,7 @@ def test_a_shown_number_can_be_typed_again(value, unit):
     assert understood_number(number_text(value, unit), unit, "thing", "metric") == pytest.approx(value, rel=1e-5, abs=1e-5)
 
 
-def test_a_standing_names_what_restricts_and_when_oil_goes_unfiltered():
+def test_a_comparison_names_what_restricts_and_when_oil_goes_unfiltered():
     cold, hot = (filter_at_point(point(WEAK), *place) for place in ((-20.0, 1500.0), (120.0, 6000.0)))
     assert cold.parts[0].name == "media"
     assert cold.parts[0].share > hot.parts[[part.name for part in hot.parts].index("media")].share

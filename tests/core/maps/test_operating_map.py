@@ -98,7 +98,7 @@ def test_agrees_with_the_point_by_point_solution(branch, condition):
 
 
 @pytest.mark.parametrize("branch", BRANCHES)
-def test_parts_of_the_ledger_add_up(branch):
+def test_parts_of_the_pressure_loss_breakdown_add_up(branch):
     problem = point(*BRANCHES[branch])
     solved = operating_map(problem, TEMPERATURES, SPEEDS)
     total = sum(part.total for part in solved.loss_breakdown)

@@ -1,5 +1,6 @@
 <script setup lang="ts">
-/** The oil: its line, its points typed or dragged, typical grades to begin with, and any temperature read off. */
+/** The oil: its line, its points typed or dragged, typical grades to begin with, and any temperature read off.
+ *  The kind of viscosity is a plain select, one in every row of a table that is walked with Tab. */
 import { computed, ref, watch } from 'vue'
 import { ProblemError, type Schemas } from '@/api/client'
 import { previewLine, type OilLine } from './useEngine'

@@ -1,5 +1,6 @@
 <script setup lang="ts">
-/** The two questions for every sample: which part restricts here, and when does this engine run on unfiltered oil. */
+/** The two questions for every sample: which part restricts here, and when does this engine run on unfiltered oil.
+ *  A plain table: a filter that lacks inputs says so across its columns, and the order is that of the samples. */
 import { computed } from 'vue'
 import type { Schemas } from '@/api/client'
 import { needsWords } from '@/catalogue/inputs'

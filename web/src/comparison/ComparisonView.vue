@@ -152,7 +152,7 @@ useKeys([
       <p v-else class="soft">An open bypass is an emergency path. A model, not a test.</p>
     </header>
     <p v-if="comparison.error.value" class="said-wrong">{{ comparison.error.value.message }}</p>
-    <p v-else-if="!comparison.data.value" class="soft">Putting the filters side by side …</p>
+    <p v-else-if="!comparison.data.value" class="soft">Computing the comparison …</p>
     <template v-else>
       <ComparisonTable
         :class="{ stale: comparison.isPlaceholderData.value }"

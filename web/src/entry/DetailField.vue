@@ -1,5 +1,6 @@
 <script setup lang="ts">
-/** A detail: one value at a time, saved on Enter, Tab or leaving; what it was before can be brought back by undo. */
+/** A detail: one value at a time, saved on Enter, Tab or leaving; what it was before can be brought back by undo.
+ *  One of several is a plain select: Enter saves it and goes on, as in every other field. */
 import { nextTick, ref, useTemplateRef, watch } from 'vue'
 import { ProblemError, type Schemas } from '@/api/client'
 import type { UnitFamily } from '@/catalogue/units'

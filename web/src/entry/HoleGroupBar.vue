@@ -1,5 +1,6 @@
 <script setup lang="ts">
-/** What of a group of holes is no reading: count, shape, open part, outline; and the way to take it away. */
+/** What of a group of holes is no reading: count, shape, open part, outline; and the button to remove it.
+ *  The shape is a plain select: six short words, changed by an arrow without opening a list. */
 import { computed, ref, watch } from 'vue'
 import type { Schemas } from '@/api/client'
 import { useRefusal } from '@/shared/useRefusal'

@@ -19,7 +19,7 @@ const TITLES: Partial<Record<StationName, string>> = {
   gate: 'Cut',
   engine: 'Oil, engine',
   map: 'Operating map',
-  comparison: 'Side by side',
+  comparison: 'Comparison',
   start: 'Warm-up, life',
 }
 

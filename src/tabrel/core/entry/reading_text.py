@@ -1,4 +1,8 @@
-"""Understand one reading as a person types it: ``2 15/16 in``, ``18 thou``, ``drill #16``, ``5 ft 3 in``."""
+"""Understand one reading as a person types it: ``2 15/16 in``, ``18 thou``, ``drill #16``, ``5 ft 3 in``.
+
+Our own grammar, although there are libraries of units: they know no drills that go, threads per inch or decimal commas, and
+multiply what stands side by side, so that ``2 15/16 in`` would become 1.875 in without a word.
+"""
 
 from __future__ import annotations
 
