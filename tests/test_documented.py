@@ -121,3 +121,12 @@ def test_every_view_is_driven_in_the_browser():
     assert views == set(SEEN_IN_THE_BROWSER)
     for view, sign in SEEN_IN_THE_BROWSER.items():
         assert sign in driven, view
+
+
+def test_every_place_that_the_architecture_names_exists():
+    """Paths between backticks, from the root or from the package."""
+    root = Path(__file__).parents[1]
+    named = set(re.findall(r"`((?:[\w.-]+/)+[\w-]+\.(?:py|ts|vue|json|sql))`", (root / "docs" / "architecture.md").read_text()))
+    assert len(named) > 20
+    absent = {path for path in named if not (root / path).exists() and not (root / "src" / "tabrel" / path).exists()}
+    assert not absent

@@ -12,6 +12,7 @@ from pathlib import Path
 
 import pytest
 import uvicorn
+from playwright.sync_api import expect
 
 import chromium
 from tabrel.api.app import create_app
@@ -19,6 +20,8 @@ from tabrel.cli.demo import fill_demo
 from tabrel.cli.serve import listening_socket
 
 TABREL = Path(sys.executable).parent / "tabrel"
+
+expect.set_options(timeout=15_000)  # a busy machine may be slow; what is waited for comes at once otherwise
 
 
 @pytest.fixture(scope="session")

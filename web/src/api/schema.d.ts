@@ -463,7 +463,7 @@ export interface paths {
         put?: never;
         /**
          * Post Map
-         * @description Return the operating map over the view's grid, with curves and loss_breakdown, as it is or in a scenario.
+         * @description Return the operating map over the view's grid, with curves and pressure-loss breakdown, as it is or in a scenario.
          */
         post: operations["post_map"];
         delete?: never;
@@ -1092,7 +1092,7 @@ export interface components {
          * ComparedFilterOut
          * @description One series at the crosshair: what restricts, when it bypasses, what a start comes to; or why that cannot be said.
          *
-         *     A series is a sample, or the sample in hand in one scenario; the same `key` names it in a slice.
+         *     A series is a sample, or the selected sample in one scenario; the same `key` names it in a slice.
          */
         ComparedFilterOut: {
             /** Filling Onset C */
@@ -1894,7 +1894,7 @@ export interface components {
         };
         /**
          * OperatingMapOut
-         * @description The operating map with its loss_breakdown and curves, as the map view draws it.
+         * @description The operating map with its pressure-loss breakdown and curves, as the map view draws it.
          *
          *     The system efficiency is the share through the media times the media's efficiency; where only a
          *     bound is known it is that bound.

@@ -41,7 +41,7 @@ const hasPlate = computed(() => props.stage === 'outside')
 const drawingInHand = computed(
   () => parts.value.flatMap((part) => part.fields).find((field) => field.key === lit.value)?.drawing ?? '',
 )
-/** The section is shown instead of the plate or the pleat pack while one of its own dimensions is in hand. */
+/** The section is shown instead of the plate or the pleat pack while one of its own dimensions is being typed. */
 const showsSection = computed(() => props.stage === 'opened' || drawingInHand.value === 'section')
 const hasFigures = computed(() => !hasPlate.value || showsSection.value)
 const figures = useFigures(sampleId, hasFigures)

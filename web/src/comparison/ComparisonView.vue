@@ -28,7 +28,7 @@ const place = useMapPlace()
 const studyId = toRef(props, 'studyId')
 const titles = useFieldTitles(useSheet(toRef(props, 'sampleId')).data)
 
-/** Filters beside each other, or the one in hand in each saved scenario. */
+/** The filters, or the selected one in each saved scenario. */
 const what = ref<'filters' | 'scenarios'>('filters')
 const WHATS = [
   { label: 'Filters', value: 'filters' },

@@ -11,7 +11,7 @@ const emit = defineEmits<{ pick: [key: string] }>()
 
 const figure = computed(() => valveFigure(props.valve))
 const line = computed(() => figure.value.width / 330)
-/** Which part the reading in hand belongs to. */
+/** Which part the reading being typed belongs to. */
 const litPart = computed(() => /^bypass\.(spring|seat|lift)/.exec(props.lit)?.[1] ?? '')
 const length = computed(() => shownUnit('mm', props.family))
 const pressure = computed(() => shownUnit('kpa', props.family))

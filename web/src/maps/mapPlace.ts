@@ -1,4 +1,4 @@
-/** Where the crosshair is, what the map shows and what is thought to be different; it stays when another sample is taken in hand. */
+/** Where the crosshair is, what the map shows and what is thought to be different; it stays when another sample is selected. */
 import { defineStore } from 'pinia'
 import { computed, ref } from 'vue'
 import { USUAL_SIZE_UM, type Condition, type Scenario } from './useOperatingMap'

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** The five headline results of the sample in hand, on a strip like a till roll. */
+/** The five headline results of the selected sample, along the bottom of every view. */
 import { computed } from 'vue'
 import type { Schemas } from '@/api/client'
 import { headlines, type Headline } from './headlines'

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** A start over time: pressures and temperatures of the sample in hand, and where each filter's bypass is open. */
+/** A start over time: pressures and temperatures of the selected sample, and where each filter's bypass is open. */
 import { scaleLinear } from 'd3-scale'
 import { computed } from 'vue'
 import type { Schemas } from '@/api/client'

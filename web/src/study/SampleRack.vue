@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** The study's filters on a shelf, to one scale; one is in hand. */
+/** The study's filters on a shelf, to one scale; one is selected. */
 import { computed } from 'vue'
 import type { Schemas } from '@/api/client'
 import { sampleColour } from '@/shared/sampleColours'
@@ -20,7 +20,7 @@ const scale = computed(() => SHELF_HEIGHT / tallest.value)
         type="button"
         :class="{ 'in-hand': sample.id === inHand }"
         :aria-pressed="sample.id === inHand"
-        :title="`Take ${sample.label} in hand (key ${i + 1})`"
+        :title="`Select ${sample.label} (key ${i + 1})`"
         @click="$emit('pick', sample.id)"
       >
         <span class="shelf">

@@ -77,7 +77,7 @@ function along(by: 1 | -1) {
   if (next) go(next)
 }
 
-/** Take another sample in hand; the field in use stays in use, to measure one thing on every sample. */
+/** Select another sample; the field stays the same, to measure one thing on every sample. */
 function pick(sampleId: number) {
   const row = document.activeElement?.closest<HTMLElement>('[data-key]')
   const query = row?.dataset.key ? { field: row.dataset.key } : {}
@@ -195,13 +195,13 @@ useKeys([
   { keys: '/', does: 'the same', matches: (event) => event.key === '/', run: () => (boxOpen.value = true) },
   {
     keys: '1 … 9',
-    does: 'take that sample in hand (with Alt while typing)',
+    does: 'select that sample (with Alt while typing)',
     matches: (event) => /^Digit[1-9]$/.test(event.code) && !event.ctrlKey && !event.shiftKey && !event.altKey,
     run: (event) => pickNumber(event),
   },
   {
     keys: 'Alt+1 … 9',
-    does: 'take that sample in hand, from a field too',
+    does: 'select that sample, from a field too',
     matches: (event) => /^Digit[1-9]$/.test(event.code) && event.altKey,
     run: (event) => pickNumber(event),
     inFields: true,

@@ -22,7 +22,7 @@ class PartShareOut(WireModel):
 class ComparedFilterOut(WireModel):
     """One series at the crosshair: what restricts, when it bypasses, what a start comes to; or why that cannot be said.
 
-    A series is a sample, or the sample in hand in one scenario; the same `key` names it in a slice.
+    A series is a sample, or the selected sample in one scenario; the same `key` names it in a slice.
     """
 
     key: str

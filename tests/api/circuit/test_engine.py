@@ -1,0 +1,86 @@
+"""Oil, engine and engine library through the API."""
+
+from __future__ import annotations
+
+from api_steps import detail, details, says
+from builders import changed
+
+
+def test_engine_numbers_are_typed_undone_and_refused_in_one_sentence(client, first):
+    assert details(client, first)["engine.gallery"] == "340 kPa"
+    changed_sheet = detail(client, first, "engine.gallery", "51 psi", seen="340 kPa").json()
+    assert changed_sheet["details"]["engine.gallery"].startswith("351.6")
+    assert changed_sheet["undo"].startswith("hot gallery pressure")
+    client.post(f"/api/samples/{first}/undo")
+    assert details(client, first)["engine.gallery"] == "340 kPa"
+    says(detail(client, first, "engine.gallery", "500 kPa", seen="340 kPa"), 422, "regulator opens at 480 kPa")
+    says(detail(client, first, "engine.gallery_speed", "100", seen="3000 rpm"), 422, "cannot reach 340 kPa")
+    says(detail(client, first, "engine.regulator_sense", "sump", seen="pump"), 422, "one of pump, gallery")
+    says(detail(client, first, "engine.gallery", "high", seen="340 kPa"), 422, "type the hot gallery pressure like")
+    says(detail(client, first, "engine.gallery", "345", seen="300 kPa"), 409, "another window")
+    assert details(client, first)["engine.gallery"] == "340 kPa"
+
+
+def test_an_old_fault_does_not_bar_a_new_number(client):
+    document = changed(("circuit/regulator/opening_kpa", 300))
+    sample = client.post("/api/studies", json=document).json()["samples"][0]["id"]
+    assert "hot gallery pressure" in client.get(f"/api/samples/{sample}/engine").json()["problem"]
+    assert client.post(f"/api/samples/{sample}/map", json={}).json()["where"] == "circuit.regulator.opening_kpa"
+    assert detail(client, sample, "engine.pump_displacement", "15 cm³/rev", seen="14 cm³/rev").status_code == 200
+    assert detail(client, sample, "engine.regulator_opening", "480", seen="300 kPa").status_code == 200
+    assert client.post(f"/api/samples/{sample}/map", json={}).status_code == 200
+
+
+def test_the_oil_is_a_grade_to_begin_with_and_points_after(client):
+    blank = {"format": "tabrel-study", "version": 1, "name": "blank", "samples": [{"label": "A"}]}
+    sample = client.post("/api/studies", json=blank).json()["samples"][0]["id"]
+    engine = client.get(f"/api/samples/{sample}/engine").json()
+    assert (engine["oil"], engine["hot_point"], engine["missing"]) == (None, None, ["oil"])
+    assert len([one for one in engine["library"] if one["id"] is None]) == 3
+    says(client.post(f"/api/samples/{sample}/oil", json={"viscosity": []}), 422, "choose a grade")
+    says(client.post(f"/api/samples/{sample}/oil", json={"grade": "5W30"}), 422, "'5W-30'")
+    sheet = client.post(f"/api/samples/{sample}/oil", json={"grade": "5W-30"}).json()
+    assert (sheet["details"]["oil.provenance"], sheet["details"]["oil.name"]) == ("assumed", "5W-30, typical")
+    line = client.get(f"/api/samples/{sample}/engine").json()["oil"]
+    assert [point["high_shear"] for point in line["points"]] == [True, False, False]
+    points = [{"temperature_c": 40, "kinematic_mm2_s": 60}, {"temperature_c": 100, "kinematic_mm2_s": 10}]
+    client.post(f"/api/samples/{sample}/oil", json={"viscosity": points})
+    crossed = [{"temperature_c": 40, "kinematic_mm2_s": 60}, {"temperature_c": 100, "kinematic_mm2_s": 70}]
+    says(client.post(f"/api/samples/{sample}/oil", json={"viscosity": crossed}), 422, "thicker at 100 °C")
+    says(client.post("/api/oil/line", json={"density_15c_kg_m3": 850, "viscosity": crossed}), 422, "thicker at 100 °C")
+    kept = [{**one, "high_shear": False} for one in reversed(points)]  # the same, however it is said
+    assert client.post(f"/api/samples/{sample}/oil", json={"viscosity": points, "seen": kept}).status_code == 200
+    stale = {"viscosity": points, "seen": crossed}
+    says(client.post(f"/api/samples/{sample}/oil", json=stale), 409, "another window")
+    assert len(client.get(f"/api/samples/{sample}/engine").json()["oil"]["points"]) == 2
+    client.post(f"/api/samples/{sample}/undo")
+    assert len(client.get(f"/api/samples/{sample}/engine").json()["oil"]["points"]) == 3
+
+
+def test_engines_are_saved_in_a_library_and_belong_to_no_study(client, first):
+    says(client.post(f"/api/samples/{first}/engine/save"), 422, "no name yet")
+    detail(client, first, "engine.name", "yard engine")
+    kept = client.post(f"/api/samples/{first}/engine/save").json()["library"]
+    mine = next(one for one in kept if one["id"] is not None)
+    assert mine["name"] == "yard engine"
+    assert "hot gallery 340 kPa" in mine["words"]
+    other = {"format": "tabrel-study", "version": 1, "name": "other", "samples": [{"label": "B"}]}
+    elsewhere = client.post("/api/studies", json=other).json()["samples"][0]["id"]
+    assert client.post(f"/api/samples/{elsewhere}/engine", json={"name": "yard engine"}).status_code == 200
+    assert details(client, elsewhere)["engine.gallery"] == "340 kPa"
+    detail(client, elsewhere, "engine.gallery", "320", seen="340 kPa")
+    assert details(client, first)["engine.gallery"] == "340 kPa"  # a copy of its own
+    says(client.post(f"/api/samples/{elsewhere}/engine", json={"name": "yard engin"}), 422, "'yard engine'")
+    assert client.delete(f"/api/engines/{mine['id']}").status_code == 204
+    assert client.delete(f"/api/engines/{mine['id']}").status_code == 404
+    assert details(client, elsewhere)["engine.gallery"] == "320 kPa"
+    detail(client, first, "engine.name", "service diesel, 2.2 L", seen="yard engine")
+    says(client.post(f"/api/samples/{first}/engine/save"), 422, "name of its own")
+
+
+def test_an_engine_of_the_library_replaces_the_circuit_and_undo_restores_it(client, first):
+    before = client.get(f"/api/samples/{first}").json()["details"]
+    client.post(f"/api/samples/{first}/engine", json={"name": "work diesel, 5.7 L"})
+    assert details(client, first)["engine.regulator_sense"] == "gallery"
+    client.post(f"/api/samples/{first}/undo")
+    assert details(client, first) == before

@@ -1,0 +1,54 @@
+"""Undo and redo over the whole bench."""
+
+from __future__ import annotations
+
+from api_steps import refused
+
+
+def test_undo_and_redo_run_over_the_whole_bench(client, blank):
+    steps = [
+        ("readings", {"key": "can.height", "text": "98 mm"}),
+        ("holes", {"text": "8 x 6 mm"}),
+        ("details", {"key": "sample.maker", "text": "somebody", "seen": ""}),
+        ("observations", {"key": "can.grip", "text": "fluted"}),
+        ("claims", {"source": "box", "wording": "99 % at 20 µm(c)"}),
+        ("details", {"key": "engine.stud_bore", "text": "13 mm", "seen": ""}),
+        ("cut", {"method": "lathe"}),
+    ]
+    sheets = [client.get(f"/api/samples/{blank}").json()]
+    for path, body in steps:
+        answer = client.post(f"/api/samples/{blank}/{path}", json=body)
+        assert answer.status_code < 300, answer.text
+        sheets.append(answer.json())
+
+    def same(one, other):
+        return {k: v for k, v in one.items() if k not in ("undo", "redo")} == {
+            k: v for k, v in other.items() if k not in ("undo", "redo")
+        }
+
+    for expected in reversed(sheets[:-1]):
+        assert same(client.post(f"/api/samples/{blank}/undo").json()["sheet"], expected)
+    refused(client.post(f"/api/samples/{blank}/undo"), 409, "", "nothing to undo")
+    for expected in sheets[1:]:
+        assert same(client.post(f"/api/samples/{blank}/redo").json()["sheet"], expected)
+    refused(client.post(f"/api/samples/{blank}/redo"), 409, "", "nothing to redo")
+
+
+def test_a_new_sample_can_be_undone_and_the_others_stay(client, sample):
+    study_id = client.get(f"/api/samples/{sample}").json()["study_id"]
+    added = client.post(f"/api/studies/{study_id}/samples", json={"text": " second "}).json()
+    assert added["label"] == "second"
+    refused(client.post(f"/api/studies/{study_id}/samples", json={"text": "second"}), 422, "label", "already")
+    refused(client.post(f"/api/studies/{study_id}/samples", json={"text": " "}), 422, "label", "empty")
+    assert client.post("/api/studies/99/samples", json={"text": "x"}).status_code == 404
+    back = client.post(f"/api/samples/{added['id']}/undo").json()
+    assert back["sheet"] is None
+    assert [one["id"] for one in client.get(f"/api/studies/{study_id}").json()["samples"]] == [sample]
+
+
+def test_an_undo_that_something_else_depends_on_is_refused_with_words(client, sample):
+    study_id = client.get(f"/api/samples/{sample}").json()["study_id"]
+    client.post(f"/api/samples/{sample}/details", json={"key": "sample.label", "text": "renamed", "seen": "Pellin"})
+    client.post(f"/api/studies/{study_id}/samples", json={"text": "Pellin"})
+    refused(client.post(f"/api/samples/{sample}/undo"), 409, "", "depends on it")
+    assert client.get(f"/api/samples/{sample}").json()["label"] == "renamed"
