@@ -3,20 +3,8 @@ import { csv } from '@/shared/download'
 import { mapQuantities } from './mapQuantities'
 import { engineField, fieldRows } from './mapView'
 import { mapSummary } from './mapSummary'
+import { map } from './testMap'
 import type { OperatingMap } from './useOperatingMap'
-
-function map(change: Partial<OperatingMap> = {}): OperatingMap {
-  const grid = [[4, null]]
-  const part = (name: string, total: number | null) => ({
-    name, viscous_kpa: [[total, null]], inertial_kpa: [[0, null]], spring_kpa: 0,
-  })
-  return {
-    temperature_c: [20], speed_rpm: [1000, 2000], element_kpa: grid, loss_breakdown: [part('cooler', 90), part('media', 6), part('outlet', 4)],
-    onset: { speed_rpm: [1000, 2000], temperature_c: [-12.34, 150], reopens_c: [null, null] },
-    regulator: { speed_rpm: [1000, 2000], temperature_c: [null, null], reopens_c: [null, null] },
-    ...change,
-  } as OperatingMap
-}
 
 describe('the map in words', () => {
   const onset = (closes: (number | null)[], reopens: (number | null)[]) => ({
