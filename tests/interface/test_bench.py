@@ -187,7 +187,7 @@ def test_a_slip_is_named_beside_the_field_and_put_right_with_one_key(page, serve
     expect(wall.locator(".hint")).to_contain_text("0.48 mm meant?")
     wall.locator("input.input").focus()
     page.keyboard.press("F2")
-    expect(wall.locator(".chip.set-aside")).to_contain_text("slip, 0.48 mm was meant")
+    expect(wall.locator(".chip.set-aside")).to_contain_text("typing error, 0.48 mm was meant")
     expect(chips(page, "can.wall_thickness").last).to_have_text("0.48 mm")
     page.keyboard.press("Control+z")
     expect(wall.locator(".chip.set-aside")).to_have_count(0)

@@ -24,9 +24,9 @@ def test_a_reading_is_set_aside_and_used_again(client, sample):
     sheet = client.post(f"/api/samples/{sample}/readings", json=posted).json()
     outlier = field(sheet, posted["key"])["readings"][-1]
     assert client.post(f"/api/readings/{outlier['id']}/set-aside", json={"reason": "  "}).json()["where"] == "reason"
-    struck = client.post(f"/api/readings/{outlier['id']}/set-aside", json={"reason": "wrong hole"}).json()
-    assert field(struck, posted["key"])["readings"][-1]["set_aside_reason"] == "wrong hole"
-    inlet = struck["analysis"]["results"]["inlet_hole_area_mm2"]["value"]
+    aside = client.post(f"/api/readings/{outlier['id']}/set-aside", json={"reason": "wrong hole"}).json()
+    assert field(aside, posted["key"])["readings"][-1]["set_aside_reason"] == "wrong hole"
+    inlet = aside["analysis"]["results"]["inlet_hole_area_mm2"]["value"]
     assert inlet == pytest.approx(175.5031100973853)
     restored = client.post(f"/api/readings/{outlier['id']}/use-again").json()
     assert restored["analysis"]["results"]["inlet_hole_area_mm2"]["value"] > inlet
@@ -36,11 +36,11 @@ def test_only_the_outlier_is_marked(client, sample):
     for text in ("0.47 mm", "0.48 mm", "0.46 mm", "4.5 mm"):
         sheet = client.post(f"/api/samples/{sample}/readings", json={"key": "can.wall_thickness", "text": text}).json()
     wall = field(sheet, "can.wall_thickness")
-    assert [r["doubtful"] for r in wall["readings"]] == [False, False, False, True]
+    assert [r["outlier"] for r in wall["readings"]] == [False, False, False, True]
     assert wall["estimate"]["metric_value"] == pytest.approx(5.91 / 4)
     assert wall["estimate"]["inch_value"] == pytest.approx(5.91 / 4 / 25.4)
-    struck = client.post(f"/api/readings/{wall['readings'][3]['id']}/set-aside", json={"reason": "slip"}).json()
-    assert not any(r["doubtful"] for r in field(struck, "can.wall_thickness")["readings"])
+    aside = client.post(f"/api/readings/{wall['readings'][3]['id']}/set-aside", json={"reason": "wrong scale"}).json()
+    assert not any(r["outlier"] for r in field(aside, "can.wall_thickness")["readings"])
 
 
 @pytest.mark.parametrize(
@@ -144,7 +144,7 @@ def test_confirming_is_recorded_and_a_likely_error_is_corrected_in_one_change(cl
     assert field(confirmed, "can.wall_thickness")["warnings"][0]["confirmed"] is True
     fixed = client.post(f"/api/readings/{row}/correct", json={"text": "0.47 mm"}).json()
     wall = field(fixed, "can.wall_thickness")
-    assert [r["set_aside_reason"] for r in wall["readings"]] == ["slip, 0.47 mm was meant", None]
+    assert [r["set_aside_reason"] for r in wall["readings"]] == ["typing error, 0.47 mm was meant", None]
     assert wall["estimate"]["metric_value"] == pytest.approx(0.47)
     assert wall["warnings"] == []
     back = client.post(f"/api/samples/{blank}/undo").json()

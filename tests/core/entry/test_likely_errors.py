@@ -1,4 +1,4 @@
-"""The likely slip is named: values worked by hand."""
+"""The likely error is named: values worked by hand."""
 
 from __future__ import annotations
 

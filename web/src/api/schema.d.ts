@@ -2200,8 +2200,6 @@ export interface components {
         ReadingOut: {
             /** Confirmed */
             confirmed: boolean;
-            /** Doubtful */
-            doubtful: boolean;
             /** Id */
             id: number;
             /** Inch */
@@ -2212,6 +2210,8 @@ export interface components {
             metric: string;
             /** Note */
             note: string | null;
+            /** Outlier */
+            outlier: boolean;
             /** Provenance */
             provenance: string;
             /** Set Aside Reason */

@@ -109,18 +109,18 @@ function onKey(event: KeyboardEvent) {
       ref="chip"
       type="button"
       class="chip"
-      :class="{ doubtful: reading.doubtful, unused: !reading.used }"
+      :class="{ outlier: reading.outlier, unused: !reading.used }"
       tabindex="-1"
       :title="`${told}\nClick, or Delete, to set it aside`"
       @focus="lookBack"
       @pointerenter="lookBack"
-      :aria-label="`Reading ${reading.text}${reading.doubtful ? ', does not fit the others' : ''}; Delete sets it aside`"
+      :aria-label="`Reading ${reading.text}${reading.outlier ? ', an outlier' : ''}; Delete sets it aside`"
       @click="ask"
       @keydown="onKey"
     >
       <span class="typed">{{ reading.text }}</span>
       <span v-if="about.length" class="about">{{ about.join(', ') }}</span>
-      <span v-if="reading.doubtful" class="mark">does not fit</span>
+      <span v-if="reading.outlier" class="mark">outlier</span>
       <span class="cross" aria-hidden="true">×</span>
     </button>
     <button
@@ -167,7 +167,7 @@ function onKey(event: KeyboardEvent) {
 .chip:hover .cross {
   color: var(--rust);
 }
-.doubtful {
+.outlier {
   border: 2px solid var(--rust);
   background: var(--rust-wash);
 }

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** One quantity: a large field, what it understood, the readings as chips, mean ± u, and what is doubtful about it. */
+/** One quantity: a large field, what it understood, the readings as chips, mean ± u, and what is questioned about it. */
 import InputText from 'primevue/inputtext'
 import { computed, nextTick, ref, toRef, useTemplateRef, watch } from 'vue'
 import { client, ProblemError, type Schemas } from '@/api/client'
@@ -102,7 +102,7 @@ async function accept() {
 /** Do something to readings already taken; what is refused is said here. */
 const change = (work: Promise<unknown>) => guarded(() => work)
 
-/** Put what was likely meant: into the field while it is typed, else in place of the reading that slipped. */
+/** Correct to what was likely meant: in the field while it is typed, else in place of the reading. */
 function correct() {
   if (text.value.trim() && echo.value?.correction) text.value = echo.value.correction
   else if (!text.value.trim() && correctable.value)

@@ -171,7 +171,7 @@ def post_correction(reading_id: int, meant: TextIn, conn: Connection) -> SheetOu
         raise StudyError(stored.key, str(error)) from error
     words = f"{stored.text} corrected to {meant.text}"
     with recorded(conn, study_of_sample(conn, stored.sample_id), stored.sample_id, words, stored.key):
-        set_aside(conn, reading_id, f"slip, {meant.text} was meant")
+        set_aside(conn, reading_id, f"typing error, {meant.text} was meant")
         kept = Reading(meant.text, taken_at=time_now(conn), note=f"corrected from {stored.text}")
         insert_reading(conn, place.key, kept, sample_id=place.sample_id, hole_group_id=place.hole_group_id)
     return sheet_out(conn, stored.sample_id)

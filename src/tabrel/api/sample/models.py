@@ -22,7 +22,7 @@ class ReadingOut(WireModel):
     set_aside_reason: str | None
     metric: str
     inch: str
-    doubtful: bool
+    outlier: bool
     used: bool
 
 

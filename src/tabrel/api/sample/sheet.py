@@ -176,7 +176,7 @@ def _field(
 ) -> FieldOut:
     counting = [stored for stored in readings if stored.reading.struck_out is None]
     estimate = estimate_quantity(quantity, [stored.reading for stored in counting]) if counting else None
-    doubtful = {counting[i].id for i in estimate.outliers} if estimate else set()
+    outliers = {counting[i].id for i in estimate.outliers} if estimate else set()
     used = {counting[i].id for i in estimate.used} if estimate else set()
     return FieldOut(
         key=key,
@@ -188,7 +188,7 @@ def _field(
         drawing=quantity.drawing,
         counted=counted,
         whole_only=quantity.whole_only,
-        readings=[_reading(stored, quantity, stored.id in doubtful, stored.id in used) for stored in readings],
+        readings=[_reading(stored, quantity, stored.id in outliers, stored.id in used) for stored in readings],
         estimate=estimate_out(quantity, estimate) if estimate else None,
         state=state,
         warnings=[_warning(warning, key, counting) for warning in warnings if _is_at(warning, key)],
@@ -209,7 +209,7 @@ def _warning(warning: SampleWarning, key: str, counting: list[StoredReading]) ->
     )
 
 
-def _reading(stored: StoredReading, quantity: Quantity, doubtful: bool, used: bool) -> ReadingOut:
+def _reading(stored: StoredReading, quantity: Quantity, outlier: bool, used: bool) -> ReadingOut:
     reading = stored.reading
     value = parse_reading(reading.text, quantity.dimension).value
     return ReadingOut(
@@ -223,7 +223,7 @@ def _reading(stored: StoredReading, quantity: Quantity, doubtful: bool, used: bo
         set_aside_reason=reading.struck_out,
         metric=shown(value, quantity.metric_unit),
         inch=shown(value, quantity.inch_unit),
-        doubtful=doubtful,
+        outlier=outlier,
         used=used,
     )
 

@@ -5,5 +5,5 @@
 `field_line`        a whole line of a field: readings, provenance, instrument, note, state: `understand_entry`
 `hole_line`         a group of holes in one line: `understand_hole_group`
 `stated_number`     numbers of engine, oil and plan, with or without a unit: `understood_number`
-`likely_errors`     a value far off, and the slip that would explain it: `question`
+`likely_errors`     a value far off, and the error that would explain it: `question`
 """

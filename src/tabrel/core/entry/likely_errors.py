@@ -1,4 +1,4 @@
-"""The slips people make when they read, count and type: which one explains an unusual reading."""
+"""The errors people make when they read, count and type: which one explains an unusual reading."""
 
 from __future__ import annotations
 
@@ -25,8 +25,8 @@ UNIT_MIX_UPS: dict[str, tuple[tuple[str, str], ...]] = {
 
 
 @dataclass(frozen=True)
-class Slip:
-    """A slip that would explain a reading.
+class LikelyError:
+    """An error that would explain a reading.
 
     Attributes
     ----------
@@ -43,8 +43,8 @@ class Slip:
     text: str
 
 
-def likely_slips(quantity: Quantity, reading: ParsedReading, low: float, high: float) -> tuple[Slip, ...]:
-    """Return the slips that bring a reading between `low` and `high`, the likeliest first.
+def likely_errors(quantity: Quantity, reading: ParsedReading, low: float, high: float) -> tuple[LikelyError, ...]:
+    """Return the errors that bring a reading between `low` and `high`, the likeliest first.
 
     Parameters
     ----------
@@ -57,33 +57,33 @@ def likely_slips(quantity: Quantity, reading: ParsedReading, low: float, high: f
 
     Returns
     -------
-    tuple of Slip
+    tuple of LikelyError
         A decimal point out of place; one unit typed for another; a radius for a diameter; square
         millimetres for square centimetres.
     """
-    return tuple(slip for slip in _candidates(quantity, reading) if low <= slip.value <= high)
+    return tuple(error for error in _candidates(quantity, reading) if low <= error.value <= high)
 
 
-def _candidates(quantity: Quantity, reading: ParsedReading) -> Iterator[Slip]:
+def _candidates(quantity: Quantity, reading: ParsedReading) -> Iterator[LikelyError]:
     value, unit = reading.value, reading.unit
     if quantity.dimension == "area" and unit == "cm2":
-        yield Slip("mm2 typed as cm2", value / 100, _typed(value / 100, "mm2"))
+        yield LikelyError("mm2 typed as cm2", value / 100, _typed(value / 100, "mm2"))
     mixed_up = [
-        Slip(words, number := value / UNITS[unit].factor * UNITS[meant].factor, _typed(number, meant))
+        LikelyError(words, number := value / UNITS[unit].factor * UNITS[meant].factor, _typed(number, meant))
         for meant, words in UNIT_MIX_UPS.get(unit, ())
     ]
-    tenfold = _decimal_slips(value, unit, 10.0, "ten times")
+    tenfold = _decimal_errors(value, unit, 10.0, "ten times")
     # a caliper's point is misread; scales and gauges show it, and are read in the other unit
     yield from (*tenfold, *mixed_up) if quantity.dimension == "length" else (*mixed_up, *tenfold)
-    yield from _decimal_slips(value, unit, 100.0, "a hundred times")
-    yield from _decimal_slips(value, unit, 1000.0, "a thousand times")
+    yield from _decimal_errors(value, unit, 100.0, "a hundred times")
+    yield from _decimal_errors(value, unit, 1000.0, "a thousand times")
     if quantity.key.endswith("diameter"):
-        yield Slip("the radius for the diameter", 2 * value, _typed(2 * value, unit))
+        yield LikelyError("the radius for the diameter", 2 * value, _typed(2 * value, unit))
 
 
-def _decimal_slips(value: float, unit: str, factor: float, words: str) -> Iterator[Slip]:
-    yield Slip(f"{words} too large", value / factor, _typed(value / factor, unit))
-    yield Slip(f"{words} too small", value * factor, _typed(value * factor, unit))
+def _decimal_errors(value: float, unit: str, factor: float, words: str) -> Iterator[LikelyError]:
+    yield LikelyError(f"{words} too large", value / factor, _typed(value / factor, unit))
+    yield LikelyError(f"{words} too small", value * factor, _typed(value * factor, unit))
 
 
 def _typed(value: float, unit: str) -> str:
@@ -115,18 +115,18 @@ def question(quantity: Quantity, text: str, reading: ParsedReading) -> tuple[str
         return None
     span = f"{shown(low, quantity.metric_unit, 4)} to {shown(high, quantity.metric_unit, 4)}"
     sentence = f"{text} is outside the usual {span} for this {quantity.title}"
-    slips = _inches_first(likely_slips(quantity, reading, low, high), text)
-    if not slips:
+    errors = _inches_first(likely_errors(quantity, reading, low, high), text)
+    if not errors:
         return f"{sentence}: check the number and its unit", None
-    return f"{sentence}: {_meant(slips, quantity)}", slips[0].text
+    return f"{sentence}: {_meant(errors, quantity)}", errors[0].text
 
 
-def _inches_first(slips: Sequence[Slip], text: str) -> list[Slip]:
-    """Return the slips with inches first where a fraction was typed: nobody reads one off a metric tool."""
+def _inches_first(errors: Sequence[LikelyError], text: str) -> list[LikelyError]:
+    """Return the errors with inches first where a fraction was typed: nobody reads one off a metric tool."""
     if "/" not in text or not text.endswith("mm"):
-        return list(slips)
-    inches = [replace(slip, text=f"{text.removesuffix('mm')}in") for slip in slips if slip.text.endswith(" in")]
-    return inches + [slip for slip in slips if not slip.text.endswith(" in")]
+        return list(errors)
+    inches = [replace(error, text=f"{text.removesuffix('mm')}in") for error in errors if error.text.endswith(" in")]
+    return inches + [error for error in errors if not error.text.endswith(" in")]
 
 
 def outlier_question(quantity: Quantity, text: str, reading: ParsedReading, centre: float) -> tuple[str, str | None]:
@@ -143,18 +143,18 @@ def outlier_question(quantity: Quantity, text: str, reading: ParsedReading, cent
     centre : float
         Median of all readings. [SI]
     """
-    slips = likely_slips(quantity, reading, 0.8 * centre, 1.25 * centre)
+    errors = likely_errors(quantity, reading, 0.8 * centre, 1.25 * centre)
     sentence = f"{text} does not fit the other readings of the {quantity.title}"
-    if not slips:
+    if not errors:
         return f"{sentence}: measure it again or set it aside", None
-    return f"{sentence}: {_meant(slips, quantity)}", slips[0].text
+    return f"{sentence}: {_meant(errors, quantity)}", errors[0].text
 
 
-def _meant(slips: Sequence[Slip], quantity: Quantity) -> str:
+def _meant(errors: Sequence[LikelyError], quantity: Quantity) -> str:
     """Return what was likely meant, and what else it may have been."""
     said = []
-    for slip in slips[:2]:
-        metric = shown(slip.value, quantity.metric_unit, 4)
-        both = slip.text if slip.text.split()[-1:] == metric.split()[-1:] else f"{slip.text} ({metric})"
-        said.append(f"{slip.words}, {both}")
+    for error in errors[:2]:
+        metric = shown(error.value, quantity.metric_unit, 4)
+        both = error.text if error.text.split()[-1:] == metric.split()[-1:] else f"{error.text} ({metric})"
+        said.append(f"{error.words}, {both}")
     return " meant? Or ".join(said) + (" meant?" if len(said) == 1 else "?")

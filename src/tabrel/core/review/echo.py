@@ -59,7 +59,7 @@ class Echo:
     problem : str or None
         Why it cannot be taken.
     question : str or None
-        Why it is unusual, with the likely slip.
+        Why it is unusual, with the likely error.
     correction : str or None
         What was likely meant, as it would be typed.
     estimate : Estimate or None
@@ -155,7 +155,7 @@ def questions(
 
 
 def _question(entry: FieldEntry, quantity: Quantity, used: Sequence[Reading]) -> tuple[str | None, str | None]:
-    """Return the first question of a line, and the whole line with every slip put right."""
+    """Return the first question of a line, and the whole line with every likely error corrected."""
     asked = questions(entry.readings, quantity, used)
     first = next((one for one in asked if one), None)
     if first is None:
