@@ -1,4 +1,4 @@
-"""Attributes that the computation depends on are fields of the sample."""
+"""Observations that the computation depends on are fields of the sample."""
 
 from __future__ import annotations
 

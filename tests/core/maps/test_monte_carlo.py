@@ -32,7 +32,7 @@ def band_of(problem, quantity="element_pressure", temperature=HOT, speed=FAST):
     return band, progress
 
 
-def test_a_drawn_number_computes_draw_by_draw_and_chooses_by_its_nominal():
+def test_a_sampled_number_computes_draw_by_draw_and_chooses_by_its_nominal():
     draws = np.array([[1.0], [2.0], [4.0]])
     x = SampledNumber(2.0, draws)
     for formula in (
@@ -54,7 +54,7 @@ def test_a_drawn_number_computes_draw_by_draw_and_chooses_by_its_nominal():
     assert arc_cosine(SampledNumber(0.5, np.array([[0.5], [1.5]]))).draws.ravel() == pytest.approx([np.pi / 3, 0])
 
 
-def test_draws_follow_the_estimate_and_do_not_depend_on_what_else_is_drawn():
+def test_draws_follow_the_estimate_and_do_not_depend_on_what_else_is_sampled():
     estimate = estimate_quantity(QUANTITIES["media.thickness"], [Reading("0.60 mm"), Reading("0.64 mm"), Reading("0.62 mm")])
     variables = SampledVariables(random_quantiles(20000), "A")
     first = variables.add("media.thickness", estimate).draws
@@ -74,12 +74,12 @@ def test_parts_of_a_model_are_picked_place_by_place():
     made = study(WEAK)
     problem = sampled_problem(made, made.samples[0], quantiles=random_quantiles(6))
     assert problem.count + problem.impossible == 6
-    some = picked(problem.drawn, slice(2, 4))
+    some = picked(problem.sampled, slice(2, 4))
     assert some.filter.media.shape == (2, 1)
-    assert some.oil.log_temperature is problem.drawn.oil.log_temperature
-    flat = flattened(problem.drawn.filter, (6, 3))
-    assert flat.media[3:6] == pytest.approx([float(problem.drawn.filter.media[1, 0])] * 3)
-    assert finite_places(problem.drawn, 6).all()
+    assert some.oil.log_temperature is problem.sampled.oil.log_temperature
+    flat = flattened(problem.sampled.filter, (6, 3))
+    assert flat.media[3:6] == pytest.approx([float(problem.sampled.filter.media[1, 0])] * 3)
+    assert finite_places(problem.sampled, 6).all()
 
 
 def test_without_spread_every_draw_is_the_nominal_circuit():
@@ -111,11 +111,11 @@ def test_monte_carlo_agrees_with_first_order_where_the_model_is_nearly_linear():
         # one standard deviation either way: of a rectangular distribution in `model.…`, of a normal one else
         half = 1 / np.sqrt(12) if "model." in name else float(ndtr(1.0)) - 0.5
         problem = sampled_problem(made, sample, quantiles=one_at_a_time([name], (0.5 - half, 0.5 + half)))
-        solved = solve_circuit(problem.drawn, problem.drawn.place(HOT, FAST))
+        solved = solve_circuit(problem.sampled, problem.sampled.place(HOT, FAST))
         low, high = np.log(solved.quantity("element_pressure"))
         variance += ((high - low) / 2) ** 2
     problem = sampled_problem(made, sample, quantiles=random_quantiles(4000))
-    solved = solve_circuit(problem.drawn, problem.drawn.place(HOT, FAST))
+    solved = solve_circuit(problem.sampled, problem.sampled.place(HOT, FAST))
     assert np.log(solved.quantity("element_pressure")).std(axis=0) == pytest.approx(np.sqrt(variance), rel=0.06)
 
 
@@ -123,7 +123,7 @@ def test_a_band_holds_the_share_of_fresh_draws_that_it_claims():
     made = study(WEAK)
     band, progress = band_of(sampled_problem(made, made.samples[0], quantiles=random_quantiles(1000)))
     fresh = sampled_problem(made, made.samples[0], quantiles=random_quantiles(2000, seed=7))
-    found = solve_circuit(fresh.drawn, fresh.drawn.place(HOT, FAST)).quantity("element_pressure")
+    found = solve_circuit(fresh.sampled, fresh.sampled.place(HOT, FAST)).quantity("element_pressure")
     inside = ((found >= band.low) & (found <= band.high)).mean(axis=0)
     assert inside == pytest.approx([0.95] * 3, abs=0.02)
     assert (band.low < band.middle).all()
@@ -137,7 +137,7 @@ def test_the_flow_balance_closes_in_every_draw(location):
     made = study(WEAK, ("samples/0/bypass/location", location), ("samples/0/leak", {"count": 4, "diameter_mm": 0.5}))
     problem = sampled_problem(made, made.samples[0], quantiles=random_quantiles(200))
     temperature, speed = np.array([-25.0, 20.0, 110.0]), np.array([900.0, 2500.0, 6000.0])
-    solved = solve_circuit(problem.drawn, problem.drawn.place(temperature, speed))
+    solved = solve_circuit(problem.sampled, problem.sampled.place(temperature, speed))
     assert solved.converged.all()
     assert np.abs(solved.quantity("balance")).max() < 1e-6
     shares = sum(solved.quantity(name) for name in ("media_fraction", "bypass_fraction", "defect_fraction"))
@@ -167,7 +167,7 @@ def test_an_interval_with_shut_draws_ends_where_the_open_ones_do():
     problem = sampled_problem(made, made.samples[0], quantiles=random_quantiles(400))
     found = onset_interval(problem, 2000.0)
     assert 0 < found.shut_share < 0.975
-    columns = flattened(problem.drawn, (problem.count, 1))
+    columns = flattened(problem.sampled, (problem.count, 1))
     closes = onset_of_columns(columns, np.full(problem.count, 2000.0), -35.0).closes
     by_hand = np.sort(np.where(np.isnan(closes), -np.inf, closes))[int(0.975 * (problem.count - 1))]
     assert found.high == pytest.approx(by_hand, abs=1.0)

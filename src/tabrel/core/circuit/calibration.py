@@ -63,15 +63,15 @@ def circuit_model(circuit: Circuit | None, oil: OilModel, variables: Variables |
     StudyError
         If the pump cannot reach the hot gallery pressure, or the regulator would not let it.
     """
-    spread = Variables() if variables is None else variables
+    variables = Variables() if variables is None else variables
     stated = circuit or Circuit()
     displacement_cm3, efficiency = stated.pump_displacement_cm3_rev, stated.pump_efficiency
     regulator, engine = stated.regulator, stated.engine
     if displacement_cm3 is None or efficiency is None or regulator is None or engine is None:
         raise MissingInputsError(f"circuit.{key}" for key in CIRCUIT_KEYS if getattr(stated, key) is None)
-    displacement = values_of(spread.with_model_factor("model.pump", displacement_cm3 * 1e-6, PUMP_FACTOR))
-    opening = values_of(spread.with_model_factor("model.regulator", regulator.opening_kpa * 1e3, REGULATOR_FACTOR))
-    gallery = values_of(spread.with_model_factor("model.gallery", engine.gallery_kpa * 1e3, GALLERY_FACTOR))
+    displacement = values_of(variables.with_model_factor("model.pump", displacement_cm3 * 1e-6, PUMP_FACTOR))
+    opening = values_of(variables.with_model_factor("model.regulator", regulator.opening_kpa * 1e3, REGULATOR_FACTOR))
+    gallery = values_of(variables.with_model_factor("model.gallery", engine.gallery_kpa * 1e3, GALLERY_FACTOR))
     heating = BEARING_HEATING if engine.bearing_heating is None else engine.bearing_heating
     span = _with(heating, BEARING_HEATING_RANGE)
     slip = _pump_slip(displacement, efficiency, oil)
@@ -85,13 +85,13 @@ def circuit_model(circuit: Circuit | None, oil: OilModel, variables: Variables |
         safety=(regulator.safety_kpa or SAFETY_KPA) * 1e3,
         sense=regulator.sense or PRESSURE_SENSE,
         gauge=stated.gauge or GAUGE_TAP,
-        cooler=_limited_loss(stated.cooler, oil, COOLER_BYPASS_KPA * 1e3, spread),
+        cooler=_limited_loss(stated.cooler, oil, COOLER_BYPASS_KPA * 1e3, variables),
         head=_limited_loss(stated.head, oil, inf, Variables()),
         bearings=bearings,
         jets=jets,
         jet_opening=(engine.jet_opening_kpa or 0.0) * 1e3,
         bearing_rise=rise,
-        bearing_heating=values_of(spread.with_model_range("model.bearing_heating", heating, *span)),
+        bearing_heating=values_of(variables.with_model_range("model.bearing_heating", heating, *span)),
         hot_viscosity=_number(oil.dynamic_viscosity(engine.temperature_c + rise)),
         hot_speed=engine.speed_rpm,
     )
@@ -141,14 +141,14 @@ def hot_point_flow(circuit: Circuit, oil: OilModel) -> float | None:
     return flow if flow > 0 else None
 
 
-def _limited_loss(loss: StatedLoss | None, oil: OilModel, usual_limit: float, spread: Variables) -> LimitedLoss:
+def _limited_loss(loss: StatedLoss | None, oil: OilModel, usual_limit: float, variables: Variables) -> LimitedLoss:
     if loss is None:
         return NO_LOSS
     share = VISCOUS_SHARE if loss.viscous_share is None else loss.viscous_share
     restriction = stated_loss_restriction(
         differential_pressure=loss.loss_kpa * 1e3,
         flow_rate=loss.flow_l_min / 60e3,
-        viscous_share=values_of(spread.with_model_range("model.cooler_share", share, *_with(share, VISCOUS_SHARE_RANGE))),
+        viscous_share=values_of(variables.with_model_range("model.cooler_share", share, *_with(share, VISCOUS_SHARE_RANGE))),
         dynamic_viscosity=_number(oil.dynamic_viscosity(loss.temperature_c)),
         density=float(oil.density(loss.temperature_c)),
     )

@@ -120,9 +120,9 @@ def filter_model(measured: MeasuredSample) -> FilterModel:
         depth=depth,
         pack=known["media.thickness"] + known.get("media.backing_thickness", 0.0),
     )
-    location, spread = measured.sample.bypass.location or "none", measured.variables
-    loss = values_of(spread.with_model_factor("model.hole_loss", 1.0, HOLE_LOSS_FACTOR))
-    discharge = values_of(spread.with_model_factor("model.discharge", DISCHARGE_COEFFICIENT, DISCHARGE_FACTOR))
+    location, variables = measured.sample.bypass.location or "none", measured.variables
+    loss = values_of(variables.with_model_factor("model.hole_loss", 1.0, HOLE_LOSS_FACTOR))
+    discharge = values_of(variables.with_model_factor("model.discharge", DISCHARGE_COEFFICIENT, DISCHARGE_FACTOR))
     model = FilterModel(
         media=known["media.thickness"] / (permeability * area),
         pleats=pleat_channel_coefficient(pack, effective_media_area=area),

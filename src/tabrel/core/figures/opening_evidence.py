@@ -145,11 +145,11 @@ def coil_bound(measured: MeasuredSample) -> bool | None:
 
 def _agreement(measured: MeasuredSample, first: str, x: Uncertain, second: str, y: Uncertain) -> Agreement:
     difference = x - y
-    spread = measured.variables.expanded_uncertainty(difference)
+    expanded = measured.variables.expanded_uncertainty(difference)
     off = abs(float(nominal_value(difference)))
-    if spread == 0:
+    if expanded == 0:
         return Agreement(first, second, None, off == 0)
-    return Agreement(first, second, off / spread, off <= spread)
+    return Agreement(first, second, off / expanded, off <= expanded)
 
 
 def _stated_band(measured: MeasuredSample, ways: dict[str, Uncertain]) -> StatedBand | None:

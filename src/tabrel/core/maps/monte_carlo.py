@@ -1,4 +1,4 @@
-"""Bands by Monte Carlo: readings, engine and model drawn together, the whole circuit solved for every draw.
+"""Bands by Monte Carlo: readings, engine and model sampled together, the whole circuit solved for every draw.
 
 Source: JCGM 101:2008, with a fixed seed and a fixed number of draws.
 """
@@ -40,7 +40,7 @@ class SampledProblem:
     ----------
     nominal : OperatingPoint
         Best estimates.
-    drawn : OperatingPoint
+    sampled : OperatingPoint
         Its numbers have shape (count, 1) wherever they are uncertain.
     count : int
         Draws that are possible.
@@ -49,7 +49,7 @@ class SampledProblem:
     """
 
     nominal: OperatingPoint
-    drawn: OperatingPoint
+    sampled: OperatingPoint
     count: int
     impossible: int
 
@@ -90,10 +90,10 @@ def sampled_problem(
     nominal = operating_point(study, sample, condition=condition, loading=loading, scenario=scenario)
     draws = SampledVariables(quantiles, sample.label)
     with np.errstate(all="ignore"):
-        drawn = operating_point(study, sample, condition=condition, loading=loading, scenario=scenario, variables=draws)
+        sampled = operating_point(study, sample, condition=condition, loading=loading, scenario=scenario, variables=draws)
     size = len(quantiles("size"))
-    good = finite_places(replace(drawn, loading=1.0), size)
-    return SampledProblem(nominal, picked(drawn, good), int(good.sum()), int(size - good.sum()))
+    good = finite_places(replace(sampled, loading=1.0), size)
+    return SampledProblem(nominal, picked(sampled, good), int(good.sum()), int(size - good.sum()))
 
 
 @dataclass(frozen=True)
@@ -147,7 +147,7 @@ def quantity_band(
     """
     nominal, pumps = problem.nominal, problem.nominal.oil.pumps(temperature)
     value = np.full((4, len(temperature)), np.nan)
-    drawn = np.empty((problem.count, int(pumps.sum())))
+    sampled = np.empty((problem.count, int(pumps.sum())))
     if pumps.any() and problem.count:
         celsius, rpm = temperature[pumps], speed[pumps]
         best = solve_circuit(nominal, nominal.place(celsius, rpm))
@@ -155,24 +155,24 @@ def quantity_band(
         at_once = max(1, PLACES_AT_ONCE // len(celsius))
         for first in range(0, problem.count, at_once):
             rows = slice(first, min(first + at_once, problem.count))
-            some = picked(problem.drawn, rows)
+            some = picked(problem.sampled, rows)
             with np.errstate(all="ignore"):
                 solved = solve_circuit(some, some.place(celsius, rpm), start=best.unknown)
-                drawn[rows] = solved.quantity(quantity)
+                sampled[rows] = solved.quantity(quantity)
             yield Progress(rows.stop, problem.count)
-        value[1:, pumps] = quantiles_of(drawn, BAND)
+        value[1:, pumps] = quantiles_of(sampled, BAND)
     yield Band(value[0], value[1], value[2], value[3], problem.count, problem.impossible)
 
 
-def quantiles_of(drawn: FloatArray, shares: tuple[float, ...]) -> FloatArray:
+def quantiles_of(sampled: FloatArray, shares: tuple[float, ...]) -> FloatArray:
     """Return quantiles over the first axis, of the draws that have a value; NaN where none has."""
     with np.errstate(all="ignore"):
-        ordered = np.sort(drawn, axis=0)  # NaN last
+        ordered = np.sort(sampled, axis=0)  # NaN last
         count = np.count_nonzero(~np.isnan(ordered), axis=0)
         place = np.array(shares)[:, None] * np.maximum(count - 1, 0)
         below = np.floor(place).astype(int)
         above = np.minimum(below + 1, np.maximum(count - 1, 0))
-        column = np.arange(drawn.shape[1])
+        column = np.arange(sampled.shape[1])
         low, high = ordered[below, column], ordered[above, column]
         # two equal ends need no interpolation, which would make infinity less infinity
         return np.where(count > 0, np.where(low == high, low, low + (place - below) * (high - low)), np.nan)
@@ -217,7 +217,7 @@ def onset_interval(problem: SampledProblem, speed: float) -> OnsetInterval:
     best = onset_of_columns(problem.nominal, np.array([speed]), cold_end).closes
     if not problem.count:
         return OnsetInterval(_onset_told(best[0]), None, None, 0.0, 0)
-    columns = flattened(problem.drawn, (problem.count, 1))
+    columns = flattened(problem.sampled, (problem.count, 1))
     with np.errstate(all="ignore"):
         closes = onset_of_columns(columns, np.full(problem.count, speed), cold_end).closes
     below = np.where(np.isnan(closes), -np.inf, closes)

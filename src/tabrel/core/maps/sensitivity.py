@@ -209,14 +209,14 @@ def assumption_effects(
     nominal = operating_point(study, sample, condition=condition, scenario=scenario)
     draws = _one_by_one(asked, sample)
     with np.errstate(all="ignore"):
-        drawn = operating_point(study, sample, condition=condition, scenario=scenario, variables=draws)
+        sampled = operating_point(study, sample, condition=condition, scenario=scenario, variables=draws)
     temperature, rpm = (grid.ravel() for grid in np.meshgrid(LOOKED_AT_TEMPERATURES, LOOKED_AT_SPEEDS, indexing="ij"))
     pumps = nominal.oil.pumps(temperature)
     temperature, rpm = temperature[pumps], rpm[pumps]
     with np.errstate(all="ignore"):
         best = solve_circuit(nominal, nominal.place(temperature, rpm))
-        moved = solve_circuit(drawn, drawn.place(temperature, rpm), start=best.unknown)
-        columns = flattened(drawn, (rows, 1))
+        moved = solve_circuit(sampled, sampled.place(temperature, rpm), start=best.unknown)
+        columns = flattened(sampled, (rows, 1))
         cold_end = nominal.oil.coldest_pumping(COLDEST)
         onset = onset_of_columns(columns, np.full(rows, speed), cold_end).closes
         return _ranked(asked, best.quantity(quantity), moved.quantity(quantity), onset)
@@ -247,14 +247,14 @@ def alone_effects(
     rows = 2 * len(asked)
     nominal = filter_alone(study, sample, scenario=scenario)
     with np.errstate(all="ignore"):
-        drawn = filter_alone(study, sample, scenario=scenario, variables=_one_by_one(asked, sample))
+        sampled = filter_alone(study, sample, scenario=scenario, variables=_one_by_one(asked, sample))
     temperature, flow = (grid.ravel() for grid in np.meshgrid(LOOKED_AT_TEMPERATURES, LOOKED_AT_FLOWS, indexing="ij"))
     pumps = nominal.oil.pumps(temperature)
     temperature, flow = temperature[pumps], flow[pumps]
     told = FILTER_ALONE_QUANTITIES[quantity if quantity in FILTER_ALONE_QUANTITIES else "element_pressure"]
     with np.errstate(all="ignore"):
-        best, moved = (told(filter_at_flow(one, temperature, flow)) for one in (nominal, drawn))
-        columns = flattened(drawn, (rows, 1))
+        best, moved = (told(filter_at_flow(one, temperature, flow)) for one in (nominal, sampled))
+        columns = flattened(sampled, (rows, 1))
         onset = onset_over_flow(columns, np.full(rows, flow_rate), nominal.oil.coldest_pumping(COLDEST)).closes
         return _ranked(asked, best, moved, onset)
 
