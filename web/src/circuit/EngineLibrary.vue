@@ -6,8 +6,8 @@ import { useRefusal } from '@/shared/useRefusal'
 const props = defineProps<{
   engines: readonly Schemas['LibraryEngineOut'][]
   take: (name: string) => Promise<unknown>
-  keep: () => Promise<unknown>
-  forget: (id: number) => Promise<unknown>
+  save: () => Promise<unknown>
+  remove: (id: number) => Promise<unknown>
 }>()
 const { refused: said, guarded: run } = useRefusal()
 
@@ -17,14 +17,14 @@ const { refused: said, guarded: run } = useRefusal()
   <section class="panel" aria-label="Engine library">
     <div class="top">
       <h2>Engine library</h2>
-      <button type="button" class="tool" @click="run(() => props.keep())">Save this engine</button>
+      <button type="button" class="tool" @click="run(() => props.save())">Save this engine</button>
     </div>
     <p v-if="said" class="said-wrong" role="alert">{{ said }}</p>
     <ul>
       <li v-for="one in engines" :key="`${one.id}-${one.name}`">
         <button type="button" class="link" :data-engine="one.name" @click="run(() => props.take(one.name))">{{ one.name }}</button>
         <span class="soft"> {{ one.id === null ? 'invented, to begin with' : 'saved' }} · {{ one.words }}</span>
-        <button v-if="one.id !== null" type="button" class="link" :aria-label="`Remove ${one.name} from the library`" @click="run(() => props.forget(one.id!))">remove</button>
+        <button v-if="one.id !== null" type="button" class="link" :aria-label="`Remove ${one.name} from the library`" @click="run(() => props.remove(one.id!))">remove</button>
       </li>
     </ul>
     <p class="soft fine">Choosing one gives this study its own copy; undo brings back what was there.</p>

@@ -82,8 +82,8 @@ useAskedField({
         <EngineLibrary
           :engines="engine.data.value.library"
           :take="changes.takeEngine"
-          :keep="library.keep"
-          :forget="library.forget"
+          :save="library.save"
+          :remove="library.remove"
         />
       </div>
     </div>

@@ -31,7 +31,7 @@ const preview = ref<OilLine | null>(null)
 
 const shown = computed(() => preview.value ?? props.line)
 /** The points as they are saved, in the kind of viscosity they were stated in. */
-const kept = computed<Point[]>(() =>
+const stored = computed<Point[]>(() =>
   (props.line?.points ?? []).map((point) => ({
     temperature_c: point.temperature_c,
     kinematic_mm2_s: point.is_dynamic ? null : point.stated,
@@ -42,7 +42,7 @@ const kept = computed<Point[]>(() =>
 const rows = ref<{ temperature: string; viscosity: string; isDynamic: boolean; highShear: boolean }[]>([])
 
 watch(
-  kept,
+  stored,
   (points) => {
     rows.value = points.map((point) => ({
       temperature: String(point.temperature_c),
@@ -106,7 +106,7 @@ async function onRows() {
       high_shear: row.highShear,
     })
   }
-  await store({ viscosity: points, seen: kept.value })
+  await store({ viscosity: points, seen: stored.value })
 }
 
 function addRow() {
@@ -130,7 +130,7 @@ async function onDrag(index: number, celsius: number, kinematic: number) {
     const moved: Schemas['MovedPointIn'] = asked
     asked = null
     try {
-      preview.value = await previewLine({ density_15c_kg_m3: density, viscosity: kept.value, pumping_limit_c: null, moved })
+      preview.value = await previewLine({ density_15c_kg_m3: density, viscosity: stored.value, pumping_limit_c: null, moved })
       dragged.value = preview.value.viscosity
       said.value = ''
     } catch (error) {
@@ -144,7 +144,7 @@ async function onDrag(index: number, celsius: number, kinematic: number) {
 async function onDrop() {
   const points = dragged.value
   if (!points) return
-  await store({ viscosity: points, seen: kept.value })
+  await store({ viscosity: points, seen: stored.value })
   dragged.value = null
   preview.value = null
 }

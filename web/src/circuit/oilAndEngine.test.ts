@@ -62,7 +62,7 @@ describe('oil and engine', () => {
   it('takes engines from the library and says why one cannot be saved', async () => {
     const take = vi.fn().mockResolvedValue(undefined)
     const wrapper = mount(EngineLibrary, {
-      props: { engines: [{ id: null, name: 'shipped', words: 'w' }, { id: 3, name: 'mine', words: 'w' }], take, keep: () => Promise.reject(problem('no name yet')), forget: vi.fn() },
+      props: { engines: [{ id: null, name: 'shipped', words: 'w' }, { id: 3, name: 'mine', words: 'w' }], take, save: () => Promise.reject(problem('no name yet')), remove: vi.fn() },
     })
     await wrapper.get('[data-engine="mine"]').trigger('click')
     expect(take).toHaveBeenCalledWith('mine')

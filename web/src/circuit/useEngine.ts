@@ -21,18 +21,18 @@ export function useEngine(sampleId: MaybeRefOrGetter<number>) {
 export function useEngineLibrary(sampleId: MaybeRefOrGetter<number>) {
   const queries = useQueryClient()
   const renew = () => queries.invalidateQueries({ queryKey: queryKeys.engines() })
-  const keep = useMutation({
+  const save = useMutation({
     mutationFn: () =>
       unwrap(client.POST('/api/samples/{sample_id}/engine/save', { params: { path: { sample_id: toValue(sampleId) } } })),
     onSuccess: renew,
   })
-  const forget = useMutation({
+  const remove = useMutation({
     mutationFn: async (id: number) => {
       await client.DELETE('/api/engines/{engine_id}', { params: { path: { engine_id: id } } })
     },
     onSuccess: renew,
   })
-  return { keep: () => keep.mutateAsync(), forget: (id: number) => forget.mutateAsync(id) }
+  return { save: () => save.mutateAsync(), remove: (id: number) => remove.mutateAsync(id) }
 }
 
 /** Return the line of an oil that is only looked at. */

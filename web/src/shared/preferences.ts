@@ -1,4 +1,4 @@
-/** What the person at the bench prefers; kept in this browser, each window with its own until it is loaded again. */
+/** What the person at the bench prefers; stored in this browser, each window with its own until it is loaded again. */
 import { usePreferredDark, useStorage } from '@vueuse/core'
 import { defineStore } from 'pinia'
 import { toRefs, watch } from 'vue'
