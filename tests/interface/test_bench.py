@@ -247,6 +247,22 @@ def test_the_command_box_finds_by_ones_own_words(page, server, asked, key):
     expect(row(page, key).locator("input, textarea").first).to_be_focused()
 
 
+def test_the_glossary_opens_at_a_term_and_gives_the_field_back(page, server):
+    page.goto(f"{server.address}/studies/1/samples/2/outside")
+    field = row(page, "gasket.pull_out_force").locator("input.input")
+    expect(field).to_be_focused()
+    page.keyboard.press("Control+k")
+    page.get_by_label("What to find or do").fill("what is face velocity")
+    page.keyboard.press("Enter")
+    expect(page.get_by_label("Find a term")).to_be_focused()
+    expect(page.get_by_role("dialog", name="Help")).to_contain_text("Flow rate over media area.")
+    page.keyboard.press("Escape")
+    expect(field).to_be_focused()
+    page.keyboard.press("Escape")
+    page.keyboard.press("?")
+    expect(page.get_by_role("dialog", name="Help")).to_contain_text("switch between metric and inch")
+
+
 def test_killing_the_server_loses_at_most_the_reading_being_typed(page, server_process):
     page.goto(f"{server_process.address}/studies/1/samples/2/outside")
     expect(row(page, "gasket.pull_out_force").locator("input.input")).to_be_focused()  # the first that is not answered

@@ -32,7 +32,7 @@ const terms = computed(() => {
       </template>
     </dl>
     <template v-else>
-      <InputText v-model="help.term" class="find" size="small" aria-label="Find a term" placeholder="find a term" />
+      <InputText v-model="help.term" autofocus class="find" size="small" aria-label="Find a term" placeholder="find a term" />
       <p v-if="!terms.length" class="soft">No term with these words.</p>
       <dl class="terms">
         <template v-for="one in terms" :key="one.term">

@@ -8,9 +8,12 @@ export const useHelp = defineStore('help', () => {
   /** What is looked for in the glossary. */
   const term = ref('')
 
+  /** Open it at the keys, or close it. */
   function toggle() {
+    tab.value = 'keys'
     open.value = !open.value
   }
+  /** Open the glossary at a term. */
   function explain(words: string) {
     term.value = words
     tab.value = 'glossary'
