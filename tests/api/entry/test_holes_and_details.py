@@ -114,7 +114,7 @@ def test_claims_wait_are_confirmed_marked_stale_and_removed(client, blank):
 
 def test_the_cut_is_recorded_once_and_late_readings_are_questioned(client, blank):
     sheet = client.post(f"/api/samples/{blank}/cut", json={"method": " roller  cutter ", "note": "near the plate"}).json()
-    assert (sheet["gate"]["cut"]["method"], sheet["gate"]["cut"]["note"]) == ("roller cutter", "near the plate")
+    assert (sheet["before_cut"]["cut"]["method"], sheet["before_cut"]["cut"]["note"]) == ("roller cutter", "near the plate")
     refused(client.post(f"/api/samples/{blank}/cut", json={"method": "saw"}), 422, "method", "cut already (roller cutter)")
     late = field(add(client, blank, "filter.mass", "400 g"), "filter.mass")
     assert "after the filter was cut" in late["warnings"][0]["message"]
@@ -122,7 +122,7 @@ def test_the_cut_is_recorded_once_and_late_readings_are_questioned(client, blank
     assert noted["warnings"] == []
     client.post(f"/api/samples/{blank}/undo")
     client.post(f"/api/samples/{blank}/undo")
-    assert client.post(f"/api/samples/{blank}/undo").json()["sheet"]["gate"]["cut"] is None
+    assert client.post(f"/api/samples/{blank}/undo").json()["sheet"]["before_cut"]["cut"] is None
     refused(client.post(f"/api/samples/{blank}/cut", json={"method": " "}), 422, "method", "empty")
 
 

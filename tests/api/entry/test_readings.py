@@ -123,7 +123,7 @@ def test_what_is_chosen_beside_the_field_goes_with_the_reading(client, blank):
 
 def test_a_state_is_stored_cleared_by_a_reading_and_refused_beside_one(client, blank):
     assert field(add(client, blank, "filter.mass", "lost"), "filter.mass")["state"] == "lost"
-    assert "filter.mass" not in {i["key"] for i in client.get(f"/api/samples/{blank}").json()["gate"]["missing"]}
+    assert "filter.mass" not in {i["key"] for i in client.get(f"/api/samples/{blank}").json()["before_cut"]["missing"]}
     assert field(add(client, blank, "filter.mass", "400 g"), "filter.mass")["state"] is None
     answer = client.post(f"/api/samples/{blank}/readings", json={"key": "filter.mass", "text": "withheld"})
     refused(answer, 422, "filter.mass", "set them aside first")

@@ -1,4 +1,4 @@
-"""Details as typed, claims against readings, the gate before cutting."""
+"""Details as typed, claims against readings, the list before cutting."""
 
 from __future__ import annotations
 

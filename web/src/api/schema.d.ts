@@ -934,6 +934,15 @@ export interface components {
             value: number;
         };
         /**
+         * BeforeCutOut
+         * @description What is missing before the cut, and the record of it.
+         */
+        BeforeCutOut: {
+            cut: components["schemas"]["CutOut"] | null;
+            /** Missing */
+            missing: components["schemas"]["MissingBeforeCutOut"][];
+        };
+        /**
          * CatalogueOut
          * @description Everything that can be measured, seen or typed, and the words for it.
          */
@@ -1482,27 +1491,6 @@ export interface components {
             temperature_c: (number | null)[];
         };
         /**
-         * GateItemOut
-         * @description Something that can be learned only before the cut and is still missing.
-         */
-        GateItemOut: {
-            /** Key */
-            key: string;
-            /** Kind */
-            kind: string;
-            /** Title */
-            title: string;
-        };
-        /**
-         * GateOut
-         * @description The gate before cutting.
-         */
-        GateOut: {
-            cut: components["schemas"]["CutOut"] | null;
-            /** Missing */
-            missing: components["schemas"]["GateItemOut"][];
-        };
-        /**
          * GlossaryTermOut
          * @description A term of the glossary.
          */
@@ -1742,8 +1730,22 @@ export interface components {
             of_filter_alone: boolean;
             /** Title */
             title: string;
+            /** Title In Slice */
+            title_in_slice: string;
             /** Unit */
             unit: string;
+        };
+        /**
+         * MissingBeforeCutOut
+         * @description Something that can be learned only before the cut and is still missing.
+         */
+        MissingBeforeCutOut: {
+            /** Key */
+            key: string;
+            /** Kind */
+            kind: string;
+            /** Title */
+            title: string;
         };
         /**
          * MovedPointIn
@@ -2469,17 +2471,17 @@ export interface components {
         };
         /**
          * SheetOut
-         * @description Everything the bench shows of a sample: fields by part, details, claims, plate, gate, results, warnings.
+         * @description Everything the bench shows of a sample: fields by part, details, claims, plate, the cut, results, warnings.
          */
         SheetOut: {
             analysis: components["schemas"]["AnalysisOut"];
+            before_cut: components["schemas"]["BeforeCutOut"];
             /** Claims */
             claims: components["schemas"]["ClaimOut"][];
             /** Details */
             details: {
                 [key: string]: string;
             };
-            gate: components["schemas"]["GateOut"];
             /** Id */
             id: number;
             /** Input Counts */

@@ -33,7 +33,7 @@ export const router = createRouter({
           component: BenchView,
           props: (route: RouteLocation) => ({ ...numbers(['sampleId'])(route), stage }),
         })),
-        { path: 'gate', name: 'gate', component: BeforeCutView, props: numbers(['sampleId']) },
+        { path: 'cut', name: 'cut', component: BeforeCutView, props: numbers(['sampleId']) },
         {
           path: 'working/:result',
           name: 'working',

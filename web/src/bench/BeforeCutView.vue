@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** The gate before cutting: what can be learned only now, the cautions, and the record of the cut. */
+/** Before cutting: what can be learned only now, the cautions, and the record of the cut. */
 import { computed, ref, toRef, useTemplateRef } from 'vue'
 import { useRouter } from 'vue-router'
 import { ProblemError } from '@/api/client'
@@ -19,8 +19,8 @@ const said = ref('')
 const sure = ref(false)
 const button = useTemplateRef<HTMLButtonElement>('button')
 
-const missing = computed(() => sheet.data.value?.gate.missing ?? [])
-const cut = computed(() => sheet.data.value?.gate.cut ?? null)
+const missing = computed(() => sheet.data.value?.before_cut.missing ?? [])
+const cut = computed(() => sheet.data.value?.before_cut.cut ?? null)
 const methods = computed(() => Object.entries(catalogue().cut_methods))
 
 function to(key: string) {
@@ -45,7 +45,7 @@ async function record() {
 </script>
 
 <template>
-  <div class="gate">
+  <div class="before-cut">
     <section class="card missing">
       <h2>{{ cut ? 'Not measured before the cut' : 'Only now, and still missing' }}</h2>
       <ul v-if="missing.length">
@@ -98,7 +98,7 @@ async function record() {
 </template>
 
 <style scoped>
-.gate {
+.before-cut {
   height: 100%;
   overflow-y: auto;
   padding: 0.7rem 0.8rem 2rem;

@@ -65,11 +65,8 @@ const { state, run, stop } = useSlices()
 const chart = useTemplateRef<InstanceType<typeof SliceChart>>('chart')
 const quantity = computed(() => quantityNamed(place.quantity))
 const quantityName = computed({ get: (): string => place.quantity, set: (name) => (place.quantity = name as MapQuantityName) })
-const quantities = computed(() =>
-  mapQuantities().map((one) => ({ value: one.name, label: one.name === 'media_fraction' ? 'Share through the media' : one.title })),
-)
-/** The slice has the share through the media; what the media capture of it is for the map. */
-const title = computed(() => (quantity.value.name === 'media_fraction' ? 'Share through the media' : quantity.value.title))
+const quantities = computed(() => mapQuantities().map((one) => ({ value: one.name, label: one.title_in_slice })))
+const title = computed(() => quantity.value.title_in_slice)
 const ids = computed(() => comparison.data.value?.filters.map((side) => side.key) ?? [])
 const shown = computed(() => ids.value.filter((id) => !hidden.value.includes(id)))
 const sliceAsked = computed(() => ({

@@ -14,7 +14,7 @@ describe('stations', () => {
     expect(stationOfKey('media.thickness', sheet)).toBe('media')
     expect(stationOfKey('can.grip', sheet)).toBe('outside')
     expect(stationOfKey('sample.price', sheet)).toBe('intake')
-    expect(stationOfKey('cut', sheet)).toBe('gate')
+    expect(stationOfKey('cut', sheet)).toBe('cut')
     expect(stationOfKey('holes.centre_tube[0]', sheet)).toBe('element')
     expect(stationOfKey('media.air_drop', sheet)).toBe('media') // a detail is entered where its part is
     expect(stationOfKey('size_at_beta_75', sheet)).toBe('media')

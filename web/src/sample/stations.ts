@@ -11,20 +11,20 @@ export interface Station {
 }
 
 export const BENCH_STAGES = ['outside', 'opened', 'element', 'media'] as const
-export const STATION_ORDER = ['intake', 'outside', 'gate', 'opened', 'element', 'media', 'engine', 'map', 'comparison', 'start'] as const
+export const STATION_ORDER = ['intake', 'outside', 'cut', 'opened', 'element', 'media', 'engine', 'map', 'comparison', 'start'] as const
 export type StationName = (typeof STATION_ORDER)[number]
 
 const TITLES: Partial<Record<StationName, string>> = {
   intake: 'Intake',
-  gate: 'Cut',
+  cut: 'Cut',
   engine: 'Oil, engine',
   map: 'Operating map',
   comparison: 'Comparison',
   start: 'Warm-up, life',
 }
 
-/** Stations at which one sits down to think; the results tape makes room there. */
-export const THINKING: ReadonlySet<string> = new Set(['engine', 'map', 'comparison', 'start'])
+/** Stations whose pictures need the room of the results tape. */
+export const WITHOUT_TAPE: ReadonlySet<string> = new Set(['engine', 'map', 'comparison', 'start'])
 
 /** Return where a key of a reading, a detail or an observation is entered; any other key belongs to the media. */
 export function stationOfKey(key: string, sheet: Sheet | undefined): StationName {
@@ -33,7 +33,7 @@ export function stationOfKey(key: string, sheet: Sheet | undefined): StationName
   if (key.startsWith('oil.')) return 'engine'
   if (key === 'scenarios') return 'map'
   if (key === 'claims') return 'intake'
-  if (key === 'cut') return 'gate'
+  if (key === 'cut') return 'cut'
   const part = sheet?.parts.find(
     (candidate) =>
       candidate.key === key ||
@@ -79,9 +79,9 @@ export function stationsOf(
       const wanted = catalogue().details.filter((detail) => detail.stage === 'intake' && !/adapter|least|greatest|used_/.test(detail.key))
       return { ...station, ...share(wanted.filter((detail) => sheet.details[detail.key]).length, wanted.length) }
     }
-    if (name === 'gate') {
-      const missing = sheet.gate.missing.length
-      if (sheet.gate.cut) return { ...station, fill: 1, progress: 'cut' }
+    if (name === 'cut') {
+      const missing = sheet.before_cut.missing.length
+      if (sheet.before_cut.cut) return { ...station, fill: 1, progress: 'cut' }
       return { ...station, fill: 0, progress: missing ? `${missing} missing` : 'ready to cut' }
     }
     return { ...station, ...stageProgress(sheet, name) }

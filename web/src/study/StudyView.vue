@@ -17,7 +17,7 @@ import { prefetchMaps, USUAL_SIZE_UM, useOperatingMap } from '@/maps/useOperatin
 import { useBenchChanges, useFieldTitles, useOtherWindows, useSheet } from '@/sample/useSheet'
 import { useRefreshStudies, useStudy } from './useStudies'
 import { commandEntries } from './commandEntries'
-import { STATION_ORDER, stationOfKey, stationsOf, THINKING } from '@/sample/stations'
+import { STATION_ORDER, stationOfKey, stationsOf, WITHOUT_TAPE } from '@/sample/stations'
 import { useHelp } from '@/shared/help'
 import { usePreferences } from '@/shared/preferences'
 
@@ -252,7 +252,7 @@ function pickNumber(event: KeyboardEvent) {
       <router-view v-else :key="sampleId" />
     </main>
     <ResultsTape
-      v-if="sheet.data.value && !THINKING.has(String(route.name))"
+      v-if="sheet.data.value && !WITHOUT_TAPE.has(String(route.name))"
       class="tape"
       :sheet="sheet.data.value"
       :titles="titles"

@@ -68,7 +68,7 @@ export function commandEntries(from: Sources): Found[] {
       run: () => from.explain(one.term),
     })),
     { title: 'Claims', kind: 'intake', words: ['published', 'rating', 'box says'], run: () => from.field('claims') },
-    { title: 'Record the cut', kind: 'action', words: ['cut open', 'gate'], run: () => from.go('gate') },
+    { title: 'Record the cut', kind: 'action', words: ['cut open', 'before cutting'], run: () => from.go('cut') },
     ...catalogue()
       .results.filter((one) => one.is_headline)
       .map(({ name, title }) => ({ title: `Working: ${title.toLowerCase()}`, kind: 'working', words: [title], run: () => from.working(name) })),

@@ -119,6 +119,7 @@ class MapQuantityOut(WireModel):
     unit: str
     of_filter_alone: bool
     is_logarithmic: bool
+    title_in_slice: str
 
 
 class CircuitPartOut(WireModel):

@@ -92,6 +92,7 @@ def catalogue_out() -> CatalogueOut:
                 unit=one.unit,
                 of_filter_alone=one.of_filter_alone,
                 is_logarithmic=one.is_logarithmic,
+                title_in_slice=one.title_in_slice or one.title,
             )
             for one in MAP_QUANTITIES.values()
         ],

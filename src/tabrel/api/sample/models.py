@@ -176,7 +176,7 @@ class CutOut(WireModel):
     note: str | None
 
 
-class GateItemOut(WireModel):
+class MissingBeforeCutOut(WireModel):
     """Something that can be learned only before the cut and is still missing."""
 
     key: str
@@ -184,15 +184,15 @@ class GateItemOut(WireModel):
     title: str
 
 
-class GateOut(WireModel):
-    """The gate before cutting."""
+class BeforeCutOut(WireModel):
+    """What is missing before the cut, and the record of it."""
 
-    missing: list[GateItemOut]
+    missing: list[MissingBeforeCutOut]
     cut: CutOut | None
 
 
 class SheetOut(WireModel):
-    """Everything the bench shows of a sample: fields by part, details, claims, plate, gate, results, warnings."""
+    """Everything the bench shows of a sample: fields by part, details, claims, plate, the cut, results, warnings."""
 
     id: int
     study_id: int
@@ -202,7 +202,7 @@ class SheetOut(WireModel):
     claims: list[ClaimOut]
     shelf: str | None
     plate: PlateOut
-    gate: GateOut
+    before_cut: BeforeCutOut
     analysis: AnalysisOut
     input_counts: dict[str, dict[str, int]]
     undo: str | None

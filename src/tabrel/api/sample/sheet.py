@@ -1,4 +1,4 @@
-"""Put a sample's bench sheet together: fields by part, details, claims, plate, gate, results."""
+"""Put a sample's bench sheet together: fields by part, details, claims, plate, the cut, results."""
 
 from __future__ import annotations
 
@@ -7,14 +7,14 @@ from collections.abc import Callable, Iterable, Iterator
 from datetime import date
 
 from tabrel.api.sample.models import (
+    BeforeCutOut,
     ClaimOut,
     CutOut,
     EstimateOut,
     FieldOut,
     FieldWarningOut,
-    GateItemOut,
-    GateOut,
     HoleGroupOut,
+    MissingBeforeCutOut,
     ObservedValueOut,
     PartOut,
     ReadingOut,
@@ -80,8 +80,8 @@ def sheet_out(conn: sqlite3.Connection, sample_id: int) -> SheetOut:
         claims=[_claim_out(claim_id, claim, sample, measured) for claim_id, claim in claims_of(conn, sample_id)],
         shelf=_shelf(sample),
         plate=plate_out(measured, oil_model(study.oil) if study.oil else None),
-        gate=GateOut(
-            missing=[GateItemOut(key=item.key, kind=item.kind, title=item.title) for item in missing_before_cut(sample)],
+        before_cut=BeforeCutOut(
+            missing=[MissingBeforeCutOut(key=item.key, kind=item.kind, title=item.title) for item in missing_before_cut(sample)],
             cut=CutOut(method=cut.method, at=cut.at, note=cut.note) if cut else None,
         ),
         analysis=analysis_out(sample.label, analysis),

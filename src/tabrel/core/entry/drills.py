@@ -11,6 +11,7 @@ import re
 from bisect import bisect_right
 from fractions import Fraction
 
+from tabrel.core.catalogue.units import UNITS
 from tabrel.core.errors import ReadingTextError
 
 _NUMBERED = [
@@ -163,7 +164,7 @@ def drill_interval(name: str) -> tuple[float, float]:
     >>> [round(d * 1e3, 4) for d in drill_interval("13/64")]
     [5.1594, 5.5562]
     """
-    inch = 0.0254
+    inch = UNITS["in"].factor
     plain = re.sub(r'\s*(in|")$', "", name.strip())
     plain = re.sub(r"^letter\s+", "", re.sub(r"^number\s*", "#", plain, flags=re.IGNORECASE), flags=re.IGNORECASE)
     if plain.startswith("#") and plain[1:].strip() in NUMBER_DRILLS:

@@ -20,7 +20,6 @@ _MARKS = "'\"′″’”"
 _TERM = re.compile(rf"\s*(?P<number>[+-]?{_NUMBER})\s*(?P<unit>[{_MARKS}]|[^\s\d.,+-][^\s]*)?")
 _GO_NO_GO = re.compile(r"^go\s+(?P<go>.+?)\s+no[- ]?go\s+(?P<no_go>.+)$", re.IGNORECASE)
 _THREADS_PER_INCH = re.compile(rf"^(?P<number>{_NUMBER})\s*tpi$", re.IGNORECASE)
-_INCH = 0.0254
 _PRINTED_SIGNS = str.maketrans({"²": "2", "′": "'", "″": '"', "’": "'", "”": '"'})
 _DRILL = re.compile(r"^(?:drill\b\s*(?P<name>.*)|(?P<series>(?:#|letter\b|number\b).*))$", re.IGNORECASE)
 
@@ -91,7 +90,7 @@ def parse_reading(text: str, dimension: Dimension, *, zero_allowed: bool = True)
         count = _number(threads["number"], plain)
         if not count > 0:
             raise ReadingTextError(f"{plain!r} counts no threads: type how many there are in one inch")
-        return ParsedReading(value=_INCH / count, interval=None, unit="tpi")
+        return ParsedReading(value=UNITS["in"].factor / count, interval=None, unit="tpi")
     value, unit, last_digit = _sum_of_terms(plain, dimension)
     if not isfinite(value):
         raise ReadingTextError(f"{plain!r} is not a finite number: type the value as it was read")

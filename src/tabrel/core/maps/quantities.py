@@ -38,6 +38,8 @@ class MapQuantity:
         Whether the map of the filter alone has it too, under the same key.
     is_logarithmic : bool
         Whether its values span so many decades that only a logarithmic scale shows them.
+    title_in_slice : str
+        Where a slice shows it without what the map multiplies it by; empty: the same.
     """
 
     name: MapQuantityName
@@ -46,6 +48,7 @@ class MapQuantity:
     unit: str
     of_filter_alone: bool = False
     is_logarithmic: bool = False
+    title_in_slice: str = ""
 
     @property
     def factor(self) -> float:
@@ -64,7 +67,13 @@ MAP_QUANTITIES: dict[MapQuantityName, MapQuantity] = {
         MapQuantity("gauge_excess", "Gauge minus gallery", "gauge_minus_gallery_kpa", "kpa"),
         MapQuantity("filter_flow", "Filter flow", "filter_flow_l_min", "l_min"),
         MapQuantity("regulator_fraction", "Relief flow", "relief_flow_percent", "percent"),
-        MapQuantity("media_fraction", "System efficiency", "system_efficiency_percent", "percent"),
+        MapQuantity(
+            "media_fraction",
+            "System efficiency",
+            "system_efficiency_percent",
+            "percent",
+            title_in_slice="Share through the media",
+        ),
     )
 }
 """By name, in the order they are offered."""

@@ -1,4 +1,4 @@
-"""The gate before cutting: what can be learned only from the whole filter and is still missing, and the cautions."""
+"""Before cutting: what can be learned only from the whole filter and is still missing, and the cautions."""
 
 from __future__ import annotations
 
