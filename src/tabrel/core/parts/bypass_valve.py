@@ -58,10 +58,11 @@ class Seat:
 
 @dataclass(frozen=True)
 class Spring:
-    """A coil spring: rate [N/m], force when installed [N], what was assumed."""
+    """A coil spring: rate [N/m], force when installed [N], its dead coils, what was assumed."""
 
     rate: Uncertain
     installed_force: Uncertain
+    dead_coils: Uncertain
     assumed: tuple[str, ...]
 
 
@@ -79,8 +80,8 @@ class BypassEvidence:
         The valve as a part of the circuit; None while something is missing.
     missing : tuple of str
         What the valve as a part lacks.
-    has_spring : bool
-        Whether the spring's dimensions are all there.
+    spring : Spring or None
+        The coil spring, where its dimensions are all there.
     ways : tuple of OpeningWay
         Every way to the opening pressure there is, the best first.
     """
@@ -89,7 +90,7 @@ class BypassEvidence:
     full_open: Result
     valve: BypassValve | None
     missing: tuple[str, ...]
-    has_spring: bool = False
+    spring: Spring | None = None
     ways: tuple[OpeningWay, ...] = ()
 
 
@@ -157,7 +158,8 @@ def coil_spring(known: Mapping[str, Uncertain], material: str | None, variables:
     """Return the coil spring from its dimensions, or None while one is missing.
 
     k = G·d⁴/(8·(OD − d)³·n), the textbook rate of a helical compression spring; n = total − dead
-    coils. A spring that is not compressed carries no force.
+    coils. Dead coils that were not counted by hand are 2, evenly between 1.5 and 2.5, and that is part of
+    the uncertainty. A spring that is not compressed carries no force.
     """
     if any(key not in known for key in SPRING_KEYS):
         return None
@@ -166,7 +168,7 @@ def coil_spring(known: Mapping[str, Uncertain], material: str | None, variables:
     if "bypass.spring_dead_coils" in known:
         dead = known["bypass.spring_dead_coils"]
     else:
-        dead = variables.with_model_range("model.dead_coils", DEFAULT_DEAD_COILS, *DEAD_COILS_RANGE)
+        dead = variables.with_range("model.dead_coils", DEFAULT_DEAD_COILS, *DEAD_COILS_RANGE)
         assumed.append("bypass.spring_dead_coils")
     if nominal_value(total - dead) <= 0 or nominal_value(outside - wire) <= 0:
         return None
@@ -175,7 +177,7 @@ def coil_spring(known: Mapping[str, Uncertain], material: str | None, variables:
         modulus = variables.with_model_range("model.shear_modulus", modulus, min(SHEAR_MODULUS.values()), modulus)
     rate = modulus * wire**4 / (8 * (outside - wire) ** 3 * (total - dead))
     force = rate * (free - installed)
-    return Spring(rate, at_least_zero(force), tuple(assumed))
+    return Spring(rate, at_least_zero(force), dead, tuple(assumed))
 
 
 def bypass_evidence(known: Mapping[str, Uncertain], bypass: Bypass, variables: Variables) -> BypassEvidence:
@@ -225,7 +227,7 @@ def bypass_evidence(known: Mapping[str, Uncertain], bypass: Bypass, variables: V
         full_result = variables.result(full_open, basis=basis, assumed=assumed + full_assumed)
     valve = None if seat is None else _valve_part(known, pressure, seat, spring)
     missing = () if seat else ("bypass.seat_inside_diameter",)
-    return BypassEvidence(opening, full_result, valve, missing, spring is not None, ways)
+    return BypassEvidence(opening, full_result, valve, missing, spring, ways)
 
 
 def _opening_ways(

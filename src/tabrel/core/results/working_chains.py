@@ -7,11 +7,7 @@ from collections.abc import Callable
 from tabrel.core.catalogue.hole_dimensions import SHAPE_DIMENSIONS
 from tabrel.core.catalogue.quantities import QUANTITIES
 from tabrel.core.catalogue.results import RESULTS
-from tabrel.core.parts.bypass_valve import (
-    DEFAULT_DEAD_COILS,
-    FULL_LIFT_PRESSURE_RATIO,
-    SHEAR_MODULUS,
-)
+from tabrel.core.parts.bypass_valve import FULL_LIFT_PRESSURE_RATIO, SHEAR_MODULUS
 from tabrel.core.parts.efficiency import LEAST_SLOPE, REFERENCE_SIZE, STEEPEST_SLOPE, usable_claim
 from tabrel.core.parts.holes import MeasuredHoles
 from tabrel.core.parts.media import AIR_DROP_INCH, AIR_DROP_METRIC, AIR_VISCOSITY, FAMILY_DEFAULTS
@@ -175,9 +171,16 @@ class _Chain:
         modulus = self.given("G", words, SHEAR_MODULUS[material or "music_wire"], "modulus", "bypass.spring_material", provenance)
         wire, outside = self.reading("bypass.spring_wire_diameter", "d"), self.reading("bypass.spring_outside_diameter", "Dₛ")
         total = self.reading("bypass.spring_total_coils", "nₜ", "count")
-        dead = self.reading_or("bypass.spring_dead_coils", "nₑ", DEFAULT_DEAD_COILS, "count")
+        dead = self._dead_coils()
         template = "{G}·{d}⁴/(8·({Dₛ} − {d})³·({nₜ} − {nₑ}))"
         return self.line("k", "spring rate", template, [modulus, wire, outside, total, dead], "spring_rate")
+
+    def _dead_coils(self) -> Operand:
+        """Return the dead coils as counted, else those assumed with how far they may be off."""
+        spring, key = self.measured.bypass.spring, "bypass.spring_dead_coils"
+        if spring is None or key in self.measured.known:
+            return self.reading(key, "nₑ", "count")
+        return Operand("nₑ", QUANTITIES[key].title, spring.dead_coils, "count", key, "assumed")
 
 
 def _nominal(operand: Operand) -> float:
@@ -308,7 +311,7 @@ def _bypass_opening(measured: MeasuredSample) -> Working:
 def _bypass_full_open(measured: MeasuredSample) -> Working:
     chain = _Chain("bypass_full_open", measured)
     opening = _opening(chain)
-    if not measured.bypass.has_spring:
+    if measured.bypass.spring is None:
         ratio = Operand(
             "r", "full lift over opening pressure", FULL_LIFT_PRESSURE_RATIO, "number", "bypass.spring_rate", "assumed"
         )

@@ -98,6 +98,10 @@ class Variables:
         """Return `number` with an independent type B uncertainty added."""
         return number + ufloat(0.0, uncertainty, tag=name) if uncertainty > 0 else number
 
+    def with_range(self, name: str, number: Uncertain, low: float, high: float) -> Uncertain:
+        """Return `number`, not measured but known to lie between two values: a rectangular distribution of u = width/√12."""
+        return self.with_type_b(name, number, rectangular(high - low))
+
     def with_model_factor(self, name: str, number: Uncertain, factor: float) -> Uncertain:
         """Return `number`, of which a model says that it is good to a factor either way.
 

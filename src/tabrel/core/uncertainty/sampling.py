@@ -82,6 +82,10 @@ class SampledVariables(Variables):
         shares = self._shares(name)
         return number + SampledNumber(0.0, np.nan_to_num(uncertainty * ndtri(shares)))
 
+    def with_range(self, name: str, number: Uncertain, low: float, high: float) -> Uncertain:
+        """Return draws evenly between two values, about `number`; see `with_model_range`."""
+        return self.with_model_range(name, number, low, high)
+
     def with_model_factor(self, name: str, number: Uncertain, factor: float) -> Uncertain:
         """Return `number` times draws between 1/factor and factor, even in the logarithm."""
         self.assumptions[name] = ModelAssumption(name, float(nominal_value(number)), 1 / factor, factor, True)
