@@ -1087,13 +1087,15 @@ export interface components {
         };
         /**
          * CleanUpOut
-         * @description Half-life of particles of a size in the sump.
+         * @description Half-life of particles of a size in the sump; only a bound or an envelope where the efficiency is one.
          */
         CleanUpOut: {
-            /** Efficiency Percent */
-            efficiency_percent: number;
+            /** High Minutes */
+            high_minutes: number | null;
+            /** Low Minutes */
+            low_minutes: number | null;
             /** Minutes */
-            minutes: number;
+            minutes: number | null;
             /** Size Um */
             size_um: number;
         };
@@ -1648,7 +1650,7 @@ export interface components {
         };
         /**
          * LifeOut
-         * @description How long a filter lasts and how fast it cleans.
+         * @description How long a filter lasts and how fast it cleans, at one speed.
          */
         LifeOut: {
             /** Capacity Assumed */
@@ -1659,6 +1661,8 @@ export interface components {
             clean_up: components["schemas"]["CleanUpOut"][];
             /** Rows */
             rows: components["schemas"]["LifeRowOut"][];
+            /** Speed Rpm */
+            speed_rpm: number;
         };
         /**
          * LifeRowOut
@@ -1679,6 +1683,16 @@ export interface components {
             steady_loading: number | null;
             /** Temperature C */
             temperature_c: number;
+        };
+        /**
+         * LifeSpeedOut
+         * @description A speed at which lives are told, and the share of the running time for which it is not exceeded.
+         */
+        LifeSpeedOut: {
+            /** Share Percent */
+            share_percent: number;
+            /** Speed Rpm */
+            speed_rpm: number;
         };
         /**
          * LossPartOut
@@ -2629,7 +2643,8 @@ export interface components {
         StartOut: {
             /** Label */
             label: string;
-            life: components["schemas"]["LifeOut"] | null;
+            /** Lives */
+            lives: components["schemas"]["LifeOut"][];
             /** Missing */
             missing: string[];
             /** Problem */
@@ -2994,8 +3009,8 @@ export interface components {
             cycles: string[];
             /** Duty Cycle */
             duty_cycle: string;
-            /** Speed Rpm */
-            speed_rpm: number;
+            /** Speeds */
+            speeds: components["schemas"]["LifeSpeedOut"][];
             /** Starts */
             starts: components["schemas"]["StartOut"][];
             /** Warm C */

@@ -27,7 +27,7 @@ describe('filters side by side', () => {
     const wrapper = table([side({})], { 1: band({}) })
     expect(wrapper.get('[data-answer="restricts"]').text()).toContain('Media 72 % inlet holes 16 %')
     expect(wrapper.get('[data-answer="onset"]').text()).toBe('−4 °C −21 … 15 °C')
-    expect(wrapper.get('[data-answer="start"]').text()).toBe('6 s')
+    expect(wrapper.get('[data-answer="start"]').text()).toBe('6.0 s')
   })
   it('tell shut from never closing, and an interval that begins shut', () => {
     const onset = (change: Partial<Schemas['ComparedFilterOut']>, found?: Schemas['SliceBandOut']) =>

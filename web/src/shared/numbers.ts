@@ -52,5 +52,5 @@ export function toPercent(share: number): string {
 /** Return a time in minutes, or in seconds where it is shorter than one. */
 export function minutesOrSeconds(minutes: number): string {
   if (minutes === 0) return '0'
-  return minutes < 1 ? `${Math.round(60 * minutes)} s` : `${toDigits(minutes, 2)} min`
+  return minutes < 1 ? `${toDigits(60 * minutes, 2)} s` : `${toDigits(minutes, 2)} min`
 }

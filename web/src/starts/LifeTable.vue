@@ -2,13 +2,22 @@
 /** Hours until the bypass first opens, warm and at each cold-start temperature; and how fast the sump is cleaned. */
 import { computed } from 'vue'
 import type { Schemas } from '@/api/client'
-import { toDigits } from '@/shared/numbers'
+import { boundToDigits, toDigits } from '@/shared/numbers'
 import { sampleColour } from '@/shared/sampleColours'
 
-const props = defineProps<{ starts: readonly Schemas['StartOut'][]; warm: number; speed: number; inHand: number }>()
-const lasting = computed(() => props.starts.map((one, i) => ({ ...one, colour: sampleColour(i), number: i + 1 })).filter((one) => one.life))
-const temperatures = computed(() => lasting.value[0]?.life?.rows.map((row) => row.temperature_c) ?? [])
-const sizes = computed(() => [...new Set(lasting.value.flatMap((one) => one.life!.clean_up.map((row) => row.size_um)))].sort((a, b) => a - b))
+const props = defineProps<{
+  starts: readonly Schemas['StartOut'][]
+  warm: number
+  speeds: readonly Schemas['LifeSpeedOut'][]
+  inHand: number
+}>()
+const lasting = computed(() => props.starts.map((one, i) => ({ ...one, colour: sampleColour(i), number: i + 1 })).filter((one) => one.lives.length))
+const temperatures = computed(() => lasting.value[0]?.lives[0]?.rows.map((row) => row.temperature_c) ?? [])
+const sizes = computed(() => [...new Set(lasting.value.flatMap((one) => one.lives[0]!.clean_up.map((row) => row.size_um)))].sort((a, b) => a - b))
+const speedWords = computed(() => props.speeds.map((one) => `${one.speed_rpm.toFixed(0)} rpm`))
+const shareWords = computed(() =>
+  props.speeds.map((one) => `${one.speed_rpm.toFixed(0)} rpm (${one.share_percent === 50 ? 'median' : `${one.share_percent} %`})`).join(' and '),
+)
 
 function hours(value: number | null, never: boolean): string {
   if (never) return 'never'
@@ -19,37 +28,45 @@ const cell = (life: Schemas['LifeOut'], i: number) => {
   const row = life.rows[i]
   return row ? { steady: hours(row.steady_hours, row.never_steady), filling: hours(row.filling_hours, row.never_filling) } : { steady: 'none', filling: 'none' }
 }
+/** A value; a bound with its sign; the two ends of an envelope. */
 function minutes(life: Schemas['LifeOut'], size: number): string {
   const found = life.clean_up.find((row) => row.size_um === size)
-  return found ? toDigits(found.minutes, 2) : 'none'
+  if (!found) return 'none'
+  if (found.minutes !== null) return toDigits(found.minutes, 2)
+  if (found.low_minutes === null) return `≤ ${boundToDigits(found.high_minutes ?? 0, 2, 'upper')}`
+  if (found.high_minutes === null) return `≥ ${boundToDigits(found.low_minutes, 2, 'lower')}`
+  return `${boundToDigits(found.low_minutes, 2, 'lower')} to ${boundToDigits(found.high_minutes, 2, 'upper')}`
 }
 </script>
 
 <template>
   <section v-if="lasting.length" class="life" aria-label="Life">
-    <h2>Hours to the first open bypass, at {{ speed.toFixed(0) }} rpm</h2>
-    <p class="soft fine">
+    <h2>Hours to the first open bypass</h2>
+    <p class="soft fine" data-life="speeds">
+      At {{ shareWords }}: speeds that the engine does not exceed for half and for 90 % of the time in which it turns in this duty cycle.
       Steady, and in brackets during the first seconds of a start; “new”: open from new. Dirt loads the media until the valve just opens.
-      {{ lasting.map((one) => `${one.label} holds ${toDigits(one.life!.capacity_g, 2)} g${one.life!.capacity_assumed ? ' (assumed)' : ''}`).join(', ') }}.
+      {{ lasting.map((one) => `${one.label} holds ${toDigits(one.lives[0]!.capacity_g, 2)} g${one.lives[0]!.capacity_assumed ? ' (assumed)' : ''}`).join(', ') }}.
     </p>
     <table>
       <thead>
         <tr>
           <th>oil at, °C</th>
+          <th>speed</th>
           <th v-for="(celsius, i) in temperatures" :key="celsius" class="number">{{ i === temperatures.length - 1 ? `warm, ${celsius}` : String(celsius).replace('-', '−') }}</th>
         </tr>
       </thead>
-      <tbody>
-        <tr v-for="one in lasting" :key="one.sample_id" :class="{ hand: one.sample_id === inHand }" :data-life="one.label">
-          <td><i :style="{ background: one.colour }" /> {{ one.number }} {{ one.label }}</td>
+      <tbody v-for="one in lasting" :key="one.sample_id" :class="{ hand: one.sample_id === inHand }" :data-life="one.label">
+        <tr v-for="(life, s) in one.lives" :key="s">
+          <td v-if="s === 0" :rowspan="one.lives.length"><i :style="{ background: one.colour }" /> {{ one.number }} {{ one.label }}</td>
+          <td class="soft">{{ speedWords[s] }}</td>
           <td v-for="(celsius, i) in temperatures" :key="celsius" class="number">
-            {{ cell(one.life!, i).steady }} <span class="soft">({{ cell(one.life!, i).filling }})</span>
+            {{ cell(life, i).steady }} <span class="soft">({{ cell(life, i).filling }})</span>
           </td>
         </tr>
       </tbody>
     </table>
-    <h2 class="second">Minutes until half the particles are out of the warm sump</h2>
-    <p class="soft fine">As long as nothing new comes; an efficiency that is only a bound or an estimate carries over.</p>
+    <h2 class="second">Minutes until half the particles are out of the warm sump, at {{ speedWords[0] }}</h2>
+    <p class="soft fine">As long as nothing new comes. From an efficiency that is only “at least” follows a time that is only “at most” (≤).</p>
     <table class="half">
       <thead>
         <tr>
@@ -60,7 +77,7 @@ function minutes(life: Schemas['LifeOut'], size: number): string {
       <tbody>
         <tr v-for="one in lasting" :key="one.sample_id" :class="{ hand: one.sample_id === inHand }" :data-clean="one.label">
           <td><i :style="{ background: one.colour }" /> {{ one.number }} {{ one.label }}</td>
-          <td v-for="size in sizes" :key="size" class="number">{{ minutes(one.life!, size) }}</td>
+          <td v-for="size in sizes" :key="size" class="number">{{ minutes(one.lives[0]!, size) }}</td>
         </tr>
       </tbody>
     </table>

@@ -35,10 +35,9 @@ const across = computed(() => x.value.ticks.map((tick) => ({ at: x.value.at(tick
 
 /** Runs of time in which something passes unfiltered. */
 function openRuns(trace: Schemas['WarmUpTraceOut']): { from: number; to: number; share: number }[] {
-  const step = (trace.time_s[1] ?? 1) - (trace.time_s[0] ?? 0)
   return trace.time_s.flatMap((at, i) => {
     const share = trace.unfiltered_percent[i] ?? 0
-    return share > 0 ? [{ from: x.value.at(at / 60), to: x.value.at(Math.min(end.value, at + step) / 60), share: share / 100 }] : []
+    return share > 0 ? [{ from: x.value.at(at / 60), to: x.value.at((trace.time_s[i + 1] ?? at) / 60), share: share / 100 }] : []
   })
 }
 const strips = computed(() => props.starts.map((one, i) => ({ ...one, y: OPEN.top + OPEN.row * i, runs: openRuns(one.trace) })))

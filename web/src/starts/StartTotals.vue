@@ -10,7 +10,7 @@ import { shownUnit, type UnitFamily } from '@/catalogue/units'
 const props = defineProps<{ starts: readonly Schemas['StartOut'][]; inHand: number; family: UnitFamily; titles: ReadonlyMap<string, string> }>()
 const kpa = computed(() => shownUnit('kpa', props.family))
 const litres = computed(() => shownUnit('l', props.family))
-const seconds = (value: number | null) => (value === null ? 'never' : value.toFixed(0))
+const seconds = (value: number | null) => (value === null ? 'never' : value.toFixed(2))
 </script>
 
 <template>
@@ -38,14 +38,14 @@ const seconds = (value: number | null) => (value === null ? 'never' : value.toFi
           <td class="number">{{ seconds(one.totals.pressure_after_s) }}</td>
           <td class="number">
             {{ one.totals.lowest_gallery_kpa === null ? 'none' : toDigits(one.totals.lowest_gallery_kpa * kpa.factor, 3) }}
-            <span v-if="one.totals.dry_s > 0" class="said-wrong" :title="`${one.totals.dry_s} s in which the oil does not pump`">!</span>
+            <span v-if="one.totals.dry_s > 0" class="said-wrong" :title="`${one.totals.dry_s.toFixed(1)} s in which the oil does not pump`">!</span>
           </td>
         </template>
       </tr>
     </tbody>
   </table>
   <p v-if="starts.some((one) => (one.totals?.dry_s ?? 0) > 0)" class="said-wrong dry" data-start="dry">
-    The oil does not pump for {{ Math.max(...starts.map((one) => one.totals?.dry_s ?? 0)).toFixed(0) }} s after this start: it is too cold for this oil.
+    The oil does not pump for {{ Math.max(...starts.map((one) => one.totals?.dry_s ?? 0)).toFixed(1) }} s after this start: it is too cold for this oil.
   </p>
 </template>
 

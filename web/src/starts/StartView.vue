@@ -81,7 +81,7 @@ useAskedField({ ready: () => sheet.isSuccess.value, focus: stops.focusKey })
         </template>
       </div>
     </div>
-    <LifeTable v-if="starts.data.value" :starts="starts.data.value.starts" :warm="starts.data.value.warm_c" :speed="starts.data.value.speed_rpm" :in-hand="sampleId" />
+    <LifeTable v-if="starts.data.value" :starts="starts.data.value.starts" :warm="starts.data.value.warm_c" :speeds="starts.data.value.speeds" :in-hand="sampleId" />
   </div>
 </template>
 

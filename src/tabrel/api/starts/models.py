@@ -47,20 +47,29 @@ class LifeRowOut(WireModel):
 
 
 class CleanUpOut(WireModel):
-    """Half-life of particles of a size in the sump."""
+    """Half-life of particles of a size in the sump; only a bound or an envelope where the efficiency is one."""
 
     size_um: float
-    efficiency_percent: float
-    minutes: float
+    minutes: float | None
+    low_minutes: float | None
+    high_minutes: float | None
 
 
 class LifeOut(WireModel):
-    """How long a filter lasts and how fast it cleans."""
+    """How long a filter lasts and how fast it cleans, at one speed."""
 
+    speed_rpm: float
     capacity_g: float
     capacity_assumed: bool
     rows: list[LifeRowOut]
     clean_up: list[CleanUpOut]
+
+
+class LifeSpeedOut(WireModel):
+    """A speed at which lives are told, and the share of the running time for which it is not exceeded."""
+
+    share_percent: float
+    speed_rpm: float
 
 
 class StartOut(WireModel):
@@ -70,7 +79,7 @@ class StartOut(WireModel):
     label: str
     totals: WarmUpTotalsOut | None
     trace: WarmUpTraceOut | None
-    life: LifeOut | None
+    lives: list[LifeOut]
     problem: str | None
     missing: list[str]
 
@@ -82,7 +91,7 @@ class WarmUpOut(WireModel):
     cycles: list[str]
     assumed: list[str]
     warm_c: float
-    speed_rpm: float
+    speeds: list[LifeSpeedOut]
     starts: list[StartOut]
 
 

@@ -12,6 +12,7 @@ from tabrel.api.starts.models import (
     DutyCycleIn,
     LifeOut,
     LifeRowOut,
+    LifeSpeedOut,
     StartOut,
     WarmUpOut,
     WarmUpTotalsOut,
@@ -22,8 +23,8 @@ from tabrel.core.errors import MissingInputsError, StudyError, TabrelError
 from tabrel.core.rules.plans import check_scenario
 from tabrel.core.sample.efficiency import efficiency_at_size
 from tabrel.core.sample.measured_sample import measure_sample
-from tabrel.core.starts.duty_cycle import SHIPPED_CYCLES, CycleTrace, read_duty_cycle
-from tabrel.core.starts.life import CLEAN_UP_SIZES, Life, filter_life
+from tabrel.core.starts.duty_cycle import SHIPPED_CYCLES, CycleTrace, read_duty_cycle, running_speed
+from tabrel.core.starts.life import CLEAN_UP_SIZES, LIFE_SHARES, Life, filter_life
 from tabrel.core.starts.warm_up import WarmUp, completed_plan, warm_up
 from tabrel.core.study.model import Study
 from tabrel.core.study.plans import DutyCycle, Scenario, WarmUpPlan
@@ -81,15 +82,14 @@ def post_warm_up(study_id: int, conn: Connection, scenario: Scenario | None = No
     check_scenario("scenario", thought)
     plan, assumed = completed_plan(study.warm_up)
     cycle = cycle_of(study, plan)
-    running = cycle.speed[cycle.speed > 0]
-    speed = float(np.median(running)) if running.size else 1000.0
+    speeds = {share: running_speed(cycle, share) or 1000.0 for share in LIFE_SHARES}
     return WarmUpOut(
         duty_cycle=plan.duty_cycle or "",
         cycles=[*(own.name for own in study.duty_cycles), *SHIPPED_CYCLES],
         assumed=list(assumed),
         warm_c=plan.end_c or 0.0,
-        speed_rpm=speed,
-        starts=[_start(study, stored, thought, cycle, plan, speed) for stored in load_samples(conn, study_id)],
+        speeds=[LifeSpeedOut(share_percent=100 * share, speed_rpm=speed) for share, speed in speeds.items()],
+        starts=[_start(study, stored, thought, cycle, plan, [*speeds.values()]) for stored in load_samples(conn, study_id)],
     )
 
 
@@ -108,7 +108,9 @@ def post_duty_cycle(study_id: int, given: DutyCycleIn, conn: Connection) -> list
     return [*(cycle.name for cycle in load_study_frame(conn, study_id).duty_cycles), *SHIPPED_CYCLES]
 
 
-def _start(study: Study, stored: StoredSample, scenario: Scenario, cycle: CycleTrace, plan: WarmUpPlan, speed: float) -> StartOut:
+def _start(
+    study: Study, stored: StoredSample, scenario: Scenario, cycle: CycleTrace, plan: WarmUpPlan, speeds: list[float]
+) -> StartOut:
     label = stored.sample.label
     try:
         point = operating_point(study, stored.sample, scenario=scenario)
@@ -116,24 +118,24 @@ def _start(study: Study, stored: StoredSample, scenario: Scenario, cycle: CycleT
         efficiencies = [efficiency_at_size(measured, size) for size in CLEAN_UP_SIZES]
         with np.errstate(all="ignore"):
             start = warm_up(point, cycle, plan)
-            life = filter_life(point, measured, plan, speed, [e.low if e.value is None else e.value for e in efficiencies])
+            lives = [filter_life(point, measured, plan, speed, efficiencies) for speed in speeds]
     except TabrelError as error:
         return StartOut(
-            sample_id=stored.id, label=label, totals=None, trace=None, life=None, problem=str(error), missing=missing_keys(error)
+            sample_id=stored.id, label=label, totals=None, trace=None, lives=[], problem=str(error), missing=missing_keys(error)
         )
     return StartOut(
         sample_id=stored.id,
         label=label,
         totals=totals_out(start),
         trace=_trace_out(start),
-        life=_life_out(life) if life else None,
+        lives=[_life_out(life) for life in lives if life],
         problem=None,
         missing=[],
     )
 
 
 def _trace_out(start: WarmUp) -> WarmUpTraceOut:
-    every = slice(None, None, max(1, len(start.time) // TRACE_POINTS))
+    every = np.unique(np.searchsorted(start.time, np.linspace(0.0, start.time[-1], TRACE_POINTS)))
     return WarmUpTraceOut(
         time_s=start.time[every].tolist(),
         temperature_c=start.temperature[every].tolist(),
@@ -149,6 +151,7 @@ def _trace_out(start: WarmUp) -> WarmUpTraceOut:
 
 def _life_out(life: Life) -> LifeOut:
     return LifeOut(
+        speed_rpm=life.speed,
         capacity_g=life.capacity.mass * 1e3,
         capacity_assumed=life.capacity.assumed,
         rows=[
@@ -164,7 +167,9 @@ def _life_out(life: Life) -> LifeOut:
             for row in life.rows
         ],
         clean_up=[
-            CleanUpOut(size_um=one.size, efficiency_percent=100 * one.efficiency, minutes=one.half_life / 60)
+            CleanUpOut(
+                size_um=one.size, minutes=_minutes(one.half_life), low_minutes=_minutes(one.low), high_minutes=_minutes(one.high)
+            )
             for one in life.clean_up
         ],
     )
@@ -176,3 +181,7 @@ def _finite(value: float) -> float | None:
 
 def _hours(seconds: float) -> float | None:
     return _finite(seconds / 3600)
+
+
+def _minutes(seconds: float | None) -> float | None:
+    return None if seconds is None else seconds / 60

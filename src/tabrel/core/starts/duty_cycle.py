@@ -138,6 +138,108 @@ def _check_range(values: FloatArray, low: float, high: float, what: str, lines: 
         raise StudyError(path, f"line {lines[k]} holds {what} of {values[k]:g}: it must lie between {low:g} and {high:g}")
 
 
+MOST_CORNERS_A_SECOND = 3
+"""A second that holds more corners than that is averaged; fewer are followed as they are."""
+
+
+def evened(cycle: CycleTrace) -> CycleTrace:
+    """Return a cycle in which whatever changes faster than a second is averaged over a second, not sampled.
+
+    Parameters
+    ----------
+    cycle : CycleTrace
+
+    Returns
+    -------
+    CycleTrace
+        The same corners where a second holds few of them; elsewhere a corner at each full second, the mean
+        over the half second before and after it.
+
+    Examples
+    --------
+    >>> fast = CycleTrace(np.arange(0, 10.05, 0.1), np.resize([1000.0, 3000.0], 101), None)
+    >>> evened(fast).speed[3:7].round(6).tolist()
+    [2000.0, 2000.0, 2000.0, 2000.0]
+    """
+    second = np.floor(cycle.time).astype(int)
+    crowded = np.bincount(second) > MOST_CORNERS_A_SECOND
+    if not crowded.any():
+        return cycle
+    edges = np.unique(np.concatenate([np.flatnonzero(crowded), np.flatnonzero(crowded) + 1]))
+    edges = edges[edges <= cycle.time[-1]].astype(float)
+    kept = ~crowded[second] & ~np.isin(cycle.time, edges)
+    kept[-1] = cycle.time[-1] not in edges
+    time = np.concatenate([cycle.time[kept], edges])
+    order = np.argsort(time)
+
+    def averaged(values: FloatArray) -> FloatArray:
+        means = _mean_around(edges, cycle.time, values)
+        return np.concatenate([values[kept], means])[order]
+
+    return CycleTrace(time[order], averaged(cycle.speed), None if cycle.temperature is None else averaged(cycle.temperature))
+
+
+def _mean_around(moments: FloatArray, time: FloatArray, values: FloatArray) -> FloatArray:
+    """Return the mean of straight pieces over the half second before and after each moment."""
+    before, after = np.maximum(moments - 0.5, 0.0), np.minimum(moments + 0.5, time[-1])
+    so_far = np.concatenate([[0.0], np.cumsum(np.diff(time) * (values[1:] + values[:-1]) / 2)])
+
+    def integral(at: FloatArray) -> FloatArray:
+        piece = np.clip(np.searchsorted(time, at, side="right") - 1, 0, len(time) - 2)
+        here = np.interp(at, time, values)
+        return np.asarray(so_far[piece] + (at - time[piece]) * (values[piece] + here) / 2)
+
+    return np.asarray((integral(after) - integral(before)) / (after - before))
+
+
+def running_speed(cycle: CycleTrace, share: float) -> float:
+    """Return the speed that the engine does not exceed for a share of the time in which it turns. [rpm]
+
+    The time between two corners counts with the straight line between their speeds.
+
+    Parameters
+    ----------
+    cycle : CycleTrace
+    share : float, 0 to 1
+        Of the running time: 0.5 for the median.
+
+    Returns
+    -------
+    float
+        Zero where the engine never turns.
+
+    Examples
+    --------
+    >>> idle_then_fast = CycleTrace(np.array([0.0, 60.0, 60.001, 600.0]), np.array([900.0, 900.0, 3000.0, 3000.0]), None)
+    >>> running_speed(idle_then_fast, 0.5), running_speed(idle_then_fast, 0.05)
+    (3000.0, 900.0)
+    """
+    lasting = np.diff(cycle.time)
+    low, high = np.minimum(cycle.speed[1:], cycle.speed[:-1]), np.maximum(cycle.speed[1:], cycle.speed[:-1])
+    turning = high > 0
+    lasting, low, high = lasting[turning], low[turning], high[turning]
+    if not lasting.size:
+        return 0.0
+    speeds = np.unique(np.concatenate([low, high]))
+    ramps = high > low
+    # of a ramp, the time below a speed rises evenly from its low to its high end: a slope that begins and ends
+    slope = np.zeros(len(speeds))
+    steepness = lasting[ramps] / (high[ramps] - low[ramps])
+    np.add.at(slope, np.searchsorted(speeds, low[ramps]), steepness)
+    np.add.at(slope, np.searchsorted(speeds, high[ramps]), -steepness)
+    rising = np.concatenate([[0.0], np.cumsum(np.cumsum(slope)[:-1] * np.diff(speeds))])
+    steady = np.zeros(len(speeds))
+    np.add.at(steady, np.searchsorted(speeds, low[~ramps]), lasting[~ramps])
+    up_to = np.cumsum(steady)
+    asked = share * lasting.sum()
+    below, reached = rising + up_to - steady, rising + up_to
+    k = int(min(np.searchsorted(reached, asked), len(speeds) - 1))
+    if k == 0 or asked >= below[k]:
+        return float(speeds[k])
+    part = (asked - reached[k - 1]) / (below[k] - reached[k - 1])
+    return float(speeds[k - 1] + part * (speeds[k] - speeds[k - 1]))
+
+
 def _pieces(*pairs: tuple[float, float]) -> CycleTrace:
     """Return a cycle from corner points of minutes and speeds."""
     minutes, speeds = np.array(pairs).T

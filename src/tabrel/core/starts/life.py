@@ -18,6 +18,7 @@ from tabrel.core.parts.media import media_area_number
 from tabrel.core.sample.measured_sample import MeasuredSample
 from tabrel.core.study.plans import WarmUpPlan
 from tabrel.core.uncertainty.model_arrays import picked
+from tabrel.core.uncertainty.propagation import Result
 from tabrel.core.uncertainty.sampled_number import values_of
 
 FloatArray = NDArray[np.float64]
@@ -137,19 +138,38 @@ class LifeRow:
     filling_time: float
 
 
+LIFE_SHARES = (0.5, 0.9)
+"""A life is told at the speeds that the engine does not exceed for these shares of its running time."""
+
+
 @dataclass(frozen=True)
 class CleanUp:
-    """How long half the particles of a size [µm(c)] stay in the sump [s], at an efficiency."""
+    """How long half the particles of a size stay in the sump.
+
+    Attributes
+    ----------
+    size : float
+        [µm(c)]
+    efficiency : Result
+        Of the media, a value, a bound or an envelope. [-]
+    half_life : float or None
+        None where the efficiency has no value. [s]
+    low, high : float or None
+        Where the efficiency is a bound or an envelope: a least efficiency bounds the half-life from above. [s]
+    """
 
     size: float
-    efficiency: float
-    half_life: float
+    efficiency: Result
+    half_life: float | None
+    low: float | None
+    high: float | None
 
 
 @dataclass(frozen=True)
 class Life:
-    """How long a filter lasts, and how fast it cleans a warm sump."""
+    """How long a filter lasts, and how fast it cleans a warm sump, at a speed [rpm]."""
 
+    speed: float
     capacity: Capacity
     rows: tuple[LifeRow, ...]
     clean_up: tuple[CleanUp, ...]
@@ -160,7 +180,7 @@ def filter_life(
     measured: MeasuredSample,
     plan: WarmUpPlan,
     speed: float,
-    efficiencies: Sequence[float | None],
+    efficiencies: Sequence[Result],
 ) -> Life | None:
     """Return life and clean-up at a speed, warm and at cold starts, or None while nothing says what the filter holds.
 
@@ -173,9 +193,9 @@ def filter_life(
     plan : WarmUpPlan
         From `warm_up.completed_plan`: warm temperature, ingress, terminal loading, sump.
     speed : float
-        [rpm]
-    efficiencies : sequence of float or None
-        Of the media at `CLEAN_UP_SIZES`, None where nothing is known. [-]
+        Such as `duty_cycle.running_speed` at one of `LIFE_SHARES`. [rpm]
+    efficiencies : sequence of Result
+        Of the media at `CLEAN_UP_SIZES`. [-]
 
     Returns
     -------
@@ -196,8 +216,18 @@ def filter_life(
     through = media_flow(point, warm, speed)
     volume = (plan.sump_volume_l or 1.0) * 1e-3
     clean_up = tuple(
-        CleanUp(size, efficiency, half_life(volume, through, efficiency))
+        found
         for size, efficiency in zip(CLEAN_UP_SIZES, efficiencies, strict=True)
-        if efficiency and through > 0
+        if through > 0 and (found := _clean_up(size, efficiency, volume, through))
     )
-    return Life(capacity, rows, clean_up)
+    return Life(speed, capacity, rows, clean_up)
+
+
+def _clean_up(size: float, efficiency: Result, volume: float, through: float) -> CleanUp | None:
+    """Return the clean-up at a size, with the bounds of its efficiency turned round, or None where nothing is known."""
+
+    def lasting(share: float | None) -> float | None:
+        return half_life(volume, through, share) if share else None
+
+    found = CleanUp(size, efficiency, lasting(efficiency.value), lasting(efficiency.high), lasting(efficiency.low))
+    return found if found.half_life or found.low or found.high else None

@@ -2,15 +2,17 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from dataclasses import dataclass, fields, replace
 
 import numpy as np
 from numpy.typing import NDArray
 
+from tabrel.core.circuit.engine_circuit import Condition
 from tabrel.core.circuit.solution import solve_circuit
 from tabrel.core.circuit.state import OperatingPoint
 from tabrel.core.errors import StudyError
-from tabrel.core.starts.duty_cycle import CycleTrace
+from tabrel.core.starts.duty_cycle import CycleTrace, evened
 from tabrel.core.study.defaults import USUAL_PLAN
 from tabrel.core.study.plans import WarmUpPlan
 
@@ -19,7 +21,15 @@ FloatArray = NDArray[np.float64]
 PRESSURE_THERE = 100e3
 """Gallery pressure that counts as pressure in the time to pressure. [Pa]"""
 
-STEP = 1.0  # s
+STEP, FILLING_STEP = 1.0, 0.1
+"""Between two moments at which the circuit is solved: with full galleries, and while they fill. [s]"""
+
+FILLING_STRETCH = 20.0
+"""The filling is followed in stretches of this length, since nobody knows beforehand how long it lasts. [s]"""
+
+HALVINGS = 11
+"""Of the step in which a valve closes or a pressure is reached: to 0.5 ms."""
+
 _SLOWEST_TURNING = 50.0  # rpm; below it the engine is stopped
 
 _QUANTITIES = (
@@ -34,12 +44,13 @@ _QUANTITIES = (
 
 @dataclass(frozen=True)
 class WarmUp:
-    """A start followed second by second.
+    """A start followed in time.
 
     Attributes
     ----------
     time : ndarray, shape (n,)
-        [s]
+        Every second, every corner of the cycle, the moments of the filling; the moment at which the galleries
+        are full is there twice, as it was and as it is from then on. [s]
     temperature, can_temperature : ndarray, shape (n,)
         Of the oil in the sump, and in the filter. [°C]
     speed : ndarray, shape (n,)
@@ -101,11 +112,13 @@ def completed_plan(plan: WarmUpPlan | None) -> tuple[WarmUpPlan, tuple[str, ...]
 
 
 def warm_up(point: OperatingPoint, cycle: CycleTrace, plan: WarmUpPlan) -> WarmUp:
-    """Return a start followed through a duty cycle, second by second.
+    """Return a start followed through a duty cycle.
 
     The sump warms exponentially, or as the cycle recorded it, and the can lags behind it; the galleries
     are filled first, by all that the pump delivers, and from then on the circuit is steady at each
-    moment's temperature and speed.
+    moment's temperature and speed. Amounts are integrated by the trapezoidal rule between the moments
+    solved; when the galleries are full, when there is pressure and when the valve opens or closes is found
+    between them, to 0.01 s. What changes faster than a second is averaged (`duty_cycle.evened`).
 
     Parameters
     ----------
@@ -120,42 +133,176 @@ def warm_up(point: OperatingPoint, cycle: CycleTrace, plan: WarmUpPlan) -> WarmU
     -------
     WarmUp
     """
-    time = np.arange(0.0, cycle.time[-1] + STEP / 2, STEP)
-    speed = np.interp(time, cycle.time, cycle.speed)
-    temperature = _sump_temperature(time, cycle, plan)
-    can = _lagging(time, temperature, 60 * (plan.can_time_constant_min or 0.0))
-    turns = speed > _SLOWEST_TURNING
-    flows = turns & point.oil.pumps(temperature) & point.oil.pumps(can)
-    filling = _solved(replace(point, condition="filling"), temperature, speed, can, flows)
-    steady = _solved(replace(point, condition="steady"), temperature, speed, can, flows)
-    into = np.nan_to_num(filling["filter_flow"]) * STEP
-    filled = np.cumsum(into) - into >= (plan.gallery_volume_l or 0.0) * 1e-3
-    found = {name: np.where(filled, steady[name], filling[name]) for name in _QUANTITIES}
-    flow = np.nan_to_num(found["filter_flow"])
-    there = filled & (np.nan_to_num(found["gallery_pressure"]) >= PRESSURE_THERE)
-    running = filled & flows
+    course = _Course(point, evened(cycle), plan)
+    filling, filled_after = _filling(course, (plan.gallery_volume_l or 0.0) * 1e-3)
+    phases = [_Phase(course, "filling", filling)] if len(filling) else []
+    if filled_after is not None:
+        later = course.moments[course.moments > filled_after]
+        phases.append(_Phase(course, "steady", np.concatenate([[filled_after], later])))
+    time = np.concatenate([phase.time for phase in phases])
+    found = {name: np.concatenate([phase.found[name] for phase in phases]) for name in _QUANTITIES}
+    full = phases[-1] if filled_after is not None else None
+    running = full.found["gallery_pressure"][course.flows(full.time)] if full else np.array([])
     return WarmUp(
         time=time,
-        temperature=temperature,
-        can_temperature=can,
-        speed=speed,
+        temperature=course.temperature(time),
+        can_temperature=course.can_temperature(time),
+        speed=course.speed(time),
         **found,
-        is_filling=~filled,
-        filled_after=float(time[np.argmax(filled)]) if filled.any() else None,
-        pressure_after=float(time[np.argmax(there)]) if there.any() else None,
-        bypass_time=float(np.count_nonzero(np.nan_to_num(found["bypass_fraction"]) > 0) * STEP),
-        unfiltered_volume=float(np.sum(flow * np.nan_to_num(found["unfiltered_fraction"])) * STEP),
-        volume=float(np.sum(flow) * STEP),
-        lowest_gallery_pressure=float(np.nanmin(found["gallery_pressure"][running])) if running.any() else None,
-        dry_time=float(np.count_nonzero(turns & ~flows) * STEP),
+        is_filling=np.concatenate([np.full(len(phase.time), phase.condition == "filling") for phase in phases]),
+        filled_after=filled_after,
+        pressure_after=full.first(_has_pressure) if full else None,
+        bypass_time=sum(phase.lasting(_is_open) for phase in phases),
+        unfiltered_volume=sum(phase.amount("filter_flow", "unfiltered_fraction") for phase in phases),
+        volume=sum(phase.amount("filter_flow") for phase in phases),
+        lowest_gallery_pressure=float(np.nanmin(running)) if running.size else None,
+        dry_time=sum(phase.lasting(_is_dry) for phase in phases),
     )
 
 
-def _sump_temperature(time: FloatArray, cycle: CycleTrace, plan: WarmUpPlan) -> FloatArray:
-    if cycle.temperature is not None:
-        return np.interp(time, cycle.time, cycle.temperature)
-    start, end = plan.start_c or 0.0, plan.end_c or 0.0
-    return np.asarray(end - (end - start) * np.exp(-time / (60 * (plan.time_constant_min or 1.0))))
+class _Course:
+    """What the start is given: speed and temperatures at any moment, and the circuit solved there.
+
+    Parameters
+    ----------
+    point : OperatingPoint
+        Filter, circuit, oil and loading.
+    cycle : CycleTrace
+        From `evened`.
+    plan : WarmUpPlan
+        From `completed_plan`.
+    """
+
+    def __init__(self, point: OperatingPoint, cycle: CycleTrace, plan: WarmUpPlan) -> None:
+        self._point, self._cycle, self._plan = point, cycle, plan
+        self.end = float(cycle.time[-1])
+        self.moments = np.unique(np.concatenate([np.arange(0.0, self.end, STEP), cycle.time]))
+        lag = 60 * (plan.can_time_constant_min or 0.0)
+        self._can = _lagging(self.moments, self.temperature(self.moments), lag)
+        self._lags = lag > 0
+
+    def speed(self, time: FloatArray) -> FloatArray:
+        """Return the engine speed. [rpm]"""
+        return np.interp(time, self._cycle.time, self._cycle.speed)
+
+    def temperature(self, time: FloatArray) -> FloatArray:
+        """Return the oil temperature in the sump. [°C]"""
+        if self._cycle.temperature is not None:
+            return np.interp(time, self._cycle.time, self._cycle.temperature)
+        start, end = self._plan.start_c or 0.0, self._plan.end_c or 0.0
+        return np.asarray(end - (end - start) * np.exp(-time / (60 * (self._plan.time_constant_min or 1.0))))
+
+    def can_temperature(self, time: FloatArray) -> FloatArray:
+        """Return the oil temperature in the filter. [°C]"""
+        return np.interp(time, self.moments, self._can) if self._lags else self.temperature(time)
+
+    def turns(self, time: FloatArray) -> NDArray[np.bool_]:
+        """Return where the engine turns."""
+        return np.asarray(self.speed(time) > _SLOWEST_TURNING)
+
+    def flows(self, time: FloatArray) -> NDArray[np.bool_]:
+        """Return where the engine turns and the oil pumps."""
+        pumps = self._point.oil.pumps
+        return self.turns(time) & pumps(self.temperature(time)) & pumps(self.can_temperature(time))
+
+    def solved(self, condition: Condition, time: FloatArray, names: tuple[str, ...] = _QUANTITIES) -> dict[str, FloatArray]:
+        """Return quantities at moments; zero while the engine is stopped, NaN where the oil does not pump."""
+        found = {name: np.where(self.turns(time), np.nan, 0.0) for name in names}
+        flows = self.flows(time)
+        if flows.any():
+            at = time[flows]
+            problem = replace(self._point, condition=condition)
+            solved = solve_circuit(problem, problem.place(self.temperature(at), self.speed(at), self.can_temperature(at)))
+            for name in names:
+                found[name][flows] = solved.quantity(name)
+        return found
+
+
+Statement = Callable[["_Course", Condition, FloatArray], NDArray[np.bool_]]
+"""Says of each moment whether something is the case."""
+
+
+def _is_open(course: _Course, condition: Condition, time: FloatArray) -> NDArray[np.bool_]:
+    return np.nan_to_num(course.solved(condition, time, ("bypass_fraction",))["bypass_fraction"]) > 0
+
+
+def _has_pressure(course: _Course, condition: Condition, time: FloatArray) -> NDArray[np.bool_]:
+    return np.nan_to_num(course.solved(condition, time, ("gallery_pressure",))["gallery_pressure"]) >= PRESSURE_THERE
+
+
+def _is_dry(course: _Course, _: Condition, time: FloatArray) -> NDArray[np.bool_]:
+    return course.turns(time) & ~course.flows(time)
+
+
+class _Phase:
+    """A stretch of the start in one condition, solved at its moments.
+
+    Parameters
+    ----------
+    course : _Course
+    condition : str
+    time : ndarray, shape (n,)
+        [s]
+    """
+
+    def __init__(self, course: _Course, condition: Condition, time: FloatArray) -> None:
+        self.course, self.condition, self.time = course, condition, time
+        self.found = course.solved(condition, time)
+
+    def amount(self, *names: str) -> float:
+        """Return the integral over time of a product of quantities; nothing where the oil does not pump."""
+        product = np.prod([np.nan_to_num(self.found[name]) for name in names], axis=0)
+        return float(np.trapezoid(product, self.time))
+
+    def lasting(self, statement: Statement) -> float:
+        """Return for how long something is the case. [s]"""
+        holds = statement(self.course, self.condition, self.time)
+        before, after = self.time[:-1], self.time[1:]
+        share = np.where(holds[:-1] & holds[1:], 1.0, 0.0)
+        turning = np.flatnonzero(holds[:-1] != holds[1:])
+        if turning.size:
+            turn = self._turns(statement, before[turning], after[turning], holds[1:][turning])
+            reached = (turn - before[turning]) / (after - before)[turning]
+            share[turning] = np.where(holds[1:][turning], 1 - reached, reached)
+        return float(np.sum(share * (after - before)))
+
+    def first(self, statement: Statement) -> float | None:
+        """Return from when on something is the case for the first time, or None. [s]"""
+        holds = statement(self.course, self.condition, self.time)
+        if not holds.any():
+            return None
+        k = int(np.argmax(holds))
+        if k == 0:
+            return float(self.time[0])
+        return float(self._turns(statement, self.time[k - 1 : k], self.time[k : k + 1], np.array([True]))[0])
+
+    def _turns(self, statement: Statement, before: FloatArray, after: FloatArray, holds_after: NDArray[np.bool_]) -> FloatArray:
+        """Return between pairs of moments when a statement turns, by halving."""
+        for _ in range(HALVINGS):
+            middle = (before + after) / 2
+            is_late = statement(self.course, self.condition, middle) == holds_after
+            before, after = np.where(is_late, before, middle), np.where(is_late, middle, after)
+        return (before + after) / 2
+
+
+def _filling(course: _Course, volume: float) -> tuple[FloatArray, float | None]:
+    """Return the moments while the galleries fill, and when they are full; None where that does not come."""
+    held, begin, parts = 0.0, 0.0, [np.array([])]
+    if volume <= 0:
+        return parts[0], 0.0
+    while begin < course.end:
+        stop = min(course.end, begin + FILLING_STRETCH)
+        corners = course.moments[(course.moments > begin) & (course.moments < stop)]
+        time = np.unique(np.concatenate([np.arange(begin, stop, FILLING_STEP), corners, [stop]]))
+        flow = np.nan_to_num(course.solved("filling", time, ("filter_flow",))["filter_flow"])
+        inside = held + np.concatenate([[0.0], np.cumsum(np.diff(time) * (flow[1:] + flow[:-1]) / 2)])
+        if inside[-1] >= volume:
+            k = int(np.searchsorted(inside, volume))
+            full = float(np.interp(volume, inside[k - 1 : k + 1], time[k - 1 : k + 1]))
+            return np.concatenate([*parts, time[:k], [full]]), full
+        parts.append(time[:-1])
+        held, begin = float(inside[-1]), stop
+    return np.concatenate([*parts, [course.end]]), None
 
 
 def _lagging(time: FloatArray, temperature: FloatArray, lag: float) -> FloatArray:
@@ -169,16 +316,4 @@ def _lagging(time: FloatArray, temperature: FloatArray, lag: float) -> FloatArra
         rate = (temperature[k] - temperature[k - 1]) / step
         fade = np.exp(-step / lag)
         found[k] = temperature[k] - rate * lag + (found[k - 1] - temperature[k - 1] + rate * lag) * fade
-    return found
-
-
-def _solved(
-    point: OperatingPoint, temperature: FloatArray, speed: FloatArray, can: FloatArray, flows: NDArray[np.bool_]
-) -> dict[str, FloatArray]:
-    """Return the quantities of one condition over time; zero while the engine is stopped, NaN where the oil does not pump."""
-    found = {name: np.where(speed > _SLOWEST_TURNING, np.nan, 0.0) for name in _QUANTITIES}
-    if flows.any():
-        solved = solve_circuit(point, point.place(temperature[flows], speed[flows], can[flows]))
-        for name in _QUANTITIES:
-            found[name][flows] = solved.quantity(name)
     return found
