@@ -76,7 +76,7 @@ class PlainPoint:
     def _bearing_viscosity(self, point: OperatingPoint, t: float, n: float) -> float:
         c = self.circuit
         s2 = 2 * c.bearing_heating
-        if s2 == 0:
+        if s2 == 0 or c.bearing_rise == 0:
             return viscosity(point, t + c.bearing_rise)
         hot = c.hot_viscosity
 
@@ -107,6 +107,10 @@ class PlainPoint:
         mu, f, ac = self.mu, self.f, self.ac
         slope = tanh(f) / ac if f else 1 / self.element
         if self.model.location in ("block", "adapter"):
+            if x < 0:  # the anti-drainback valve stays shut, and all passes beside the filter
+                whole = self.model.anti_drain_pressure + x
+                through = self.valve_flow(whole)
+                return 0.0, whole, through, through, 0.0, whole
             leak = self.leak_flow(x)
             inner = x * slope / mu + leak
             whole = x + self.hardware(inner)
@@ -155,7 +159,9 @@ class PlainPoint:
 
     def solve(self) -> PointResult:
         highest = self.circuit.safety + self.geometric / self.circuit.regulator_conductance
-        return self.result(brentq(self.balance, 0.0, highest, xtol=1e-6, rtol=1e-12))
+        beside = self.model.location in ("block", "adapter") and self.model.valve is not None
+        lowest = -self.model.anti_drain_pressure if beside else 0.0
+        return self.result(brentq(self.balance, lowest, highest, xtol=1e-6, rtol=1e-12))
 
 
 def onset_temperature(point: OperatingPoint, n: float, low: float, high: float) -> float:

@@ -12,7 +12,7 @@ describe('the pressure-loss breakdown', () => {
   })
   it('speaks of holes and channels as many, and of most only from a half on', () => {
     const rows = lossesAt(map({ loss_breakdown: [['inlet_holes', 4], ['media', 3], ['outlet', 3]].map(([name, total]) => ({
-      name: String(name), viscous_kpa: [[Number(total)]], inertial_kpa: [[0]], spring_kpa: 0,
+      name: String(name), viscous_kpa: [[Number(total)]], inertial_kpa: [[0]], spring_kpa: null,
     })) }), 0, 0)
     expect(lossSentence(rows, 100, 6000)).toContain("the inlet holes take the largest share of the filter's loss: 40 %")
   })

@@ -20,7 +20,7 @@ export function lossesAt(map: OperatingMap, row: number, column: number): LossRo
     title: term('loss_part', part.name),
     viscous: part.viscous_kpa[row]?.[column] ?? null,
     inertial: part.inertial_kpa[row]?.[column] ?? null,
-    spring: part.spring_kpa,
+    spring: part.spring_kpa?.[row]?.[column] ?? 0,
   }))
   const solved = rows.flatMap((part) =>
     part.viscous === null || part.inertial === null

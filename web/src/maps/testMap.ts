@@ -4,7 +4,7 @@ import type { OperatingMap } from './useOperatingMap'
 export function map(change: Partial<OperatingMap> = {}): OperatingMap {
   const grid = [[4, null]]
   const part = (name: string, total: number | null) => ({
-    name, viscous_kpa: [[total, null]], inertial_kpa: [[0, null]], spring_kpa: 0,
+    name, viscous_kpa: [[total, null]], inertial_kpa: [[0, null]], spring_kpa: null,
   })
   return {
     temperature_c: [20], speed_rpm: [1000, 2000], element_kpa: grid, loss_breakdown: [part('cooler', 90), part('media', 6), part('outlet', 4)],

@@ -15,12 +15,12 @@ ConditionIn = Literal["steady", "filling"]
 
 
 class LossPartOut(WireModel):
-    """One part's loss over the map: viscous, inertial, and what it holds back whatever the flow."""
+    """One part's loss over the map: viscous, inertial, and what it holds back whatever the flow (null: nothing)."""
 
     name: str
     viscous_kpa: Grid
     inertial_kpa: Grid
-    spring_kpa: float
+    spring_kpa: Grid | None
 
 
 class EfficiencyAtOut(WireModel):

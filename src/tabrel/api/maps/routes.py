@@ -96,7 +96,7 @@ def post_map(sample_id: int, asked: MapIn, conn: Connection) -> OperatingMapOut:
                     name=part.name,
                     viscous_kpa=_grid(part.viscous / 1e3),
                     inertial_kpa=_grid(part.inertial / 1e3),
-                    spring_kpa=part.spring / 1e3,
+                    spring_kpa=None if part.spring is None else _grid(part.spring / 1e3),
                 )
                 for part in solved.loss_breakdown
             ],

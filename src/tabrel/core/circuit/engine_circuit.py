@@ -162,7 +162,7 @@ class CircuitModel:
         """Return θ [K] and μ(T + θ) [Pa s]."""
         exponent = 2 * self.bearing_heating
         shape = np.broadcast_shapes(np.shape(temperature), np.shape(speed), np.shape(exponent), np.shape(oil.cold_factor))
-        if np.all(exponent == 0):
+        if np.all(exponent == 0) or self.bearing_rise == 0:  # θ = 0 solves it whatever the exponent
             rise = np.full(shape, self.bearing_rise)
             return rise, oil.dynamic_viscosity(temperature + rise)
         constant = np.log(self.bearing_rise) + exponent * (np.log(speed / self.hot_speed) - np.log(self.hot_viscosity))

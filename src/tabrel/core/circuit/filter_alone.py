@@ -11,7 +11,7 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
-from tabrel.core.circuit.filter_flow import FilterState, axial_constants, filter_state
+from tabrel.core.circuit.filter_flow import FilterState, axial_constants, filter_state, lowest_unknown
 from tabrel.core.circuit.filter_model import FILTER_SENSED, FilterModel
 from tabrel.core.errors import OutOfRangeError
 from tabrel.core.hydraulics.flow_curve import FlowCurve, Fluid, fluid_at
@@ -109,7 +109,8 @@ def _unknown(
 
     shape = np.broadcast_shapes(np.shape(upper), np.shape(problem.target))
     tolerance = np.maximum(_TOLERANCE * problem.target, np.finfo(float).tiny)
-    return grid_roots(problem, short, shape, upper=upper, start=start, tolerance=tolerance).values
+    lower = lowest_unknown(problem.filter)
+    return grid_roots(problem, short, shape, upper=upper, start=start, tolerance=tolerance, lower=lower).values
 
 
 def onset_over_flow(alone: FilterAlone, flow_rate: FloatArray, cold_end: float) -> ThresholdCurve:

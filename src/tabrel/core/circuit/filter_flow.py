@@ -2,7 +2,9 @@
 
 The unknown x is the pressure across the media at the dome end [Pa] for a bypass valve there (or
 none), else the pressure across the element. Everything rises with x, so the balance of the whole
-circuit has one root.
+circuit has one root. Beside a valve that sees the whole filter x may be below zero, down to less what the
+anti-drainback valve holds back: that valve is then shut, and by so much the pressure across the filter
+falls short of opening it.
 """
 
 from __future__ import annotations
@@ -63,6 +65,11 @@ def axial_constants(model: FilterModel, loading: FloatOrArray) -> tuple[FloatOrA
     return np.cosh(fin), characteristic * np.sinh(fin), np.sinh(fin) / characteristic
 
 
+def lowest_unknown(model: FilterModel) -> FloatOrArray:
+    """Return the least the unknown can be: zero, or below it where a valve can pass oil beside a shut anti-drainback valve."""
+    return -model.anti_drain_pressure if model.location in FILTER_SENSED and model.valve is not None else 0.0
+
+
 def filter_state(model: FilterModel, x: FloatArray, fluid: Fluid, *, loading: FloatOrArray = 1.0) -> FilterState:
     """Return the state of the filter at the unknown x.
 
@@ -118,13 +125,16 @@ def _element_sensed_state(model: FilterModel, x: FlowCurve, fluid: Fluid, loadin
 
 def _filter_sensed_state(model: FilterModel, x: FlowCurve, fluid: Fluid, loading: FloatOrArray) -> FilterState:
     """Return the state with the valve in block or adapter, beside the whole filter."""
+    short = np.minimum(x.value, 0.0)  # of opening the anti-drainback valve
+    is_shut = short < 0
+    x, whole_slope = FlowCurve(np.maximum(x.value, 0.0), np.where(is_shut, 0.0, x.slope)), x.slope
     cosh, _, conductance = axial_constants(model, loading)
     per_pressure = conductance / (cosh * fluid.dynamic_viscosity)
     media = FlowCurve(x.value * per_pressure, x.slope * per_pressure)
     leak = _leak(model, x, fluid)
     inner = FlowCurve(media.value + leak.value, media.slope + leak.slope)
     hardware = _hardware_pressure(model, inner, fluid)
-    whole = FlowCurve(x.value + hardware.value, x.slope + hardware.slope)
+    whole = FlowCurve(x.value + hardware.value + short, np.where(is_shut, whole_slope, x.slope + hardware.slope))
     zero = np.zeros_like(x.value)
     through, lift = bypass_flow(model.valve, whole, fluid) if model.valve is not None else (FlowCurve(zero, zero), zero)
     return FilterState(

@@ -8,7 +8,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from tabrel.core.circuit.engine_circuit import CircuitModel, Condition
-from tabrel.core.circuit.filter_flow import FilterState, axial_constants, filter_state
+from tabrel.core.circuit.filter_flow import FilterState, axial_constants, filter_state, lowest_unknown
 from tabrel.core.circuit.filter_model import FilterModel
 from tabrel.core.hydraulics.flow_curve import FlowCurve, Fluid, fluid_at
 from tabrel.core.hydraulics.grid_roots import grid_roots
@@ -143,6 +143,7 @@ class OperatingPoint:
             shape,
             upper=upper,
             start=np.clip(first, 0.0, upper),
+            lower=lowest_unknown(self.filter),
             tolerance=BALANCE_TOLERANCE * np.asarray(self.circuit.pump_delivery(place.speed)),
         )
 

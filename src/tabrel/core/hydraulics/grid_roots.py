@@ -24,8 +24,9 @@ def grid_roots(
     upper: FloatArray,
     start: FloatArray,
     tolerance: FloatArray,
+    lower: FloatArray | float = 0.0,
 ) -> Roots:
-    """Return the unknown, from zero up, at which a falling quantity of a problem vanishes, place by place.
+    """Return the unknown at which a falling quantity of a problem vanishes, place by place.
 
     Parameters
     ----------
@@ -36,7 +37,9 @@ def grid_roots(
     shape : tuple of int
         Of the result.
     upper, start, tolerance : ndarray
-        Bracket, first guess and residual at which a place is done; they broadcast to `shape`.
+        Upper end of the bracket, first guess and residual at which a place is done; they broadcast to `shape`.
+    lower : ndarray or float
+        Lower end of the bracket.
 
     Returns
     -------
@@ -54,7 +57,7 @@ def grid_roots(
 
     roots = falling_roots(
         function,
-        lower=np.zeros_like(high),
+        lower=np.broadcast_to(np.asarray(lower, dtype=float), shape).ravel().copy(),
         upper=high,
         start=flattened(np.asarray(start), shape).copy(),
         tolerance=flattened(np.asarray(tolerance), shape),

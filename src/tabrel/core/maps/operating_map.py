@@ -34,19 +34,19 @@ class LossPart:
         Of the part.
     viscous, inertial : ndarray
         Rising with flow and with its square.
-    spring : float, or draws of it
-        What the part holds back whatever the flow, such as the anti-drainback valve.
+    spring : ndarray or None
+        What the part holds back whatever the flow, such as the anti-drainback valve; None for no such thing.
     """
 
     name: str
     viscous: FloatArray
     inertial: FloatArray
-    spring: FloatOrArray
+    spring: FloatArray | None
 
     @property
     def total(self) -> FloatArray:
         """All of it. [Pa]"""
-        return np.asarray(self.viscous + self.inertial + self.spring)
+        return np.asarray(self.viscous + self.inertial + (0.0 if self.spring is None else self.spring))
 
 
 @dataclass(frozen=True)
@@ -83,7 +83,12 @@ class OperatingMap:
     def loss_breakdown(self) -> tuple[LossPart, ...]:
         """Every part's differential pressure, from pump to gallery."""
         return tuple(
-            LossPart(part.name, self._placed(part.viscous), self._placed(part.inertial), part.spring)
+            LossPart(
+                part.name,
+                self._placed(part.viscous),
+                self._placed(part.inertial),
+                None if part.spring is None else self._placed(part.spring),
+            )
             for part in loss_breakdown(self.solved)
         )
 
@@ -146,7 +151,9 @@ def loss_breakdown(solved: SolvedCircuit) -> Iterator[LossPart]:
     fluid, can = solved.place.fluid, solved.place.can_fluid
     none = np.zeros_like(flow)
 
-    def passive(name: str, part: Restriction, through: FloatArray, oil: Fluid = can, spring: FloatOrArray = 0.0) -> LossPart:
+    def passive(
+        name: str, part: Restriction, through: FloatArray, oil: Fluid = can, spring: FloatArray | None = None
+    ) -> LossPart:
         return LossPart(name, part.a * oil.dynamic_viscosity * through, part.b * oil.density * through**2 + none, spring)
 
     if circuit.cooler is not NO_LOSS:
@@ -154,16 +161,19 @@ def loss_breakdown(solved: SolvedCircuit) -> Iterator[LossPart]:
     if circuit.head is not NO_LOSS:
         yield passive("head", circuit.head.restriction, circuit.head.inner_flow(flow, fluid), fluid)
     yield passive("inlet_holes", model.inlet, hardware_flow)
-    if np.any(model.anti_drain.a) or np.any(model.anti_drain_pressure):
-        yield passive("anti_drain", model.anti_drain, hardware_flow, spring=model.anti_drain_pressure)
+    if np.any(model.anti_drain_pressure):  # shut, it holds back no more than there is
+        held = np.minimum(model.anti_drain_pressure, inside.filter_pressure.value)
+        yield passive("anti_drain", model.anti_drain, hardware_flow, spring=held)
+    elif np.any(model.anti_drain.a):
+        yield passive("anti_drain", model.anti_drain, hardware_flow)
     through = can.dynamic_viscosity * media_flow
     media, pleats, tube = point.loading * model.media * through, model.pleats * through, model.tube.a * through
-    yield LossPart("media", media, none, 0.0)
-    yield LossPart("pleat_channels", pleats, none, 0.0)
+    yield LossPart("media", media, none, None)
+    yield LossPart("pleat_channels", pleats, none, None)
     if model.can_annulus is not None:
-        yield LossPart("can_annulus", inside.element_pressure.value - media - pleats - tube, none, 0.0)
+        yield LossPart("can_annulus", inside.element_pressure.value - media - pleats - tube, none, None)
     if np.any(model.tube.a):
-        yield LossPart("centre_tube", tube, model.tube.b * can.density * hardware_flow**2, 0.0)
+        yield LossPart("centre_tube", tube, model.tube.b * can.density * hardware_flow**2, None)
     yield passive("outlet", model.outlet, hardware_flow)
     if np.any(model.adapter.a):
         yield passive("adapter", model.adapter, hardware_flow)

@@ -232,8 +232,9 @@ def _check_engine(path: str, engine: EngineHotPoint) -> None:
         speed_rpm=engine.speed_rpm,
         jet_count=engine.jet_count,
         jet_length_ratio=engine.jet_length_ratio,
-        bearing_rise_k=engine.bearing_rise_k,
     )
+    if (engine.bearing_rise_k or 0.0) < 0:
+        raise StudyError(f"{path}.bearing_rise_k", "must not be below zero; 0 is no warming of the oil in the bearings")
     require_temperature(path, engine.temperature_c)
     require_fraction(path, bearing_heating=engine.bearing_heating)
     share = engine.jet_share
