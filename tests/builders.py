@@ -34,7 +34,7 @@ def changed(*changes: tuple[str, Any]) -> dict[str, Any]:
         if value is None:
             del here[last]
         else:
-            here[last] = value
+            here[last] = copy.deepcopy(value)
     return document
 
 
@@ -61,10 +61,110 @@ def reading(key: str, *texts: str) -> tuple[str, Any]:
 
 SAMPLE = "samples/0"
 
+EVIDENCE: list[tuple[str, Any]] = [
+    (
+        f"{SAMPLE}/counts",
+        {
+            "scale": "unnamed",
+            "test_kind": "multi_pass",
+            "standard": "ISO 4548-12",
+            "source": "a laboratory",
+            "sizes_um": [10, 20],
+            "upstream_ml": 10,
+            "upstream_dilution": 20,
+            "downstream_ml": 20,
+            "downstream_dilution": 20,
+            "coincidence_per_ml": 8000,
+            "ratio_uncertainty_percent": 3,
+            "size_uncertainty_percent": 2,
+            "dust": "ISO 12103-1 A3",
+            "fluid": "MIL-PRF-5606",
+            "blank": {"upstream": [3, 0], "downstream": [4, 1]},
+            "system_volume_l": 6,
+            "flow_l_min": 30,
+            "temperature_c": 80,
+            "clean_hardware_kpa": 4.1,
+            "clean_element_kpa": 5.5,
+            "terminal_ratio": 8,
+            "intervals": [
+                {
+                    "time_min": 5,
+                    "differential_pressure_kpa": 12.1,
+                    "injected_g": 2.1,
+                    "circulating_mg_l": 4,
+                    "upstream": [41230, 900],
+                    "downstream": [18040, 42],
+                }
+            ],
+        },
+    ),
+    (
+        f"{SAMPLE}/flow_bench",
+        [
+            {
+                "oil": {
+                    "density_15c_kg_m3": 860,
+                    "viscosity": [{"temperature_c": 40, "kinematic_mm2_s": 32}, {"temperature_c": 100, "kinematic_mm2_s": 5.4}],
+                },
+                "hardware_only": True,
+                "rows": [{"flow_l_min": 10, "temperature_c": 60, "differential_pressure_kpa": 11.2, "uncertainty_kpa": 0.3}],
+            }
+        ],
+    ),
+    (
+        f"{SAMPLE}/bypass_bench",
+        {
+            "temperature_c": 20,
+            "stated_flow_l_min": 1,
+            "gauge_error_percent": 5,
+            "rows": [{"pressure_kpa": 90, "flow_l_min": 0.2, "falling": False}],
+        },
+    ),
+    (
+        f"{SAMPLE}/photographs",
+        [
+            {
+                "file": "photographs/3.jpg",
+                "sha256": 64 * "a",
+                "caption": "plate",
+                "taken": "2026-10-05",
+                "scale": {"length": "50 mm", "from_px": [102, 311], "to_px": [1480, 322]},
+                "marks": [{"kind": "circle", "points": [[1, 2.5], [3, 4]]}],
+            }
+        ],
+    ),
+    (f"{SAMPLE}/stated_collapse_kpa", 1000),
+    (f"{SAMPLE}/as_typed", {"capacity_g": {"text": "18 g", "provenance": "published", "origin": "library"}}),
+]
+"""Changes that give a sample everything that tests, benches and photographs say."""
+
+USES: list[dict[str, Any]] = [
+    {
+        "name": "cold start",
+        "temperature_c": -25,
+        "speed_rpm": 2000,
+        "hot_temperature_c": 110,
+        "hot_speed_rpm": 5000,
+        "criteria": [
+            {"measure": "media_effective_area_cm2", "better": "high", "weight": 2},
+            {"measure": "price", "better": "low", "weight": 1, "best": 5, "worst": 20},
+            {"measure": "efficiency_at_20_um_percent", "better": "high", "weight": 2, "struck": "test kinds differ"},
+            {"measure": "by_hand", "name": "construction", "order": [["Pellin"]], "weight": 1},
+        ],
+        "requirements": [
+            {"measure": "plate_flow_area_mm2", "at_least": 110},
+            {"measure": "onset_c", "at_most": -15},
+            {"measure": "tube.burr_side", "one_of": ["none", "away from the media"]},
+        ],
+        "verdicts": [{"sample": "Pellin", "verdict": "fails", "reason": "too small"}],
+    }
+]
+
 
 def everything() -> dict[str, Any]:
     """Return a document that uses every key there is."""
     return changed(
+        ("version", 2),
         ("question", "Which one?"),
         ("oil/pumping_limit_c", -35),
         ("oil/provenance", "published"),
@@ -146,15 +246,13 @@ def everything() -> dict[str, Any]:
                 {"kind": "efficiency", "relation": "=", "efficiency_percent": 97, "source": "page"},
             ],
         ),
+        *EVIDENCE,
+        ("uses", USES),
         (
-            f"{SAMPLE}/counts",
-            {
-                "scale": "um(c)",
-                "volume_ml": 10,
-                "dilution": 1,
-                "rows": [{"size_um": 10, "upstream": 41230, "downstream": 9120}],
-            },
+            "as_typed",
+            {"gallery_kpa": {"text": "50 psi", "provenance": "by_eye"}, "bore_mm": {"text": "13 mm", "origin": "library"}},
         ),
+        ("circuit/engine/gallery_kpa", 344.737865),
         reading("can.height", "98 mm", "3 7/8 in"),
         (f"{SAMPLE}/readings/can.mass", [{"text": "12 g", "struck_out": "wet"}, "90 g"]),
         (

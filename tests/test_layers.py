@@ -21,7 +21,7 @@ OURS: dict[str, set[str]] = {
 THEIRS: dict[str, set[str]] = {
     "core": {"numpy", "scipy", "uncertainties"},
     "document": {"numpy", "pydantic"},
-    "store": set(),
+    "store": {"pydantic"},
     "api": {"numpy", "pydantic", "fastapi", "starlette"},
     "cli": {"numpy", "uvicorn"},
 }

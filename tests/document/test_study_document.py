@@ -56,7 +56,7 @@ def test_what_is_no_study_is_refused(content, says):
     ("change", "path", "says"),
     [
         (("format", "other"), "format", "not a study document"),
-        (("version", 2), "version", "newer"),
+        (("version", 3), "version", "newer"),
         (("version", "1"), "version", "whole number"),
         (("name", None), "name", "missing"),
         (("name", " "), "name", "empty"),
@@ -89,7 +89,6 @@ def test_what_is_no_study_is_refused(content, says):
         (("circuit/pump_efficiency/fraction", 1.2), "circuit.pump_efficiency.fraction", "at most at 1"),
         (("circuit/engine/jet_share", 1), "circuit.engine.jet_share", "below 1"),
         (("circuit/engine/jet_opening_kpa", 340), "circuit.engine.jet_opening_kpa", "below the hot gallery pressure"),
-        (("circuit/engine/jet_opening_kpa", None), "circuit.engine.jet_opening_kpa", "is missing"),
         (("circuit/gauge", "dashboard"), "circuit.gauge", "'pump'"),
     ],
 )
@@ -136,3 +135,75 @@ def test_the_schema_accepts_what_is_read():
 def test_the_published_schema_is_current():
     published = json.loads((Path(__file__).parents[2] / "docs" / "tabrel-study.schema.json").read_text())
     assert published == study_schema()
+
+
+def test_the_first_version_is_read_for_ever_and_written_as_the_second():
+    first = changed(("version", 1), ("uses", "daily, towing"))
+    study = read_study(json.dumps(first))
+    assert (study.version, study.intended_uses, study.uses) == (2, "daily, towing", ())
+    written = study_to_json(study)
+    assert (written["version"], written["intended_uses"]) == (2, "daily, towing")
+    assert "uses" not in written
+    assert "leave one" in refused(changed(("uses", "daily"), ("intended_uses", "towing"))).message
+
+
+def test_counts_of_the_older_form_are_read_and_written_back():
+    rows = {"scale": "um", "volume_ml": 10, "dilution": 1, "rows": [{"size_um": 10, "upstream": 41230, "downstream": 9120}]}
+    document = changed(("version", 2), (f"{SAMPLE}/counts", rows))
+    assert study_to_json(read_study(json.dumps(document))) == document
+
+
+@pytest.mark.parametrize(
+    ("path", "value", "place", "says"),
+    [
+        ("counts/intervals/0/upstream", [1], "counts.intervals[0].upstream", "1 counts for 2 sizes"),
+        ("counts/intervals/0/downstream", [-1, 2], "counts.intervals[0].downstream", "no count"),
+        ("counts/sizes_um", [20, 10], "counts.sizes_um[1]", "in order"),
+        ("counts/blank/upstream", [1, 2, 3], "counts.blank.upstream", "3 counts for 2 sizes"),
+        ("counts/intervals", [], "counts", "counts no particles"),
+        ("counts/terminal_ratio", 0, "counts.terminal_ratio", "above zero"),
+        ("counts/dusst", "A3", "counts.dusst", "did you mean 'dust'"),
+        ("counts/scale", "micron", "counts.scale", "'unnamed'"),
+        ("flow_bench/0/rows/0/flow_l_min", 0, "flow_bench[0].rows[0].flow_l_min", "above zero"),
+        ("flow_bench/0/rows", [], "flow_bench[0].rows", "row by row"),
+        ("flow_bench/0/rows/0/temprature_c", 5, "flow_bench[0].rows[0].temprature_c", "did you mean 'temperature_c'"),
+        ("bypass_bench/rows/0/pressure_kpa", -1, "bypass_bench.rows[0].pressure_kpa", "below zero"),
+        ("photographs/0/file", "/etc/passwd", "photographs[0].file", "inside the study"),
+        ("photographs/0/file", "../3.jpg", "photographs[0].file", "inside the study"),
+        ("photographs/0/sha256", "xyz", "photographs[0].sha256", "64 hexadecimal"),
+        ("photographs/0/scale/length", "50", "photographs[0].scale.length", "no unit"),
+        ("stated_collapse_kpa", -1, "stated_collapse_kpa", "above zero"),
+    ],
+)
+def test_impossible_evidence_names_the_place_and_the_mend(path, value, place, says):
+    document = everything()
+    *steps, last = (int(step) if step.isdigit() else step for step in path.split("/"))
+    here = document["samples"][0]
+    for step in steps:
+        here = here[step]
+    here[last] = value
+    error = refused(document)
+    assert error.path == f"samples[0].{place}"
+    assert says in error.message
+
+
+@pytest.mark.parametrize(
+    ("change", "place", "says"),
+    [
+        (("uses/0/criteria/0/measure", "media_efective_area_cm2"), "uses[0].criteria[0].measure", "did you mean"),
+        (("uses/0/criteria/0/weight", -1), "uses[0].criteria[0].weight", "below zero"),
+        (("uses/0/criteria/0/order", [["Pellin"]]), "uses[0].criteria[0].order", "made by hand"),
+        (("uses/0/criteria/3/order", [["Pelin"]]), "uses[0].criteria[3].order", "did you mean 'Pellin'"),
+        (("uses/0/criteria/3/order", [["Pellin"], ["Pellin"]]), "uses[0].criteria[3].order", "two places"),
+        (("uses/0/requirements/0/at_least", None), "uses[0].requirements[0]", "asks for nothing"),
+        (("uses/0/requirements/2/measure", "tube.bur_side"), "uses[0].requirements[2].measure", "did you mean"),
+        (("uses/0/verdicts/0/sample", "nobody"), "uses[0].verdicts[0].sample", "no label"),
+        (("uses/0/verdicts/0/verdict", "fits"), "uses[0].verdicts[0].verdict", "'meets'"),
+        (("uses/0/speed_rpm", 0), "uses[0].speed_rpm", "above zero"),
+    ],
+)
+def test_impossible_uses_name_the_place_and_the_mend(change, place, says):
+    whole = everything()
+    error = refused(changed(("uses", whole["uses"]), change))
+    assert error.path == place
+    assert says in error.message

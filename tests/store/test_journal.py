@@ -103,7 +103,11 @@ def detail(conn, study_id, sample_id):
 
 def study_detail(conn, study_id, sample_id):
     whole = load_study(conn, study_id)
-    for key, text in (("study.uses", "towing"), ("engine.stud_bore", "12 mm"), ("engine.adapter_holes", "2 x slot 9 x 4 mm")):
+    for key, text in (
+        ("study.intended_uses", "towing"),
+        ("engine.stud_bore", "12 mm"),
+        ("engine.adapter_holes", "2 x slot 9 x 4 mm"),
+    ):
         whole = with_study_detail(whole, key, text, "metric")
     update_study_details(conn, study_id, whole)
 

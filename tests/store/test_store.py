@@ -7,11 +7,12 @@ import pytest
 
 from builders import everything, study
 from tabrel.cli.demo import demo_documents
-from tabrel.core.study.model import Reading
+from tabrel.core.study.model import CountRow, Counts, Reading, Stud
 from tabrel.document.study_document import read_study
 from tabrel.store.connection import connect, transaction
 from tabrel.store.entry.readings import insert_reading, place_of_reading, readings_of_sample, set_aside, use_again
 from tabrel.store.errors import MigrationError, NotStoredError
+from tabrel.store.journal import install_triggers
 from tabrel.store.migrate import migrate, open_database, shipped_migrations
 from tabrel.store.sample.samples import load_sample, load_samples
 from tabrel.store.study.studies import insert_study, list_studies, load_study
@@ -165,3 +166,28 @@ def test_two_connections_add_without_losing(tmp_path, conn):
     other.close()
     rows = conn.execute("SELECT position FROM reading WHERE quantity_key = 'can.height' ORDER BY position").fetchall()
     assert [row["position"] for row in rows] == list(range(20))
+
+
+def test_counts_stored_by_an_earlier_version_become_evidence(tmp_path):
+    conn = connect(tmp_path / "old.db")
+    scripts = shipped_migrations()
+    migrate(conn, {number: script for number, script in scripts.items() if number < 4})
+    conn.executescript(
+        "INSERT INTO study (id, name, uses) VALUES (1, 'old', 'towing');"
+        "INSERT INTO sample (id, study_id, position, label) VALUES (1, 1, 0, 'A');"
+        "INSERT INTO particle_counts VALUES (1, 'um', 10, 2);"
+        "INSERT INTO particle_count_row VALUES (1, 1, 20, 900, 42), (1, 0, 10, 41230, 18040);"
+        "INSERT INTO circuit (study_id) VALUES (1);"
+        "INSERT INTO stud (study_id, bore_mm, length_mm) VALUES (1, 13, 22);"
+        "INSERT INTO adapter (study_id, wall_mm, turn_deg) VALUES (1, 4, 60);"
+        "INSERT INTO hole_group (id, adapter_id, placement, position, shape, count) VALUES (1, 1, 'adapter', 0, 'round', 3);"
+    )
+    migrate(conn, scripts)
+    with transaction(conn):
+        install_triggers(conn)
+    old = load_study(conn, 1)
+    assert old.intended_uses == "towing"
+    assert old.samples[0].counts == Counts("um", 10, 2, (CountRow(10, 41230, 18040), CountRow(20, 900, 42)))
+    assert old.circuit is not None
+    assert (old.circuit.stud, old.circuit.adapter.turn_deg, old.circuit.adapter.holes[0].count) == (Stud(13, 22), 60, 3)
+    conn.close()

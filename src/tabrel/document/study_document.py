@@ -7,7 +7,7 @@ from __future__ import annotations
 
 import json
 import types
-from dataclasses import is_dataclass
+from dataclasses import is_dataclass, replace
 from pathlib import Path
 from typing import Any, Union, get_args, get_origin, get_type_hints
 
@@ -22,7 +22,7 @@ _CIRCUIT_ADAPTER: TypeAdapter[Circuit] = TypeAdapter(Circuit)
 
 
 def read_study(content: bytes | str) -> Study:
-    """Return the study a document holds.
+    """Return the study a document holds, of this version or an earlier one.
 
     Parameters
     ----------
@@ -39,13 +39,16 @@ def read_study(content: bytes | str) -> Study:
         If it is not acceptable.
     """
     text = _decoded(content)
-    _check_header(_parsed(text))
+    parsed = _parsed(text)
+    _check_header(parsed)
+    if isinstance(parsed.get("uses"), str):  # what the first version called the intended uses
+        text = json.dumps(_with_intended_uses(parsed))
     try:
         study = _ADAPTER.validate_json(text, strict=True)
     except ValidationError as error:
         raise _refusal(error) from error
     check_study(study)
-    return study
+    return replace(study, version=VERSION)
 
 
 def read_study_file(path: Path) -> Study:
@@ -134,6 +137,13 @@ def _check_header(parsed: Any) -> None:
         raise StudyError("version", f"must be a whole number such as {VERSION}")
     if version > VERSION:
         raise StudyError("version", f"{version} is newer than this program reads ({VERSION}): open it with a newer Tabrel")
+
+
+def _with_intended_uses(parsed: dict[str, Any]) -> dict[str, Any]:
+    """Return a document whose intended uses have the name they have from the second version on."""
+    if "intended_uses" in parsed:
+        raise StudyError("uses", "is text, and there are intended_uses too: leave one of them, or make uses a list")
+    return {("intended_uses" if key == "uses" else key): value for key, value in parsed.items()}
 
 
 def _refusal(error: ValidationError) -> StudyError:

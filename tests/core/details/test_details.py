@@ -81,7 +81,8 @@ def test_a_fact_that_is_not_understood_says_how_to_type_it(key, text, says):
 def test_every_fact_comes_back_as_text_that_means_the_same():
     whole = study()
     for key, text in (
-        ("study.question", "which one?"), ("study.uses", "daily"), ("study.price_class", "middle"), ("study.reference", "Pellin"),
+        ("study.question", "which one?"), ("study.intended_uses", "daily"),
+        ("study.price_class", "middle"), ("study.reference", "Pellin"),
         ("engine.name", "groomer"), ("engine.stud_bore", "12.7 mm"), ("engine.stud_length", "20 mm"),
         ("engine.least_stud_bore", "12 mm"), ("engine.greatest_stud_bore", "14 mm"), ("engine.adapter_holes", "3 x 5.3 mm"),
         ("engine.adapter_reference_bore", "12 mm"),

@@ -88,8 +88,8 @@ def _words(group: HoleGroup, family: UnitFamily) -> str:
     sizes = []
     for dimension, entries in group.readings.by_dimension():
         quantity = HOLE_QUANTITIES[dimension]
-        mean = estimate_quantity(quantity, [as_reading(entry) for entry in entries]).value
-        sizes.append(f"{quantity.title} {shown(mean, quantity.unit(family))}")
+        estimate = estimate_quantity(quantity, entries)
+        sizes.append(f"{quantity.title} {shown(estimate.value, quantity.unit(family)) if estimate else 'unknown'}")
     if group.readings.points_mm:
         sizes.append(f"{len(group.readings.points_mm)} points")
     covered = "" if group.open_fraction is None else f", {group.open_fraction:.0%} open"

@@ -74,12 +74,16 @@ def post_reading(sample_id: int, given: ReadingIn, conn: Connection) -> SheetOut
             set_state(conn, sample_id, given.key, entry.state)
         return sheet_out(conn, sample_id)
     asked = questions(entry.readings, place.quantity, place.used_readings(conn))
-    texts = ", ".join(reading.text for reading in entry.readings)
+    texts = ", ".join(reading.text for reading in entry.thread.values() or entry.readings)
     with recorded(conn, study_id, sample_id, f"{place.title()}: {texts}", given.key):
         now = time_now(conn)
         for reading, question in zip(entry.readings, asked, strict=True):
             kept = replace(reading, taken_at=now, insisted=True if question and given.confirm else None)
             insert_reading(conn, place.key, kept, sample_id=place.sample_id, hole_group_id=place.hole_group_id)
+        for key, reading in entry.thread.items():  # a named thread says both its sizes
+            if key != given.key:
+                insert_reading(conn, key, replace(reading, taken_at=now), sample_id=sample_id)
+                set_state(conn, sample_id, key, None)
         if place.hole_group_id is None:
             set_state(conn, sample_id, given.key, None)
         elif place.group is not None and entry.count is not None and entry.count != place.group.count:

@@ -39,6 +39,13 @@ class EstimateOut(WireModel):
     used: int
 
 
+class BoundOut(WireModel):
+    """The bounds read of a quantity that has no value, in words, in both families."""
+
+    metric: str
+    inch: str
+
+
 class FieldWarningOut(WireModel):
     """What is implausible about a field, with the reading it is about and what was likely meant."""
 
@@ -62,6 +69,7 @@ class FieldOut(WireModel):
     whole_only: bool
     readings: list[ReadingOut]
     estimate: EstimateOut | None
+    bound: BoundOut | None
     state: str | None
     warnings: list[FieldWarningOut]
 

@@ -8,6 +8,7 @@ from datetime import date
 
 from tabrel.api.sample.models import (
     BeforeCutOut,
+    BoundOut,
     ClaimOut,
     CutOut,
     EstimateOut,
@@ -45,10 +46,11 @@ from tabrel.core.results.analysis import SampleAnalysis, analyse_measured
 from tabrel.core.results.working_chains import CHAINS, working_of
 from tabrel.core.review.before_cut import missing_before_cut
 from tabrel.core.review.claims import check_claim
+from tabrel.core.review.echo import reading_words
 from tabrel.core.review.reading_warnings import SampleWarning
 from tabrel.core.sample.measured_sample import MeasuredSample, measure_sample
-from tabrel.core.study.model import Claim, HoleGroup, Sample
-from tabrel.core.uncertainty.estimate import Estimate, estimate_quantity
+from tabrel.core.study.model import Claim, HoleGroup, Reading, Sample
+from tabrel.core.uncertainty.estimate import Estimate, estimate_quantity, quantity_limits
 from tabrel.core.uncertainty.propagation import expanded_uncertainty
 from tabrel.document.results import analysis_out
 from tabrel.store.entry.readings import StoredReading, readings_of_sample
@@ -190,9 +192,23 @@ def _field(
         whole_only=quantity.whole_only,
         readings=[_reading(stored, quantity, stored.id in outliers, stored.id in used) for stored in readings],
         estimate=estimate_out(quantity, estimate) if estimate else None,
+        bound=None if estimate or not counting else _bound_out(quantity, [stored.reading for stored in counting]),
         state=state,
         warnings=[_warning(warning, key, counting) for warning in warnings if _is_at(warning, key)],
     )
+
+
+def _bound_out(quantity: Quantity, readings: list[Reading]) -> BoundOut | None:
+    """Return the bounds read of a quantity that has no value, in both families."""
+    limits = quantity_limits(quantity, readings)
+    if limits is None:
+        return None
+    ends = (("at least", limits.low), ("at most", limits.high))
+
+    def words(unit: str) -> str:
+        return ", ".join(f"{word} {shown(end, unit)}" for word, end in ends if end is not None)
+
+    return BoundOut(metric=words(quantity.metric_unit), inch=words(quantity.inch_unit))
 
 
 def _is_at(warning: SampleWarning, key: str) -> bool:
@@ -211,7 +227,7 @@ def _warning(warning: SampleWarning, key: str, counting: list[StoredReading]) ->
 
 def _reading(stored: StoredReading, quantity: Quantity, outlier: bool, used: bool) -> ReadingOut:
     reading = stored.reading
-    value = parse_reading(reading.text, quantity.dimension).value
+    meaning = parse_reading(reading.text, quantity.dimension)
     return ReadingOut(
         id=stored.id,
         text=reading.text,
@@ -221,8 +237,8 @@ def _reading(stored: StoredReading, quantity: Quantity, outlier: bool, used: boo
         note=reading.note,
         confirmed=bool(reading.insisted),
         set_aside_reason=reading.struck_out,
-        metric=shown(value, quantity.metric_unit),
-        inch=shown(value, quantity.inch_unit),
+        metric=reading_words(meaning, quantity.metric_unit),
+        inch=reading_words(meaning, quantity.inch_unit),
         outlier=outlier,
         used=used,
     )

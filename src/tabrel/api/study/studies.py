@@ -87,7 +87,8 @@ def _tag(stored: StoredSample, *, is_reference: bool) -> SampleTagOut:
 
     def millimetres(key: str) -> float | None:
         readings = used_readings(sample.readings.get(key, ()))
-        return estimate_quantity(QUANTITIES[key], readings).value * 1e3 if readings else None
+        estimate = estimate_quantity(QUANTITIES[key], readings) if readings else None
+        return estimate.value * 1e3 if estimate else None
 
     return SampleTagOut(
         id=stored.id,

@@ -132,6 +132,98 @@ _TABLE: tuple[tuple[str, Dimension, float, UnitFamily], ...] = (
 
 UNITS: dict[str, Unit] = {row[0]: Unit(*row) for row in _TABLE}
 
+SPELLED: dict[str, tuple[str, ...]] = {
+    "inch": ("in",),
+    "foot": ("ft",),
+    "feet": ("ft",),
+    "thousandth": ("thou",),
+    "mils": ("mil",),
+    "thous": ("thou",),
+    "millimetre": ("mm",),
+    "millimeter": ("mm",),
+    "centimetre": ("cm",),
+    "centimeter": ("cm",),
+    "metre": ("m",),
+    "meter": ("m",),
+    "micron": ("um",),
+    "micrometre": ("um",),
+    "micrometer": ("um",),
+    "gram": ("g",),
+    "gramme": ("g",),
+    "kilogram": ("kg",),
+    "kilo": ("kg",),
+    "ounce": ("oz",),
+    "pound": ("lb", "psi", "lbf"),
+    "lb": ("lb", "psi", "lbf"),
+    "lbs": ("lb", "psi", "lbf"),
+    "psig": ("psi",),
+    "newton": ("N",),
+    "bars": ("bar",),
+    "kilopascal": ("kPa",),
+    "litre": ("L",),
+    "liter": ("L",),
+    "quart": ("qt",),
+    "gallon": ("gal",),
+    "minute": ("min",),
+    "second": ("s",),
+    "hour": ("h",),
+}
+"""Units as words, in the singular, with the units they can be: pounds are a mass, a pressure or a force by the field."""
+
+_PHRASES = {
+    "pounds per square inch": "psi",
+    "lb per square inch": "psi",
+    "lbs per square inch": "psi",
+    "thousandths of an inch": "thou",
+    "thousandth of an inch": "thou",
+    "square inches": "in2",
+    "square inch": "in2",
+    "sq in": "in2",
+    "square centimetres": "cm2",
+    "square centimeters": "cm2",
+    "square millimetres": "mm2",
+    "square millimeters": "mm2",
+    "pounds of pressure": "psi",
+    "pounds force": "lbf",
+}
+
+
+def one_word_units(text: str) -> str:
+    """Return a text in which units of several words are one word.
+
+    Examples
+    --------
+    >>> one_word_units("15 pounds per square inch"), one_word_units("18 thousandths of an inch")
+    ('15 psi', '18 thou')
+    """
+    lowered = text.casefold()
+    if " " not in lowered or not any(phrase in lowered for phrase in _PHRASES):
+        return text
+    for phrase, symbol in _PHRASES.items():
+        at = lowered.find(phrase)
+        if at >= 0:
+            text = text[:at] + symbol + text[at + len(phrase) :]
+            lowered = text.casefold()
+    return text
+
+
+def unit_of(typed: str, dimension: Dimension) -> Unit | None:
+    """Return the unit that a symbol or a word stands for where a dimension is measured, or None.
+
+    Examples
+    --------
+    >>> unit_of("inches", "length").symbol, unit_of("pounds", "pressure").symbol, unit_of("pounds", "mass").symbol
+    ('in', 'psi', 'lb')
+    """
+    if typed in UNITS and UNITS[typed].dimension == dimension:
+        return UNITS[typed]
+    word = typed.casefold()
+    for singular in (word, word.removesuffix("s"), word.removesuffix("es")):
+        for symbol in SPELLED.get(singular, ()):
+            if UNITS[symbol].dimension == dimension:
+                return UNITS[symbol]
+    return None
+
 
 def units_of(dimension: Dimension) -> tuple[str, ...]:
     """Return the symbols an analyst may type for a dimension, in teaching order."""

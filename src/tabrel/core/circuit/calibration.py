@@ -22,6 +22,7 @@ from tabrel.core.study.defaults import (
     PRESSURE_SENSE,
     SAFETY_KPA,
     VISCOUS_SHARE,
+    jet_opening_kpa,
 )
 from tabrel.core.study.model import Circuit, EngineHotPoint, PumpEfficiency, Regulator, StatedLoss
 from tabrel.core.uncertainty.propagation import Variables
@@ -89,7 +90,7 @@ def circuit_model(circuit: Circuit | None, oil: OilModel, variables: Variables |
         head=_limited_loss(stated.head, oil, inf, Variables()),
         bearings=bearings,
         jets=jets,
-        jet_opening=(engine.jet_opening_kpa or 0.0) * 1e3,
+        jet_opening=jet_opening_kpa(engine) * 1e3,
         bearing_rise=rise,
         bearing_heating=values_of(variables.with_model_range("model.bearing_heating", heating, *span)),
         hot_viscosity=_number(oil.dynamic_viscosity(engine.temperature_c + rise)),
@@ -171,7 +172,7 @@ def _calibrate_engine(
     bearings = pressure / ((1 - share) * flow * _number(oil.dynamic_viscosity(engine.temperature_c + rise)))
     if share == 0:
         return bearings, None, rise
-    across = pressure - (engine.jet_opening_kpa or 0.0) * 1e3
+    across = pressure - jet_opening_kpa(engine) * 1e3
     density = float(oil.density(engine.temperature_c))
     return bearings, jet_restriction(engine, _jet_radius(engine, across, viscosity, density, share * flow)), rise
 

@@ -21,6 +21,7 @@ from tabrel.core.parts.bypass_valve import BypassValve
 from tabrel.core.parts.flow_area import OUTLET_KEYS
 from tabrel.core.parts.media import media_area_number
 from tabrel.core.sample.measured_sample import MeasuredSample
+from tabrel.core.study.defaults import adapter_turn_deg, adapter_wall_mm
 from tabrel.core.study.strict import BypassLocation
 from tabrel.core.uncertainty.sampled_number import FloatOrArray, nominal_value, values_of
 
@@ -223,7 +224,7 @@ def _adapter(measured: MeasuredSample) -> Restriction:
     if adapter is None or holes is None:
         return NO_RESTRICTION
     area = values_of(holes.area)
-    return holes.restriction(adapter.wall_mm * 1e-3) + turn_restriction(angle=adapter.turn_deg, area=area)
+    return holes.restriction(adapter_wall_mm(adapter) * 1e-3) + turn_restriction(angle=adapter_turn_deg(adapter), area=area)
 
 
 def _leak(measured: MeasuredSample, thickness: FloatOrArray) -> Restriction | None:

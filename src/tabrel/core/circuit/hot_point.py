@@ -15,6 +15,7 @@ from tabrel.core.circuit.state import OperatingPoint
 from tabrel.core.errors import MissingInputsError, StudyError, TabrelError
 from tabrel.core.hydraulics.restrictions import bore_restriction
 from tabrel.core.oil.model import OilModel, oil_model
+from tabrel.core.study.defaults import JET_COUNT, stud_length_mm
 from tabrel.core.study.model import Circuit, EngineHotPoint, Sample, Stud, Study
 
 
@@ -116,7 +117,7 @@ def hot_point(study: Study, sample: Sample) -> HotPoint:
 def _jet_radius(model: CircuitModel, engine: EngineHotPoint) -> float | None:
     if model.jets is None:
         return None
-    count = engine.jet_count or 4
+    count = engine.jet_count or JET_COUNT
     return float((1.5 / (2 * model.jets.b * (count * pi) ** 2)) ** 0.25)
 
 
@@ -140,7 +141,7 @@ def _stud_losses(stud: Stud | None, oil: OilModel, celsius: float, flow: float) 
     mu, rho = float(oil.dynamic_viscosity(celsius)), float(oil.density(celsius))
 
     def loss(bore: float) -> float:
-        part = bore_restriction(diameter=bore * 1e-3, length=stud.length_mm * 1e-3)
+        part = bore_restriction(diameter=bore * 1e-3, length=stud_length_mm(stud) * 1e-3)
         return float(part.a * mu * flow + part.b * rho * flow**2)
 
     return tuple(StudLoss(bore, loss(bore)) for bore in sorted(bores))

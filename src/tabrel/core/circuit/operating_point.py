@@ -16,7 +16,6 @@ from tabrel.core.hydraulics.restrictions import anti_drain_restriction
 from tabrel.core.oil.grades import grade_oil
 from tabrel.core.oil.model import OilModel, oil_model
 from tabrel.core.sample.measured_sample import measure_sample
-from tabrel.core.study.defaults import ADAPTER_WALL_MM, STUD_LENGTH_MM
 from tabrel.core.study.model import (
     Adapter,
     Circuit,
@@ -147,12 +146,12 @@ def _oil_with_cold_factor(oil: OilModel, variables_used: Variables) -> OilModel:
 def _changed(circuit: Circuit, sample: Sample, scenario: Scenario) -> tuple[Circuit, Sample]:
     """Return circuit and sample with what a scenario changes of their dimensions."""
     if scenario.stud_bore_mm is not None:
-        length = circuit.stud.length_mm if circuit.stud else STUD_LENGTH_MM
+        length = circuit.stud.length_mm if circuit.stud else None
         circuit = replace(circuit, stud=Stud(scenario.stud_bore_mm, length))
     if scenario.without_adapter:
         circuit = replace(circuit, adapter=None)
     if scenario.adapter_holes:
-        old = circuit.adapter or Adapter((), ADAPTER_WALL_MM, 90.0)
+        old = circuit.adapter or Adapter(())
         holes = scenario.adapter_holes
         group = HoleGroup("round", holes.count, HoleReadings(diameter=(f"{holes.diameter_mm:.6g} mm",)))
         circuit = replace(circuit, adapter=replace(old, holes=(group,)))

@@ -13,7 +13,8 @@ from tabrel.core.entry.hole_line import understand_hole_group
 from tabrel.core.entry.reading_text import parse_reading
 from tabrel.core.entry.stated_number import number_text, understood_number
 from tabrel.core.errors import ReadingTextError
-from tabrel.core.rules.study import check_hole_group, is_date
+from tabrel.core.rules.refusals import is_date
+from tabrel.core.rules.study import check_hole_group
 from tabrel.core.study.model import HoleGroup, Leak, Price, used_readings
 from tabrel.core.study.plans import RoundHoles
 

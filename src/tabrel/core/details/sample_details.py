@@ -9,7 +9,9 @@ SAMPLE_DETAILS: tuple[Detail, ...] = (
         "study.name", "study", "words", ("name",), "what you call this study", needed="a study needs a name: type a few words"
     ),
     Detail("study.question", "question", "long_words", ("question",), "what the study is to answer"),
-    Detail("study.uses", "intended uses", "words", ("uses",), "such as daily, long interval, cold start, towing"),
+    Detail(
+        "study.intended_uses", "intended uses", "words", ("intended_uses",), "such as daily, long interval, cold start, towing"
+    ),
     Detail("study.price_class", "price class", "words", ("price_class",), "what you are ready to pay"),
     Detail(
         "study.reference",

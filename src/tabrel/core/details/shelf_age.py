@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from datetime import date
 
-from tabrel.core.rules.study import is_date
+from tabrel.core.rules.refusals import is_date
 from tabrel.core.study.model import Sample
 
 

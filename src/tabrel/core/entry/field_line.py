@@ -1,7 +1,8 @@
 """Understand what is typed into one field of the bench.
 
 One field takes one reading or several (``0.47, 0.52, 0.48 mm``), a count with a size for a group of holes
-(``8 x 5.6 mm``), words that say where the value comes from (``~12 mm``, ``12 mm published``), what it was
+(``8 x 5.6 mm``), a range (``5 to 5.5``), a bound (``over 420 g``),
+a thread (``3/4-16``, ``M20x1.5``), words that say where the value comes from (``~12 mm``, ``12 mm published``), what it was
 taken with (``12 mm with tape``), a note in brackets (``0.47 mm (beside the seam)``), or a state that is
 no value (``lost``, ``could not be found``).
 """
@@ -9,7 +10,7 @@ no value (``lost``, ``could not be found``).
 from __future__ import annotations
 
 import re
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from typing import get_args
 
 from tabrel.core.catalogue.quantities import INSTRUMENT_DIMENSIONS, Quantity
@@ -19,6 +20,19 @@ from tabrel.core.errors import ReadingTextError
 from tabrel.core.study.model import Instrument, Provenance, QuantityState, Reading
 
 _BARE_NUMBER = re.compile(r"[+-]?[\d.,/\s]+(?:[eE][+-]?\d+|-\d+/\d+)?")
+_BARE_WORDS = re.compile(
+    r"(?:(?:over|above|more than|at least|under|below|less than|at most|up to|between|[<>≤≥]=?)\s*)?"
+    r"[\d.,/\s]+(?:(?:to|and|–|…)[\d.,/\s]+)?",
+    re.IGNORECASE,
+)
+"""A bound or a range without a unit."""
+
+_INCH_THREAD = re.compile(
+    r"^(?P<size>\d+(?:\s+\d+/\d+|/\d+|[.,]\d+)?)\s*(?:in\b|\"|″)?\s*[-–]\s*(?P<tpi>\d+)(?:\s*tpi)?(?:\s*-?\s*(?P<form>[A-Z]{1,4}(?:-?\d[AB])?))?$",
+    re.IGNORECASE,
+)
+_METRIC_THREAD = re.compile(r"^M\s*(?P<size>\d+(?:[.,]\d+)?)\s*[x×*]\s*(?P<pitch>\d+(?:[.,]\d+)?)(?:\s*mm)?$", re.IGNORECASE)
+THREAD_KEYS = ("thread.major_diameter", "thread.pitch")
 _UNIT_AT_END = re.compile(r"[\d.,/\s](?P<unit>[^\s\d.,/()+-][^\s\d.,()]*\d?(?:/[^\s]+)?)\s*$")
 _NO_UNIT_AT_END = ("drill", "go ", "letter", "number", "#")
 _NOTE = re.compile(r"^(?P<rest>[^()]*)\((?P<note>[^()]*)\)\s*$")
@@ -42,11 +56,14 @@ class FieldEntry:
         A state that is no value.
     count : int or None
         Of equal holes, where ``8 x`` led the size.
+    thread : dict
+        Readings by key, where a thread was named: its diameter and its pitch, as published.
     """
 
     readings: tuple[Reading, ...]
     state: QuantityState | None = None
     count: int | None = None
+    thread: dict[str, Reading] = field(default_factory=dict)
 
 
 def understand_entry(text: str, quantity: Quantity, family: UnitFamily, *, counted: bool = False) -> FieldEntry:
@@ -83,12 +100,14 @@ def understand_entry(text: str, quantity: Quantity, family: UnitFamily, *, count
     state = state_of(plain)
     if state is not None:
         return FieldEntry((), state)
+    if quantity.key in THREAD_KEYS and (thread := named_thread(plain)):
+        return FieldEntry((thread[quantity.key],), thread=thread)
     rest, note = _taken(_NOTE, plain, "note")
-    rest, provenance = _provenance(rest)
+    rest, provenance = taken_provenance(rest)
     rest, named = _taken(_WITH, rest, "instrument")
     instrument = _instrument(named, quantity) if named else None
     if provenance is None:
-        rest, provenance = _provenance(rest)
+        rest, provenance = taken_provenance(rest)
     count: int | None = None
     if match := _COUNTED.match(rest):
         if not counted:
@@ -108,6 +127,25 @@ def understand_entry(text: str, quantity: Quantity, family: UnitFamily, *, count
     )
 
 
+def named_thread(text: str) -> dict[str, Reading]:
+    """Return diameter and pitch of a thread that is named, as published readings by key; empty for any other text.
+
+    Examples
+    --------
+    >>> {key: reading.text for key, reading in named_thread("3/4-16 UNF").items()}
+    {'thread.major_diameter': '3/4 in', 'thread.pitch': '16 tpi'}
+    >>> {key: reading.text for key, reading in named_thread("M20x1.5").items()}
+    {'thread.major_diameter': '20 mm', 'thread.pitch': '1.5 mm'}
+    """
+    if match := _METRIC_THREAD.match(text):
+        texts = (f"{match['size']} mm", f"{match['pitch']} mm")
+    elif match := _INCH_THREAD.match(text):
+        texts = (f"{match['size']} in", f"{match['tpi']} tpi")
+    else:
+        return {}
+    return {key: Reading(one, provenance="published", note=text) for key, one in zip(THREAD_KEYS, texts, strict=True)}
+
+
 def state_of(text: str) -> QuantityState | None:
     """Return the state that words name, or None."""
     plain = text.casefold()
@@ -120,7 +158,8 @@ def with_unit(text: str, quantity: Quantity, family: UnitFamily) -> str:
     unit = quantity.unit(family)
     if unit and (pair := _GAUGES.match(plain)):
         return f"go {pair['go']} {unit} nogo {pair['no_go']} {unit}"
-    return f"{plain} {unit}" if unit and _BARE_NUMBER.fullmatch(plain) and re.search(r"\d", plain) else plain
+    is_bare = _BARE_NUMBER.fullmatch(plain) or _BARE_WORDS.fullmatch(plain)
+    return f"{plain} {unit}" if unit and is_bare and re.search(r"\d", plain) else plain
 
 
 def _taken(pattern: re.Pattern[str], text: str, name: str) -> tuple[str, str]:
@@ -129,7 +168,8 @@ def _taken(pattern: re.Pattern[str], text: str, name: str) -> tuple[str, str]:
     return (match["rest"].strip(), match[name].strip()) if match else (text, "")
 
 
-def _provenance(text: str) -> tuple[str, Provenance | None]:
+def taken_provenance(text: str) -> tuple[str, Provenance | None]:
+    """Return what is left of a text, and the provenance its words name, or None."""
     if about := _ABOUT.match(text):
         return about["rest"].strip(), "by_eye"
     lowered = text.casefold()

@@ -7,11 +7,12 @@ multiply what stands side by side, so that ``2 15/16 in`` would become 1.875 in 
 from __future__ import annotations
 
 import re
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import lru_cache
 from math import isfinite
+from typing import Literal
 
-from tabrel.core.catalogue.units import UNITS, Dimension, units_of
+from tabrel.core.catalogue.units import UNITS, Dimension, one_word_units, unit_of, units_of
 from tabrel.core.entry.drills import drill_interval
 from tabrel.core.errors import ReadingTextError, nearest_hint
 
@@ -21,6 +22,16 @@ _TERM = re.compile(rf"\s*(?P<number>[+-]?{_NUMBER})\s*(?P<unit>[{_MARKS}]|[^\s\d
 _GO_NO_GO = re.compile(r"^go\s+(?P<go>.+?)\s+no[- ]?go\s+(?P<no_go>.+)$", re.IGNORECASE)
 _THREADS_PER_INCH = re.compile(rf"^(?P<number>{_NUMBER})\s*tpi$", re.IGNORECASE)
 _PRINTED_SIGNS = str.maketrans({"²": "2", "′": "'", "″": '"', "’": "'", "”": '"'})
+_RANGE = re.compile(
+    rf"^(?:between\s+)?(?P<low>[+-]?{_NUMBER})\s*(?P<unit>[^\s\d.,+-]\S*?)?\s*(?:\bto\b|\band\b|…|–)\s*(?P<high>.+)$",
+    re.IGNORECASE,
+)
+_BOUND = re.compile(
+    r"^(?P<word>over|above|more\s+than|at\s+least|>=|≥|>|under|below|less\s+than|at\s+most|up\s+to|<=|≤|<)\s*(?P<rest>.+)$",
+    re.IGNORECASE,
+)
+_FROM_BELOW = ("over", "above", "more than", "at least", ">=", "≥", ">")
+Bound = Literal["at_least", "at_most"]
 _DRILL = re.compile(r"^(?:drill\b\s*(?P<name>.*)|(?P<series>(?:#|letter\b|number\b).*))$", re.IGNORECASE)
 
 
@@ -33,17 +44,20 @@ class ParsedReading:
     value : float
         The value, SI; the middle of the interval for a go / no-go reading.
     interval : tuple of float, optional
-        Largest size that goes and smallest that does not, SI, for a drill or a go / no-go pair.
+        Between what it lies, SI: a range as typed, or the largest size that goes and the smallest that does not.
     unit : str
         The (first) unit typed; empty for a count.
     last_digit : float
         What one step of the last digit, or of the fraction, amounts to, SI.
+    bound : str
+        ``at_least`` or ``at_most`` where `value` is only a bound; else empty.
     """
 
     value: float
     interval: tuple[float, float] | None
     unit: str
     last_digit: float = 0.0
+    bound: Bound | Literal[""] = ""
 
 
 @lru_cache(maxsize=20_000)  # a text means the same each time, and a sheet reads every one of them several times
@@ -91,7 +105,15 @@ def parse_reading(text: str, dimension: Dimension, *, zero_allowed: bool = True)
         if not count > 0:
             raise ReadingTextError(f"{plain!r} counts no threads: type how many there are in one inch")
         return ParsedReading(value=UNITS["in"].factor / count, interval=None, unit="tpi")
-    value, unit, last_digit = _sum_of_terms(plain, dimension)
+    if bound := _BOUND.match(plain):
+        inner = parse_reading(bound["rest"], dimension, zero_allowed=zero_allowed)
+        if inner.interval is not None or inner.bound:
+            raise ReadingTextError(f"{plain!r} bounds a range: type one of its two ends, or the range alone")
+        low = " ".join(bound["word"].casefold().split()) in _FROM_BELOW
+        return replace(inner, bound="at_least" if low else "at_most")
+    if span := _RANGE.match(plain):
+        return _range_reading(span, plain, dimension)
+    value, unit, last_digit = _sum_of_terms(one_word_units(plain), dimension)
     if not isfinite(value):
         raise ReadingTextError(f"{plain!r} is not a finite number: type the value as it was read")
     if value < 0:
@@ -103,6 +125,17 @@ def parse_reading(text: str, dimension: Dimension, *, zero_allowed: bool = True)
 
 def _interval_reading(goes: float, stops: float, *, unit: str) -> ParsedReading:
     return ParsedReading(value=(goes + stops) / 2, interval=(goes, stops), unit=unit)
+
+
+def _range_reading(span: re.Match[str], plain: str, dimension: Dimension) -> ParsedReading:
+    """Return a range such as ``5 to 5.5 mm``: the middle, and both ends."""
+    high = parse_reading(span["high"], dimension)
+    if high.interval is not None or high.bound:
+        raise ReadingTextError(f"{plain!r} holds more than one range: type one reading like {_example(dimension)}")
+    low = parse_reading(f"{span['low']} {span['unit'] or high.unit}".strip(), dimension)
+    if not low.value < high.value:
+        raise ReadingTextError(f"in {plain!r} the first number must be the smaller one: check the two")
+    return replace(_interval_reading(low.value, high.value, unit=high.unit), last_digit=high.last_digit)
 
 
 def _require_length(dimension: Dimension, what: str) -> None:
@@ -130,7 +163,7 @@ def _sum_of_terms(text: str, dimension: Dimension) -> tuple[float, str, float]:
             raise ReadingTextError(f"{text!r} is not a number with a unit: write it like {_example(dimension)}")
         number = _number(match["number"], text)
         unit = match["unit"] or ""
-        factor = _factor(unit, dimension, text)
+        unit, factor = _unit(unit, dimension, text)
         if terms and not factor < last_factor:
             raise ReadingTextError(f"{text!r} holds more than one reading: part them with commas")
         last_factor = factor
@@ -172,23 +205,25 @@ def _number(text: str, whole: str) -> float:
     return sign * total
 
 
-def _factor(unit: str, dimension: Dimension, whole: str) -> float:
+def _unit(unit: str, dimension: Dimension, whole: str) -> tuple[str, float]:
+    """Return the symbol of a typed unit and its size in SI."""
     unit = unit.translate(_PRINTED_SIGNS)
     if dimension == "count":
         if unit:
             raise ReadingTextError(f"{whole!r} carries the unit {unit!r}: a count is a bare number")
-        return 1.0
+        return "", 1.0
     if not unit:
         raise ReadingTextError(f"{whole!r} has no unit: add one of {', '.join(units_of(dimension))}")
+    known = unit_of(unit, dimension)
+    if known is not None:
+        return known.symbol, known.factor
     if unit not in UNITS:
         raise ReadingTextError(
             f"{unit!r} in {whole!r} is no unit known here{nearest_hint(unit, UNITS)}: use {_expected(dimension)}"
         )
-    if UNITS[unit].dimension != dimension:
-        raise ReadingTextError(
-            f"{unit!r} in {whole!r} measures {UNITS[unit].dimension.replace('_', ' ')}: use {_expected(dimension)}"
-        )
-    return UNITS[unit].factor
+    raise ReadingTextError(
+        f"{unit!r} in {whole!r} measures {UNITS[unit].dimension.replace('_', ' ')}: use {_expected(dimension)}"
+    )
 
 
 def _expected(dimension: Dimension) -> str:

@@ -16,7 +16,6 @@ from tabrel.core.errors import OutOfRangeError, require_positive
 from tabrel.core.hydraulics.flow_curve import Fluid
 from tabrel.core.hydraulics.restrictions import Restriction
 from tabrel.core.oil.model import HOTTEST_OIL
-from tabrel.core.uncertainty.sampled_number import FloatOrArray
 
 FloatArray = NDArray[np.float64]
 

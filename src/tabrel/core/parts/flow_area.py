@@ -7,6 +7,7 @@ from dataclasses import dataclass
 from math import pi
 
 from tabrel.core.parts.holes import MeasuredHoles
+from tabrel.core.study.defaults import stud_length_mm
 from tabrel.core.study.model import Stud
 from tabrel.core.uncertainty.propagation import Result, Uncertain, Variables, missing_result
 from tabrel.core.uncertainty.sampled_number import FloatOrArray, nominal_value, square_root, values_of
@@ -55,7 +56,7 @@ def outlet_bore(stud: Stud | None, known: Mapping[str, Uncertain]) -> Outlet | N
         None where neither is known.
     """
     if stud is not None:
-        return Outlet(stud.bore_mm * 1e-3, stud.length_mm * 1e-3, False)
+        return Outlet(stud.bore_mm * 1e-3, stud_length_mm(stud) * 1e-3, False)
     if "thread.major_diameter" in known and "thread.pitch" in known:
         minor = known["thread.major_diameter"] - MINOR_DIAMETER_FACTOR * known["thread.pitch"]
         thickness = known.get("plate.thickness")

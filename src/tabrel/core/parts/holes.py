@@ -100,6 +100,8 @@ def _sizes(path: str, group: HoleGroup, variables: Variables) -> tuple[dict[str,
     for dimension in takes.required + takes.optional:
         if readings := used_readings(getattr(group.readings, dimension)):
             estimate = estimate_quantity(HOLE_QUANTITIES[dimension], readings)
+            if estimate is None:  # a bound alone is no size
+                continue
             sizes[dimension] = variables.add(f"{path}.{dimension}", estimate)
             provenances[dimension] = estimate.provenance
     return sizes, provenances

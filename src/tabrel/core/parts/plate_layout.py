@@ -170,9 +170,9 @@ def _shapes(groups: Sequence[HoleGroup], typical: float) -> tuple[dict[int, tupl
     circle_of: dict[int, tuple[float, bool]] = {}
     for i, group in enumerate(groups):
         sizes = {
-            dimension: estimate_quantity(HOLE_QUANTITIES[dimension], readings).value
+            dimension: estimate.value
             for dimension, entries in group.readings.by_dimension()
-            if (readings := used_readings(entries))
+            if (readings := used_readings(entries)) and (estimate := estimate_quantity(HOLE_QUANTITIES[dimension], readings))
         }
         outline = hole_outline(group, sizes)
         if outline is None:

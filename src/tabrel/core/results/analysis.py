@@ -6,6 +6,7 @@ from dataclasses import dataclass
 
 from tabrel.core.parts.flow_area import inlet_hole_area, plate_flow_area, plate_sections, plate_series_area
 from tabrel.core.parts.media import effective_media_area, gross_media_area, pleat_opening_at_inside
+from tabrel.core.results.bounded import bounded_results, sample_at_limits
 from tabrel.core.review.reading_warnings import SampleWarning
 from tabrel.core.review.sample_warnings import sample_warnings
 from tabrel.core.sample.efficiency import efficiency_results, screening_medium
@@ -103,4 +104,15 @@ def analyse_measured(measured: MeasuredSample) -> SampleAnalysis:
         efficiency_at_20_um=efficiency,
         size_at_beta_75=size,
     )
+    if measured.limits:
+        results = _bounded(measured, results)
     return SampleAnalysis(results, sample_warnings(measured, screening_medium(measured), size))
+
+
+def _bounded(measured: MeasuredSample, results: SampleResults) -> SampleResults:
+    """Return results with bounds where they rest on a size of which only a bound is known."""
+
+    def at(moved: str | None = None) -> dict[str, Result]:
+        return vars(analyse_measured(measure_sample(sample_at_limits(measured, moved), measured.circuit)).results)
+
+    return SampleResults(**bounded_results(vars(results), at(), {key: at(key) for key in measured.limits}))

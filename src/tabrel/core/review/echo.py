@@ -13,7 +13,7 @@ from tabrel.core.catalogue.terms import STATE_WORDS
 from tabrel.core.catalogue.units import UnitFamily, shown
 from tabrel.core.entry.field_line import FieldEntry, understand_entry
 from tabrel.core.entry.likely_errors import outlier_question, question
-from tabrel.core.entry.reading_text import parse_reading
+from tabrel.core.entry.reading_text import ParsedReading, parse_reading
 from tabrel.core.errors import ReadingTextError
 from tabrel.core.rules.study import check_reading_text
 from tabrel.core.study.model import Reading
@@ -106,15 +106,44 @@ def echo(text: str, quantity: Quantity, family: UnitFamily, *, used: Sequence[Re
     asked, correction = _question(entry, quantity, used)
     return Echo(
         _stored_text(entry),
-        ", ".join(shown(meaning.value, quantity.metric_unit) for meaning in meanings),
-        ", ".join(shown(meaning.value, quantity.inch_unit) for meaning in meanings),
+        _said(entry, meanings, quantity, "metric"),
+        _said(entry, meanings, quantity, "inch"),
         question=asked,
         correction=correction,
         estimate=estimate_quantity(quantity, [*used, *entry.readings]),
     )
 
 
+def _said(entry: FieldEntry, meanings: Sequence[ParsedReading], quantity: Quantity, family: UnitFamily) -> str:
+    """Return what was understood, in one family: values, ranges, bounds, both sizes of a thread."""
+    if entry.thread:
+        sizes = [
+            f"{QUANTITIES[key].title} {reading_words(parse_reading(reading.text, 'length'), QUANTITIES[key].unit(family))}"
+            for key, reading in entry.thread.items()
+        ]
+        return f"{', '.join(sizes)}, both as published"
+    return ", ".join(reading_words(meaning, quantity.unit(family)) for meaning in meanings)
+
+
+def reading_words(meaning: ParsedReading, unit: str) -> str:
+    """Return what one reading means in a unit: a value, a range with its ends, or a bound in words.
+
+    Examples
+    --------
+    >>> reading_words(parse_reading("over 15 oz", "mass"), "g"), reading_words(parse_reading("5 to 5.5", "count"), "")
+    ('at least 425.24 g', '5 to 5.5')
+    """
+    if meaning.bound:
+        return f"{meaning.bound.replace('_', ' ')} {shown(meaning.value, unit)}"
+    if meaning.interval is not None:
+        low, high = (shown(end, unit) for end in meaning.interval)
+        return f"{low.removesuffix(unit).strip()} to {high}"
+    return shown(meaning.value, unit)
+
+
 def _stored_text(entry: FieldEntry) -> str:
+    if entry.thread:
+        return ", ".join(reading.text for reading in entry.thread.values())
     texts = ", ".join(reading.text for reading in entry.readings)
     return f"{entry.count} x {texts}" if entry.count is not None else texts
 
@@ -143,8 +172,9 @@ def questions(
     """
     everything = [*used, *readings]
     parsed = [parse_reading(reading.text, quantity.dimension) for reading in everything]
-    values = [meaning.value for meaning in parsed]
-    outliers = outlying(values)
+    valued = [i for i, meaning in enumerate(parsed) if not meaning.bound]
+    values = [parsed[i].value for i in valued]
+    outliers = {valued[k] for k in outlying(values)}
     found: list[tuple[str, str | None] | None] = []
     for i in range(len(used), len(everything)):
         asked = question(quantity, everything[i].text, parsed[i])

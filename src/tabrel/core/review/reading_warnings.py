@@ -65,8 +65,9 @@ def reading_warnings(measured: MeasuredSample) -> Iterator[SampleWarning]:
 def quantity_warnings(where: str, quantity: Quantity, readings: Sequence[Reading]) -> Iterator[SampleWarning]:
     """Yield a warning for each reading outside the usual range, and for each outlier among the rest."""
     parsed = [parse_reading(reading.text, quantity.dimension, zero_allowed=quantity.zero_allowed) for reading in readings]
-    values = [meaning.value for meaning in parsed]
-    outliers = outlying(values)
+    valued = [i for i, meaning in enumerate(parsed) if not meaning.bound]
+    values = [parsed[i].value for i in valued]
+    outliers = {valued[k] for k in outlying(values)}
     for i, (reading, meaning) in enumerate(zip(readings, parsed, strict=True)):
         confirmed = bool(reading.insisted)
         if asked := question(quantity, reading.text, meaning):
@@ -79,9 +80,9 @@ def quantity_warnings(where: str, quantity: Quantity, readings: Sequence[Reading
 def _shape_warnings(path: str, group: HoleGroup) -> Iterator[SampleWarning]:
     """Yield a warning where two dimensions of a hole contradict their names."""
     means = {
-        dimension: estimate_quantity(HOLE_QUANTITIES[dimension], readings).value
+        dimension: estimate.value
         for dimension, entries in group.readings.by_dimension()
-        if (readings := used_readings(entries))
+        if (readings := used_readings(entries)) and (estimate := estimate_quantity(HOLE_QUANTITIES[dimension], readings))
     }
     length, width = means.get("length"), means.get("width")
     if length is not None and width is not None:

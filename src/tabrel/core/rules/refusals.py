@@ -2,6 +2,9 @@
 
 from __future__ import annotations
 
+import re
+from datetime import date
+
 from tabrel.core.errors import StudyError
 
 ABSOLUTE_ZERO_C = -273.15
@@ -38,3 +41,26 @@ def require_temperature(path: str, temperature_c: float) -> None:
     """Refuse what no oil is."""
     if not ABSOLUTE_ZERO_C + 100 < temperature_c < 400:
         raise StudyError(f"{path}.temperature_c", f"{temperature_c:g} °C is no oil temperature: check the number and its unit")
+
+
+def require_date(path: str, text: str | None) -> None:
+    """Refuse what is no ISO date; a month or a year alone is one, and so is a date with a time."""
+    if text is not None and not is_date(text.partition("T")[0]):
+        raise StudyError(path, f"{text!r} is no date: write it like 2026-10-02")
+
+
+def is_date(text: str) -> bool:
+    """Return whether a text is an ISO date, month or year.
+
+    Examples
+    --------
+    >>> is_date("2026-10-02"), is_date("2026-10"), is_date("2026"), is_date("2026-13")
+    (True, True, True, False)
+    """
+    if not re.fullmatch(r"\d{4}(-\d{2}){0,2}", text):
+        return False
+    try:
+        date.fromisoformat(text + "-01-01"[3 * text.count("-") :])
+    except ValueError:
+        return False
+    return True

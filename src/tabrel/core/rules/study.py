@@ -5,9 +5,7 @@ What is merely implausible is a warning of `analysis`, not a refusal.
 
 from __future__ import annotations
 
-import re
 from collections.abc import Iterable
-from datetime import date
 
 from tabrel.core.catalogue.hole_dimensions import SHAPE_DIMENSIONS, dimensions_of
 from tabrel.core.catalogue.quantities import HOLE_QUANTITIES, INSTRUMENT_DIMENSIONS, QUANTITIES, Quantity
@@ -15,19 +13,22 @@ from tabrel.core.entry.reading_text import ParsedReading, parse_reading
 from tabrel.core.errors import OutOfRangeError, ReadingTextError, StudyError, nearest_hint
 from tabrel.core.oil.model import oil_model
 from tabrel.core.parts.hole_shapes import outline_area
+from tabrel.core.rules.evidence import check_bypass_bench, check_counts, check_flow_bench, check_photograph
 from tabrel.core.rules.plans import check_plans
 from tabrel.core.rules.refusals import (
     require_above_zero,
     require_count,
+    require_date,
     require_fraction,
     require_temperature,
     require_text,
 )
+from tabrel.core.rules.uses import check_uses
+from tabrel.core.study.defaults import adapter_turn_deg, jet_opening_kpa
 from tabrel.core.study.model import (
     Adapter,
     Circuit,
     Claim,
-    Counts,
     EngineHotPoint,
     HoleGroup,
     Oil,
@@ -42,8 +43,6 @@ from tabrel.core.study.model import (
 
 BEYOND_ANY_FILTER = 1e6
 """A reading this many times outside the usual range is no slip of a decimal point but no reading."""
-
-MOST_PARTICLES = 10**15
 
 
 def check_study(study: Study) -> None:
@@ -68,6 +67,7 @@ def check_study(study: Study) -> None:
     if study.circuit:
         check_circuit(study.circuit)
     check_plans(study)
+    check_uses(study)
     labels: set[str] = set()
     for i, sample in enumerate(study.samples):
         path = f"samples[{i}]"
@@ -93,13 +93,13 @@ def check_sample(path: str, sample: Sample) -> None:
             check_hole_group(f"{path}.holes.{placement}[{i}]", group)
     require_above_zero(path, media_air_drop_pa=sample.media_air_drop_pa, capacity_g=sample.capacity_g)
     for name in ("bought", "made"):
-        _date(f"{path}.{name}", getattr(sample, name))
+        require_date(f"{path}.{name}", getattr(sample, name))
     for name in ("used_km", "used_hours"):
         if (getattr(sample, name) or 0) < 0:
             raise StudyError(f"{path}.{name}", "is negative: type it without its sign")
     if sample.cut:
         require_text(f"{path}.cut.method", sample.cut.method)
-        _date(f"{path}.cut.at", sample.cut.at)
+        require_date(f"{path}.cut.at", sample.cut.at)
     if sample.price and sample.price.amount < 0:
         raise StudyError(f"{path}.price.amount", "is negative: type the price without its sign")
     stated = sample.bypass.stated_kpa
@@ -112,8 +112,17 @@ def check_sample(path: str, sample: Sample) -> None:
         require_above_zero(f"{path}.leak", diameter_mm=sample.leak.diameter_mm)
     for i, claim in enumerate(sample.claims):
         _check_claim(f"{path}.claims[{i}]", claim)
+    require_above_zero(path, stated_collapse_kpa=sample.stated_collapse_kpa)
     if sample.counts:
-        _check_counts(f"{path}.counts", sample.counts)
+        check_counts(f"{path}.counts", sample.counts)
+    for i, series in enumerate(sample.flow_bench):
+        check_flow_bench(f"{path}.flow_bench[{i}]", series)
+        if series.oil:
+            check_oil(series.oil, f"{path}.flow_bench[{i}].oil")
+    if sample.bypass_bench:
+        check_bypass_bench(f"{path}.bypass_bench", sample.bypass_bench)
+    for i, photograph in enumerate(sample.photographs):
+        check_photograph(f"{path}.photographs[{i}]", photograph)
 
 
 def known_quantity(path: str, key: str) -> Quantity:
@@ -128,7 +137,7 @@ def check_readings(path: str, quantity: Quantity, entries: Iterable[ReadingEntry
     for i, reading in enumerate(map(as_reading, entries)):
         if reading.struck_out is not None:
             require_text(f"{path}[{i}].struck_out", reading.struck_out)
-        _date(f"{path}[{i}].taken_at", reading.taken_at)
+        require_date(f"{path}[{i}].taken_at", reading.taken_at)
         if reading.instrument and quantity.dimension not in INSTRUMENT_DIMENSIONS[reading.instrument]:
             name = reading.instrument.replace("_", " ")
             raise StudyError(f"{path}[{i}].instrument", f"a {name} does not measure a {quantity.dimension.replace('_', ' ')}")
@@ -169,11 +178,11 @@ def check_hole_group(path: str, group: HoleGroup) -> None:
             raise StudyError(place, "the points enclose no area: type them in order around the hole")
 
 
-def check_oil(oil: Oil) -> None:
-    """Raise `StudyError` at the first impossible thing in the oil."""
-    require_above_zero("oil", density_15c_kg_m3=oil.density_15c_kg_m3)
+def check_oil(oil: Oil, place: str = "oil") -> None:
+    """Raise `StudyError` at the first impossible thing in the oil at a place of the document."""
+    require_above_zero(place, density_15c_kg_m3=oil.density_15c_kg_m3)
     for i, point in enumerate(oil.viscosity):
-        path = f"oil.viscosity[{i}]"
+        path = f"{place}.viscosity[{i}]"
         require_temperature(path, point.temperature_c)
         if (point.kinematic_mm2_s is None) == (point.dynamic_mpa_s is None):
             raise StudyError(path, "give either kinematic_mm2_s or dynamic_mpa_s, and not both")
@@ -181,7 +190,7 @@ def check_oil(oil: Oil) -> None:
     try:
         oil_model(oil)
     except OutOfRangeError as error:
-        raise StudyError("oil.viscosity", str(error)) from error
+        raise StudyError(f"{place}.viscosity", str(error)) from error
 
 
 def check_circuit(circuit: Circuit) -> None:
@@ -242,9 +251,7 @@ def _check_engine(path: str, engine: EngineHotPoint) -> None:
         return
     if not 0 < share < 1:
         raise StudyError(f"{path}.jet_share", "must lie between 0 (no jets) and 1, and below 1")
-    if engine.jet_opening_kpa is None:
-        raise StudyError(f"{path}.jet_opening_kpa", "is missing: with a jet share, say at which pressure the jets open")
-    if not 0 <= engine.jet_opening_kpa < engine.gallery_kpa:
+    if not 0 <= jet_opening_kpa(engine) < engine.gallery_kpa:
         raise StudyError(
             f"{path}.jet_opening_kpa",
             f"must lie below the hot gallery pressure of {engine.gallery_kpa:g} kPa, or the jets could not take their share",
@@ -253,7 +260,7 @@ def _check_engine(path: str, engine: EngineHotPoint) -> None:
 
 def _check_adapter(path: str, adapter: Adapter) -> None:
     require_above_zero(path, wall_mm=adapter.wall_mm, reference_bore_mm=adapter.reference_bore_mm)
-    if not 0 <= adapter.turn_deg <= 180:
+    if not 0 <= adapter_turn_deg(adapter) <= 180:
         raise StudyError(f"{path}.turn_deg", "must lie between 0 and 180 degrees")
     for i, group in enumerate(adapter.holes):
         check_hole_group(f"{path}.holes[{i}]", group)
@@ -282,35 +289,4 @@ def _check_claim(path: str, claim: Claim) -> None:
             except ReadingTextError as error:
                 raise StudyError(f"{path}.value", str(error)) from error
     require_above_zero(path, size_um=claim.size_um)
-    _date(f"{path}.seen", claim.seen)
-
-
-def _date(path: str, text: str | None) -> None:
-    """Refuse what is no ISO date; a month or a year alone is one, and so is a date with a time."""
-    if text is not None and not is_date(text.partition("T")[0]):
-        raise StudyError(path, f"{text!r} is no date: write it like 2026-10-02")
-
-
-def is_date(text: str) -> bool:
-    """Return whether a text is an ISO date, month or year.
-
-    Examples
-    --------
-    >>> is_date("2026-10-02"), is_date("2026-10"), is_date("2026"), is_date("2026-13")
-    (True, True, True, False)
-    """
-    if not re.fullmatch(r"\d{4}(-\d{2}){0,2}", text):
-        return False
-    try:
-        date.fromisoformat(text + "-01-01"[3 * text.count("-") :])
-    except ValueError:
-        return False
-    return True
-
-
-def _check_counts(path: str, counts: Counts) -> None:
-    require_above_zero(path, volume_ml=counts.volume_ml, dilution=counts.dilution)
-    for i, row in enumerate(counts.rows):
-        require_above_zero(f"{path}.rows[{i}]", size_um=row.size_um)
-        if not (0 <= row.upstream <= MOST_PARTICLES and 0 <= row.downstream <= MOST_PARTICLES):
-            raise StudyError(f"{path}.rows[{i}]", "is no count of particles: type the number counted")
+    require_date(f"{path}.seen", claim.seen)

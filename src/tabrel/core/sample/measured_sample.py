@@ -12,7 +12,7 @@ from tabrel.core.parts.holes import MeasuredHoles, measure_holes
 from tabrel.core.parts.media import MediaStrip, Permeability, media_permeability
 from tabrel.core.parts.plate_layout import PlateLayout, plate_layout
 from tabrel.core.study.model import Circuit, Sample, used_readings
-from tabrel.core.uncertainty.estimate import Estimate, estimate_quantity
+from tabrel.core.uncertainty.estimate import Estimate, Limits, estimate_quantity, quantity_limits
 from tabrel.core.uncertainty.propagation import Uncertain, Variables
 
 
@@ -30,6 +30,8 @@ class MeasuredSample:
         Estimate by reading key.
     known : dict
         The same as uncertain numbers.
+    limits : dict
+        Limits by reading key, of quantities of which only bounds were read.
     inlet, centre_tube : MeasuredHoles
         Holes of the filter.
     adapter : MeasuredHoles or None
@@ -49,6 +51,7 @@ class MeasuredSample:
     variables: Variables
     estimates: dict[str, Estimate]
     known: dict[str, Uncertain]
+    limits: dict[str, Limits]
     inlet: MeasuredHoles
     centre_tube: MeasuredHoles
     adapter: MeasuredHoles | None
@@ -86,10 +89,16 @@ def measure_sample(sample: Sample, circuit: Circuit | None, variables: Variables
     """
     engine_side = circuit or Circuit()
     variables = Variables() if variables is None else variables
+    in_use = {key: readings for key, entries in sample.readings.items() if (readings := used_readings(entries))}
     estimates = {
-        key: estimate_quantity(QUANTITIES[key], readings)
-        for key, entries in sample.readings.items()
-        if (readings := used_readings(entries))
+        key: estimate
+        for key, readings in in_use.items()
+        if (estimate := estimate_quantity(QUANTITIES[key], readings)) is not None
+    }
+    limits = {
+        key: found
+        for key, readings in in_use.items()
+        if key not in estimates and (found := quantity_limits(QUANTITIES[key], readings)) is not None
     }
     known = {key: variables.add(key, estimate) for key, estimate in estimates.items()}
     strip = MediaStrip(known)
@@ -100,6 +109,7 @@ def measure_sample(sample: Sample, circuit: Circuit | None, variables: Variables
         variables=variables,
         estimates=estimates,
         known=known,
+        limits=limits,
         inlet=measure_holes("holes.inlet", sample.holes.inlet, variables),
         centre_tube=measure_holes("holes.centre_tube", sample.holes.centre_tube, variables),
         adapter=measure_holes("circuit.adapter.holes", adapter.holes, variables) if adapter else None,

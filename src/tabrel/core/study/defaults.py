@@ -31,6 +31,9 @@ BEARING_RISE_K = 10.0
 BEARING_HEATING = 0.5
 STUD_LENGTH_MM = 20.0
 ADAPTER_WALL_MM = 4.0
+ADAPTER_TURN_DEG = 90.0
+JET_OPENING_SHARE = 0.5
+"""Of the hot gallery pressure."""
 
 USUAL_PLAN = WarmUpPlan(
     start_c=-25.0,
@@ -53,7 +56,27 @@ BEGINNINGS: dict[tuple[str, ...], Any] = {
     ("circuit", "cooler"): StatedLoss(15.0, 40.0, 100.0),
     ("circuit", "head"): StatedLoss(12.0, 40.0, 100.0),
     ("circuit", "engine"): EngineHotPoint(340.0, 3000.0, 100.0),
-    ("circuit", "stud"): Stud(0.0, STUD_LENGTH_MM),
-    ("circuit", "adapter"): Adapter((), ADAPTER_WALL_MM, 0.0),
+    ("circuit", "stud"): Stud(0.0),
+    ("circuit", "adapter"): Adapter(()),
 }
-"""What a part of the study begins with when its first number is typed; the others are looked at and set next."""
+"""What a part of the study begins with when its first number is typed; the others stand as assumed until they are set."""
+
+
+def stud_length_mm(stud: Stud) -> float:
+    """Return the length of a stud, as stated or as assumed."""
+    return STUD_LENGTH_MM if stud.length_mm is None else stud.length_mm
+
+
+def adapter_wall_mm(adapter: Adapter) -> float:
+    """Return the wall of an adapter, as stated or as assumed."""
+    return ADAPTER_WALL_MM if adapter.wall_mm is None else adapter.wall_mm
+
+
+def adapter_turn_deg(adapter: Adapter) -> float:
+    """Return by how much an adapter turns the oil, as stated or as assumed."""
+    return ADAPTER_TURN_DEG if adapter.turn_deg is None else adapter.turn_deg
+
+
+def jet_opening_kpa(engine: EngineHotPoint) -> float:
+    """Return the gallery pressure at which the piston jets open, as stated or as assumed."""
+    return JET_OPENING_SHARE * engine.gallery_kpa if engine.jet_opening_kpa is None else engine.jet_opening_kpa

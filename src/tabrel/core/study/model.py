@@ -1,224 +1,142 @@
 """The study: one engine, one oil, and the filters measured for it, as typed.
 
-These dataclasses are the study document field by field, so their names carry the document's units.
-Readings stay text with the unit a person typed; everything unknown is None or empty, never zero.
+These dataclasses are the study document field by field, so their names carry the document's units; oil, engine and
+readings are in `frame`, tests and benches in `evidence`, uses in `uses`. Everything unknown is None or empty, never zero.
 """
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Iterator
 from dataclasses import dataclass, field, fields
 from functools import lru_cache
 from typing import Any, Literal
 
 from tabrel.core.errors import StudyError, nearest_hint
+from tabrel.core.study.evidence import (
+    BlankCounts,
+    BypassBench,
+    BypassBenchRow,
+    CountInterval,
+    CountRow,
+    Counts,
+    FlowBench,
+    FlowBenchRow,
+    Photograph,
+    PhotographScale,
+    SizeScale,
+)
+from tabrel.core.study.frame import (
+    Adapter,
+    Circuit,
+    EngineHotPoint,
+    GaugeTap,
+    HoleGroup,
+    HoleReadings,
+    HoleShape,
+    Instrument,
+    Oil,
+    PressureSense,
+    Provenance,
+    PumpEfficiency,
+    Reading,
+    ReadingEntry,
+    Regulator,
+    StatedLoss,
+    Stud,
+    ViscosityPoint,
+    as_entry,
+    as_reading,
+    used_readings,
+)
 from tabrel.core.study.plans import DutyCycle, Scenario, WarmUpPlan
 from tabrel.core.study.strict import BypassLocation, Strict
+from tabrel.core.study.uses import Use
+
+__all__ = [
+    "FORMAT",
+    "VERSION",
+    "Adapter",
+    "BlankCounts",
+    "Bypass",
+    "BypassBench",
+    "BypassBenchRow",
+    "Circuit",
+    "Claim",
+    "ClaimKind",
+    "CountInterval",
+    "CountRow",
+    "Counts",
+    "Cut",
+    "DutyCycle",
+    "EngineHotPoint",
+    "FlowBench",
+    "FlowBenchRow",
+    "GaugeTap",
+    "HoleGroup",
+    "HoleReadings",
+    "HoleShape",
+    "Instrument",
+    "Leak",
+    "MediaFamily",
+    "Oil",
+    "Photograph",
+    "PhotographScale",
+    "PressureSense",
+    "Price",
+    "Provenance",
+    "PumpEfficiency",
+    "QuantityState",
+    "Reading",
+    "ReadingEntry",
+    "Regulator",
+    "Relation",
+    "Sample",
+    "SampleHoles",
+    "Scenario",
+    "SizeScale",
+    "Speaker",
+    "SpringMaterial",
+    "StatedLoss",
+    "Stud",
+    "Study",
+    "TypedNumber",
+    "Use",
+    "ViscosityPoint",
+    "WarmUpPlan",
+    "as_entry",
+    "as_reading",
+    "field_names",
+    "used_readings",
+]
 
 FORMAT: Literal["tabrel-study"] = "tabrel-study"
-VERSION = 1
+VERSION = 2
+"""Of the documents written; every version from 1 on is read."""
 
-Instrument = Literal[
-    "caliper", "micrometer", "tape", "scale", "force_gauge", "pressure_gauge", "permeability_tester", "microscope", "none"
-]
-HoleShape = Literal["round", "slot", "ellipse", "d", "rectangle", "outline"]
 MediaFamily = Literal["cellulose", "blend", "synthetic"]
 SpringMaterial = Literal["music_wire", "stainless_302", "chrome_silicon"]
-SizeScale = Literal["um(c)", "um(b)", "um"]
 Relation = Literal["=", ">=", ">"]
-PressureSense = Literal["pump", "gallery"]
-GaugeTap = Literal["pump", "filter_inlet", "gallery"]
-Provenance = Literal["measured", "derived", "published", "by_eye", "assumed"]
 QuantityState = Literal["not_measured", "could_not_be_found", "out_of_date", "not_applicable", "withheld", "lost"]
 Speaker = Literal["maker", "seller", "independent", "vehicle_maker"]
-ClaimKind = Literal["efficiency", "reading", "observation", "words"]
+ClaimKind = Literal["efficiency", "reading", "observation", "result", "words"]
 
 
 @dataclass(frozen=True)
-class Reading(Strict):
-    """One reading: its text as typed, and what was recorded about it.
+class TypedNumber(Strict):
+    """A number of the document as it was typed, where it comes from, and what it was taken from.
 
     Attributes
     ----------
     text : str
         As typed, with its unit.
-    struck_out : str or None
-        Why it does not count; it stays visible.
-    taken_at : str or None
-        ISO time, UTC.
-    instrument : str or None
-        What it was taken with; None is the quantity's usual instrument.
     provenance : str or None
-        Where the value comes from; None is measured.
-    note : str or None
-        Words of the analyst.
-    insisted : bool or None
-        True where the reading was questioned and the analyst confirmed it.
+        None is not said.
+    origin : str or None
+        Such as ``library``.
     """
 
     text: str
-    struck_out: str | None = None
-    taken_at: str | None = None
-    instrument: Instrument | None = None
     provenance: Provenance | None = None
-    note: str | None = None
-    insisted: bool | None = None
-
-
-ReadingEntry = str | Reading
-"""A bare text is a reading of which nothing else was recorded."""
-
-
-def as_reading(entry: ReadingEntry) -> Reading:
-    """Return an entry as a `Reading`."""
-    return Reading(entry) if isinstance(entry, str) else entry
-
-
-def as_entry(reading: Reading) -> ReadingEntry:
-    """Return a reading as the document holds it: a bare text where nothing else was recorded."""
-    return reading.text if reading == Reading(reading.text) else reading
-
-
-def used_readings(entries: Iterable[ReadingEntry]) -> tuple[Reading, ...]:
-    """Return the readings that are in use: those not set aside."""
-    return tuple(reading for reading in map(as_reading, entries) if reading.struck_out is None)
-
-
-@dataclass(frozen=True)
-class ViscosityPoint(Strict):
-    """One point of the oil's viscosity line; exactly one of the two viscosities is given.
-
-    A dynamic viscosity counts as taken at high shear (cold cranking) unless marked otherwise.
-    """
-
-    temperature_c: float
-    kinematic_mm2_s: float | None = None
-    dynamic_mpa_s: float | None = None
-    high_shear: bool | None = None
-
-
-@dataclass(frozen=True)
-class Oil(Strict):
-    """An oil: density at 15 °C, viscosity points, the lowest temperature at which it pumps, and where they come from."""
-
-    density_15c_kg_m3: float
-    viscosity: tuple[ViscosityPoint, ...]
-    name: str | None = None
-    pumping_limit_c: float | None = None
-    provenance: Provenance | None = None
-
-
-@dataclass(frozen=True)
-class PumpEfficiency(Strict):
-    """Volumetric efficiency of the pump at one stated point."""
-
-    fraction: float
-    speed_rpm: float
-    pressure_kpa: float
-    temperature_c: float
-
-
-@dataclass(frozen=True)
-class Regulator(Strict):
-    """Pressure regulator: it opens, and passes the whole pump flow of a speed one rise higher."""
-
-    opening_kpa: float
-    full_flow_rise_kpa: float
-    full_flow_speed_rpm: float
-    sense: PressureSense | None = None
-    safety_kpa: float | None = None
-
-
-@dataclass(frozen=True)
-class StatedLoss(Strict):
-    """A part known by one stated pressure loss: cooler or filter head."""
-
-    loss_kpa: float
-    flow_l_min: float
-    temperature_c: float
-    viscous_share: float | None = None
-    bypass_kpa: float | None = None
-
-
-@dataclass(frozen=True)
-class EngineHotPoint(Strict):
-    """The engine by one hot point: gallery pressure at a speed and an oil temperature."""
-
-    gallery_kpa: float
-    speed_rpm: float
-    temperature_c: float
-    jet_share: float | None = None
-    jet_opening_kpa: float | None = None
-    jet_count: int | None = None
-    jet_length_ratio: float | None = None
-    bearing_rise_k: float | None = None
-    bearing_heating: float | None = None
-
-
-@dataclass(frozen=True)
-class Stud(Strict):
-    """The engine's hollow stud, through which the filtered oil leaves; the range is over engines."""
-
-    bore_mm: float
-    length_mm: float
-    least_bore_mm: float | None = None
-    greatest_bore_mm: float | None = None
-
-
-@dataclass(frozen=True)
-class HoleReadings(Strict):
-    """Readings of one group of holes, by dimension; an outline is points in mm instead."""
-
-    diameter: tuple[ReadingEntry, ...] = ()
-    length: tuple[ReadingEntry, ...] = ()
-    width: tuple[ReadingEntry, ...] = ()
-    height: tuple[ReadingEntry, ...] = ()
-    corner_radius: tuple[ReadingEntry, ...] = ()
-    circle_diameter: tuple[ReadingEntry, ...] = ()
-    points_mm: tuple[tuple[float, float], ...] = ()
-
-    def by_dimension(self) -> Iterator[tuple[str, tuple[ReadingEntry, ...]]]:
-        """Yield the dimensions that hold readings."""
-        for dimension in ("diameter", "length", "width", "height", "corner_radius", "circle_diameter"):
-            if entries := getattr(self, dimension):
-                yield dimension, entries
-
-
-@dataclass(frozen=True)
-class HoleGroup(Strict):
-    """A number of equal holes; `open_fraction` 1 is clear."""
-
-    shape: HoleShape
-    count: int
-    readings: HoleReadings = HoleReadings()
-    open_fraction: float | None = None
-
-
-@dataclass(frozen=True)
-class Adapter(Strict):
-    """A remote or sandwich adapter with cross-holes."""
-
-    holes: tuple[HoleGroup, ...]
-    wall_mm: float
-    turn_deg: float
-    reference_bore_mm: float | None = None
-
-
-@dataclass(frozen=True)
-class Circuit(Strict):
-    """The engine's oil circuit; it belongs to the engine, not to a filter."""
-
-    name: str | None = None
-    pump_displacement_cm3_rev: float | None = None
-    pump_efficiency: PumpEfficiency | None = None
-    regulator: Regulator | None = None
-    cooler: StatedLoss | None = None
-    head: StatedLoss | None = None
-    engine: EngineHotPoint | None = None
-    stud: Stud | None = None
-    adapter: Adapter | None = None
-    gauge: GaugeTap | None = None
-    provenance: Provenance | None = None
+    origin: str | None = None
 
 
 @dataclass(frozen=True)
@@ -310,25 +228,6 @@ class Cut(Strict):
 
 
 @dataclass(frozen=True)
-class CountRow(Strict):
-    """Particles counted at and above one size, before and after the filter."""
-
-    size_um: float
-    upstream: int
-    downstream: int
-
-
-@dataclass(frozen=True)
-class Counts(Strict):
-    """Particle counts of a multi-pass test."""
-
-    scale: SizeScale
-    volume_ml: float
-    dilution: float
-    rows: tuple[CountRow, ...]
-
-
-@dataclass(frozen=True)
 class Sample(Strict):
     """One filter as bought and measured."""
 
@@ -358,6 +257,11 @@ class Sample(Strict):
     claims: tuple[Claim, ...] = ()
     counts: Counts | None = None
     capacity_g: float | None = None
+    stated_collapse_kpa: float | None = None
+    flow_bench: tuple[FlowBench, ...] = ()
+    bypass_bench: BypassBench | None = None
+    photographs: tuple[Photograph, ...] = ()
+    as_typed: dict[str, TypedNumber] = field(default_factory=dict)
 
 
 @dataclass(frozen=True)
@@ -369,7 +273,7 @@ class Study(Strict):
     name: str
     question: str | None = None
     reference: str | None = None
-    uses: str | None = None
+    intended_uses: str | None = None
     price_class: str | None = None
     oil: Oil | None = None
     circuit: Circuit | None = None
@@ -377,6 +281,8 @@ class Study(Strict):
     scenarios: tuple[Scenario, ...] = ()
     duty_cycles: tuple[DutyCycle, ...] = ()
     warm_up: WarmUpPlan | None = None
+    uses: tuple[Use, ...] = ()
+    as_typed: dict[str, TypedNumber] = field(default_factory=dict)
 
     def sample(self, label: str) -> Sample:
         """Return the sample with this label.

@@ -105,13 +105,37 @@ class Estimate:
         return sqrt(self.uncertainty_a**2 + self.uncertainty_b**2)
 
 
-def estimate_quantity(quantity: Quantity, entries: Sequence[ReadingEntry]) -> Estimate:
-    """Return the estimate of a quantity from the readings in use.
+@dataclass(frozen=True)
+class Limits:
+    """Between what a quantity lies of which only bounds were read; None where a side is open. [SI]"""
+
+    low: float | None
+    high: float | None
+
+
+def quantity_limits(quantity: Quantity, entries: Sequence[ReadingEntry]) -> Limits | None:
+    """Return the limits that bounds among the readings in use set, or None where there is none.
+
+    Examples
+    --------
+    >>> from tabrel.core.catalogue.quantities import QUANTITIES
+    >>> quantity_limits(QUANTITIES["filter.mass"], ["over 420 g", "over 400 g"])
+    Limits(low=0.42, high=None)
+    """
+    parsed = [parse_reading(as_reading(entry).text, quantity.dimension) for entry in entries]
+    lows = [meaning.value for meaning in parsed if meaning.bound == "at_least"]
+    highs = [meaning.value for meaning in parsed if meaning.bound == "at_most"]
+    return Limits(max(lows, default=None), min(highs, default=None)) if lows or highs else None
+
+
+def estimate_quantity(quantity: Quantity, entries: Sequence[ReadingEntry]) -> Estimate | None:
+    """Return the estimate of a quantity from the readings in use, or None where they are bounds alone.
 
     Readings of unlike provenance are not averaged: a size judged by eye stays visible, and gives way
     once there is a measured one. A drill or a go / no-go pair gives the middle of its interval with the
     standard deviation of a rectangular distribution over it, and no repeatability of its own: the
-    gauge is the same each time. Among readings of several sorts the type B parts are combined as a
+    gauge is the same each time; a range as typed counts in the same way. A bound (``over 420 g``) is no
+    value and gives way to any reading that is one. Among readings of several sorts the type B parts are combined as a
     root mean square, and the least repeatable instrument counts for all.
 
     Parameters
@@ -123,7 +147,7 @@ def estimate_quantity(quantity: Quantity, entries: Sequence[ReadingEntry]) -> Es
 
     Returns
     -------
-    Estimate
+    Estimate or None
 
     Raises
     ------
@@ -131,11 +155,13 @@ def estimate_quantity(quantity: Quantity, entries: Sequence[ReadingEntry]) -> Es
         If a text is not a reading of this quantity.
     """
     readings = [as_reading(entry) for entry in entries]
-    best = min((reading.provenance or "measured" for reading in readings), key=PROVENANCE_ORDER.index)
-    used = tuple(i for i, reading in enumerate(readings) if (reading.provenance or "measured") == best)
-    parsed = [
-        (readings[i], parse_reading(readings[i].text, quantity.dimension, zero_allowed=quantity.zero_allowed)) for i in used
-    ]
+    meanings = [parse_reading(reading.text, quantity.dimension, zero_allowed=quantity.zero_allowed) for reading in readings]
+    valued = [i for i, meaning in enumerate(meanings) if not meaning.bound]
+    if not valued:
+        return _between(quantity_limits(quantity, readings), meanings[0].unit)
+    best = min((readings[i].provenance or "measured" for i in valued), key=PROVENANCE_ORDER.index)
+    used = tuple(i for i in valued if (readings[i].provenance or "measured") == best)
+    parsed = [(readings[i], meanings[i]) for i in used]
     values = [meaning.value for _, meaning in parsed]
     mean = fmean(values)
     errors = [_reading_error(reading, meaning, quantity, mean, best) for reading, meaning in parsed]
@@ -147,6 +173,14 @@ def estimate_quantity(quantity: Quantity, entries: Sequence[ReadingEntry]) -> Es
         uncertainty_a = square_b = 0.0
     outliers = tuple(used[i] for i in outlying(values))
     return Estimate(mean, uncertainty_a, sqrt(square_b), freedom, outliers, parsed[0][1].unit, best, used)
+
+
+def _between(limits: Limits | None, unit: str) -> Estimate | None:
+    """Return the middle of limits that are closed on both sides, evenly between them; None for any others."""
+    if limits is None or limits.low is None or limits.high is None or not limits.low < limits.high:
+        return None
+    low, high = limits.low, limits.high
+    return Estimate((low + high) / 2, 0.0, (high - low) / sqrt(12), inf, (), unit, "measured", ())
 
 
 def _reading_error(

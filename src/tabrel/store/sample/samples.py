@@ -9,8 +9,6 @@ from typing import Any
 from tabrel.core.study.model import (
     Bypass,
     Claim,
-    CountRow,
-    Counts,
     Cut,
     Leak,
     Price,
@@ -20,8 +18,10 @@ from tabrel.core.study.model import (
 from tabrel.store.connection import inserted_id
 from tabrel.store.entry.holes import insert_hole_groups, load_hole_groups
 from tabrel.store.entry.readings import entries_by_key, insert_entries, set_state, states_of
+from tabrel.store.entry.typed_numbers import set_typed_numbers, typed_numbers
 from tabrel.store.errors import NotStoredError
 from tabrel.store.rows import built
+from tabrel.store.sample.evidence import evidence_of, insert_evidence
 
 
 @dataclass(frozen=True)
@@ -37,11 +37,11 @@ INSERT_SAMPLE = """
 INSERT INTO sample (study_id, position, label, maker, part_number, price_amount, price_currency, seller, bought, pack,
                     date_code, made, origin, condition, used_km, used_hours, expectation, cut_method, cut_at, cut_note,
                     media_family, media_air_drop_pa, bypass_location, bypass_kind, bypass_spring_material,
-                    bypass_stated_low_kpa, bypass_stated_high_kpa, leak_count, leak_diameter_mm, capacity_g)
+                    bypass_stated_low_kpa, bypass_stated_high_kpa, leak_count, leak_diameter_mm, capacity_g, stated_collapse_kpa)
 VALUES (:study_id, :position, :label, :maker, :part_number, :price_amount, :price_currency, :seller, :bought, :pack,
         :date_code, :made, :origin, :condition, :used_km, :used_hours, :expectation, :cut_method, :cut_at, :cut_note,
         :media_family, :media_air_drop_pa, :bypass_location, :bypass_kind, :bypass_spring_material,
-        :bypass_stated_low_kpa, :bypass_stated_high_kpa, :leak_count, :leak_diameter_mm, :capacity_g)
+        :bypass_stated_low_kpa, :bypass_stated_high_kpa, :leak_count, :leak_diameter_mm, :capacity_g, :stated_collapse_kpa)
 """
 INSERT_OBSERVATION = "INSERT INTO observation (sample_id, key, text) VALUES (:sample_id, :key, :text)"
 INSERT_CLAIM = """
@@ -50,13 +50,6 @@ INSERT INTO claim (sample_id, position, kind, source, relation, efficiency_perce
 VALUES (:sample_id, (SELECT COALESCE(MAX(position) + 1, 0) FROM claim WHERE sample_id = :sample_id),
         :kind, :source, :relation, :efficiency_percent, :size_um, :scale, :standard, :key, :value,
         :wording, :speaker, :seen, :stale)
-"""
-INSERT_COUNTS = """
-INSERT INTO particle_counts (sample_id, scale, volume_ml, dilution) VALUES (:sample_id, :scale, :volume_ml, :dilution)
-"""
-INSERT_COUNT_ROW = """
-INSERT INTO particle_count_row (sample_id, position, size_um, upstream, downstream)
-VALUES (:sample_id, :position, :size_um, :upstream, :downstream)
 """
 
 
@@ -74,11 +67,8 @@ def insert_sample(conn: sqlite3.Connection, study_id: int, position: int, sample
         set_state(conn, sample_id, key, state)
     for claim in sample.claims:
         insert_claim(conn, sample_id, claim)
-    if counts := sample.counts:
-        named = {"sample_id": sample_id, "scale": counts.scale, "volume_ml": counts.volume_ml, "dilution": counts.dilution}
-        conn.execute(INSERT_COUNTS, named)
-        for i, count_row in enumerate(counts.rows):
-            conn.execute(INSERT_COUNT_ROW, {"sample_id": sample_id, "position": i, **vars(count_row)})
+    insert_evidence(conn, sample_id, sample)
+    set_typed_numbers(conn, sample.as_typed, sample_id=sample_id)
     return sample_id
 
 
@@ -88,6 +78,7 @@ def _sample_row(sample: Sample) -> dict[str, Any]:
     plain = (
         "label", "maker", "part_number", "seller", "bought", "pack", "date_code", "made", "origin", "condition",
         "used_km", "used_hours", "expectation", "media_family", "media_air_drop_pa", "capacity_g",
+        "stated_collapse_kpa",
     )  # fmt: skip
     return {name: getattr(sample, name) for name in plain} | {
         "price_amount": sample.price.amount if sample.price else None,
@@ -114,7 +105,7 @@ _DETAIL_COLUMNS = (
     "label", "maker", "part_number", "price_amount", "price_currency", "seller", "bought", "pack", "date_code", "made", "origin",
     "condition", "used_km", "used_hours", "expectation", "media_family", "media_air_drop_pa", "bypass_location", "bypass_kind",
     "bypass_spring_material", "bypass_stated_low_kpa", "bypass_stated_high_kpa", "leak_count", "leak_diameter_mm",
-    "capacity_g",
+    "capacity_g", "stated_collapse_kpa",
 )  # fmt: skip
 UPDATE_SAMPLE = f"UPDATE sample SET {', '.join(f'{column} = :{column}' for column in _DETAIL_COLUMNS)} WHERE id = :id"
 
@@ -122,6 +113,7 @@ UPDATE_SAMPLE = f"UPDATE sample SET {', '.join(f'{column} = :{column}' for colum
 def update_sample_details(conn: sqlite3.Connection, sample_id: int, sample: Sample) -> None:
     """Change the details of a sample that have one value at a time; readings, claims and holes stay."""
     conn.execute(UPDATE_SAMPLE, {"id": sample_id, **_sample_row(sample)})
+    set_typed_numbers(conn, sample.as_typed, sample_id=sample_id)
 
 
 UPDATE_CUT = "UPDATE sample SET cut_method = :method, cut_at = :at, cut_note = :note WHERE id = :id"
@@ -215,7 +207,8 @@ def _stored(conn: sqlite3.Connection, row: sqlite3.Row) -> StoredSample:
         leak=Leak(row["leak_count"], row["leak_diameter_mm"]) if row["leak_count"] is not None else None,
         observations=_observations(conn, sample_id),
         claims=tuple(claim for _, claim in claims_of(conn, sample_id)),
-        counts=_counts(conn, sample_id),
+        as_typed=typed_numbers(conn, sample_id=sample_id),
+        **evidence_of(conn, sample_id),
     )
     return StoredSample(sample_id, int(row["study_id"]), sample)
 
@@ -263,15 +256,3 @@ def set_stale(conn: sqlite3.Connection, claim_id: int, reason: str | None) -> No
 def remove_claim(conn: sqlite3.Connection, claim_id: int) -> None:
     """Remove a claim that was typed wrongly; the journal keeps it."""
     conn.execute(DELETE_CLAIM, {"id": claim_id})
-
-
-SELECT_COUNTS = "SELECT * FROM particle_counts WHERE sample_id = :sample_id"
-SELECT_COUNT_ROWS = "SELECT * FROM particle_count_row WHERE sample_id = :sample_id ORDER BY position"
-
-
-def _counts(conn: sqlite3.Connection, sample_id: int) -> Counts | None:
-    row = conn.execute(SELECT_COUNTS, {"sample_id": sample_id}).fetchone()
-    if row is None:
-        return None
-    rows = conn.execute(SELECT_COUNT_ROWS, {"sample_id": sample_id}).fetchall()
-    return built(Counts, row, rows=tuple(built(CountRow, count_row) for count_row in rows))

@@ -8,9 +8,11 @@ from dataclasses import dataclass, replace
 from tabrel.core.study.model import FORMAT, VERSION, Study
 from tabrel.store.circuit.circuits import insert_circuit, insert_oil, load_circuit, load_oil, set_circuit, set_oil
 from tabrel.store.connection import inserted_id
+from tabrel.store.entry.typed_numbers import set_typed_numbers, typed_numbers
 from tabrel.store.errors import NotStoredError
 from tabrel.store.sample.samples import insert_sample, load_samples
 from tabrel.store.study.plans import load_duty_cycles, load_plan, load_scenarios, save_duty_cycle, save_scenario, set_plan
+from tabrel.store.study.uses import insert_uses, load_uses
 
 
 @dataclass(frozen=True)
@@ -45,7 +47,8 @@ def list_studies(conn: sqlite3.Connection) -> list[StudyRow]:
 
 
 INSERT_STUDY = """
-INSERT INTO study (name, question, reference, uses, price_class) VALUES (:name, :question, :reference, :uses, :price_class)
+INSERT INTO study (name, question, reference, intended_uses, price_class)
+VALUES (:name, :question, :reference, :intended_uses, :price_class)
 """
 
 
@@ -63,15 +66,18 @@ def insert_study(conn: sqlite3.Connection, study: Study) -> int:
     for cycle in study.duty_cycles:
         save_duty_cycle(conn, study_id, cycle)
     set_plan(conn, study_id, study.warm_up)
+    insert_uses(conn, study_id, study.uses)
+    set_typed_numbers(conn, study.as_typed, study_id=study_id)
     return study_id
 
 
 def _study_row(study: Study) -> dict[str, str | None]:
-    return {name: getattr(study, name) for name in ("name", "question", "reference", "uses", "price_class")}
+    return {name: getattr(study, name) for name in ("name", "question", "reference", "intended_uses", "price_class")}
 
 
 UPDATE_STUDY = """
-UPDATE study SET name = :name, question = :question, reference = :reference, uses = :uses, price_class = :price_class
+UPDATE study SET name = :name, question = :question, reference = :reference, intended_uses = :intended_uses,
+                 price_class = :price_class
 WHERE id = :id
 """
 
@@ -82,9 +88,10 @@ def update_study_details(conn: sqlite3.Connection, study_id: int, study: Study) 
     set_circuit(conn, study_id, study.circuit)
     set_oil(conn, study_id, study.oil)
     set_plan(conn, study_id, study.warm_up)
+    set_typed_numbers(conn, study.as_typed, study_id=study_id)
 
 
-SELECT_STUDY = "SELECT name, question, reference, uses, price_class FROM study WHERE id = :id"
+SELECT_STUDY = "SELECT name, question, reference, intended_uses, price_class FROM study WHERE id = :id"
 
 
 def load_study(conn: sqlite3.Connection, study_id: int) -> Study:
@@ -116,11 +123,13 @@ def load_study_frame(conn: sqlite3.Connection, study_id: int) -> Study:
         name=row["name"],
         question=row["question"],
         reference=row["reference"],
-        uses=row["uses"],
+        intended_uses=row["intended_uses"],
         price_class=row["price_class"],
         oil=load_oil(conn, study_id),
         circuit=load_circuit(conn, study_id),
         scenarios=tuple(stored.scenario for stored in load_scenarios(conn, study_id)),
         duty_cycles=load_duty_cycles(conn, study_id),
         warm_up=load_plan(conn, study_id),
+        uses=load_uses(conn, study_id),
+        as_typed=typed_numbers(conn, study_id=study_id),
     )

@@ -1,0 +1,207 @@
+"""Readings as typed, holes, the oil and the engine's oil circuit: what a study and its samples are made of.
+
+Readings stay text with the unit a person typed; everything unknown is None or empty, never zero.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterable, Iterator
+from dataclasses import dataclass
+from typing import Literal
+
+from tabrel.core.study.strict import Strict
+
+Instrument = Literal[
+    "caliper", "micrometer", "tape", "scale", "force_gauge", "pressure_gauge", "permeability_tester", "microscope", "none"
+]
+HoleShape = Literal["round", "slot", "ellipse", "d", "rectangle", "outline"]
+PressureSense = Literal["pump", "gallery"]
+GaugeTap = Literal["pump", "filter_inlet", "gallery"]
+Provenance = Literal["measured", "derived", "published", "by_eye", "assumed"]
+
+
+@dataclass(frozen=True)
+class Reading(Strict):
+    """One reading: its text as typed, and what was recorded about it.
+
+    Attributes
+    ----------
+    text : str
+        As typed, with its unit.
+    struck_out : str or None
+        Why it does not count; it stays visible.
+    taken_at : str or None
+        ISO time, UTC.
+    instrument : str or None
+        What it was taken with; None is the quantity's usual instrument.
+    provenance : str or None
+        Where the value comes from; None is measured.
+    note : str or None
+        Words of the analyst.
+    insisted : bool or None
+        True where the reading was questioned and the analyst confirmed it.
+    """
+
+    text: str
+    struck_out: str | None = None
+    taken_at: str | None = None
+    instrument: Instrument | None = None
+    provenance: Provenance | None = None
+    note: str | None = None
+    insisted: bool | None = None
+
+
+ReadingEntry = str | Reading
+"""A bare text is a reading of which nothing else was recorded."""
+
+
+def as_reading(entry: ReadingEntry) -> Reading:
+    """Return an entry as a `Reading`."""
+    return Reading(entry) if isinstance(entry, str) else entry
+
+
+def as_entry(reading: Reading) -> ReadingEntry:
+    """Return a reading as the document holds it: a bare text where nothing else was recorded."""
+    return reading.text if reading == Reading(reading.text) else reading
+
+
+def used_readings(entries: Iterable[ReadingEntry]) -> tuple[Reading, ...]:
+    """Return the readings that are in use: those not set aside."""
+    return tuple(reading for reading in map(as_reading, entries) if reading.struck_out is None)
+
+
+@dataclass(frozen=True)
+class ViscosityPoint(Strict):
+    """One point of the oil's viscosity line; exactly one of the two viscosities is given.
+
+    A dynamic viscosity counts as taken at high shear (cold cranking) unless marked otherwise.
+    """
+
+    temperature_c: float
+    kinematic_mm2_s: float | None = None
+    dynamic_mpa_s: float | None = None
+    high_shear: bool | None = None
+
+
+@dataclass(frozen=True)
+class Oil(Strict):
+    """An oil: density at 15 °C, viscosity points, the lowest temperature at which it pumps, and where they come from."""
+
+    density_15c_kg_m3: float
+    viscosity: tuple[ViscosityPoint, ...]
+    name: str | None = None
+    pumping_limit_c: float | None = None
+    provenance: Provenance | None = None
+
+
+@dataclass(frozen=True)
+class PumpEfficiency(Strict):
+    """Volumetric efficiency of the pump at one stated point."""
+
+    fraction: float
+    speed_rpm: float
+    pressure_kpa: float
+    temperature_c: float
+
+
+@dataclass(frozen=True)
+class Regulator(Strict):
+    """Pressure regulator: it opens, and passes the whole pump flow of a speed one rise higher."""
+
+    opening_kpa: float
+    full_flow_rise_kpa: float
+    full_flow_speed_rpm: float
+    sense: PressureSense | None = None
+    safety_kpa: float | None = None
+
+
+@dataclass(frozen=True)
+class StatedLoss(Strict):
+    """A part known by one stated pressure loss: cooler or filter head."""
+
+    loss_kpa: float
+    flow_l_min: float
+    temperature_c: float
+    viscous_share: float | None = None
+    bypass_kpa: float | None = None
+
+
+@dataclass(frozen=True)
+class EngineHotPoint(Strict):
+    """The engine by one hot point: gallery pressure at a speed and an oil temperature."""
+
+    gallery_kpa: float
+    speed_rpm: float
+    temperature_c: float
+    jet_share: float | None = None
+    jet_opening_kpa: float | None = None
+    jet_count: int | None = None
+    jet_length_ratio: float | None = None
+    bearing_rise_k: float | None = None
+    bearing_heating: float | None = None
+
+
+@dataclass(frozen=True)
+class Stud(Strict):
+    """The engine's hollow stud, through which the filtered oil leaves; the range is over engines."""
+
+    bore_mm: float
+    length_mm: float | None = None
+    least_bore_mm: float | None = None
+    greatest_bore_mm: float | None = None
+
+
+@dataclass(frozen=True)
+class HoleReadings(Strict):
+    """Readings of one group of holes, by dimension; an outline is points in mm instead."""
+
+    diameter: tuple[ReadingEntry, ...] = ()
+    length: tuple[ReadingEntry, ...] = ()
+    width: tuple[ReadingEntry, ...] = ()
+    height: tuple[ReadingEntry, ...] = ()
+    corner_radius: tuple[ReadingEntry, ...] = ()
+    circle_diameter: tuple[ReadingEntry, ...] = ()
+    points_mm: tuple[tuple[float, float], ...] = ()
+
+    def by_dimension(self) -> Iterator[tuple[str, tuple[ReadingEntry, ...]]]:
+        """Yield the dimensions that hold readings."""
+        for dimension in ("diameter", "length", "width", "height", "corner_radius", "circle_diameter"):
+            if entries := getattr(self, dimension):
+                yield dimension, entries
+
+
+@dataclass(frozen=True)
+class HoleGroup(Strict):
+    """A number of equal holes; `open_fraction` 1 is clear."""
+
+    shape: HoleShape
+    count: int
+    readings: HoleReadings = HoleReadings()
+    open_fraction: float | None = None
+
+
+@dataclass(frozen=True)
+class Adapter(Strict):
+    """A remote or sandwich adapter with cross-holes."""
+
+    holes: tuple[HoleGroup, ...]
+    wall_mm: float | None = None
+    turn_deg: float | None = None
+    reference_bore_mm: float | None = None
+
+
+@dataclass(frozen=True)
+class Circuit(Strict):
+    """The engine's oil circuit; it belongs to the engine, not to a filter."""
+
+    name: str | None = None
+    pump_displacement_cm3_rev: float | None = None
+    pump_efficiency: PumpEfficiency | None = None
+    regulator: Regulator | None = None
+    cooler: StatedLoss | None = None
+    head: StatedLoss | None = None
+    engine: EngineHotPoint | None = None
+    stud: Stud | None = None
+    adapter: Adapter | None = None
+    gauge: GaugeTap | None = None
+    provenance: Provenance | None = None

@@ -1,0 +1,36 @@
+"""Counts, benches and photographs of a sample, each a part of the study document."""
+
+from __future__ import annotations
+
+import sqlite3
+from typing import Any
+
+from pydantic import TypeAdapter
+
+from tabrel.core.study.evidence import BypassBench, Counts, FlowBench, Photograph
+from tabrel.core.study.model import Sample
+
+_ADAPTERS: dict[str, TypeAdapter[Any]] = {
+    "counts": TypeAdapter(Counts),
+    "flow_bench": TypeAdapter(tuple[FlowBench, ...]),
+    "bypass_bench": TypeAdapter(BypassBench),
+    "photographs": TypeAdapter(tuple[Photograph, ...]),
+}
+"""By the field of the sample."""
+
+INSERT_EVIDENCE = "INSERT INTO evidence (sample_id, kind, document) VALUES (:sample_id, :kind, :document)"
+SELECT_EVIDENCE = "SELECT kind, document FROM evidence WHERE sample_id = :sample_id"
+
+
+def insert_evidence(conn: sqlite3.Connection, sample_id: int, sample: Sample) -> None:
+    """Store what tests, benches and photographs say of a sample."""
+    for kind, adapter in _ADAPTERS.items():
+        if held := getattr(sample, kind):
+            document = adapter.dump_json(held, exclude_none=True).decode()
+            conn.execute(INSERT_EVIDENCE, {"sample_id": sample_id, "kind": kind, "document": document})
+
+
+def evidence_of(conn: sqlite3.Connection, sample_id: int) -> dict[str, Any]:
+    """Return what tests, benches and photographs say of a sample, by the field of the sample."""
+    rows = conn.execute(SELECT_EVIDENCE, {"sample_id": sample_id})
+    return {row["kind"]: _ADAPTERS[row["kind"]].validate_json(row["document"], strict=True) for row in rows}
