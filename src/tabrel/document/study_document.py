@@ -13,6 +13,7 @@ from typing import Any, Union, get_args, get_origin, get_type_hints
 
 from pydantic import TypeAdapter, ValidationError
 
+from tabrel.core.details.details import check_typed_numbers
 from tabrel.core.errors import StudyError, nearest_hint
 from tabrel.core.rules.study import check_study
 from tabrel.core.study.model import FORMAT, VERSION, Circuit, Study, field_names
@@ -48,6 +49,7 @@ def read_study(content: bytes | str) -> Study:
     except ValidationError as error:
         raise _refusal(error) from error
     check_study(study)
+    check_typed_numbers(study)
     return replace(study, version=VERSION)
 
 

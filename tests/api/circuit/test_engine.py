@@ -9,7 +9,9 @@ from builders import changed
 def test_engine_numbers_are_typed_undone_and_refused_in_one_sentence(client, first):
     assert details(client, first)["engine.gallery"] == "340 kPa"
     changed_sheet = detail(client, first, "engine.gallery", "51 psi", seen="340 kPa").json()
-    assert changed_sheet["details"]["engine.gallery"].startswith("351.6")
+    assert changed_sheet["details"]["engine.gallery"] == "51 psi"
+    shown = changed_sheet["detail_numbers"]["engine.gallery"]
+    assert (shown["metric"], shown["inch"], shown["is_typed"]) == ("351.633 kPa", "51 psi", True)
     assert changed_sheet["undo"].startswith("hot gallery pressure")
     client.post(f"/api/samples/{first}/undo")
     assert details(client, first)["engine.gallery"] == "340 kPa"

@@ -48,10 +48,10 @@ def test_details_are_stored_and_never_overwritten_unseen(client, sample):
     def put(key, text, seen="", **more):
         return client.post(f"/api/samples/{sample}/details", json={"key": key, "text": text, "seen": seen, **more})
 
-    assert put("sample.price", "9,50 EUR").json()["details"]["sample.price"] == "9.50 EUR"
-    refused(put("sample.price", "8 EUR"), 409, "", "another window has set the price to '9.50 EUR' meanwhile")
-    assert put("sample.price", "8 EUR", seen="9.50 EUR").json()["details"]["sample.price"] == "8.00 EUR"
-    assert put("sample.price", "8.00 EUR", seen="anything").status_code == 200  # nothing to overwrite
+    assert put("sample.price", "9,50 EUR").json()["details"]["sample.price"] == "9,50 EUR"
+    refused(put("sample.price", "8 EUR"), 409, "", "another window has set the price to '9,50 EUR' meanwhile")
+    assert put("sample.price", "8 EUR", seen="9,50 EUR").json()["details"]["sample.price"] == "8 EUR"
+    assert put("sample.price", "8 EUR", seen="anything").status_code == 200  # nothing to overwrite
     refused(put("sample.price", "cheap", seen="8.00 EUR"), 422, "sample.price", "no price")
     refused(put("sample.prise", "1"), 422, "key", "did you mean 'sample.price'")
     assert put("engine.stud_bore", "1/2", seen="13 mm", family="inch").json()["details"]["engine.stud_bore"] == "12.7 mm"

@@ -10,14 +10,36 @@ import pytest
 from builders import study
 from tabrel.core.catalogue.observations import OBSERVATIONS
 from tabrel.core.catalogue.quantities import PART_TITLES, QUANTITIES
-from tabrel.core.details.detail import understood_detail
-from tabrel.core.details.details import DETAILS, detail_texts, with_sample_detail, with_study_detail
+from tabrel.core.details.details import (
+    DETAILS,
+    assumed_details,
+    detail_texts,
+    detail_values,
+    with_sample_detail,
+    with_study_detail,
+)
+from tabrel.core.details.kinds import is_number, understood_detail
 from tabrel.core.details.shelf_age import shelf_age_years
-from tabrel.core.errors import ReadingTextError
+from tabrel.core.errors import ReadingTextError, StudyError
 from tabrel.core.review.before_cut import missing_before_cut
 from tabrel.core.review.claims import check_claim, check_from_text, claim_from_wording
+from tabrel.core.rules.study import check_circuit
 from tabrel.core.sample.measured_sample import measure_sample
-from tabrel.core.study.model import Claim, HoleGroup, HoleReadings, Price, Reading, Sample, SampleHoles, Study
+from tabrel.core.study.defaults import adapter_turn_deg, adapter_wall_mm, jet_opening_kpa, stud_length_mm
+from tabrel.core.study.model import (
+    Claim,
+    HoleGroup,
+    HoleReadings,
+    Leak,
+    Price,
+    PumpEfficiency,
+    Reading,
+    Sample,
+    SampleHoles,
+    Study,
+    TypedNumber,
+)
+from tabrel.core.study.number_keys import number_key, number_places, place_of_key
 
 
 def understood(key, text, family="metric"):
@@ -44,6 +66,11 @@ def understood(key, text, family="metric"):
         ("sample.stated_bypass", "110-180 kPa", (110.0, 180.0)),
         ("sample.stated_bypass", "8 to 11 psi", (55.1581, 75.8423)),
         ("sample.stated_bypass", "1.2 bar", 120.0),
+        ("sample.stated_bypass", "110 - 180", (110.0, 180.0)),
+        ("sample.stated_bypass", "15 pounds", 103.421),
+        ("engine.adapter_turn", "60", 60.0),
+        ("engine.gallery", "50 pounds per square inch", 344.737865),
+        ("engine.pump_efficiency", "88 percent", 0.88),
         ("sample.maker", "", None),
     ],
 )
@@ -68,8 +95,15 @@ def test_a_bare_length_takes_the_familys_unit():
         ("sample.used_km", "120 h", "no number in km or mi"),
         ("sample.used_hours", "5000 mi", "no number in h"),
         ("engine.stud_bore", "13 g", "measures mass"),
-        ("sample.stated_bypass", "180-110 kPa", "lower pressure first"),
-        ("sample.stated_bypass", "110", "no setting with its unit"),
+        ("sample.stated_bypass", "180-110 kPa", "must be the smaller one"),
+        ("sample.stated_bypass", "over 15 psi", "only a bound"),
+        ("sample.used_km", "5,500 km", "can be read two ways: write 5500 or 5.500"),
+        ("sample.price", "9,500 EUR", "can be read two ways"),
+        ("engine.gallery", "5,500", "can be read two ways"),
+        ("engine.gallery", "1e400", "not a finite number"),
+        ("sample.used_hours", "1e400", "cannot be"),
+        ("engine.stud_bore", "over 13 mm", "only a bound"),
+        ("engine.adapter_turn", "90 mm", "no unit of the adapter turn"),
         ("engine.adapter_holes", "5.1 mm", "how many holes"),
     ],
 )
@@ -92,7 +126,7 @@ def test_every_fact_comes_back_as_text_that_means_the_same():
     sample = whole.samples[0]
     for key, text in (
         ("sample.label", "P 2"), ("sample.price", "9.50 EUR"), ("sample.used_km", "12500 km"),
-        ("sample.stated_bypass", "110 - 180 kPa"),
+        ("sample.stated_bypass", "110-180 kPa"),
         ("sample.made", "2024-03"), ("sample.expectation", "many pleats"), ("sample.condition", "used"),
     ):  # fmt: skip
         sample = with_sample_detail(sample, key, text)
@@ -248,3 +282,107 @@ def test_the_air_drop_is_a_pressure():
     assert with_sample_detail(Sample("A"), "media.air_drop", "12.7 mmH2O").media_air_drop_pa == pytest.approx(124.54, abs=0.01)
     with pytest.raises(ReadingTextError, match="measures length"):
         with_sample_detail(Sample("A"), "media.air_drop", "12 mm")
+
+
+def inch_study(*typed):
+    whole = study()
+    for key, text in typed:
+        whole = with_study_detail(whole, key, text, "inch")
+    return whole
+
+
+def test_what_was_typed_of_a_number_is_kept_and_shown_as_typed():
+    whole = inch_study(("engine.gallery", "about 50"), ("engine.stud_bore", "17/32"))
+    assert whole.as_typed == {
+        "gallery_kpa": TypedNumber("50 psi", "by_eye"),
+        "bore_mm": TypedNumber("17/32 in"),
+    }
+    assert whole.circuit.engine.gallery_kpa == pytest.approx(50 * 6.894757)
+    shown = detail_values(whole, whole.samples[0])
+    assert (shown["engine.gallery"].text, shown["engine.gallery"].metric) == ("50 psi", "344.738 kPa")
+    assert shown["engine.stud_bore"].text == "17/32 in"
+    emptied = with_study_detail(whole, "engine.stud_bore", "", "inch")
+    assert emptied.as_typed == {"gallery_kpa": TypedNumber("50 psi", "by_eye")}
+
+
+def test_a_bare_number_of_a_sample_takes_the_familys_unit():
+    """Six holes of 16 thou, which were once taken as six of 0.016 mm."""
+    sample = with_sample_detail(Sample("A"), "element.leak", "6 x 0.016", "inch")
+    assert sample.leak == Leak(6, pytest.approx(0.4064))
+    assert sample.as_typed["leak"] == TypedNumber("6 x 0.016 in")
+    setting = with_sample_detail(sample, "sample.stated_bypass", "15", "inch")
+    assert setting.bypass.stated_kpa == pytest.approx(103.421, abs=1e-3)
+    assert setting.as_typed["stated_kpa"].text == "15 psi"
+
+
+def test_numbers_that_come_with_another_are_marked_assumed():
+    """Typing an efficiency of 88 % says nothing of the speed at which it holds."""
+    bare = replace(study(), circuit=None)
+    whole = with_study_detail(bare, "engine.pump_efficiency", "88 %", "metric")
+    assert whole.circuit.pump_efficiency == PumpEfficiency(0.88, 3000, 400, 100)
+    assert whole.as_typed["fraction"] == TypedNumber("88 %")
+    assumed = {"engine.pump_efficiency_speed", "engine.pump_efficiency_pressure", "engine.pump_efficiency_temperature"}
+    assert assumed <= set(assumed_details(whole))
+    stated = with_study_detail(whole, "engine.pump_efficiency_speed", "3000 rpm", "metric")
+    assert "engine.pump_efficiency_speed" not in assumed_details(stated)
+    gone = with_study_detail(stated, "engine.pump_efficiency", "", "metric")
+    assert gone.as_typed == {}
+
+
+def test_a_stud_length_and_an_adapter_stay_unstated_until_they_are_typed():
+    bare = replace(study(), circuit=None)
+    whole = with_study_detail(bare, "engine.stud_bore", "14.5 mm", "metric")
+    assert (whole.circuit.stud.length_mm, stud_length_mm(whole.circuit.stud)) == (None, 20.0)
+    whole = with_study_detail(whole, "engine.adapter_holes", "3 x 5.3 mm", "metric")
+    adapter = whole.circuit.adapter
+    assert (adapter.wall_mm, adapter.turn_deg) == (None, None)
+    assert (adapter_wall_mm(adapter), adapter_turn_deg(adapter)) == (4.0, 90.0)
+    assert {"engine.stud_length", "engine.adapter_wall", "engine.adapter_turn"} <= set(assumed_details(whole))
+    turned = with_study_detail(whole, "engine.adapter_turn", "0", "metric")
+    assert adapter_turn_deg(turned.circuit.adapter) == 0
+    assert "engine.adapter_turn" not in assumed_details(turned)
+
+
+def test_no_heating_and_no_jets_are_statements():
+    whole = with_study_detail(with_study_detail(study(), "engine.bearing_rise", "0", "metric"), "engine.jet_share", "0", "metric")
+    check_circuit(whole.circuit)
+    assert (whole.circuit.engine.bearing_rise_k, whole.circuit.engine.jet_share) == (0, 0)
+    shared = with_study_detail(replace(study(), circuit=None), "engine.gallery", "340 kPa", "metric")
+    shared = with_study_detail(shared, "engine.jet_share", "30 %", "metric")
+    assert shared.circuit.engine.jet_opening_kpa is None
+    assert jet_opening_kpa(shared.circuit.engine) == 170
+    assert "engine.jet_opening" in assumed_details(shared)
+
+
+@pytest.mark.parametrize(
+    ("as_typed", "says"),
+    [
+        ({"gallery_kp": {"text": "50 psi"}}, "did you mean 'gallery_kpa'"),
+        ({"temperature_c": {"text": "100 °C"}}, "key of no number"),
+        ({"gallery_kpa": {"text": " "}}, "is empty"),
+        ({"gallery_kpa": {"text": "15 psi"}}, "is not the number beside it, which is 340 kPa"),
+        ({"start_c": {"text": "-20 °C"}}, "a number that is not there"),
+    ],
+)
+def test_what_is_kept_as_typed_must_be_of_a_number_and_say_it(as_typed, says):
+    with pytest.raises(StudyError, match=says):
+        study(("as_typed", as_typed))
+
+
+@pytest.mark.parametrize("key", ["engine.gallery_kpa", "circuit.engine.gallery_kpa", "gallery_kpa"])
+def test_longer_keys_name_the_same_number(key):
+    whole = study(("as_typed", {key: {"text": "340 kPa", "origin": "library"}}))
+    assert list(whole.as_typed) == [key]
+    assert detail_values(whole, whole.samples[0])["engine.gallery"].origin == "library"
+    assert with_study_detail(whole, "engine.gallery", "50 psi", "metric").as_typed == {"gallery_kpa": TypedNumber("50 psi")}
+
+
+@pytest.mark.parametrize("owner", ["study", "sample"])
+def test_the_key_of_every_number_leads_back_to_its_place(owner):
+    places = number_places(owner)
+    keys = [number_key(owner, place) for place in places]
+    assert len(set(keys)) == len(places)
+    assert [place_of_key(owner, key) for key in keys] == list(places)
+    for detail in DETAILS.values():
+        if detail.owner == owner and is_number(detail):
+            assert detail.place in places, detail.key

@@ -51,6 +51,7 @@ class DetailOut(WireModel):
     stage: str
     synonyms: list[str]
     usual: str
+    usual_inch: str
 
 
 class PartTitleOut(WireModel):

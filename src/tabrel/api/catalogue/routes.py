@@ -29,6 +29,7 @@ from tabrel.core.catalogue.terms import ENGINE_SIDE, INPUTS, TERMS
 from tabrel.core.catalogue.units import UNITS, UnitFamily, in_family, printed
 from tabrel.core.details.circuit_details import CIRCUIT_PARTS, MAP_NEEDS
 from tabrel.core.details.details import DETAILS
+from tabrel.core.details.kinds import detail_text
 from tabrel.core.hydraulics.threshold_curve import HOTTEST
 from tabrel.core.maps.quantities import MAP_QUANTITIES
 from tabrel.core.review.before_cut import CAUTIONS, CUT_METHODS
@@ -73,7 +74,8 @@ def catalogue_out() -> CatalogueOut:
                 whole_only=detail.whole_only,
                 stage=detail.stage,
                 synonyms=list(detail.synonyms),
-                usual=detail.usual,
+                usual=detail_text(detail, detail.usual) or "",
+                usual_inch=detail_text(detail, detail.usual, "inch") or "",
             )
             for detail in DETAILS.values()
         ],

@@ -15,7 +15,7 @@ from tabrel.core.catalogue.observation import observed, with_field_observed
 from tabrel.core.catalogue.observations import OBSERVATIONS
 from tabrel.core.catalogue.quantities import PART_TITLES
 from tabrel.core.circuit.hot_point import circuit_problem
-from tabrel.core.details.details import DETAILS, detail_texts, with_sample_detail, with_study_detail
+from tabrel.core.details.details import DETAILS, detail_values, with_sample_detail, with_study_detail
 from tabrel.core.errors import ReadingTextError, StudyError, nearest_hint
 from tabrel.core.rules.plans import check_plan
 from tabrel.core.rules.study import check_circuit, check_oil, check_sample
@@ -37,15 +37,16 @@ def post_detail(sample_id: int, given: DetailIn, conn: Connection) -> SheetOut:
     detail = DETAILS[given.key]
     stored = load_sample(conn, sample_id)
     study = load_study(conn, stored.study_id)
-    now = detail_texts(study, stored.sample).get(given.key)
+    known = detail_values(study, stored.sample).get(given.key)
+    now = known.text if known else None
     text = " ".join(given.text.split())
-    if text == (now or ""):
+    if text == (now or "") or (known and not known.is_typed and text in (known.metric, known.inch)):
         return sheet_out(conn, sample_id)
     _same_as_seen(now, given.seen, detail.title)
     words = f"{detail.title}: {text or 'removed'}"
     try:
         if detail.owner == "sample":
-            sample = with_sample_detail(stored.sample, given.key, text)
+            sample = with_sample_detail(stored.sample, given.key, text, given.family)
             check_sample("sample", sample)
             others = (other for other in load_samples(conn, stored.study_id) if other.id != sample_id)
             if any(other.sample.label == sample.label for other in others):

@@ -39,6 +39,16 @@ class EstimateOut(WireModel):
     used: int
 
 
+class DetailNumberOut(WireModel):
+    """A detail that is a number: in both families, whether its text is as typed, where it comes from."""
+
+    metric: str
+    inch: str
+    is_typed: bool
+    provenance: str | None
+    origin: str | None
+
+
 class BoundOut(WireModel):
     """The bounds read of a quantity that has no value, in words, in both families."""
 
@@ -207,6 +217,7 @@ class SheetOut(WireModel):
     label: str
     parts: list[PartOut]
     details: dict[str, str]
+    detail_numbers: dict[str, DetailNumberOut]
     claims: list[ClaimOut]
     shelf: str | None
     plate: PlateOut

@@ -11,6 +11,7 @@ from tabrel.api.sample.models import (
     BoundOut,
     ClaimOut,
     CutOut,
+    DetailNumberOut,
     EstimateOut,
     FieldOut,
     FieldWarningOut,
@@ -38,7 +39,8 @@ from tabrel.core.catalogue.quantities import (
 from tabrel.core.catalogue.results import HEADLINES
 from tabrel.core.catalogue.terms import PROVENANCE_ORDER
 from tabrel.core.catalogue.units import UNITS, printed, shown
-from tabrel.core.details.details import detail_texts
+from tabrel.core.details.details import DETAILS, detail_values
+from tabrel.core.details.kinds import is_number
 from tabrel.core.details.shelf_age import shelf_age_years
 from tabrel.core.entry.reading_text import parse_reading
 from tabrel.core.oil.model import oil_model
@@ -72,13 +74,20 @@ def sheet_out(conn: sqlite3.Connection, sample_id: int) -> SheetOut:
     for reading in readings_of_sample(conn, sample_id):
         readings.setdefault(reading.quantity_key, []).append(reading)
     undo, redo = last_change(conn, stored.study_id, sample_id), next_undone(conn, stored.study_id, sample_id)
-    cut = sample.cut
+    cut, details = sample.cut, detail_values(study, sample)
     return SheetOut(
         id=sample_id,
         study_id=stored.study_id,
         label=sample.label,
         parts=list(_parts(sample, readings, analysis)),
-        details=detail_texts(study, sample),
+        details={key: value.text for key, value in details.items()},
+        detail_numbers={
+            key: DetailNumberOut(
+                metric=value.metric, inch=value.inch, is_typed=value.is_typed, provenance=value.provenance, origin=value.origin
+            )
+            for key, value in details.items()
+            if is_number(DETAILS[key])
+        },
         claims=[_claim_out(claim_id, claim, sample, measured) for claim_id, claim in claims_of(conn, sample_id)],
         shelf=_shelf(sample),
         plate=plate_out(measured, oil_model(study.oil) if study.oil else None),

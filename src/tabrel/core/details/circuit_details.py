@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import Any
 
-from tabrel.core.details.detail import Detail, DetailKind, detail_text
+from tabrel.core.details.detail import Detail, DetailKind
 from tabrel.core.study.defaults import (
     BEARING_HEATING,
     BEARING_RISE_K,
@@ -47,32 +47,17 @@ MAP_NEEDS = (
 """Details of oil and engine without which no map is computed."""
 
 
-def _detail(
-    key: str,
-    title: str,
-    kind: DetailKind,
-    place: tuple[str, ...],
-    help: str = "",
-    *,
-    usual: Any = None,
-    **more: Any,
-) -> Detail:
-    """Return a row; `usual` is the value taken while it is empty, in the document's unit."""
-    bare = Detail(key, title, kind, place, help, **more)
-    return Detail(key, title, kind, place, help, **more, usual=detail_text(bare, usual) or "")
-
-
 def _engine(part: str, key: str, title: str, unit: str, place: tuple[str, ...], help: str = "", **more: Any) -> Detail:
     kind: DetailKind = "count" if unit == "count" else "quantity"
     unit = "" if unit == "count" else unit
-    return _detail(f"engine.{key}", title, kind, ("circuit", *place), help, stage="engine", unit=unit, part=part, **more)
+    return Detail(f"engine.{key}", title, kind, ("circuit", *place), help, stage="engine", unit=unit, part=part, **more)
 
 
 def _engine_choice(
     part: str, key: str, title: str, choices: tuple[str, ...], place: tuple[str, ...], help: str, **more: Any
 ) -> Detail:
     place = ("circuit", *place)
-    return _detail(f"engine.{key}", title, "one_of", place, help, choices=choices, stage="engine", part=part, **more)
+    return Detail(f"engine.{key}", title, "one_of", place, help, choices=choices, stage="engine", part=part, **more)
 
 
 _PUMP, _REGULATOR, _COOLER, _HEAD, _HOT = "pump_efficiency", "regulator", "cooler", "head", "engine"
@@ -212,7 +197,15 @@ _ENGINE: tuple[Detail, ...] = (
         usual=JET_SHARE,
         in_drawing=True,
     ),
-    _engine("jets", "jet_opening", "jets open at", "kPa", (_HOT, "jet_opening_kpa"), "gallery pressure", in_drawing=True),
+    _engine(
+        "jets",
+        "jet_opening",
+        "jets open at",
+        "kPa",
+        (_HOT, "jet_opening_kpa"),
+        "gallery pressure; half the hot one, assumed, while empty",
+        in_drawing=True,
+    ),
     _engine("jets", "jet_count", "number of jets", "count", (_HOT, "jet_count"), usual=JET_COUNT),
     _engine(
         "gallery",
@@ -270,7 +263,7 @@ _OIL: tuple[Detail, ...] = (
 
 def _plan(field: str, title: str, unit: str, help: str = "", **more: Any) -> Detail:
     usual = getattr(USUAL_PLAN, field)
-    return _detail(f"plan.{field}", title, "quantity", ("warm_up", field), help, usual=usual, stage="warm_up", unit=unit, **more)
+    return Detail(f"plan.{field}", title, "quantity", ("warm_up", field), help, usual=usual, stage="warm_up", unit=unit, **more)
 
 
 _PLAN: tuple[Detail, ...] = (

@@ -2,12 +2,14 @@
 
 from __future__ import annotations
 
-from dataclasses import MISSING, dataclass, field, fields, replace
+from dataclasses import MISSING, dataclass, fields, replace
 from typing import Any
 
 from tabrel.core.details.detail import Detail
 from tabrel.core.errors import ReadingTextError
-from tabrel.core.study.defaults import BEGINNINGS, STUD_LENGTH_MM
+from tabrel.core.study.defaults import BEGINNINGS
+from tabrel.core.study.model import TypedNumber
+from tabrel.core.study.number_keys import number_places, with_typed_at
 from tabrel.core.study.plans import WarmUpPlan
 
 
@@ -21,13 +23,10 @@ class _Part:
         The detail without which the part is not there; empty: it is never removed.
     first : str
         What is said where another detail is typed before the part is there.
-    emptied : dict
-        What a field goes back to when it is emptied.
     """
 
     head: str = ""
     first: str = ""
-    emptied: dict[str, Any] = field(default_factory=dict)
 
 
 _PARTS: dict[tuple[str, ...], _Part] = {
@@ -37,9 +36,7 @@ _PARTS: dict[tuple[str, ...], _Part] = {
     ("circuit", "cooler"): _Part("loss_kpa"),
     ("circuit", "head"): _Part("loss_kpa"),
     ("circuit", "engine"): _Part("gallery_kpa"),
-    ("circuit", "stud"): _Part(
-        "bore_mm", "the stud's bore is not known yet: type it first", emptied={"length_mm": STUD_LENGTH_MM}
-    ),
+    ("circuit", "stud"): _Part("bore_mm", "the stud's bore is not known yet: type it first"),
     ("circuit", "adapter"): _Part("holes", "there is no adapter yet: type its cross-holes first"),
 }
 
@@ -78,6 +75,54 @@ def with_value(owner: Any, detail: Detail, value: Any) -> Any:
     return _with(owner, detail, detail.place, (), value)
 
 
+def number_at(owner: Any, place: tuple[str, ...]) -> Any:
+    """Return the number at a place of a study or a sample, which may lie in an item of a list, or None."""
+    held = owner
+    for step in place:
+        name, _, item = step.partition("[")
+        held = None if held is None else getattr(held, name)
+        if item and held is not None:
+            held = held[int(item[:-1])] if int(item[:-1]) < len(held) else None
+    return held
+
+
+def with_typed_value(owner: Any, detail: Detail, value: Any, typed: TypedNumber | None) -> Any:
+    """Return a study or a sample with the value of one detail set, and what was typed of it kept.
+
+    Numbers that come into being because their part begins (the speed at which an efficiency is stated) are marked
+    assumed; what was typed of numbers that are no longer there is dropped.
+
+    Parameters
+    ----------
+    owner : Study or Sample
+        Never changed itself.
+    detail : Detail
+        With its place in it.
+    value : object
+        From `kinds.understood_detail`; None removes it.
+    typed : TypedNumber or None
+        From `kinds.typed_detail`.
+
+    Returns
+    -------
+    Study or Sample
+
+    Raises
+    ------
+    ReadingTextError
+        If it cannot be removed, or something has to be typed before it.
+    """
+    changed = with_value(owner, detail, value)
+    as_typed = with_typed_at(detail.owner, owner.as_typed, detail.place, typed)
+    for place in (place for place in number_places(detail.owner) if not any("[]" in step for step in place)):
+        before, after = number_at(owner, place), number_at(changed, place)
+        if after is None:
+            as_typed = with_typed_at(detail.owner, as_typed, place, None)
+        elif before is None and place != detail.place:
+            as_typed = with_typed_at(detail.owner, as_typed, place, TypedNumber(f"{after:g}", "assumed"))
+    return replace(changed, as_typed=as_typed)
+
+
 def _with(held: Any, detail: Detail, ahead: tuple[str, ...], behind: tuple[str, ...], value: Any) -> Any:
     name, *rest = ahead
     if not rest:
@@ -91,14 +136,11 @@ def _with(held: Any, detail: Detail, ahead: tuple[str, ...], behind: tuple[str, 
             return held
         if rest[0] == part.head:
             return replace(held, **{name: None})
-        value = part.emptied.get(rest[0])
-        if value is None and inner is not None and not _is_optional(inner, rest[0]):
+        if inner is not None and not _is_optional(inner, rest[0]):
             raise ReadingTextError(f"the {detail.title} is part of that point and cannot be empty: type it")
     if inner is None and part.first and rest[0] != part.head:
         raise ReadingTextError(part.first)
     changed = _with(BEGINNINGS[place] if inner is None else inner, detail, tuple(rest), place, value)
-    if name == "engine" and rest[0] == "jet_share" and value and changed.jet_opening_kpa is None:
-        changed = replace(changed, jet_opening_kpa=round(changed.gallery_kpa / 2))
     return replace(held, **{name: None if changed == WarmUpPlan() else changed})  # an empty plan is none
 
 

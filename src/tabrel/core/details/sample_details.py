@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from tabrel.core.details.detail import Detail
+from tabrel.core.study.defaults import ADAPTER_TURN_DEG, ADAPTER_WALL_MM, STUD_LENGTH_MM
 
 SAMPLE_DETAILS: tuple[Detail, ...] = (
     Detail(
@@ -45,7 +46,8 @@ SAMPLE_DETAILS: tuple[Detail, ...] = (
         "stud length",
         "length",
         ("circuit", "stud", "length_mm"),
-        "through which the oil leaves; 20 mm while unknown",
+        "through which the oil leaves",
+        usual=STUD_LENGTH_MM,
         part="stud",
     ),
     Detail(
@@ -72,6 +74,26 @@ SAMPLE_DETAILS: tuple[Detail, ...] = (
         "such as 3 x 5.3 mm; leave empty without an adapter",
         part="adapter",
         in_drawing=True,
+    ),
+    Detail(
+        "engine.adapter_wall",
+        "adapter wall",
+        "length",
+        ("circuit", "adapter", "wall_mm"),
+        "that the cross-holes go through",
+        usual=ADAPTER_WALL_MM,
+        part="adapter",
+    ),
+    Detail(
+        "engine.adapter_turn",
+        "adapter turns the oil by",
+        "quantity",
+        ("circuit", "adapter", "turn_deg"),
+        "degrees, between the way in and the way out of its holes",
+        synonyms=("turn angle",),
+        usual=ADAPTER_TURN_DEG,
+        unit="°",
+        part="adapter",
     ),
     Detail(
         "engine.adapter_reference_bore",

@@ -3,7 +3,8 @@
 from __future__ import annotations
 
 from tabrel.core.catalogue.units import UnitFamily
-from tabrel.core.details.detail import Detail, understood_detail
+from tabrel.core.details.detail import Detail
+from tabrel.core.details.kinds import understood_detail
 from tabrel.core.details.places import with_value
 from tabrel.core.rules.plans import check_scenario
 from tabrel.core.study.plans import Scenario

@@ -16,14 +16,16 @@ from tabrel.core.catalogue.units import UNITS, Dimension, one_word_units, unit_o
 from tabrel.core.entry.drills import drill_interval
 from tabrel.core.errors import ReadingTextError, nearest_hint
 
-_NUMBER = r"(?:\d+(?:\s+|-)\d+/\d+|\d+/\d+|(?:\d+[.,]?\d*|[.,]\d+)(?:[eE][+-]?\d+)?)"
+NUMBER = r"(?:\d+(?:\s+|-)\d+/\d+|\d+/\d+|(?:\d+[.,]?\d*|[.,]\d+)(?:[eE][+-]?\d+)?)"
+"""A typed number: with a decimal point or comma, a fraction, or a whole number and a fraction."""
+
 _MARKS = "'\"′″’”"
-_TERM = re.compile(rf"\s*(?P<number>[+-]?{_NUMBER})\s*(?P<unit>[{_MARKS}]|[^\s\d.,+-][^\s]*)?")
+_TERM = re.compile(rf"\s*(?P<number>[+-]?{NUMBER})\s*(?P<unit>[{_MARKS}]|[^\s\d.,+-][^\s]*)?")
 _GO_NO_GO = re.compile(r"^go\s+(?P<go>.+?)\s+no[- ]?go\s+(?P<no_go>.+)$", re.IGNORECASE)
-_THREADS_PER_INCH = re.compile(rf"^(?P<number>{_NUMBER})\s*tpi$", re.IGNORECASE)
+_THREADS_PER_INCH = re.compile(rf"^(?P<number>{NUMBER})\s*tpi$", re.IGNORECASE)
 _PRINTED_SIGNS = str.maketrans({"²": "2", "′": "'", "″": '"', "’": "'", "”": '"'})
 _RANGE = re.compile(
-    rf"^(?:between\s+)?(?P<low>[+-]?{_NUMBER})\s*(?P<unit>[^\s\d.,+-]\S*?)?\s*(?:\bto\b|\band\b|…|–)\s*(?P<high>.+)$",
+    rf"^(?:between\s+)?(?P<low>[+-]?{NUMBER})\s*(?P<unit>[^\s\d.,+-]\S*?)?\s*(?:\bto\b|\band\b|…|–)\s*(?P<high>.+)$",
     re.IGNORECASE,
 )
 _BOUND = re.compile(
@@ -101,7 +103,7 @@ def parse_reading(text: str, dimension: Dimension, *, zero_allowed: bool = True)
         return _interval_reading(goes, stops, unit="in")
     if threads := _THREADS_PER_INCH.match(plain):
         _require_length(dimension, "a number of threads per inch")
-        count = _number(threads["number"], plain)
+        count = typed_number(threads["number"], plain)
         if not count > 0:
             raise ReadingTextError(f"{plain!r} counts no threads: type how many there are in one inch")
         return ParsedReading(value=UNITS["in"].factor / count, interval=None, unit="tpi")
@@ -161,7 +163,7 @@ def _sum_of_terms(text: str, dimension: Dimension) -> tuple[float, str, float]:
         runs_on = match is not None and text[match.end() : match.end() + 1].strip() != "" and text[match.end() - 1] not in _MARKS
         if match is None or runs_on:
             raise ReadingTextError(f"{text!r} is not a number with a unit: write it like {_example(dimension)}")
-        number = _number(match["number"], text)
+        number = typed_number(match["number"], text)
         unit = match["unit"] or ""
         unit, factor = _unit(unit, dimension, text)
         if terms and not factor < last_factor:
@@ -192,7 +194,31 @@ def _last_digit(number: str) -> float:
     return float(10.0 ** (min(300, int(exponent or 0)) - decimals))
 
 
-def _number(text: str, whole: str) -> float:
+def typed_number(text: str, whole: str) -> float:
+    """Return a typed number; one that can be read two ways is refused.
+
+    Parameters
+    ----------
+    text : str
+        The number alone, as `NUMBER` takes it, with or without a sign.
+    whole : str
+        All that was typed, for the sentence.
+
+    Returns
+    -------
+    float
+        Infinite where it is too large.
+
+    Raises
+    ------
+    ReadingTextError
+        If it can be read two ways, or divides by zero.
+
+    Examples
+    --------
+    >>> typed_number("2 15/16", "2 15/16 in"), typed_number("5,5", "5,5 mm")
+    (2.9375, 5.5)
+    """
     if re.fullmatch(r"[+-]?[1-9]\d{0,2},\d{3}", text):
         raise ReadingTextError(f"{whole!r} can be read two ways: write {text.replace(',', '')} or {text.replace(',', '.')}")
     sign = -1.0 if text.startswith("-") else 1.0

@@ -1,4 +1,4 @@
-"""Numbers of the engine side as a person types them: temperatures, speeds, flows, shares, with or without a unit."""
+"""Numbers of details, oil, engine and plans as a person types them, by the grammar of readings: with or without a unit."""
 
 from __future__ import annotations
 
@@ -6,19 +6,20 @@ import re
 from functools import lru_cache
 from math import isfinite
 
-from tabrel.core.catalogue.units import UNITS, Dimension, UnitFamily, in_family
+from tabrel.core.catalogue.units import UNITS, Dimension, UnitFamily, in_family, one_word_units, unit_of
+from tabrel.core.entry.reading_text import NUMBER, typed_number
 from tabrel.core.errors import ReadingTextError
 
 _ALSO: dict[str, tuple[Dimension, ...]] = {"displacement": ("displacement", "volume")}
 """Dimensions whose units are taken besides a unit's own: a displacement is stated as cm³ as well as cm³/rev."""
 
-_WITHOUT_DIMENSION: dict[str, tuple[str, ...]] = {"K": ("", "k", "°c"), "": ("", "×", "x")}
+_WITHOUT_DIMENSION: dict[str, tuple[str, ...]] = {"K": ("", "k", "°c"), "": ("", "×", "x"), "°": ("", "°", "deg", "degrees")}
 """Spellings of units that convert to nothing else."""
 
 _BARE_IN_METRIC = ("g",)
 """Masses of dirt are grams in both families."""
 
-_NUMBER = re.compile(r"(?P<number>[-+−]?[\d][\d.,]*(?:e[-+]?\d+)?|[-+−]?[.,]\d+)\s*(?P<unit>.*)", re.IGNORECASE)
+_NUMBER = re.compile(rf"(?P<number>[-+]?{NUMBER})\s*(?P<unit>[^\d\s].*)?")
 
 
 def understood_number(text: str, unit: str, title: str, family: UnitFamily) -> float:
@@ -29,7 +30,7 @@ def understood_number(text: str, unit: str, title: str, family: UnitFamily) -> f
     text : str
         A number, with its unit or bare.
     unit : str
-        Of the document: a key of the units here, ``°C`` or ``share``.
+        Of the document: a key of the units here, ``°C``, ``°`` or ``share``.
     title : str
         What it is, for the sentence.
     family : str
@@ -42,31 +43,21 @@ def understood_number(text: str, unit: str, title: str, family: UnitFamily) -> f
     Raises
     ------
     ReadingTextError
-        If it is not such a number, with the correction.
+        If it is not such a number, or one that can be read two ways, with the correction.
 
     Examples
     --------
     >>> understood_number("212 °F", "°C", "temperature", "metric"), understood_number("88 %", "share", "efficiency", "metric")
     (100.0, 0.88)
     """
-    match = _NUMBER.fullmatch(text.strip())
-    if match is None:
-        raise ReadingTextError(f"{text!r} is no number: type the {title} like {_example(unit)}")
-    plain = match["number"].replace("−", "-").replace(",", ".")
-    try:
-        number = float(plain)
-    except ValueError as error:
-        raise ReadingTextError(f"{text!r} is no number: type the {title} like {_example(unit)}") from error
-    if not isfinite(number):
-        raise ReadingTextError(f"{text!r} is not a finite number: type the {title} like {_example(unit)}")
-    typed = match["unit"].strip().lower()
+    number, typed = _parts(text, unit, title)
     if unit == "°C":
         if typed in ("", "°c", "c"):
             return number
         if typed in ("°f", "f"):
             return round((number - 32) / 1.8, 6)
     elif unit == "share":
-        if typed == "%":
+        if typed in ("%", "percent", "per cent"):
             return round(number / 100, 9)
         if typed == "":
             return round(number / 100, 9) if number > 1 else number
@@ -74,12 +65,52 @@ def understood_number(text: str, unit: str, title: str, family: UnitFamily) -> f
         if typed in _WITHOUT_DIMENSION[unit]:
             return float(f"{number:.9g}")
     else:
-        own = _symbol(unit)
-        bare = own if own in _BARE_IN_METRIC else in_family(own, family)
-        factor = _factors(UNITS[own].dimension).get(_plain(typed or bare))
+        factor = _factor(typed, unit, family)
         if factor is not None:
-            return float(f"{number * factor / UNITS[own].factor:.9g}")
-    raise ReadingTextError(f"{match['unit'].strip()!r} is no unit of the {title}: type it like {_example(unit)}")
+            return float(f"{number * factor:.9g}")
+    raise ReadingTextError(f"{typed!r} is no unit of the {title}: type it like {_example(unit)}")
+
+
+def with_stated_unit(text: str, unit: str, title: str, family: UnitFamily) -> str:
+    """Return a typed number with the unit in which it is understood where it carries none.
+
+    Examples
+    --------
+    >>> with_stated_unit("50", "kPa", "gallery pressure", "inch"), with_stated_unit("88", "share", "efficiency", "inch")
+    ('50 psi', '88 %')
+    """
+    number, typed = _parts(text, unit, title)
+    if typed or unit in ("", "°"):
+        return text.strip()
+    if unit == "share":
+        return f"{text.strip()} %" if number > 1 else text.strip()
+    if unit in ("°C", "K"):
+        return f"{text.strip()} {unit}"
+    own = _symbol(unit)
+    return f"{text.strip()} {own if own in _BARE_IN_METRIC else in_family(own, family)}"
+
+
+def _parts(text: str, unit: str, title: str) -> tuple[float, str]:
+    """Return the number of a text and its unit in lower case."""
+    plain = one_word_units(text.strip().replace("−", "-"))
+    match = _NUMBER.fullmatch(plain)
+    if match is None:
+        raise ReadingTextError(f"{text!r} is no number: type the {title} like {_example(unit)}")
+    number = typed_number(match["number"], text.strip())
+    if not isfinite(number):
+        raise ReadingTextError(f"{text!r} is not a finite number: type the {title} like {_example(unit)}")
+    return number, (match["unit"] or "").strip().lower()
+
+
+def _factor(typed: str, unit: str, family: UnitFamily) -> float | None:
+    """Return the size of a typed unit in units of the document, or None where it is none of this dimension."""
+    own = _symbol(unit)
+    bare = own if own in _BARE_IN_METRIC else in_family(own, family)
+    dimension = UNITS[own].dimension
+    factor = _factors(dimension).get(_plain(typed or bare))
+    if factor is None and (spelled := unit_of(typed, dimension)) is not None:
+        factor = spelled.factor
+    return None if factor is None else factor / UNITS[own].factor
 
 
 def _plain(unit: str) -> str:
@@ -99,13 +130,23 @@ def _factors(dimension: Dimension) -> dict[str, float]:
 
 
 def _example(unit: str) -> str:
-    return {"°C": "100 °C", "share": "30 %", "kPa": "340 kPa", "rpm": "3000 rpm", "": "4"}.get(unit, f"12 {unit}")
+    return {"°C": "100 °C", "share": "30 %", "kPa": "340 kPa", "rpm": "3000 rpm", "": "4", "°": "90"}.get(unit, f"12 {unit}")
 
 
-def number_text(value: float | None, unit: str) -> str | None:
-    """Return a number of the document as it is shown in a field, or None."""
+def number_text(value: float | None, unit: str, family: UnitFamily = "metric") -> str | None:
+    """Return a number of the document as it is shown in a field in a family, or None.
+
+    Examples
+    --------
+    >>> number_text(340.0, "kPa"), number_text(340.0, "kPa", "inch"), number_text(0.3, "share")
+    ('340 kPa', '49.31 psi', '30 %')
+    """
     if value is None:
         return None
     if unit == "share":
         return f"{round(100 * value, 6):g} %"
+    own = _symbol(unit)
+    if family == "inch" and own in UNITS and own not in _BARE_IN_METRIC and in_family(own, "inch") != own:
+        other = in_family(own, "inch")
+        return f"{value * UNITS[own].factor / UNITS[other].factor:.4g} {other}"
     return f"{value:.6g} {unit}".strip()

@@ -1,6 +1,7 @@
 """The results of a sample, and the working behind each.
 
 `analysis`          all results and warnings: `analyse_sample`
+`bounded`           results of sizes of which only a bound is known: `bounded_results`
 `working`           a result as lines of formula, numbers put in and result
 `working_chains`    the lines of each result
 """

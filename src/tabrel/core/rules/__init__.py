@@ -1,6 +1,8 @@
 """What is refused in a study: impossible values, with the place and the correction.
 
 `study`         readings, holes, oil, circuit, claims: `check_study`, `check_sample`
+`evidence`      counts, benches, photographs
+`uses`          uses
 `plans`         scenarios, duty cycles, warm-up plans
 `refusals`      the refusals they share
 """

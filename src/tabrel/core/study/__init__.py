@@ -1,7 +1,11 @@
 """The study as typed: engine, oil, filters and their readings, and what is only thought of.
 
-`model`     the study document as dataclasses: `Study`, `Sample`, `Circuit`, `Oil`, `Reading`, `Claim` …
-`plans`     what is only thought of: `Scenario`, `DutyCycle`, `WarmUpPlan`
-`defaults`  what is taken where a study does not state it
-`strict`    what every part of the document shares: no unknown keys, no numbers that are not finite
+`model`        the study document as dataclasses: `Study`, `Sample`, `Claim`, `TypedNumber`; it hands on the next three
+`frame`        what they are made of: `Reading`, `HoleGroup`, `Oil`, `Circuit`
+`evidence`     what tests and benches say: `Counts`, `FlowBench`, `BypassBench`, `Photograph`
+`uses`         what the filters are to be good for: `Use`
+`plans`        what is only thought of: `Scenario`, `DutyCycle`, `WarmUpPlan`
+`number_keys`  keys under which numbers are kept as they were typed: `number_key`, `typed_at`
+`defaults`     what is taken where a study does not state it
+`strict`       what every part of the document shares: no unknown keys, no numbers that are not finite
 """

@@ -1,4 +1,5 @@
 """Rows of samples, their claims and observations.
 
+`evidence`  counts, benches and photographs, each a part of the study document
 `samples`   samples whole, and what is set of them one by one
 """

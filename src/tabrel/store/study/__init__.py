@@ -1,5 +1,6 @@
 """Rows of studies and of what is only thought of in them.
 
 `studies`   studies whole, and the frame without samples
+`uses`      what the filters are to be good for
 `plans`     scenarios, duty cycles, warm-up plans
 """
