@@ -943,6 +943,16 @@ export interface components {
             missing: components["schemas"]["MissingBeforeCutOut"][];
         };
         /**
+         * BoundOut
+         * @description The bounds read of a quantity that has no value, in words, in both families.
+         */
+        BoundOut: {
+            /** Inch */
+            inch: string;
+            /** Metric */
+            metric: string;
+        };
+        /**
          * CatalogueOut
          * @description Everything that can be measured, seen or typed, and the words for it.
          */
@@ -1204,6 +1214,22 @@ export interface components {
             text: string;
         };
         /**
+         * DetailNumberOut
+         * @description A detail that is a number: in both families, whether its text is as typed, where it comes from.
+         */
+        DetailNumberOut: {
+            /** Inch */
+            inch: string;
+            /** Is Typed */
+            is_typed: boolean;
+            /** Metric */
+            metric: string;
+            /** Origin */
+            origin: string | null;
+            /** Provenance */
+            provenance: string | null;
+        };
+        /**
          * DetailOut
          * @description A detail of study, engine or sample.
          */
@@ -1224,6 +1250,8 @@ export interface components {
             title: string;
             /** Usual */
             usual: string;
+            /** Usual Inch */
+            usual_inch: string;
             /** Whole Only */
             whole_only: boolean;
         };
@@ -1371,6 +1399,7 @@ export interface components {
          * @description One field of the bench.
          */
         FieldOut: {
+            bound: components["schemas"]["BoundOut"] | null;
             /** Counted */
             counted: boolean;
             /** Drawing */
@@ -1696,7 +1725,7 @@ export interface components {
         };
         /**
          * LossPartOut
-         * @description One part's loss over the map: viscous, inertial, and what it holds back whatever the flow.
+         * @description One part's loss over the map: viscous, inertial, and what it holds back whatever the flow (null: nothing).
          */
         LossPartOut: {
             /** Inertial Kpa */
@@ -1704,7 +1733,7 @@ export interface components {
             /** Name */
             name: string;
             /** Spring Kpa */
-            spring_kpa: number;
+            spring_kpa: (number | null)[][] | null;
             /** Viscous Kpa */
             viscous_kpa: (number | null)[][];
         };
@@ -2492,6 +2521,10 @@ export interface components {
             before_cut: components["schemas"]["BeforeCutOut"];
             /** Claims */
             claims: components["schemas"]["ClaimOut"][];
+            /** Detail Numbers */
+            detail_numbers: {
+                [key: string]: components["schemas"]["DetailNumberOut"];
+            };
             /** Details */
             details: {
                 [key: string]: string;

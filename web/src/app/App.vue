@@ -1,12 +1,19 @@
 <script setup lang="ts">
 import { useHelp } from '@/shared/help'
 import { usePreferences } from '@/shared/preferences'
-import { bareKey, useKeys } from '@/shared/useKeys'
+import { watchEffect } from 'vue'
+import { useRoute } from 'vue-router'
+import { bareKey, singleKeys, useKeys } from '@/shared/useKeys'
 import Toast from 'primevue/toast'
 import KeyHelp from './KeyHelp.vue'
 
 const preferences = usePreferences()
 const help = useHelp()
+const route = useRoute()
+watchEffect(() => {
+  singleKeys.atBench = route.meta.bench === true
+  singleKeys.switchedOff = !preferences.singleKeys
+})
 
 useKeys([
   {
@@ -14,9 +21,12 @@ useKeys([
     does: 'switch between metric and inch',
     matches: bareKey('u'),
     run: preferences.switchFamily,
+    single: true,
   },
-  { keys: 'd', does: 'switch between light and dark', matches: bareKey('d'), run: preferences.switchTheme },
-  { keys: '?', does: 'show or hide keys and glossary', matches: (event) => event.key === '?', run: help.toggle },
+  { keys: 'Alt+U', does: 'the same, from a field too', matches: (event) => event.altKey && event.code === 'KeyU', run: preferences.switchFamily, inFields: true },
+  { keys: 'd', does: 'switch between light and dark', matches: bareKey('d'), run: preferences.switchTheme, single: true },
+  { keys: 'F1', does: 'show or hide keys and glossary', matches: bareKey('F1'), run: help.toggle, inFields: true },
+  { keys: '?', does: 'the same', matches: (event) => event.key === '?', run: help.toggle, single: true },
 ])
 </script>
 

@@ -6,10 +6,16 @@ import { computed } from 'vue'
 import { catalogue } from '@/catalogue/catalogue'
 import { useHelp } from '@/shared/help'
 import SwitchButtons from '@/shared/SwitchButtons.vue'
-import { activeKeys } from '@/shared/useKeys'
+import { usePreferences } from '@/shared/preferences'
+import { activeKeys, singleKeys } from '@/shared/useKeys'
 
 const help = useHelp()
-const rows = computed(() => [...activeKeys].reverse().flat())
+const preferences = usePreferences()
+/** Only what works here: no single keys at the bench, or while they are switched off. */
+const rows = computed(() => {
+  const single = !singleKeys.atBench && !singleKeys.switchedOff
+  return [...activeKeys].reverse().flat().filter((action) => single || !action.single)
+})
 const TABS = [
   { label: 'Keys in this view', value: 'keys' },
   { label: 'Glossary', value: 'glossary' },
@@ -23,6 +29,10 @@ const terms = computed(() => {
 <template>
   <Dialog v-model:visible="help.open" header="Help" modal dismissable-mask :style="{ width: '38rem', height: '80vh' }">
     <SwitchButtons v-model="help.tab" :options="TABS" label="Kind of help" small />
+    <label v-if="help.tab === 'keys'" class="single">
+      <input v-model="preferences.singleKeys" type="checkbox" />
+      single keys are commands at maps and tables; at the bench they never are
+    </label>
     <dl v-if="help.tab === 'keys'" class="keys">
       <template v-for="action in rows" :key="action.keys">
         <dt>
@@ -62,6 +72,11 @@ dl {
 }
 dd {
   margin: 0;
+}
+.single {
+  display: block;
+  margin-top: 0.8rem;
+  font-size: 0.9rem;
 }
 .find {
   display: block;

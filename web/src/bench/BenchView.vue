@@ -65,11 +65,9 @@ const generalWarnings = computed(() => {
   )
 })
 
-/** The line that adds holes comes after the plate, or after the centre tube. */
-function addsHolesAfter(part: Schemas['PartOut'], index: number): boolean {
-  if (placement.value === null) return false
-  const after = placement.value === 'inlet' ? 'plate' : 'tube'
-  return (part.key === after || part.hole_group !== null) && !parts.value[index + 1]?.hole_group
+/** The line that adds holes stays with the plate, or with the centre tube; the groups come below it. */
+function addsHoles(part: Schemas['PartOut']): boolean {
+  return part.key === (placement.value === 'inlet' ? 'plate' : placement.value === 'centre_tube' ? 'tube' : '')
 }
 
 function partTitle(part: Schemas['PartOut']): string {
@@ -93,8 +91,8 @@ useKeys([
   listedKey('Alt+P, I, N, S', 'provenance, instrument, note, or why there is no value'),
   listedKey('Backspace', 'in an empty field: go to its readings (← → between them, Esc back)'),
   listedKey('Delete', 'on a reading: set it aside; Enter on one set aside uses it again'),
-  listedKey('1 … 5', 'on pictured choices: choose; v shows what the schools say'),
-  listedKey('Esc', 'empty the field; in an empty one: leave it, so that single keys work'),
+  listedKey('1 … 9, ← →', 'on pictured choices: choose; Enter goes on, Delete takes it back, v shows what the schools say'),
+  listedKey('Esc', 'empty the field'),
 ])
 
 watch(
@@ -106,8 +104,8 @@ watch(
       stops.focusKey(key)
       void router.replace({ query: {} })
     } else if (stops.handIsFree()) {
-      const empty = root.value?.querySelector<HTMLElement>('[data-stop="reading"][data-answered="false"]')
-      stops.enter(empty ?? stops.stops('reading')[0])
+      const empty = root.value?.querySelector<HTMLElement>('[data-answered="false"]')
+      stops.enter(empty ?? stops.stops()[0])
     }
   },
   { immediate: true },
@@ -141,7 +139,7 @@ watch(
           @here="lit = field.key"
         />
         <HolesEntry
-          v-if="addsHolesAfter(part, i)"
+          v-if="addsHoles(part)"
           :placement="placement!"
           :title="parts.some((one) => one.hole_group) ? 'More holes' : 'Holes'"
           :sample-id="sampleId"
@@ -164,7 +162,7 @@ watch(
         </template>
       </section>
       <section v-if="detailsHere.length && sheet.data.value" class="part details">
-        <DetailFields :details="detailsHere" :texts="sheet.data.value.details" :family="preferences.family" :set="changes.setDetail" @next="stops.step(1)" @previous="stops.step(-1)" />
+        <DetailFields :details="detailsHere" :texts="sheet.data.value.details" :numbers="sheet.data.value.detail_numbers" :family="preferences.family" :set="changes.setDetail" @next="stops.step(1)" @previous="stops.step(-1)" />
       </section>
     </div>
     <aside v-if="hasPlate && sheet.data.value" class="drawing" aria-label="Plate from below">

@@ -58,7 +58,7 @@ useAskedField({
       <div class="card">
         <OilPanel :line="engine.data.value.oil" :grades="engine.data.value.grades" :set-oil="changes.setOil" />
         <div v-if="engine.data.value.oil" class="two">
-          <DetailFields :details="oilDetails" :texts="texts" :family="preferences.family" :set="changes.setDetail" @next="stops.step(1)" @previous="stops.step(-1)" />
+          <DetailFields :details="oilDetails" :texts="texts" :numbers="sheet.data.value.detail_numbers" :family="preferences.family" :set="changes.setDetail" @next="stops.step(1)" @previous="stops.step(-1)" />
         </div>
       </div>
       <div class="card">
@@ -70,7 +70,7 @@ useAskedField({
         <section class="fields" :aria-label="chosen.title">
           <h3>{{ chosen.title }}</h3>
           <div class="two">
-            <DetailFields :details="fields" :texts="texts" :family="preferences.family" :set="changes.setDetail" @next="stops.step(1)" @previous="stops.step(-1)" />
+            <DetailFields :details="fields" :texts="texts" :numbers="sheet.data.value.detail_numbers" :family="preferences.family" :set="changes.setDetail" @next="stops.step(1)" @previous="stops.step(-1)" />
           </div>
         </section>
         <HotPointPanel

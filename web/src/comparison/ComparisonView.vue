@@ -127,10 +127,10 @@ function rows() {
 }
 
 useKeys([
-  { keys: 'c', does: 'switch between steady and filling', matches: bareKey('c'), run: () => (place.condition = place.condition === 'steady' ? 'filling' : 'steady') },
-  { keys: 'v', does: 'filters, scenarios', matches: bareKey('v'), run: () => (what.value = what.value === 'filters' ? 'scenarios' : 'filters') },
-  { keys: 's', does: 'stop the Monte Carlo, or start it again', matches: bareKey('s'), run: () => (state.running ? stop() : start()) },
-  { keys: 'x', does: 'slice along temperature, along speed', matches: bareKey('x'), run: () => (along.value = along.value === 'speed' ? 'temperature' : 'speed') },
+  { keys: 'c', does: 'switch between steady and filling', matches: bareKey('c'), single: true, run: () => (place.condition = place.condition === 'steady' ? 'filling' : 'steady') },
+  { keys: 'v', does: 'filters, scenarios', matches: bareKey('v'), single: true, run: () => (what.value = what.value === 'filters' ? 'scenarios' : 'filters') },
+  { keys: 's', does: 'stop the Monte Carlo, or start it again', matches: bareKey('s'), single: true, run: () => (state.running ? stop() : start()) },
+  { keys: 'x', does: 'slice along temperature, along speed', matches: bareKey('x'), single: true, run: () => (along.value = along.value === 'speed' ? 'temperature' : 'speed') },
 ])
 </script>
 

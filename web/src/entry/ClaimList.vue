@@ -80,7 +80,7 @@ async function markStale(claim: Schemas['ClaimOut']) {
         </form>
       </li>
     </ul>
-    <form class="add" data-stop="reading" @submit.prevent="add">
+    <form class="add" data-stop @submit.prevent="add">
       <label class="wide">
         as printed or said
         <input ref="first" v-model="wording" placeholder="99+ % at 20 µm(c), ISO 4548-12" autocomplete="off" />

@@ -12,7 +12,7 @@ afterEach(() => {
 
 describe('a detail field', () => {
   const detail: Schemas['DetailOut'] = {
-    key: 'sample.price', title: 'price', kind: 'price', help: '', choices: [], whole_only: false, stage: 'intake', synonyms: [], usual: '',
+    key: 'sample.price', title: 'price', kind: 'price', help: '', choices: [], whole_only: false, stage: 'intake', synonyms: [], usual_inch: '', usual: '',
   }
   function mountDetail(set: (detail: Schemas['DetailIn']) => Promise<unknown>) {
     return mount(DetailField, { props: { detail, value: '9.50 EUR', family: 'metric', set } })
@@ -35,6 +35,18 @@ describe('a detail field', () => {
     await flushPromises()
     expect(wrapper.get('[role="alert"]').text()).toBe('no price')
     expect((wrapper.get('input').element as HTMLInputElement).value).toBe('cheap')
+  })
+  it('shows what nobody typed in the family of the person, and what was typed as typed', async () => {
+    const number = { metric: '340 kPa', inch: '49.31 psi', is_typed: false, provenance: 'assumed', origin: null }
+    const wrapper = mount(DetailField, { props: { detail, value: '340 kPa', number, family: 'metric', set: vi.fn() } })
+    const shown = () => (wrapper.get('input').element as HTMLInputElement).value
+    expect(shown()).toBe('340 kPa')
+    expect(wrapper.text()).toContain('assumed')
+    await wrapper.setProps({ family: 'inch' })
+    expect(shown()).toBe('49.31 psi')
+    await wrapper.setProps({ value: '50 psi', number: { ...number, metric: '344.738 kPa', is_typed: true, provenance: null, origin: 'library' } })
+    expect(shown()).toBe('50 psi')
+    expect(wrapper.text()).toContain('from the library')
   })
   it('shows what another window put there, unless something is being typed', async () => {
     const wrapper = mountDetail(vi.fn())

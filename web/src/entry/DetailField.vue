@@ -1,55 +1,90 @@
 <script setup lang="ts">
 /** A detail: one value at a time, saved on Enter, Tab or leaving; what it was before can be brought back by undo.
  *  One of several is a plain select: Enter saves it and goes on, as in every other field. */
-import { nextTick, ref, useTemplateRef, watch } from 'vue'
+import { computed, nextTick, ref, useTemplateRef, watch } from 'vue'
 import { ProblemError, type Schemas } from '@/api/client'
+import { term } from '@/catalogue/catalogue'
 import type { UnitFamily } from '@/catalogue/units'
 
 const props = defineProps<{
   detail: Schemas['DetailOut']
+  /** As stored: what the change is compared with. */
   value: string
+  number?: Schemas['DetailNumberOut']
   family: UnitFamily
   options?: readonly string[]
   set: (detail: Schemas['DetailIn']) => Promise<unknown>
 }>()
 const emit = defineEmits<{ next: []; previous: [] }>()
 
-const text = ref(props.value)
+/** As it stands in the field: as it was typed; what nobody typed, in the family's unit. */
+const shown = computed(() => (props.number && !props.number.is_typed ? props.number[props.family] : props.value))
+const text = ref(shown.value)
+const standing = ref(shown.value)
 const seen = ref(props.value)
 const refused = ref('')
 const saving = ref(false)
 const conflict = ref(false)
 const input = useTemplateRef<HTMLInputElement | HTMLTextAreaElement | HTMLSelectElement>('input')
+const usual = computed(() => (props.family === 'metric' ? props.detail.usual : props.detail.usual_inch))
+/** Where the number comes from, as far as that is said of it alone; and what it is in the family's unit. */
+const marks = computed(() => {
+  const { number } = props
+  if (!number) return []
+  const other = number.is_typed && number[props.family] !== props.value && !/^price$/.test(props.detail.kind) ? `= ${number[props.family]}` : ''
+  return [
+    number.provenance ? term('provenance', number.provenance) : '',
+    number.origin === 'library' ? 'from the library' : (number.origin ?? ''),
+    other,
+  ].filter(Boolean)
+})
 
-/** Take over what another window or an undo has put there, unless something is being typed here. */
-watch(
-  () => props.value,
-  (value) => {
-    if (text.value === seen.value) text.value = value
-    if (conflict.value || text.value === value) seen.value = value
-    conflict.value = false
-  },
-)
+/** Take over what another window, an undo or the other family has put there, unless something is being typed here. */
+watch([() => props.value, shown], ([value, display]) => {
+  const untouched = text.value === standing.value
+  if (untouched) text.value = display
+  if (untouched || conflict.value || text.value === display) {
+    seen.value = value
+    standing.value = display
+  }
+  conflict.value = false
+})
 
-async function keep() {
+/** Save what was typed; false where it was refused, and stands here with the reason. */
+async function keep(): Promise<boolean> {
   const typed = text.value.trim()
-  if (typed === seen.value.trim() || saving.value) return
+  if (typed === standing.value.trim() || saving.value) return true
   refused.value = ''
   saving.value = true
   try {
     await props.set({ key: props.detail.key, text: typed, family: props.family, seen: seen.value })
     await nextTick()
-    if (text.value.trim() === typed) text.value = props.value
+    if (text.value.trim() === typed) text.value = shown.value
+    standing.value = shown.value
     seen.value = props.value
+    return true
   } catch (error) {
     if (!(error instanceof ProblemError)) throw error
     refused.value = error.message
     const elsewhere = error.message.startsWith('another window')
     if (elsewhere && props.value !== seen.value) seen.value = props.value
     else conflict.value = elsewhere
+    return false
   } finally {
     saving.value = false
   }
+}
+
+/** Go on at once; what is refused keeps its text and brings the focus back, unless the hand is already busy elsewhere. */
+async function keepAndGo(by: 'next' | 'previous') {
+  const kept = keep()
+  if (by === 'next') emit('next')
+  else emit('previous')
+  const left = document.activeElement
+  const before = left instanceof HTMLInputElement ? left.value : ''
+  if (await kept) return
+  const busy = document.activeElement !== left || (left instanceof HTMLInputElement && left.value !== before)
+  if (!busy) input.value?.focus()
 }
 
 function onKey(event: KeyboardEvent) {
@@ -57,9 +92,7 @@ function onKey(event: KeyboardEvent) {
   const long = props.detail.kind === 'long_words'
   if (event.key === 'Enter' && !(long && event.shiftKey)) {
     event.preventDefault()
-    void keep()
-    if (event.shiftKey) emit('previous')
-    else emit('next')
+    void keepAndGo(event.shiftKey ? 'previous' : 'next')
   } else if (event.key === 'ArrowDown' && !long && props.detail.kind !== 'one_of') {
     event.preventDefault()
     emit('next')
@@ -67,15 +100,14 @@ function onKey(event: KeyboardEvent) {
     event.preventDefault()
     emit('previous')
   } else if (event.key === 'Escape') {
-    if (text.value === seen.value) input.value?.blur()
-    text.value = seen.value
+    text.value = standing.value
     refused.value = ''
   }
 }
 </script>
 
 <template>
-  <div class="detail" :data-key="detail.key" data-stop="reading">
+  <div class="detail" :data-key="detail.key" data-stop>
     <label :for="`detail-${detail.key}`">
       {{ detail.title }}<span v-if="detail.whole_only" class="whole" aria-hidden="true" title="before the filter is opened"> ◐</span>
     </label>
@@ -85,7 +117,7 @@ function onKey(event: KeyboardEvent) {
       ref="input"
       v-model="text"
       rows="2"
-      :data-detail="text === seen ? '' : undefined"
+      :data-detail="text === standing ? '' : undefined"
       @keydown="onKey"
       @blur="keep"
     />
@@ -95,17 +127,17 @@ function onKey(event: KeyboardEvent) {
       ref="input"
       v-model="text"
       :aria-invalid="refused !== ''"
-      :data-detail="text === seen ? '' : undefined"
+      :data-detail="text === standing ? '' : undefined"
       @keydown="onKey"
       @change="keep"
       @blur="keep"
     >
-      <option value="">{{ detail.usual || 'not stated' }}</option>
+      <option value="">{{ detail.usual ? `${detail.usual}, assumed` : 'not stated' }}</option>
       <option v-for="one in detail.choices" :key="one" :value="one">{{ one.replaceAll('_', ' ') }}</option>
     </select>
     <input
       v-else
-      :placeholder="detail.usual"
+      :placeholder="usual ? `${usual} assumed` : ''"
       :id="`detail-${detail.key}`"
       ref="input"
       v-model="text"
@@ -114,7 +146,7 @@ function onKey(event: KeyboardEvent) {
       :aria-invalid="refused !== ''"
       autocomplete="off"
       spellcheck="false"
-      :data-detail="text === seen ? '' : undefined"
+      :data-detail="text === standing ? '' : undefined"
       @keydown="onKey"
       @blur="keep"
     />
@@ -122,7 +154,8 @@ function onKey(event: KeyboardEvent) {
       <option v-for="one in options?.length ? options : detail.choices" :key="one" :value="one" />
     </datalist>
     <p v-if="refused" class="said-wrong" role="alert">{{ refused }}</p>
-    <p v-else-if="detail.help" class="help soft">{{ detail.help }}</p>
+    <p v-else-if="marks.length" class="marks soft">{{ marks.join(' · ') }}</p>
+    <p v-if="!refused && detail.help" class="help soft">{{ detail.help }}</p>
   </div>
 </template>
 

@@ -7,6 +7,7 @@ import DetailField from './DetailField.vue'
 defineProps<{
   details: readonly Schemas['DetailOut'][]
   texts: Readonly<Record<string, string>>
+  numbers?: Readonly<Record<string, Schemas['DetailNumberOut']>>
   family: UnitFamily
   /** Words to choose from, by detail. */
   options?: Readonly<Record<string, readonly string[]>>
@@ -21,6 +22,7 @@ defineEmits<{ next: []; previous: [] }>()
     :key="detail.key"
     :detail="detail"
     :value="texts[detail.key] ?? ''"
+    :number="numbers?.[detail.key]"
     :family="family"
     :options="options?.[detail.key] ?? []"
     :set="set"

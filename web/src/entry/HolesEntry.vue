@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** A whole group of holes typed in one line, such as 8 x 5.6 mm. */
 import InputText from 'primevue/inputtext'
-import { ref, toRef, useTemplateRef } from 'vue'
+import { nextTick, ref, toRef, watch } from 'vue'
 import { client, ProblemError, type Schemas } from '@/api/client'
 import { useEcho } from './useEcho'
 import type { UnitFamily } from '@/catalogue/units'
@@ -17,7 +17,7 @@ const emit = defineEmits<{ next: []; previous: []; here: [] }>()
 
 const text = ref('')
 const refused = ref('')
-const input = useTemplateRef<{ $el: HTMLInputElement }>('input')
+const underway = ref<string[]>([])
 const family = toRef(props, 'family')
 
 function holes(typed: string): Schemas['HolesIn'] {
@@ -34,20 +34,26 @@ const { echo, clear } = useEcho(
   () => family.value,
 )
 
+/** Take the line at once and stay, for the next group; what is refused comes back with its reason. */
 async function accept() {
   const typed = text.value
   if (!typed.trim()) return emit('next')
+  text.value = ''
   refused.value = ''
+  clear()
+  underway.value.push(typed)
   try {
     await props.add(holes(typed))
-    text.value = ''
-    clear()
   } catch (error) {
     if (!(error instanceof ProblemError)) throw error
+    if (!text.value) text.value = typed
+    await nextTick()
     refused.value = error.message
-    input.value?.$el.focus()
+  } finally {
+    underway.value.splice(underway.value.indexOf(typed), 1)
   }
 }
+watch(text, () => (refused.value = ''))
 
 function onKey(event: KeyboardEvent) {
   if (event.isComposing) return
@@ -60,18 +66,16 @@ function onKey(event: KeyboardEvent) {
     if (event.key === 'ArrowDown') emit('next')
     else emit('previous')
   } else if (event.key === 'Escape') {
-    if (!text.value) input.value?.$el.blur()
     text.value = refused.value = ''
   }
 }
 </script>
 
 <template>
-  <div class="holes" :data-key="`holes.${placement}`" data-stop="reading" @focusin="$emit('here')">
+  <div class="holes" :data-key="`holes.${placement}`" data-stop @focusin="$emit('here')">
     <label :for="`add-${placement}`">{{ title }}</label>
     <InputText
       :id="`add-${placement}`"
-      ref="input"
       v-model="text"
       class="input"
       autocomplete="off"
@@ -81,6 +85,7 @@ function onKey(event: KeyboardEvent) {
       @keydown="onKey"
     />
     <div class="hint" aria-live="polite">
+      <p v-if="underway.length" class="typed soft">{{ underway.join(', ') }} …</p>
       <p v-if="refused || (text.trim() && echo?.problem)" class="said-wrong">{{ refused || echo?.problem }}</p>
       <template v-else-if="text.trim() && echo">
         <p>{{ echo.metric }} <span class="soft">=</span> {{ echo.inch }} <span class="soft">· Enter takes it</span></p>

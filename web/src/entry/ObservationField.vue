@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** Something seen: pictured choices, own words, and the schools' views one key away. */
-import { computed, ref } from 'vue'
+import { computed, nextTick, ref, watch } from 'vue'
 import type { Schemas } from '@/api/client'
 import { DEVICE_GAP_MS } from '@/shared/useKeys'
 import { useRefusal } from '@/shared/useRefusal'
@@ -17,29 +17,55 @@ const { refused, guarded } = useRefusal()
 const viewsOpen = ref(false)
 const words = ref('')
 const pictures = computed(() => OBSERVATION_PICTURES[props.observation.key] ?? {})
-const known = computed(() => props.observation.choices.some((choice) => choice.value === props.value))
+
+/** The choice as the hand left it: the next one may follow before this one is answered, and names it as seen. */
+const held = ref(props.value)
+const known = computed(() => props.observation.choices.some((choice) => choice.value === held.value))
+let underway = 0
+watch(
+  () => props.value,
+  (value) => {
+    if (!underway) held.value = value
+  },
+)
 
 async function choose(text: string | null) {
-  if (await guarded(() => props.set({ key: props.observation.key, text, seen: props.value }))) words.value = ''
+  const before = held.value
+  if (text === before) return
+  held.value = text
+  underway += 1
+  const taken = await guarded(() => props.set({ key: props.observation.key, text, seen: before }))
+  await nextTick() // the answer is on its way into this field
+  underway -= 1
+  if (taken) words.value = ''
+  if (!underway) held.value = props.value
 }
 
 let burst: ReturnType<typeof setTimeout> | undefined
 
+/** Pick the next or previous choice, as on any group of radio buttons; from none, the first or the last. */
+function turn(buttons: HTMLButtonElement[], by: 1 | -1) {
+  const { choices } = props.observation
+  const now = choices.findIndex((choice) => choice.value === held.value)
+  const place = now < 0 ? (by > 0 ? 0 : choices.length - 1) : (now + by + choices.length) % choices.length
+  buttons[place]?.focus()
+  void choose(choices[place]!.value)
+}
+
 function onKey(event: KeyboardEvent) {
   const { choices } = props.observation
   const buttons = [...((event.currentTarget as HTMLElement).querySelectorAll<HTMLButtonElement>('[role="radio"]'))]
-  const at = buttons.indexOf(document.activeElement as HTMLButtonElement)
   const digit = Number(event.key)
   const plain = !event.ctrlKey && !event.altKey && !event.metaKey
   let handled = plain
   clearTimeout(burst)
   if (plain && digit >= 1 && digit <= choices.length) {
     burst = setTimeout(() => {
+      buttons[digit - 1]?.focus()
       void choose(choices[digit - 1]!.value)
-      emit('next')
     }, DEVICE_GAP_MS)
-  } else if (event.key === 'ArrowRight') buttons[(at + 1) % buttons.length]?.focus()
-  else if (event.key === 'ArrowLeft') buttons[(at - 1 + buttons.length) % buttons.length]?.focus()
+  } else if (event.key === 'ArrowRight') turn(buttons, 1)
+  else if (event.key === 'ArrowLeft') turn(buttons, -1)
   else if (event.key === 'ArrowDown') emit('next')
   else if (event.key === 'ArrowUp') emit('previous')
   else if (event.key === 'Enter' && event.shiftKey) emit('previous')
@@ -49,10 +75,27 @@ function onKey(event: KeyboardEvent) {
   else handled = false
   if (handled) event.preventDefault()
 }
+
+/** Own words: taken and gone on from at once, as a reading is. */
+function takeWords() {
+  if (words.value.trim()) void choose(words.value)
+  emit('next')
+}
+
+/** Keys typed into own words are letters, but for those that lead out of the field. */
+function onWordsKey(event: KeyboardEvent) {
+  event.stopPropagation()
+  if (event.isComposing) return
+  if (event.key === 'Enter' || event.key === 'ArrowDown' || event.key === 'ArrowUp') {
+    event.preventDefault()
+    if (event.key === 'ArrowUp' || event.shiftKey) emit('previous')
+    else takeWords()
+  } else if (event.key === 'Escape') words.value = ''
+}
 </script>
 
 <template>
-  <div class="observation" :data-key="observation.key" data-stop="seen" @focusin="$emit('here')">
+  <div class="observation" :data-key="observation.key" data-stop :data-answered="held !== null" @focusin="$emit('here')">
     <span :id="`of-${observation.key}`" class="title">
       {{ observation.title }}<span v-if="observation.whole_only" class="whole" aria-hidden="true" title="only on the uncut filter"> ◐</span>
     </span>
@@ -62,10 +105,10 @@ function onKey(event: KeyboardEvent) {
         :key="choice.value"
         type="button"
         role="radio"
-        :aria-checked="choice.value === value"
-        :tabindex="choice.value === value || (!known && i === 0) ? 0 : -1"
+        :aria-checked="choice.value === held"
+        :tabindex="choice.value === held || (!known && i === 0) ? 0 : -1"
         :title="choice.meaning"
-        @click="choose(choice.value === value ? null : choice.value)"
+        @click="choose(choice.value === held ? null : choice.value)"
       >
         <svg viewBox="0 0 48 32" width="48" height="32" aria-hidden="true">
           <path v-for="(stroke, k) in pictures[choice.value] ?? []" :key="k" :class="stroke.kind" :d="stroke.d" />
@@ -76,11 +119,10 @@ function onKey(event: KeyboardEvent) {
         v-if="!observation.closed"
         v-model="words"
         class="words"
-        :placeholder="value && !known ? value : 'other words'"
+        :placeholder="held && !known ? held : 'other words'"
         :aria-label="`${observation.title} in other words`"
         tabindex="-1"
-        @keydown.stop.enter.prevent="words.trim() ? choose(words) : $emit('next')"
-        @keydown.stop
+        @keydown="onWordsKey"
       />
       <button
         v-if="observation.schools.length"

@@ -10,7 +10,7 @@ const reading: Schemas['ReadingOut'] = {
 }
 const field: Schemas['FieldOut'] = {
   key: 'media.strip_length', title: 'strip length', metric_unit: 'mm', inch_unit: 'in', instrument: 'tape',
-  instruments: ['caliper', 'tape'], drawing: 'strip', counted: false, whole_only: false, state: null,
+  instruments: ['caliper', 'tape'], drawing: 'strip', counted: false, whole_only: false, state: null, bound: null,
   readings: [reading],
   estimate: {
     metric_value: 1620, metric_uncertainty: 9.5, metric_expanded: 19, inch_value: 63.7795, inch_uncertainty: 0.373,

@@ -125,7 +125,6 @@ const KEYS: Record<string, (event: KeyboardEvent) => void> = {
   F2: correct,
   F4: confirm,
   Escape: () => {
-    if (!text.value) input.value?.$el.blur()
     text.value = ''
     refused.value = ''
   },
@@ -159,6 +158,12 @@ function focus() {
   input.value?.$el.focus()
 }
 
+/** Change a reading from its chip: the chip becomes another one, and the hand goes back to the field. */
+function leaveChip(work: Promise<unknown>) {
+  focus()
+  void change(work)
+}
+
 watch(text, () => (refused.value = ''))
 defineExpose({ focus })
 </script>
@@ -169,7 +174,7 @@ defineExpose({ focus })
     class="row"
     :data-key="field.key"
     :data-answered="field.readings.length > 0 || field.state !== null"
-    data-stop="reading"
+    data-stop
     @focusin="intoView"
   >
     <label class="title" :for="`in-${field.key}`">
@@ -205,6 +210,7 @@ defineExpose({ focus })
           ><template v-if="mean.expanded">U {{ mean.expanded }}</template>
         </span>
       </template>
+      <span v-else-if="field.bound" class="none" title="only a bound was read">{{ family === 'metric' ? field.bound.metric : field.bound.inch }}</span>
       <span v-else-if="field.state" class="none state">{{ term('state', field.state) }}</span>
       <span v-else class="soft none">not measured</span>
     </p>
@@ -214,8 +220,8 @@ defineExpose({ focus })
         :key="one.id"
         :reading="one"
         :usual-instrument="field.instrument"
-        @set-aside="change(changes.setAside(one.id, $event, field.key))"
-        @use-again="change(changes.useAgain(one.id, field.key))"
+        @set-aside="leaveChip(changes.setAside(one.id, $event, field.key))"
+        @use-again="leaveChip(changes.useAgain(one.id, field.key))"
         @leave="focus"
       />
       <span v-for="(typed, i) in underway" :key="`underway-${i}`" class="underway typed">{{ typed }} …</span>

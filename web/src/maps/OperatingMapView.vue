@@ -200,24 +200,24 @@ useKeys([
   {
     keys: 'c',
     does: 'switch between steady and filling',
-    matches: bareKey('c'),
+    matches: bareKey('c'), single: true,
     run: () => (place.condition = place.condition === 'steady' ? 'filling' : 'steady'),
   },
   {
     keys: 'q',
     does: 'the next quantity',
-    matches: bareKey('q'),
+    matches: bareKey('q'), single: true,
     run: () => {
       const names = choices.value.map((one) => one.value)
       place.quantity = names[(names.indexOf(quantity.value.name) + 1) % names.length]!
     },
   },
-  { keys: 'a', does: 'the filter alone, in the engine', matches: bareKey('a'), run: () => (place.kind = isAlone.value ? 'engine' : 'alone') },
-  { keys: 't', does: 'table, picture', matches: bareKey('t'), run: () => (asTable.value = !asTable.value) },
+  { keys: 'a', does: 'the filter alone, in the engine', matches: bareKey('a'), single: true, run: () => (place.kind = isAlone.value ? 'engine' : 'alone') },
+  { keys: 't', does: 'table, picture', matches: bareKey('t'), single: true, run: () => (asTable.value = !asTable.value) },
   {
     keys: 'w',
     does: 'next panel: here, what if, flow, inputs and sensitivity',
-    matches: bareKey('w'),
+    matches: bareKey('w'), single: true,
     run: () => {
       const names = PANELS.map((one) => one.value)
       place.panel = names[(names.indexOf(place.panel) + 1) % names.length]!

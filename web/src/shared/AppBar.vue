@@ -1,12 +1,14 @@
 <script setup lang="ts">
 /** The name, the way back to the studies, and what holds everywhere: units and light. */
 import type { UnitFamily } from '@/catalogue/units'
+import { useHelp } from './help'
 import { usePreferences } from './preferences'
 import SwitchButtons from './SwitchButtons.vue'
 
 defineProps<{ title: string }>()
 
 const preferences = usePreferences()
+const help = useHelp()
 const FAMILIES: readonly { label: string; value: UnitFamily }[] = [
   { label: 'mm · kPa', value: 'metric' },
   { label: 'in · psi', value: 'inch' },
@@ -26,7 +28,7 @@ const FAMILIES: readonly { label: string; value: UnitFamily }[] = [
       <button type="button" class="plain" :title="'Switch between light and dark (key d)'" @click="preferences.switchTheme">
         {{ preferences.theme === 'light' ? 'Dark' : 'Light' }}
       </button>
-      <span class="soft"><kbd>?</kbd> keys</span>
+      <button type="button" class="plain" title="Keys of this view, glossary (F1)" @click="help.toggle"><kbd>F1</kbd> help</button>
     </span>
   </div>
 </template>

@@ -9,24 +9,27 @@ export type Theme = 'light' | 'dark'
 interface Preferences {
   family: UnitFamily
   theme: Theme
+  /** Whether single keys are commands where nobody types (WCAG 2.1.4). */
+  singleKeys: boolean
 }
 
 /** What is stored, but for what is none of the choices. */
 function valid(stored: Partial<Preferences>, usual: Preferences): Preferences {
   return {
     family: stored.family === 'inch' ? 'inch' : usual.family,
+    singleKeys: stored.singleKeys !== false,
     theme: stored.theme === 'dark' || stored.theme === 'light' ? stored.theme : usual.theme,
   }
 }
 
 export const usePreferences = defineStore('preferences', () => {
-  const usual: Preferences = { family: 'metric', theme: usePreferredDark().value ? 'dark' : 'light' }
+  const usual: Preferences = { family: 'metric', singleKeys: true, theme: usePreferredDark().value ? 'dark' : 'light' }
   const stored = useStorage<Preferences>('tabrel.preferences', usual, localStorage, {
     mergeDefaults: valid,
     listenToStorageChanges: false,
     onError: () => undefined, // what cannot be read is as if nothing were stored
   })
-  const { family, theme } = toRefs(stored.value)
+  const { family, theme, singleKeys } = toRefs(stored.value)
   watch(theme, (now) => document.documentElement.classList.toggle('dark', now === 'dark'), { immediate: true })
 
   function switchFamily() {
@@ -35,5 +38,5 @@ export const usePreferences = defineStore('preferences', () => {
   function switchTheme() {
     theme.value = theme.value === 'light' ? 'dark' : 'light'
   }
-  return { family, theme, switchFamily, switchTheme }
+  return { family, theme, singleKeys, switchFamily, switchTheme }
 })

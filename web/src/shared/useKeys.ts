@@ -10,6 +10,8 @@ export interface KeyAction {
   run: (event: KeyboardEvent) => void
   /** Whether it also works while a text field has the focus. */
   inFields?: boolean
+  /** Whether it works without Ctrl or Alt: never on the bench, and only where single keys are not switched off. */
+  single?: boolean
 }
 
 /** A caliper that types like a keyboard sends its next key sooner than a person would. */
@@ -27,11 +29,22 @@ export function bareKey(key: string): (event: KeyboardEvent) => boolean {
   return (event) => event.key === key && !event.altKey && !event.ctrlKey && !event.metaKey
 }
 
+/** Whether a field is there to be typed in and has nothing in it. */
+export function isEmptyField(target: EventTarget | null): boolean {
+  return (target instanceof HTMLInputElement || target instanceof HTMLTextAreaElement) && isTyping(target) && target.value === ''
+}
+
+/** Stations at which somebody types with the eyes on the part: a single key there is a slip, never a command. */
+export const singleKeys = reactive({ atBench: false, switchedOff: false })
+
 export function useKeys(actions: readonly KeyAction[]): void {
   function onKey(event: KeyboardEvent) {
     if (event.defaultPrevented) return
     const typing = isTyping(event.target)
-    const action = actions.find((candidate) => candidate.matches(event) && (!typing || candidate.inFields))
+    const single = !singleKeys.atBench && !singleKeys.switchedOff
+    const action = actions.find(
+      (candidate) => candidate.matches(event) && (!typing || candidate.inFields) && (single || !candidate.single),
+    )
     if (!action) return
     event.preventDefault()
     action.run(event)

@@ -20,7 +20,7 @@ const scale = computed(() => SHELF_HEIGHT / tallest.value)
         type="button"
         :class="{ 'in-hand': sample.id === inHand }"
         :aria-pressed="sample.id === inHand"
-        :title="`Select ${sample.label} (key ${i + 1})`"
+        :title="`Select ${sample.label} (Alt+${i + 1})`"
         @click="$emit('pick', sample.id)"
       >
         <span class="shelf">

@@ -3,7 +3,7 @@
 import { useQueryClient } from '@tanstack/vue-query'
 import { watchDebounced } from '@vueuse/core'
 import { useToast } from 'primevue/usetoast'
-import { computed, ref, toRef } from 'vue'
+import { computed, ref, toRef, useTemplateRef, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { client, ProblemError, unwrap } from '@/api/client'
 import AppBar from '@/shared/AppBar.vue'
@@ -12,13 +12,14 @@ import OilLine from './OilLine.vue'
 import ResultsTape from '@/results/ResultsTape.vue'
 import SampleRack from './SampleRack.vue'
 
-import { DEVICE_GAP_MS, isTyping, useKeys } from '@/shared/useKeys'
+import { DEVICE_GAP_MS, isEmptyField, isTyping, useKeys } from '@/shared/useKeys'
 import { prefetchMaps, USUAL_SIZE_UM, useOperatingMap } from '@/maps/useOperatingMap'
 import { useBenchChanges, useFieldTitles, useOtherWindows, useSheet } from '@/sample/useSheet'
 import { useRefreshStudies, useStudy } from './useStudies'
 import { commandEntries } from './commandEntries'
 import { STATION_ORDER, stationOfKey, stationsOf, WITHOUT_TAPE } from '@/sample/stations'
 import { useHelp } from '@/shared/help'
+import { useKeptFocus } from '@/shared/useKeptFocus'
 import { usePreferences } from '@/shared/preferences'
 
 const props = defineProps<{ studyId: number; sampleId: number }>()
@@ -76,6 +77,18 @@ function along(by: 1 | -1) {
   const next = STATION_ORDER[place + by]
   if (next) go(next)
 }
+
+/** What a change of sample says to those who do not see the rack. */
+const announced = ref('')
+watch(
+  () => props.sampleId,
+  (id) => {
+    const place = samples.value.findIndex((sample) => sample.id === id)
+    announced.value = place < 0 ? '' : `Sample ${place + 1} selected: ${samples.value[place]!.label}`
+  },
+)
+const frame = useTemplateRef<HTMLElement>('frame')
+useKeptFocus(frame, () => sheet.data.value)
 
 /** Select another sample; the field stays the same, to measure one thing on every sample. */
 function pick(sampleId: number) {
@@ -169,8 +182,8 @@ function isUndo(event: KeyboardEvent): boolean {
 }
 
 useKeys([
-  { keys: '[', does: 'the station before', matches: (event) => event.key === '[', run: () => along(-1) },
-  { keys: ']', does: 'the next station', matches: (event) => event.key === ']', run: () => along(1) },
+  { keys: '[', does: 'the station before', matches: (event) => event.key === '[', run: () => along(-1), single: true },
+  { keys: ']', does: 'the next station', matches: (event) => event.key === ']', run: () => along(1), single: true },
   {
     keys: 'Ctrl+← →',
     does: 'station before, next station, from a field too',
@@ -187,17 +200,24 @@ useKeys([
   },
   {
     keys: 'Ctrl+K',
-    does: 'find any action, sample, part or reading (/ outside a field)',
+    does: 'find any action, sample, part or reading (or /)',
     matches: (event) => (event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'k',
     run: () => (boxOpen.value = true),
     inFields: true,
   },
-  { keys: '/', does: 'the same', matches: (event) => event.key === '/', run: () => (boxOpen.value = true) },
+  {
+    keys: '/',
+    does: 'the same, in an empty field too',
+    matches: (event) => event.key === '/' && (!isTyping(event.target) || isEmptyField(event.target)),
+    run: () => (boxOpen.value = true),
+    inFields: true,
+  },
   {
     keys: '1 … 9',
-    does: 'select that sample (with Alt while typing)',
+    does: 'select that sample',
     matches: (event) => /^Digit[1-9]$/.test(event.code) && !event.ctrlKey && !event.shiftKey && !event.altKey,
     run: (event) => pickNumber(event),
+    single: true,
   },
   {
     keys: 'Alt+1 … 9',
@@ -246,7 +266,8 @@ function pickNumber(event: KeyboardEvent) {
       <SampleRack v-if="samples.length" :samples="samples" :in-hand="sampleId" @pick="pick" @add="addSample" />
       <p v-if="study.data.value?.question" class="question soft" :title="study.data.value.question">{{ study.data.value.question }}</p>
     </header>
-    <main class="station">
+    <p class="unseen" role="status" data-announced>{{ announced }}</p>
+    <main ref="frame" class="station">
       <p v-if="study.error.value && !study.data.value" class="said-wrong trouble">{{ study.error.value.message }}</p>
       <p v-else-if="sheet.error.value && !sheet.data.value" class="said-wrong trouble">{{ sheet.error.value.message }}</p>
       <router-view v-else :key="sampleId" />
@@ -299,6 +320,13 @@ function pickNumber(event: KeyboardEvent) {
   -webkit-line-clamp: 2;
   line-clamp: 2;
   font-style: italic;
+}
+.unseen {
+  position: absolute;
+  width: 1px;
+  height: 1px;
+  overflow: hidden;
+  clip-path: inset(50%);
 }
 .station {
   grid-area: station;
