@@ -39,6 +39,34 @@ def choose(page, label, option):
     page.get_by_role("option", name=option, exact=True).click()
 
 
+IN_HAND = "document.activeElement.closest('[data-stop]')?.dataset.key ?? null"
+"""Which stop of the bench has the focus."""
+
+
+def walk_stage(page, answers):
+    """Go over every stop of a stage by keyboard alone, and type or choose what `answers` says of its key.
+
+    A text is typed; a number is a pictured choice; a key without an answer is passed with Enter. Returns the keys in
+    the order in which they had the focus.
+    """
+    passed = []
+    key = page.evaluate(IN_HAND)
+    while key is not None and key not in passed:
+        passed.append(key)
+        answer = answers.get(key)
+        if isinstance(answer, int):
+            page.keyboard.press(str(answer))
+            expect(row(page, key).get_by_role("radio").nth(answer - 1)).to_be_checked()
+            assert page.evaluate(IN_HAND) == key
+        elif answer:
+            page.keyboard.type(answer)
+        page.keyboard.press("Enter")
+        if page.evaluate(IN_HAND) == key and answer:  # a line of holes stays, for the next group
+            page.keyboard.press("Enter")
+        key = page.evaluate(IN_HAND)
+    return passed
+
+
 def type_line(page, text):
     page.keyboard.type(text)
     page.keyboard.press("Enter")

@@ -23,7 +23,7 @@ useKeys([
     run: preferences.switchFamily,
     single: true,
   },
-  { keys: 'Alt+U', does: 'the same, from a field too', matches: (event) => event.altKey && event.code === 'KeyU', run: preferences.switchFamily, inFields: true },
+  { keys: 'Alt+U', does: 'switch between metric and inch, from a field too', matches: (event) => event.altKey && event.code === 'KeyU', run: preferences.switchFamily, inFields: true },
   { keys: 'd', does: 'switch between light and dark', matches: bareKey('d'), run: preferences.switchTheme, single: true },
   { keys: 'F1', does: 'show or hide keys and glossary', matches: bareKey('F1'), run: help.toggle, inFields: true },
   { keys: '?', does: 'the same', matches: (event) => event.key === '?', run: help.toggle, single: true },

@@ -65,10 +65,15 @@ const generalWarnings = computed(() => {
   )
 })
 
-/** The line that adds holes stays with the plate, or with the centre tube; the groups come below it. */
-function addsHoles(part: Schemas['PartOut']): boolean {
-  return part.key === (placement.value === 'inlet' ? 'plate' : placement.value === 'centre_tube' ? 'tube' : '')
-}
+/** The line that adds holes comes after the plate or the centre tube and the groups it has; it is not drawn anew as they come. */
+const items = computed(() => {
+  const after = placement.value === 'inlet' ? 'plate' : placement.value === 'centre_tube' ? 'tube' : ''
+  const last = parts.value.reduce((found, part, i) => (part.key === after || part.hole_group !== null ? i : found), -1)
+  return parts.value.flatMap((part, i) => {
+    const here: { key: string; part: Schemas['PartOut'] | null }[] = [{ key: part.key, part }]
+    return after && i === last ? [...here, { key: 'holes', part: null }] : here
+  })
+})
 
 function partTitle(part: Schemas['PartOut']): string {
   const same = parts.value.filter((one) => one.hole_group && one.title === part.title)
@@ -119,48 +124,51 @@ watch(
         <li v-for="warning in generalWarnings" :key="warning.code + warning.where">{{ warning.message }}</li>
       </ul>
       <p v-if="sheet.isPending.value" class="soft note">Fetching the sheet …</p>
-      <section v-for="(part, i) in parts" :id="`part-${part.key}`" :key="part.key" class="part" :data-key="part.key">
-        <h2>
-          {{ partTitle(part) }}
-          <span v-if="i === 0 && part.fields.some((field) => field.whole_only)" class="soft legend">
-            <span class="whole">◐</span> only on the uncut filter
-          </span>
-        </h2>
-        <HoleGroupBar v-if="part.hole_group" :group="part.hole_group" :changes="changes" />
-        <ReadingField
-          v-for="field in part.fields"
-          :key="field.key"
-          :field="field"
-          :sample-id="sampleId"
-          :family="preferences.family"
-          :changes="changes"
-          @next="stops.step(1)"
-          @previous="stops.step(-1)"
-          @here="lit = field.key"
-        />
-        <HolesEntry
-          v-if="addsHoles(part)"
-          :placement="placement!"
-          :title="parts.some((one) => one.hole_group) ? 'More holes' : 'Holes'"
-          :sample-id="sampleId"
-          :family="preferences.family"
-          :add="changes.addHoles"
-          @next="stops.step(1)"
-          @previous="stops.step(-1)"
-          @here="lit = `holes.${placement}`"
-        />
-        <template v-for="one in part.observations" :key="one.key">
-          <ObservationField
-            v-if="observations().get(one.key)"
-            :observation="observations().get(one.key)!"
-            :value="one.value"
-            :set="changes.setObservation"
+      <template v-for="({ key, part }, i) in items" :key="key">
+        <section v-if="part" :id="`part-${part.key}`" class="part" :data-key="part.key">
+          <h2>
+            {{ partTitle(part) }}
+            <span v-if="i === 0 && part.fields.some((field) => field.whole_only)" class="soft legend">
+              <span class="whole">◐</span> only on the uncut filter
+            </span>
+          </h2>
+          <HoleGroupBar v-if="part.hole_group" :group="part.hole_group" :changes="changes" />
+          <ReadingField
+            v-for="field in part.fields"
+            :key="field.key"
+            :field="field"
+            :sample-id="sampleId"
+            :family="preferences.family"
+            :changes="changes"
             @next="stops.step(1)"
             @previous="stops.step(-1)"
-            @here="lit = one.key"
+            @here="lit = field.key"
           />
-        </template>
-      </section>
+          <template v-for="one in part.observations" :key="one.key">
+            <ObservationField
+              v-if="observations().get(one.key)"
+              :observation="observations().get(one.key)!"
+              :value="one.value"
+              :set="changes.setObservation"
+              @next="stops.step(1)"
+              @previous="stops.step(-1)"
+              @here="lit = one.key"
+            />
+          </template>
+        </section>
+        <section v-else class="part">
+          <HolesEntry
+            :placement="placement!"
+            :title="parts.some((one) => one.hole_group) ? 'More holes' : 'Holes'"
+            :sample-id="sampleId"
+            :family="preferences.family"
+            :add="changes.addHoles"
+            @next="stops.step(1)"
+            @previous="stops.step(-1)"
+            @here="lit = `holes.${placement}`"
+          />
+        </section>
+      </template>
       <section v-if="detailsHere.length && sheet.data.value" class="part details">
         <DetailFields :details="detailsHere" :texts="sheet.data.value.details" :numbers="sheet.data.value.detail_numbers" :family="preferences.family" :set="changes.setDetail" @next="stops.step(1)" @previous="stops.step(-1)" />
       </section>
