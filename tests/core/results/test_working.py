@@ -13,12 +13,34 @@ from uncertainties import nominal_value, std_dev, ufloat
 from builders import SAMPLE, everything, reading, study
 from tabrel.cli.demo import demo_documents
 from tabrel.core.results.analysis import analyse_measured
+from tabrel.core.results.bounded import measured_at_limits
+from tabrel.core.results.budget import uncertainty_budget
 from tabrel.core.results.working import Operand, Working, evaluate, shown_number
 from tabrel.core.results.working_chains import CHAINS, working_of
 from tabrel.core.sample.measured_sample import measure_sample
 from tabrel.document.study_document import read_study
 
 CASES = sorted((Path(__file__).parents[2] / "data" / "cases").glob("*.study.json"))
+
+
+def assert_budget_holds(last, measured, result):
+    """The contributions sum to u², told by inputs; and told by the numbers of the last line with their covariances."""
+    budget = uncertainty_budget(last, measured)
+    if not result.standard_uncertainty:
+        assert budget.contributions == ()
+        return
+    assert budget.standard_uncertainty == pytest.approx(result.standard_uncertainty, rel=1e-6)
+    squares = [one.amount**2 for one in budget.contributions]
+    assert sum(squares) == pytest.approx(budget.standard_uncertainty**2, rel=1e-3)
+    assert sum(one.share for one in budget.contributions) == pytest.approx(1, rel=1e-3)
+    assert squares == sorted(squares, reverse=True)
+    assert all(one.title and one.title != one.key and one.smaller for one in budget.contributions)
+    fresh = {
+        operand.symbol: ufloat(nominal_value(operand.value), std_dev(operand.value)) if std_dev(operand.value) else operand.value
+        for operand in last.operands
+    }
+    direct = std_dev(evaluate(last.template, fresh)) ** 2 / budget.standard_uncertainty**2
+    assert direct + sum(one.share for one in budget.covariances) == pytest.approx(1, rel=1e-3)
 
 
 def assert_workings_hold(sample, circuit):
@@ -42,6 +64,7 @@ def assert_workings_hold(sample, circuit):
             assert result.relation != "=" or result.high == pytest.approx(ends[-1], rel=1e-12)
             continue
         assert nominal_value(last) == pytest.approx(result.value, rel=1e-10, abs=1e-15), name
+        assert_budget_holds(steps[-1], measured, result)
         if result.standard_uncertainty:
             assert std_dev(last) == pytest.approx(result.standard_uncertainty, rel=1e-6), name
     return seen
@@ -216,3 +239,42 @@ def test_a_template_is_arithmetic(template, value):
 def test_a_template_is_nothing_but_arithmetic(template):
     with pytest.raises((ValueError, KeyError)):
         evaluate(template, {"a": 1.0})
+
+
+def test_the_budget_of_an_area_by_hand():
+    """L·W with L = 1.62 m read once: tape 0.5 and 1 mm, spread 1.5 mm, pull 1 %; W = 68 mm: caliper."""
+    whole = study(reading("media.strip_length", "1.62 m"))
+    measured = measure_sample(whole.samples[0], whole.circuit)
+    budget = uncertainty_budget(working_of("media_gross_area", measured).steps[-1], measured)
+    length_b = (0.5e-3**2 / 3 + 1e-3**2 / 12 + (0.01 * 1.62) ** 2 / 3) ** 0.5
+    width_b = (0.03e-3**2 / 3 + 0.01e-3**2 / 12) ** 0.5
+    expected = {
+        ("media.strip_length", "instrument"): 68e-3 * length_b,
+        ("media.strip_length", "repeating"): 68e-3 * 1.5e-3,
+        ("media.strip_width", "repeating"): 1.62 * 0.03e-3,
+        ("media.strip_width", "instrument"): 1.62 * width_b,
+    }
+    assert {(one.key, one.source): one.amount for one in budget.contributions} == pytest.approx(expected)
+    assert budget.contributions[0].title == "Media: strip length"
+    assert "without pulling" in budget.contributions[0].smaller
+
+
+def test_dead_coils_nobody_counted_stand_in_the_budget_and_shared_inputs_show_as_covariances():
+    whole = study()
+    measured = measure_sample(whole.samples[0], whole.circuit)
+    opening = uncertainty_budget(working_of("bypass_opening", measured).steps[-1], measured)
+    assert {one.key: one.smaller for one in opening.contributions}["model.dead_coils"] == "count the dead coils"
+    full = uncertainty_budget(working_of("bypass_full_open", measured).steps[-1], measured)
+    pairs = {frozenset((one.first, one.second)): one for one in full.covariances}
+    assert pairs[frozenset(("p₀", "k"))].correlation > 0.5  # the same spring
+    assert pairs[frozenset(("p₀", "S"))].correlation < -0.5  # the same seat
+
+
+def test_a_bound_is_worked_from_the_size_at_its_limit():
+    whole = study(reading("media.strip_length", "over 1.6 m"))
+    measured = measure_sample(whole.samples[0], whole.circuit)
+    result = analyse_measured(measured).results.media_gross_area
+    assert (result.value, result.high, result.relation, result.missing) == (None, None, ">=", ())
+    assert result.low == pytest.approx(1.6 * 68e-3)
+    last = working_of("media_gross_area", measured_at_limits(measured)).steps[-1]
+    assert nominal_value(last.value) == pytest.approx(result.low)

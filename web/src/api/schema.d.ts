@@ -953,6 +953,20 @@ export interface components {
             metric: string;
         };
         /**
+         * BudgetOut
+         * @description The uncertainty budget: contributions whose squares sum to that of the standard uncertainty, the largest first.
+         */
+        BudgetOut: {
+            /** Contributions */
+            contributions: components["schemas"]["ContributionOut"][];
+            /** Covariances */
+            covariances: components["schemas"]["CovarianceOut"][];
+            /** Inch Uncertainty */
+            inch_uncertainty: string;
+            /** Metric Uncertainty */
+            metric_uncertainty: string;
+        };
+        /**
          * CatalogueOut
          * @description Everything that can be measured, seen or typed, and the words for it.
          */
@@ -1157,6 +1171,40 @@ export interface components {
             start_c: number;
             /** Temperature C */
             temperature_c: number;
+        };
+        /**
+         * ContributionOut
+         * @description What one input contributes to the uncertainty of a result, and what would make that smaller.
+         */
+        ContributionOut: {
+            /** Inch */
+            inch: string;
+            /** Key */
+            key: string;
+            /** Metric */
+            metric: string;
+            /** Share Percent */
+            share_percent: number;
+            /** Smaller */
+            smaller: string;
+            /** Source */
+            source: string;
+            /** Title */
+            title: string;
+        };
+        /**
+         * CovarianceOut
+         * @description What two numbers of the last line contribute together because they share inputs.
+         */
+        CovarianceOut: {
+            /** Correlation */
+            correlation: number;
+            /** First */
+            first: string;
+            /** Second */
+            second: string;
+            /** Share Percent */
+            share_percent: number;
         };
         /**
          * CutIn
@@ -3132,6 +3180,7 @@ export interface components {
          * @description The working of one result, line by line.
          */
         WorkingOut: {
+            budget: components["schemas"]["BudgetOut"] | null;
             /** Inch Uncertainty */
             inch_uncertainty: string | null;
             /** Metric Uncertainty */
@@ -3140,6 +3189,8 @@ export interface components {
             steps: components["schemas"]["WorkingStepOut"][];
             /** Title */
             title: string;
+            /** Without Budget */
+            without_budget: string;
         };
         /**
          * WorkingPieceOut

@@ -4,6 +4,7 @@ import { computed, toRef } from 'vue'
 import { useRouter } from 'vue-router'
 import { useKeys } from '@/shared/useKeys'
 import { useFieldTitles, useSheet } from '@/sample/useSheet'
+import BudgetTable from './BudgetTable.vue'
 import { useWorking } from './useWorking'
 import { fieldOf, inputName } from '@/catalogue/inputs'
 import { stationOfKey } from '@/sample/stations'
@@ -149,6 +150,7 @@ useKeys([
           </template>
         </tbody>
       </table>
+      <BudgetTable v-if="working.data.value" :budget="working.data.value.budget" :without="working.data.value.without_budget" :family="preferences.family" :field-of="keyOf" @go="go" />
       <p class="soft legend">
         Underlined numbers lead to where they were entered; dotted ones are assumed, dashed ones published or by eye. ±
         is expanded to 95 %. Numbers are shown rounded and computed unrounded.

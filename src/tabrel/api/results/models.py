@@ -27,6 +27,36 @@ class WorkingStepOut(WireModel):
     inch: str
 
 
+class ContributionOut(WireModel):
+    """What one input contributes to the uncertainty of a result, and what would make that smaller."""
+
+    key: str
+    title: str
+    source: str
+    metric: str
+    inch: str
+    share_percent: float
+    smaller: str
+
+
+class CovarianceOut(WireModel):
+    """What two numbers of the last line contribute together because they share inputs."""
+
+    first: str
+    second: str
+    correlation: float
+    share_percent: float
+
+
+class BudgetOut(WireModel):
+    """The uncertainty budget: contributions whose squares sum to that of the standard uncertainty, the largest first."""
+
+    metric_uncertainty: str
+    inch_uncertainty: str
+    contributions: list[ContributionOut]
+    covariances: list[CovarianceOut]
+
+
 class WorkingOut(WireModel):
     """The working of one result, line by line."""
 
@@ -34,3 +64,5 @@ class WorkingOut(WireModel):
     steps: list[WorkingStepOut]
     metric_uncertainty: str | None
     inch_uncertainty: str | None
+    budget: BudgetOut | None
+    without_budget: str

@@ -6,12 +6,14 @@ from fastapi import APIRouter
 
 from tabrel.api.deps import Connection
 from tabrel.api.errors import PROBLEM_RESPONSES
-from tabrel.api.results.models import WorkingOut, WorkingPieceOut, WorkingStepOut
+from tabrel.api.results.models import BudgetOut, ContributionOut, CovarianceOut, WorkingOut, WorkingPieceOut, WorkingStepOut
 from tabrel.core.errors import MissingInputsError, StudyError, nearest_hint
 from tabrel.core.results.analysis import analyse_measured
+from tabrel.core.results.bounded import measured_at_limits
+from tabrel.core.results.budget import uncertainty_budget
 from tabrel.core.results.working import Operand, Step, shown_number
 from tabrel.core.results.working_chains import CHAINS, working_of
-from tabrel.core.sample.measured_sample import measure_sample
+from tabrel.core.sample.measured_sample import MeasuredSample, measure_sample
 from tabrel.store.circuit.circuits import load_circuit
 from tabrel.store.sample.samples import load_sample
 
@@ -26,8 +28,9 @@ def get_working(sample_id: int, name: str, conn: Connection) -> WorkingOut:
         raise StudyError("name", f"{name!r} is no result with a working{nearest_hint(name, CHAINS)}: choose another")
     measured = measure_sample(stored.sample, load_circuit(conn, stored.study_id))
     result = getattr(analyse_measured(measured).results, name)
-    if result.value is None and result.low is None:
+    if result.value is None and result.low is None and result.high is None:
         raise MissingInputsError(result.missing)
+    measured = measured_at_limits(measured)
     working = working_of(name, measured)
     last = working.steps[-1]
     u = result.expanded_uncertainty
@@ -36,6 +39,43 @@ def get_working(sample_id: int, name: str, conn: Connection) -> WorkingOut:
         steps=[*(_step(step) for step in working.steps[:-1]), _step(last, u)],
         metric_uncertainty=shown_number(u, last.measure, "metric", 2) if u else None,
         inch_uncertainty=shown_number(u, last.measure, "inch", 2) if u else None,
+        budget=_budget(last, measured),
+        without_budget=WITHOUT_BUDGET.get(result.basis or "", "Of what it rests on no standard uncertainty is known."),
+    )
+
+
+WITHOUT_BUDGET = {
+    "claim": "A claim states no uncertainty: what is known is the bound or the range above.",
+    "estimate": "A screening estimate has no standard uncertainty: its band is a factor of two in size either way.",
+    "family": "The usual figure of a family is good to a factor of 1.5 either way; no reading of this filter is in it.",
+    "stated": "A single stated setting states no uncertainty; maps and bands take a factor of 1.2 either way.",
+}
+"""Why a result has no uncertainty budget, by its basis."""
+
+
+def _budget(last: Step, measured: MeasuredSample) -> BudgetOut | None:
+    budget = uncertainty_budget(last, measured)
+    if not budget.contributions:
+        return None
+    return BudgetOut(
+        metric_uncertainty=shown_number(budget.standard_uncertainty, last.measure, "metric", 2),
+        inch_uncertainty=shown_number(budget.standard_uncertainty, last.measure, "inch", 2),
+        contributions=[
+            ContributionOut(
+                key=one.key,
+                title=one.title,
+                source=one.source,
+                metric=shown_number(one.amount, last.measure, "metric", 2),
+                inch=shown_number(one.amount, last.measure, "inch", 2),
+                share_percent=100 * one.share,
+                smaller=one.smaller,
+            )
+            for one in budget.contributions
+        ],
+        covariances=[
+            CovarianceOut(first=one.first, second=one.second, correlation=one.correlation, share_percent=100 * one.share)
+            for one in budget.covariances
+        ],
     )
 
 

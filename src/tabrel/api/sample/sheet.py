@@ -45,6 +45,7 @@ from tabrel.core.details.shelf_age import shelf_age_years
 from tabrel.core.entry.reading_text import parse_reading
 from tabrel.core.oil.model import oil_model
 from tabrel.core.results.analysis import SampleAnalysis, analyse_measured
+from tabrel.core.results.bounded import measured_at_limits
 from tabrel.core.results.working_chains import CHAINS, working_of
 from tabrel.core.review.before_cut import missing_before_cut
 from tabrel.core.review.claims import check_claim
@@ -74,7 +75,7 @@ def sheet_out(conn: sqlite3.Connection, sample_id: int) -> SheetOut:
     for reading in readings_of_sample(conn, sample_id):
         readings.setdefault(reading.quantity_key, []).append(reading)
     undo, redo = last_change(conn, stored.study_id, sample_id), next_undone(conn, stored.study_id, sample_id)
-    cut, details = sample.cut, detail_values(study, sample)
+    cut, details, worked = sample.cut, detail_values(study, sample), measured_at_limits(measured)
     return SheetOut(
         id=sample_id,
         study_id=stored.study_id,
@@ -96,7 +97,7 @@ def sheet_out(conn: sqlite3.Connection, sample_id: int) -> SheetOut:
             cut=CutOut(method=cut.method, at=cut.at, note=cut.note) if cut else None,
         ),
         analysis=analysis_out(sample.label, analysis),
-        input_counts={name: _input_counts(name, measured) for name in HEADLINES if _is_there(analysis, name)},
+        input_counts={name: _input_counts(name, worked) for name in HEADLINES if _is_there(analysis, name)},
         undo=undo.words if undo else None,
         redo=redo.words if redo else None,
     )
@@ -316,7 +317,7 @@ def _shelf(sample: Sample) -> str | None:
 
 def _is_there(analysis: SampleAnalysis, name: str) -> bool:
     result = getattr(analysis.results, name)
-    return name in CHAINS and (result.value is not None or result.low is not None)
+    return name in CHAINS and not (result.value is None and result.low is None and result.high is None)
 
 
 def _input_counts(name: str, measured: MeasuredSample) -> dict[str, int]:

@@ -3,14 +3,14 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 
 from tabrel.core.catalogue.hole_dimensions import SHAPE_DIMENSIONS
 from tabrel.core.catalogue.quantities import HOLE_QUANTITIES
 from tabrel.core.hydraulics.restrictions import Restriction, hole_restriction, parallel
 from tabrel.core.parts.hole_shapes import SHAPES, HoleGeometry, outline_area, outline_perimeter
 from tabrel.core.study.model import HoleGroup, Provenance, used_readings
-from tabrel.core.uncertainty.estimate import INSTRUMENT_ERRORS, estimate_quantity
+from tabrel.core.uncertainty.estimate import INSTRUMENT_ERRORS, Estimate, estimate_quantity
 from tabrel.core.uncertainty.propagation import Uncertain, Variables
 from tabrel.core.uncertainty.sampled_number import FloatOrArray, values_of
 
@@ -29,12 +29,15 @@ class MeasuredHoles:
         Of each group: uncertain number by dimension. [m]
     provenances : tuple of dict
         Of each group: where the size comes from, by dimension.
+    estimates : dict
+        Estimate of each size by the key of its readings.
     """
 
     groups: tuple[tuple[int, float, HoleGeometry], ...]
     missing: tuple[str, ...]
     sizes: tuple[dict[str, Uncertain], ...] = ()
     provenances: tuple[dict[str, Provenance], ...] = ()
+    estimates: dict[str, Estimate] = field(default_factory=dict)
 
     @property
     def area(self) -> Uncertain:
@@ -75,12 +78,16 @@ def measure_holes(path: str, groups: Sequence[HoleGroup], variables: Variables) 
     found: list[tuple[int, float, HoleGeometry]] = []
     sizes: list[dict[str, Uncertain]] = []
     provenances: list[dict[str, Provenance]] = []
+    estimates: dict[str, Estimate] = {}
     missing: list[str] = [] if groups else [path]
     for i, group in enumerate(groups):
         open_fraction = 1.0 if group.open_fraction is None else group.open_fraction
         if open_fraction == 0:
             continue
-        measured, where_from = _sizes(f"{path}[{i}]", group, variables)
+        of_group = _estimates(f"{path}[{i}]", group)
+        estimates |= of_group
+        measured = {key.rpartition(".")[2]: variables.add(key, estimate) for key, estimate in of_group.items()}
+        where_from = {key.rpartition(".")[2]: estimate.provenance for key, estimate in of_group.items()}
         geometry, lacking = _geometry(f"{path}[{i}]", group, measured, variables)
         missing += lacking
         if geometry is not None:
@@ -89,22 +96,18 @@ def measure_holes(path: str, groups: Sequence[HoleGroup], variables: Variables) 
             provenances.append(where_from)
     if groups and not found and not missing:
         missing.append(path)  # every group is covered: there is no opening to compute with
-    return MeasuredHoles(tuple(found), tuple(missing), tuple(sizes), tuple(provenances))
+    return MeasuredHoles(tuple(found), tuple(missing), tuple(sizes), tuple(provenances), estimates)
 
 
-def _sizes(path: str, group: HoleGroup, variables: Variables) -> tuple[dict[str, Uncertain], dict[str, Provenance]]:
-    """Return the sizes of one hole of a group, and where each comes from."""
-    sizes: dict[str, Uncertain] = {}
-    provenances: dict[str, Provenance] = {}
+def _estimates(path: str, group: HoleGroup) -> dict[str, Estimate]:
+    """Return the estimates of the sizes of one hole of a group, by the key of their readings; a bound alone is no size."""
     takes = SHAPE_DIMENSIONS[group.shape]
-    for dimension in takes.required + takes.optional:
-        if readings := used_readings(getattr(group.readings, dimension)):
-            estimate = estimate_quantity(HOLE_QUANTITIES[dimension], readings)
-            if estimate is None:  # a bound alone is no size
-                continue
-            sizes[dimension] = variables.add(f"{path}.{dimension}", estimate)
-            provenances[dimension] = estimate.provenance
-    return sizes, provenances
+    return {
+        f"{path}.{dimension}": estimate
+        for dimension in takes.required + takes.optional
+        if (readings := used_readings(getattr(group.readings, dimension)))
+        and (estimate := estimate_quantity(HOLE_QUANTITIES[dimension], readings)) is not None
+    }
 
 
 def _geometry(

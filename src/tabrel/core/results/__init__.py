@@ -2,6 +2,7 @@
 
 `analysis`          all results and warnings: `analyse_sample`
 `bounded`           results of sizes of which only a bound is known: `bounded_results`
+`budget`            what the uncertainty of a result is made of: `uncertainty_budget`
 `working`           a result as lines of formula, numbers put in and result
 `working_chains`    the lines of each result
 """

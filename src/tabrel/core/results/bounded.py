@@ -7,7 +7,7 @@ from dataclasses import replace
 
 from tabrel.core.catalogue.quantities import QUANTITIES
 from tabrel.core.catalogue.units import UNITS
-from tabrel.core.sample.measured_sample import MeasuredSample
+from tabrel.core.sample.measured_sample import MeasuredSample, measure_sample
 from tabrel.core.study.model import Sample
 from tabrel.core.uncertainty.estimate import Limits
 from tabrel.core.uncertainty.propagation import Result
@@ -24,6 +24,11 @@ def sample_at_limits(measured: MeasuredSample, moved: str | None = None) -> Samp
         unit = QUANTITIES[key].metric_unit
         readings[key] = (f"{value / UNITS[unit].factor:.12g} {unit}" if unit else f"{value:.12g}",)
     return replace(measured.sample, readings=readings)
+
+
+def measured_at_limits(measured: MeasuredSample) -> MeasuredSample:
+    """Return a measured sample with every bound taken as a value, for the working of a bound; itself where there is none."""
+    return measure_sample(sample_at_limits(measured), measured.circuit) if measured.limits else measured
 
 
 def _end(limits: Limits) -> float:

@@ -66,6 +66,12 @@ class MeasuredSample:
         return plate_layout(self.known, self.sample.holes, self.circuit)
 
     @property
+    def hole_estimates(self) -> dict[str, Estimate]:
+        """Estimates of all sizes of holes, by the key of their readings."""
+        adapter = self.adapter.estimates if self.adapter else {}
+        return self.inlet.estimates | self.centre_tube.estimates | adapter
+
+    @property
     def media_is_forecast(self) -> bool:
         """Whether the media area is the forecast before the cut."""
         return bool(self.strip.lacking())

@@ -88,6 +88,10 @@ class Estimate:
         Of the readings used.
     used : tuple of int
         Indices of the readings used: those of the best provenance.
+    instrument : str
+        What the first of them was taken with.
+    is_interval : bool
+        Whether all of them are ranges or gauges that go.
     """
 
     value: float
@@ -98,6 +102,8 @@ class Estimate:
     unit: str
     provenance: Provenance = "measured"
     used: tuple[int, ...] = ()
+    instrument: Instrument = "none"
+    is_interval: bool = False
 
     @property
     def standard_uncertainty(self) -> float:
@@ -172,7 +178,19 @@ def estimate_quantity(quantity: Quantity, entries: Sequence[ReadingEntry]) -> Es
     if quantity.instrument == "none" and best in ("measured", "derived"):
         uncertainty_a = square_b = 0.0
     outliers = tuple(used[i] for i in outlying(values))
-    return Estimate(mean, uncertainty_a, sqrt(square_b), freedom, outliers, parsed[0][1].unit, best, used)
+    first, meaning = parsed[0]
+    return Estimate(
+        mean,
+        uncertainty_a,
+        sqrt(square_b),
+        freedom,
+        outliers,
+        meaning.unit,
+        best,
+        used,
+        first.instrument or quantity.instrument,
+        all(one.interval is not None for _, one in parsed),
+    )
 
 
 def _between(limits: Limits | None, unit: str) -> Estimate | None:

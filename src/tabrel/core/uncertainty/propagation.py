@@ -94,6 +94,10 @@ class Variables:
             number = number + repeat
         return self.with_type_b(name, number, estimate.uncertainty_b)
 
+    def is_repeatability(self, variable: Variable) -> bool:
+        """Return whether a variable is the repeatability of readings."""
+        return variable in self._freedom
+
     def with_type_b(self, name: str, number: Uncertain, uncertainty: float) -> Uncertain:
         """Return `number` with an independent type B uncertainty added."""
         return number + ufloat(0.0, uncertainty, tag=name) if uncertainty > 0 else number

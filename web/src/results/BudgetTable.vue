@@ -1,0 +1,106 @@
+<script setup lang="ts">
+/** What the uncertainty of a result is made of, the largest first, and what would make each part smaller. */
+import type { Schemas } from '@/api/client'
+import type { UnitFamily } from '@/catalogue/units'
+import { toDigits } from '@/shared/numbers'
+
+defineProps<{ budget: Schemas['BudgetOut'] | null; without: string; family: UnitFamily; fieldOf: (key: string) => string | null }>()
+defineEmits<{ go: [key: string] }>()
+
+const SOURCES: Record<string, string> = { repeating: 'repeating it', instrument: 'how it is known', model: 'assumed' }
+const percent = (share: number) => (Math.abs(share) < 0.1 ? 'under 0.1 %' : `${toDigits(share, 2)} %`)
+</script>
+
+<template>
+  <section class="budget" aria-label="Uncertainty budget">
+    <h2>Uncertainty budget</h2>
+    <p v-if="!budget" class="soft">{{ without }}</p>
+    <template v-else>
+      <table>
+        <thead>
+          <tr>
+            <th>from</th>
+            <th></th>
+            <th class="number">u</th>
+            <th class="number">of u²</th>
+            <th>what would make it smaller</th>
+          </tr>
+        </thead>
+        <tbody>
+          <tr v-for="one in budget.contributions" :key="one.key + one.source" :data-contribution="`${one.key} ${one.source}`">
+            <td>
+              <button v-if="fieldOf(one.key)" type="button" class="number-link" @click="$emit('go', one.key)">{{ one.title }}</button>
+              <template v-else>{{ one.title }}</template>
+            </td>
+            <td class="soft">{{ SOURCES[one.source] ?? one.source }}</td>
+            <td class="number">{{ family === 'metric' ? one.metric : one.inch }}</td>
+            <td class="number">
+              <span class="bar" :style="{ width: `${0.04 * one.share_percent}rem` }" aria-hidden="true" />{{ percent(one.share_percent) }}
+            </td>
+            <td>{{ one.smaller }}</td>
+          </tr>
+        </tbody>
+        <tfoot>
+          <tr>
+            <td colspan="2">together, root of the sum of squares</td>
+            <td class="number">{{ family === 'metric' ? budget.metric_uncertainty : budget.inch_uncertainty }}</td>
+            <td class="number">100 %</td>
+            <td class="soft">standard uncertainty; expanded to 95 % it stands beside the result</td>
+          </tr>
+        </tfoot>
+      </table>
+      <p v-if="budget.covariances.length" class="soft" data-covariances>
+        Numbers of the last line that share inputs vary together:
+        <template v-for="(one, i) in budget.covariances" :key="one.first + one.second"
+          >{{ i ? ', ' : '' }}{{ one.first }} with {{ one.second }} (correlation {{ one.correlation.toFixed(2).replace('-', '−') }}, {{ one.share_percent > 0 ? '+' : ''
+          }}{{ percent(one.share_percent) }} of u²)</template
+        >. Told by independent inputs, as above, nothing is counted twice.
+      </p>
+      <p v-else class="soft">The inputs are independent: no covariances.</p>
+    </template>
+  </section>
+</template>
+
+<style scoped>
+.budget {
+  margin-top: 1.1rem;
+  border-top: 1px solid var(--line-strong);
+}
+h2 {
+  font-size: 1rem;
+  margin: 0.5rem 0 0.2rem;
+}
+table {
+  width: 100%;
+  border-collapse: collapse;
+  font-size: 0.86rem;
+}
+th {
+  font-weight: 500;
+  color: var(--ink-soft);
+  text-align: left;
+}
+th.number {
+  text-align: right;
+  font-family: inherit;
+}
+td {
+  padding: 0.12rem 0.8rem 0.12rem 0;
+  border-top: 1px solid var(--line);
+  vertical-align: baseline;
+}
+tfoot td {
+  border-top: 1px solid var(--line-strong);
+}
+.bar {
+  display: inline-block;
+  height: 0.5rem;
+  margin-right: 0.4rem;
+  background: var(--hand);
+  opacity: 0.45;
+}
+p {
+  font-size: 0.84rem;
+  margin: 0.35rem 0 0;
+}
+</style>
