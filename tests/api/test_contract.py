@@ -42,6 +42,7 @@ VALID: dict[str, dict] = {
     "post_detail": {"json": {"key": "sample.seller", "text": "a shop", "seen": ""}},
     "post_echo": {"json": {"key": "can.height", "text": "98.4"}},
     "get_engine": {},
+    "post_engine_preview": {"json": {"name": "small petrol, 1.2 L"}},
     "post_engine": {"json": {"name": "small petrol, 1.2 L"}},
     "post_save_engine": {},
     "get_figures": {},

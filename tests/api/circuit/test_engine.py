@@ -54,6 +54,26 @@ def test_the_oil_is_a_grade_to_begin_with_and_points_after(client):
     assert client.post(f"/api/samples/{sample}/oil", json={"viscosity": points, "seen": kept}).status_code == 200
     stale = {"viscosity": points, "seen": crossed}
     says(client.post(f"/api/samples/{sample}/oil", json=stale), 409, "another window")
+    rows = [{"temperature": "104 °F", "viscosity": "60 cSt"}, {"temperature": "-30", "viscosity": "5600 cP", "high_shear": True}]
+    typed = client.post(f"/api/samples/{sample}/oil", json={"rows": rows})
+    assert typed.status_code == 200
+    cold, warm = client.get(f"/api/samples/{sample}/engine").json()["oil"]["points"]
+    assert (warm["temperature_c"], warm["stated"], warm["typed_temperature"], warm["typed_viscosity"]) == (
+        40,
+        60,
+        "104 °F",
+        "60 cSt",
+    )
+    assert (cold["is_dynamic"], cold["stated"], cold["typed_temperature"]) == (True, 5600, None)
+    for bad, words in (
+        ("5,500", "point 2: '5,500' can be read two ways"),
+        ("1e400", "finite"),
+        ("0", "above zero"),
+        ("", "missing"),
+    ):
+        given = {"rows": [rows[0], {"temperature": "100", "viscosity": bad}]}
+        says(client.post(f"/api/samples/{sample}/oil", json=given), 422, words)
+    client.post(f"/api/samples/{sample}/undo")
     assert len(client.get(f"/api/samples/{sample}/engine").json()["oil"]["points"]) == 2
     client.post(f"/api/samples/{sample}/undo")
     assert len(client.get(f"/api/samples/{sample}/engine").json()["oil"]["points"]) == 3
@@ -86,3 +106,31 @@ def test_an_engine_of_the_library_replaces_the_circuit_and_undo_restores_it(clie
     assert details(client, first)["engine.regulator_sense"] == "gallery"
     client.post(f"/api/samples/{first}/undo")
     assert details(client, first) == before
+
+
+def test_an_engine_of_the_library_shows_what_it_would_change_and_keeps_the_lines_it_is_told_to(client):
+    """The stud that the analyst measured stays, and a limit that came along asks and does not refuse."""
+    blank = {"format": "tabrel-study", "version": 2, "name": "blank", "samples": [{"label": "A"}]}
+    sample = client.post("/api/studies", json=blank).json()["samples"][0]["id"]
+    detail(client, sample, "engine.name", "yard truck")
+    detail(client, sample, "engine.stud_bore", "14.5 mm")
+    asked = client.post(f"/api/samples/{sample}/engine/preview", json={"name": "service diesel, 2.2 L"}).json()
+    lines = {line["key"]: line for line in asked["lines"]}
+    stud = lines["engine.stud_bore"]
+    assert (stud["now_typed"], stud["then_metric"], stud["is_own"]) == ("14.5 mm", "13 mm", True)
+    assert (lines["engine.gallery"]["now_metric"], lines["engine.gallery"]["is_own"]) == (None, False)
+    assert "engine.gallery" not in details(client, sample)
+    take = {"name": "service diesel, 2.2 L", "keep": ["engine.name", "engine.stud_bore"], "seen": asked["seen"]}
+    sheet = client.post(f"/api/samples/{sample}/engine", json=take).json()
+    assert (sheet["details"]["engine.name"], sheet["details"]["engine.stud_bore"]) == ("yard truck", "14.5 mm")
+    numbers = sheet["detail_numbers"]
+    assert (numbers["engine.gallery"]["origin"], numbers["engine.stud_bore"]["origin"]) == ("library", None)
+    assert (
+        "outside the limits of this engine, at least 12.6 mm and at most 13.4 mm" in sheet["detail_questions"]["engine.stud_bore"]
+    )
+    says(client.post(f"/api/samples/{sample}/engine", json=take), 409, "look what would change now")
+    # typed after the library: taken, asked, never refused
+    assert detail(client, sample, "engine.stud_bore", "14.6 mm", seen="14.5 mm").status_code == 200
+    assert detail(client, sample, "engine.greatest_stud_bore", "15 mm", seen="13.4 mm").json()["detail_questions"] == {}
+    undone = client.post(f"/api/samples/{sample}/undo").json()["sheet"]
+    assert undone["detail_numbers"]["engine.greatest_stud_bore"]["origin"] == "library"

@@ -55,7 +55,9 @@ def test_details_are_stored_and_never_overwritten_unseen(client, sample):
     refused(put("sample.price", "cheap", seen="8 EUR"), 422, "sample.price", "no price")
     refused(put("sample.prise", "1"), 422, "key", "did you mean 'sample.price'")
     assert put("engine.stud_bore", "1/2", seen="13 mm", family="inch").json()["details"]["engine.stud_bore"] == "1/2 in"
-    refused(put("engine.least_stud_bore", "14 mm"), 422, "circuit.stud", "between the least and the greatest")
+    asked = put("engine.least_stud_bore", "14 mm").json()["detail_questions"]
+    assert "12.7 mm lies outside the limits of this engine, at least 14 mm" in asked["engine.stud_bore"]
+    refused(put("engine.greatest_stud_bore", "13 mm"), 422, "circuit.stud", "least bore of 14 mm is above the greatest")
     assert put("study.reference", "Pellin").status_code == 200
     renamed = put("sample.label", "Pellin 2", seen="Pellin").json()
     assert (renamed["label"], renamed["details"]["study.reference"]) == ("Pellin 2", "Pellin 2")

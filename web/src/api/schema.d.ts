@@ -319,9 +319,29 @@ export interface paths {
         put?: never;
         /**
          * Post Engine
-         * @description Give the study an engine of the library; the study has its own copy from then on.
+         * @description Give the study an engine of the library, but for the lines that are kept; the study has its own copy from then on.
          */
         post: operations["post_engine"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/samples/{sample_id}/engine/preview": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Post Engine Preview
+         * @description Return every line that an engine of the library would change; nothing is changed yet.
+         */
+        post: operations["post_engine_preview"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1384,9 +1404,64 @@ export interface components {
         };
         /**
          * EngineIn
-         * @description Which engine of the library the study is to have.
+         * @description Which engine of the library the study is to have, which lines stay as they are, and what was seen of all before.
          */
         EngineIn: {
+            /**
+             * Keep
+             * @default []
+             */
+            keep: string[];
+            /** Name */
+            name: string;
+            /** Seen */
+            seen?: {
+                [key: string]: string;
+            } | null;
+        };
+        /**
+         * EngineLineOut
+         * @description One line that an engine of the library would change; null where nothing stands or would stand.
+         */
+        EngineLineOut: {
+            /** Is Own */
+            is_own: boolean;
+            /** Key */
+            key: string;
+            /** Now Inch */
+            now_inch: string | null;
+            /** Now Metric */
+            now_metric: string | null;
+            /** Now Typed */
+            now_typed: string | null;
+            /** Part */
+            part: string;
+            /** Then Inch */
+            then_inch: string | null;
+            /** Then Metric */
+            then_metric: string | null;
+            /** Title */
+            title: string;
+        };
+        /**
+         * EngineLinesOut
+         * @description Everything that an engine of the library would change, and how the lines stand now.
+         */
+        EngineLinesOut: {
+            /** Lines */
+            lines: components["schemas"]["EngineLineOut"][];
+            /** Name */
+            name: string;
+            /** Seen */
+            seen: {
+                [key: string]: string;
+            };
+        };
+        /**
+         * EngineNameIn
+         * @description An engine of the library.
+         */
+        EngineNameIn: {
             /** Name */
             name: string;
         };
@@ -1898,11 +1973,13 @@ export interface components {
         };
         /**
          * OilIn
-         * @description The points of the study's oil, or the grade whose typical oil it is to become; and the points that were seen.
+         * @description The points of the study's oil as typed or as drawn, or the grade whose typical oil it is to become; and those seen.
          */
         OilIn: {
             /** Grade */
             grade?: string | null;
+            /** Rows */
+            rows?: components["schemas"]["OilRowIn"][] | null;
             /** Seen */
             seen?: components["schemas"]["ViscosityPoint"][] | null;
             /** Viscosity */
@@ -1962,6 +2039,27 @@ export interface components {
             stated: number;
             /** Temperature C */
             temperature_c: number;
+            /** Typed Temperature */
+            typed_temperature: string | null;
+            /** Typed Viscosity */
+            typed_viscosity: string | null;
+        };
+        /**
+         * OilRowIn
+         * @description A point of the viscosity line as typed.
+         */
+        OilRowIn: {
+            /** High Shear */
+            high_shear?: boolean | null;
+            /**
+             * Is Dynamic
+             * @default false
+             */
+            is_dynamic: boolean;
+            /** Temperature */
+            temperature: string;
+            /** Viscosity */
+            viscosity: string;
         };
         /**
          * OilWayOut
@@ -2572,6 +2670,10 @@ export interface components {
             /** Detail Numbers */
             detail_numbers: {
                 [key: string]: components["schemas"]["DetailNumberOut"];
+            };
+            /** Detail Questions */
+            detail_questions: {
+                [key: string]: string;
             };
             /** Details */
             details: {
@@ -4042,6 +4144,59 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SheetOut"];
+                };
+            };
+            /** @description There is no such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Inputs are missing, or it changed meanwhile */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Refused, with the correction */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    post_engine_preview: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sample_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EngineNameIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EngineLinesOut"];
                 };
             };
             /** @description There is no such thing */

@@ -1,16 +1,41 @@
 <script setup lang="ts">
-/** Engines saved for other studies, and invented ones to begin with; they belong to no filter. */
+/** Engines saved for other studies, and invented ones to begin with; taking one shows first what it would change. */
+import { nextTick, ref, useTemplateRef } from 'vue'
 import type { Schemas } from '@/api/client'
+import type { UnitFamily } from '@/catalogue/units'
 import { useRefusal } from '@/shared/useRefusal'
 
 const props = defineProps<{
   engines: readonly Schemas['LibraryEngineOut'][]
-  take: (name: string) => Promise<unknown>
+  family: UnitFamily
+  preview: (name: string) => Promise<Schemas['EngineLinesOut']>
+  take: (body: Schemas['EngineIn']) => Promise<unknown>
   save: () => Promise<unknown>
   remove: (id: number) => Promise<unknown>
 }>()
 const { refused: said, guarded: run } = useRefusal()
 
+const asked = ref<Schemas['EngineLinesOut'] | null>(null)
+/** Lines that stay as they are: what was stated for this study stays, unless it is chosen otherwise. */
+const keep = ref<string[]>([])
+const table = useTemplateRef<HTMLElement>('table')
+
+async function look(name: string) {
+  await run(async () => {
+    asked.value = await props.preview(name)
+    keep.value = asked.value.lines.filter((line) => line.is_own).map((line) => line.key)
+  })
+  await nextTick()
+  table.value?.querySelector<HTMLElement>('input, button')?.focus()
+}
+
+async function takeIt() {
+  const { name, seen } = asked.value!
+  if (await run(() => props.take({ name, keep: keep.value, seen }))) asked.value = null
+}
+
+const now = (line: Schemas['EngineLineOut']) => line.now_typed ?? (props.family === 'metric' ? line.now_metric : line.now_inch) ?? 'not stated'
+const then = (line: Schemas['EngineLineOut']) => (props.family === 'metric' ? line.then_metric : line.then_inch) ?? 'not stated'
 </script>
 
 <template>
@@ -20,22 +45,74 @@ const { refused: said, guarded: run } = useRefusal()
       <button type="button" class="tool" @click="run(() => props.save())">Save this engine</button>
     </div>
     <p v-if="said" class="said-wrong" role="alert">{{ said }}</p>
+    <form v-if="asked" ref="table" class="lines" data-library="lines" @submit.prevent="takeIt" @keydown.escape="asked = null">
+      <p v-if="!asked.lines.length" class="fine">“{{ asked.name }}” would change nothing: every line is the same already.</p>
+      <template v-else>
+        <p class="fine">What “{{ asked.name }}” would change. Tick what is to stay as it is; the rest is marked “from the library”.</p>
+        <table>
+          <thead>
+            <tr>
+              <th>keep</th>
+              <th></th>
+              <th>now</th>
+              <th>from the library</th>
+            </tr>
+          </thead>
+          <tbody>
+            <tr v-for="line in asked.lines" :key="line.key" :data-line="line.key">
+              <td><input v-model="keep" type="checkbox" :value="line.key" :aria-label="`Keep ${line.title}: ${now(line)}`" /></td>
+              <td>{{ line.title }}</td>
+              <td :class="{ chosen: keep.includes(line.key), soft: !keep.includes(line.key) }">{{ now(line) }}</td>
+              <td :class="{ chosen: !keep.includes(line.key), soft: keep.includes(line.key) }">{{ then(line) }}</td>
+            </tr>
+          </tbody>
+        </table>
+      </template>
+      <div class="acts">
+        <button v-if="asked.lines.length" type="submit" class="tool">Take the engine</button>
+        <button type="button" class="tool" @click="asked = null">Leave everything as it is</button>
+      </div>
+    </form>
     <ul>
       <li v-for="one in engines" :key="`${one.id}-${one.name}`">
-        <button type="button" class="link" :data-engine="one.name" @click="run(() => props.take(one.name))">{{ one.name }}</button>
+        <button type="button" class="link" :data-engine="one.name" @click="look(one.name)">{{ one.name }} …</button>
         <span class="soft"> {{ one.id === null ? 'invented, to begin with' : 'saved' }} · {{ one.words }}</span>
         <button v-if="one.id !== null" type="button" class="link" :aria-label="`Remove ${one.name} from the library`" @click="run(() => props.remove(one.id!))">remove</button>
       </li>
     </ul>
-    <p class="soft fine">Choosing one gives this study its own copy; undo brings back what was there.</p>
+    <p class="soft fine">Choosing one shows what it would change. The study gets its own copy; undo brings back what was there.</p>
   </section>
 </template>
 
 <style scoped>
-.top {
+.top,
+.acts {
   display: flex;
   justify-content: space-between;
   align-items: center;
+  gap: 0.6rem;
+}
+.lines {
+  border: 1px solid var(--hand);
+  border-radius: 8px;
+  padding: 0.4rem 0.6rem;
+}
+table {
+  width: 100%;
+  border-collapse: collapse;
+  font-size: 0.84rem;
+}
+th {
+  text-align: left;
+  font-weight: 500;
+  color: var(--ink-soft);
+}
+td {
+  border-top: 1px solid var(--line);
+  padding: 0.08rem 0.5rem 0.08rem 0;
+}
+.chosen {
+  font-weight: 600;
 }
 ul {
   margin: 0.2rem 0;

@@ -8,7 +8,7 @@ import HotPointPanel from './HotPointPanel.vue'
 import OilPanel from './OilPanel.vue'
 import { useAskedField } from '@/shared/useAskedField'
 import { catalogue, details } from '@/catalogue/catalogue'
-import { useEngine, useEngineLibrary } from './useEngine'
+import { previewEngine, useEngine, useEngineLibrary } from './useEngine'
 import { listedKey, useKeys } from '@/shared/useKeys'
 import { useBenchChanges, useSheet } from '@/sample/useSheet'
 import { useStops } from '@/shared/useStops'
@@ -34,6 +34,12 @@ const fields = computed(() => chosen.value.details.flatMap((key) => details().ge
 const oilDetails = computed(() => [...details().values()].filter((detail) => detail.key.startsWith('oil.')))
 const texts = computed(() => sheet.data.value?.details ?? {})
 
+/** In the drawing every number is in the family's unit. */
+const drawn = computed(() => {
+  const numbers = sheet.data.value?.detail_numbers ?? {}
+  return Object.fromEntries(Object.entries(texts.value).map(([key, text]) => [key, numbers[key]?.[preferences.family] ?? text]))
+})
+
 async function choose(name: string) {
   part.value = name
   await nextTick()
@@ -58,7 +64,7 @@ useAskedField({
       <div class="card">
         <OilPanel :line="engine.data.value.oil" :grades="engine.data.value.grades" :set-oil="changes.setOil" />
         <div v-if="engine.data.value.oil" class="two">
-          <DetailFields :details="oilDetails" :texts="texts" :numbers="sheet.data.value.detail_numbers" :family="preferences.family" :set="changes.setDetail" @next="stops.step(1)" @previous="stops.step(-1)" />
+          <DetailFields :details="oilDetails" :texts="texts" :numbers="sheet.data.value.detail_numbers" :questions="sheet.data.value.detail_questions" :family="preferences.family" :set="changes.setDetail" @next="stops.step(1)" @previous="stops.step(-1)" />
         </div>
       </div>
       <div class="card">
@@ -66,11 +72,11 @@ useAskedField({
           <h2>{{ texts['engine.name'] ?? 'Engine' }}</h2>
           <button type="button" class="link" :class="{ on: part === 'engine' }" @click="choose('engine')">name and source</button>
         </div>
-        <CircuitDrawing :details="texts" :chosen="part" @choose="choose" />
+        <CircuitDrawing :details="drawn" :chosen="part" @choose="choose" />
         <section class="fields" :aria-label="chosen.title">
           <h3>{{ chosen.title }}</h3>
           <div class="two">
-            <DetailFields :details="fields" :texts="texts" :numbers="sheet.data.value.detail_numbers" :family="preferences.family" :set="changes.setDetail" @next="stops.step(1)" @previous="stops.step(-1)" />
+            <DetailFields :details="fields" :texts="texts" :numbers="sheet.data.value.detail_numbers" :questions="sheet.data.value.detail_questions" :family="preferences.family" :set="changes.setDetail" @next="stops.step(1)" @previous="stops.step(-1)" />
           </div>
         </section>
         <HotPointPanel
@@ -81,6 +87,8 @@ useAskedField({
         />
         <EngineLibrary
           :engines="engine.data.value.library"
+          :family="preferences.family"
+          :preview="(name) => previewEngine(sampleId, name)"
           :take="changes.takeEngine"
           :save="library.save"
           :remove="library.remove"

@@ -44,9 +44,9 @@ const rows = ref<{ temperature: string; viscosity: string; isDynamic: boolean; h
 watch(
   stored,
   (points) => {
-    rows.value = points.map((point) => ({
-      temperature: String(point.temperature_c),
-      viscosity: toShort(point.dynamic_mpa_s ?? point.kinematic_mm2_s ?? 0),
+    rows.value = points.map((point, i) => ({
+      temperature: props.line?.points[i]?.typed_temperature ?? String(point.temperature_c),
+      viscosity: props.line?.points[i]?.typed_viscosity ?? toShort(point.dynamic_mpa_s ?? point.kinematic_mm2_s ?? 0),
       isDynamic: point.dynamic_mpa_s != null,
       highShear: !!point.high_shear,
     }))
@@ -90,23 +90,12 @@ async function store(body: Schemas['OilIn']) {
   if (await guarded(() => props.setOil(body))) grade.value = ''
 }
 
-function number(text: string): number {
-  return text.trim() ? Number(text.replace('−', '-').replace(',', '.')) : NaN
-}
-
+/** The rows go to the server as they were typed: it understands them, or says which row is wrong and why. */
 async function onRows() {
-  const points: Point[] = []
-  for (const row of rows.value) {
-    const [celsius, viscosity] = [number(row.temperature), number(row.viscosity)]
-    if (Number.isNaN(celsius) || !(viscosity > 0)) return void (said.value = 'A point needs a temperature and a viscosity above zero: type both as digits.')
-    points.push({
-      temperature_c: celsius,
-      kinematic_mm2_s: row.isDynamic ? null : viscosity,
-      dynamic_mpa_s: row.isDynamic ? viscosity : null,
-      high_shear: row.highShear,
-    })
-  }
-  await store({ viscosity: points, seen: stored.value })
+  await store({
+    rows: rows.value.map((row) => ({ temperature: row.temperature, viscosity: row.viscosity, is_dynamic: row.isDynamic, high_shear: row.highShear })),
+    seen: stored.value,
+  })
 }
 
 function addRow() {
@@ -222,7 +211,7 @@ em {
   text-align: right;
 }
 .points input:not([type='checkbox']) {
-  width: 5.2rem;
+  width: 6.4rem;
   text-align: right;
   font-family: var(--typed);
 }

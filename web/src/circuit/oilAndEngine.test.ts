@@ -12,8 +12,8 @@ describe('oil and engine', () => {
   const line: Schemas['OilLineOut'] = {
     temperature_c: [-25, 15, 40, 100], kinematic_mm2_s: [4000, 260, 66, 11], dynamic_mpa_s: [3500, 222, 55, 9], density_kg_m3: [879, 854, 838, 800],
     points: [
-      { temperature_c: 40, stated: 66, kinematic_mm2_s: 66, dynamic_mpa_s: 55, is_dynamic: false, high_shear: false },
-      { temperature_c: 100, stated: 11, kinematic_mm2_s: 11, dynamic_mpa_s: 9, is_dynamic: false, high_shear: false },
+      { temperature_c: 40, stated: 66, kinematic_mm2_s: 66, dynamic_mpa_s: 55, is_dynamic: false, high_shear: false, typed_temperature: null, typed_viscosity: null },
+      { temperature_c: 100, stated: 11, kinematic_mm2_s: 11, dynamic_mpa_s: 9, is_dynamic: false, high_shear: false, typed_temperature: '212 °F', typed_viscosity: null },
     ],
     coldest_point_c: 40, warmest_point_c: 100, coldest_pumping_c: -30, viscosity: [],
   }
@@ -29,14 +29,14 @@ describe('oil and engine', () => {
     const setOil = vi.fn().mockRejectedValue(problem('the oil would be thicker at 100 °C'))
     const wrapper = mount(OilPanel, { props: { line, grades: [], setOil } })
     const field = wrapper.get('[aria-label="Viscosity of point 2"]')
-    await field.setValue('90')
+    await field.setValue('5,500')
     await field.trigger('change')
     await flushPromises()
     const sent = setOil.mock.calls.at(-1)![0] as Schemas['OilIn']
-    expect(sent.viscosity!.map((point) => point.kinematic_mm2_s)).toEqual([66, 90])
+    expect(sent.rows!.map((row) => [row.temperature, row.viscosity])).toEqual([['40', '66'], ['212 °F', '5,500']]) // as typed
     expect(sent.seen!.map((point) => point.kinematic_mm2_s)).toEqual([66, 11])
     expect(wrapper.get('[role="alert"]').text()).toContain('thicker at 100 °C')
-    expect((field.element as HTMLInputElement).value).toBe('90')
+    expect((field.element as HTMLInputElement).value).toBe('5,500')
   })
   it('draws the sensing line to the side that moves the regulator, and opens a part by key', async () => {
     const drawn = (details: Record<string, string>) => mount(CircuitDrawing, { props: { details, chosen: 'pump' } })
@@ -61,11 +61,24 @@ describe('oil and engine', () => {
   })
   it('takes engines from the library and says why one cannot be saved', async () => {
     const take = vi.fn().mockResolvedValue(undefined)
+    const line = (key: string, now: string | null, then: string, is_own: boolean) =>
+      ({ key, title: key, part: 'Stud', now_metric: now, now_inch: now, now_typed: null, then_metric: then, then_inch: then, is_own })
+    const lines = [line('engine.stud_bore', '14.5 mm', '13 mm', true), line('engine.gallery', null, '330 kPa', false)]
+    const preview = vi.fn().mockResolvedValue({ name: 'mine', lines, seen: { 'engine.stud_bore': '14.5 mm', 'engine.gallery': '' } })
     const wrapper = mount(EngineLibrary, {
-      props: { engines: [{ id: null, name: 'shipped', words: 'w' }, { id: 3, name: 'mine', words: 'w' }], take, save: () => Promise.reject(problem('no name yet')), remove: vi.fn() },
+      props: {
+        engines: [{ id: null, name: 'shipped', words: 'w' }, { id: 3, name: 'mine', words: 'w' }],
+        family: 'metric', preview, take, save: () => Promise.reject(problem('no name yet')), remove: vi.fn(),
+      },
     })
     await wrapper.get('[data-engine="mine"]').trigger('click')
-    expect(take).toHaveBeenCalledWith('mine')
+    await flushPromises()
+    expect(take).not.toHaveBeenCalled()
+    expect(wrapper.get('[data-line="engine.stud_bore"]').text()).toContain('14.5 mm')
+    await wrapper.get('form').trigger('submit')
+    await flushPromises()
+    expect(take).toHaveBeenCalledWith({ name: 'mine', keep: ['engine.stud_bore'], seen: { 'engine.stud_bore': '14.5 mm', 'engine.gallery': '' } })
+    expect(wrapper.find('[data-library="lines"]').exists()).toBe(false)
     expect(wrapper.findAll('[aria-label^="Remove "]')).toHaveLength(1)
     await wrapper.get('.tool').trigger('click')
     await flushPromises()

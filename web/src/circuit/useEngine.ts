@@ -35,6 +35,11 @@ export function useEngineLibrary(sampleId: MaybeRefOrGetter<number>) {
   return { save: () => save.mutateAsync(), remove: (id: number) => remove.mutateAsync(id) }
 }
 
+/** Return what an engine of the library would change, line by line; nothing is changed by asking. */
+export function previewEngine(sampleId: number, name: string): Promise<Schemas['EngineLinesOut']> {
+  return unwrap(client.POST('/api/samples/{sample_id}/engine/preview', { params: { path: { sample_id: sampleId } }, body: { name } }))
+}
+
 /** Return the line of an oil that is only looked at. */
 export function previewLine(body: Schemas['OilLineIn']): Promise<OilLine> {
   return unwrap(client.POST('/api/oil/line', { body }))

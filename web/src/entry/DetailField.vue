@@ -11,6 +11,8 @@ const props = defineProps<{
   /** As stored: what the change is compared with. */
   value: string
   number?: Schemas['DetailNumberOut']
+  /** What is unlikely about it, though it may be. */
+  question?: string
   family: UnitFamily
   options?: readonly string[]
   set: (detail: Schemas['DetailIn']) => Promise<unknown>
@@ -154,7 +156,8 @@ function onKey(event: KeyboardEvent) {
       <option v-for="one in options?.length ? options : detail.choices" :key="one" :value="one" />
     </datalist>
     <p v-if="refused" class="said-wrong" role="alert">{{ refused }}</p>
-    <p v-else-if="marks.length" class="marks soft">{{ marks.join(' · ') }}</p>
+    <p v-if="question && !refused" class="said-wrong">{{ question }}</p>
+    <p v-if="marks.length && !refused" class="marks soft">{{ marks.join(' · ') }}</p>
     <p v-if="!refused && detail.help" class="help soft">{{ detail.help }}</p>
   </div>
 </template>

@@ -7,6 +7,7 @@ import DetailField from './DetailField.vue'
 defineProps<{
   details: readonly Schemas['DetailOut'][]
   texts: Readonly<Record<string, string>>
+  questions?: Readonly<Record<string, string>>
   numbers?: Readonly<Record<string, Schemas['DetailNumberOut']>>
   family: UnitFamily
   /** Words to choose from, by detail. */
@@ -23,6 +24,7 @@ defineEmits<{ next: []; previous: [] }>()
     :detail="detail"
     :value="texts[detail.key] ?? ''"
     :number="numbers?.[detail.key]"
+    :question="questions?.[detail.key]"
     :family="family"
     :options="options?.[detail.key] ?? []"
     :set="set"

@@ -113,8 +113,8 @@ export function useBenchChanges(sampleId: MaybeRefOrGetter<number>) {
       change(body.key, (path) => client.POST('/api/samples/{sample_id}/readings', { params: { path }, body })),
     setOil: (body: Schemas['OilIn']) =>
       change('oil.viscosity', (path) => client.POST('/api/samples/{sample_id}/oil', { params: { path }, body })),
-    takeEngine: (name: string) =>
-      change('engine.name', (path) => client.POST('/api/samples/{sample_id}/engine', { params: { path }, body: { name } })),
+    takeEngine: (body: Schemas['EngineIn']) =>
+      change('engine.name', (path) => client.POST('/api/samples/{sample_id}/engine', { params: { path }, body })),
     setAside: (id: number, reason: string, place = '') =>
       change(place, () => client.POST('/api/readings/{reading_id}/set-aside', { ...of(id), body: { reason } })),
     useAgain: (id: number, place = '') => change(place, () => client.POST('/api/readings/{reading_id}/use-again', of(id))),

@@ -18,6 +18,8 @@ class OilPointOut(WireModel):
     dynamic_mpa_s: float
     is_dynamic: bool
     high_shear: bool
+    typed_temperature: str | None
+    typed_viscosity: str | None
 
 
 class OilLineOut(WireModel):
@@ -93,15 +95,55 @@ class OilLineIn(RequestModel):
     moved: MovedPointIn | None = None
 
 
+class OilRowIn(RequestModel):
+    """A point of the viscosity line as typed."""
+
+    temperature: str = Field(max_length=60)
+    viscosity: str = Field(max_length=60)
+    is_dynamic: bool = False
+    high_shear: bool | None = None
+
+
 class OilIn(RequestModel):
-    """The points of the study's oil, or the grade whose typical oil it is to become; and the points that were seen."""
+    """The points of the study's oil as typed or as drawn, or the grade whose typical oil it is to become; and those seen."""
 
     grade: str | None = None
+    rows: list[OilRowIn] | None = Field(default=None, max_length=40)
     viscosity: list[ViscosityPoint] | None = Field(default=None, max_length=40)
     seen: list[ViscosityPoint] | None = None
 
 
 class EngineIn(RequestModel):
-    """Which engine of the library the study is to have."""
+    """Which engine of the library the study is to have, which lines stay as they are, and what was seen of all before."""
 
     name: str
+    keep: list[str] = Field(default=[], max_length=200)
+    seen: dict[str, str] | None = None
+
+
+class EngineNameIn(RequestModel):
+    """An engine of the library."""
+
+    name: str
+
+
+class EngineLineOut(WireModel):
+    """One line that an engine of the library would change; null where nothing stands or would stand."""
+
+    key: str
+    title: str
+    part: str
+    now_metric: str | None
+    now_inch: str | None
+    now_typed: str | None
+    then_metric: str | None
+    then_inch: str | None
+    is_own: bool
+
+
+class EngineLinesOut(WireModel):
+    """Everything that an engine of the library would change, and how the lines stand now."""
+
+    name: str
+    lines: list[EngineLineOut]
+    seen: dict[str, str]

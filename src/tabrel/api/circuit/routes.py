@@ -10,6 +10,9 @@ from fastapi import APIRouter
 
 from tabrel.api.circuit.models import (
     EngineIn,
+    EngineLineOut,
+    EngineLinesOut,
+    EngineNameIn,
     EngineOut,
     HotPointOut,
     LibraryEngineOut,
@@ -25,16 +28,21 @@ from tabrel.api.sample.models import SheetOut
 from tabrel.api.sample.sheet import sheet_out
 from tabrel.core.circuit.engine_library import ENGINES
 from tabrel.core.circuit.hot_point import HotPoint, circuit_problem, hot_point
-from tabrel.core.errors import MissingInputsError, OutOfRangeError, StudyError, nearest_hint
+from tabrel.core.details.circuit_details import CIRCUIT_PARTS
+from tabrel.core.details.library_engine import engine_lines, with_library_engine
+from tabrel.core.details.oil_rows import OilRow, with_oil_points, with_oil_rows
+from tabrel.core.errors import MissingInputsError, OutOfRangeError, ReadingTextError, StudyError, nearest_hint
 from tabrel.core.oil.grades import GRADES, grade_oil
 from tabrel.core.oil.model import is_high_shear
 from tabrel.core.oil.viscosity_line import OilLine, oil_line, with_moved_point
 from tabrel.core.rules.study import check_circuit, check_oil
-from tabrel.core.study.model import Circuit, Oil, ViscosityPoint
+from tabrel.core.study.model import Circuit, Oil, Study, ViscosityPoint
+from tabrel.core.study.number_keys import typed_at
 from tabrel.document.study_document import circuit_from_json, circuit_to_json
 from tabrel.store.circuit.circuits import load_circuit, set_circuit, set_oil
 from tabrel.store.circuit.engines import remove_engine, save_engine, saved_engines
 from tabrel.store.connection import transaction
+from tabrel.store.entry.typed_numbers import set_typed_numbers
 from tabrel.store.errors import ConflictError
 from tabrel.store.journal import recorded
 from tabrel.store.sample.samples import load_sample
@@ -57,7 +65,7 @@ def get_engine(sample_id: int, conn: Connection) -> EngineOut:
         except MissingInputsError as error:
             missing = error.keys
     return EngineOut(
-        oil=_line_out(oil_line(study.oil)) if study.oil else None,
+        oil=_line_out(oil_line(study.oil), study) if study.oil else None,
         grades=list(GRADES),
         hot_point=_hot_point_out(point) if point else None,
         missing=list(missing),
@@ -66,7 +74,16 @@ def get_engine(sample_id: int, conn: Connection) -> EngineOut:
     )
 
 
-def _line_out(line: OilLine) -> OilLineOut:
+def _line_out(line: OilLine, study: Study | None = None) -> OilLineOut:
+    """Return a line; of a study's own, with its points as they were typed."""
+
+    def typed(point: ViscosityPoint, *names: str) -> str | None:
+        if study is None or study.oil is None or point not in study.oil.viscosity:
+            return None
+        item = f"viscosity[{study.oil.viscosity.index(point)}]"
+        found = (typed_at("study", study.as_typed, ("oil", item, name)) for name in names)
+        return next((one.text for one in found if one), None)
+
     return OilLineOut(
         temperature_c=line.temperature.tolist(),
         kinematic_mm2_s=(line.kinematic * 1e6).tolist(),
@@ -80,6 +97,8 @@ def _line_out(line: OilLine) -> OilLineOut:
                 dynamic_mpa_s=point.dynamic * 1e3,
                 is_dynamic=point.is_dynamic,
                 high_shear=point.high_shear,
+                typed_temperature=typed(point.stated, "temperature_c"),
+                typed_viscosity=typed(point.stated, "kinematic_mm2_s", "dynamic_mpa_s"),
             )
             for point in line.points
         ],
@@ -124,23 +143,33 @@ def post_oil(sample_id: int, given: OilIn, conn: Connection) -> SheetOut:
     """Set the viscosity points of the study's oil, or make it the typical oil of a grade."""
     stored = load_sample(conn, sample_id)
     study = load_study_frame(conn, stored.study_id)
-    if given.grade is not None:
-        oil, words = grade_oil(given.grade, "grade"), f"oil: typical {given.grade}"
-    else:
-        if study.oil is None:
-            raise StudyError("viscosity", "there is no oil yet: choose a grade to begin with")
-        if given.seen is not None and _plain(given.seen) != _plain(study.oil.viscosity):
-            raise ConflictError("another window has changed the viscosity points meanwhile: look, then change them again")
-        oil, words = replace(study.oil, viscosity=tuple(given.viscosity or ())), "viscosity points"
     try:
-        check_oil(oil)
+        changed, words = _with_oil(study, given)
+        check_oil(changed.oil or grade_oil(given.grade or ""))
     except OutOfRangeError as error:
         raise StudyError("viscosity", str(error)) from error
-    if oil == study.oil:
+    except ReadingTextError as error:
+        raise StudyError("rows", str(error)) from error
+    if (changed.oil, changed.as_typed) == (study.oil, study.as_typed):
         return sheet_out(conn, sample_id)
     with recorded(conn, stored.study_id, None, words, "oil.viscosity"):
-        set_oil(conn, stored.study_id, oil)
+        set_oil(conn, stored.study_id, changed.oil)
+        set_typed_numbers(conn, changed.as_typed, study_id=stored.study_id)
     return sheet_out(conn, sample_id)
+
+
+def _with_oil(study: Study, given: OilIn) -> tuple[Study, str]:
+    """Return the study with the oil that is asked for, and what was done."""
+    if given.grade is not None:
+        return with_oil_points(study, grade_oil(given.grade, "grade")), f"oil: typical {given.grade}"
+    if study.oil is None:
+        raise StudyError("viscosity", "there is no oil yet: choose a grade to begin with")
+    if given.seen is not None and _plain(given.seen) != _plain(study.oil.viscosity):
+        raise ConflictError("another window has changed the viscosity points meanwhile: look, then change them again")
+    if given.rows is not None:
+        rows = [OilRow(row.temperature, row.viscosity, row.is_dynamic, row.high_shear) for row in given.rows]
+        return with_oil_rows(study, study.oil, rows), "viscosity points"
+    return with_oil_points(study, replace(study.oil, viscosity=tuple(given.viscosity or ()))), "viscosity points"
 
 
 def _plain(points: Iterable[ViscosityPoint]) -> list[tuple[float | None, ...]]:
@@ -168,16 +197,56 @@ def _words(circuit: Circuit) -> str:
     return ", ".join(words) or "nothing stated yet"
 
 
-@router.post("/samples/{sample_id}/engine")
-def post_engine(sample_id: int, given: EngineIn, conn: Connection) -> SheetOut:
-    """Give the study an engine of the library; the study has its own copy from then on."""
-    stored = load_sample(conn, sample_id)
+def _library_engine(conn: sqlite3.Connection, name: str) -> Circuit:
     kept = {engine.name: circuit_from_json(engine.document) for engine in saved_engines(conn)}
     known = {**ENGINES, **kept}
-    if given.name not in known:
-        raise StudyError("name", f"{given.name!r} is no engine of the library{nearest_hint(given.name, known)}: choose one of it")
+    if name not in known:
+        raise StudyError("name", f"{name!r} is no engine of the library{nearest_hint(name, known)}: choose one of it")
+    return known[name]
+
+
+@router.post("/samples/{sample_id}/engine/preview")
+def post_engine_preview(sample_id: int, given: EngineNameIn, conn: Connection) -> EngineLinesOut:
+    """Return every line that an engine of the library would change; nothing is changed yet."""
+    study = load_study_frame(conn, load_sample(conn, sample_id).study_id)
+    lines = engine_lines(study, _library_engine(conn, given.name))
+    return EngineLinesOut(
+        name=given.name,
+        lines=[
+            EngineLineOut(
+                key=one.detail.key,
+                title=one.detail.title,
+                part=CIRCUIT_PARTS.get(one.detail.part, ""),
+                now_metric=one.now_metric,
+                now_inch=one.now_inch,
+                now_typed=one.now_typed,
+                then_metric=one.then_metric,
+                then_inch=one.then_inch,
+                is_own=one.is_own,
+            )
+            for one in lines
+        ],
+        seen={one.detail.key: one.now_metric or "" for one in lines},
+    )
+
+
+@router.post("/samples/{sample_id}/engine")
+def post_engine(sample_id: int, given: EngineIn, conn: Connection) -> SheetOut:
+    """Give the study an engine of the library, but for the lines that are kept; the study has its own copy from then on."""
+    stored = load_sample(conn, sample_id)
+    study = load_study_frame(conn, stored.study_id)
+    engine = _library_engine(conn, given.name)
+    if given.seen is not None and given.seen != {one.detail.key: one.now_metric or "" for one in engine_lines(study, engine)}:
+        raise ConflictError("another window has changed the engine meanwhile: look what would change now, then take it")
+    try:
+        changed = with_library_engine(study, engine, given.keep)
+    except ReadingTextError as error:
+        raise StudyError("keep", str(error)) from error
+    if changed.circuit:
+        check_circuit(changed.circuit)
     with recorded(conn, stored.study_id, None, f"engine: {given.name}", "engine.name"):
-        set_circuit(conn, stored.study_id, known[given.name])
+        set_circuit(conn, stored.study_id, changed.circuit)
+        set_typed_numbers(conn, changed.as_typed, study_id=stored.study_id)
     return sheet_out(conn, sample_id)
 
 

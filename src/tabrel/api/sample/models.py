@@ -218,6 +218,7 @@ class SheetOut(WireModel):
     parts: list[PartOut]
     details: dict[str, str]
     detail_numbers: dict[str, DetailNumberOut]
+    detail_questions: dict[str, str]
     claims: list[ClaimOut]
     shelf: str | None
     plate: PlateOut

@@ -39,7 +39,7 @@ from tabrel.core.catalogue.quantities import (
 from tabrel.core.catalogue.results import HEADLINES
 from tabrel.core.catalogue.terms import PROVENANCE_ORDER
 from tabrel.core.catalogue.units import UNITS, printed, shown
-from tabrel.core.details.details import DETAILS, detail_values
+from tabrel.core.details.details import DETAILS, detail_questions, detail_values
 from tabrel.core.details.kinds import is_number
 from tabrel.core.details.shelf_age import shelf_age_years
 from tabrel.core.entry.reading_text import parse_reading
@@ -89,6 +89,7 @@ def sheet_out(conn: sqlite3.Connection, sample_id: int) -> SheetOut:
             for key, value in details.items()
             if is_number(DETAILS[key])
         },
+        detail_questions=detail_questions(study),
         claims=[_claim_out(claim_id, claim, sample, measured) for claim_id, claim in claims_of(conn, sample_id)],
         shelf=_shelf(sample),
         plate=plate_out(measured, oil_model(study.oil) if study.oil else None),

@@ -29,6 +29,7 @@ Dimension = Literal[
     "modulus",
     "permeability",
     "viscosity",
+    "kinematic_viscosity",
 ]
 UnitFamily = Literal["metric", "inch"]
 
@@ -128,6 +129,12 @@ _TABLE: tuple[tuple[str, Dimension, float, UnitFamily], ...] = (
     ("Mpsi", "modulus", 1e6 * _POUND * _GRAVITY / _INCH**2, "inch"),
     ("um2", "permeability", 1e-12, "metric"),
     ("uPa.s", "viscosity", 1e-6, "metric"),
+    ("mPa.s", "viscosity", 1e-3, "metric"),
+    ("mPa·s", "viscosity", 1e-3, "metric"),
+    ("cP", "viscosity", 1e-3, "metric"),
+    ("Pa.s", "viscosity", 1.0, "metric"),
+    ("mm2/s", "kinematic_viscosity", 1e-6, "metric"),
+    ("cSt", "kinematic_viscosity", 1e-6, "metric"),
 )
 
 UNITS: dict[str, Unit] = {row[0]: Unit(*row) for row in _TABLE}
@@ -260,6 +267,8 @@ _PRINTED = {
     "kg/m3": "kg/m³",
     "um2": "µm²",
     "uPa.s": "µPa·s",
+    "mPa.s": "mPa·s",
+    "mm2/s": "mm²/s",
 }
 
 

@@ -130,6 +130,22 @@ def assumed_details(study: Study) -> tuple[str, ...]:
     return tuple(found)
 
 
+def detail_questions(study: Study) -> dict[str, str]:
+    """Return what is asked beside a detail that is unlikely but possible, by key: a limit never refuses a measurement."""
+    stud = study.circuit.stud if study.circuit else None
+    if stud is None:
+        return {}
+    least, greatest = stud.least_bore_mm, stud.greatest_bore_mm
+    if (least or stud.bore_mm) <= stud.bore_mm <= (greatest or stud.bore_mm):
+        return {}
+    ends = {"at least": least, "at most": greatest}
+    limits = " and ".join(f"{word} {end:g} mm" for word, end in ends.items() if end is not None)
+    return {
+        "engine.stud_bore": f"{stud.bore_mm:g} mm lies outside the limits of this engine, {limits}. "
+        "Measured like this? Then correct the limits, or empty them."
+    }
+
+
 def check_typed_numbers(study: Study) -> None:
     """Raise `StudyError` where what is kept as typed names no number, or says another one than the document does."""
     _check_typed("as_typed", "study", study)

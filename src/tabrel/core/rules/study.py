@@ -224,8 +224,8 @@ def check_circuit(circuit: Circuit) -> None:
 def _check_stud(path: str, stud: Stud) -> None:
     least, greatest = stud.least_bore_mm, stud.greatest_bore_mm
     require_above_zero(path, bore_mm=stud.bore_mm, length_mm=stud.length_mm, least_bore_mm=least, greatest_bore_mm=greatest)
-    if (least or stud.bore_mm) > stud.bore_mm or (greatest or stud.bore_mm) < stud.bore_mm:
-        raise StudyError(path, f"the bore of {stud.bore_mm:g} mm must lie between the least and the greatest bore")
+    if least is not None and greatest is not None and least > greatest:
+        raise StudyError(path, f"the least bore of {least:g} mm is above the greatest of {greatest:g} mm: check both")
 
 
 def _check_stated_loss(path: str, loss: StatedLoss) -> None:
