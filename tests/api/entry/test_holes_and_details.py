@@ -110,7 +110,7 @@ def test_claims_wait_are_confirmed_marked_stale_and_removed(client, blank):
     refused(claim(), 422, "wording", "empty")
     refused(claim(source=" ", wording="x"), 422, "source", "empty")
     refused(claim(key="media.strip_length", value="long"), 422, "value", "cannot be claimed")
-    refused(claim(key="media.strip_lenth", value="1 m"), 422, "key", "neither a reading nor an observation")
+    refused(claim(key="media.strip_lenth", value="1 m"), 422, "key", "no reading, result or observation")
     refused(claim(wording="x", seen="yesterday"), 422, "sample.claims[0].seen", "no date")
 
 

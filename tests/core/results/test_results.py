@@ -14,11 +14,13 @@ from tabrel.core.parts.efficiency import (
     ClaimedPoint,
     ScreeningMedium,
     efficiency_from_claim,
+    possible_sizes,
     screening_efficiency,
     size_from_claim,
     size_in_um_c,
 )
 from tabrel.core.results.analysis import analyse_sample
+from tabrel.core.study.model import Claim
 
 
 def results(*changes):
@@ -207,7 +209,7 @@ def test_old_sizes_outside_their_table_are_refused():
 
 def test_a_point_claim_at_its_own_size_and_elsewhere():
     """By hand: β = 50 at 20 µm(c), slopes 2 to 6."""
-    claim = ClaimedPoint("=", 50.0, 20.0)
+    claim = ClaimedPoint("=", 50.0, (20.0,), Claim("efficiency", "box"))
     here = efficiency_from_claim(claim)
     assert (here.value, here.low, here.high) == pytest.approx((0.98, 0.98, 0.98))
     there = efficiency_from_claim(claim, 10.0)
@@ -219,13 +221,28 @@ def test_a_point_claim_at_its_own_size_and_elsewhere():
 
 @pytest.mark.parametrize("relation", [">=", ">"])
 def test_a_bound_gives_one_side_only(relation):
-    claim = ClaimedPoint(relation, 20.0, 25.0)
+    claim = ClaimedPoint(relation, 20.0, (25.0,), Claim("efficiency", "box"))
     found = efficiency_from_claim(claim)
     assert (found.value, found.high, found.relation) == (None, None, relation)
     assert found.low == pytest.approx(1 - 1 / (1 + 19 * (20 / 25) ** 6))
     size = size_from_claim(claim)
     assert (size.value, size.low) == (None, None)
     assert size.high == pytest.approx(25 * sqrt(74 / 19))
+
+
+def test_a_size_without_a_named_scale_stands_in_both_readings():
+    """98 % at "20 microns": 20 µm(c), or plain 20 µm, which is 17.5 µm(c); at 20 µm(c) by hand with slopes 2 to 6."""
+    point = ClaimedPoint("=", 50.0, possible_sizes(20, "unnamed"), Claim("efficiency", "box", scale="unnamed"))
+    found = efficiency_from_claim(point)
+    assert found.value is None
+    assert found.assumed == ("claims.scale",)
+    assert (found.low, found.high) == pytest.approx((0.98, 1 - 1 / (1 + 49 * (20 / 17.5) ** 6)))
+    size = size_from_claim(point)
+    assert (size.low, size.high) == pytest.approx((17.5 * (74 / 49) ** (1 / 6), 20 * sqrt(74 / 49)))
+    at_least = efficiency_from_claim(ClaimedPoint(">=", 50.0, possible_sizes(20, "unnamed"), point.claim))
+    assert (at_least.low, at_least.high) == (pytest.approx(0.98), None)
+    up_to = efficiency_from_claim(ClaimedPoint("<=", 50.0, (20.0,), point.claim))
+    assert (up_to.low, up_to.high) == (None, pytest.approx(0.98))
 
 
 def claim(**changes):

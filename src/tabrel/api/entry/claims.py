@@ -14,8 +14,8 @@ from tabrel.api.sample.sheet import claim_words, sheet_out
 from tabrel.api.wire import TextIn
 from tabrel.core.catalogue.observations import OBSERVATIONS
 from tabrel.core.catalogue.quantities import QUANTITIES
+from tabrel.core.entry.claim_text import CLAIMABLE_RESULTS, check_from_text, claim_from_wording
 from tabrel.core.errors import ReadingTextError, StudyError
-from tabrel.core.review.claims import check_from_text, claim_from_wording
 from tabrel.core.rules.study import check_sample
 from tabrel.core.study.model import Claim, Sample
 from tabrel.store.journal import recorded
@@ -49,8 +49,8 @@ def _understood(given: ClaimIn, source: str) -> Claim:
         raise StudyError("value", "is empty: type what is claimed")
     if given.key in OBSERVATIONS:
         return Claim("observation", source, key=given.key, value=value, wording=wording)
-    if given.key not in QUANTITIES:
-        raise StudyError("key", f"{given.key!r} is neither a reading nor an observation: choose one of the list")
+    if given.key not in QUANTITIES and given.key not in CLAIMABLE_RESULTS:
+        raise StudyError("key", f"{given.key!r} is no reading, result or observation: choose one of the list")
     try:
         return replace(check_from_text(given.key, value, source), wording=wording)
     except ReadingTextError as error:

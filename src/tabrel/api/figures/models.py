@@ -156,12 +156,12 @@ class StripOut(WireModel):
 
 
 class ClaimedEfficiencyOut(WireModel):
-    """An efficiency claim: its own point, and what it allows at 20 µm(c)."""
+    """An efficiency claim: its own point, two where the scale of its size is not named, and what it allows at 20 µm(c)."""
 
     words: str
     source: str
     relation: str
-    size_um_c: float | None
+    sizes_um_c: list[float]
     percent: float | None
     low_at_20_percent: float | None
     high_at_20_percent: float | None

@@ -247,7 +247,7 @@ def _efficiency(measured: MeasuredSample) -> EfficiencyOut:
                 words=claim_words(one.claim),
                 source=one.claim.source,
                 relation=one.claim.relation or "=",
-                size_um_c=one.point.size if one.point else None,
+                sizes_um_c=list(one.point.sizes) if one.point else [],
                 percent=one.claim.efficiency_percent,
                 low_at_20_percent=_percent(one.at_20_um.low) if one.at_20_um else None,
                 high_at_20_percent=_percent(one.at_20_um.high) if one.at_20_um else None,

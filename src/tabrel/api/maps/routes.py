@@ -115,7 +115,7 @@ def _coldest(oil: OilModel) -> float:
 
 def _system_efficiency(solved: OperatingMap, efficiency: Result) -> list[list[float | None]] | None:
     """Return the share through the media times its efficiency, or the bound that is known of it. [%]"""
-    known = efficiency.value if efficiency.value is not None else efficiency.low
+    known = next((one for one in (efficiency.value, efficiency.low, efficiency.high) if one is not None), None)
     return None if known is None else _grid(solved.quantity("media_fraction") * known * 100)
 
 

@@ -220,6 +220,7 @@ class SheetOut(WireModel):
     detail_numbers: dict[str, DetailNumberOut]
     detail_questions: dict[str, str]
     claims: list[ClaimOut]
+    contradictions: list[str]
     shelf: str | None
     plate: PlateOut
     before_cut: BeforeCutOut

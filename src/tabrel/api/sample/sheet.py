@@ -36,25 +36,26 @@ from tabrel.core.catalogue.quantities import (
     Placement,
     Quantity,
 )
-from tabrel.core.catalogue.results import HEADLINES
+from tabrel.core.catalogue.results import HEADLINES, RESULTS
 from tabrel.core.catalogue.terms import PROVENANCE_ORDER
 from tabrel.core.catalogue.units import UNITS, printed, shown
 from tabrel.core.details.details import DETAILS, detail_questions, detail_values
 from tabrel.core.details.kinds import is_number
 from tabrel.core.details.shelf_age import shelf_age_years
+from tabrel.core.entry.claim_text import RESULT_BY_KEY
 from tabrel.core.entry.reading_text import parse_reading
 from tabrel.core.oil.model import oil_model
 from tabrel.core.results.analysis import SampleAnalysis, analyse_measured
 from tabrel.core.results.bounded import measured_at_limits
 from tabrel.core.results.working_chains import CHAINS, working_of
 from tabrel.core.review.before_cut import missing_before_cut
-from tabrel.core.review.claims import check_claim
+from tabrel.core.review.claims import check_claim, contradictions
 from tabrel.core.review.echo import reading_words
 from tabrel.core.review.reading_warnings import SampleWarning
 from tabrel.core.sample.measured_sample import MeasuredSample, measure_sample
 from tabrel.core.study.model import Claim, HoleGroup, Reading, Sample
 from tabrel.core.uncertainty.estimate import Estimate, estimate_quantity, quantity_limits
-from tabrel.core.uncertainty.propagation import expanded_uncertainty
+from tabrel.core.uncertainty.propagation import Result, expanded_uncertainty
 from tabrel.document.results import analysis_out
 from tabrel.store.entry.readings import StoredReading, readings_of_sample
 from tabrel.store.journal import last_change, next_undone
@@ -75,6 +76,7 @@ def sheet_out(conn: sqlite3.Connection, sample_id: int) -> SheetOut:
     for reading in readings_of_sample(conn, sample_id):
         readings.setdefault(reading.quantity_key, []).append(reading)
     undo, redo = last_change(conn, stored.study_id, sample_id), next_undone(conn, stored.study_id, sample_id)
+    by_key = {row.key: getattr(analysis.results, name) for name, row in RESULTS.items()}
     cut, details, worked = sample.cut, detail_values(study, sample), measured_at_limits(measured)
     return SheetOut(
         id=sample_id,
@@ -90,7 +92,8 @@ def sheet_out(conn: sqlite3.Connection, sample_id: int) -> SheetOut:
             if is_number(DETAILS[key])
         },
         detail_questions=detail_questions(study),
-        claims=[_claim_out(claim_id, claim, sample, measured) for claim_id, claim in claims_of(conn, sample_id)],
+        claims=[_claim_out(claim_id, claim, sample, measured, by_key) for claim_id, claim in claims_of(conn, sample_id)],
+        contradictions=[one.words for one in contradictions(sample)],
         shelf=_shelf(sample),
         plate=plate_out(measured, oil_model(study.oil) if study.oil else None),
         before_cut=BeforeCutOut(
@@ -271,8 +274,8 @@ def estimate_out(quantity: Quantity, estimate: Estimate) -> EstimateOut:
     )
 
 
-def _claim_out(claim_id: int, claim: Claim, sample: Sample, measured: MeasuredSample) -> ClaimOut:
-    check = check_claim(claim, sample, measured.estimates)
+def _claim_out(claim_id: int, claim: Claim, sample: Sample, measured: MeasuredSample, results: dict[str, Result]) -> ClaimOut:
+    check = check_claim(claim, sample, measured.estimates, results=results)
     return ClaimOut(
         id=claim_id,
         kind=claim.kind,
@@ -298,6 +301,8 @@ def claim_words(claim: Claim) -> str:
     if claim.kind == "observation" and claim.key in OBSERVATIONS:
         observation = OBSERVATIONS[claim.key]
         return f"{PART_TITLES[observation.part]}, {observation.title}: {claim.value}"
+    if claim.key in RESULT_BY_KEY:
+        return f"{RESULT_BY_KEY[claim.key].title}: {relation}{claim.value}"
     if claim.key in QUANTITIES:
         quantity = QUANTITIES[claim.key]
         return f"{PART_TITLES[quantity.part]}, {quantity.title}: {relation}{claim.value}"

@@ -4,6 +4,7 @@
 `drills`            the inch drill series, fraction, number and letter
 `field_line`        a whole line of a field: readings, provenance, instrument, note, state: `understand_entry`
 `hole_line`         a group of holes in one line: `understand_hole_group`
+`claim_text`        what a box or a page claims: `claim_from_wording`, `check_from_text`
 `stated_number`     numbers of engine, oil and plan, with or without a unit: `understood_number`
 `likely_errors`     a value far off, and the error that would explain it: `question`
 """

@@ -153,7 +153,7 @@ def _agreement(measured: MeasuredSample, first: str, x: Uncertain, second: str, 
 
 
 def _stated_band(measured: MeasuredSample, ways: dict[str, Uncertain]) -> StatedBand | None:
-    stated, best = measured.sample.bypass.stated_kpa, next(iter(ways.items()), None)
+    stated, best = measured.stated.value, next(iter(ways.items()), None)
     if not isinstance(stated, tuple) or best is None or best[0] == "stated":
         return None
     low, high = (pressure * 1e3 for pressure in stated)

@@ -7,7 +7,7 @@ E = 1 − 1/β.
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from math import exp, log, pi
 
 import numpy as np
@@ -22,7 +22,9 @@ REFERENCE_BETA = 75.0
 LEAST_SLOPE, STEEPEST_SLOPE = 2.0, 6.0
 """Range of the slope of ln(β − 1) over ln x among engine oil filters."""
 
-_SCALE_B_TO_C = 0.898
+SCALE_B_TO_C = 0.898
+"""µm(c) in one µm(b)."""
+
 # ISO 4402 (ACFTD) to ISO 11171 sizes
 _OLD_SIZES = (1, 2, 3, 5, 7, 10, 12, 15, 20, 25, 30, 40)
 _NEW_SIZES = (4.2, 4.6, 5.1, 6.4, 7.7, 9.8, 11.3, 13.6, 17.5, 21.2, 24.9, 31.7)
@@ -56,35 +58,93 @@ def size_in_um_c(size: float, scale: str) -> float:
     if scale == "um(c)":
         return size
     if scale == "um(b)":
-        return _SCALE_B_TO_C * size
+        return SCALE_B_TO_C * size
     if not _OLD_SIZES[0] <= size <= _OLD_SIZES[-1]:
         raise OutOfRangeError(f"{size:g} µm lies outside the ISO 4402 scale, which runs from 1 to 40 µm")
     return float(np.interp(size, _OLD_SIZES, _NEW_SIZES))
 
 
+def old_scale_neighbours(size: float) -> tuple[float, float, float, float]:
+    """Return the tabulated sizes around one on the ISO 4402 scale: two on it, and the same two in µm(c).
+
+    Examples
+    --------
+    >>> old_scale_neighbours(22)
+    (20.0, 25.0, 17.5, 21.2)
+    """
+    k = int(np.clip(np.searchsorted(_OLD_SIZES, size, side="right") - 1, 0, len(_OLD_SIZES) - 2))
+    return float(_OLD_SIZES[k]), float(_OLD_SIZES[k + 1]), _NEW_SIZES[k], _NEW_SIZES[k + 1]
+
+
+def possible_sizes(size: float, scale: str) -> tuple[float, ...]:
+    """Return what a stated particle size may be on the ISO 11171 scale. [µm(c)]
+
+    A size of which the scale is not named is never converted in silence: it may be plain µm (ISO 4402) or
+    µm(c), and both stand.
+
+    Parameters
+    ----------
+    size : float
+        In micrometres on `scale`.
+    scale : str
+        As `size_in_um_c`, or ``unnamed``.
+
+    Returns
+    -------
+    tuple of float
+        The smaller first; one where the scale is named.
+
+    Raises
+    ------
+    OutOfRangeError
+        If a size on the old scale lies outside its table; of an unnamed one µm(c) is then left.
+
+    Examples
+    --------
+    >>> possible_sizes(20, "unnamed"), possible_sizes(20, "um(c)"), possible_sizes(60, "unnamed")
+    ((17.5, 20), (20,), (60,))
+    """
+    if scale != "unnamed":
+        return (size_in_um_c(size, scale),)
+    require_positive(size=size)
+    if not _OLD_SIZES[0] <= size <= _OLD_SIZES[-1]:
+        return (size,)
+    return tuple(sorted({size_in_um_c(size, "um"), size}))
+
+
 @dataclass(frozen=True)
 class ClaimedPoint:
-    """A claim that can be computed with: relation, filtration ratio, size in µm(c)."""
+    """A claim that can be computed with: relation, filtration ratio, what its size may be in µm(c), and the claim itself."""
 
     relation: str
     beta: float
-    size: float
+    sizes: tuple[float, ...]
+    claim: Claim
+
+    @property
+    def size(self) -> float:
+        """The size, or the middle of what it may be where its scale is not named. [µm(c)]"""
+        return sum(self.sizes) / len(self.sizes)
+
+    @property
+    def assumed(self) -> tuple[str, ...]:
+        """What was assumed of the claim: the scale of its size, where none is named."""
+        return ("claims.scale",) if self.claim.scale == "unnamed" else ()
 
     def beta_range(self, size: float) -> tuple[float, float]:
         """Return the least and the greatest β at a size over the slopes an engine filter may have."""
-        ratio = size / self.size
-        ends = [1 + (self.beta - 1) * ratio**slope for slope in (LEAST_SLOPE, STEEPEST_SLOPE)]
+        ends = [1 + (self.beta - 1) * (size / own) ** slope for own in self.sizes for slope in (LEAST_SLOPE, STEEPEST_SLOPE)]
         return min(ends), max(ends)
 
     def size_range(self, beta: float) -> tuple[float, float]:
         """Return the least and the greatest size at which a β is reached, over the same slopes."""
         ratio = (beta - 1) / (self.beta - 1)
-        ends = [self.size * ratio ** (1 / slope) for slope in (LEAST_SLOPE, STEEPEST_SLOPE)]
+        ends = [own * ratio ** (1 / slope) for own in self.sizes for slope in (LEAST_SLOPE, STEEPEST_SLOPE)]
         return min(ends), max(ends)
 
 
 def usable_claim(claims: Sequence[Claim]) -> ClaimedPoint | None:
-    """Return the first efficiency claim that states a size on a known scale and is not stale, or None.
+    """Return the first efficiency claim that states a size and is not stale, or None.
 
     A claim with a size range or without a size stays in the record and is not computed with.
     """
@@ -92,33 +152,43 @@ def usable_claim(claims: Sequence[Claim]) -> ClaimedPoint | None:
         if claim.efficiency_percent is None or claim.size_um is None or claim.scale is None or claim.stale is not None:
             continue
         try:
-            size = size_in_um_c(claim.size_um, claim.scale)
+            sizes = possible_sizes(claim.size_um, claim.scale)
         except OutOfRangeError:
             continue
-        return ClaimedPoint(claim.relation or "=", 1 / (1 - claim.efficiency_percent / 100), size)
+        return ClaimedPoint(claim.relation or "=", 1 / (1 - claim.efficiency_percent / 100), sizes, claim)
     return None
 
 
 def efficiency_from_claim(claim: ClaimedPoint, size: float = REFERENCE_SIZE) -> Result:
     """Return the efficiency at a size [µm(c)] that a claim allows. [-]
 
-    At the claim's own size a point gives a value; elsewhere only an envelope. A bound gives a lower
-    limit and never an upper one.
+    At the claim's own size a point gives a value; elsewhere only an envelope. A bound gives a limit on
+    its own side and never on the other.
     """
     low, high = (1 - 1 / beta for beta in claim.beta_range(size))
-    if claim.relation != "=":
-        return Result(value=None, low=low, relation=claim.relation, basis="claim")
-    value = 1 - 1 / claim.beta if size == claim.size else None
-    return Result(value=value, low=low, high=high, basis="claim")
+    known = Result(None, relation=claim.relation, basis="claim", assumed=claim.assumed)
+    if claim.relation in (">=", ">"):
+        return replace(known, low=low)
+    if claim.relation in ("<=", "<"):
+        return replace(known, high=high)
+    value = 1 - 1 / claim.beta if claim.sizes == (size,) else None
+    return replace(known, value=value, low=low, high=high)
+
+
+_TURNED = {">=": "<=", ">": "<", "<=": ">=", "<": ">"}
 
 
 def size_from_claim(claim: ClaimedPoint, beta: float = REFERENCE_BETA) -> Result:
     """Return the size at which a β is reached that a claim allows. [µm(c)]"""
     low, high = claim.size_range(beta)
-    if claim.relation != "=":
-        return Result(value=None, high=high, relation="<=" if claim.relation == ">=" else "<", basis="claim")
-    value = claim.size if beta == claim.beta else None
-    return Result(value=value, low=low, high=high, basis="claim")
+    relation = _TURNED.get(claim.relation, "=")
+    known = Result(None, relation=relation, basis="claim", assumed=claim.assumed)
+    if relation in ("<=", "<"):
+        return replace(known, high=high)
+    if relation in (">=", ">"):
+        return replace(known, low=low)
+    value = claim.sizes[0] if beta == claim.beta and len(claim.sizes) == 1 else None
+    return replace(known, value=value, low=low, high=high)
 
 
 @dataclass(frozen=True)

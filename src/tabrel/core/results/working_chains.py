@@ -8,13 +8,21 @@ from tabrel.core.catalogue.hole_dimensions import SHAPE_DIMENSIONS
 from tabrel.core.catalogue.quantities import QUANTITIES
 from tabrel.core.catalogue.results import RESULTS
 from tabrel.core.parts.bypass_valve import FULL_LIFT_PRESSURE_RATIO, SHEAR_MODULUS
-from tabrel.core.parts.efficiency import LEAST_SLOPE, REFERENCE_SIZE, STEEPEST_SLOPE, usable_claim
+from tabrel.core.parts.efficiency import (
+    LEAST_SLOPE,
+    REFERENCE_SIZE,
+    SCALE_B_TO_C,
+    STEEPEST_SLOPE,
+    old_scale_neighbours,
+    possible_sizes,
+    usable_claim,
+)
 from tabrel.core.parts.holes import MeasuredHoles
 from tabrel.core.parts.media import AIR_DROP_INCH, AIR_DROP_METRIC, AIR_VISCOSITY, FAMILY_DEFAULTS
 from tabrel.core.results.working import Measure, Operand, Working
 from tabrel.core.sample.efficiency import efficiency_results, screening_medium
 from tabrel.core.sample.measured_sample import MeasuredSample
-from tabrel.core.study.model import HoleGroup, Provenance
+from tabrel.core.study.model import Claim, HoleGroup, Provenance
 from tabrel.core.uncertainty.propagation import Uncertain, rectangular
 from tabrel.core.uncertainty.sampled_number import nominal_value
 
@@ -175,6 +183,45 @@ class _Chain:
         template = "{G}·{d}⁴/(8·({Dₛ} − {d})³·({nₜ} − {nₑ}))"
         return self.line("k", "spring rate", template, [modulus, wire, outside, total, dead], "spring_rate")
 
+    def claimed_sizes(self, claim: Claim) -> list[Operand]:
+        """Add the lines from a claimed size to µm(c), and return what it may be: two where its scale is not named."""
+        stated, scale = claim.size_um or 0.0, claim.scale
+        if scale == "um(c)":
+            return [self.given("x₀", "claimed for, µm(c)", stated, "micrometre", "claims", "published")]
+        if scale == "um(b)":
+            read = self.given("x_b", "claimed for, µm(b)", stated, "micrometre", "claims", "published")
+            factor = Operand("f", "µm(c) in one µm(b)", SCALE_B_TO_C, "number")
+            return [self.line("x₀", "claimed size on the ISO 11171 scale", "{f}·{x_b}", [factor, read], "micrometre")]
+        found = []
+        provenance: Provenance = "published" if scale == "um" else "assumed"
+        key = "claims" if scale == "um" else "claims.scale"
+        if len(possible_sizes(stated, scale or "um")) > 1 or scale == "um":
+            read = self.given("x_a", "claimed for, read as plain µm (ISO 4402)", stated, "micrometre", key, provenance)
+            below, above, new_below, new_above = (
+                Operand(symbol, words, size, "micrometre")
+                for symbol, words, size in zip(
+                    ("a₁", "a₂", "c₁", "c₂"),
+                    ("tabulated below, ISO 4402", "tabulated above, ISO 4402", "the same in µm(c)", "the same in µm(c)"),
+                    old_scale_neighbours(stated),
+                    strict=True,
+                )
+            )
+            template = "{c₁} + ({x_a} − {a₁})·({c₂} − {c₁})/({a₂} − {a₁})"
+            operands = [read, below, above, new_below, new_above]
+            found.append(
+                self.line("x₀", "plain µm on the ISO 11171 scale, linear in its table", template, operands, "micrometre")
+            )
+        if scale == "unnamed":
+            found.append(self.given("x₁", "claimed for, read as µm(c)", stated, "micrometre", key, "assumed"))
+        return found
+
+    def read_as(self, size: Operand) -> str:
+        """Return the words that tell two readings of one claimed size apart; none where its scale is named."""
+        claim = usable_claim(self.measured.sample.claims)
+        if claim is None or len(claim.sizes) < 2:
+            return ""
+        return ", read as plain µm" if size.symbol == "x₀" else ", read as µm(c)"
+
     def _dead_coils(self) -> Operand:
         """Return the dead coils as counted, else those assumed with how far they may be off."""
         spring, key = self.measured.bypass.spring, "bypass.spring_dead_coils"
@@ -289,16 +336,16 @@ def _opening(chain: _Chain) -> Operand:
         force = chain.line("F", "force when installed", template, [rate, free, installed], "force")
         seat = chain.seat_area()
         return chain.line("p₀", "opening pressure", "{F}/{S}", [force, seat], "pressure")
-    stated = measured.sample.bypass.stated_kpa
+    stated, source = measured.stated.value, measured.stated.key
     if isinstance(stated, tuple):
-        low = chain.given("p₁", "lower end of the stated band", stated[0] * 1e3, "pressure", "sample.stated_bypass", "published")
-        high = chain.given("p₂", "upper end of the stated band", stated[1] * 1e3, "pressure", "sample.stated_bypass", "published")
+        low = chain.given("p₁", "lower end of the stated band", stated[0] * 1e3, "pressure", source, "published")
+        high = chain.given("p₂", "upper end of the stated band", stated[1] * 1e3, "pressure", source, "published")
         width = (stated[1] - stated[0]) * 1e3
         spread = measured.variables.with_type_b("bypass.stated_kpa", 0.0, rectangular(width))
         within = chain.given("ε", "where in the band it opens", spread, "pressure", "bypass.stated_kpa", "assumed")
         template = "({p₁} + {p₂})/2 + {ε}"
         return chain.line("p₀", "middle of the stated band", template, [low, high, within], "pressure")
-    figure = chain.given("p", "stated setting", (stated or 0.0) * 1e3, "pressure", "sample.stated_bypass", "published")
+    figure = chain.given("p", "stated setting", (stated or 0.0) * 1e3, "pressure", source, "published")
     return chain.line("p₀", "as stated", "{p}", [figure], "pressure")
 
 
@@ -336,15 +383,14 @@ def _efficiency(measured: MeasuredSample) -> Working:
     size = Operand("x", "particle size", REFERENCE_SIZE, "micrometre")
     if claim is not None:
         beta = chain.given("β₀", f"claimed filtration ratio ({claim.relation})", claim.beta, "number", "claims", "published")
-        at = chain.given("x₀", "claimed for, µm(c)", claim.size, "micrometre", "claims", "published")
         result, _ = efficiency_results(measured)
-        for slope in (LEAST_SLOPE, STEEPEST_SLOPE) if result.value is None else (LEAST_SLOPE,):
-            steep = Operand("m", "slope an engine filter's curve may have", slope, "number")
-            template = "1 + ({β₀} − 1)·({x}/{x₀})^{m}"
-            ratio = chain.line(
-                "β", f"filtration ratio at 20 µm(c), slope {steep.value:g}", template, [beta, size, at, steep], "number"
-            )
-            chain.line("E", f"efficiency, slope {steep.value:g}", "1 − 1/{β}", [ratio], "fraction")
+        for at in chain.claimed_sizes(claim.claim):
+            for slope in (LEAST_SLOPE, STEEPEST_SLOPE) if result.value is None else (LEAST_SLOPE,):
+                steep = Operand("m", "slope an engine filter's curve may have", slope, "number")
+                template = f"1 + ({{β₀}} − 1)·({{x}}/{{{at.symbol}}})^{{m}}"
+                words = f"filtration ratio at 20 µm(c), slope {steep.value:g}{chain.read_as(at)}"
+                ratio = chain.line("β", words, template, [beta, size, at, steep], "number")
+                chain.line("E", f"efficiency, slope {steep.value:g}{chain.read_as(at)}", "1 − 1/{β}", [ratio], "fraction")
         return chain.working
     medium = screening_medium(measured)
     if medium is None:

@@ -2,30 +2,26 @@
 
 from __future__ import annotations
 
-import re
 from collections.abc import Mapping
 from dataclasses import dataclass
+from itertools import combinations
+from math import inf
 from typing import Literal
 
 from tabrel.core.catalogue.observation import observed
 from tabrel.core.catalogue.observations import OBSERVATIONS
 from tabrel.core.catalogue.quantities import QUANTITIES
-from tabrel.core.catalogue.units import UnitFamily, shown
-from tabrel.core.entry.reading_text import parse_reading
+from tabrel.core.catalogue.results import WIRE_UNITS
+from tabrel.core.catalogue.units import UnitFamily, in_family, shown
+from tabrel.core.entry.claim_text import RESULT_BY_KEY, claim_dimension
+from tabrel.core.entry.reading_text import ParsedReading, parse_reading
 from tabrel.core.errors import ReadingTextError
-from tabrel.core.study.model import Claim, Relation, Sample
+from tabrel.core.sample.stated_setting import OPENING_KEY
+from tabrel.core.study.model import Claim, Relation, Sample, used_readings
 from tabrel.core.uncertainty.estimate import Estimate
-from tabrel.core.uncertainty.propagation import expanded_uncertainty
+from tabrel.core.uncertainty.propagation import Result, expanded_uncertainty
 
 Verdict = Literal["confirmed", "refuted", "cannot_tell", "waits", "no_check", "stale"]
-
-_EFFICIENCY = re.compile(
-    r"(?P<relation>>=|≥|>|=)?\s*(?P<percent>\d{1,2}(?:[.,]\d+)?)\s*(?P<plus>\+)?\s*%"
-    r"(?:.*?(?:at|@|for|of)\s*(?P<size>\d+(?:[.,]\d+)?)\s*(?P<range>(?:-|–|to)\s*\d+)?\s*(?P<scale>µm\(c\)|um\(c\)|µm\(b\)|um\(b\)|"
-    r"µm|um|micron\w*))?",
-    re.IGNORECASE,
-)
-_STANDARD = re.compile(r"\b(?:ISO|SAE)\s*\d[\d-]*", re.IGNORECASE)
 
 
 @dataclass(frozen=True)
@@ -36,11 +32,17 @@ class ClaimCheck:
     words: str
 
 
-def check_claim(claim: Claim, sample: Sample, estimates: Mapping[str, Estimate], family: UnitFamily = "metric") -> ClaimCheck:
-    """Return what the readings of a sample say of a claim made for it.
+def check_claim(
+    claim: Claim,
+    sample: Sample,
+    estimates: Mapping[str, Estimate],
+    family: UnitFamily = "metric",
+    results: Mapping[str, Result] | None = None,
+) -> ClaimCheck:
+    """Return what the readings and results of a sample say of a claim made for it.
 
-    A claimed size is confirmed where the reading's expanded uncertainty and half a step of the claim's
-    last digit leave room for it, and refuted where they do not.
+    A claimed size is confirmed where the expanded uncertainty of what was measured and half a step of the
+    claim's last digit, or the claim's own range, leave room for it, and refuted where they do not.
 
     Parameters
     ----------
@@ -52,6 +54,8 @@ def check_claim(claim: Claim, sample: Sample, estimates: Mapping[str, Estimate],
         Estimate by reading key.
     family : str
         Whose units the sentence uses.
+    results : mapping or None
+        Result by its key in answers, in SI; for claims on results.
 
     Returns
     -------
@@ -68,81 +72,111 @@ def check_claim(claim: Claim, sample: Sample, estimates: Mapping[str, Estimate],
         return ClaimCheck("confirmed" if same else "refuted", f"seen: {seen}")
     if claim.kind == "reading" and claim.key in QUANTITIES and claim.value:
         return _check_reading(claim, estimates.get(claim.key), family)
+    if claim.kind == "result" and claim.key in RESULT_BY_KEY and claim.value:
+        return _check_result(claim, (results or {}).get(claim.key), family)
     if claim.kind == "efficiency":
-        return ClaimCheck("no_check", "no reading at the bench can confirm an efficiency; it is compared only like with like")
+        unnamed = "; the scale of its size is not named, so that plain µm and µm(c) both stand: note the year it was seen"
+        words = "no reading at the bench can confirm an efficiency; it is compared only like with like"
+        return ClaimCheck("no_check", words + (unnamed if claim.scale == "unnamed" else ""))
     return ClaimCheck("no_check", "words without a number to check")
 
 
 def _check_reading(claim: Claim, estimate: Estimate | None, family: UnitFamily) -> ClaimCheck:
     quantity = QUANTITIES[claim.key or ""]
-    unit = quantity.unit(family)
     if estimate is None or estimate.provenance in ("published", "assumed"):
         return ClaimCheck("waits", f"waits for the {quantity.title} to be measured")
     claimed = parse_reading(claim.value or "", quantity.dimension)
-    room = expanded_uncertainty(estimate)
+    return _compared(claim, claimed, estimate.value, expanded_uncertainty(estimate), quantity.unit(family), "measured")
+
+
+_OF_CLAIMS = ("claim", "stated", "estimate", "family")
+"""Bases of results that are themselves only stated or assumed, and check nothing."""
+
+
+def _check_result(claim: Claim, result: Result | None, family: UnitFamily) -> ClaimCheck:
+    row = RESULT_BY_KEY[claim.key or ""]
+    if result is None or result.value is None or result.basis in _OF_CLAIMS:
+        return ClaimCheck("waits", f"waits for the {row.title.lower()} to be measured")
+    claimed = parse_reading(claim.value or "", claim_dimension("result", row.key))
+    unit = in_family(WIRE_UNITS[row.unit], family)
+    return _compared(claim, claimed, result.value, result.expanded_uncertainty or 0.0, unit, "worked out")
+
+
+def _compared(claim: Claim, claimed: ParsedReading, value: float, room: float, unit: str, how: str) -> ClaimCheck:
+    """Return the verdict of a number on a claim, each with the room it has."""
     step = claimed.last_digit / 2 if claimed.interval is None else (claimed.interval[1] - claimed.interval[0]) / 2
-    measured = f"measured {shown(estimate.value, unit, 4)}"
-    difference = estimate.value - claimed.value
-    if claim.relation in (">=", ">"):
-        if difference >= room:
-            return ClaimCheck("confirmed", measured)
-        verdict: Verdict = "refuted" if difference < -room - step else "cannot_tell"
-        return ClaimCheck(verdict, f"{measured} ± {shown(room, unit, 2)}")
-    within = abs(difference) <= room + step
-    return ClaimCheck("confirmed" if within else "refuted", f"{measured} ± {shown(room, unit, 2)}")
+    found = f"{how} {shown(value, unit, 4)}"
+    with_room = f"{found} ± {shown(room, unit, 2)}"
+    difference = value - claimed.value
+    if claim.relation in (">=", ">", "<=", "<"):
+        beyond = difference if claim.relation in (">=", ">") else -difference
+        if beyond >= room:
+            return ClaimCheck("confirmed", found)
+        return ClaimCheck("refuted" if beyond < -room - step else "cannot_tell", with_room)
+    return ClaimCheck("confirmed" if abs(difference) <= room + step else "refuted", with_room)
 
 
-def claim_from_wording(wording: str, source: str) -> Claim:
-    """Return the claim that a sentence as printed makes, as far as it can be read; else the words alone.
+@dataclass(frozen=True)
+class Contradiction:
+    """Two sources that say different things of one filter, as a sentence."""
 
-    Examples
-    --------
-    >>> claim = claim_from_wording("99+ % at 20 µm(c), ISO 4548-12", "box")
-    >>> claim.relation, claim.efficiency_percent, claim.size_um, claim.scale, claim.standard
-    ('>=', 99.0, 20.0, 'um(c)', 'ISO 4548-12')
+    words: str
+
+
+def contradictions(sample: Sample) -> tuple[Contradiction, ...]:
+    """Return where two sources contradict each other: box, page, part, the stated setting.
+
+    Parameters
+    ----------
+    sample : Sample
+        Its claims, its stated setting and what was read off the part as published.
+
+    Returns
+    -------
+    tuple of Contradiction
+        Each pair set beside each other; which of the two holds is the analyst's to say.
     """
-    plain = " ".join(wording.split())
-    match = _EFFICIENCY.search(plain)
-    if match is None or not 0 < float(match["percent"].replace(",", ".")) < 100:
-        return Claim("words", source, wording=plain)
-    relation: Relation = "="
-    if match["plus"] or match["relation"] in (">=", "≥"):
-        relation = ">="
-    elif match["relation"] == ">":
-        relation = ">"
-    sized = match["size"] is not None and match["range"] is None  # a size range stays in the words
-    scale = (match["scale"] or "").lower().replace("µ", "u")
-    standard = _STANDARD.search(plain)
-    return Claim(
-        "efficiency",
-        source,
-        relation=relation,
-        efficiency_percent=float(match["percent"].replace(",", ".")),
-        size_um=float(match["size"].replace(",", ".")) if sized else None,
-        scale=("um(c)" if scale == "um(c)" else "um(b)" if scale == "um(b)" else "um") if sized else None,
-        standard=standard[0] if standard else None,
-        wording=plain,
-    )
+    found = []
+    for (about, source, words, span), (other_about, other_source, other_words, other_span) in combinations(_said(sample), 2):
+        apart = span[0] > other_span[1] or other_span[0] > span[1]
+        if about == other_about and apart:
+            found.append(Contradiction(f"{source} says {words}, {other_source} says {other_words}: both cannot hold"))
+    return tuple(found)
 
 
-def check_from_text(key: str, text: str, source: str) -> Claim:
-    """Return a claim on a reading, such as ``>= 1.5 m`` for the strip length.
+def _said(sample: Sample) -> list[tuple[str, str, str, tuple[float, float]]]:
+    """Return what each source says: of what, its words, and between what the number lies."""
+    found = []
+    for claim in sample.claims:
+        if claim.stale is not None:
+            continue
+        if claim.kind == "efficiency" and claim.efficiency_percent is not None and claim.size_um is not None:
+            about = f"efficiency at {claim.size_um:g} {claim.scale}"
+            span = _span(claim.relation, claim.efficiency_percent, 0.0)
+            found.append((about, claim.source, f"“{claim.wording or f'{claim.efficiency_percent:g} %'}”", span))
+        elif claim.kind in ("reading", "result") and claim.key and claim.value:
+            try:
+                meaning = parse_reading(claim.value, claim_dimension(claim.kind, claim.key))
+            except ReadingTextError:
+                continue
+            step = meaning.last_digit / 2 if meaning.interval is None else (meaning.interval[1] - meaning.interval[0]) / 2
+            words = f"“{claim.wording or claim.value}”"
+            found.append((claim.key, claim.source, words, _span(claim.relation, meaning.value, step)))
+    if (stated := sample.bypass.stated_kpa) is not None:
+        low, high = (end * 1e3 for end in (stated if isinstance(stated, tuple) else (stated, stated)))
+        typed = sample.as_typed.get("stated_kpa")
+        words = typed.text if typed else " - ".join(f"{end / 1e3:g}" for end in dict.fromkeys((low, high))) + " kPa"
+        found.append((OPENING_KEY, "the stated setting", words, (low * 0.999, high * 1.001)))
+    for key, entries in sample.readings.items():
+        for reading in used_readings(entries):
+            if reading.provenance == "published":
+                meaning = parse_reading(reading.text, QUANTITIES[key].dimension)
+                ends = meaning.interval or (meaning.value - meaning.last_digit / 2, meaning.value + meaning.last_digit / 2)
+                found.append((key, "the part as published", reading.text, ends))
+    return found
 
-    Raises
-    ------
-    ReadingTextError
-        If the text is no reading of the quantity.
-    """
-    quantity = QUANTITIES[key]
-    plain = " ".join(text.split())
-    relation: Relation = "="
-    for sign, known in ((">=", ">="), ("≥", ">="), (">", ">")):
-        if plain.startswith(sign):
-            relation = known  # type: ignore[assignment]
-            plain = plain.removeprefix(sign).strip()
-            break
-    try:
-        parse_reading(plain, quantity.dimension, zero_allowed=quantity.zero_allowed)
-    except ReadingTextError as error:
-        raise ReadingTextError(f"this cannot be claimed of the {quantity.title}: {error}") from error
-    return Claim("reading", source, relation=relation, key=key, value=plain)
+
+def _span(relation: Relation | None, value: float, step: float) -> tuple[float, float]:
+    if relation in (">=", ">"):
+        return value - step, inf
+    return (-inf, value + step) if relation in ("<=", "<") else (value - step, value + step)

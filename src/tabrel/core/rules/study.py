@@ -9,6 +9,7 @@ from collections.abc import Iterable
 
 from tabrel.core.catalogue.hole_dimensions import SHAPE_DIMENSIONS, dimensions_of
 from tabrel.core.catalogue.quantities import HOLE_QUANTITIES, INSTRUMENT_DIMENSIONS, QUANTITIES, Quantity
+from tabrel.core.entry.claim_text import CLAIMABLE_RESULTS, claim_dimension
 from tabrel.core.entry.reading_text import ParsedReading, parse_reading
 from tabrel.core.errors import OutOfRangeError, ReadingTextError, StudyError, nearest_hint
 from tabrel.core.oil.model import oil_model
@@ -282,10 +283,15 @@ def _check_claim(path: str, claim: Claim) -> None:
     else:
         require_text(f"{path}.key", claim.key or "")
         require_text(f"{path}.value", claim.value or "")
-        if claim.kind == "reading":
-            quantity = known_quantity(f"{path}.key", claim.key or "")
+        if claim.kind == "result" and claim.key not in CLAIMABLE_RESULTS:
+            hint = nearest_hint(claim.key or "", CLAIMABLE_RESULTS)
+            raise StudyError(f"{path}.key", f"{claim.key!r} is no result that can be claimed{hint}: use one of its keys")
+        if claim.kind in ("reading", "result"):
             try:
-                check_reading_text(quantity, claim.value or "")
+                if claim.kind == "reading":
+                    check_reading_text(known_quantity(f"{path}.key", claim.key or ""), claim.value or "")
+                else:
+                    parse_reading(claim.value or "", claim_dimension("result", claim.key or ""))
             except ReadingTextError as error:
                 raise StudyError(f"{path}.value", str(error)) from error
     require_above_zero(path, size_um=claim.size_um)

@@ -1,5 +1,6 @@
 """One filter as measured: every estimate made once, for results and model alike.
 
 `measured_sample`   `measure_sample` makes a `MeasuredSample` of a sample as typed
+`stated_setting`    the bypass setting that is stated, in its field or in a claim
 `efficiency`        its efficiency from the best evidence there is
 """

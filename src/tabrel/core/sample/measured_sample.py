@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import cached_property
 
 from tabrel.core.catalogue.quantities import QUANTITIES
@@ -11,6 +11,7 @@ from tabrel.core.parts.flow_area import Outlet, outlet_bore
 from tabrel.core.parts.holes import MeasuredHoles, measure_holes
 from tabrel.core.parts.media import MediaStrip, Permeability, media_permeability
 from tabrel.core.parts.plate_layout import PlateLayout, plate_layout
+from tabrel.core.sample.stated_setting import StatedSetting, stated_setting
 from tabrel.core.study.model import Circuit, Sample, used_readings
 from tabrel.core.uncertainty.estimate import Estimate, Limits, estimate_quantity, quantity_limits
 from tabrel.core.uncertainty.propagation import Uncertain, Variables
@@ -40,6 +41,8 @@ class MeasuredSample:
         Media and pleats.
     outlet : Outlet or None
         Stud or thread.
+    stated : StatedSetting
+        What is stated of the bypass valve's setting.
     bypass : BypassEvidence
         Bypass valve.
     permeability : Permeability
@@ -57,6 +60,7 @@ class MeasuredSample:
     adapter: MeasuredHoles | None
     strip: MediaStrip
     outlet: Outlet | None
+    stated: StatedSetting
     bypass: BypassEvidence
     permeability: Permeability
 
@@ -107,7 +111,7 @@ def measure_sample(sample: Sample, circuit: Circuit | None, variables: Variables
         if key not in estimates and (found := quantity_limits(QUANTITIES[key], readings)) is not None
     }
     known = {key: variables.add(key, estimate) for key, estimate in estimates.items()}
-    strip = MediaStrip(known)
+    strip, stated = MediaStrip(known), stated_setting(sample)
     adapter = engine_side.adapter
     return MeasuredSample(
         sample=sample,
@@ -121,7 +125,8 @@ def measure_sample(sample: Sample, circuit: Circuit | None, variables: Variables
         adapter=measure_holes("circuit.adapter.holes", adapter.holes, variables) if adapter else None,
         strip=strip,
         outlet=outlet_bore(engine_side.stud, known),
-        bypass=bypass_evidence(known, sample.bypass, variables),
+        stated=stated,
+        bypass=bypass_evidence(known, replace(sample.bypass, stated_kpa=stated.value), variables),
         permeability=media_permeability(
             strip,
             variables,

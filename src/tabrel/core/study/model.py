@@ -114,7 +114,7 @@ VERSION = 2
 
 MediaFamily = Literal["cellulose", "blend", "synthetic"]
 SpringMaterial = Literal["music_wire", "stainless_302", "chrome_silicon"]
-Relation = Literal["=", ">=", ">"]
+Relation = Literal["=", ">=", ">", "<=", "<"]
 QuantityState = Literal["not_measured", "could_not_be_found", "out_of_date", "not_applicable", "withheld", "lost"]
 Speaker = Literal["maker", "seller", "independent", "vehicle_maker"]
 ClaimKind = Literal["efficiency", "reading", "observation", "result", "words"]
