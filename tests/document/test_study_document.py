@@ -115,7 +115,7 @@ def test_two_samples_may_not_share_a_label():
         ({"efficiency_percent": 100}, "no filtration ratio"),
         ({"seen": "last week"}, "no date"),
         ({"size_um": -1}, "above zero"),
-        ({"relation": "<"}, "'='"),
+        ({"relation": "about"}, "'='"),
         ({"source": None}, "missing"),
     ],
 )

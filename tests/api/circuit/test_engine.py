@@ -126,7 +126,8 @@ def test_an_engine_of_the_library_shows_what_it_would_change_and_keeps_the_lines
     numbers = sheet["detail_numbers"]
     assert (numbers["engine.gallery"]["origin"], numbers["engine.stud_bore"]["origin"]) == ("library", None)
     assert (
-        "outside the limits of this engine, at least 12.6 mm and at most 13.4 mm" in sheet["detail_questions"]["engine.stud_bore"]
+        "outside the limits of this engine, at least 12.6 mm (0.4961 in) and at most"
+        in sheet["detail_questions"]["engine.stud_bore"]
     )
     says(client.post(f"/api/samples/{sample}/engine", json=take), 409, "look what would change now")
     # typed after the library: taken, asked, never refused

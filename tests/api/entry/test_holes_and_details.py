@@ -56,7 +56,7 @@ def test_details_are_stored_and_never_overwritten_unseen(client, sample):
     refused(put("sample.prise", "1"), 422, "key", "did you mean 'sample.price'")
     assert put("engine.stud_bore", "1/2", seen="13 mm", family="inch").json()["details"]["engine.stud_bore"] == "1/2 in"
     asked = put("engine.least_stud_bore", "14 mm").json()["detail_questions"]
-    assert "12.7 mm lies outside the limits of this engine, at least 14 mm" in asked["engine.stud_bore"]
+    assert "12.7 mm (0.5 in) lies outside the limits of this engine, at least 14 mm" in asked["engine.stud_bore"]
     refused(put("engine.greatest_stud_bore", "13 mm"), 422, "circuit.stud", "least bore of 14 mm is above the greatest")
     assert put("study.reference", "Pellin").status_code == 200
     renamed = put("sample.label", "Pellin 2", seen="Pellin").json()

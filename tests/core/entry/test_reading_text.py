@@ -125,6 +125,7 @@ PINT_NAMES = {
     "cm3": "cm**3", "cc": "cm**3", "in3": "inch**3", "qt": "quart", "gal": "gallon", "rpm": "1/min", "/min": "1/min",
     "gpm": "gallon/min",
     "gal/min": "gallon/min", "cm3/rev": "cm**3", "cc/rev": "cm**3", "in3/rev": "inch**3", "kg/m3": "kg/m**3", "g/cm3": "g/cm**3",
+    "mm2/s": "mm**2/s", "mPa.s": "millipascal*second", "mPa·s": "millipascal*second", "Pa.s": "pascal*second",
     "um2": "micrometer**2", "uPa.s": "micropascal*second", "%": "percent", "Mpsi": "megapsi",
 }  # fmt: skip
 

@@ -219,18 +219,20 @@ TRAY = weighed(filter=400, can=90, gasket=9, plate=110, bypass=20, element=150)
 
 
 def test_a_part_not_weighed_is_named_by_what_is_missing():
-    balance = mass_balance(measured(*TRAY))  # 21 g are missing, anti-drainback valve and seating spring were not weighed
+    balance = mass_balance(
+        measured(*TRAY)
+    )  # 21 g are missing, anti-drainback valve and seating spring were not weighed
     assert balance.difference.value == pytest.approx(0.021)
     assert (balance.closes, balance.likely_missing) == (False, ("seating", "anti_drain"))
-    assert balance.words == "21 g are missing: seating spring or anti-drainback valve not weighed?"
+    assert balance.words == "21 g (0.741 oz) are missing: seating spring or anti-drainback valve not weighed?"
 
 
 @pytest.mark.parametrize(
     ("grams", "closes", "says"),
     [
         ({"anti_drain": 6, "seating": 15}, True, "the parts make up the whole"),
-        ({"anti_drain": 6, "seating": 40}, False, "25 g more than the whole"),
-        ({"filter": 480, "anti_drain": 6, "seating": 15}, False, "80 g are missing: chips, oil that ran out"),
+        ({"anti_drain": 6, "seating": 40}, False, "25 g (0.882 oz) more than the whole"),
+        ({"filter": 480, "anti_drain": 6, "seating": 15}, False, "80 g (2.82 oz) are missing: chips, oil that ran out"),
     ],
 )
 def test_the_balance_says_what_it_means(grams, closes, says):
@@ -242,7 +244,7 @@ def test_the_balance_says_what_it_means(grams, closes, says):
 def test_a_lost_part_explains_what_is_missing():
     lost = ("samples/0/states", {"seating.mass": "lost", "anti_drain.mass": "not_applicable"})
     balance = mass_balance(measured(*TRAY, lost))
-    assert balance.words == "21 g are missing, as the lost seating spring would weigh"
+    assert balance.words == "21 g (0.741 oz) are missing, as the lost seating spring would weigh"
     assert [part.state for part in balance.parts if part.part == "seating"] == ["lost"]
 
 

@@ -995,6 +995,8 @@ export interface components {
             cautions: string[];
             /** Circuit Parts */
             circuit_parts: components["schemas"]["CircuitPartOut"][];
+            /** Claimable Results */
+            claimable_results: string[];
             /** Cut Methods */
             cut_methods: {
                 [key: string]: string;
@@ -1107,7 +1109,7 @@ export interface components {
         };
         /**
          * ClaimedEfficiencyOut
-         * @description An efficiency claim: its own point, and what it allows at 20 µm(c).
+         * @description An efficiency claim: its own point, two where the scale of its size is not named, and what it allows at 20 µm(c).
          */
         ClaimedEfficiencyOut: {
             /** High At 20 Percent */
@@ -1120,8 +1122,8 @@ export interface components {
             percent: number | null;
             /** Relation */
             relation: string;
-            /** Size Um C */
-            size_um_c: number | null;
+            /** Sizes Um C */
+            sizes_um_c: number[];
             /** Source */
             source: string;
             /** Why Not */
@@ -2667,6 +2669,8 @@ export interface components {
             before_cut: components["schemas"]["BeforeCutOut"];
             /** Claims */
             claims: components["schemas"]["ClaimOut"][];
+            /** Contradictions */
+            contradictions: string[];
             /** Detail Numbers */
             detail_numbers: {
                 [key: string]: components["schemas"]["DetailNumberOut"];

@@ -63,7 +63,7 @@ useAskedField({
         </p>
       </section>
       <section class="card claimed">
-        <ClaimList :claims="sheet.data.value.claims" :changes="changes" />
+        <ClaimList :claims="sheet.data.value.claims" :contradictions="sheet.data.value.contradictions" :changes="changes" />
       </section>
     </div>
     <p v-else class="soft">Fetching the sheet …</p>

@@ -9,6 +9,7 @@ import ChoiceField from '@/shared/ChoiceField.vue'
 
 const props = defineProps<{
   claims: readonly Schemas['ClaimOut'][]
+  contradictions: readonly string[]
   changes: BenchChanges
 }>()
 
@@ -26,13 +27,16 @@ const reason = ref('')
 const first = useTemplateRef<HTMLInputElement>('first')
 const subjects = computed(() => [
   ...catalogue().quantities.map((one) => ({ key: one.key, title: `${one.part}: ${one.title}` })),
+  ...catalogue().claimable_results.map((key) => ({ key, title: `Result: ${catalogue().results.find((one) => one.key === key)?.title ?? key}` })),
   ...catalogue().observations.map((one) => ({ key: one.key, title: `${one.part}, seen: ${one.title}` })),
 ])
-const subject = computed(() => subjects.value.find((one) => one.title === about.value))
+/** Capitals and spaces do not matter: what is typed is one of the list, or it is not. */
+const plain = (text: string) => text.trim().replace(/\s+/g, ' ').toLowerCase()
+const subject = computed(() => subjects.value.find((one) => plain(one.title) === plain(about.value)))
 
 async function add() {
-  if (about.value && !subject.value) {
-    said.value = `“${about.value}” is neither a reading nor an observation: choose one of the list, or leave it empty.`
+  if (about.value.trim() && !subject.value) {
+    said.value = `“${about.value}” is no reading, result or observation: choose one of the list, or leave it empty.`
     return
   }
   const claim: Schemas['ClaimIn'] = {
@@ -47,6 +51,15 @@ async function add() {
   wording.value = about.value = value.value = ''
   await nextTick()
   first.value?.focus()
+}
+
+/** Esc empties the field it is pressed in. */
+function empty(event: KeyboardEvent) {
+  const field = event.target
+  if (!(field instanceof HTMLInputElement)) return
+  field.value = ''
+  field.dispatchEvent(new Event('input', { bubbles: true }))
+  said.value = ''
 }
 
 async function markStale(claim: Schemas['ClaimOut']) {
@@ -80,7 +93,10 @@ async function markStale(claim: Schemas['ClaimOut']) {
         </form>
       </li>
     </ul>
-    <form class="add" data-stop @submit.prevent="add">
+    <ul v-if="contradictions.length" class="against" data-contradictions>
+      <li v-for="one in contradictions" :key="one" class="said-wrong">{{ one }}</li>
+    </ul>
+    <form class="add" data-stop @submit.prevent="add" @keydown.escape.stop="empty">
       <label class="wide">
         as printed or said
         <input ref="first" v-model="wording" placeholder="99+ % at 20 µm(c), ISO 4548-12" autocomplete="off" />
@@ -119,6 +135,9 @@ li {
   border-top: 1px solid var(--line);
   padding: 0.3rem 0;
   font-size: 0.9rem;
+}
+.against li {
+  display: block;
 }
 .verdict {
   font-family: var(--head);

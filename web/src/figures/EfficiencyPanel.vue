@@ -29,9 +29,7 @@ const band = computed(() => {
 const curve = computed(() => linePath(sizes.value.map(x), props.efficiency.estimate.map(y)))
 const points = computed(() =>
   props.efficiency.claims.flatMap((one) =>
-    one.size_um_c === null || one.percent === null
-      ? []
-      : [{ x: x(one.size_um_c), y: y(one.percent), bound: one.relation !== '=', words: one.words }],
+    one.percent === null ? [] : one.sizes_um_c.map((size) => ({ x: x(size), y: y(one.percent!), bound: one.relation !== '=', words: one.words })),
   ),
 )
 const rows = computed(() =>
@@ -40,7 +38,9 @@ const rows = computed(() =>
     const high = one.high_at_20_percent
     const at20 =
       low === null
-        ? ''
+        ? high === null
+          ? ''
+          : `≤ ${boundToDigits(high, 3, 'upper')} %`
         : high === null
           ? `≥ ${boundToDigits(low, 3, 'lower')} %`
           : `${boundToDigits(low, 3, 'lower')} to ${boundToDigits(high, 3, 'upper')} %`

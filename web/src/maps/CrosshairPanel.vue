@@ -2,7 +2,7 @@
 /** The values at the crosshair; temperature and speed or flow can be typed. Beside them, what they are unchanged. */
 import InputText from 'primevue/inputtext'
 import { computed, ref, watch } from 'vue'
-import { toDigits, toPercent } from '@/shared/numbers'
+import { boundToDigits, toDigits, toPercent } from '@/shared/numbers'
 import { shownUnit, type UnitFamily } from '@/catalogue/units'
 import type { Crosshair } from './MapChart.vue'
 
@@ -13,6 +13,10 @@ export interface ValueRow {
   wire: string
   value: number | null
   unchanged: number | null
+  /** Where the value is only a bound. */
+  bound?: '≥' | '≤'
+  /** Where it is the least of a range: by how much the greatest is more. */
+  upTo?: number
 }
 
 const props = defineProps<{
@@ -50,7 +54,12 @@ const pumps = computed(() => props.unfiltered !== null)
 const shown = computed(() =>
   props.rows.map((row) => {
     const unit = shownUnit(row.wire, props.family)
-    const told = (value: number | null) => (value === null ? 'none' : toDigits(value * unit.factor, 3))
+    const told = (value: number | null) => {
+      if (value === null) return 'none'
+      const number = value * unit.factor
+      if (row.bound) return `${row.bound} ${boundToDigits(number, 3, row.bound === '≥' ? 'lower' : 'upper')}`
+      return row.upTo ? `${boundToDigits(number, 3, 'lower')} to ${boundToDigits(number * row.upTo, 3, 'upper')}` : toDigits(number, 3)
+    }
     return { key: row.key, title: row.title, unit: unit.symbol, value: told(row.value), unchanged: told(row.unchanged) }
   }),
 )

@@ -173,10 +173,11 @@ const summary = computed(() => (field.value ? mapSummary(title.value, field.valu
 const efficiencyWords = computed(() => {
   const known = shownMap.value?.efficiency
   if (quantity.value.name !== 'media_fraction' || !known) return ''
-  if (known.value_percent === null && known.low_percent === null)
+  if (known.value_percent === null && known.low_percent === null && known.high_percent === null)
     return `Nothing says what the media capture at ${known.size_um} µm(c): a claim with a size, or family and thickness of the media.`
   const of = known.basis === 'claim' ? 'a claim' : 'a screening estimate, never a rating'
-  return known.value_percent === null ? `At least this, from the lower bound of ${of}.` : `From ${of}.`
+  if (known.value_percent !== null) return `From ${of}.`
+  return known.low_percent === null ? `At most this, from the upper bound of ${of}.` : `At least this, from the lower bound of ${of}.`
 })
 
 function move(to: Crosshair) {

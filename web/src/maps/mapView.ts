@@ -61,7 +61,17 @@ export function engineRows(map: OperatingMap, unchanged: OperatingMap | null, ro
   const at = (from: OperatingMap | null, key: keyof OperatingMap) => (from?.[key] as Grid | null | undefined)?.[row]?.[column] ?? null
   return named
     .filter(([, key]) => (key !== 'lift_mm' || map.bypass_location !== 'none') && map[key] !== null)
-    .map(([title, key, wire]) => ({ key, title, wire, value: at(map, key), unchanged: at(unchanged, key) }))
+    .map(([title, key, wire]) => ({
+      key, title, wire, value: at(map, key), unchanged: at(unchanged, key),
+      ...(key === 'system_efficiency_percent' ? boundOf(map.efficiency) : {}),
+    }))
+}
+
+/** What a share that rests on a bound or an envelope of the media's efficiency is: a least, a greatest, or the least of a range. */
+export function boundOf({ value_percent, low_percent, high_percent }: OperatingMap['efficiency']): Pick<ValueRow, 'bound' | 'upTo'> {
+  if (value_percent !== null) return {}
+  if (low_percent === null) return { bound: '≤' }
+  return high_percent === null ? { bound: '≥' } : { upTo: high_percent / low_percent }
 }
 
 /** Values at a node of the filter alone. */

@@ -153,6 +153,7 @@ class CatalogueOut(WireModel):
     input_fields: dict[str, str]
     units: dict[Literal["mm", "mm2", "cm2", "kpa", "mpa", "l", "l_min", "percent", "g"], UnitOut]
     results: list[ResultRowOut]
+    claimable_results: list[str]
     map_quantities: list[MapQuantityOut]
     circuit_parts: list[CircuitPartOut]
     map_needs: list[str]

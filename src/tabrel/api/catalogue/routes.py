@@ -30,6 +30,7 @@ from tabrel.core.catalogue.units import UNITS, UnitFamily, in_family, printed
 from tabrel.core.details.circuit_details import CIRCUIT_PARTS, MAP_NEEDS
 from tabrel.core.details.details import DETAILS
 from tabrel.core.details.kinds import detail_text
+from tabrel.core.entry.claim_text import CLAIMABLE_RESULTS
 from tabrel.core.hydraulics.threshold_curve import HOTTEST
 from tabrel.core.maps.quantities import MAP_QUANTITIES
 from tabrel.core.review.before_cut import CAUTIONS, CUT_METHODS
@@ -86,6 +87,7 @@ def catalogue_out() -> CatalogueOut:
             ResultRowOut(name=row.name, key=row.key, title=row.title, unit=row.unit, is_headline=row.is_headline)
             for row in RESULTS.values()
         ],
+        claimable_results=list(CLAIMABLE_RESULTS),
         map_quantities=[
             MapQuantityOut(
                 name=one.name,

@@ -298,6 +298,19 @@ def shown(value: float, symbol: str, digits: int = 5) -> str:
     return f"{number:.{digits}g} {printed(symbol)}"
 
 
+def shown_in_both(value: float, symbol: str, digits: int = 3) -> str:
+    """Return an SI value in a metric unit and, in brackets, in that of the inch family: for sentences, which are of neither.
+
+    Examples
+    --------
+    >>> shown_in_both(0.0123, "g")
+    '12.3 g (0.434 oz)'
+    """
+    other = in_family(symbol, "inch")
+    metric = shown(value, symbol, digits)
+    return metric if other == symbol else f"{metric} ({to_unit(value, other):.{digits}g} {printed(other)})"
+
+
 def to_unit(value: float, symbol: str) -> float:
     """Return an SI value as a number in the unit `symbol`."""
     return value / UNITS[symbol].factor

@@ -8,7 +8,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import Any
 
-from tabrel.core.catalogue.units import UnitFamily
+from tabrel.core.catalogue.units import UnitFamily, shown_in_both
 from tabrel.core.details.circuit_details import CIRCUIT_DETAILS
 from tabrel.core.details.detail import Detail
 from tabrel.core.details.kinds import detail_text, is_number, typed_detail, understood_detail
@@ -139,9 +139,9 @@ def detail_questions(study: Study) -> dict[str, str]:
     if (least or stud.bore_mm) <= stud.bore_mm <= (greatest or stud.bore_mm):
         return {}
     ends = {"at least": least, "at most": greatest}
-    limits = " and ".join(f"{word} {end:g} mm" for word, end in ends.items() if end is not None)
+    limits = " and ".join(f"{word} {shown_in_both(end * 1e-3, 'mm', 4)}" for word, end in ends.items() if end is not None)
     return {
-        "engine.stud_bore": f"{stud.bore_mm:g} mm lies outside the limits of this engine, {limits}. "
+        "engine.stud_bore": f"{shown_in_both(stud.bore_mm * 1e-3, 'mm', 4)} lies outside the limits of this engine, {limits}. "
         "Measured like this? Then correct the limits, or empty them."
     }
 

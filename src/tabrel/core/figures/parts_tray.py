@@ -6,6 +6,7 @@ from dataclasses import dataclass
 from math import log, pi, sqrt
 
 from tabrel.core.catalogue.quantities import PART_TITLES, QUANTITIES
+from tabrel.core.catalogue.units import shown_in_both
 from tabrel.core.sample.measured_sample import MeasuredSample
 from tabrel.core.uncertainty.propagation import Result
 from tabrel.core.uncertainty.sampled_number import nominal_value
@@ -128,7 +129,7 @@ def _off(part: str, mass: float) -> float:
 
 
 def _words(off: float, closes: bool, missing: tuple[str, ...], open_parts: list[str], lost: set[str]) -> str:
-    grams = f"{abs(off) * 1e3:.3g} g"
+    grams = shown_in_both(abs(off), "g")
     if closes:
         return "the parts make up the whole" if not open_parts else "the parts weighed make up the whole"
     if off < 0:

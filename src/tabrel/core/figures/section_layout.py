@@ -11,6 +11,7 @@ from dataclasses import dataclass
 from math import cos, pi, sin
 from typing import Literal
 
+from tabrel.core.catalogue.units import shown_in_both
 from tabrel.core.figures.section_sizes import SectionSizes, section_sizes
 from tabrel.core.sample.measured_sample import MeasuredSample
 
@@ -280,7 +281,7 @@ def _problems(sizes: SectionSizes, levels: _Levels) -> Iterator[SectionProblem]:
     held = sum(sizes[key] for key in ("plate.thickness", "element.spacer_height", "can.wall_thickness") if not sizes.guessed(key))
     over = sizes["element.height"] + held - levels.dome
     if over > 0 and not sizes.guessed("can.height", "element.height"):
-        message = f"the element and what it sits on are {over * 1e3:.1f} mm higher than the can: check both heights"
+        message = f"the element and what it sits on are {shown_in_both(over, 'mm')} higher than the can: check both heights"
         yield SectionProblem("element_too_high", message, "element.height")
     if sizes.guessed("can.inside_diameter") and not sizes.guessed("can.outside_diameter", "element.outside_diameter"):
         wall = 0.0 if sizes.guessed("can.wall_thickness") else sizes["can.wall_thickness"]

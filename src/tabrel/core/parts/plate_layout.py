@@ -11,6 +11,7 @@ from dataclasses import dataclass, replace
 from math import atan2, cos, hypot, pi, sin
 
 from tabrel.core.catalogue.quantities import HOLE_QUANTITIES
+from tabrel.core.catalogue.units import shown_in_both
 from tabrel.core.parts.flow_area import MINOR_DIAMETER_FACTOR
 from tabrel.core.study.model import Circuit, HoleGroup, SampleHoles, used_readings
 from tabrel.core.uncertainty.estimate import estimate_quantity
@@ -352,13 +353,13 @@ def _circle_problems(
     hole = circles.get("plate.centre_hole_diameter")
     if hole and thread.measured and hole.diameter > thread.diameter + 0.2e-3:
         message = (
-            f"the centre hole is wider than the thread's major diameter of {thread.diameter * 1e3:.4g} mm, "
+            f"the centre hole is wider than the thread's major diameter of {shown_in_both(thread.diameter, 'mm', 4)}, "
             "so that no thread would be left: check both"
         )
         yield PlateProblem("centre_hole_wider_than_thread", message, "plate.centre_hole_diameter")
     elif hole and minor.measured and hole.diameter < minor.diameter - 0.8e-3:
         message = (
-            f"the centre hole is narrower than the thread's minor diameter of {minor.diameter * 1e3:.4g} mm: "
+            f"the centre hole is narrower than the thread's minor diameter of {shown_in_both(minor.diameter, 'mm', 4)}: "
             "check pitch and diameters"
         )
         yield PlateProblem("centre_hole_narrower_than_thread", message, "plate.centre_hole_diameter")
@@ -366,7 +367,7 @@ def _circle_problems(
         bore = circuit.stud.bore_mm * 1e-3
         if bore >= minor.diameter - 0.5e-3:
             message = (
-                f"the stud's bore of {bore * 1e3:.4g} mm leaves no wall inside the thread: "
+                f"the stud's bore of {shown_in_both(bore, 'mm', 4)} leaves no wall inside the thread: "
                 "was the thread measured instead of the bore?"
             )
             yield PlateProblem("stud_bore_is_thread", message, "engine.stud_bore")

@@ -10,6 +10,7 @@ from statistics import median
 from uncertainties import std_dev
 
 from tabrel.core.catalogue.quantities import HOLE_QUANTITIES, QUANTITIES, Quantity
+from tabrel.core.catalogue.units import shown_in_both
 from tabrel.core.entry.likely_errors import outlier_question, question
 from tabrel.core.entry.reading_text import parse_reading
 from tabrel.core.sample.measured_sample import MeasuredSample
@@ -105,8 +106,8 @@ def _circumference_warning(measured: MeasuredSample) -> Iterator[SampleWarning]:
     off = float(nominal_value(round_trip - across))
     if abs(off) > 2 * float(std_dev(round_trip - across)) + CIRCUMFERENCE_AGREEMENT * float(nominal_value(across)):
         message = (
-            f"the circumference makes a diameter of {float(nominal_value(round_trip)) * 1e3:.1f} mm, "
-            f"and the caliper says {float(nominal_value(across)) * 1e3:.1f} mm: measure both again"
+            f"the circumference makes a diameter of {shown_in_both(float(nominal_value(round_trip)), 'mm', 4)}, "
+            f"and the caliper says {shown_in_both(float(nominal_value(across)), 'mm', 4)}: measure both again"
         )
         yield SampleWarning("circumference_against_diameter", message, "can.circumference")
 

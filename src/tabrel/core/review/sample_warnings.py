@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
+from tabrel.core.catalogue.units import shown_in_both
 from tabrel.core.figures.parts_tray import USUAL_SHELL_RATIO, can_strength
 from tabrel.core.figures.pleat_pack import LEAST_PLEAT_OPENING
 from tabrel.core.figures.section_layout import section_problems
@@ -47,7 +48,7 @@ def _media_warnings(measured: MeasuredSample) -> Iterator[SampleWarning]:
     if off is not None and abs(off) > LENGTH_AGREEMENT:
         message = (
             f"the strip is {abs(off):.0%} {'longer' if off > 0 else 'shorter'} than its pleats explain "
-            f"({float(nominal_value(folded)) * 1e3:.0f} mm = 2·pleats·depth): check length, pleat count and diameters"
+            f"({shown_in_both(float(nominal_value(folded)), 'mm', 4)} = 2·pleats·depth): check length, pleat count and diameters"
         )
         yield SampleWarning("length_against_pleats", message, "media.strip_length")
     yield from _pack_warnings(pleat_opening_at_inside(strip, measured.variables).value)
@@ -97,10 +98,13 @@ def _bypass_warnings(measured: MeasuredSample) -> Iterator[SampleWarning]:
         valve = measured.bypass.valve
         lift = valve.lift_limit if valve else known.get("lift_limit", 0.0)
         if room < 0:
-            message = f"the spring is installed below its solid length of {(installed - room) * 1e3:.1f} mm: a reading slipped"
+            solid = shown_in_both(installed - room, "mm")
+            message = f"the spring is installed below its solid length of {solid}: a reading slipped"
             yield SampleWarning("spring_below_solid", message, "bypass.spring_installed_length")
         elif room < lift:
-            message = f"the spring goes solid after {room * 1e3:.1f} mm, before the lift limit of {lift * 1e3:.1f} mm"
+            message = (
+                f"the spring goes solid after {shown_in_both(room, 'mm')}, before the lift limit of {shown_in_both(lift, 'mm')}"
+            )
             yield SampleWarning("spring_solid_before_lift", message, "bypass.lift_limit")
     dead = known.get("spring_dead_coils", DEFAULT_DEAD_COILS)
     if coils is not None and coils <= dead:
