@@ -219,9 +219,7 @@ TRAY = weighed(filter=400, can=90, gasket=9, plate=110, bypass=20, element=150)
 
 
 def test_a_part_not_weighed_is_named_by_what_is_missing():
-    balance = mass_balance(
-        measured(*TRAY)
-    )  # 21 g are missing, anti-drainback valve and seating spring were not weighed
+    balance = mass_balance(measured(*TRAY))  # 21 g are missing, anti-drainback valve and seating spring were not weighed
     assert balance.difference.value == pytest.approx(0.021)
     assert (balance.closes, balance.likely_missing) == (False, ("seating", "anti_drain"))
     assert balance.words == "21 g (0.741 oz) are missing: seating spring or anti-drainback valve not weighed?"

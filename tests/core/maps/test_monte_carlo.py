@@ -8,13 +8,14 @@ from scipy.special import ndtr
 
 from builders import reading, study
 from tabrel.core.catalogue.quantities import QUANTITIES
-from tabrel.core.circuit.operating_point import operating_point
+from tabrel.core.circuit.operating_point import AS_IT_IS, operating_point
 from tabrel.core.circuit.solution import solve_circuit
 from tabrel.core.maps.monte_carlo import Band, Progress, onset_interval, quantiles_of, quantity_band, sampled_problem
 from tabrel.core.maps.onset import bypass_onset, onset_of_columns
-from tabrel.core.maps.sensitivity import MODEL_KEYS, alone_effects, assumption_effects, input_sources
+from tabrel.core.maps.sensitivity import MODEL_KEYS, alone_effects, assumption_effects, input_sources, model_assumptions
 from tabrel.core.sample.measured_sample import measure_sample
 from tabrel.core.study.model import Reading
+from tabrel.core.study.plans import Scenario
 from tabrel.core.uncertainty.estimate import estimate_quantity
 from tabrel.core.uncertainty.model_arrays import finite_places, flattened, picked
 from tabrel.core.uncertainty.sampled_number import SampledNumber, arc_cosine, at_least_zero, nominal_value, square_root, values_of
@@ -265,3 +266,48 @@ def test_inputs_are_listed_with_where_they_come_from():
     assert "bypass.spring_free_length" not in sources  # better evidence stands in its place
     assert sources["circuit.engine"] == "published"
     assert sources["holes.inlet[0].diameter"] == "measured"
+
+
+def test_every_hole_gap_and_bore_is_spread_and_so_is_the_heads_share():
+    """Centre-tube holes and the anti-drainback gap are holes too; the head's loss is known by one figure, as the cooler's is."""
+    made = study(
+        reading("anti_drain.lift", "1.1 mm"),
+        reading("anti_drain.lip_diameter", "58 mm"),
+        ("circuit/head", {"loss_kpa": 12, "flow_l_min": 40, "temperature_c": 100}),
+    )
+    variables = SampledVariables(random_quantiles(200), "Pellin")
+    drawn = operating_point(made, made.samples[0], variables=variables)
+    plain = operating_point(made, made.samples[0])
+    for part in ("inlet", "anti_drain", "outlet", "tube"):
+        ratio = getattr(drawn.filter, part).b / getattr(plain.filter, part).b
+        geometry = getattr(drawn.filter, part).a / getattr(plain.filter, part).a
+        assert np.std(ratio) > 0.05, part
+        assert np.std(ratio) > np.std(geometry) or part == "anti_drain", part
+    assert drawn.filter.hole_loss.min() >= 1 / 1.15
+    assert drawn.filter.hole_loss.max() <= 1.15
+    shares = drawn.circuit.head.restriction.a / plain.circuit.head.restriction.a * 0.5
+    assert (shares.min(), shares.max()) == pytest.approx((0.1, 0.9), abs=0.02)
+
+
+def test_what_a_scenario_puts_aside_is_no_input():
+    made = study(
+        ("samples/0/bypass/stated_kpa", 110),
+        reading("bypass.spring_wire_diameter"),
+        ("circuit/stud/bore_mm", 14),
+    )
+    sample = made.samples[0]
+    scenario = Scenario("other setting", bypass_opening_kpa=90, stud_bore_mm=12)
+
+    def keys(thought):
+        assumed = model_assumptions(made, sample, thought)
+        return {one.key for one in input_sources(made, measure_sample(sample, made.circuit), assumed, scenario=thought)}
+
+    assert {"bypass.stated_kpa", "model.stated_setting", "circuit.stud"} <= keys(AS_IT_IS)
+    assert not {"bypass.stated_kpa", "model.stated_setting", "circuit.stud"} & keys(scenario)
+
+
+def test_a_part_is_known_no_better_than_the_weakest_of_its_numbers():
+    made = study(("as_typed", {"gallery_kpa": {"text": "340 kPa", "provenance": "by_eye"}}), ("circuit/provenance", "measured"))
+    sources = input_sources(made, measure_sample(made.samples[0], made.circuit), ())
+    found = {one.key: one.provenance for one in sources}
+    assert (found["circuit.engine"], found["circuit.regulator"]) == ("by_eye", "measured")

@@ -1,14 +1,14 @@
 /** Inputs of results and maps in words, and where each is entered. */
-import { catalogue, term, terms } from './catalogue'
+import { catalogue, details, term, terms } from './catalogue'
 
 /** Return what a person calls an input: the title of its field, or words of its own. */
 export function inputName(key: string, titles: ReadonlyMap<string, string>): string {
-  return titles.get(key) ?? term('input', key)
+  return titles.get(key) ?? details().get(key)?.title ?? term('input', key)
 }
 
 /** Return the field of the bench, of intake or of the engine that an input is entered in, if there is one. */
 export function fieldOf(key: string, titles: ReadonlyMap<string, string>): string | null {
-  if (titles.has(key)) return key
+  if (titles.has(key) || details().has(key)) return key
   const field = catalogue().input_fields[key]
   if (field) return field
   return [...titles.keys()].find((known) => known.startsWith(`${key}[`) || known.startsWith(`${key}.`)) ?? null

@@ -26,6 +26,7 @@ from tabrel.api.maps.models import (
 from tabrel.core.catalogue.terms import ASSUMPTIONS
 from tabrel.core.circuit.filter_alone import filter_alone_map, onset_over_flow
 from tabrel.core.circuit.operating_point import AS_IT_IS, filter_alone, operating_point
+from tabrel.core.details.details import DETAILS, assumed_details
 from tabrel.core.hydraulics.threshold_curve import COLDEST
 from tabrel.core.maps.onset import bypass_onset, regulator_opening
 from tabrel.core.maps.operating_map import OperatingMap, operating_map
@@ -191,8 +192,13 @@ def _assumption_out(effect: Effect) -> AssumptionOut:
 
 def _inputs(study: Study, sample: Sample, scenario: Scenario, *, alone: bool) -> list[InputSourceOut]:
     measured = measure_sample(sample, study.circuit)
-    sources = input_sources(study, measured, model_assumptions(study, sample, scenario, alone=alone), alone=alone)
-    return [InputSourceOut(key=source.key, provenance=source.provenance) for source in sources]
+    assumptions = model_assumptions(study, sample, scenario, alone=alone)
+    sources = input_sources(study, measured, assumptions, alone=alone, scenario=scenario)
+    assumed = [key for key in assumed_details(study) if not alone or DETAILS[key].part in ("stud", "adapter")]
+    return [
+        *(InputSourceOut(key=source.key, provenance=source.provenance) for source in sources),
+        *(InputSourceOut(key=key, provenance="assumed") for key in assumed),
+    ]
 
 
 def _grid(array: NDArray[np.float64]) -> list[list[float | None]]:

@@ -182,11 +182,12 @@ class Assumption:
 
 ASSUMPTIONS: dict[str, Assumption] = {
     "model.permeability": Assumption("permeability of the media"),
-    "model.hole_loss": Assumption("loss coefficient of holes and bores"),
+    "model.hole_loss": Assumption("loss coefficient of holes, gaps and bores"),
     "model.discharge": Assumption("discharge coefficient of the bypass valve"),
     "model.cold_viscosity": Assumption("low-shear cold viscosity", "×"),
     "model.bearing_heating": Assumption("bearing heating"),
     "model.cooler_share": Assumption("viscous share of the cooler loss"),
+    "model.head_share": Assumption("viscous share of the filter head's loss"),
     "model.pump": Assumption("pump displacement"),
     "model.regulator": Assumption("regulator opening"),
     "model.gallery": Assumption("hot gallery pressure"),

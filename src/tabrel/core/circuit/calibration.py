@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from math import inf, pi
 from typing import Any
 
@@ -25,7 +26,7 @@ from tabrel.core.study.defaults import (
     jet_opening_kpa,
 )
 from tabrel.core.study.model import Circuit, EngineHotPoint, PumpEfficiency, Regulator, StatedLoss
-from tabrel.core.uncertainty.propagation import Variables
+from tabrel.core.uncertainty.propagation import Uncertain, Variables
 from tabrel.core.uncertainty.sampled_number import FloatOrArray, values_of
 
 FloatArray = NDArray[np.float64]
@@ -33,8 +34,8 @@ FloatArray = NDArray[np.float64]
 PUMP_FACTOR, REGULATOR_FACTOR, GALLERY_FACTOR = 1.02, 1.03, 1.05
 """Pump displacement, regulator opening and hot gallery pressure are good to these factors either way."""
 
-BEARING_HEATING_RANGE, VISCOUS_SHARE_RANGE = (0.25, 1.0), (0.3, 0.9)
-"""What the model does not know of the bearings' heat and of the cooler's loss."""
+BEARING_HEATING_RANGE, COOLER_SHARE_RANGE, HEAD_SHARE_RANGE = (0.25, 1.0), (0.3, 0.9), (0.1, 0.9)
+"""What the model does not know of the bearings' heat, and of the viscous share of the losses of cooler and filter head."""
 
 _JET_STEPS = 8
 
@@ -78,6 +79,13 @@ def circuit_model(circuit: Circuit | None, oil: OilModel, variables: Variables |
     slip = _pump_slip(displacement, efficiency, oil)
     _check_regulator(regulator, engine)
     bearings, jets, rise = _calibrate_engine(engine, gallery, displacement, slip, oil)
+
+    def cooler_share(share: float) -> Uncertain:
+        return variables.with_model_range("model.cooler_share", share, *_with(share, COOLER_SHARE_RANGE))
+
+    def head_share(share: float) -> Uncertain:
+        return variables.with_model_range("model.head_share", share, *_with(share, HEAD_SHARE_RANGE))
+
     return CircuitModel(
         displacement=displacement,
         slip=slip,
@@ -86,8 +94,8 @@ def circuit_model(circuit: Circuit | None, oil: OilModel, variables: Variables |
         safety=(regulator.safety_kpa or SAFETY_KPA) * 1e3,
         sense=regulator.sense or PRESSURE_SENSE,
         gauge=stated.gauge or GAUGE_TAP,
-        cooler=_limited_loss(stated.cooler, oil, COOLER_BYPASS_KPA * 1e3, variables),
-        head=_limited_loss(stated.head, oil, inf, Variables()),
+        cooler=_limited_loss(stated.cooler, oil, COOLER_BYPASS_KPA * 1e3, cooler_share),
+        head=_limited_loss(stated.head, oil, inf, head_share),
         bearings=bearings,
         jets=jets,
         jet_opening=jet_opening_kpa(engine) * 1e3,
@@ -142,14 +150,17 @@ def hot_point_flow(circuit: Circuit, oil: OilModel) -> float | None:
     return flow if flow > 0 else None
 
 
-def _limited_loss(loss: StatedLoss | None, oil: OilModel, usual_limit: float, variables: Variables) -> LimitedLoss:
+def _limited_loss(
+    loss: StatedLoss | None, oil: OilModel, usual_limit: float, spread: Callable[[float], Uncertain]
+) -> LimitedLoss:
+    """Return a part known by one stated loss; `spread` says what the model does not know of its viscous share."""
     if loss is None:
         return NO_LOSS
     share = VISCOUS_SHARE if loss.viscous_share is None else loss.viscous_share
     restriction = stated_loss_restriction(
         differential_pressure=loss.loss_kpa * 1e3,
         flow_rate=loss.flow_l_min / 60e3,
-        viscous_share=values_of(variables.with_model_range("model.cooler_share", share, *_with(share, VISCOUS_SHARE_RANGE))),
+        viscous_share=values_of(spread(share)),
         dynamic_viscosity=_number(oil.dynamic_viscosity(loss.temperature_c)),
         density=float(oil.density(loss.temperature_c)),
     )

@@ -27,7 +27,7 @@ from tabrel.core.uncertainty.sampled_number import FloatOrArray, nominal_value, 
 
 DEFAULT_TUBE_WALL = 0.5e-3  # m
 HOLE_LOSS_FACTOR = 1.15
-"""Loss coefficients of holes and bores are good to this factor either way; our own figure."""
+"""Loss coefficients of holes, gaps and bores are good to this factor either way; our own figure."""
 
 DISCHARGE_FACTOR = 1.1
 """So is the discharge coefficient of the bypass valve's curtain."""
@@ -60,6 +60,8 @@ class FilterModel:
         None where there is none.
     left_out : tuple of str
         Keys of parts that were not measured and whose loss the model leaves out.
+    hole_loss : float, or draws of it
+        By which the inertial loss of holes, gaps and bores is off.
     """
 
     media: FloatOrArray
@@ -75,6 +77,7 @@ class FilterModel:
     location: BypassLocation
     valve: BypassValve | None
     left_out: tuple[str, ...]
+    hole_loss: FloatOrArray = 1.0
 
     @property
     def hardware(self) -> Restriction:
@@ -127,10 +130,10 @@ def filter_model(measured: MeasuredSample) -> FilterModel:
     model = FilterModel(
         media=known["media.thickness"] / (permeability * area),
         pleats=pleat_channel_coefficient(pack, effective_media_area=area),
-        tube=_tube(measured, known),
+        tube=_tube(measured, known).with_inertia_times(loss),
         can_annulus=_can_annulus(measured, known, pack),
         inlet=measured.inlet.restriction(known["plate.thickness"]).with_inertia_times(loss),
-        anti_drain=_anti_drain(known),
+        anti_drain=_anti_drain(known).with_inertia_times(loss),
         anti_drain_pressure=known.get("anti_drain.opening_pressure", 0.0),
         outlet=_outlet(measured).with_inertia_times(loss),
         adapter=_adapter(measured).with_inertia_times(loss),
@@ -138,6 +141,7 @@ def filter_model(measured: MeasuredSample) -> FilterModel:
         location=location,
         valve=replace(measured.bypass.valve, discharge=discharge) if measured.bypass.valve else None,
         left_out=_left_out(measured),
+        hole_loss=loss,
     )
     check_anti_drain(model)
     return model

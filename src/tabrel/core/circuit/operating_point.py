@@ -167,7 +167,8 @@ def _changed_filter(model: FilterModel, known: dict[str, object], scenario: Scen
             raise MissingInputsError(["anti_drain.lip_diameter"])
         lift, lip = scenario.anti_drain_lift_mm * 1e-3, values_of(known["anti_drain.lip_diameter"])
         left_out = tuple(key for key in model.left_out if key != "anti_drain.lift")
-        model = replace(model, anti_drain=anti_drain_restriction(lip_diameter=lip, lift=lift), left_out=left_out)
+        gap = anti_drain_restriction(lip_diameter=lip, lift=lift).with_inertia_times(model.hole_loss)
+        model = replace(model, anti_drain=gap, left_out=left_out)
     if scenario.bypass_location is not None:
         if model.valve is None and scenario.bypass_location != "none":
             raise StudyError("scenario.bypass_location", "this filter has no bypass valve that could sit elsewhere: leave it out")

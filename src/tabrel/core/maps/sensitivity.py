@@ -8,6 +8,7 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
+from tabrel.core.catalogue.terms import PROVENANCE_ORDER
 from tabrel.core.circuit.engine_circuit import Condition
 from tabrel.core.circuit.filter_alone import FILTER_ALONE_QUANTITIES, filter_at_flow, onset_over_flow
 from tabrel.core.circuit.operating_point import AS_IT_IS, filter_alone, operating_point
@@ -16,6 +17,7 @@ from tabrel.core.hydraulics.threshold_curve import COLDEST, HOTTEST
 from tabrel.core.maps.onset import onset_of_columns
 from tabrel.core.sample.measured_sample import MeasuredSample
 from tabrel.core.study.model import Provenance, Sample, Study
+from tabrel.core.study.number_keys import place_of_key
 from tabrel.core.study.plans import Scenario
 from tabrel.core.uncertainty.model_arrays import flattened
 from tabrel.core.uncertainty.sampling import ModelAssumption, SampledVariables, one_at_a_time, sampled_name
@@ -114,7 +116,12 @@ class Effect:
 
 
 def input_sources(
-    study: Study, measured: MeasuredSample, assumptions: Iterable[ModelAssumption], *, alone: bool = False
+    study: Study,
+    measured: MeasuredSample,
+    assumptions: Iterable[ModelAssumption],
+    *,
+    alone: bool = False,
+    scenario: Scenario = AS_IT_IS,
 ) -> tuple[InputSource, ...]:
     """Return every input of a sample's map with where it comes from.
 
@@ -128,13 +135,17 @@ def input_sources(
         What the model assumed.
     alone : bool
         Whether the map is that of the filter alone, which does without most of the engine.
+    scenario : Scenario
+        What is thought to be different; what it puts aside is no input.
 
     Returns
     -------
     tuple of InputSource
     """
     unused = {key for best, others in _BETTER_EVIDENCE if best in measured.estimates for key in others}
-    if study.circuit and study.circuit.stud:
+    if scenario.bypass_opening_kpa is not None:
+        unused |= {"bypass.opening_pressure", "bypass.opening_force"}
+    if (study.circuit and study.circuit.stud) or scenario.stud_bore_mm is not None:
         unused |= {"thread.major_diameter", "thread.pitch"}
     found = [
         InputSource(key, measured.estimates[key].provenance)
@@ -144,18 +155,37 @@ def input_sources(
     for place, holes in (("holes.inlet", measured.inlet), ("holes.centre_tube", measured.centre_tube)):
         for i, sizes in enumerate(holes.provenances):
             found += [InputSource(f"{place}[{i}].{name}", where) for name, where in sizes.items() if name != "circle_diameter"]
-    if measured.bypass.opening.basis == "stated":
+    if measured.bypass.opening.basis == "stated" and scenario.bypass_opening_kpa is None:
         found.append(InputSource("bypass.stated_kpa", "published"))
     circuit, oil = study.circuit, study.oil
     if circuit:
-        where: Provenance = circuit.provenance or "published"
         keys = ("pump_displacement_cm3_rev", "pump_efficiency", "regulator", "cooler", "head", "engine", "stud", "adapter")
-        found += [InputSource(f"circuit.{key}", where) for key in keys if getattr(circuit, key) is not None]
+        replaced = {"stud"} if scenario.stud_bore_mm is not None else set()
+        if scenario.without_adapter or scenario.adapter_holes:
+            replaced.add("adapter")
+        found += [
+            InputSource(f"circuit.{key}", _part_provenance(study, key, circuit.provenance or "published"))
+            for key in keys
+            if getattr(circuit, key) is not None and key not in replaced
+        ]
     if oil:
         found += [InputSource(f"oil.{key}", oil.provenance or "published") for key in ("viscosity", "density")]
     found += [InputSource(assumption.name, "assumed") for assumption in assumptions]
     without = ENGINE_INPUTS if alone else ()
     return tuple(source for source in found if source.key not in without)
+
+
+def _part_provenance(study: Study, part: str, usual: Provenance) -> Provenance:
+    """Return where the numbers of a part of the circuit come from: the weakest that is said of one of them, else `usual`.
+
+    What came with a number as an assumption is told of each number apart (`details.assumed_details`).
+    """
+    said = [
+        typed.provenance
+        for key, typed in study.as_typed.items()
+        if typed.provenance not in (None, "assumed") and (place_of_key("study", key) or ("", ""))[1] == part
+    ]
+    return max((one for one in said if one), key=PROVENANCE_ORDER.index, default=usual)
 
 
 def model_assumptions(
@@ -166,7 +196,8 @@ def model_assumptions(
     build = filter_alone if alone else operating_point
     with np.errstate(all="ignore"):
         build(study, sample, scenario=scenario, variables=draws)
-    return tuple(draws.assumptions.values())
+    replaced = ("model.stated_setting",) if scenario.bypass_opening_kpa is not None else ()
+    return tuple(one for name, one in draws.assumptions.items() if name not in replaced)
 
 
 def assumption_effects(
