@@ -1,0 +1,81 @@
+"""Every default and constant that enters a result has its value and its source in the method."""
+
+from __future__ import annotations
+
+import ast
+import dataclasses
+import importlib
+import inspect
+import pkgutil
+import re
+from pathlib import Path
+
+import pytest
+
+METHOD = (Path(__file__).parents[1] / "docs" / "method.md").read_text()
+ROWS: dict[str, str] = dict(re.findall(r"^\| `([A-Z_]+)` \| (.*) \|$", METHOD, flags=re.MULTILINE))
+SUBJECTS = ("oil", "hydraulics", "parts", "circuit", "starts", "uncertainty", "study")
+
+STEERING = {
+    *("LARGEST_FIN_NUMBER", "BALANCE_TOLERANCE", "LEAST_GUESSED_PRESSURE", "SURPLUS_TOLERANCE", "REPACK_BELOW"),
+    *("COLDEST", "HOTTEST", "SCAN_STEP", "SLOPE_STEP", "HOTTEST_OIL", "LINE_TEMPERATURES", "KELVIN"),
+    *("REFERENCE_SIZE", "REFERENCE_BETA", "CLEAN_UP_SIZES", "COLD_STARTS", "LIFE_SHARES", "MOST_LOADING"),
+    *("STEP", "FILLING_STEP", "FILLING_STRETCH", "HALVINGS", "LONGEST", "MOST_ROWS", "FASTEST"),
+    *("USUAL_STEPS_OF_A_GAP", "LEAST_GAP", "MOST_CORNERS_A_SECOND"),
+    *("TYPICAL", "POINTS_OF_ROUND", "MOST_DRAWN_HOLES", "TOUCHING"),
+    *("COVERAGE", "SEED", "LEAST_SHARE", "BEGINNINGS", "VERSION", "NO_RESTRICTION", "NO_LOSS", "AS_IT_IS"),
+    *("INSTRUMENT_ERRORS", "SHIPPED_CYCLES", "GRADES", "ENGINES"),  # tables of their own, in the method or invented
+}
+"""Constants that steer the computation or a drawing, say what is asked, or are tables of their own."""
+
+
+def numbers_in(value):
+    """Return the numbers of a constant: its own, or those of its parts."""
+    if isinstance(value, bool):
+        return []
+    if isinstance(value, int | float):
+        return [float(value)]
+    if isinstance(value, dict):
+        return [number for one in value.values() for number in numbers_in(one)]
+    if isinstance(value, tuple):
+        return [number for one in value for number in numbers_in(one)]
+    if dataclasses.is_dataclass(value) and not isinstance(value, type):
+        return [number for field in dataclasses.fields(value) for number in numbers_in(getattr(value, field.name))]
+    return []
+
+
+def constants():
+    """Yield name and value of every constant of the computation."""
+    for subject in SUBJECTS:
+        package = importlib.import_module(f"tabrel.core.{subject}")
+        for found in pkgutil.iter_modules(package.__path__):
+            module = importlib.import_module(f"{package.__name__}.{found.name}")
+            for node in ast.parse(inspect.getsource(module)).body:
+                if not isinstance(node, ast.Assign | ast.AnnAssign):
+                    continue
+                targets = node.targets if isinstance(node, ast.Assign) else [node.target]
+                names = [one.id for target in targets for one in ast.walk(target) if isinstance(one, ast.Name)]
+                for name in names:
+                    if re.fullmatch(r"[A-Z][A-Z_]+", name) and numbers_in(getattr(module, name)):
+                        yield name, getattr(module, name)
+
+
+CONSTANTS = {name: value for name, value in constants() if name not in STEERING}
+
+
+@pytest.mark.parametrize("name", CONSTANTS)
+def test_a_constant_has_its_value_and_its_source(name):
+    assert name in ROWS, f"{name} = {CONSTANTS[name]!r} has no row in docs/method.md"
+    value, words, source = (cell.strip() for cell in ROWS[name].split("|"))
+    assert words
+    assert source
+    told = [float(number) for number in re.findall(r"-?\d+(?:\.\d+)?(?:e[-+]\d+)?", f"{value} {words}")]
+    for number in numbers_in(CONSTANTS[name]):
+        assert any(one == pytest.approx(number, rel=1e-9) or one == pytest.approx(number * 1e6, rel=1e-9) for one in told), number
+
+
+def test_no_row_is_of_a_constant_that_is_gone():
+    everything = {name for name, _ in constants()}
+    figures = ("STEEL_DENSITY", "YIELD_STRENGTH", "USUAL_SHELL_RATIO", "USUAL_SOLIDITY", "LENGTH_AGREEMENT")
+    review = ("LEAST_PLEAT_OPENING", "CIRCUMFERENCE_AGREEMENT")
+    assert set(ROWS) <= everything | {*figures, *review}
