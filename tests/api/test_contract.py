@@ -37,6 +37,7 @@ VALID: dict[str, dict] = {
     "post_set_aside": {"json": {"reason": "wet"}},
     "post_use_again": {},
     "get_sheet": {},
+    "get_kept": {},
     "post_claim": {"json": {"wording": "99 % at 20 µm(c)", "source": "box", "speaker": "maker"}},
     "post_cut": {"json": {"method": "saw"}},
     "post_detail": {"json": {"key": "sample.seller", "text": "a shop", "seen": ""}},

@@ -6,6 +6,7 @@ export const queryKeys = {
   study: (id: unknown) => ['study', id] as const,
   sheet: (sampleId: unknown) => ['sheet', sampleId] as const,
   sheets: () => ['sheet'] as const,
+  kept: (sampleId: unknown) => ['kept', sampleId] as const,
   working: (sampleId: unknown, result: unknown) => ['working', sampleId, result] as const,
   workings: () => ['working'] as const,
   figures: (sampleId: unknown) => ['figures', sampleId] as const,

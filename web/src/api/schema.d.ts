@@ -472,6 +472,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/samples/{sample_id}/kept": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Kept
+         * @description Return what is kept of a sample and its study and shown by no station yet: counts, benches, photographs, uses.
+         */
+        get: operations["get_kept"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/samples/{sample_id}/map": {
         parameters: {
             query?: never;
@@ -1789,6 +1809,26 @@ export interface components {
             key: string;
             /** Provenance */
             provenance: string;
+        };
+        /**
+         * KeptPartOut
+         * @description A part of the document that is kept and shown by no station yet.
+         */
+        KeptPartOut: {
+            /** Rows */
+            rows: components["schemas"]["KeptRowOut"][];
+            /** Title */
+            title: string;
+        };
+        /**
+         * KeptRowOut
+         * @description One value of a part of the document, with the keys that lead to it.
+         */
+        KeptRowOut: {
+            /** Key */
+            key: string;
+            /** Value */
+            value: string;
         };
         /**
          * LibraryEngineOut
@@ -4566,6 +4606,55 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SheetOut"];
+                };
+            };
+            /** @description There is no such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Inputs are missing, or it changed meanwhile */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Refused, with the correction */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    get_kept: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sample_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptPartOut"][];
                 };
             };
             /** @description There is no such thing */

@@ -3,6 +3,7 @@
 import { computed, toRef, useTemplateRef } from 'vue'
 import { useRoute } from 'vue-router'
 import ClaimList from '@/entry/ClaimList.vue'
+import KeptList from './KeptList.vue'
 import DetailFields from '@/entry/DetailFields.vue'
 import { useAskedField } from '@/shared/useAskedField'
 import { details } from '@/catalogue/catalogue'
@@ -65,6 +66,7 @@ useAskedField({
       <section class="card claimed">
         <ClaimList :claims="sheet.data.value.claims" :contradictions="sheet.data.value.contradictions" :changes="changes" />
       </section>
+      <KeptList :sample-id="sampleId" />
     </div>
     <p v-else class="soft">Fetching the sheet …</p>
   </div>

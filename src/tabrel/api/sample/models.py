@@ -49,6 +49,20 @@ class DetailNumberOut(WireModel):
     origin: str | None
 
 
+class KeptRowOut(WireModel):
+    """One value of a part of the document, with the keys that lead to it."""
+
+    key: str
+    value: str
+
+
+class KeptPartOut(WireModel):
+    """A part of the document that is kept and shown by no station yet."""
+
+    title: str
+    rows: list[KeptRowOut]
+
+
 class BoundOut(WireModel):
     """The bounds read of a quantity that has no value, in words, in both families."""
 

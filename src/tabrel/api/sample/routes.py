@@ -6,12 +6,13 @@ from fastapi import APIRouter
 
 from tabrel.api.deps import Connection
 from tabrel.api.errors import PROBLEM_RESPONSES
-from tabrel.api.sample.models import CutIn, SheetOut, StateIn
+from tabrel.api.sample.models import CutIn, KeptPartOut, KeptRowOut, SheetOut, StateIn
 from tabrel.api.sample.sheet import sheet_out
 from tabrel.core.catalogue.quantities import PART_TITLES
 from tabrel.core.catalogue.terms import STATE_WORDS
 from tabrel.core.errors import StudyError
 from tabrel.core.results.analysis import analyse_sample
+from tabrel.core.review.kept import kept_parts
 from tabrel.core.rules.study import known_quantity
 from tabrel.core.study.model import Cut, used_readings
 from tabrel.document.results import AnalysisOut, analysis_out
@@ -19,6 +20,7 @@ from tabrel.store.circuit.circuits import load_circuit
 from tabrel.store.entry.readings import set_state, time_now
 from tabrel.store.journal import recorded
 from tabrel.store.sample.samples import load_sample, set_cut
+from tabrel.store.study.studies import load_study_frame
 
 router = APIRouter(prefix="/api", tags=["samples"], responses=PROBLEM_RESPONSES)
 
@@ -34,6 +36,14 @@ def get_results(sample_id: int, conn: Connection) -> AnalysisOut:
     """Return results and warnings of a sample."""
     stored = load_sample(conn, sample_id)
     return analysis_out(stored.sample.label, analyse_sample(stored.sample, load_circuit(conn, stored.study_id)))
+
+
+@router.get("/samples/{sample_id}/kept")
+def get_kept(sample_id: int, conn: Connection) -> list[KeptPartOut]:
+    """Return what is kept of a sample and its study and shown by no station yet: counts, benches, photographs, uses."""
+    stored = load_sample(conn, sample_id)
+    parts = kept_parts(load_study_frame(conn, stored.study_id), stored.sample)
+    return [KeptPartOut(title=part.title, rows=[KeptRowOut(key=key, value=value) for key, value in part.rows]) for part in parts]
 
 
 @router.post("/samples/{sample_id}/states")

@@ -4,5 +4,6 @@
 `reading_warnings`  readings that do not fit: outliers, usual ranges, likely errors
 `sample_warnings`   what does not fit between the parts of a sample
 `claims`            what readings say of a claim
+`kept`              what a study holds that no station shows yet
 `before_cut`        what can be learned only before the cut
 """

@@ -1,0 +1,66 @@
+"""What a study holds that no station shows yet: counts, benches, photographs and uses, as a plain list."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from dataclasses import dataclass, fields, is_dataclass
+from typing import Any
+
+from tabrel.core.study.model import Sample, Study
+
+
+@dataclass(frozen=True)
+class KeptPart:
+    """A part of the document: its title, and its values by key, in their order."""
+
+    title: str
+    rows: tuple[tuple[str, str], ...]
+
+
+_TITLES = {
+    "counts": "Particle counts",
+    "flow_bench": "Flow bench",
+    "bypass_bench": "Bypass bench",
+    "photographs": "Photographs",
+    "stated_collapse_kpa": "Stated collapse pressure, kPa",
+}
+
+
+def kept_parts(study: Study, sample: Sample) -> tuple[KeptPart, ...]:
+    """Return what is kept of a sample and its study and shown nowhere else, every value of it.
+
+    Examples
+    --------
+    >>> from tabrel.core.study.uses import Use
+    >>> kept_parts(Study("tabrel-study", 2, "s", uses=(Use("cold start", -25.0),)), Sample("A"))
+    (KeptPart(title='Use: cold start', rows=(('name', 'cold start'), ('temperature_c', '-25'))),)
+    """
+    found = [KeptPart(f"Use: {use.name}", tuple(_rows("", use))) for use in study.uses]
+    for name, title in _TITLES.items():
+        if held := getattr(sample, name):
+            found.append(KeptPart(title, tuple(_rows("", held))))
+    return tuple(found)
+
+
+def _rows(path: str, value: Any) -> Iterator[tuple[str, str]]:
+    """Yield every value of a part with the keys that lead to it; what is not stated is left out."""
+    if is_dataclass(value):
+        for one in fields(value):
+            yield from _rows(f"{path}.{one.name}" if path else one.name, getattr(value, one.name))
+    elif isinstance(value, dict):
+        for key, inner in value.items():
+            yield from _rows(f"{path}.{key}" if path else str(key), inner)
+    elif isinstance(value, tuple | list):
+        if value and not any(is_dataclass(one) or isinstance(one, dict | tuple | list) for one in value):
+            yield path, ", ".join(_text(one) for one in value)
+        else:
+            for i, one in enumerate(value):
+                yield from _rows(f"{path}[{i}]", one)
+    elif value is not None:
+        yield path, _text(value)
+
+
+def _text(value: Any) -> str:
+    if isinstance(value, bool):
+        return "yes" if value else "no"
+    return f"{value:g}" if isinstance(value, float) else str(value)
