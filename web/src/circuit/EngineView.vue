@@ -52,9 +52,12 @@ useKeys([
 ])
 
 useAskedField({
-  ready: () => sheet.isSuccess.value,
+  ready: () => sheet.isSuccess.value && engine.isSuccess.value,
   before: (key) => (part.value = partOf(key) ?? part.value),
   focus: stops.focusKey,
+  otherwise: () => {
+    if (stops.handIsFree()) stops.enter(stops.stops()[0])
+  },
 })
 </script>
 

@@ -56,10 +56,10 @@ function onKey(event: KeyboardEvent) {
   const { choices } = props.observation
   const buttons = [...((event.currentTarget as HTMLElement).querySelectorAll<HTMLButtonElement>('[role="radio"]'))]
   const digit = Number(event.key)
-  const plain = !event.ctrlKey && !event.altKey && !event.metaKey
-  let handled = plain
   clearTimeout(burst)
-  if (plain && digit >= 1 && digit <= choices.length) {
+  if (event.ctrlKey || event.altKey || event.metaKey) return // a key of the frame, such as Ctrl+→ to the next station
+  let handled = true
+  if (digit >= 1 && digit <= choices.length) {
     burst = setTimeout(() => {
       buttons[digit - 1]?.focus()
       void choose(choices[digit - 1]!.value)
@@ -71,7 +71,7 @@ function onKey(event: KeyboardEvent) {
   else if (event.key === 'Enter' && event.shiftKey) emit('previous')
   else if (event.key === 'Enter') emit('next')
   else if (event.key === 'Delete' || event.key === 'Backspace') void choose(null)
-  else if (event.key === 'v' && plain) viewsOpen.value = !viewsOpen.value
+  else if (event.key === 'v') viewsOpen.value = !viewsOpen.value
   else handled = false
   if (handled) event.preventDefault()
 }
