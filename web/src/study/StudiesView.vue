@@ -45,7 +45,7 @@ async function create() {
     said.value = 'Give the study a name first.'
     return
   }
-  const document = { format: 'tabrel-study', version: 1, name: name.value.trim(), samples: [{ label: 'Sample 1' }] }
+  const document = { format: 'tabrel-study', version: 2, name: name.value.trim(), samples: [{ label: 'Sample 1' }] }
   try {
     const study = await importing.mutateAsync(JSON.stringify(document))
     void router.push({ name: 'intake', params: { studyId: study.id, sampleId: study.samples[0]!.id } })
