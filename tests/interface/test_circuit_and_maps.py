@@ -136,7 +136,9 @@ def test_oil_and_engine_are_typed_dragged_and_checked(page, server):
     expect(page.get_by_role("alert")).to_contain_text("thicker at 100 °C")
     page.locator('[data-engine="work diesel, 5.7 L"]').click()
     lines = page.locator('[data-library="lines"] [data-line]')
-    expect(lines.filter(has_text="Engine").first.get_by_role("checkbox")).to_be_checked()  # stated for this study: it stays unless chosen
+    expect(
+        lines.filter(has_text="Engine").first.get_by_role("checkbox")
+    ).to_be_checked()  # stated for this study: it stays unless chosen
     lines.filter(has_text="390 kPa").get_by_role("checkbox").uncheck()
     page.get_by_role("button", name="Take the engine").click()
     expect(page.locator('[data-part="gallery"]')).to_contain_text("390 kPa")
