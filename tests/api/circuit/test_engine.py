@@ -119,6 +119,7 @@ def test_an_engine_of_the_library_shows_what_it_would_change_and_keeps_the_lines
     stud = lines["engine.stud_bore"]
     assert (stud["now_typed"], stud["then_metric"], stud["is_own"]) == ("14.5 mm", "13 mm", True)
     assert (lines["engine.gallery"]["now_metric"], lines["engine.gallery"]["is_own"]) == (None, False)
+    assert lines["engine.gauge"]["then_metric"] == "filter inlet"  # words, not the key
     assert "engine.gallery" not in details(client, sample)
     take = {"name": "service diesel, 2.2 L", "keep": ["engine.name", "engine.stud_bore"], "seen": asked["seen"]}
     sheet = client.post(f"/api/samples/{sample}/engine", json=take).json()

@@ -204,6 +204,8 @@ def test_other_claims_are_checked_by_what_is_seen_or_kept():
     assert verdict(replace(said, stale="the part was redrawn")) == "stale"
     assert verdict(claim_from_wording("99 % at 20 µm", "box")) == "no_check"
     assert verdict(claim_from_wording("best of all", "page")) == "no_check"
+    unknown = check_claim(claim_from_wording("holds 25 g of dirt", "page"), Sample("A"), {})
+    assert unknown.words.startswith("no number in it is understood as one to check")
 
 
 @pytest.mark.parametrize(
@@ -246,6 +248,7 @@ def test_an_efficiency_is_read_out_of_its_wording(wording, relation, percent, si
         ("54 pleats", "reading", "element.pleat_count", "=", "54"),
         ("media area 200 sq in", "result", "media_gross_area_cm2", "=", "200 in2"),
         ("up to 1500 cm² of media", "result", "media_gross_area_cm2", "<=", "1500 cm²"),
+        ("inlet holes 230 mm2", "result", "inlet_hole_area_mm2", "=", "230 mm2"),
         ("0.5 mm steel can", "reading", "can.wall_thickness", "=", "0.5 mm"),
     ],
 )
@@ -265,6 +268,7 @@ def test_a_number_that_can_be_checked_is_read_out_of_its_wording(wording, kind, 
         "holds 25 g of dirt",
         "up to 20,000 km",
         "3x more media",
+        "holes of 30 mm² each",
     ],
 )
 def test_words_without_an_efficiency_stay_words(wording):
@@ -323,6 +327,9 @@ def test_sources_that_contradict_each_other_are_set_beside_each_other():
         claim_from_wording(words, source) for words, source in (("98 % at 20 µm(c)", "box"), ("99.5 % at 20 µm(c)", "page"))
     ]
     assert len(contradictions(Sample("A", claims=tuple(claimed)))) == 1
+    rounded = claim_from_wording("beta 75 at 20 µm(c)", "flyer")  # 98.67 %, which is 99 % as printed
+    assert contradictions(Sample("A", claims=(rounded, claim_from_wording("99 % at 20 µm(c)", "page")))) == ()
+    assert len(contradictions(Sample("A", claims=(rounded, claim_from_wording("99.5+ % at 20 µm(c)", "page"))))) == 1
     other_size = claim_from_wording("99.5 % at 25 µm(c)", "page")
     assert contradictions(Sample("A", claims=(claimed[0], other_size))) == ()
     printed = {"thread.turns": (Reading("6.5", provenance="published"),)}

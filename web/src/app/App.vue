@@ -4,12 +4,14 @@ import { usePreferences } from '@/shared/preferences'
 import { watchEffect } from 'vue'
 import { useRoute } from 'vue-router'
 import { bareKey, singleKeys, useKeys } from '@/shared/useKeys'
+import { useSteadyClicks } from '@/shared/useSteadyClicks'
 import Toast from 'primevue/toast'
 import KeyHelp from './KeyHelp.vue'
 
 const preferences = usePreferences()
 const help = useHelp()
 const route = useRoute()
+useSteadyClicks()
 watchEffect(() => {
   singleKeys.atBench = route.meta.bench === true
   singleKeys.switchedOff = !preferences.singleKeys

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** Engines saved for other studies, and invented ones to begin with; taking one shows first what it would change. */
-import { nextTick, ref, useTemplateRef } from 'vue'
+import { computed, nextTick, ref, useTemplateRef } from 'vue'
 import type { Schemas } from '@/api/client'
 import type { UnitFamily } from '@/catalogue/units'
 import { useRefusal } from '@/shared/useRefusal'
@@ -27,11 +27,18 @@ async function look(name: string) {
   })
   await nextTick()
   table.value?.querySelector<HTMLElement>('input, button')?.focus()
+  table.value?.scrollIntoView({ block: 'nearest' })
 }
 
 async function takeIt() {
   const { name, seen } = asked.value!
   if (await run(() => props.take({ name, keep: keep.value, seen }))) asked.value = null
+}
+
+const keepsAll = computed(() => keep.value.length === asked.value?.lines.length)
+
+function keepAll() {
+  keep.value = keepsAll.value ? [] : asked.value!.lines.map((line) => line.key)
 }
 
 const now = (line: Schemas['EngineLineOut']) => line.now_typed ?? (props.family === 'metric' ? line.now_metric : line.now_inch) ?? 'not stated'
@@ -52,7 +59,9 @@ const then = (line: Schemas['EngineLineOut']) => (props.family === 'metric' ? li
         <table>
           <thead>
             <tr>
-              <th>keep</th>
+              <th>
+                <label><input type="checkbox" :checked="keepsAll" :indeterminate="keep.length > 0 && !keepsAll" @change="keepAll" /> keep</label>
+              </th>
               <th></th>
               <th>now</th>
               <th>from the library</th>

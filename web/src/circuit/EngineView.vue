@@ -129,9 +129,13 @@ useAskedField({
   column-gap: 0.9rem;
 }
 .two :deep(.detail) {
-  grid-template-columns: minmax(0, 1fr) 7.4rem;
+  grid-template-columns: minmax(0, 1fr) 8.2rem;
   font-size: 0.88rem;
   align-items: start;
+}
+.two :deep(.detail.words) {
+  grid-column: 1 / -1;
+  grid-template-columns: 8rem minmax(0, 1fr);
 }
 .two :deep(.detail p) {
   grid-column: 1 / -1;

@@ -109,7 +109,7 @@ function onKey(event: KeyboardEvent) {
 </script>
 
 <template>
-  <div class="detail" :data-key="detail.key" data-stop>
+  <div class="detail" :class="{ words: detail.kind === 'words' }" :data-key="detail.key" data-stop>
     <label :for="`detail-${detail.key}`">
       {{ detail.title }}<span v-if="detail.whole_only" class="whole" aria-hidden="true" title="before the filter is opened"> ◐</span>
     </label>

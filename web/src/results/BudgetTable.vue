@@ -32,7 +32,7 @@ const percent = (share: number) => (Math.abs(share) < 0.1 ? 'under 0.1 %' : `${t
               <button v-if="fieldOf(one.key)" type="button" class="number-link" @click="$emit('go', one.key)">{{ one.title }}</button>
               <template v-else>{{ one.title }}</template>
             </td>
-            <td class="soft">{{ SOURCES[one.source] ?? one.source }}</td>
+            <td class="soft source">{{ SOURCES[one.source] ?? one.source }}</td>
             <td class="number">{{ family === 'metric' ? one.metric : one.inch }}</td>
             <td class="number">
               <span class="bar" :style="{ width: `${0.04 * one.share_percent}rem` }" aria-hidden="true" />{{ percent(one.share_percent) }}
@@ -84,10 +84,16 @@ th.number {
   text-align: right;
   font-family: inherit;
 }
+th,
 td {
-  padding: 0.12rem 0.8rem 0.12rem 0;
+  padding: 0.12rem 0.9rem 0.12rem 0;
+}
+td {
   border-top: 1px solid var(--line);
-  vertical-align: baseline;
+  vertical-align: top;
+}
+.source {
+  white-space: nowrap;
 }
 tfoot td {
   border-top: 1px solid var(--line-strong);

@@ -108,7 +108,8 @@ useKeys([
         <button type="button" class="print" @click="print">Print</button>
       </header>
       <template v-if="working.error.value">
-        <p class="said-wrong">This result cannot be worked out yet. It needs:</p>
+        <p v-if="!missing.length" class="said-wrong">{{ working.error.value.message }}</p>
+        <p v-else class="said-wrong">This result cannot be worked out yet. It needs:</p>
         <ul>
           <li v-for="key in missing" :key="key">
             <button v-if="keyOf(key)" type="button" class="number-link" @click="go(key)">{{ inputName(key, titles) }}</button>
@@ -245,15 +246,6 @@ tr:not(.words) td {
 .last .value {
   font-weight: 650;
   font-size: 1.2rem;
-}
-.number-link {
-  border: 0;
-  background: none;
-  padding: 0;
-  color: var(--hand);
-  text-decoration: underline;
-  cursor: pointer;
-  font: inherit;
 }
 .assumed {
   text-decoration: underline dotted;

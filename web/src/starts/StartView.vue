@@ -104,7 +104,7 @@ useAskedField({ ready: () => sheet.isSuccess.value, focus: stops.focusKey })
   padding: 0.5rem 0.8rem 0.6rem;
 }
 .card :deep(.detail) {
-  grid-template-columns: minmax(0, 1fr) 8rem;
+  grid-template-columns: minmax(0, 1fr) 10rem;
   font-size: 0.9rem;
 }
 .card :deep(.detail p) {

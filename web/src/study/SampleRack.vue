@@ -5,7 +5,7 @@ import type { Schemas } from '@/api/client'
 import { sampleColour } from '@/shared/sampleColours'
 import SampleCan from './SampleCan.vue'
 
-const props = defineProps<{ samples: readonly Schemas['SampleTagOut'][]; inHand: number }>()
+const props = defineProps<{ samples: readonly Schemas['SampleTagOut'][]; inHand: number; bench: boolean }>()
 defineEmits<{ pick: [id: number]; add: [] }>()
 
 const SHELF_HEIGHT = 50
@@ -35,7 +35,7 @@ const scale = computed(() => SHELF_HEIGHT / tallest.value)
           <strong>{{ sample.label }}<span v-if="sample.is_reference" class="soft" title="reference part"> ref.</span></strong>
           <span class="soft">{{ sample.part_number ?? 'no part number' }}</span>
         </span>
-        <kbd>{{ i + 1 }}</kbd>
+        <kbd>{{ bench ? 'Alt+' : '' }}{{ i + 1 }}</kbd>
       </button>
     </li>
     <li class="more">
@@ -63,7 +63,7 @@ button {
   border: 0;
   border-bottom: 3px solid var(--slate);
   background: none;
-  padding: 0.35rem 0.8rem 0.3rem;
+  padding: 0.35rem 0.6rem 0.3rem;
   cursor: pointer;
   border-radius: 8px 8px 0 0;
 }
@@ -101,6 +101,9 @@ button.in-hand {
   white-space: nowrap;
   overflow: hidden;
   text-overflow: ellipsis;
+}
+kbd {
+  font-size: 0.7rem;
 }
 .in-hand strong {
   color: var(--hand);

@@ -263,7 +263,7 @@ function pickNumber(event: KeyboardEvent) {
     </AppBar>
     <OilLine class="line" :stations="stations" :current="String(route.name)" @go="go" />
     <header class="top">
-      <SampleRack v-if="samples.length" :samples="samples" :in-hand="sampleId" @pick="pick" @add="addSample" />
+      <SampleRack v-if="samples.length" :samples="samples" :in-hand="sampleId" :bench="route.meta.bench === true" @pick="pick" @add="addSample" />
       <p v-if="study.data.value?.question" class="question soft" :title="study.data.value.question">{{ study.data.value.question }}</p>
     </header>
     <p class="unseen" role="status" data-announced>{{ announced }}</p>

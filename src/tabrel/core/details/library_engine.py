@@ -4,7 +4,9 @@ from __future__ import annotations
 
 from collections.abc import Collection
 from dataclasses import dataclass, replace
+from typing import Any
 
+from tabrel.core.catalogue.units import UnitFamily
 from tabrel.core.details.detail import Detail
 from tabrel.core.details.details import DETAILS
 from tabrel.core.details.kinds import detail_text, is_number
@@ -60,15 +62,21 @@ def engine_lines(study: Study, engine: Circuit) -> tuple[EngineLine, ...]:
         found.append(
             EngineLine(
                 one,
-                detail_text(one, now),
-                detail_text(one, now, "inch"),
+                _shown(one, now),
+                _shown(one, now, "inch"),
                 typed.text if typed and typed.provenance != "assumed" else None,
-                detail_text(one, then),
-                detail_text(one, then, "inch"),
+                _shown(one, then),
+                _shown(one, then, "inch"),
                 is_own,
             )
         )
     return tuple(found)
+
+
+def _shown(detail: Detail, value: Any, family: UnitFamily = "metric") -> str | None:
+    """Return a value as a person reads it: of several choices, the words of the one."""
+    text = detail_text(detail, value, family)
+    return text.replace("_", " ") if text and detail.kind == "one_of" else text
 
 
 def with_library_engine(study: Study, engine: Circuit, keep: Collection[str]) -> Study:

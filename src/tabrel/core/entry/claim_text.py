@@ -82,7 +82,7 @@ class _Check:
 _CHECKS = (
     _Check("result", "bypass_opening_kpa", r"\b(?:by-?\s?pass|relief|crack(?:s|ing)?|opens?|opening)\b", _amount(_PRESSURES)),
     _Check("result", "media_gross_area_cm2", r"\b(?:media|paper|filter(?:ing)?\s+area)\b", _amount(_AREAS)),
-    _Check("result", "inlet_hole_area_mm2", r"\bhole\s+area\b|\barea\s+of\s+(?:the\s+)?(?:inlet\s+)?holes\b", _amount(_AREAS)),
+    _Check("result", "inlet_hole_area_mm2", r"\bhole\s+area\b|\bholes\b(?!.*\beach\b)", _amount(_AREAS)),
     _Check("reading", "media.strip_length", r"\b(?:media|paper|strip)\b", _amount(_LENGTHS)),
     _Check("reading", "can.wall_thickness", r"\b(?:wall|can|steel|housing)\b", _amount(_LENGTHS)),
     _Check("reading", "element.pleat_count", r"\bpleats\b", rf"{_COUNTED}\s*pleats\b"),

@@ -78,6 +78,8 @@ def check_claim(
         unnamed = "; the scale of its size is not named, so that plain µm and µm(c) both stand: note the year it was seen"
         words = "no reading at the bench can confirm an efficiency; it is compared only like with like"
         return ClaimCheck("no_check", words + (unnamed if claim.scale == "unnamed" else ""))
+    if any(letter.isdecimal() for letter in claim.wording or ""):
+        return ClaimCheck("no_check", "no number in it is understood as one to check: if there is one, enter it as a check below")
     return ClaimCheck("no_check", "words without a number to check")
 
 
@@ -152,7 +154,7 @@ def _said(sample: Sample) -> list[tuple[str, str, str, tuple[float, float]]]:
             continue
         if claim.kind == "efficiency" and claim.efficiency_percent is not None and claim.size_um is not None:
             about = f"efficiency at {claim.size_um:g} {claim.scale}"
-            span = _span(claim.relation, claim.efficiency_percent, 0.0)
+            span = _span(claim.relation, claim.efficiency_percent, _half_of_last_digit(claim.efficiency_percent))
             found.append((about, claim.source, f"“{claim.wording or f'{claim.efficiency_percent:g} %'}”", span))
         elif claim.kind in ("reading", "result") and claim.key and claim.value:
             try:
@@ -174,6 +176,11 @@ def _said(sample: Sample) -> list[tuple[str, str, str, tuple[float, float]]]:
                 ends = meaning.interval or (meaning.value - meaning.last_digit / 2, meaning.value + meaning.last_digit / 2)
                 found.append((key, "the part as published", reading.text, ends))
     return found
+
+
+def _half_of_last_digit(number: float) -> float:
+    """Return half a step of the last digit that a number has as printed: 0.5 for 99, 0.05 for 99.5."""
+    return 0.5 * 10.0 ** -len(f"{number:.10g}".partition(".")[2])
 
 
 def _span(relation: Relation | None, value: float, step: float) -> tuple[float, float]:
