@@ -1,0 +1,227 @@
+"""Builds the lines of a working from what was measured of one sample: areas of holes, media, pressures of the bypass valve."""
+
+from __future__ import annotations
+
+from tabrel.core.catalogue.hole_dimensions import SHAPE_DIMENSIONS
+from tabrel.core.catalogue.quantities import QUANTITIES
+from tabrel.core.catalogue.results import RESULTS
+from tabrel.core.parts.bypass_valve import SHEAR_MODULUS
+from tabrel.core.parts.efficiency import (
+    SCALE_B_TO_C,
+    old_scale_neighbours,
+    possible_sizes,
+    usable_claim,
+)
+from tabrel.core.parts.holes import MeasuredHoles
+from tabrel.core.results.working import Measure, Operand, Working
+from tabrel.core.sample.measured_sample import MeasuredSample
+from tabrel.core.study.model import Claim, HoleGroup, Provenance
+from tabrel.core.uncertainty.propagation import Uncertain, rectangular
+from tabrel.core.uncertainty.sampled_number import nominal_value
+
+
+class Chain:
+    """Builds the lines of one working from the inputs of one sample."""
+
+    def __init__(self, name: str, measured: MeasuredSample) -> None:
+        self.working = Working(RESULTS[name].title)
+        self.measured = measured
+
+    def reading(self, key: str, symbol: str, measure: Measure = "length") -> Operand:
+        """Return a measured quantity as an operand."""
+        estimate = self.measured.estimates[key]
+        return Operand(symbol, QUANTITIES[key].title, self.measured.known[key], measure, key, estimate.provenance)
+
+    def reading_or(self, key: str, symbol: str, default: float, measure: Measure = "length") -> Operand:
+        """Return a measured quantity, or a default marked assumed."""
+        if key in self.measured.known:
+            return self.reading(key, symbol, measure)
+        return Operand(symbol, QUANTITIES[key].title, default, measure, key, "assumed")
+
+    def line(self, symbol: str, words: str, template: str, operands: list[Operand], measure: Measure) -> Operand:
+        """Add a line."""
+        return self.working.line(symbol, words, template, operands, measure)
+
+    def given(self, symbol: str, words: str, value: Uncertain, measure: Measure, key: str, provenance: Provenance) -> Operand:
+        """Return a number that is no reading: of the engine, of a table, of a claim."""
+        return Operand(symbol, words, value, measure, key, provenance)
+
+    # areas of the plate
+
+    def hole_area(self, path: str, groups: tuple[HoleGroup, ...], holes: MeasuredHoles, symbol: str) -> Operand:
+        """Add the lines from the sizes of holes to their area."""
+        terms: list[str] = []
+        operands: list[Operand] = []
+        position = 0
+        for i, group in enumerate(groups):
+            share = 1.0 if group.open_fraction is None else group.open_fraction
+            if share == 0:
+                continue
+            mark = f"{symbol}{i + 1}" if len(groups) > 1 else f"{symbol}₁"
+            one = self._one_hole(f"{path}[{i}]", group, holes, position, mark)
+            position += 1
+            count = Operand(
+                f"n{i + 1}" if len(groups) > 1 else "n", "count", float(group.count), "count", f"{path}[{i}]", "measured"
+            )
+            term = f"{{{count.symbol}}}·{{{one.symbol}}}"
+            operands += [count, one]
+            if share != 1:
+                open_share = Operand(f"f{i + 1}", "open share", share, "number", f"{path}[{i}]", "measured")
+                term += f"·{{{open_share.symbol}}}"
+                operands.append(open_share)
+            terms.append(term)
+        return self.line(symbol, "count × area of one hole, open part", " + ".join(terms), operands, "area")
+
+    def _one_hole(self, path: str, group: HoleGroup, holes: MeasuredHoles, position: int, symbol: str) -> Operand:
+        geometry = holes.groups[position][2]
+        words = f"area of one {group.shape} hole"
+        if group.shape == "outline":
+            outline = self.given("S", "area inside the outline", geometry.area, "area", f"{path}.points_mm", "measured")
+            return self.line(symbol, words, "{S}", [outline], "area")
+        letters = {"diameter": "d", "length": "l", "width": "w", "height": "h", "corner_radius": "c"}
+        takes = SHAPE_DIMENSIONS[group.shape]
+        sizes: dict[str, Operand] = {}
+        for dimension in takes.required + takes.optional:
+            number = holes.sizes[position].get(dimension)
+            if number is not None:
+                provenance = holes.provenances[position][dimension]
+                key = f"{path}.{dimension}"
+                sizes[dimension] = Operand(letters[dimension], dimension.replace("_", " "), number, "length", key, provenance)
+        if group.shape == "round" or (group.shape == "d" and _nominal(sizes["height"]) >= _nominal(sizes["diameter"])):
+            return self.line(symbol, words, "π·{d}²/4", [sizes["diameter"]], "area")
+        if group.shape == "d":
+            return self._d_hole(symbol, words, sizes)
+        return self._long_hole(symbol, words, group.shape, sizes)
+
+    def _d_hole(self, symbol: str, words: str, sizes: dict[str, Operand]) -> Operand:
+        radius = self.line("R", "radius", "{d}/2", [sizes["diameter"]], "length")
+        turn = self.line("θ", "half the angle left", "acos(({R} − {h})/{R})", [radius, sizes["height"]], "angle")
+        template = "{θ}·{R}² − ({R} − {h})·√(2·{R}·{h} − {h}²)"
+        return self.line(symbol, words, template, [radius, turn, sizes["height"]], "area")
+
+    def _long_hole(self, symbol: str, words: str, shape: str, sizes: dict[str, Operand]) -> Operand:
+        length, width = sizes["length"], sizes["width"]
+        if shape == "ellipse":
+            return self.line(symbol, words, "π·{l}·{w}/4", [length, width], "area")
+        if shape == "slot":
+            template = "{w}·({l} − {w}) + π·{w}²/4"
+            if _nominal(length) < _nominal(width):
+                template = "{l}·({w} − {l}) + π·{l}²/4"
+            return self.line(symbol, words, template, [length, width], "area")
+        if "corner_radius" not in sizes:
+            return self.line(symbol, words, "{w}·{l}", [length, width], "area")
+        template = "{w}·{l} − (4 − π)·min({c}, {w}/2, {l}/2)²"
+        return self.line(symbol, words, template, [length, width, sizes["corner_radius"]], "area")
+
+    def sections(self) -> list[Operand]:
+        """Add the lines of every section at the plate and return their areas."""
+        measured, known = self.measured, self.measured.known
+        found = [self.hole_area("holes.inlet", measured.sample.holes.inlet, measured.inlet, "A")]
+        if "anti_drain.lift" in known:
+            lip, lift = self.reading("anti_drain.lip_diameter", "D"), self.reading("anti_drain.lift", "x")
+            found.append(self.line("Aₐ", "curtain under the anti-drainback valve", "π·{D}·{x}", [lip, lift], "area"))
+        if stud := measured.circuit.stud:
+            bore = self.given("s", "bore of the engine's stud", stud.bore_mm * 1e-3, "length", "engine.stud_bore", "measured")
+        else:
+            thread, pitch = self.reading("thread.major_diameter", "D"), self.reading("thread.pitch", "P")
+            bore = self.line(
+                "s", "thread's minor diameter, an upper bound of the bore", "{D} − 1.0825·{P}", [thread, pitch], "length"
+            )
+        found.append(self.line("Aₒ", "outlet", "π·{s}²/4", [bore], "area"))
+        if measured.adapter is not None and measured.circuit.adapter is not None:
+            found.append(self.hole_area("engine.adapter_holes", measured.circuit.adapter.holes, measured.adapter, "Aₓ"))
+        return found
+
+    # media
+
+    def pleat_depth(self) -> Operand:
+        """Return the pleat depth, with its line where it follows from the diameters."""
+        if "element.pleat_depth" in self.measured.known:
+            return self.reading("element.pleat_depth", "h")
+        outside, inside = self.reading("element.outside_diameter", "D"), self.reading("element.inside_diameter", "d")
+        return self.line("h", "pleat depth from the diameters", "({D} − {d})/2", [outside, inside], "length")
+
+    def forecast(self) -> None:
+        """Add the lines of the area expected before the element is cut."""
+        pleats, height = self.reading("element.pleat_count", "N", "count"), self.reading("element.height", "H")
+        depth = self.pleat_depth()
+        self.line("A", "forecast before the cut", "2·{N}·{h}·{H}", [pleats, depth, height], "media_area")
+
+    # bypass valve
+
+    def seat_area(self) -> Operand:
+        """Add the lines of the seat."""
+        known = self.measured.known
+        inside = self.reading("bypass.seat_inside_diameter", "dᵢ")
+        if "bypass.seat_outside_diameter" in known:
+            outside = self.reading("bypass.seat_outside_diameter", "dₒ")
+            width = abs(_nominal(outside) - _nominal(inside))
+            spread = self.measured.variables.with_type_b("bypass.seat_diameter", 0.0, rectangular(width))
+            edge = Operand("ε", "which edge the seal bears on", spread, "length", "", None)
+            operands = [inside, outside, edge]
+            seat = self.line("D", "effective seat diameter", "({dᵢ} + {dₒ})/2 + {ε}", operands, "length")
+        else:
+            seat = self.line("D", "effective seat diameter, the inside one", "{dᵢ}", [inside], "length")
+        return self.line("S", "seat area", "π·{D}²/4", [seat], "area")
+
+    def spring_rate(self) -> Operand:
+        """Add the line of the coil spring's rate."""
+        material = self.measured.sample.bypass.spring_material
+        provenance: Provenance = "published" if material else "assumed"
+        words = f"shear modulus of {(material or 'music_wire').replace('_', ' ')}"
+        modulus = self.given("G", words, SHEAR_MODULUS[material or "music_wire"], "modulus", "bypass.spring_material", provenance)
+        wire, outside = self.reading("bypass.spring_wire_diameter", "d"), self.reading("bypass.spring_outside_diameter", "Dₛ")
+        total = self.reading("bypass.spring_total_coils", "nₜ", "count")
+        dead = self._dead_coils()
+        template = "{G}·{d}⁴/(8·({Dₛ} − {d})³·({nₜ} − {nₑ}))"
+        return self.line("k", "spring rate", template, [modulus, wire, outside, total, dead], "spring_rate")
+
+    def claimed_sizes(self, claim: Claim) -> list[Operand]:
+        """Add the lines from a claimed size to µm(c), and return what it may be: two where its scale is not named."""
+        stated, scale = claim.size_um or 0.0, claim.scale
+        if scale == "um(c)":
+            return [self.given("x₀", "claimed for, µm(c)", stated, "micrometre", "claims", "published")]
+        if scale == "um(b)":
+            read = self.given("x_b", "claimed for, µm(b)", stated, "micrometre", "claims", "published")
+            factor = Operand("f", "µm(c) in one µm(b)", SCALE_B_TO_C, "number")
+            return [self.line("x₀", "claimed size on the ISO 11171 scale", "{f}·{x_b}", [factor, read], "micrometre")]
+        found = []
+        provenance: Provenance = "published" if scale == "um" else "assumed"
+        key = "claims" if scale == "um" else "claims.scale"
+        if len(possible_sizes(stated, scale or "um")) > 1 or scale == "um":
+            read = self.given("x_a", "claimed for, read as plain µm (ISO 4402)", stated, "micrometre", key, provenance)
+            below, above, new_below, new_above = (
+                Operand(symbol, words, size, "micrometre")
+                for symbol, words, size in zip(
+                    ("a₁", "a₂", "c₁", "c₂"),
+                    ("tabulated below, ISO 4402", "tabulated above, ISO 4402", "the same in µm(c)", "the same in µm(c)"),
+                    old_scale_neighbours(stated),
+                    strict=True,
+                )
+            )
+            template = "{c₁} + ({x_a} − {a₁})·({c₂} − {c₁})/({a₂} − {a₁})"
+            operands = [read, below, above, new_below, new_above]
+            found.append(
+                self.line("x₀", "plain µm on the ISO 11171 scale, linear in its table", template, operands, "micrometre")
+            )
+        if scale == "unnamed":
+            found.append(self.given("x₁", "claimed for, read as µm(c)", stated, "micrometre", key, "assumed"))
+        return found
+
+    def read_as(self, size: Operand) -> str:
+        """Return the words that tell two readings of one claimed size apart; none where its scale is named."""
+        claim = usable_claim(self.measured.sample.claims)
+        if claim is None or len(claim.sizes) < 2:
+            return ""
+        return ", read as plain µm" if size.symbol == "x₀" else ", read as µm(c)"
+
+    def _dead_coils(self) -> Operand:
+        """Return the dead coils as counted, else those assumed with how far they may be off."""
+        spring, key = self.measured.bypass.spring, "bypass.spring_dead_coils"
+        if spring is None or key in self.measured.known:
+            return self.reading(key, "nₑ", "count")
+        return Operand("nₑ", QUANTITIES[key].title, spring.dead_coils, "count", key, "assumed")
+
+
+def _nominal(operand: Operand) -> float:
+    return float(nominal_value(operand.value))
