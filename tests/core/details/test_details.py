@@ -20,6 +20,7 @@ from tabrel.core.details.details import (
     with_study_detail,
 )
 from tabrel.core.details.kinds import is_number, understood_detail
+from tabrel.core.details.places import value_at
 from tabrel.core.details.shelf_age import shelf_age_years
 from tabrel.core.entry.claim_text import check_from_text, claim_from_wording
 from tabrel.core.errors import ReadingTextError, StudyError
@@ -106,6 +107,11 @@ def test_a_bare_length_takes_the_familys_unit():
         ("sample.price", "9,500 EUR", "can be read two ways"),
         ("engine.gallery", "5,500", "can be read two ways"),
         ("engine.gallery", "1e400", "not a finite number"),
+        ("engine.gallery", "over 300", "only a bound"),
+        ("media.capacity", "over 25 g", "only a bound"),
+        ("engine.gallery", "320 to 300 kPa", "first number must be the smaller"),
+        ("engine.gallery", "300 to far", "no unit|no number"),
+        ("engine.jet_share", "1", "1 % and as all of it: write 1 % or 100 %"),
         ("sample.used_hours", "1e400", "cannot be"),
         ("engine.stud_bore", "over 13 mm", "only a bound"),
         ("engine.adapter_turn", "90 mm", "no unit of the adapter turn"),
@@ -412,6 +418,22 @@ def test_what_was_typed_of_a_number_is_kept_and_shown_as_typed():
     assert shown["engine.stud_bore"].text == "17/32 in"
     emptied = with_study_detail(whole, "engine.stud_bore", "", "inch")
     assert emptied.as_typed == {"gallery_kpa": TypedNumber("50 psi", "by_eye")}
+
+
+@pytest.mark.parametrize(
+    ("key", "text", "value", "kept"),
+    [
+        ("engine.gallery", "48 to 52", 50 * 6.894757, "48 to 52 psi"),
+        ("engine.gallery", "300 kPa to 3.2 bar", 310, "300 kPa to 3.2 bar"),
+        ("plan.start_c", "−30 to -20", -25, "−30 to -20 °C"),
+        ("engine.jet_share", "20 to 30 %", 0.25, "20 to 30 %"),
+        ("engine.stud_bore", "0.5 to 0.6", 13.97, "0.5 to 0.6 in"),
+    ],
+)
+def test_a_range_is_kept_as_typed_and_stands_for_its_middle(key, text, value, kept):
+    whole = inch_study(("engine.gallery", "50"), (key, text))
+    assert value_at(whole, DETAILS[key].place) == pytest.approx(value)
+    assert kept in {number.text for number in whole.as_typed.values()}
 
 
 def test_a_bare_number_of_a_sample_takes_the_familys_unit():

@@ -12,8 +12,8 @@ from tabrel.core.catalogue.units import UNITS, Dimension, UnitFamily, in_family
 from tabrel.core.details.detail import Detail, DetailKind
 from tabrel.core.entry.field_line import taken_provenance
 from tabrel.core.entry.hole_line import understand_hole_group
-from tabrel.core.entry.reading_text import NUMBER, parse_reading, typed_number
-from tabrel.core.entry.stated_number import number_text, understood_number, with_stated_unit
+from tabrel.core.entry.reading_text import NUMBER, parse_reading, range_ends, typed_number
+from tabrel.core.entry.stated_number import number_text, refuse_bound, understood_number, with_stated_unit
 from tabrel.core.errors import ReadingTextError
 from tabrel.core.rules.refusals import is_date
 from tabrel.core.rules.study import check_hole_group
@@ -106,17 +106,14 @@ _BARE = re.compile(r"[-+]?[\d.,/ ]+")
 
 
 def _with_unit(text: str, unit: str) -> str:
-    return f"{text} {unit}" if _BARE.fullmatch(text) else text
+    last = (range_ends(text) or (text, text))[1]
+    return f"{text} {unit}" if _BARE.fullmatch(last) else text
 
 
 def _one_value(text: str, dimension: Dimension) -> float:
     """Return one value in SI; a bound is none that can be computed with."""
-    meaning = parse_reading(text, dimension, zero_allowed=False)
-    if meaning.bound:
-        raise ReadingTextError(
-            f"{text!r} is only a bound, and this is computed with: type its value, with about if it was judged"
-        )
-    return meaning.value
+    refuse_bound(text)
+    return parse_reading(text, dimension, zero_allowed=False).value
 
 
 def _typed_length(text: str, _: Detail, family: UnitFamily) -> str:

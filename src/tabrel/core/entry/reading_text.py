@@ -125,6 +125,27 @@ def parse_reading(text: str, dimension: Dimension, *, zero_allowed: bool = True)
     return ParsedReading(value=value, interval=None, unit=unit, last_digit=last_digit)
 
 
+def is_bound(text: str) -> bool:
+    """Return whether a text says only on which side of it a number lies, as in ``over 420 g``."""
+    return _BOUND.match(text.strip()) is not None
+
+
+def range_ends(text: str) -> tuple[str, str] | None:
+    """Return the two ends of a text such as ``5 to 5.5 mm``, each with the unit of the second where it has none; else None.
+
+    Examples
+    --------
+    >>> range_ends("5 to 5.5 mm"), range_ends("300 kPa to 3.2 bar"), range_ends("5 mm")
+    (('5 mm', '5.5 mm'), ('300 kPa', '3.2 bar'), None)
+    """
+    span = _RANGE.match(text.strip().replace("−", "-"))
+    if span is None:
+        return None
+    number = re.match(rf"[+-]?{NUMBER}", span["high"])
+    unit = span["unit"] or (span["high"][number.end() :] if number else "")
+    return f"{span['low']} {unit.strip()}".strip(), span["high"]
+
+
 def _interval_reading(goes: float, stops: float, *, unit: str) -> ParsedReading:
     return ParsedReading(value=(goes + stops) / 2, interval=(goes, stops), unit=unit)
 

@@ -7,7 +7,7 @@ from functools import lru_cache
 from math import isfinite
 
 from tabrel.core.catalogue.units import UNITS, Dimension, UnitFamily, in_family, one_word_units, unit_of
-from tabrel.core.entry.reading_text import NUMBER, typed_number
+from tabrel.core.entry.reading_text import NUMBER, is_bound, range_ends, typed_number
 from tabrel.core.errors import ReadingTextError
 
 _ALSO: dict[str, tuple[Dimension, ...]] = {"displacement": ("displacement", "volume")}
@@ -39,6 +39,7 @@ def understood_number(text: str, unit: str, title: str, family: UnitFamily) -> f
     Returns
     -------
     float
+        The middle of a range.
 
     Raises
     ------
@@ -49,7 +50,14 @@ def understood_number(text: str, unit: str, title: str, family: UnitFamily) -> f
     --------
     >>> understood_number("212 °F", "°C", "temperature", "metric"), understood_number("88 %", "share", "efficiency", "metric")
     (100.0, 0.88)
+    >>> understood_number("300 to 320 kPa", "kPa", "gallery pressure", "metric")
+    310.0
     """
+    if ends := range_ends(text):
+        low, high = (understood_number(end, unit, title, family) for end in ends)
+        if not low < high:
+            raise ReadingTextError(f"in {text!r} the first number must be the smaller one: check the two")
+        return float(f"{(low + high) / 2:.9g}")
     number, typed = _parts(text, unit, title)
     if unit == "°C":
         if typed in ("", "°c", "c"):
@@ -60,6 +68,8 @@ def understood_number(text: str, unit: str, title: str, family: UnitFamily) -> f
         if typed in ("%", "percent", "per cent"):
             return round(number / 100, 9)
         if typed == "":
+            if number == 1:
+                raise ReadingTextError(f"{text!r} can be read as 1 % and as all of it: write 1 % or 100 %")
             return round(number / 100, 9) if number > 1 else number
     elif unit in _WITHOUT_DIMENSION:
         if typed in _WITHOUT_DIMENSION[unit]:
@@ -79,7 +89,8 @@ def with_stated_unit(text: str, unit: str, title: str, family: UnitFamily) -> st
     >>> with_stated_unit("50", "kPa", "gallery pressure", "inch"), with_stated_unit("88", "share", "efficiency", "inch")
     ('50 psi', '88 %')
     """
-    number, typed = _parts(text, unit, title)
+    ends = range_ends(text)
+    number, typed = _parts(ends[1] if ends else text, unit, title)
     if typed or unit in ("", "°"):
         return text.strip()
     if unit == "share":
@@ -93,6 +104,7 @@ def with_stated_unit(text: str, unit: str, title: str, family: UnitFamily) -> st
 def _parts(text: str, unit: str, title: str) -> tuple[float, str]:
     """Return the number of a text and its unit in lower case."""
     plain = one_word_units(text.strip().replace("−", "-"))
+    refuse_bound(text)
     match = _NUMBER.fullmatch(plain)
     if match is None:
         raise ReadingTextError(f"{text!r} is no number: type the {title} like {_example(unit)}")
@@ -100,6 +112,14 @@ def _parts(text: str, unit: str, title: str) -> tuple[float, str]:
     if not isfinite(number):
         raise ReadingTextError(f"{text!r} is not a finite number: type the {title} like {_example(unit)}")
     return number, (match["unit"] or "").strip().lower()
+
+
+def refuse_bound(text: str) -> None:
+    """Raise `ReadingTextError` for a text that says only on which side of it a number lies."""
+    if is_bound(text):
+        raise ReadingTextError(
+            f"{text!r} is only a bound, and this is computed with: type its value, with about if it was judged"
+        )
 
 
 def _factor(typed: str, unit: str, family: UnitFamily) -> float | None:
