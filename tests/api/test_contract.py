@@ -21,9 +21,9 @@ OIL = [{"temperature_c": 40, "kinematic_mm2_s": 60}, {"temperature_c": 100, "kin
 
 VALID: dict[str, dict] = {
     "get_catalogue": {},
-    "delete_claim": {},
+    "delete_claim": {"json": {}},
     "post_stale": {"json": {"text": "the design changed"}},
-    "delete_engine": {},
+    "delete_engine": {"json": {}},
     "post_oil_line": {
         "json": {
             "density_15c_kg_m3": 855,
@@ -31,11 +31,11 @@ VALID: dict[str, dict] = {
             "moved": {"index": 1, "temperature_c": 95, "kinematic_mm2_s": 12},
         }
     },
-    "post_confirm": {},
+    "post_confirm": {"json": {}},
     "post_correction": {"json": {"text": "98.2 mm"}},
     "get_history": {},
     "post_set_aside": {"json": {"reason": "wet"}},
-    "post_use_again": {},
+    "post_use_again": {"json": {}},
     "get_sheet": {},
     "get_kept": {},
     "post_claim": {"json": {"wording": "99 % at 20 µm(c)", "source": "box", "speaker": "maker"}},
@@ -45,25 +45,25 @@ VALID: dict[str, dict] = {
     "get_engine": {},
     "post_engine_preview": {"json": {"name": "small petrol, 1.2 L"}},
     "post_engine": {"json": {"name": "small petrol, 1.2 L"}},
-    "post_save_engine": {},
+    "post_save_engine": {"json": {}},
     "get_figures": {},
     "post_filter_alone": {"json": {}},
     "post_holes": {"json": {"placement": "inlet", "text": "3 x 5.3 mm"}},
     "post_holes_echo": {"json": {"placement": "inlet", "text": "3 x 5.3 mm"}},
-    "delete_hole_group": {"params": {"seen": "WORDS"}},
+    "delete_hole_group": {"json": {"seen": "WORDS"}},
     "post_hole_group": {"json": {"shape": "slot", "count": 9, "open_percent": 100, "seen": "WORDS"}},
     "post_map": {"json": {"condition": "filling"}},
     "post_observation": {"json": {"key": "can.grip", "text": "fluted", "seen": None}},
     "post_oil": {"json": {"grade": "5W-30"}},
     "post_reading": {"json": {"key": "can.height", "text": "98.4"}},
-    "post_redo": {},
+    "post_redo": {"json": {}},
     "get_results": {},
     "post_sensitivity": {"json": {"condition": "steady", "quantity": "element_pressure", "speed_rpm": 2000}},
     "post_state": {"json": {"key": "gasket.mass", "state": "lost"}},
-    "post_undo": {},
+    "post_undo": {"json": {}},
     "get_working": {"name": "inlet_hole_area"},
     "post_scenario_value": {"json": {"scenario": {"name": "x"}, "key": "stud_bore", "text": "12 mm"}},
-    "delete_scenario": {},
+    "delete_scenario": {"json": {}},
     "get_studies": {},
     "post_study": {"json": plain_document()},
     "get_study": {},
@@ -74,7 +74,7 @@ VALID: dict[str, dict] = {
     "get_scenarios": {},
     "post_scenario": {"json": {"name": "thin", "oil_grade": "0W-20"}},
     "post_slices": {"json": {"keys": ["SAMPLE"], "along": "temperature", "at": 2000, "quantity": "element_pressure"}},
-    "post_warm_up": {},
+    "post_warm_up": {"json": {}},
 }
 """What each operation is asked besides its ids."""
 
@@ -93,11 +93,11 @@ def filled(app, tmp_path_factory):
     claim = client.post(f"/api/samples/{sample}/claims", json={"wording": "95 % at 20 µm(c)", "source": "box"}).json()["claims"][
         -1
     ]["id"]
-    engine = client.post(f"/api/samples/{sample}/engine/save").json()["library"][0]["id"]
+    engine = client.post(f"/api/samples/{sample}/engine/save", json={}).json()["library"][0]["id"]
     scenario = client.get(f"/api/studies/{study['id']}/scenarios").json()[0]["id"]
     client.post(f"/api/samples/{sample}/readings", json={"key": "can.height", "text": "980 mm"})
     sheet = client.post(f"/api/samples/{sample}/readings", json={"key": "can.height", "text": "98 mm"}).json()
-    client.post(f"/api/samples/{sample}/undo")
+    client.post(f"/api/samples/{sample}/undo", json={})
     reading = next(f for p in sheet["parts"] for f in p["fields"] if f["key"] == "can.height")["readings"][0]["id"]
     words = next(p["hole_group"]["words"] for p in sheet["parts"] if p["key"] == "holes.inlet[0]")
     ids = {
@@ -191,6 +191,6 @@ def test_what_is_not_there_is_a_plain_404_by_every_method(client, filled, method
 
 @pytest.mark.parametrize("method", ["GET", "POST", "PUT", "PATCH", "DELETE"])
 def test_an_unknown_address_is_a_plain_404_by_every_method(client, method):
-    answer = client.request(method, "/api/nothing", headers=HOST)
+    answer = client.request(method, "/api/nothing", headers=HOST, json={})
     assert answer.status_code == 404
     assert answer.json()["message"] == "there is nothing here"

@@ -8,25 +8,22 @@ from pathlib import Path
 from fastapi import FastAPI, Request, Response
 from fastapi.responses import FileResponse, JSONResponse
 from fastapi.routing import APIRoute
-from starlette.middleware.trustedhost import TrustedHostMiddleware
 
 from tabrel import __version__
 from tabrel.api.catalogue import routes as catalogue_routes
 from tabrel.api.circuit import routes as circuit_routes
 from tabrel.api.comparison import routes as comparison_routes
 from tabrel.api.entry import claims, details, holes, readings
-from tabrel.api.errors import add_error_handlers
+from tabrel.api.errors import add_error_handlers, problem_response
 from tabrel.api.figures import routes as figures_routes
 from tabrel.api.maps import routes as maps_routes
 from tabrel.api.maps import scenarios, slices
 from tabrel.api.results import routes as results_routes
+from tabrel.api.same_origin import SameOrigin
 from tabrel.api.sample import routes as sample_routes
 from tabrel.api.starts import routes as starts_routes
 from tabrel.api.study import studies, undo
 from tabrel.store.migrate import open_database
-
-LOCAL_HOSTS = ("127.0.0.1", "localhost")
-"""Names this machine is called by; a page elsewhere that points its own name here is turned away."""
 
 ROUTED = (
     studies,
@@ -73,7 +70,7 @@ def create_app(database: Path, *, static: Path = STATIC) -> FastAPI:
     open_database(database)
     app = FastAPI(title="Tabrel", version=__version__, docs_url=None, redoc_url=None, generate_unique_id_function=_operation_name)
     app.state.database = database
-    app.add_middleware(TrustedHostMiddleware, allowed_hosts=list(LOCAL_HOSTS))
+    app.add_middleware(SameOrigin)
     add_error_handlers(app)
     for module in ROUTED:
         app.include_router(module.router)
@@ -91,7 +88,7 @@ def _refuse_what_is_not_there(app: FastAPI) -> None:
     """Answer every other address of the API with a plain 404, whatever the method."""
 
     def nothing_here(path: str = "") -> JSONResponse:
-        return JSONResponse({"message": "there is nothing here", "where": path, "missing": []}, status_code=404)
+        return problem_response(404, "there is nothing here", path)
 
     for path in ("/api", "/api/{path:path}"):
         app.add_api_route(path, nothing_here, methods=["GET", "POST", "PUT", "PATCH", "DELETE"], include_in_schema=False)

@@ -40,7 +40,8 @@ PROBLEM_RESPONSES: dict[int | str, dict[str, Any]] = {
 }
 
 
-def _response(status: int, message: str, where: str = "", missing: tuple[str, ...] = ()) -> JSONResponse:
+def problem_response(status: int, message: str, where: str = "", missing: tuple[str, ...] = ()) -> JSONResponse:
+    """Return an error as every error is answered."""
     problem = ProblemOut(message=message, where=where, missing=list(missing))
     return JSONResponse(problem.model_dump(), status_code=status)
 
@@ -52,18 +53,18 @@ def add_error_handlers(app: FastAPI) -> None:
     def tabrel_error(_: Request, error: Exception) -> JSONResponse:
         status = next(STATUS[kind] for kind in type(error).__mro__ if kind in STATUS)
         if isinstance(error, StudyError):
-            return _response(status, error.message, error.path)
+            return problem_response(status, error.message, error.path)
         if isinstance(error, MissingInputsError):
-            return _response(status, str(error), missing=error.keys)
-        return _response(status, str(error))
+            return problem_response(status, str(error), missing=error.keys)
+        return problem_response(status, str(error))
 
     @app.exception_handler(ArithmeticError)
     def arithmetic_error(_: Request, __: Exception) -> JSONResponse:
-        return _response(422, "the numbers are too large or too small to compute with: check the readings")
+        return problem_response(422, "the numbers are too large or too small to compute with: check the readings")
 
     @app.exception_handler(RequestValidationError)
     def invalid_request(_: Request, error: Exception) -> JSONResponse:
         # pydantic's `input` stays out: a NaN in it could not be written as JSON
         first = error.errors()[0] if isinstance(error, RequestValidationError) else {}
         where = ".".join(str(step) for step in first.get("loc", ()) if step != "body")
-        return _response(422, f"{where or 'the request'} is not acceptable: {first.get('msg', 'check it')}", where)
+        return problem_response(422, f"{where or 'the request'} is not acceptable: {first.get('msg', 'check it')}", where)

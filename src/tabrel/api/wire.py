@@ -15,6 +15,10 @@ class RequestModel(BaseModel):
     model_config = ConfigDict(extra="forbid", allow_inf_nan=False, str_max_length=400)
 
 
+class NothingIn(RequestModel):
+    """The body of a change that needs no words: every change carries JSON, which no page elsewhere can send unasked."""
+
+
 class TextIn(RequestModel):
     """A few words."""
 

@@ -13,7 +13,7 @@ def test_engine_numbers_are_typed_undone_and_refused_in_one_sentence(client, fir
     shown = changed_sheet["detail_numbers"]["engine.gallery"]
     assert (shown["metric"], shown["inch"], shown["is_typed"]) == ("351.633 kPa", "51 psi", True)
     assert changed_sheet["undo"].startswith("hot gallery pressure")
-    client.post(f"/api/samples/{first}/undo")
+    client.post(f"/api/samples/{first}/undo", json={})
     assert details(client, first)["engine.gallery"] == "340 kPa"
     says(detail(client, first, "engine.gallery", "500 kPa", seen="340 kPa"), 422, "regulator opens at 480 kPa")
     says(detail(client, first, "engine.gallery_speed", "100", seen="3000 rpm"), 422, "cannot reach 340 kPa")
@@ -73,16 +73,16 @@ def test_the_oil_is_a_grade_to_begin_with_and_points_after(client):
     ):
         given = {"rows": [rows[0], {"temperature": "100", "viscosity": bad}]}
         says(client.post(f"/api/samples/{sample}/oil", json=given), 422, words)
-    client.post(f"/api/samples/{sample}/undo")
+    client.post(f"/api/samples/{sample}/undo", json={})
     assert len(client.get(f"/api/samples/{sample}/engine").json()["oil"]["points"]) == 2
-    client.post(f"/api/samples/{sample}/undo")
+    client.post(f"/api/samples/{sample}/undo", json={})
     assert len(client.get(f"/api/samples/{sample}/engine").json()["oil"]["points"]) == 3
 
 
 def test_engines_are_saved_in_a_library_and_belong_to_no_study(client, first):
-    says(client.post(f"/api/samples/{first}/engine/save"), 422, "no name yet")
+    says(client.post(f"/api/samples/{first}/engine/save", json={}), 422, "no name yet")
     detail(client, first, "engine.name", "yard engine")
-    kept = client.post(f"/api/samples/{first}/engine/save").json()["library"]
+    kept = client.post(f"/api/samples/{first}/engine/save", json={}).json()["library"]
     mine = next(one for one in kept if one["id"] is not None)
     assert mine["name"] == "yard engine"
     assert "hot gallery 340 kPa" in mine["words"]
@@ -93,18 +93,18 @@ def test_engines_are_saved_in_a_library_and_belong_to_no_study(client, first):
     detail(client, elsewhere, "engine.gallery", "320", seen="340 kPa")
     assert details(client, first)["engine.gallery"] == "340 kPa"  # a copy of its own
     says(client.post(f"/api/samples/{elsewhere}/engine", json={"name": "yard engin"}), 422, "'yard engine'")
-    assert client.delete(f"/api/engines/{mine['id']}").status_code == 204
-    assert client.delete(f"/api/engines/{mine['id']}").status_code == 404
+    assert client.request("DELETE", f"/api/engines/{mine['id']}", json={}).status_code == 204
+    assert client.request("DELETE", f"/api/engines/{mine['id']}", json={}).status_code == 404
     assert details(client, elsewhere)["engine.gallery"] == "320 kPa"
     detail(client, first, "engine.name", "service diesel, 2.2 L", seen="yard engine")
-    says(client.post(f"/api/samples/{first}/engine/save"), 422, "name of its own")
+    says(client.post(f"/api/samples/{first}/engine/save", json={}), 422, "name of its own")
 
 
 def test_an_engine_of_the_library_replaces_the_circuit_and_undo_restores_it(client, first):
     before = client.get(f"/api/samples/{first}").json()["details"]
     client.post(f"/api/samples/{first}/engine", json={"name": "work diesel, 5.7 L"})
     assert details(client, first)["engine.regulator_sense"] == "gallery"
-    client.post(f"/api/samples/{first}/undo")
+    client.post(f"/api/samples/{first}/undo", json={})
     assert details(client, first) == before
 
 
@@ -134,5 +134,5 @@ def test_an_engine_of_the_library_shows_what_it_would_change_and_keeps_the_lines
     # typed after the library: taken, asked, never refused
     assert detail(client, sample, "engine.stud_bore", "14.6 mm", seen="14.5 mm").status_code == 200
     assert detail(client, sample, "engine.greatest_stud_bore", "15 mm", seen="13.4 mm").json()["detail_questions"] == {}
-    undone = client.post(f"/api/samples/{sample}/undo").json()["sheet"]
+    undone = client.post(f"/api/samples/{sample}/undo", json={}).json()["sheet"]
     assert undone["detail_numbers"]["engine.greatest_stud_bore"]["origin"] == "library"

@@ -25,12 +25,12 @@ def test_holes_are_added_changed_and_removed(client, blank):
             "holes.inlet[0].readings.diameter", "a slot hole has no diameter")  # fmt: skip
     refused(client.post(place, json={"shape": "round", "count": 0, "seen": "7 round, 0.5 open"}), 422,
             "holes.inlet[0].count", "count the holes")  # fmt: skip
-    assert client.delete(place, params={"seen": "9 round"}).status_code == 409
-    sheet = client.delete(place, params={"seen": "7 round, 0.5 open"}).json()
+    assert client.request("DELETE", place, json={"seen": "9 round"}).status_code == 409
+    sheet = client.request("DELETE", place, json={"seen": "7 round, 0.5 open"}).json()
     assert not any(p["hole_group"] for p in sheet["parts"])
-    sheet = client.post(f"/api/samples/{blank}/undo").json()["sheet"]
+    sheet = client.post(f"/api/samples/{blank}/undo", json={}).json()["sheet"]
     assert [r["text"] for r in field(sheet, "holes.inlet[0].diameter")["readings"]] == ["5.6 mm", "5.7 mm", "5.65 mm"]
-    assert client.delete(f"/api/samples/{blank}/holes/inlet/5", params={"seen": "x"}).status_code == 404
+    assert client.request("DELETE", f"/api/samples/{blank}/holes/inlet/5", json={"seen": "x"}).status_code == 404
     refused(client.post(f"/api/samples/{blank}/holes", json={"text": "5.6 mm"}), 422, "holes", "how many holes")
 
 
@@ -101,8 +101,8 @@ def test_claims_wait_are_confirmed_marked_stale_and_removed(client, blank):
     assert stale["claims"][1]["verdict"] == "stale"
     assert stale["analysis"]["results"]["efficiency_at_20_um_percent"]["basis"] is None
     assert client.post(f"/api/claims/{row}/stale", json={"text": ""}).json()["claims"][1]["verdict"] == "no_check"
-    assert len(client.delete(f"/api/claims/{row}").json()["claims"]) == 1
-    assert client.delete(f"/api/claims/{row}").status_code == 404
+    assert len(client.request("DELETE", f"/api/claims/{row}", json={}).json()["claims"]) == 1
+    assert client.request("DELETE", f"/api/claims/{row}", json={}).status_code == 404
     assert (
         claim(key="anti_drain.material", value="silicone").json()["claims"][-1]["words"]
         == "Anti-drainback valve, rubber: silicone"
@@ -122,9 +122,9 @@ def test_the_cut_is_recorded_once_and_late_readings_are_questioned(client, blank
     assert "after the filter was cut" in late["warnings"][0]["message"]
     noted = field(add(client, blank, "can.height", "98 mm (before the cut, written on paper)"), "can.height")
     assert noted["warnings"] == []
-    client.post(f"/api/samples/{blank}/undo")
-    client.post(f"/api/samples/{blank}/undo")
-    assert client.post(f"/api/samples/{blank}/undo").json()["sheet"]["before_cut"]["cut"] is None
+    client.post(f"/api/samples/{blank}/undo", json={})
+    client.post(f"/api/samples/{blank}/undo", json={})
+    assert client.post(f"/api/samples/{blank}/undo", json={}).json()["sheet"]["before_cut"]["cut"] is None
     refused(client.post(f"/api/samples/{blank}/cut", json={"method": " "}), 422, "method", "empty")
 
 
@@ -141,4 +141,6 @@ def test_place_of_the_bypass_and_media_family_are_chosen_and_change_the_results(
     assert document["samples"][-1]["bypass"]["location"] == "none"
     refused(choose("media.family", "wool", "cellulose"), 422, "media.family", "take one of cellulose, blend, synthetic")
     assert choose("media.family", "blend", "synthetic").status_code == 409
-    assert client.post(f"/api/samples/{blank}/undo").json()["sheet"]["analysis"]["results"]["bypass_opening_kpa"]["missing"]
+    assert client.post(f"/api/samples/{blank}/undo", json={}).json()["sheet"]["analysis"]["results"]["bypass_opening_kpa"][
+        "missing"
+    ]

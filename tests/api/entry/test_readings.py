@@ -28,7 +28,7 @@ def test_a_reading_is_set_aside_and_used_again(client, sample):
     assert field(aside, posted["key"])["readings"][-1]["set_aside_reason"] == "wrong hole"
     inlet = aside["analysis"]["results"]["inlet_hole_area_mm2"]["value"]
     assert inlet == pytest.approx(175.5031100973853)
-    restored = client.post(f"/api/readings/{outlier['id']}/use-again").json()
+    restored = client.post(f"/api/readings/{outlier['id']}/use-again", json={}).json()
     assert restored["analysis"]["results"]["inlet_hole_area_mm2"]["value"] > inlet
 
 
@@ -140,14 +140,14 @@ def test_confirming_is_recorded_and_a_likely_error_is_corrected_in_one_change(cl
     warning = field(slipped, "can.wall_thickness")["warnings"][0]
     assert (warning["correction"], warning["confirmed"]) == ("0.47 mm", False)
     row = warning["reading_id"]
-    confirmed = client.post(f"/api/readings/{row}/confirm").json()
+    confirmed = client.post(f"/api/readings/{row}/confirm", json={}).json()
     assert field(confirmed, "can.wall_thickness")["warnings"][0]["confirmed"] is True
     fixed = client.post(f"/api/readings/{row}/correct", json={"text": "0.47 mm"}).json()
     wall = field(fixed, "can.wall_thickness")
     assert [r["set_aside_reason"] for r in wall["readings"]] == ["typing error, 0.47 mm was meant", None]
     assert wall["estimate"]["metric_value"] == pytest.approx(0.47)
     assert wall["warnings"] == []
-    back = client.post(f"/api/samples/{blank}/undo").json()
+    back = client.post(f"/api/samples/{blank}/undo", json={}).json()
     assert back["words"] == "4.7 mm corrected to 0.47 mm"
     assert [r["set_aside_reason"] for r in field(back["sheet"], "can.wall_thickness")["readings"]] == [None]
     assert add(client, blank, "can.height", "980 mm", confirm=True)
@@ -159,19 +159,19 @@ def test_confirming_is_recorded_and_a_likely_error_is_corrected_in_one_change(cl
 def test_a_reading_that_another_window_set_aside_is_not_set_aside_or_corrected_again(client, blank):
     row = field(add(client, blank, "can.height", "980 mm"), "can.height")["readings"][0]["id"]
     client.post(f"/api/readings/{row}/set-aside", json={"reason": "wet"})
-    for act, body in (("set-aside", {"reason": "again"}), ("correct", {"text": "98 mm"}), ("confirm", None)):
+    for act, body in (("set-aside", {"reason": "again"}), ("correct", {"text": "98 mm"}), ("confirm", {})):
         answer = client.post(f"/api/readings/{row}/{act}", json=body)
         assert (answer.status_code, "set 980 mm aside meanwhile (wet)" in answer.json()["message"]) == (409, True)
     [kept] = field(client.get(f"/api/samples/{blank}").json(), "can.height")["readings"]
     assert kept["set_aside_reason"] == "wet"
     for _ in range(2):  # the second finds it in use
-        client.post(f"/api/readings/{row}/use-again")
+        client.post(f"/api/readings/{row}/use-again", json={})
     assert len(client.get(f"/api/readings/{row}/history").json()) == 3
 
 
 def test_a_reading_used_again_keeps_its_past(client, blank):
     row = field(add(client, blank, "can.height", "98 mm"), "can.height")["readings"][0]["id"]
     client.post(f"/api/readings/{row}/set-aside", json={"reason": "wet"})
-    client.post(f"/api/readings/{row}/use-again")
+    client.post(f"/api/readings/{row}/use-again", json={})
     told = client.get(f"/api/readings/{row}/history").json()
     assert [one["words"] for one in told] == ["Can, height: 98 mm", "98 mm set aside: wet", "98 mm used again"]

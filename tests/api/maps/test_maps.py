@@ -45,10 +45,10 @@ def test_scenarios_are_saved_named_compared_and_undone(client, study, first):
     assert [one["words"] for one in again] == [["media 4 × as resistant", "regulator stuck open"]]
     document = client.get(f"/api/studies/{study['id']}/document").json()
     assert document["scenarios"] == [{"name": "worn", "loading": 4.0, "regulator": "stuck_open"}]
-    client.post(f"/api/samples/{first}/undo")
+    client.post(f"/api/samples/{first}/undo", json={})
     assert client.get(path).json()[0]["scenario"]["loading"] == 3
-    assert client.delete(f"/api/scenarios/{kept[0]['id']}").json() == []
-    says(client.delete(f"/api/scenarios/{kept[0]['id']}"), 404, "no scenario")
+    assert client.request("DELETE", f"/api/scenarios/{kept[0]['id']}", json={}).json() == []
+    says(client.request("DELETE", f"/api/scenarios/{kept[0]['id']}", json={}), 404, "no scenario")
     plain, worn = (
         client.post(f"/api/samples/{first}/map", json={"scenario": scenario}).json()
         for scenario in (None, {"name": "worn", "loading": 3})

@@ -7,15 +7,15 @@ from api_steps import detail, says
 
 def test_a_start_is_planned_followed_and_lasts(client, study, first):
     path = f"/api/studies/{study['id']}"
-    usual = client.post(f"{path}/warm-up").json()
+    usual = client.post(f"{path}/warm-up", json={}).json()
     assert "start_c" in usual["assumed"]
     detail(client, first, "plan.start_c", "-10")
-    stated = client.post(f"{path}/warm-up").json()
+    stated = client.post(f"{path}/warm-up", json={}).json()
     assert "start_c" not in stated["assumed"]
     assert stated["starts"][0]["totals"]["bypass_minutes"] < usual["starts"][0]["totals"]["bypass_minutes"]
     assert stated["starts"][0]["lives"][0]["capacity_assumed"]
     detail(client, first, "media.capacity", "14 g")
-    assert client.post(f"{path}/warm-up").json()["starts"][0]["lives"][0]["capacity_g"] == 14
+    assert client.post(f"{path}/warm-up", json={}).json()["starts"][0]["lives"][0]["capacity_g"] == 14
     says(detail(client, first, "plan.end_c", "-40"), 422, "end colder")
     says(detail(client, first, "plan.terminal_ratio", "0.5"), 422, "above 1")
     says(detail(client, first, "plan.duty_cycle", "mountain rod"), 422, "'mountain road'")
@@ -36,7 +36,7 @@ def test_duty_cycles_from_csv_are_stored_as_they_were_read(client, study, first)
     says(client.post(path, json={"name": "mountain road", "csv": text}), 422, "name of its own")
     assert client.post(path, json={"name": "yard", "csv": text}).json()[0] == "yard"
     detail(client, first, "plan.duty_cycle", "yard")
-    start = client.post(f"/api/studies/{study['id']}/warm-up").json()
+    start = client.post(f"/api/studies/{study['id']}/warm-up", json={}).json()
     assert start["duty_cycle"] == "yard"
     assert start["starts"][0]["trace"]["temperature_c"][0] == -20
     document = client.get(f"/api/studies/{study['id']}/document").json()

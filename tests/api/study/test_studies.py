@@ -32,7 +32,7 @@ def test_import_and_export_round_trip(client):
 )
 def test_a_bad_document_stores_nothing(client, body, where, says):
     imported(client, plain_document())
-    answer = client.post("/api/studies", content=body)
+    answer = client.post("/api/studies", content=body, headers={"Content-Type": "application/json"})
     assert answer.status_code == 422
     assert answer.json()["where"] == where
     assert says in answer.json()["message"]

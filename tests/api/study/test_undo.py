@@ -27,11 +27,11 @@ def test_undo_and_redo_run_over_the_whole_bench(client, blank):
         }
 
     for expected in reversed(sheets[:-1]):
-        assert same(client.post(f"/api/samples/{blank}/undo").json()["sheet"], expected)
-    refused(client.post(f"/api/samples/{blank}/undo"), 409, "", "nothing to undo")
+        assert same(client.post(f"/api/samples/{blank}/undo", json={}).json()["sheet"], expected)
+    refused(client.post(f"/api/samples/{blank}/undo", json={}), 409, "", "nothing to undo")
     for expected in sheets[1:]:
-        assert same(client.post(f"/api/samples/{blank}/redo").json()["sheet"], expected)
-    refused(client.post(f"/api/samples/{blank}/redo"), 409, "", "nothing to redo")
+        assert same(client.post(f"/api/samples/{blank}/redo", json={}).json()["sheet"], expected)
+    refused(client.post(f"/api/samples/{blank}/redo", json={}), 409, "", "nothing to redo")
 
 
 def test_a_new_sample_can_be_undone_and_the_others_stay(client, sample):
@@ -41,7 +41,7 @@ def test_a_new_sample_can_be_undone_and_the_others_stay(client, sample):
     refused(client.post(f"/api/studies/{study_id}/samples", json={"text": "second"}), 422, "label", "already")
     refused(client.post(f"/api/studies/{study_id}/samples", json={"text": " "}), 422, "label", "empty")
     assert client.post("/api/studies/99/samples", json={"text": "x"}).status_code == 404
-    back = client.post(f"/api/samples/{added['id']}/undo").json()
+    back = client.post(f"/api/samples/{added['id']}/undo", json={}).json()
     assert back["sheet"] is None
     assert [one["id"] for one in client.get(f"/api/studies/{study_id}").json()["samples"]] == [sample]
 
@@ -50,5 +50,5 @@ def test_an_undo_that_something_else_depends_on_is_refused_with_words(client, sa
     study_id = client.get(f"/api/samples/{sample}").json()["study_id"]
     client.post(f"/api/samples/{sample}/details", json={"key": "sample.label", "text": "renamed", "seen": "Pellin"})
     client.post(f"/api/studies/{study_id}/samples", json={"text": "Pellin"})
-    refused(client.post(f"/api/samples/{sample}/undo"), 409, "", "depends on it")
+    refused(client.post(f"/api/samples/{sample}/undo", json={}), 409, "", "depends on it")
     assert client.get(f"/api/samples/{sample}").json()["label"] == "renamed"

@@ -41,6 +41,7 @@ export async function unwrap<T>(pending: Promise<Answer<T>>): Promise<T> {
     })
   }
   if (answer.data !== undefined) return answer.data
+  if (answer.response.status === 204) return undefined as T
   const said = answer.error as Partial<Problem> | undefined
   const { status } = answer.response
   const problem = {

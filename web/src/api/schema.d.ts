@@ -1968,6 +1968,11 @@ export interface components {
             temperature_c: number;
         };
         /**
+         * NothingIn
+         * @description The body of a change that needs no words: every change carries JSON, which no page elsewhere can send unasked.
+         */
+        NothingIn: Record<string, never>;
+        /**
          * ObservationIn
          * @description What is seen, and what the field showed before; null removes it.
          */
@@ -2657,6 +2662,14 @@ export interface components {
             points_mm: number[][];
         };
         /**
+         * SeenIn
+         * @description The words of a group of holes as it was seen before it is taken away.
+         */
+        SeenIn: {
+            /** Seen */
+            seen: string;
+        };
+        /**
          * SensitivityIn
          * @description Of which map the assumptions are asked; with a filter flow, of the filter alone.
          */
@@ -3226,6 +3239,13 @@ export interface components {
             temperature_c: number;
         };
         /**
+         * WarmUpIn
+         * @description What a start is asked with: the study as it is, or what if.
+         */
+        WarmUpIn: {
+            scenario?: components["schemas"]["Scenario"] | null;
+        };
+        /**
          * WarmUpOut
          * @description The start of every sample of a study.
          */
@@ -3412,7 +3432,11 @@ export interface operations {
             };
             cookie?: never;
         };
-        requestBody?: never;
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NothingIn"];
+            };
+        };
         responses: {
             /** @description Successful Response */
             200: {
@@ -3514,7 +3538,11 @@ export interface operations {
             };
             cookie?: never;
         };
-        requestBody?: never;
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NothingIn"];
+            };
+        };
         responses: {
             /** @description Successful Response */
             204: {
@@ -3612,7 +3640,11 @@ export interface operations {
             };
             cookie?: never;
         };
-        requestBody?: never;
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NothingIn"];
+            };
+        };
         responses: {
             /** @description Successful Response */
             200: {
@@ -3816,7 +3848,11 @@ export interface operations {
             };
             cookie?: never;
         };
-        requestBody?: never;
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NothingIn"];
+            };
+        };
         responses: {
             /** @description Successful Response */
             200: {
@@ -4281,7 +4317,11 @@ export interface operations {
             };
             cookie?: never;
         };
-        requestBody?: never;
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NothingIn"];
+            };
+        };
         responses: {
             /** @description Successful Response */
             200: {
@@ -4586,9 +4626,7 @@ export interface operations {
     };
     delete_hole_group: {
         parameters: {
-            query: {
-                seen: string;
-            };
+            query?: never;
             header?: never;
             path: {
                 sample_id: number;
@@ -4597,7 +4635,11 @@ export interface operations {
             };
             cookie?: never;
         };
-        requestBody?: never;
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SeenIn"];
+            };
+        };
         responses: {
             /** @description Successful Response */
             200: {
@@ -4907,7 +4949,11 @@ export interface operations {
             };
             cookie?: never;
         };
-        requestBody?: never;
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NothingIn"];
+            };
+        };
         responses: {
             /** @description Successful Response */
             200: {
@@ -5111,7 +5157,11 @@ export interface operations {
             };
             cookie?: never;
         };
-        requestBody?: never;
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NothingIn"];
+            };
+        };
         responses: {
             /** @description Successful Response */
             200: {
@@ -5261,7 +5311,11 @@ export interface operations {
             };
             cookie?: never;
         };
-        requestBody?: never;
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NothingIn"];
+            };
+        };
         responses: {
             /** @description Successful Response */
             200: {
@@ -5822,9 +5876,9 @@ export interface operations {
             };
             cookie?: never;
         };
-        requestBody?: {
+        requestBody: {
             content: {
-                "application/json": components["schemas"]["Scenario"] | null;
+                "application/json": components["schemas"]["WarmUpIn"];
             };
         };
         responses: {

@@ -23,13 +23,11 @@ export function useEngineLibrary(sampleId: MaybeRefOrGetter<number>) {
   const renew = () => queries.invalidateQueries({ queryKey: queryKeys.engines() })
   const save = useMutation({
     mutationFn: () =>
-      unwrap(client.POST('/api/samples/{sample_id}/engine/save', { params: { path: { sample_id: toValue(sampleId) } } })),
+      unwrap(client.POST('/api/samples/{sample_id}/engine/save', { params: { path: { sample_id: toValue(sampleId) } }, body: {} })),
     onSuccess: renew,
   })
   const remove = useMutation({
-    mutationFn: async (id: number) => {
-      await client.DELETE('/api/engines/{engine_id}', { params: { path: { engine_id: id } } })
-    },
+    mutationFn: (id: number) => unwrap(client.DELETE('/api/engines/{engine_id}', { params: { path: { engine_id: id } }, body: {} })),
     onSuccess: renew,
   })
   return { save: () => save.mutateAsync(), remove: (id: number) => remove.mutateAsync(id) }

@@ -22,7 +22,7 @@ export function useScenarios(studyId: MaybeRefOrGetter<number>) {
   })
   const remove = useMutation({
     mutationFn: (id: number) =>
-      unwrap(client.DELETE('/api/scenarios/{scenario_id}', { params: { path: { scenario_id: id } } })),
+      unwrap(client.DELETE('/api/scenarios/{scenario_id}', { params: { path: { scenario_id: id } }, body: {} })),
     onSuccess: took,
   })
   return {

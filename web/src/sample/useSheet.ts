@@ -92,7 +92,7 @@ export function useBenchChanges(sampleId: MaybeRefOrGetter<number>) {
   }
 
   function move(way: 'undo' | 'redo') {
-    const path = { params: { path: { sample_id: toValue(sampleId) } } }
+    const path = { params: { path: { sample_id: toValue(sampleId) } }, body: {} }
     return inTurn(async () => {
       const moved = await unwrap(
         way === 'undo'
@@ -117,10 +117,10 @@ export function useBenchChanges(sampleId: MaybeRefOrGetter<number>) {
       change('engine.name', (path) => client.POST('/api/samples/{sample_id}/engine', { params: { path }, body })),
     setAside: (id: number, reason: string, place = '') =>
       change(place, () => client.POST('/api/readings/{reading_id}/set-aside', { ...of(id), body: { reason } })),
-    useAgain: (id: number, place = '') => change(place, () => client.POST('/api/readings/{reading_id}/use-again', of(id))),
+    useAgain: (id: number, place = '') => change(place, () => client.POST('/api/readings/{reading_id}/use-again', { ...of(id), body: {} })),
     correct: (id: number, text: string, place = '') =>
       change(place, () => client.POST('/api/readings/{reading_id}/correct', { ...of(id), body: { text } })),
-    confirm: (id: number, place = '') => change(place, () => client.POST('/api/readings/{reading_id}/confirm', of(id))),
+    confirm: (id: number, place = '') => change(place, () => client.POST('/api/readings/{reading_id}/confirm', { ...of(id), body: {} })),
     setState: (body: Schemas['StateIn']) =>
       change(body.key, (path) => client.POST('/api/samples/{sample_id}/states', { params: { path }, body })),
     setDetail: (body: Schemas['DetailIn']) =>
@@ -139,14 +139,15 @@ export function useBenchChanges(sampleId: MaybeRefOrGetter<number>) {
     removeHoles: ({ placement, position, words }: Schemas['HoleGroupOut']) =>
       change('holes', (sample) =>
         client.DELETE('/api/samples/{sample_id}/holes/{placement}/{position}', {
-          params: { path: { ...sample, placement, position }, query: { seen: words } },
+          params: { path: { ...sample, placement, position } },
+          body: { seen: words },
         }),
       ),
     addClaim: (body: Schemas['ClaimIn']) =>
       change('claims', (path) => client.POST('/api/samples/{sample_id}/claims', { params: { path }, body })),
     markStale: (id: number, reason: string) =>
       change('claims', () => client.POST('/api/claims/{claim_id}/stale', { ...claimed(id), body: { text: reason } })),
-    removeClaim: (id: number) => change('claims', () => client.DELETE('/api/claims/{claim_id}', claimed(id))),
+    removeClaim: (id: number) => change('claims', () => client.DELETE('/api/claims/{claim_id}', { ...claimed(id), body: {} })),
     cut: (body: Schemas['CutIn']) =>
       change('cut', (path) => client.POST('/api/samples/{sample_id}/cut', { params: { path }, body })),
     undo: () => move('undo'),

@@ -31,7 +31,7 @@ const stops = useStops(root)
 const starts = useQuery({
   queryKey: queryKeys.warmUp(toRef(props, 'studyId'), toRef(place, 'scenario')),
   queryFn: () =>
-    unwrap(client.POST('/api/studies/{study_id}/warm-up', { params: { path: { study_id: props.studyId } }, body: place.scenario })),
+    unwrap(client.POST('/api/studies/{study_id}/warm-up', { params: { path: { study_id: props.studyId } }, body: { scenario: place.scenario } })),
   placeholderData: keepPreviousData,
   shallow: true,
   retry: false,

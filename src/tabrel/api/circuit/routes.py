@@ -26,6 +26,7 @@ from tabrel.api.deps import Connection
 from tabrel.api.errors import PROBLEM_RESPONSES
 from tabrel.api.sample.models import SheetOut
 from tabrel.api.sample.sheet import sheet_out
+from tabrel.api.wire import NothingIn
 from tabrel.core.circuit.engine_library import ENGINES
 from tabrel.core.circuit.hot_point import HotPoint, circuit_problem, hot_point
 from tabrel.core.details.circuit_details import CIRCUIT_PARTS
@@ -251,7 +252,7 @@ def post_engine(sample_id: int, given: EngineIn, conn: Connection) -> SheetOut:
 
 
 @router.post("/samples/{sample_id}/engine/save")
-def post_save_engine(sample_id: int, conn: Connection) -> EngineOut:
+def post_save_engine(sample_id: int, _: NothingIn, conn: Connection) -> EngineOut:
     """Save the study's engine in the library under its name, for other studies."""
     stored = load_sample(conn, sample_id)
     circuit = load_circuit(conn, stored.study_id)
@@ -266,7 +267,7 @@ def post_save_engine(sample_id: int, conn: Connection) -> EngineOut:
 
 
 @router.delete("/engines/{engine_id}", status_code=204)
-def delete_engine(engine_id: int, conn: Connection) -> None:
+def delete_engine(engine_id: int, _: NothingIn, conn: Connection) -> None:
     """Remove an engine from the library; studies keep their own copy."""
     with transaction(conn):
         remove_engine(conn, engine_id)

@@ -11,7 +11,7 @@ from tabrel.api.entry.models import ClaimIn
 from tabrel.api.errors import PROBLEM_RESPONSES
 from tabrel.api.sample.models import SheetOut
 from tabrel.api.sample.sheet import claim_words, sheet_out
-from tabrel.api.wire import TextIn
+from tabrel.api.wire import NothingIn, TextIn
 from tabrel.core.catalogue.observations import OBSERVATIONS
 from tabrel.core.catalogue.quantities import QUANTITIES
 from tabrel.core.entry.claim_text import CLAIMABLE_RESULTS, check_from_text, claim_from_wording
@@ -69,7 +69,7 @@ def post_stale(claim_id: int, why: TextIn, conn: Connection) -> SheetOut:
 
 
 @router.delete("/claims/{claim_id}")
-def delete_claim(claim_id: int, conn: Connection) -> SheetOut:
+def delete_claim(claim_id: int, _: NothingIn, conn: Connection) -> SheetOut:
     """Remove a claim that was typed wrongly; undo brings it back."""
     sample_id = sample_of_claim(conn, claim_id)
     with recorded(conn, study_of_sample(conn, sample_id), sample_id, "claim removed", "claims"):

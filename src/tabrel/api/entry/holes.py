@@ -9,7 +9,7 @@ from typing import Literal
 from fastapi import APIRouter
 
 from tabrel.api.deps import Connection
-from tabrel.api.entry.models import EchoOut, HoleGroupIn, HolesIn
+from tabrel.api.entry.models import EchoOut, HoleGroupIn, HolesIn, SeenIn
 from tabrel.api.errors import PROBLEM_RESPONSES
 from tabrel.api.sample.models import SheetOut
 from tabrel.api.sample.sheet import group_words, sheet_out
@@ -120,9 +120,9 @@ _POINTS = re.compile(r"(-?\d+(?:\.\d+)?)[\s,]+(-?\d+(?:\.\d+)?)")
 
 
 @router.delete("/samples/{sample_id}/holes/{placement}/{position}")
-def delete_hole_group(sample_id: int, placement: PlacementPath, position: int, seen: str, conn: Connection) -> SheetOut:
+def delete_hole_group(sample_id: int, placement: PlacementPath, position: int, given: SeenIn, conn: Connection) -> SheetOut:
     """Take a group of holes away, if it is still as it was seen; undo brings it back with its readings."""
-    group_id, group = _group(conn, sample_id, placement, position, seen)
+    group_id, group = _group(conn, sample_id, placement, position, given.seen)
     words = f"{HOLE_PLACEMENTS[placement].title}: {group.count} {group.shape} removed"
     with recorded(conn, study_of_sample(conn, sample_id), sample_id, words, f"holes.{placement}[{position}]"):
         remove_hole_group(conn, sample_id, placement, position, group_id)

@@ -85,6 +85,12 @@ class HoleGroupIn(RequestModel):
     points: str = ""
 
 
+class SeenIn(RequestModel):
+    """The words of a group of holes as it was seen before it is taken away."""
+
+    seen: str
+
+
 class ClaimIn(RequestModel):
     """A claim: words as printed, or what is claimed of a reading or an observation."""
 

@@ -12,7 +12,7 @@ from tabrel.api.entry.models import EchoOut, HistoryOut, ReadingIn, SetAsideIn
 from tabrel.api.errors import PROBLEM_RESPONSES
 from tabrel.api.sample.models import SheetOut
 from tabrel.api.sample.sheet import estimate_out, sheet_out
-from tabrel.api.wire import TextIn
+from tabrel.api.wire import NothingIn, TextIn
 from tabrel.core.catalogue.hole_dimensions import dimensions_of
 from tabrel.core.catalogue.quantities import INSTRUMENT_DIMENSIONS, PART_TITLES, QUANTITIES, Quantity
 from tabrel.core.catalogue.terms import STATE_WORDS
@@ -141,7 +141,7 @@ def _used_place(conn: sqlite3.Connection, reading_id: int) -> ReadingPlace:
 
 
 @router.post("/readings/{reading_id}/use-again")
-def post_use_again(reading_id: int, conn: Connection) -> SheetOut:
+def post_use_again(reading_id: int, _: NothingIn, conn: Connection) -> SheetOut:
     """Use a reading again that was set aside; that it was, and why, stays in its history."""
     place = place_of_reading(conn, reading_id)
     if place.struck_out is None:
@@ -155,7 +155,7 @@ def post_use_again(reading_id: int, conn: Connection) -> SheetOut:
 
 
 @router.post("/readings/{reading_id}/confirm")
-def post_confirm(reading_id: int, conn: Connection) -> SheetOut:
+def post_confirm(reading_id: int, _: NothingIn, conn: Connection) -> SheetOut:
     """Record that a questioned reading is meant as typed."""
     place = _used_place(conn, reading_id)
     words = f"{place.text} confirmed"

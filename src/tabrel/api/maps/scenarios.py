@@ -7,6 +7,7 @@ from fastapi import APIRouter
 from tabrel.api.deps import Connection
 from tabrel.api.errors import PROBLEM_RESPONSES
 from tabrel.api.maps.models import ScenarioOut, ScenarioValueIn
+from tabrel.api.wire import NothingIn
 from tabrel.core.details.scenario_details import SCENARIO_DETAILS, with_scenario_detail
 from tabrel.core.errors import ReadingTextError, StudyError, nearest_hint
 from tabrel.core.maps.what_if import scenario_words
@@ -54,7 +55,7 @@ def post_scenario_value(given: ScenarioValueIn) -> Scenario:
 
 
 @router.delete("/scenarios/{scenario_id}")
-def delete_scenario(scenario_id: int, conn: Connection) -> list[ScenarioOut]:
+def delete_scenario(scenario_id: int, _: NothingIn, conn: Connection) -> list[ScenarioOut]:
     """Remove a scenario."""
     study_id, name = scenario_place(conn, scenario_id)
     with recorded(conn, study_id, None, f"scenario {name} removed", "scenarios"):

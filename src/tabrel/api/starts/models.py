@@ -5,7 +5,14 @@ from __future__ import annotations
 from pydantic import Field
 
 from tabrel.api.wire import RequestModel
+from tabrel.core.study.plans import Scenario
 from tabrel.document.results import WireModel
+
+
+class WarmUpIn(RequestModel):
+    """What a start is asked with: the study as it is, or what if."""
+
+    scenario: Scenario | None = None
 
 
 class WarmUpTotalsOut(WireModel):

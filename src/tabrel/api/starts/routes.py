@@ -14,6 +14,7 @@ from tabrel.api.starts.models import (
     LifeRowOut,
     LifeSpeedOut,
     StartOut,
+    WarmUpIn,
     WarmUpOut,
     WarmUpTotalsOut,
     WarmUpTraceOut,
@@ -75,10 +76,10 @@ def totals_out(start: WarmUp) -> WarmUpTotalsOut:
 
 
 @router.post("/studies/{study_id}/warm-up")
-def post_warm_up(study_id: int, conn: Connection, scenario: Scenario | None = None) -> WarmUpOut:
+def post_warm_up(study_id: int, given: WarmUpIn, conn: Connection) -> WarmUpOut:
     """Return the start of every sample of a study over its duty cycle, and how long each filter lasts."""
     study = load_study_frame(conn, study_id)
-    thought = scenario or AS_IT_IS
+    thought = given.scenario or AS_IT_IS
     check_scenario("scenario", thought)
     plan, assumed = completed_plan(study.warm_up)
     cycle = cycle_of(study, plan)

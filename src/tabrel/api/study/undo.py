@@ -11,6 +11,7 @@ from tabrel.api.deps import Connection
 from tabrel.api.errors import PROBLEM_RESPONSES
 from tabrel.api.sample.sheet import sheet_out
 from tabrel.api.study.models import UndoneOut
+from tabrel.api.wire import NothingIn
 from tabrel.store.connection import transaction
 from tabrel.store.errors import ConflictError, NotStoredError
 from tabrel.store.journal import Change, redo, undo
@@ -20,13 +21,13 @@ router = APIRouter(prefix="/api", tags=["journal"], responses=PROBLEM_RESPONSES)
 
 
 @router.post("/samples/{sample_id}/undo")
-def post_undo(sample_id: int, conn: Connection) -> UndoneOut:
+def post_undo(sample_id: int, _: NothingIn, conn: Connection) -> UndoneOut:
     """Undo the last change of a sample or of its study."""
     return _moved(conn, sample_id, undo)
 
 
 @router.post("/samples/{sample_id}/redo")
-def post_redo(sample_id: int, conn: Connection) -> UndoneOut:
+def post_redo(sample_id: int, _: NothingIn, conn: Connection) -> UndoneOut:
     """Redo the change that was undone last."""
     return _moved(conn, sample_id, redo)
 
