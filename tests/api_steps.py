@@ -21,7 +21,7 @@ def add(client, sample, key, text, **more):
 
 def refused(answer, status, where, says):
     assert (answer.status_code, answer.json()["where"]) == (status, where), answer.text
-    assert says in answer.json()["message"]
+    assert says in answer.json()["detail"]
 
 
 def detail(client, sample, key, text, seen="", family="metric"):
@@ -34,5 +34,5 @@ def details(client, sample):
 
 def says(answer, status, words):
     assert answer.status_code == status, answer.text
-    assert words in answer.json()["message"]
-    assert "\n" not in answer.json()["message"]
+    assert words in answer.json()["detail"]
+    assert "\n" not in answer.json()["detail"]

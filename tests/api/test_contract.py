@@ -186,11 +186,11 @@ def test_what_is_not_there_is_a_plain_404_by_every_method(client, filled, method
     nowhere = {**ids, **{key: 10**9 for key in ids if key.endswith("_id")}}
     answer = client.request(method.upper(), path.format(**nowhere), headers=HOST, **asked)
     assert answer.status_code == 404, answer.text
-    assert "there is no" in answer.json()["message"]
+    assert "there is no" in answer.json()["detail"]
 
 
 @pytest.mark.parametrize("method", ["GET", "POST", "PUT", "PATCH", "DELETE"])
 def test_an_unknown_address_is_a_plain_404_by_every_method(client, method):
     answer = client.request(method, "/api/nothing", headers=HOST, json={})
     assert answer.status_code == 404
-    assert answer.json()["message"] == "there is nothing here"
+    assert answer.json()["detail"] == "there is nothing here"

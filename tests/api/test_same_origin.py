@@ -19,7 +19,7 @@ def names(client):
 
 def answers(client, method, path, headers, content=None):
     answer = client.request(method, path, headers=headers, content=content)
-    assert answer.status_code < 300 or answer.json()["message"], answer.text
+    assert answer.status_code < 300 or answer.json()["detail"], answer.text
     return answer.status_code
 
 
@@ -53,7 +53,7 @@ def test_every_change_carries_a_body(client, sample):
     before = client.get(f"/api/samples/{sample}").json()
     for method, path in (("POST", f"/api/samples/{sample}/undo"), ("DELETE", f"/api/samples/{sample}/holes/inlet/0")):
         answer = client.request(method, path, headers=JSON)
-        assert (answer.status_code, answer.json()["message"].split(":")[0]) == (422, "the request is empty")
+        assert (answer.status_code, answer.json()["detail"].split(":")[0]) == (422, "the request is empty")
         assert client.request(method, path).status_code == 415
     assert client.get(f"/api/samples/{sample}").json() == before
 
@@ -88,7 +88,7 @@ def test_what_another_page_may_read(client, path, headers, status):
 def test_only_this_machine_is_answered(client, host, status):
     answer = client.get("/api/studies", headers={"Host": host})
     assert answer.status_code == status
-    assert status == 200 or "is not the name of this machine" in answer.json()["message"]
+    assert status == 200 or "is not the name of this machine" in answer.json()["detail"]
 
 
 @pytest.mark.parametrize("path", ["/", "/api/studies", "/api/nothing", "/api/studies/9"])

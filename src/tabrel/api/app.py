@@ -2,24 +2,29 @@
 
 from __future__ import annotations
 
+from functools import partial
 from importlib.resources import files
 from pathlib import Path
+from typing import Any
 
 from fastapi import FastAPI, Request, Response
+from fastapi.openapi.utils import get_openapi
 from fastapi.responses import FileResponse, JSONResponse
 from fastapi.routing import APIRoute
+from starlette.exceptions import HTTPException
+from starlette.routing import Match
 
 from tabrel import __version__
 from tabrel.api.catalogue import routes as catalogue_routes
 from tabrel.api.circuit import routes as circuit_routes
 from tabrel.api.comparison import routes as comparison_routes
 from tabrel.api.entry import claims, details, holes, readings
-from tabrel.api.errors import add_error_handlers, problem_response
+from tabrel.api.errors import NOT_THERE, PROBLEM_JSON, add_error_handlers, problem_response
 from tabrel.api.figures import routes as figures_routes
 from tabrel.api.maps import routes as maps_routes
 from tabrel.api.maps import scenarios, slices
 from tabrel.api.results import routes as results_routes
-from tabrel.api.same_origin import SameOrigin
+from tabrel.api.same_origin import SECURITY_HEADERS, SameOrigin
 from tabrel.api.sample import routes as sample_routes
 from tabrel.api.starts import routes as starts_routes
 from tabrel.api.study import studies, undo
@@ -44,6 +49,8 @@ ROUTED = (
     comparison_routes,
 )
 """Modules that bring a router, in the order of the interface description."""
+
+METHODS = ["GET", "HEAD", "OPTIONS", "POST", "PUT", "PATCH", "DELETE"]
 
 STATIC = Path(str(files("tabrel"))) / "static"
 
@@ -71,10 +78,11 @@ def create_app(database: Path, *, static: Path = STATIC) -> FastAPI:
     app = FastAPI(title="Tabrel", version=__version__, docs_url=None, redoc_url=None, generate_unique_id_function=_operation_name)
     app.state.database = database
     app.add_middleware(SameOrigin)
-    add_error_handlers(app)
+    add_error_handlers(app, SECURITY_HEADERS)
     for module in ROUTED:
         app.include_router(module.router)
     _refuse_what_is_not_there(app)
+    app.openapi = partial(_describe, app)  # type: ignore[method-assign]
     if (static / "index.html").is_file():
         _serve_front_end(app, static)
     return app
@@ -84,14 +92,31 @@ def _operation_name(route: APIRoute) -> str:
     return route.name
 
 
-def _refuse_what_is_not_there(app: FastAPI) -> None:
-    """Answer every other address of the API with a plain 404, whatever the method."""
+def _describe(app: FastAPI) -> dict[str, Any]:
+    """Return the OpenAPI document, in which errors have the media type they are sent with."""
+    if app.openapi_schema is None:
+        described = get_openapi(title=app.title, version=app.version, routes=app.routes)
+        for operation in (one for path in described["paths"].values() for one in path.values()):
+            for status, answer in operation["responses"].items():
+                if int(status) >= 400:
+                    answer["content"] = {PROBLEM_JSON: answer["content"].pop("application/json")}
+        app.openapi_schema = described
+    return app.openapi_schema
 
-    def nothing_here(path: str = "") -> JSONResponse:
-        return problem_response(404, "there is nothing here", path)
+
+def _refuse_what_is_not_there(app: FastAPI) -> None:
+    """Answer every other address of the API with a plain 404, and every other method of one that is there with 405."""
+    routes = [route for module in ROUTED for route in module.router.routes if isinstance(route, APIRoute)]
+
+    def nothing_here(request: Request) -> JSONResponse:
+        scope = {**request.scope, "path_params": {}}
+        taken = [route.methods for route in routes if route.matches(scope)[0] is Match.PARTIAL]
+        if taken:
+            raise HTTPException(405, headers={"Allow": ", ".join(sorted(set().union(*(one or () for one in taken))))})
+        return problem_response(404, NOT_THERE, request.url.path)
 
     for path in ("/api", "/api/{path:path}"):
-        app.add_api_route(path, nothing_here, methods=["GET", "POST", "PUT", "PATCH", "DELETE"], include_in_schema=False)
+        app.add_api_route(path, nothing_here, methods=METHODS, include_in_schema=False)
 
 
 def _serve_front_end(app: FastAPI, static: Path) -> None:

@@ -1,22 +1,32 @@
-"""One map from error to response; every error is one sentence with its place."""
+"""One map from error to response: every error is a problem of RFC 9457, with one sentence and its place."""
 
 from __future__ import annotations
 
+import logging
+from collections.abc import Mapping
+from http import HTTPStatus
 from typing import Any
 
 from fastapi import FastAPI, Request
 from fastapi.exceptions import RequestValidationError
 from fastapi.responses import JSONResponse
+from starlette.exceptions import HTTPException
 
 from tabrel.core.errors import MissingInputsError, ReadingTextError, StudyError, TabrelError
 from tabrel.document.results import WireModel
 from tabrel.store.errors import ConflictError, NothingToUndoError, NotStoredError
 
+PROBLEM_JSON = "application/problem+json"
+"""Media type of every error."""
+
 
 class ProblemOut(WireModel):
-    """An error: one sentence, the place where there is one, and what is missing where that is the matter."""
+    """An error, by RFC 9457: one sentence, the place where there is one, and what is missing where that is the matter."""
 
-    message: str
+    type: str = "about:blank"
+    title: str
+    status: int
+    detail: str
     where: str
     missing: list[str]
 
@@ -33,21 +43,39 @@ STATUS: dict[type[TabrelError], int] = {
 PROBLEM_RESPONSES: dict[int | str, dict[str, Any]] = {
     status: {"model": ProblemOut, "description": text}
     for status, text in (
+        (400, "Not for this machine, or not JSON"),
+        (403, "From another page"),
         (404, "There is no such thing"),
         (409, "Inputs are missing, or it changed meanwhile"),
+        (415, "A change that is not sent as JSON"),
         (422, "Refused, with the correction"),
+        (500, "An error of the program; nothing was changed"),
     )
 }
+"""Every status an operation may refuse with."""
+
+NOT_THERE = "there is nothing here"
+OWN_ERROR = "an error of Tabrel itself: nothing was changed by this; what happened is written where the server was started"
 
 
-def problem_response(status: int, message: str, where: str = "", missing: tuple[str, ...] = ()) -> JSONResponse:
+def problem_response(
+    status: int, detail: str, where: str = "", missing: tuple[str, ...] = (), headers: Mapping[str, str] | None = None
+) -> JSONResponse:
     """Return an error as every error is answered."""
-    problem = ProblemOut(message=message, where=where, missing=list(missing))
-    return JSONResponse(problem.model_dump(), status_code=status)
+    title = HTTPStatus(status).phrase
+    problem = ProblemOut(title=title, status=status, detail=detail, where=where, missing=list(missing))
+    return JSONResponse(problem.model_dump(), status_code=status, headers=dict(headers or {}), media_type=PROBLEM_JSON)
 
 
-def add_error_handlers(app: FastAPI) -> None:
-    """Make the application answer errors as `ProblemOut`."""
+def add_error_handlers(app: FastAPI, headers: Mapping[str, str]) -> None:
+    """Make the application answer errors as `ProblemOut`.
+
+    Parameters
+    ----------
+    app : FastAPI
+    headers : Mapping
+        Of every answer; an answer to an error of the program passes by whatever else would add them.
+    """
 
     @app.exception_handler(TabrelError)
     def tabrel_error(_: Request, error: Exception) -> JSONResponse:
@@ -63,8 +91,30 @@ def add_error_handlers(app: FastAPI) -> None:
         return problem_response(422, "the numbers are too large or too small to compute with: check the readings")
 
     @app.exception_handler(RequestValidationError)
-    def invalid_request(_: Request, error: Exception) -> JSONResponse:
+    def invalid_request(request: Request, error: Exception) -> JSONResponse:
         # pydantic's `input` stays out: a NaN in it could not be written as JSON
         first = error.errors()[0] if isinstance(error, RequestValidationError) else {}
-        where = ".".join(str(step) for step in first.get("loc", ()) if step != "body")
+        place = first.get("loc", ())
+        if place[:1] == ("path",):
+            return problem_response(404, NOT_THERE, request.url.path)
+        where = ".".join(str(step) for step in place if step != "body")
         return problem_response(422, f"{where or 'the request'} is not acceptable: {first.get('msg', 'check it')}", where)
+
+    @app.exception_handler(HTTPException)
+    def refused(request: Request, error: Exception) -> JSONResponse:
+        assert isinstance(error, HTTPException)
+        if error.status_code == 405:
+            allowed = (error.headers or {}).get("Allow", "GET")
+            detail = f"{request.method} is not taken here: this address takes {allowed}"
+        elif error.status_code == 404:
+            detail = NOT_THERE
+        elif error.status_code == 400:
+            detail = "the request cannot be read: send JSON in UTF-8"
+        else:
+            detail = str(error.detail)
+        return problem_response(error.status_code, detail, request.url.path, headers=error.headers)
+
+    @app.exception_handler(Exception)
+    def own_error(request: Request, error: Exception) -> JSONResponse:
+        logging.getLogger("tabrel").error("%s %s: %s", request.method, request.url.path, error)
+        return problem_response(500, OWN_ERROR, request.url.path, headers=headers)

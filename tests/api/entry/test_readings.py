@@ -89,7 +89,7 @@ def test_a_bad_reading_stores_nothing(client, sample, key, text, where, says):
     before = client.get(f"/api/samples/{sample}").json()
     answer = client.post(f"/api/samples/{sample}/readings", json={"key": key, "text": text})
     assert (answer.status_code, answer.json()["where"]) == (422, where)
-    assert says in answer.json()["message"]
+    assert says in answer.json()["detail"]
     assert client.get(f"/api/samples/{sample}").json() == before
 
 
@@ -161,7 +161,7 @@ def test_a_reading_that_another_window_set_aside_is_not_set_aside_or_corrected_a
     client.post(f"/api/readings/{row}/set-aside", json={"reason": "wet"})
     for act, body in (("set-aside", {"reason": "again"}), ("correct", {"text": "98 mm"}), ("confirm", {})):
         answer = client.post(f"/api/readings/{row}/{act}", json=body)
-        assert (answer.status_code, "set 980 mm aside meanwhile (wet)" in answer.json()["message"]) == (409, True)
+        assert (answer.status_code, "set 980 mm aside meanwhile (wet)" in answer.json()["detail"]) == (409, True)
     [kept] = field(client.get(f"/api/samples/{blank}").json(), "can.height")["readings"]
     assert kept["set_aside_reason"] == "wet"
     for _ in range(2):  # the second finds it in use

@@ -35,7 +35,7 @@ def test_a_bad_document_stores_nothing(client, body, where, says):
     answer = client.post("/api/studies", content=body, headers={"Content-Type": "application/json"})
     assert answer.status_code == 422
     assert answer.json()["where"] == where
-    assert says in answer.json()["message"]
+    assert says in answer.json()["detail"]
     assert len(client.get("/api/studies").json()) == 1
 
 

@@ -14,8 +14,8 @@ export class ProblemError extends Error {
   /** Of the answer; 0 where none came. */
   readonly status: number
 
-  constructor(problem: Problem, status = 0) {
-    super(problem.message)
+  constructor(problem: Pick<Problem, 'detail' | 'where' | 'missing'>, status = 0) {
+    super(problem.detail)
     this.where = problem.where
     this.missing = problem.missing
     this.status = status
@@ -35,7 +35,7 @@ export async function unwrap<T>(pending: Promise<Answer<T>>): Promise<T> {
     answer = await pending
   } catch {
     throw new ProblemError({
-      message: 'The server does not answer: see whether Tabrel is still running, then try again.',
+      detail: 'The server does not answer: see whether Tabrel is still running, then try again.',
       where: '',
       missing: [],
     })
@@ -45,7 +45,7 @@ export async function unwrap<T>(pending: Promise<Answer<T>>): Promise<T> {
   const said = answer.error as Partial<Problem> | undefined
   const { status } = answer.response
   const problem = {
-    message: said?.message ?? `The server answered ${status} without a reason: try again.`,
+    detail: said?.detail ?? `The server answered ${status} without a reason: try again.`,
     where: said?.where ?? '',
     missing: said?.missing ?? [],
   }

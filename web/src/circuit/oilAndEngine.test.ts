@@ -6,7 +6,7 @@ import EngineLibrary from './EngineLibrary.vue'
 import HotPointPanel from './HotPointPanel.vue'
 import OilPanel from './OilPanel.vue'
 
-const problem = (message: string) => new ProblemError({ message, where: '', missing: [] })
+const problem = (message: string) => new ProblemError({ detail: message, where: '', missing: [] })
 
 describe('oil and engine', () => {
   const line: Schemas['OilLineOut'] = {

@@ -28,7 +28,7 @@ describe('a detail field', () => {
     expect(wrapper.emitted('next')).toHaveLength(2)
   })
   it('keeps the text in the field and says why when it is refused', async () => {
-    const set = vi.fn().mockRejectedValue(new ProblemError({ message: 'no price', where: '', missing: [] }))
+    const set = vi.fn().mockRejectedValue(new ProblemError({ detail: 'no price', where: '', missing: [] }))
     const wrapper = mountDetail(set)
     await wrapper.get('input').setValue('cheap')
     await wrapper.get('input').trigger('keydown', { key: 'Enter' })

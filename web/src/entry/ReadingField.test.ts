@@ -51,7 +51,7 @@ describe('a reading field', () => {
     expect(wrapper.emitted('next')).toHaveLength(1)
   })
   it('keeps the text and says why beside it when it is refused', async () => {
-    const add = vi.fn().mockRejectedValue(new ProblemError({ message: 'no such unit', where: '', missing: [] }))
+    const add = vi.fn().mockRejectedValue(new ProblemError({ detail: 'no such unit', where: '', missing: [] }))
     const wrapper = mountField({ addReading: add })
     await wrapper.get('input').setValue('3 mn')
     await wrapper.get('input').trigger('keydown', { key: 'Enter' })
@@ -60,7 +60,7 @@ describe('a reading field', () => {
     expect((wrapper.get('input').element as HTMLInputElement).value).toBe('3 mn')
   })
   it('goes on at once and, when refused, does not take the focus from a field being typed in', async () => {
-    const add = vi.fn().mockRejectedValue(new ProblemError({ message: 'no such unit', where: '', missing: [] }))
+    const add = vi.fn().mockRejectedValue(new ProblemError({ detail: 'no such unit', where: '', missing: [] }))
     const wrapper = mountField({ addReading: add })
     const other = document.body.appendChild(document.createElement('input'))
     await wrapper.get('input').setValue('3 mn')

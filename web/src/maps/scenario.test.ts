@@ -24,7 +24,7 @@ describe('what is typed in a scenario', () => {
       },
     })
     const field = wrapper.get<HTMLInputElement>('#wi-stud')
-    post.mockReturnValueOnce(answer(422, { message: "'wide' is not a number with a unit.", where: 'stud_bore', missing: [] }))
+    post.mockReturnValueOnce(answer(422, { detail: "'wide' is not a number with a unit.", where: 'stud_bore', missing: [] }))
     await field.setValue('wide')
     await flushPromises()
     expect(wrapper.emitted('update:modelValue')).toBeUndefined()

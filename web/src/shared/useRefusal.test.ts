@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest'
 import { ProblemError } from '@/api/client'
 import { useRefusal } from './useRefusal'
 
-const refuse = () => Promise.reject(new ProblemError({ message: 'Type a number.', where: '', missing: [] }))
+const refuse = () => Promise.reject(new ProblemError({ detail: 'Type a number.', where: '', missing: [] }))
 
 describe('what is refused', () => {
   it('is said, and forgotten by the next thing that is taken', async () => {

@@ -6,7 +6,7 @@ import LifeTable from './LifeTable.vue'
 import StartTotals from './StartTotals.vue'
 
 const titles = new Map([['media.thickness', 'Media: thickness']])
-const problem = (message: string) => new ProblemError({ message, where: '', missing: [] })
+const problem = (message: string) => new ProblemError({ detail: message, where: '', missing: [] })
 
 const start: Schemas['WarmUpTotalsOut'] = {
   filled_after_s: 4, pressure_after_s: null, bypass_minutes: 0.1, unfiltered_l: 0.4, volume_l: 800, lowest_gallery_kpa: 160, dry_s: 0,

@@ -21,6 +21,7 @@ from tabrel.api.catalogue.models import (
     TermsOut,
     UnitOut,
 )
+from tabrel.api.errors import PROBLEM_RESPONSES
 from tabrel.core.catalogue.glossary import GLOSSARY
 from tabrel.core.catalogue.observations import OBSERVATIONS
 from tabrel.core.catalogue.quantities import HOLE_PLACEMENTS, PART_SYNONYMS, PART_TITLES, QUANTITIES, STAGE_TITLES
@@ -35,7 +36,7 @@ from tabrel.core.hydraulics.threshold_curve import HOTTEST
 from tabrel.core.maps.quantities import MAP_QUANTITIES
 from tabrel.core.review.before_cut import CAUTIONS, CUT_METHODS
 
-router = APIRouter(prefix="/api", tags=["catalogue"])
+router = APIRouter(prefix="/api", tags=["catalogue"], responses=PROBLEM_RESPONSES)
 
 
 @router.get("/catalogue")

@@ -22,7 +22,7 @@ from tabrel.api.circuit.models import (
     OilPointOut,
     StudLossOut,
 )
-from tabrel.api.deps import Connection
+from tabrel.api.deps import Connection, EngineId, SampleId
 from tabrel.api.errors import PROBLEM_RESPONSES
 from tabrel.api.sample.models import SheetOut
 from tabrel.api.sample.sheet import sheet_out
@@ -53,7 +53,7 @@ router = APIRouter(prefix="/api", tags=["engine"], responses=PROBLEM_RESPONSES)
 
 
 @router.get("/samples/{sample_id}/engine")
-def get_engine(sample_id: int, conn: Connection) -> EngineOut:
+def get_engine(sample_id: SampleId, conn: Connection) -> EngineOut:
     """Return oil and engine of a sample's study, with the sample fitted for the check at the hot point."""
     stored = load_sample(conn, sample_id)
     study = load_study_frame(conn, stored.study_id)
@@ -140,7 +140,7 @@ def post_oil_line(given: OilLineIn) -> OilLineOut:
 
 
 @router.post("/samples/{sample_id}/oil")
-def post_oil(sample_id: int, given: OilIn, conn: Connection) -> SheetOut:
+def post_oil(sample_id: SampleId, given: OilIn, conn: Connection) -> SheetOut:
     """Set the viscosity points of the study's oil, or make it the typical oil of a grade."""
     stored = load_sample(conn, sample_id)
     study = load_study_frame(conn, stored.study_id)
@@ -207,7 +207,7 @@ def _library_engine(conn: sqlite3.Connection, name: str) -> Circuit:
 
 
 @router.post("/samples/{sample_id}/engine/preview")
-def post_engine_preview(sample_id: int, given: EngineNameIn, conn: Connection) -> EngineLinesOut:
+def post_engine_preview(sample_id: SampleId, given: EngineNameIn, conn: Connection) -> EngineLinesOut:
     """Return every line that an engine of the library would change; nothing is changed yet."""
     study = load_study_frame(conn, load_sample(conn, sample_id).study_id)
     lines = engine_lines(study, _library_engine(conn, given.name))
@@ -232,7 +232,7 @@ def post_engine_preview(sample_id: int, given: EngineNameIn, conn: Connection) -
 
 
 @router.post("/samples/{sample_id}/engine")
-def post_engine(sample_id: int, given: EngineIn, conn: Connection) -> SheetOut:
+def post_engine(sample_id: SampleId, given: EngineIn, conn: Connection) -> SheetOut:
     """Give the study an engine of the library, but for the lines that are kept; the study has its own copy from then on."""
     stored = load_sample(conn, sample_id)
     study = load_study_frame(conn, stored.study_id)
@@ -252,7 +252,7 @@ def post_engine(sample_id: int, given: EngineIn, conn: Connection) -> SheetOut:
 
 
 @router.post("/samples/{sample_id}/engine/save")
-def post_save_engine(sample_id: int, _: NothingIn, conn: Connection) -> EngineOut:
+def post_save_engine(sample_id: SampleId, _: NothingIn, conn: Connection) -> EngineOut:
     """Save the study's engine in the library under its name, for other studies."""
     stored = load_sample(conn, sample_id)
     circuit = load_circuit(conn, stored.study_id)
@@ -267,7 +267,7 @@ def post_save_engine(sample_id: int, _: NothingIn, conn: Connection) -> EngineOu
 
 
 @router.delete("/engines/{engine_id}", status_code=204)
-def delete_engine(engine_id: int, _: NothingIn, conn: Connection) -> None:
+def delete_engine(engine_id: EngineId, _: NothingIn, conn: Connection) -> None:
     """Remove an engine from the library; studies keep their own copy."""
     with transaction(conn):
         remove_engine(conn, engine_id)

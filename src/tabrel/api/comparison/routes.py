@@ -6,7 +6,7 @@ import numpy as np
 from fastapi import APIRouter
 
 from tabrel.api.comparison.models import ComparedFilterOut, ComparisonOut, PartShareOut, PlaceIn
-from tabrel.api.deps import Connection
+from tabrel.api.deps import Connection, StudyId
 from tabrel.api.errors import PROBLEM_RESPONSES
 from tabrel.api.maps.series import Series, samples_side_by_side, scenarios_side_by_side
 from tabrel.api.starts.routes import cycle_of, kilopascal, missing_keys, totals_out
@@ -24,7 +24,7 @@ router = APIRouter(prefix="/api", tags=["comparison"], responses=PROBLEM_RESPONS
 
 
 @router.post("/studies/{study_id}/comparison")
-def post_comparison(study_id: int, asked: PlaceIn, conn: Connection) -> ComparisonOut:
+def post_comparison(study_id: StudyId, asked: PlaceIn, conn: Connection) -> ComparisonOut:
     """Return for every sample, or for one in every scenario, what restricts at a place, when it bypasses, what a start is."""
     study = load_study_frame(conn, study_id)
     scenario = asked.scenario or AS_IT_IS

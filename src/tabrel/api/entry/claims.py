@@ -6,7 +6,7 @@ from dataclasses import replace
 
 from fastapi import APIRouter
 
-from tabrel.api.deps import Connection
+from tabrel.api.deps import ClaimId, Connection, SampleId
 from tabrel.api.entry.models import ClaimIn
 from tabrel.api.errors import PROBLEM_RESPONSES
 from tabrel.api.sample.models import SheetOut
@@ -25,7 +25,7 @@ router = APIRouter(prefix="/api", tags=["claims"], responses=PROBLEM_RESPONSES)
 
 
 @router.post("/samples/{sample_id}/claims", status_code=201)
-def post_claim(sample_id: int, given: ClaimIn, conn: Connection) -> SheetOut:
+def post_claim(sample_id: SampleId, given: ClaimIn, conn: Connection) -> SheetOut:
     """Record a claim; one on a reading or an observation is a check that the bench confirms or refutes."""
     study_id = study_of_sample(conn, sample_id)
     source = " ".join(given.source.split())
@@ -58,7 +58,7 @@ def _understood(given: ClaimIn, source: str) -> Claim:
 
 
 @router.post("/claims/{claim_id}/stale")
-def post_stale(claim_id: int, why: TextIn, conn: Connection) -> SheetOut:
+def post_stale(claim_id: ClaimId, why: TextIn, conn: Connection) -> SheetOut:
     """Mark a claim stale with a reason; an empty text takes the mark away."""
     sample_id = sample_of_claim(conn, claim_id)
     reason = " ".join(why.text.split()) or None
@@ -69,7 +69,7 @@ def post_stale(claim_id: int, why: TextIn, conn: Connection) -> SheetOut:
 
 
 @router.delete("/claims/{claim_id}")
-def delete_claim(claim_id: int, _: NothingIn, conn: Connection) -> SheetOut:
+def delete_claim(claim_id: ClaimId, _: NothingIn, conn: Connection) -> SheetOut:
     """Remove a claim that was typed wrongly; undo brings it back."""
     sample_id = sample_of_claim(conn, claim_id)
     with recorded(conn, study_of_sample(conn, sample_id), sample_id, "claim removed", "claims"):

@@ -6,7 +6,7 @@ from dataclasses import replace
 
 from fastapi import APIRouter
 
-from tabrel.api.deps import Connection
+from tabrel.api.deps import Connection, SampleId
 from tabrel.api.entry.models import DetailIn, ObservationIn
 from tabrel.api.errors import PROBLEM_RESPONSES
 from tabrel.api.sample.models import SheetOut
@@ -30,7 +30,7 @@ router = APIRouter(prefix="/api", tags=["details"], responses=PROBLEM_RESPONSES)
 
 
 @router.post("/samples/{sample_id}/details")
-def post_detail(sample_id: int, given: DetailIn, conn: Connection) -> SheetOut:
+def post_detail(sample_id: SampleId, given: DetailIn, conn: Connection) -> SheetOut:
     """Set a detail of a sample, of its study or of its engine; an empty text removes it."""
     if given.key not in DETAILS:
         raise StudyError("key", f"{given.key!r} is no detail{nearest_hint(given.key, DETAILS)}: use a key of the catalogue")
@@ -79,7 +79,7 @@ def _check_frame(changed: Study, before: Study) -> None:
 
 
 @router.post("/samples/{sample_id}/observations")
-def post_observation(sample_id: int, given: ObservationIn, conn: Connection) -> SheetOut:
+def post_observation(sample_id: SampleId, given: ObservationIn, conn: Connection) -> SheetOut:
     """Set what is seen of an observation; null removes it."""
     if given.key not in OBSERVATIONS:
         hint = nearest_hint(given.key, OBSERVATIONS)

@@ -8,7 +8,7 @@ from typing import Literal
 
 from fastapi import APIRouter
 
-from tabrel.api.deps import Connection
+from tabrel.api.deps import Connection, Position, SampleId
 from tabrel.api.entry.models import EchoOut, HoleGroupIn, HolesIn, SeenIn
 from tabrel.api.errors import PROBLEM_RESPONSES
 from tabrel.api.sample.models import SheetOut
@@ -32,7 +32,7 @@ PlacementPath = Literal["inlet", "centre_tube"]
 
 
 @router.post("/samples/{sample_id}/holes", status_code=201)
-def post_holes(sample_id: int, given: HolesIn, conn: Connection) -> SheetOut:
+def post_holes(sample_id: SampleId, given: HolesIn, conn: Connection) -> SheetOut:
     """Add a group of holes from one line such as ``8 x 5.6 mm``."""
     study_id = study_of_sample(conn, sample_id)
     group = _understood(given)
@@ -59,7 +59,7 @@ def _understood(given: HolesIn) -> HoleGroup:
 
 
 @router.post("/samples/{sample_id}/holes/echo")
-def post_holes_echo(sample_id: int, given: HolesIn, conn: Connection) -> EchoOut:
+def post_holes_echo(sample_id: SampleId, given: HolesIn, conn: Connection) -> EchoOut:
     """Return what would be understood of a line that describes holes; nothing is stored."""
     study_of_sample(conn, sample_id)
     try:
@@ -97,7 +97,9 @@ def _words(group: HoleGroup, family: UnitFamily) -> str:
 
 
 @router.post("/samples/{sample_id}/holes/{placement}/{position}")
-def post_hole_group(sample_id: int, placement: PlacementPath, position: int, given: HoleGroupIn, conn: Connection) -> SheetOut:
+def post_hole_group(
+    sample_id: SampleId, placement: PlacementPath, position: Position, given: HoleGroupIn, conn: Connection
+) -> SheetOut:
     """Change shape, count, open part or outline of a group; its readings stay."""
     group_id, group = _group(conn, sample_id, placement, position, given.seen)
     path = f"holes.{placement}[{position}]"
@@ -120,7 +122,9 @@ _POINTS = re.compile(r"(-?\d+(?:\.\d+)?)[\s,]+(-?\d+(?:\.\d+)?)")
 
 
 @router.delete("/samples/{sample_id}/holes/{placement}/{position}")
-def delete_hole_group(sample_id: int, placement: PlacementPath, position: int, given: SeenIn, conn: Connection) -> SheetOut:
+def delete_hole_group(
+    sample_id: SampleId, placement: PlacementPath, position: Position, given: SeenIn, conn: Connection
+) -> SheetOut:
     """Take a group of holes away, if it is still as it was seen; undo brings it back with its readings."""
     group_id, group = _group(conn, sample_id, placement, position, given.seen)
     words = f"{HOLE_PLACEMENTS[placement].title}: {group.count} {group.shape} removed"

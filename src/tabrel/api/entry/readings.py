@@ -7,7 +7,7 @@ from dataclasses import dataclass, replace
 
 from fastapi import APIRouter
 
-from tabrel.api.deps import Connection
+from tabrel.api.deps import Connection, ReadingId, SampleId
 from tabrel.api.entry.models import EchoOut, HistoryOut, ReadingIn, SetAsideIn
 from tabrel.api.errors import PROBLEM_RESPONSES
 from tabrel.api.sample.models import SheetOut
@@ -59,7 +59,7 @@ class _Place:
 
 
 @router.post("/samples/{sample_id}/readings", status_code=201)
-def post_reading(sample_id: int, given: ReadingIn, conn: Connection) -> SheetOut:
+def post_reading(sample_id: SampleId, given: ReadingIn, conn: Connection) -> SheetOut:
     """Take what was typed into a field: readings, or a state that is no value."""
     study_id = study_of_sample(conn, sample_id)
     place = _place(conn, sample_id, given.key)
@@ -120,7 +120,7 @@ def _entry(given: ReadingIn, place: _Place) -> FieldEntry:
 
 
 @router.post("/readings/{reading_id}/set-aside")
-def post_set_aside(reading_id: int, given: SetAsideIn, conn: Connection) -> SheetOut:
+def post_set_aside(reading_id: ReadingId, given: SetAsideIn, conn: Connection) -> SheetOut:
     """Set a reading aside with a reason; it stays visible and is not used."""
     reason = " ".join(given.reason.split())
     if not reason:
@@ -141,7 +141,7 @@ def _used_place(conn: sqlite3.Connection, reading_id: int) -> ReadingPlace:
 
 
 @router.post("/readings/{reading_id}/use-again")
-def post_use_again(reading_id: int, _: NothingIn, conn: Connection) -> SheetOut:
+def post_use_again(reading_id: ReadingId, _: NothingIn, conn: Connection) -> SheetOut:
     """Use a reading again that was set aside; that it was, and why, stays in its history."""
     place = place_of_reading(conn, reading_id)
     if place.struck_out is None:
@@ -155,7 +155,7 @@ def post_use_again(reading_id: int, _: NothingIn, conn: Connection) -> SheetOut:
 
 
 @router.post("/readings/{reading_id}/confirm")
-def post_confirm(reading_id: int, _: NothingIn, conn: Connection) -> SheetOut:
+def post_confirm(reading_id: ReadingId, _: NothingIn, conn: Connection) -> SheetOut:
     """Record that a questioned reading is meant as typed."""
     place = _used_place(conn, reading_id)
     words = f"{place.text} confirmed"
@@ -165,7 +165,7 @@ def post_confirm(reading_id: int, _: NothingIn, conn: Connection) -> SheetOut:
 
 
 @router.post("/readings/{reading_id}/correct")
-def post_correction(reading_id: int, meant: TextIn, conn: Connection) -> SheetOut:
+def post_correction(reading_id: ReadingId, meant: TextIn, conn: Connection) -> SheetOut:
     """Set an error aside and put in what was meant, as one change."""
     stored = _used_place(conn, reading_id)
     place = _place(conn, stored.sample_id, stored.key)
@@ -182,14 +182,14 @@ def post_correction(reading_id: int, meant: TextIn, conn: Connection) -> SheetOu
 
 
 @router.get("/readings/{reading_id}/history")
-def get_history(reading_id: int, conn: Connection) -> list[HistoryOut]:
+def get_history(reading_id: ReadingId, conn: Connection) -> list[HistoryOut]:
     """Return what was done to a reading: typed, set aside, used again, confirmed."""
     place_of_reading(conn, reading_id)
     return [HistoryOut(words=words, at=at, undone=undone) for words, at, undone in history(conn, "reading", reading_id)]
 
 
 @router.post("/samples/{sample_id}/echo")
-def post_echo(sample_id: int, given: ReadingIn, conn: Connection) -> EchoOut:
+def post_echo(sample_id: SampleId, given: ReadingIn, conn: Connection) -> EchoOut:
     """Return what would be understood of a text, and the mean it would make; nothing is stored."""
     place = _place(conn, sample_id, given.key)
     counted = place.hole_group_id is not None

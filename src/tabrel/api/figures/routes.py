@@ -6,7 +6,7 @@ from collections.abc import Iterable
 
 from fastapi import APIRouter
 
-from tabrel.api.deps import Connection
+from tabrel.api.deps import Connection, SampleId
 from tabrel.api.errors import PROBLEM_RESPONSES
 from tabrel.api.figures.models import (
     AgreementOut,
@@ -62,7 +62,7 @@ _SENSES = {
 
 
 @router.get("/samples/{sample_id}/figures")
-def get_figures(sample_id: int, conn: Connection) -> FiguresOut:
+def get_figures(sample_id: SampleId, conn: Connection) -> FiguresOut:
     """Return what is drawn beside the readings of the opened filter."""
     stored = load_sample(conn, sample_id)
     study = load_study_frame(conn, stored.study_id)

@@ -8,7 +8,7 @@ import numpy as np
 from fastapi import APIRouter
 from numpy.typing import NDArray
 
-from tabrel.api.deps import Connection
+from tabrel.api.deps import Connection, SampleId
 from tabrel.api.errors import PROBLEM_RESPONSES
 from tabrel.api.maps.models import (
     AssumptionOut,
@@ -70,7 +70,7 @@ def study_and_sample(conn: Connection, sample_id: int, scenario: Scenario | None
 
 
 @router.post("/samples/{sample_id}/map")
-def post_map(sample_id: int, asked: MapIn, conn: Connection) -> OperatingMapOut:
+def post_map(sample_id: SampleId, asked: MapIn, conn: Connection) -> OperatingMapOut:
     """Return the operating map over the view's grid, with curves and pressure-loss breakdown, as it is or in a scenario."""
     study, sample, scenario = study_and_sample(conn, sample_id, asked.scenario)
     point = operating_point(study, sample, condition=asked.condition, scenario=scenario)
@@ -133,7 +133,7 @@ def _efficiency_out(size: float, efficiency: Result) -> EfficiencyAtOut:
 
 
 @router.post("/samples/{sample_id}/filter-alone")
-def post_filter_alone(sample_id: int, asked: FilterAloneIn, conn: Connection) -> FilterAloneOut:
+def post_filter_alone(sample_id: SampleId, asked: FilterAloneIn, conn: Connection) -> FilterAloneOut:
     """Return the filter by itself over oil temperature × filter flow, which needs no engine to be right."""
     study, sample, scenario = study_and_sample(conn, sample_id, asked.scenario)
     alone = filter_alone(study, sample, scenario=scenario)
@@ -157,7 +157,7 @@ def post_filter_alone(sample_id: int, asked: FilterAloneIn, conn: Connection) ->
 
 
 @router.post("/samples/{sample_id}/sensitivity")
-def post_sensitivity(sample_id: int, asked: SensitivityIn, conn: Connection) -> SensitivityOut:
+def post_sensitivity(sample_id: SampleId, asked: SensitivityIn, conn: Connection) -> SensitivityOut:
     """Return the inputs of a map, and what each assumption does to it, found by moving each."""
     study, sample, scenario = study_and_sample(conn, sample_id, asked.scenario)
     with np.errstate(all="ignore"):

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from fastapi import APIRouter
 
-from tabrel.api.deps import Connection
+from tabrel.api.deps import Connection, ScenarioId, StudyId
 from tabrel.api.errors import PROBLEM_RESPONSES
 from tabrel.api.maps.models import ScenarioOut, ScenarioValueIn
 from tabrel.api.wire import NothingIn
@@ -21,7 +21,7 @@ router = APIRouter(prefix="/api", tags=["scenarios"], responses=PROBLEM_RESPONSE
 
 
 @router.get("/studies/{study_id}/scenarios")
-def get_scenarios(study_id: int, conn: Connection) -> list[ScenarioOut]:
+def get_scenarios(study_id: StudyId, conn: Connection) -> list[ScenarioOut]:
     """Return the scenarios saved in a study."""
     load_study_frame(conn, study_id)
     return [
@@ -31,7 +31,7 @@ def get_scenarios(study_id: int, conn: Connection) -> list[ScenarioOut]:
 
 
 @router.post("/studies/{study_id}/scenarios")
-def post_scenario(study_id: int, scenario: Scenario, conn: Connection) -> list[ScenarioOut]:
+def post_scenario(study_id: StudyId, scenario: Scenario, conn: Connection) -> list[ScenarioOut]:
     """Save a scenario under its name, in place of one of the same name."""
     load_study_frame(conn, study_id)
     check_scenario("scenario", scenario)
@@ -55,7 +55,7 @@ def post_scenario_value(given: ScenarioValueIn) -> Scenario:
 
 
 @router.delete("/scenarios/{scenario_id}")
-def delete_scenario(scenario_id: int, _: NothingIn, conn: Connection) -> list[ScenarioOut]:
+def delete_scenario(scenario_id: ScenarioId, _: NothingIn, conn: Connection) -> list[ScenarioOut]:
     """Remove a scenario."""
     study_id, name = scenario_place(conn, scenario_id)
     with recorded(conn, study_id, None, f"scenario {name} removed", "scenarios"):

@@ -10,7 +10,7 @@ from fastapi import APIRouter
 from fastapi.responses import StreamingResponse
 from numpy.typing import NDArray
 
-from tabrel.api.deps import Connection
+from tabrel.api.deps import Connection, StudyId
 from tabrel.api.errors import PROBLEM_RESPONSES
 from tabrel.api.maps.series import Series, series_of_keys
 from tabrel.api.maps.slice_models import SliceBandOut, SliceIn, SliceLineOut, SliceProblemOut, SliceProgressOut
@@ -36,7 +36,7 @@ STREAM: dict[int | str, dict[str, Any]] = {200: {"model": SliceLineOut, "descrip
 
 
 @router.post("/studies/{study_id}/slices", responses=STREAM, response_class=StreamingResponse)
-def post_slices(study_id: int, asked: SliceIn, conn: Connection) -> StreamingResponse:
+def post_slices(study_id: StudyId, asked: SliceIn, conn: Connection) -> StreamingResponse:
     """Return slices with 95 % bands as lines of JSON: progress, then the band, sample by sample."""
     study = load_study_frame(conn, study_id)
     check_axes(*(([20.0], [asked.at]) if asked.along == "temperature" else ([asked.at], [1000.0])))

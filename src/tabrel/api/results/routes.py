@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from fastapi import APIRouter
 
-from tabrel.api.deps import Connection
+from tabrel.api.deps import Connection, SampleId
 from tabrel.api.errors import PROBLEM_RESPONSES
 from tabrel.api.results.models import BudgetOut, ContributionOut, CovarianceOut, WorkingOut, WorkingPieceOut, WorkingStepOut
 from tabrel.core.errors import MissingInputsError, StudyError, nearest_hint
@@ -21,7 +21,7 @@ router = APIRouter(prefix="/api", tags=["workings"], responses=PROBLEM_RESPONSES
 
 
 @router.get("/samples/{sample_id}/working/{name}")
-def get_working(sample_id: int, name: str, conn: Connection) -> WorkingOut:
+def get_working(sample_id: SampleId, name: str, conn: Connection) -> WorkingOut:
     """Return every line that leads to a result, from readings to the number on the tape."""
     stored = load_sample(conn, sample_id)
     if name not in CHAINS:

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from fastapi import APIRouter
 
-from tabrel.api.deps import Connection
+from tabrel.api.deps import Connection, SampleId
 from tabrel.api.errors import PROBLEM_RESPONSES
 from tabrel.api.sample.models import CutIn, KeptPartOut, KeptRowOut, SheetOut, StateIn
 from tabrel.api.sample.sheet import sheet_out
@@ -26,20 +26,20 @@ router = APIRouter(prefix="/api", tags=["samples"], responses=PROBLEM_RESPONSES)
 
 
 @router.get("/samples/{sample_id}")
-def get_sheet(sample_id: int, conn: Connection) -> SheetOut:
+def get_sheet(sample_id: SampleId, conn: Connection) -> SheetOut:
     """Return the bench sheet of a sample."""
     return sheet_out(conn, sample_id)
 
 
 @router.get("/samples/{sample_id}/results")
-def get_results(sample_id: int, conn: Connection) -> AnalysisOut:
+def get_results(sample_id: SampleId, conn: Connection) -> AnalysisOut:
     """Return results and warnings of a sample."""
     stored = load_sample(conn, sample_id)
     return analysis_out(stored.sample.label, analyse_sample(stored.sample, load_circuit(conn, stored.study_id)))
 
 
 @router.get("/samples/{sample_id}/kept")
-def get_kept(sample_id: int, conn: Connection) -> list[KeptPartOut]:
+def get_kept(sample_id: SampleId, conn: Connection) -> list[KeptPartOut]:
     """Return what is kept of a sample and its study and shown by no station yet: counts, benches, photographs, uses."""
     stored = load_sample(conn, sample_id)
     parts = kept_parts(load_study_frame(conn, stored.study_id), stored.sample)
@@ -47,7 +47,7 @@ def get_kept(sample_id: int, conn: Connection) -> list[KeptPartOut]:
 
 
 @router.post("/samples/{sample_id}/states")
-def post_state(sample_id: int, given: StateIn, conn: Connection) -> SheetOut:
+def post_state(sample_id: SampleId, given: StateIn, conn: Connection) -> SheetOut:
     """Say why a quantity has no value, or take that away."""
     quantity = known_quantity("key", given.key)
     stored = load_sample(conn, sample_id)
@@ -61,7 +61,7 @@ def post_state(sample_id: int, given: StateIn, conn: Connection) -> SheetOut:
 
 
 @router.post("/samples/{sample_id}/cut")
-def post_cut(sample_id: int, given: CutIn, conn: Connection) -> SheetOut:
+def post_cut(sample_id: SampleId, given: CutIn, conn: Connection) -> SheetOut:
     """Record that the filter was cut open, and how; what was missing before can no longer be measured."""
     stored = load_sample(conn, sample_id)
     method, note = " ".join(given.method.split()), " ".join(given.note.split())

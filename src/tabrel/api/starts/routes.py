@@ -5,7 +5,7 @@ from __future__ import annotations
 import numpy as np
 from fastapi import APIRouter
 
-from tabrel.api.deps import Connection
+from tabrel.api.deps import Connection, StudyId
 from tabrel.api.errors import PROBLEM_RESPONSES
 from tabrel.api.starts.models import (
     CleanUpOut,
@@ -76,7 +76,7 @@ def totals_out(start: WarmUp) -> WarmUpTotalsOut:
 
 
 @router.post("/studies/{study_id}/warm-up")
-def post_warm_up(study_id: int, given: WarmUpIn, conn: Connection) -> WarmUpOut:
+def post_warm_up(study_id: StudyId, given: WarmUpIn, conn: Connection) -> WarmUpOut:
     """Return the start of every sample of a study over its duty cycle, and how long each filter lasts."""
     study = load_study_frame(conn, study_id)
     thought = given.scenario or AS_IT_IS
@@ -95,7 +95,7 @@ def post_warm_up(study_id: int, given: WarmUpIn, conn: Connection) -> WarmUpOut:
 
 
 @router.post("/studies/{study_id}/duty-cycles")
-def post_duty_cycle(study_id: int, given: DutyCycleIn, conn: Connection) -> list[str]:
+def post_duty_cycle(study_id: StudyId, given: DutyCycleIn, conn: Connection) -> list[str]:
     """Read a duty cycle from CSV and save it; return the names of those there are."""
     load_study_frame(conn, study_id)
     name = " ".join(given.name.split())

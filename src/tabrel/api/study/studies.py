@@ -6,7 +6,7 @@ from typing import Annotated, Any
 
 from fastapi import APIRouter, Depends, Request
 
-from tabrel.api.deps import Connection
+from tabrel.api.deps import Connection, StudyId
 from tabrel.api.errors import PROBLEM_RESPONSES
 from tabrel.api.sample.models import SheetOut
 from tabrel.api.sample.sheet import sheet_out
@@ -48,7 +48,7 @@ def post_study(content: Annotated[bytes, Depends(_raw_body)], conn: Connection) 
 
 
 @router.get("/{study_id}")
-def get_study(study_id: int, conn: Connection) -> StudyOut:
+def get_study(study_id: StudyId, conn: Connection) -> StudyOut:
     """Open a study."""
     study = load_study_frame(conn, study_id)
     return StudyOut(
@@ -62,7 +62,7 @@ def get_study(study_id: int, conn: Connection) -> StudyOut:
 
 
 @router.post("/{study_id}/samples", status_code=201)
-def post_sample(study_id: int, label: TextIn, conn: Connection) -> SheetOut:
+def post_sample(study_id: StudyId, label: TextIn, conn: Connection) -> SheetOut:
     """Add an empty sample to a study and return its sheet."""
     name = " ".join(label.text.split())
     if not name:
@@ -77,7 +77,7 @@ def post_sample(study_id: int, label: TextIn, conn: Connection) -> SheetOut:
 
 
 @router.get("/{study_id}/document")
-def get_document(study_id: int, conn: Connection) -> dict[str, Any]:
+def get_document(study_id: StudyId, conn: Connection) -> dict[str, Any]:
     """Export a study as its document."""
     return study_to_json(load_study(conn, study_id))
 

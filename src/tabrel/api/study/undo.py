@@ -7,7 +7,7 @@ from collections.abc import Callable
 
 from fastapi import APIRouter
 
-from tabrel.api.deps import Connection
+from tabrel.api.deps import Connection, SampleId
 from tabrel.api.errors import PROBLEM_RESPONSES
 from tabrel.api.sample.sheet import sheet_out
 from tabrel.api.study.models import UndoneOut
@@ -21,13 +21,13 @@ router = APIRouter(prefix="/api", tags=["journal"], responses=PROBLEM_RESPONSES)
 
 
 @router.post("/samples/{sample_id}/undo")
-def post_undo(sample_id: int, _: NothingIn, conn: Connection) -> UndoneOut:
+def post_undo(sample_id: SampleId, _: NothingIn, conn: Connection) -> UndoneOut:
     """Undo the last change of a sample or of its study."""
     return _moved(conn, sample_id, undo)
 
 
 @router.post("/samples/{sample_id}/redo")
-def post_redo(sample_id: int, _: NothingIn, conn: Connection) -> UndoneOut:
+def post_redo(sample_id: SampleId, _: NothingIn, conn: Connection) -> UndoneOut:
     """Redo the change that was undone last."""
     return _moved(conn, sample_id, redo)
 

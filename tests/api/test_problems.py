@@ -1,0 +1,92 @@
+"""Every error is a problem of RFC 9457 with one sentence, whatever goes wrong and wherever."""
+
+from __future__ import annotations
+
+import pytest
+from fastapi.testclient import TestClient
+
+from tabrel.api.app import create_app
+from tabrel.api.openapi import openapi_document
+
+JSON = {"Content-Type": "application/json"}
+
+
+def problem(answer, status):
+    assert answer.status_code == status, answer.text
+    assert answer.headers["content-type"] == "application/problem+json"
+    assert "frame-ancestors 'none'" in answer.headers["Content-Security-Policy"]
+    said = answer.json()
+    assert set(said) == {"type", "title", "status", "detail", "where", "missing"}
+    assert said["status"] == status
+    assert said["detail"]
+    assert "\n" not in said["detail"]
+    return said
+
+
+@pytest.mark.parametrize(
+    "path",
+    [
+        "/api/nothing",
+        "/api/samples/x",
+        "/api/samples/1.5",
+        "/api/samples/-1",
+        f"/api/samples/{2**63}",
+        f"/api/samples/{10**400}",
+        "/api/samples/1%00",
+        "/api/samples/%2e%2e/studies",
+        "/api/studies/" + "9" * 3000,
+    ],
+)
+def test_an_odd_address_is_not_there(client, path):
+    assert "there is no" in problem(client.get(path), 404)["detail"]
+
+
+@pytest.mark.parametrize(
+    ("method", "path", "allowed"),
+    [
+        ("GET", "/api/samples/{}/undo", "POST"),
+        ("DELETE", "/api/studies", "GET, POST"),
+        ("PUT", "/api/samples/{}/holes/inlet/0", "DELETE, POST"),
+        ("HEAD", "/api/studies", "GET, POST"),
+        ("POST", "/", "GET"),
+    ],
+)
+def test_a_method_that_is_not_taken_names_those_that_are(client, sample, method, path, allowed):
+    answer = client.request(method, path.format(sample), headers=JSON, content=None if method in ("GET", "HEAD") else "{}")
+    assert answer.headers["Allow"] == allowed
+    if method != "HEAD":
+        assert f"this address takes {allowed}" in problem(answer, 405)["detail"]
+
+
+@pytest.mark.parametrize(
+    ("content", "status"), [(b'{"text": "\xff"}', 400), (b'{"text": ', 422), (b"\x00", 422), (b"[1]", 422), (b'{"text": 1}', 422)]
+)
+def test_a_body_that_is_no_json_is_refused(client, sample, content, status):
+    problem(client.post(f"/api/studies/{1}/samples", content=content, headers=JSON), status)
+
+
+def test_an_error_of_the_program_is_told_without_its_inside(client, monkeypatch, caplog):
+    def broken(_):
+        raise RuntimeError("secret inside")
+
+    monkeypatch.setattr("tabrel.api.study.studies.list_studies", broken)
+    with TestClient(client.app, base_url="http://127.0.0.1", raise_server_exceptions=False) as careful:
+        said = problem(careful.get("/api/studies"), 500)
+    assert "secret" not in str(said)
+    assert "nothing was changed" in said["detail"]
+    assert "secret inside" in caplog.text
+
+
+def test_every_operation_documents_its_errors_as_problems():
+    for path, operations in openapi_document()["paths"].items():
+        for method, operation in operations.items():
+            errors = {int(status): answer for status, answer in operation["responses"].items() if int(status) >= 400}
+            assert {400, 403, 404, 422, 500} <= set(errors), (method, path)
+            for answer in errors.values():
+                assert list(answer["content"]) == ["application/problem+json"]
+                assert answer["content"]["application/problem+json"]["schema"]["$ref"].endswith("/ProblemOut")
+
+
+def test_the_application_on_a_folder_without_a_front_end_says_so(tmp_path):
+    bare = TestClient(create_app(tmp_path / "x.db", static=tmp_path), base_url="http://127.0.0.1")
+    assert "there is no" in problem(bare.get("/"), 404)["detail"]
