@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import logging
+import sqlite3
 from collections.abc import Mapping
 from http import HTTPStatus
 from typing import Any
@@ -14,7 +15,15 @@ from starlette.exceptions import HTTPException
 
 from tabrel.core.errors import MissingInputsError, ReadingTextError, StudyError, TabrelError
 from tabrel.document.results import WireModel
-from tabrel.store.errors import ConflictError, NothingToUndoError, NotStoredError
+from tabrel.store.errors import (
+    BusyError,
+    ConflictError,
+    DatabaseFaultError,
+    DiskFullError,
+    NothingToUndoError,
+    NotStoredError,
+    fault_of,
+)
 
 PROBLEM_JSON = "application/problem+json"
 """Media type of every error."""
@@ -32,6 +41,9 @@ class ProblemOut(WireModel):
 
 
 STATUS: dict[type[TabrelError], int] = {
+    BusyError: 503,
+    DiskFullError: 507,
+    DatabaseFaultError: 503,
     NotStoredError: 404,
     MissingInputsError: 409,
     ConflictError: 409,
@@ -50,9 +62,14 @@ PROBLEM_RESPONSES: dict[int | str, dict[str, Any]] = {
         (415, "A change that is not sent as JSON"),
         (422, "Refused, with the correction"),
         (500, "An error of the program; nothing was changed"),
+        (503, "The database cannot be read or written now"),
+        (507, "The disk is full"),
     )
 }
 """Every status an operation may refuse with."""
+
+RETRY = {"Retry-After": "1"}
+"""What a busy server asks for, in seconds."""
 
 NOT_THERE = "there is nothing here"
 OWN_ERROR = "an error of Tabrel itself: nothing was changed by this; what happened is written where the server was started"
@@ -84,7 +101,15 @@ def add_error_handlers(app: FastAPI, headers: Mapping[str, str]) -> None:
             return problem_response(status, error.message, error.path)
         if isinstance(error, MissingInputsError):
             return problem_response(status, str(error), missing=error.keys)
-        return problem_response(status, str(error))
+        return problem_response(status, str(error), headers=RETRY if status == 503 else None)
+
+    @app.exception_handler(sqlite3.Error)
+    def database_fault(request: Request, error: Exception) -> JSONResponse:
+        fault = fault_of(error) if isinstance(error, sqlite3.Error) else None
+        if fault is None:
+            raise error
+        logging.getLogger("tabrel").error("%s %s: %s", request.method, request.url.path, error)
+        return tabrel_error(request, fault)
 
     @app.exception_handler(ArithmeticError)
     def arithmetic_error(_: Request, __: Exception) -> JSONResponse:

@@ -3,35 +3,68 @@
 from __future__ import annotations
 
 import sqlite3
+import threading
 from collections.abc import Iterator
 from contextlib import contextmanager
 from pathlib import Path
 
+from tabrel.store.errors import BusyError
 
-def connect(path: Path) -> sqlite3.Connection:
+BUSY_SECONDS = 5.0
+"""A write waits so long for others before it is refused."""
+
+_TURNS: dict[str, threading.Lock] = {}
+"""Whose turn it is to write, by file: threads of one process wait in line here, where none is passed over."""
+
+
+class Database(sqlite3.Connection):
+    """A connection that knows its file."""
+
+    path: str = ""
+
+
+def connect(path: Path) -> Database:
     """Open the database; the only place that sets connection options.
 
     A connection may pass between threads, since the server opens one for each request in whichever
     worker thread comes; it is used by one at a time.
     """
-    conn = sqlite3.connect(path, isolation_level=None, check_same_thread=False)
+    conn = sqlite3.connect(path, isolation_level=None, check_same_thread=False, factory=Database)
+    conn.path = str(path)
     conn.row_factory = sqlite3.Row
-    for pragma in ("foreign_keys = ON", "journal_mode = WAL", "busy_timeout = 5000"):
+    for pragma in ("foreign_keys = ON", f"busy_timeout = {1000 * BUSY_SECONDS:.0f}", "journal_mode = WAL"):
         conn.execute(f"PRAGMA {pragma}")
     return conn
 
 
 @contextmanager
 def transaction(conn: sqlite3.Connection) -> Iterator[sqlite3.Connection]:
-    """Commit everything in the block, or nothing."""
-    conn.execute("BEGIN IMMEDIATE")
-    try:
+    """Commit everything in the block, or nothing; a block within another one is part of it.
+
+    From its first line no one else writes: what is decided in the block holds when it is written.
+
+    Raises
+    ------
+    BusyError
+        If others write longer than `BUSY_SECONDS`.
+    """
+    if conn.in_transaction:
         yield conn
-        conn.execute("COMMIT")
-    except BaseException:
-        if conn.in_transaction:
-            conn.execute("ROLLBACK")
-        raise
+        return
+    turn = _TURNS.setdefault(conn.path if isinstance(conn, Database) else "", threading.Lock())
+    if not turn.acquire(timeout=BUSY_SECONDS):
+        raise BusyError
+    try:
+        conn.execute("BEGIN IMMEDIATE")
+        try:
+            yield conn
+            conn.execute("COMMIT")
+        except BaseException:
+            if conn.in_transaction:
+                conn.execute("ROLLBACK")
+            raise
+    finally:
+        turn.release()
 
 
 def inserted_id(cursor: sqlite3.Cursor) -> int:

@@ -1,6 +1,8 @@
-"""Errors of the store."""
+"""Errors of the store, and what a fault of the database means for a person."""
 
 from __future__ import annotations
+
+import sqlite3
 
 from tabrel.core.errors import TabrelError
 
@@ -19,3 +21,44 @@ class NothingToUndoError(TabrelError):
 
 class ConflictError(TabrelError):
     """What is to be changed is no longer as it was seen."""
+
+
+class DatabaseFaultError(TabrelError):
+    """The database cannot be read or written; nothing was changed."""
+
+
+class BusyError(DatabaseFaultError):
+    """Others write to the database for longer than a change waits."""
+
+    def __init__(self) -> None:
+        super().__init__(
+            "the database is busy: other windows or programs are writing. Nothing was changed; try again in a moment"
+        )
+
+
+class DiskFullError(DatabaseFaultError):
+    """There is no room to write."""
+
+
+_FAULTS = {
+    sqlite3.SQLITE_READONLY: "the database cannot be written: the file or its folder is read-only. Allow writing, then try again",
+    sqlite3.SQLITE_CANTOPEN: "the database file cannot be opened: see that it is there and that its folder can be written",
+    sqlite3.SQLITE_PERM: "the database file may not be opened: see who may read and write it",
+    sqlite3.SQLITE_IOERR: "the disk does not read or write the database: see that it is there and has room",
+    sqlite3.SQLITE_NOTADB: "the file is not a database: choose another, or put back a copy of it",
+    sqlite3.SQLITE_CORRUPT: "the database file is damaged: put back a copy of it, and keep the damaged file",
+}
+
+
+def fault_of(error: sqlite3.Error) -> DatabaseFaultError | None:
+    """Return what a fault of the database means, or None for an error of the program."""
+    code = getattr(error, "sqlite_errorcode", None)
+    primary = None if code is None else code & 0xFF
+    if primary in (sqlite3.SQLITE_BUSY, sqlite3.SQLITE_LOCKED):
+        return BusyError()
+    if primary == sqlite3.SQLITE_FULL:
+        return DiskFullError("the disk is full: nothing was changed. Free some room, then try again")
+    said = _FAULTS.get(primary) if primary is not None else None
+    if said is None and "no such table" in str(error):
+        said = "the database file has been replaced or emptied meanwhile: stop Tabrel, put the file back, and start again"
+    return DatabaseFaultError(f"{said}. Nothing was changed") if said else None

@@ -46,7 +46,7 @@ from tabrel.store.connection import transaction
 from tabrel.store.entry.typed_numbers import set_typed_numbers
 from tabrel.store.errors import ConflictError
 from tabrel.store.journal import recorded
-from tabrel.store.sample.samples import load_sample
+from tabrel.store.sample.samples import load_sample, study_of_sample
 from tabrel.store.study.studies import load_study_frame
 
 router = APIRouter(prefix="/api", tags=["engine"], responses=PROBLEM_RESPONSES)
@@ -142,20 +142,21 @@ def post_oil_line(given: OilLineIn) -> OilLineOut:
 @router.post("/samples/{sample_id}/oil")
 def post_oil(sample_id: SampleId, given: OilIn, conn: Connection) -> SheetOut:
     """Set the viscosity points of the study's oil, or make it the typical oil of a grade."""
-    stored = load_sample(conn, sample_id)
-    study = load_study_frame(conn, stored.study_id)
-    try:
-        changed, words = _with_oil(study, given)
-        check_oil(changed.oil or grade_oil(given.grade or ""))
-    except OutOfRangeError as error:
-        raise StudyError("viscosity", str(error)) from error
-    except ReadingTextError as error:
-        raise StudyError("rows", str(error)) from error
-    if (changed.oil, changed.as_typed) == (study.oil, study.as_typed):
-        return sheet_out(conn, sample_id)
-    with recorded(conn, stored.study_id, None, words, "oil.viscosity"):
-        set_oil(conn, stored.study_id, changed.oil)
-        set_typed_numbers(conn, changed.as_typed, study_id=stored.study_id)
+    with transaction(conn):
+        stored = load_sample(conn, sample_id)
+        study = load_study_frame(conn, stored.study_id)
+        try:
+            changed, words = _with_oil(study, given)
+            check_oil(changed.oil or grade_oil(given.grade or ""))
+        except OutOfRangeError as error:
+            raise StudyError("viscosity", str(error)) from error
+        except ReadingTextError as error:
+            raise StudyError("rows", str(error)) from error
+        if (changed.oil, changed.as_typed) == (study.oil, study.as_typed):
+            return sheet_out(conn, sample_id)
+        with recorded(conn, stored.study_id, None, words, "oil.viscosity"):
+            set_oil(conn, stored.study_id, changed.oil)
+            set_typed_numbers(conn, changed.as_typed, study_id=stored.study_id)
     return sheet_out(conn, sample_id)
 
 
@@ -234,34 +235,34 @@ def post_engine_preview(sample_id: SampleId, given: EngineNameIn, conn: Connecti
 @router.post("/samples/{sample_id}/engine")
 def post_engine(sample_id: SampleId, given: EngineIn, conn: Connection) -> SheetOut:
     """Give the study an engine of the library, but for the lines that are kept; the study has its own copy from then on."""
-    stored = load_sample(conn, sample_id)
-    study = load_study_frame(conn, stored.study_id)
-    engine = _library_engine(conn, given.name)
-    if given.seen is not None and given.seen != {one.detail.key: one.now_metric or "" for one in engine_lines(study, engine)}:
-        raise ConflictError("another window has changed the engine meanwhile: look what would change now, then take it")
-    try:
-        changed = with_library_engine(study, engine, given.keep)
-    except ReadingTextError as error:
-        raise StudyError("keep", str(error)) from error
-    if changed.circuit:
-        check_circuit(changed.circuit)
-    with recorded(conn, stored.study_id, None, f"engine: {given.name}", "engine.name"):
-        set_circuit(conn, stored.study_id, changed.circuit)
-        set_typed_numbers(conn, changed.as_typed, study_id=stored.study_id)
+    with transaction(conn):
+        stored = load_sample(conn, sample_id)
+        study = load_study_frame(conn, stored.study_id)
+        engine = _library_engine(conn, given.name)
+        if given.seen is not None and given.seen != {one.detail.key: one.now_metric or "" for one in engine_lines(study, engine)}:
+            raise ConflictError("another window has changed the engine meanwhile: look what would change now, then take it")
+        try:
+            changed = with_library_engine(study, engine, given.keep)
+        except ReadingTextError as error:
+            raise StudyError("keep", str(error)) from error
+        if changed.circuit:
+            check_circuit(changed.circuit)
+        with recorded(conn, stored.study_id, None, f"engine: {given.name}", "engine.name"):
+            set_circuit(conn, stored.study_id, changed.circuit)
+            set_typed_numbers(conn, changed.as_typed, study_id=stored.study_id)
     return sheet_out(conn, sample_id)
 
 
 @router.post("/samples/{sample_id}/engine/save")
 def post_save_engine(sample_id: SampleId, _: NothingIn, conn: Connection) -> EngineOut:
     """Save the study's engine in the library under its name, for other studies."""
-    stored = load_sample(conn, sample_id)
-    circuit = load_circuit(conn, stored.study_id)
-    if circuit is None or not (circuit.name or "").strip():
-        raise StudyError("engine.name", "the engine has no name yet: type one, then save it")
-    if circuit.name in ENGINES:
-        raise StudyError("engine.name", f"{circuit.name!r} is an engine that is shipped: give yours a name of its own")
-    check_circuit(circuit)
     with transaction(conn):
+        circuit = load_circuit(conn, study_of_sample(conn, sample_id))
+        if circuit is None or not (circuit.name or "").strip():
+            raise StudyError("engine.name", "the engine has no name yet: type one, then save it")
+        if circuit.name in ENGINES:
+            raise StudyError("engine.name", f"{circuit.name!r} is an engine that is shipped: give yours a name of its own")
+        check_circuit(circuit)
         save_engine(conn, circuit.name or "", circuit_to_json(circuit))
     return get_engine(sample_id, conn)
 

@@ -18,6 +18,7 @@ from tabrel.core.entry.claim_text import CLAIMABLE_RESULTS, check_from_text, cla
 from tabrel.core.errors import ReadingTextError, StudyError
 from tabrel.core.rules.study import check_sample
 from tabrel.core.study.model import Claim, Sample
+from tabrel.store.connection import transaction
 from tabrel.store.journal import recorded
 from tabrel.store.sample.samples import insert_claim, remove_claim, sample_of_claim, set_stale, study_of_sample
 
@@ -27,14 +28,15 @@ router = APIRouter(prefix="/api", tags=["claims"], responses=PROBLEM_RESPONSES)
 @router.post("/samples/{sample_id}/claims", status_code=201)
 def post_claim(sample_id: SampleId, given: ClaimIn, conn: Connection) -> SheetOut:
     """Record a claim; one on a reading or an observation is a check that the bench confirms or refutes."""
-    study_id = study_of_sample(conn, sample_id)
-    source = " ".join(given.source.split())
-    if not source:
-        raise StudyError("source", "is empty: say where the claim is made, such as box or page")
-    claim = replace(_understood(given, source), speaker=given.speaker, seen=given.seen or None)
-    check_sample("sample", Sample("claims", claims=(claim,)))
-    with recorded(conn, study_id, sample_id, f"claim: {claim_words(claim)}", "claims"):
-        insert_claim(conn, sample_id, claim)
+    with transaction(conn):
+        study_id = study_of_sample(conn, sample_id)
+        source = " ".join(given.source.split())
+        if not source:
+            raise StudyError("source", "is empty: say where the claim is made, such as box or page")
+        claim = replace(_understood(given, source), speaker=given.speaker, seen=given.seen or None)
+        check_sample("sample", Sample("claims", claims=(claim,)))
+        with recorded(conn, study_id, sample_id, f"claim: {claim_words(claim)}", "claims"):
+            insert_claim(conn, sample_id, claim)
     return sheet_out(conn, sample_id)
 
 
@@ -60,18 +62,20 @@ def _understood(given: ClaimIn, source: str) -> Claim:
 @router.post("/claims/{claim_id}/stale")
 def post_stale(claim_id: ClaimId, why: TextIn, conn: Connection) -> SheetOut:
     """Mark a claim stale with a reason; an empty text takes the mark away."""
-    sample_id = sample_of_claim(conn, claim_id)
-    reason = " ".join(why.text.split()) or None
-    words = f"claim marked stale: {reason}" if reason else "claim no longer marked stale"
-    with recorded(conn, study_of_sample(conn, sample_id), sample_id, words, "claims"):
-        set_stale(conn, claim_id, reason)
+    with transaction(conn):
+        sample_id = sample_of_claim(conn, claim_id)
+        reason = " ".join(why.text.split()) or None
+        words = f"claim marked stale: {reason}" if reason else "claim no longer marked stale"
+        with recorded(conn, study_of_sample(conn, sample_id), sample_id, words, "claims"):
+            set_stale(conn, claim_id, reason)
     return sheet_out(conn, sample_id)
 
 
 @router.delete("/claims/{claim_id}")
 def delete_claim(claim_id: ClaimId, _: NothingIn, conn: Connection) -> SheetOut:
     """Remove a claim that was typed wrongly; undo brings it back."""
-    sample_id = sample_of_claim(conn, claim_id)
-    with recorded(conn, study_of_sample(conn, sample_id), sample_id, "claim removed", "claims"):
-        remove_claim(conn, claim_id)
+    with transaction(conn):
+        sample_id = sample_of_claim(conn, claim_id)
+        with recorded(conn, study_of_sample(conn, sample_id), sample_id, "claim removed", "claims"):
+            remove_claim(conn, claim_id)
     return sheet_out(conn, sample_id)

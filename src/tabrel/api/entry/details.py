@@ -21,6 +21,7 @@ from tabrel.core.rules.plans import check_plan
 from tabrel.core.rules.study import check_circuit, check_oil, check_sample
 from tabrel.core.starts.duty_cycle import SHIPPED_CYCLES
 from tabrel.core.study.model import Study
+from tabrel.store.connection import transaction
 from tabrel.store.errors import ConflictError
 from tabrel.store.journal import recorded
 from tabrel.store.sample.samples import load_sample, load_samples, set_observation, update_sample_details
@@ -32,36 +33,37 @@ router = APIRouter(prefix="/api", tags=["details"], responses=PROBLEM_RESPONSES)
 @router.post("/samples/{sample_id}/details")
 def post_detail(sample_id: SampleId, given: DetailIn, conn: Connection) -> SheetOut:
     """Set a detail of a sample, of its study or of its engine; an empty text removes it."""
-    if given.key not in DETAILS:
-        raise StudyError("key", f"{given.key!r} is no detail{nearest_hint(given.key, DETAILS)}: use a key of the catalogue")
-    detail = DETAILS[given.key]
-    stored = load_sample(conn, sample_id)
-    study = load_study(conn, stored.study_id)
-    known = detail_values(study, stored.sample).get(given.key)
-    now = known.text if known else None
-    text = " ".join(given.text.split())
-    if text == (now or "") or (known and not known.is_typed and text in (known.metric, known.inch)):
-        return sheet_out(conn, sample_id)
-    _same_as_seen(now, given.seen, detail.title)
-    words = f"{detail.title}: {text or 'removed'}"
-    try:
-        if detail.owner == "sample":
-            sample = with_sample_detail(stored.sample, given.key, text, given.family)
-            check_sample("sample", sample)
-            others = (other for other in load_samples(conn, stored.study_id) if other.id != sample_id)
-            if any(other.sample.label == sample.label for other in others):
-                raise StudyError(given.key, f"{sample.label!r} names another sample: give each its own label")
-            with recorded(conn, stored.study_id, sample_id, words, given.key):
-                update_sample_details(conn, sample_id, sample)
-                if given.key == "sample.label" and study.reference == stored.sample.label:
-                    update_study_details(conn, stored.study_id, replace(study, reference=sample.label))
-        else:
-            changed = with_study_detail(study, given.key, text, given.family)
-            _check_frame(changed, study)
-            with recorded(conn, stored.study_id, None, words, given.key):
-                update_study_details(conn, stored.study_id, changed)
-    except ReadingTextError as error:
-        raise StudyError(given.key, str(error)) from error
+    with transaction(conn):
+        if given.key not in DETAILS:
+            raise StudyError("key", f"{given.key!r} is no detail{nearest_hint(given.key, DETAILS)}: use a key of the catalogue")
+        detail = DETAILS[given.key]
+        stored = load_sample(conn, sample_id)
+        study = load_study(conn, stored.study_id)
+        known = detail_values(study, stored.sample).get(given.key)
+        now = known.text if known else None
+        text = " ".join(given.text.split())
+        if text == (now or "") or (known and not known.is_typed and text in (known.metric, known.inch)):
+            return sheet_out(conn, sample_id)
+        _same_as_seen(now, given.seen, detail.title)
+        words = f"{detail.title}: {text or 'removed'}"
+        try:
+            if detail.owner == "sample":
+                sample = with_sample_detail(stored.sample, given.key, text, given.family)
+                check_sample("sample", sample)
+                others = (other for other in load_samples(conn, stored.study_id) if other.id != sample_id)
+                if any(other.sample.label == sample.label for other in others):
+                    raise StudyError(given.key, f"{sample.label!r} names another sample: give each its own label")
+                with recorded(conn, stored.study_id, sample_id, words, given.key):
+                    update_sample_details(conn, sample_id, sample)
+                    if given.key == "sample.label" and study.reference == stored.sample.label:
+                        update_study_details(conn, stored.study_id, replace(study, reference=sample.label))
+            else:
+                changed = with_study_detail(study, given.key, text, given.family)
+                _check_frame(changed, study)
+                with recorded(conn, stored.study_id, None, words, given.key):
+                    update_study_details(conn, stored.study_id, changed)
+        except ReadingTextError as error:
+            raise StudyError(given.key, str(error)) from error
     return sheet_out(conn, sample_id)
 
 
@@ -81,22 +83,23 @@ def _check_frame(changed: Study, before: Study) -> None:
 @router.post("/samples/{sample_id}/observations")
 def post_observation(sample_id: SampleId, given: ObservationIn, conn: Connection) -> SheetOut:
     """Set what is seen of an observation; null removes it."""
-    if given.key not in OBSERVATIONS:
-        hint = nearest_hint(given.key, OBSERVATIONS)
-        raise StudyError("key", f"{given.key!r} is no observation{hint}: use a key of the catalogue")
-    observation = OBSERVATIONS[given.key]
-    stored = load_sample(conn, sample_id)
-    text = " ".join((given.text or "").split()) or None
-    now = observed(stored.sample, observation)
-    if text == now:
-        return sheet_out(conn, sample_id)
-    _same_as_seen(now, given.seen, observation.title)
-    words = f"{PART_TITLES[observation.part]}, {observation.title}: {text or 'removed'}"
-    with recorded(conn, stored.study_id, sample_id, words, given.key):
-        if observation.field:
-            update_sample_details(conn, sample_id, with_field_observed(stored.sample, observation, text))
-        else:
-            set_observation(conn, sample_id, given.key, text)
+    with transaction(conn):
+        if given.key not in OBSERVATIONS:
+            hint = nearest_hint(given.key, OBSERVATIONS)
+            raise StudyError("key", f"{given.key!r} is no observation{hint}: use a key of the catalogue")
+        observation = OBSERVATIONS[given.key]
+        stored = load_sample(conn, sample_id)
+        text = " ".join((given.text or "").split()) or None
+        now = observed(stored.sample, observation)
+        if text == now:
+            return sheet_out(conn, sample_id)
+        _same_as_seen(now, given.seen, observation.title)
+        words = f"{PART_TITLES[observation.part]}, {observation.title}: {text or 'removed'}"
+        with recorded(conn, stored.study_id, sample_id, words, given.key):
+            if observation.field:
+                update_sample_details(conn, sample_id, with_field_observed(stored.sample, observation, text))
+            else:
+                set_observation(conn, sample_id, given.key, text)
     return sheet_out(conn, sample_id)
 
 

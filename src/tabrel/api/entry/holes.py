@@ -21,6 +21,7 @@ from tabrel.core.errors import ReadingTextError, StudyError
 from tabrel.core.rules.study import check_hole_group, check_reading_text
 from tabrel.core.study.model import HoleGroup, as_reading
 from tabrel.core.uncertainty.estimate import estimate_quantity
+from tabrel.store.connection import transaction
 from tabrel.store.entry.holes import hole_group_id, insert_hole_group, load_hole_groups, remove_hole_group, update_hole_group
 from tabrel.store.entry.readings import time_now
 from tabrel.store.errors import ConflictError, NotStoredError
@@ -34,18 +35,19 @@ PlacementPath = Literal["inlet", "centre_tube"]
 @router.post("/samples/{sample_id}/holes", status_code=201)
 def post_holes(sample_id: SampleId, given: HolesIn, conn: Connection) -> SheetOut:
     """Add a group of holes from one line such as ``8 x 5.6 mm``."""
-    study_id = study_of_sample(conn, sample_id)
-    group = _understood(given)
-    position = len(load_hole_groups(conn, given.placement, sample_id))
-    title, place = HOLE_PLACEMENTS[given.placement].title, f"holes.{given.placement}[{position}]"
-    with recorded(conn, study_id, sample_id, f"{title}: {' '.join(given.text.split())}", place):
-        now = time_now(conn)
-        timed = {
-            dimension: tuple(replace(as_reading(entry), taken_at=now) for entry in entries)
-            for dimension, entries in group.readings.by_dimension()
-        }
-        readings = replace(group.readings, **timed)  # type: ignore[arg-type]
-        insert_hole_group(conn, given.placement, position, replace(group, readings=readings), sample_id=sample_id)
+    with transaction(conn):
+        study_id = study_of_sample(conn, sample_id)
+        group = _understood(given)
+        position = len(load_hole_groups(conn, given.placement, sample_id))
+        title, place = HOLE_PLACEMENTS[given.placement].title, f"holes.{given.placement}[{position}]"
+        with recorded(conn, study_id, sample_id, f"{title}: {' '.join(given.text.split())}", place):
+            now = time_now(conn)
+            timed = {
+                dimension: tuple(replace(as_reading(entry), taken_at=now) for entry in entries)
+                for dimension, entries in group.readings.by_dimension()
+            }
+            readings = replace(group.readings, **timed)  # type: ignore[arg-type]
+            insert_hole_group(conn, given.placement, position, replace(group, readings=readings), sample_id=sample_id)
     return sheet_out(conn, sample_id)
 
 
@@ -101,20 +103,21 @@ def post_hole_group(
     sample_id: SampleId, placement: PlacementPath, position: Position, given: HoleGroupIn, conn: Connection
 ) -> SheetOut:
     """Change shape, count, open part or outline of a group; its readings stay."""
-    group_id, group = _group(conn, sample_id, placement, position, given.seen)
-    path = f"holes.{placement}[{position}]"
-    pairs = tuple((float(x), float(y)) for x, y in _POINTS.findall(given.points)) if given.shape == "outline" else ()
-    kept = replace(
-        group,
-        shape=given.shape,
-        count=given.count,
-        open_fraction=None if given.open_percent == 100 else given.open_percent / 100,
-        readings=replace(group.readings, points_mm=pairs),
-    )
-    check_hole_group(path, kept)
-    words = f"{HOLE_PLACEMENTS[placement].title}: {given.count} {given.shape}"
-    with recorded(conn, study_of_sample(conn, sample_id), sample_id, words, path):
-        update_hole_group(conn, group_id, kept)
+    with transaction(conn):
+        group_id, group = _group(conn, sample_id, placement, position, given.seen)
+        path = f"holes.{placement}[{position}]"
+        pairs = tuple((float(x), float(y)) for x, y in _POINTS.findall(given.points)) if given.shape == "outline" else ()
+        kept = replace(
+            group,
+            shape=given.shape,
+            count=given.count,
+            open_fraction=None if given.open_percent == 100 else given.open_percent / 100,
+            readings=replace(group.readings, points_mm=pairs),
+        )
+        check_hole_group(path, kept)
+        words = f"{HOLE_PLACEMENTS[placement].title}: {given.count} {given.shape}"
+        with recorded(conn, study_of_sample(conn, sample_id), sample_id, words, path):
+            update_hole_group(conn, group_id, kept)
     return sheet_out(conn, sample_id)
 
 
@@ -126,10 +129,11 @@ def delete_hole_group(
     sample_id: SampleId, placement: PlacementPath, position: Position, given: SeenIn, conn: Connection
 ) -> SheetOut:
     """Take a group of holes away, if it is still as it was seen; undo brings it back with its readings."""
-    group_id, group = _group(conn, sample_id, placement, position, given.seen)
-    words = f"{HOLE_PLACEMENTS[placement].title}: {group.count} {group.shape} removed"
-    with recorded(conn, study_of_sample(conn, sample_id), sample_id, words, f"holes.{placement}[{position}]"):
-        remove_hole_group(conn, sample_id, placement, position, group_id)
+    with transaction(conn):
+        group_id, group = _group(conn, sample_id, placement, position, given.seen)
+        words = f"{HOLE_PLACEMENTS[placement].title}: {group.count} {group.shape} removed"
+        with recorded(conn, study_of_sample(conn, sample_id), sample_id, words, f"holes.{placement}[{position}]"):
+            remove_hole_group(conn, sample_id, placement, position, group_id)
     return sheet_out(conn, sample_id)
 
 

@@ -21,6 +21,7 @@ from tabrel.core.errors import ReadingTextError, StudyError, nearest_hint
 from tabrel.core.review.echo import HoleKey, echo, parse_hole_key, quantity_of, questions
 from tabrel.core.rules.study import check_hole_group, check_reading_text
 from tabrel.core.study.model import HoleGroup, Reading
+from tabrel.store.connection import transaction
 from tabrel.store.entry.holes import hole_group_id, load_hole_groups, update_hole_group
 from tabrel.store.entry.readings import (
     ReadingPlace,
@@ -61,33 +62,34 @@ class _Place:
 @router.post("/samples/{sample_id}/readings", status_code=201)
 def post_reading(sample_id: SampleId, given: ReadingIn, conn: Connection) -> SheetOut:
     """Take what was typed into a field: readings, or a state that is no value."""
-    study_id = study_of_sample(conn, sample_id)
-    place = _place(conn, sample_id, given.key)
-    entry = _entry(given, place)
-    if entry.state is not None:
-        if place.used_readings(conn):
-            raise StudyError(given.key, "there are readings in use: set them aside first, then say why there is none")
-        if place.hole_group_id is not None:
-            raise StudyError(given.key, "a size of a hole has no state: take the group of holes away instead")
-        words = f"{place.title()}: {STATE_WORDS[entry.state][0]}"
-        with recorded(conn, study_id, sample_id, words, given.key):
-            set_state(conn, sample_id, given.key, entry.state)
-        return sheet_out(conn, sample_id)
-    asked = questions(entry.readings, place.quantity, place.used_readings(conn))
-    texts = ", ".join(reading.text for reading in entry.thread.values() or entry.readings)
-    with recorded(conn, study_id, sample_id, f"{place.title()}: {texts}", given.key):
-        now = time_now(conn)
-        for reading, question in zip(entry.readings, asked, strict=True):
-            kept = replace(reading, taken_at=now, insisted=True if question and given.confirm else None)
-            insert_reading(conn, place.key, kept, sample_id=place.sample_id, hole_group_id=place.hole_group_id)
-        for key, reading in entry.thread.items():  # a named thread says both its sizes
-            if key != given.key:
-                insert_reading(conn, key, replace(reading, taken_at=now), sample_id=sample_id)
-                set_state(conn, sample_id, key, None)
-        if place.hole_group_id is None:
-            set_state(conn, sample_id, given.key, None)
-        elif place.group is not None and entry.count is not None and entry.count != place.group.count:
-            update_hole_group(conn, place.hole_group_id, replace(place.group, count=entry.count))
+    with transaction(conn):
+        study_id = study_of_sample(conn, sample_id)
+        place = _place(conn, sample_id, given.key)
+        entry = _entry(given, place)
+        if entry.state is not None:
+            if place.used_readings(conn):
+                raise StudyError(given.key, "there are readings in use: set them aside first, then say why there is none")
+            if place.hole_group_id is not None:
+                raise StudyError(given.key, "a size of a hole has no state: take the group of holes away instead")
+            words = f"{place.title()}: {STATE_WORDS[entry.state][0]}"
+            with recorded(conn, study_id, sample_id, words, given.key):
+                set_state(conn, sample_id, given.key, entry.state)
+            return sheet_out(conn, sample_id)
+        asked = questions(entry.readings, place.quantity, place.used_readings(conn))
+        texts = ", ".join(reading.text for reading in entry.thread.values() or entry.readings)
+        with recorded(conn, study_id, sample_id, f"{place.title()}: {texts}", given.key):
+            now = time_now(conn)
+            for reading, question in zip(entry.readings, asked, strict=True):
+                kept = replace(reading, taken_at=now, insisted=True if question and given.confirm else None)
+                insert_reading(conn, place.key, kept, sample_id=place.sample_id, hole_group_id=place.hole_group_id)
+            for key, reading in entry.thread.items():  # a named thread says both its sizes
+                if key != given.key:
+                    insert_reading(conn, key, replace(reading, taken_at=now), sample_id=sample_id)
+                    set_state(conn, sample_id, key, None)
+            if place.hole_group_id is None:
+                set_state(conn, sample_id, given.key, None)
+            elif place.group is not None and entry.count is not None and entry.count != place.group.count:
+                update_hole_group(conn, place.hole_group_id, replace(place.group, count=entry.count))
     return sheet_out(conn, sample_id)
 
 
@@ -122,13 +124,14 @@ def _entry(given: ReadingIn, place: _Place) -> FieldEntry:
 @router.post("/readings/{reading_id}/set-aside")
 def post_set_aside(reading_id: ReadingId, given: SetAsideIn, conn: Connection) -> SheetOut:
     """Set a reading aside with a reason; it stays visible and is not used."""
-    reason = " ".join(given.reason.split())
-    if not reason:
-        raise StudyError("reason", "is empty: say in a few words why the reading does not count")
-    place = _used_place(conn, reading_id)
-    words = f"{place.text} set aside: {reason}"
-    with recorded(conn, study_of_sample(conn, place.sample_id), place.sample_id, words, place.key):
-        set_aside(conn, reading_id, reason)
+    with transaction(conn):
+        reason = " ".join(given.reason.split())
+        if not reason:
+            raise StudyError("reason", "is empty: say in a few words why the reading does not count")
+        place = _used_place(conn, reading_id)
+        words = f"{place.text} set aside: {reason}"
+        with recorded(conn, study_of_sample(conn, place.sample_id), place.sample_id, words, place.key):
+            set_aside(conn, reading_id, reason)
     return sheet_out(conn, place.sample_id)
 
 
@@ -143,41 +146,44 @@ def _used_place(conn: sqlite3.Connection, reading_id: int) -> ReadingPlace:
 @router.post("/readings/{reading_id}/use-again")
 def post_use_again(reading_id: ReadingId, _: NothingIn, conn: Connection) -> SheetOut:
     """Use a reading again that was set aside; that it was, and why, stays in its history."""
-    place = place_of_reading(conn, reading_id)
-    if place.struck_out is None:
-        return sheet_out(conn, place.sample_id)
-    words = f"{place.text} used again"
-    with recorded(conn, study_of_sample(conn, place.sample_id), place.sample_id, words, place.key):
-        use_again(conn, reading_id)
-        if place.hole_group_id is None:
-            set_state(conn, place.sample_id, place.key, None)
+    with transaction(conn):
+        place = place_of_reading(conn, reading_id)
+        if place.struck_out is None:
+            return sheet_out(conn, place.sample_id)
+        words = f"{place.text} used again"
+        with recorded(conn, study_of_sample(conn, place.sample_id), place.sample_id, words, place.key):
+            use_again(conn, reading_id)
+            if place.hole_group_id is None:
+                set_state(conn, place.sample_id, place.key, None)
     return sheet_out(conn, place.sample_id)
 
 
 @router.post("/readings/{reading_id}/confirm")
 def post_confirm(reading_id: ReadingId, _: NothingIn, conn: Connection) -> SheetOut:
     """Record that a questioned reading is meant as typed."""
-    place = _used_place(conn, reading_id)
-    words = f"{place.text} confirmed"
-    with recorded(conn, study_of_sample(conn, place.sample_id), place.sample_id, words, place.key):
-        confirm(conn, reading_id)
+    with transaction(conn):
+        place = _used_place(conn, reading_id)
+        words = f"{place.text} confirmed"
+        with recorded(conn, study_of_sample(conn, place.sample_id), place.sample_id, words, place.key):
+            confirm(conn, reading_id)
     return sheet_out(conn, place.sample_id)
 
 
 @router.post("/readings/{reading_id}/correct")
 def post_correction(reading_id: ReadingId, meant: TextIn, conn: Connection) -> SheetOut:
     """Set an error aside and put in what was meant, as one change."""
-    stored = _used_place(conn, reading_id)
-    place = _place(conn, stored.sample_id, stored.key)
-    try:
-        check_reading_text(place.quantity, meant.text)
-    except ReadingTextError as error:
-        raise StudyError(stored.key, str(error)) from error
-    words = f"{stored.text} corrected to {meant.text}"
-    with recorded(conn, study_of_sample(conn, stored.sample_id), stored.sample_id, words, stored.key):
-        set_aside(conn, reading_id, f"typing error, {meant.text} was meant")
-        kept = Reading(meant.text, taken_at=time_now(conn), note=f"corrected from {stored.text}")
-        insert_reading(conn, place.key, kept, sample_id=place.sample_id, hole_group_id=place.hole_group_id)
+    with transaction(conn):
+        stored = _used_place(conn, reading_id)
+        place = _place(conn, stored.sample_id, stored.key)
+        try:
+            check_reading_text(place.quantity, meant.text)
+        except ReadingTextError as error:
+            raise StudyError(stored.key, str(error)) from error
+        words = f"{stored.text} corrected to {meant.text}"
+        with recorded(conn, study_of_sample(conn, stored.sample_id), stored.sample_id, words, stored.key):
+            set_aside(conn, reading_id, f"typing error, {meant.text} was meant")
+            kept = Reading(meant.text, taken_at=time_now(conn), note=f"corrected from {stored.text}")
+            insert_reading(conn, place.key, kept, sample_id=place.sample_id, hole_group_id=place.hole_group_id)
     return sheet_out(conn, stored.sample_id)
 
 

@@ -13,6 +13,7 @@ from tabrel.core.errors import ReadingTextError, StudyError, nearest_hint
 from tabrel.core.maps.what_if import scenario_words
 from tabrel.core.rules.plans import check_scenario
 from tabrel.core.study.plans import Scenario
+from tabrel.store.connection import transaction
 from tabrel.store.journal import recorded
 from tabrel.store.study.plans import load_scenarios, remove_scenario, save_scenario, scenario_place
 from tabrel.store.study.studies import load_study_frame
@@ -33,12 +34,13 @@ def get_scenarios(study_id: StudyId, conn: Connection) -> list[ScenarioOut]:
 @router.post("/studies/{study_id}/scenarios")
 def post_scenario(study_id: StudyId, scenario: Scenario, conn: Connection) -> list[ScenarioOut]:
     """Save a scenario under its name, in place of one of the same name."""
-    load_study_frame(conn, study_id)
-    check_scenario("scenario", scenario)
-    if not scenario_words(scenario):
-        raise StudyError("scenario", "nothing is changed in it: change something, then save it")
-    with recorded(conn, study_id, None, f"scenario {scenario.name}", "scenarios"):
-        save_scenario(conn, study_id, scenario)
+    with transaction(conn):
+        load_study_frame(conn, study_id)
+        check_scenario("scenario", scenario)
+        if not scenario_words(scenario):
+            raise StudyError("scenario", "nothing is changed in it: change something, then save it")
+        with recorded(conn, study_id, None, f"scenario {scenario.name}", "scenarios"):
+            save_scenario(conn, study_id, scenario)
     return get_scenarios(study_id, conn)
 
 
@@ -57,7 +59,8 @@ def post_scenario_value(given: ScenarioValueIn) -> Scenario:
 @router.delete("/scenarios/{scenario_id}")
 def delete_scenario(scenario_id: ScenarioId, _: NothingIn, conn: Connection) -> list[ScenarioOut]:
     """Remove a scenario."""
-    study_id, name = scenario_place(conn, scenario_id)
-    with recorded(conn, study_id, None, f"scenario {name} removed", "scenarios"):
-        remove_scenario(conn, scenario_id)
+    with transaction(conn):
+        study_id, name = scenario_place(conn, scenario_id)
+        with recorded(conn, study_id, None, f"scenario {name} removed", "scenarios"):
+            remove_scenario(conn, scenario_id)
     return get_scenarios(study_id, conn)

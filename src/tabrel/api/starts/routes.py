@@ -30,6 +30,7 @@ from tabrel.core.starts.warm_up import WarmUp, completed_plan, warm_up
 from tabrel.core.study.model import Study
 from tabrel.core.study.plans import DutyCycle, Scenario, WarmUpPlan
 from tabrel.document.results import row_out
+from tabrel.store.connection import transaction
 from tabrel.store.journal import recorded
 from tabrel.store.sample.samples import StoredSample, load_samples
 from tabrel.store.study.plans import save_duty_cycle
@@ -97,15 +98,16 @@ def post_warm_up(study_id: StudyId, given: WarmUpIn, conn: Connection) -> WarmUp
 @router.post("/studies/{study_id}/duty-cycles")
 def post_duty_cycle(study_id: StudyId, given: DutyCycleIn, conn: Connection) -> list[str]:
     """Read a duty cycle from CSV and save it; return the names of those there are."""
-    load_study_frame(conn, study_id)
-    name = " ".join(given.name.split())
-    if not name:
-        raise StudyError("name", "the duty cycle has no name: give it one")
-    if name in SHIPPED_CYCLES:
-        raise StudyError("name", f"{name!r} is a duty cycle that is shipped: give yours a name of its own")
-    read_duty_cycle(given.csv, "csv")
-    with recorded(conn, study_id, None, f"duty cycle {name}", "plan.duty_cycle"):
-        save_duty_cycle(conn, study_id, DutyCycle(name, given.csv))
+    with transaction(conn):
+        load_study_frame(conn, study_id)
+        name = " ".join(given.name.split())
+        if not name:
+            raise StudyError("name", "the duty cycle has no name: give it one")
+        if name in SHIPPED_CYCLES:
+            raise StudyError("name", f"{name!r} is a duty cycle that is shipped: give yours a name of its own")
+        read_duty_cycle(given.csv, "csv")
+        with recorded(conn, study_id, None, f"duty cycle {name}", "plan.duty_cycle"):
+            save_duty_cycle(conn, study_id, DutyCycle(name, given.csv))
     return [*(cycle.name for cycle in load_study_frame(conn, study_id).duty_cycles), *SHIPPED_CYCLES]
 
 

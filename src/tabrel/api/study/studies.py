@@ -64,15 +64,16 @@ def get_study(study_id: StudyId, conn: Connection) -> StudyOut:
 @router.post("/{study_id}/samples", status_code=201)
 def post_sample(study_id: StudyId, label: TextIn, conn: Connection) -> SheetOut:
     """Add an empty sample to a study and return its sheet."""
-    name = " ".join(label.text.split())
-    if not name:
-        raise StudyError("label", "is empty: type a short name for the sample")
-    if any(stored.sample.label == name for stored in load_samples(conn, study_id)):
-        raise StudyError("label", f"{name!r} names a sample of this study already: give each its own label")
-    load_study_frame(conn, study_id)
-    with recorded(conn, study_id, None, f"sample {name} added", "sample.label") as change_id:
-        sample_id = insert_sample(conn, study_id, next_position(conn, study_id), Sample(name))
-        belongs_to_sample(conn, change_id, sample_id)
+    with transaction(conn):
+        name = " ".join(label.text.split())
+        if not name:
+            raise StudyError("label", "is empty: type a short name for the sample")
+        if any(stored.sample.label == name for stored in load_samples(conn, study_id)):
+            raise StudyError("label", f"{name!r} names a sample of this study already: give each its own label")
+        load_study_frame(conn, study_id)
+        with recorded(conn, study_id, None, f"sample {name} added", "sample.label") as change_id:
+            sample_id = insert_sample(conn, study_id, next_position(conn, study_id), Sample(name))
+            belongs_to_sample(conn, change_id, sample_id)
     return sheet_out(conn, sample_id)
 
 

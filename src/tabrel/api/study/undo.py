@@ -33,10 +33,9 @@ def post_redo(sample_id: SampleId, _: NothingIn, conn: Connection) -> UndoneOut:
 
 
 def _moved(conn: sqlite3.Connection, sample_id: int, move: Callable[[sqlite3.Connection, int, int], Change]) -> UndoneOut:
-    study_id = study_of_sample(conn, sample_id)
     try:
         with transaction(conn):
-            change = move(conn, study_id, sample_id)
+            change = move(conn, study_of_sample(conn, sample_id), sample_id)
     except sqlite3.IntegrityError as error:
         raise ConflictError("this cannot be undone: something done later on another sample depends on it") from error
     try:

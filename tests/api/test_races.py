@@ -1,0 +1,127 @@
+"""Twenty windows at once: what is decided holds when it is written; one wins, the others are told, nothing is lost."""
+
+from __future__ import annotations
+
+import sqlite3
+from collections import Counter
+from concurrent.futures import ThreadPoolExecutor
+from threading import Barrier
+
+import pytest
+
+from api_steps import add, field
+from tabrel.store import connection
+
+WINDOWS = 20
+
+
+def at_once(client, requests):
+    """Send all requests in one moment and return the answers in their order."""
+    barrier = Barrier(len(requests))
+
+    def send(one):
+        path, body = one
+        barrier.wait()
+        return client.post(path, json=body)
+
+    with ThreadPoolExecutor(len(requests)) as windows:
+        return list(windows.map(send, requests))
+
+
+def one_wins(answers, won, told, words):
+    assert Counter(answer.status_code for answer in answers) == {won: 1, told: WINDOWS - 1}
+    for answer in answers:
+        assert answer.status_code == won or words in answer.json()["detail"]
+
+
+def test_every_group_of_holes_gets_a_place_of_its_own(client, blank):
+    path = f"/api/samples/{blank}/holes"
+    answers = at_once(client, [(path, {"placement": "inlet", "text": f"{count} x 5 mm"}) for count in range(1, WINDOWS + 1)])
+    assert {answer.status_code for answer in answers} == {201}
+    groups = [part["hole_group"] for part in client.get(f"/api/samples/{blank}").json()["parts"] if part["hole_group"]]
+    assert sorted(group["position"] for group in groups) == list(range(WINDOWS))
+    assert sorted(group["count"] for group in groups) == list(range(1, WINDOWS + 1))
+
+
+@pytest.mark.parametrize("key", ["sample.seller", "engine.gallery", "study.question"])
+def test_of_conflicting_details_one_is_taken(client, blank, key):
+    bodies = [{"key": key, "text": f"{300 + i} kPa", "seen": ""} for i in range(WINDOWS)]
+    answers = at_once(client, [(f"/api/samples/{blank}/details", body) for body in bodies])
+    one_wins(answers, 200, 409, "another window has set")
+    [taken] = [body["text"] for body, answer in zip(bodies, answers, strict=True) if answer.status_code == 200]
+    assert client.get(f"/api/samples/{blank}").json()["details"][key] == taken
+
+
+def test_details_of_different_fields_do_not_lose_each_other(client, blank):
+    texts = {
+        "engine.stud_bore": "13 mm", "engine.pump_displacement": "15 cm³/rev", "engine.regulator_opening": "450 kPa",
+        "engine.cooler_loss": "20 kPa", "engine.head_loss": "9 kPa", "engine.gallery": "330 kPa", "engine.safety": "1100 kPa",
+        "study.question": "which?", "study.intended_uses": "daily", "study.price_class": "middle", "sample.seller": "a shop",
+        "sample.maker": "Aldan", "sample.part_number": "A 1", "sample.origin": "not printed", "plan.start_c": "-20 °C",
+        "plan.sump_volume_l": "5 L", "engine.adapter_wall": "4 mm", "engine.stud_length": "20 mm", "media.air_drop": "90 Pa",
+        "media.capacity": "12 g",
+    }  # fmt: skip
+    path = f"/api/samples/{blank}/details"
+    client.post(path, json={"key": "engine.stud_bore", "text": "12 mm", "seen": ""})
+    client.post(path, json={"key": "engine.adapter_holes", "text": "6 x 6 mm", "seen": ""})
+    seen = client.get(f"/api/samples/{blank}").json()["details"]
+    asked = [(path, {"key": key, "text": text, "seen": seen.get(key, "")}) for key, text in texts.items()]
+    answers = at_once(client, asked)
+    assert [answer.json().get("detail") for answer in answers if answer.status_code != 200] == []
+    stored = client.get(f"/api/samples/{blank}").json()["details"]
+    assert {key: stored.get(key) for key in texts} == texts
+
+
+def test_a_reading_is_set_aside_once(client, blank):
+    row = field(add(client, blank, "can.height", "98 mm"), "can.height")["readings"][0]["id"]
+    answers = at_once(client, [(f"/api/readings/{row}/set-aside", {"reason": f"reason {i}"}) for i in range(WINDOWS)])
+    one_wins(answers, 200, 409, "another window has set 98 mm aside")
+
+
+def test_a_reading_is_corrected_once(client, blank):
+    row = field(add(client, blank, "can.height", "980 mm"), "can.height")["readings"][0]["id"]
+    answers = at_once(client, [(f"/api/readings/{row}/correct", {"text": "98 mm"}) for _ in range(WINDOWS)])
+    one_wins(answers, 200, 409, "another window has set 980 mm aside")
+    assert len(field(client.get(f"/api/samples/{blank}").json(), "can.height")["readings"]) == 2
+
+
+def test_a_filter_is_cut_once(client, blank):
+    answers = at_once(client, [(f"/api/samples/{blank}/cut", {"method": f"saw {i}"}) for i in range(WINDOWS)])
+    one_wins(answers, 200, 422, "was cut already (saw")
+
+
+def test_a_label_names_one_sample(client, study):
+    path = f"/api/studies/{study['id']}/samples"
+    one_wins(
+        at_once(client, [(path, {"text": "twin"}) for _ in range(WINDOWS)]), 201, 422, "names a sample of this study already"
+    )
+
+
+def test_a_group_of_holes_is_changed_by_one(client, sample):
+    sheet = client.get(f"/api/samples/{sample}").json()
+    words = next(part["hole_group"]["words"] for part in sheet["parts"] if part["key"] == "holes.inlet[0]")
+    bodies = [{"shape": "round", "count": 20 + i, "seen": words} for i in range(WINDOWS)]
+    one_wins(at_once(client, [(f"/api/samples/{sample}/holes/inlet/0", body) for body in bodies]), 200, 409, "another window")
+
+
+def test_every_undo_takes_back_one_change(client, blank):
+    for i in range(WINDOWS):
+        add(client, blank, "can.height", f"{90 + i} mm")
+    answers = at_once(client, [(f"/api/samples/{blank}/undo", {})] * WINDOWS)
+    assert {answer.status_code for answer in answers} == {200}
+    assert len({answer.json()["words"] for answer in answers}) == WINDOWS
+    assert field(client.get(f"/api/samples/{blank}").json(), "can.height")["readings"] == []
+
+
+def test_what_waits_too_long_is_told_to_come_again(client, blank, monkeypatch):
+    monkeypatch.setattr(connection, "BUSY_SECONDS", 0.05)
+    other = sqlite3.connect(client.app.state.database, isolation_level=None)
+    other.execute("BEGIN IMMEDIATE")
+    body = {"key": "can.height", "text": "98 mm"}
+    answer = client.post(f"/api/samples/{blank}/readings", json=body)
+    assert (answer.status_code, answer.headers["Retry-After"]) == (503, "1")
+    assert "busy" in answer.json()["detail"]
+    assert client.get(f"/api/samples/{blank}").status_code == 200  # reading goes on
+    other.execute("ROLLBACK")
+    other.close()
+    assert client.post(f"/api/samples/{blank}/readings", json=body).status_code == 201
