@@ -309,6 +309,13 @@ def test_two_windows_see_each_other_and_never_overwrite(page, context, server):
     page.keyboard.press("Enter")
     expect(chips(page, "can.height")).to_have_count(3)
     expect(chips(other, "can.height")).to_have_count(3)  # at once, in the same browser
+    other.keyboard.press("Control+z")
+    expect(other.get_by_role("status").last).to_contain_text("was done in another window")
+    expect(chips(other, "can.height")).to_have_count(3)
+    other.keyboard.press("Control+z")  # it has been told, and wants it
+    expect(chips(page, "can.height")).to_have_count(2)
+    page.keyboard.press("Control+Shift+Z")  # its own again
+    expect(chips(other, "can.height")).to_have_count(3)
     # a window that heard nothing, as in another browser, sees it on its next action
     body = json.dumps({"key": "can.height", "text": "98.3 mm"}).encode()
     request = urllib.request.Request(

@@ -6,13 +6,24 @@ import sqlite3
 from collections.abc import Iterator
 from typing import Annotated, Any
 
-from fastapi import Depends, Path, Request
+from fastapi import Depends, Header, Path, Request
 
 from tabrel.store.connection import connect
 
+Window = Annotated[
+    str | None,
+    Header(
+        alias="Tabrel-Window",
+        description="An id the window has made up, kept with what it changes: undo takes back only one's own.",
+        max_length=64,
+        pattern=r"^[\w-]+$",
+        examples=["3f1c2a70"],
+    ),
+]
 
-def _connection(request: Request) -> Iterator[sqlite3.Connection]:
-    conn = connect(request.app.state.database)
+
+def _connection(request: Request, window: Window = None) -> Iterator[sqlite3.Connection]:
+    conn = connect(request.app.state.database, window=window)
     try:
         yield conn
     finally:

@@ -18,12 +18,18 @@ _TURNS: dict[str, threading.Lock] = {}
 
 
 class Database(sqlite3.Connection):
-    """A connection that knows its file."""
+    """A connection that knows its file, and the window whose changes it makes."""
 
     path: str = ""
+    window: str | None = None
 
 
-def connect(path: Path) -> Database:
+def window_of(conn: sqlite3.Connection) -> str | None:
+    """Return the window whose changes a connection makes; None where it was not said."""
+    return conn.window if isinstance(conn, Database) else None
+
+
+def connect(path: Path, *, window: str | None = None) -> Database:
     """Open the database; the only place that sets connection options.
 
     A connection may pass between threads, since the server opens one for each request in whichever
@@ -31,6 +37,7 @@ def connect(path: Path) -> Database:
     """
     conn = sqlite3.connect(path, isolation_level=None, check_same_thread=False, factory=Database)
     conn.path = str(path)
+    conn.window = window
     conn.row_factory = sqlite3.Row
     for pragma in ("foreign_keys = ON", f"busy_timeout = {1000 * BUSY_SECONDS:.0f}", "journal_mode = WAL"):
         conn.execute(f"PRAGMA {pragma}")

@@ -13,8 +13,7 @@ from collections.abc import Iterator
 from contextlib import contextmanager
 from dataclasses import dataclass
 
-from tabrel.store.connection import inserted_id, transaction
-from tabrel.store.errors import NothingToUndoError
+from tabrel.store.connection import inserted_id, transaction, window_of
 
 JOURNALED = (
     "study",
@@ -46,13 +45,14 @@ JOURNALED = (
 
 @dataclass(frozen=True)
 class Change:
-    """One thing a person did: its words, the place it was done at, and when."""
+    """One thing a person did: its words, the place it was done at, when, and in which window."""
 
     id: int
     sample_id: int | None
     words: str
     place: str
     made_at: str
+    made_in: str | None
 
 
 def install_triggers(conn: sqlite3.Connection) -> None:
@@ -75,16 +75,19 @@ def _image(columns: list[str], row: str) -> str:
 
 
 INSERT_CHANGE = """
-INSERT INTO change (study_id, sample_id, words, place) VALUES (:study_id, :sample_id, :words, :place)
+INSERT INTO change (study_id, sample_id, words, place, made_in) VALUES (:study_id, :sample_id, :words, :place, :made_in)
 """
 RECORD = "UPDATE recording SET change_id = :change_id WHERE id = 1"
 
 
 @contextmanager
 def recorded(conn: sqlite3.Connection, study_id: int, sample_id: int | None, words: str, place: str) -> Iterator[int]:
-    """Commit everything in the block as one change that can be undone, or nothing; yield the change's id."""
+    """Commit everything in the block as one change that can be undone, or nothing; yield the change's id.
+
+    The change belongs to the window of the connection.
+    """
     with transaction(conn):
-        named = {"study_id": study_id, "sample_id": sample_id, "words": words, "place": place}
+        named = {"study_id": study_id, "sample_id": sample_id, "words": words, "place": place, "made_in": window_of(conn)}
         change_id = inserted_id(conn.execute(INSERT_CHANGE, named))
         conn.execute(RECORD, {"change_id": change_id})
         yield change_id
@@ -101,11 +104,11 @@ def belongs_to_sample(conn: sqlite3.Connection, change_id: int, sample_id: int) 
 
 _SCOPE = "study_id = :study_id AND (sample_id = :sample_id OR sample_id IS NULL)"
 SELECT_LAST = f"""
-SELECT id, sample_id, words, place, made_at FROM change
+SELECT id, sample_id, words, place, made_at, made_in FROM change
 WHERE {_SCOPE} AND undone_at IS NULL ORDER BY id DESC LIMIT 1
 """
 SELECT_NEXT_UNDONE = f"""
-SELECT id, sample_id, words, place, made_at FROM change
+SELECT id, sample_id, words, place, made_at, made_in FROM change
 WHERE {_SCOPE} AND undone_at IS NOT NULL
   AND id > COALESCE((SELECT MAX(id) FROM change WHERE {_SCOPE} AND undone_at IS NULL), 0)
 ORDER BY id LIMIT 1
@@ -132,38 +135,18 @@ MARK_DONE = "UPDATE change SET undone_at = NULL WHERE id = :id"
 SELECT_ROWS = "SELECT table_name, row_id, before, after FROM change_row WHERE change_id = :change_id ORDER BY id"
 
 
-def undo(conn: sqlite3.Connection, study_id: int, sample_id: int) -> Change:
-    """Take the last change back and return it; the caller opens the transaction.
-
-    Raises
-    ------
-    NothingToUndoError
-        If there is none.
-    """
-    change = last_change(conn, study_id, sample_id)
-    if change is None:
-        raise NothingToUndoError("there is nothing to undo")
+def undo(conn: sqlite3.Connection, change: Change) -> None:
+    """Take a change back, which is the last one; the caller opens the transaction."""
     rows = conn.execute(SELECT_ROWS, {"change_id": change.id}).fetchall()
     _put(conn, [(row["table_name"], row["row_id"], row["before"]) for row in reversed(rows)])
     conn.execute(MARK_UNDONE, {"id": change.id})
-    return change
 
 
-def redo(conn: sqlite3.Connection, study_id: int, sample_id: int) -> Change:
-    """Repeat the change last undone and return it; the caller opens the transaction.
-
-    Raises
-    ------
-    NothingToUndoError
-        If there is none.
-    """
-    change = next_undone(conn, study_id, sample_id)
-    if change is None:
-        raise NothingToUndoError("there is nothing to redo")
+def redo(conn: sqlite3.Connection, change: Change) -> None:
+    """Repeat a change, which is the one undone last; the caller opens the transaction."""
     rows = conn.execute(SELECT_ROWS, {"change_id": change.id}).fetchall()
     _put(conn, [(row["table_name"], row["row_id"], row["after"]) for row in rows])
     conn.execute(MARK_DONE, {"id": change.id})
-    return change
 
 
 def _put(conn: sqlite3.Connection, images: list[tuple[str, int, str | None]]) -> None:

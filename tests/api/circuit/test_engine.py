@@ -12,7 +12,7 @@ def test_engine_numbers_are_typed_undone_and_refused_in_one_sentence(client, fir
     assert changed_sheet["details"]["engine.gallery"] == "51 psi"
     shown = changed_sheet["detail_numbers"]["engine.gallery"]
     assert (shown["metric"], shown["inch"], shown["is_typed"]) == ("351.633 kPa", "51 psi", True)
-    assert changed_sheet["undo"].startswith("hot gallery pressure")
+    assert changed_sheet["undo"]["words"].startswith("hot gallery pressure")
     client.post(f"/api/samples/{first}/undo", json={})
     assert details(client, first)["engine.gallery"] == "340 kPa"
     says(detail(client, first, "engine.gallery", "500 kPa", seen="340 kPa"), 422, "regulator opens at 480 kPa")

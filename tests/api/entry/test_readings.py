@@ -101,7 +101,7 @@ def test_several_readings_in_one_line_are_rows_of_their_own(client, blank):
     assert all(r["taken_at"].endswith("Z") for r in wall["readings"])
     assert wall["estimate"]["metric_value"] == pytest.approx((0.47 + 0.52 + 0.48) / 3)
     assert wall["estimate"]["metric_expanded"] > 1.9 * wall["estimate"]["metric_uncertainty"]
-    assert sheet["undo"] == "Can, wall thickness: 0.47 mm, 0.52 mm, 0.48 mm"
+    assert sheet["undo"]["words"] == "Can, wall thickness: 0.47 mm, 0.52 mm, 0.48 mm"
 
 
 def test_one_wrong_reading_in_a_line_stores_none_of_them(client, blank):

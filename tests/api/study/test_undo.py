@@ -52,3 +52,22 @@ def test_an_undo_that_something_else_depends_on_is_refused_with_words(client, sa
     client.post(f"/api/studies/{study_id}/samples", json={"text": "Pellin"})
     refused(client.post(f"/api/samples/{sample}/undo", json={}), 409, "", "depends on it")
     assert client.get(f"/api/samples/{sample}").json()["label"] == "renamed"
+
+
+def test_undo_takes_back_only_what_its_own_window_did_unless_it_is_said(client, blank):
+    def window(name, path, **body):
+        return client.post(f"/api/samples/{blank}/{path}", json=body, headers={"Tabrel-Window": name})
+
+    window("left", "readings", key="can.height", text="98 mm")
+    sheet = window("right", "readings", key="can.height", text="99 mm").json()
+    assert (sheet["undo"]["words"], sheet["undo"]["is_own"]) == ("Can, height: 99 mm", True)
+    refused(window("left", "undo"), 409, "", "“Can, height: 99 mm” was done in another window")
+    seen = client.get(f"/api/samples/{blank}", headers={"Tabrel-Window": "left"}).json()["undo"]
+    assert seen["is_own"] is False
+    assert window("left", "undo", change_id=seen["change_id"], of_another_window=True).json()["words"] == "Can, height: 99 mm"
+    refused(window("left", "undo", change_id=seen["change_id"]), 409, "", "something else was done meanwhile")
+    refused(window("left", "redo"), 409, "", "was done in another window")
+    assert window("left", "undo").json()["words"] == "Can, height: 98 mm"  # its own
+    assert window("left", "redo").json()["words"] == "Can, height: 98 mm"
+    assert window("right", "redo").json()["words"] == "Can, height: 99 mm"
+    assert window("not an id!", "undo").status_code == 422

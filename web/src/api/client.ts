@@ -7,6 +7,18 @@ export type Problem = Schemas['ProblemOut']
 
 export const client = createClient<paths>({ baseUrl: window.location.origin })
 
+/** This window's id: kept while it is open, also when it is loaded again. */
+const WINDOW_KEY = 'tabrel.window'
+const windowId = sessionStorage.getItem(WINDOW_KEY) ?? newWindow()
+
+function newWindow(): string {
+  const id = Array.from(crypto.getRandomValues(new Uint32Array(3)), (part) => part.toString(36)).join('-')
+  sessionStorage.setItem(WINDOW_KEY, id)
+  return id
+}
+
+client.use({ onRequest: ({ request }) => request.headers.set('Tabrel-Window', windowId) })
+
 /** An answer of the server that says what is wrong and where. */
 export class ProblemError extends Error {
   readonly where: string

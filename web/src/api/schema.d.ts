@@ -583,7 +583,7 @@ export interface paths {
         put?: never;
         /**
          * Post Redo
-         * @description Redo the change that was undone last.
+         * @description Redo the change that was undone last; one that another window made only if that is said.
          */
         post: operations["post_redo"];
         delete?: never;
@@ -663,7 +663,7 @@ export interface paths {
         put?: never;
         /**
          * Post Undo
-         * @description Undo the last change of a sample or of its study.
+         * @description Undo the last change of a sample or of its study; one that another window made only if that is said.
          */
         post: operations["post_undo"];
         delete?: never;
@@ -1956,6 +1956,31 @@ export interface components {
             title: string;
         };
         /**
+         * MovableOut
+         * @description The change that undo or redo would move, and whether it was made in the window that asks.
+         */
+        MovableOut: {
+            /** Change Id */
+            change_id: number;
+            /** Is Own */
+            is_own: boolean;
+            /** Words */
+            words: string;
+        };
+        /**
+         * MoveIn
+         * @description Which change is to be undone or redone, as it was seen, and whether it may be another window's.
+         */
+        MoveIn: {
+            /** Change Id */
+            change_id?: number | null;
+            /**
+             * Of Another Window
+             * @default false
+             */
+            of_another_window: boolean;
+        };
+        /**
          * MovedPointIn
          * @description A point of the line being moved: which of those given, and where it now is.
          */
@@ -2758,14 +2783,12 @@ export interface components {
             /** Parts */
             parts: components["schemas"]["PartOut"][];
             plate: components["schemas"]["PlateOut"];
-            /** Redo */
-            redo: string | null;
+            redo: components["schemas"]["MovableOut"] | null;
             /** Shelf */
             shelf: string | null;
             /** Study Id */
             study_id: number;
-            /** Undo */
-            undo: string | null;
+            undo: components["schemas"]["MovableOut"] | null;
         };
         /**
          * ShownUnitOut
@@ -3516,7 +3539,10 @@ export interface operations {
     delete_claim: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
+                "Tabrel-Window"?: string | null;
+            };
             path: {
                 /** @description Which claim, as the answers number them. */
                 claim_id: number;
@@ -3624,7 +3650,10 @@ export interface operations {
     post_stale: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
+                "Tabrel-Window"?: string | null;
+            };
             path: {
                 /** @description Which claim, as the answers number them. */
                 claim_id: number;
@@ -3732,7 +3761,10 @@ export interface operations {
     delete_engine: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
+                "Tabrel-Window"?: string | null;
+            };
             path: {
                 /** @description Which engine of the library, as the answers number them. */
                 engine_id: number;
@@ -3943,7 +3975,10 @@ export interface operations {
     post_confirm: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
+                "Tabrel-Window"?: string | null;
+            };
             path: {
                 /** @description Which reading, as the answers number them. */
                 reading_id: number;
@@ -4051,7 +4086,10 @@ export interface operations {
     post_correction: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
+                "Tabrel-Window"?: string | null;
+            };
             path: {
                 /** @description Which reading, as the answers number them. */
                 reading_id: number;
@@ -4159,7 +4197,10 @@ export interface operations {
     get_history: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
+                "Tabrel-Window"?: string | null;
+            };
             path: {
                 /** @description Which reading, as the answers number them. */
                 reading_id: number;
@@ -4263,7 +4304,10 @@ export interface operations {
     post_set_aside: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
+                "Tabrel-Window"?: string | null;
+            };
             path: {
                 /** @description Which reading, as the answers number them. */
                 reading_id: number;
@@ -4371,7 +4415,10 @@ export interface operations {
     post_use_again: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
+                "Tabrel-Window"?: string | null;
+            };
             path: {
                 /** @description Which reading, as the answers number them. */
                 reading_id: number;
@@ -4479,7 +4526,10 @@ export interface operations {
     get_sheet: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
+                "Tabrel-Window"?: string | null;
+            };
             path: {
                 /** @description Which sample, as the answers number them. */
                 sample_id: number;
@@ -4583,7 +4633,10 @@ export interface operations {
     post_claim: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
+                "Tabrel-Window"?: string | null;
+            };
             path: {
                 /** @description Which sample, as the answers number them. */
                 sample_id: number;
@@ -4691,7 +4744,10 @@ export interface operations {
     post_cut: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
+                "Tabrel-Window"?: string | null;
+            };
             path: {
                 /** @description Which sample, as the answers number them. */
                 sample_id: number;
@@ -4799,7 +4855,10 @@ export interface operations {
     post_detail: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
+                "Tabrel-Window"?: string | null;
+            };
             path: {
                 /** @description Which sample, as the answers number them. */
                 sample_id: number;
@@ -4907,7 +4966,10 @@ export interface operations {
     post_echo: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
+                "Tabrel-Window"?: string | null;
+            };
             path: {
                 /** @description Which sample, as the answers number them. */
                 sample_id: number;
@@ -5015,7 +5077,10 @@ export interface operations {
     get_engine: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
+                "Tabrel-Window"?: string | null;
+            };
             path: {
                 /** @description Which sample, as the answers number them. */
                 sample_id: number;
@@ -5119,7 +5184,10 @@ export interface operations {
     post_engine: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
+                "Tabrel-Window"?: string | null;
+            };
             path: {
                 /** @description Which sample, as the answers number them. */
                 sample_id: number;
@@ -5227,7 +5295,10 @@ export interface operations {
     post_engine_preview: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
+                "Tabrel-Window"?: string | null;
+            };
             path: {
                 /** @description Which sample, as the answers number them. */
                 sample_id: number;
@@ -5335,7 +5406,10 @@ export interface operations {
     post_save_engine: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
+                "Tabrel-Window"?: string | null;
+            };
             path: {
                 /** @description Which sample, as the answers number them. */
                 sample_id: number;
@@ -5443,7 +5517,10 @@ export interface operations {
     get_figures: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
+                "Tabrel-Window"?: string | null;
+            };
             path: {
                 /** @description Which sample, as the answers number them. */
                 sample_id: number;
@@ -5547,7 +5624,10 @@ export interface operations {
     post_filter_alone: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
+                "Tabrel-Window"?: string | null;
+            };
             path: {
                 /** @description Which sample, as the answers number them. */
                 sample_id: number;
@@ -5655,7 +5735,10 @@ export interface operations {
     post_holes: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
+                "Tabrel-Window"?: string | null;
+            };
             path: {
                 /** @description Which sample, as the answers number them. */
                 sample_id: number;
@@ -5763,7 +5846,10 @@ export interface operations {
     post_holes_echo: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
+                "Tabrel-Window"?: string | null;
+            };
             path: {
                 /** @description Which sample, as the answers number them. */
                 sample_id: number;
@@ -5871,7 +5957,10 @@ export interface operations {
     post_hole_group: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
+                "Tabrel-Window"?: string | null;
+            };
             path: {
                 /** @description Which sample, as the answers number them. */
                 sample_id: number;
@@ -5982,7 +6071,10 @@ export interface operations {
     delete_hole_group: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
+                "Tabrel-Window"?: string | null;
+            };
             path: {
                 /** @description Which sample, as the answers number them. */
                 sample_id: number;
@@ -6093,7 +6185,10 @@ export interface operations {
     get_kept: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
+                "Tabrel-Window"?: string | null;
+            };
             path: {
                 /** @description Which sample, as the answers number them. */
                 sample_id: number;
@@ -6197,7 +6292,10 @@ export interface operations {
     post_map: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
+                "Tabrel-Window"?: string | null;
+            };
             path: {
                 /** @description Which sample, as the answers number them. */
                 sample_id: number;
@@ -6305,7 +6403,10 @@ export interface operations {
     post_observation: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
+                "Tabrel-Window"?: string | null;
+            };
             path: {
                 /** @description Which sample, as the answers number them. */
                 sample_id: number;
@@ -6413,7 +6514,10 @@ export interface operations {
     post_oil: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
+                "Tabrel-Window"?: string | null;
+            };
             path: {
                 /** @description Which sample, as the answers number them. */
                 sample_id: number;
@@ -6521,7 +6625,10 @@ export interface operations {
     post_reading: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
+                "Tabrel-Window"?: string | null;
+            };
             path: {
                 /** @description Which sample, as the answers number them. */
                 sample_id: number;
@@ -6629,7 +6736,10 @@ export interface operations {
     post_redo: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
+                "Tabrel-Window"?: string | null;
+            };
             path: {
                 /** @description Which sample, as the answers number them. */
                 sample_id: number;
@@ -6638,7 +6748,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["NothingIn"];
+                "application/json": components["schemas"]["MoveIn"];
             };
         };
         responses: {
@@ -6737,7 +6847,10 @@ export interface operations {
     get_results: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
+                "Tabrel-Window"?: string | null;
+            };
             path: {
                 /** @description Which sample, as the answers number them. */
                 sample_id: number;
@@ -6841,7 +6954,10 @@ export interface operations {
     post_sensitivity: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
+                "Tabrel-Window"?: string | null;
+            };
             path: {
                 /** @description Which sample, as the answers number them. */
                 sample_id: number;
@@ -6949,7 +7065,10 @@ export interface operations {
     post_state: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
+                "Tabrel-Window"?: string | null;
+            };
             path: {
                 /** @description Which sample, as the answers number them. */
                 sample_id: number;
@@ -7057,7 +7176,10 @@ export interface operations {
     post_undo: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
+                "Tabrel-Window"?: string | null;
+            };
             path: {
                 /** @description Which sample, as the answers number them. */
                 sample_id: number;
@@ -7066,7 +7188,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["NothingIn"];
+                "application/json": components["schemas"]["MoveIn"];
             };
         };
         responses: {
@@ -7165,7 +7287,10 @@ export interface operations {
     get_working: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
+                "Tabrel-Window"?: string | null;
+            };
             path: {
                 /** @description Which sample, as the answers number them. */
                 sample_id: number;
@@ -7375,7 +7500,10 @@ export interface operations {
     delete_scenario: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
+                "Tabrel-Window"?: string | null;
+            };
             path: {
                 /** @description Which scenario, as the answers number them. */
                 scenario_id: number;
@@ -7483,7 +7611,10 @@ export interface operations {
     get_studies: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
+                "Tabrel-Window"?: string | null;
+            };
             path?: never;
             cookie?: never;
         };
@@ -7584,7 +7715,10 @@ export interface operations {
     post_study: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
+                "Tabrel-Window"?: string | null;
+            };
             path?: never;
             cookie?: never;
         };
@@ -7689,7 +7823,10 @@ export interface operations {
     get_study: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
+                "Tabrel-Window"?: string | null;
+            };
             path: {
                 /** @description Which study, as the answers number them. */
                 study_id: number;
@@ -7793,7 +7930,10 @@ export interface operations {
     post_comparison: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
+                "Tabrel-Window"?: string | null;
+            };
             path: {
                 /** @description Which study, as the answers number them. */
                 study_id: number;
@@ -7901,7 +8041,10 @@ export interface operations {
     get_document: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
+                "Tabrel-Window"?: string | null;
+            };
             path: {
                 /** @description Which study, as the answers number them. */
                 study_id: number;
@@ -8007,7 +8150,10 @@ export interface operations {
     post_duty_cycle: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
+                "Tabrel-Window"?: string | null;
+            };
             path: {
                 /** @description Which study, as the answers number them. */
                 study_id: number;
@@ -8115,7 +8261,10 @@ export interface operations {
     post_sample: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
+                "Tabrel-Window"?: string | null;
+            };
             path: {
                 /** @description Which study, as the answers number them. */
                 study_id: number;
@@ -8223,7 +8372,10 @@ export interface operations {
     get_scenarios: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
+                "Tabrel-Window"?: string | null;
+            };
             path: {
                 /** @description Which study, as the answers number them. */
                 study_id: number;
@@ -8327,7 +8479,10 @@ export interface operations {
     post_scenario: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
+                "Tabrel-Window"?: string | null;
+            };
             path: {
                 /** @description Which study, as the answers number them. */
                 study_id: number;
@@ -8435,7 +8590,10 @@ export interface operations {
     post_slices: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
+                "Tabrel-Window"?: string | null;
+            };
             path: {
                 /** @description Which study, as the answers number them. */
                 study_id: number;
@@ -8543,7 +8701,10 @@ export interface operations {
     post_warm_up: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
+                "Tabrel-Window"?: string | null;
+            };
             path: {
                 /** @description Which study, as the answers number them. */
                 study_id: number;

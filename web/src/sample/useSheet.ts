@@ -42,6 +42,9 @@ export function useOtherWindows() {
   })
 }
 
+/** The change of another window that undo or redo has just said it would move. */
+let warned: number | null = null
+
 let underway = 0
 let turn: Promise<unknown> = Promise.resolve()
 
@@ -80,24 +83,35 @@ export function useBenchChanges(sampleId: MaybeRefOrGetter<number>) {
   /** Change in turn and take the answer; where another window has been there first, look before saying so. */
   function change(place: string, work: (sample: { sample_id: number }) => Parameters<typeof unwrap<Sheet>>[0]) {
     const sample = { sample_id: toValue(sampleId) }
-    return inTurn(async () => {
-      try {
-        return take(await unwrap(work(sample)), place)
-      } catch (error) {
-        if (error instanceof ProblemError && [404, 409].includes(error.status))
-          await queries.invalidateQueries({ queryKey: queryKeys.sheet(sample.sample_id) })
-        throw error
-      }
-    })
+    return inTurn(async () => take(await told(sample, () => unwrap(work(sample))), place))
   }
 
+  async function told<T>(sample: { sample_id: number }, work: () => Promise<T>): Promise<T> {
+    try {
+      return await work()
+    } catch (error) {
+      if (error instanceof ProblemError && [404, 409].includes(error.status))
+        await queries.invalidateQueries({ queryKey: queryKeys.sheet(sample.sample_id) })
+      throw error
+    }
+  }
+
+  /** A change of another window is moved only when it is asked for once more. */
   function move(way: 'undo' | 'redo') {
-    const path = { params: { path: { sample_id: toValue(sampleId) } }, body: {} }
+    const sample = { sample_id: toValue(sampleId) }
     return inTurn(async () => {
-      const moved = await unwrap(
-        way === 'undo'
-          ? client.POST('/api/samples/{sample_id}/undo', path)
-          : client.POST('/api/samples/{sample_id}/redo', path),
+      const last = queries.getQueryData<Sheet>(queryKeys.sheet(sample.sample_id))?.[way]
+      const asked = {
+        params: { path: sample },
+        body: { change_id: last?.change_id ?? null, of_another_window: last?.change_id === warned },
+      }
+      warned = last && !last.is_own ? last.change_id : null
+      const moved = await told(sample, () =>
+        unwrap(
+          way === 'undo'
+            ? client.POST('/api/samples/{sample_id}/undo', asked)
+            : client.POST('/api/samples/{sample_id}/redo', asked),
+        ),
       )
       if (moved.sheet) take(moved.sheet)
       else await queries.invalidateQueries()

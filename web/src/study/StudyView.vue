@@ -5,7 +5,7 @@ import { watchDebounced } from '@vueuse/core'
 import { useToast } from 'primevue/usetoast'
 import { computed, ref, toRef, useTemplateRef, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
-import { client, ProblemError, unwrap } from '@/api/client'
+import { client, ProblemError, unwrap, type Schemas } from '@/api/client'
 import AppBar from '@/shared/AppBar.vue'
 import CommandBox from './CommandBox.vue'
 import OilLine from './OilLine.vue'
@@ -104,6 +104,8 @@ function field(key: string) {
 function working(result: string) {
   void router.push({ name: 'working', params: { ...here.value, result } })
 }
+
+const ofWindow = (change: Schemas['MovableOut']) => (change.is_own ? '' : ' what another window did')
 
 async function move(way: 'undo' | 'redo') {
   try {
@@ -251,12 +253,12 @@ function pickNumber(event: KeyboardEvent) {
         type="button"
         class="tool"
         :disabled="!sheet.data.value?.undo"
-        :title="sheet.data.value?.undo ? `Undo: ${sheet.data.value.undo} (Ctrl+Z)` : 'Nothing to undo'"
+        :title="sheet.data.value?.undo ? `Undo${ofWindow(sheet.data.value.undo)}: ${sheet.data.value.undo.words} (Ctrl+Z)` : 'Nothing to undo'"
         @click="move('undo')"
       >
         Undo
       </button>
-      <button v-if="sheet.data.value?.redo" type="button" class="tool" :title="`Redo: ${sheet.data.value.redo} (Ctrl+Shift+Z)`" @click="move('redo')">
+      <button v-if="sheet.data.value?.redo" type="button" class="tool" :title="`Redo${ofWindow(sheet.data.value.redo)}: ${sheet.data.value.redo.words} (Ctrl+Shift+Z)`" @click="move('redo')">
         Redo
       </button>
       <button type="button" class="tool" title="Find or do anything (Ctrl+K)" @click="boxOpen = true">Find <kbd>/</kbd></button>

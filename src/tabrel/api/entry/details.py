@@ -44,7 +44,9 @@ def post_detail(sample_id: SampleId, given: DetailIn, conn: Connection) -> Sheet
         text = " ".join(given.text.split())
         if text == (now or "") or (known and not known.is_typed and text in (known.metric, known.inch)):
             return sheet_out(conn, sample_id)
-        _same_as_seen(now, given.seen, detail.title)
+        came_along = known and not known.is_typed and known.provenance == "assumed"  # with another number; nobody has set it
+        if given.seen or not came_along:
+            _same_as_seen(now, given.seen, detail.title)
         words = f"{detail.title}: {text or 'removed'}"
         try:
             if detail.owner == "sample":

@@ -223,6 +223,14 @@ class BeforeCutOut(WireModel):
     cut: CutOut | None
 
 
+class MovableOut(WireModel):
+    """The change that undo or redo would move, and whether it was made in the window that asks."""
+
+    change_id: int
+    words: str
+    is_own: bool
+
+
 class SheetOut(WireModel):
     """Everything the bench shows of a sample: fields by part, details, claims, plate, the cut, results, warnings."""
 
@@ -240,8 +248,8 @@ class SheetOut(WireModel):
     before_cut: BeforeCutOut
     analysis: AnalysisOut
     input_counts: dict[str, dict[str, int]]
-    undo: str | None
-    redo: str | None
+    undo: MovableOut | None
+    redo: MovableOut | None
 
 
 class StateIn(RequestModel):

@@ -17,6 +17,7 @@ from tabrel.api.sample.models import (
     FieldWarningOut,
     HoleGroupOut,
     MissingBeforeCutOut,
+    MovableOut,
     ObservedValueOut,
     PartOut,
     ReadingOut,
@@ -57,12 +58,19 @@ from tabrel.core.study.model import Claim, HoleGroup, Reading, Sample
 from tabrel.core.uncertainty.estimate import Estimate, estimate_quantity, quantity_limits
 from tabrel.core.uncertainty.propagation import Result, expanded_uncertainty
 from tabrel.document.results import analysis_out
+from tabrel.store.connection import window_of
 from tabrel.store.entry.readings import StoredReading, readings_of_sample
-from tabrel.store.journal import last_change, next_undone
+from tabrel.store.journal import Change, last_change, next_undone
 from tabrel.store.sample.samples import claims_of, load_sample
 from tabrel.store.study.studies import load_study_frame
 
 OLD_RUBBER_YEARS = 5.0
+
+
+def _movable(conn: sqlite3.Connection, change: Change | None) -> MovableOut | None:
+    if change is None:
+        return None
+    return MovableOut(change_id=change.id, words=change.words, is_own=change.made_in == window_of(conn))
 
 
 def sheet_out(conn: sqlite3.Connection, sample_id: int) -> SheetOut:
@@ -102,8 +110,8 @@ def sheet_out(conn: sqlite3.Connection, sample_id: int) -> SheetOut:
         ),
         analysis=analysis_out(sample.label, analysis),
         input_counts={name: _input_counts(name, worked) for name in HEADLINES if _is_there(analysis, name)},
-        undo=undo.words if undo else None,
-        redo=redo.words if redo else None,
+        undo=_movable(conn, undo),
+        redo=_movable(conn, redo),
     )
 
 
