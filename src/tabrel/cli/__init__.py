@@ -1,1 +1,7 @@
-"""The command line."""
+"""The command line: one module a command.
+
+`entry`    what ``tabrel`` starts
+`main`     dispatch, and every error as one line
+`output`   what is printed arrives, or the reason is a sentence
+`analyse`, `map`, `schema`, `serve`, `demo`   the commands
+"""

@@ -3,10 +3,10 @@
 from __future__ import annotations
 
 import argparse
-import json
 from pathlib import Path
 from typing import Any
 
+from tabrel.cli.output import put_json
 from tabrel.core.results.analysis import analyse_sample
 from tabrel.document.results import analysis_out
 from tabrel.document.study_document import read_study_file
@@ -26,5 +26,5 @@ def run(arguments: argparse.Namespace) -> int:
     for sample in study.samples:
         plain = analysis_out(sample.label, analyse_sample(sample, study.circuit)).model_dump(mode="json")
         samples.append(plain)
-    print(json.dumps({"samples": samples}, indent=1, ensure_ascii=False, allow_nan=False))
+    put_json({"samples": samples})
     return 0

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import argparse
+import sqlite3
 import sys
 from collections.abc import Sequence
 from typing import NoReturn
@@ -10,7 +11,9 @@ from typing import NoReturn
 import numpy as np
 
 from tabrel.cli import analyse, demo, map, schema, serve
+from tabrel.cli.output import OutputError, put
 from tabrel.core.errors import MissingInputsError, TabrelError
+from tabrel.store.errors import fault_of
 
 COMMANDS = (analyse, map, schema, serve, demo)
 LIST_OPTIONS = ("--temperatures", "--speeds")
@@ -45,18 +48,38 @@ def joined_lists(arguments: Sequence[str]) -> list[str]:
 
 def main(arguments: Sequence[str] | None = None) -> int:
     """Run a command and return its exit status."""
-    parsed = build_parser().parse_args(joined_lists(sys.argv[1:] if arguments is None else arguments))
+    command = ""
     try:
+        parsed = _parsed(joined_lists(sys.argv[1:] if arguments is None else arguments))
+        command = f" {parsed.command}"
         with np.errstate(all="ignore"):  # extreme numbers end as null in the output, not as noise
             status: int = parsed.run(parsed)
         return status
+    except OutputError as error:
+        if str(error):
+            print(f"tabrel{command}: {error}", file=sys.stderr)
+        return 1
     except MissingInputsError as error:
         message = f"cannot be computed yet, {error}: add these to the study"
     except TabrelError as error:
         message = str(error)
+    except sqlite3.Error as error:
+        fault = fault_of(error)
+        if fault is None:
+            raise
+        message = str(fault)
     except ArithmeticError:
         message = "the numbers in the study are too large or too small to compute with: check them"
     except KeyboardInterrupt:
         return 130
-    print(f"tabrel {parsed.command}: {' '.join(message.split())}", file=sys.stderr)
+    print(f"tabrel{command}: {' '.join(message.split())}", file=sys.stderr)
     return 2
+
+
+def _parsed(arguments: list[str]) -> argparse.Namespace:
+    """Return what a command is called with; help that is printed instead has to arrive as well."""
+    try:
+        return build_parser().parse_args(arguments)
+    except SystemExit:
+        put("", end="")
+        raise

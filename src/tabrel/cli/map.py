@@ -6,12 +6,16 @@ import argparse
 from pathlib import Path
 from typing import Any
 
+from tabrel.cli.output import put_json
 from tabrel.core.circuit.operating_point import operating_point
 from tabrel.core.errors import OutOfRangeError
 from tabrel.core.maps.onset import bypass_onset
 from tabrel.core.maps.operating_map import operating_map
 from tabrel.document.results import map_out
 from tabrel.document.study_document import read_study_file
+
+MOST_CELLS = 250_000
+"""A map of so many cells takes some 10 s and 1 GB."""
 
 
 def number_list(text: str) -> list[float]:
@@ -40,8 +44,11 @@ def run(arguments: argparse.Namespace) -> int:
     sample = study.sample(arguments.sample)
     if not arguments.loading > 0:
         raise OutOfRangeError(f"--loading must be above zero, not {arguments.loading:g}: 1 is a clean filter")
+    cells = len(arguments.temperatures) * len(arguments.speeds)
+    if cells > MOST_CELLS:
+        raise OutOfRangeError(f"a map of {cells} cells is more than {MOST_CELLS}: ask for fewer temperatures or speeds")
     point = operating_point(study, sample, condition=arguments.condition, loading=arguments.loading)
     solved = operating_map(point, arguments.temperatures, arguments.speeds)
     onset = bypass_onset(point, arguments.speeds)
-    print(map_out(solved, onset).model_dump_json(indent=1))
+    put_json(map_out(solved, onset).model_dump(mode="json"))
     return 0

@@ -3,9 +3,9 @@
 from __future__ import annotations
 
 import argparse
-import json
 from typing import Any
 
+from tabrel.cli.output import put_json
 from tabrel.document.study_document import study_schema
 
 
@@ -17,5 +17,5 @@ def add_to(commands: Any) -> None:
 
 def run(_: argparse.Namespace) -> int:
     """Print the schema."""
-    print(json.dumps(study_schema(), indent=1, ensure_ascii=False))
+    put_json(study_schema())
     return 0

@@ -8,6 +8,7 @@ from contextlib import suppress
 from pathlib import Path
 from typing import Any
 
+from tabrel.cli.output import put
 from tabrel.core.errors import TabrelError
 
 HOST = "127.0.0.1"
@@ -47,11 +48,11 @@ def serve(database: Path, port: int) -> int:
         raise ServeError("the front end is not built: run 'make setup' once, then start again")
     with listening_socket(port) as listener:
         app = create_app(database)
-        print(f"Tabrel is at http://{HOST}:{port} (data in {database}); stop it with Ctrl-C.", flush=True)
+        put(f"Tabrel is at http://{HOST}:{port} (data in {database}); stop it with Ctrl-C.")
         server = uvicorn.Server(uvicorn.Config(app, log_level="warning", timeout_graceful_shutdown=2))
         with suppress(KeyboardInterrupt):
             server.run(sockets=[listener])
-    print("Tabrel has stopped; everything entered is saved.", flush=True)
+    put("Tabrel has stopped; everything entered is saved.")
     return 0
 
 

@@ -258,3 +258,8 @@ def test_a_duty_cycle_is_read_with_any_usual_separator_and_notes():
     for cycle in SHIPPED_CYCLES.values():
         assert cycle.time[-1] == 1800
         assert (np.diff(cycle.time) > 0).all()
+
+
+def test_a_cell_that_an_export_has_marked_is_the_number_it_was():
+    cycle = read_duty_cycle("time_s,speed_rpm,oil_temperature_c\n0,900,'-25\n10,1500,'-24.5\n", "csv")
+    assert cycle.temperature.tolist() == [-25, -24.5]

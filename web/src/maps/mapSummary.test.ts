@@ -31,6 +31,7 @@ describe('the map in words', () => {
     expect(rows[0]![0]).toContain('psi')
     expect(rows[1]).toEqual([20, 0.58015, null])
     expect(csv(rows).split('\r\n')[1]).toBe('20,0.58015,')
+    expect(csv([['=1+1', '+1', '-x', '@a', '\ta', '\ra', -5, '−5']])).toBe(`'=1+1,'+1,'-x,'@a,'\ta,"'\ra",-5,−5\r\n`)
     expect(csv([['a,b', 'say "x"', null]])).toBe('"a,b","say ""x""",\r\n')
   })
 })

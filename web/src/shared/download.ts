@@ -13,11 +13,14 @@ export function saveText(text: string, name: string, type = 'text/csv'): void {
   saveBlob(new Blob([text], { type: `${type};charset=utf-8` }), name)
 }
 
-/** Return rows as CSV; a cell with a comma, a quote or a line break is quoted. */
+/**
+ * Return rows as CSV; a cell with a comma, a quote or a line break is quoted. Text that a spreadsheet would take for a formula
+ * is marked with an apostrophe, which importing removes; numbers never are.
+ */
 export function csv(rows: readonly (readonly (string | number | null)[])[]): string {
   const cell = (value: string | number | null) => {
-    const text = value === null ? '' : String(value)
-    return /[",\n]/.test(text) ? `"${text.replaceAll('"', '""')}"` : text
+    const text = value === null ? '' : typeof value === 'string' && /^[=+\-@\t\r]/.test(value) ? `'${value}` : String(value)
+    return /[",\n\r]/.test(text) ? `"${text.replaceAll('"', '""')}"` : text
   }
   return rows.map((row) => row.map(cell).join(',')).join('\r\n') + '\r\n'
 }

@@ -94,12 +94,23 @@ def read_duty_cycle(text: str, path: str = "duty_cycle") -> CycleTrace:
     return CycleTrace(columns[TIME] - columns[TIME][0], columns[SPEED], columns.get(TEMPERATURE))
 
 
+def unmarked(cell: str) -> str:
+    """Return a cell without the mark that keeps spreadsheets from taking it for a formula.
+
+    Examples
+    --------
+    >>> unmarked("'-25"), unmarked("3000")
+    ('-25', '3000')
+    """
+    return cell[1:] if cell[:1] == "'" and cell[1:2] in tuple("=+-@\t\r") else cell
+
+
 def _row(cells: list[str], names: list[str], line: int, path: str) -> list[float]:
     if len(cells) != len(names):
         raise StudyError(path, f"line {line} holds {len(cells)} cells, the heading {len(names)}: make them agree")
     numbers = []
     for name, cell in zip(names, cells, strict=True):
-        text = cell.strip()
+        text = unmarked(cell.strip())
         if not text:
             raise StudyError(path, f"line {line} holds no {name}: fill the gap, or take the line out")
         try:

@@ -1,0 +1,47 @@
+"""Write what a command prints, and say in a sentence where that cannot be done."""
+
+from __future__ import annotations
+
+import json
+import os
+import sys
+from typing import Any
+
+from tabrel.core.errors import TabrelError
+
+
+class OutputError(TabrelError):
+    """What a command prints cannot be written; empty where whoever read it has gone."""
+
+
+def put(text: str, end: str = "\n") -> None:
+    """Print a text and see that it has arrived, with whatever was printed before.
+
+    Raises
+    ------
+    OutputError
+        If the terminal cannot show it, the disk is full, or nobody reads any more.
+    """
+    try:
+        sys.stdout.write(text + end)
+        sys.stdout.flush()
+    except UnicodeEncodeError as error:
+        letter = error.object[error.start]
+        raise OutputError(f"the terminal shows {sys.stdout.encoding} only, not {letter!a}: set it to UTF-8") from error
+    except OSError as error:
+        _give_up_output()
+        gone = isinstance(error, BrokenPipeError)
+        raise OutputError("" if gone else f"the output cannot be written ({error.strerror}): send it elsewhere") from error
+
+
+def put_json(value: Any) -> None:
+    """Print a value as JSON, in letters that every terminal shows where it does not show all."""
+    encoding = (sys.stdout.encoding or "ascii").lower()
+    put(json.dumps(value, indent=1, ensure_ascii=not encoding.startswith("utf"), allow_nan=False))
+
+
+def _give_up_output() -> None:
+    """Let what is still buffered go nowhere, or the interpreter complains about it at its end."""
+    nowhere = os.open(os.devnull, os.O_WRONLY)
+    os.dup2(nowhere, sys.stdout.fileno())
+    os.close(nowhere)
