@@ -15,7 +15,7 @@ from tabrel.document.results import map_out
 from tabrel.document.study_document import read_study_file
 
 MOST_CELLS = 250_000
-"""A map of so many cells takes some 10 s and 1 GB."""
+"""A map of so many cells takes some 5 s and half a GB."""
 
 
 def number_list(text: str) -> list[float]:

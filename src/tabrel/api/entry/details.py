@@ -20,12 +20,12 @@ from tabrel.core.errors import ReadingTextError, StudyError, nearest_hint
 from tabrel.core.rules.plans import check_plan
 from tabrel.core.rules.study import check_circuit, check_oil, check_sample
 from tabrel.core.starts.duty_cycle import SHIPPED_CYCLES
-from tabrel.core.study.model import Study
+from tabrel.core.study.model import Sample, Study
 from tabrel.store.connection import transaction
 from tabrel.store.errors import ConflictError
 from tabrel.store.journal import recorded
-from tabrel.store.sample.samples import load_sample, load_samples, set_observation, update_sample_details
-from tabrel.store.study.studies import load_study, update_study_details
+from tabrel.store.sample.samples import load_sample, names_of_samples, set_observation, update_sample_details
+from tabrel.store.study.studies import load_study_frame, update_study_details
 
 router = APIRouter(prefix="/api", tags=["details"], responses=PROBLEM_RESPONSES)
 
@@ -38,7 +38,8 @@ def post_detail(sample_id: SampleId, given: DetailIn, conn: Connection) -> Sheet
             raise StudyError("key", f"{given.key!r} is no detail{nearest_hint(given.key, DETAILS)}: use a key of the catalogue")
         detail = DETAILS[given.key]
         stored = load_sample(conn, sample_id)
-        study = load_study(conn, stored.study_id)
+        names = names_of_samples(conn, stored.study_id)
+        study = replace(load_study_frame(conn, stored.study_id), samples=tuple(Sample(one.label) for one in names))
         known = detail_values(study, stored.sample).get(given.key)
         now = known.text if known else None
         text = " ".join(given.text.split())
@@ -52,8 +53,7 @@ def post_detail(sample_id: SampleId, given: DetailIn, conn: Connection) -> Sheet
             if detail.owner == "sample":
                 sample = with_sample_detail(stored.sample, given.key, text, given.family)
                 check_sample("sample", sample)
-                others = (other for other in load_samples(conn, stored.study_id) if other.id != sample_id)
-                if any(other.sample.label == sample.label for other in others):
+                if any(other.label == sample.label for other in names if other.id != sample_id):
                     raise StudyError(given.key, f"{sample.label!r} names another sample: give each its own label")
                 with recorded(conn, stored.study_id, sample_id, words, given.key):
                     update_sample_details(conn, sample_id, sample)

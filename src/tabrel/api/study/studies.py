@@ -14,12 +14,13 @@ from tabrel.api.study.models import SampleTagOut, StudyOut, StudyRowOut
 from tabrel.api.wire import TextIn
 from tabrel.core.catalogue.quantities import QUANTITIES
 from tabrel.core.errors import StudyError
-from tabrel.core.study.model import Sample, used_readings
+from tabrel.core.study.model import Sample
 from tabrel.core.uncertainty.estimate import estimate_quantity
 from tabrel.document.study_document import read_study, study_to_json
 from tabrel.store.connection import transaction
+from tabrel.store.entry.readings import used_readings_of_study
 from tabrel.store.journal import belongs_to_sample, recorded
-from tabrel.store.sample.samples import StoredSample, insert_sample, load_samples, next_position
+from tabrel.store.sample.samples import insert_sample, names_of_samples, next_position
 from tabrel.store.study.studies import insert_study, list_studies, load_study, load_study_frame
 
 router = APIRouter(prefix="/api/studies", tags=["studies"], responses=PROBLEM_RESPONSES)
@@ -57,7 +58,7 @@ def get_study(study_id: StudyId, conn: Connection) -> StudyOut:
         question=study.question,
         oil_name=study.oil.name if study.oil else None,
         circuit_name=study.circuit.name if study.circuit else None,
-        samples=[_tag(stored, is_reference=stored.sample.label == study.reference) for stored in load_samples(conn, study_id)],
+        samples=_tags(conn, study_id, study.reference),
     )
 
 
@@ -68,7 +69,7 @@ def post_sample(study_id: StudyId, label: TextIn, conn: Connection) -> SheetOut:
         name = " ".join(label.text.split())
         if not name:
             raise StudyError("label", "is empty: type a short name for the sample")
-        if any(stored.sample.label == name for stored in load_samples(conn, study_id)):
+        if any(other.label == name for other in names_of_samples(conn, study_id)):
             raise StudyError("label", f"{name!r} names a sample of this study already: give each its own label")
         load_study_frame(conn, study_id)
         with recorded(conn, study_id, None, f"sample {name} added", "sample.label") as change_id:
@@ -83,20 +84,21 @@ def get_document(study_id: StudyId, conn: Connection) -> dict[str, Any]:
     return study_to_json(load_study(conn, study_id))
 
 
-def _tag(stored: StoredSample, *, is_reference: bool) -> SampleTagOut:
-    sample = stored.sample
+def _tags(conn: Connection, study_id: int, reference: str | None) -> list[SampleTagOut]:
+    """Return the samples as the rack shows them: names, and the can to scale."""
+    sizes = {"can_height_mm": "can.height", "can_diameter_mm": "can.outside_diameter"}
+    used = used_readings_of_study(conn, study_id, sizes.values())
 
-    def millimetres(key: str) -> float | None:
-        readings = used_readings(sample.readings.get(key, ()))
+    def millimetres(sample_id: int, key: str) -> float | None:
+        readings = used.get((sample_id, key))
         estimate = estimate_quantity(QUANTITIES[key], readings) if readings else None
         return estimate.value * 1e3 if estimate else None
 
-    return SampleTagOut(
-        id=stored.id,
-        label=sample.label,
-        maker=sample.maker,
-        part_number=sample.part_number,
-        can_height_mm=millimetres("can.height"),
-        can_diameter_mm=millimetres("can.outside_diameter"),
-        is_reference=is_reference,
-    )
+    return [
+        SampleTagOut(
+            **vars(one),
+            **{name: millimetres(one.id, key) for name, key in sizes.items()},
+            is_reference=one.label == reference,
+        )
+        for one in names_of_samples(conn, study_id)
+    ]

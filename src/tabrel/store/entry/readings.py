@@ -2,14 +2,15 @@
 
 from __future__ import annotations
 
+import json
 import sqlite3
 from collections.abc import Iterable
 from dataclasses import dataclass
+from typing import Any
 
 from tabrel.core.study.model import QuantityState, Reading, ReadingEntry, as_entry, as_reading
 from tabrel.store.connection import inserted_id
 from tabrel.store.errors import NotStoredError
-from tabrel.store.rows import built
 
 
 @dataclass(frozen=True)
@@ -43,13 +44,13 @@ def _owner(statement: str, sample_id: int | None, hole_group_id: int | None) -> 
     return statement.replace("{owner}", condition), {"sample_id": sample_id, "hole_group_id": hole_group_id}
 
 
+SELECT_NEXT_POSITION = """
+SELECT COALESCE(MAX(position) + 1, 0) AS position FROM reading WHERE {owner} AND quantity_key = :quantity_key
+"""
 INSERT_READING = """
 INSERT INTO reading (sample_id, hole_group_id, quantity_key, position, text, taken_at, instrument, provenance, note, insisted,
                      struck_out_at, struck_out_reason)
-VALUES (:sample_id, :hole_group_id, :quantity_key,
-        (SELECT COALESCE(MAX(position) + 1, 0) FROM reading
-         WHERE {owner} AND quantity_key = :quantity_key),
-        :text, :taken_at, :instrument, :provenance, :note, :insisted,
+VALUES (:sample_id, :hole_group_id, :quantity_key, :position, :text, :taken_at, :instrument, :provenance, :note, :insisted,
         CASE WHEN :struck_out IS NULL THEN NULL ELSE strftime('%Y-%m-%dT%H:%M:%fZ', 'now') END,
         :struck_out)
 """
@@ -63,9 +64,19 @@ def insert_reading(
     sample_id: int | None = None,
     hole_group_id: int | None = None,
 ) -> int:
-    """Store one reading behind the others of its quantity and return its id."""
-    statement, owner = _owner(INSERT_READING, sample_id, hole_group_id)
-    return inserted_id(conn.execute(statement, {**owner, "quantity_key": key, **vars(as_reading(entry))}))
+    """Store one reading behind the others of its quantity and return its id; the caller opens the transaction."""
+    [row] = _rows(conn, key, [entry], sample_id, hole_group_id)
+    return inserted_id(conn.execute(INSERT_READING, row))
+
+
+def _rows(
+    conn: sqlite3.Connection, key: str, entries: Iterable[ReadingEntry], sample_id: int | None, hole_group_id: int | None
+) -> list[dict[str, Any]]:
+    """Return entries as rows behind those that are there."""
+    statement, owner = _owner(SELECT_NEXT_POSITION, sample_id, hole_group_id)
+    named = {**owner, "quantity_key": key}
+    first = int(conn.execute(statement, named).fetchone()["position"])
+    return [{**named, "position": position, **vars(as_reading(entry))} for position, entry in enumerate(entries, first)]
 
 
 SELECT_NOW = "SELECT strftime('%Y-%m-%dT%H:%M:%fZ', 'now') AS now"
@@ -84,9 +95,8 @@ def insert_entries(
     sample_id: int | None = None,
     hole_group_id: int | None = None,
 ) -> None:
-    """Store the entries of one quantity in their order."""
-    for entry in entries:
-        insert_reading(conn, key, entry, sample_id=sample_id, hole_group_id=hole_group_id)
+    """Store the entries of one quantity in their order, behind those that are there."""
+    conn.executemany(INSERT_READING, _rows(conn, key, entries, sample_id, hole_group_id))
 
 
 SELECT_ENTRIES = """
@@ -106,8 +116,31 @@ def entries_by_key(
 
 
 def _reading(row: sqlite3.Row) -> Reading:
-    insisted = None if row["insisted"] is None else bool(row["insisted"])
-    return built(Reading, row, struck_out=row["struck_out_reason"], insisted=insisted)
+    return Reading(
+        row["text"],
+        struck_out=row["struck_out_reason"],
+        taken_at=row["taken_at"],
+        instrument=row["instrument"],
+        provenance=row["provenance"],
+        note=row["note"],
+        insisted=None if row["insisted"] is None else bool(row["insisted"]),
+    )
+
+
+SELECT_USED_OF_STUDY = """
+SELECT * FROM reading
+WHERE sample_id IN (SELECT id FROM sample WHERE study_id = :study_id)
+  AND quantity_key IN (SELECT value FROM json_each(:keys)) AND struck_out_at IS NULL
+ORDER BY position
+"""
+
+
+def used_readings_of_study(conn: sqlite3.Connection, study_id: int, keys: Iterable[str]) -> dict[tuple[int, str], list[Reading]]:
+    """Return the readings in use of a few quantities, of every sample of a study, by sample and key."""
+    found: dict[tuple[int, str], list[Reading]] = {}
+    for row in conn.execute(SELECT_USED_OF_STUDY, {"study_id": study_id, "keys": json.dumps(list(keys))}):
+        found.setdefault((row["sample_id"], row["quantity_key"]), []).append(_reading(row))
+    return found
 
 
 SELECT_READINGS_OF_SAMPLE = """
