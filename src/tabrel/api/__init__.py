@@ -2,6 +2,7 @@
 
 `app`           puts everything together: `create_app`
 `errors`        one map from error to response
+`body_limit`    bodies that are too large are refused: `BodyLimit`
 `same_origin`   other pages are refused: `SameOrigin`
 `deps`          one database connection a request
 `wire`          what the models that come in share

@@ -15,6 +15,7 @@ from starlette.exceptions import HTTPException
 from starlette.routing import Match
 
 from tabrel import __version__
+from tabrel.api.body_limit import BodyLimit
 from tabrel.api.catalogue import routes as catalogue_routes
 from tabrel.api.circuit import routes as circuit_routes
 from tabrel.api.comparison import routes as comparison_routes
@@ -77,7 +78,8 @@ def create_app(database: Path, *, static: Path = STATIC) -> FastAPI:
     open_database(database)
     app = FastAPI(title="Tabrel", version=__version__, docs_url=None, redoc_url=None, generate_unique_id_function=_operation_name)
     app.state.database = database
-    app.add_middleware(SameOrigin)
+    app.add_middleware(BodyLimit)
+    app.add_middleware(SameOrigin)  # the outermost
     add_error_handlers(app, SECURITY_HEADERS)
     for module in ROUTED:
         app.include_router(module.router)

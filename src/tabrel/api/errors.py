@@ -59,6 +59,7 @@ PROBLEM_RESPONSES: dict[int | str, dict[str, Any]] = {
         (403, "From another page"),
         (404, "There is no such thing"),
         (409, "Inputs are missing, or it changed meanwhile"),
+        (413, "Larger than what is asked for could be"),
         (415, "A change that is not sent as JSON"),
         (422, "Refused, with the correction"),
         (500, "An error of the program; nothing was changed"),
@@ -123,7 +124,8 @@ def add_error_handlers(app: FastAPI, headers: Mapping[str, str]) -> None:
         if place[:1] == ("path",):
             return problem_response(404, NOT_THERE, request.url.path)
         where = ".".join(str(step) for step in place if step != "body")
-        return problem_response(422, f"{where or 'the request'} is not acceptable: {first.get('msg', 'check it')}", where)
+        says = str(first.get("msg", "check it")).removeprefix("Value error, ")
+        return problem_response(422, f"{where or 'the request'} is not acceptable: {says}", where)
 
     @app.exception_handler(HTTPException)
     def refused(request: Request, error: Exception) -> JSONResponse:

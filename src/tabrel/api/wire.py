@@ -2,9 +2,11 @@
 
 from __future__ import annotations
 
-from typing import Literal
+from typing import Any, Literal
 
-from pydantic import BaseModel, ConfigDict
+from pydantic import BaseModel, ConfigDict, field_validator
+
+from tabrel.core.rules.limits import hidden_letter
 
 UnitFamilyIn = Literal["metric", "inch"]
 
@@ -13,6 +15,13 @@ class RequestModel(BaseModel):
     """A model that comes in: unknown keys and numbers that are not finite are refused."""
 
     model_config = ConfigDict(extra="forbid", allow_inf_nan=False, str_max_length=400)
+
+    @field_validator("*", mode="after")
+    @classmethod
+    def _shown(cls, value: Any) -> Any:
+        if isinstance(value, str) and (hidden := hidden_letter(value)):
+            raise ValueError(f"it holds a letter that does not show ({hidden}): take it out")
+        return value
 
 
 class NothingIn(RequestModel):

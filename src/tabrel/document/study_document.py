@@ -15,8 +15,12 @@ from pydantic import TypeAdapter, ValidationError
 
 from tabrel.core.details.details import check_typed_numbers
 from tabrel.core.errors import StudyError, nearest_hint
+from tabrel.core.rules.limits import check_size
 from tabrel.core.rules.study import check_study
 from tabrel.core.study.model import FORMAT, VERSION, Circuit, Study, field_names
+
+MOST_BYTES = 32_000_000
+"""Of a document: a study of the most readings, with a long duty cycle."""
 
 _ADAPTER: TypeAdapter[Study] = TypeAdapter(Study)
 _CIRCUIT_ADAPTER: TypeAdapter[Circuit] = TypeAdapter(Circuit)
@@ -42,6 +46,7 @@ def read_study(content: bytes | str) -> Study:
     text = _decoded(content)
     parsed = _parsed(text)
     _check_header(parsed)
+    check_size(parsed)
     if isinstance(parsed.get("uses"), str):  # what the first version called the intended uses
         text = json.dumps(_with_intended_uses(parsed))
     try:
@@ -56,9 +61,12 @@ def read_study(content: bytes | str) -> Study:
 def read_study_file(path: Path) -> Study:
     """Return the study in a file; raises `StudyError` where it cannot be read."""
     try:
-        content = path.read_bytes()
+        with path.open("rb") as file:
+            content = file.read(MOST_BYTES + 1)
     except OSError as error:
         raise StudyError(str(path), f"cannot be read ({error.strerror}): check the name and the folder") from error
+    if len(content) > MOST_BYTES:
+        raise StudyError(str(path), f"is larger than {MOST_BYTES / 1e6:g} MB: no study is")
     return read_study(content)
 
 

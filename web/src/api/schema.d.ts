@@ -3489,6 +3489,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemOut"];
                 };
             };
+            /** @description Larger than what is asked for could be */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
             /** @description A change that is not sent as JSON */
             415: {
                 headers: {
@@ -3593,6 +3602,15 @@ export interface operations {
             };
             /** @description Inputs are missing, or it changed meanwhile */
             409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Larger than what is asked for could be */
+            413: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -3711,6 +3729,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemOut"];
                 };
             };
+            /** @description Larger than what is asked for could be */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
             /** @description A change that is not sent as JSON */
             415: {
                 headers: {
@@ -3820,6 +3847,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemOut"];
                 };
             };
+            /** @description Larger than what is asked for could be */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
             /** @description A change that is not sent as JSON */
             415: {
                 headers: {
@@ -3918,6 +3954,15 @@ export interface operations {
             };
             /** @description Inputs are missing, or it changed meanwhile */
             409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Larger than what is asked for could be */
+            413: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4036,6 +4081,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemOut"];
                 };
             };
+            /** @description Larger than what is asked for could be */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
             /** @description A change that is not sent as JSON */
             415: {
                 headers: {
@@ -4147,6 +4201,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemOut"];
                 };
             };
+            /** @description Larger than what is asked for could be */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
             /** @description A change that is not sent as JSON */
             415: {
                 headers: {
@@ -4247,6 +4310,15 @@ export interface operations {
             };
             /** @description Inputs are missing, or it changed meanwhile */
             409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Larger than what is asked for could be */
+            413: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4365,6 +4437,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemOut"];
                 };
             };
+            /** @description Larger than what is asked for could be */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
             /** @description A change that is not sent as JSON */
             415: {
                 headers: {
@@ -4476,6 +4557,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemOut"];
                 };
             };
+            /** @description Larger than what is asked for could be */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
             /** @description A change that is not sent as JSON */
             415: {
                 headers: {
@@ -4576,6 +4666,15 @@ export interface operations {
             };
             /** @description Inputs are missing, or it changed meanwhile */
             409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Larger than what is asked for could be */
+            413: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4694,6 +4793,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemOut"];
                 };
             };
+            /** @description Larger than what is asked for could be */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
             /** @description A change that is not sent as JSON */
             415: {
                 headers: {
@@ -4798,6 +4906,15 @@ export interface operations {
             };
             /** @description Inputs are missing, or it changed meanwhile */
             409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Larger than what is asked for could be */
+            413: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4916,6 +5033,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemOut"];
                 };
             };
+            /** @description Larger than what is asked for could be */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
             /** @description A change that is not sent as JSON */
             415: {
                 headers: {
@@ -5027,6 +5153,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemOut"];
                 };
             };
+            /** @description Larger than what is asked for could be */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
             /** @description A change that is not sent as JSON */
             415: {
                 headers: {
@@ -5127,6 +5262,15 @@ export interface operations {
             };
             /** @description Inputs are missing, or it changed meanwhile */
             409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Larger than what is asked for could be */
+            413: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -5245,6 +5389,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemOut"];
                 };
             };
+            /** @description Larger than what is asked for could be */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
             /** @description A change that is not sent as JSON */
             415: {
                 headers: {
@@ -5349,6 +5502,15 @@ export interface operations {
             };
             /** @description Inputs are missing, or it changed meanwhile */
             409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Larger than what is asked for could be */
+            413: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -5467,6 +5629,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemOut"];
                 };
             };
+            /** @description Larger than what is asked for could be */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
             /** @description A change that is not sent as JSON */
             415: {
                 headers: {
@@ -5567,6 +5738,15 @@ export interface operations {
             };
             /** @description Inputs are missing, or it changed meanwhile */
             409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Larger than what is asked for could be */
+            413: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -5685,6 +5865,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemOut"];
                 };
             };
+            /** @description Larger than what is asked for could be */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
             /** @description A change that is not sent as JSON */
             415: {
                 headers: {
@@ -5796,6 +5985,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemOut"];
                 };
             };
+            /** @description Larger than what is asked for could be */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
             /** @description A change that is not sent as JSON */
             415: {
                 headers: {
@@ -5900,6 +6098,15 @@ export interface operations {
             };
             /** @description Inputs are missing, or it changed meanwhile */
             409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Larger than what is asked for could be */
+            413: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -6021,6 +6228,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemOut"];
                 };
             };
+            /** @description Larger than what is asked for could be */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
             /** @description A change that is not sent as JSON */
             415: {
                 headers: {
@@ -6135,6 +6351,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemOut"];
                 };
             };
+            /** @description Larger than what is asked for could be */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
             /** @description A change that is not sent as JSON */
             415: {
                 headers: {
@@ -6235,6 +6460,15 @@ export interface operations {
             };
             /** @description Inputs are missing, or it changed meanwhile */
             409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Larger than what is asked for could be */
+            413: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -6353,6 +6587,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemOut"];
                 };
             };
+            /** @description Larger than what is asked for could be */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
             /** @description A change that is not sent as JSON */
             415: {
                 headers: {
@@ -6457,6 +6700,15 @@ export interface operations {
             };
             /** @description Inputs are missing, or it changed meanwhile */
             409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Larger than what is asked for could be */
+            413: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -6575,6 +6827,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemOut"];
                 };
             };
+            /** @description Larger than what is asked for could be */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
             /** @description A change that is not sent as JSON */
             415: {
                 headers: {
@@ -6679,6 +6940,15 @@ export interface operations {
             };
             /** @description Inputs are missing, or it changed meanwhile */
             409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Larger than what is asked for could be */
+            413: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -6797,6 +7067,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemOut"];
                 };
             };
+            /** @description Larger than what is asked for could be */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
             /** @description A change that is not sent as JSON */
             415: {
                 headers: {
@@ -6897,6 +7176,15 @@ export interface operations {
             };
             /** @description Inputs are missing, or it changed meanwhile */
             409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Larger than what is asked for could be */
+            413: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -7015,6 +7303,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemOut"];
                 };
             };
+            /** @description Larger than what is asked for could be */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
             /** @description A change that is not sent as JSON */
             415: {
                 headers: {
@@ -7119,6 +7416,15 @@ export interface operations {
             };
             /** @description Inputs are missing, or it changed meanwhile */
             409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Larger than what is asked for could be */
+            413: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -7237,6 +7543,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemOut"];
                 };
             };
+            /** @description Larger than what is asked for could be */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
             /** @description A change that is not sent as JSON */
             415: {
                 headers: {
@@ -7345,6 +7660,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemOut"];
                 };
             };
+            /** @description Larger than what is asked for could be */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
             /** @description A change that is not sent as JSON */
             415: {
                 headers: {
@@ -7443,6 +7767,15 @@ export interface operations {
             };
             /** @description Inputs are missing, or it changed meanwhile */
             409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Larger than what is asked for could be */
+            413: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -7561,6 +7894,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemOut"];
                 };
             };
+            /** @description Larger than what is asked for could be */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
             /** @description A change that is not sent as JSON */
             415: {
                 headers: {
@@ -7658,6 +8000,15 @@ export interface operations {
             };
             /** @description Inputs are missing, or it changed meanwhile */
             409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Larger than what is asked for could be */
+            413: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -7773,6 +8124,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemOut"];
                 };
             };
+            /** @description Larger than what is asked for could be */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
             /** @description A change that is not sent as JSON */
             415: {
                 headers: {
@@ -7873,6 +8233,15 @@ export interface operations {
             };
             /** @description Inputs are missing, or it changed meanwhile */
             409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Larger than what is asked for could be */
+            413: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -7991,6 +8360,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemOut"];
                 };
             };
+            /** @description Larger than what is asked for could be */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
             /** @description A change that is not sent as JSON */
             415: {
                 headers: {
@@ -8093,6 +8471,15 @@ export interface operations {
             };
             /** @description Inputs are missing, or it changed meanwhile */
             409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Larger than what is asked for could be */
+            413: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -8211,6 +8598,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemOut"];
                 };
             };
+            /** @description Larger than what is asked for could be */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
             /** @description A change that is not sent as JSON */
             415: {
                 headers: {
@@ -8322,6 +8718,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemOut"];
                 };
             };
+            /** @description Larger than what is asked for could be */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
             /** @description A change that is not sent as JSON */
             415: {
                 headers: {
@@ -8422,6 +8827,15 @@ export interface operations {
             };
             /** @description Inputs are missing, or it changed meanwhile */
             409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Larger than what is asked for could be */
+            413: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -8540,6 +8954,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemOut"];
                 };
             };
+            /** @description Larger than what is asked for could be */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
             /** @description A change that is not sent as JSON */
             415: {
                 headers: {
@@ -8651,6 +9074,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemOut"];
                 };
             };
+            /** @description Larger than what is asked for could be */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
             /** @description A change that is not sent as JSON */
             415: {
                 headers: {
@@ -8755,6 +9187,15 @@ export interface operations {
             };
             /** @description Inputs are missing, or it changed meanwhile */
             409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Larger than what is asked for could be */
+            413: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -5,4 +5,5 @@
 `uses`          uses
 `plans`         scenarios, duty cycles, warm-up plans
 `refusals`      the refusals they share
+`limits`        what is larger than any study, letters that do not show
 """

@@ -6,15 +6,17 @@ import re
 from datetime import date
 
 from tabrel.core.errors import StudyError
+from tabrel.core.rules.limits import require_shown
 
 ABSOLUTE_ZERO_C = -273.15
 MOST_HOLES = 100_000
 
 
 def require_text(path: str, text: str) -> None:
-    """Refuse an empty text."""
+    """Refuse an empty text, or one with letters that do not show."""
     if not text.strip():
         raise StudyError(path, "is empty: give it a few words")
+    require_shown(path, text)
 
 
 def require_count(path: str, count: int) -> None:
