@@ -21,6 +21,7 @@ OIL = [{"temperature_c": 40, "kinematic_mm2_s": 60}, {"temperature_c": 100, "kin
 
 VALID: dict[str, dict] = {
     "get_catalogue": {},
+    "get_service": {},
     "delete_claim": {"json": {}},
     "post_stale": {"json": {"text": "the design changed"}},
     "delete_engine": {"json": {}},

@@ -277,7 +277,7 @@ def test_every_table_of_a_study_is_journaled_with_every_column(conn, stored):
 def test_a_database_of_the_first_version_keeps_everything(tmp_path):
     """Rows as the first version wrote them: readings with a time, a claim without an id of its own."""
     path = tmp_path / "old.db"
-    conn = connect(path)
+    conn = connect(path, access="create")
     migrate(conn, {1: shipped_migrations()[1]})
     conn.executescript(
         """

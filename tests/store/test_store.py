@@ -107,7 +107,7 @@ def test_connections_enforce_foreign_keys_and_write_ahead(conn):
 
 
 def test_a_migration_applies_whole_or_not_at_all(tmp_path):
-    conn = connect(tmp_path / "a.db")
+    conn = connect(tmp_path / "a.db", access="create")
     broken = "CREATE TABLE a (x INTEGER) STRICT; INSERT INTO nowhere VALUES (1)"
     with pytest.raises(sqlite3.OperationalError):
         migrate(conn, {1: "CREATE TABLE b (x INTEGER) STRICT", 2: broken})
@@ -117,7 +117,7 @@ def test_a_migration_applies_whole_or_not_at_all(tmp_path):
 
 
 def test_a_migration_may_not_break_a_foreign_key(tmp_path):
-    conn = connect(tmp_path / "a.db")
+    conn = connect(tmp_path / "a.db", access="create")
     script = """
     CREATE TABLE parent (id INTEGER PRIMARY KEY) STRICT;
     CREATE TABLE child (parent_id INTEGER REFERENCES parent (id)) STRICT;
@@ -169,7 +169,7 @@ def test_two_connections_add_without_losing(tmp_path, conn):
 
 
 def test_counts_stored_by_an_earlier_version_become_evidence(tmp_path):
-    conn = connect(tmp_path / "old.db")
+    conn = connect(tmp_path / "old.db", access="create")
     scripts = shipped_migrations()
     migrate(conn, {number: script for number, script in scripts.items() if number < 4})
     conn.executescript(

@@ -29,7 +29,7 @@ from tabrel.api.same_origin import SECURITY_HEADERS, SameOrigin
 from tabrel.api.sample import routes as sample_routes
 from tabrel.api.starts import routes as starts_routes
 from tabrel.api.study import studies, undo
-from tabrel.store.migrate import open_database
+from tabrel.store.service import open_for_service
 
 ROUTED = (
     studies,
@@ -74,10 +74,14 @@ def create_app(database: Path, *, static: Path = STATIC) -> FastAPI:
     ------
     MigrationError
         If the file is no database of this program, or a newer one.
+    DatabaseFaultError
+        If it can be neither written nor read.
     """
-    open_database(database)
+    service = open_for_service(database)
     app = FastAPI(title="Tabrel", version=__version__, docs_url=None, redoc_url=None, generate_unique_id_function=_operation_name)
-    app.state.database = database
+    app.state.database = service.path
+    app.state.access = service.access
+    app.state.warning = service.warning
     app.add_middleware(BodyLimit)
     app.add_middleware(SameOrigin)  # the outermost
     add_error_handlers(app, SECURITY_HEADERS)

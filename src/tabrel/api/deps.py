@@ -23,7 +23,7 @@ Window = Annotated[
 
 
 def _connection(request: Request, window: Window = None) -> Iterator[sqlite3.Connection]:
-    conn = connect(request.app.state.database, window=window)
+    conn = connect(request.app.state.database, window=window, access=request.app.state.access)
     try:
         yield conn
     finally:

@@ -10,7 +10,7 @@ from typing import Any
 from tabrel.cli.serve import add_options, serve
 from tabrel.document.study_document import read_study
 from tabrel.store.connection import connect, transaction
-from tabrel.store.migrate import open_database
+from tabrel.store.service import open_for_service
 from tabrel.store.study.studies import insert_study, list_studies
 
 DEMO_DATABASE = Path("data/demo.db")
@@ -38,8 +38,9 @@ def demo_documents() -> list[bytes]:
 
 
 def fill_demo(database: Path) -> None:
-    """Store the demo studies in a database that holds no study."""
-    open_database(database)
+    """Store the demo studies in a database that holds no study; one that cannot be written stays as it is."""
+    if open_for_service(database).warning:
+        return
     conn = connect(database)
     try:
         with transaction(conn):

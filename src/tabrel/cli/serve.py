@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import argparse
 import socket
+import sys
 from contextlib import suppress
 from pathlib import Path
 from typing import Any
@@ -43,11 +44,14 @@ def serve(database: Path, port: int) -> int:
     import uvicorn
 
     from tabrel.api.app import STATIC, create_app
+    from tabrel.store.service import served_alone
 
     if not (STATIC / "index.html").is_file():
         raise ServeError("the front end is not built: run 'make setup' once, then start again")
-    with listening_socket(port) as listener:
+    with listening_socket(port) as listener, served_alone(database, f"http://{HOST}:{port}"):
         app = create_app(database)
+        if app.state.warning:
+            print(f"tabrel: {app.state.warning}.", file=sys.stderr, flush=True)
         put(f"Tabrel is at http://{HOST}:{port} (data in {database}); stop it with Ctrl-C.")
         server = uvicorn.Server(uvicorn.Config(app, log_level="warning", timeout_graceful_shutdown=2))
         with suppress(KeyboardInterrupt):

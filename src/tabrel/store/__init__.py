@@ -2,6 +2,7 @@
 
 `connection`    options and transactions
 `migrate`       brings a database up to date, by `migrations/NNNN_what.sql`
+`service`       opens the database for service, if need be to be read only; one server a file
 `journal`       every change, for undo and redo
 `rows`          a row as a core object
 `errors`        what the store raises

@@ -7,6 +7,7 @@ import threading
 from collections.abc import Iterator
 from contextlib import contextmanager
 from pathlib import Path
+from typing import Literal
 
 from tabrel.store.errors import BusyError
 
@@ -29,18 +30,36 @@ def window_of(conn: sqlite3.Connection) -> str | None:
     return conn.window if isinstance(conn, Database) else None
 
 
-def connect(path: Path, *, window: str | None = None) -> Database:
+Access = Literal["create", "write", "read", "frozen"]
+"""Make the file if it is not there; change it; only read it; only read what is in the main file, which nobody changes."""
+
+_MODES: dict[Access, str] = {"create": "mode=rwc", "write": "mode=rw", "read": "mode=rw", "frozen": "mode=ro&immutable=1"}
+
+
+def connect(path: Path, *, window: str | None = None, access: Access = "write") -> Database:
     """Open the database; the only place that sets connection options.
 
     A connection may pass between threads, since the server opens one for each request in whichever
     worker thread comes; it is used by one at a time.
+
+    Raises
+    ------
+    sqlite3.Error
+        If the file is not there, or cannot be opened; see `errors.fault_of`.
     """
-    conn = sqlite3.connect(path, isolation_level=None, check_same_thread=False, factory=Database)
+    address = f"{path.absolute().as_uri()}?{_MODES[access]}"
+    conn = sqlite3.connect(address, uri=True, isolation_level=None, check_same_thread=False, factory=Database)
     conn.path = str(path)
     conn.window = window
     conn.row_factory = sqlite3.Row
-    for pragma in ("foreign_keys = ON", f"busy_timeout = {1000 * BUSY_SECONDS:.0f}", "journal_mode = WAL"):
-        conn.execute(f"PRAGMA {pragma}")
+    pragmas = ["foreign_keys = ON", f"busy_timeout = {1000 * BUSY_SECONDS:.0f}"]
+    pragmas.append("journal_mode = WAL" if access in ("create", "write") else "query_only = ON")
+    try:
+        for pragma in pragmas:
+            conn.execute(f"PRAGMA {pragma}")
+    except BaseException:
+        conn.close()
+        raise
     return conn
 
 

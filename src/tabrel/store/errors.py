@@ -36,7 +36,11 @@ class BusyError(DatabaseFaultError):
         )
 
 
-class DiskFullError(DatabaseFaultError):
+class NotWritableError(DatabaseFaultError):
+    """The database cannot be written; it may be there to be read."""
+
+
+class DiskFullError(NotWritableError):
     """There is no room to write."""
 
 
@@ -50,10 +54,18 @@ _FAULTS = {
 }
 
 
+def primary_code(error: sqlite3.Error) -> int | None:
+    """Return SQLite's primary error code, or None where it has none."""
+    code = getattr(error, "sqlite_errorcode", None)
+    return None if code is None else int(code) & 0xFF
+
+
+_NOT_WRITABLE = (sqlite3.SQLITE_READONLY, sqlite3.SQLITE_CANTOPEN, sqlite3.SQLITE_PERM, sqlite3.SQLITE_IOERR)
+
+
 def fault_of(error: sqlite3.Error) -> DatabaseFaultError | None:
     """Return what a fault of the database means, or None for an error of the program."""
-    code = getattr(error, "sqlite_errorcode", None)
-    primary = None if code is None else code & 0xFF
+    primary = primary_code(error)
     if primary in (sqlite3.SQLITE_BUSY, sqlite3.SQLITE_LOCKED):
         return BusyError()
     if primary == sqlite3.SQLITE_FULL:
@@ -61,4 +73,5 @@ def fault_of(error: sqlite3.Error) -> DatabaseFaultError | None:
     said = _FAULTS.get(primary) if primary is not None else None
     if said is None and "no such table" in str(error):
         said = "the database file has been replaced or emptied meanwhile: stop Tabrel, put the file back, and start again"
-    return DatabaseFaultError(f"{said}. Nothing was changed") if said else None
+    kind = NotWritableError if primary in _NOT_WRITABLE else DatabaseFaultError
+    return kind(f"{said}. Nothing was changed") if said else None

@@ -56,18 +56,36 @@ class Change:
 
 
 def install_triggers(conn: sqlite3.Connection) -> None:
-    """Make the triggers fit the tables as they are; called whenever the database is opened for service."""
+    """Make the triggers fit the tables as they are; called whenever the database is opened, and writes nothing if they do."""
+    wanted = _triggers(conn)
+    there = {row["name"]: row["sql"] for row in conn.execute(SELECT_TRIGGERS)}
+    if there == wanted:
+        return
+    with transaction(conn):
+        for name in there:
+            conn.execute(f"DROP TRIGGER {name}")
+        for statement in wanted.values():
+            conn.execute(statement)
+
+
+SELECT_TRIGGERS = "SELECT name, sql FROM sqlite_master WHERE type = 'trigger' AND name LIKE 'journal!_%' ESCAPE '!'"
+
+
+def _triggers(conn: sqlite3.Connection) -> dict[str, str]:
+    """Return the statements that make the triggers, by name."""
+    made = {}
     for table in JOURNALED:
         columns = [row["name"] for row in conn.execute("SELECT name FROM pragma_table_info(:table)", {"table": table})]
         for event, before, after in (("INSERT", False, True), ("UPDATE", True, True), ("DELETE", True, False)):
-            conn.execute(f"DROP TRIGGER IF EXISTS journal_{table}_{event.lower()}")
-            conn.execute(
-                f"CREATE TRIGGER journal_{table}_{event.lower()} AFTER {event} ON {table} "
+            name = f"journal_{table}_{event.lower()}"
+            made[name] = (
+                f"CREATE TRIGGER {name} AFTER {event} ON {table} "
                 "WHEN (SELECT change_id FROM recording) IS NOT NULL BEGIN "
                 "INSERT INTO change_row (change_id, table_name, row_id, before, after) "
                 f"VALUES ((SELECT change_id FROM recording), '{table}', {'NEW' if after else 'OLD'}.rowid, "
                 f"{_image(columns, 'OLD') if before else 'NULL'}, {_image(columns, 'NEW') if after else 'NULL'}); END"
             )
+    return made
 
 
 def _image(columns: list[str], row: str) -> str:

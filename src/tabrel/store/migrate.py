@@ -6,8 +6,8 @@ import sqlite3
 from importlib.resources import files
 from pathlib import Path
 
-from tabrel.store.connection import connect, transaction
-from tabrel.store.errors import MigrationError
+from tabrel.store.connection import connect
+from tabrel.store.errors import MigrationError, primary_code
 from tabrel.store.journal import install_triggers
 
 
@@ -35,8 +35,7 @@ def migrate(conn: sqlite3.Connection, scripts: dict[int, str]) -> None:
         script stays.
     """
     applied = conn.execute("PRAGMA user_version").fetchone()[0]
-    if scripts and applied > max(scripts):
-        raise MigrationError(f"the database has version {applied}, newer than this program: start a newer Tabrel")
+    _require_known(applied, scripts)
     conn.execute("PRAGMA foreign_keys = OFF")  # no effect inside a transaction, so set here
     try:
         for number in sorted(n for n in scripts if n > applied):
@@ -57,25 +56,59 @@ def _apply(conn: sqlite3.Connection, number: int, script: str) -> None:
         raise
 
 
+APPLICATION_ID = 0x54616272
+"""Of the header of a database of this program: "Tabr"."""
+
+
 def open_database(path: Path) -> None:
-    """Create the database or bring it up to date.
+    """Create the database or bring it up to date; where nothing is to be changed, nothing is written.
 
     Raises
     ------
     MigrationError
         If the file is no database of this program or a newer one, or its folder cannot be made.
+    sqlite3.Error
+        If it cannot be read or written; see `errors.fault_of`.
     """
     try:
         path.parent.mkdir(parents=True, exist_ok=True)
     except OSError as error:
         raise MigrationError(f"the folder {path.parent} cannot be made ({error.strerror}): choose another") from error
+    if path.is_dir():
+        raise MigrationError(f"{path} is a folder: name a file in it")
+    if path.is_file() and path.stat().st_size:
+        require_own(path)  # before anything is opened for writing
+    conn = connect(path, access="create")
     try:
-        conn = connect(path)
-    except sqlite3.DatabaseError as error:
-        raise MigrationError(f"{path} is no Tabrel database ({error}): choose another file") from error
-    try:
+        conn.execute("BEGIN IMMEDIATE")  # whether it can be written at all
+        conn.execute("ROLLBACK")
         migrate(conn, shipped_migrations())
-        with transaction(conn):
-            install_triggers(conn)
+        install_triggers(conn)
     finally:
         conn.close()
+
+
+def require_own(path: Path) -> None:
+    """Raise `MigrationError` for another program's file; one of this program from before it signed its files is its own."""
+    try:
+        conn = connect(path, access="frozen")
+        try:
+            signed, version = (conn.execute(f"PRAGMA {name}").fetchone()[0] for name in ("application_id", "user_version"))
+            tables = {row["name"] for row in conn.execute("SELECT name FROM sqlite_master WHERE type = 'table'")}
+        finally:
+            conn.close()
+    except sqlite3.DatabaseError as error:
+        if primary_code(error) != sqlite3.SQLITE_NOTADB:
+            raise
+        raise MigrationError(f"{path} is no Tabrel database ({error}): choose another file") from error
+    before_signing = signed == 0 and (not tables or (version > 0 and {"study", "sample", "reading"} <= tables))
+    if version < 0:
+        raise MigrationError(f"{path} says it has version {version}, which none has: choose another file, or put back a copy")
+    if not (signed == APPLICATION_ID or before_signing):
+        raise MigrationError(f"{path} is another program's database: it is left as it is, choose another file")
+    _require_known(version, shipped_migrations())
+
+
+def _require_known(version: int, scripts: dict[int, str]) -> None:
+    if scripts and version > max(scripts):
+        raise MigrationError(f"the database has version {version}, newer than this program: start a newer Tabrel")

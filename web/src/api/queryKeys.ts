@@ -21,6 +21,7 @@ export const queryKeys = {
   sensitivity: (sampleId: unknown, asked: unknown) => ['sensitivity', sampleId, asked] as const,
   scenarios: (studyId: unknown) => ['scenarios', studyId] as const,
   comparison: (studyId: unknown, asked: unknown) => ['comparison', studyId, asked] as const,
+  service: () => ['service'] as const,
   warmUp: (studyId: unknown, scenario: unknown) => ['warm-up', studyId, scenario] as const,
 } as const
 

@@ -5,6 +5,9 @@ import { watchEffect } from 'vue'
 import { useRoute } from 'vue-router'
 import { bareKey, singleKeys, useKeys } from '@/shared/useKeys'
 import { useSteadyClicks } from '@/shared/useSteadyClicks'
+import { useQuery } from '@tanstack/vue-query'
+import { client, unwrap } from '@/api/client'
+import { queryKeys } from '@/api/queryKeys'
 import Toast from 'primevue/toast'
 import KeyHelp from './KeyHelp.vue'
 
@@ -30,11 +33,24 @@ useKeys([
   { keys: 'F1', does: 'show or hide keys and glossary', matches: bareKey('F1'), run: help.toggle, inFields: true },
   { keys: '?', does: 'the same', matches: (event) => event.key === '?', run: help.toggle, single: true },
 ])
+
+const service = useQuery({ queryKey: queryKeys.service(), queryFn: () => unwrap(client.GET('/api/service')), staleTime: Infinity })
 </script>
 
 <template>
+  <p v-if="service.data.value?.warning" class="read-only" role="status">{{ service.data.value.warning }}.</p>
   <router-view />
   <KeyHelp />
   <!-- what was done is told without interrupting: a status, where the kit would make it an alert -->
   <Toast position="bottom-center" :style="{ bottom: '7.2rem' }" :pt="{ message: { role: 'status', 'aria-live': 'polite' } }" />
 </template>
+
+<style scoped>
+.read-only {
+  margin: 0;
+  padding: 0.3rem 1rem;
+  background: var(--rust);
+  color: var(--paper);
+  font-size: 0.88rem;
+}
+</style>

@@ -141,6 +141,12 @@ class GlossaryTermOut(WireModel):
     standard: str
 
 
+class ServiceOut(WireModel):
+    """Why nothing can be changed, such as a full disk; empty where it can."""
+
+    warning: str
+
+
 class CatalogueOut(WireModel):
     """Everything that can be measured, seen or typed, and the words for it."""
 

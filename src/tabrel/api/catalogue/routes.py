@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from functools import lru_cache
 
-from fastapi import APIRouter
+from fastapi import APIRouter, Request
 
 from tabrel.api.catalogue.models import (
     CatalogueOut,
@@ -17,6 +17,7 @@ from tabrel.api.catalogue.models import (
     PartTitleOut,
     QuantityOut,
     ResultRowOut,
+    ServiceOut,
     ShownUnitOut,
     TermsOut,
     UnitOut,
@@ -43,6 +44,12 @@ router = APIRouter(prefix="/api", tags=["catalogue"], responses=PROBLEM_RESPONSE
 def get_catalogue() -> CatalogueOut:
     """Return the catalogues: fetched once, they do not change while the program runs."""
     return catalogue_out()
+
+
+@router.get("/service")
+def get_service(request: Request) -> ServiceOut:
+    """Return whether what is entered can be kept; looked at when a window is opened."""
+    return ServiceOut(warning=request.app.state.warning)
 
 
 @lru_cache
