@@ -138,7 +138,7 @@ def test_the_application_reads_and_exports_what_it_may_not_write(filled):
     assert client.post(f"/api/samples/{sample}/map", json={}).status_code == 200
     answer = client.post(f"/api/samples/{sample}/readings", json={"key": "can.height", "text": "98 mm"})
     assert answer.status_code == 503
-    assert "cannot be written" in answer.json()["detail"]
+    assert answer.json()["detail"] == client.get("/api/service").json()["warning"]
 
 
 def test_a_full_disk_refuses_the_change_and_goes_on_reading(tmp_path):
@@ -257,6 +257,7 @@ def test_a_second_server_is_told_where_the_first_is(tmp_path):
             pass
     with served_alone(path, "http://127.0.0.1:9"):
         pass
+    assert list(tmp_path.iterdir()) == []  # nothing is left beside it
 
 
 def test_a_write_that_waits_too_long_is_told_so(tmp_path, monkeypatch):

@@ -110,6 +110,8 @@ def add_error_handlers(app: FastAPI, headers: Mapping[str, str]) -> None:
         if fault is None:
             raise error
         logging.getLogger("tabrel").error("%s %s: %s", request.method, request.url.path, error)
+        if request.app.state.warning:  # it is served to be read only, and this is why
+            return problem_response(503, request.app.state.warning)
         return tabrel_error(request, fault)
 
     @app.exception_handler(ArithmeticError)

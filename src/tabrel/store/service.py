@@ -9,7 +9,7 @@ import shutil
 import sqlite3
 import tempfile
 from collections.abc import Iterator
-from contextlib import contextmanager
+from contextlib import contextmanager, suppress
 from dataclasses import dataclass
 from pathlib import Path
 
@@ -103,9 +103,10 @@ def served_alone(path: Path, address: str) -> Iterator[None]:
     ServedAlreadyError
         If another server has it, with its address.
     """
+    mark = path.with_name(path.name + "-server")
     try:
         path.parent.mkdir(parents=True, exist_ok=True)
-        held = os.open(path.with_name(path.name + "-server"), os.O_RDWR | os.O_CREAT | os.O_CLOEXEC, 0o644)
+        held = os.open(mark, os.O_RDWR | os.O_CREAT | os.O_CLOEXEC, 0o644)
     except OSError:
         yield
         return
@@ -115,8 +116,13 @@ def served_alone(path: Path, address: str) -> Iterator[None]:
         except OSError as error:
             there = os.pread(held, 200, 0).decode(errors="replace").strip() or "an address it has not said"
             raise ServedAlreadyError(f"{path} is served already, at {there}: open that, or name another --database") from error
-        os.truncate(held, 0)
-        os.pwrite(held, address.encode(), 0)
-        yield
+        with suppress(OSError):  # on a full disk the address is missing, and the lock holds all the same
+            os.truncate(held, 0)
+            os.pwrite(held, address.encode(), 0)
+        try:
+            yield
+        finally:
+            with suppress(OSError):
+                mark.unlink()
     finally:
         os.close(held)  # the lock goes with it, and with the process

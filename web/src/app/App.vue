@@ -39,13 +39,17 @@ const service = useQuery({ queryKey: queryKeys.service(), queryFn: () => unwrap(
 
 <template>
   <p v-if="service.data.value?.warning" class="read-only" role="status">{{ service.data.value.warning }}.</p>
-  <router-view />
+  <div class="view"><router-view /></div>
   <KeyHelp />
   <!-- what was done is told without interrupting: a status, where the kit would make it an alert -->
   <Toast position="bottom-center" :style="{ bottom: '7.2rem' }" :pt="{ message: { role: 'status', 'aria-live': 'polite' } }" />
 </template>
 
 <style scoped>
+.view {
+  flex: 1;
+  min-height: 0;
+}
 .read-only {
   margin: 0;
   padding: 0.3rem 1rem;
