@@ -4,6 +4,7 @@
 `errors`        one map from error to response
 `body_limit`    bodies that are too large are refused: `BodyLimit`
 `same_origin`   other pages are refused: `SameOrigin`
+`turns`         heavy computation takes turns
 `deps`          one database connection a request
 `wire`          what the models that come in share
 `openapi`       the interface description, for the front end's types

@@ -29,6 +29,7 @@ from tabrel.api.same_origin import SECURITY_HEADERS, SameOrigin
 from tabrel.api.sample import routes as sample_routes
 from tabrel.api.starts import routes as starts_routes
 from tabrel.api.study import studies, undo
+from tabrel.api.turns import new_turns
 from tabrel.store.service import open_for_service
 
 ROUTED = (
@@ -82,6 +83,7 @@ def create_app(database: Path, *, static: Path = STATIC) -> FastAPI:
     app.state.database = service.path
     app.state.access = service.access
     app.state.warning = service.warning
+    app.state.turns = new_turns()
     app.add_middleware(BodyLimit)
     app.add_middleware(SameOrigin)  # the outermost
     add_error_handlers(app, SECURITY_HEADERS)

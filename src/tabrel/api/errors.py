@@ -13,6 +13,7 @@ from fastapi.exceptions import RequestValidationError
 from fastapi.responses import JSONResponse
 from starlette.exceptions import HTTPException
 
+from tabrel.api.turns import ComputingError
 from tabrel.core.errors import MissingInputsError, ReadingTextError, StudyError, TabrelError
 from tabrel.document.results import WireModel
 from tabrel.store.errors import (
@@ -42,6 +43,7 @@ class ProblemOut(WireModel):
 
 STATUS: dict[type[TabrelError], int] = {
     BusyError: 503,
+    ComputingError: 503,
     DiskFullError: 507,
     DatabaseFaultError: 503,
     NotStoredError: 404,
@@ -63,7 +65,7 @@ PROBLEM_RESPONSES: dict[int | str, dict[str, Any]] = {
         (415, "A change that is not sent as JSON"),
         (422, "Refused, with the correction"),
         (500, "An error of the program; nothing was changed"),
-        (503, "The database cannot be read or written now"),
+        (503, "The database cannot be read or written now, or too much is being computed"),
         (507, "The disk is full"),
     )
 }

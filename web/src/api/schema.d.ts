@@ -3553,7 +3553,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemOut"];
                 };
             };
-            /** @description The database cannot be read or written now */
+            /** @description The database cannot be read or written now, or too much is being computed */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -3673,7 +3673,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemOut"];
                 };
             };
-            /** @description The database cannot be read or written now */
+            /** @description The database cannot be read or written now, or too much is being computed */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -3793,7 +3793,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemOut"];
                 };
             };
-            /** @description The database cannot be read or written now */
+            /** @description The database cannot be read or written now, or too much is being computed */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -3911,7 +3911,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemOut"];
                 };
             };
-            /** @description The database cannot be read or written now */
+            /** @description The database cannot be read or written now, or too much is being computed */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -4025,7 +4025,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemOut"];
                 };
             };
-            /** @description The database cannot be read or written now */
+            /** @description The database cannot be read or written now, or too much is being computed */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -4145,7 +4145,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemOut"];
                 };
             };
-            /** @description The database cannot be read or written now */
+            /** @description The database cannot be read or written now, or too much is being computed */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -4265,7 +4265,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemOut"];
                 };
             };
-            /** @description The database cannot be read or written now */
+            /** @description The database cannot be read or written now, or too much is being computed */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -4381,7 +4381,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemOut"];
                 };
             };
-            /** @description The database cannot be read or written now */
+            /** @description The database cannot be read or written now, or too much is being computed */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -4501,7 +4501,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemOut"];
                 };
             };
-            /** @description The database cannot be read or written now */
+            /** @description The database cannot be read or written now, or too much is being computed */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -4621,7 +4621,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemOut"];
                 };
             };
-            /** @description The database cannot be read or written now */
+            /** @description The database cannot be read or written now, or too much is being computed */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -4737,7 +4737,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemOut"];
                 };
             };
-            /** @description The database cannot be read or written now */
+            /** @description The database cannot be read or written now, or too much is being computed */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -4857,7 +4857,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemOut"];
                 };
             };
-            /** @description The database cannot be read or written now */
+            /** @description The database cannot be read or written now, or too much is being computed */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -4977,7 +4977,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemOut"];
                 };
             };
-            /** @description The database cannot be read or written now */
+            /** @description The database cannot be read or written now, or too much is being computed */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -5097,7 +5097,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemOut"];
                 };
             };
-            /** @description The database cannot be read or written now */
+            /** @description The database cannot be read or written now, or too much is being computed */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -5217,7 +5217,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemOut"];
                 };
             };
-            /** @description The database cannot be read or written now */
+            /** @description The database cannot be read or written now, or too much is being computed */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -5333,7 +5333,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemOut"];
                 };
             };
-            /** @description The database cannot be read or written now */
+            /** @description The database cannot be read or written now, or too much is being computed */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -5453,7 +5453,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemOut"];
                 };
             };
-            /** @description The database cannot be read or written now */
+            /** @description The database cannot be read or written now, or too much is being computed */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -5573,7 +5573,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemOut"];
                 };
             };
-            /** @description The database cannot be read or written now */
+            /** @description The database cannot be read or written now, or too much is being computed */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -5693,7 +5693,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemOut"];
                 };
             };
-            /** @description The database cannot be read or written now */
+            /** @description The database cannot be read or written now, or too much is being computed */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -5809,7 +5809,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemOut"];
                 };
             };
-            /** @description The database cannot be read or written now */
+            /** @description The database cannot be read or written now, or too much is being computed */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -5929,7 +5929,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemOut"];
                 };
             };
-            /** @description The database cannot be read or written now */
+            /** @description The database cannot be read or written now, or too much is being computed */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -6049,7 +6049,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemOut"];
                 };
             };
-            /** @description The database cannot be read or written now */
+            /** @description The database cannot be read or written now, or too much is being computed */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -6169,7 +6169,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemOut"];
                 };
             };
-            /** @description The database cannot be read or written now */
+            /** @description The database cannot be read or written now, or too much is being computed */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -6292,7 +6292,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemOut"];
                 };
             };
-            /** @description The database cannot be read or written now */
+            /** @description The database cannot be read or written now, or too much is being computed */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -6415,7 +6415,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemOut"];
                 };
             };
-            /** @description The database cannot be read or written now */
+            /** @description The database cannot be read or written now, or too much is being computed */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -6531,7 +6531,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemOut"];
                 };
             };
-            /** @description The database cannot be read or written now */
+            /** @description The database cannot be read or written now, or too much is being computed */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -6651,7 +6651,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemOut"];
                 };
             };
-            /** @description The database cannot be read or written now */
+            /** @description The database cannot be read or written now, or too much is being computed */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -6771,7 +6771,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemOut"];
                 };
             };
-            /** @description The database cannot be read or written now */
+            /** @description The database cannot be read or written now, or too much is being computed */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -6891,7 +6891,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemOut"];
                 };
             };
-            /** @description The database cannot be read or written now */
+            /** @description The database cannot be read or written now, or too much is being computed */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -7011,7 +7011,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemOut"];
                 };
             };
-            /** @description The database cannot be read or written now */
+            /** @description The database cannot be read or written now, or too much is being computed */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -7131,7 +7131,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemOut"];
                 };
             };
-            /** @description The database cannot be read or written now */
+            /** @description The database cannot be read or written now, or too much is being computed */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -7247,7 +7247,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemOut"];
                 };
             };
-            /** @description The database cannot be read or written now */
+            /** @description The database cannot be read or written now, or too much is being computed */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -7367,7 +7367,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemOut"];
                 };
             };
-            /** @description The database cannot be read or written now */
+            /** @description The database cannot be read or written now, or too much is being computed */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -7487,7 +7487,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemOut"];
                 };
             };
-            /** @description The database cannot be read or written now */
+            /** @description The database cannot be read or written now, or too much is being computed */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -7607,7 +7607,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemOut"];
                 };
             };
-            /** @description The database cannot be read or written now */
+            /** @description The database cannot be read or written now, or too much is being computed */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -7724,7 +7724,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemOut"];
                 };
             };
-            /** @description The database cannot be read or written now */
+            /** @description The database cannot be read or written now, or too much is being computed */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -7838,7 +7838,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemOut"];
                 };
             };
-            /** @description The database cannot be read or written now */
+            /** @description The database cannot be read or written now, or too much is being computed */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -7958,7 +7958,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemOut"];
                 };
             };
-            /** @description The database cannot be read or written now */
+            /** @description The database cannot be read or written now, or too much is being computed */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -8068,7 +8068,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemOut"];
                 };
             };
-            /** @description The database cannot be read or written now */
+            /** @description The database cannot be read or written now, or too much is being computed */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -8181,7 +8181,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemOut"];
                 };
             };
-            /** @description The database cannot be read or written now */
+            /** @description The database cannot be read or written now, or too much is being computed */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -8298,7 +8298,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemOut"];
                 };
             };
-            /** @description The database cannot be read or written now */
+            /** @description The database cannot be read or written now, or too much is being computed */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -8414,7 +8414,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemOut"];
                 };
             };
-            /** @description The database cannot be read or written now */
+            /** @description The database cannot be read or written now, or too much is being computed */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -8534,7 +8534,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemOut"];
                 };
             };
-            /** @description The database cannot be read or written now */
+            /** @description The database cannot be read or written now, or too much is being computed */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -8652,7 +8652,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemOut"];
                 };
             };
-            /** @description The database cannot be read or written now */
+            /** @description The database cannot be read or written now, or too much is being computed */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -8772,7 +8772,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemOut"];
                 };
             };
-            /** @description The database cannot be read or written now */
+            /** @description The database cannot be read or written now, or too much is being computed */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -8892,7 +8892,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemOut"];
                 };
             };
-            /** @description The database cannot be read or written now */
+            /** @description The database cannot be read or written now, or too much is being computed */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -9008,7 +9008,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemOut"];
                 };
             };
-            /** @description The database cannot be read or written now */
+            /** @description The database cannot be read or written now, or too much is being computed */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -9128,7 +9128,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemOut"];
                 };
             };
-            /** @description The database cannot be read or written now */
+            /** @description The database cannot be read or written now, or too much is being computed */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -9248,7 +9248,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemOut"];
                 };
             };
-            /** @description The database cannot be read or written now */
+            /** @description The database cannot be read or written now, or too much is being computed */
             503: {
                 headers: {
                     [name: string]: unknown;
@@ -9368,7 +9368,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemOut"];
                 };
             };
-            /** @description The database cannot be read or written now */
+            /** @description The database cannot be read or written now, or too much is being computed */
             503: {
                 headers: {
                     [name: string]: unknown;

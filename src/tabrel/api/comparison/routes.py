@@ -10,6 +10,7 @@ from tabrel.api.deps import Connection, StudyId
 from tabrel.api.errors import PROBLEM_RESPONSES
 from tabrel.api.maps.series import Series, samples_side_by_side, scenarios_side_by_side
 from tabrel.api.starts.routes import cycle_of, kilopascal, missing_keys, totals_out
+from tabrel.api.turns import HEAVY
 from tabrel.core.circuit.operating_point import AS_IT_IS, operating_point
 from tabrel.core.errors import TabrelError
 from tabrel.core.maps.comparison import filter_at_point
@@ -23,7 +24,7 @@ from tabrel.store.study.studies import load_study_frame
 router = APIRouter(prefix="/api", tags=["comparison"], responses=PROBLEM_RESPONSES)
 
 
-@router.post("/studies/{study_id}/comparison")
+@router.post("/studies/{study_id}/comparison", dependencies=HEAVY)
 def post_comparison(study_id: StudyId, asked: PlaceIn, conn: Connection) -> ComparisonOut:
     """Return for every sample, or for one in every scenario, what restricts at a place, when it bypasses, what a start is."""
     study = load_study_frame(conn, study_id)

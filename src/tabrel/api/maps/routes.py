@@ -23,6 +23,7 @@ from tabrel.api.maps.models import (
     SensitivityIn,
     SensitivityOut,
 )
+from tabrel.api.turns import HEAVY
 from tabrel.core.catalogue.terms import ASSUMPTIONS
 from tabrel.core.circuit.filter_alone import filter_alone_map, onset_over_flow
 from tabrel.core.circuit.operating_point import AS_IT_IS, filter_alone, operating_point
@@ -69,7 +70,7 @@ def study_and_sample(conn: Connection, sample_id: int, scenario: Scenario | None
     return load_study_frame(conn, stored.study_id), stored.sample, thought
 
 
-@router.post("/samples/{sample_id}/map")
+@router.post("/samples/{sample_id}/map", dependencies=HEAVY)
 def post_map(sample_id: SampleId, asked: MapIn, conn: Connection) -> OperatingMapOut:
     """Return the operating map over the view's grid, with curves and pressure-loss breakdown, as it is or in a scenario."""
     study, sample, scenario = study_and_sample(conn, sample_id, asked.scenario)
@@ -132,7 +133,7 @@ def _efficiency_out(size: float, efficiency: Result) -> EfficiencyAtOut:
     )
 
 
-@router.post("/samples/{sample_id}/filter-alone")
+@router.post("/samples/{sample_id}/filter-alone", dependencies=HEAVY)
 def post_filter_alone(sample_id: SampleId, asked: FilterAloneIn, conn: Connection) -> FilterAloneOut:
     """Return the filter by itself over oil temperature × filter flow, which needs no engine to be right."""
     study, sample, scenario = study_and_sample(conn, sample_id, asked.scenario)
@@ -156,7 +157,7 @@ def post_filter_alone(sample_id: SampleId, asked: FilterAloneIn, conn: Connectio
         )
 
 
-@router.post("/samples/{sample_id}/sensitivity")
+@router.post("/samples/{sample_id}/sensitivity", dependencies=HEAVY)
 def post_sensitivity(sample_id: SampleId, asked: SensitivityIn, conn: Connection) -> SensitivityOut:
     """Return the inputs of a map, and what each assumption does to it, found by moving each."""
     study, sample, scenario = study_and_sample(conn, sample_id, asked.scenario)

@@ -14,6 +14,7 @@ from tabrel.api.deps import Connection, StudyId
 from tabrel.api.errors import PROBLEM_RESPONSES
 from tabrel.api.maps.series import Series, series_of_keys
 from tabrel.api.maps.slice_models import SliceBandOut, SliceIn, SliceLineOut, SliceProblemOut, SliceProgressOut
+from tabrel.api.turns import HEAVY
 from tabrel.core.circuit.operating_point import AS_IT_IS
 from tabrel.core.errors import MissingInputsError, TabrelError
 from tabrel.core.maps.monte_carlo import DRAWS, Band, OnsetInterval, Progress, onset_interval, quantity_band, sampled_problem
@@ -35,7 +36,7 @@ SLICE_SPEEDS = np.linspace(600.0, 7000.0, 40)
 STREAM: dict[int | str, dict[str, Any]] = {200: {"model": SliceLineOut, "description": "Lines of JSON, each a SliceLineOut"}}
 
 
-@router.post("/studies/{study_id}/slices", responses=STREAM, response_class=StreamingResponse)
+@router.post("/studies/{study_id}/slices", dependencies=HEAVY, responses=STREAM, response_class=StreamingResponse)
 def post_slices(study_id: StudyId, asked: SliceIn, conn: Connection) -> StreamingResponse:
     """Return slices with 95 % bands as lines of JSON: progress, then the band, sample by sample."""
     study = load_study_frame(conn, study_id)

@@ -19,6 +19,7 @@ from tabrel.api.starts.models import (
     WarmUpTotalsOut,
     WarmUpTraceOut,
 )
+from tabrel.api.turns import HEAVY
 from tabrel.core.circuit.operating_point import AS_IT_IS, operating_point
 from tabrel.core.errors import MissingInputsError, StudyError, TabrelError
 from tabrel.core.rules.plans import check_scenario
@@ -76,7 +77,7 @@ def totals_out(start: WarmUp) -> WarmUpTotalsOut:
     )
 
 
-@router.post("/studies/{study_id}/warm-up")
+@router.post("/studies/{study_id}/warm-up", dependencies=HEAVY)
 def post_warm_up(study_id: StudyId, given: WarmUpIn, conn: Connection) -> WarmUpOut:
     """Return the start of every sample of a study over its duty cycle, and how long each filter lasts."""
     study = load_study_frame(conn, study_id)

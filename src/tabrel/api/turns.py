@@ -1,0 +1,51 @@
+"""Heavy computation takes turns, so that readings are taken and shown meanwhile; who has gone is not computed for."""
+
+from __future__ import annotations
+
+import asyncio
+import os
+from collections.abc import AsyncIterator
+from time import monotonic
+
+from fastapi import Depends, Request
+
+from tabrel.core.errors import TabrelError
+
+AT_ONCE = max(2, os.cpu_count() or 2)
+"""So many maps, slices or starts are computed at a time."""
+PATIENCE = 30.0
+"""A request waits so long for its turn. [s]"""
+LOOK_EVERY = 0.25
+"""Whether the one who asked is still there. [s]"""
+
+
+class ComputingError(TabrelError):
+    """Too much is being computed already."""
+
+
+def new_turns() -> asyncio.Semaphore:
+    """Return the turns of one application."""
+    return asyncio.Semaphore(AT_ONCE)
+
+
+async def _turn(request: Request) -> AsyncIterator[None]:
+    """Hold a turn while the request is answered; waiting for it takes no thread from others."""
+    turns: asyncio.Semaphore = request.app.state.turns
+    until = monotonic() + PATIENCE
+    while True:
+        try:
+            await asyncio.wait_for(turns.acquire(), LOOK_EVERY)
+            break
+        except TimeoutError:
+            if await request.is_disconnected():
+                raise ComputingError("nobody waits for this any more") from None
+            if monotonic() > until:
+                raise ComputingError("too much is being computed already: try again in a moment") from None
+    try:
+        yield
+    finally:
+        turns.release()
+
+
+HEAVY = [Depends(_turn)]
+"""Dependencies of an operation that computes for long."""
