@@ -7,6 +7,7 @@ from fastapi.testclient import TestClient
 
 from tabrel.api.app import create_app
 from tabrel.api.openapi import openapi_document
+from tabrel.api.property_words import PROPERTIES, unit_of_name
 
 JSON = {"Content-Type": "application/json"}
 
@@ -85,6 +86,26 @@ def test_every_operation_documents_its_errors_as_problems():
             for answer in errors.values():
                 assert list(answer["content"]) == ["application/problem+json"]
                 assert answer["content"]["application/problem+json"]["schema"]["$ref"].endswith("/ProblemOut")
+
+
+def test_every_property_and_parameter_is_described_with_unit_and_example():
+    document = openapi_document()
+    for model, schema in document["components"]["schemas"].items():
+        for name, one in schema.get("properties", {}).items():
+            assert one["description"].rstrip("]").endswith((".", unit_of_name(name) or ".")), (model, name, one["description"])
+            assert unit_of_name(name) is None or f"[{unit_of_name(name)}]" in one["description"], (model, name)
+            assert len(one["examples"]) == 1, (model, name)
+    for path, operations in document["paths"].items():
+        for operation in operations.values():
+            assert operation["description"].endswith(".")
+            for parameter in operation.get("parameters", []):
+                assert parameter["description"], (path, parameter["name"])
+                assert parameter.get("examples") or parameter["schema"].get("examples"), (path, parameter["name"])
+
+
+def test_every_word_of_the_interface_is_of_a_property():
+    names = {name for schema in openapi_document()["components"]["schemas"].values() for name in schema.get("properties", {})}
+    assert {key.rpartition(".")[2] for key in PROPERTIES} <= names
 
 
 def test_the_application_on_a_folder_without_a_front_end_says_so(tmp_path):

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import json
 import re
+import time
 import urllib.request
 
 import pytest
@@ -77,10 +78,16 @@ CHOICES = {key: NOT_SEEN.get(key, 1 + i % 3) for i, key in enumerate(OBSERVATION
 """By observation: the number of the choice that is pressed."""
 
 
-def document(server, page):
+def document(server, page, last=""):
+    """Return the study as it is stored, once the observation that was made last is in it."""
     study = re.search(r"/studies/(\d+)/", page.url)[1]
-    with urllib.request.urlopen(f"{server.address}/api/studies/{study}/document") as answer:
-        return json.load(answer)
+    for _ in range(200):
+        with urllib.request.urlopen(f"{server.address}/api/studies/{study}/document") as answer:
+            stored = json.load(answer)
+        if not last or last in stored["samples"][0]["observations"]:
+            break
+        time.sleep(0.05)
+    return stored
 
 
 def station(page, name):
@@ -111,7 +118,7 @@ def test_a_whole_filter_in_inches_by_keyboard_alone(page, server):
     assert set(answers) | set(CHOICES) <= set(passed)
     expect(chips(page, "media.air_permeability")).to_have_text("40 cfm/ft2")
 
-    stored = document(server, page)
+    stored = document(server, page, last=next(key for key in reversed(passed) if key in CHOICES))
     sample = stored["samples"][0]
     expected = {key: texts for key, (_, texts) in READINGS.items()} | {"thread.pitch": ["16 tpi"]}
     assert {key: entries(texts) for key, texts in sample["readings"].items()} == expected

@@ -949,13 +949,29 @@ export interface components {
          * @description Whether two ways agree.
          */
         AgreementOut: {
-            /** Agrees */
+            /**
+             * Agrees
+             * @description Whether two ways to a number agree within their uncertainty.
+             * @example true
+             */
             agrees: boolean;
-            /** First */
+            /**
+             * First
+             * @description Key of the one.
+             * @example W
+             */
             first: string;
-            /** Normalised Error */
+            /**
+             * Normalised Error
+             * @description Difference over its expanded uncertainty; beyond 1 the two disagree.
+             * @example 0.4
+             */
             normalised_error: number | null;
-            /** Second */
+            /**
+             * Second
+             * @description Key of the other.
+             * @example L
+             */
             second: string;
         };
         /**
@@ -963,10 +979,22 @@ export interface components {
          * @description Results and warnings of one sample.
          */
         AnalysisOut: {
-            /** Label */
+            /**
+             * Label
+             * @description Label of the sample.
+             * @example Korvath
+             */
             label: string;
+            /**
+             * @description Results of the sample by key.
+             * @example {}
+             */
             results: components["schemas"]["ResultsOut"];
-            /** Warnings */
+            /**
+             * Warnings
+             * @description What is implausible.
+             * @example []
+             */
             warnings: components["schemas"]["WarningOut"][];
         };
         /**
@@ -974,23 +1002,59 @@ export interface components {
          * @description An assumption, between what it was moved, and what that did.
          */
         AssumptionOut: {
-            /** High */
+            /**
+             * High
+             * @description Upper end of the 95 % interval.
+             * @example 162
+             */
             high: number;
-            /** Is Factor */
+            /**
+             * Is Factor
+             * @description Whether it is spread as a factor, else over a range.
+             * @example true
+             */
             is_factor: boolean;
-            /** Low */
+            /**
+             * Low
+             * @description Lower end of the 95 % interval.
+             * @example 130
+             */
             low: number;
-            /** Mean Change Percent */
+            /**
+             * Mean Change Percent
+             * @description Mean change. [%]
+             * @example 20
+             */
             mean_change_percent: number;
-            /** Name */
+            /**
+             * Name
+             * @description Name, as a person gave it or as the catalogue has it.
+             * @example thin oil
+             */
             name: string;
-            /** Onset High C */
+            /**
+             * Onset High C
+             * @description Onset high. [°C]
+             * @example 20
+             */
             onset_high_c: number | null;
-            /** Onset Low C */
+            /**
+             * Onset Low C
+             * @description Onset low. [°C]
+             * @example 20
+             */
             onset_low_c: number | null;
-            /** Unit */
+            /**
+             * Unit
+             * @description Unit of the numbers beside it.
+             * @example kPa
+             */
             unit: string;
-            /** Value */
+            /**
+             * Value
+             * @description Best estimate; null where it is not known.
+             * @example 146.2
+             */
             value: number;
         };
         /**
@@ -998,8 +1062,18 @@ export interface components {
          * @description What is missing before the cut, and the record of it.
          */
         BeforeCutOut: {
+            /**
+             * @description How and when the filter was cut open; null while it is whole.
+             * @example null
+             */
             cut: components["schemas"]["CutOut"] | null;
-            /** Missing */
+            /**
+             * Missing
+             * @description Keys of the inputs it needs and has not.
+             * @example [
+             *       "media.thickness"
+             *     ]
+             */
             missing: components["schemas"]["MissingBeforeCutOut"][];
         };
         /**
@@ -1007,9 +1081,17 @@ export interface components {
          * @description The bounds read of a quantity that has no value, in words, in both families.
          */
         BoundOut: {
-            /** Inch */
+            /**
+             * Inch
+             * @description In inch units, as shown.
+             * @example 3.874 in
+             */
             inch: string;
-            /** Metric */
+            /**
+             * Metric
+             * @description In metric units, as shown.
+             * @example 98.4 mm
+             */
             metric: string;
         };
         /**
@@ -1017,13 +1099,29 @@ export interface components {
          * @description The uncertainty budget: contributions whose squares sum to that of the standard uncertainty, the largest first.
          */
         BudgetOut: {
-            /** Contributions */
+            /**
+             * Contributions
+             * @description Contributions to u², the largest first.
+             * @example []
+             */
             contributions: components["schemas"]["ContributionOut"][];
-            /** Covariances */
+            /**
+             * Covariances
+             * @description Numbers of the last line that vary together.
+             * @example []
+             */
             covariances: components["schemas"]["CovarianceOut"][];
-            /** Inch Uncertainty */
+            /**
+             * Inch Uncertainty
+             * @description Its uncertainty in inch units, as shown.
+             * @example 0.0021 in
+             */
             inch_uncertainty: string;
-            /** Metric Uncertainty */
+            /**
+             * Metric Uncertainty
+             * @description Its uncertainty in metric units, as shown.
+             * @example 0.053 mm
+             */
             metric_uncertainty: string;
         };
         /**
@@ -1031,46 +1129,132 @@ export interface components {
          * @description Everything that can be measured, seen or typed, and the words for it.
          */
         CatalogueOut: {
-            /** Cautions */
+            /**
+             * Cautions
+             * @description What to take care of before cutting.
+             * @example [
+             *       "Drain the filter first."
+             *     ]
+             */
             cautions: string[];
-            /** Circuit Parts */
+            /**
+             * Circuit Parts
+             * @description Parts of the oil circuit.
+             * @example []
+             */
             circuit_parts: components["schemas"]["CircuitPartOut"][];
-            /** Claimable Results */
+            /**
+             * Claimable Results
+             * @description Results on which a claim can be checked.
+             * @example [
+             *       "bypass_opening_kpa"
+             *     ]
+             */
             claimable_results: string[];
-            /** Cut Methods */
+            /**
+             * Cut Methods
+             * @description Ways to cut a filter open.
+             * @example [
+             *       "lathe"
+             *     ]
+             */
             cut_methods: {
                 [key: string]: string;
             };
-            /** Details */
+            /**
+             * Details
+             * @description Details by key, as text.
+             * @example {
+             *       "sample.maker": "Korvath"
+             *     }
+             */
             details: components["schemas"]["DetailOut"][];
-            /** Engine Side */
+            /**
+             * Engine Side
+             * @description Inputs that belong to the engine, not the filter.
+             * @example [
+             *       "circuit.stud"
+             *     ]
+             */
             engine_side: string[];
-            /** Glossary */
+            /**
+             * Glossary
+             * @description Terms with meaning, unit and standard.
+             * @example []
+             */
             glossary: components["schemas"]["GlossaryTermOut"][];
-            /** Input Fields */
+            /**
+             * Input Fields
+             * @description Field in which an input is typed, by its key.
+             * @example {}
+             */
             input_fields: {
                 [key: string]: string;
             };
-            /** Map Needs */
+            /**
+             * Map Needs
+             * @description Details a map needs.
+             * @example [
+             *       "engine.gallery"
+             *     ]
+             */
             map_needs: string[];
-            /** Map Quantities */
+            /**
+             * Map Quantities
+             * @description Quantities of the map.
+             * @example []
+             */
             map_quantities: components["schemas"]["MapQuantityOut"][];
-            /** Never Closes C */
+            /**
+             * Never Closes C
+             * @description Never closes. [°C]
+             * @example 20
+             */
             never_closes_c: number;
-            /** Observations */
+            /**
+             * Observations
+             * @description What is seen rather than measured.
+             * @example []
+             */
             observations: components["schemas"]["ObservationOut"][];
-            /** Parts */
+            /**
+             * Parts
+             * @description Parts, in the order of the work.
+             * @example []
+             */
             parts: components["schemas"]["PartTitleOut"][];
-            /** Quantities */
+            /**
+             * Quantities
+             * @description What can be measured.
+             * @example []
+             */
             quantities: components["schemas"]["QuantityOut"][];
-            /** Results */
+            /**
+             * Results
+             * @description Results of the sample by key.
+             * @example {}
+             */
             results: components["schemas"]["ResultRowOut"][];
-            /** Stages */
+            /**
+             * Stages
+             * @description Stations of the work.
+             * @example [
+             *       "outside"
+             *     ]
+             */
             stages: {
                 [key: string]: string;
             };
+            /**
+             * @description Terms of the sum, or words by key.
+             * @example []
+             */
             terms: components["schemas"]["TermsOut"];
-            /** Units */
+            /**
+             * Units
+             * @description Units, with factors to SI.
+             * @example []
+             */
             units: {
                 [key: string]: components["schemas"]["UnitOut"];
             };
@@ -1080,9 +1264,17 @@ export interface components {
          * @description A choice of an observation.
          */
         ChoiceOut: {
-            /** Meaning */
+            /**
+             * Meaning
+             * @description What it means, in a sentence.
+             * @example A length along the can.
+             */
             meaning: string;
-            /** Value */
+            /**
+             * Value
+             * @description Best estimate; null where it is not known.
+             * @example 146.2
+             */
             value: string;
         };
         /**
@@ -1090,13 +1282,33 @@ export interface components {
          * @description A part of the circuit's drawing, with its details and those written beside it.
          */
         CircuitPartOut: {
-            /** Details */
+            /**
+             * Details
+             * @description Details by key, as text.
+             * @example {
+             *       "sample.maker": "Korvath"
+             *     }
+             */
             details: string[];
-            /** In Drawing */
+            /**
+             * In Drawing
+             * @description Details shown in the drawing.
+             * @example [
+             *       "engine.gallery"
+             *     ]
+             */
             in_drawing: string[];
-            /** Name */
+            /**
+             * Name
+             * @description Name, as a person gave it or as the catalogue has it.
+             * @example thin oil
+             */
             name: string;
-            /** Title */
+            /**
+             * Title
+             * @description What a person calls it.
+             * @example Height
+             */
             title: string;
         };
         /**
@@ -1104,22 +1316,42 @@ export interface components {
          * @description A claim: words as printed, or what is claimed of a reading or an observation.
          */
         ClaimIn: {
-            /** Key */
+            /**
+             * Key
+             * @description Reading key, or key of a detail, an observation or a quantity, as the catalogue has it.
+             * @example can.height
+             */
             key?: string | null;
-            /** Seen */
+            /**
+             * Seen
+             * @description What stood there when it was looked at; another state is refused.
+             * @example 98 mm
+             */
             seen?: string | null;
-            /** Source */
+            /**
+             * Source
+             * @description Where it was read, or what it comes from.
+             * @example box
+             */
             source: string;
-            /** Speaker */
+            /**
+             * Speaker
+             * @description Who claims it.
+             * @example maker
+             */
             speaker?: ("maker" | "seller" | "independent" | "vehicle_maker") | null;
             /**
              * Value
+             * @description Best estimate; null where it is not known.
              * @default
+             * @example 146.2
              */
             value: string;
             /**
              * Wording
+             * @description As printed or said.
              * @default
+             * @example 99 % at 20 µm(c)
              */
             wording: string;
         };
@@ -1128,23 +1360,59 @@ export interface components {
          * @description A claim with what the readings say of it.
          */
         ClaimOut: {
-            /** Id */
+            /**
+             * Id
+             * @description Number of the row, for addresses.
+             * @example 1
+             */
             id: number;
-            /** Kind */
+            /**
+             * Kind
+             * @description Of which kind it is.
+             * @example words
+             */
             kind: string;
-            /** Reason */
+            /**
+             * Reason
+             * @description Why, in a few words.
+             * @example wet
+             */
             reason: string;
-            /** Seen */
+            /**
+             * Seen
+             * @description What stood there when it was looked at; another state is refused.
+             * @example 98 mm
+             */
             seen: string | null;
-            /** Source */
+            /**
+             * Source
+             * @description Where it was read, or what it comes from.
+             * @example box
+             */
             source: string;
-            /** Speaker */
+            /**
+             * Speaker
+             * @description Who claims it.
+             * @example maker
+             */
             speaker: string | null;
-            /** Stale */
+            /**
+             * Stale
+             * @description Why the claim no longer holds; null while it does.
+             * @example null
+             */
             stale: string | null;
-            /** Verdict */
+            /**
+             * Verdict
+             * @description What the bench says of it.
+             * @example confirmed
+             */
             verdict: string;
-            /** Words */
+            /**
+             * Words
+             * @description The same in a few words.
+             * @example 8 round, 5.6 mm
+             */
             words: string;
         };
         /**
@@ -1152,23 +1420,59 @@ export interface components {
          * @description An efficiency claim: its own point, two where the scale of its size is not named, and what it allows at 20 µm(c).
          */
         ClaimedEfficiencyOut: {
-            /** High At 20 Percent */
+            /**
+             * High At 20 Percent
+             * @description Upper end at 20 µm(c). [%]
+             * @example 99.5
+             */
             high_at_20_percent: number | null;
-            /** Is Used */
+            /**
+             * Is Used
+             * @description Whether it is used, or only shown.
+             * @example true
+             */
             is_used: boolean;
-            /** Low At 20 Percent */
+            /**
+             * Low At 20 Percent
+             * @description Lower end at 20 µm(c). [%]
+             * @example 40
+             */
             low_at_20_percent: number | null;
-            /** Percent */
+            /**
+             * Percent
+             * @description Amount. [%]
+             * @example 20
+             */
             percent: number | null;
-            /** Relation */
+            /**
+             * Relation
+             * @description How the number is claimed; = where nothing is said.
+             * @example >=
+             */
             relation: string;
-            /** Sizes Um C */
+            /**
+             * Sizes Um C
+             * @description Sizes. [µm(c)]
+             * @example 20
+             */
             sizes_um_c: number[];
-            /** Source */
+            /**
+             * Source
+             * @description Where it was read, or what it comes from.
+             * @example box
+             */
             source: string;
-            /** Why Not */
+            /**
+             * Why Not
+             * @description Why there is none; null where there is.
+             * @example null
+             */
             why_not: string;
-            /** Words */
+            /**
+             * Words
+             * @description The same in a few words.
+             * @example 8 round, 5.6 mm
+             */
             words: string;
         };
         /**
@@ -1176,13 +1480,29 @@ export interface components {
          * @description Half-life of particles of a size in the sump; only a bound or an envelope where the efficiency is one.
          */
         CleanUpOut: {
-            /** High Minutes */
+            /**
+             * High Minutes
+             * @description Upper end; null where it is only a bound. [min]
+             * @example 0.9
+             */
             high_minutes: number | null;
-            /** Low Minutes */
+            /**
+             * Low Minutes
+             * @description Lower end; null where it is only a bound. [min]
+             * @example 0.1
+             */
             low_minutes: number | null;
-            /** Minutes */
+            /**
+             * Minutes
+             * @description Amount. [min]
+             * @example 20
+             */
             minutes: number | null;
-            /** Size Um */
+            /**
+             * Size Um
+             * @description Size. [µm]
+             * @example 20
+             */
             size_um: number;
         };
         /**
@@ -1192,30 +1512,84 @@ export interface components {
          *     A series is a sample, or the selected sample in one scenario; the same `key` names it in a slice.
          */
         ComparedFilterOut: {
-            /** Filling Onset C */
+            /**
+             * Filling Onset C
+             * @description Filling onset. [°C]
+             * @example 20
+             */
             filling_onset_c: number | null;
-            /** Filter Kpa */
+            /**
+             * Filter Kpa
+             * @description Filter. [kPa]
+             * @example 20
+             */
             filter_kpa: number | null;
-            /** Gallery Kpa */
+            /**
+             * Gallery Kpa
+             * @description Gallery. [kPa]
+             * @example 20
+             */
             gallery_kpa: number | null;
-            /** Has Valve */
+            /**
+             * Has Valve
+             * @description Whether the filter has a bypass valve.
+             * @example true
+             */
             has_valve: boolean;
-            /** Key */
+            /**
+             * Key
+             * @description Reading key, or key of a detail, an observation or a quantity, as the catalogue has it.
+             * @example can.height
+             */
             key: string;
-            /** Label */
+            /**
+             * Label
+             * @description Label of the sample.
+             * @example Korvath
+             */
             label: string;
-            /** Missing */
+            /**
+             * Missing
+             * @description Keys of the inputs it needs and has not.
+             * @example [
+             *       "media.thickness"
+             *     ]
+             */
             missing: string[];
-            /** Onset C */
+            /**
+             * Onset C
+             * @description Onset. [°C]
+             * @example 20
+             */
             onset_c: number | null;
-            /** Parts */
+            /**
+             * Parts
+             * @description Parts, in the order of the work.
+             * @example []
+             */
             parts: components["schemas"]["PartShareOut"][];
-            /** Problem */
+            /**
+             * Problem
+             * @description Why there is nothing, in one sentence; null where there is.
+             * @example null
+             */
             problem: string | null;
-            /** Sample Id */
+            /**
+             * Sample Id
+             * @description Number of the sample.
+             * @example 1
+             */
             sample_id: number;
+            /**
+             * @description The start by itself.
+             * @example null
+             */
             start: components["schemas"]["WarmUpTotalsOut"] | null;
-            /** Unfiltered Percent */
+            /**
+             * Unfiltered Percent
+             * @description Unfiltered. [%]
+             * @example 20
+             */
             unfiltered_percent: number | null;
         };
         /**
@@ -1223,15 +1597,35 @@ export interface components {
          * @description All samples of a study at one place, or one sample in all its scenarios.
          */
         ComparisonOut: {
-            /** Duty Cycle */
+            /**
+             * Duty Cycle
+             * @description Name of the duty cycle.
+             * @example mountain road
+             */
             duty_cycle: string;
-            /** Filters */
+            /**
+             * Filters
+             * @description The filters, side by side.
+             * @example []
+             */
             filters: components["schemas"]["ComparedFilterOut"][];
-            /** Speed Rpm */
+            /**
+             * Speed Rpm
+             * @description Speed. [rpm]
+             * @example 20
+             */
             speed_rpm: number;
-            /** Start C */
+            /**
+             * Start C
+             * @description Start. [°C]
+             * @example 20
+             */
             start_c: number;
-            /** Temperature C */
+            /**
+             * Temperature C
+             * @description Temperature. [°C]
+             * @example 20
+             */
             temperature_c: number;
         };
         /**
@@ -1239,19 +1633,47 @@ export interface components {
          * @description What one input contributes to the uncertainty of a result, and what would make that smaller.
          */
         ContributionOut: {
-            /** Inch */
+            /**
+             * Inch
+             * @description In inch units, as shown.
+             * @example 3.874 in
+             */
             inch: string;
-            /** Key */
+            /**
+             * Key
+             * @description Reading key, or key of a detail, an observation or a quantity, as the catalogue has it.
+             * @example can.height
+             */
             key: string;
-            /** Metric */
+            /**
+             * Metric
+             * @description In metric units, as shown.
+             * @example 98.4 mm
+             */
             metric: string;
-            /** Share Percent */
+            /**
+             * Share Percent
+             * @description Share. [%]
+             * @example 20
+             */
             share_percent: number;
-            /** Smaller */
+            /**
+             * Smaller
+             * @description What would make the contribution smaller.
+             * @example read it more often
+             */
             smaller: string;
-            /** Source */
+            /**
+             * Source
+             * @description Where it was read, or what it comes from.
+             * @example box
+             */
             source: string;
-            /** Title */
+            /**
+             * Title
+             * @description What a person calls it.
+             * @example Height
+             */
             title: string;
         };
         /**
@@ -1259,13 +1681,29 @@ export interface components {
          * @description What two numbers of the last line contribute together because they share inputs.
          */
         CovarianceOut: {
-            /** Correlation */
+            /**
+             * Correlation
+             * @description Correlation of the two.
+             * @example 0.3
+             */
             correlation: number;
-            /** First */
+            /**
+             * First
+             * @description Key of the one.
+             * @example W
+             */
             first: string;
-            /** Second */
+            /**
+             * Second
+             * @description Key of the other.
+             * @example L
+             */
             second: string;
-            /** Share Percent */
+            /**
+             * Share Percent
+             * @description Share. [%]
+             * @example 20
+             */
             share_percent: number;
         };
         /**
@@ -1273,11 +1711,17 @@ export interface components {
          * @description How the filter was cut open.
          */
         CutIn: {
-            /** Method */
+            /**
+             * Method
+             * @description How the filter was cut open.
+             * @example lathe
+             */
             method: string;
             /**
              * Note
+             * @description What was noted beside it.
              * @default
+             * @example beside the seam
              */
             note: string;
         };
@@ -1286,11 +1730,23 @@ export interface components {
          * @description That and how the filter was cut.
          */
         CutOut: {
-            /** At */
+            /**
+             * At
+             * @description Where the slice is taken, °C or rpm; or when it was done, ISO time in UTC.
+             * @example -20
+             */
             at: string | null;
-            /** Method */
+            /**
+             * Method
+             * @description How the filter was cut open.
+             * @example lathe
+             */
             method: string;
-            /** Note */
+            /**
+             * Note
+             * @description What was noted beside it.
+             * @example beside the seam
+             */
             note: string | null;
         };
         /**
@@ -1298,11 +1754,23 @@ export interface components {
          * @description A part of the gross area that no oil passes.
          */
         DeductionOut: {
-            /** Cm2 */
+            /**
+             * Cm2
+             * @description Amount. [cm²]
+             * @example 20
+             */
             cm2: number;
-            /** Key */
+            /**
+             * Key
+             * @description Reading key, or key of a detail, an observation or a quantity, as the catalogue has it.
+             * @example can.height
+             */
             key: string;
-            /** Measured */
+            /**
+             * Measured
+             * @description How many inputs, or which, were measured.
+             * @example 5
+             */
             measured: boolean;
         };
         /**
@@ -1312,15 +1780,29 @@ export interface components {
         DetailIn: {
             /**
              * Family
+             * @description Unit family in which a bare number is meant.
              * @default metric
+             * @example metric
              * @enum {string}
              */
             family: "metric" | "inch";
-            /** Key */
+            /**
+             * Key
+             * @description Reading key, or key of a detail, an observation or a quantity, as the catalogue has it.
+             * @example can.height
+             */
             key: string;
-            /** Seen */
+            /**
+             * Seen
+             * @description What stood there when it was looked at; another state is refused.
+             * @example 98 mm
+             */
             seen?: string | null;
-            /** Text */
+            /**
+             * Text
+             * @description As typed, with its unit where it has one.
+             * @example 98.4 mm
+             */
             text: string;
         };
         /**
@@ -1328,15 +1810,35 @@ export interface components {
          * @description A detail that is a number: in both families, whether its text is as typed, where it comes from.
          */
         DetailNumberOut: {
-            /** Inch */
+            /**
+             * Inch
+             * @description In inch units, as shown.
+             * @example 3.874 in
+             */
             inch: string;
-            /** Is Typed */
+            /**
+             * Is Typed
+             * @description Whether it was typed, and not only assumed or taken along.
+             * @example true
+             */
             is_typed: boolean;
-            /** Metric */
+            /**
+             * Metric
+             * @description In metric units, as shown.
+             * @example 98.4 mm
+             */
             metric: string;
-            /** Origin */
+            /**
+             * Origin
+             * @description What it was taken from, such as the library; null where it was typed.
+             * @example library
+             */
             origin: string | null;
-            /** Provenance */
+            /**
+             * Provenance
+             * @description Where the number comes from; null for measured.
+             * @example published
+             */
             provenance: string | null;
         };
         /**
@@ -1344,25 +1846,70 @@ export interface components {
          * @description A detail of study, engine or sample.
          */
         DetailOut: {
-            /** Choices */
+            /**
+             * Choices
+             * @description What can be chosen.
+             * @example [
+             *       "clean",
+             *       "burred"
+             *     ]
+             */
             choices: string[];
-            /** Help */
+            /**
+             * Help
+             * @description What to type, shown while typing; null where it is plain.
+             * @example per revolution of the engine
+             */
             help: string;
-            /** Key */
+            /**
+             * Key
+             * @description Reading key, or key of a detail, an observation or a quantity, as the catalogue has it.
+             * @example can.height
+             */
             key: string;
-            /** Kind */
+            /**
+             * Kind
+             * @description Of which kind it is.
+             * @example words
+             */
             kind: string;
-            /** Stage */
+            /**
+             * Stage
+             * @description Station of the work at which it is taken.
+             * @example outside
+             */
             stage: string;
-            /** Synonyms */
+            /**
+             * Synonyms
+             * @description Other words for it, which the command box finds.
+             * @example [
+             *       "base plate"
+             *     ]
+             */
             synonyms: string[];
-            /** Title */
+            /**
+             * Title
+             * @description What a person calls it.
+             * @example Height
+             */
             title: string;
-            /** Usual */
+            /**
+             * Usual
+             * @description What is assumed where nothing is stated, in metric units; null where nothing is.
+             * @example 4 mm
+             */
             usual: string;
-            /** Usual Inch */
+            /**
+             * Usual Inch
+             * @description The same in inch units.
+             * @example 0.1575 in
+             */
             usual_inch: string;
-            /** Whole Only */
+            /**
+             * Whole Only
+             * @description Whether it can be read only before the filter is cut open.
+             * @example true
+             */
             whole_only: boolean;
         };
         /**
@@ -1370,9 +1917,19 @@ export interface components {
          * @description A duty cycle as CSV.
          */
         DutyCycleIn: {
-            /** Csv */
+            /**
+             * Csv
+             * @description Duty cycle as CSV with time_s, speed_rpm and, if recorded, oil_temperature_c.
+             * @example time_s,speed_rpm
+             *     0,900
+             *     60,1500
+             */
             csv: string;
-            /** Name */
+            /**
+             * Name
+             * @description Name, as a person gave it or as the catalogue has it.
+             * @example thin oil
+             */
             name: string;
         };
         /**
@@ -1380,18 +1937,46 @@ export interface components {
          * @description What was understood of a text.
          */
         EchoOut: {
-            /** Correction */
+            /**
+             * Correction
+             * @description What was likely meant, as it would be typed; null where nothing is offered.
+             * @example 6.4 mm
+             */
             correction: string | null;
+            /**
+             * @description The estimate from the readings in use; null without any.
+             * @example null
+             */
             estimate: components["schemas"]["EstimateOut"] | null;
-            /** Inch */
+            /**
+             * Inch
+             * @description In inch units, as shown.
+             * @example 3.874 in
+             */
             inch: string;
-            /** Metric */
+            /**
+             * Metric
+             * @description In metric units, as shown.
+             * @example 98.4 mm
+             */
             metric: string;
-            /** Problem */
+            /**
+             * Problem
+             * @description Why there is nothing, in one sentence; null where there is.
+             * @example null
+             */
             problem: string | null;
-            /** Question */
+            /**
+             * Question
+             * @description What is asked back about it; null where nothing is.
+             * @example null
+             */
             question: string | null;
-            /** Text */
+            /**
+             * Text
+             * @description As typed, with its unit where it has one.
+             * @example 98.4 mm
+             */
             text: string;
         };
         /**
@@ -1399,17 +1984,43 @@ export interface components {
          * @description The media's efficiency at a size, from the best evidence; null where there is none.
          */
         EfficiencyAtOut: {
-            /** Basis */
+            /**
+             * Basis
+             * @description From what it was computed.
+             * @example spring
+             */
             basis: string | null;
-            /** High Percent */
+            /**
+             * High Percent
+             * @description High. [%]
+             * @example 20
+             */
             high_percent: number | null;
-            /** Low Percent */
+            /**
+             * Low Percent
+             * @description Low. [%]
+             * @example 20
+             */
             low_percent: number | null;
-            /** Missing */
+            /**
+             * Missing
+             * @description Keys of the inputs it needs and has not.
+             * @example [
+             *       "media.thickness"
+             *     ]
+             */
             missing: string[];
-            /** Size Um */
+            /**
+             * Size Um
+             * @description Size. [µm]
+             * @example 20
+             */
             size_um: number;
-            /** Value Percent */
+            /**
+             * Value Percent
+             * @description Value. [%]
+             * @example 20
+             */
             value_percent: number | null;
         };
         /**
@@ -1417,31 +2028,85 @@ export interface components {
          * @description Claims, and the screening estimate as a band, in percent over size.
          */
         EfficiencyOut: {
-            /** Assumed */
+            /**
+             * Assumed
+             * @description What is assumed because nobody stated it.
+             * @example [
+             *       "plan.start_c"
+             *     ]
+             */
             assumed: string[];
-            /** Claims */
+            /**
+             * Claims
+             * @description Claims made for the sample.
+             * @example []
+             */
             claims: components["schemas"]["ClaimedEfficiencyOut"][];
-            /** Estimate */
+            /**
+             * Estimate
+             * @description The estimate from the readings in use; null without any.
+             * @example null
+             */
             estimate: number[];
-            /** Estimate Is Used */
+            /**
+             * Estimate Is Used
+             * @description Whether the screening estimate is the result.
+             * @example true
+             */
             estimate_is_used: boolean;
-            /** Fibre Diameter Um */
+            /**
+             * Fibre Diameter Um
+             * @description Fibre diameter. [µm]
+             * @example 20
+             */
             fibre_diameter_um: number | null;
-            /** High */
+            /**
+             * High
+             * @description Upper end of the 95 % interval.
+             * @example 162
+             */
             high: number[];
-            /** Low */
+            /**
+             * Low
+             * @description Lower end of the 95 % interval.
+             * @example 130
+             */
             low: number[];
-            /** Permeability Basis */
+            /**
+             * Permeability Basis
+             * @description From what the permeability was taken.
+             * @example air_drop
+             */
             permeability_basis: string | null;
-            /** Permeability Factor */
+            /**
+             * Permeability Factor
+             * @description Factor within which the permeability is known.
+             * @example 1.3
+             */
             permeability_factor: number;
-            /** Permeability Um2 */
+            /**
+             * Permeability Um2
+             * @description Permeability. [µm²]
+             * @example 20
+             */
             permeability_um2: number | null;
-            /** Sizes Um C */
+            /**
+             * Sizes Um C
+             * @description Sizes. [µm(c)]
+             * @example 20
+             */
             sizes_um_c: number[];
-            /** Solidity Percent */
+            /**
+             * Solidity Percent
+             * @description Solidity. [%]
+             * @example 20
+             */
             solidity_percent: number | null;
-            /** Valid To Um C */
+            /**
+             * Valid To Um C
+             * @description Largest size the estimate holds for. [µm(c)]
+             * @example 30
+             */
             valid_to_um_c: number | null;
         };
         /**
@@ -1451,12 +2116,24 @@ export interface components {
         EngineIn: {
             /**
              * Keep
+             * @description Keys of the lines that stay as they are.
              * @default []
+             * @example [
+             *       "engine.name"
+             *     ]
              */
             keep: string[];
-            /** Name */
+            /**
+             * Name
+             * @description Name, as a person gave it or as the catalogue has it.
+             * @example thin oil
+             */
             name: string;
-            /** Seen */
+            /**
+             * Seen
+             * @description What stood there when it was looked at; another state is refused.
+             * @example 98 mm
+             */
             seen?: {
                 [key: string]: string;
             } | null;
@@ -1466,23 +2143,59 @@ export interface components {
          * @description One line that an engine of the library would change; null where nothing stands or would stand.
          */
         EngineLineOut: {
-            /** Is Own */
+            /**
+             * Is Own
+             * @description Whether it was made in the window that asks, or stated for this study.
+             * @example true
+             */
             is_own: boolean;
-            /** Key */
+            /**
+             * Key
+             * @description Reading key, or key of a detail, an observation or a quantity, as the catalogue has it.
+             * @example can.height
+             */
             key: string;
-            /** Now Inch */
+            /**
+             * Now Inch
+             * @description The same in inch units.
+             * @example 0.5315 in
+             */
             now_inch: string | null;
-            /** Now Metric */
+            /**
+             * Now Metric
+             * @description What stands there now, in metric units; null for nothing.
+             * @example 13.5 mm
+             */
             now_metric: string | null;
-            /** Now Typed */
+            /**
+             * Now Typed
+             * @description The same as it was typed; null where it was not.
+             * @example 13,5 mm
+             */
             now_typed: string | null;
-            /** Part */
+            /**
+             * Part
+             * @description Part of the filter or of the circuit it belongs to.
+             * @example can
+             */
             part: string;
-            /** Then Inch */
+            /**
+             * Then Inch
+             * @description The same in inch units.
+             * @example 0.5118 in
+             */
             then_inch: string | null;
-            /** Then Metric */
+            /**
+             * Then Metric
+             * @description What the library has, in metric units.
+             * @example 13 mm
+             */
             then_metric: string | null;
-            /** Title */
+            /**
+             * Title
+             * @description What a person calls it.
+             * @example Height
+             */
             title: string;
         };
         /**
@@ -1490,11 +2203,23 @@ export interface components {
          * @description Everything that an engine of the library would change, and how the lines stand now.
          */
         EngineLinesOut: {
-            /** Lines */
+            /**
+             * Lines
+             * @description Lines, in order.
+             * @example []
+             */
             lines: components["schemas"]["EngineLineOut"][];
-            /** Name */
+            /**
+             * Name
+             * @description Name, as a person gave it or as the catalogue has it.
+             * @example thin oil
+             */
             name: string;
-            /** Seen */
+            /**
+             * Seen
+             * @description What stood there when it was looked at; another state is refused.
+             * @example 98 mm
+             */
             seen: {
                 [key: string]: string;
             };
@@ -1504,7 +2229,11 @@ export interface components {
          * @description An engine of the library.
          */
         EngineNameIn: {
-            /** Name */
+            /**
+             * Name
+             * @description Name, as a person gave it or as the catalogue has it.
+             * @example thin oil
+             */
             name: string;
         };
         /**
@@ -1512,15 +2241,43 @@ export interface components {
          * @description Oil and engine of a study, with a sample fitted for the check.
          */
         EngineOut: {
-            /** Grades */
+            /**
+             * Grades
+             * @description Typical grades to begin with.
+             * @example [
+             *       "5W-30"
+             *     ]
+             */
             grades: string[];
+            /**
+             * @description Balance at the hot point; null where it cannot be made.
+             * @example null
+             */
             hot_point: components["schemas"]["HotPointOut"] | null;
-            /** Library */
+            /**
+             * Library
+             * @description Engines of the library.
+             * @example []
+             */
             library: components["schemas"]["LibraryEngineOut"][];
-            /** Missing */
+            /**
+             * Missing
+             * @description Keys of the inputs it needs and has not.
+             * @example [
+             *       "media.thickness"
+             *     ]
+             */
             missing: string[];
+            /**
+             * @description The oil's line; null without an oil.
+             * @example null
+             */
             oil: components["schemas"]["OilLineOut"] | null;
-            /** Problem */
+            /**
+             * Problem
+             * @description Why there is nothing, in one sentence; null where there is.
+             * @example null
+             */
             problem: string | null;
         };
         /**
@@ -1528,21 +2285,53 @@ export interface components {
          * @description Mean, standard and expanded uncertainty in both families.
          */
         EstimateOut: {
-            /** Inch Expanded */
+            /**
+             * Inch Expanded
+             * @description Expanded uncertainty in inch units, as shown.
+             * @example 0.0042
+             */
             inch_expanded: number;
-            /** Inch Uncertainty */
+            /**
+             * Inch Uncertainty
+             * @description Its uncertainty in inch units, as shown.
+             * @example 0.0021 in
+             */
             inch_uncertainty: number;
-            /** Inch Value */
+            /**
+             * Inch Value
+             * @description Mean in inch units, as shown.
+             * @example 3.8760
+             */
             inch_value: number;
-            /** Metric Expanded */
+            /**
+             * Metric Expanded
+             * @description Expanded uncertainty in metric units, as shown.
+             * @example 0.11
+             */
             metric_expanded: number;
-            /** Metric Uncertainty */
+            /**
+             * Metric Uncertainty
+             * @description Its uncertainty in metric units, as shown.
+             * @example 0.053 mm
+             */
             metric_uncertainty: number;
-            /** Metric Value */
+            /**
+             * Metric Value
+             * @description Mean in metric units, as shown.
+             * @example 98.450
+             */
             metric_value: number;
-            /** Provenance */
+            /**
+             * Provenance
+             * @description Where the number comes from; null for measured.
+             * @example published
+             */
             provenance: string;
-            /** Used */
+            /**
+             * Used
+             * @description Readings in use.
+             * @example []
+             */
             used: number;
         };
         /**
@@ -1550,13 +2339,29 @@ export interface components {
          * @description One way to the opening pressure.
          */
         EvidenceOut: {
-            /** Basis */
+            /**
+             * Basis
+             * @description From what it was computed.
+             * @example spring
+             */
             basis: string;
-            /** Expanded Kpa */
+            /**
+             * Expanded Kpa
+             * @description Expanded. [kPa]
+             * @example 20
+             */
             expanded_kpa: number | null;
-            /** Is Used */
+            /**
+             * Is Used
+             * @description Whether it is used, or only shown.
+             * @example true
+             */
             is_used: boolean;
-            /** Kpa */
+            /**
+             * Kpa
+             * @description Pressure. [kPa]
+             * @example 23
+             */
             kpa: number;
         };
         /**
@@ -1564,31 +2369,89 @@ export interface components {
          * @description One field of the bench.
          */
         FieldOut: {
+            /**
+             * @description Whether the value is only a bound: at_least, at_most, or empty.
+             * @example
+             */
             bound: components["schemas"]["BoundOut"] | null;
-            /** Counted */
+            /**
+             * Counted
+             * @description Whether it is a number of things.
+             * @example false
+             */
             counted: boolean;
-            /** Drawing */
+            /**
+             * Drawing
+             * @description Name of its drawing; null without one.
+             * @example height
+             */
             drawing: string;
+            /**
+             * @description The estimate from the readings in use; null without any.
+             * @example null
+             */
             estimate: components["schemas"]["EstimateOut"] | null;
-            /** Inch Unit */
+            /**
+             * Inch Unit
+             * @description Unit in the inch family.
+             * @example in
+             */
             inch_unit: string;
-            /** Instrument */
+            /**
+             * Instrument
+             * @description With what it was read; null for the usual one.
+             * @example caliper
+             */
             instrument: string;
-            /** Instruments */
+            /**
+             * Instruments
+             * @description Instruments that measure it.
+             * @example [
+             *       "caliper"
+             *     ]
+             */
             instruments: string[];
-            /** Key */
+            /**
+             * Key
+             * @description Reading key, or key of a detail, an observation or a quantity, as the catalogue has it.
+             * @example can.height
+             */
             key: string;
-            /** Metric Unit */
+            /**
+             * Metric Unit
+             * @description Unit in the metric family.
+             * @example mm
+             */
             metric_unit: string;
-            /** Readings */
+            /**
+             * Readings
+             * @description Readings as taken, those set aside too.
+             * @example []
+             */
             readings: components["schemas"]["ReadingOut"][];
-            /** State */
+            /**
+             * State
+             * @description Why there is no value; null takes the reason away.
+             * @example lost
+             */
             state: string | null;
-            /** Title */
+            /**
+             * Title
+             * @description What a person calls it.
+             * @example Height
+             */
             title: string;
-            /** Warnings */
+            /**
+             * Warnings
+             * @description What is implausible.
+             * @example []
+             */
             warnings: components["schemas"]["FieldWarningOut"][];
-            /** Whole Only */
+            /**
+             * Whole Only
+             * @description Whether it can be read only before the filter is cut open.
+             * @example true
+             */
             whole_only: boolean;
         };
         /**
@@ -1596,13 +2459,29 @@ export interface components {
          * @description What is implausible about a field, with the reading it is about and what was likely meant.
          */
         FieldWarningOut: {
-            /** Confirmed */
+            /**
+             * Confirmed
+             * @description Whether the analyst confirmed it after it was questioned.
+             * @example false
+             */
             confirmed: boolean;
-            /** Correction */
+            /**
+             * Correction
+             * @description What was likely meant, as it would be typed; null where nothing is offered.
+             * @example 6.4 mm
+             */
             correction: string | null;
-            /** Message */
+            /**
+             * Message
+             * @description One sentence that says what is wrong and how to correct it.
+             * @example there is nothing here
+             */
             message: string;
-            /** Reading Id */
+            /**
+             * Reading Id
+             * @description Number of the reading; null where it is about none.
+             * @example 7
+             */
             reading_id: number | null;
         };
         /**
@@ -1610,12 +2489,40 @@ export interface components {
          * @description Everything that is drawn beside the readings of the opened filter.
          */
         FiguresOut: {
+            /**
+             * @description Efficiency over particle size.
+             * @example null
+             */
             efficiency: components["schemas"]["EfficiencyOut"];
+            /**
+             * @description The pleat pack from above.
+             * @example null
+             */
             pack: components["schemas"]["PackOut"];
+            /**
+             * @description Loss over the number of pleats.
+             * @example null
+             */
             pleat_curve: components["schemas"]["PleatCurveOut"] | null;
+            /**
+             * @description The filter in section.
+             * @example null
+             */
             section: components["schemas"]["WholeSectionOut"];
+            /**
+             * @description The strip of media unrolled.
+             * @example null
+             */
             strip: components["schemas"]["StripOut"] | null;
+            /**
+             * @description The parts on the scale.
+             * @example null
+             */
             tray: components["schemas"]["TrayOut"];
+            /**
+             * @description The bypass valve to scale.
+             * @example null
+             */
             valve: components["schemas"]["ValveOut"];
         };
         /**
@@ -1623,6 +2530,10 @@ export interface components {
          * @description The filter by itself, as it is or in a scenario.
          */
         FilterAloneIn: {
+            /**
+             * @description What if: what is otherwise than in the study; null for the study as it is.
+             * @example null
+             */
             scenario?: components["schemas"]["Scenario"] | null;
         };
         /**
@@ -1630,22 +2541,58 @@ export interface components {
          * @description The filter by itself, rows by temperature; null where the oil does not pump.
          */
         FilterAloneOut: {
-            /** Coldest Pumping C */
+            /**
+             * Coldest Pumping C
+             * @description Coldest pumping. [°C]
+             * @example 20
+             */
             coldest_pumping_c: number;
-            /** Element Kpa */
+            /**
+             * Element Kpa
+             * @description Element. [kPa]
+             * @example 20
+             */
             element_kpa: (number | null)[][];
-            /** Filter Flow L Min */
+            /**
+             * Filter Flow L Min
+             * @description Filter flow. [L/min]
+             * @example 20
+             */
             filter_flow_l_min: number[];
-            /** Filter Kpa */
+            /**
+             * Filter Kpa
+             * @description Filter. [kPa]
+             * @example 20
+             */
             filter_kpa: (number | null)[][];
-            /** Inputs */
+            /**
+             * Inputs
+             * @description Inputs a number rests on.
+             * @example []
+             */
             inputs: components["schemas"]["InputSourceOut"][];
-            /** Lift Mm */
+            /**
+             * Lift Mm
+             * @description Lift. [mm]
+             * @example 20
+             */
             lift_mm: (number | null)[][];
+            /**
+             * @description Bypass onset over engine speed.
+             * @example null
+             */
             onset: components["schemas"]["FlowOnsetOut"];
-            /** Temperature C */
+            /**
+             * Temperature C
+             * @description Temperature. [°C]
+             * @example 20
+             */
             temperature_c: number[];
-            /** Unfiltered Percent */
+            /**
+             * Unfiltered Percent
+             * @description Unfiltered. [%]
+             * @example 20
+             */
             unfiltered_percent: (number | null)[][];
         };
         /**
@@ -1653,25 +2600,69 @@ export interface components {
          * @description The tapping plate flow area, with the section that controls it.
          */
         FlowAreaOut: {
-            /** Assumed */
+            /**
+             * Assumed
+             * @description What is assumed because nobody stated it.
+             * @example [
+             *       "plan.start_c"
+             *     ]
+             */
             assumed: string[];
-            /** Basis */
+            /**
+             * Basis
+             * @description From what it was computed.
+             * @example spring
+             */
             basis: string | null;
-            /** Controlled By */
+            /**
+             * Controlled By
+             * @description What controls the flow area.
+             * @example outlet_bore
+             */
             controlled_by: string | null;
-            /** Expanded Uncertainty */
+            /**
+             * Expanded Uncertainty
+             * @description Expanded uncertainty U at 95 %, in the unit of the value.
+             * @example 0.11
+             */
             expanded_uncertainty: number | null;
-            /** High */
+            /**
+             * High
+             * @description Upper end of the 95 % interval.
+             * @example 162
+             */
             high: number | null;
-            /** Low */
+            /**
+             * Low
+             * @description Lower end of the 95 % interval.
+             * @example 130
+             */
             low: number | null;
-            /** Missing */
+            /**
+             * Missing
+             * @description Keys of the inputs it needs and has not.
+             * @example [
+             *       "media.thickness"
+             *     ]
+             */
             missing: string[];
-            /** Relation */
+            /**
+             * Relation
+             * @description How the number is claimed; = where nothing is said.
+             * @example >=
+             */
             relation: string;
-            /** Standard Uncertainty */
+            /**
+             * Standard Uncertainty
+             * @description Standard uncertainty u, in the unit of the value.
+             * @example 0.053
+             */
             standard_uncertainty: number | null;
-            /** Value */
+            /**
+             * Value
+             * @description Best estimate; null where it is not known.
+             * @example 146.2
+             */
             value: number | null;
         };
         /**
@@ -1679,11 +2670,23 @@ export interface components {
          * @description Bypass onset of the filter alone over the flow through it; null where the valve stays closed.
          */
         FlowOnsetOut: {
-            /** Filter Flow L Min */
+            /**
+             * Filter Flow L Min
+             * @description Filter flow. [L/min]
+             * @example 20
+             */
             filter_flow_l_min: number[];
-            /** Reopens C */
+            /**
+             * Reopens C
+             * @description Reopens. [°C]
+             * @example 20
+             */
             reopens_c: (number | null)[];
-            /** Temperature C */
+            /**
+             * Temperature C
+             * @description Temperature. [°C]
+             * @example 20
+             */
             temperature_c: (number | null)[];
         };
         /**
@@ -1691,13 +2694,29 @@ export interface components {
          * @description A term of the glossary.
          */
         GlossaryTermOut: {
-            /** Meaning */
+            /**
+             * Meaning
+             * @description What it means, in a sentence.
+             * @example A length along the can.
+             */
             meaning: string;
-            /** Standard */
+            /**
+             * Standard
+             * @description Standard it is defined in, or claimed by; empty or null without one.
+             * @example ISO 4548-12
+             */
             standard: string;
-            /** Term */
+            /**
+             * Term
+             * @description Term.
+             * @example bypass onset
+             */
             term: string;
-            /** Unit */
+            /**
+             * Unit
+             * @description Unit of the numbers beside it.
+             * @example kPa
+             */
             unit: string;
         };
         /**
@@ -1705,11 +2724,23 @@ export interface components {
          * @description One thing that was done to a reading.
          */
         HistoryOut: {
-            /** At */
+            /**
+             * At
+             * @description Where the slice is taken, °C or rpm; or when it was done, ISO time in UTC.
+             * @example -20
+             */
             at: string;
-            /** Undone */
+            /**
+             * Undone
+             * @description Whether it was undone.
+             * @example false
+             */
             undone: boolean;
-            /** Words */
+            /**
+             * Words
+             * @description The same in a few words.
+             * @example 8 round, 5.6 mm
+             */
             words: string;
         };
         /**
@@ -1717,22 +2748,36 @@ export interface components {
          * @description What of a group of holes is no reading, and the words of the group as it was seen before.
          */
         HoleGroupIn: {
-            /** Count */
+            /**
+             * Count
+             * @description How many.
+             * @example 8
+             */
             count: number;
             /**
              * Open Percent
+             * @description Open. [%]
              * @default 100
+             * @example 20
              */
             open_percent: number;
             /**
              * Points
+             * @description Points, in order.
              * @default
+             * @example []
              */
             points: string;
-            /** Seen */
+            /**
+             * Seen
+             * @description What stood there when it was looked at; another state is refused.
+             * @example 98 mm
+             */
             seen: string;
             /**
              * Shape
+             * @description Shape of the holes.
+             * @example round
              * @enum {string}
              */
             shape: "round" | "slot" | "ellipse" | "d" | "rectangle" | "outline";
@@ -1742,22 +2787,48 @@ export interface components {
          * @description A group of holes: what is not a reading of it.
          */
         HoleGroupOut: {
-            /** Count */
+            /**
+             * Count
+             * @description How many.
+             * @example 8
+             */
             count: number;
-            /** Open Percent */
+            /**
+             * Open Percent
+             * @description Open. [%]
+             * @example 20
+             */
             open_percent: number;
             /**
              * Placement
+             * @description Where the holes are.
+             * @example inlet
              * @enum {string}
              */
             placement: "inlet" | "centre_tube";
-            /** Points */
+            /**
+             * Points
+             * @description Points, in order.
+             * @example []
+             */
             points: string;
-            /** Position */
+            /**
+             * Position
+             * @description Its place among others, from 0.
+             * @example 0
+             */
             position: number;
-            /** Shape */
+            /**
+             * Shape
+             * @description Shape of the holes.
+             * @example round
+             */
             shape: string;
-            /** Words */
+            /**
+             * Words
+             * @description The same in a few words.
+             * @example 8 round, 5.6 mm
+             */
             words: string;
         };
         /**
@@ -1765,11 +2836,23 @@ export interface components {
          * @description The product of one group: count × area of one, open part.
          */
         HoleProductOut: {
-            /** Count */
+            /**
+             * Count
+             * @description How many.
+             * @example 8
+             */
             count: number;
-            /** One Mm2 */
+            /**
+             * One Mm2
+             * @description Area of one hole. [mm²]
+             * @example 28.9
+             */
             one_mm2: number;
-            /** Open Fraction */
+            /**
+             * Open Fraction
+             * @description Share of it that is open.
+             * @example 0.7
+             */
             open_fraction: number;
         };
         /**
@@ -1779,17 +2862,25 @@ export interface components {
         HolesIn: {
             /**
              * Family
+             * @description Unit family in which a bare number is meant.
              * @default metric
+             * @example metric
              * @enum {string}
              */
             family: "metric" | "inch";
             /**
              * Placement
+             * @description Where the holes are.
              * @default inlet
+             * @example inlet
              * @enum {string}
              */
             placement: "inlet" | "centre_tube";
-            /** Text */
+            /**
+             * Text
+             * @description As typed, with its unit where it has one.
+             * @example 98.4 mm
+             */
             text: string;
         };
         /**
@@ -1797,27 +2888,71 @@ export interface components {
          * @description The circuit at its hot point.
          */
         HotPointOut: {
-            /** Bearing Viscosity Mpa S */
+            /**
+             * Bearing Viscosity Mpa S
+             * @description Bearing viscosity. [mPa·s]
+             * @example 20
+             */
             bearing_viscosity_mpa_s: number;
-            /** Bearings L Min */
+            /**
+             * Bearings L Min
+             * @description Bearings. [L/min]
+             * @example 20
+             */
             bearings_l_min: number;
-            /** Computed Kpa */
+            /**
+             * Computed Kpa
+             * @description Computed. [kPa]
+             * @example 20
+             */
             computed_kpa: number | null;
-            /** Displaced L Min */
+            /**
+             * Displaced L Min
+             * @description Displaced. [L/min]
+             * @example 20
+             */
             displaced_l_min: number;
-            /** Flow L Min */
+            /**
+             * Flow L Min
+             * @description Flow. [L/min]
+             * @example 20
+             */
             flow_l_min: number;
-            /** Jet Diameter Mm */
+            /**
+             * Jet Diameter Mm
+             * @description Jet diameter. [mm]
+             * @example 20
+             */
             jet_diameter_mm: number | null;
-            /** Jets L Min */
+            /**
+             * Jets L Min
+             * @description Jets. [L/min]
+             * @example 20
+             */
             jets_l_min: number;
-            /** Leftover Percent */
+            /**
+             * Leftover Percent
+             * @description Leftover. [%]
+             * @example 20
+             */
             leftover_percent: number | null;
-            /** Slip L Min */
+            /**
+             * Slip L Min
+             * @description Slip. [L/min]
+             * @example 20
+             */
             slip_l_min: number;
-            /** Stated Kpa */
+            /**
+             * Stated Kpa
+             * @description Stated. [kPa]
+             * @example 20
+             */
             stated_kpa: number;
-            /** Studs */
+            /**
+             * Studs
+             * @description Loss of each stud.
+             * @example []
+             */
             studs: components["schemas"]["StudLossOut"][];
         };
         /**
@@ -1825,9 +2960,17 @@ export interface components {
          * @description An input of a map, and where it comes from.
          */
         InputSourceOut: {
-            /** Key */
+            /**
+             * Key
+             * @description Reading key, or key of a detail, an observation or a quantity, as the catalogue has it.
+             * @example can.height
+             */
             key: string;
-            /** Provenance */
+            /**
+             * Provenance
+             * @description Where the number comes from; null for measured.
+             * @example published
+             */
             provenance: string;
         };
         /**
@@ -1835,9 +2978,17 @@ export interface components {
          * @description A part of the document that is kept and shown by no station yet.
          */
         KeptPartOut: {
-            /** Rows */
+            /**
+             * Rows
+             * @description Rows, in order.
+             * @example []
+             */
             rows: components["schemas"]["KeptRowOut"][];
-            /** Title */
+            /**
+             * Title
+             * @description What a person calls it.
+             * @example Height
+             */
             title: string;
         };
         /**
@@ -1845,9 +2996,17 @@ export interface components {
          * @description One value of a part of the document, with the keys that lead to it.
          */
         KeptRowOut: {
-            /** Key */
+            /**
+             * Key
+             * @description Reading key, or key of a detail, an observation or a quantity, as the catalogue has it.
+             * @example can.height
+             */
             key: string;
-            /** Value */
+            /**
+             * Value
+             * @description Best estimate; null where it is not known.
+             * @example 146.2
+             */
             value: string;
         };
         /**
@@ -1855,11 +3014,23 @@ export interface components {
          * @description An engine of the library; `id` is null for one that is shipped.
          */
         LibraryEngineOut: {
-            /** Id */
+            /**
+             * Id
+             * @description Number of the row, for addresses.
+             * @example 1
+             */
             id: number | null;
-            /** Name */
+            /**
+             * Name
+             * @description Name, as a person gave it or as the catalogue has it.
+             * @example thin oil
+             */
             name: string;
-            /** Words */
+            /**
+             * Words
+             * @description The same in a few words.
+             * @example 8 round, 5.6 mm
+             */
             words: string;
         };
         /**
@@ -1867,15 +3038,35 @@ export interface components {
          * @description How long a filter lasts and how fast it cleans, at one speed.
          */
         LifeOut: {
-            /** Capacity Assumed */
+            /**
+             * Capacity Assumed
+             * @description Whether the dirt capacity is assumed.
+             * @example true
+             */
             capacity_assumed: boolean;
-            /** Capacity G */
+            /**
+             * Capacity G
+             * @description Capacity. [g]
+             * @example 20
+             */
             capacity_g: number;
-            /** Clean Up */
+            /**
+             * Clean Up
+             * @description Time until half the particles of a size are out of the sump.
+             * @example []
+             */
             clean_up: components["schemas"]["CleanUpOut"][];
-            /** Rows */
+            /**
+             * Rows
+             * @description Rows, in order.
+             * @example []
+             */
             rows: components["schemas"]["LifeRowOut"][];
-            /** Speed Rpm */
+            /**
+             * Speed Rpm
+             * @description Speed. [rpm]
+             * @example 20
+             */
             speed_rpm: number;
         };
         /**
@@ -1883,19 +3074,47 @@ export interface components {
          * @description Hours to the first opening of the bypass at one oil temperature; null where it never opens, 0 from new.
          */
         LifeRowOut: {
-            /** Filling Hours */
+            /**
+             * Filling Hours
+             * @description Filling. [h]
+             * @example 20
+             */
             filling_hours: number | null;
-            /** Is Cold Start */
+            /**
+             * Is Cold Start
+             * @description Whether the row is a cold start.
+             * @example true
+             */
             is_cold_start: boolean;
-            /** Never Filling */
+            /**
+             * Never Filling
+             * @description Whether it never opens while filling.
+             * @example false
+             */
             never_filling: boolean;
-            /** Never Steady */
+            /**
+             * Never Steady
+             * @description Whether the valve never opens when steady.
+             * @example false
+             */
             never_steady: boolean;
-            /** Steady Hours */
+            /**
+             * Steady Hours
+             * @description Steady. [h]
+             * @example 20
+             */
             steady_hours: number | null;
-            /** Steady Loading */
+            /**
+             * Steady Loading
+             * @description Loading at which the valve opens when steady; null for never.
+             * @example 4.2
+             */
             steady_loading: number | null;
-            /** Temperature C */
+            /**
+             * Temperature C
+             * @description Temperature. [°C]
+             * @example 20
+             */
             temperature_c: number;
         };
         /**
@@ -1903,9 +3122,17 @@ export interface components {
          * @description A speed at which lives are told, and the share of the running time for which it is not exceeded.
          */
         LifeSpeedOut: {
-            /** Share Percent */
+            /**
+             * Share Percent
+             * @description Share. [%]
+             * @example 20
+             */
             share_percent: number;
-            /** Speed Rpm */
+            /**
+             * Speed Rpm
+             * @description Speed. [rpm]
+             * @example 20
+             */
             speed_rpm: number;
         };
         /**
@@ -1913,13 +3140,29 @@ export interface components {
          * @description One part's loss over the map: viscous, inertial, and what it holds back whatever the flow (null: nothing).
          */
         LossPartOut: {
-            /** Inertial Kpa */
+            /**
+             * Inertial Kpa
+             * @description Inertial. [kPa]
+             * @example 20
+             */
             inertial_kpa: (number | null)[][];
-            /** Name */
+            /**
+             * Name
+             * @description Name, as a person gave it or as the catalogue has it.
+             * @example thin oil
+             */
             name: string;
-            /** Spring Kpa */
+            /**
+             * Spring Kpa
+             * @description Spring. [kPa]
+             * @example 20
+             */
             spring_kpa: (number | null)[][] | null;
-            /** Viscous Kpa */
+            /**
+             * Viscous Kpa
+             * @description Viscous. [kPa]
+             * @example 20
+             */
             viscous_kpa: (number | null)[][];
         };
         /**
@@ -1929,14 +3172,22 @@ export interface components {
         MapIn: {
             /**
              * Condition
+             * @description Steady, or filling after a start.
              * @default steady
+             * @example steady
              * @enum {string}
              */
             condition: "steady" | "filling";
+            /**
+             * @description What if: what is otherwise than in the study; null for the study as it is.
+             * @example null
+             */
             scenario?: components["schemas"]["Scenario"] | null;
             /**
              * Size Um
+             * @description Size. [µm]
              * @default 20
+             * @example 20
              */
             size_um: number;
         };
@@ -1945,22 +3196,48 @@ export interface components {
          * @description What a map can show: title, key of its grid, suffix of its unit, and its scale.
          */
         MapQuantityOut: {
-            /** Grid */
+            /**
+             * Grid
+             * @description Key of its grid in the map.
+             * @example element_kpa
+             */
             grid: string;
-            /** Is Logarithmic */
+            /**
+             * Is Logarithmic
+             * @description Whether it is drawn on a logarithmic scale.
+             * @example true
+             */
             is_logarithmic: boolean;
             /**
              * Name
+             * @description Name, as a person gave it or as the catalogue has it.
+             * @example thin oil
              * @enum {string}
              */
             name: "element_pressure" | "filter_pressure" | "unfiltered_fraction" | "lift" | "gallery_pressure" | "gauge_excess" | "filter_flow" | "regulator_fraction" | "media_fraction";
-            /** Of Filter Alone */
+            /**
+             * Of Filter Alone
+             * @description Whether the filter alone has it.
+             * @example true
+             */
             of_filter_alone: boolean;
-            /** Title */
+            /**
+             * Title
+             * @description What a person calls it.
+             * @example Height
+             */
             title: string;
-            /** Title In Slice */
+            /**
+             * Title In Slice
+             * @description What it is called beside a slice.
+             * @example element Δp
+             */
             title_in_slice: string;
-            /** Unit */
+            /**
+             * Unit
+             * @description Unit of the numbers beside it.
+             * @example kPa
+             */
             unit: string;
         };
         /**
@@ -1968,11 +3245,23 @@ export interface components {
          * @description Something that can be learned only before the cut and is still missing.
          */
         MissingBeforeCutOut: {
-            /** Key */
+            /**
+             * Key
+             * @description Reading key, or key of a detail, an observation or a quantity, as the catalogue has it.
+             * @example can.height
+             */
             key: string;
-            /** Kind */
+            /**
+             * Kind
+             * @description Of which kind it is.
+             * @example words
+             */
             kind: string;
-            /** Title */
+            /**
+             * Title
+             * @description What a person calls it.
+             * @example Height
+             */
             title: string;
         };
         /**
@@ -1980,11 +3269,23 @@ export interface components {
          * @description The change that undo or redo would move, and whether it was made in the window that asks.
          */
         MovableOut: {
-            /** Change Id */
+            /**
+             * Change Id
+             * @description Number of the change as it was seen; null where none was.
+             * @example 12
+             */
             change_id: number;
-            /** Is Own */
+            /**
+             * Is Own
+             * @description Whether it was made in the window that asks, or stated for this study.
+             * @example true
+             */
             is_own: boolean;
-            /** Words */
+            /**
+             * Words
+             * @description The same in a few words.
+             * @example 8 round, 5.6 mm
+             */
             words: string;
         };
         /**
@@ -1992,11 +3293,17 @@ export interface components {
          * @description Which change is to be undone or redone, as it was seen, and whether it may be another window's.
          */
         MoveIn: {
-            /** Change Id */
+            /**
+             * Change Id
+             * @description Number of the change as it was seen; null where none was.
+             * @example 12
+             */
             change_id?: number | null;
             /**
              * Of Another Window
+             * @description Whether a change that another window made may be moved.
              * @default false
+             * @example false
              */
             of_another_window: boolean;
         };
@@ -2005,11 +3312,23 @@ export interface components {
          * @description A point of the line being moved: which of those given, and where it now is.
          */
         MovedPointIn: {
-            /** Index */
+            /**
+             * Index
+             * @description Which point, from 0.
+             * @example 1
+             */
             index: number;
-            /** Kinematic Mm2 S */
+            /**
+             * Kinematic Mm2 S
+             * @description Kinematic. [mm²/s]
+             * @example 20
+             */
             kinematic_mm2_s: number;
-            /** Temperature C */
+            /**
+             * Temperature C
+             * @description Temperature. [°C]
+             * @example 20
+             */
             temperature_c: number;
         };
         /**
@@ -2022,11 +3341,23 @@ export interface components {
          * @description What is seen, and what the field showed before; null removes it.
          */
         ObservationIn: {
-            /** Key */
+            /**
+             * Key
+             * @description Reading key, or key of a detail, an observation or a quantity, as the catalogue has it.
+             * @example can.height
+             */
             key: string;
-            /** Seen */
+            /**
+             * Seen
+             * @description What stood there when it was looked at; another state is refused.
+             * @example 98 mm
+             */
             seen?: string | null;
-            /** Text */
+            /**
+             * Text
+             * @description As typed, with its unit where it has one.
+             * @example 98.4 mm
+             */
             text: string | null;
         };
         /**
@@ -2034,23 +3365,66 @@ export interface components {
          * @description Something seen, with its choices and the schools' views, the default first.
          */
         ObservationOut: {
-            /** Choices */
+            /**
+             * Choices
+             * @description What can be chosen.
+             * @example [
+             *       "clean",
+             *       "burred"
+             *     ]
+             */
             choices: components["schemas"]["ChoiceOut"][];
-            /** Closed */
+            /**
+             * Closed
+             * @description Whether only the choices can be taken.
+             * @example false
+             */
             closed: boolean;
-            /** Key */
+            /**
+             * Key
+             * @description Reading key, or key of a detail, an observation or a quantity, as the catalogue has it.
+             * @example can.height
+             */
             key: string;
-            /** Part */
+            /**
+             * Part
+             * @description Part of the filter or of the circuit it belongs to.
+             * @example can
+             */
             part: string;
-            /** Schools */
+            /**
+             * Schools
+             * @description Views of the schools on what is seen.
+             * @example [
+             *       "Some take it for a sign of heat."
+             *     ]
+             */
             schools: string[];
-            /** Stage */
+            /**
+             * Stage
+             * @description Station of the work at which it is taken.
+             * @example outside
+             */
             stage: string;
-            /** Synonyms */
+            /**
+             * Synonyms
+             * @description Other words for it, which the command box finds.
+             * @example [
+             *       "base plate"
+             *     ]
+             */
             synonyms: string[];
-            /** Title */
+            /**
+             * Title
+             * @description What a person calls it.
+             * @example Height
+             */
             title: string;
-            /** Whole Only */
+            /**
+             * Whole Only
+             * @description Whether it can be read only before the filter is cut open.
+             * @example true
+             */
             whole_only: boolean;
         };
         /**
@@ -2058,9 +3432,17 @@ export interface components {
          * @description What was seen, by the key of its observation in the catalogue.
          */
         ObservedValueOut: {
-            /** Key */
+            /**
+             * Key
+             * @description Reading key, or key of a detail, an observation or a quantity, as the catalogue has it.
+             * @example can.height
+             */
             key: string;
-            /** Value */
+            /**
+             * Value
+             * @description Best estimate; null where it is not known.
+             * @example 146.2
+             */
             value: string | null;
         };
         /**
@@ -2068,13 +3450,34 @@ export interface components {
          * @description The points of the study's oil as typed or as drawn, or the grade whose typical oil it is to become; and those seen.
          */
         OilIn: {
-            /** Grade */
+            /**
+             * Grade
+             * @description Typical grade; null to set points.
+             * @example 5W-30
+             */
             grade?: string | null;
-            /** Rows */
+            /**
+             * Rows
+             * @description Rows, in order.
+             * @example []
+             */
             rows?: components["schemas"]["OilRowIn"][] | null;
-            /** Seen */
+            /**
+             * Seen
+             * @description What stood there when it was looked at; another state is refused.
+             * @example 98 mm
+             */
             seen?: components["schemas"]["ViscosityPoint"][] | null;
-            /** Viscosity */
+            /**
+             * Viscosity
+             * @description Points of the oil's viscosity line.
+             * @example [
+             *       {
+             *         "kinematic_mm2_s": 66,
+             *         "temperature_c": 40
+             *       }
+             *     ]
+             */
             viscosity?: components["schemas"]["ViscosityPoint"][] | null;
         };
         /**
@@ -2082,12 +3485,33 @@ export interface components {
          * @description Viscosity points and density, to draw the line of an oil that is not saved; one of them may be moved.
          */
         OilLineIn: {
-            /** Density 15C Kg M3 */
+            /**
+             * Density 15C Kg M3
+             * @description Density 15c. [kg/m³]
+             * @example 20
+             */
             density_15c_kg_m3: number;
+            /**
+             * @description A point that is being dragged; null for none.
+             * @example null
+             */
             moved?: components["schemas"]["MovedPointIn"] | null;
-            /** Pumping Limit C */
+            /**
+             * Pumping Limit C
+             * @description Pumping limit. [°C]
+             * @example 20
+             */
             pumping_limit_c?: number | null;
-            /** Viscosity */
+            /**
+             * Viscosity
+             * @description Points of the oil's viscosity line.
+             * @example [
+             *       {
+             *         "kinematic_mm2_s": 66,
+             *         "temperature_c": 40
+             *       }
+             *     ]
+             */
             viscosity: components["schemas"]["ViscosityPoint"][];
         };
         /**
@@ -2095,23 +3519,64 @@ export interface components {
          * @description The viscosity line in steps of half a kelvin, its points, and where it is only extended.
          */
         OilLineOut: {
-            /** Coldest Point C */
+            /**
+             * Coldest Point C
+             * @description Coldest point. [°C]
+             * @example 20
+             */
             coldest_point_c: number;
-            /** Coldest Pumping C */
+            /**
+             * Coldest Pumping C
+             * @description Coldest pumping. [°C]
+             * @example 20
+             */
             coldest_pumping_c: number;
-            /** Density Kg M3 */
+            /**
+             * Density Kg M3
+             * @description Density. [kg/m³]
+             * @example 20
+             */
             density_kg_m3: number[];
-            /** Dynamic Mpa S */
+            /**
+             * Dynamic Mpa S
+             * @description Dynamic. [mPa·s]
+             * @example 20
+             */
             dynamic_mpa_s: number[];
-            /** Kinematic Mm2 S */
+            /**
+             * Kinematic Mm2 S
+             * @description Kinematic. [mm²/s]
+             * @example 20
+             */
             kinematic_mm2_s: number[];
-            /** Points */
+            /**
+             * Points
+             * @description Points, in order.
+             * @example []
+             */
             points: components["schemas"]["OilPointOut"][];
-            /** Temperature C */
+            /**
+             * Temperature C
+             * @description Temperature. [°C]
+             * @example 20
+             */
             temperature_c: number[];
-            /** Viscosity */
+            /**
+             * Viscosity
+             * @description Points of the oil's viscosity line.
+             * @example [
+             *       {
+             *         "kinematic_mm2_s": 66,
+             *         "temperature_c": 40
+             *       }
+             *     ]
+             */
             viscosity: components["schemas"]["ViscosityPoint"][];
-            /** Warmest Point C */
+            /**
+             * Warmest Point C
+             * @description Warmest point. [°C]
+             * @example 20
+             */
             warmest_point_c: number;
         };
         /**
@@ -2119,21 +3584,53 @@ export interface components {
          * @description A point of the viscosity line, in both kinds of viscosity, and as it was stated in one of them.
          */
         OilPointOut: {
-            /** Dynamic Mpa S */
+            /**
+             * Dynamic Mpa S
+             * @description Dynamic. [mPa·s]
+             * @example 20
+             */
             dynamic_mpa_s: number;
-            /** High Shear */
+            /**
+             * High Shear
+             * @description Whether the viscosity is one at high shear.
+             * @example false
+             */
             high_shear: boolean;
-            /** Is Dynamic */
+            /**
+             * Is Dynamic
+             * @description Whether the viscosity is dynamic, in mPa·s; else kinematic, in mm²/s.
+             * @example false
+             */
             is_dynamic: boolean;
-            /** Kinematic Mm2 S */
+            /**
+             * Kinematic Mm2 S
+             * @description Kinematic. [mm²/s]
+             * @example 20
+             */
             kinematic_mm2_s: number;
-            /** Stated */
+            /**
+             * Stated
+             * @description What was stated.
+             * @example true
+             */
             stated: number;
-            /** Temperature C */
+            /**
+             * Temperature C
+             * @description Temperature. [°C]
+             * @example 20
+             */
             temperature_c: number;
-            /** Typed Temperature */
+            /**
+             * Typed Temperature
+             * @description Temperature as typed; null where it was not.
+             * @example 40 °C
+             */
             typed_temperature: string | null;
-            /** Typed Viscosity */
+            /**
+             * Typed Viscosity
+             * @description Viscosity as typed; null where it was not.
+             * @example 66
+             */
             typed_viscosity: string | null;
         };
         /**
@@ -2141,16 +3638,35 @@ export interface components {
          * @description A point of the viscosity line as typed.
          */
         OilRowIn: {
-            /** High Shear */
+            /**
+             * High Shear
+             * @description Whether the viscosity is one at high shear.
+             * @example false
+             */
             high_shear?: boolean | null;
             /**
              * Is Dynamic
+             * @description Whether the viscosity is dynamic, in mPa·s; else kinematic, in mm²/s.
              * @default false
+             * @example false
              */
             is_dynamic: boolean;
-            /** Temperature */
+            /**
+             * Temperature
+             * @description Temperature as typed.
+             * @example 40
+             */
             temperature: string;
-            /** Viscosity */
+            /**
+             * Viscosity
+             * @description Points of the oil's viscosity line.
+             * @example [
+             *       {
+             *         "kinematic_mm2_s": 66,
+             *         "temperature_c": 40
+             *       }
+             *     ]
+             */
             viscosity: string;
         };
         /**
@@ -2158,9 +3674,30 @@ export interface components {
          * @description A way of the oil.
          */
         OilWayOut: {
-            /** Kind */
+            /**
+             * Kind
+             * @description Of which kind it is.
+             * @example words
+             */
             kind: string;
-            /** Points Mm */
+            /**
+             * Points Mm
+             * @description Points of an outline, x and y in mm. [mm]
+             * @example [
+             *       [
+             *         0,
+             *         0
+             *       ],
+             *       [
+             *         4,
+             *         0
+             *       ],
+             *       [
+             *         4,
+             *         3.5
+             *       ]
+             *     ]
+             */
             points_mm: number[][];
         };
         /**
@@ -2168,11 +3705,23 @@ export interface components {
          * @description The bypass onset curve; null where the valve stays closed.
          */
         OnsetOut: {
-            /** Reopens C */
+            /**
+             * Reopens C
+             * @description Reopens. [°C]
+             * @example 20
+             */
             reopens_c: (number | null)[];
-            /** Speed Rpm */
+            /**
+             * Speed Rpm
+             * @description Speed. [rpm]
+             * @example 20
+             */
             speed_rpm: number[];
-            /** Temperature C */
+            /**
+             * Temperature C
+             * @description Temperature. [°C]
+             * @example 20
+             */
             temperature_c: (number | null)[];
         };
         /**
@@ -2183,64 +3732,184 @@ export interface components {
          *     bound is known it is that bound.
          */
         OperatingMapOut: {
-            /** Bypass Fraction */
+            /**
+             * Bypass Fraction
+             * @description Share of the filter flow that passes the bypass, by temperature and speed.
+             * @example [
+             *       [
+             *         0
+             *       ]
+             *     ]
+             */
             bypass_fraction: (number | null)[][];
-            /** Bypass Location */
+            /**
+             * Bypass Location
+             * @description Where the bypass valve lies.
+             * @example dome_end
+             */
             bypass_location: string;
-            /** Coldest Pumping C */
+            /**
+             * Coldest Pumping C
+             * @description Coldest pumping. [°C]
+             * @example 20
+             */
             coldest_pumping_c: number;
             /**
              * Condition
+             * @description Steady, or filling after a start.
+             * @example steady
              * @enum {string}
              */
             condition: "steady" | "filling";
-            /** Defect Fraction */
+            /**
+             * Defect Fraction
+             * @description Share that passes defects.
+             * @example [
+             *       [
+             *         0
+             *       ]
+             *     ]
+             */
             defect_fraction: (number | null)[][];
+            /**
+             * @description Efficiency over particle size.
+             * @example null
+             */
             efficiency: components["schemas"]["EfficiencyAtOut"];
-            /** Element Kpa */
+            /**
+             * Element Kpa
+             * @description Element. [kPa]
+             * @example 20
+             */
             element_kpa: (number | null)[][];
-            /** Evaluations */
+            /**
+             * Evaluations
+             * @description Evaluations of the residual that the solution took.
+             * @example 11
+             */
             evaluations: number;
-            /** Filter Flow L Min */
+            /**
+             * Filter Flow L Min
+             * @description Filter flow. [L/min]
+             * @example 20
+             */
             filter_flow_l_min: (number | null)[][];
-            /** Filter Inlet Kpa */
+            /**
+             * Filter Inlet Kpa
+             * @description Filter inlet. [kPa]
+             * @example 20
+             */
             filter_inlet_kpa: (number | null)[][];
-            /** Filter Kpa */
+            /**
+             * Filter Kpa
+             * @description Filter. [kPa]
+             * @example 20
+             */
             filter_kpa: (number | null)[][];
-            /** Gallery Kpa */
+            /**
+             * Gallery Kpa
+             * @description Gallery. [kPa]
+             * @example 20
+             */
             gallery_kpa: (number | null)[][];
             /**
              * Gauge
+             * @description Where the gauge taps the circuit.
+             * @example filter_inlet
              * @enum {string}
              */
             gauge: "pump" | "filter_inlet" | "gallery";
-            /** Gauge Kpa */
+            /**
+             * Gauge Kpa
+             * @description Gauge. [kPa]
+             * @example 20
+             */
             gauge_kpa: (number | null)[][];
-            /** Gauge Minus Gallery Kpa */
+            /**
+             * Gauge Minus Gallery Kpa
+             * @description Gauge minus gallery. [kPa]
+             * @example 20
+             */
             gauge_minus_gallery_kpa: (number | null)[][];
-            /** Inputs */
+            /**
+             * Inputs
+             * @description Inputs a number rests on.
+             * @example []
+             */
             inputs: components["schemas"]["InputSourceOut"][];
-            /** Left Out */
+            /**
+             * Left Out
+             * @description What the computation leaves out.
+             * @example []
+             */
             left_out: string[];
-            /** Lift Mm */
+            /**
+             * Lift Mm
+             * @description Lift. [mm]
+             * @example 20
+             */
             lift_mm: (number | null)[][];
-            /** Loss Breakdown */
+            /**
+             * Loss Breakdown
+             * @description Loss by part at each point.
+             * @example []
+             */
             loss_breakdown: components["schemas"]["LossPartOut"][];
+            /**
+             * @description Bypass onset over engine speed.
+             * @example null
+             */
             onset: components["schemas"]["OnsetOut"];
-            /** Pump Kpa */
+            /**
+             * Pump Kpa
+             * @description Pump. [kPa]
+             * @example 20
+             */
             pump_kpa: (number | null)[][];
+            /**
+             * @description State of the regulator.
+             * @example works
+             */
             regulator: components["schemas"]["OnsetOut"];
-            /** Regulator Fraction */
+            /**
+             * Regulator Fraction
+             * @description Share of the pump's flow that the regulator relieves.
+             * @example [
+             *       [
+             *         0
+             *       ]
+             *     ]
+             */
             regulator_fraction: (number | null)[][];
-            /** Relief Flow Percent */
+            /**
+             * Relief Flow Percent
+             * @description Relief flow. [%]
+             * @example 20
+             */
             relief_flow_percent: (number | null)[][];
-            /** Speed Rpm */
+            /**
+             * Speed Rpm
+             * @description Speed. [rpm]
+             * @example 20
+             */
             speed_rpm: number[];
-            /** System Efficiency Percent */
+            /**
+             * System Efficiency Percent
+             * @description System efficiency. [%]
+             * @example 20
+             */
             system_efficiency_percent: (number | null)[][] | null;
-            /** Temperature C */
+            /**
+             * Temperature C
+             * @description Temperature. [°C]
+             * @example 20
+             */
             temperature_c: number[];
-            /** Unfiltered Percent */
+            /**
+             * Unfiltered Percent
+             * @description Unfiltered. [%]
+             * @example 20
+             */
             unfiltered_percent: (number | null)[][];
         };
         /**
@@ -2248,17 +3917,41 @@ export interface components {
          * @description The flow area with one bore an engine may have.
          */
         OutletOut: {
-            /** Adapter Ratio */
+            /**
+             * Adapter Ratio
+             * @description Area of the adapter's cross-holes over that of the original passage.
+             * @example 1.1
+             */
             adapter_ratio: number | null;
-            /** Area Mm2 */
+            /**
+             * Area Mm2
+             * @description Area. [mm²]
+             * @example 20
+             */
             area_mm2: number;
-            /** Bore Mm */
+            /**
+             * Bore Mm
+             * @description Bore. [mm]
+             * @example 20
+             */
             bore_mm: number;
-            /** Controlled By */
+            /**
+             * Controlled By
+             * @description What controls the flow area.
+             * @example outlet_bore
+             */
             controlled_by: string | null;
-            /** Flow Area Mm2 */
+            /**
+             * Flow Area Mm2
+             * @description Flow area. [mm²]
+             * @example 20
+             */
             flow_area_mm2: number | null;
-            /** Name */
+            /**
+             * Name
+             * @description Name, as a person gave it or as the catalogue has it.
+             * @example thin oil
+             */
             name: string;
         };
         /**
@@ -2266,25 +3959,65 @@ export interface components {
          * @description The pleat pack seen end-on; what was not measured stands at a typical size.
          */
         PackOut: {
-            /** Can Inside Mm */
+            /**
+             * Can Inside Mm
+             * @description Can inside. [mm]
+             * @example 20
+             */
             can_inside_mm: number | null;
-            /** Count */
+            /**
+             * Count
+             * @description How many.
+             * @example 8
+             */
             count: number;
-            /** Depth Mm */
+            /**
+             * Depth Mm
+             * @description Depth. [mm]
+             * @example 20
+             */
             depth_mm: number;
-            /** Inside Mm */
+            /**
+             * Inside Mm
+             * @description Inside. [mm]
+             * @example 20
+             */
             inside_mm: number;
-            /** Measured */
+            /**
+             * Measured
+             * @description How many inputs, or which, were measured.
+             * @example 5
+             */
             measured: string[];
-            /** Opening Percent */
+            /**
+             * Opening Percent
+             * @description Opening. [%]
+             * @example 20
+             */
             opening_percent: number;
-            /** Outside Mm */
+            /**
+             * Outside Mm
+             * @description Outside. [mm]
+             * @example 20
+             */
             outside_mm: number;
-            /** Room */
+            /**
+             * Room
+             * @description Room of a pleat at the inside.
+             * @example 0.8
+             */
             room: string;
-            /** Thickness Mm */
+            /**
+             * Thickness Mm
+             * @description Thickness. [mm]
+             * @example 20
+             */
             thickness_mm: number;
-            /** Tube Open Mm2 */
+            /**
+             * Tube Open Mm2
+             * @description Tube open. [mm²]
+             * @example 20
+             */
             tube_open_mm2: number | null;
         };
         /**
@@ -2292,16 +4025,40 @@ export interface components {
          * @description The fields of one part at one stage, or of one group of holes.
          */
         PartOut: {
-            /** Fields */
+            /**
+             * Fields
+             * @description Fields of the part.
+             * @example []
+             */
             fields: components["schemas"]["FieldOut"][];
+            /**
+             * @description The group of holes of the part; null for other parts.
+             * @example null
+             */
             hole_group: components["schemas"]["HoleGroupOut"] | null;
-            /** Key */
+            /**
+             * Key
+             * @description Reading key, or key of a detail, an observation or a quantity, as the catalogue has it.
+             * @example can.height
+             */
             key: string;
-            /** Observations */
+            /**
+             * Observations
+             * @description What is seen rather than measured.
+             * @example []
+             */
             observations: components["schemas"]["ObservedValueOut"][];
-            /** Stage */
+            /**
+             * Stage
+             * @description Station of the work at which it is taken.
+             * @example outside
+             */
             stage: string;
-            /** Title */
+            /**
+             * Title
+             * @description What a person calls it.
+             * @example Height
+             */
             title: string;
         };
         /**
@@ -2309,11 +4066,23 @@ export interface components {
          * @description A part's share of the filter's own loss.
          */
         PartShareOut: {
-            /** Loss Kpa */
+            /**
+             * Loss Kpa
+             * @description Loss. [kPa]
+             * @example 20
+             */
             loss_kpa: number;
-            /** Name */
+            /**
+             * Name
+             * @description Name, as a person gave it or as the catalogue has it.
+             * @example thin oil
+             */
             name: string;
-            /** Share Percent */
+            /**
+             * Share Percent
+             * @description Share. [%]
+             * @example 20
+             */
             share_percent: number;
         };
         /**
@@ -2321,13 +4090,31 @@ export interface components {
          * @description A part with the words people use for it.
          */
         PartTitleOut: {
-            /** Key */
+            /**
+             * Key
+             * @description Reading key, or key of a detail, an observation or a quantity, as the catalogue has it.
+             * @example can.height
+             */
             key: string;
-            /** Stage */
+            /**
+             * Stage
+             * @description Station of the work at which it is taken.
+             * @example outside
+             */
             stage: string;
-            /** Synonyms */
+            /**
+             * Synonyms
+             * @description Other words for it, which the command box finds.
+             * @example [
+             *       "base plate"
+             *     ]
+             */
             synonyms: string[];
-            /** Title */
+            /**
+             * Title
+             * @description What a person calls it.
+             * @example Height
+             */
             title: string;
         };
         /**
@@ -2337,16 +4124,34 @@ export interface components {
         PlaceIn: {
             /**
              * Condition
+             * @description Steady, or filling after a start.
              * @default steady
+             * @example steady
              * @enum {string}
              */
             condition: "steady" | "filling";
-            /** Sample Id */
+            /**
+             * Sample Id
+             * @description Number of the sample.
+             * @example 1
+             */
             sample_id?: number | null;
+            /**
+             * @description What if: what is otherwise than in the study; null for the study as it is.
+             * @example null
+             */
             scenario?: components["schemas"]["Scenario"] | null;
-            /** Speed Rpm */
+            /**
+             * Speed Rpm
+             * @description Speed. [rpm]
+             * @example 20
+             */
             speed_rpm: number;
-            /** Temperature C */
+            /**
+             * Temperature C
+             * @description Temperature. [°C]
+             * @example 20
+             */
             temperature_c: number;
         };
         /**
@@ -2354,11 +4159,36 @@ export interface components {
          * @description One hole where it lies, y upward.
          */
         PlacedHoleOut: {
-            /** Group */
+            /**
+             * Group
+             * @description Group of holes it belongs to.
+             * @example holes.inlet[0]
+             */
             group: number;
-            /** Points Mm */
+            /**
+             * Points Mm
+             * @description Points of an outline, x and y in mm. [mm]
+             * @example [
+             *       [
+             *         0,
+             *         0
+             *       ],
+             *       [
+             *         4,
+             *         0
+             *       ],
+             *       [
+             *         4,
+             *         3.5
+             *       ]
+             *     ]
+             */
             points_mm: number[][];
-            /** Wrong */
+            /**
+             * Wrong
+             * @description Whether something in it is wrong.
+             * @example false
+             */
             wrong: boolean;
         };
         /**
@@ -2366,11 +4196,23 @@ export interface components {
          * @description A circle of the plate from below.
          */
         PlateCircleOut: {
-            /** Diameter Mm */
+            /**
+             * Diameter Mm
+             * @description Diameter. [mm]
+             * @example 20
+             */
             diameter_mm: number;
-            /** Key */
+            /**
+             * Key
+             * @description Reading key, or key of a detail, an observation or a quantity, as the catalogue has it.
+             * @example can.height
+             */
             key: string;
-            /** Measured */
+            /**
+             * Measured
+             * @description How many inputs, or which, were measured.
+             * @example 5
+             */
             measured: boolean;
         };
         /**
@@ -2378,27 +4220,73 @@ export interface components {
          * @description The plate from below, and the figures beside its two areas.
          */
         PlateOut: {
-            /** Circles */
+            /**
+             * Circles
+             * @description Circles of the plate.
+             * @example []
+             */
             circles: components["schemas"]["PlateCircleOut"][];
-            /** Equivalent Diameter Mm */
+            /**
+             * Equivalent Diameter Mm
+             * @description Equivalent diameter. [mm]
+             * @example 20
+             */
             equivalent_diameter_mm: number | null;
-            /** Hole Circles Measured */
+            /**
+             * Hole Circles Measured
+             * @description Whether the circles of the holes were measured.
+             * @example true
+             */
             hole_circles_measured: boolean;
-            /** Holes */
+            /**
+             * Holes
+             * @description Holes to draw, or their areas.
+             * @example []
+             */
             holes: components["schemas"]["PlacedHoleOut"][];
-            /** Loss Ratio Hot */
+            /**
+             * Loss Ratio Hot
+             * @description The same at the hot point.
+             * @example 0.909
+             */
             loss_ratio_hot: number | null;
-            /** Loss Ratio Viscous */
+            /**
+             * Loss Ratio Viscous
+             * @description Loss against one round hole of the same area, cold.
+             * @example 4.04
+             */
             loss_ratio_viscous: number | null;
-            /** Outlets */
+            /**
+             * Outlets
+             * @description Outlets with their bores.
+             * @example []
+             */
             outlets: components["schemas"]["OutletOut"][];
-            /** Perimeter Mm */
+            /**
+             * Perimeter Mm
+             * @description Perimeter. [mm]
+             * @example 20
+             */
             perimeter_mm: number;
-            /** Problems */
+            /**
+             * Problems
+             * @description What could not be computed, by label.
+             * @example []
+             */
             problems: string[];
-            /** Products */
+            /**
+             * Products
+             * @description The arithmetic of the areas, as shown.
+             * @example [
+             *       "8 × 28.91 = 231.2 mm²"
+             *     ]
+             */
             products: components["schemas"]["HoleProductOut"][];
-            /** Sections */
+            /**
+             * Sections
+             * @description Sections at the plate.
+             * @example []
+             */
             sections: components["schemas"]["SectionOut"][];
         };
         /**
@@ -2406,19 +4294,54 @@ export interface components {
          * @description Viscous loss against the number of pleats, in multiples of this filter's.
          */
         PleatCurveOut: {
-            /** Channels */
+            /**
+             * Channels
+             * @description Loss of the channels between the pleats.
+             * @example [
+             *       0.1
+             *     ]
+             */
             channels: number[];
-            /** Count */
+            /**
+             * Count
+             * @description How many.
+             * @example 8
+             */
             count: number;
-            /** Counts */
+            /**
+             * Counts
+             * @description Numbers of pleats.
+             * @example [
+             *       40,
+             *       50
+             *     ]
+             */
             counts: number[];
-            /** Largest Count */
+            /**
+             * Largest Count
+             * @description Most pleats that have room.
+             * @example 90
+             */
             largest_count: number;
-            /** Least Loss */
+            /**
+             * Least Loss
+             * @description The loss there, relative to now.
+             * @example 0.9
+             */
             least_loss: number;
-            /** Media */
+            /**
+             * Media
+             * @description Loss of the media.
+             * @example [
+             *       1
+             *     ]
+             */
             media: number[];
-            /** Optimum */
+            /**
+             * Optimum
+             * @description Number of pleats of the least loss.
+             * @example 72
+             */
             optimum: number;
         };
         /**
@@ -2426,20 +4349,44 @@ export interface components {
          * @description An error, by RFC 9457: one sentence, the place where there is one, and what is missing where that is the matter.
          */
         ProblemOut: {
-            /** Detail */
+            /**
+             * Detail
+             * @description One sentence that says what is wrong and how to correct it.
+             * @example there is nothing here
+             */
             detail: string;
-            /** Missing */
+            /**
+             * Missing
+             * @description Keys of the inputs it needs and has not.
+             * @example [
+             *       "media.thickness"
+             *     ]
+             */
             missing: string[];
-            /** Status */
+            /**
+             * Status
+             * @description HTTP status.
+             * @example 422
+             */
             status: number;
-            /** Title */
+            /**
+             * Title
+             * @description What a person calls it.
+             * @example Height
+             */
             title: string;
             /**
              * Type
+             * @description Kind of problem; about:blank for what its status says.
              * @default about:blank
+             * @example about:blank
              */
             type: string;
-            /** Where */
+            /**
+             * Where
+             * @description Place it is about: a key, or a path in the document; empty for the whole.
+             * @example samples[0].label
+             */
             where: string;
         };
         /**
@@ -2447,15 +4394,37 @@ export interface components {
          * @description A quantity, as search finds it.
          */
         QuantityOut: {
-            /** Key */
+            /**
+             * Key
+             * @description Reading key, or key of a detail, an observation or a quantity, as the catalogue has it.
+             * @example can.height
+             */
             key: string;
-            /** Part */
+            /**
+             * Part
+             * @description Part of the filter or of the circuit it belongs to.
+             * @example can
+             */
             part: string;
-            /** Stage */
+            /**
+             * Stage
+             * @description Station of the work at which it is taken.
+             * @example outside
+             */
             stage: string;
-            /** Synonyms */
+            /**
+             * Synonyms
+             * @description Other words for it, which the command box finds.
+             * @example [
+             *       "base plate"
+             *     ]
+             */
             synonyms: string[];
-            /** Title */
+            /**
+             * Title
+             * @description What a person calls it.
+             * @example Height
+             */
             title: string;
         };
         /**
@@ -2465,24 +4434,48 @@ export interface components {
         ReadingIn: {
             /**
              * Confirm
+             * @description Whether a questioned value is meant as typed.
              * @default false
+             * @example false
              */
             confirm: boolean;
             /**
              * Family
+             * @description Unit family in which a bare number is meant.
              * @default metric
+             * @example metric
              * @enum {string}
              */
             family: "metric" | "inch";
-            /** Instrument */
+            /**
+             * Instrument
+             * @description With what it was read; null for the usual one.
+             * @example caliper
+             */
             instrument?: ("caliper" | "micrometer" | "tape" | "scale" | "force_gauge" | "pressure_gauge" | "permeability_tester" | "microscope" | "none") | null;
-            /** Key */
+            /**
+             * Key
+             * @description Reading key, or key of a detail, an observation or a quantity, as the catalogue has it.
+             * @example can.height
+             */
             key: string;
-            /** Note */
+            /**
+             * Note
+             * @description What was noted beside it.
+             * @example beside the seam
+             */
             note?: string | null;
-            /** Provenance */
+            /**
+             * Provenance
+             * @description Where the number comes from; null for measured.
+             * @example published
+             */
             provenance?: ("measured" | "derived" | "published" | "by_eye" | "assumed") | null;
-            /** Text */
+            /**
+             * Text
+             * @description As typed, with its unit where it has one.
+             * @example 98.4 mm
+             */
             text: string;
         };
         /**
@@ -2490,29 +4483,77 @@ export interface components {
          * @description One reading as typed, what was recorded of it, and its value in both families.
          */
         ReadingOut: {
-            /** Confirmed */
+            /**
+             * Confirmed
+             * @description Whether the analyst confirmed it after it was questioned.
+             * @example false
+             */
             confirmed: boolean;
-            /** Id */
+            /**
+             * Id
+             * @description Number of the row, for addresses.
+             * @example 1
+             */
             id: number;
-            /** Inch */
+            /**
+             * Inch
+             * @description In inch units, as shown.
+             * @example 3.874 in
+             */
             inch: string;
-            /** Instrument */
+            /**
+             * Instrument
+             * @description With what it was read; null for the usual one.
+             * @example caliper
+             */
             instrument: string | null;
-            /** Metric */
+            /**
+             * Metric
+             * @description In metric units, as shown.
+             * @example 98.4 mm
+             */
             metric: string;
-            /** Note */
+            /**
+             * Note
+             * @description What was noted beside it.
+             * @example beside the seam
+             */
             note: string | null;
-            /** Outlier */
+            /**
+             * Outlier
+             * @description Whether it lies far from the others.
+             * @example false
+             */
             outlier: boolean;
-            /** Provenance */
+            /**
+             * Provenance
+             * @description Where the number comes from; null for measured.
+             * @example published
+             */
             provenance: string;
-            /** Set Aside Reason */
+            /**
+             * Set Aside Reason
+             * @description Why it is set aside; null while it is in use.
+             * @example null
+             */
             set_aside_reason: string | null;
-            /** Taken At */
+            /**
+             * Taken At
+             * @description When it was taken, ISO time in UTC; null where it is not known.
+             * @example 2026-11-02T08:00:00.000Z
+             */
             taken_at: string | null;
-            /** Text */
+            /**
+             * Text
+             * @description As typed, with its unit where it has one.
+             * @example 98.4 mm
+             */
             text: string;
-            /** Used */
+            /**
+             * Used
+             * @description Readings in use.
+             * @example []
+             */
             used: boolean;
         };
         /**
@@ -2520,23 +4561,63 @@ export interface components {
          * @description One result in the unit its key names.
          */
         ResultOut: {
-            /** Assumed */
+            /**
+             * Assumed
+             * @description What is assumed because nobody stated it.
+             * @example [
+             *       "plan.start_c"
+             *     ]
+             */
             assumed: string[];
-            /** Basis */
+            /**
+             * Basis
+             * @description From what it was computed.
+             * @example spring
+             */
             basis: string | null;
-            /** Expanded Uncertainty */
+            /**
+             * Expanded Uncertainty
+             * @description Expanded uncertainty U at 95 %, in the unit of the value.
+             * @example 0.11
+             */
             expanded_uncertainty: number | null;
-            /** High */
+            /**
+             * High
+             * @description Upper end of the 95 % interval.
+             * @example 162
+             */
             high: number | null;
-            /** Low */
+            /**
+             * Low
+             * @description Lower end of the 95 % interval.
+             * @example 130
+             */
             low: number | null;
-            /** Missing */
+            /**
+             * Missing
+             * @description Keys of the inputs it needs and has not.
+             * @example [
+             *       "media.thickness"
+             *     ]
+             */
             missing: string[];
-            /** Relation */
+            /**
+             * Relation
+             * @description How the number is claimed; = where nothing is said.
+             * @example >=
+             */
             relation: string;
-            /** Standard Uncertainty */
+            /**
+             * Standard Uncertainty
+             * @description Standard uncertainty u, in the unit of the value.
+             * @example 0.053
+             */
             standard_uncertainty: number | null;
-            /** Value */
+            /**
+             * Value
+             * @description Best estimate; null where it is not known.
+             * @example 146.2
+             */
             value: number | null;
         };
         /**
@@ -2544,15 +4625,35 @@ export interface components {
          * @description A result: its name in the working, its key in answers, its title, the suffix of its unit.
          */
         ResultRowOut: {
-            /** Is Headline */
+            /**
+             * Is Headline
+             * @description Whether it is on the results tape.
+             * @example true
+             */
             is_headline: boolean;
-            /** Key */
+            /**
+             * Key
+             * @description Reading key, or key of a detail, an observation or a quantity, as the catalogue has it.
+             * @example can.height
+             */
             key: string;
-            /** Name */
+            /**
+             * Name
+             * @description Name, as a person gave it or as the catalogue has it.
+             * @example thin oil
+             */
             name: string;
-            /** Title */
+            /**
+             * Title
+             * @description What a person calls it.
+             * @example Height
+             */
             title: string;
-            /** Unit */
+            /**
+             * Unit
+             * @description Unit of the numbers beside it.
+             * @example kPa
+             */
             unit: string;
         };
         /**
@@ -2560,16 +4661,60 @@ export interface components {
          * @description The results of one sample; each key ends in its unit.
          */
         ResultsOut: {
+            /**
+             * @description Bypass full open. [kPa]
+             * @example 20
+             */
             bypass_full_open_kpa: components["schemas"]["ResultOut"];
+            /**
+             * @description Bypass opening. [kPa]
+             * @example 20
+             */
             bypass_opening_kpa: components["schemas"]["ResultOut"];
+            /**
+             * @description Efficiency at 20 um. [%]
+             * @example 20
+             */
             efficiency_at_20_um_percent: components["schemas"]["ResultOut"];
+            /**
+             * @description Inlet hole area. [mm²]
+             * @example 20
+             */
             inlet_hole_area_mm2: components["schemas"]["ResultOut"];
+            /**
+             * @description Media effective area. [cm²]
+             * @example 20
+             */
             media_effective_area_cm2: components["schemas"]["ResultOut"];
+            /**
+             * @description Media gross area. [cm²]
+             * @example 20
+             */
             media_gross_area_cm2: components["schemas"]["ResultOut"];
+            /**
+             * @description Media permeability. [m²]
+             * @example 20
+             */
             media_permeability_m2: components["schemas"]["ResultOut"];
+            /**
+             * @description Plate flow area. [mm²]
+             * @example 20
+             */
             plate_flow_area_mm2: components["schemas"]["FlowAreaOut"];
+            /**
+             * @description Plate series area. [mm²]
+             * @example 20
+             */
             plate_series_area_mm2: components["schemas"]["ResultOut"];
+            /**
+             * @description Pleat opening at inside. [%]
+             * @example 20
+             */
             pleat_opening_at_inside_percent: components["schemas"]["ResultOut"];
+            /**
+             * @description Size at beta 75. [µm]
+             * @example 20
+             */
             size_at_beta_75_um: components["schemas"]["ResultOut"];
         };
         /**
@@ -2577,9 +4722,17 @@ export interface components {
          * @description A number of equal round holes.
          */
         RoundHoles: {
-            /** Count */
+            /**
+             * Count
+             * @description How many.
+             * @example 8
+             */
             count: number;
-            /** Diameter Mm */
+            /**
+             * Diameter Mm
+             * @description Diameter. [mm]
+             * @example 20
+             */
             diameter_mm: number;
         };
         /**
@@ -2587,19 +4740,47 @@ export interface components {
          * @description A sample in the rack: identity, and the size of its can where it was measured.
          */
         SampleTagOut: {
-            /** Can Diameter Mm */
+            /**
+             * Can Diameter Mm
+             * @description Can diameter. [mm]
+             * @example 20
+             */
             can_diameter_mm: number | null;
-            /** Can Height Mm */
+            /**
+             * Can Height Mm
+             * @description Can height. [mm]
+             * @example 20
+             */
             can_height_mm: number | null;
-            /** Id */
+            /**
+             * Id
+             * @description Number of the row, for addresses.
+             * @example 1
+             */
             id: number;
-            /** Is Reference */
+            /**
+             * Is Reference
+             * @description Whether others are compared with it.
+             * @example false
+             */
             is_reference: boolean;
-            /** Label */
+            /**
+             * Label
+             * @description Label of the sample.
+             * @example Korvath
+             */
             label: string;
-            /** Maker */
+            /**
+             * Maker
+             * @description Maker, as printed.
+             * @example Korvath
+             */
             maker: string | null;
-            /** Part Number */
+            /**
+             * Part Number
+             * @description Part number, as printed.
+             * @example KV 212 W
+             */
             part_number: string | null;
         };
         /**
@@ -2632,25 +4813,69 @@ export interface components {
          *         Lift of the anti-drainback valve, where it was not measured or is another.
          */
         Scenario: {
+            /**
+             * @description Other cross-holes; null for the adapter's own.
+             * @example null
+             */
             adapter_holes?: components["schemas"]["RoundHoles"] | null;
-            /** Anti Drain Lift Mm */
+            /**
+             * Anti Drain Lift Mm
+             * @description Anti drain lift. [mm]
+             * @example 20
+             */
             anti_drain_lift_mm?: number | null;
-            /** Bypass Location */
+            /**
+             * Bypass Location
+             * @description Where the bypass valve lies.
+             * @example dome_end
+             */
             bypass_location?: ("dome_end" | "thread_end" | "block" | "adapter" | "none") | null;
-            /** Bypass Opening Kpa */
+            /**
+             * Bypass Opening Kpa
+             * @description Bypass opening. [kPa]
+             * @example 20
+             */
             bypass_opening_kpa?: number | null;
+            /**
+             * @description Defects past the media; null for those found.
+             * @example null
+             */
             leak?: components["schemas"]["RoundHoles"] | null;
-            /** Loading */
+            /**
+             * Loading
+             * @description Factor on the media's resistance; 1 for a clean filter.
+             * @example 3
+             */
             loading?: number | null;
-            /** Name */
+            /**
+             * Name
+             * @description Name, as a person gave it or as the catalogue has it.
+             * @example thin oil
+             */
             name: string;
-            /** Oil Grade */
+            /**
+             * Oil Grade
+             * @description Another oil, by grade; null for the study's.
+             * @example 0W-20
+             */
             oil_grade?: string | null;
-            /** Regulator */
+            /**
+             * Regulator
+             * @description State of the regulator.
+             * @example works
+             */
             regulator?: ("stuck_open" | "stuck_shut") | null;
-            /** Stud Bore Mm */
+            /**
+             * Stud Bore Mm
+             * @description Stud bore. [mm]
+             * @example 20
+             */
             stud_bore_mm?: number | null;
-            /** Without Adapter */
+            /**
+             * Without Adapter
+             * @description Whether the adapter is taken away.
+             * @example false
+             */
             without_adapter?: boolean | null;
         };
         /**
@@ -2658,10 +4883,22 @@ export interface components {
          * @description A saved scenario.
          */
         ScenarioOut: {
-            /** Id */
+            /**
+             * Id
+             * @description Number of the row, for addresses.
+             * @example 1
+             */
             id: number;
+            /**
+             * @description What if: what is otherwise than in the study; null for the study as it is.
+             * @example null
+             */
             scenario: components["schemas"]["Scenario"];
-            /** Words */
+            /**
+             * Words
+             * @description The same in a few words.
+             * @example 8 round, 5.6 mm
+             */
             words: string[];
         };
         /**
@@ -2671,14 +4908,28 @@ export interface components {
         ScenarioValueIn: {
             /**
              * Family
+             * @description Unit family in which a bare number is meant.
              * @default metric
+             * @example metric
              * @enum {string}
              */
             family: "metric" | "inch";
-            /** Key */
+            /**
+             * Key
+             * @description Reading key, or key of a detail, an observation or a quantity, as the catalogue has it.
+             * @example can.height
+             */
             key: string;
+            /**
+             * @description What if: what is otherwise than in the study; null for the study as it is.
+             * @example null
+             */
             scenario: components["schemas"]["Scenario"];
-            /** Text */
+            /**
+             * Text
+             * @description As typed, with its unit where it has one.
+             * @example 98.4 mm
+             */
             text: string;
         };
         /**
@@ -2686,9 +4937,30 @@ export interface components {
          * @description A dimension line.
          */
         SectionDimensionOut: {
-            /** Key */
+            /**
+             * Key
+             * @description Reading key, or key of a detail, an observation or a quantity, as the catalogue has it.
+             * @example can.height
+             */
             key: string;
-            /** Points Mm */
+            /**
+             * Points Mm
+             * @description Points of an outline, x and y in mm. [mm]
+             * @example [
+             *       [
+             *         0,
+             *         0
+             *       ],
+             *       [
+             *         4,
+             *         0
+             *       ],
+             *       [
+             *         4,
+             *         3.5
+             *       ]
+             *     ]
+             */
             points_mm: number[][];
         };
         /**
@@ -2696,9 +4968,17 @@ export interface components {
          * @description One section the oil passes at the plate.
          */
         SectionOut: {
-            /** Area Mm2 */
+            /**
+             * Area Mm2
+             * @description Area. [mm²]
+             * @example 20
+             */
             area_mm2: number;
-            /** Name */
+            /**
+             * Name
+             * @description Name, as a person gave it or as the catalogue has it.
+             * @example thin oil
+             */
             name: string;
         };
         /**
@@ -2706,13 +4986,42 @@ export interface components {
          * @description A cut part, right half, y upward.
          */
         SectionPartOut: {
-            /** Guessed */
+            /**
+             * Guessed
+             * @description Whether it is only guessed.
+             * @example true
+             */
             guessed: boolean;
-            /** Key */
+            /**
+             * Key
+             * @description Reading key, or key of a detail, an observation or a quantity, as the catalogue has it.
+             * @example can.height
+             */
             key: string;
-            /** Material */
+            /**
+             * Material
+             * @description Material.
+             * @example cellulose
+             */
             material: string;
-            /** Points Mm */
+            /**
+             * Points Mm
+             * @description Points of an outline, x and y in mm. [mm]
+             * @example [
+             *       [
+             *         0,
+             *         0
+             *       ],
+             *       [
+             *         4,
+             *         0
+             *       ],
+             *       [
+             *         4,
+             *         3.5
+             *       ]
+             *     ]
+             */
             points_mm: number[][];
         };
         /**
@@ -2720,7 +5029,11 @@ export interface components {
          * @description The words of a group of holes as it was seen before it is taken away.
          */
         SeenIn: {
-            /** Seen */
+            /**
+             * Seen
+             * @description What stood there when it was looked at; another state is refused.
+             * @example 98 mm
+             */
             seen: string;
         };
         /**
@@ -2730,22 +5043,36 @@ export interface components {
         SensitivityIn: {
             /**
              * Condition
+             * @description Steady, or filling after a start.
              * @default steady
+             * @example steady
              * @enum {string}
              */
             condition: "steady" | "filling";
-            /** Filter Flow L Min */
+            /**
+             * Filter Flow L Min
+             * @description Filter flow. [L/min]
+             * @example 20
+             */
             filter_flow_l_min?: number | null;
             /**
              * Quantity
+             * @description Quantity of the map.
              * @default element_pressure
+             * @example element_pressure
              * @enum {string}
              */
             quantity: "element_pressure" | "filter_pressure" | "unfiltered_fraction" | "lift" | "gallery_pressure" | "gauge_excess" | "filter_flow" | "regulator_fraction" | "media_fraction";
+            /**
+             * @description What if: what is otherwise than in the study; null for the study as it is.
+             * @example null
+             */
             scenario?: components["schemas"]["Scenario"] | null;
             /**
              * Speed Rpm
+             * @description Speed. [rpm]
              * @default 2000
+             * @example 20
              */
             speed_rpm: number;
         };
@@ -2754,9 +5081,17 @@ export interface components {
          * @description Inputs and sensitivity of a map; the strongest assumption first.
          */
         SensitivityOut: {
-            /** Assumptions */
+            /**
+             * Assumptions
+             * @description What the model assumes, by key.
+             * @example []
+             */
             assumptions: components["schemas"]["AssumptionOut"][];
-            /** Inputs */
+            /**
+             * Inputs
+             * @description Inputs a number rests on.
+             * @example []
+             */
             inputs: components["schemas"]["InputSourceOut"][];
         };
         /**
@@ -2764,7 +5099,11 @@ export interface components {
          * @description Why nothing can be changed, such as a full disk; empty where it can.
          */
         ServiceOut: {
-            /** Warning */
+            /**
+             * Warning
+             * @description Why nothing can be changed; empty where it can.
+             * @example
+             */
             warning: string;
         };
         /**
@@ -2772,7 +5111,11 @@ export interface components {
          * @description Why a reading is set aside.
          */
         SetAsideIn: {
-            /** Reason */
+            /**
+             * Reason
+             * @description Why, in a few words.
+             * @example wet
+             */
             reason: string;
         };
         /**
@@ -2780,42 +5123,112 @@ export interface components {
          * @description Everything the bench shows of a sample: fields by part, details, claims, plate, the cut, results, warnings.
          */
         SheetOut: {
+            /**
+             * @description Results and warnings.
+             * @example null
+             */
             analysis: components["schemas"]["AnalysisOut"];
+            /**
+             * @description What is missing before the cut, and the cut.
+             * @example null
+             */
             before_cut: components["schemas"]["BeforeCutOut"];
-            /** Claims */
+            /**
+             * Claims
+             * @description Claims made for the sample.
+             * @example []
+             */
             claims: components["schemas"]["ClaimOut"][];
-            /** Contradictions */
+            /**
+             * Contradictions
+             * @description Sources that contradict each other, in sentences.
+             * @example []
+             */
             contradictions: string[];
-            /** Detail Numbers */
+            /**
+             * Detail Numbers
+             * @description Numbers of the details by key, in both families.
+             * @example {}
+             */
             detail_numbers: {
                 [key: string]: components["schemas"]["DetailNumberOut"];
             };
-            /** Detail Questions */
+            /**
+             * Detail Questions
+             * @description What is asked back about details, by key.
+             * @example {}
+             */
             detail_questions: {
                 [key: string]: string;
             };
-            /** Details */
+            /**
+             * Details
+             * @description Details by key, as text.
+             * @example {
+             *       "sample.maker": "Korvath"
+             *     }
+             */
             details: {
                 [key: string]: string;
             };
-            /** Id */
+            /**
+             * Id
+             * @description Number of the row, for addresses.
+             * @example 1
+             */
             id: number;
-            /** Input Counts */
+            /**
+             * Input Counts
+             * @description How many inputs of a result have which provenance.
+             * @example {
+             *       "inlet_hole_area": {
+             *         "measured": 2
+             *       }
+             *     }
+             */
             input_counts: {
                 [key: string]: {
                     [key: string]: number;
                 };
             };
-            /** Label */
+            /**
+             * Label
+             * @description Label of the sample.
+             * @example Korvath
+             */
             label: string;
-            /** Parts */
+            /**
+             * Parts
+             * @description Parts, in the order of the work.
+             * @example []
+             */
             parts: components["schemas"]["PartOut"][];
+            /**
+             * @description The tapping plate as measured.
+             * @example null
+             */
             plate: components["schemas"]["PlateOut"];
+            /**
+             * @description What redo would repeat; null where there is nothing.
+             * @example null
+             */
             redo: components["schemas"]["MovableOut"] | null;
-            /** Shelf */
+            /**
+             * Shelf
+             * @description How long the filter lay on a shelf, in words; null where it is not known.
+             * @example 5.4 years on the shelf
+             */
             shelf: string | null;
-            /** Study Id */
+            /**
+             * Study Id
+             * @description Number of the study.
+             * @example 1
+             */
             study_id: number;
+            /**
+             * @description What undo would take back; null where there is nothing.
+             * @example null
+             */
             undo: components["schemas"]["MovableOut"] | null;
         };
         /**
@@ -2823,9 +5236,17 @@ export interface components {
          * @description A unit as it is printed; multiply a number of the key's unit by the factor.
          */
         ShownUnitOut: {
-            /** Factor */
+            /**
+             * Factor
+             * @description Factor from SI to the unit shown.
+             * @example 0.001
+             */
             factor: number;
-            /** Symbol */
+            /**
+             * Symbol
+             * @description Symbol of the unit, or of the number in a formula.
+             * @example kPa
+             */
             symbol: string;
         };
         /**
@@ -2833,36 +5254,92 @@ export interface components {
          * @description A quantity along the slice with its 95 % band, and the bypass onset with its interval.
          */
         SliceBandOut: {
-            /** Along */
+            /**
+             * Along
+             * @description Over what the slice runs, or the values it runs over.
+             * @example temperature
+             */
             along: number[];
-            /** Draws */
+            /**
+             * Draws
+             * @description Draws of the Monte Carlo.
+             * @example 1000
+             */
             draws: number;
-            /** High */
+            /**
+             * High
+             * @description Upper end of the 95 % interval.
+             * @example 162
+             */
             high: (number | null)[];
-            /** Impossible */
+            /**
+             * Impossible
+             * @description Draws that make no filter.
+             * @example 0
+             */
             impossible: number;
-            /** Key */
+            /**
+             * Key
+             * @description Reading key, or key of a detail, an observation or a quantity, as the catalogue has it.
+             * @example can.height
+             */
             key: string;
             /**
              * Kind
+             * @description Of which kind it is.
+             * @example words
              * @constant
              */
             kind: "band";
-            /** Low */
+            /**
+             * Low
+             * @description Lower end of the 95 % interval.
+             * @example 130
+             */
             low: (number | null)[];
-            /** Middle */
+            /**
+             * Middle
+             * @description Median of the draws.
+             * @example [
+             *       81.2
+             *     ]
+             */
             middle: (number | null)[];
-            /** Onset C */
+            /**
+             * Onset C
+             * @description Onset. [°C]
+             * @example 20
+             */
             onset_c: number | null;
-            /** Onset High C */
+            /**
+             * Onset High C
+             * @description Onset high. [°C]
+             * @example 20
+             */
             onset_high_c: number | null;
-            /** Onset Low C */
+            /**
+             * Onset Low C
+             * @description Onset low. [°C]
+             * @example 20
+             */
             onset_low_c: number | null;
-            /** Shut Percent */
+            /**
+             * Shut Percent
+             * @description Shut. [%]
+             * @example 20
+             */
             shut_percent: number;
-            /** Unit */
+            /**
+             * Unit
+             * @description Unit of the numbers beside it.
+             * @example kPa
+             */
             unit: string;
-            /** Value */
+            /**
+             * Value
+             * @description Best estimate; null where it is not known.
+             * @example 146.2
+             */
             value: (number | null)[];
         };
         /**
@@ -2872,26 +5349,46 @@ export interface components {
         SliceIn: {
             /**
              * Along
+             * @description Over what the slice runs, or the values it runs over.
              * @default temperature
+             * @example temperature
              * @enum {string}
              */
             along: "temperature" | "speed";
-            /** At */
+            /**
+             * At
+             * @description Where the slice is taken, °C or rpm; or when it was done, ISO time in UTC.
+             * @example -20
+             */
             at: number;
             /**
              * Condition
+             * @description Steady, or filling after a start.
              * @default steady
+             * @example steady
              * @enum {string}
              */
             condition: "steady" | "filling";
-            /** Keys */
+            /**
+             * Keys
+             * @description Which samples or scenarios.
+             * @example [
+             *       "1"
+             *     ]
+             */
             keys: string[];
             /**
              * Quantity
+             * @description Quantity of the map.
              * @default element_pressure
+             * @example element_pressure
              * @enum {string}
              */
             quantity: "element_pressure" | "filter_pressure" | "unfiltered_fraction" | "lift" | "gallery_pressure" | "gauge_excess" | "filter_flow" | "regulator_fraction" | "media_fraction";
+            /**
+             * @description What if: what is otherwise than in the study; null for the study as it is.
+             * @example null
+             */
             scenario?: components["schemas"]["Scenario"] | null;
         };
         /**
@@ -2899,7 +5396,11 @@ export interface components {
          * @description One line of the stream.
          */
         SliceLineOut: {
-            /** Line */
+            /**
+             * Line
+             * @description One line of the answer.
+             * @example null
+             */
             line: components["schemas"]["SliceProgressOut"] | components["schemas"]["SliceBandOut"] | components["schemas"]["SliceProblemOut"];
         };
         /**
@@ -2907,16 +5408,32 @@ export interface components {
          * @description Why a series has no band.
          */
         SliceProblemOut: {
-            /** Key */
+            /**
+             * Key
+             * @description Reading key, or key of a detail, an observation or a quantity, as the catalogue has it.
+             * @example can.height
+             */
             key: string;
             /**
              * Kind
+             * @description Of which kind it is.
+             * @example words
              * @constant
              */
             kind: "problem";
-            /** Message */
+            /**
+             * Message
+             * @description One sentence that says what is wrong and how to correct it.
+             * @example there is nothing here
+             */
             message: string;
-            /** Missing */
+            /**
+             * Missing
+             * @description Keys of the inputs it needs and has not.
+             * @example [
+             *       "media.thickness"
+             *     ]
+             */
             missing: string[];
         };
         /**
@@ -2924,16 +5441,30 @@ export interface components {
          * @description How far the Monte Carlo of one series has come.
          */
         SliceProgressOut: {
-            /** Done */
+            /**
+             * Done
+             * @description Steps done.
+             * @example 3
+             */
             done: number;
-            /** Key */
+            /**
+             * Key
+             * @description Reading key, or key of a detail, an observation or a quantity, as the catalogue has it.
+             * @example can.height
+             */
             key: string;
             /**
              * Kind
+             * @description Of which kind it is.
+             * @example words
              * @constant
              */
             kind: "progress";
-            /** Total */
+            /**
+             * Total
+             * @description Steps in all.
+             * @example 10
+             */
             total: number;
         };
         /**
@@ -2941,17 +5472,47 @@ export interface components {
          * @description One sample's start and life; or why they cannot be computed.
          */
         StartOut: {
-            /** Label */
+            /**
+             * Label
+             * @description Label of the sample.
+             * @example Korvath
+             */
             label: string;
-            /** Lives */
+            /**
+             * Lives
+             * @description How long the filter lasts, by speed.
+             * @example []
+             */
             lives: components["schemas"]["LifeOut"][];
-            /** Missing */
+            /**
+             * Missing
+             * @description Keys of the inputs it needs and has not.
+             * @example [
+             *       "media.thickness"
+             *     ]
+             */
             missing: string[];
-            /** Problem */
+            /**
+             * Problem
+             * @description Why there is nothing, in one sentence; null where there is.
+             * @example null
+             */
             problem: string | null;
-            /** Sample Id */
+            /**
+             * Sample Id
+             * @description Number of the sample.
+             * @example 1
+             */
             sample_id: number;
+            /**
+             * @description What the start comes to; null where it cannot be computed.
+             * @example null
+             */
             totals: components["schemas"]["WarmUpTotalsOut"] | null;
+            /**
+             * @description The start over time; null where it cannot be computed.
+             * @example null
+             */
             trace: components["schemas"]["WarmUpTraceOut"] | null;
         };
         /**
@@ -2959,9 +5520,17 @@ export interface components {
          * @description Why a quantity has no value; null takes the state away.
          */
         StateIn: {
-            /** Key */
+            /**
+             * Key
+             * @description Reading key, or key of a detail, an observation or a quantity, as the catalogue has it.
+             * @example can.height
+             */
             key: string;
-            /** State */
+            /**
+             * State
+             * @description Why there is no value; null takes the reason away.
+             * @example lost
+             */
             state: ("not_measured" | "could_not_be_found" | "out_of_date" | "not_applicable" | "withheld" | "lost") | null;
         };
         /**
@@ -2969,13 +5538,33 @@ export interface components {
          * @description A stated band, read as start to full open and as a tolerance.
          */
         StatedBandOut: {
+            /**
+             * @description Whether it is full open at the high end.
+             * @example true
+             */
             full_open_at_high: components["schemas"]["AgreementOut"] | null;
-            /** High Kpa */
+            /**
+             * High Kpa
+             * @description High. [kPa]
+             * @example 20
+             */
             high_kpa: number;
-            /** Low Kpa */
+            /**
+             * Low Kpa
+             * @description Low. [kPa]
+             * @example 20
+             */
             low_kpa: number;
+            /**
+             * @description Whether it opens at the low end of the stated band.
+             * @example true
+             */
             opens_at_low: components["schemas"]["AgreementOut"];
-            /** Within Tolerance */
+            /**
+             * Within Tolerance
+             * @description Whether it lies within the tolerance.
+             * @example true
+             */
             within_tolerance: boolean;
         };
         /**
@@ -2983,31 +5572,83 @@ export interface components {
          * @description The strip laid flat.
          */
         StripOut: {
-            /** Blocked Length Mm */
+            /**
+             * Blocked Length Mm
+             * @description Blocked length. [mm]
+             * @example 20
+             */
             blocked_length_mm: number;
-            /** Deductions */
+            /**
+             * Deductions
+             * @description What is taken off the area.
+             * @example []
+             */
             deductions: components["schemas"]["DeductionOut"][];
-            /** Effective Cm2 */
+            /**
+             * Effective Cm2
+             * @description Effective. [cm²]
+             * @example 20
+             */
             effective_cm2: number;
-            /** Grammage G M2 */
+            /**
+             * Grammage G M2
+             * @description Grammage. [g/m²]
+             * @example 20
+             */
             grammage_g_m2: number | null;
-            /** Gross Cm2 */
+            /**
+             * Gross Cm2
+             * @description Gross. [cm²]
+             * @example 20
+             */
             gross_cm2: number;
-            /** Is Forecast */
+            /**
+             * Is Forecast
+             * @description Whether it is forecast from outside, before the cut.
+             * @example false
+             */
             is_forecast: boolean;
-            /** Length Mm */
+            /**
+             * Length Mm
+             * @description Length. [mm]
+             * @example 20
+             */
             length_mm: number;
-            /** Length Off Percent */
+            /**
+             * Length Off Percent
+             * @description Length off. [%]
+             * @example 20
+             */
             length_off_percent: number | null;
-            /** Overlap Mm */
+            /**
+             * Overlap Mm
+             * @description Overlap. [mm]
+             * @example 20
+             */
             overlap_mm: number;
-            /** Pleats Length Mm */
+            /**
+             * Pleats Length Mm
+             * @description Pleats length. [mm]
+             * @example 20
+             */
             pleats_length_mm: number | null;
-            /** Potting Mm */
+            /**
+             * Potting Mm
+             * @description Potting. [mm]
+             * @example 20
+             */
             potting_mm: number;
-            /** Pulled Length Mm */
+            /**
+             * Pulled Length Mm
+             * @description Pulled length. [mm]
+             * @example 20
+             */
             pulled_length_mm: number | null;
-            /** Width Mm */
+            /**
+             * Width Mm
+             * @description Width. [mm]
+             * @example 20
+             */
             width_mm: number;
         };
         /**
@@ -3015,9 +5656,17 @@ export interface components {
          * @description A bore of the stud, and what it costs at the hot point.
          */
         StudLossOut: {
-            /** Bore Mm */
+            /**
+             * Bore Mm
+             * @description Bore. [mm]
+             * @example 20
+             */
             bore_mm: number;
-            /** Loss Kpa */
+            /**
+             * Loss Kpa
+             * @description Loss. [kPa]
+             * @example 20
+             */
             loss_kpa: number;
         };
         /**
@@ -3025,17 +5674,41 @@ export interface components {
          * @description A study opened: what it asks, and the samples in its rack.
          */
         StudyOut: {
-            /** Circuit Name */
+            /**
+             * Circuit Name
+             * @description Name of the study's engine; null without one.
+             * @example service diesel, 2.2 L
+             */
             circuit_name: string | null;
-            /** Id */
+            /**
+             * Id
+             * @description Number of the row, for addresses.
+             * @example 1
+             */
             id: number;
-            /** Name */
+            /**
+             * Name
+             * @description Name, as a person gave it or as the catalogue has it.
+             * @example thin oil
+             */
             name: string;
-            /** Oil Name */
+            /**
+             * Oil Name
+             * @description Name of the study's oil; null without one.
+             * @example 5W-30
+             */
             oil_name: string | null;
-            /** Question */
+            /**
+             * Question
+             * @description What is asked back about it; null where nothing is.
+             * @example null
+             */
             question: string | null;
-            /** Samples */
+            /**
+             * Samples
+             * @description Samples of the study, in their order.
+             * @example []
+             */
             samples: components["schemas"]["SampleTagOut"][];
         };
         /**
@@ -3043,19 +5716,47 @@ export interface components {
          * @description One study in the list.
          */
         StudyRowOut: {
-            /** Created At */
+            /**
+             * Created At
+             * @description When it was made, ISO time in UTC.
+             * @example 2026-11-02T08:00:00.000Z
+             */
             created_at: string;
-            /** Cut Count */
+            /**
+             * Cut Count
+             * @description How many of them are cut open.
+             * @example 4
+             */
             cut_count: number;
-            /** Id */
+            /**
+             * Id
+             * @description Number of the row, for addresses.
+             * @example 1
+             */
             id: number;
-            /** Name */
+            /**
+             * Name
+             * @description Name, as a person gave it or as the catalogue has it.
+             * @example thin oil
+             */
             name: string;
-            /** Question */
+            /**
+             * Question
+             * @description What is asked back about it; null where nothing is.
+             * @example null
+             */
             question: string | null;
-            /** Reading Count */
+            /**
+             * Reading Count
+             * @description How many readings in use.
+             * @example 301
+             */
             reading_count: number;
-            /** Sample Count */
+            /**
+             * Sample Count
+             * @description How many samples.
+             * @example 5
+             */
             sample_count: number;
         };
         /**
@@ -3063,79 +5764,155 @@ export interface components {
          * @description Words for what is named by keys, in the order they are listed.
          */
         TermsOut: {
-            /** Assumption */
+            /**
+             * Assumption
+             * @description Words of assumptions by key.
+             * @example {}
+             */
             assumption: {
                 [key: string]: string;
             };
-            /** Basis */
+            /**
+             * Basis
+             * @description From what it was computed.
+             * @example spring
+             */
             basis: {
                 [key: string]: string;
             };
-            /** Bypass Location */
+            /**
+             * Bypass Location
+             * @description Where the bypass valve lies.
+             * @example dome_end
+             */
             bypass_location: {
                 [key: string]: string;
             };
-            /** Gauge Tap */
+            /**
+             * Gauge Tap
+             * @description Words of gauge taps by key.
+             * @example {}
+             */
             gauge_tap: {
                 [key: string]: string;
             };
-            /** Input */
+            /**
+             * Input
+             * @description Words of inputs by key.
+             * @example {}
+             */
             input: {
                 [key: string]: string;
             };
-            /** Instrument */
+            /**
+             * Instrument
+             * @description With what it was read; null for the usual one.
+             * @example caliper
+             */
             instrument: {
                 [key: string]: string;
             };
-            /** Left Out */
+            /**
+             * Left Out
+             * @description What the computation leaves out.
+             * @example []
+             */
             left_out: {
                 [key: string]: string;
             };
-            /** Loss Part */
+            /**
+             * Loss Part
+             * @description Words of the parts of the pressure loss by key.
+             * @example {}
+             */
             loss_part: {
                 [key: string]: string;
             };
-            /** Media Deduction */
+            /**
+             * Media Deduction
+             * @description Words of what is taken off the media area by key.
+             * @example {}
+             */
             media_deduction: {
                 [key: string]: string;
             };
-            /** Opening Way */
+            /**
+             * Opening Way
+             * @description Words of the ways to the opening pressure by key.
+             * @example {}
+             */
             opening_way: {
                 [key: string]: string;
             };
-            /** Outlet */
+            /**
+             * Outlet
+             * @description Words of outlets by key.
+             * @example {}
+             */
             outlet: {
                 [key: string]: string;
             };
-            /** Plate Circle */
+            /**
+             * Plate Circle
+             * @description Words of the plate's circles by key.
+             * @example {}
+             */
             plate_circle: {
                 [key: string]: string;
             };
-            /** Provenance */
+            /**
+             * Provenance
+             * @description Where the number comes from; null for measured.
+             * @example published
+             */
             provenance: {
                 [key: string]: string;
             };
-            /** Regulator Fault */
+            /**
+             * Regulator Fault
+             * @description Words of faults of the regulator by key.
+             * @example {}
+             */
             regulator_fault: {
                 [key: string]: string;
             };
-            /** Screening Input */
+            /**
+             * Screening Input
+             * @description Words of the inputs of the screening estimate by key.
+             * @example {}
+             */
             screening_input: {
                 [key: string]: string;
             };
-            /** Section */
+            /**
+             * Section
+             * @description The filter in section.
+             * @example null
+             */
             section: {
                 [key: string]: string;
             };
-            /** Speaker */
+            /**
+             * Speaker
+             * @description Who claims it.
+             * @example maker
+             */
             speaker: {
                 [key: string]: string;
             };
-            /** State */
+            /**
+             * State
+             * @description Why there is no value; null takes the reason away.
+             * @example lost
+             */
             state: {
                 [key: string]: string;
             };
-            /** Verdict */
+            /**
+             * Verdict
+             * @description What the bench says of it.
+             * @example confirmed
+             */
             verdict: {
                 [key: string]: string;
             };
@@ -3145,7 +5922,11 @@ export interface components {
          * @description A few words.
          */
         TextIn: {
-            /** Text */
+            /**
+             * Text
+             * @description As typed, with its unit where it has one.
+             * @example 98.4 mm
+             */
             text: string;
         };
         /**
@@ -3153,27 +5934,71 @@ export interface components {
          * @description Mass balance, and what compares cans.
          */
         TrayOut: {
-            /** Closes */
+            /**
+             * Closes
+             * @description Whether the balance closes within its uncertainty.
+             * @example true
+             */
             closes: boolean | null;
-            /** Difference Expanded Grams */
+            /**
+             * Difference Expanded Grams
+             * @description Difference expanded. [g]
+             * @example 20
+             */
             difference_expanded_grams: number | null;
-            /** Difference Grams */
+            /**
+             * Difference Grams
+             * @description Difference. [g]
+             * @example 20
+             */
             difference_grams: number | null;
-            /** Hoop Stress Mpa */
+            /**
+             * Hoop Stress Mpa
+             * @description Hoop stress. [MPa]
+             * @example 20
+             */
             hoop_stress_mpa: number | null;
-            /** Parts */
+            /**
+             * Parts
+             * @description Parts, in the order of the work.
+             * @example []
+             */
             parts: components["schemas"]["TrayPartOut"][];
-            /** Shell Grams */
+            /**
+             * Shell Grams
+             * @description Shell. [g]
+             * @example 20
+             */
             shell_grams: number | null;
-            /** Shell Ratio */
+            /**
+             * Shell Ratio
+             * @description Can mass computed from its sizes over that weighed.
+             * @example 0.99
+             */
             shell_ratio: number | null;
-            /** Thread Engagement Mm */
+            /**
+             * Thread Engagement Mm
+             * @description Thread engagement. [mm]
+             * @example 20
+             */
             thread_engagement_mm: number | null;
-            /** Whole Grams */
+            /**
+             * Whole Grams
+             * @description Whole. [g]
+             * @example 20
+             */
             whole_grams: number | null;
-            /** Words */
+            /**
+             * Words
+             * @description The same in a few words.
+             * @example 8 round, 5.6 mm
+             */
             words: string;
-            /** Yield Mpa */
+            /**
+             * Yield Mpa
+             * @description Yield. [MPa]
+             * @example 20
+             */
             yield_mpa: number[] | null;
         };
         /**
@@ -3181,11 +6006,23 @@ export interface components {
          * @description A part on the tray.
          */
         TrayPartOut: {
-            /** Grams */
+            /**
+             * Grams
+             * @description Amount. [g]
+             * @example 20
+             */
             grams: number | null;
-            /** Part */
+            /**
+             * Part
+             * @description Part of the filter or of the circuit it belongs to.
+             * @example can
+             */
             part: string;
-            /** State */
+            /**
+             * State
+             * @description Why there is no value; null takes the reason away.
+             * @example lost
+             */
             state: string | null;
         };
         /**
@@ -3193,10 +6030,22 @@ export interface components {
          * @description What was undone or redone, where, and the sheet as it then is; no sheet if the sample is gone.
          */
         UndoneOut: {
-            /** Place */
+            /**
+             * Place
+             * @description Key of the field at which it was done.
+             * @example can.height
+             */
             place: string;
+            /**
+             * @description The bench sheet as it then is; null where the sample is gone.
+             * @example null
+             */
             sheet: components["schemas"]["SheetOut"] | null;
-            /** Words */
+            /**
+             * Words
+             * @description The same in a few words.
+             * @example 8 round, 5.6 mm
+             */
             words: string;
         };
         /**
@@ -3204,7 +6053,15 @@ export interface components {
          * @description The unit that a key ends in, as shown in each family.
          */
         UnitOut: {
+            /**
+             * @description In inch units, as shown.
+             * @example 3.874 in
+             */
             inch: components["schemas"]["ShownUnitOut"];
+            /**
+             * @description In metric units, as shown.
+             * @example 98.4 mm
+             */
             metric: components["schemas"]["ShownUnitOut"];
         };
         /**
@@ -3212,13 +6069,29 @@ export interface components {
          * @description Lift and flow against pressure at one oil temperature.
          */
         ValveCurveOut: {
-            /** Kpa */
+            /**
+             * Kpa
+             * @description Pressure. [kPa]
+             * @example 23
+             */
             kpa: number[];
-            /** L Min */
+            /**
+             * L Min
+             * @description Amount. [L/min]
+             * @example 20
+             */
             l_min: number[];
-            /** Lift Mm */
+            /**
+             * Lift Mm
+             * @description Lift. [mm]
+             * @example 20
+             */
             lift_mm: number[];
-            /** Temperature C */
+            /**
+             * Temperature C
+             * @description Temperature. [°C]
+             * @example 20
+             */
             temperature_c: number;
         };
         /**
@@ -3226,31 +6099,87 @@ export interface components {
          * @description The bypass valve: evidence, sizes for the drawing, curves.
          */
         ValveOut: {
-            /** Agreements */
+            /**
+             * Agreements
+             * @description Ways to one number set beside each other.
+             * @example []
+             */
             agreements: components["schemas"]["AgreementOut"][];
-            /** Closing Kpa */
+            /**
+             * Closing Kpa
+             * @description Closing. [kPa]
+             * @example 20
+             */
             closing_kpa: number | null;
-            /** Coil Bound */
+            /**
+             * Coil Bound
+             * @description Whether the spring is solid before the valve is open.
+             * @example false
+             */
             coil_bound: boolean | null;
-            /** Curves */
+            /**
+             * Curves
+             * @description Curves to draw.
+             * @example []
+             */
             curves: components["schemas"]["ValveCurveOut"][];
-            /** Evidence */
+            /**
+             * Evidence
+             * @description Whether it is only set beside the result.
+             * @example false
+             */
             evidence: components["schemas"]["EvidenceOut"][];
-            /** Full Open Kpa */
+            /**
+             * Full Open Kpa
+             * @description Full open. [kPa]
+             * @example 20
+             */
             full_open_kpa: number | null;
-            /** Half Open Kpa */
+            /**
+             * Half Open Kpa
+             * @description Half open. [kPa]
+             * @example 20
+             */
             half_open_kpa: number | null;
-            /** Kind */
+            /**
+             * Kind
+             * @description Of which kind it is.
+             * @example words
+             */
             kind: string | null;
-            /** Lift Is Assumed */
+            /**
+             * Lift Is Assumed
+             * @description Whether the lift is assumed.
+             * @example false
+             */
             lift_is_assumed: boolean;
-            /** Lift Limit Mm */
+            /**
+             * Lift Limit Mm
+             * @description Lift limit. [mm]
+             * @example 20
+             */
             lift_limit_mm: number | null;
-            /** Opening Kpa */
+            /**
+             * Opening Kpa
+             * @description Opening. [kPa]
+             * @example 20
+             */
             opening_kpa: number | null;
-            /** Senses */
+            /**
+             * Senses
+             * @description What the valve senses, in a sentence.
+             * @example It senses the differential pressure of the element.
+             */
             senses: string | null;
+            /**
+             * @description Sizes to draw the valve with; null where one is missing.
+             * @example null
+             */
             sizes: components["schemas"]["ValveSizesOut"];
+            /**
+             * @description Stated setting against what was found; null without one.
+             * @example null
+             */
             stated_band: components["schemas"]["StatedBandOut"] | null;
         };
         /**
@@ -3258,28 +6187,66 @@ export interface components {
          * @description Sizes with which the valve is drawn; typical ones stand in for what was not measured.
          */
         ValveSizesOut: {
-            /** Coils */
+            /**
+             * Coils
+             * @description Coils of the spring.
+             * @example 6.5
+             */
             coils: number;
-            /** Disc Mm */
+            /**
+             * Disc Mm
+             * @description Disc. [mm]
+             * @example 20
+             */
             disc_mm: number;
             /**
              * Form
+             * @description Form of the spring.
+             * @example round
              * @enum {string}
              */
             form: "coil" | "leaf" | "flap";
-            /** Is Typical */
+            /**
+             * Is Typical
+             * @description Whether a size is only typical, to draw with.
+             * @example false
+             */
             is_typical: boolean;
-            /** Lift Mm */
+            /**
+             * Lift Mm
+             * @description Lift. [mm]
+             * @example 20
+             */
             lift_mm: number;
-            /** Seat Inside Mm */
+            /**
+             * Seat Inside Mm
+             * @description Seat inside. [mm]
+             * @example 20
+             */
             seat_inside_mm: number;
-            /** Seat Outside Mm */
+            /**
+             * Seat Outside Mm
+             * @description Seat outside. [mm]
+             * @example 20
+             */
             seat_outside_mm: number;
-            /** Spring Length Mm */
+            /**
+             * Spring Length Mm
+             * @description Spring length. [mm]
+             * @example 20
+             */
             spring_length_mm: number;
-            /** Spring Width Mm */
+            /**
+             * Spring Width Mm
+             * @description Spring width. [mm]
+             * @example 20
+             */
             spring_width_mm: number;
-            /** Wire Mm */
+            /**
+             * Wire Mm
+             * @description Wire. [mm]
+             * @example 20
+             */
             wire_mm: number;
         };
         /**
@@ -3289,13 +6256,29 @@ export interface components {
          *     A dynamic viscosity counts as taken at high shear (cold cranking) unless marked otherwise.
          */
         ViscosityPoint: {
-            /** Dynamic Mpa S */
+            /**
+             * Dynamic Mpa S
+             * @description Dynamic. [mPa·s]
+             * @example 20
+             */
             dynamic_mpa_s?: number | null;
-            /** High Shear */
+            /**
+             * High Shear
+             * @description Whether the viscosity is one at high shear.
+             * @example false
+             */
             high_shear?: boolean | null;
-            /** Kinematic Mm2 S */
+            /**
+             * Kinematic Mm2 S
+             * @description Kinematic. [mm²/s]
+             * @example 20
+             */
             kinematic_mm2_s?: number | null;
-            /** Temperature C */
+            /**
+             * Temperature C
+             * @description Temperature. [°C]
+             * @example 20
+             */
             temperature_c: number;
         };
         /**
@@ -3303,6 +6286,10 @@ export interface components {
          * @description What a start is asked with: the study as it is, or what if.
          */
         WarmUpIn: {
+            /**
+             * @description What if: what is otherwise than in the study; null for the study as it is.
+             * @example null
+             */
             scenario?: components["schemas"]["Scenario"] | null;
         };
         /**
@@ -3310,17 +6297,45 @@ export interface components {
          * @description The start of every sample of a study.
          */
         WarmUpOut: {
-            /** Assumed */
+            /**
+             * Assumed
+             * @description What is assumed because nobody stated it.
+             * @example [
+             *       "plan.start_c"
+             *     ]
+             */
             assumed: string[];
-            /** Cycles */
+            /**
+             * Cycles
+             * @description Names of the duty cycles there are.
+             * @example [
+             *       "mountain road"
+             *     ]
+             */
             cycles: string[];
-            /** Duty Cycle */
+            /**
+             * Duty Cycle
+             * @description Name of the duty cycle.
+             * @example mountain road
+             */
             duty_cycle: string;
-            /** Speeds */
+            /**
+             * Speeds
+             * @description Speeds at which lives are told.
+             * @example []
+             */
             speeds: components["schemas"]["LifeSpeedOut"][];
-            /** Starts */
+            /**
+             * Starts
+             * @description Start of each sample.
+             * @example []
+             */
             starts: components["schemas"]["StartOut"][];
-            /** Warm C */
+            /**
+             * Warm C
+             * @description Warm. [°C]
+             * @example 20
+             */
             warm_c: number;
         };
         /**
@@ -3328,19 +6343,47 @@ export interface components {
          * @description What a start comes to.
          */
         WarmUpTotalsOut: {
-            /** Bypass Minutes */
+            /**
+             * Bypass Minutes
+             * @description Bypass. [min]
+             * @example 20
+             */
             bypass_minutes: number;
-            /** Dry S */
+            /**
+             * Dry S
+             * @description Dry. [s]
+             * @example 20
+             */
             dry_s: number;
-            /** Filled After S */
+            /**
+             * Filled After S
+             * @description Filled after. [s]
+             * @example 20
+             */
             filled_after_s: number | null;
-            /** Lowest Gallery Kpa */
+            /**
+             * Lowest Gallery Kpa
+             * @description Lowest gallery. [kPa]
+             * @example 20
+             */
             lowest_gallery_kpa: number | null;
-            /** Pressure After S */
+            /**
+             * Pressure After S
+             * @description Pressure after. [s]
+             * @example 20
+             */
             pressure_after_s: number | null;
-            /** Unfiltered L */
+            /**
+             * Unfiltered L
+             * @description Unfiltered. [L]
+             * @example 20
+             */
             unfiltered_l: number;
-            /** Volume L */
+            /**
+             * Volume L
+             * @description Volume. [L]
+             * @example 20
+             */
             volume_l: number;
         };
         /**
@@ -3348,23 +6391,59 @@ export interface components {
          * @description A start drawn over time.
          */
         WarmUpTraceOut: {
-            /** Can Temperature C */
+            /**
+             * Can Temperature C
+             * @description Can temperature. [°C]
+             * @example 20
+             */
             can_temperature_c: number[];
-            /** Element Kpa */
+            /**
+             * Element Kpa
+             * @description Element. [kPa]
+             * @example 20
+             */
             element_kpa: (number | null)[];
-            /** Filter Flow L Min */
+            /**
+             * Filter Flow L Min
+             * @description Filter flow. [L/min]
+             * @example 20
+             */
             filter_flow_l_min: (number | null)[];
-            /** Gallery Kpa */
+            /**
+             * Gallery Kpa
+             * @description Gallery. [kPa]
+             * @example 20
+             */
             gallery_kpa: (number | null)[];
-            /** Gauge Kpa */
+            /**
+             * Gauge Kpa
+             * @description Gauge. [kPa]
+             * @example 20
+             */
             gauge_kpa: (number | null)[];
-            /** Speed Rpm */
+            /**
+             * Speed Rpm
+             * @description Speed. [rpm]
+             * @example 20
+             */
             speed_rpm: number[];
-            /** Temperature C */
+            /**
+             * Temperature C
+             * @description Temperature. [°C]
+             * @example 20
+             */
             temperature_c: number[];
-            /** Time S */
+            /**
+             * Time S
+             * @description Time. [s]
+             * @example 20
+             */
             time_s: number[];
-            /** Unfiltered Percent */
+            /**
+             * Unfiltered Percent
+             * @description Unfiltered. [%]
+             * @example 20
+             */
             unfiltered_percent: (number | null)[];
         };
         /**
@@ -3372,11 +6451,23 @@ export interface components {
          * @description Something implausible: code, sentence, place.
          */
         WarningOut: {
-            /** Code */
+            /**
+             * Code
+             * @description Key of the warning.
+             * @example pack_cannot_fit
+             */
             code: string;
-            /** Message */
+            /**
+             * Message
+             * @description One sentence that says what is wrong and how to correct it.
+             * @example there is nothing here
+             */
             message: string;
-            /** Where */
+            /**
+             * Where
+             * @description Place it is about: a key, or a path in the document; empty for the whole.
+             * @example samples[0].label
+             */
             where: string;
         };
         /**
@@ -3384,21 +6475,55 @@ export interface components {
          * @description The section through the whole filter; a filter is round, and the left half mirrors the right.
          */
         WholeSectionOut: {
-            /** Bottom Mm */
+            /**
+             * Bottom Mm
+             * @description Bottom. [mm]
+             * @example 20
+             */
             bottom_mm: number;
-            /** Dimensions */
+            /**
+             * Dimensions
+             * @description Dimensions of a shape.
+             * @example [
+             *       "diameter"
+             *     ]
+             */
             dimensions: components["schemas"]["SectionDimensionOut"][];
-            /** Has Can */
+            /**
+             * Has Can
+             * @description Whether the can was measured.
+             * @example true
+             */
             has_can: boolean;
-            /** Parts */
+            /**
+             * Parts
+             * @description Parts, in the order of the work.
+             * @example []
+             */
             parts: components["schemas"]["SectionPartOut"][];
-            /** Problems */
+            /**
+             * Problems
+             * @description What could not be computed, by label.
+             * @example []
+             */
             problems: string[];
-            /** Radius Mm */
+            /**
+             * Radius Mm
+             * @description Radius. [mm]
+             * @example 20
+             */
             radius_mm: number;
-            /** Top Mm */
+            /**
+             * Top Mm
+             * @description Top. [mm]
+             * @example 20
+             */
             top_mm: number;
-            /** Ways */
+            /**
+             * Ways
+             * @description Ways to the opening pressure.
+             * @example []
+             */
             ways: components["schemas"]["OilWayOut"][];
         };
         /**
@@ -3406,16 +6531,40 @@ export interface components {
          * @description The working of one result, line by line.
          */
         WorkingOut: {
+            /**
+             * @description Uncertainty budget of the result; null where it has none.
+             * @example null
+             */
             budget: components["schemas"]["BudgetOut"] | null;
-            /** Inch Uncertainty */
+            /**
+             * Inch Uncertainty
+             * @description Its uncertainty in inch units, as shown.
+             * @example 0.0021 in
+             */
             inch_uncertainty: string | null;
-            /** Metric Uncertainty */
+            /**
+             * Metric Uncertainty
+             * @description Its uncertainty in metric units, as shown.
+             * @example 0.053 mm
+             */
             metric_uncertainty: string | null;
-            /** Steps */
+            /**
+             * Steps
+             * @description Lines of the working.
+             * @example []
+             */
             steps: components["schemas"]["WorkingStepOut"][];
-            /** Title */
+            /**
+             * Title
+             * @description What a person calls it.
+             * @example Height
+             */
             title: string;
-            /** Without Budget */
+            /**
+             * Without Budget
+             * @description Why there is no budget; null where there is one.
+             * @example null
+             */
             without_budget: string;
         };
         /**
@@ -3423,17 +6572,41 @@ export interface components {
          * @description A piece of a line: plain text, or a number with what it is and where it comes from.
          */
         WorkingPieceOut: {
-            /** Inch */
+            /**
+             * Inch
+             * @description In inch units, as shown.
+             * @example 3.874 in
+             */
             inch?: string | null;
-            /** Key */
+            /**
+             * Key
+             * @description Reading key, or key of a detail, an observation or a quantity, as the catalogue has it.
+             * @example can.height
+             */
             key?: string | null;
-            /** Metric */
+            /**
+             * Metric
+             * @description In metric units, as shown.
+             * @example 98.4 mm
+             */
             metric?: string | null;
-            /** Provenance */
+            /**
+             * Provenance
+             * @description Where the number comes from; null for measured.
+             * @example published
+             */
             provenance?: string | null;
-            /** Text */
+            /**
+             * Text
+             * @description As typed, with its unit where it has one.
+             * @example 98.4 mm
+             */
             text: string;
-            /** Words */
+            /**
+             * Words
+             * @description The same in a few words.
+             * @example 8 round, 5.6 mm
+             */
             words?: string | null;
         };
         /**
@@ -3441,17 +6614,41 @@ export interface components {
          * @description One line of a working.
          */
         WorkingStepOut: {
-            /** Formula */
+            /**
+             * Formula
+             * @description The line in symbols.
+             * @example A = l·w
+             */
             formula: string;
-            /** Inch */
+            /**
+             * Inch
+             * @description In inch units, as shown.
+             * @example 3.874 in
+             */
             inch: string;
-            /** Metric */
+            /**
+             * Metric
+             * @description In metric units, as shown.
+             * @example 98.4 mm
+             */
             metric: string;
-            /** Pieces */
+            /**
+             * Pieces
+             * @description The line in numbers, piece by piece.
+             * @example []
+             */
             pieces: components["schemas"]["WorkingPieceOut"][];
-            /** Symbol */
+            /**
+             * Symbol
+             * @description Symbol of the unit, or of the number in a formula.
+             * @example kPa
+             */
             symbol: string;
-            /** Words */
+            /**
+             * Words
+             * @description The same in a few words.
+             * @example 8 round, 5.6 mm
+             */
             words: string;
         };
     };
@@ -6199,6 +9396,7 @@ export interface operations {
             path: {
                 /** @description Which sample, as the answers number them. */
                 sample_id: number;
+                /** @description Where the holes are. */
                 placement: "inlet" | "centre_tube";
                 /** @description Which group of holes of its place, counted from 0. */
                 position: number;
@@ -6322,6 +9520,7 @@ export interface operations {
             path: {
                 /** @description Which sample, as the answers number them. */
                 sample_id: number;
+                /** @description Where the holes are. */
                 placement: "inlet" | "centre_tube";
                 /** @description Which group of holes of its place, counted from 0. */
                 position: number;
@@ -7637,6 +10836,7 @@ export interface operations {
             path: {
                 /** @description Which sample, as the answers number them. */
                 sample_id: number;
+                /** @description Name of a result, as the catalogue has it. */
                 name: string;
             };
             cookie?: never;

@@ -4,9 +4,9 @@ from __future__ import annotations
 
 import re
 from dataclasses import replace
-from typing import Literal
+from typing import Annotated, Literal
 
-from fastapi import APIRouter
+from fastapi import APIRouter, Path
 
 from tabrel.api.deps import Connection, Position, SampleId
 from tabrel.api.entry.models import EchoOut, HoleGroupIn, HolesIn, SeenIn
@@ -29,7 +29,7 @@ from tabrel.store.journal import recorded
 from tabrel.store.sample.samples import study_of_sample
 
 router = APIRouter(prefix="/api", tags=["holes"], responses=PROBLEM_RESPONSES)
-PlacementPath = Literal["inlet", "centre_tube"]
+PlacementPath = Annotated[Literal["inlet", "centre_tube"], Path(description="Where the holes are.", examples=["inlet"])]
 
 
 @router.post("/samples/{sample_id}/holes", status_code=201)

@@ -2,7 +2,9 @@
 
 from __future__ import annotations
 
-from fastapi import APIRouter
+from typing import Annotated
+
+from fastapi import APIRouter, Path
 
 from tabrel.api.deps import Connection, SampleId
 from tabrel.api.errors import PROBLEM_RESPONSES
@@ -17,11 +19,13 @@ from tabrel.core.sample.measured_sample import MeasuredSample, measure_sample
 from tabrel.store.circuit.circuits import load_circuit
 from tabrel.store.sample.samples import load_sample
 
+ResultName = Annotated[str, Path(description="Name of a result, as the catalogue has it.", examples=["inlet_hole_area"])]
+
 router = APIRouter(prefix="/api", tags=["workings"], responses=PROBLEM_RESPONSES)
 
 
 @router.get("/samples/{sample_id}/working/{name}")
-def get_working(sample_id: SampleId, name: str, conn: Connection) -> WorkingOut:
+def get_working(sample_id: SampleId, name: ResultName, conn: Connection) -> WorkingOut:
     """Return every line that leads to a result, from readings to the number on the tape."""
     stored = load_sample(conn, sample_id)
     if name not in CHAINS:
