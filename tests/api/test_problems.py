@@ -4,10 +4,11 @@ from __future__ import annotations
 
 import pytest
 from fastapi.testclient import TestClient
+from jsonschema_rs import validator_for
 
 from tabrel.api.app import create_app
 from tabrel.api.openapi import openapi_document
-from tabrel.api.property_words import PROPERTIES, unit_of_name
+from tabrel.api.property_words import PROPERTIES, refers, unit_of_name
 
 JSON = {"Content-Type": "application/json"}
 
@@ -79,22 +80,28 @@ def test_an_error_of_the_program_is_told_without_its_inside(client, monkeypatch,
 
 
 def test_every_operation_documents_its_errors_as_problems():
-    for path, operations in openapi_document()["paths"].items():
+    document = openapi_document()
+    for path, operations in document["paths"].items():
         for method, operation in operations.items():
             errors = {int(status): answer for status, answer in operation["responses"].items() if int(status) >= 400}
-            assert {400, 403, 404, 422, 500} <= set(errors), (method, path)
-            for answer in errors.values():
+            assert {400, 403, 404, 413, 415, 422, 500, 503, 507} <= set(errors), (method, path)
+            for status, reference in errors.items():
+                assert reference == {"$ref": f"#/components/responses/Problem{status}"}
+                answer = document["components"]["responses"][f"Problem{status}"]
                 assert list(answer["content"]) == ["application/problem+json"]
                 assert answer["content"]["application/problem+json"]["schema"]["$ref"].endswith("/ProblemOut")
 
 
-def test_every_property_and_parameter_is_described_with_unit_and_example():
+def test_every_property_and_parameter_is_described_with_unit_and_an_example_that_holds():
     document = openapi_document()
     for model, schema in document["components"]["schemas"].items():
         for name, one in schema.get("properties", {}).items():
-            assert one["description"].rstrip("]").endswith((".", unit_of_name(name) or ".")), (model, name, one["description"])
-            assert unit_of_name(name) is None or f"[{unit_of_name(name)}]" in one["description"], (model, name)
-            assert len(one["examples"]) == 1, (model, name)
+            unit = unit_of_name(name)
+            assert one["description"].endswith(f". [{unit}]" if unit else "."), (model, name, one["description"])
+            if refers(one):
+                continue  # its example is that of the other model
+            [example] = one["examples"]
+            assert validator_for({**one, "components": document["components"]}).is_valid(example), (model, name, example)
     for path, operations in document["paths"].items():
         for operation in operations.values():
             assert operation["description"].endswith(".")
@@ -103,9 +110,22 @@ def test_every_property_and_parameter_is_described_with_unit_and_example():
                 assert parameter.get("examples") or parameter["schema"].get("examples"), (path, parameter["name"])
 
 
+def test_what_is_streamed_is_documented_as_lines():
+    [answer] = [
+        operation["responses"]["200"]
+        for operations in openapi_document()["paths"].values()
+        for operation in operations.values()
+        if operation["operationId"] == "post_slices"
+    ]
+    assert list(answer["content"]) == ["application/x-ndjson"]
+
+
 def test_every_word_of_the_interface_is_of_a_property():
     names = {name for schema in openapi_document()["components"]["schemas"].values() for name in schema.get("properties", {})}
     assert {key.rpartition(".")[2] for key in PROPERTIES} <= names
+    models = openapi_document()["components"]["schemas"]
+    for model, name in (key.split(".") for key in PROPERTIES if "." in key):
+        assert name in models[model]["properties"]
 
 
 def test_the_application_on_a_folder_without_a_front_end_says_so(tmp_path):

@@ -137,7 +137,7 @@ def test_oil_and_engine_are_typed_dragged_and_checked(page, server):
     page.locator('[data-engine="work diesel, 5.7 L"]').click()
     lines = page.locator('[data-library="lines"] [data-line]')
     expect(
-        lines.filter(has_text="Engine").first.get_by_role("checkbox")
+        page.locator('[data-line="engine.name"]').get_by_role("checkbox")
     ).to_be_checked()  # stated for this study: it stays unless chosen
     lines.filter(has_text="390 kPa").get_by_role("checkbox").uncheck()
     page.get_by_role("button", name="Take the engine").click()

@@ -24,7 +24,7 @@ from tabrel.api.errors import NOT_THERE, PROBLEM_JSON, add_error_handlers, probl
 from tabrel.api.figures import routes as figures_routes
 from tabrel.api.maps import routes as maps_routes
 from tabrel.api.maps import scenarios, slices
-from tabrel.api.property_words import worded
+from tabrel.api.property_words import described as described_property
 from tabrel.api.results import routes as results_routes
 from tabrel.api.same_origin import SECURITY_HEADERS, SameOrigin
 from tabrel.api.sample import routes as sample_routes
@@ -102,18 +102,18 @@ def _operation_name(route: APIRoute) -> str:
 
 
 def _describe(app: FastAPI) -> dict[str, Any]:
-    """Return the OpenAPI document: errors with the media type they are sent with, each property with meaning and example."""
+    """Return the OpenAPI document: every error described once, each property with meaning and example."""
     if app.openapi_schema is None:
         described = get_openapi(title=app.title, version=app.version, routes=app.routes)
+        problems = described["components"].setdefault("responses", {})
         for operation in (one for path in described["paths"].values() for one in path.values()):
-            for status, answer in operation["responses"].items():
-                if int(status) >= 400:
-                    answer["content"] = {PROBLEM_JSON: answer["content"].pop("application/json")}
+            for status in [status for status in operation["responses"] if int(status) >= 400]:
+                content = {PROBLEM_JSON: {"schema": {"$ref": "#/components/schemas/ProblemOut"}}}
+                problems[f"Problem{status}"] = {**operation["responses"][status], "content": content}
+                operation["responses"][status] = {"$ref": f"#/components/responses/Problem{status}"}
         for model, schema in described["components"]["schemas"].items():
             for name, one in schema.get("properties", {}).items():
-                meaning, example = worded(model, name) or ("", None)
-                one.setdefault("description", meaning)
-                one.setdefault("examples", [example])
+                one.update(described_property(model, name, one))
         app.openapi_schema = described
     return app.openapi_schema
 

@@ -5,6 +5,7 @@ One row a name: the same name means the same everywhere. A name that does not ha
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from typing import Any
 
 UNITS_BY_END = {
@@ -13,7 +14,8 @@ UNITS_BY_END = {
     "minutes": "min", "g": "g", "grams": "g", "g_m2": "g/m²", "mpa_s": "mPa·s", "mm2_s": "mm²/s", "kg_m3": "kg/m³",
     "k": "K", "l": "L", "deg": "°",
 }  # fmt: skip
-"""Unit by the end of a name, the longest end first."""
+"""Unit by the end of a name."""
+_ENDS = sorted(UNITS_BY_END, key=len, reverse=True)
 
 PROPERTIES: dict[str, tuple[str, Any]] = {
     # what many share
@@ -48,7 +50,7 @@ PROPERTIES: dict[str, tuple[str, Any]] = {
     "assumed": ("What is assumed because nobody stated it.", ["plan.start_c"]),
     "part": ("Part of the filter or of the circuit it belongs to.", "can"),
     "instrument": ("With what it was read; null for the usual one.", "caliper"),
-    "state": ("Why there is no value; null takes the reason away.", "lost"),
+    "state": ("Why there is no value; null removes the reason.", "lost"),
     "message": ("One sentence that says what is wrong and how to correct it.", "there is nothing here"),
     "viscosity": ("Points of the oil's viscosity line.", [{"temperature_c": 40, "kinematic_mm2_s": 66}]),
     "points_mm": ("Points of an outline, x and y in mm.", [[0, 0], [4, 0], [4, 3.5]]),
@@ -58,7 +60,7 @@ PROPERTIES: dict[str, tuple[str, Any]] = {
     "speaker": ("Who claims it.", "maker"),
     "relation": ("How the number is claimed; = where nothing is said.", ">="),
     "sample_id": ("Number of the sample.", 1),
-    "at": ("Where the slice is taken, °C or rpm; or when it was done, ISO time in UTC.", -20),
+    "at": ("Where the slice is taken, in °C or rpm.", -20),
     "measured": ("How many inputs, or which, were measured.", 5),
     "whole_only": ("Whether it can be read only before the filter is cut open.", True),
     "question": ("What is asked back about it; null where nothing is.", None),
@@ -82,7 +84,7 @@ PROPERTIES: dict[str, tuple[str, Any]] = {
     "choices": ("What can be chosen.", ["clean", "burred"]),
     "correction": ("What was likely meant, as it would be typed; null where nothing is offered.", "6.4 mm"),
     "claims": ("Claims made for the sample.", []),
-    "used": ("Readings in use.", []),
+    "used": ("Whether it is in use.", True),
     "kpa": ("Pressure.", 23.0),
     "confirmed": ("Whether the analyst confirmed it after it was questioned.", False),
     "efficiency": ("Efficiency over particle size.", None),
@@ -123,16 +125,14 @@ PROPERTIES: dict[str, tuple[str, Any]] = {
     "impossible": ("Draws that make no filter.", 0),
     "terms": ("Terms of the sum, or words by key.", []),
     "budget": ("Uncertainty budget of the result; null where it has none.", None),
-    "without_budget": ("Why there is no budget; null where there is one.", None),
+    "without_budget": ("Why there is no budget; empty where there is one.", ""),
     "low_at_20_percent": ("Lower end at 20 µm(c).", 40.0),
     "high_at_20_percent": ("Upper end at 20 µm(c).", 99.5),
     "guessed": ("Whether it is only guessed.", True),
     "assumptions": ("What the model assumes, by key.", []),
-    "assumption": ("Words of assumptions by key.", {}),
-    "input": ("Words of inputs by key.", {}),
     "input_counts": ("How many inputs of a result have which provenance.", {"inlet_hole_area": {"measured": 2}}),
     # catalogue
-    "stages": ("Stations of the work.", ["outside"]),
+    "stages": ("Titles of the stations by key.", {"outside": "Outside"}),
     "quantities": ("What can be measured.", []),
     "input_fields": ("Field in which an input is typed, by its key.", {}),
     "units": ("Units, with factors to SI.", []),
@@ -141,7 +141,7 @@ PROPERTIES: dict[str, tuple[str, Any]] = {
     "circuit_parts": ("Parts of the oil circuit.", []),
     "map_needs": ("Details a map needs.", ["engine.gallery"]),
     "engine_side": ("Inputs that belong to the engine, not the filter.", ["circuit.stud"]),
-    "cut_methods": ("Ways to cut a filter open.", ["lathe"]),
+    "cut_methods": ("Ways to cut a filter open, with what each does.", {"lathe": "leaves the element whole"}),
     "cautions": ("What to take care of before cutting.", ["Drain the filter first."]),
     "glossary": ("Terms with meaning, unit and standard.", []),
     "in_drawing": ("Details shown in the drawing.", ["engine.gallery"]),
@@ -157,20 +157,12 @@ PROPERTIES: dict[str, tuple[str, Any]] = {
     "closed": ("Whether only the choices can be taken.", False),
     "term": ("Term.", "bypass onset"),
     "standard": ("Standard it is defined in, or claimed by; empty or null without one.", "ISO 4548-12"),
-    "dimensions": ("Dimensions of a shape.", ["diameter"]),
+    "dimensions": ("Dimension lines to draw.", []),
     "is_headline": ("Whether it is on the results tape.", True),
     "is_logarithmic": ("Whether it is drawn on a logarithmic scale.", True),
     "of_filter_alone": ("Whether the filter alone has it.", True),
     "title_in_slice": ("What it is called beside a slice.", "element Δp"),
     "grid": ("Key of its grid in the map.", "element_kpa"),
-    "regulator_fault": ("Words of faults of the regulator by key.", {}),
-    "gauge_tap": ("Words of gauge taps by key.", {}),
-    "outlet": ("Words of outlets by key.", {}),
-    "plate_circle": ("Words of the plate's circles by key.", {}),
-    "loss_part": ("Words of the parts of the pressure loss by key.", {}),
-    "opening_way": ("Words of the ways to the opening pressure by key.", {}),
-    "media_deduction": ("Words of what is taken off the media area by key.", {}),
-    "screening_input": ("Words of the inputs of the screening estimate by key.", {}),
     # the bench
     "cut": ("How and when the filter was cut open; null while it is whole.", None),
     "wording": ("As printed or said.", "99 % at 20 µm(c)"),
@@ -181,16 +173,16 @@ PROPERTIES: dict[str, tuple[str, Any]] = {
     "taken_at": ("When it was taken, ISO time in UTC; null where it is not known.", "2026-11-02T08:00:00.000Z"),
     "set_aside_reason": ("Why it is set aside; null while it is in use.", None),
     "outlier": ("Whether it lies far from the others.", False),
-    "bound": ("Whether the value is only a bound: at_least, at_most, or empty.", ""),
+    "bound": ("The bound, where only that is known; null where the value is.", None),
     "reading_id": ("Number of the reading; null where it is about none.", 7),
     "readings": ("Readings as taken, those set aside too.", []),
-    "metric_value": ("Mean in metric units, as shown.", "98.450"),
-    "metric_expanded": ("Expanded uncertainty in metric units, as shown.", "0.11"),
-    "inch_value": ("Mean in inch units, as shown.", "3.8760"),
-    "inch_expanded": ("Expanded uncertainty in inch units, as shown.", "0.0042"),
+    "metric_value": ("Mean in metric units.", 98.45),
+    "metric_expanded": ("Expanded uncertainty in metric units.", 0.11),
+    "inch_value": ("Mean in inch units.", 3.876),
+    "inch_expanded": ("Expanded uncertainty in inch units.", 0.0042),
     "fields": ("Fields of the part.", []),
     "hole_group": ("The group of holes of the part; null for other parts.", None),
-    "group": ("Group of holes it belongs to.", "holes.inlet[0]"),
+    "group": ("Which group of holes it belongs to, from 0.", 0),
     "wrong": ("Whether something in it is wrong.", False),
     "detail_numbers": ("Numbers of the details by key, in both families.", {}),
     "detail_questions": ("What is asked back about details, by key.", {}),
@@ -225,7 +217,7 @@ PROPERTIES: dict[str, tuple[str, Any]] = {
     "one_mm2": ("Area of one hole.", 28.9),
     "open_fraction": ("Share of it that is open.", 0.7),
     "adapter_ratio": ("Area of the adapter's cross-holes over that of the original passage.", 1.1),
-    "room": ("Room of a pleat at the inside.", 0.8),
+    "room": ("Room of the pleats at the inside, in words.", "room for 90"),
     "circles": ("Circles of the plate.", []),
     "holes": ("Holes to draw, or their areas.", []),
     "hole_circles_measured": ("Whether the circles of the holes were measured.", True),
@@ -241,7 +233,7 @@ PROPERTIES: dict[str, tuple[str, Any]] = {
     "least_loss": ("The loss there, relative to now.", 0.9),
     "largest_count": ("Most pleats that have room.", 90),
     "is_forecast": ("Whether it is forecast from outside, before the cut.", False),
-    "evidence": ("Whether it is only set beside the result.", False),
+    "evidence": ("What is set beside the result.", []),
     "agreements": ("Ways to one number set beside each other.", []),
     "stated_band": ("Stated setting against what was found; null without one.", None),
     "senses": ("What the valve senses, in a sentence.", "It senses the differential pressure of the element."),
@@ -249,11 +241,11 @@ PROPERTIES: dict[str, tuple[str, Any]] = {
     "sizes": ("Sizes to draw the valve with; null where one is missing.", None),
     "coil_bound": ("Whether the spring is solid before the valve is open.", False),
     "curves": ("Curves to draw.", []),
-    "form": ("Form of the spring.", "round"),
+    "form": ("Form of the spring.", "coil"),
     "coils": ("Coils of the spring.", 6.5),
     "is_typical": ("Whether a size is only typical, to draw with.", False),
-    "opens_at_low": ("Whether it opens at the low end of the stated band.", True),
-    "full_open_at_high": ("Whether it is full open at the high end.", True),
+    "opens_at_low": ("Whether the valve opens at the low end of the stated band.", None),
+    "full_open_at_high": ("Whether it is full open at the high end; null without one.", None),
     "within_tolerance": ("Whether it lies within the tolerance.", True),
     "closes": ("Whether the balance closes within its uncertainty.", True),
     "shell_ratio": ("Can mass computed from its sizes over that weighed.", 0.99),
@@ -266,7 +258,7 @@ PROPERTIES: dict[str, tuple[str, Any]] = {
     "deductions": ("What is taken off the area.", []),
     "valid_to_um_c": ("Largest size the estimate holds for.", 30.0),
     "estimate_is_used": ("Whether the screening estimate is the result.", True),
-    "why_not": ("Why there is none; null where there is.", None),
+    "why_not": ("Why it is not drawn, in a sentence.", "its size is not named"),
     "material": ("Material.", "cellulose"),
     "permeability_basis": ("From what the permeability was taken.", "air_drop"),
     "permeability_factor": ("Factor within which the permeability is known.", 1.3),
@@ -286,7 +278,7 @@ PROPERTIES: dict[str, tuple[str, Any]] = {
     "library": ("Engines of the library.", []),
     "moved": ("A point that is being dragged; null for none.", None),
     "index": ("Which point, from 0.", 1),
-    "stated": ("What was stated.", True),
+    "stated": ("Viscosity as stated, in its own unit.", 66.0),
     "typed_temperature": ("Temperature as typed; null where it was not.", "40 °C"),
     "typed_viscosity": ("Viscosity as typed; null where it was not.", "66"),
     "temperature": ("Temperature as typed.", "40"),
@@ -299,7 +291,7 @@ PROPERTIES: dict[str, tuple[str, Any]] = {
     "gauge": ("Where the gauge taps the circuit.", "filter_inlet"),
     "loading": ("Factor on the media's resistance; 1 for a clean filter.", 3.0),
     "oil_grade": ("Another oil, by grade; null for the study's.", "0W-20"),
-    "without_adapter": ("Whether the adapter is taken away.", False),
+    "without_adapter": ("Whether the adapter is removed.", False),
     "adapter_holes": ("Other cross-holes; null for the adapter's own.", None),
     "leak": ("Defects past the media; null for those found.", None),
     "keys": ("Which samples or scenarios.", ["1"]),
@@ -325,8 +317,41 @@ PROPERTIES: dict[str, tuple[str, Any]] = {
     "never_filling": ("Whether it never opens while filling.", False),
     "low_minutes": ("Lower end; null where it is only a bound.", 0.1),
     "high_minutes": ("Upper end; null where it is only a bound.", 0.9),
+    # where a model means something else by a name
+    "BeforeCutOut.missing": ("What can only be read before the cut, and was not.", []),
+    "CatalogueOut.details": ("Details that can be stated.", []),
+    "CatalogueOut.results": ("Results there are.", []),
+    "ChoiceOut.value": ("The choice.", "clean"),
+    "CircuitPartOut.details": ("Keys of the details of the part.", ["engine.gallery"]),
+    "ClaimIn.value": ("What is claimed, with its unit; empty for words.", ">= 1.5 m"),
+    "CutOut.at": ("When it was cut, ISO time in UTC; null where it is not known.", "2026-11-02T08:00:00.000Z"),
+    "DeductionOut.measured": ("Whether it was measured.", True),
+    "EfficiencyOut.estimate": ("Screening estimate at each size.", 82.0),
+    "EngineIn.seen": (
+        "What the lines to be changed showed, by key; null to take the engine unseen.",
+        {"engine.gallery": "330 kPa"},
+    ),
+    "EngineLinesOut.seen": ("What the lines to be changed show, by key.", {"engine.gallery": "330 kPa"}),
+    "EstimateOut.inch_uncertainty": ("Standard uncertainty in inch units.", 0.0021),
+    "EstimateOut.metric_uncertainty": ("Standard uncertainty in metric units.", 0.053),
+    "EstimateOut.used": ("How many readings are in use.", 2),
+    "HistoryOut.at": ("When it was done, ISO time in UTC.", "2026-11-02T08:00:00.000Z"),
+    "HoleGroupIn.points": ("Points of an outline in mm, as typed.", "0 0, 4 0, 4 3.5"),
+    "HoleGroupOut.points": ("Points of an outline in mm, as typed.", "0 0, 4 0, 4 3.5"),
+    "KeptRowOut.value": ("Value as it is kept.", "860"),
+    "ObservedValueOut.value": ("What is seen; null where it was not looked at.", "clean"),
+    "OilIn.seen": ("Points as they were seen before; null to set them unseen.", None),
+    "OilRowIn.viscosity": ("Viscosity as typed.", "66"),
+    "OperatingMapOut.efficiency": ("Efficiency that the map captures with.", None),
+    "OperatingMapOut.regulator": ("Where the regulator begins to open.", None),
+    "PackOut.measured": ("What of the pack was measured, by key.", ["element.pleat_count"]),
+    "PlateCircleOut.measured": ("Whether it was measured.", True),
+    "ScenarioOut.words": ("What is otherwise, in words.", ["media resistance × 3"]),
+    "SliceBandOut.along": ("Values the slice runs over, in °C or rpm.", -25.0),
+    "UnitOut.inch": ("Unit shown in the inch family.", None),
+    "UnitOut.metric": ("Unit shown in the metric family.", None),
 }
-"""Meaning and example by name; numbers whose name says all are worded by `worded`."""
+"""Meaning and example by name; a number whose name says all needs no row."""
 
 
 def unit_of_name(name: str) -> str | None:
@@ -337,20 +362,63 @@ def unit_of_name(name: str) -> str | None:
     >>> unit_of_name("element_kpa"), unit_of_name("filter_flow_l_min"), unit_of_name("label")
     ('kPa', 'L/min', None)
     """
-    for end in sorted(UNITS_BY_END, key=len, reverse=True):
+    for end in _ENDS:
         if name == end or name.endswith(f"_{end}"):
             return UNITS_BY_END[end]
     return None
 
 
-def worded(model: str, name: str) -> tuple[str, Any] | None:
-    """Return meaning and example of a property; a number that ends in its unit is named by the rest of its name."""
-    said = PROPERTIES.get(f"{model}.{name}") or PROPERTIES.get(name)
+def described(model: str, name: str, schema: Mapping[str, Any]) -> dict[str, Any]:
+    """Return description and example of a property.
+
+    Parameters
+    ----------
+    model, name : str
+    schema : Mapping
+        Of the property. One that refers to another model has its example there.
+
+    Returns
+    -------
+    dict
+        ``description``, and ``examples`` of one.
+
+    Raises
+    ------
+    KeyError
+        If nothing says what it means.
+    """
     unit = unit_of_name(name)
-    if said is None and unit is not None:
-        end = next(end for end in sorted(UNITS_BY_END, key=len, reverse=True) if name == end or name.endswith(f"_{end}"))
+    meaning: str
+    example: Any
+    if model == "TermsOut":
+        meaning, example = f"Words by key: {name.replace('_', ' ')}.", {"key": "word"}
+    elif (said := PROPERTIES.get(f"{model}.{name}") or PROPERTIES.get(name)) is not None:
+        meaning, example = said
+    elif unit is not None:  # a number whose name says all
+        end = next(end for end in _ENDS if name == end or name.endswith(f"_{end}"))
         plain = name.removesuffix(end).rstrip("_").replace("_", " ") or "amount"
-        said = f"{plain[0].upper()}{plain[1:]}.", 20.0
-    if said is None:
-        return None
-    return (f"{said[0]} [{unit}]", said[1]) if unit else said
+        meaning, example = f"{plain[0].upper()}{plain[1:]}.", 20.0
+    else:
+        raise KeyError(f"{model}.{name}")
+    described = {"description": f"{meaning} [{unit}]" if unit else meaning}
+    return described if refers(schema) else {**described, "examples": [_fitting(example, schema)]}
+
+
+def refers(schema: Mapping[str, Any]) -> bool:
+    """Return whether a property is another model, or holds some."""
+    inner = [schema.get("items"), schema.get("additionalProperties"), *schema.get("anyOf", ()), *schema.get("oneOf", ())]
+    return "$ref" in schema or any(isinstance(one, dict) and refers(one) for one in inner)
+
+
+def _fitting(example: Any, schema: Mapping[str, Any]) -> Any:
+    """Return an example as the schema has it: one of several words, a number within as many lists as there are."""
+    for one in schema.get("anyOf", ()):
+        if one.get("type") != "null" and example is not None:
+            return _fitting(example, one)
+    if "const" in schema:
+        return schema["const"]
+    if "enum" in schema:
+        return example if example in schema["enum"] else schema["enum"][0]
+    if schema.get("type") == "array" and not isinstance(example, list):
+        return [_fitting(example, schema["items"])]
+    return example

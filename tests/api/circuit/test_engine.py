@@ -85,7 +85,10 @@ def test_engines_are_saved_in_a_library_and_belong_to_no_study(client, first):
     kept = client.post(f"/api/samples/{first}/engine/save", json={}).json()["library"]
     mine = next(one for one in kept if one["id"] is not None)
     assert mine["name"] == "yard engine"
-    assert "hot gallery 340 kPa" in mine["words"]
+    assert "hot gallery 340 kPa" in mine["metric"]
+    assert "hot gallery 49.31 psi" in mine["inch"]  # 340 / 6.894757
+    assert "kPa" not in mine["inch"]
+    assert "mm" not in mine["inch"]
     other = {"format": "tabrel-study", "version": 1, "name": "other", "samples": [{"label": "B"}]}
     elsewhere = client.post("/api/studies", json=other).json()["samples"][0]["id"]
     assert client.post(f"/api/samples/{elsewhere}/engine", json={"name": "yard engine"}).status_code == 200

@@ -5,6 +5,7 @@ from __future__ import annotations
 import ast
 from dataclasses import fields
 from pathlib import Path
+from typing import get_args
 
 import pytest
 
@@ -13,7 +14,7 @@ from builders import solved_at, study
 from tabrel.core.catalogue.observations import OBSERVATIONS
 from tabrel.core.catalogue.quantities import PART_TITLES, QUANTITIES
 from tabrel.core.catalogue.results import RESULTS, WIRE_UNITS, wire_factor
-from tabrel.core.catalogue.terms import ASSUMPTIONS, ENGINE_SIDE, INPUTS, LOSS_PARTS, PLATE_CIRCLES, TERMS
+from tabrel.core.catalogue.terms import ASSUMPTIONS, ENGINE_SIDE, INPUTS, LOSS_PARTS, PLATE_CIRCLES, TERMS, UNCERTAINTY_SOURCES
 from tabrel.core.circuit.operating_point import operating_point
 from tabrel.core.details.details import DETAILS
 from tabrel.core.details.places import value_at
@@ -22,6 +23,7 @@ from tabrel.core.maps.operating_map import loss_breakdown
 from tabrel.core.maps.quantities import MAP_QUANTITIES
 from tabrel.core.parts.plate_layout import plate_layout
 from tabrel.core.results.analysis import SampleResults
+from tabrel.core.results.budget import Source
 from tabrel.core.sample.measured_sample import measure_sample
 from tabrel.core.study.defaults import BEGINNINGS
 from tabrel.core.study.model import Oil, Sample, Study
@@ -122,3 +124,7 @@ def test_a_detail_has_its_place_in_the_document(detail):
 @pytest.mark.parametrize("detail", SCENARIO_DETAILS.values(), ids=lambda detail: detail.key)
 def test_a_value_of_a_scenario_has_its_place(detail):
     assert value_at(Scenario("wide"), detail.place) is None
+
+
+def test_every_source_of_uncertainty_has_its_word():
+    assert set(get_args(Source)) == set(UNCERTAINTY_SOURCES)

@@ -55,7 +55,7 @@ export interface paths {
         put?: never;
         /**
          * Post Stale
-         * @description Mark a claim stale with a reason; an empty text takes the mark away.
+         * @description Mark a claim stale with a reason; an empty text removes the mark.
          */
         post: operations["post_stale"];
         delete?: never;
@@ -464,7 +464,7 @@ export interface paths {
         post: operations["post_hole_group"];
         /**
          * Delete Hole Group
-         * @description Take a group of holes away, if it is still as it was seen; undo brings it back with its readings.
+         * @description Remove a group of holes, if it is still as it was seen; undo brings it back with its readings.
          */
         delete: operations["delete_hole_group"];
         options?: never;
@@ -643,7 +643,7 @@ export interface paths {
         put?: never;
         /**
          * Post State
-         * @description Say why a quantity has no value, or take that away.
+         * @description Say why a quantity has no value, or remove that.
          */
         post: operations["post_state"];
         delete?: never;
@@ -985,15 +985,11 @@ export interface components {
              * @example Korvath
              */
             label: string;
-            /**
-             * @description Results of the sample by key.
-             * @example {}
-             */
+            /** @description Results of the sample by key. */
             results: components["schemas"]["ResultsOut"];
             /**
              * Warnings
              * @description What is implausible.
-             * @example []
              */
             warnings: components["schemas"]["WarningOut"][];
         };
@@ -1062,17 +1058,11 @@ export interface components {
          * @description What is missing before the cut, and the record of it.
          */
         BeforeCutOut: {
-            /**
-             * @description How and when the filter was cut open; null while it is whole.
-             * @example null
-             */
+            /** @description How and when the filter was cut open; null while it is whole. */
             cut: components["schemas"]["CutOut"] | null;
             /**
              * Missing
-             * @description Keys of the inputs it needs and has not.
-             * @example [
-             *       "media.thickness"
-             *     ]
+             * @description What can only be read before the cut, and was not.
              */
             missing: components["schemas"]["MissingBeforeCutOut"][];
         };
@@ -1102,13 +1092,11 @@ export interface components {
             /**
              * Contributions
              * @description Contributions to u², the largest first.
-             * @example []
              */
             contributions: components["schemas"]["ContributionOut"][];
             /**
              * Covariances
              * @description Numbers of the last line that vary together.
-             * @example []
              */
             covariances: components["schemas"]["CovarianceOut"][];
             /**
@@ -1140,7 +1128,6 @@ export interface components {
             /**
              * Circuit Parts
              * @description Parts of the oil circuit.
-             * @example []
              */
             circuit_parts: components["schemas"]["CircuitPartOut"][];
             /**
@@ -1153,20 +1140,17 @@ export interface components {
             claimable_results: string[];
             /**
              * Cut Methods
-             * @description Ways to cut a filter open.
-             * @example [
-             *       "lathe"
-             *     ]
+             * @description Ways to cut a filter open, with what each does.
+             * @example {
+             *       "lathe": "leaves the element whole"
+             *     }
              */
             cut_methods: {
                 [key: string]: string;
             };
             /**
              * Details
-             * @description Details by key, as text.
-             * @example {
-             *       "sample.maker": "Korvath"
-             *     }
+             * @description Details that can be stated.
              */
             details: components["schemas"]["DetailOut"][];
             /**
@@ -1180,7 +1164,6 @@ export interface components {
             /**
              * Glossary
              * @description Terms with meaning, unit and standard.
-             * @example []
              */
             glossary: components["schemas"]["GlossaryTermOut"][];
             /**
@@ -1202,7 +1185,6 @@ export interface components {
             /**
              * Map Quantities
              * @description Quantities of the map.
-             * @example []
              */
             map_quantities: components["schemas"]["MapQuantityOut"][];
             /**
@@ -1214,46 +1196,38 @@ export interface components {
             /**
              * Observations
              * @description What is seen rather than measured.
-             * @example []
              */
             observations: components["schemas"]["ObservationOut"][];
             /**
              * Parts
              * @description Parts, in the order of the work.
-             * @example []
              */
             parts: components["schemas"]["PartTitleOut"][];
             /**
              * Quantities
              * @description What can be measured.
-             * @example []
              */
             quantities: components["schemas"]["QuantityOut"][];
             /**
              * Results
-             * @description Results of the sample by key.
-             * @example {}
+             * @description Results there are.
              */
             results: components["schemas"]["ResultRowOut"][];
             /**
              * Stages
-             * @description Stations of the work.
-             * @example [
-             *       "outside"
-             *     ]
+             * @description Titles of the stations by key.
+             * @example {
+             *       "outside": "Outside"
+             *     }
              */
             stages: {
                 [key: string]: string;
             };
-            /**
-             * @description Terms of the sum, or words by key.
-             * @example []
-             */
+            /** @description Terms of the sum, or words by key. */
             terms: components["schemas"]["TermsOut"];
             /**
              * Units
              * @description Units, with factors to SI.
-             * @example []
              */
             units: {
                 [key: string]: components["schemas"]["UnitOut"];
@@ -1272,8 +1246,8 @@ export interface components {
             meaning: string;
             /**
              * Value
-             * @description Best estimate; null where it is not known.
-             * @example 146.2
+             * @description The choice.
+             * @example clean
              */
             value: string;
         };
@@ -1284,10 +1258,10 @@ export interface components {
         CircuitPartOut: {
             /**
              * Details
-             * @description Details by key, as text.
-             * @example {
-             *       "sample.maker": "Korvath"
-             *     }
+             * @description Keys of the details of the part.
+             * @example [
+             *       "engine.gallery"
+             *     ]
              */
             details: string[];
             /**
@@ -1342,9 +1316,9 @@ export interface components {
             speaker?: ("maker" | "seller" | "independent" | "vehicle_maker") | null;
             /**
              * Value
-             * @description Best estimate; null where it is not known.
+             * @description What is claimed, with its unit; empty for words.
              * @default
-             * @example 146.2
+             * @example >= 1.5 m
              */
             value: string;
             /**
@@ -1453,7 +1427,9 @@ export interface components {
             /**
              * Sizes Um C
              * @description Sizes. [µm(c)]
-             * @example 20
+             * @example [
+             *       20
+             *     ]
              */
             sizes_um_c: number[];
             /**
@@ -1464,8 +1440,8 @@ export interface components {
             source: string;
             /**
              * Why Not
-             * @description Why there is none; null where there is.
-             * @example null
+             * @description Why it is not drawn, in a sentence.
+             * @example its size is not named
              */
             why_not: string;
             /**
@@ -1565,7 +1541,6 @@ export interface components {
             /**
              * Parts
              * @description Parts, in the order of the work.
-             * @example []
              */
             parts: components["schemas"]["PartShareOut"][];
             /**
@@ -1580,10 +1555,7 @@ export interface components {
              * @example 1
              */
             sample_id: number;
-            /**
-             * @description The start by itself.
-             * @example null
-             */
+            /** @description The start by itself. */
             start: components["schemas"]["WarmUpTotalsOut"] | null;
             /**
              * Unfiltered Percent
@@ -1606,7 +1578,6 @@ export interface components {
             /**
              * Filters
              * @description The filters, side by side.
-             * @example []
              */
             filters: components["schemas"]["ComparedFilterOut"][];
             /**
@@ -1732,8 +1703,8 @@ export interface components {
         CutOut: {
             /**
              * At
-             * @description Where the slice is taken, °C or rpm; or when it was done, ISO time in UTC.
-             * @example -20
+             * @description When it was cut, ISO time in UTC; null where it is not known.
+             * @example 2026-11-02T08:00:00.000Z
              */
             at: string | null;
             /**
@@ -1768,8 +1739,8 @@ export interface components {
             key: string;
             /**
              * Measured
-             * @description How many inputs, or which, were measured.
-             * @example 5
+             * @description Whether it was measured.
+             * @example true
              */
             measured: boolean;
         };
@@ -1943,10 +1914,7 @@ export interface components {
              * @example 6.4 mm
              */
             correction: string | null;
-            /**
-             * @description The estimate from the readings in use; null without any.
-             * @example null
-             */
+            /** @description The estimate from the readings in use; null without any. */
             estimate: components["schemas"]["EstimateOut"] | null;
             /**
              * Inch
@@ -2039,13 +2007,14 @@ export interface components {
             /**
              * Claims
              * @description Claims made for the sample.
-             * @example []
              */
             claims: components["schemas"]["ClaimedEfficiencyOut"][];
             /**
              * Estimate
-             * @description The estimate from the readings in use; null without any.
-             * @example null
+             * @description Screening estimate at each size.
+             * @example [
+             *       82
+             *     ]
              */
             estimate: number[];
             /**
@@ -2063,13 +2032,17 @@ export interface components {
             /**
              * High
              * @description Upper end of the 95 % interval.
-             * @example 162
+             * @example [
+             *       162
+             *     ]
              */
             high: number[];
             /**
              * Low
              * @description Lower end of the 95 % interval.
-             * @example 130
+             * @example [
+             *       130
+             *     ]
              */
             low: number[];
             /**
@@ -2093,7 +2066,9 @@ export interface components {
             /**
              * Sizes Um C
              * @description Sizes. [µm(c)]
-             * @example 20
+             * @example [
+             *       20
+             *     ]
              */
             sizes_um_c: number[];
             /**
@@ -2131,8 +2106,10 @@ export interface components {
             name: string;
             /**
              * Seen
-             * @description What stood there when it was looked at; another state is refused.
-             * @example 98 mm
+             * @description What the lines to be changed showed, by key; null to take the engine unseen.
+             * @example {
+             *       "engine.gallery": "330 kPa"
+             *     }
              */
             seen?: {
                 [key: string]: string;
@@ -2206,7 +2183,6 @@ export interface components {
             /**
              * Lines
              * @description Lines, in order.
-             * @example []
              */
             lines: components["schemas"]["EngineLineOut"][];
             /**
@@ -2217,8 +2193,10 @@ export interface components {
             name: string;
             /**
              * Seen
-             * @description What stood there when it was looked at; another state is refused.
-             * @example 98 mm
+             * @description What the lines to be changed show, by key.
+             * @example {
+             *       "engine.gallery": "330 kPa"
+             *     }
              */
             seen: {
                 [key: string]: string;
@@ -2249,15 +2227,11 @@ export interface components {
              *     ]
              */
             grades: string[];
-            /**
-             * @description Balance at the hot point; null where it cannot be made.
-             * @example null
-             */
+            /** @description Balance at the hot point; null where it cannot be made. */
             hot_point: components["schemas"]["HotPointOut"] | null;
             /**
              * Library
              * @description Engines of the library.
-             * @example []
              */
             library: components["schemas"]["LibraryEngineOut"][];
             /**
@@ -2268,10 +2242,7 @@ export interface components {
              *     ]
              */
             missing: string[];
-            /**
-             * @description The oil's line; null without an oil.
-             * @example null
-             */
+            /** @description The oil's line; null without an oil. */
             oil: components["schemas"]["OilLineOut"] | null;
             /**
              * Problem
@@ -2287,38 +2258,38 @@ export interface components {
         EstimateOut: {
             /**
              * Inch Expanded
-             * @description Expanded uncertainty in inch units, as shown.
+             * @description Expanded uncertainty in inch units.
              * @example 0.0042
              */
             inch_expanded: number;
             /**
              * Inch Uncertainty
-             * @description Its uncertainty in inch units, as shown.
-             * @example 0.0021 in
+             * @description Standard uncertainty in inch units.
+             * @example 0.0021
              */
             inch_uncertainty: number;
             /**
              * Inch Value
-             * @description Mean in inch units, as shown.
-             * @example 3.8760
+             * @description Mean in inch units.
+             * @example 3.876
              */
             inch_value: number;
             /**
              * Metric Expanded
-             * @description Expanded uncertainty in metric units, as shown.
+             * @description Expanded uncertainty in metric units.
              * @example 0.11
              */
             metric_expanded: number;
             /**
              * Metric Uncertainty
-             * @description Its uncertainty in metric units, as shown.
-             * @example 0.053 mm
+             * @description Standard uncertainty in metric units.
+             * @example 0.053
              */
             metric_uncertainty: number;
             /**
              * Metric Value
-             * @description Mean in metric units, as shown.
-             * @example 98.450
+             * @description Mean in metric units.
+             * @example 98.45
              */
             metric_value: number;
             /**
@@ -2329,8 +2300,8 @@ export interface components {
             provenance: string;
             /**
              * Used
-             * @description Readings in use.
-             * @example []
+             * @description How many readings are in use.
+             * @example 2
              */
             used: number;
         };
@@ -2369,10 +2340,7 @@ export interface components {
          * @description One field of the bench.
          */
         FieldOut: {
-            /**
-             * @description Whether the value is only a bound: at_least, at_most, or empty.
-             * @example
-             */
+            /** @description The bound, where only that is known; null where the value is. */
             bound: components["schemas"]["BoundOut"] | null;
             /**
              * Counted
@@ -2386,10 +2354,7 @@ export interface components {
              * @example height
              */
             drawing: string;
-            /**
-             * @description The estimate from the readings in use; null without any.
-             * @example null
-             */
+            /** @description The estimate from the readings in use; null without any. */
             estimate: components["schemas"]["EstimateOut"] | null;
             /**
              * Inch Unit
@@ -2426,12 +2391,11 @@ export interface components {
             /**
              * Readings
              * @description Readings as taken, those set aside too.
-             * @example []
              */
             readings: components["schemas"]["ReadingOut"][];
             /**
              * State
-             * @description Why there is no value; null takes the reason away.
+             * @description Why there is no value; null removes the reason.
              * @example lost
              */
             state: string | null;
@@ -2444,7 +2408,6 @@ export interface components {
             /**
              * Warnings
              * @description What is implausible.
-             * @example []
              */
             warnings: components["schemas"]["FieldWarningOut"][];
             /**
@@ -2489,40 +2452,19 @@ export interface components {
          * @description Everything that is drawn beside the readings of the opened filter.
          */
         FiguresOut: {
-            /**
-             * @description Efficiency over particle size.
-             * @example null
-             */
+            /** @description Efficiency over particle size. */
             efficiency: components["schemas"]["EfficiencyOut"];
-            /**
-             * @description The pleat pack from above.
-             * @example null
-             */
+            /** @description The pleat pack from above. */
             pack: components["schemas"]["PackOut"];
-            /**
-             * @description Loss over the number of pleats.
-             * @example null
-             */
+            /** @description Loss over the number of pleats. */
             pleat_curve: components["schemas"]["PleatCurveOut"] | null;
-            /**
-             * @description The filter in section.
-             * @example null
-             */
+            /** @description The filter in section. */
             section: components["schemas"]["WholeSectionOut"];
-            /**
-             * @description The strip of media unrolled.
-             * @example null
-             */
+            /** @description The strip of media unrolled. */
             strip: components["schemas"]["StripOut"] | null;
-            /**
-             * @description The parts on the scale.
-             * @example null
-             */
+            /** @description The parts on the scale. */
             tray: components["schemas"]["TrayOut"];
-            /**
-             * @description The bypass valve to scale.
-             * @example null
-             */
+            /** @description The bypass valve to scale. */
             valve: components["schemas"]["ValveOut"];
         };
         /**
@@ -2530,10 +2472,7 @@ export interface components {
          * @description The filter by itself, as it is or in a scenario.
          */
         FilterAloneIn: {
-            /**
-             * @description What if: what is otherwise than in the study; null for the study as it is.
-             * @example null
-             */
+            /** @description What if: what is otherwise than in the study; null for the study as it is. */
             scenario?: components["schemas"]["Scenario"] | null;
         };
         /**
@@ -2550,48 +2489,64 @@ export interface components {
             /**
              * Element Kpa
              * @description Element. [kPa]
-             * @example 20
+             * @example [
+             *       [
+             *         20
+             *       ]
+             *     ]
              */
             element_kpa: (number | null)[][];
             /**
              * Filter Flow L Min
              * @description Filter flow. [L/min]
-             * @example 20
+             * @example [
+             *       20
+             *     ]
              */
             filter_flow_l_min: number[];
             /**
              * Filter Kpa
              * @description Filter. [kPa]
-             * @example 20
+             * @example [
+             *       [
+             *         20
+             *       ]
+             *     ]
              */
             filter_kpa: (number | null)[][];
             /**
              * Inputs
              * @description Inputs a number rests on.
-             * @example []
              */
             inputs: components["schemas"]["InputSourceOut"][];
             /**
              * Lift Mm
              * @description Lift. [mm]
-             * @example 20
+             * @example [
+             *       [
+             *         20
+             *       ]
+             *     ]
              */
             lift_mm: (number | null)[][];
-            /**
-             * @description Bypass onset over engine speed.
-             * @example null
-             */
+            /** @description Bypass onset over engine speed. */
             onset: components["schemas"]["FlowOnsetOut"];
             /**
              * Temperature C
              * @description Temperature. [°C]
-             * @example 20
+             * @example [
+             *       20
+             *     ]
              */
             temperature_c: number[];
             /**
              * Unfiltered Percent
              * @description Unfiltered. [%]
-             * @example 20
+             * @example [
+             *       [
+             *         20
+             *       ]
+             *     ]
              */
             unfiltered_percent: (number | null)[][];
         };
@@ -2673,19 +2628,25 @@ export interface components {
             /**
              * Filter Flow L Min
              * @description Filter flow. [L/min]
-             * @example 20
+             * @example [
+             *       20
+             *     ]
              */
             filter_flow_l_min: number[];
             /**
              * Reopens C
              * @description Reopens. [°C]
-             * @example 20
+             * @example [
+             *       20
+             *     ]
              */
             reopens_c: (number | null)[];
             /**
              * Temperature C
              * @description Temperature. [°C]
-             * @example 20
+             * @example [
+             *       20
+             *     ]
              */
             temperature_c: (number | null)[];
         };
@@ -2726,8 +2687,8 @@ export interface components {
         HistoryOut: {
             /**
              * At
-             * @description Where the slice is taken, °C or rpm; or when it was done, ISO time in UTC.
-             * @example -20
+             * @description When it was done, ISO time in UTC.
+             * @example 2026-11-02T08:00:00.000Z
              */
             at: string;
             /**
@@ -2763,9 +2724,9 @@ export interface components {
             open_percent: number;
             /**
              * Points
-             * @description Points, in order.
+             * @description Points of an outline in mm, as typed.
              * @default
-             * @example []
+             * @example 0 0, 4 0, 4 3.5
              */
             points: string;
             /**
@@ -2808,8 +2769,8 @@ export interface components {
             placement: "inlet" | "centre_tube";
             /**
              * Points
-             * @description Points, in order.
-             * @example []
+             * @description Points of an outline in mm, as typed.
+             * @example 0 0, 4 0, 4 3.5
              */
             points: string;
             /**
@@ -2951,7 +2912,6 @@ export interface components {
             /**
              * Studs
              * @description Loss of each stud.
-             * @example []
              */
             studs: components["schemas"]["StudLossOut"][];
         };
@@ -2981,7 +2941,6 @@ export interface components {
             /**
              * Rows
              * @description Rows, in order.
-             * @example []
              */
             rows: components["schemas"]["KeptRowOut"][];
             /**
@@ -3004,14 +2963,14 @@ export interface components {
             key: string;
             /**
              * Value
-             * @description Best estimate; null where it is not known.
-             * @example 146.2
+             * @description Value as it is kept.
+             * @example 860
              */
             value: string;
         };
         /**
          * LibraryEngineOut
-         * @description An engine of the library; `id` is null for one that is shipped.
+         * @description An engine of the library, in a few words of either family; `id` is null for one that is shipped.
          */
         LibraryEngineOut: {
             /**
@@ -3021,17 +2980,23 @@ export interface components {
              */
             id: number | null;
             /**
+             * Inch
+             * @description In inch units, as shown.
+             * @example 3.874 in
+             */
+            inch: string;
+            /**
+             * Metric
+             * @description In metric units, as shown.
+             * @example 98.4 mm
+             */
+            metric: string;
+            /**
              * Name
              * @description Name, as a person gave it or as the catalogue has it.
              * @example thin oil
              */
             name: string;
-            /**
-             * Words
-             * @description The same in a few words.
-             * @example 8 round, 5.6 mm
-             */
-            words: string;
         };
         /**
          * LifeOut
@@ -3053,13 +3018,11 @@ export interface components {
             /**
              * Clean Up
              * @description Time until half the particles of a size are out of the sump.
-             * @example []
              */
             clean_up: components["schemas"]["CleanUpOut"][];
             /**
              * Rows
              * @description Rows, in order.
-             * @example []
              */
             rows: components["schemas"]["LifeRowOut"][];
             /**
@@ -3143,7 +3106,11 @@ export interface components {
             /**
              * Inertial Kpa
              * @description Inertial. [kPa]
-             * @example 20
+             * @example [
+             *       [
+             *         20
+             *       ]
+             *     ]
              */
             inertial_kpa: (number | null)[][];
             /**
@@ -3155,13 +3122,21 @@ export interface components {
             /**
              * Spring Kpa
              * @description Spring. [kPa]
-             * @example 20
+             * @example [
+             *       [
+             *         20
+             *       ]
+             *     ]
              */
             spring_kpa: (number | null)[][] | null;
             /**
              * Viscous Kpa
              * @description Viscous. [kPa]
-             * @example 20
+             * @example [
+             *       [
+             *         20
+             *       ]
+             *     ]
              */
             viscous_kpa: (number | null)[][];
         };
@@ -3178,10 +3153,7 @@ export interface components {
              * @enum {string}
              */
             condition: "steady" | "filling";
-            /**
-             * @description What if: what is otherwise than in the study; null for the study as it is.
-             * @example null
-             */
+            /** @description What if: what is otherwise than in the study; null for the study as it is. */
             scenario?: components["schemas"]["Scenario"] | null;
             /**
              * Size Um
@@ -3211,7 +3183,7 @@ export interface components {
             /**
              * Name
              * @description Name, as a person gave it or as the catalogue has it.
-             * @example thin oil
+             * @example element_pressure
              * @enum {string}
              */
             name: "element_pressure" | "filter_pressure" | "unfiltered_fraction" | "lift" | "gallery_pressure" | "gauge_excess" | "filter_flow" | "regulator_fraction" | "media_fraction";
@@ -3368,10 +3340,6 @@ export interface components {
             /**
              * Choices
              * @description What can be chosen.
-             * @example [
-             *       "clean",
-             *       "burred"
-             *     ]
              */
             choices: components["schemas"]["ChoiceOut"][];
             /**
@@ -3440,8 +3408,8 @@ export interface components {
             key: string;
             /**
              * Value
-             * @description Best estimate; null where it is not known.
-             * @example 146.2
+             * @description What is seen; null where it was not looked at.
+             * @example clean
              */
             value: string | null;
         };
@@ -3459,24 +3427,16 @@ export interface components {
             /**
              * Rows
              * @description Rows, in order.
-             * @example []
              */
             rows?: components["schemas"]["OilRowIn"][] | null;
             /**
              * Seen
-             * @description What stood there when it was looked at; another state is refused.
-             * @example 98 mm
+             * @description Points as they were seen before; null to set them unseen.
              */
             seen?: components["schemas"]["ViscosityPoint"][] | null;
             /**
              * Viscosity
              * @description Points of the oil's viscosity line.
-             * @example [
-             *       {
-             *         "kinematic_mm2_s": 66,
-             *         "temperature_c": 40
-             *       }
-             *     ]
              */
             viscosity?: components["schemas"]["ViscosityPoint"][] | null;
         };
@@ -3491,10 +3451,7 @@ export interface components {
              * @example 20
              */
             density_15c_kg_m3: number;
-            /**
-             * @description A point that is being dragged; null for none.
-             * @example null
-             */
+            /** @description A point that is being dragged; null for none. */
             moved?: components["schemas"]["MovedPointIn"] | null;
             /**
              * Pumping Limit C
@@ -3505,12 +3462,6 @@ export interface components {
             /**
              * Viscosity
              * @description Points of the oil's viscosity line.
-             * @example [
-             *       {
-             *         "kinematic_mm2_s": 66,
-             *         "temperature_c": 40
-             *       }
-             *     ]
              */
             viscosity: components["schemas"]["ViscosityPoint"][];
         };
@@ -3534,42 +3485,43 @@ export interface components {
             /**
              * Density Kg M3
              * @description Density. [kg/m³]
-             * @example 20
+             * @example [
+             *       20
+             *     ]
              */
             density_kg_m3: number[];
             /**
              * Dynamic Mpa S
              * @description Dynamic. [mPa·s]
-             * @example 20
+             * @example [
+             *       20
+             *     ]
              */
             dynamic_mpa_s: number[];
             /**
              * Kinematic Mm2 S
              * @description Kinematic. [mm²/s]
-             * @example 20
+             * @example [
+             *       20
+             *     ]
              */
             kinematic_mm2_s: number[];
             /**
              * Points
              * @description Points, in order.
-             * @example []
              */
             points: components["schemas"]["OilPointOut"][];
             /**
              * Temperature C
              * @description Temperature. [°C]
-             * @example 20
+             * @example [
+             *       20
+             *     ]
              */
             temperature_c: number[];
             /**
              * Viscosity
              * @description Points of the oil's viscosity line.
-             * @example [
-             *       {
-             *         "kinematic_mm2_s": 66,
-             *         "temperature_c": 40
-             *       }
-             *     ]
              */
             viscosity: components["schemas"]["ViscosityPoint"][];
             /**
@@ -3610,8 +3562,8 @@ export interface components {
             kinematic_mm2_s: number;
             /**
              * Stated
-             * @description What was stated.
-             * @example true
+             * @description Viscosity as stated, in its own unit.
+             * @example 66
              */
             stated: number;
             /**
@@ -3659,13 +3611,8 @@ export interface components {
             temperature: string;
             /**
              * Viscosity
-             * @description Points of the oil's viscosity line.
-             * @example [
-             *       {
-             *         "kinematic_mm2_s": 66,
-             *         "temperature_c": 40
-             *       }
-             *     ]
+             * @description Viscosity as typed.
+             * @example 66
              */
             viscosity: string;
         };
@@ -3708,19 +3655,25 @@ export interface components {
             /**
              * Reopens C
              * @description Reopens. [°C]
-             * @example 20
+             * @example [
+             *       20
+             *     ]
              */
             reopens_c: (number | null)[];
             /**
              * Speed Rpm
              * @description Speed. [rpm]
-             * @example 20
+             * @example [
+             *       20
+             *     ]
              */
             speed_rpm: number[];
             /**
              * Temperature C
              * @description Temperature. [°C]
-             * @example 20
+             * @example [
+             *       20
+             *     ]
              */
             temperature_c: (number | null)[];
         };
@@ -3771,15 +3724,16 @@ export interface components {
              *     ]
              */
             defect_fraction: (number | null)[][];
-            /**
-             * @description Efficiency over particle size.
-             * @example null
-             */
+            /** @description Efficiency that the map captures with. */
             efficiency: components["schemas"]["EfficiencyAtOut"];
             /**
              * Element Kpa
              * @description Element. [kPa]
-             * @example 20
+             * @example [
+             *       [
+             *         20
+             *       ]
+             *     ]
              */
             element_kpa: (number | null)[][];
             /**
@@ -3791,25 +3745,41 @@ export interface components {
             /**
              * Filter Flow L Min
              * @description Filter flow. [L/min]
-             * @example 20
+             * @example [
+             *       [
+             *         20
+             *       ]
+             *     ]
              */
             filter_flow_l_min: (number | null)[][];
             /**
              * Filter Inlet Kpa
              * @description Filter inlet. [kPa]
-             * @example 20
+             * @example [
+             *       [
+             *         20
+             *       ]
+             *     ]
              */
             filter_inlet_kpa: (number | null)[][];
             /**
              * Filter Kpa
              * @description Filter. [kPa]
-             * @example 20
+             * @example [
+             *       [
+             *         20
+             *       ]
+             *     ]
              */
             filter_kpa: (number | null)[][];
             /**
              * Gallery Kpa
              * @description Gallery. [kPa]
-             * @example 20
+             * @example [
+             *       [
+             *         20
+             *       ]
+             *     ]
              */
             gallery_kpa: (number | null)[][];
             /**
@@ -3822,19 +3792,26 @@ export interface components {
             /**
              * Gauge Kpa
              * @description Gauge. [kPa]
-             * @example 20
+             * @example [
+             *       [
+             *         20
+             *       ]
+             *     ]
              */
             gauge_kpa: (number | null)[][];
             /**
              * Gauge Minus Gallery Kpa
              * @description Gauge minus gallery. [kPa]
-             * @example 20
+             * @example [
+             *       [
+             *         20
+             *       ]
+             *     ]
              */
             gauge_minus_gallery_kpa: (number | null)[][];
             /**
              * Inputs
              * @description Inputs a number rests on.
-             * @example []
              */
             inputs: components["schemas"]["InputSourceOut"][];
             /**
@@ -3846,30 +3823,31 @@ export interface components {
             /**
              * Lift Mm
              * @description Lift. [mm]
-             * @example 20
+             * @example [
+             *       [
+             *         20
+             *       ]
+             *     ]
              */
             lift_mm: (number | null)[][];
             /**
              * Loss Breakdown
              * @description Loss by part at each point.
-             * @example []
              */
             loss_breakdown: components["schemas"]["LossPartOut"][];
-            /**
-             * @description Bypass onset over engine speed.
-             * @example null
-             */
+            /** @description Bypass onset over engine speed. */
             onset: components["schemas"]["OnsetOut"];
             /**
              * Pump Kpa
              * @description Pump. [kPa]
-             * @example 20
+             * @example [
+             *       [
+             *         20
+             *       ]
+             *     ]
              */
             pump_kpa: (number | null)[][];
-            /**
-             * @description State of the regulator.
-             * @example works
-             */
+            /** @description Where the regulator begins to open. */
             regulator: components["schemas"]["OnsetOut"];
             /**
              * Regulator Fraction
@@ -3884,31 +3862,47 @@ export interface components {
             /**
              * Relief Flow Percent
              * @description Relief flow. [%]
-             * @example 20
+             * @example [
+             *       [
+             *         20
+             *       ]
+             *     ]
              */
             relief_flow_percent: (number | null)[][];
             /**
              * Speed Rpm
              * @description Speed. [rpm]
-             * @example 20
+             * @example [
+             *       20
+             *     ]
              */
             speed_rpm: number[];
             /**
              * System Efficiency Percent
              * @description System efficiency. [%]
-             * @example 20
+             * @example [
+             *       [
+             *         20
+             *       ]
+             *     ]
              */
             system_efficiency_percent: (number | null)[][] | null;
             /**
              * Temperature C
              * @description Temperature. [°C]
-             * @example 20
+             * @example [
+             *       20
+             *     ]
              */
             temperature_c: number[];
             /**
              * Unfiltered Percent
              * @description Unfiltered. [%]
-             * @example 20
+             * @example [
+             *       [
+             *         20
+             *       ]
+             *     ]
              */
             unfiltered_percent: (number | null)[][];
         };
@@ -3985,8 +3979,10 @@ export interface components {
             inside_mm: number;
             /**
              * Measured
-             * @description How many inputs, or which, were measured.
-             * @example 5
+             * @description What of the pack was measured, by key.
+             * @example [
+             *       "element.pleat_count"
+             *     ]
              */
             measured: string[];
             /**
@@ -4003,8 +3999,8 @@ export interface components {
             outside_mm: number;
             /**
              * Room
-             * @description Room of a pleat at the inside.
-             * @example 0.8
+             * @description Room of the pleats at the inside, in words.
+             * @example room for 90
              */
             room: string;
             /**
@@ -4028,13 +4024,9 @@ export interface components {
             /**
              * Fields
              * @description Fields of the part.
-             * @example []
              */
             fields: components["schemas"]["FieldOut"][];
-            /**
-             * @description The group of holes of the part; null for other parts.
-             * @example null
-             */
+            /** @description The group of holes of the part; null for other parts. */
             hole_group: components["schemas"]["HoleGroupOut"] | null;
             /**
              * Key
@@ -4045,7 +4037,6 @@ export interface components {
             /**
              * Observations
              * @description What is seen rather than measured.
-             * @example []
              */
             observations: components["schemas"]["ObservedValueOut"][];
             /**
@@ -4136,10 +4127,7 @@ export interface components {
              * @example 1
              */
             sample_id?: number | null;
-            /**
-             * @description What if: what is otherwise than in the study; null for the study as it is.
-             * @example null
-             */
+            /** @description What if: what is otherwise than in the study; null for the study as it is. */
             scenario?: components["schemas"]["Scenario"] | null;
             /**
              * Speed Rpm
@@ -4161,8 +4149,8 @@ export interface components {
         PlacedHoleOut: {
             /**
              * Group
-             * @description Group of holes it belongs to.
-             * @example holes.inlet[0]
+             * @description Which group of holes it belongs to, from 0.
+             * @example 0
              */
             group: number;
             /**
@@ -4210,8 +4198,8 @@ export interface components {
             key: string;
             /**
              * Measured
-             * @description How many inputs, or which, were measured.
-             * @example 5
+             * @description Whether it was measured.
+             * @example true
              */
             measured: boolean;
         };
@@ -4223,7 +4211,6 @@ export interface components {
             /**
              * Circles
              * @description Circles of the plate.
-             * @example []
              */
             circles: components["schemas"]["PlateCircleOut"][];
             /**
@@ -4241,7 +4228,6 @@ export interface components {
             /**
              * Holes
              * @description Holes to draw, or their areas.
-             * @example []
              */
             holes: components["schemas"]["PlacedHoleOut"][];
             /**
@@ -4259,7 +4245,6 @@ export interface components {
             /**
              * Outlets
              * @description Outlets with their bores.
-             * @example []
              */
             outlets: components["schemas"]["OutletOut"][];
             /**
@@ -4277,15 +4262,11 @@ export interface components {
             /**
              * Products
              * @description The arithmetic of the areas, as shown.
-             * @example [
-             *       "8 × 28.91 = 231.2 mm²"
-             *     ]
              */
             products: components["schemas"]["HoleProductOut"][];
             /**
              * Sections
              * @description Sections at the plate.
-             * @example []
              */
             sections: components["schemas"]["SectionOut"][];
         };
@@ -4551,8 +4532,8 @@ export interface components {
             text: string;
             /**
              * Used
-             * @description Readings in use.
-             * @example []
+             * @description Whether it is in use.
+             * @example true
              */
             used: boolean;
         };
@@ -4661,60 +4642,27 @@ export interface components {
          * @description The results of one sample; each key ends in its unit.
          */
         ResultsOut: {
-            /**
-             * @description Bypass full open. [kPa]
-             * @example 20
-             */
+            /** @description Bypass full open. [kPa] */
             bypass_full_open_kpa: components["schemas"]["ResultOut"];
-            /**
-             * @description Bypass opening. [kPa]
-             * @example 20
-             */
+            /** @description Bypass opening. [kPa] */
             bypass_opening_kpa: components["schemas"]["ResultOut"];
-            /**
-             * @description Efficiency at 20 um. [%]
-             * @example 20
-             */
+            /** @description Efficiency at 20 um. [%] */
             efficiency_at_20_um_percent: components["schemas"]["ResultOut"];
-            /**
-             * @description Inlet hole area. [mm²]
-             * @example 20
-             */
+            /** @description Inlet hole area. [mm²] */
             inlet_hole_area_mm2: components["schemas"]["ResultOut"];
-            /**
-             * @description Media effective area. [cm²]
-             * @example 20
-             */
+            /** @description Media effective area. [cm²] */
             media_effective_area_cm2: components["schemas"]["ResultOut"];
-            /**
-             * @description Media gross area. [cm²]
-             * @example 20
-             */
+            /** @description Media gross area. [cm²] */
             media_gross_area_cm2: components["schemas"]["ResultOut"];
-            /**
-             * @description Media permeability. [m²]
-             * @example 20
-             */
+            /** @description Media permeability. [m²] */
             media_permeability_m2: components["schemas"]["ResultOut"];
-            /**
-             * @description Plate flow area. [mm²]
-             * @example 20
-             */
+            /** @description Plate flow area. [mm²] */
             plate_flow_area_mm2: components["schemas"]["FlowAreaOut"];
-            /**
-             * @description Plate series area. [mm²]
-             * @example 20
-             */
+            /** @description Plate series area. [mm²] */
             plate_series_area_mm2: components["schemas"]["ResultOut"];
-            /**
-             * @description Pleat opening at inside. [%]
-             * @example 20
-             */
+            /** @description Pleat opening at inside. [%] */
             pleat_opening_at_inside_percent: components["schemas"]["ResultOut"];
-            /**
-             * @description Size at beta 75. [µm]
-             * @example 20
-             */
+            /** @description Size at beta 75. [µm] */
             size_at_beta_75_um: components["schemas"]["ResultOut"];
         };
         /**
@@ -4813,10 +4761,7 @@ export interface components {
          *         Lift of the anti-drainback valve, where it was not measured or is another.
          */
         Scenario: {
-            /**
-             * @description Other cross-holes; null for the adapter's own.
-             * @example null
-             */
+            /** @description Other cross-holes; null for the adapter's own. */
             adapter_holes?: components["schemas"]["RoundHoles"] | null;
             /**
              * Anti Drain Lift Mm
@@ -4836,10 +4781,7 @@ export interface components {
              * @example 20
              */
             bypass_opening_kpa?: number | null;
-            /**
-             * @description Defects past the media; null for those found.
-             * @example null
-             */
+            /** @description Defects past the media; null for those found. */
             leak?: components["schemas"]["RoundHoles"] | null;
             /**
              * Loading
@@ -4862,7 +4804,7 @@ export interface components {
             /**
              * Regulator
              * @description State of the regulator.
-             * @example works
+             * @example stuck_open
              */
             regulator?: ("stuck_open" | "stuck_shut") | null;
             /**
@@ -4873,7 +4815,7 @@ export interface components {
             stud_bore_mm?: number | null;
             /**
              * Without Adapter
-             * @description Whether the adapter is taken away.
+             * @description Whether the adapter is removed.
              * @example false
              */
             without_adapter?: boolean | null;
@@ -4889,15 +4831,14 @@ export interface components {
              * @example 1
              */
             id: number;
-            /**
-             * @description What if: what is otherwise than in the study; null for the study as it is.
-             * @example null
-             */
+            /** @description What if: what is otherwise than in the study; null for the study as it is. */
             scenario: components["schemas"]["Scenario"];
             /**
              * Words
-             * @description The same in a few words.
-             * @example 8 round, 5.6 mm
+             * @description What is otherwise, in words.
+             * @example [
+             *       "media resistance × 3"
+             *     ]
              */
             words: string[];
         };
@@ -4920,10 +4861,7 @@ export interface components {
              * @example can.height
              */
             key: string;
-            /**
-             * @description What if: what is otherwise than in the study; null for the study as it is.
-             * @example null
-             */
+            /** @description What if: what is otherwise than in the study; null for the study as it is. */
             scenario: components["schemas"]["Scenario"];
             /**
              * Text
@@ -5026,7 +4964,7 @@ export interface components {
         };
         /**
          * SeenIn
-         * @description The words of a group of holes as it was seen before it is taken away.
+         * @description The words of a group of holes as it was seen before it is removed.
          */
         SeenIn: {
             /**
@@ -5063,10 +5001,7 @@ export interface components {
              * @enum {string}
              */
             quantity: "element_pressure" | "filter_pressure" | "unfiltered_fraction" | "lift" | "gallery_pressure" | "gauge_excess" | "filter_flow" | "regulator_fraction" | "media_fraction";
-            /**
-             * @description What if: what is otherwise than in the study; null for the study as it is.
-             * @example null
-             */
+            /** @description What if: what is otherwise than in the study; null for the study as it is. */
             scenario?: components["schemas"]["Scenario"] | null;
             /**
              * Speed Rpm
@@ -5084,13 +5019,11 @@ export interface components {
             /**
              * Assumptions
              * @description What the model assumes, by key.
-             * @example []
              */
             assumptions: components["schemas"]["AssumptionOut"][];
             /**
              * Inputs
              * @description Inputs a number rests on.
-             * @example []
              */
             inputs: components["schemas"]["InputSourceOut"][];
         };
@@ -5123,20 +5056,13 @@ export interface components {
          * @description Everything the bench shows of a sample: fields by part, details, claims, plate, the cut, results, warnings.
          */
         SheetOut: {
-            /**
-             * @description Results and warnings.
-             * @example null
-             */
+            /** @description Results and warnings. */
             analysis: components["schemas"]["AnalysisOut"];
-            /**
-             * @description What is missing before the cut, and the cut.
-             * @example null
-             */
+            /** @description What is missing before the cut, and the cut. */
             before_cut: components["schemas"]["BeforeCutOut"];
             /**
              * Claims
              * @description Claims made for the sample.
-             * @example []
              */
             claims: components["schemas"]["ClaimOut"][];
             /**
@@ -5148,7 +5074,6 @@ export interface components {
             /**
              * Detail Numbers
              * @description Numbers of the details by key, in both families.
-             * @example {}
              */
             detail_numbers: {
                 [key: string]: components["schemas"]["DetailNumberOut"];
@@ -5200,18 +5125,11 @@ export interface components {
             /**
              * Parts
              * @description Parts, in the order of the work.
-             * @example []
              */
             parts: components["schemas"]["PartOut"][];
-            /**
-             * @description The tapping plate as measured.
-             * @example null
-             */
+            /** @description The tapping plate as measured. */
             plate: components["schemas"]["PlateOut"];
-            /**
-             * @description What redo would repeat; null where there is nothing.
-             * @example null
-             */
+            /** @description What redo would repeat; null where there is nothing. */
             redo: components["schemas"]["MovableOut"] | null;
             /**
              * Shelf
@@ -5225,10 +5143,7 @@ export interface components {
              * @example 1
              */
             study_id: number;
-            /**
-             * @description What undo would take back; null where there is nothing.
-             * @example null
-             */
+            /** @description What undo would take back; null where there is nothing. */
             undo: components["schemas"]["MovableOut"] | null;
         };
         /**
@@ -5256,8 +5171,10 @@ export interface components {
         SliceBandOut: {
             /**
              * Along
-             * @description Over what the slice runs, or the values it runs over.
-             * @example temperature
+             * @description Values the slice runs over, in °C or rpm.
+             * @example [
+             *       -25
+             *     ]
              */
             along: number[];
             /**
@@ -5269,7 +5186,9 @@ export interface components {
             /**
              * High
              * @description Upper end of the 95 % interval.
-             * @example 162
+             * @example [
+             *       162
+             *     ]
              */
             high: (number | null)[];
             /**
@@ -5287,14 +5206,16 @@ export interface components {
             /**
              * Kind
              * @description Of which kind it is.
-             * @example words
+             * @example band
              * @constant
              */
             kind: "band";
             /**
              * Low
              * @description Lower end of the 95 % interval.
-             * @example 130
+             * @example [
+             *       130
+             *     ]
              */
             low: (number | null)[];
             /**
@@ -5338,7 +5259,9 @@ export interface components {
             /**
              * Value
              * @description Best estimate; null where it is not known.
-             * @example 146.2
+             * @example [
+             *       146.2
+             *     ]
              */
             value: (number | null)[];
         };
@@ -5357,7 +5280,7 @@ export interface components {
             along: "temperature" | "speed";
             /**
              * At
-             * @description Where the slice is taken, °C or rpm; or when it was done, ISO time in UTC.
+             * @description Where the slice is taken, in °C or rpm.
              * @example -20
              */
             at: number;
@@ -5385,10 +5308,7 @@ export interface components {
              * @enum {string}
              */
             quantity: "element_pressure" | "filter_pressure" | "unfiltered_fraction" | "lift" | "gallery_pressure" | "gauge_excess" | "filter_flow" | "regulator_fraction" | "media_fraction";
-            /**
-             * @description What if: what is otherwise than in the study; null for the study as it is.
-             * @example null
-             */
+            /** @description What if: what is otherwise than in the study; null for the study as it is. */
             scenario?: components["schemas"]["Scenario"] | null;
         };
         /**
@@ -5399,7 +5319,6 @@ export interface components {
             /**
              * Line
              * @description One line of the answer.
-             * @example null
              */
             line: components["schemas"]["SliceProgressOut"] | components["schemas"]["SliceBandOut"] | components["schemas"]["SliceProblemOut"];
         };
@@ -5417,7 +5336,7 @@ export interface components {
             /**
              * Kind
              * @description Of which kind it is.
-             * @example words
+             * @example problem
              * @constant
              */
             kind: "problem";
@@ -5456,7 +5375,7 @@ export interface components {
             /**
              * Kind
              * @description Of which kind it is.
-             * @example words
+             * @example progress
              * @constant
              */
             kind: "progress";
@@ -5481,7 +5400,6 @@ export interface components {
             /**
              * Lives
              * @description How long the filter lasts, by speed.
-             * @example []
              */
             lives: components["schemas"]["LifeOut"][];
             /**
@@ -5504,20 +5422,14 @@ export interface components {
              * @example 1
              */
             sample_id: number;
-            /**
-             * @description What the start comes to; null where it cannot be computed.
-             * @example null
-             */
+            /** @description What the start comes to; null where it cannot be computed. */
             totals: components["schemas"]["WarmUpTotalsOut"] | null;
-            /**
-             * @description The start over time; null where it cannot be computed.
-             * @example null
-             */
+            /** @description The start over time; null where it cannot be computed. */
             trace: components["schemas"]["WarmUpTraceOut"] | null;
         };
         /**
          * StateIn
-         * @description Why a quantity has no value; null takes the state away.
+         * @description Why a quantity has no value; null removes the state.
          */
         StateIn: {
             /**
@@ -5528,7 +5440,7 @@ export interface components {
             key: string;
             /**
              * State
-             * @description Why there is no value; null takes the reason away.
+             * @description Why there is no value; null removes the reason.
              * @example lost
              */
             state: ("not_measured" | "could_not_be_found" | "out_of_date" | "not_applicable" | "withheld" | "lost") | null;
@@ -5538,10 +5450,7 @@ export interface components {
          * @description A stated band, read as start to full open and as a tolerance.
          */
         StatedBandOut: {
-            /**
-             * @description Whether it is full open at the high end.
-             * @example true
-             */
+            /** @description Whether it is full open at the high end; null without one. */
             full_open_at_high: components["schemas"]["AgreementOut"] | null;
             /**
              * High Kpa
@@ -5555,10 +5464,7 @@ export interface components {
              * @example 20
              */
             low_kpa: number;
-            /**
-             * @description Whether it opens at the low end of the stated band.
-             * @example true
-             */
+            /** @description Whether the valve opens at the low end of the stated band. */
             opens_at_low: components["schemas"]["AgreementOut"];
             /**
              * Within Tolerance
@@ -5581,7 +5487,6 @@ export interface components {
             /**
              * Deductions
              * @description What is taken off the area.
-             * @example []
              */
             deductions: components["schemas"]["DeductionOut"][];
             /**
@@ -5707,7 +5612,6 @@ export interface components {
             /**
              * Samples
              * @description Samples of the study, in their order.
-             * @example []
              */
             samples: components["schemas"]["SampleTagOut"][];
         };
@@ -5766,152 +5670,200 @@ export interface components {
         TermsOut: {
             /**
              * Assumption
-             * @description Words of assumptions by key.
-             * @example {}
+             * @description Words by key: assumption.
+             * @example {
+             *       "key": "word"
+             *     }
              */
             assumption: {
                 [key: string]: string;
             };
             /**
              * Basis
-             * @description From what it was computed.
-             * @example spring
+             * @description Words by key: basis.
+             * @example {
+             *       "key": "word"
+             *     }
              */
             basis: {
                 [key: string]: string;
             };
             /**
              * Bypass Location
-             * @description Where the bypass valve lies.
-             * @example dome_end
+             * @description Words by key: bypass location.
+             * @example {
+             *       "key": "word"
+             *     }
              */
             bypass_location: {
                 [key: string]: string;
             };
             /**
              * Gauge Tap
-             * @description Words of gauge taps by key.
-             * @example {}
+             * @description Words by key: gauge tap.
+             * @example {
+             *       "key": "word"
+             *     }
              */
             gauge_tap: {
                 [key: string]: string;
             };
             /**
              * Input
-             * @description Words of inputs by key.
-             * @example {}
+             * @description Words by key: input.
+             * @example {
+             *       "key": "word"
+             *     }
              */
             input: {
                 [key: string]: string;
             };
             /**
              * Instrument
-             * @description With what it was read; null for the usual one.
-             * @example caliper
+             * @description Words by key: instrument.
+             * @example {
+             *       "key": "word"
+             *     }
              */
             instrument: {
                 [key: string]: string;
             };
             /**
              * Left Out
-             * @description What the computation leaves out.
-             * @example []
+             * @description Words by key: left out.
+             * @example {
+             *       "key": "word"
+             *     }
              */
             left_out: {
                 [key: string]: string;
             };
             /**
              * Loss Part
-             * @description Words of the parts of the pressure loss by key.
-             * @example {}
+             * @description Words by key: loss part.
+             * @example {
+             *       "key": "word"
+             *     }
              */
             loss_part: {
                 [key: string]: string;
             };
             /**
              * Media Deduction
-             * @description Words of what is taken off the media area by key.
-             * @example {}
+             * @description Words by key: media deduction.
+             * @example {
+             *       "key": "word"
+             *     }
              */
             media_deduction: {
                 [key: string]: string;
             };
             /**
              * Opening Way
-             * @description Words of the ways to the opening pressure by key.
-             * @example {}
+             * @description Words by key: opening way.
+             * @example {
+             *       "key": "word"
+             *     }
              */
             opening_way: {
                 [key: string]: string;
             };
             /**
              * Outlet
-             * @description Words of outlets by key.
-             * @example {}
+             * @description Words by key: outlet.
+             * @example {
+             *       "key": "word"
+             *     }
              */
             outlet: {
                 [key: string]: string;
             };
             /**
              * Plate Circle
-             * @description Words of the plate's circles by key.
-             * @example {}
+             * @description Words by key: plate circle.
+             * @example {
+             *       "key": "word"
+             *     }
              */
             plate_circle: {
                 [key: string]: string;
             };
             /**
              * Provenance
-             * @description Where the number comes from; null for measured.
-             * @example published
+             * @description Words by key: provenance.
+             * @example {
+             *       "key": "word"
+             *     }
              */
             provenance: {
                 [key: string]: string;
             };
             /**
              * Regulator Fault
-             * @description Words of faults of the regulator by key.
-             * @example {}
+             * @description Words by key: regulator fault.
+             * @example {
+             *       "key": "word"
+             *     }
              */
             regulator_fault: {
                 [key: string]: string;
             };
             /**
              * Screening Input
-             * @description Words of the inputs of the screening estimate by key.
-             * @example {}
+             * @description Words by key: screening input.
+             * @example {
+             *       "key": "word"
+             *     }
              */
             screening_input: {
                 [key: string]: string;
             };
             /**
              * Section
-             * @description The filter in section.
-             * @example null
+             * @description Words by key: section.
+             * @example {
+             *       "key": "word"
+             *     }
              */
             section: {
                 [key: string]: string;
             };
             /**
              * Speaker
-             * @description Who claims it.
-             * @example maker
+             * @description Words by key: speaker.
+             * @example {
+             *       "key": "word"
+             *     }
              */
             speaker: {
                 [key: string]: string;
             };
             /**
              * State
-             * @description Why there is no value; null takes the reason away.
-             * @example lost
+             * @description Words by key: state.
+             * @example {
+             *       "key": "word"
+             *     }
              */
             state: {
                 [key: string]: string;
             };
             /**
+             * Uncertainty Source
+             * @description Words by key: uncertainty source.
+             * @example {
+             *       "key": "word"
+             *     }
+             */
+            uncertainty_source: {
+                [key: string]: string;
+            };
+            /**
              * Verdict
-             * @description What the bench says of it.
-             * @example confirmed
+             * @description Words by key: verdict.
+             * @example {
+             *       "key": "word"
+             *     }
              */
             verdict: {
                 [key: string]: string;
@@ -5961,7 +5913,6 @@ export interface components {
             /**
              * Parts
              * @description Parts, in the order of the work.
-             * @example []
              */
             parts: components["schemas"]["TrayPartOut"][];
             /**
@@ -5997,7 +5948,9 @@ export interface components {
             /**
              * Yield Mpa
              * @description Yield. [MPa]
-             * @example 20
+             * @example [
+             *       20
+             *     ]
              */
             yield_mpa: number[] | null;
         };
@@ -6020,7 +5973,7 @@ export interface components {
             part: string;
             /**
              * State
-             * @description Why there is no value; null takes the reason away.
+             * @description Why there is no value; null removes the reason.
              * @example lost
              */
             state: string | null;
@@ -6036,10 +5989,7 @@ export interface components {
              * @example can.height
              */
             place: string;
-            /**
-             * @description The bench sheet as it then is; null where the sample is gone.
-             * @example null
-             */
+            /** @description The bench sheet as it then is; null where the sample is gone. */
             sheet: components["schemas"]["SheetOut"] | null;
             /**
              * Words
@@ -6053,15 +6003,9 @@ export interface components {
          * @description The unit that a key ends in, as shown in each family.
          */
         UnitOut: {
-            /**
-             * @description In inch units, as shown.
-             * @example 3.874 in
-             */
+            /** @description Unit shown in the inch family. */
             inch: components["schemas"]["ShownUnitOut"];
-            /**
-             * @description In metric units, as shown.
-             * @example 98.4 mm
-             */
+            /** @description Unit shown in the metric family. */
             metric: components["schemas"]["ShownUnitOut"];
         };
         /**
@@ -6072,19 +6016,25 @@ export interface components {
             /**
              * Kpa
              * @description Pressure. [kPa]
-             * @example 23
+             * @example [
+             *       23
+             *     ]
              */
             kpa: number[];
             /**
              * L Min
              * @description Amount. [L/min]
-             * @example 20
+             * @example [
+             *       20
+             *     ]
              */
             l_min: number[];
             /**
              * Lift Mm
              * @description Lift. [mm]
-             * @example 20
+             * @example [
+             *       20
+             *     ]
              */
             lift_mm: number[];
             /**
@@ -6102,7 +6052,6 @@ export interface components {
             /**
              * Agreements
              * @description Ways to one number set beside each other.
-             * @example []
              */
             agreements: components["schemas"]["AgreementOut"][];
             /**
@@ -6120,13 +6069,11 @@ export interface components {
             /**
              * Curves
              * @description Curves to draw.
-             * @example []
              */
             curves: components["schemas"]["ValveCurveOut"][];
             /**
              * Evidence
-             * @description Whether it is only set beside the result.
-             * @example false
+             * @description What is set beside the result.
              */
             evidence: components["schemas"]["EvidenceOut"][];
             /**
@@ -6171,15 +6118,9 @@ export interface components {
              * @example It senses the differential pressure of the element.
              */
             senses: string | null;
-            /**
-             * @description Sizes to draw the valve with; null where one is missing.
-             * @example null
-             */
+            /** @description Sizes to draw the valve with; null where one is missing. */
             sizes: components["schemas"]["ValveSizesOut"];
-            /**
-             * @description Stated setting against what was found; null without one.
-             * @example null
-             */
+            /** @description Stated setting against what was found; null without one. */
             stated_band: components["schemas"]["StatedBandOut"] | null;
         };
         /**
@@ -6202,7 +6143,7 @@ export interface components {
             /**
              * Form
              * @description Form of the spring.
-             * @example round
+             * @example coil
              * @enum {string}
              */
             form: "coil" | "leaf" | "flap";
@@ -6286,10 +6227,7 @@ export interface components {
          * @description What a start is asked with: the study as it is, or what if.
          */
         WarmUpIn: {
-            /**
-             * @description What if: what is otherwise than in the study; null for the study as it is.
-             * @example null
-             */
+            /** @description What if: what is otherwise than in the study; null for the study as it is. */
             scenario?: components["schemas"]["Scenario"] | null;
         };
         /**
@@ -6322,13 +6260,11 @@ export interface components {
             /**
              * Speeds
              * @description Speeds at which lives are told.
-             * @example []
              */
             speeds: components["schemas"]["LifeSpeedOut"][];
             /**
              * Starts
              * @description Start of each sample.
-             * @example []
              */
             starts: components["schemas"]["StartOut"][];
             /**
@@ -6394,55 +6330,73 @@ export interface components {
             /**
              * Can Temperature C
              * @description Can temperature. [°C]
-             * @example 20
+             * @example [
+             *       20
+             *     ]
              */
             can_temperature_c: number[];
             /**
              * Element Kpa
              * @description Element. [kPa]
-             * @example 20
+             * @example [
+             *       20
+             *     ]
              */
             element_kpa: (number | null)[];
             /**
              * Filter Flow L Min
              * @description Filter flow. [L/min]
-             * @example 20
+             * @example [
+             *       20
+             *     ]
              */
             filter_flow_l_min: (number | null)[];
             /**
              * Gallery Kpa
              * @description Gallery. [kPa]
-             * @example 20
+             * @example [
+             *       20
+             *     ]
              */
             gallery_kpa: (number | null)[];
             /**
              * Gauge Kpa
              * @description Gauge. [kPa]
-             * @example 20
+             * @example [
+             *       20
+             *     ]
              */
             gauge_kpa: (number | null)[];
             /**
              * Speed Rpm
              * @description Speed. [rpm]
-             * @example 20
+             * @example [
+             *       20
+             *     ]
              */
             speed_rpm: number[];
             /**
              * Temperature C
              * @description Temperature. [°C]
-             * @example 20
+             * @example [
+             *       20
+             *     ]
              */
             temperature_c: number[];
             /**
              * Time S
              * @description Time. [s]
-             * @example 20
+             * @example [
+             *       20
+             *     ]
              */
             time_s: number[];
             /**
              * Unfiltered Percent
              * @description Unfiltered. [%]
-             * @example 20
+             * @example [
+             *       20
+             *     ]
              */
             unfiltered_percent: (number | null)[];
         };
@@ -6483,10 +6437,7 @@ export interface components {
             bottom_mm: number;
             /**
              * Dimensions
-             * @description Dimensions of a shape.
-             * @example [
-             *       "diameter"
-             *     ]
+             * @description Dimension lines to draw.
              */
             dimensions: components["schemas"]["SectionDimensionOut"][];
             /**
@@ -6498,7 +6449,6 @@ export interface components {
             /**
              * Parts
              * @description Parts, in the order of the work.
-             * @example []
              */
             parts: components["schemas"]["SectionPartOut"][];
             /**
@@ -6522,7 +6472,6 @@ export interface components {
             /**
              * Ways
              * @description Ways to the opening pressure.
-             * @example []
              */
             ways: components["schemas"]["OilWayOut"][];
         };
@@ -6531,10 +6480,7 @@ export interface components {
          * @description The working of one result, line by line.
          */
         WorkingOut: {
-            /**
-             * @description Uncertainty budget of the result; null where it has none.
-             * @example null
-             */
+            /** @description Uncertainty budget of the result; null where it has none. */
             budget: components["schemas"]["BudgetOut"] | null;
             /**
              * Inch Uncertainty
@@ -6551,7 +6497,6 @@ export interface components {
             /**
              * Steps
              * @description Lines of the working.
-             * @example []
              */
             steps: components["schemas"]["WorkingStepOut"][];
             /**
@@ -6562,8 +6507,8 @@ export interface components {
             title: string;
             /**
              * Without Budget
-             * @description Why there is no budget; null where there is one.
-             * @example null
+             * @description Why there is no budget; empty where there is one.
+             * @example
              */
             without_budget: string;
         };
@@ -6635,7 +6580,6 @@ export interface components {
             /**
              * Pieces
              * @description The line in numbers, piece by piece.
-             * @example []
              */
             pieces: components["schemas"]["WorkingPieceOut"][];
             /**
@@ -6652,7 +6596,98 @@ export interface components {
             words: string;
         };
     };
-    responses: never;
+    responses: {
+        /** @description Not for this machine, or not JSON */
+        Problem400: {
+            headers: {
+                [name: string]: unknown;
+            };
+            content: {
+                "application/problem+json": components["schemas"]["ProblemOut"];
+            };
+        };
+        /** @description From another page */
+        Problem403: {
+            headers: {
+                [name: string]: unknown;
+            };
+            content: {
+                "application/problem+json": components["schemas"]["ProblemOut"];
+            };
+        };
+        /** @description There is no such thing */
+        Problem404: {
+            headers: {
+                [name: string]: unknown;
+            };
+            content: {
+                "application/problem+json": components["schemas"]["ProblemOut"];
+            };
+        };
+        /** @description Inputs are missing, or it changed meanwhile */
+        Problem409: {
+            headers: {
+                [name: string]: unknown;
+            };
+            content: {
+                "application/problem+json": components["schemas"]["ProblemOut"];
+            };
+        };
+        /** @description Larger than what is asked for could be */
+        Problem413: {
+            headers: {
+                [name: string]: unknown;
+            };
+            content: {
+                "application/problem+json": components["schemas"]["ProblemOut"];
+            };
+        };
+        /** @description A change that is not sent as JSON */
+        Problem415: {
+            headers: {
+                [name: string]: unknown;
+            };
+            content: {
+                "application/problem+json": components["schemas"]["ProblemOut"];
+            };
+        };
+        /** @description Refused, with the correction */
+        Problem422: {
+            headers: {
+                [name: string]: unknown;
+            };
+            content: {
+                "application/problem+json": components["schemas"]["ProblemOut"];
+            };
+        };
+        /** @description An error of the program; nothing was changed */
+        Problem500: {
+            headers: {
+                [name: string]: unknown;
+            };
+            content: {
+                "application/problem+json": components["schemas"]["ProblemOut"];
+            };
+        };
+        /** @description The database cannot be read or written now, or too much is being computed */
+        Problem503: {
+            headers: {
+                [name: string]: unknown;
+            };
+            content: {
+                "application/problem+json": components["schemas"]["ProblemOut"];
+            };
+        };
+        /** @description The disk is full */
+        Problem507: {
+            headers: {
+                [name: string]: unknown;
+            };
+            content: {
+                "application/problem+json": components["schemas"]["ProblemOut"];
+            };
+        };
+    };
     parameters: never;
     requestBodies: never;
     headers: never;
@@ -6678,96 +6713,16 @@ export interface operations {
                     "application/json": components["schemas"]["CatalogueOut"];
                 };
             };
-            /** @description Not for this machine, or not JSON */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description From another page */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description There is no such thing */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description Inputs are missing, or it changed meanwhile */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description Larger than what is asked for could be */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description A change that is not sent as JSON */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description Refused, with the correction */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description An error of the program; nothing was changed */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description The database cannot be read or written now, or too much is being computed */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description The disk is full */
-            507: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
         };
     };
     delete_claim: {
@@ -6798,96 +6753,16 @@ export interface operations {
                     "application/json": components["schemas"]["SheetOut"];
                 };
             };
-            /** @description Not for this machine, or not JSON */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description From another page */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description There is no such thing */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description Inputs are missing, or it changed meanwhile */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description Larger than what is asked for could be */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description A change that is not sent as JSON */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description Refused, with the correction */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description An error of the program; nothing was changed */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description The database cannot be read or written now, or too much is being computed */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description The disk is full */
-            507: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
         };
     };
     post_stale: {
@@ -6918,96 +6793,16 @@ export interface operations {
                     "application/json": components["schemas"]["SheetOut"];
                 };
             };
-            /** @description Not for this machine, or not JSON */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description From another page */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description There is no such thing */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description Inputs are missing, or it changed meanwhile */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description Larger than what is asked for could be */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description A change that is not sent as JSON */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description Refused, with the correction */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description An error of the program; nothing was changed */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description The database cannot be read or written now, or too much is being computed */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description The disk is full */
-            507: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
         };
     };
     delete_engine: {
@@ -7036,96 +6831,16 @@ export interface operations {
                 };
                 content?: never;
             };
-            /** @description Not for this machine, or not JSON */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description From another page */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description There is no such thing */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description Inputs are missing, or it changed meanwhile */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description Larger than what is asked for could be */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description A change that is not sent as JSON */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description Refused, with the correction */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description An error of the program; nothing was changed */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description The database cannot be read or written now, or too much is being computed */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description The disk is full */
-            507: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
         };
     };
     post_oil_line: {
@@ -7150,96 +6865,16 @@ export interface operations {
                     "application/json": components["schemas"]["OilLineOut"];
                 };
             };
-            /** @description Not for this machine, or not JSON */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description From another page */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description There is no such thing */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description Inputs are missing, or it changed meanwhile */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description Larger than what is asked for could be */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description A change that is not sent as JSON */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description Refused, with the correction */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description An error of the program; nothing was changed */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description The database cannot be read or written now, or too much is being computed */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description The disk is full */
-            507: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
         };
     };
     post_confirm: {
@@ -7270,96 +6905,16 @@ export interface operations {
                     "application/json": components["schemas"]["SheetOut"];
                 };
             };
-            /** @description Not for this machine, or not JSON */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description From another page */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description There is no such thing */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description Inputs are missing, or it changed meanwhile */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description Larger than what is asked for could be */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description A change that is not sent as JSON */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description Refused, with the correction */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description An error of the program; nothing was changed */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description The database cannot be read or written now, or too much is being computed */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description The disk is full */
-            507: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
         };
     };
     post_correction: {
@@ -7390,96 +6945,16 @@ export interface operations {
                     "application/json": components["schemas"]["SheetOut"];
                 };
             };
-            /** @description Not for this machine, or not JSON */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description From another page */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description There is no such thing */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description Inputs are missing, or it changed meanwhile */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description Larger than what is asked for could be */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description A change that is not sent as JSON */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description Refused, with the correction */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description An error of the program; nothing was changed */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description The database cannot be read or written now, or too much is being computed */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description The disk is full */
-            507: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
         };
     };
     get_history: {
@@ -7506,96 +6981,16 @@ export interface operations {
                     "application/json": components["schemas"]["HistoryOut"][];
                 };
             };
-            /** @description Not for this machine, or not JSON */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description From another page */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description There is no such thing */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description Inputs are missing, or it changed meanwhile */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description Larger than what is asked for could be */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description A change that is not sent as JSON */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description Refused, with the correction */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description An error of the program; nothing was changed */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description The database cannot be read or written now, or too much is being computed */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description The disk is full */
-            507: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
         };
     };
     post_set_aside: {
@@ -7626,96 +7021,16 @@ export interface operations {
                     "application/json": components["schemas"]["SheetOut"];
                 };
             };
-            /** @description Not for this machine, or not JSON */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description From another page */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description There is no such thing */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description Inputs are missing, or it changed meanwhile */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description Larger than what is asked for could be */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description A change that is not sent as JSON */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description Refused, with the correction */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description An error of the program; nothing was changed */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description The database cannot be read or written now, or too much is being computed */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description The disk is full */
-            507: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
         };
     };
     post_use_again: {
@@ -7746,96 +7061,16 @@ export interface operations {
                     "application/json": components["schemas"]["SheetOut"];
                 };
             };
-            /** @description Not for this machine, or not JSON */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description From another page */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description There is no such thing */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description Inputs are missing, or it changed meanwhile */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description Larger than what is asked for could be */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description A change that is not sent as JSON */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description Refused, with the correction */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description An error of the program; nothing was changed */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description The database cannot be read or written now, or too much is being computed */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description The disk is full */
-            507: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
         };
     };
     get_sheet: {
@@ -7862,96 +7097,16 @@ export interface operations {
                     "application/json": components["schemas"]["SheetOut"];
                 };
             };
-            /** @description Not for this machine, or not JSON */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description From another page */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description There is no such thing */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description Inputs are missing, or it changed meanwhile */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description Larger than what is asked for could be */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description A change that is not sent as JSON */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description Refused, with the correction */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description An error of the program; nothing was changed */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description The database cannot be read or written now, or too much is being computed */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description The disk is full */
-            507: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
         };
     };
     post_claim: {
@@ -7982,96 +7137,16 @@ export interface operations {
                     "application/json": components["schemas"]["SheetOut"];
                 };
             };
-            /** @description Not for this machine, or not JSON */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description From another page */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description There is no such thing */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description Inputs are missing, or it changed meanwhile */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description Larger than what is asked for could be */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description A change that is not sent as JSON */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description Refused, with the correction */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description An error of the program; nothing was changed */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description The database cannot be read or written now, or too much is being computed */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description The disk is full */
-            507: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
         };
     };
     post_cut: {
@@ -8102,96 +7177,16 @@ export interface operations {
                     "application/json": components["schemas"]["SheetOut"];
                 };
             };
-            /** @description Not for this machine, or not JSON */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description From another page */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description There is no such thing */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description Inputs are missing, or it changed meanwhile */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description Larger than what is asked for could be */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description A change that is not sent as JSON */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description Refused, with the correction */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description An error of the program; nothing was changed */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description The database cannot be read or written now, or too much is being computed */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description The disk is full */
-            507: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
         };
     };
     post_detail: {
@@ -8222,96 +7217,16 @@ export interface operations {
                     "application/json": components["schemas"]["SheetOut"];
                 };
             };
-            /** @description Not for this machine, or not JSON */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description From another page */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description There is no such thing */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description Inputs are missing, or it changed meanwhile */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description Larger than what is asked for could be */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description A change that is not sent as JSON */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description Refused, with the correction */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description An error of the program; nothing was changed */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description The database cannot be read or written now, or too much is being computed */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description The disk is full */
-            507: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
         };
     };
     post_echo: {
@@ -8342,96 +7257,16 @@ export interface operations {
                     "application/json": components["schemas"]["EchoOut"];
                 };
             };
-            /** @description Not for this machine, or not JSON */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description From another page */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description There is no such thing */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description Inputs are missing, or it changed meanwhile */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description Larger than what is asked for could be */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description A change that is not sent as JSON */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description Refused, with the correction */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description An error of the program; nothing was changed */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description The database cannot be read or written now, or too much is being computed */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description The disk is full */
-            507: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
         };
     };
     get_engine: {
@@ -8458,96 +7293,16 @@ export interface operations {
                     "application/json": components["schemas"]["EngineOut"];
                 };
             };
-            /** @description Not for this machine, or not JSON */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description From another page */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description There is no such thing */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description Inputs are missing, or it changed meanwhile */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description Larger than what is asked for could be */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description A change that is not sent as JSON */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description Refused, with the correction */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description An error of the program; nothing was changed */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description The database cannot be read or written now, or too much is being computed */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description The disk is full */
-            507: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
         };
     };
     post_engine: {
@@ -8578,96 +7333,16 @@ export interface operations {
                     "application/json": components["schemas"]["SheetOut"];
                 };
             };
-            /** @description Not for this machine, or not JSON */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description From another page */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description There is no such thing */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description Inputs are missing, or it changed meanwhile */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description Larger than what is asked for could be */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description A change that is not sent as JSON */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description Refused, with the correction */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description An error of the program; nothing was changed */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description The database cannot be read or written now, or too much is being computed */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description The disk is full */
-            507: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
         };
     };
     post_engine_preview: {
@@ -8698,96 +7373,16 @@ export interface operations {
                     "application/json": components["schemas"]["EngineLinesOut"];
                 };
             };
-            /** @description Not for this machine, or not JSON */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description From another page */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description There is no such thing */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description Inputs are missing, or it changed meanwhile */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description Larger than what is asked for could be */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description A change that is not sent as JSON */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description Refused, with the correction */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description An error of the program; nothing was changed */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description The database cannot be read or written now, or too much is being computed */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description The disk is full */
-            507: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
         };
     };
     post_save_engine: {
@@ -8818,96 +7413,16 @@ export interface operations {
                     "application/json": components["schemas"]["EngineOut"];
                 };
             };
-            /** @description Not for this machine, or not JSON */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description From another page */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description There is no such thing */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description Inputs are missing, or it changed meanwhile */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description Larger than what is asked for could be */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description A change that is not sent as JSON */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description Refused, with the correction */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description An error of the program; nothing was changed */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description The database cannot be read or written now, or too much is being computed */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description The disk is full */
-            507: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
         };
     };
     get_figures: {
@@ -8934,96 +7449,16 @@ export interface operations {
                     "application/json": components["schemas"]["FiguresOut"];
                 };
             };
-            /** @description Not for this machine, or not JSON */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description From another page */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description There is no such thing */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description Inputs are missing, or it changed meanwhile */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description Larger than what is asked for could be */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description A change that is not sent as JSON */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description Refused, with the correction */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description An error of the program; nothing was changed */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description The database cannot be read or written now, or too much is being computed */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description The disk is full */
-            507: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
         };
     };
     post_filter_alone: {
@@ -9054,96 +7489,16 @@ export interface operations {
                     "application/json": components["schemas"]["FilterAloneOut"];
                 };
             };
-            /** @description Not for this machine, or not JSON */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description From another page */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description There is no such thing */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description Inputs are missing, or it changed meanwhile */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description Larger than what is asked for could be */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description A change that is not sent as JSON */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description Refused, with the correction */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description An error of the program; nothing was changed */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description The database cannot be read or written now, or too much is being computed */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description The disk is full */
-            507: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
         };
     };
     post_holes: {
@@ -9174,96 +7529,16 @@ export interface operations {
                     "application/json": components["schemas"]["SheetOut"];
                 };
             };
-            /** @description Not for this machine, or not JSON */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description From another page */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description There is no such thing */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description Inputs are missing, or it changed meanwhile */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description Larger than what is asked for could be */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description A change that is not sent as JSON */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description Refused, with the correction */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description An error of the program; nothing was changed */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description The database cannot be read or written now, or too much is being computed */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description The disk is full */
-            507: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
         };
     };
     post_holes_echo: {
@@ -9294,96 +7569,16 @@ export interface operations {
                     "application/json": components["schemas"]["EchoOut"];
                 };
             };
-            /** @description Not for this machine, or not JSON */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description From another page */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description There is no such thing */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description Inputs are missing, or it changed meanwhile */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description Larger than what is asked for could be */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description A change that is not sent as JSON */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description Refused, with the correction */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description An error of the program; nothing was changed */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description The database cannot be read or written now, or too much is being computed */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description The disk is full */
-            507: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
         };
     };
     post_hole_group: {
@@ -9418,96 +7613,16 @@ export interface operations {
                     "application/json": components["schemas"]["SheetOut"];
                 };
             };
-            /** @description Not for this machine, or not JSON */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description From another page */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description There is no such thing */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description Inputs are missing, or it changed meanwhile */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description Larger than what is asked for could be */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description A change that is not sent as JSON */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description Refused, with the correction */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description An error of the program; nothing was changed */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description The database cannot be read or written now, or too much is being computed */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description The disk is full */
-            507: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
         };
     };
     delete_hole_group: {
@@ -9542,96 +7657,16 @@ export interface operations {
                     "application/json": components["schemas"]["SheetOut"];
                 };
             };
-            /** @description Not for this machine, or not JSON */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description From another page */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description There is no such thing */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description Inputs are missing, or it changed meanwhile */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description Larger than what is asked for could be */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description A change that is not sent as JSON */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description Refused, with the correction */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description An error of the program; nothing was changed */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description The database cannot be read or written now, or too much is being computed */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description The disk is full */
-            507: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
         };
     };
     get_kept: {
@@ -9658,96 +7693,16 @@ export interface operations {
                     "application/json": components["schemas"]["KeptPartOut"][];
                 };
             };
-            /** @description Not for this machine, or not JSON */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description From another page */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description There is no such thing */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description Inputs are missing, or it changed meanwhile */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description Larger than what is asked for could be */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description A change that is not sent as JSON */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description Refused, with the correction */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description An error of the program; nothing was changed */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description The database cannot be read or written now, or too much is being computed */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description The disk is full */
-            507: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
         };
     };
     post_map: {
@@ -9778,96 +7733,16 @@ export interface operations {
                     "application/json": components["schemas"]["OperatingMapOut"];
                 };
             };
-            /** @description Not for this machine, or not JSON */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description From another page */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description There is no such thing */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description Inputs are missing, or it changed meanwhile */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description Larger than what is asked for could be */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description A change that is not sent as JSON */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description Refused, with the correction */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description An error of the program; nothing was changed */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description The database cannot be read or written now, or too much is being computed */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description The disk is full */
-            507: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
         };
     };
     post_observation: {
@@ -9898,96 +7773,16 @@ export interface operations {
                     "application/json": components["schemas"]["SheetOut"];
                 };
             };
-            /** @description Not for this machine, or not JSON */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description From another page */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description There is no such thing */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description Inputs are missing, or it changed meanwhile */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description Larger than what is asked for could be */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description A change that is not sent as JSON */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description Refused, with the correction */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description An error of the program; nothing was changed */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description The database cannot be read or written now, or too much is being computed */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description The disk is full */
-            507: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
         };
     };
     post_oil: {
@@ -10018,96 +7813,16 @@ export interface operations {
                     "application/json": components["schemas"]["SheetOut"];
                 };
             };
-            /** @description Not for this machine, or not JSON */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description From another page */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description There is no such thing */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description Inputs are missing, or it changed meanwhile */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description Larger than what is asked for could be */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description A change that is not sent as JSON */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description Refused, with the correction */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description An error of the program; nothing was changed */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description The database cannot be read or written now, or too much is being computed */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description The disk is full */
-            507: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
         };
     };
     post_reading: {
@@ -10138,96 +7853,16 @@ export interface operations {
                     "application/json": components["schemas"]["SheetOut"];
                 };
             };
-            /** @description Not for this machine, or not JSON */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description From another page */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description There is no such thing */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description Inputs are missing, or it changed meanwhile */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description Larger than what is asked for could be */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description A change that is not sent as JSON */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description Refused, with the correction */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description An error of the program; nothing was changed */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description The database cannot be read or written now, or too much is being computed */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description The disk is full */
-            507: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
         };
     };
     post_redo: {
@@ -10258,96 +7893,16 @@ export interface operations {
                     "application/json": components["schemas"]["UndoneOut"];
                 };
             };
-            /** @description Not for this machine, or not JSON */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description From another page */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description There is no such thing */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description Inputs are missing, or it changed meanwhile */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description Larger than what is asked for could be */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description A change that is not sent as JSON */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description Refused, with the correction */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description An error of the program; nothing was changed */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description The database cannot be read or written now, or too much is being computed */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description The disk is full */
-            507: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
         };
     };
     get_results: {
@@ -10374,96 +7929,16 @@ export interface operations {
                     "application/json": components["schemas"]["AnalysisOut"];
                 };
             };
-            /** @description Not for this machine, or not JSON */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description From another page */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description There is no such thing */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description Inputs are missing, or it changed meanwhile */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description Larger than what is asked for could be */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description A change that is not sent as JSON */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description Refused, with the correction */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description An error of the program; nothing was changed */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description The database cannot be read or written now, or too much is being computed */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description The disk is full */
-            507: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
         };
     };
     post_sensitivity: {
@@ -10494,96 +7969,16 @@ export interface operations {
                     "application/json": components["schemas"]["SensitivityOut"];
                 };
             };
-            /** @description Not for this machine, or not JSON */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description From another page */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description There is no such thing */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description Inputs are missing, or it changed meanwhile */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description Larger than what is asked for could be */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description A change that is not sent as JSON */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description Refused, with the correction */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description An error of the program; nothing was changed */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description The database cannot be read or written now, or too much is being computed */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description The disk is full */
-            507: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
         };
     };
     post_state: {
@@ -10614,96 +8009,16 @@ export interface operations {
                     "application/json": components["schemas"]["SheetOut"];
                 };
             };
-            /** @description Not for this machine, or not JSON */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description From another page */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description There is no such thing */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description Inputs are missing, or it changed meanwhile */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description Larger than what is asked for could be */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description A change that is not sent as JSON */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description Refused, with the correction */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description An error of the program; nothing was changed */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description The database cannot be read or written now, or too much is being computed */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description The disk is full */
-            507: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
         };
     };
     post_undo: {
@@ -10734,96 +8049,16 @@ export interface operations {
                     "application/json": components["schemas"]["UndoneOut"];
                 };
             };
-            /** @description Not for this machine, or not JSON */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description From another page */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description There is no such thing */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description Inputs are missing, or it changed meanwhile */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description Larger than what is asked for could be */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description A change that is not sent as JSON */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description Refused, with the correction */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description An error of the program; nothing was changed */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description The database cannot be read or written now, or too much is being computed */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description The disk is full */
-            507: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
         };
     };
     get_working: {
@@ -10852,96 +8087,16 @@ export interface operations {
                     "application/json": components["schemas"]["WorkingOut"];
                 };
             };
-            /** @description Not for this machine, or not JSON */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description From another page */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description There is no such thing */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description Inputs are missing, or it changed meanwhile */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description Larger than what is asked for could be */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description A change that is not sent as JSON */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description Refused, with the correction */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description An error of the program; nothing was changed */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description The database cannot be read or written now, or too much is being computed */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description The disk is full */
-            507: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
         };
     };
     post_scenario_value: {
@@ -10966,96 +8121,16 @@ export interface operations {
                     "application/json": components["schemas"]["Scenario"];
                 };
             };
-            /** @description Not for this machine, or not JSON */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description From another page */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description There is no such thing */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description Inputs are missing, or it changed meanwhile */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description Larger than what is asked for could be */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description A change that is not sent as JSON */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description Refused, with the correction */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description An error of the program; nothing was changed */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description The database cannot be read or written now, or too much is being computed */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description The disk is full */
-            507: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
         };
     };
     delete_scenario: {
@@ -11086,96 +8161,16 @@ export interface operations {
                     "application/json": components["schemas"]["ScenarioOut"][];
                 };
             };
-            /** @description Not for this machine, or not JSON */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description From another page */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description There is no such thing */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description Inputs are missing, or it changed meanwhile */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description Larger than what is asked for could be */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description A change that is not sent as JSON */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description Refused, with the correction */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description An error of the program; nothing was changed */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description The database cannot be read or written now, or too much is being computed */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description The disk is full */
-            507: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
         };
     };
     get_service: {
@@ -11196,96 +8191,16 @@ export interface operations {
                     "application/json": components["schemas"]["ServiceOut"];
                 };
             };
-            /** @description Not for this machine, or not JSON */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description From another page */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description There is no such thing */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description Inputs are missing, or it changed meanwhile */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description Larger than what is asked for could be */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description A change that is not sent as JSON */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description Refused, with the correction */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description An error of the program; nothing was changed */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description The database cannot be read or written now, or too much is being computed */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description The disk is full */
-            507: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
         };
     };
     get_studies: {
@@ -11309,96 +8224,16 @@ export interface operations {
                     "application/json": components["schemas"]["StudyRowOut"][];
                 };
             };
-            /** @description Not for this machine, or not JSON */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description From another page */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description There is no such thing */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description Inputs are missing, or it changed meanwhile */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description Larger than what is asked for could be */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description A change that is not sent as JSON */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description Refused, with the correction */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description An error of the program; nothing was changed */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description The database cannot be read or written now, or too much is being computed */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description The disk is full */
-            507: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
         };
     };
     post_study: {
@@ -11426,96 +8261,16 @@ export interface operations {
                     "application/json": components["schemas"]["StudyOut"];
                 };
             };
-            /** @description Not for this machine, or not JSON */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description From another page */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description There is no such thing */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description Inputs are missing, or it changed meanwhile */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description Larger than what is asked for could be */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description A change that is not sent as JSON */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description Refused, with the correction */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description An error of the program; nothing was changed */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description The database cannot be read or written now, or too much is being computed */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description The disk is full */
-            507: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
         };
     };
     get_study: {
@@ -11542,96 +8297,16 @@ export interface operations {
                     "application/json": components["schemas"]["StudyOut"];
                 };
             };
-            /** @description Not for this machine, or not JSON */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description From another page */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description There is no such thing */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description Inputs are missing, or it changed meanwhile */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description Larger than what is asked for could be */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description A change that is not sent as JSON */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description Refused, with the correction */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description An error of the program; nothing was changed */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description The database cannot be read or written now, or too much is being computed */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description The disk is full */
-            507: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
         };
     };
     post_comparison: {
@@ -11662,96 +8337,16 @@ export interface operations {
                     "application/json": components["schemas"]["ComparisonOut"];
                 };
             };
-            /** @description Not for this machine, or not JSON */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description From another page */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description There is no such thing */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description Inputs are missing, or it changed meanwhile */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description Larger than what is asked for could be */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description A change that is not sent as JSON */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description Refused, with the correction */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description An error of the program; nothing was changed */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description The database cannot be read or written now, or too much is being computed */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description The disk is full */
-            507: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
         };
     };
     get_document: {
@@ -11780,96 +8375,16 @@ export interface operations {
                     };
                 };
             };
-            /** @description Not for this machine, or not JSON */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description From another page */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description There is no such thing */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description Inputs are missing, or it changed meanwhile */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description Larger than what is asked for could be */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description A change that is not sent as JSON */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description Refused, with the correction */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description An error of the program; nothing was changed */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description The database cannot be read or written now, or too much is being computed */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description The disk is full */
-            507: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
         };
     };
     post_duty_cycle: {
@@ -11900,96 +8415,16 @@ export interface operations {
                     "application/json": string[];
                 };
             };
-            /** @description Not for this machine, or not JSON */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description From another page */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description There is no such thing */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description Inputs are missing, or it changed meanwhile */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description Larger than what is asked for could be */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description A change that is not sent as JSON */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description Refused, with the correction */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description An error of the program; nothing was changed */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description The database cannot be read or written now, or too much is being computed */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description The disk is full */
-            507: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
         };
     };
     post_sample: {
@@ -12020,96 +8455,16 @@ export interface operations {
                     "application/json": components["schemas"]["SheetOut"];
                 };
             };
-            /** @description Not for this machine, or not JSON */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description From another page */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description There is no such thing */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description Inputs are missing, or it changed meanwhile */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description Larger than what is asked for could be */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description A change that is not sent as JSON */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description Refused, with the correction */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description An error of the program; nothing was changed */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description The database cannot be read or written now, or too much is being computed */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description The disk is full */
-            507: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
         };
     };
     get_scenarios: {
@@ -12136,96 +8491,16 @@ export interface operations {
                     "application/json": components["schemas"]["ScenarioOut"][];
                 };
             };
-            /** @description Not for this machine, or not JSON */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description From another page */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description There is no such thing */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description Inputs are missing, or it changed meanwhile */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description Larger than what is asked for could be */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description A change that is not sent as JSON */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description Refused, with the correction */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description An error of the program; nothing was changed */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description The database cannot be read or written now, or too much is being computed */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description The disk is full */
-            507: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
         };
     };
     post_scenario: {
@@ -12256,96 +8531,16 @@ export interface operations {
                     "application/json": components["schemas"]["ScenarioOut"][];
                 };
             };
-            /** @description Not for this machine, or not JSON */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description From another page */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description There is no such thing */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description Inputs are missing, or it changed meanwhile */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description Larger than what is asked for could be */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description A change that is not sent as JSON */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description Refused, with the correction */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description An error of the program; nothing was changed */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description The database cannot be read or written now, or too much is being computed */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description The disk is full */
-            507: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
         };
     };
     post_slices: {
@@ -12373,99 +8568,19 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["SliceLineOut"];
+                    "application/x-ndjson": components["schemas"]["SliceLineOut"];
                 };
             };
-            /** @description Not for this machine, or not JSON */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description From another page */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description There is no such thing */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description Inputs are missing, or it changed meanwhile */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description Larger than what is asked for could be */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description A change that is not sent as JSON */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description Refused, with the correction */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description An error of the program; nothing was changed */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description The database cannot be read or written now, or too much is being computed */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description The disk is full */
-            507: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
         };
     };
     post_warm_up: {
@@ -12496,96 +8611,16 @@ export interface operations {
                     "application/json": components["schemas"]["WarmUpOut"];
                 };
             };
-            /** @description Not for this machine, or not JSON */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description From another page */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description There is no such thing */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description Inputs are missing, or it changed meanwhile */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description Larger than what is asked for could be */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description A change that is not sent as JSON */
-            415: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description Refused, with the correction */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description An error of the program; nothing was changed */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description The database cannot be read or written now, or too much is being computed */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description The disk is full */
-            507: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemOut"];
-                };
-            };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
         };
     };
 }

@@ -85,7 +85,7 @@ const then = (line: Schemas['EngineLineOut']) => (props.family === 'metric' ? li
     <ul>
       <li v-for="one in engines" :key="`${one.id}-${one.name}`">
         <button type="button" class="link" :data-engine="one.name" @click="look(one.name)">{{ one.name }} …</button>
-        <span class="soft"> {{ one.id === null ? 'invented, to begin with' : 'saved' }} · {{ one.words }}</span>
+        <span class="soft"> {{ one.id === null ? 'invented, to begin with' : 'saved' }} · {{ one[family] }}</span>
         <button v-if="one.id !== null" type="button" class="link" :aria-label="`Remove ${one.name} from the library`" @click="run(() => props.remove(one.id!))">remove</button>
       </li>
     </ul>

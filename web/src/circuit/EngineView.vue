@@ -129,7 +129,7 @@ useAskedField({
   column-gap: 0.9rem;
 }
 .two :deep(.detail) {
-  grid-template-columns: minmax(0, 1fr) 8.2rem;
+  grid-template-columns: minmax(0, 1fr) 8.8rem;
   font-size: 0.88rem;
   align-items: start;
 }

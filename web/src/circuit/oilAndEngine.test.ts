@@ -67,7 +67,7 @@ describe('oil and engine', () => {
     const preview = vi.fn().mockResolvedValue({ name: 'mine', lines, seen: { 'engine.stud_bore': '14.5 mm', 'engine.gallery': '' } })
     const wrapper = mount(EngineLibrary, {
       props: {
-        engines: [{ id: null, name: 'shipped', words: 'w' }, { id: 3, name: 'mine', words: 'w' }],
+        engines: [{ id: null, name: 'shipped', metric: 'm', inch: 'i' }, { id: 3, name: 'mine', metric: 'm', inch: 'i' }],
         family: 'metric', preview, take, save: () => Promise.reject(problem('no name yet')), remove: vi.fn(),
       },
     })

@@ -15,6 +15,8 @@ const rim = computed(() => circles.value.get('can.outside_diameter')!)
 const half = computed(() => Math.max(...props.plate.circles.map((c) => c.diameter_mm), 20) / 2 + 11)
 const now = computed(() => litBy(props.lit))
 const unit = computed(() => shownUnit('mm', props.family))
+/** The scale: as long as it says, in the family of the numbers. */
+const bar = computed(() => (props.family === 'metric' ? { mm: 10, words: '10 mm' } : { mm: 0.5 / unit.value.factor, words: '0.5 in' }))
 const line = computed(() => half.value / 130)
 
 function d(key: string): number | null {
@@ -111,8 +113,8 @@ const STUDS = ['circuit.stud.greatest', 'circuit.stud', 'circuit.stud.least'] as
       <text :y="half - 1.6" :font-size="11 * line">{{ dimension.words }}</text>
     </g>
     <g v-else class="scale">
-      <path :d="`M${-half + 3} ${half - 4}h10m-10 -1.5v3m10 -3v3`" :stroke-width="line" />
-      <text :x="-half + 15" :y="half - 2.6" :font-size="9 * line">10 mm</text>
+      <path :d="`M${-half + 3} ${half - 4}h${bar.mm}m${-bar.mm} -1.5v3m${bar.mm} -3v3`" :stroke-width="line" />
+      <text :x="-half + 5 + bar.mm" :y="half - 2.6" :font-size="9 * line">{{ bar.words }}</text>
     </g>
   </svg>
 </template>

@@ -1,18 +1,18 @@
 <script setup lang="ts">
 /** What the uncertainty of a result is made of, the largest first, and what would make each part smaller. */
 import type { Schemas } from '@/api/client'
+import { term } from '@/catalogue/catalogue'
 import type { UnitFamily } from '@/catalogue/units'
 import { toDigits } from '@/shared/numbers'
 
 defineProps<{ budget: Schemas['BudgetOut'] | null; without: string; family: UnitFamily; fieldOf: (key: string) => string | null }>()
 defineEmits<{ go: [key: string] }>()
 
-const SOURCES: Record<string, string> = { repeating: 'repeating it', instrument: 'how it is known', model: 'assumed' }
 const percent = (share: number) => (Math.abs(share) < 0.1 ? 'under 0.1 %' : `${toDigits(share, 2)} %`)
 </script>
 
 <template>
-  <section class="budget" aria-label="Uncertainty budget">
+  <section class="budget panel" aria-label="Uncertainty budget">
     <h2>Uncertainty budget</h2>
     <p v-if="!budget" class="soft">{{ without }}</p>
     <template v-else>
@@ -32,7 +32,7 @@ const percent = (share: number) => (Math.abs(share) < 0.1 ? 'under 0.1 %' : `${t
               <button v-if="fieldOf(one.key)" type="button" class="number-link" @click="$emit('go', one.key)">{{ one.title }}</button>
               <template v-else>{{ one.title }}</template>
             </td>
-            <td class="soft source">{{ SOURCES[one.source] ?? one.source }}</td>
+            <td class="soft source">{{ term('uncertainty_source', one.source) }}</td>
             <td class="number">{{ family === 'metric' ? one.metric : one.inch }}</td>
             <td class="number">
               <span class="bar" :style="{ width: `${0.04 * one.share_percent}rem` }" aria-hidden="true" />{{ percent(one.share_percent) }}
@@ -70,27 +70,12 @@ h2 {
   font-size: 1rem;
   margin: 0.5rem 0 0.2rem;
 }
-table {
-  width: 100%;
-  border-collapse: collapse;
-  font-size: 0.86rem;
-}
-th {
-  font-weight: 500;
-  color: var(--ink-soft);
-  text-align: left;
-}
 th.number {
-  text-align: right;
   font-family: inherit;
 }
 th,
 td {
   padding: 0.12rem 0.9rem 0.12rem 0;
-}
-td {
-  border-top: 1px solid var(--line);
-  vertical-align: top;
 }
 .source {
   white-space: nowrap;

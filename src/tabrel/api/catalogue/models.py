@@ -79,6 +79,7 @@ class TermsOut(WireModel):
     loss_part: dict[str, str]
     basis: dict[str, str]
     opening_way: dict[str, str]
+    uncertainty_source: dict[str, str]
     left_out: dict[str, str]
     verdict: dict[str, str]
     media_deduction: dict[str, str]

@@ -60,11 +60,12 @@ class HotPointOut(WireModel):
 
 
 class LibraryEngineOut(WireModel):
-    """An engine of the library; `id` is null for one that is shipped."""
+    """An engine of the library, in a few words of either family; `id` is null for one that is shipped."""
 
     id: int | None
     name: str
-    words: str
+    metric: str
+    inch: str
 
 
 class EngineOut(WireModel):

@@ -27,9 +27,12 @@ from tabrel.api.errors import PROBLEM_RESPONSES
 from tabrel.api.sample.models import SheetOut
 from tabrel.api.sample.sheet import sheet_out
 from tabrel.api.wire import NothingIn
+from tabrel.core.catalogue.units import UnitFamily
 from tabrel.core.circuit.engine_library import ENGINES
 from tabrel.core.circuit.hot_point import HotPoint, circuit_problem, hot_point
 from tabrel.core.details.circuit_details import CIRCUIT_PARTS
+from tabrel.core.details.details import DETAILS
+from tabrel.core.details.kinds import detail_text
 from tabrel.core.details.library_engine import engine_lines, with_library_engine
 from tabrel.core.details.oil_rows import OilRow, with_oil_points, with_oil_rows
 from tabrel.core.errors import MissingInputsError, OutOfRangeError, ReadingTextError, StudyError, nearest_hint
@@ -182,20 +185,28 @@ def _plain(points: Iterable[ViscosityPoint]) -> list[tuple[float | None, ...]]:
 def _library(conn: sqlite3.Connection) -> list[LibraryEngineOut]:
     kept = [(engine.id, engine.name, circuit_from_json(engine.document)) for engine in saved_engines(conn)]
     shipped = [(None, name, circuit) for name, circuit in ENGINES.items()]
-    return [LibraryEngineOut(id=key, name=name, words=_words(circuit)) for key, name, circuit in (*kept, *shipped)]
+    return [
+        LibraryEngineOut(id=key, name=name, metric=_words(circuit, "metric"), inch=_words(circuit, "inch"))
+        for key, name, circuit in (*kept, *shipped)
+    ]
 
 
-def _words(circuit: Circuit) -> str:
-    """Return an engine in a few words."""
+def _words(circuit: Circuit, family: UnitFamily) -> str:
+    """Return an engine in a few words, its numbers in one family."""
+
+    def told(key: str, value: float | None) -> str | None:
+        return detail_text(DETAILS[key], value, family)
+
     words = []
-    if circuit.pump_displacement_cm3_rev is not None:
-        words.append(f"pump {circuit.pump_displacement_cm3_rev:g} cm³/rev")
+    if displacement := told("engine.pump_displacement", circuit.pump_displacement_cm3_rev):
+        words.append(f"pump {displacement}")
     if circuit.regulator:
-        words.append(f"regulator {circuit.regulator.opening_kpa:g} kPa, senses at {circuit.regulator.sense or 'pump'}")
+        opening = told("engine.regulator_opening", circuit.regulator.opening_kpa)
+        words.append(f"regulator {opening}, senses at {circuit.regulator.sense or 'pump'}")
     if circuit.engine:
-        words.append(f"hot gallery {circuit.engine.gallery_kpa:g} kPa at {circuit.engine.speed_rpm:g} rpm")
+        words.append(f"hot gallery {told('engine.gallery', circuit.engine.gallery_kpa)} at {circuit.engine.speed_rpm:g} rpm")
     if circuit.stud:
-        words.append(f"stud {circuit.stud.bore_mm:g} mm")
+        words.append(f"stud {told('engine.stud_bore', circuit.stud.bore_mm)}")
     return ", ".join(words) or "nothing stated yet"
 
 

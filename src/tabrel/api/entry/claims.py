@@ -61,7 +61,7 @@ def _understood(given: ClaimIn, source: str) -> Claim:
 
 @router.post("/claims/{claim_id}/stale")
 def post_stale(claim_id: ClaimId, why: TextIn, conn: Connection) -> SheetOut:
-    """Mark a claim stale with a reason; an empty text takes the mark away."""
+    """Mark a claim stale with a reason; an empty text removes the mark."""
     with transaction(conn):
         sample_id = sample_of_claim(conn, claim_id)
         reason = " ".join(why.text.split()) or None

@@ -128,7 +128,7 @@ _POINTS = re.compile(r"(-?\d+(?:\.\d+)?)[\s,]+(-?\d+(?:\.\d+)?)")
 def delete_hole_group(
     sample_id: SampleId, placement: PlacementPath, position: Position, given: SeenIn, conn: Connection
 ) -> SheetOut:
-    """Take a group of holes away, if it is still as it was seen; undo brings it back with its readings."""
+    """Remove a group of holes, if it is still as it was seen; undo brings it back with its readings."""
     with transaction(conn):
         group_id, group = _group(conn, sample_id, placement, position, given.seen)
         words = f"{HOLE_PLACEMENTS[placement].title}: {group.count} {group.shape} removed"

@@ -86,7 +86,7 @@ class HoleGroupIn(RequestModel):
 
 
 class SeenIn(RequestModel):
-    """The words of a group of holes as it was seen before it is taken away."""
+    """The words of a group of holes as it was seen before it is removed."""
 
     seen: str
 

@@ -70,7 +70,7 @@ def post_reading(sample_id: SampleId, given: ReadingIn, conn: Connection) -> She
             if place.used_readings(conn):
                 raise StudyError(given.key, "there are readings in use: set them aside first, then say why there is none")
             if place.hole_group_id is not None:
-                raise StudyError(given.key, "a size of a hole has no state: take the group of holes away instead")
+                raise StudyError(given.key, "a size of a hole has no state: remove the group of holes instead")
             words = f"{place.title()}: {STATE_WORDS[entry.state][0]}"
             with recorded(conn, study_id, sample_id, words, given.key):
                 set_state(conn, sample_id, given.key, entry.state)

@@ -33,10 +33,17 @@ FloatArray = NDArray[np.float64]
 SLICE_TEMPERATURES = np.linspace(-40.0, 140.0, 40)
 SLICE_SPEEDS = np.linspace(600.0, 7000.0, 40)
 
+
+class Lines(StreamingResponse):
+    """Lines of JSON, one after the other as they come."""
+
+    media_type = "application/x-ndjson"
+
+
 STREAM: dict[int | str, dict[str, Any]] = {200: {"model": SliceLineOut, "description": "Lines of JSON, each a SliceLineOut"}}
 
 
-@router.post("/studies/{study_id}/slices", dependencies=HEAVY, responses=STREAM, response_class=StreamingResponse)
+@router.post("/studies/{study_id}/slices", dependencies=HEAVY, responses=STREAM, response_class=Lines)
 def post_slices(study_id: StudyId, asked: SliceIn, conn: Connection) -> StreamingResponse:
     """Return slices with 95 % bands as lines of JSON: progress, then the band, sample by sample."""
     study = load_study_frame(conn, study_id)
@@ -49,7 +56,7 @@ def post_slices(study_id: StudyId, asked: SliceIn, conn: Connection) -> Streamin
             for line in _slice_of(study, one, asked):
                 yield SliceLineOut(line=line).model_dump_json().encode() + b"\n"
 
-    return StreamingResponse(lines(), media_type="application/x-ndjson")
+    return Lines(lines())
 
 
 def _slice_of(study: Study, series: Series, asked: SliceIn) -> Iterator[SliceProgressOut | SliceBandOut | SliceProblemOut]:

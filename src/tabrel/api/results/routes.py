@@ -13,7 +13,7 @@ from tabrel.core.errors import MissingInputsError, StudyError, nearest_hint
 from tabrel.core.results.analysis import analyse_measured
 from tabrel.core.results.bounded import measured_at_limits
 from tabrel.core.results.budget import uncertainty_budget
-from tabrel.core.results.working import Operand, Step, shown_number
+from tabrel.core.results.working import Operand, Step, shown_number, shown_uncertainty
 from tabrel.core.results.working_chains import CHAINS, working_of
 from tabrel.core.sample.measured_sample import MeasuredSample, measure_sample
 from tabrel.store.circuit.circuits import load_circuit
@@ -41,8 +41,8 @@ def get_working(sample_id: SampleId, name: ResultName, conn: Connection) -> Work
     return WorkingOut(
         title=working.title,
         steps=[*(_step(step) for step in working.steps[:-1]), _step(last, u)],
-        metric_uncertainty=shown_number(u, last.measure, "metric", 2) if u else None,
-        inch_uncertainty=shown_number(u, last.measure, "inch", 2) if u else None,
+        metric_uncertainty=shown_uncertainty(u, last.measure, "metric") if u else None,
+        inch_uncertainty=shown_uncertainty(u, last.measure, "inch") if u else None,
         budget=_budget(last, measured),
         without_budget=WITHOUT_BUDGET.get(result.basis or "", "Of what it rests on no standard uncertainty is known."),
     )
@@ -62,15 +62,15 @@ def _budget(last: Step, measured: MeasuredSample) -> BudgetOut | None:
     if not budget.contributions:
         return None
     return BudgetOut(
-        metric_uncertainty=shown_number(budget.standard_uncertainty, last.measure, "metric", 2),
-        inch_uncertainty=shown_number(budget.standard_uncertainty, last.measure, "inch", 2),
+        metric_uncertainty=shown_uncertainty(budget.standard_uncertainty, last.measure, "metric"),
+        inch_uncertainty=shown_uncertainty(budget.standard_uncertainty, last.measure, "inch"),
         contributions=[
             ContributionOut(
                 key=one.key,
                 title=one.title,
                 source=one.source,
-                metric=shown_number(one.amount, last.measure, "metric", 2),
-                inch=shown_number(one.amount, last.measure, "inch", 2),
+                metric=shown_uncertainty(one.amount, last.measure, "metric"),
+                inch=shown_uncertainty(one.amount, last.measure, "inch"),
                 share_percent=100 * one.share,
                 smaller=one.smaller,
             )

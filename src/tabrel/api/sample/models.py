@@ -253,7 +253,7 @@ class SheetOut(WireModel):
 
 
 class StateIn(RequestModel):
-    """Why a quantity has no value; null takes the state away."""
+    """Why a quantity has no value; null removes the state."""
 
     key: str
     state: QuantityState | None

@@ -49,7 +49,7 @@ def get_kept(sample_id: SampleId, conn: Connection) -> list[KeptPartOut]:
 
 @router.post("/samples/{sample_id}/states")
 def post_state(sample_id: SampleId, given: StateIn, conn: Connection) -> SheetOut:
-    """Say why a quantity has no value, or take that away."""
+    """Say why a quantity has no value, or remove that."""
     with transaction(conn):
         quantity = known_quantity("key", given.key)
         stored = load_sample(conn, sample_id)

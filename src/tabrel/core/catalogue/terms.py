@@ -132,6 +132,13 @@ OPENING_WAYS: dict[str, str] = {
 """Ways to the bypass opening pressure, side by side."""
 
 
+UNCERTAINTY_SOURCES: dict[str, str] = {
+    "repeating": "repeating it",
+    "instrument": "how it is known",
+    "model": "assumed",
+}
+"""Where a contribution to the uncertainty of a result comes from."""
+
 LEFT_OUT: dict[str, str] = {
     "holes.centre_tube": "centre tube holes",
     "can.inside_diameter": "the can annulus (the can's inside diameter)",
@@ -246,6 +253,7 @@ TermKind = Literal[
     "loss_part",
     "basis",
     "opening_way",
+    "uncertainty_source",
     "left_out",
     "verdict",
     "media_deduction",
@@ -273,6 +281,7 @@ TERMS: dict[TermKind, dict[str, str]] = {
     "loss_part": LOSS_PARTS,
     "basis": BASES,
     "opening_way": OPENING_WAYS,
+    "uncertainty_source": UNCERTAINTY_SOURCES,
     "left_out": LEFT_OUT,
     "verdict": VERDICTS,
     "media_deduction": MEDIA_DEDUCTIONS,

@@ -6,7 +6,7 @@ import re
 from functools import lru_cache
 from math import isfinite
 
-from tabrel.core.catalogue.units import UNITS, Dimension, UnitFamily, in_family, one_word_units, unit_of
+from tabrel.core.catalogue.units import UNITS, Dimension, UnitFamily, in_family, one_word_units, printed, unit_of
 from tabrel.core.entry.reading_text import NUMBER, is_bound, range_ends, typed_number
 from tabrel.core.errors import ReadingTextError
 
@@ -160,6 +160,8 @@ def number_text(value: float | None, unit: str, family: UnitFamily = "metric") -
     --------
     >>> number_text(340.0, "kPa"), number_text(340.0, "kPa", "inch"), number_text(0.3, "share")
     ('340 kPa', '49.31 psi', '30 %')
+    >>> number_text(15.5, "cm³/rev", "inch")
+    '0.9459 in³/rev'
     """
     if value is None:
         return None
@@ -168,5 +170,5 @@ def number_text(value: float | None, unit: str, family: UnitFamily = "metric") -
     own = _symbol(unit)
     if family == "inch" and own in UNITS and own not in _BARE_IN_METRIC and in_family(own, "inch") != own:
         other = in_family(own, "inch")
-        return f"{value * UNITS[own].factor / UNITS[other].factor:.4g} {other}"
+        return f"{value * UNITS[own].factor / UNITS[other].factor:.4g} {printed(other)}"
     return f"{value:.6g} {unit}".strip()

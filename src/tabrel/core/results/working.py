@@ -153,6 +153,17 @@ def shown_number(value: Uncertain, measure: Measure, family: UnitFamily, digits:
     return f"{text} {unit}".strip()
 
 
+def shown_uncertainty(amount: float, measure: Measure, family: UnitFamily) -> str:
+    """Return an uncertainty with its unit, to two digits, a last zero among them.
+
+    Examples
+    --------
+    >>> shown_uncertainty(0.003, "length", "metric"), shown_uncertainty(0.0163, "length", "metric")
+    ('3.0 mm', '16 mm')
+    """
+    return shown_number(amount, measure, family, 2, spread=abs(amount))
+
+
 _WORDS = {"^": "**", "·": "*", "−": "-", "²": "**2", "³": "**3", "⁴": "**4", "π": "pi", "√": "sqrt"}
 _OPERATORS: dict[type[ast.AST], Callable[..., Any]] = {
     ast.Add: operator.add,

@@ -242,7 +242,7 @@ INSERT_STATE = "INSERT INTO quantity_state (sample_id, quantity_key, state) VALU
 
 
 def set_state(conn: sqlite3.Connection, sample_id: int, key: str, state: str | None) -> None:
-    """Say why a quantity has no value; None takes the state away."""
+    """Say why a quantity has no value; None removes the state."""
     conn.execute(DELETE_STATE, {"sample_id": sample_id, "key": key})
     if state is not None:
         conn.execute(INSERT_STATE, {"sample_id": sample_id, "key": key, "state": state})
