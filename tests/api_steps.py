@@ -14,9 +14,23 @@ def field(sheet, key):
 
 
 def add(client, sample, key, text, **more):
-    answer = client.post(f"/api/samples/{sample}/readings", json={"key": key, "text": text, **more})
-    assert answer.status_code == 201, answer.text
-    return answer.json()
+    return done(overwrite(client, "POST", f"/api/samples/{sample}/readings", {"key": key, "text": text, **more}))
+
+
+def done(answer):
+    """Return the sheet after a change that was taken."""
+    assert answer.status_code < 300, answer.text
+    return answer.json()["sheet"]
+
+
+def overwrite(client, method, path, body, seen="*"):
+    """Change what is there, with the revision that was seen; any by default."""
+    return client.request(method, path, json=body, headers={"If-Match": seen if seen == "*" else f'"{seen}"'})
+
+
+def revision(client, sample, thing):
+    """Return the revision of something as the sheet has it."""
+    return client.get(f"/api/samples/{sample}").json()["revisions"].get(thing, 0)
 
 
 def refused(answer, status, where, says):
@@ -24,8 +38,16 @@ def refused(answer, status, where, says):
     assert says in answer.json()["detail"]
 
 
-def detail(client, sample, key, text, seen="", family="metric"):
-    return client.post(f"/api/samples/{sample}/details", json={"key": key, "text": text, "seen": seen, "family": family})
+def detail(client, sample, key, text, seen="*", **more):
+    return overwrite(client, "PUT", f"/api/samples/{sample}/details/{key}", {"text": text, **more}, seen)
+
+
+def look(client, sample, key, text, seen="*"):
+    return overwrite(client, "PUT", f"/api/samples/{sample}/observations/{key}", {"text": text}, seen)
+
+
+def undo(client, sample):
+    return client.post(f"/api/samples/{sample}/undo", json={}).json()
 
 
 def details(client, sample):

@@ -41,26 +41,32 @@ VALID: dict[str, dict] = {
     "get_kept": {},
     "post_claim": {"json": {"wording": "99 % at 20 µm(c)", "source": "box", "speaker": "maker"}},
     "post_cut": {"json": {"method": "saw"}},
-    "post_detail": {"json": {"key": "sample.seller", "text": "a shop", "seen": ""}},
+    "put_detail": {"json": {"text": "a shop"}, "key": "sample.seller"},
+    "get_detail": {"key": "sample.seller"},
+    "get_observation": {"key": "can.grip"},
+    "get_state": {"key": "gasket.mass"},
+    "get_reading": {},
+    "get_hole_group": {},
+    "get_claim": {},
     "post_echo": {"json": {"key": "can.height", "text": "98.4"}},
     "get_engine": {},
     "post_engine_preview": {"json": {"name": "small petrol, 1.2 L"}},
-    "post_engine": {"json": {"name": "small petrol, 1.2 L"}},
+    "put_engine": {"json": {"name": "small petrol, 1.2 L"}},
     "post_save_engine": {"json": {}},
     "get_figures": {},
     "post_filter_alone": {"json": {}},
     "post_holes": {"json": {"placement": "inlet", "text": "3 x 5.3 mm"}},
     "post_holes_echo": {"json": {"placement": "inlet", "text": "3 x 5.3 mm"}},
-    "delete_hole_group": {"json": {"seen": "WORDS"}},
-    "post_hole_group": {"json": {"shape": "slot", "count": 9, "open_percent": 100, "seen": "WORDS"}},
+    "delete_hole_group": {"json": {}},
+    "put_hole_group": {"json": {"shape": "slot", "count": 9, "open_percent": 100}},
     "post_map": {"json": {"condition": "filling"}},
-    "post_observation": {"json": {"key": "can.grip", "text": "fluted", "seen": None}},
-    "post_oil": {"json": {"grade": "5W-30"}},
+    "put_observation": {"json": {"text": "fluted"}, "key": "can.grip"},
+    "put_oil": {"json": {"grade": "5W-30"}},
     "post_reading": {"json": {"key": "can.height", "text": "98.4"}},
     "post_redo": {"json": {}},
     "get_results": {},
     "post_sensitivity": {"json": {"condition": "steady", "quantity": "element_pressure", "speed_rpm": 2000}},
-    "post_state": {"json": {"key": "gasket.mass", "state": "lost"}},
+    "put_state": {"json": {"state": "lost"}, "key": "gasket.mass"},
     "post_undo": {"json": {}},
     "get_working": {"name": "inlet_hole_area"},
     "post_scenario_value": {"json": {"scenario": {"name": "x"}, "key": "stud_bore", "text": "12 mm"}},
@@ -91,16 +97,15 @@ def filled(app, tmp_path_factory):
     client = TestClient(app, base_url="http://127.0.0.1")
     study = client.post("/api/studies", json=everything()).json()
     sample = study["samples"][0]["id"]
-    claim = client.post(f"/api/samples/{sample}/claims", json={"wording": "95 % at 20 µm(c)", "source": "box"}).json()["claims"][
-        -1
-    ]["id"]
+    stated = {"wording": "95 % at 20 µm(c)", "source": "box"}
+    claim = client.post(f"/api/samples/{sample}/claims", json=stated).json()["sheet"]["claims"][-1]["id"]
     engine = client.post(f"/api/samples/{sample}/engine/save", json={}).json()["library"][0]["id"]
     scenario = client.get(f"/api/studies/{study['id']}/scenarios").json()[0]["id"]
     client.post(f"/api/samples/{sample}/readings", json={"key": "can.height", "text": "980 mm"})
-    sheet = client.post(f"/api/samples/{sample}/readings", json={"key": "can.height", "text": "98 mm"}).json()
+    sheet = client.post(f"/api/samples/{sample}/readings", json={"key": "can.height", "text": "98 mm"}).json()["sheet"]
     client.post(f"/api/samples/{sample}/undo", json={})
     reading = next(f for p in sheet["parts"] for f in p["fields"] if f["key"] == "can.height")["readings"][0]["id"]
-    words = next(p["hole_group"]["words"] for p in sheet["parts"] if p["key"] == "holes.inlet[0]")
+    group = next(p["hole_group"]["id"] for p in sheet["parts"] if p["key"] == "holes.inlet[0]")
     ids = {
         "study_id": study["id"],
         "sample_id": sample,
@@ -108,11 +113,11 @@ def filled(app, tmp_path_factory):
         "engine_id": engine,
         "scenario_id": scenario,
         "reading_id": reading,
-        "placement": "inlet",
-        "position": 0,
+        "hole_group_id": group,
+        "key": "sample.maker",
         "name": "inlet_hole_area",
     }
-    return app.state.database, ids, words
+    return app.state.database, ids
 
 
 @pytest.fixture
@@ -145,20 +150,26 @@ def test_every_operation_has_its_example():
     assert {one.id for one in OPERATIONS} == set(VALID)
 
 
-def with_real(value, ids, words):
+def with_real(value, ids):
     """Return an example with its placeholders filled in."""
     if isinstance(value, dict):
-        return {key: with_real(one, ids, words) for key, one in value.items()}
+        return {key: with_real(one, ids) for key, one in value.items()}
     if isinstance(value, list):
-        return [with_real(one, ids, words) for one in value]
-    return {"WORDS": words, "SAMPLE": str(ids["sample_id"])}.get(value, value) if isinstance(value, str) else value
+        return [with_real(one, ids) for one in value]
+    return str(ids["sample_id"]) if value == "SAMPLE" else value
+
+
+def asked_of(operation, ids):
+    """Return what an operation is asked besides its address, and the ids and keys of its address."""
+    in_path = {"name", "key"}
+    asked = with_real({key: value for key, value in VALID[operation].items() if key not in in_path}, ids)
+    return asked, {**ids, **{key: value for key, value in VALID[operation].items() if key in in_path}}
 
 
 @pytest.mark.parametrize(("method", "path", "operation"), OPERATIONS)
 def test_every_operation_answers_with_real_ids_as_its_schema_says(app, client, filled, method, path, operation):
-    _, ids, words = filled
-    asked = with_real({key: value for key, value in VALID[operation].items() if key != "name"}, ids, words)
-    answer = client.request(method.upper(), path.format(**ids), headers=HOST, **asked)
+    asked, ids = asked_of(operation, filled[1])
+    answer = client.request(method.upper(), path.format(**ids), headers={**HOST, "If-Match": "*"}, **asked)
     assert 200 <= answer.status_code < 300, answer.text
     if answer.headers.get("content-type") == "application/json":
         operations_of(app)[path][method.upper()].validate_response(answer)
@@ -166,7 +177,7 @@ def test_every_operation_answers_with_real_ids_as_its_schema_says(app, client, f
 
 @pytest.mark.parametrize(("method", "path", "operation"), [one for one in OPERATIONS if {"json", "params"} & set(VALID[one.id])])
 def test_whatever_is_asked_of_a_real_id_is_answered_as_the_schema_says(app, client, filled, method, path, operation):
-    _, ids, _ = filled
+    _, ids = filled
     del client
     schema = operations_of(app)
 
@@ -175,17 +186,16 @@ def test_whatever_is_asked_of_a_real_id_is_answered_as_the_schema_says(app, clie
     def run(case):
         case.path_parameters = {name: ids[name] for name in case.path_parameters or {}}
         answer = case.call_and_validate(headers=HOST, checks=[not_a_server_error, response_schema_conformance])
-        assert answer.status_code in (200, 201, 204, 404, 409, 422)
+        assert answer.status_code in (200, 201, 204, 404, 409, 412, 422, 428)
 
     run()
 
 
 @pytest.mark.parametrize(("method", "path", "operation"), [one for one in OPERATIONS if "{" in one.values[1]])
 def test_what_is_not_there_is_a_plain_404_by_every_method(client, filled, method, path, operation):
-    _, ids, words = filled
-    asked = with_real({key: value for key, value in VALID[operation].items() if key != "name"}, ids, words)
+    asked, ids = asked_of(operation, filled[1])
     nowhere = {**ids, **{key: 10**9 for key in ids if key.endswith("_id")}}
-    answer = client.request(method.upper(), path.format(**nowhere), headers=HOST, **asked)
+    answer = client.request(method.upper(), path.format(**nowhere), headers={**HOST, "If-Match": "*"}, **asked)
     assert answer.status_code == 404, answer.text
     assert "there is no" in answer.json()["detail"]
 

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import pytest
 
+from api_steps import overwrite
 from tabrel.api.body_limit import USUAL_BYTES, body_limit
 
 JSON = {"Content-Type": "application/json"}
@@ -39,11 +40,11 @@ def test_a_body_of_the_usual_size_is_read(client, blank):
 def test_letters_that_do_not_show_are_refused(client, study, blank, text):
     for path, body in (
         (f"/api/studies/{study['id']}/samples", {"text": text}),
-        (f"/api/samples/{blank}/details", {"key": "sample.label", "text": text, "seen": "A"}),
+        (f"/api/samples/{blank}/details/sample.label", {"text": text}),
         (f"/api/samples/{blank}/claims", {"wording": text, "source": "box"}),
         (f"/api/samples/{blank}/readings", {"key": "can.height", "text": "98 mm", "note": text}),
         (f"/api/studies/{study['id']}/scenarios", {"name": text, "loading": 2}),
     ):
-        answer = client.post(path, json=body)
+        answer = overwrite(client, "PUT" if "details" in path else "POST", path, body)
         assert answer.status_code == 422, (path, answer.text)
         assert "does not show" in answer.json()["detail"]

@@ -48,7 +48,7 @@ def test_an_odd_address_is_not_there(client, path):
     [
         ("GET", "/api/samples/{}/undo", "POST"),
         ("DELETE", "/api/studies", "GET, POST"),
-        ("PUT", "/api/samples/{}/holes/inlet/0", "DELETE, POST"),
+        ("PATCH", "/api/holes/{}", "DELETE, GET, PUT"),
         ("HEAD", "/api/studies", "GET, POST"),
         ("POST", "/", "GET"),
     ],

@@ -9,20 +9,20 @@ from threading import Barrier
 
 import pytest
 
-from api_steps import add, field
+from api_steps import add, detail, done, field, overwrite, revision
 from tabrel.store import connection
 
 WINDOWS = 20
 
 
 def at_once(client, requests):
-    """Send all requests in one moment and return the answers in their order."""
+    """Send all requests in one moment and return the answers in their order; all have seen revision 0, if nothing is said."""
     barrier = Barrier(len(requests))
 
     def send(one):
-        path, body = one
+        path, body, method, seen = (*one, "POST", 0)[:4] if len(one) < 4 else one
         barrier.wait()
-        return client.post(path, json=body)
+        return overwrite(client, method, path, body, seen)
 
     with ThreadPoolExecutor(len(requests)) as windows:
         return list(windows.map(send, requests))
@@ -45,9 +45,9 @@ def test_every_group_of_holes_gets_a_place_of_its_own(client, blank):
 
 @pytest.mark.parametrize("key", ["sample.seller", "engine.gallery", "study.question"])
 def test_of_conflicting_details_one_is_taken(client, blank, key):
-    bodies = [{"key": key, "text": f"{300 + i} kPa", "seen": ""} for i in range(WINDOWS)]
-    answers = at_once(client, [(f"/api/samples/{blank}/details", body) for body in bodies])
-    one_wins(answers, 200, 409, "another window has set")
+    bodies = [{"text": f"{300 + i} kPa"} for i in range(WINDOWS)]
+    answers = at_once(client, [(f"/api/samples/{blank}/details/{key}", body, "PUT", 0) for body in bodies])
+    one_wins(answers, 200, 412, "another window has set")
     [taken] = [body["text"] for body, answer in zip(bodies, answers, strict=True) if answer.status_code == 200]
     assert client.get(f"/api/samples/{blank}").json()["details"][key] == taken
 
@@ -61,11 +61,10 @@ def test_details_of_different_fields_do_not_lose_each_other(client, blank):
         "plan.sump_volume_l": "5 L", "engine.adapter_wall": "4 mm", "engine.stud_length": "20 mm", "media.air_drop": "90 Pa",
         "media.capacity": "12 g",
     }  # fmt: skip
+    done(detail(client, blank, "engine.stud_bore", "12 mm"))
+    seen = done(detail(client, blank, "engine.adapter_holes", "6 x 6 mm"))["revisions"]
     path = f"/api/samples/{blank}/details"
-    client.post(path, json={"key": "engine.stud_bore", "text": "12 mm", "seen": ""})
-    client.post(path, json={"key": "engine.adapter_holes", "text": "6 x 6 mm", "seen": ""})
-    seen = client.get(f"/api/samples/{blank}").json()["details"]
-    asked = [(path, {"key": key, "text": text, "seen": seen.get(key, "")}) for key, text in texts.items()]
+    asked = [(f"{path}/{key}", {"text": text}, "PUT", seen.get(f"details/{key}", 0)) for key, text in texts.items()]
     answers = at_once(client, asked)
     assert [answer.json().get("detail") for answer in answers if answer.status_code != 200] == []
     stored = client.get(f"/api/samples/{blank}").json()["details"]
@@ -74,14 +73,16 @@ def test_details_of_different_fields_do_not_lose_each_other(client, blank):
 
 def test_a_reading_is_set_aside_once(client, blank):
     row = field(add(client, blank, "can.height", "98 mm"), "can.height")["readings"][0]["id"]
-    answers = at_once(client, [(f"/api/readings/{row}/set-aside", {"reason": f"reason {i}"}) for i in range(WINDOWS)])
-    one_wins(answers, 200, 409, "another window has set 98 mm aside")
+    path, seen = f"/api/readings/{row}/set-aside", revision(client, blank, f"readings/{row}")
+    answers = at_once(client, [(path, {"reason": f"reason {i}"}, "POST", seen) for i in range(WINDOWS)])
+    one_wins(answers, 200, 412, "another window has set 98 mm aside")
 
 
 def test_a_reading_is_corrected_once(client, blank):
     row = field(add(client, blank, "can.height", "980 mm"), "can.height")["readings"][0]["id"]
-    answers = at_once(client, [(f"/api/readings/{row}/correct", {"text": "98 mm"}) for _ in range(WINDOWS)])
-    one_wins(answers, 200, 409, "another window has set 980 mm aside")
+    asked = (f"/api/readings/{row}/correct", {"text": "98 mm"}, "POST", revision(client, blank, f"readings/{row}"))
+    answers = at_once(client, [asked] * WINDOWS)
+    one_wins(answers, 200, 412, "another window has set 980 mm aside")
     assert len(field(client.get(f"/api/samples/{blank}").json(), "can.height")["readings"]) == 2
 
 
@@ -99,9 +100,10 @@ def test_a_label_names_one_sample(client, study):
 
 def test_a_group_of_holes_is_changed_by_one(client, sample):
     sheet = client.get(f"/api/samples/{sample}").json()
-    words = next(part["hole_group"]["words"] for part in sheet["parts"] if part["key"] == "holes.inlet[0]")
-    bodies = [{"shape": "round", "count": 20 + i, "seen": words} for i in range(WINDOWS)]
-    one_wins(at_once(client, [(f"/api/samples/{sample}/holes/inlet/0", body) for body in bodies]), 200, 409, "another window")
+    group = next(part["hole_group"]["id"] for part in sheet["parts"] if part["key"] == "holes.inlet[0]")
+    bodies = [{"shape": "round", "count": 20 + i} for i in range(WINDOWS)]
+    answers = at_once(client, [(f"/api/holes/{group}", body, "PUT", 0) for body in bodies])
+    one_wins(answers, 200, 412, "another window")
 
 
 def test_every_undo_takes_back_one_change(client, blank):

@@ -51,7 +51,7 @@ def test_a_study_is_imported_only_for_an_own_page_or_a_program(client, headers, 
 
 def test_every_change_carries_a_body(client, sample):
     before = client.get(f"/api/samples/{sample}").json()
-    for method, path in (("POST", f"/api/samples/{sample}/undo"), ("DELETE", f"/api/samples/{sample}/holes/inlet/0")):
+    for method, path in (("POST", f"/api/samples/{sample}/undo"), ("DELETE", f"/api/claims/{sample}")):
         answer = client.request(method, path, headers=JSON)
         assert (answer.status_code, answer.json()["detail"].split(":")[0]) == (422, "the request is empty")
         assert client.request(method, path).status_code == 415

@@ -332,7 +332,7 @@ def test_two_windows_see_each_other_and_never_overwrite(page, context, server):
         expect(row(window, "sample.seller").locator("input")).to_be_visible()
     row(other, "sample.seller").locator("input").fill("shop B")
     row(page, "sample.seller").locator("input").fill("shop A")
-    with page.expect_response(re.compile("/details$")):
+    with page.expect_response(re.compile("/details/sample.seller")):
         page.keyboard.press("Enter")
     row(other, "sample.seller").locator("input").focus()
     other.keyboard.press("Enter")
@@ -341,6 +341,27 @@ def test_two_windows_see_each_other_and_never_overwrite(page, context, server):
     row(other, "sample.seller").locator("input").focus()
     other.keyboard.press("Enter")  # it has looked, and takes it now
     expect(row(page, "sample.seller").locator("input")).to_have_value("shop B")
+
+
+def test_the_bench_needs_no_second_request(page, server):
+    """A change brings what is different, the figures beside the field and the rack; nothing else on the screen is fetched."""
+    asked = []
+    page.goto(f"{server.address}/studies/1/samples/1/opened")
+    expect(row(page, "bypass.spring_free_length").locator("input.input")).to_be_visible()
+    page.wait_for_load_state("networkidle")
+    page.on("request", lambda one: asked.append((one.method, one.url.partition("/api/")[2])) if "/api/" in one.url else None)
+    for key, text in (("bypass.spring_free_length", "38.4"), ("bypass.spring_free_length", "38.5")):
+        row(page, key).locator("input.input").focus()
+        before = chips(page, key).count()
+        page.keyboard.insert_text(text)
+        with page.expect_response(re.compile("/readings")) as answer:
+            page.keyboard.press("Enter")
+        expect(chips(page, key)).to_have_count(before + 1)
+        assert len(answer.value.body()) < 40_000
+    page.wait_for_timeout(300)  # less than maps wait until the hands rest
+    assert [one for one in asked if not one[1].endswith("/echo")] == [
+        ("POST", f"samples/1/readings?since={since}&figures=true") for since in (0, 1)
+    ]
 
 
 AS_A_CALIPER = """text => [...text].forEach(key => document.activeElement.dispatchEvent(

@@ -13,7 +13,7 @@ from tabrel.core.details.details import with_sample_detail, with_study_detail
 from tabrel.core.study.model import Claim, Cut, HoleGroup, HoleReadings, Reading, Sample
 from tabrel.document.study_document import read_study, study_to_json
 from tabrel.store.connection import connect, transaction
-from tabrel.store.entry.holes import hole_group_id, insert_hole_group, load_hole_groups, remove_hole_group, update_hole_group
+from tabrel.store.entry.holes import hole_group_ids, insert_hole_group, load_hole_groups, remove_hole_group, update_hole_group
 from tabrel.store.entry.readings import confirm, insert_reading, set_aside, set_state, use_again
 from tabrel.store.journal import (
     JOURNALED,
@@ -136,11 +136,11 @@ def change_holes(conn, study_id, sample_id):
     group = load_hole_groups(conn, "inlet", sample_id)[1]
     points = ((0.0, 0.0), (5.0, 0.0), (5.0, 5.0))
     changed = replace(group, count=2, open_fraction=0.25, readings=replace(group.readings, points_mm=points))
-    update_hole_group(conn, hole_group_id(conn, sample_id, "inlet", 1), changed)
+    update_hole_group(conn, hole_group_ids(conn, sample_id)["inlet"][1], changed)
 
 
 def remove_holes(conn, study_id, sample_id):
-    remove_hole_group(conn, sample_id, "inlet", 0, hole_group_id(conn, sample_id, "inlet", 0))
+    remove_hole_group(conn, sample_id, "inlet", 0, hole_group_ids(conn, sample_id)["inlet"][0])
 
 
 def claims(conn, study_id, sample_id):
@@ -266,7 +266,7 @@ def test_the_history_of_a_reading_stays_after_it_was_restored_and_taken_back(con
 
 def test_every_table_of_a_study_is_journaled_with_every_column(conn, stored):
     tables = {row["name"] for row in conn.execute("SELECT name FROM sqlite_master WHERE type = 'table'")}
-    assert tables - {"change", "change_row", "recording", "sqlite_sequence", "kept_engine"} == set(JOURNALED)
+    assert tables - {"change", "change_row", "recording", "revision", "sqlite_sequence", "kept_engine"} == set(JOURNALED)
     for table in JOURNALED:
         columns = {row["name"] for row in conn.execute("SELECT name FROM pragma_table_info(?)", (table,))}
         for event in ("insert", "update", "delete"):

@@ -2,6 +2,7 @@ from __future__ import annotations
 
 import json
 import sqlite3
+from dataclasses import replace
 
 import pytest
 
@@ -12,7 +13,7 @@ from tabrel.document.study_document import read_study
 from tabrel.store.connection import connect, transaction
 from tabrel.store.entry.readings import insert_reading, place_of_reading, readings_of_sample, set_aside, use_again
 from tabrel.store.errors import MigrationError, NotStoredError
-from tabrel.store.journal import install_triggers
+from tabrel.store.journal import install_triggers, last_change, undo
 from tabrel.store.migrate import migrate, open_database, shipped_migrations
 from tabrel.store.sample.samples import load_sample, load_samples
 from tabrel.store.study.studies import insert_study, list_studies, load_study
@@ -191,3 +192,69 @@ def test_counts_stored_by_an_earlier_version_become_evidence(tmp_path):
     assert old.circuit is not None
     assert (old.circuit.stud, old.circuit.adapter.turn_deg, old.circuit.adapter.holes[0].count) == (Stud(13, 22), 60, 3)
     conn.close()
+
+
+def test_places_taken_twice_by_an_earlier_version_are_put_in_order(tmp_path):
+    """Races of earlier versions gave two groups one place; a claim could hold what does not belong to its kind."""
+    conn = connect(tmp_path / "old.db", access="create")
+    scripts = shipped_migrations()
+    migrate(conn, {number: script for number, script in scripts.items() if number < 7})
+    conn.executescript(
+        """
+        INSERT INTO study (id, name, reference) VALUES (1, 'old', 'B');
+        INSERT INTO sample (id, study_id, position, label) VALUES (1, 1, 0, 'A'), (2, 1, 1, 'B');
+        INSERT INTO hole_group (id, sample_id, placement, position, shape, count)
+        VALUES (1, 1, 'inlet', 0, 'round', 8), (2, 1, 'inlet', 0, 'round', 3), (3, 2, 'inlet', 0, 'round', 5);
+        INSERT INTO reading (id, hole_group_id, quantity_key, position, text)
+        VALUES (1, 1, 'diameter', 0, '6 mm'), (2, 1, 'diameter', 0, '6.1 mm'), (3, 2, 'diameter', 0, '7 mm');
+        INSERT INTO claim (sample_id, position, kind, source, efficiency_percent, wording, relation, key, value)
+        VALUES (1, 0, 'words', 'box', 99, 'catches most', NULL, NULL, NULL),
+               (1, 0, 'efficiency', 'page', 95, NULL, '>=', 'media.strip_length', '1.6 m'),
+               (1, 1, 'reading', 'seller', NULL, NULL, NULL, 'media.strip_length', '>= 1.5 m');
+        INSERT INTO change (id, study_id, words, place) VALUES (1, 1, 'reference part: B', 'study.reference');
+        INSERT INTO change_row (change_id, table_name, row_id, before, after)
+        VALUES (1, 'study', 1, '{"id": 1, "name": "old", "reference": null}', '{"id": 1, "name": "old", "reference": "B"}');
+        """
+    )
+    migrate(conn, scripts)
+    install_triggers(conn)
+    whole = load_study(conn, 1)
+    assert [group.readings.diameter for group in whole.samples[0].holes.inlet] == [("6 mm", "6.1 mm"), ("7 mm",)]
+    words, efficiency, check = whole.samples[0].claims
+    assert (words.efficiency_percent, words.wording) == (None, "catches most (99 %)")
+    assert (efficiency.efficiency_percent, efficiency.key, efficiency.wording) == (95, None, "(media.strip_length: 1.6 m)")
+    assert (check.key, check.value) == ("media.strip_length", ">= 1.5 m")
+    assert whole.reference == "B"
+    undo(conn, last_change(conn, 1, 1))
+    assert load_study(conn, 1).reference is None
+    conn.close()
+
+
+@pytest.mark.parametrize(
+    "broken",
+    [
+        "INSERT INTO hole_group (sample_id, placement, position, shape, count) VALUES (:sample, 'inlet', 0, 'round', 1)",
+        "INSERT INTO reading (sample_id, quantity_key, position, text) VALUES (:sample, 'media.thickness', 0, '1 mm')",
+        "INSERT INTO claim (sample_id, position, kind, source, wording) VALUES (:sample, 0, 'words', 'box', 'x')",
+        "INSERT INTO claim (sample_id, position, kind, source) VALUES (:sample, 9, 'words', 'box')",
+        "INSERT INTO claim (sample_id, position, kind, source, efficiency_percent) VALUES (:sample, 9, 'efficiency', 'box', 99)",
+        "INSERT INTO claim (sample_id, position, kind, source, key) VALUES (:sample, 9, 'reading', 'box', 'can.height')",
+        "INSERT INTO claim (sample_id, position, kind, source, wording, value) VALUES (:sample, 9, 'words', 'box', 'x', 'y')",
+        "UPDATE study SET reference_sample_id = 999",
+    ],
+)
+def test_the_database_itself_refuses_what_cannot_be(conn, broken):
+    """A place is taken once, a claim holds what its kind needs, a reference is a sample that is there."""
+    whole = read_study(json.dumps(everything()))
+    sample = load_samples(conn, stored(conn, whole))[0]
+    assert sample.sample.claims
+    with pytest.raises(sqlite3.IntegrityError):
+        conn.execute(broken, {"sample": sample.id} if ":sample" in broken else {})
+
+
+def test_a_sample_that_goes_is_no_longer_the_reference(conn):
+    whole = study()
+    study_id = stored(conn, replace(whole, reference=whole.samples[0].label))
+    assert load_study(conn, study_id).reference == whole.samples[0].label
+    conn.execute("DELETE FROM sample WHERE study_id = :id", {"id": study_id})
+    assert load_study(conn, study_id).reference is None

@@ -4,6 +4,7 @@
 `errors`        one map from error to response
 `body_limit`    bodies that are too large are refused: `BodyLimit`
 `same_origin`   other pages are refused: `SameOrigin`
+`stale`         what a change makes stale
 `turns`         heavy computation takes turns
 `deps`          one database connection a request
 `wire`          what the models that come in share
@@ -14,10 +15,11 @@ In reading order; a package imports only packages above it:
 
 `catalogue`     what can be measured, seen or stated
 `sample`        the bench sheet of a sample
-`study`         studies: list, open, import, export, undo
-`entry`         readings, holes, stated values, observations, claims
+`study`         studies: list, open, import, export
 `results`       the working behind a result
 `figures`       what is drawn beside the opened filter
+`change`        a change on its way: revisions, what it made of the sheet, undo
+`entry`         readings, holes, stated values, observations, claims
 `circuit`       oil and engine
 `maps`          operating maps, slices, scenarios
 `starts`        starts and life

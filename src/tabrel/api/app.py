@@ -17,9 +17,12 @@ from starlette.routing import Match
 from tabrel import __version__
 from tabrel.api.body_limit import BodyLimit
 from tabrel.api.catalogue import routes as catalogue_routes
+from tabrel.api.change import facts, undo
+from tabrel.api.change.facts import ETAG
 from tabrel.api.circuit import routes as circuit_routes
 from tabrel.api.comparison import routes as comparison_routes
 from tabrel.api.entry import claims, details, holes, readings
+from tabrel.api.entry import samples as entry_samples
 from tabrel.api.errors import NOT_THERE, PROBLEM_JSON, add_error_handlers, problem_response
 from tabrel.api.figures import routes as figures_routes
 from tabrel.api.maps import routes as maps_routes
@@ -28,14 +31,18 @@ from tabrel.api.property_words import described as described_property
 from tabrel.api.results import routes as results_routes
 from tabrel.api.same_origin import SECURITY_HEADERS, SameOrigin
 from tabrel.api.sample import routes as sample_routes
+from tabrel.api.sample.sent_sheets import SentSheets
+from tabrel.api.stale import DESCRIBED as STALE_HEADERS
 from tabrel.api.starts import routes as starts_routes
-from tabrel.api.study import studies, undo
+from tabrel.api.study import studies
 from tabrel.api.turns import new_turns
 from tabrel.store.service import open_for_service
 
 ROUTED = (
     studies,
     sample_routes,
+    entry_samples,
+    facts,
     readings,
     holes,
     details,
@@ -85,6 +92,7 @@ def create_app(database: Path, *, static: Path = STATIC) -> FastAPI:
     app.state.access = service.access
     app.state.warning = service.warning
     app.state.turns = new_turns()
+    app.state.sheets = SentSheets()
     app.add_middleware(BodyLimit)
     app.add_middleware(SameOrigin)  # the outermost
     add_error_handlers(app, SECURITY_HEADERS)
@@ -111,6 +119,10 @@ def _describe(app: FastAPI) -> dict[str, Any]:
                 content = {PROBLEM_JSON: {"schema": {"$ref": "#/components/schemas/ProblemOut"}}}
                 problems[f"Problem{status}"] = {**operation["responses"][status], "content": content}
                 operation["responses"][status] = {"$ref": f"#/components/responses/Problem{status}"}
+            for answer in operation["responses"].values():
+                schema = answer.get("content", {}).get("application/json", {}).get("schema", {})
+                if schema.get("$ref", "").endswith(("/ChangedOut", "/UndoneOut")):
+                    answer["headers"] = {**STALE_HEADERS, **ETAG}
         for model, schema in described["components"]["schemas"].items():
             for name, one in schema.get("properties", {}).items():
                 one.update(described_property(model, name, one))

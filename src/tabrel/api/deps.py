@@ -40,7 +40,10 @@ ReadingId = Annotated[int, _id("reading")]
 ClaimId = Annotated[int, _id("claim")]
 EngineId = Annotated[int, _id("engine of the library")]
 ScenarioId = Annotated[int, _id("scenario")]
-Position = Annotated[int, Path(description="Which group of holes of its place, counted from 0.", ge=0, lt=2**31, examples=[0])]
+FactKey = Annotated[
+    str, Path(description="Key of a detail, an observation or a quantity, as the catalogue has it.", examples=["sample.maker"])
+]
+HoleGroupId = Annotated[int, _id("group of holes")]
 
 Connection = Annotated[sqlite3.Connection, Depends(_connection)]
 """A connection for one request."""

@@ -4,6 +4,7 @@
 `migrate`       brings a database up to date, by `migrations/NNNN_what.sql`
 `service`       opens the database for service, if need be to be read only; one server a file
 `journal`       every change, for undo and redo
+`revisions`     how often a study was changed when one thing of it changed last
 `rows`          a row as a core object
 `errors`        what the store raises
 

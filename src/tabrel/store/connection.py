@@ -93,6 +93,20 @@ def transaction(conn: sqlite3.Connection) -> Iterator[sqlite3.Connection]:
         turn.release()
 
 
+@contextmanager
+def snapshot(conn: sqlite3.Connection) -> Iterator[sqlite3.Connection]:
+    """Read everything in the block as it was at one moment, whatever others write meanwhile."""
+    if conn.in_transaction:
+        yield conn
+        return
+    conn.execute("BEGIN")
+    try:
+        yield conn
+    finally:
+        if conn.in_transaction:
+            conn.execute("ROLLBACK")  # nothing was written
+
+
 def inserted_id(cursor: sqlite3.Cursor) -> int:
     """Return the id of the row just inserted."""
     if cursor.lastrowid is None:

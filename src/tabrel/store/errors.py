@@ -23,6 +23,17 @@ class ConflictError(TabrelError):
     """What is to be changed is no longer as it was seen."""
 
 
+class ChangedMeanwhileError(ConflictError):
+    """What is to be changed has another revision than the window has seen."""
+
+
+class RevisionNeededError(TabrelError):
+    """A change that overwrites does not say which revision it has seen."""
+
+    def __init__(self) -> None:
+        super().__init__("the request does not say what it has seen: send its revision in If-Match, from its ETag or the sheet")
+
+
 class DatabaseFaultError(TabrelError):
     """The database cannot be read or written; nothing was changed."""
 

@@ -14,6 +14,7 @@ from contextlib import contextmanager
 from dataclasses import dataclass
 
 from tabrel.store.connection import inserted_id, transaction, window_of
+from tabrel.store.revisions import raise_rows
 
 JOURNALED = (
     "study",
@@ -48,6 +49,7 @@ class Change:
     """One thing a person did: its words, the place it was done at, when, and in which window."""
 
     id: int
+    study_id: int
     sample_id: int | None
     words: str
     place: str
@@ -110,6 +112,7 @@ def recorded(conn: sqlite3.Connection, study_id: int, sample_id: int | None, wor
         conn.execute(RECORD, {"change_id": change_id})
         yield change_id
         conn.execute(RECORD, {"change_id": None})
+        raise_rows(conn, study_id, sample_id, change_id)
 
 
 UPDATE_CHANGE_SAMPLE = "UPDATE change SET sample_id = :sample_id WHERE id = :id"
@@ -122,11 +125,11 @@ def belongs_to_sample(conn: sqlite3.Connection, change_id: int, sample_id: int) 
 
 _SCOPE = "study_id = :study_id AND (sample_id = :sample_id OR sample_id IS NULL)"
 SELECT_LAST = f"""
-SELECT id, sample_id, words, place, made_at, made_in FROM change
+SELECT id, study_id, sample_id, words, place, made_at, made_in FROM change
 WHERE {_SCOPE} AND undone_at IS NULL ORDER BY id DESC LIMIT 1
 """
 SELECT_NEXT_UNDONE = f"""
-SELECT id, sample_id, words, place, made_at, made_in FROM change
+SELECT id, study_id, sample_id, words, place, made_at, made_in FROM change
 WHERE {_SCOPE} AND undone_at IS NOT NULL
   AND id > COALESCE((SELECT MAX(id) FROM change WHERE {_SCOPE} AND undone_at IS NULL), 0)
 ORDER BY id LIMIT 1
@@ -158,6 +161,7 @@ def undo(conn: sqlite3.Connection, change: Change) -> None:
     rows = conn.execute(SELECT_ROWS, {"change_id": change.id}).fetchall()
     _put(conn, [(row["table_name"], row["row_id"], row["before"]) for row in reversed(rows)])
     conn.execute(MARK_UNDONE, {"id": change.id})
+    raise_rows(conn, change.study_id, change.sample_id, change.id)
 
 
 def redo(conn: sqlite3.Connection, change: Change) -> None:
@@ -165,6 +169,7 @@ def redo(conn: sqlite3.Connection, change: Change) -> None:
     rows = conn.execute(SELECT_ROWS, {"change_id": change.id}).fetchall()
     _put(conn, [(row["table_name"], row["row_id"], row["after"]) for row in rows])
     conn.execute(MARK_DONE, {"id": change.id})
+    raise_rows(conn, change.study_id, change.sample_id, change.id)
 
 
 def _put(conn: sqlite3.Connection, images: list[tuple[str, int, str | None]]) -> None:

@@ -4,34 +4,54 @@ from __future__ import annotations
 
 import pytest
 
-from api_steps import add, field, refused
+from api_steps import add, detail, done, field, look, overwrite, refused, revision, undo
 
 
 def test_holes_are_added_changed_and_removed(client, blank):
-    sheet = client.post(f"/api/samples/{blank}/holes", json={"text": "8 x 5.6, 5.7 mm on 44 mm"}).json()
+    sheet = done(client.post(f"/api/samples/{blank}/holes", json={"text": "8 x 5.6, 5.7 mm on 44 mm"}))
     part = next(p for p in sheet["parts"] if p["hole_group"])
     assert (part["key"], part["hole_group"]["count"]) == ("holes.inlet[0]", 8)
     area = 8 * 3.141592653589793 * 5.65**2 / 4
     assert sheet["analysis"]["results"]["inlet_hole_area_mm2"]["value"] == pytest.approx(area)
     assert sheet["plate"]["products"][0] == pytest.approx({"count": 8, "one_mm2": area / 8, "open_fraction": 1.0})
+    place, thing = f"/api/holes/{part['hole_group']['id']}", f"holes/{part['hole_group']['id']}"
+    first = revision(client, blank, thing)
     sheet = add(client, blank, "holes.inlet[0].diameter", "9 x 5.65 mm")
     assert next(p for p in sheet["parts"] if p["hole_group"])["hole_group"]["count"] == 9
-    place = f"/api/samples/{blank}/holes/inlet/0"
-    stale = client.post(place, json={"shape": "round", "count": 7, "seen": "8 round"})
-    refused(stale, 409, "", "another window has made this group '9 round' meanwhile")
-    sheet = client.post(place, json={"shape": "round", "count": 7, "open_percent": 50, "seen": "9 round"}).json()
+    stale = overwrite(client, "PUT", place, {"shape": "round", "count": 7}, seen=first)
+    refused(stale, 412, "", "another window has made this group '9 round' meanwhile")
+    half = {"shape": "round", "count": 7, "open_percent": 50}
+    sheet = done(overwrite(client, "PUT", place, half, seen=revision(client, blank, thing)))
     assert sheet["analysis"]["results"]["inlet_hole_area_mm2"]["value"] == pytest.approx(area / 8 * 7 / 2)
-    refused(client.post(place, json={"shape": "slot", "count": 7, "seen": "7 round, 0.5 open"}), 422,
+    refused(overwrite(client, "PUT", place, {"shape": "slot", "count": 7}), 422,
             "holes.inlet[0].readings.diameter", "a slot hole has no diameter")  # fmt: skip
-    refused(client.post(place, json={"shape": "round", "count": 0, "seen": "7 round, 0.5 open"}), 422,
+    refused(overwrite(client, "PUT", place, {"shape": "round", "count": 0}), 422,
             "holes.inlet[0].count", "count the holes")  # fmt: skip
-    assert client.request("DELETE", place, json={"seen": "9 round"}).status_code == 409
-    sheet = client.request("DELETE", place, json={"seen": "7 round, 0.5 open"}).json()
+    assert overwrite(client, "DELETE", place, {}, seen=first).status_code == 412
+    sheet = done(overwrite(client, "DELETE", place, {}, seen=revision(client, blank, thing)))
     assert not any(p["hole_group"] for p in sheet["parts"])
-    sheet = client.post(f"/api/samples/{blank}/undo", json={}).json()["sheet"]
+    assert overwrite(client, "DELETE", place, {}).status_code == 404
+    sheet = undo(client, blank)["sheet"]
     assert [r["text"] for r in field(sheet, "holes.inlet[0].diameter")["readings"]] == ["5.6 mm", "5.7 mm", "5.65 mm"]
-    assert client.request("DELETE", f"/api/samples/{blank}/holes/inlet/5", json={"seen": "x"}).status_code == 404
     refused(client.post(f"/api/samples/{blank}/holes", json={"text": "5.6 mm"}), 422, "holes", "how many holes")
+
+
+def test_a_reading_never_lands_in_another_group_that_has_moved_up(client, blank):
+    """One window removes the first group while another types into the second, whose key then is the first's."""
+    for text in ("8 x 5.6 mm", "3 x 7 mm"):
+        sheet = done(client.post(f"/api/samples/{blank}/holes", json={"text": text}))
+    first, second = (p["hole_group"]["id"] for p in sheet["parts"] if p["hole_group"])
+    done(client.post(f"/api/samples/{blank}/holes", json={"text": "2 x 9 mm"}))
+    done(overwrite(client, "DELETE", f"/api/holes/{first}", {}))
+    body = {"key": "holes.inlet[1].diameter", "text": "7.1 mm", "hole_group_id": second}
+    refused(client.post(f"/api/samples/{blank}/readings", json=body), 409, "", "has removed a group of holes meanwhile")
+    sheet = done(client.post(f"/api/samples/{blank}/readings", json={**body, "key": "holes.inlet[0].diameter"}))
+    assert [r["text"] for r in field(sheet, "holes.inlet[0].diameter")["readings"]] == ["7 mm", "7.1 mm"]
+    undo(client, blank)
+    back = undo(client, blank)["sheet"]  # the removed one is at its place again, and the others behind it
+    assert [(p["key"], p["hole_group"]["count"]) for p in back["parts"] if p["hole_group"]] == [
+        ("holes.inlet[0]", 8), ("holes.inlet[1]", 3), ("holes.inlet[2]", 2),
+    ]  # fmt: skip
 
 
 def test_the_echo_of_holes_says_both_families(client, blank):
@@ -45,45 +65,44 @@ def test_the_echo_of_holes_says_both_families(client, blank):
 
 
 def test_details_are_stored_and_never_overwritten_unseen(client, sample):
-    def put(key, text, seen="", **more):
-        return client.post(f"/api/samples/{sample}/details", json={"key": key, "text": text, "seen": seen, **more})
+    def put(key, text, seen="*", **more):
+        return detail(client, sample, key, text, seen, **more)
 
-    assert put("sample.price", "9,50 EUR").json()["details"]["sample.price"] == "9,50 EUR"
-    refused(put("sample.price", "8 EUR"), 409, "", "another window has set the price to '9,50 EUR' meanwhile")
-    assert put("sample.price", "8 EUR", seen="9,50 EUR").json()["details"]["sample.price"] == "8 EUR"
-    assert put("sample.price", "8 EUR", seen="anything").status_code == 200  # nothing to overwrite
-    refused(put("sample.price", "cheap", seen="8 EUR"), 422, "sample.price", "no price")
+    assert done(put("sample.price", "9,50 EUR", seen=0))["details"]["sample.price"] == "9,50 EUR"
+    refused(put("sample.price", "8 EUR", seen=0), 412, "", "another window has set the price to '9,50 EUR' meanwhile")
+    now = revision(client, sample, "details/sample.price")
+    assert done(put("sample.price", "8 EUR", seen=now))["details"]["sample.price"] == "8 EUR"
+    assert put("sample.price", "8 EUR", seen=0).status_code == 200  # nothing to overwrite
+    refused(put("sample.price", "cheap"), 422, "sample.price", "no price")
     refused(put("sample.prise", "1"), 422, "key", "did you mean 'sample.price'")
-    assert put("engine.stud_bore", "1/2", seen="13 mm", family="inch").json()["details"]["engine.stud_bore"] == "1/2 in"
-    asked = put("engine.least_stud_bore", "14 mm").json()["detail_questions"]
+    assert done(put("engine.stud_bore", "1/2", family="inch"))["details"]["engine.stud_bore"] == "1/2 in"
+    asked = done(put("engine.least_stud_bore", "14 mm"))["detail_questions"]
     assert "12.7 mm (0.5 in) lies outside the limits of this engine, at least 14 mm" in asked["engine.stud_bore"]
     refused(put("engine.greatest_stud_bore", "13 mm"), 422, "circuit.stud", "least bore of 14 mm is above the greatest")
     assert put("study.reference", "Pellin").status_code == 200
-    renamed = put("sample.label", "Pellin 2", seen="Pellin").json()
+    renamed = done(put("sample.label", "Pellin 2"))
     assert (renamed["label"], renamed["details"]["study.reference"]) == ("Pellin 2", "Pellin 2")
-    assert "sample.price" not in put("sample.price", "", seen="8 EUR").json()["details"]
-    sheet = put("sample.made", "2019-05").json()
-    assert "so far: look for hard or cracked rubber" in sheet["shelf"]
+    assert "sample.price" not in done(put("sample.price", ""))["details"]
+    assert "so far: look for hard or cracked rubber" in done(put("sample.made", "2019-05"))["shelf"]
 
 
 def test_two_samples_never_share_a_label(client, sample):
     study_id = client.get(f"/api/samples/{sample}").json()["study_id"]
-    other = client.post(f"/api/studies/{study_id}/samples", json={"text": "B"}).json()["id"]
-    body = {"key": "sample.label", "text": "Pellin", "seen": "B"}
-    refused(client.post(f"/api/samples/{other}/details", json=body), 422, "sample.label", "names another sample")
+    other = done(client.post(f"/api/studies/{study_id}/samples", json={"text": "B"}))["id"]
+    refused(detail(client, other, "sample.label", "Pellin"), 422, "sample.label", "names another sample")
 
 
 def test_observations_take_choices_and_own_words(client, blank):
-    def see(text, seen=None, key="gasket.section"):
-        return client.post(f"/api/samples/{blank}/observations", json={"key": key, "text": text, "seen": seen})
+    def see(text, seen="*", key="gasket.section"):
+        return look(client, blank, key, text, seen)
 
-    def value(sheet):
-        return next(a["value"] for p in sheet["parts"] for a in p["observations"] if a["key"] == "gasket.section")
+    def value(answer):
+        return next(a["value"] for p in done(answer)["parts"] for a in p["observations"] if a["key"] == "gasket.section")
 
-    assert value(see("square").json()) == "square"
-    refused(see("rounded"), 409, "", "another window has set the section to 'square'")
-    assert value(see("like a D", seen="square").json()) == "like a D"
-    assert value(see(None, seen="like a D").json()) is None
+    assert value(see("square", seen=0)) == "square"
+    refused(see("rounded", seen=0), 412, "", "another window has set the section to 'square'")
+    assert value(see("like a D", seen=revision(client, blank, "observations/gasket.section"))) == "like a D"
+    assert value(see(None)) is None
     refused(see("x", key="gasket.sektion"), 422, "key", "did you mean 'gasket.section'")
 
 
@@ -91,22 +110,22 @@ def test_claims_wait_are_confirmed_marked_stale_and_removed(client, blank):
     def claim(**body):
         return client.post(f"/api/samples/{blank}/claims", json={"source": "box", **body})
 
-    sheet = claim(key="media.strip_length", value=">= 1.5 m", speaker="seller", seen="2026-10-02").json()
+    sheet = done(claim(key="media.strip_length", value=">= 1.5 m", speaker="seller", seen="2026-10-02"))
     assert (sheet["claims"][0]["verdict"], sheet["claims"][0]["words"]) == ("waits", "Media, strip length: >= 1.5 m")
     assert add(client, blank, "media.strip_length", "1.76 m")["claims"][0]["verdict"] == "confirmed"
-    sheet = claim(wording="99+ % at 20 µm(c), ISO 4548-12").json()
+    sheet = done(claim(wording="99+ % at 20 µm(c), ISO 4548-12"))
     assert sheet["analysis"]["results"]["efficiency_at_20_um_percent"]["low"] == pytest.approx(99)
     row = sheet["claims"][1]["id"]
-    stale = client.post(f"/api/claims/{row}/stale", json={"text": "older than the part"}).json()
+    place, seen = f"/api/claims/{row}", sheet["revisions"][f"claims/{row}"]
+    stale = done(overwrite(client, "POST", f"{place}/stale", {"text": "older than the part"}, seen))
     assert stale["claims"][1]["verdict"] == "stale"
     assert stale["analysis"]["results"]["efficiency_at_20_um_percent"]["basis"] is None
-    assert client.post(f"/api/claims/{row}/stale", json={"text": ""}).json()["claims"][1]["verdict"] == "no_check"
-    assert len(client.request("DELETE", f"/api/claims/{row}", json={}).json()["claims"]) == 1
-    assert client.request("DELETE", f"/api/claims/{row}", json={}).status_code == 404
-    assert (
-        claim(key="anti_drain.material", value="silicone").json()["claims"][-1]["words"]
-        == "Anti-drainback valve, rubber: silicone"
-    )
+    refused(overwrite(client, "DELETE", place, {}, seen), 412, "", "another window has changed this claim")
+    assert done(overwrite(client, "POST", f"{place}/stale", {"text": ""}))["claims"][1]["verdict"] == "no_check"
+    assert len(done(overwrite(client, "DELETE", place, {}))["claims"]) == 1
+    assert overwrite(client, "DELETE", place, {}).status_code == 404
+    rubber = done(claim(key="anti_drain.material", value="silicone"))["claims"][-1]
+    assert rubber["words"] == "Anti-drainback valve, rubber: silicone"
     refused(claim(), 422, "wording", "empty")
     refused(claim(source=" ", wording="x"), 422, "source", "empty")
     refused(claim(key="media.strip_length", value="long"), 422, "value", "cannot be claimed")
@@ -115,32 +134,28 @@ def test_claims_wait_are_confirmed_marked_stale_and_removed(client, blank):
 
 
 def test_the_cut_is_recorded_once_and_late_readings_are_questioned(client, blank):
-    sheet = client.post(f"/api/samples/{blank}/cut", json={"method": " roller  cutter ", "note": "near the plate"}).json()
+    sheet = done(client.post(f"/api/samples/{blank}/cut", json={"method": " roller  cutter ", "note": "near the plate"}))
     assert (sheet["before_cut"]["cut"]["method"], sheet["before_cut"]["cut"]["note"]) == ("roller cutter", "near the plate")
     refused(client.post(f"/api/samples/{blank}/cut", json={"method": "saw"}), 422, "method", "cut already (roller cutter)")
     late = field(add(client, blank, "filter.mass", "400 g"), "filter.mass")
     assert "after the filter was cut" in late["warnings"][0]["message"]
     noted = field(add(client, blank, "can.height", "98 mm (before the cut, written on paper)"), "can.height")
     assert noted["warnings"] == []
-    client.post(f"/api/samples/{blank}/undo", json={})
-    client.post(f"/api/samples/{blank}/undo", json={})
-    assert client.post(f"/api/samples/{blank}/undo", json={}).json()["sheet"]["before_cut"]["cut"] is None
+    undo(client, blank)
+    undo(client, blank)
+    assert undo(client, blank)["sheet"]["before_cut"]["cut"] is None
     refused(client.post(f"/api/samples/{blank}/cut", json={"method": " "}), 422, "method", "empty")
 
 
 def test_place_of_the_bypass_and_media_family_are_chosen_and_change_the_results(client, blank):
-    def choose(key, text, seen=None):
-        return client.post(f"/api/samples/{blank}/observations", json={"key": key, "text": text, "seen": seen})
-
-    assert choose("media.family", "cellulose").status_code == 200
-    sheet = choose("bypass.location", "there is none").json()
+    assert look(client, blank, "media.family", "cellulose").status_code == 200
+    sheet = done(look(client, blank, "bypass.location", "there is none"))
     value = {a["key"]: a["value"] for p in sheet["parts"] for a in p["observations"]}
     assert (value["media.family"], value["bypass.location"]) == ("cellulose", "there is none")
     assert sheet["analysis"]["results"]["bypass_opening_kpa"]["missing"] == []  # there is nothing to measure
     document = client.get(f"/api/studies/{sheet['study_id']}/document").json()
     assert document["samples"][-1]["bypass"]["location"] == "none"
-    refused(choose("media.family", "wool", "cellulose"), 422, "media.family", "take one of cellulose, blend, synthetic")
-    assert choose("media.family", "blend", "synthetic").status_code == 409
-    assert client.post(f"/api/samples/{blank}/undo", json={}).json()["sheet"]["analysis"]["results"]["bypass_opening_kpa"][
-        "missing"
-    ]
+    wool = look(client, blank, "media.family", "wool")
+    refused(wool, 422, "media.family", "take one of cellulose, blend, synthetic")
+    assert look(client, blank, "media.family", "blend", seen=0).status_code == 412
+    assert undo(client, blank)["sheet"]["analysis"]["results"]["bypass_opening_kpa"]["missing"]

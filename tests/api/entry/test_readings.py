@@ -4,12 +4,16 @@ from __future__ import annotations
 
 import pytest
 
-from api_steps import add, field, refused
+from api_steps import add, done, field, overwrite, refused, undo
+
+
+def act(client, reading, action, **body):
+    return overwrite(client, "POST", f"/api/readings/{reading}/{action}", body)
 
 
 def test_a_reading_changes_area_and_map(client, sample):
     before = client.post(f"/api/samples/{sample}/map", json={}).json()
-    sheet = client.post(f"/api/samples/{sample}/readings", json={"key": "media.strip_length", "text": "2.02 m"}).json()
+    sheet = add(client, sample, "media.strip_length", "2.02 m")
     area = sheet["analysis"]["results"]["media_effective_area_cm2"]["value"]
     assert area == pytest.approx((182 - 1.2) * 6.3)  # mean of 1.62 and 2.02 m
     assert [r["text"] for r in field(sheet, "media.strip_length")["readings"]] == ["1.62 m", "2.02 m"]
@@ -20,26 +24,25 @@ def test_a_reading_changes_area_and_map(client, sample):
 
 
 def test_a_reading_is_set_aside_and_used_again(client, sample):
-    posted = {"key": "holes.inlet[0].diameter", "text": "9.9 mm"}
-    sheet = client.post(f"/api/samples/{sample}/readings", json=posted).json()
-    outlier = field(sheet, posted["key"])["readings"][-1]
-    assert client.post(f"/api/readings/{outlier['id']}/set-aside", json={"reason": "  "}).json()["where"] == "reason"
-    aside = client.post(f"/api/readings/{outlier['id']}/set-aside", json={"reason": "wrong hole"}).json()
-    assert field(aside, posted["key"])["readings"][-1]["set_aside_reason"] == "wrong hole"
+    key = "holes.inlet[0].diameter"
+    outlier = field(add(client, sample, key, "9.9 mm"), key)["readings"][-1]
+    assert act(client, outlier["id"], "set-aside", reason="  ").json()["where"] == "reason"
+    aside = done(act(client, outlier["id"], "set-aside", reason="wrong hole"))
+    assert field(aside, key)["readings"][-1]["set_aside_reason"] == "wrong hole"
     inlet = aside["analysis"]["results"]["inlet_hole_area_mm2"]["value"]
     assert inlet == pytest.approx(175.5031100973853)
-    restored = client.post(f"/api/readings/{outlier['id']}/use-again", json={}).json()
+    restored = done(act(client, outlier["id"], "use-again"))
     assert restored["analysis"]["results"]["inlet_hole_area_mm2"]["value"] > inlet
 
 
 def test_only_the_outlier_is_marked(client, sample):
     for text in ("0.47 mm", "0.48 mm", "0.46 mm", "4.5 mm"):
-        sheet = client.post(f"/api/samples/{sample}/readings", json={"key": "can.wall_thickness", "text": text}).json()
+        sheet = add(client, sample, "can.wall_thickness", text)
     wall = field(sheet, "can.wall_thickness")
     assert [r["outlier"] for r in wall["readings"]] == [False, False, False, True]
     assert wall["estimate"]["metric_value"] == pytest.approx(5.91 / 4)
     assert wall["estimate"]["inch_value"] == pytest.approx(5.91 / 4 / 25.4)
-    aside = client.post(f"/api/readings/{wall['readings'][3]['id']}/set-aside", json={"reason": "wrong scale"}).json()
+    aside = done(act(client, wall["readings"][3]["id"], "set-aside", reason="wrong scale"))
     assert not any(r["outlier"] for r in field(aside, "can.wall_thickness")["readings"])
 
 
@@ -55,7 +58,7 @@ def test_only_the_outlier_is_marked(client, sample):
 def test_a_bare_number_takes_the_fields_unit(client, sample, family, text, stored):
     body = {"key": "can.height", "text": text, "family": family}
     assert client.post(f"/api/samples/{sample}/echo", json=body).json()["text"] == stored
-    sheet = client.post(f"/api/samples/{sample}/readings", json=body).json()
+    sheet = done(client.post(f"/api/samples/{sample}/readings", json=body))
     assert field(sheet, "can.height")["readings"][-1]["text"] == stored
 
 
@@ -122,17 +125,17 @@ def test_what_is_chosen_beside_the_field_goes_with_the_reading(client, blank):
 
 
 def test_a_state_is_stored_cleared_by_a_reading_and_refused_beside_one(client, blank):
-    assert field(add(client, blank, "filter.mass", "lost"), "filter.mass")["state"] == "lost"
+    lost = overwrite(client, "POST", f"/api/samples/{blank}/readings", {"key": "filter.mass", "text": "lost"}, seen=0)
+    assert field(done(lost), "filter.mass")["state"] == "lost"
     assert "filter.mass" not in {i["key"] for i in client.get(f"/api/samples/{blank}").json()["before_cut"]["missing"]}
     assert field(add(client, blank, "filter.mass", "400 g"), "filter.mass")["state"] is None
     answer = client.post(f"/api/samples/{blank}/readings", json={"key": "filter.mass", "text": "withheld"})
     refused(answer, 422, "filter.mass", "set them aside first")
-    answer = client.post(f"/api/samples/{blank}/states", json={"key": "filter.mass", "state": "lost"})
+    answer = overwrite(client, "PUT", f"/api/samples/{blank}/states/filter.mass", {"state": "lost"})
     refused(answer, 422, "filter.mass", "set them aside first")
-    sheet = client.post(f"/api/samples/{blank}/states", json={"key": "can.mass", "state": "withheld"}).json()
-    assert field(sheet, "can.mass")["state"] == "withheld"
-    sheet = client.post(f"/api/samples/{blank}/states", json={"key": "can.mass", "state": None}).json()
-    assert field(sheet, "can.mass")["state"] is None
+    place = f"/api/samples/{blank}/states/can.mass"
+    assert field(done(overwrite(client, "PUT", place, {"state": "withheld"})), "can.mass")["state"] == "withheld"
+    assert field(done(overwrite(client, "PUT", place, {"state": None})), "can.mass")["state"] is None
 
 
 def test_confirming_is_recorded_and_a_likely_error_is_corrected_in_one_change(client, blank):
@@ -140,38 +143,37 @@ def test_confirming_is_recorded_and_a_likely_error_is_corrected_in_one_change(cl
     warning = field(slipped, "can.wall_thickness")["warnings"][0]
     assert (warning["correction"], warning["confirmed"]) == ("0.47 mm", False)
     row = warning["reading_id"]
-    confirmed = client.post(f"/api/readings/{row}/confirm", json={}).json()
+    confirmed = done(act(client, row, "confirm"))
     assert field(confirmed, "can.wall_thickness")["warnings"][0]["confirmed"] is True
-    fixed = client.post(f"/api/readings/{row}/correct", json={"text": "0.47 mm"}).json()
+    fixed = done(act(client, row, "correct", text="0.47 mm"))
     wall = field(fixed, "can.wall_thickness")
     assert [r["set_aside_reason"] for r in wall["readings"]] == ["typing error, 0.47 mm was meant", None]
     assert wall["estimate"]["metric_value"] == pytest.approx(0.47)
     assert wall["warnings"] == []
-    back = client.post(f"/api/samples/{blank}/undo", json={}).json()
+    back = undo(client, blank)
     assert back["words"] == "4.7 mm corrected to 0.47 mm"
     assert [r["set_aside_reason"] for r in field(back["sheet"], "can.wall_thickness")["readings"]] == [None]
     assert add(client, blank, "can.height", "980 mm", confirm=True)
     assert field(client.get(f"/api/samples/{blank}").json(), "can.height")["readings"][0]["confirmed"] is True
     assert not field(add(client, blank, "can.height", "98 mm", confirm=True), "can.height")["readings"][1]["confirmed"]
-    refused(client.post(f"/api/readings/{row}/correct", json={"text": "x"}), 422, "can.wall_thickness", "not a number")
+    refused(act(client, row, "correct", text="x"), 422, "can.wall_thickness", "not a number")
 
 
 def test_a_reading_that_another_window_set_aside_is_not_set_aside_or_corrected_again(client, blank):
     row = field(add(client, blank, "can.height", "980 mm"), "can.height")["readings"][0]["id"]
-    client.post(f"/api/readings/{row}/set-aside", json={"reason": "wet"})
-    for act, body in (("set-aside", {"reason": "again"}), ("correct", {"text": "98 mm"}), ("confirm", {})):
-        answer = client.post(f"/api/readings/{row}/{act}", json=body)
-        assert (answer.status_code, "set 980 mm aside meanwhile (wet)" in answer.json()["detail"]) == (409, True)
+    act(client, row, "set-aside", reason="wet")
+    for action, body in (("set-aside", {"reason": "again"}), ("correct", {"text": "98 mm"}), ("confirm", {})):
+        refused(act(client, row, action, **body), 412, "", "set 980 mm aside meanwhile (wet)")
     [kept] = field(client.get(f"/api/samples/{blank}").json(), "can.height")["readings"]
     assert kept["set_aside_reason"] == "wet"
     for _ in range(2):  # the second finds it in use
-        client.post(f"/api/readings/{row}/use-again", json={})
+        act(client, row, "use-again")
     assert len(client.get(f"/api/readings/{row}/history").json()) == 3
 
 
 def test_a_reading_used_again_keeps_its_past(client, blank):
     row = field(add(client, blank, "can.height", "98 mm"), "can.height")["readings"][0]["id"]
-    client.post(f"/api/readings/{row}/set-aside", json={"reason": "wet"})
-    client.post(f"/api/readings/{row}/use-again", json={})
+    act(client, row, "set-aside", reason="wet")
+    act(client, row, "use-again")
     told = client.get(f"/api/readings/{row}/history").json()
     assert [one["words"] for one in told] == ["Can, height: 98 mm", "98 mm set aside: wet", "98 mm used again"]

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import pytest
 
-from api_steps import field
+from api_steps import field, overwrite
 
 
 def test_figures_of_the_opened_filter_are_there_for_a_blank_and_for_a_whole_study(client, blank, sample):
@@ -39,7 +39,7 @@ def test_figures_of_the_opened_filter_are_there_for_a_blank_and_for_a_whole_stud
 def test_impossible_readings_are_stored_warned_of_and_still_drawn(client, sample, readings):
     for key, text in readings.items():
         for old in field(client.get(f"/api/samples/{sample}").json(), key)["readings"]:
-            client.post(f"/api/readings/{old['id']}/set-aside", json={"reason": "test"})
+            overwrite(client, "POST", f"/api/readings/{old['id']}/set-aside", {"reason": "test"})
         assert client.post(f"/api/samples/{sample}/readings", json={"key": key, "text": text}).status_code == 201
     sheet = client.get(f"/api/samples/{sample}").json()
     warned = {warning["where"].partition("[")[0] for warning in sheet["analysis"]["warnings"]}

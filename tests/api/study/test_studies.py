@@ -6,7 +6,7 @@ import json
 
 import pytest
 
-from api_steps import add, imported, says
+from api_steps import add, detail, imported, says
 from builders import changed, everything, plain_document, reading
 
 
@@ -42,7 +42,7 @@ def test_a_bad_document_stores_nothing(client, body, where, says):
 def test_the_document_carries_everything_the_bench_records(client, blank):
     add(client, blank, "can.height", "~98 mm (at a glance)")
     add(client, blank, "filter.mass", "withheld")
-    client.post(f"/api/samples/{blank}/details", json={"key": "sample.expectation", "text": "thin steel"})
+    detail(client, blank, "sample.expectation", "thin steel")
     client.post(f"/api/samples/{blank}/cut", json={"method": "lathe"})
     study_id = client.get(f"/api/samples/{blank}").json()["study_id"]
     document = client.get(f"/api/studies/{study_id}/document").json()

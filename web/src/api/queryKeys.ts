@@ -1,43 +1,25 @@
-/** The keys of the query cache: one function a resource, so that what is fetched and what is renewed always match. */
-import type { QueryClient, QueryFilters } from '@tanstack/vue-query'
-
+/** The keys of the query cache: one function a resource, its steps those of the address, then what is asked of it. */
 export const queryKeys = {
-  studies: () => ['studies'] as const,
-  study: (id: unknown) => ['study', id] as const,
-  sheet: (sampleId: unknown) => ['sheet', sampleId] as const,
-  sheets: () => ['sheet'] as const,
-  kept: (sampleId: unknown) => ['kept', sampleId] as const,
-  working: (sampleId: unknown, result: unknown) => ['working', sampleId, result] as const,
-  workings: () => ['working'] as const,
-  figures: (sampleId: unknown) => ['figures', sampleId] as const,
-  allFigures: () => ['figures'] as const,
-  engine: (sampleId: unknown) => ['engine', sampleId] as const,
-  engines: () => ['engine'] as const,
-  /** `asked` is condition, size and scenario. */
-  map: (sampleId: unknown, asked: unknown) => ['map', sampleId, asked] as const,
-  mapsOf: (sampleId: unknown) => ['map', sampleId] as const,
-  maps: () => ['map'] as const,
-  filterAlone: (sampleId: unknown, scenario: unknown) => ['map', sampleId, 'alone', scenario] as const,
-  sensitivity: (sampleId: unknown, asked: unknown) => ['sensitivity', sampleId, asked] as const,
-  scenarios: (studyId: unknown) => ['scenarios', studyId] as const,
-  comparison: (studyId: unknown, asked: unknown) => ['comparison', studyId, asked] as const,
   service: () => ['service'] as const,
-  warmUp: (studyId: unknown, scenario: unknown) => ['warm-up', studyId, scenario] as const,
+  studies: () => ['studies'] as const,
+  study: (id: unknown) => ['studies', id] as const,
+  scenarios: (studyId: unknown) => ['studies', studyId, 'scenarios'] as const,
+  comparison: (studyId: unknown, asked: unknown) => ['studies', studyId, 'comparison', asked] as const,
+  warmUp: (studyId: unknown, scenario: unknown) => ['studies', studyId, 'warm-up', scenario] as const,
+  sheet: (sampleId: unknown) => ['samples', sampleId] as const,
+  kept: (sampleId: unknown) => ['samples', sampleId, 'kept'] as const,
+  working: (sampleId: unknown, result: unknown) => ['samples', sampleId, 'working', result] as const,
+  figures: (sampleId: unknown) => ['samples', sampleId, 'figures'] as const,
+  engine: (sampleId: unknown) => ['samples', sampleId, 'engine'] as const,
+  /** `asked` is condition, size and scenario. */
+  map: (sampleId: unknown, asked: unknown) => ['samples', sampleId, 'map', asked] as const,
+  mapsOf: (sampleId: unknown) => ['samples', sampleId, 'map'] as const,
+  filterAlone: (sampleId: unknown, scenario: unknown) => ['samples', sampleId, 'filter-alone', scenario] as const,
+  sensitivity: (sampleId: unknown, asked: unknown) => ['samples', sampleId, 'sensitivity', asked] as const,
 } as const
 
-/** Resources computed from readings, engine and plan together, other than maps. */
-const COMPUTED: ReadonlySet<string> = new Set(['engine', 'sensitivity', 'comparison', 'warm-up', 'scenarios'])
-const isComputed: QueryFilters = { predicate: (query) => COMPUTED.has(String(query.queryKey[0])) }
-
-/** Renew what is computed from readings, engine and plan together. */
-export function renewComputed(queries: QueryClient): void {
-  void queries.invalidateQueries(isComputed)
-}
-
-/** Mark the sheets of all other samples as old, to be fetched when they are looked at. */
-export function outdateOtherSheets(queries: QueryClient, sampleId: number): void {
-  void queries.invalidateQueries({
-    predicate: ({ queryKey }) => queryKey[0] === queryKeys.sheets()[0] && queryKey[1] !== sampleId,
-    refetchType: 'none',
-  })
+/** The address of what is kept under a key; what is asked of it is no part of that. */
+export function addressOf(key: readonly unknown[]): string {
+  const end = key.findIndex((step) => typeof step !== 'string' && typeof step !== 'number')
+  return `/api/${(end < 0 ? key : key.slice(0, end)).join('/')}`
 }

@@ -31,7 +31,11 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get?: never;
+        /**
+         * Get Claim
+         * @description Return a claim with what the readings say of it.
+         */
+        get: operations["get_claim"];
         put?: never;
         post?: never;
         /**
@@ -84,6 +88,34 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/holes/{hole_group_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Hole Group
+         * @description Return what of a group of holes is no reading.
+         */
+        get: operations["get_hole_group"];
+        /**
+         * Put Hole Group
+         * @description Change shape, count, open part or outline of a group; its readings stay.
+         */
+        put: operations["put_hole_group"];
+        post?: never;
+        /**
+         * Delete Hole Group
+         * @description Remove a group of holes, if it is still as it was seen; undo brings it back with its readings.
+         */
+        delete: operations["delete_hole_group"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/oil/line": {
         parameters: {
             query?: never;
@@ -98,6 +130,26 @@ export interface paths {
          * @description Return the line of an oil that is only looked at, such as one whose point is being dragged.
          */
         post: operations["post_oil_line"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/readings/{reading_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Reading
+         * @description Return a reading as the sheet shows it.
+         */
+        get: operations["get_reading"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -264,20 +316,24 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/samples/{sample_id}/details": {
+    "/api/samples/{sample_id}/details/{key}": {
         parameters: {
             query?: never;
             header?: never;
             path?: never;
             cookie?: never;
         };
-        get?: never;
-        put?: never;
         /**
-         * Post Detail
+         * Get Detail
+         * @description Return a detail of a sample, of its study or of its engine, as text.
+         */
+        get: operations["get_detail"];
+        /**
+         * Put Detail
          * @description Set a detail of a sample, of its study or of its engine; an empty text removes it.
          */
-        post: operations["post_detail"];
+        put: operations["put_detail"];
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -316,12 +372,12 @@ export interface paths {
          * @description Return oil and engine of a sample's study, with the sample fitted for the check at the hot point.
          */
         get: operations["get_engine"];
-        put?: never;
         /**
-         * Post Engine
+         * Put Engine
          * @description Give the study an engine of the library, but for the lines that are kept; the study has its own copy from then on.
          */
-        post: operations["post_engine"];
+        put: operations["put_engine"];
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -448,30 +504,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/samples/{sample_id}/holes/{placement}/{position}": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /**
-         * Post Hole Group
-         * @description Change shape, count, open part or outline of a group; its readings stay.
-         */
-        post: operations["post_hole_group"];
-        /**
-         * Delete Hole Group
-         * @description Remove a group of holes, if it is still as it was seen; undo brings it back with its readings.
-         */
-        delete: operations["delete_hole_group"];
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/samples/{sample_id}/kept": {
         parameters: {
             query?: never;
@@ -512,20 +544,24 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/samples/{sample_id}/observations": {
+    "/api/samples/{sample_id}/observations/{key}": {
         parameters: {
             query?: never;
             header?: never;
             path?: never;
             cookie?: never;
         };
-        get?: never;
-        put?: never;
         /**
-         * Post Observation
+         * Get Observation
+         * @description Return what was seen of an observation.
+         */
+        get: operations["get_observation"];
+        /**
+         * Put Observation
          * @description Set what is seen of an observation; null removes it.
          */
-        post: operations["post_observation"];
+        put: operations["put_observation"];
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -540,12 +576,12 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        put?: never;
         /**
-         * Post Oil
+         * Put Oil
          * @description Set the viscosity points of the study's oil, or make it the typical oil of a grade.
          */
-        post: operations["post_oil"];
+        put: operations["put_oil"];
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -563,7 +599,7 @@ export interface paths {
         put?: never;
         /**
          * Post Reading
-         * @description Take what was typed into a field: readings, or a state that is no value.
+         * @description Take what was typed into a field: readings, or a state that is no value, which overwrites another.
          */
         post: operations["post_reading"];
         delete?: never;
@@ -632,20 +668,24 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/samples/{sample_id}/states": {
+    "/api/samples/{sample_id}/states/{key}": {
         parameters: {
             query?: never;
             header?: never;
             path?: never;
             cookie?: never;
         };
-        get?: never;
-        put?: never;
         /**
-         * Post State
+         * Get State
+         * @description Return why a quantity has no value.
+         */
+        get: operations["get_state"];
+        /**
+         * Put State
          * @description Say why a quantity has no value, or remove that.
          */
-        post: operations["post_state"];
+        put: operations["put_state"];
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -1234,6 +1274,34 @@ export interface components {
             };
         };
         /**
+         * ChangedOut
+         * @description A sample after a change: what is different from the sheet that the window has, or the whole sheet; and what was asked for.
+         *
+         *     Neither sheet nor changes: the sample is no longer there.
+         */
+        ChangedOut: {
+            /** @description What of the sheet is no longer as the window has it; null where the whole sheet comes, or the sample is gone. */
+            changes: components["schemas"]["SheetChangesOut"] | null;
+            /** @description Figures of the opened filter; null where they were not asked for. */
+            figures: components["schemas"]["FiguresOut"] | null;
+            /**
+             * Sample Id
+             * @description Number of the sample.
+             * @example 1
+             */
+            sample_id: number;
+            /** @description The whole bench sheet, where the window named no revision that is remembered; else null. */
+            sheet: components["schemas"]["SheetOut"] | null;
+            /** @description The study as the rack shows it, where the change touched that; else null. */
+            study: components["schemas"]["StudyOut"] | null;
+            /**
+             * Study Id
+             * @description Number of the study.
+             * @example 1
+             */
+            study_id: number;
+        };
+        /**
          * ChoiceOut
          * @description A choice of an observation.
          */
@@ -1298,8 +1366,8 @@ export interface components {
             key?: string | null;
             /**
              * Seen
-             * @description What stood there when it was looked at; another state is refused.
-             * @example 98 mm
+             * @description When it was read there, ISO date.
+             * @example 2026-10-02
              */
             seen?: string | null;
             /**
@@ -1354,8 +1422,8 @@ export interface components {
             reason: string;
             /**
              * Seen
-             * @description What stood there when it was looked at; another state is refused.
-             * @example 98 mm
+             * @description When it was read there, ISO date.
+             * @example 2026-10-02
              */
             seen: string | null;
             /**
@@ -1746,7 +1814,7 @@ export interface components {
         };
         /**
          * DetailIn
-         * @description A detail as typed, and as it was seen before; an empty text removes it.
+         * @description A detail as typed; an empty text removes it.
          */
         DetailIn: {
             /**
@@ -1757,18 +1825,6 @@ export interface components {
              * @enum {string}
              */
             family: "metric" | "inch";
-            /**
-             * Key
-             * @description Reading key, or key of a detail, an observation or a quantity, as the catalogue has it.
-             * @example can.height
-             */
-            key: string;
-            /**
-             * Seen
-             * @description What stood there when it was looked at; another state is refused.
-             * @example 98 mm
-             */
-            seen?: string | null;
             /**
              * Text
              * @description As typed, with its unit where it has one.
@@ -2086,7 +2142,7 @@ export interface components {
         };
         /**
          * EngineIn
-         * @description Which engine of the library the study is to have, which lines stay as they are, and what was seen of all before.
+         * @description Which engine of the library the study is to have, and which lines stay as they are.
          */
         EngineIn: {
             /**
@@ -2104,16 +2160,6 @@ export interface components {
              * @example thin oil
              */
             name: string;
-            /**
-             * Seen
-             * @description What the lines to be changed showed, by key; null to take the engine unseen.
-             * @example {
-             *       "engine.gallery": "330 kPa"
-             *     }
-             */
-            seen?: {
-                [key: string]: string;
-            } | null;
         };
         /**
          * EngineLineOut
@@ -2192,15 +2238,11 @@ export interface components {
              */
             name: string;
             /**
-             * Seen
-             * @description What the lines to be changed show, by key.
-             * @example {
-             *       "engine.gallery": "330 kPa"
-             *     }
+             * Revision
+             * @description How often the study was changed, undone and redone when it changed last.
+             * @example 17
              */
-            seen: {
-                [key: string]: string;
-            };
+            revision: number;
         };
         /**
          * EngineNameIn
@@ -2244,6 +2286,12 @@ export interface components {
             missing: string[];
             /** @description The oil's line; null without an oil. */
             oil: components["schemas"]["OilLineOut"] | null;
+            /**
+             * Oil Revision
+             * @description Revision of the viscosity points, to be named when they are changed.
+             * @example 17
+             */
+            oil_revision: number;
             /**
              * Problem
              * @description Why there is nothing, in one sentence; null where there is.
@@ -2334,6 +2382,24 @@ export interface components {
              * @example 23
              */
             kpa: number;
+        };
+        /**
+         * FactOut
+         * @description A detail, an observation or a state by its key; null where there is nothing.
+         */
+        FactOut: {
+            /**
+             * Key
+             * @description Reading key, or key of a detail, an observation or a quantity, as the catalogue has it.
+             * @example can.height
+             */
+            key: string;
+            /**
+             * Text
+             * @description As typed, with its unit where it has one.
+             * @example 98.4 mm
+             */
+            text: string | null;
         };
         /**
          * FieldOut
@@ -2706,7 +2772,7 @@ export interface components {
         };
         /**
          * HoleGroupIn
-         * @description What of a group of holes is no reading, and the words of the group as it was seen before.
+         * @description What of a group of holes is no reading.
          */
         HoleGroupIn: {
             /**
@@ -2730,12 +2796,6 @@ export interface components {
              */
             points: string;
             /**
-             * Seen
-             * @description What stood there when it was looked at; another state is refused.
-             * @example 98 mm
-             */
-            seen: string;
-            /**
              * Shape
              * @description Shape of the holes.
              * @example round
@@ -2754,6 +2814,12 @@ export interface components {
              * @example 8
              */
             count: number;
+            /**
+             * Id
+             * @description Number of the row, for addresses.
+             * @example 1
+             */
+            id: number;
             /**
              * Open Percent
              * @description Open. [%]
@@ -3310,21 +3376,9 @@ export interface components {
         NothingIn: Record<string, never>;
         /**
          * ObservationIn
-         * @description What is seen, and what the field showed before; null removes it.
+         * @description What is seen; null removes it.
          */
         ObservationIn: {
-            /**
-             * Key
-             * @description Reading key, or key of a detail, an observation or a quantity, as the catalogue has it.
-             * @example can.height
-             */
-            key: string;
-            /**
-             * Seen
-             * @description What stood there when it was looked at; another state is refused.
-             * @example 98 mm
-             */
-            seen?: string | null;
             /**
              * Text
              * @description As typed, with its unit where it has one.
@@ -3415,7 +3469,7 @@ export interface components {
         };
         /**
          * OilIn
-         * @description The points of the study's oil as typed or as drawn, or the grade whose typical oil it is to become; and those seen.
+         * @description The points of the study's oil as typed or as drawn, or the grade whose typical oil it is to become.
          */
         OilIn: {
             /**
@@ -3429,11 +3483,6 @@ export interface components {
              * @description Rows, in order.
              */
             rows?: components["schemas"]["OilRowIn"][] | null;
-            /**
-             * Seen
-             * @description Points as they were seen before; null to set them unseen.
-             */
-            seen?: components["schemas"]["ViscosityPoint"][] | null;
             /**
              * Viscosity
              * @description Points of the oil's viscosity line.
@@ -4429,6 +4478,12 @@ export interface components {
              */
             family: "metric" | "inch";
             /**
+             * Hole Group Id
+             * @description Group of holes that the place of the key showed; another one there is refused. Null: not a hole.
+             * @example null
+             */
+            hole_group_id?: number | null;
+            /**
              * Instrument
              * @description With what it was read; null for the usual one.
              * @example caliper
@@ -4963,18 +5018,6 @@ export interface components {
             points_mm: number[][];
         };
         /**
-         * SeenIn
-         * @description The words of a group of holes as it was seen before it is removed.
-         */
-        SeenIn: {
-            /**
-             * Seen
-             * @description What stood there when it was looked at; another state is refused.
-             * @example 98 mm
-             */
-            seen: string;
-        };
-        /**
          * SensitivityIn
          * @description Of which map the assumptions are asked; with a filter flow, of the filter alone.
          */
@@ -5050,6 +5093,115 @@ export interface components {
              * @example wet
              */
             reason: string;
+        };
+        /**
+         * SheetChangesOut
+         * @description What of a sheet is no longer as the window has it; a member that is not there is unchanged.
+         */
+        SheetChangesOut: {
+            /** @description Results and warnings. */
+            analysis?: components["schemas"]["AnalysisOut"] | null;
+            /** @description What is missing before the cut, and the cut. */
+            before_cut?: components["schemas"]["BeforeCutOut"] | null;
+            /**
+             * Claims
+             * @description Claims made for the sample.
+             */
+            claims?: components["schemas"]["ClaimOut"][];
+            /**
+             * Contradictions
+             * @description Sources that contradict each other, in sentences.
+             * @example []
+             */
+            contradictions?: string[];
+            /**
+             * Detail Numbers
+             * @description Numbers of the details by key, in both families.
+             */
+            detail_numbers?: {
+                [key: string]: components["schemas"]["DetailNumberOut"];
+            };
+            /**
+             * Detail Questions
+             * @description What is asked back about details, by key.
+             * @example {}
+             */
+            detail_questions?: {
+                [key: string]: string;
+            };
+            /**
+             * Details
+             * @description Details by key, as text.
+             * @example {
+             *       "sample.maker": "Korvath"
+             *     }
+             */
+            details?: {
+                [key: string]: string;
+            };
+            /**
+             * Fields
+             * @description Fields of the part.
+             */
+            fields: components["schemas"]["FieldOut"][];
+            /**
+             * Input Counts
+             * @description How many inputs of a result have which provenance.
+             * @example {
+             *       "inlet_hole_area": {
+             *         "measured": 2
+             *       }
+             *     }
+             */
+            input_counts?: {
+                [key: string]: {
+                    [key: string]: number;
+                };
+            };
+            /**
+             * Label
+             * @description Label of the sample.
+             * @example Korvath
+             */
+            label?: string;
+            /**
+             * Observations
+             * @description What is seen rather than measured.
+             */
+            observations: components["schemas"]["ObservedValueOut"][];
+            /**
+             * Parts
+             * @description Parts, in the order of the work.
+             */
+            parts?: components["schemas"]["PartOut"][];
+            /** @description The tapping plate as measured. */
+            plate?: components["schemas"]["PlateOut"] | null;
+            /** @description What redo would repeat; null where there is nothing. */
+            redo?: components["schemas"]["MovableOut"] | null;
+            /**
+             * Revision
+             * @description How often the study was changed, undone and redone when it changed last.
+             * @example 17
+             */
+            revision: number;
+            /**
+             * Revisions
+             * @description Revision of everything that was changed, by details/KEY, observations/KEY, states/KEY, oil, cut, readings/ID, holes/ID and claims/ID; 0 where it is not there.
+             * @example {
+             *       "details/sample.maker": 17
+             *     }
+             */
+            revisions?: {
+                [key: string]: number;
+            };
+            /**
+             * Shelf
+             * @description How long the filter lay on a shelf, in words; null where it is not known.
+             * @example 5.4 years on the shelf
+             */
+            shelf?: string | null;
+            /** @description What undo would take back; null where there is nothing. */
+            undo?: components["schemas"]["MovableOut"] | null;
         };
         /**
          * SheetOut
@@ -5131,6 +5283,22 @@ export interface components {
             plate: components["schemas"]["PlateOut"];
             /** @description What redo would repeat; null where there is nothing. */
             redo: components["schemas"]["MovableOut"] | null;
+            /**
+             * Revision
+             * @description How often the study was changed, undone and redone when it changed last.
+             * @example 17
+             */
+            revision: number;
+            /**
+             * Revisions
+             * @description Revision of everything that was changed, by details/KEY, observations/KEY, states/KEY, oil, cut, readings/ID, holes/ID and claims/ID; 0 where it is not there.
+             * @example {
+             *       "details/sample.maker": 17
+             *     }
+             */
+            revisions: {
+                [key: string]: number;
+            };
             /**
              * Shelf
              * @description How long the filter lay on a shelf, in words; null where it is not known.
@@ -5432,12 +5600,6 @@ export interface components {
          * @description Why a quantity has no value; null removes the state.
          */
         StateIn: {
-            /**
-             * Key
-             * @description Reading key, or key of a detail, an observation or a quantity, as the catalogue has it.
-             * @example can.height
-             */
-            key: string;
             /**
              * State
              * @description Why there is no value; null removes the reason.
@@ -5980,17 +6142,35 @@ export interface components {
         };
         /**
          * UndoneOut
-         * @description What was undone or redone, where, and the sheet as it then is; no sheet if the sample is gone.
+         * @description What was undone or redone, and where.
          */
         UndoneOut: {
+            /** @description What of the sheet is no longer as the window has it; null where the whole sheet comes, or the sample is gone. */
+            changes: components["schemas"]["SheetChangesOut"] | null;
+            /** @description Figures of the opened filter; null where they were not asked for. */
+            figures: components["schemas"]["FiguresOut"] | null;
             /**
              * Place
              * @description Key of the field at which it was done.
              * @example can.height
              */
             place: string;
-            /** @description The bench sheet as it then is; null where the sample is gone. */
+            /**
+             * Sample Id
+             * @description Number of the sample.
+             * @example 1
+             */
+            sample_id: number;
+            /** @description The whole bench sheet, where the window named no revision that is remembered; else null. */
             sheet: components["schemas"]["SheetOut"] | null;
+            /** @description The study as the rack shows it, where the change touched that; else null. */
+            study: components["schemas"]["StudyOut"] | null;
+            /**
+             * Study Id
+             * @description Number of the study.
+             * @example 1
+             */
+            study_id: number;
             /**
              * Words
              * @description The same in a few words.
@@ -6633,6 +6813,15 @@ export interface components {
                 "application/problem+json": components["schemas"]["ProblemOut"];
             };
         };
+        /** @description Another window has changed it meanwhile */
+        Problem412: {
+            headers: {
+                [name: string]: unknown;
+            };
+            content: {
+                "application/problem+json": components["schemas"]["ProblemOut"];
+            };
+        };
         /** @description Larger than what is asked for could be */
         Problem413: {
             headers: {
@@ -6653,6 +6842,15 @@ export interface components {
         };
         /** @description Refused, with the correction */
         Problem422: {
+            headers: {
+                [name: string]: unknown;
+            };
+            content: {
+                "application/problem+json": components["schemas"]["ProblemOut"];
+            };
+        };
+        /** @description A change that overwrites and does not say what it has seen */
+        Problem428: {
             headers: {
                 [name: string]: unknown;
             };
@@ -6717,9 +6915,54 @@ export interface operations {
             403: components["responses"]["Problem403"];
             404: components["responses"]["Problem404"];
             409: components["responses"]["Problem409"];
+            412: components["responses"]["Problem412"];
             413: components["responses"]["Problem413"];
             415: components["responses"]["Problem415"];
             422: components["responses"]["Problem422"];
+            428: components["responses"]["Problem428"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    get_claim: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
+                "Tabrel-Window"?: string | null;
+            };
+            path: {
+                /** @description Which claim, as the answers number them. */
+                claim_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    /**
+                     * @description Its revision, for If-Match.
+                     * @example "17"
+                     */
+                    ETag?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ClaimOut"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            409: components["responses"]["Problem409"];
+            412: components["responses"]["Problem412"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            428: components["responses"]["Problem428"];
             500: components["responses"]["Problem500"];
             503: components["responses"]["Problem503"];
             507: components["responses"]["Problem507"];
@@ -6727,8 +6970,15 @@ export interface operations {
     };
     delete_claim: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description Revision of the sheet that the window has: the answer brings what is different. None: the whole sheet. */
+                since?: number | null;
+                /** @description Whether the answer brings the figures of the opened filter too. */
+                figures?: boolean;
+            };
             header?: {
+                /** @description Revision of what is changed, as it was seen: in double quotes, from the ETag of its address or from `revisions` of the sheet, 0 where it is not there. Another revision is refused with 412, none with 428. */
+                "If-Match"?: string | null;
                 /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
                 "Tabrel-Window"?: string | null;
             };
@@ -6747,19 +6997,31 @@ export interface operations {
             /** @description Successful Response */
             200: {
                 headers: {
+                    /**
+                     * @description Its revision, for If-Match.
+                     * @example "17"
+                     */
+                    ETag?: string;
+                    /**
+                     * @description Addresses, parted by commas, whose answers the change made stale; one that ends in /* covers what lies beneath it, a * between two / any one step. What the answer brings itself is not named.
+                     * @example /api/studies, /api/studies/1/comparison
+                     */
+                    "Tabrel-Stale"?: string;
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["SheetOut"];
+                    "application/json": components["schemas"]["ChangedOut"];
                 };
             };
             400: components["responses"]["Problem400"];
             403: components["responses"]["Problem403"];
             404: components["responses"]["Problem404"];
             409: components["responses"]["Problem409"];
+            412: components["responses"]["Problem412"];
             413: components["responses"]["Problem413"];
             415: components["responses"]["Problem415"];
             422: components["responses"]["Problem422"];
+            428: components["responses"]["Problem428"];
             500: components["responses"]["Problem500"];
             503: components["responses"]["Problem503"];
             507: components["responses"]["Problem507"];
@@ -6767,8 +7029,15 @@ export interface operations {
     };
     post_stale: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description Revision of the sheet that the window has: the answer brings what is different. None: the whole sheet. */
+                since?: number | null;
+                /** @description Whether the answer brings the figures of the opened filter too. */
+                figures?: boolean;
+            };
             header?: {
+                /** @description Revision of what is changed, as it was seen: in double quotes, from the ETag of its address or from `revisions` of the sheet, 0 where it is not there. Another revision is refused with 412, none with 428. */
+                "If-Match"?: string | null;
                 /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
                 "Tabrel-Window"?: string | null;
             };
@@ -6787,19 +7056,31 @@ export interface operations {
             /** @description Successful Response */
             200: {
                 headers: {
+                    /**
+                     * @description Its revision, for If-Match.
+                     * @example "17"
+                     */
+                    ETag?: string;
+                    /**
+                     * @description Addresses, parted by commas, whose answers the change made stale; one that ends in /* covers what lies beneath it, a * between two / any one step. What the answer brings itself is not named.
+                     * @example /api/studies, /api/studies/1/comparison
+                     */
+                    "Tabrel-Stale"?: string;
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["SheetOut"];
+                    "application/json": components["schemas"]["ChangedOut"];
                 };
             };
             400: components["responses"]["Problem400"];
             403: components["responses"]["Problem403"];
             404: components["responses"]["Problem404"];
             409: components["responses"]["Problem409"];
+            412: components["responses"]["Problem412"];
             413: components["responses"]["Problem413"];
             415: components["responses"]["Problem415"];
             422: components["responses"]["Problem422"];
+            428: components["responses"]["Problem428"];
             500: components["responses"]["Problem500"];
             503: components["responses"]["Problem503"];
             507: components["responses"]["Problem507"];
@@ -6827,6 +7108,11 @@ export interface operations {
             /** @description Successful Response */
             204: {
                 headers: {
+                    /**
+                     * @description Addresses, parted by commas, whose answers the change made stale; one that ends in /* covers what lies beneath it, a * between two / any one step. What the answer brings itself is not named.
+                     * @example /api/studies, /api/studies/1/comparison
+                     */
+                    "Tabrel-Stale"?: string;
                     [name: string]: unknown;
                 };
                 content?: never;
@@ -6835,9 +7121,172 @@ export interface operations {
             403: components["responses"]["Problem403"];
             404: components["responses"]["Problem404"];
             409: components["responses"]["Problem409"];
+            412: components["responses"]["Problem412"];
             413: components["responses"]["Problem413"];
             415: components["responses"]["Problem415"];
             422: components["responses"]["Problem422"];
+            428: components["responses"]["Problem428"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    get_hole_group: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
+                "Tabrel-Window"?: string | null;
+            };
+            path: {
+                /** @description Which group of holes, as the answers number them. */
+                hole_group_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    /**
+                     * @description Its revision, for If-Match.
+                     * @example "17"
+                     */
+                    ETag?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HoleGroupOut"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            409: components["responses"]["Problem409"];
+            412: components["responses"]["Problem412"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            428: components["responses"]["Problem428"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    put_hole_group: {
+        parameters: {
+            query?: {
+                /** @description Revision of the sheet that the window has: the answer brings what is different. None: the whole sheet. */
+                since?: number | null;
+                /** @description Whether the answer brings the figures of the opened filter too. */
+                figures?: boolean;
+            };
+            header?: {
+                /** @description Revision of what is changed, as it was seen: in double quotes, from the ETag of its address or from `revisions` of the sheet, 0 where it is not there. Another revision is refused with 412, none with 428. */
+                "If-Match"?: string | null;
+                /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
+                "Tabrel-Window"?: string | null;
+            };
+            path: {
+                /** @description Which group of holes, as the answers number them. */
+                hole_group_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["HoleGroupIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    /**
+                     * @description Its revision, for If-Match.
+                     * @example "17"
+                     */
+                    ETag?: string;
+                    /**
+                     * @description Addresses, parted by commas, whose answers the change made stale; one that ends in /* covers what lies beneath it, a * between two / any one step. What the answer brings itself is not named.
+                     * @example /api/studies, /api/studies/1/comparison
+                     */
+                    "Tabrel-Stale"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ChangedOut"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            409: components["responses"]["Problem409"];
+            412: components["responses"]["Problem412"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            428: components["responses"]["Problem428"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    delete_hole_group: {
+        parameters: {
+            query?: {
+                /** @description Revision of the sheet that the window has: the answer brings what is different. None: the whole sheet. */
+                since?: number | null;
+                /** @description Whether the answer brings the figures of the opened filter too. */
+                figures?: boolean;
+            };
+            header?: {
+                /** @description Revision of what is changed, as it was seen: in double quotes, from the ETag of its address or from `revisions` of the sheet, 0 where it is not there. Another revision is refused with 412, none with 428. */
+                "If-Match"?: string | null;
+                /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
+                "Tabrel-Window"?: string | null;
+            };
+            path: {
+                /** @description Which group of holes, as the answers number them. */
+                hole_group_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NothingIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    /**
+                     * @description Its revision, for If-Match.
+                     * @example "17"
+                     */
+                    ETag?: string;
+                    /**
+                     * @description Addresses, parted by commas, whose answers the change made stale; one that ends in /* covers what lies beneath it, a * between two / any one step. What the answer brings itself is not named.
+                     * @example /api/studies, /api/studies/1/comparison
+                     */
+                    "Tabrel-Stale"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ChangedOut"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            409: components["responses"]["Problem409"];
+            412: components["responses"]["Problem412"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            428: components["responses"]["Problem428"];
             500: components["responses"]["Problem500"];
             503: components["responses"]["Problem503"];
             507: components["responses"]["Problem507"];
@@ -6869,9 +7318,54 @@ export interface operations {
             403: components["responses"]["Problem403"];
             404: components["responses"]["Problem404"];
             409: components["responses"]["Problem409"];
+            412: components["responses"]["Problem412"];
             413: components["responses"]["Problem413"];
             415: components["responses"]["Problem415"];
             422: components["responses"]["Problem422"];
+            428: components["responses"]["Problem428"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    get_reading: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
+                "Tabrel-Window"?: string | null;
+            };
+            path: {
+                /** @description Which reading, as the answers number them. */
+                reading_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    /**
+                     * @description Its revision, for If-Match.
+                     * @example "17"
+                     */
+                    ETag?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReadingOut"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            409: components["responses"]["Problem409"];
+            412: components["responses"]["Problem412"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            428: components["responses"]["Problem428"];
             500: components["responses"]["Problem500"];
             503: components["responses"]["Problem503"];
             507: components["responses"]["Problem507"];
@@ -6879,8 +7373,15 @@ export interface operations {
     };
     post_confirm: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description Revision of the sheet that the window has: the answer brings what is different. None: the whole sheet. */
+                since?: number | null;
+                /** @description Whether the answer brings the figures of the opened filter too. */
+                figures?: boolean;
+            };
             header?: {
+                /** @description Revision of what is changed, as it was seen: in double quotes, from the ETag of its address or from `revisions` of the sheet, 0 where it is not there. Another revision is refused with 412, none with 428. */
+                "If-Match"?: string | null;
                 /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
                 "Tabrel-Window"?: string | null;
             };
@@ -6899,19 +7400,31 @@ export interface operations {
             /** @description Successful Response */
             200: {
                 headers: {
+                    /**
+                     * @description Its revision, for If-Match.
+                     * @example "17"
+                     */
+                    ETag?: string;
+                    /**
+                     * @description Addresses, parted by commas, whose answers the change made stale; one that ends in /* covers what lies beneath it, a * between two / any one step. What the answer brings itself is not named.
+                     * @example /api/studies, /api/studies/1/comparison
+                     */
+                    "Tabrel-Stale"?: string;
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["SheetOut"];
+                    "application/json": components["schemas"]["ChangedOut"];
                 };
             };
             400: components["responses"]["Problem400"];
             403: components["responses"]["Problem403"];
             404: components["responses"]["Problem404"];
             409: components["responses"]["Problem409"];
+            412: components["responses"]["Problem412"];
             413: components["responses"]["Problem413"];
             415: components["responses"]["Problem415"];
             422: components["responses"]["Problem422"];
+            428: components["responses"]["Problem428"];
             500: components["responses"]["Problem500"];
             503: components["responses"]["Problem503"];
             507: components["responses"]["Problem507"];
@@ -6919,8 +7432,15 @@ export interface operations {
     };
     post_correction: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description Revision of the sheet that the window has: the answer brings what is different. None: the whole sheet. */
+                since?: number | null;
+                /** @description Whether the answer brings the figures of the opened filter too. */
+                figures?: boolean;
+            };
             header?: {
+                /** @description Revision of what is changed, as it was seen: in double quotes, from the ETag of its address or from `revisions` of the sheet, 0 where it is not there. Another revision is refused with 412, none with 428. */
+                "If-Match"?: string | null;
                 /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
                 "Tabrel-Window"?: string | null;
             };
@@ -6939,19 +7459,31 @@ export interface operations {
             /** @description Successful Response */
             200: {
                 headers: {
+                    /**
+                     * @description Its revision, for If-Match.
+                     * @example "17"
+                     */
+                    ETag?: string;
+                    /**
+                     * @description Addresses, parted by commas, whose answers the change made stale; one that ends in /* covers what lies beneath it, a * between two / any one step. What the answer brings itself is not named.
+                     * @example /api/studies, /api/studies/1/comparison
+                     */
+                    "Tabrel-Stale"?: string;
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["SheetOut"];
+                    "application/json": components["schemas"]["ChangedOut"];
                 };
             };
             400: components["responses"]["Problem400"];
             403: components["responses"]["Problem403"];
             404: components["responses"]["Problem404"];
             409: components["responses"]["Problem409"];
+            412: components["responses"]["Problem412"];
             413: components["responses"]["Problem413"];
             415: components["responses"]["Problem415"];
             422: components["responses"]["Problem422"];
+            428: components["responses"]["Problem428"];
             500: components["responses"]["Problem500"];
             503: components["responses"]["Problem503"];
             507: components["responses"]["Problem507"];
@@ -6985,9 +7517,11 @@ export interface operations {
             403: components["responses"]["Problem403"];
             404: components["responses"]["Problem404"];
             409: components["responses"]["Problem409"];
+            412: components["responses"]["Problem412"];
             413: components["responses"]["Problem413"];
             415: components["responses"]["Problem415"];
             422: components["responses"]["Problem422"];
+            428: components["responses"]["Problem428"];
             500: components["responses"]["Problem500"];
             503: components["responses"]["Problem503"];
             507: components["responses"]["Problem507"];
@@ -6995,8 +7529,15 @@ export interface operations {
     };
     post_set_aside: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description Revision of the sheet that the window has: the answer brings what is different. None: the whole sheet. */
+                since?: number | null;
+                /** @description Whether the answer brings the figures of the opened filter too. */
+                figures?: boolean;
+            };
             header?: {
+                /** @description Revision of what is changed, as it was seen: in double quotes, from the ETag of its address or from `revisions` of the sheet, 0 where it is not there. Another revision is refused with 412, none with 428. */
+                "If-Match"?: string | null;
                 /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
                 "Tabrel-Window"?: string | null;
             };
@@ -7015,19 +7556,31 @@ export interface operations {
             /** @description Successful Response */
             200: {
                 headers: {
+                    /**
+                     * @description Its revision, for If-Match.
+                     * @example "17"
+                     */
+                    ETag?: string;
+                    /**
+                     * @description Addresses, parted by commas, whose answers the change made stale; one that ends in /* covers what lies beneath it, a * between two / any one step. What the answer brings itself is not named.
+                     * @example /api/studies, /api/studies/1/comparison
+                     */
+                    "Tabrel-Stale"?: string;
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["SheetOut"];
+                    "application/json": components["schemas"]["ChangedOut"];
                 };
             };
             400: components["responses"]["Problem400"];
             403: components["responses"]["Problem403"];
             404: components["responses"]["Problem404"];
             409: components["responses"]["Problem409"];
+            412: components["responses"]["Problem412"];
             413: components["responses"]["Problem413"];
             415: components["responses"]["Problem415"];
             422: components["responses"]["Problem422"];
+            428: components["responses"]["Problem428"];
             500: components["responses"]["Problem500"];
             503: components["responses"]["Problem503"];
             507: components["responses"]["Problem507"];
@@ -7035,8 +7588,15 @@ export interface operations {
     };
     post_use_again: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description Revision of the sheet that the window has: the answer brings what is different. None: the whole sheet. */
+                since?: number | null;
+                /** @description Whether the answer brings the figures of the opened filter too. */
+                figures?: boolean;
+            };
             header?: {
+                /** @description Revision of what is changed, as it was seen: in double quotes, from the ETag of its address or from `revisions` of the sheet, 0 where it is not there. Another revision is refused with 412, none with 428. */
+                "If-Match"?: string | null;
                 /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
                 "Tabrel-Window"?: string | null;
             };
@@ -7055,19 +7615,31 @@ export interface operations {
             /** @description Successful Response */
             200: {
                 headers: {
+                    /**
+                     * @description Its revision, for If-Match.
+                     * @example "17"
+                     */
+                    ETag?: string;
+                    /**
+                     * @description Addresses, parted by commas, whose answers the change made stale; one that ends in /* covers what lies beneath it, a * between two / any one step. What the answer brings itself is not named.
+                     * @example /api/studies, /api/studies/1/comparison
+                     */
+                    "Tabrel-Stale"?: string;
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["SheetOut"];
+                    "application/json": components["schemas"]["ChangedOut"];
                 };
             };
             400: components["responses"]["Problem400"];
             403: components["responses"]["Problem403"];
             404: components["responses"]["Problem404"];
             409: components["responses"]["Problem409"];
+            412: components["responses"]["Problem412"];
             413: components["responses"]["Problem413"];
             415: components["responses"]["Problem415"];
             422: components["responses"]["Problem422"];
+            428: components["responses"]["Problem428"];
             500: components["responses"]["Problem500"];
             503: components["responses"]["Problem503"];
             507: components["responses"]["Problem507"];
@@ -7101,9 +7673,11 @@ export interface operations {
             403: components["responses"]["Problem403"];
             404: components["responses"]["Problem404"];
             409: components["responses"]["Problem409"];
+            412: components["responses"]["Problem412"];
             413: components["responses"]["Problem413"];
             415: components["responses"]["Problem415"];
             422: components["responses"]["Problem422"];
+            428: components["responses"]["Problem428"];
             500: components["responses"]["Problem500"];
             503: components["responses"]["Problem503"];
             507: components["responses"]["Problem507"];
@@ -7111,8 +7685,15 @@ export interface operations {
     };
     post_claim: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description Revision of the sheet that the window has: the answer brings what is different. None: the whole sheet. */
+                since?: number | null;
+                /** @description Whether the answer brings the figures of the opened filter too. */
+                figures?: boolean;
+            };
             header?: {
+                /** @description Revision of what is changed, as it was seen: in double quotes, from the ETag of its address or from `revisions` of the sheet, 0 where it is not there. Another revision is refused with 412, none with 428. */
+                "If-Match"?: string | null;
                 /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
                 "Tabrel-Window"?: string | null;
             };
@@ -7131,19 +7712,31 @@ export interface operations {
             /** @description Successful Response */
             201: {
                 headers: {
+                    /**
+                     * @description Its revision, for If-Match.
+                     * @example "17"
+                     */
+                    ETag?: string;
+                    /**
+                     * @description Addresses, parted by commas, whose answers the change made stale; one that ends in /* covers what lies beneath it, a * between two / any one step. What the answer brings itself is not named.
+                     * @example /api/studies, /api/studies/1/comparison
+                     */
+                    "Tabrel-Stale"?: string;
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["SheetOut"];
+                    "application/json": components["schemas"]["ChangedOut"];
                 };
             };
             400: components["responses"]["Problem400"];
             403: components["responses"]["Problem403"];
             404: components["responses"]["Problem404"];
             409: components["responses"]["Problem409"];
+            412: components["responses"]["Problem412"];
             413: components["responses"]["Problem413"];
             415: components["responses"]["Problem415"];
             422: components["responses"]["Problem422"];
+            428: components["responses"]["Problem428"];
             500: components["responses"]["Problem500"];
             503: components["responses"]["Problem503"];
             507: components["responses"]["Problem507"];
@@ -7151,8 +7744,15 @@ export interface operations {
     };
     post_cut: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description Revision of the sheet that the window has: the answer brings what is different. None: the whole sheet. */
+                since?: number | null;
+                /** @description Whether the answer brings the figures of the opened filter too. */
+                figures?: boolean;
+            };
             header?: {
+                /** @description Revision of what is changed, as it was seen: in double quotes, from the ETag of its address or from `revisions` of the sheet, 0 where it is not there. Another revision is refused with 412, none with 428. */
+                "If-Match"?: string | null;
                 /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
                 "Tabrel-Window"?: string | null;
             };
@@ -7171,25 +7771,37 @@ export interface operations {
             /** @description Successful Response */
             200: {
                 headers: {
+                    /**
+                     * @description Its revision, for If-Match.
+                     * @example "17"
+                     */
+                    ETag?: string;
+                    /**
+                     * @description Addresses, parted by commas, whose answers the change made stale; one that ends in /* covers what lies beneath it, a * between two / any one step. What the answer brings itself is not named.
+                     * @example /api/studies, /api/studies/1/comparison
+                     */
+                    "Tabrel-Stale"?: string;
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["SheetOut"];
+                    "application/json": components["schemas"]["ChangedOut"];
                 };
             };
             400: components["responses"]["Problem400"];
             403: components["responses"]["Problem403"];
             404: components["responses"]["Problem404"];
             409: components["responses"]["Problem409"];
+            412: components["responses"]["Problem412"];
             413: components["responses"]["Problem413"];
             415: components["responses"]["Problem415"];
             422: components["responses"]["Problem422"];
+            428: components["responses"]["Problem428"];
             500: components["responses"]["Problem500"];
             503: components["responses"]["Problem503"];
             507: components["responses"]["Problem507"];
         };
     };
-    post_detail: {
+    get_detail: {
         parameters: {
             query?: never;
             header?: {
@@ -7199,6 +7811,60 @@ export interface operations {
             path: {
                 /** @description Which sample, as the answers number them. */
                 sample_id: number;
+                /** @description Key of a detail, an observation or a quantity, as the catalogue has it. */
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    /**
+                     * @description Its revision, for If-Match.
+                     * @example "17"
+                     */
+                    ETag?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FactOut"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            409: components["responses"]["Problem409"];
+            412: components["responses"]["Problem412"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            428: components["responses"]["Problem428"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    put_detail: {
+        parameters: {
+            query?: {
+                /** @description Revision of the sheet that the window has: the answer brings what is different. None: the whole sheet. */
+                since?: number | null;
+                /** @description Whether the answer brings the figures of the opened filter too. */
+                figures?: boolean;
+            };
+            header?: {
+                /** @description Revision of what is changed, as it was seen: in double quotes, from the ETag of its address or from `revisions` of the sheet, 0 where it is not there. Another revision is refused with 412, none with 428. */
+                "If-Match"?: string | null;
+                /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
+                "Tabrel-Window"?: string | null;
+            };
+            path: {
+                /** @description Which sample, as the answers number them. */
+                sample_id: number;
+                /** @description Key of a detail, an observation or a quantity, as the catalogue has it. */
+                key: string;
             };
             cookie?: never;
         };
@@ -7211,19 +7877,31 @@ export interface operations {
             /** @description Successful Response */
             200: {
                 headers: {
+                    /**
+                     * @description Its revision, for If-Match.
+                     * @example "17"
+                     */
+                    ETag?: string;
+                    /**
+                     * @description Addresses, parted by commas, whose answers the change made stale; one that ends in /* covers what lies beneath it, a * between two / any one step. What the answer brings itself is not named.
+                     * @example /api/studies, /api/studies/1/comparison
+                     */
+                    "Tabrel-Stale"?: string;
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["SheetOut"];
+                    "application/json": components["schemas"]["ChangedOut"];
                 };
             };
             400: components["responses"]["Problem400"];
             403: components["responses"]["Problem403"];
             404: components["responses"]["Problem404"];
             409: components["responses"]["Problem409"];
+            412: components["responses"]["Problem412"];
             413: components["responses"]["Problem413"];
             415: components["responses"]["Problem415"];
             422: components["responses"]["Problem422"];
+            428: components["responses"]["Problem428"];
             500: components["responses"]["Problem500"];
             503: components["responses"]["Problem503"];
             507: components["responses"]["Problem507"];
@@ -7261,9 +7939,11 @@ export interface operations {
             403: components["responses"]["Problem403"];
             404: components["responses"]["Problem404"];
             409: components["responses"]["Problem409"];
+            412: components["responses"]["Problem412"];
             413: components["responses"]["Problem413"];
             415: components["responses"]["Problem415"];
             422: components["responses"]["Problem422"];
+            428: components["responses"]["Problem428"];
             500: components["responses"]["Problem500"];
             503: components["responses"]["Problem503"];
             507: components["responses"]["Problem507"];
@@ -7297,18 +7977,27 @@ export interface operations {
             403: components["responses"]["Problem403"];
             404: components["responses"]["Problem404"];
             409: components["responses"]["Problem409"];
+            412: components["responses"]["Problem412"];
             413: components["responses"]["Problem413"];
             415: components["responses"]["Problem415"];
             422: components["responses"]["Problem422"];
+            428: components["responses"]["Problem428"];
             500: components["responses"]["Problem500"];
             503: components["responses"]["Problem503"];
             507: components["responses"]["Problem507"];
         };
     };
-    post_engine: {
+    put_engine: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description Revision of the sheet that the window has: the answer brings what is different. None: the whole sheet. */
+                since?: number | null;
+                /** @description Whether the answer brings the figures of the opened filter too. */
+                figures?: boolean;
+            };
             header?: {
+                /** @description Revision of what is changed, as it was seen: in double quotes, from the ETag of its address or from `revisions` of the sheet, 0 where it is not there. Another revision is refused with 412, none with 428. */
+                "If-Match"?: string | null;
                 /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
                 "Tabrel-Window"?: string | null;
             };
@@ -7327,19 +8016,31 @@ export interface operations {
             /** @description Successful Response */
             200: {
                 headers: {
+                    /**
+                     * @description Its revision, for If-Match.
+                     * @example "17"
+                     */
+                    ETag?: string;
+                    /**
+                     * @description Addresses, parted by commas, whose answers the change made stale; one that ends in /* covers what lies beneath it, a * between two / any one step. What the answer brings itself is not named.
+                     * @example /api/studies, /api/studies/1/comparison
+                     */
+                    "Tabrel-Stale"?: string;
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["SheetOut"];
+                    "application/json": components["schemas"]["ChangedOut"];
                 };
             };
             400: components["responses"]["Problem400"];
             403: components["responses"]["Problem403"];
             404: components["responses"]["Problem404"];
             409: components["responses"]["Problem409"];
+            412: components["responses"]["Problem412"];
             413: components["responses"]["Problem413"];
             415: components["responses"]["Problem415"];
             422: components["responses"]["Problem422"];
+            428: components["responses"]["Problem428"];
             500: components["responses"]["Problem500"];
             503: components["responses"]["Problem503"];
             507: components["responses"]["Problem507"];
@@ -7377,9 +8078,11 @@ export interface operations {
             403: components["responses"]["Problem403"];
             404: components["responses"]["Problem404"];
             409: components["responses"]["Problem409"];
+            412: components["responses"]["Problem412"];
             413: components["responses"]["Problem413"];
             415: components["responses"]["Problem415"];
             422: components["responses"]["Problem422"];
+            428: components["responses"]["Problem428"];
             500: components["responses"]["Problem500"];
             503: components["responses"]["Problem503"];
             507: components["responses"]["Problem507"];
@@ -7407,6 +8110,11 @@ export interface operations {
             /** @description Successful Response */
             200: {
                 headers: {
+                    /**
+                     * @description Addresses, parted by commas, whose answers the change made stale; one that ends in /* covers what lies beneath it, a * between two / any one step. What the answer brings itself is not named.
+                     * @example /api/studies, /api/studies/1/comparison
+                     */
+                    "Tabrel-Stale"?: string;
                     [name: string]: unknown;
                 };
                 content: {
@@ -7417,9 +8125,11 @@ export interface operations {
             403: components["responses"]["Problem403"];
             404: components["responses"]["Problem404"];
             409: components["responses"]["Problem409"];
+            412: components["responses"]["Problem412"];
             413: components["responses"]["Problem413"];
             415: components["responses"]["Problem415"];
             422: components["responses"]["Problem422"];
+            428: components["responses"]["Problem428"];
             500: components["responses"]["Problem500"];
             503: components["responses"]["Problem503"];
             507: components["responses"]["Problem507"];
@@ -7453,9 +8163,11 @@ export interface operations {
             403: components["responses"]["Problem403"];
             404: components["responses"]["Problem404"];
             409: components["responses"]["Problem409"];
+            412: components["responses"]["Problem412"];
             413: components["responses"]["Problem413"];
             415: components["responses"]["Problem415"];
             422: components["responses"]["Problem422"];
+            428: components["responses"]["Problem428"];
             500: components["responses"]["Problem500"];
             503: components["responses"]["Problem503"];
             507: components["responses"]["Problem507"];
@@ -7493,9 +8205,11 @@ export interface operations {
             403: components["responses"]["Problem403"];
             404: components["responses"]["Problem404"];
             409: components["responses"]["Problem409"];
+            412: components["responses"]["Problem412"];
             413: components["responses"]["Problem413"];
             415: components["responses"]["Problem415"];
             422: components["responses"]["Problem422"];
+            428: components["responses"]["Problem428"];
             500: components["responses"]["Problem500"];
             503: components["responses"]["Problem503"];
             507: components["responses"]["Problem507"];
@@ -7503,8 +8217,15 @@ export interface operations {
     };
     post_holes: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description Revision of the sheet that the window has: the answer brings what is different. None: the whole sheet. */
+                since?: number | null;
+                /** @description Whether the answer brings the figures of the opened filter too. */
+                figures?: boolean;
+            };
             header?: {
+                /** @description Revision of what is changed, as it was seen: in double quotes, from the ETag of its address or from `revisions` of the sheet, 0 where it is not there. Another revision is refused with 412, none with 428. */
+                "If-Match"?: string | null;
                 /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
                 "Tabrel-Window"?: string | null;
             };
@@ -7523,19 +8244,31 @@ export interface operations {
             /** @description Successful Response */
             201: {
                 headers: {
+                    /**
+                     * @description Its revision, for If-Match.
+                     * @example "17"
+                     */
+                    ETag?: string;
+                    /**
+                     * @description Addresses, parted by commas, whose answers the change made stale; one that ends in /* covers what lies beneath it, a * between two / any one step. What the answer brings itself is not named.
+                     * @example /api/studies, /api/studies/1/comparison
+                     */
+                    "Tabrel-Stale"?: string;
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["SheetOut"];
+                    "application/json": components["schemas"]["ChangedOut"];
                 };
             };
             400: components["responses"]["Problem400"];
             403: components["responses"]["Problem403"];
             404: components["responses"]["Problem404"];
             409: components["responses"]["Problem409"];
+            412: components["responses"]["Problem412"];
             413: components["responses"]["Problem413"];
             415: components["responses"]["Problem415"];
             422: components["responses"]["Problem422"];
+            428: components["responses"]["Problem428"];
             500: components["responses"]["Problem500"];
             503: components["responses"]["Problem503"];
             507: components["responses"]["Problem507"];
@@ -7573,97 +8306,11 @@ export interface operations {
             403: components["responses"]["Problem403"];
             404: components["responses"]["Problem404"];
             409: components["responses"]["Problem409"];
+            412: components["responses"]["Problem412"];
             413: components["responses"]["Problem413"];
             415: components["responses"]["Problem415"];
             422: components["responses"]["Problem422"];
-            500: components["responses"]["Problem500"];
-            503: components["responses"]["Problem503"];
-            507: components["responses"]["Problem507"];
-        };
-    };
-    post_hole_group: {
-        parameters: {
-            query?: never;
-            header?: {
-                /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
-                "Tabrel-Window"?: string | null;
-            };
-            path: {
-                /** @description Which sample, as the answers number them. */
-                sample_id: number;
-                /** @description Where the holes are. */
-                placement: "inlet" | "centre_tube";
-                /** @description Which group of holes of its place, counted from 0. */
-                position: number;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["HoleGroupIn"];
-            };
-        };
-        responses: {
-            /** @description Successful Response */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["SheetOut"];
-                };
-            };
-            400: components["responses"]["Problem400"];
-            403: components["responses"]["Problem403"];
-            404: components["responses"]["Problem404"];
-            409: components["responses"]["Problem409"];
-            413: components["responses"]["Problem413"];
-            415: components["responses"]["Problem415"];
-            422: components["responses"]["Problem422"];
-            500: components["responses"]["Problem500"];
-            503: components["responses"]["Problem503"];
-            507: components["responses"]["Problem507"];
-        };
-    };
-    delete_hole_group: {
-        parameters: {
-            query?: never;
-            header?: {
-                /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
-                "Tabrel-Window"?: string | null;
-            };
-            path: {
-                /** @description Which sample, as the answers number them. */
-                sample_id: number;
-                /** @description Where the holes are. */
-                placement: "inlet" | "centre_tube";
-                /** @description Which group of holes of its place, counted from 0. */
-                position: number;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["SeenIn"];
-            };
-        };
-        responses: {
-            /** @description Successful Response */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["SheetOut"];
-                };
-            };
-            400: components["responses"]["Problem400"];
-            403: components["responses"]["Problem403"];
-            404: components["responses"]["Problem404"];
-            409: components["responses"]["Problem409"];
-            413: components["responses"]["Problem413"];
-            415: components["responses"]["Problem415"];
-            422: components["responses"]["Problem422"];
+            428: components["responses"]["Problem428"];
             500: components["responses"]["Problem500"];
             503: components["responses"]["Problem503"];
             507: components["responses"]["Problem507"];
@@ -7697,9 +8344,11 @@ export interface operations {
             403: components["responses"]["Problem403"];
             404: components["responses"]["Problem404"];
             409: components["responses"]["Problem409"];
+            412: components["responses"]["Problem412"];
             413: components["responses"]["Problem413"];
             415: components["responses"]["Problem415"];
             422: components["responses"]["Problem422"];
+            428: components["responses"]["Problem428"];
             500: components["responses"]["Problem500"];
             503: components["responses"]["Problem503"];
             507: components["responses"]["Problem507"];
@@ -7737,15 +8386,17 @@ export interface operations {
             403: components["responses"]["Problem403"];
             404: components["responses"]["Problem404"];
             409: components["responses"]["Problem409"];
+            412: components["responses"]["Problem412"];
             413: components["responses"]["Problem413"];
             415: components["responses"]["Problem415"];
             422: components["responses"]["Problem422"];
+            428: components["responses"]["Problem428"];
             500: components["responses"]["Problem500"];
             503: components["responses"]["Problem503"];
             507: components["responses"]["Problem507"];
         };
     };
-    post_observation: {
+    get_observation: {
         parameters: {
             query?: never;
             header?: {
@@ -7755,6 +8406,60 @@ export interface operations {
             path: {
                 /** @description Which sample, as the answers number them. */
                 sample_id: number;
+                /** @description Key of a detail, an observation or a quantity, as the catalogue has it. */
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    /**
+                     * @description Its revision, for If-Match.
+                     * @example "17"
+                     */
+                    ETag?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FactOut"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            409: components["responses"]["Problem409"];
+            412: components["responses"]["Problem412"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            428: components["responses"]["Problem428"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    put_observation: {
+        parameters: {
+            query?: {
+                /** @description Revision of the sheet that the window has: the answer brings what is different. None: the whole sheet. */
+                since?: number | null;
+                /** @description Whether the answer brings the figures of the opened filter too. */
+                figures?: boolean;
+            };
+            header?: {
+                /** @description Revision of what is changed, as it was seen: in double quotes, from the ETag of its address or from `revisions` of the sheet, 0 where it is not there. Another revision is refused with 412, none with 428. */
+                "If-Match"?: string | null;
+                /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
+                "Tabrel-Window"?: string | null;
+            };
+            path: {
+                /** @description Which sample, as the answers number them. */
+                sample_id: number;
+                /** @description Key of a detail, an observation or a quantity, as the catalogue has it. */
+                key: string;
             };
             cookie?: never;
         };
@@ -7767,28 +8472,47 @@ export interface operations {
             /** @description Successful Response */
             200: {
                 headers: {
+                    /**
+                     * @description Its revision, for If-Match.
+                     * @example "17"
+                     */
+                    ETag?: string;
+                    /**
+                     * @description Addresses, parted by commas, whose answers the change made stale; one that ends in /* covers what lies beneath it, a * between two / any one step. What the answer brings itself is not named.
+                     * @example /api/studies, /api/studies/1/comparison
+                     */
+                    "Tabrel-Stale"?: string;
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["SheetOut"];
+                    "application/json": components["schemas"]["ChangedOut"];
                 };
             };
             400: components["responses"]["Problem400"];
             403: components["responses"]["Problem403"];
             404: components["responses"]["Problem404"];
             409: components["responses"]["Problem409"];
+            412: components["responses"]["Problem412"];
             413: components["responses"]["Problem413"];
             415: components["responses"]["Problem415"];
             422: components["responses"]["Problem422"];
+            428: components["responses"]["Problem428"];
             500: components["responses"]["Problem500"];
             503: components["responses"]["Problem503"];
             507: components["responses"]["Problem507"];
         };
     };
-    post_oil: {
+    put_oil: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description Revision of the sheet that the window has: the answer brings what is different. None: the whole sheet. */
+                since?: number | null;
+                /** @description Whether the answer brings the figures of the opened filter too. */
+                figures?: boolean;
+            };
             header?: {
+                /** @description Revision of what is changed, as it was seen: in double quotes, from the ETag of its address or from `revisions` of the sheet, 0 where it is not there. Another revision is refused with 412, none with 428. */
+                "If-Match"?: string | null;
                 /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
                 "Tabrel-Window"?: string | null;
             };
@@ -7807,19 +8531,31 @@ export interface operations {
             /** @description Successful Response */
             200: {
                 headers: {
+                    /**
+                     * @description Its revision, for If-Match.
+                     * @example "17"
+                     */
+                    ETag?: string;
+                    /**
+                     * @description Addresses, parted by commas, whose answers the change made stale; one that ends in /* covers what lies beneath it, a * between two / any one step. What the answer brings itself is not named.
+                     * @example /api/studies, /api/studies/1/comparison
+                     */
+                    "Tabrel-Stale"?: string;
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["SheetOut"];
+                    "application/json": components["schemas"]["ChangedOut"];
                 };
             };
             400: components["responses"]["Problem400"];
             403: components["responses"]["Problem403"];
             404: components["responses"]["Problem404"];
             409: components["responses"]["Problem409"];
+            412: components["responses"]["Problem412"];
             413: components["responses"]["Problem413"];
             415: components["responses"]["Problem415"];
             422: components["responses"]["Problem422"];
+            428: components["responses"]["Problem428"];
             500: components["responses"]["Problem500"];
             503: components["responses"]["Problem503"];
             507: components["responses"]["Problem507"];
@@ -7827,8 +8563,15 @@ export interface operations {
     };
     post_reading: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description Revision of the sheet that the window has: the answer brings what is different. None: the whole sheet. */
+                since?: number | null;
+                /** @description Whether the answer brings the figures of the opened filter too. */
+                figures?: boolean;
+            };
             header?: {
+                /** @description Revision of what is changed, as it was seen: in double quotes, from the ETag of its address or from `revisions` of the sheet, 0 where it is not there. Another revision is refused with 412, none with 428. */
+                "If-Match"?: string | null;
                 /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
                 "Tabrel-Window"?: string | null;
             };
@@ -7847,19 +8590,31 @@ export interface operations {
             /** @description Successful Response */
             201: {
                 headers: {
+                    /**
+                     * @description Its revision, for If-Match.
+                     * @example "17"
+                     */
+                    ETag?: string;
+                    /**
+                     * @description Addresses, parted by commas, whose answers the change made stale; one that ends in /* covers what lies beneath it, a * between two / any one step. What the answer brings itself is not named.
+                     * @example /api/studies, /api/studies/1/comparison
+                     */
+                    "Tabrel-Stale"?: string;
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["SheetOut"];
+                    "application/json": components["schemas"]["ChangedOut"];
                 };
             };
             400: components["responses"]["Problem400"];
             403: components["responses"]["Problem403"];
             404: components["responses"]["Problem404"];
             409: components["responses"]["Problem409"];
+            412: components["responses"]["Problem412"];
             413: components["responses"]["Problem413"];
             415: components["responses"]["Problem415"];
             422: components["responses"]["Problem422"];
+            428: components["responses"]["Problem428"];
             500: components["responses"]["Problem500"];
             503: components["responses"]["Problem503"];
             507: components["responses"]["Problem507"];
@@ -7867,8 +8622,15 @@ export interface operations {
     };
     post_redo: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description Revision of the sheet that the window has: the answer brings what is different. None: the whole sheet. */
+                since?: number | null;
+                /** @description Whether the answer brings the figures of the opened filter too. */
+                figures?: boolean;
+            };
             header?: {
+                /** @description Revision of what is changed, as it was seen: in double quotes, from the ETag of its address or from `revisions` of the sheet, 0 where it is not there. Another revision is refused with 412, none with 428. */
+                "If-Match"?: string | null;
                 /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
                 "Tabrel-Window"?: string | null;
             };
@@ -7887,6 +8649,16 @@ export interface operations {
             /** @description Successful Response */
             200: {
                 headers: {
+                    /**
+                     * @description Its revision, for If-Match.
+                     * @example "17"
+                     */
+                    ETag?: string;
+                    /**
+                     * @description Addresses, parted by commas, whose answers the change made stale; one that ends in /* covers what lies beneath it, a * between two / any one step. What the answer brings itself is not named.
+                     * @example /api/studies, /api/studies/1/comparison
+                     */
+                    "Tabrel-Stale"?: string;
                     [name: string]: unknown;
                 };
                 content: {
@@ -7897,9 +8669,11 @@ export interface operations {
             403: components["responses"]["Problem403"];
             404: components["responses"]["Problem404"];
             409: components["responses"]["Problem409"];
+            412: components["responses"]["Problem412"];
             413: components["responses"]["Problem413"];
             415: components["responses"]["Problem415"];
             422: components["responses"]["Problem422"];
+            428: components["responses"]["Problem428"];
             500: components["responses"]["Problem500"];
             503: components["responses"]["Problem503"];
             507: components["responses"]["Problem507"];
@@ -7933,9 +8707,11 @@ export interface operations {
             403: components["responses"]["Problem403"];
             404: components["responses"]["Problem404"];
             409: components["responses"]["Problem409"];
+            412: components["responses"]["Problem412"];
             413: components["responses"]["Problem413"];
             415: components["responses"]["Problem415"];
             422: components["responses"]["Problem422"];
+            428: components["responses"]["Problem428"];
             500: components["responses"]["Problem500"];
             503: components["responses"]["Problem503"];
             507: components["responses"]["Problem507"];
@@ -7973,15 +8749,17 @@ export interface operations {
             403: components["responses"]["Problem403"];
             404: components["responses"]["Problem404"];
             409: components["responses"]["Problem409"];
+            412: components["responses"]["Problem412"];
             413: components["responses"]["Problem413"];
             415: components["responses"]["Problem415"];
             422: components["responses"]["Problem422"];
+            428: components["responses"]["Problem428"];
             500: components["responses"]["Problem500"];
             503: components["responses"]["Problem503"];
             507: components["responses"]["Problem507"];
         };
     };
-    post_state: {
+    get_state: {
         parameters: {
             query?: never;
             header?: {
@@ -7991,6 +8769,60 @@ export interface operations {
             path: {
                 /** @description Which sample, as the answers number them. */
                 sample_id: number;
+                /** @description Key of a detail, an observation or a quantity, as the catalogue has it. */
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    /**
+                     * @description Its revision, for If-Match.
+                     * @example "17"
+                     */
+                    ETag?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FactOut"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            409: components["responses"]["Problem409"];
+            412: components["responses"]["Problem412"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            428: components["responses"]["Problem428"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    put_state: {
+        parameters: {
+            query?: {
+                /** @description Revision of the sheet that the window has: the answer brings what is different. None: the whole sheet. */
+                since?: number | null;
+                /** @description Whether the answer brings the figures of the opened filter too. */
+                figures?: boolean;
+            };
+            header?: {
+                /** @description Revision of what is changed, as it was seen: in double quotes, from the ETag of its address or from `revisions` of the sheet, 0 where it is not there. Another revision is refused with 412, none with 428. */
+                "If-Match"?: string | null;
+                /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
+                "Tabrel-Window"?: string | null;
+            };
+            path: {
+                /** @description Which sample, as the answers number them. */
+                sample_id: number;
+                /** @description Key of a detail, an observation or a quantity, as the catalogue has it. */
+                key: string;
             };
             cookie?: never;
         };
@@ -8003,19 +8835,31 @@ export interface operations {
             /** @description Successful Response */
             200: {
                 headers: {
+                    /**
+                     * @description Its revision, for If-Match.
+                     * @example "17"
+                     */
+                    ETag?: string;
+                    /**
+                     * @description Addresses, parted by commas, whose answers the change made stale; one that ends in /* covers what lies beneath it, a * between two / any one step. What the answer brings itself is not named.
+                     * @example /api/studies, /api/studies/1/comparison
+                     */
+                    "Tabrel-Stale"?: string;
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["SheetOut"];
+                    "application/json": components["schemas"]["ChangedOut"];
                 };
             };
             400: components["responses"]["Problem400"];
             403: components["responses"]["Problem403"];
             404: components["responses"]["Problem404"];
             409: components["responses"]["Problem409"];
+            412: components["responses"]["Problem412"];
             413: components["responses"]["Problem413"];
             415: components["responses"]["Problem415"];
             422: components["responses"]["Problem422"];
+            428: components["responses"]["Problem428"];
             500: components["responses"]["Problem500"];
             503: components["responses"]["Problem503"];
             507: components["responses"]["Problem507"];
@@ -8023,8 +8867,15 @@ export interface operations {
     };
     post_undo: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description Revision of the sheet that the window has: the answer brings what is different. None: the whole sheet. */
+                since?: number | null;
+                /** @description Whether the answer brings the figures of the opened filter too. */
+                figures?: boolean;
+            };
             header?: {
+                /** @description Revision of what is changed, as it was seen: in double quotes, from the ETag of its address or from `revisions` of the sheet, 0 where it is not there. Another revision is refused with 412, none with 428. */
+                "If-Match"?: string | null;
                 /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
                 "Tabrel-Window"?: string | null;
             };
@@ -8043,6 +8894,16 @@ export interface operations {
             /** @description Successful Response */
             200: {
                 headers: {
+                    /**
+                     * @description Its revision, for If-Match.
+                     * @example "17"
+                     */
+                    ETag?: string;
+                    /**
+                     * @description Addresses, parted by commas, whose answers the change made stale; one that ends in /* covers what lies beneath it, a * between two / any one step. What the answer brings itself is not named.
+                     * @example /api/studies, /api/studies/1/comparison
+                     */
+                    "Tabrel-Stale"?: string;
                     [name: string]: unknown;
                 };
                 content: {
@@ -8053,9 +8914,11 @@ export interface operations {
             403: components["responses"]["Problem403"];
             404: components["responses"]["Problem404"];
             409: components["responses"]["Problem409"];
+            412: components["responses"]["Problem412"];
             413: components["responses"]["Problem413"];
             415: components["responses"]["Problem415"];
             422: components["responses"]["Problem422"];
+            428: components["responses"]["Problem428"];
             500: components["responses"]["Problem500"];
             503: components["responses"]["Problem503"];
             507: components["responses"]["Problem507"];
@@ -8091,9 +8954,11 @@ export interface operations {
             403: components["responses"]["Problem403"];
             404: components["responses"]["Problem404"];
             409: components["responses"]["Problem409"];
+            412: components["responses"]["Problem412"];
             413: components["responses"]["Problem413"];
             415: components["responses"]["Problem415"];
             422: components["responses"]["Problem422"];
+            428: components["responses"]["Problem428"];
             500: components["responses"]["Problem500"];
             503: components["responses"]["Problem503"];
             507: components["responses"]["Problem507"];
@@ -8125,9 +8990,11 @@ export interface operations {
             403: components["responses"]["Problem403"];
             404: components["responses"]["Problem404"];
             409: components["responses"]["Problem409"];
+            412: components["responses"]["Problem412"];
             413: components["responses"]["Problem413"];
             415: components["responses"]["Problem415"];
             422: components["responses"]["Problem422"];
+            428: components["responses"]["Problem428"];
             500: components["responses"]["Problem500"];
             503: components["responses"]["Problem503"];
             507: components["responses"]["Problem507"];
@@ -8155,6 +9022,11 @@ export interface operations {
             /** @description Successful Response */
             200: {
                 headers: {
+                    /**
+                     * @description Addresses, parted by commas, whose answers the change made stale; one that ends in /* covers what lies beneath it, a * between two / any one step. What the answer brings itself is not named.
+                     * @example /api/studies, /api/studies/1/comparison
+                     */
+                    "Tabrel-Stale"?: string;
                     [name: string]: unknown;
                 };
                 content: {
@@ -8165,9 +9037,11 @@ export interface operations {
             403: components["responses"]["Problem403"];
             404: components["responses"]["Problem404"];
             409: components["responses"]["Problem409"];
+            412: components["responses"]["Problem412"];
             413: components["responses"]["Problem413"];
             415: components["responses"]["Problem415"];
             422: components["responses"]["Problem422"];
+            428: components["responses"]["Problem428"];
             500: components["responses"]["Problem500"];
             503: components["responses"]["Problem503"];
             507: components["responses"]["Problem507"];
@@ -8195,9 +9069,11 @@ export interface operations {
             403: components["responses"]["Problem403"];
             404: components["responses"]["Problem404"];
             409: components["responses"]["Problem409"];
+            412: components["responses"]["Problem412"];
             413: components["responses"]["Problem413"];
             415: components["responses"]["Problem415"];
             422: components["responses"]["Problem422"];
+            428: components["responses"]["Problem428"];
             500: components["responses"]["Problem500"];
             503: components["responses"]["Problem503"];
             507: components["responses"]["Problem507"];
@@ -8228,9 +9104,11 @@ export interface operations {
             403: components["responses"]["Problem403"];
             404: components["responses"]["Problem404"];
             409: components["responses"]["Problem409"];
+            412: components["responses"]["Problem412"];
             413: components["responses"]["Problem413"];
             415: components["responses"]["Problem415"];
             422: components["responses"]["Problem422"];
+            428: components["responses"]["Problem428"];
             500: components["responses"]["Problem500"];
             503: components["responses"]["Problem503"];
             507: components["responses"]["Problem507"];
@@ -8255,6 +9133,11 @@ export interface operations {
             /** @description Successful Response */
             201: {
                 headers: {
+                    /**
+                     * @description Addresses, parted by commas, whose answers the change made stale; one that ends in /* covers what lies beneath it, a * between two / any one step. What the answer brings itself is not named.
+                     * @example /api/studies, /api/studies/1/comparison
+                     */
+                    "Tabrel-Stale"?: string;
                     [name: string]: unknown;
                 };
                 content: {
@@ -8265,9 +9148,11 @@ export interface operations {
             403: components["responses"]["Problem403"];
             404: components["responses"]["Problem404"];
             409: components["responses"]["Problem409"];
+            412: components["responses"]["Problem412"];
             413: components["responses"]["Problem413"];
             415: components["responses"]["Problem415"];
             422: components["responses"]["Problem422"];
+            428: components["responses"]["Problem428"];
             500: components["responses"]["Problem500"];
             503: components["responses"]["Problem503"];
             507: components["responses"]["Problem507"];
@@ -8301,9 +9186,11 @@ export interface operations {
             403: components["responses"]["Problem403"];
             404: components["responses"]["Problem404"];
             409: components["responses"]["Problem409"];
+            412: components["responses"]["Problem412"];
             413: components["responses"]["Problem413"];
             415: components["responses"]["Problem415"];
             422: components["responses"]["Problem422"];
+            428: components["responses"]["Problem428"];
             500: components["responses"]["Problem500"];
             503: components["responses"]["Problem503"];
             507: components["responses"]["Problem507"];
@@ -8341,9 +9228,11 @@ export interface operations {
             403: components["responses"]["Problem403"];
             404: components["responses"]["Problem404"];
             409: components["responses"]["Problem409"];
+            412: components["responses"]["Problem412"];
             413: components["responses"]["Problem413"];
             415: components["responses"]["Problem415"];
             422: components["responses"]["Problem422"];
+            428: components["responses"]["Problem428"];
             500: components["responses"]["Problem500"];
             503: components["responses"]["Problem503"];
             507: components["responses"]["Problem507"];
@@ -8379,9 +9268,11 @@ export interface operations {
             403: components["responses"]["Problem403"];
             404: components["responses"]["Problem404"];
             409: components["responses"]["Problem409"];
+            412: components["responses"]["Problem412"];
             413: components["responses"]["Problem413"];
             415: components["responses"]["Problem415"];
             422: components["responses"]["Problem422"];
+            428: components["responses"]["Problem428"];
             500: components["responses"]["Problem500"];
             503: components["responses"]["Problem503"];
             507: components["responses"]["Problem507"];
@@ -8409,6 +9300,11 @@ export interface operations {
             /** @description Successful Response */
             200: {
                 headers: {
+                    /**
+                     * @description Addresses, parted by commas, whose answers the change made stale; one that ends in /* covers what lies beneath it, a * between two / any one step. What the answer brings itself is not named.
+                     * @example /api/studies, /api/studies/1/comparison
+                     */
+                    "Tabrel-Stale"?: string;
                     [name: string]: unknown;
                 };
                 content: {
@@ -8419,9 +9315,11 @@ export interface operations {
             403: components["responses"]["Problem403"];
             404: components["responses"]["Problem404"];
             409: components["responses"]["Problem409"];
+            412: components["responses"]["Problem412"];
             413: components["responses"]["Problem413"];
             415: components["responses"]["Problem415"];
             422: components["responses"]["Problem422"];
+            428: components["responses"]["Problem428"];
             500: components["responses"]["Problem500"];
             503: components["responses"]["Problem503"];
             507: components["responses"]["Problem507"];
@@ -8429,8 +9327,15 @@ export interface operations {
     };
     post_sample: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description Revision of the sheet that the window has: the answer brings what is different. None: the whole sheet. */
+                since?: number | null;
+                /** @description Whether the answer brings the figures of the opened filter too. */
+                figures?: boolean;
+            };
             header?: {
+                /** @description Revision of what is changed, as it was seen: in double quotes, from the ETag of its address or from `revisions` of the sheet, 0 where it is not there. Another revision is refused with 412, none with 428. */
+                "If-Match"?: string | null;
                 /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
                 "Tabrel-Window"?: string | null;
             };
@@ -8449,19 +9354,31 @@ export interface operations {
             /** @description Successful Response */
             201: {
                 headers: {
+                    /**
+                     * @description Its revision, for If-Match.
+                     * @example "17"
+                     */
+                    ETag?: string;
+                    /**
+                     * @description Addresses, parted by commas, whose answers the change made stale; one that ends in /* covers what lies beneath it, a * between two / any one step. What the answer brings itself is not named.
+                     * @example /api/studies, /api/studies/1/comparison
+                     */
+                    "Tabrel-Stale"?: string;
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["SheetOut"];
+                    "application/json": components["schemas"]["ChangedOut"];
                 };
             };
             400: components["responses"]["Problem400"];
             403: components["responses"]["Problem403"];
             404: components["responses"]["Problem404"];
             409: components["responses"]["Problem409"];
+            412: components["responses"]["Problem412"];
             413: components["responses"]["Problem413"];
             415: components["responses"]["Problem415"];
             422: components["responses"]["Problem422"];
+            428: components["responses"]["Problem428"];
             500: components["responses"]["Problem500"];
             503: components["responses"]["Problem503"];
             507: components["responses"]["Problem507"];
@@ -8495,9 +9412,11 @@ export interface operations {
             403: components["responses"]["Problem403"];
             404: components["responses"]["Problem404"];
             409: components["responses"]["Problem409"];
+            412: components["responses"]["Problem412"];
             413: components["responses"]["Problem413"];
             415: components["responses"]["Problem415"];
             422: components["responses"]["Problem422"];
+            428: components["responses"]["Problem428"];
             500: components["responses"]["Problem500"];
             503: components["responses"]["Problem503"];
             507: components["responses"]["Problem507"];
@@ -8525,6 +9444,11 @@ export interface operations {
             /** @description Successful Response */
             200: {
                 headers: {
+                    /**
+                     * @description Addresses, parted by commas, whose answers the change made stale; one that ends in /* covers what lies beneath it, a * between two / any one step. What the answer brings itself is not named.
+                     * @example /api/studies, /api/studies/1/comparison
+                     */
+                    "Tabrel-Stale"?: string;
                     [name: string]: unknown;
                 };
                 content: {
@@ -8535,9 +9459,11 @@ export interface operations {
             403: components["responses"]["Problem403"];
             404: components["responses"]["Problem404"];
             409: components["responses"]["Problem409"];
+            412: components["responses"]["Problem412"];
             413: components["responses"]["Problem413"];
             415: components["responses"]["Problem415"];
             422: components["responses"]["Problem422"];
+            428: components["responses"]["Problem428"];
             500: components["responses"]["Problem500"];
             503: components["responses"]["Problem503"];
             507: components["responses"]["Problem507"];
@@ -8575,9 +9501,11 @@ export interface operations {
             403: components["responses"]["Problem403"];
             404: components["responses"]["Problem404"];
             409: components["responses"]["Problem409"];
+            412: components["responses"]["Problem412"];
             413: components["responses"]["Problem413"];
             415: components["responses"]["Problem415"];
             422: components["responses"]["Problem422"];
+            428: components["responses"]["Problem428"];
             500: components["responses"]["Problem500"];
             503: components["responses"]["Problem503"];
             507: components["responses"]["Problem507"];
@@ -8615,9 +9543,11 @@ export interface operations {
             403: components["responses"]["Problem403"];
             404: components["responses"]["Problem404"];
             409: components["responses"]["Problem409"];
+            412: components["responses"]["Problem412"];
             413: components["responses"]["Problem413"];
             415: components["responses"]["Problem415"];
             422: components["responses"]["Problem422"];
+            428: components["responses"]["Problem428"];
             500: components["responses"]["Problem500"];
             503: components["responses"]["Problem503"];
             507: components["responses"]["Problem507"];

@@ -8,6 +8,7 @@ import { useSteadyClicks } from '@/shared/useSteadyClicks'
 import { useQuery } from '@tanstack/vue-query'
 import { client, unwrap } from '@/api/client'
 import { queryKeys } from '@/api/queryKeys'
+import { useStale } from '@/api/stale'
 import Toast from 'primevue/toast'
 import KeyHelp from './KeyHelp.vue'
 
@@ -15,6 +16,7 @@ const preferences = usePreferences()
 const help = useHelp()
 const route = useRoute()
 useSteadyClicks()
+useStale()
 watchEffect(() => {
   singleKeys.atBench = route.meta.bench === true
   singleKeys.switchedOff = !preferences.singleKeys

@@ -170,7 +170,7 @@ watch(
         </section>
       </template>
       <section v-if="detailsHere.length && sheet.data.value" class="part details">
-        <DetailFields :details="detailsHere" :texts="sheet.data.value.details" :numbers="sheet.data.value.detail_numbers" :family="preferences.family" :set="changes.setDetail" @next="stops.step(1)" @previous="stops.step(-1)" />
+        <DetailFields :details="detailsHere" :texts="sheet.data.value.details" :numbers="sheet.data.value.detail_numbers" :family="preferences.family" :revisions="sheet.data.value.revisions" :set="changes.setDetail" @next="stops.step(1)" @previous="stops.step(-1)" />
       </section>
     </div>
     <aside v-if="hasPlate && sheet.data.value" class="drawing" aria-label="Plate from below">

@@ -57,7 +57,7 @@ useAskedField({
       <section v-for="group in GROUPS" :key="group.prefix" class="card" :class="group.prefix.slice(0, -1)">
         <h2>{{ group.title }}</h2>
         <DetailFields :details="of(group.prefix)" :texts="sheet.data.value.details" :numbers="sheet.data.value.detail_numbers" :questions="sheet.data.value.detail_questions" :family="preferences.family"
-          :options="{ 'study.reference': labels }" :set="changes.setDetail" @next="stops.step(1)" @previous="stops.step(-1)" />
+          :options="{ 'study.reference': labels }" :revisions="sheet.data.value.revisions" :set="changes.setDetail" @next="stops.step(1)" @previous="stops.step(-1)" />
         <p v-if="group.prefix === 'sample.' && sheet.data.value.shelf" class="shelf">{{ sheet.data.value.shelf }}</p>
         <p v-if="group.prefix === 'engine.'" class="soft note">
           Stud and adapter belong to the engine, not to the filter. An adapter changes the flow path.

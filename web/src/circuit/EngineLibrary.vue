@@ -9,7 +9,7 @@ const props = defineProps<{
   engines: readonly Schemas['LibraryEngineOut'][]
   family: UnitFamily
   preview: (name: string) => Promise<Schemas['EngineLinesOut']>
-  take: (body: Schemas['EngineIn']) => Promise<unknown>
+  take: (body: Schemas['EngineIn'], revision: number) => Promise<unknown>
   save: () => Promise<unknown>
   remove: (id: number) => Promise<unknown>
 }>()
@@ -31,8 +31,8 @@ async function look(name: string) {
 }
 
 async function takeIt() {
-  const { name, seen } = asked.value!
-  if (await run(() => props.take({ name, keep: keep.value, seen }))) asked.value = null
+  const { name, revision } = asked.value!
+  if (await run(() => props.take({ name, keep: keep.value }, revision))) asked.value = null
 }
 
 const keepsAll = computed(() => keep.value.length === asked.value?.lines.length)

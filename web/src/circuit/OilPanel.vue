@@ -13,9 +13,11 @@ type Point = Schemas['ViscosityPoint']
 
 const props = defineProps<{
   line: OilLine | null
+  /** Revision of the points, as they came with the line. */
+  revision: number
   grades: readonly string[]
   /** Density as it is saved, for a line that is only looked at. */
-  setOil: (body: Schemas['OilIn']) => Promise<unknown>
+  setOil: (body: Schemas['OilIn'], revision: number) => Promise<unknown>
 }>()
 
 const grade = ref('')
@@ -87,14 +89,13 @@ function onReading() {
 }
 
 async function store(body: Schemas['OilIn']) {
-  if (await guarded(() => props.setOil(body))) grade.value = ''
+  if (await guarded(() => props.setOil(body, props.revision))) grade.value = ''
 }
 
 /** The rows go to the server as they were typed: it understands them, or says which row is wrong and why. */
 async function onRows() {
   await store({
     rows: rows.value.map((row) => ({ temperature: row.temperature, viscosity: row.viscosity, is_dynamic: row.isDynamic, high_shear: row.highShear })),
-    seen: stored.value,
   })
 }
 
@@ -133,7 +134,7 @@ async function onDrag(index: number, celsius: number, kinematic: number) {
 async function onDrop() {
   const points = dragged.value
   if (!points) return
-  await store({ viscosity: points, seen: stored.value })
+  await store({ viscosity: points })
   dragged.value = null
   preview.value = null
 }

@@ -18,23 +18,23 @@ describe('oil and engine', () => {
     coldest_point_c: 40, warmest_point_c: 100, coldest_pumping_c: -30, viscosity: [],
   }
   it('reads both viscosities off the line and marks where it is only extended', async () => {
-    const wrapper = mount(OilPanel, { props: { line, grades: ['5W-30'], setOil: () => Promise.resolve() } })
+    const wrapper = mount(OilPanel, { props: { line, revision: 3, grades: ['5W-30'], setOil: () => Promise.resolve() } })
     expect(wrapper.get('[data-oil="reading"]').text()).toContain('3500 mPa·s dynamic · 4000 mm²/s kinematic')
     expect(wrapper.get('[data-oil="reading"]').text()).toContain('extended beyond the points')
     await wrapper.get('.read input').setValue('40')
     await wrapper.get('.read input').trigger('change')
     expect(wrapper.get('[data-oil="reading"]').text()).not.toContain('extended')
   })
-  it('hands the points over as they were stated, with those that were seen, and keeps what is refused', async () => {
+  it('hands the points over as they were stated, with the revision that was seen, and keeps what is refused', async () => {
     const setOil = vi.fn().mockRejectedValue(problem('the oil would be thicker at 100 °C'))
-    const wrapper = mount(OilPanel, { props: { line, grades: [], setOil } })
+    const wrapper = mount(OilPanel, { props: { line, revision: 3, grades: [], setOil } })
     const field = wrapper.get('[aria-label="Viscosity of point 2"]')
     await field.setValue('5,500')
     await field.trigger('change')
     await flushPromises()
     const sent = setOil.mock.calls.at(-1)![0] as Schemas['OilIn']
     expect(sent.rows!.map((row) => [row.temperature, row.viscosity])).toEqual([['40', '66'], ['212 °F', '5,500']]) // as typed
-    expect(sent.seen!.map((point) => point.kinematic_mm2_s)).toEqual([66, 11])
+    expect(setOil.mock.calls.at(-1)![1]).toBe(3)
     expect(wrapper.get('[role="alert"]').text()).toContain('thicker at 100 °C')
     expect((field.element as HTMLInputElement).value).toBe('5,500')
   })
@@ -64,7 +64,7 @@ describe('oil and engine', () => {
     const line = (key: string, now: string | null, then: string, is_own: boolean) =>
       ({ key, title: key, part: 'Stud', now_metric: now, now_inch: now, now_typed: null, then_metric: then, then_inch: then, is_own })
     const lines = [line('engine.stud_bore', '14.5 mm', '13 mm', true), line('engine.gallery', null, '330 kPa', false)]
-    const preview = vi.fn().mockResolvedValue({ name: 'mine', lines, seen: { 'engine.stud_bore': '14.5 mm', 'engine.gallery': '' } })
+    const preview = vi.fn().mockResolvedValue({ name: 'mine', lines, revision: 7 })
     const wrapper = mount(EngineLibrary, {
       props: {
         engines: [{ id: null, name: 'shipped', metric: 'm', inch: 'i' }, { id: 3, name: 'mine', metric: 'm', inch: 'i' }],
@@ -77,7 +77,7 @@ describe('oil and engine', () => {
     expect(wrapper.get('[data-line="engine.stud_bore"]').text()).toContain('14.5 mm')
     await wrapper.get('form').trigger('submit')
     await flushPromises()
-    expect(take).toHaveBeenCalledWith({ name: 'mine', keep: ['engine.stud_bore'], seen: { 'engine.stud_bore': '14.5 mm', 'engine.gallery': '' } })
+    expect(take).toHaveBeenCalledWith({ name: 'mine', keep: ['engine.stud_bore'] }, 7)
     expect(wrapper.find('[data-library="lines"]').exists()).toBe(false)
     expect(wrapper.findAll('[aria-label^="Remove "]')).toHaveLength(1)
     await wrapper.get('.tool').trigger('click')

@@ -1,5 +1,5 @@
 /** Oil and engine of a sample's study, the engine library, and what changes them. */
-import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tanstack/vue-query'
+import { keepPreviousData, useMutation, useQuery } from '@tanstack/vue-query'
 import { toValue, type MaybeRefOrGetter } from 'vue'
 import { client, unwrap, type Schemas } from '@/api/client'
 import { queryKeys } from '@/api/queryKeys'
@@ -19,16 +19,12 @@ export function useEngine(sampleId: MaybeRefOrGetter<number>) {
 
 /** The library of engines: save the study's, remove one. */
 export function useEngineLibrary(sampleId: MaybeRefOrGetter<number>) {
-  const queries = useQueryClient()
-  const renew = () => queries.invalidateQueries({ queryKey: queryKeys.engines() })
   const save = useMutation({
     mutationFn: () =>
       unwrap(client.POST('/api/samples/{sample_id}/engine/save', { params: { path: { sample_id: toValue(sampleId) } }, body: {} })),
-    onSuccess: renew,
   })
   const remove = useMutation({
     mutationFn: (id: number) => unwrap(client.DELETE('/api/engines/{engine_id}', { params: { path: { engine_id: id } }, body: {} })),
-    onSuccess: renew,
   })
   return { save: () => save.mutateAsync(), remove: (id: number) => remove.mutateAsync(id) }
 }

@@ -14,17 +14,17 @@ describe('a detail field', () => {
   const detail: Schemas['DetailOut'] = {
     key: 'sample.price', title: 'price', kind: 'price', help: '', choices: [], whole_only: false, stage: 'intake', synonyms: [], usual_inch: '', usual: '',
   }
-  function mountDetail(set: (detail: Schemas['DetailIn']) => Promise<unknown>) {
-    return mount(DetailField, { props: { detail, value: '9.50 EUR', family: 'metric', set } })
+  function mountDetail(set: (key: string, detail: Schemas['DetailIn'], revision: number) => Promise<unknown>) {
+    return mount(DetailField, { props: { detail, value: '9.50 EUR', revision: 4, family: 'metric', set } })
   }
-  it('keeps what changed on Enter, with what was seen before, and nothing else', async () => {
+  it('keeps what changed on Enter, with the revision that was seen, and nothing else', async () => {
     const set = vi.fn().mockResolvedValue({})
     const wrapper = mountDetail(set)
     await wrapper.get('input').trigger('keydown', { key: 'Enter' })
     expect(set).not.toHaveBeenCalled()
     await wrapper.get('input').setValue('11 EUR')
     await wrapper.get('input').trigger('keydown', { key: 'Enter' })
-    expect(set).toHaveBeenCalledWith({ key: 'sample.price', text: '11 EUR', family: 'metric', seen: '9.50 EUR' })
+    expect(set).toHaveBeenCalledWith('sample.price', { text: '11 EUR', family: 'metric' }, 4)
     expect(wrapper.emitted('next')).toHaveLength(2)
   })
   it('keeps the text in the field and says why when it is refused', async () => {
@@ -38,7 +38,7 @@ describe('a detail field', () => {
   })
   it('shows what nobody typed in the family of the person, and what was typed as typed', async () => {
     const number = { metric: '340 kPa', inch: '49.31 psi', is_typed: false, provenance: 'assumed', origin: null }
-    const wrapper = mount(DetailField, { props: { detail, value: '340 kPa', number, family: 'metric', set: vi.fn() } })
+    const wrapper = mount(DetailField, { props: { detail, value: '340 kPa', revision: 0, number, family: 'metric', set: vi.fn() } })
     const shown = () => (wrapper.get('input').element as HTMLInputElement).value
     expect(shown()).toBe('340 kPa')
     expect(wrapper.text()).toContain('assumed')
@@ -49,11 +49,19 @@ describe('a detail field', () => {
     expect(wrapper.text()).toContain('from the library')
   })
   it('shows what another window put there, unless something is being typed', async () => {
-    const wrapper = mountDetail(vi.fn())
-    await wrapper.setProps({ value: '12.00 EUR' })
+    const elsewhere = new ProblemError({ detail: 'another window has set the price', where: '', missing: [] }, 412)
+    const set = vi.fn().mockRejectedValue(elsewhere)
+    const wrapper = mountDetail(set)
+    await wrapper.setProps({ value: '12.00 EUR', revision: 5 })
     expect((wrapper.get('input').element as HTMLInputElement).value).toBe('12.00 EUR')
     await wrapper.get('input').setValue('13')
-    await wrapper.setProps({ value: '14.00 EUR' })
+    await wrapper.setProps({ value: '14.00 EUR', revision: 6 })
     expect((wrapper.get('input').element as HTMLInputElement).value).toBe('13')
+    for (const seen of [5, 6]) { // it names what was there when the typing began, and once told, what is there
+      await wrapper.get('input').trigger('keydown', { key: 'Enter' })
+      await flushPromises()
+      expect(set.mock.lastCall![2]).toBe(seen)
+      expect(wrapper.get('[role="alert"]').text()).toContain('another window')
+    }
   })
 })

@@ -10,12 +10,14 @@ const props = defineProps<{
   detail: Schemas['DetailOut']
   /** As stored: what the change is compared with. */
   value: string
+  /** Its revision: what a change names as seen. */
+  revision: number
   number?: Schemas['DetailNumberOut']
   /** What is unlikely about it, though it may be. */
   question?: string
   family: UnitFamily
   options?: readonly string[]
-  set: (detail: Schemas['DetailIn']) => Promise<unknown>
+  set: (key: string, detail: Schemas['DetailIn'], revision: number) => Promise<unknown>
 }>()
 const emit = defineEmits<{ next: []; previous: [] }>()
 
@@ -23,7 +25,8 @@ const emit = defineEmits<{ next: []; previous: [] }>()
 const shown = computed(() => (props.number && !props.number.is_typed ? props.number[props.family] : props.value))
 const text = ref(shown.value)
 const standing = ref(shown.value)
-const seen = ref(props.value)
+/** The revision that was there when the typing began. */
+const seen = ref(props.revision)
 const refused = ref('')
 const saving = ref(false)
 const conflict = ref(false)
@@ -42,11 +45,11 @@ const marks = computed(() => {
 })
 
 /** Take over what another window, an undo or the other family has put there, unless something is being typed here. */
-watch([() => props.value, shown], ([value, display]) => {
+watch([() => props.revision, shown], ([revision, display]) => {
   const untouched = text.value === standing.value
   if (untouched) text.value = display
   if (untouched || conflict.value || text.value === display) {
-    seen.value = value
+    seen.value = revision
     standing.value = display
   }
   conflict.value = false
@@ -59,17 +62,17 @@ async function keep(): Promise<boolean> {
   refused.value = ''
   saving.value = true
   try {
-    await props.set({ key: props.detail.key, text: typed, family: props.family, seen: seen.value })
+    await props.set(props.detail.key, { text: typed, family: props.family }, seen.value)
     await nextTick()
     if (text.value.trim() === typed) text.value = shown.value
     standing.value = shown.value
-    seen.value = props.value
+    seen.value = props.revision
     return true
   } catch (error) {
     if (!(error instanceof ProblemError)) throw error
     refused.value = error.message
-    const elsewhere = error.message.startsWith('another window')
-    if (elsewhere && props.value !== seen.value) seen.value = props.value
+    const elsewhere = error.status === 412
+    if (elsewhere && props.revision !== seen.value) seen.value = props.revision
     else conflict.value = elsewhere
     return false
   } finally {

@@ -10,9 +10,11 @@ defineProps<{
   questions?: Readonly<Record<string, string>>
   numbers?: Readonly<Record<string, Schemas['DetailNumberOut']>>
   family: UnitFamily
+  /** Revisions of the sheet. */
+  revisions: Readonly<Record<string, number>>
   /** Words to choose from, by detail. */
   options?: Readonly<Record<string, readonly string[]>>
-  set: (detail: Schemas['DetailIn']) => Promise<unknown>
+  set: (key: string, detail: Schemas['DetailIn'], revision: number) => Promise<unknown>
 }>()
 defineEmits<{ next: []; previous: [] }>()
 </script>
@@ -24,6 +26,7 @@ defineEmits<{ next: []; previous: [] }>()
     :detail="detail"
     :value="texts[detail.key] ?? ''"
     :number="numbers?.[detail.key]"
+    :revision="revisions[`details/${detail.key}`] ?? 0"
     :question="questions?.[detail.key]"
     :family="family"
     :options="options?.[detail.key] ?? []"

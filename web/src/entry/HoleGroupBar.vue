@@ -29,7 +29,6 @@ const body = computed<Schemas['HoleGroupIn']>(() => ({
   count: Number(count.value),
   open_percent: Number(percent.value.replace(',', '.')),
   points: points.value,
-  seen: props.group.words,
 }))
 
 function put(changed: Partial<Schemas['HoleGroupIn']> = {}) {
@@ -43,7 +42,7 @@ function put(changed: Partial<Schemas['HoleGroupIn']> = {}) {
   if (same) return
   if (!Number.isInteger(wanted.count)) refused.value = `${count.value || 'nothing'} is no count: type how many holes there are.`
   else if (!Number.isFinite(wanted.open_percent)) refused.value = 'Type how many per cent of each hole are open.'
-  else void change(() => props.changes.changeHoles(props.group, wanted))
+  else void change(() => props.changes.changeHoles(props.group.id, wanted))
 }
 </script>
 
@@ -53,7 +52,6 @@ function put(changed: Partial<Schemas['HoleGroupIn']> = {}) {
     <label>
       shape
       <select
-       
         :value="group.shape"
         @change="put({ shape: ($event.target as HTMLSelectElement).value as Shape })"
       >
@@ -64,7 +62,7 @@ function put(changed: Partial<Schemas['HoleGroupIn']> = {}) {
     <label v-if="group.shape === 'outline'" class="wide">
       points in mm <input v-model="points" @change="put()" />
     </label>
-    <button type="button" @click="change(() => changes.removeHoles(group))">Remove</button>
+    <button type="button" @click="change(() => changes.removeHoles(group.id))">Remove</button>
     <p v-if="refused" class="said-wrong">{{ refused }}</p>
   </div>
 </template>

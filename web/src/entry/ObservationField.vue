@@ -9,7 +9,7 @@ import { OBSERVATION_PICTURES } from '@/catalogue/observationPictures'
 const props = defineProps<{
   observation: Schemas['ObservationOut']
   value: string | null
-  set: (observation: Schemas['ObservationIn']) => Promise<unknown>
+  set: (key: string, text: string | null) => Promise<unknown>
 }>()
 const emit = defineEmits<{ next: []; previous: []; here: [] }>()
 
@@ -18,7 +18,7 @@ const viewsOpen = ref(false)
 const words = ref('')
 const pictures = computed(() => OBSERVATION_PICTURES[props.observation.key] ?? {})
 
-/** The choice as the hand left it: the next one may follow before this one is answered, and names it as seen. */
+/** The choice as the hand left it: the next one may follow before this one is answered. */
 const held = ref(props.value)
 const known = computed(() => props.observation.choices.some((choice) => choice.value === held.value))
 let underway = 0
@@ -30,11 +30,10 @@ watch(
 )
 
 async function choose(text: string | null) {
-  const before = held.value
-  if (text === before) return
+  if (text === held.value) return
   held.value = text
   underway += 1
-  const taken = await guarded(() => props.set({ key: props.observation.key, text, seen: before }))
+  const taken = await guarded(() => props.set(props.observation.key, text))
   await nextTick() // the answer is on its way into this field
   underway -= 1
   if (taken) words.value = ''

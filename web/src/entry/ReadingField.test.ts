@@ -126,9 +126,9 @@ describe('a reading field', () => {
     const warnings = [{ message: 'ten times too large', reading_id: 7, correction: '0.16 m', confirmed: false }]
     const wrapper = mountField({ correct, confirm }, { warnings })
     await wrapper.get('input').trigger('keydown', { key: 'F2' })
-    expect(correct).toHaveBeenCalledWith(7, '0.16 m', 'media.strip_length')
+    expect(correct).toHaveBeenCalledWith(7, '0.16 m')
     await wrapper.get('input').trigger('keydown', { key: 'F4' })
-    expect(confirm).toHaveBeenCalledWith(7, 'media.strip_length')
+    expect(confirm).toHaveBeenCalledWith(7)
   })
   it('sends provenance, instrument and note once, then starts afresh', async () => {
     const add = vi.fn().mockResolvedValue({})
@@ -154,10 +154,10 @@ describe('a reading field', () => {
     expect(setState).not.toHaveBeenCalled()
     await state.trigger('keydown', { key: 'Enter' })
     await state.trigger('blur')
-    expect(setState).toHaveBeenCalledExactlyOnceWith({ key: 'media.strip_length', state: 'could_not_be_found' })
+    expect(setState).toHaveBeenCalledExactlyOnceWith('media.strip_length', 'could_not_be_found')
     await state.trigger('pointerdown')
     await state.setValue('lost')
-    expect(setState).toHaveBeenLastCalledWith({ key: 'media.strip_length', state: 'lost' })
+    expect(setState).toHaveBeenLastCalledWith('media.strip_length', 'lost')
   })
   it('says a state in words instead of a number', () => {
     expect(mountField({}, { estimate: null, readings: [], state: 'lost' }).get('.mean').text()).toBe('lost')

@@ -106,16 +106,16 @@ const change = (work: Promise<unknown>) => guarded(() => work)
 function correct() {
   if (text.value.trim() && echo.value?.correction) text.value = echo.value.correction
   else if (!text.value.trim() && correctable.value)
-    void change(props.changes.correct(correctable.value.reading_id!, correctable.value.correction!, props.field.key))
+    void change(props.changes.correct(correctable.value.reading_id!, correctable.value.correction!))
 }
 
 function confirm() {
   if (!text.value.trim() && questioned.value)
-    void change(props.changes.confirm(questioned.value.reading_id!, props.field.key))
+    void change(props.changes.confirm(questioned.value.reading_id!))
 }
 
 function setState(state: Schemas['StateIn']['state']) {
-  void change(props.changes.setState({ key: props.field.key, state }))
+  void change(props.changes.setState(props.field.key, state))
 }
 
 const KEYS: Record<string, (event: KeyboardEvent) => void> = {
@@ -220,8 +220,8 @@ defineExpose({ focus })
         :key="one.id"
         :reading="one"
         :usual-instrument="field.instrument"
-        @set-aside="leaveChip(changes.setAside(one.id, $event, field.key))"
-        @use-again="leaveChip(changes.useAgain(one.id, field.key))"
+        @set-aside="leaveChip(changes.setAside(one.id, $event))"
+        @use-again="leaveChip(changes.useAgain(one.id))"
         @leave="focus"
       />
       <span v-for="(typed, i) in underway" :key="`underway-${i}`" class="underway typed">{{ typed }} …</span>
@@ -258,7 +258,7 @@ defineExpose({ focus })
             type="button"
             class="key-button"
             tabindex="-1"
-            @click="change(changes.correct(warning.reading_id, warning.correction, field.key))"
+            @click="change(changes.correct(warning.reading_id, warning.correction))"
           >
             <kbd>F2</kbd> {{ warning.correction }}
           </button>
@@ -266,7 +266,7 @@ defineExpose({ focus })
             type="button"
             class="key-button"
             tabindex="-1"
-            @click="change(changes.confirm(warning.reading_id, field.key))"
+            @click="change(changes.confirm(warning.reading_id))"
           >
             <kbd>F4</kbd> it is right
           </button>

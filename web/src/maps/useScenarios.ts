@@ -11,10 +11,7 @@ export function useScenarios(studyId: MaybeRefOrGetter<number>) {
     queryFn: () =>
       unwrap(client.GET('/api/studies/{study_id}/scenarios', { params: { path: { study_id: toValue(studyId) } } })),
   })
-  const took = async (now: Schemas['ScenarioOut'][]) => {
-    queries.setQueryData(queryKeys.scenarios(toValue(studyId)), now)
-    await queries.invalidateQueries({ queryKey: queryKeys.sheets() })
-  }
+  const took = (now: Schemas['ScenarioOut'][]) => void queries.setQueryData(queryKeys.scenarios(toValue(studyId)), now)
   const save = useMutation({
     mutationFn: (scenario: Schemas['Scenario']) =>
       unwrap(client.POST('/api/studies/{study_id}/scenarios', { params: { path: { study_id: toValue(studyId) } }, body: scenario })),

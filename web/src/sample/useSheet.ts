@@ -1,24 +1,12 @@
 /** The bench sheet of one sample, and everything that changes it. */
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
-import { createGlobalState, useBroadcastChannel } from '@vueuse/core'
-import { computed, toValue, watch, type MaybeRefOrGetter } from 'vue'
+import { computed, toValue, type MaybeRefOrGetter } from 'vue'
 import { client, ProblemError, unwrap, type Schemas } from '@/api/client'
-import { outdateOtherSheets, queryKeys, renewComputed } from '@/api/queryKeys'
+import { queryKeys } from '@/api/queryKeys'
+import { tellOtherWindows } from '@/api/stale'
+import { withChanges, type Sheet } from './sheetChanges'
 
-export type Sheet = Schemas['SheetOut']
-
-/** Changes that other views of the study show: the size of a can, names. */
-const SHOWN_ELSEWHERE = /^(can|study|engine|oil|sample)\./
-/** Details of study, engine, oil and plan are on every sample's sheet. */
-const ON_EVERY_SHEET = /^$|^(study|engine|oil|plan)\.|^scenarios$/
-
-interface Change {
-  sampleId: number
-  studyId: number
-}
-
-/** Tells the other windows of this browser that a sample changed; one channel a window, or it would hear itself. */
-const useChannel = createGlobalState(() => useBroadcastChannel<Change, Change>({ name: 'tabrel.bench' }))
+export type { Sheet }
 
 export function useSheet(sampleId: MaybeRefOrGetter<number>) {
   return useQuery({
@@ -27,18 +15,6 @@ export function useSheet(sampleId: MaybeRefOrGetter<number>) {
       unwrap(client.GET('/api/samples/{sample_id}', { params: { path: { sample_id: toValue(sampleId) } } })),
     // never changed in place: what did not change stays the same object, and its fields are not drawn again
     shallow: true,
-  })
-}
-
-/** Look again as soon as another window of this browser has changed a sample. */
-export function useOtherWindows() {
-  const queries = useQueryClient()
-  const { data } = useChannel()
-  watch(data, (change) => {
-    if (!change) return
-    const changed = [queryKeys.sheets(), queryKeys.allFigures(), queryKeys.study(change.studyId), queryKeys.maps()]
-    for (const queryKey of changed) void queries.invalidateQueries({ queryKey })
-    renewComputed(queries)
   })
 }
 
@@ -59,111 +35,121 @@ export function inTurn<T>(work: () => Promise<T>): Promise<T> {
   return done
 }
 
-/** Everything that changes a sample; each answers with the sheet as it then is. */
+/** Revisions that this window's own changes have made, by sample and thing: they were seen, however fast the hand was. */
+const own = new Map<string, number>()
+
+/** What goes with every change: what this window has, what it shows, and which revision it has seen. */
+interface Asked {
+  query: { since: number | undefined; figures: boolean }
+  header: { 'If-Match': string }
+}
+type Answer<T> = Parameters<typeof unwrap<T>>[0]
+/** Of which thing another revision is refused, and the one that was seen, if that is not the one on the sheet. */
+interface Seen {
+  thing: string
+  revision?: number
+}
+
+/** Everything that changes a sample; each answers with what is no longer as this window has it. */
 export function useBenchChanges(sampleId: MaybeRefOrGetter<number>) {
   const queries = useQueryClient()
-  const { post } = useChannel()
+  const sheetOf = (id: number) => queries.getQueryData<Sheet>(queryKeys.sheet(id))
 
-  function take(sheet: Sheet, place = ''): Sheet {
-    void queries.cancelQueries({ queryKey: queryKeys.sheet(sheet.id) }) // what is still being fetched is older
-    queries.setQueryData(queryKeys.sheet(sheet.id), sheet)
-    if (place === '' || SHOWN_ELSEWHERE.test(place)) void queries.invalidateQueries({ queryKey: queryKeys.study(sheet.study_id) })
-    void queries.invalidateQueries({ queryKey: queryKeys.studies(), refetchType: 'none' })
-    renewComputed(queries)
-    if (ON_EVERY_SHEET.test(place)) {
-      outdateOtherSheets(queries, sheet.id)
-      void queries.invalidateQueries({ queryKey: queryKeys.maps(), refetchType: 'none' })
+  function take(base: Sheet | undefined, changed: Schemas['ChangedOut']) {
+    const { sample_id: id, study_id: studyId } = changed
+    const sheet = changed.sheet ?? (base && changed.changes ? withChanges(base, changed.changes) : undefined)
+    if (!sheet) return
+    // what is still being fetched is older
+    void queries.cancelQueries({ queryKey: queryKeys.sheet(id), exact: true })
+    if ((sheetOf(id)?.revision ?? 0) <= sheet.revision) queries.setQueryData(queryKeys.sheet(id), sheet)
+    if (changed.figures) {
+      void queries.cancelQueries({ queryKey: queryKeys.figures(id) })
+      queries.setQueryData(queryKeys.figures(id), changed.figures)
     }
-    void queries.invalidateQueries({ queryKey: queryKeys.workings() })
-    void queries.invalidateQueries({ queryKey: queryKeys.allFigures() })
-    post({ sampleId: sheet.id, studyId: sheet.study_id })
-    return sheet
+    if (changed.study) queries.setQueryData(queryKeys.study(studyId), changed.study)
+    tellOtherWindows([`/api/samples/${id}`, `/api/samples/${id}/figures`, ...(changed.study ? [`/api/studies/${studyId}`] : [])])
   }
 
   /** Change in turn and take the answer; where another window has been there first, look before saying so. */
-  function change(place: string, work: (sample: { sample_id: number }) => Parameters<typeof unwrap<Sheet>>[0]) {
+  function change<T extends Schemas['ChangedOut']>(work: (sample: { sample_id: number }, asked: Asked) => Answer<T>, seen?: Seen): Promise<T> {
     const sample = { sample_id: toValue(sampleId) }
-    return inTurn(async () => take(await told(sample, () => unwrap(work(sample))), place))
+    const name = `${sample.sample_id}/${seen?.thing}`
+    const revision = seen ? (seen.revision ?? sheetOf(sample.sample_id)?.revisions[seen.thing] ?? 0) : 0
+    return inTurn(async () => {
+      const base = sheetOf(sample.sample_id)
+      const query = { since: base?.revision, figures: isShown(queryKeys.figures(sample.sample_id)) }
+      const pending = work(sample, { query, header: { 'If-Match': `"${Math.max(revision, own.get(name) ?? 0)}"` } })
+      try {
+        const changed = await unwrap(pending)
+        const tag = (await pending).response.headers.get('ETag')
+        if (seen && tag) own.set(name, Number(tag.replaceAll('"', '')))
+        take(base, changed)
+        return changed
+      } catch (error) {
+        if (error instanceof ProblemError && [404, 409, 412].includes(error.status))
+          await queries.invalidateQueries({ queryKey: queryKeys.sheet(sample.sample_id) })
+        throw error
+      }
+    })
   }
 
-  async function told<T>(sample: { sample_id: number }, work: () => Promise<T>): Promise<T> {
-    try {
-      return await work()
-    } catch (error) {
-      if (error instanceof ProblemError && [404, 409].includes(error.status))
-        await queries.invalidateQueries({ queryKey: queryKeys.sheet(sample.sample_id) })
-      throw error
-    }
+  function isShown(queryKey: readonly unknown[]): boolean {
+    return queries.getQueryCache().find({ queryKey, exact: true })?.isActive() ?? false
   }
 
   /** A change of another window is moved only when it is asked for once more. */
   function move(way: 'undo' | 'redo') {
-    const sample = { sample_id: toValue(sampleId) }
-    return inTurn(async () => {
-      const last = queries.getQueryData<Sheet>(queryKeys.sheet(sample.sample_id))?.[way]
+    return change<Schemas['UndoneOut']>((path, { query }) => {
+      const last = sheetOf(path.sample_id)?.[way]
       const asked = {
-        params: { path: sample },
+        params: { path, query },
         body: { change_id: last?.change_id ?? null, of_another_window: last?.change_id === warned },
       }
       warned = last && !last.is_own ? last.change_id : null
-      const moved = await told(sample, () =>
-        unwrap(
-          way === 'undo'
-            ? client.POST('/api/samples/{sample_id}/undo', asked)
-            : client.POST('/api/samples/{sample_id}/redo', asked),
-        ),
-      )
-      if (moved.sheet) take(moved.sheet)
-      else await queries.invalidateQueries()
-      return moved
+      return way === 'undo'
+        ? client.POST('/api/samples/{sample_id}/undo', asked)
+        : client.POST('/api/samples/{sample_id}/redo', asked)
     })
   }
 
-  const of = (readingId: number) => ({ params: { path: { reading_id: readingId } } })
-  const claimed = (claimId: number) => ({ params: { path: { claim_id: claimId } } })
+  type OfReading = '/api/readings/{reading_id}/use-again' | '/api/readings/{reading_id}/confirm'
+  const ofReading = (id: number, path: OfReading) =>
+    change((_, asked) => client.POST(path, { params: { path: { reading_id: id }, ...asked }, body: {} }), { thing: `readings/${id}` })
 
   return {
     addReading: (body: Schemas['ReadingIn']) =>
-      change(body.key, (path) => client.POST('/api/samples/{sample_id}/readings', { params: { path }, body })),
-    setOil: (body: Schemas['OilIn']) =>
-      change('oil.viscosity', (path) => client.POST('/api/samples/{sample_id}/oil', { params: { path }, body })),
-    takeEngine: (body: Schemas['EngineIn']) =>
-      change('engine.name', (path) => client.POST('/api/samples/{sample_id}/engine', { params: { path }, body })),
-    setAside: (id: number, reason: string, place = '') =>
-      change(place, () => client.POST('/api/readings/{reading_id}/set-aside', { ...of(id), body: { reason } })),
-    useAgain: (id: number, place = '') => change(place, () => client.POST('/api/readings/{reading_id}/use-again', { ...of(id), body: {} })),
-    correct: (id: number, text: string, place = '') =>
-      change(place, () => client.POST('/api/readings/{reading_id}/correct', { ...of(id), body: { text } })),
-    confirm: (id: number, place = '') => change(place, () => client.POST('/api/readings/{reading_id}/confirm', { ...of(id), body: {} })),
-    setState: (body: Schemas['StateIn']) =>
-      change(body.key, (path) => client.POST('/api/samples/{sample_id}/states', { params: { path }, body })),
-    setDetail: (body: Schemas['DetailIn']) =>
-      change(body.key, (path) => client.POST('/api/samples/{sample_id}/details', { params: { path }, body })),
-    setObservation: (body: Schemas['ObservationIn']) =>
-      change(body.key, (path) => client.POST('/api/samples/{sample_id}/observations', { params: { path }, body })),
+      change((path, asked) => client.POST('/api/samples/{sample_id}/readings', { params: { path, ...asked }, body }), { thing: `states/${body.key}` }),
+    setOil: (body: Schemas['OilIn'], revision: number) =>
+      change((path, asked) => client.PUT('/api/samples/{sample_id}/oil', { params: { path, ...asked }, body }), { thing: 'oil', revision }),
+    takeEngine: (body: Schemas['EngineIn'], revision: number) =>
+      change((path, asked) => client.PUT('/api/samples/{sample_id}/engine', { params: { path, ...asked }, body }), { thing: 'engine', revision }),
+    setAside: (id: number, reason: string) =>
+      change((_, asked) => client.POST('/api/readings/{reading_id}/set-aside', { params: { path: { reading_id: id }, ...asked }, body: { reason } }), { thing: `readings/${id}` }),
+    useAgain: (id: number) => ofReading(id, '/api/readings/{reading_id}/use-again'),
+    correct: (id: number, text: string) =>
+      change((_, asked) => client.POST('/api/readings/{reading_id}/correct', { params: { path: { reading_id: id }, ...asked }, body: { text } }), { thing: `readings/${id}` }),
+    confirm: (id: number) => ofReading(id, '/api/readings/{reading_id}/confirm'),
+    setState: (key: string, state: Schemas['StateIn']['state']) =>
+      change((path, asked) => client.PUT('/api/samples/{sample_id}/states/{key}', { params: { path: { ...path, key }, ...asked }, body: { state } }), { thing: `states/${key}` }),
+    /** `revision` is the one that was seen when the typing began. */
+    setDetail: (key: string, body: Schemas['DetailIn'], revision: number) =>
+      change((path, asked) => client.PUT('/api/samples/{sample_id}/details/{key}', { params: { path: { ...path, key }, ...asked }, body }), { thing: `details/${key}`, revision }),
+    setObservation: (key: string, text: string | null) =>
+      change((path, asked) => client.PUT('/api/samples/{sample_id}/observations/{key}', { params: { path: { ...path, key }, ...asked }, body: { text } }), { thing: `observations/${key}` }),
     addHoles: (body: Schemas['HolesIn']) =>
-      change('holes', (path) => client.POST('/api/samples/{sample_id}/holes', { params: { path }, body })),
-    changeHoles: ({ placement, position }: Schemas['HoleGroupOut'], body: Schemas['HoleGroupIn']) =>
-      change('holes', (sample) =>
-        client.POST('/api/samples/{sample_id}/holes/{placement}/{position}', {
-          params: { path: { ...sample, placement, position } },
-          body,
-        }),
-      ),
-    removeHoles: ({ placement, position, words }: Schemas['HoleGroupOut']) =>
-      change('holes', (sample) =>
-        client.DELETE('/api/samples/{sample_id}/holes/{placement}/{position}', {
-          params: { path: { ...sample, placement, position } },
-          body: { seen: words },
-        }),
-      ),
+      change((path, asked) => client.POST('/api/samples/{sample_id}/holes', { params: { path, ...asked }, body })),
+    changeHoles: (id: number, body: Schemas['HoleGroupIn']) =>
+      change((_, asked) => client.PUT('/api/holes/{hole_group_id}', { params: { path: { hole_group_id: id }, ...asked }, body }), { thing: `holes/${id}` }),
+    removeHoles: (id: number) =>
+      change((_, asked) => client.DELETE('/api/holes/{hole_group_id}', { params: { path: { hole_group_id: id }, ...asked }, body: {} }), { thing: `holes/${id}` }),
     addClaim: (body: Schemas['ClaimIn']) =>
-      change('claims', (path) => client.POST('/api/samples/{sample_id}/claims', { params: { path }, body })),
+      change((path, asked) => client.POST('/api/samples/{sample_id}/claims', { params: { path, ...asked }, body })),
     markStale: (id: number, reason: string) =>
-      change('claims', () => client.POST('/api/claims/{claim_id}/stale', { ...claimed(id), body: { text: reason } })),
-    removeClaim: (id: number) => change('claims', () => client.DELETE('/api/claims/{claim_id}', { ...claimed(id), body: {} })),
+      change((_, asked) => client.POST('/api/claims/{claim_id}/stale', { params: { path: { claim_id: id }, ...asked }, body: { text: reason } }), { thing: `claims/${id}` }),
+    removeClaim: (id: number) =>
+      change((_, asked) => client.DELETE('/api/claims/{claim_id}', { params: { path: { claim_id: id }, ...asked }, body: {} }), { thing: `claims/${id}` }),
     cut: (body: Schemas['CutIn']) =>
-      change('cut', (path) => client.POST('/api/samples/{sample_id}/cut', { params: { path }, body })),
+      change((path, asked) => client.POST('/api/samples/{sample_id}/cut', { params: { path, ...asked }, body })),
     undo: () => move('undo'),
     redo: () => move('redo'),
   }

@@ -45,7 +45,7 @@ const drawn = computed(() =>
 )
 
 function choose(name: string) {
-  return changes.setDetail({ key: 'plan.duty_cycle', text: name, family: 'metric', seen: texts.value['plan.duty_cycle'] ?? '' })
+  return changes.setDetail('plan.duty_cycle', { text: name, family: 'metric' }, sheet.data.value?.revisions['details/plan.duty_cycle'] ?? 0)
 }
 
 async function read(name: string, text: string) {
@@ -63,7 +63,7 @@ useAskedField({ ready: () => sheet.isSuccess.value, focus: stops.focusKey })
       <section class="card" aria-label="Plan of the start">
         <h2>The start</h2>
         <div v-if="sheet.data.value" class="two">
-          <DetailFields :details="fields" :texts="texts" :numbers="sheet.data.value.detail_numbers" :family="preferences.family" :set="changes.setDetail" @next="stops.step(1)" @previous="stops.step(-1)" />
+          <DetailFields :details="fields" :texts="texts" :numbers="sheet.data.value.detail_numbers" :family="preferences.family" :revisions="sheet.data.value.revisions" :set="changes.setDetail" @next="stops.step(1)" @previous="stops.step(-1)" />
         </div>
         <DutyCycleField v-if="starts.data.value" :chosen="starts.data.value.duty_cycle" :cycles="starts.data.value.cycles" :choose="choose" :read="read" />
         <p v-if="starts.data.value?.assumed.length" class="soft fine" data-start="assumed">

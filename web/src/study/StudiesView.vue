@@ -4,12 +4,11 @@ import { ref, useTemplateRef } from 'vue'
 import { useRouter } from 'vue-router'
 import { client, ProblemError, unwrap } from '@/api/client'
 import AppBar from '@/shared/AppBar.vue'
-import { useImportStudy, useRefreshStudies, useStudies } from './useStudies'
+import { useImportStudy, useStudies } from './useStudies'
 
 const router = useRouter()
 const studies = useStudies()
 const importing = useImportStudy()
-const refreshStudies = useRefreshStudies()
 const name = ref('')
 const said = ref('')
 const place = ref('')
@@ -25,8 +24,7 @@ async function open(studyId: number) {
     const added = await unwrap(
       client.POST('/api/studies/{study_id}/samples', { params: { path }, body: { text: 'Sample 1' } }),
     )
-    await refreshStudies(studyId)
-    void router.push({ name: 'intake', params: { studyId, sampleId: added.id } })
+    void router.push({ name: 'intake', params: { studyId, sampleId: added.sample_id } })
   } catch (error) {
     tell(error)
   }

@@ -14,8 +14,8 @@ import SampleRack from './SampleRack.vue'
 
 import { DEVICE_GAP_MS, isEmptyField, isTyping, useKeys } from '@/shared/useKeys'
 import { prefetchMaps, USUAL_SIZE_UM, useOperatingMap } from '@/maps/useOperatingMap'
-import { useBenchChanges, useFieldTitles, useOtherWindows, useSheet } from '@/sample/useSheet'
-import { useRefreshStudies, useStudy } from './useStudies'
+import { useBenchChanges, useFieldTitles, useSheet } from '@/sample/useSheet'
+import { useStudy } from './useStudies'
 import { commandEntries } from './commandEntries'
 import { STATION_ORDER, stationOfKey, stationsOf, WITHOUT_TAPE } from '@/sample/stations'
 import { useHelp } from '@/shared/help'
@@ -32,8 +32,6 @@ const sheet = useSheet(toRef(props, 'sampleId'))
 const map = useOperatingMap(toRef(props, 'sampleId'), { condition: 'steady', size: USUAL_SIZE_UM, scenario: null })
 const changes = useBenchChanges(toRef(props, 'sampleId'))
 const titles = useFieldTitles(sheet.data)
-const refreshStudies = useRefreshStudies()
-useOtherWindows()
 
 /** Maps are computed again once the hands rest, so that they never hold a reading up. */
 const MAP_PAUSE_MS = 900
@@ -115,7 +113,7 @@ async function move(way: 'undo' | 'redo') {
         ? `Undone: ${moved.words}. Ctrl+Shift+Z redoes it.`
         : `Redone: ${moved.words}. Ctrl+Z undoes it.`,
     )
-    if (moved.sheet) field(moved.place)
+    if (moved.sheet ?? moved.changes) field(moved.place)
     else leaveSample()
   } catch (error) {
     if (!(error instanceof ProblemError)) throw error
@@ -138,10 +136,9 @@ async function addSample() {
     const path = { study_id: props.studyId }
     const body = { text: `Sample ${number}` }
     const added = await unwrap(client.POST('/api/studies/{study_id}/samples', { params: { path }, body }))
-    await refreshStudies(props.studyId)
     void router.push({
       name: 'intake',
-      params: { ...here.value, sampleId: added.id },
+      params: { ...here.value, sampleId: added.sample_id },
       query: { field: 'sample.label' },
     })
   } catch (error) {

@@ -1,5 +1,5 @@
 /** The list of studies, one study, and the import of a document. */
-import { useMutation, useQuery, useQueryClient } from '@tanstack/vue-query'
+import { useMutation, useQuery } from '@tanstack/vue-query'
 import { toValue, type MaybeRefOrGetter } from 'vue'
 import { client, unwrap } from '@/api/client'
 import { queryKeys } from '@/api/queryKeys'
@@ -16,17 +16,7 @@ export function useStudy(studyId: MaybeRefOrGetter<number>) {
   })
 }
 
-/** Look again at the list, and at one study. */
-export function useRefreshStudies() {
-  const queries = useQueryClient()
-  return async (studyId?: number) => {
-    await queries.invalidateQueries({ queryKey: queryKeys.studies() })
-    if (studyId !== undefined) await queries.invalidateQueries({ queryKey: queryKeys.study(studyId) })
-  }
-}
-
 export function useImportStudy() {
-  const queries = useQueryClient()
   return useMutation({
     mutationFn: (text: string) =>
       unwrap(
@@ -36,6 +26,5 @@ export function useImportStudy() {
           headers: { 'Content-Type': 'application/json' },
         }),
       ),
-    onSuccess: () => queries.invalidateQueries({ queryKey: queryKeys.studies() }),
   })
 }

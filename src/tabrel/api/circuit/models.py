@@ -72,6 +72,7 @@ class EngineOut(WireModel):
     """Oil and engine of a study, with a sample fitted for the check."""
 
     oil: OilLineOut | None
+    oil_revision: int
     grades: list[str]
     hot_point: HotPointOut | None
     missing: list[str]
@@ -106,20 +107,18 @@ class OilRowIn(RequestModel):
 
 
 class OilIn(RequestModel):
-    """The points of the study's oil as typed or as drawn, or the grade whose typical oil it is to become; and those seen."""
+    """The points of the study's oil as typed or as drawn, or the grade whose typical oil it is to become."""
 
     grade: str | None = None
     rows: list[OilRowIn] | None = Field(default=None, max_length=40)
     viscosity: list[ViscosityPoint] | None = Field(default=None, max_length=40)
-    seen: list[ViscosityPoint] | None = None
 
 
 class EngineIn(RequestModel):
-    """Which engine of the library the study is to have, which lines stay as they are, and what was seen of all before."""
+    """Which engine of the library the study is to have, and which lines stay as they are."""
 
     name: str
     keep: list[str] = Field(default=[], max_length=200)
-    seen: dict[str, str] | None = None
 
 
 class EngineNameIn(RequestModel):
@@ -147,4 +146,4 @@ class EngineLinesOut(WireModel):
 
     name: str
     lines: list[EngineLineOut]
-    seen: dict[str, str]
+    revision: int

@@ -3,11 +3,12 @@
 from __future__ import annotations
 
 import sqlite3
-from collections.abc import Iterable
 from dataclasses import replace
 
-from fastapi import APIRouter
+from fastapi import APIRouter, Response
 
+from tabrel.api.change.bench import Bench
+from tabrel.api.change.models import ChangedOut
 from tabrel.api.circuit.models import (
     EngineIn,
     EngineLineOut,
@@ -24,8 +25,7 @@ from tabrel.api.circuit.models import (
 )
 from tabrel.api.deps import Connection, EngineId, SampleId
 from tabrel.api.errors import PROBLEM_RESPONSES
-from tabrel.api.sample.models import SheetOut
-from tabrel.api.sample.sheet import sheet_out
+from tabrel.api.stale import EVERY_ENGINE, name_stale, naming
 from tabrel.api.wire import NothingIn
 from tabrel.core.catalogue.units import UnitFamily
 from tabrel.core.circuit.engine_library import ENGINES
@@ -37,7 +37,6 @@ from tabrel.core.details.library_engine import engine_lines, with_library_engine
 from tabrel.core.details.oil_rows import OilRow, with_oil_points, with_oil_rows
 from tabrel.core.errors import MissingInputsError, OutOfRangeError, ReadingTextError, StudyError, nearest_hint
 from tabrel.core.oil.grades import GRADES, grade_oil
-from tabrel.core.oil.model import is_high_shear
 from tabrel.core.oil.viscosity_line import OilLine, oil_line, with_moved_point
 from tabrel.core.rules.study import check_circuit, check_oil
 from tabrel.core.study.model import Circuit, Oil, Study, ViscosityPoint
@@ -45,10 +44,9 @@ from tabrel.core.study.number_keys import typed_at
 from tabrel.document.study_document import circuit_from_json, circuit_to_json
 from tabrel.store.circuit.circuits import load_circuit, set_circuit, set_oil
 from tabrel.store.circuit.engines import remove_engine, save_engine, saved_engines
-from tabrel.store.connection import transaction
+from tabrel.store.connection import snapshot, transaction
 from tabrel.store.entry.typed_numbers import set_typed_numbers
-from tabrel.store.errors import ConflictError
-from tabrel.store.journal import recorded
+from tabrel.store.revisions import revision_of
 from tabrel.store.sample.samples import load_sample, study_of_sample
 from tabrel.store.study.studies import load_study_frame
 
@@ -58,8 +56,10 @@ router = APIRouter(prefix="/api", tags=["engine"], responses=PROBLEM_RESPONSES)
 @router.get("/samples/{sample_id}/engine")
 def get_engine(sample_id: SampleId, conn: Connection) -> EngineOut:
     """Return oil and engine of a sample's study, with the sample fitted for the check at the hot point."""
-    stored = load_sample(conn, sample_id)
-    study = load_study_frame(conn, stored.study_id)
+    with snapshot(conn):
+        stored = load_sample(conn, sample_id)
+        study = load_study_frame(conn, stored.study_id)
+        oil_revision = revision_of(conn, stored.study_id, sample_id, "oil")
     problem = circuit_problem(study)
     point: HotPoint | None = None
     missing: tuple[str, ...] = ()
@@ -70,6 +70,7 @@ def get_engine(sample_id: SampleId, conn: Connection) -> EngineOut:
             missing = error.keys
     return EngineOut(
         oil=_line_out(oil_line(study.oil), study) if study.oil else None,
+        oil_revision=oil_revision,
         grades=list(GRADES),
         hot_point=_hot_point_out(point) if point else None,
         missing=list(missing),
@@ -142,9 +143,10 @@ def post_oil_line(given: OilLineIn) -> OilLineOut:
     return _line_out(oil_line(oil))
 
 
-@router.post("/samples/{sample_id}/oil")
-def post_oil(sample_id: SampleId, given: OilIn, conn: Connection) -> SheetOut:
+@router.put("/samples/{sample_id}/oil")
+def put_oil(sample_id: SampleId, given: OilIn, bench: Bench) -> ChangedOut:
     """Set the viscosity points of the study's oil, or make it the typical oil of a grade."""
+    conn = bench.conn
     with transaction(conn):
         stored = load_sample(conn, sample_id)
         study = load_study_frame(conn, stored.study_id)
@@ -156,11 +158,13 @@ def post_oil(sample_id: SampleId, given: OilIn, conn: Connection) -> SheetOut:
         except ReadingTextError as error:
             raise StudyError("rows", str(error)) from error
         if (changed.oil, changed.as_typed) == (study.oil, study.as_typed):
-            return sheet_out(conn, sample_id)
-        with recorded(conn, stored.study_id, None, words, "oil.viscosity"):
+            return bench.answer(sample_id, "oil")
+        says = "another window has changed the viscosity points meanwhile: look, then change them again"
+        bench.require_seen(sample_id, "oil", says)
+        with bench.recorded(sample_id, words, "oil.viscosity", of_study=True):
             set_oil(conn, stored.study_id, changed.oil)
             set_typed_numbers(conn, changed.as_typed, study_id=stored.study_id)
-    return sheet_out(conn, sample_id)
+    return bench.answer(sample_id, "oil")
 
 
 def _with_oil(study: Study, given: OilIn) -> tuple[Study, str]:
@@ -169,17 +173,10 @@ def _with_oil(study: Study, given: OilIn) -> tuple[Study, str]:
         return with_oil_points(study, grade_oil(given.grade, "grade")), f"oil: typical {given.grade}"
     if study.oil is None:
         raise StudyError("viscosity", "there is no oil yet: choose a grade to begin with")
-    if given.seen is not None and _plain(given.seen) != _plain(study.oil.viscosity):
-        raise ConflictError("another window has changed the viscosity points meanwhile: look, then change them again")
     if given.rows is not None:
         rows = [OilRow(row.temperature, row.viscosity, row.is_dynamic, row.high_shear) for row in given.rows]
         return with_oil_rows(study, study.oil, rows), "viscosity points"
     return with_oil_points(study, replace(study.oil, viscosity=tuple(given.viscosity or ()))), "viscosity points"
-
-
-def _plain(points: Iterable[ViscosityPoint]) -> list[tuple[float | None, ...]]:
-    """Return points in order of temperature, however their shear was said."""
-    return sorted((p.temperature_c, p.kinematic_mm2_s, p.dynamic_mpa_s, is_high_shear(p)) for p in points)
 
 
 def _library(conn: sqlite3.Connection) -> list[LibraryEngineOut]:
@@ -221,7 +218,8 @@ def _library_engine(conn: sqlite3.Connection, name: str) -> Circuit:
 @router.post("/samples/{sample_id}/engine/preview")
 def post_engine_preview(sample_id: SampleId, given: EngineNameIn, conn: Connection) -> EngineLinesOut:
     """Return every line that an engine of the library would change; nothing is changed yet."""
-    study = load_study_frame(conn, load_sample(conn, sample_id).study_id)
+    stored = load_sample(conn, sample_id)
+    study = load_study_frame(conn, stored.study_id)
     lines = engine_lines(study, _library_engine(conn, given.name))
     return EngineLinesOut(
         name=given.name,
@@ -239,33 +237,38 @@ def post_engine_preview(sample_id: SampleId, given: EngineNameIn, conn: Connecti
             )
             for one in lines
         ],
-        seen={one.detail.key: one.now_metric or "" for one in lines},
+        revision=revision_of(conn, stored.study_id, sample_id, ENGINE_FACTS),
     )
 
 
-@router.post("/samples/{sample_id}/engine")
-def post_engine(sample_id: SampleId, given: EngineIn, conn: Connection) -> SheetOut:
+ENGINE_FACTS = "details/engine.*"
+"""Things that an engine of the library may change."""
+
+
+@router.put("/samples/{sample_id}/engine")
+def put_engine(sample_id: SampleId, given: EngineIn, bench: Bench) -> ChangedOut:
     """Give the study an engine of the library, but for the lines that are kept; the study has its own copy from then on."""
+    conn = bench.conn
     with transaction(conn):
         stored = load_sample(conn, sample_id)
         study = load_study_frame(conn, stored.study_id)
         engine = _library_engine(conn, given.name)
-        if given.seen is not None and given.seen != {one.detail.key: one.now_metric or "" for one in engine_lines(study, engine)}:
-            raise ConflictError("another window has changed the engine meanwhile: look what would change now, then take it")
+        says = "another window has changed the engine meanwhile: look what would change now, then take it"
+        bench.require_seen(sample_id, ENGINE_FACTS, says)
         try:
             changed = with_library_engine(study, engine, given.keep)
         except ReadingTextError as error:
             raise StudyError("keep", str(error)) from error
         if changed.circuit:
             check_circuit(changed.circuit)
-        with recorded(conn, stored.study_id, None, f"engine: {given.name}", "engine.name"):
+        with bench.recorded(sample_id, f"engine: {given.name}", "engine.name", of_study=True):
             set_circuit(conn, stored.study_id, changed.circuit)
             set_typed_numbers(conn, changed.as_typed, study_id=stored.study_id)
-    return sheet_out(conn, sample_id)
+    return bench.answer(sample_id, ENGINE_FACTS)
 
 
-@router.post("/samples/{sample_id}/engine/save")
-def post_save_engine(sample_id: SampleId, _: NothingIn, conn: Connection) -> EngineOut:
+@router.post("/samples/{sample_id}/engine/save", responses=naming(200))
+def post_save_engine(sample_id: SampleId, _: NothingIn, conn: Connection, response: Response) -> EngineOut:
     """Save the study's engine in the library under its name, for other studies."""
     with transaction(conn):
         circuit = load_circuit(conn, study_of_sample(conn, sample_id))
@@ -275,11 +278,13 @@ def post_save_engine(sample_id: SampleId, _: NothingIn, conn: Connection) -> Eng
             raise StudyError("engine.name", f"{circuit.name!r} is an engine that is shipped: give yours a name of its own")
         check_circuit(circuit)
         save_engine(conn, circuit.name or "", circuit_to_json(circuit))
+    name_stale(response, [EVERY_ENGINE])
     return get_engine(sample_id, conn)
 
 
-@router.delete("/engines/{engine_id}", status_code=204)
-def delete_engine(engine_id: EngineId, _: NothingIn, conn: Connection) -> None:
+@router.delete("/engines/{engine_id}", status_code=204, responses=naming(204))
+def delete_engine(engine_id: EngineId, _: NothingIn, conn: Connection, response: Response) -> None:
     """Remove an engine from the library; studies keep their own copy."""
     with transaction(conn):
         remove_engine(conn, engine_id)
+    name_stale(response, [EVERY_ENGINE])

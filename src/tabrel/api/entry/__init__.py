@@ -1,5 +1,6 @@
 """What is typed: readings, holes, stated values, observations, claims.
 
+`samples`           that a sample is there, why a quantity has no value, the cut
 `readings`          a reading, its echo, setting it aside and using it again, its history
 `holes`             groups of holes
 `details`     what is stated once, and what is seen

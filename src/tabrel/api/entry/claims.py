@@ -6,11 +6,12 @@ from dataclasses import replace
 
 from fastapi import APIRouter
 
-from tabrel.api.deps import ClaimId, Connection, SampleId
+from tabrel.api.change.bench import Bench
+from tabrel.api.change.models import ChangedOut
+from tabrel.api.deps import ClaimId, SampleId
 from tabrel.api.entry.models import ClaimIn
 from tabrel.api.errors import PROBLEM_RESPONSES
-from tabrel.api.sample.models import SheetOut
-from tabrel.api.sample.sheet import claim_words, sheet_out
+from tabrel.api.sample.sheet import claim_words
 from tabrel.api.wire import NothingIn, TextIn
 from tabrel.core.catalogue.observations import OBSERVATIONS
 from tabrel.core.catalogue.quantities import QUANTITIES
@@ -19,25 +20,25 @@ from tabrel.core.errors import ReadingTextError, StudyError
 from tabrel.core.rules.study import check_sample
 from tabrel.core.study.model import Claim, Sample
 from tabrel.store.connection import transaction
-from tabrel.store.journal import recorded
 from tabrel.store.sample.samples import insert_claim, remove_claim, sample_of_claim, set_stale, study_of_sample
 
 router = APIRouter(prefix="/api", tags=["claims"], responses=PROBLEM_RESPONSES)
 
 
 @router.post("/samples/{sample_id}/claims", status_code=201)
-def post_claim(sample_id: SampleId, given: ClaimIn, conn: Connection) -> SheetOut:
+def post_claim(sample_id: SampleId, given: ClaimIn, bench: Bench) -> ChangedOut:
     """Record a claim; one on a reading or an observation is a check that the bench confirms or refutes."""
+    conn = bench.conn
     with transaction(conn):
-        study_id = study_of_sample(conn, sample_id)
+        study_of_sample(conn, sample_id)
         source = " ".join(given.source.split())
         if not source:
             raise StudyError("source", "is empty: say where the claim is made, such as box or page")
         claim = replace(_understood(given, source), speaker=given.speaker, seen=given.seen or None)
         check_sample("sample", Sample("claims", claims=(claim,)))
-        with recorded(conn, study_id, sample_id, f"claim: {claim_words(claim)}", "claims"):
+        with bench.recorded(sample_id, f"claim: {claim_words(claim)}", "claims"):
             insert_claim(conn, sample_id, claim)
-    return sheet_out(conn, sample_id)
+    return bench.answer(sample_id)
 
 
 def _understood(given: ClaimIn, source: str) -> Claim:
@@ -60,22 +61,32 @@ def _understood(given: ClaimIn, source: str) -> Claim:
 
 
 @router.post("/claims/{claim_id}/stale")
-def post_stale(claim_id: ClaimId, why: TextIn, conn: Connection) -> SheetOut:
+def post_stale(claim_id: ClaimId, why: TextIn, bench: Bench) -> ChangedOut:
     """Mark a claim stale with a reason; an empty text removes the mark."""
+    conn = bench.conn
     with transaction(conn):
-        sample_id = sample_of_claim(conn, claim_id)
+        sample_id = _seen_claim(bench, claim_id)
         reason = " ".join(why.text.split()) or None
         words = f"claim marked stale: {reason}" if reason else "claim no longer marked stale"
-        with recorded(conn, study_of_sample(conn, sample_id), sample_id, words, "claims"):
+        with bench.recorded(sample_id, words, "claims"):
             set_stale(conn, claim_id, reason)
-    return sheet_out(conn, sample_id)
+    return bench.answer(sample_id, f"claims/{claim_id}")
 
 
 @router.delete("/claims/{claim_id}")
-def delete_claim(claim_id: ClaimId, _: NothingIn, conn: Connection) -> SheetOut:
+def delete_claim(claim_id: ClaimId, _: NothingIn, bench: Bench) -> ChangedOut:
     """Remove a claim that was typed wrongly; undo brings it back."""
+    conn = bench.conn
     with transaction(conn):
-        sample_id = sample_of_claim(conn, claim_id)
-        with recorded(conn, study_of_sample(conn, sample_id), sample_id, "claim removed", "claims"):
+        sample_id = _seen_claim(bench, claim_id)
+        with bench.recorded(sample_id, "claim removed", "claims"):
             remove_claim(conn, claim_id)
-    return sheet_out(conn, sample_id)
+    return bench.answer(sample_id)
+
+
+def _seen_claim(bench: Bench, claim_id: int) -> int:
+    """Return the sample of a claim that is still as the window has seen it."""
+    sample_id = sample_of_claim(bench.conn, claim_id)
+    says = "another window has changed this claim meanwhile: look, then change it again"
+    bench.require_seen(sample_id, f"claims/{claim_id}", says)
+    return sample_id

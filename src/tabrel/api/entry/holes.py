@@ -4,15 +4,16 @@ from __future__ import annotations
 
 import re
 from dataclasses import replace
-from typing import Annotated, Literal
 
-from fastapi import APIRouter, Path
+from fastapi import APIRouter
 
-from tabrel.api.deps import Connection, Position, SampleId
-from tabrel.api.entry.models import EchoOut, HoleGroupIn, HolesIn, SeenIn
+from tabrel.api.change.bench import Bench
+from tabrel.api.change.models import ChangedOut
+from tabrel.api.deps import Connection, HoleGroupId, SampleId
+from tabrel.api.entry.models import EchoOut, HoleGroupIn, HolesIn
 from tabrel.api.errors import PROBLEM_RESPONSES
-from tabrel.api.sample.models import SheetOut
-from tabrel.api.sample.sheet import group_words, sheet_out
+from tabrel.api.sample.sheet import group_words
+from tabrel.api.wire import NothingIn
 from tabrel.core.catalogue.quantities import HOLE_PLACEMENTS, HOLE_QUANTITIES
 from tabrel.core.catalogue.units import UnitFamily, shown
 from tabrel.core.entry.hole_line import understand_hole_group
@@ -22,25 +23,30 @@ from tabrel.core.rules.study import check_hole_group, check_reading_text
 from tabrel.core.study.model import HoleGroup, as_reading
 from tabrel.core.uncertainty.estimate import estimate_quantity
 from tabrel.store.connection import transaction
-from tabrel.store.entry.holes import hole_group_id, insert_hole_group, load_hole_groups, remove_hole_group, update_hole_group
+from tabrel.store.entry.holes import (
+    HolePlace,
+    insert_hole_group,
+    load_hole_groups,
+    place_of_hole_group,
+    remove_hole_group,
+    update_hole_group,
+)
 from tabrel.store.entry.readings import time_now
-from tabrel.store.errors import ConflictError, NotStoredError
-from tabrel.store.journal import recorded
 from tabrel.store.sample.samples import study_of_sample
 
 router = APIRouter(prefix="/api", tags=["holes"], responses=PROBLEM_RESPONSES)
-PlacementPath = Annotated[Literal["inlet", "centre_tube"], Path(description="Where the holes are.", examples=["inlet"])]
 
 
 @router.post("/samples/{sample_id}/holes", status_code=201)
-def post_holes(sample_id: SampleId, given: HolesIn, conn: Connection) -> SheetOut:
+def post_holes(sample_id: SampleId, given: HolesIn, bench: Bench) -> ChangedOut:
     """Add a group of holes from one line such as ``8 x 5.6 mm``."""
+    conn = bench.conn
     with transaction(conn):
-        study_id = study_of_sample(conn, sample_id)
+        study_of_sample(conn, sample_id)
         group = _understood(given)
         position = len(load_hole_groups(conn, given.placement, sample_id))
         title, place = HOLE_PLACEMENTS[given.placement].title, f"holes.{given.placement}[{position}]"
-        with recorded(conn, study_id, sample_id, f"{title}: {' '.join(given.text.split())}", place):
+        with bench.recorded(sample_id, f"{title}: {' '.join(given.text.split())}", place):
             now = time_now(conn)
             timed = {
                 dimension: tuple(replace(as_reading(entry), taken_at=now) for entry in entries)
@@ -48,7 +54,7 @@ def post_holes(sample_id: SampleId, given: HolesIn, conn: Connection) -> SheetOu
             }
             readings = replace(group.readings, **timed)  # type: ignore[arg-type]
             insert_hole_group(conn, given.placement, position, replace(group, readings=readings), sample_id=sample_id)
-    return sheet_out(conn, sample_id)
+    return bench.answer(sample_id)
 
 
 def _understood(given: HolesIn) -> HoleGroup:
@@ -98,14 +104,13 @@ def _words(group: HoleGroup, family: UnitFamily) -> str:
     return f"{group.count} {group.shape}, {', '.join(sizes)}{covered}"
 
 
-@router.post("/samples/{sample_id}/holes/{placement}/{position}")
-def post_hole_group(
-    sample_id: SampleId, placement: PlacementPath, position: Position, given: HoleGroupIn, conn: Connection
-) -> SheetOut:
+@router.put("/holes/{hole_group_id}")
+def put_hole_group(hole_group_id: HoleGroupId, given: HoleGroupIn, bench: Bench) -> ChangedOut:
     """Change shape, count, open part or outline of a group; its readings stay."""
+    conn = bench.conn
     with transaction(conn):
-        group_id, group = _group(conn, sample_id, placement, position, given.seen)
-        path = f"holes.{placement}[{position}]"
+        place, group = _seen_group(bench, hole_group_id)
+        path = f"holes.{place.placement}[{place.position}]"
         pairs = tuple((float(x), float(y)) for x, y in _POINTS.findall(given.points)) if given.shape == "outline" else ()
         kept = replace(
             group,
@@ -115,35 +120,31 @@ def post_hole_group(
             readings=replace(group.readings, points_mm=pairs),
         )
         check_hole_group(path, kept)
-        words = f"{HOLE_PLACEMENTS[placement].title}: {given.count} {given.shape}"
-        with recorded(conn, study_of_sample(conn, sample_id), sample_id, words, path):
-            update_hole_group(conn, group_id, kept)
-    return sheet_out(conn, sample_id)
+        words = f"{HOLE_PLACEMENTS[place.placement].title}: {given.count} {given.shape}"
+        with bench.recorded(place.sample_id, words, path):
+            update_hole_group(conn, hole_group_id, kept)
+    return bench.answer(place.sample_id, f"holes/{hole_group_id}")
 
 
 _POINTS = re.compile(r"(-?\d+(?:\.\d+)?)[\s,]+(-?\d+(?:\.\d+)?)")
 
 
-@router.delete("/samples/{sample_id}/holes/{placement}/{position}")
-def delete_hole_group(
-    sample_id: SampleId, placement: PlacementPath, position: Position, given: SeenIn, conn: Connection
-) -> SheetOut:
+@router.delete("/holes/{hole_group_id}")
+def delete_hole_group(hole_group_id: HoleGroupId, _: NothingIn, bench: Bench) -> ChangedOut:
     """Remove a group of holes, if it is still as it was seen; undo brings it back with its readings."""
+    conn = bench.conn
     with transaction(conn):
-        group_id, group = _group(conn, sample_id, placement, position, given.seen)
-        words = f"{HOLE_PLACEMENTS[placement].title}: {group.count} {group.shape} removed"
-        with recorded(conn, study_of_sample(conn, sample_id), sample_id, words, f"holes.{placement}[{position}]"):
-            remove_hole_group(conn, sample_id, placement, position, group_id)
-    return sheet_out(conn, sample_id)
+        place, group = _seen_group(bench, hole_group_id)
+        words = f"{HOLE_PLACEMENTS[place.placement].title}: {group.count} {group.shape} removed"
+        with bench.recorded(place.sample_id, words, f"holes.{place.placement}[{place.position}]"):
+            remove_hole_group(conn, place.sample_id, place.placement, place.position, hole_group_id)
+    return bench.answer(place.sample_id)
 
 
-def _group(conn: Connection, sample_id: int, placement: PlacementPath, position: int, seen: str) -> tuple[int, HoleGroup]:
-    """Return a group of holes that is still as a window saw it."""
-    study_of_sample(conn, sample_id)
-    group_id = hole_group_id(conn, sample_id, placement, position)
-    if group_id is None:
-        raise NotStoredError(f"there is no group of holes {position + 1} here: load the sample again")
-    group = load_hole_groups(conn, placement, sample_id)[position]
-    if group_words(group) != seen:
-        raise ConflictError(f"another window has made this group {group_words(group)!r} meanwhile: look, then change it again")
-    return group_id, group
+def _seen_group(bench: Bench, group_id: int) -> tuple[HolePlace, HoleGroup]:
+    """Return a group of holes that is still as the window has seen it."""
+    place = place_of_hole_group(bench.conn, group_id)
+    group = load_hole_groups(bench.conn, place.placement, place.sample_id)[place.position]
+    says = f"another window has made this group {group_words(group)!r} meanwhile: look, then change it again"
+    bench.require_seen(place.sample_id, f"holes/{group_id}", says)
+    return place, group

@@ -8,7 +8,7 @@ from pydantic import Field
 
 from tabrel.api.sample.models import EstimateOut
 from tabrel.api.wire import RequestModel, UnitFamilyIn
-from tabrel.core.study.model import HoleShape, Instrument, Provenance, Speaker
+from tabrel.core.study.model import HoleShape, Instrument, Provenance, QuantityState, Speaker
 from tabrel.document.results import WireModel
 
 
@@ -42,6 +42,20 @@ class ReadingIn(RequestModel):
     instrument: Instrument | None = None
     note: str | None = None
     confirm: bool = False
+    hole_group_id: int | None = Field(default=None, ge=0, lt=2**63)
+
+
+class StateIn(RequestModel):
+    """Why a quantity has no value; null removes the state."""
+
+    state: QuantityState | None
+
+
+class CutIn(RequestModel):
+    """How the filter was cut open."""
+
+    method: str
+    note: str = ""
 
 
 class SetAsideIn(RequestModel):
@@ -51,20 +65,16 @@ class SetAsideIn(RequestModel):
 
 
 class DetailIn(RequestModel):
-    """A detail as typed, and as it was seen before; an empty text removes it."""
+    """A detail as typed; an empty text removes it."""
 
-    key: str
     text: str = Field(max_length=4000)
     family: UnitFamilyIn = "metric"
-    seen: str | None = Field(default=None, max_length=4000)
 
 
 class ObservationIn(RequestModel):
-    """What is seen, and what the field showed before; null removes it."""
+    """What is seen; null removes it."""
 
-    key: str
     text: str | None
-    seen: str | None = None
 
 
 class HolesIn(RequestModel):
@@ -76,19 +86,12 @@ class HolesIn(RequestModel):
 
 
 class HoleGroupIn(RequestModel):
-    """What of a group of holes is no reading, and the words of the group as it was seen before."""
+    """What of a group of holes is no reading."""
 
     shape: HoleShape
     count: int
-    seen: str
     open_percent: float = 100.0
     points: str = ""
-
-
-class SeenIn(RequestModel):
-    """The words of a group of holes as it was seen before it is removed."""
-
-    seen: str
 
 
 class ClaimIn(RequestModel):

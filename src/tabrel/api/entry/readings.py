@@ -7,11 +7,12 @@ from dataclasses import dataclass, replace
 
 from fastapi import APIRouter
 
+from tabrel.api.change.bench import Bench
+from tabrel.api.change.models import ChangedOut
 from tabrel.api.deps import Connection, ReadingId, SampleId
 from tabrel.api.entry.models import EchoOut, HistoryOut, ReadingIn, SetAsideIn
 from tabrel.api.errors import PROBLEM_RESPONSES
-from tabrel.api.sample.models import SheetOut
-from tabrel.api.sample.sheet import estimate_out, sheet_out
+from tabrel.api.sample.sheet import estimate_out
 from tabrel.api.wire import NothingIn, TextIn
 from tabrel.core.catalogue.hole_dimensions import dimensions_of
 from tabrel.core.catalogue.quantities import INSTRUMENT_DIMENSIONS, PART_TITLES, QUANTITIES, Quantity
@@ -22,7 +23,7 @@ from tabrel.core.review.echo import HoleKey, echo, parse_hole_key, quantity_of, 
 from tabrel.core.rules.study import check_hole_group, check_reading_text
 from tabrel.core.study.model import HoleGroup, Reading
 from tabrel.store.connection import transaction
-from tabrel.store.entry.holes import hole_group_id, load_hole_groups, update_hole_group
+from tabrel.store.entry.holes import hole_group_ids, load_hole_groups, update_hole_group
 from tabrel.store.entry.readings import (
     ReadingPlace,
     confirm,
@@ -34,8 +35,8 @@ from tabrel.store.entry.readings import (
     use_again,
     used_readings,
 )
-from tabrel.store.errors import ConflictError
-from tabrel.store.journal import history, recorded
+from tabrel.store.errors import ChangedMeanwhileError, ConflictError
+from tabrel.store.journal import history
 from tabrel.store.sample.samples import study_of_sample
 
 router = APIRouter(prefix="/api", tags=["readings"], responses=PROBLEM_RESPONSES)
@@ -60,24 +61,28 @@ class _Place:
 
 
 @router.post("/samples/{sample_id}/readings", status_code=201)
-def post_reading(sample_id: SampleId, given: ReadingIn, conn: Connection) -> SheetOut:
-    """Take what was typed into a field: readings, or a state that is no value."""
+def post_reading(sample_id: SampleId, given: ReadingIn, bench: Bench) -> ChangedOut:
+    """Take what was typed into a field: readings, or a state that is no value, which overwrites another."""
+    conn = bench.conn
     with transaction(conn):
-        study_id = study_of_sample(conn, sample_id)
+        study_of_sample(conn, sample_id)
         place = _place(conn, sample_id, given.key)
+        if given.hole_group_id not in (None, place.hole_group_id):
+            raise ConflictError("another window has removed a group of holes meanwhile: look which this one is, then type again")
         entry = _entry(given, place)
         if entry.state is not None:
             if place.used_readings(conn):
                 raise StudyError(given.key, "there are readings in use: set them aside first, then say why there is none")
             if place.hole_group_id is not None:
                 raise StudyError(given.key, "a size of a hole has no state: remove the group of holes instead")
-            words = f"{place.title()}: {STATE_WORDS[entry.state][0]}"
-            with recorded(conn, study_id, sample_id, words, given.key):
+            thing = f"states/{given.key}"
+            bench.require_seen(sample_id, thing, SAID_MEANWHILE)
+            with bench.recorded(sample_id, f"{place.title()}: {STATE_WORDS[entry.state][0]}", given.key):
                 set_state(conn, sample_id, given.key, entry.state)
-            return sheet_out(conn, sample_id)
+            return bench.answer(sample_id, thing)
         asked = questions(entry.readings, place.quantity, place.used_readings(conn))
         texts = ", ".join(reading.text for reading in entry.thread.values() or entry.readings)
-        with recorded(conn, study_id, sample_id, f"{place.title()}: {texts}", given.key):
+        with bench.recorded(sample_id, f"{place.title()}: {texts}", given.key):
             now = time_now(conn)
             for reading, question in zip(entry.readings, asked, strict=True):
                 kept = replace(reading, taken_at=now, insisted=True if question and given.confirm else None)
@@ -90,7 +95,10 @@ def post_reading(sample_id: SampleId, given: ReadingIn, conn: Connection) -> She
                 set_state(conn, sample_id, given.key, None)
             elif place.group is not None and entry.count is not None and entry.count != place.group.count:
                 update_hole_group(conn, place.hole_group_id, replace(place.group, count=entry.count))
-    return sheet_out(conn, sample_id)
+    return bench.answer(sample_id)
+
+
+SAID_MEANWHILE = "another window has said meanwhile why there is no value: look, then say it again"
 
 
 def _entry(given: ReadingIn, place: _Place) -> FieldEntry:
@@ -122,69 +130,75 @@ def _entry(given: ReadingIn, place: _Place) -> FieldEntry:
 
 
 @router.post("/readings/{reading_id}/set-aside")
-def post_set_aside(reading_id: ReadingId, given: SetAsideIn, conn: Connection) -> SheetOut:
+def post_set_aside(reading_id: ReadingId, given: SetAsideIn, bench: Bench) -> ChangedOut:
     """Set a reading aside with a reason; it stays visible and is not used."""
-    with transaction(conn):
+    with transaction(bench.conn):
         reason = " ".join(given.reason.split())
         if not reason:
             raise StudyError("reason", "is empty: say in a few words why the reading does not count")
-        place = _used_place(conn, reading_id)
-        words = f"{place.text} set aside: {reason}"
-        with recorded(conn, study_of_sample(conn, place.sample_id), place.sample_id, words, place.key):
-            set_aside(conn, reading_id, reason)
-    return sheet_out(conn, place.sample_id)
+        place = _used_place(bench, reading_id)
+        with bench.recorded(place.sample_id, f"{place.text} set aside: {reason}", place.key):
+            set_aside(bench.conn, reading_id, reason)
+    return bench.answer(place.sample_id, f"readings/{reading_id}")
 
 
-def _used_place(conn: sqlite3.Connection, reading_id: int) -> ReadingPlace:
-    """Return where a reading belongs, or refuse if another window has set it aside."""
-    place = place_of_reading(conn, reading_id)
+def _used_place(bench: Bench, reading_id: int) -> ReadingPlace:
+    """Return where a reading belongs that is in use and still as the window has seen it."""
+    place = place_of_reading(bench.conn, reading_id)
     if place.struck_out is not None:
-        raise ConflictError(f"another window has set {place.text} aside meanwhile ({place.struck_out}): look, then go on")
+        says = f"another window has set {place.text} aside meanwhile ({place.struck_out}): look, then go on"
+        raise ChangedMeanwhileError(says)
+    _require_seen(bench, reading_id, place)
     return place
 
 
+def _require_seen(bench: Bench, reading_id: int, place: ReadingPlace) -> None:
+    says = f"another window has changed what is recorded of {place.text} meanwhile: look, then go on"
+    bench.require_seen(place.sample_id, f"readings/{reading_id}", says)
+
+
 @router.post("/readings/{reading_id}/use-again")
-def post_use_again(reading_id: ReadingId, _: NothingIn, conn: Connection) -> SheetOut:
+def post_use_again(reading_id: ReadingId, _: NothingIn, bench: Bench) -> ChangedOut:
     """Use a reading again that was set aside; that it was, and why, stays in its history."""
+    conn, thing = bench.conn, f"readings/{reading_id}"
     with transaction(conn):
         place = place_of_reading(conn, reading_id)
         if place.struck_out is None:
-            return sheet_out(conn, place.sample_id)
-        words = f"{place.text} used again"
-        with recorded(conn, study_of_sample(conn, place.sample_id), place.sample_id, words, place.key):
+            return bench.answer(place.sample_id, thing)
+        _require_seen(bench, reading_id, place)
+        with bench.recorded(place.sample_id, f"{place.text} used again", place.key):
             use_again(conn, reading_id)
             if place.hole_group_id is None:
                 set_state(conn, place.sample_id, place.key, None)
-    return sheet_out(conn, place.sample_id)
+    return bench.answer(place.sample_id, thing)
 
 
 @router.post("/readings/{reading_id}/confirm")
-def post_confirm(reading_id: ReadingId, _: NothingIn, conn: Connection) -> SheetOut:
+def post_confirm(reading_id: ReadingId, _: NothingIn, bench: Bench) -> ChangedOut:
     """Record that a questioned reading is meant as typed."""
-    with transaction(conn):
-        place = _used_place(conn, reading_id)
-        words = f"{place.text} confirmed"
-        with recorded(conn, study_of_sample(conn, place.sample_id), place.sample_id, words, place.key):
-            confirm(conn, reading_id)
-    return sheet_out(conn, place.sample_id)
+    with transaction(bench.conn):
+        place = _used_place(bench, reading_id)
+        with bench.recorded(place.sample_id, f"{place.text} confirmed", place.key):
+            confirm(bench.conn, reading_id)
+    return bench.answer(place.sample_id, f"readings/{reading_id}")
 
 
 @router.post("/readings/{reading_id}/correct")
-def post_correction(reading_id: ReadingId, meant: TextIn, conn: Connection) -> SheetOut:
+def post_correction(reading_id: ReadingId, meant: TextIn, bench: Bench) -> ChangedOut:
     """Set an error aside and put in what was meant, as one change."""
+    conn = bench.conn
     with transaction(conn):
-        stored = _used_place(conn, reading_id)
+        stored = _used_place(bench, reading_id)
         place = _place(conn, stored.sample_id, stored.key)
         try:
             check_reading_text(place.quantity, meant.text)
         except ReadingTextError as error:
             raise StudyError(stored.key, str(error)) from error
-        words = f"{stored.text} corrected to {meant.text}"
-        with recorded(conn, study_of_sample(conn, stored.sample_id), stored.sample_id, words, stored.key):
+        with bench.recorded(stored.sample_id, f"{stored.text} corrected to {meant.text}", stored.key):
             set_aside(conn, reading_id, f"typing error, {meant.text} was meant")
             kept = Reading(meant.text, taken_at=time_now(conn), note=f"corrected from {stored.text}")
             insert_reading(conn, place.key, kept, sample_id=place.sample_id, hole_group_id=place.hole_group_id)
-    return sheet_out(conn, stored.sample_id)
+    return bench.answer(stored.sample_id, f"readings/{reading_id}")
 
 
 @router.get("/readings/{reading_id}/history")
@@ -219,8 +233,8 @@ def _place(conn: sqlite3.Connection, sample_id: int, key: str) -> _Place:
 
 
 def _hole_group(conn: sqlite3.Connection, sample_id: int, key: str, hole: HoleKey) -> tuple[int, HoleGroup]:
-    group_id = hole_group_id(conn, sample_id, hole.placement, hole.position)
-    if group_id is None:
+    groups = hole_group_ids(conn, sample_id).get(hole.placement, [])
+    if hole.position >= len(groups):
         study_of_sample(conn, sample_id)
         raise StudyError("key", f"this sample has no hole group {key.rpartition('.')[0]!r}: add it first")
-    return group_id, load_hole_groups(conn, hole.placement, sample_id)[hole.position]
+    return groups[hole.position], load_hole_groups(conn, hole.placement, sample_id)[hole.position]

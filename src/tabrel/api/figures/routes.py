@@ -29,7 +29,7 @@ from tabrel.api.figures.models import (
     ValveSizesOut,
     WholeSectionOut,
 )
-from tabrel.api.sample.sheet import claim_words
+from tabrel.api.sample.sheet import OpenedSample, claim_words, opened_sample
 from tabrel.core.figures.efficiency_evidence import DRAWN_SIZES, efficiency_evidence
 from tabrel.core.figures.media_deductions import StripAreas, strip_areas
 from tabrel.core.figures.opening_evidence import Agreement, OpeningComparison, StatedBand, opening_comparison
@@ -41,10 +41,8 @@ from tabrel.core.figures.valve_sizes import valve_sizes
 from tabrel.core.oil.model import OilModel, oil_model
 from tabrel.core.parts.media import FAMILY_PERMEABILITY_FACTOR
 from tabrel.core.parts.valve_curve import valve_curve
-from tabrel.core.sample.measured_sample import MeasuredSample, measure_sample
+from tabrel.core.sample.measured_sample import MeasuredSample
 from tabrel.core.study.model import Circuit
-from tabrel.store.sample.samples import load_sample
-from tabrel.store.study.studies import load_study_frame
 
 router = APIRouter(prefix="/api", tags=["figures"], responses=PROBLEM_RESPONSES)
 
@@ -64,9 +62,12 @@ _SENSES = {
 @router.get("/samples/{sample_id}/figures")
 def get_figures(sample_id: SampleId, conn: Connection) -> FiguresOut:
     """Return what is drawn beside the readings of the opened filter."""
-    stored = load_sample(conn, sample_id)
-    study = load_study_frame(conn, stored.study_id)
-    measured = measure_sample(stored.sample, study.circuit)
+    return figures_of(opened_sample(conn, sample_id))
+
+
+def figures_of(opened: OpenedSample) -> FiguresOut:
+    """Return what is drawn of a sample."""
+    study, measured = opened.study, opened.measured
     strip = strip_areas(measured)
     return FiguresOut(
         valve=_valve(measured, oil_model(study.oil) if study.oil else None, study.circuit or Circuit()),

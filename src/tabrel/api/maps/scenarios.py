@@ -2,8 +2,9 @@
 
 from __future__ import annotations
 
-from fastapi import APIRouter
+from fastapi import APIRouter, Response
 
+from tabrel.api import stale
 from tabrel.api.deps import Connection, ScenarioId, StudyId
 from tabrel.api.errors import PROBLEM_RESPONSES
 from tabrel.api.maps.models import ScenarioOut, ScenarioValueIn
@@ -15,6 +16,7 @@ from tabrel.core.rules.plans import check_scenario
 from tabrel.core.study.plans import Scenario
 from tabrel.store.connection import transaction
 from tabrel.store.journal import recorded
+from tabrel.store.sample.samples import names_of_samples
 from tabrel.store.study.plans import load_scenarios, remove_scenario, save_scenario, scenario_place
 from tabrel.store.study.studies import load_study_frame
 
@@ -31,8 +33,8 @@ def get_scenarios(study_id: StudyId, conn: Connection) -> list[ScenarioOut]:
     ]
 
 
-@router.post("/studies/{study_id}/scenarios")
-def post_scenario(study_id: StudyId, scenario: Scenario, conn: Connection) -> list[ScenarioOut]:
+@router.post("/studies/{study_id}/scenarios", responses=stale.naming(200))
+def post_scenario(study_id: StudyId, scenario: Scenario, conn: Connection, response: Response) -> list[ScenarioOut]:
     """Save a scenario under its name, in place of one of the same name."""
     with transaction(conn):
         load_study_frame(conn, study_id)
@@ -41,6 +43,7 @@ def post_scenario(study_id: StudyId, scenario: Scenario, conn: Connection) -> li
             raise StudyError("scenario", "nothing is changed in it: change something, then save it")
         with recorded(conn, study_id, None, f"scenario {scenario.name}", "scenarios"):
             save_scenario(conn, study_id, scenario)
+    stale.name_stale(response, stale.whole_study(study_id, (one.id for one in names_of_samples(conn, study_id))))
     return get_scenarios(study_id, conn)
 
 
@@ -56,11 +59,12 @@ def post_scenario_value(given: ScenarioValueIn) -> Scenario:
         raise StudyError(given.key, str(error)) from error
 
 
-@router.delete("/scenarios/{scenario_id}")
-def delete_scenario(scenario_id: ScenarioId, _: NothingIn, conn: Connection) -> list[ScenarioOut]:
+@router.delete("/scenarios/{scenario_id}", responses=stale.naming(200))
+def delete_scenario(scenario_id: ScenarioId, _: NothingIn, conn: Connection, response: Response) -> list[ScenarioOut]:
     """Remove a scenario."""
     with transaction(conn):
         study_id, name = scenario_place(conn, scenario_id)
         with recorded(conn, study_id, None, f"scenario {name} removed", "scenarios"):
             remove_scenario(conn, scenario_id)
+    stale.name_stale(response, stale.whole_study(study_id, (one.id for one in names_of_samples(conn, study_id))))
     return get_scenarios(study_id, conn)

@@ -1,7 +1,8 @@
-"""One sample on the bench: its whole sheet, its states, the cut.
+"""One sample on the bench: its whole sheet, its results.
 
-`routes`    the sheet, the results, a state, the cut
-`sheet`     puts the sheet together; everything that changes a sample answers with it
-`plate`     the plate's part of the sheet
-`models`    what the sheet is made of
+`routes`        the sheet, the results, what is kept
+`sheet`         puts the sheet together
+`sent_sheets`   the sheets that were sent last
+`plate`         the plate's part of the sheet
+`models`        what the sheet is made of
 """

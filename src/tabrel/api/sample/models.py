@@ -4,8 +4,6 @@ from __future__ import annotations
 
 from typing import Literal
 
-from tabrel.api.wire import RequestModel
-from tabrel.core.study.model import QuantityState
 from tabrel.document.results import AnalysisOut, WireModel
 
 
@@ -101,6 +99,7 @@ class FieldOut(WireModel):
 class HoleGroupOut(WireModel):
     """A group of holes: what is not a reading of it."""
 
+    id: int
     placement: Literal["inlet", "centre_tube"]
     position: int
     shape: str
@@ -236,6 +235,8 @@ class SheetOut(WireModel):
 
     id: int
     study_id: int
+    revision: int
+    revisions: dict[str, int]
     label: str
     parts: list[PartOut]
     details: dict[str, str]
@@ -250,17 +251,3 @@ class SheetOut(WireModel):
     input_counts: dict[str, dict[str, int]]
     undo: MovableOut | None
     redo: MovableOut | None
-
-
-class StateIn(RequestModel):
-    """Why a quantity has no value; null removes the state."""
-
-    key: str
-    state: QuantityState | None
-
-
-class CutIn(RequestModel):
-    """How the filter was cut open."""
-
-    method: str
-    note: str = ""

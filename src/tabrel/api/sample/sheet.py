@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import sqlite3
 from collections.abc import Callable, Iterable, Iterator
+from dataclasses import dataclass
 from datetime import date
 
 from tabrel.api.sample.models import (
@@ -54,14 +55,16 @@ from tabrel.core.review.claims import check_claim, contradictions
 from tabrel.core.review.echo import reading_words
 from tabrel.core.review.reading_warnings import SampleWarning
 from tabrel.core.sample.measured_sample import MeasuredSample, measure_sample
-from tabrel.core.study.model import Claim, HoleGroup, Reading, Sample
+from tabrel.core.study.model import Claim, HoleGroup, Reading, Sample, Study
 from tabrel.core.uncertainty.estimate import Estimate, estimate_quantity, quantity_limits
 from tabrel.core.uncertainty.propagation import Result, expanded_uncertainty
 from tabrel.document.results import analysis_out
-from tabrel.store.connection import window_of
+from tabrel.store.connection import snapshot, window_of
+from tabrel.store.entry.holes import hole_group_ids
 from tabrel.store.entry.readings import StoredReading, readings_of_sample
 from tabrel.store.journal import Change, last_change, next_undone
-from tabrel.store.sample.samples import claims_of, load_sample
+from tabrel.store.revisions import revisions_of, study_revision
+from tabrel.store.sample.samples import StoredSample, claims_of, load_sample
 from tabrel.store.study.studies import load_study_frame
 
 OLD_RUBBER_YEARS = 5.0
@@ -73,12 +76,33 @@ def _movable(conn: sqlite3.Connection, change: Change | None) -> MovableOut | No
     return MovableOut(change_id=change.id, words=change.words, is_own=change.made_in == window_of(conn))
 
 
+@dataclass(frozen=True)
+class OpenedSample:
+    """A sample as stored, the study around it, and what follows from its readings."""
+
+    stored: StoredSample
+    study: Study
+    measured: MeasuredSample
+
+
+def opened_sample(conn: sqlite3.Connection, sample_id: int) -> OpenedSample:
+    """Return a sample with all that sheet and figures are made of."""
+    with snapshot(conn):
+        stored = load_sample(conn, sample_id)
+        study = load_study_frame(conn, stored.study_id)
+    return OpenedSample(stored, study, measure_sample(stored.sample, study.circuit))
+
+
 def sheet_out(conn: sqlite3.Connection, sample_id: int) -> SheetOut:
-    """Return the bench sheet of a sample."""
-    stored = load_sample(conn, sample_id)
-    study = load_study_frame(conn, stored.study_id)
-    sample = stored.sample
-    measured = measure_sample(sample, study.circuit)
+    """Return the bench sheet of a sample, everything of it as it was at one moment."""
+    with snapshot(conn):
+        return sheet_of(conn, opened_sample(conn, sample_id))
+
+
+def sheet_of(conn: sqlite3.Connection, opened: OpenedSample) -> SheetOut:
+    """Return the bench sheet of a sample; the caller reads everything at one moment."""
+    stored, study, measured = opened.stored, opened.study, opened.measured
+    sample_id, sample = stored.id, stored.sample
     analysis = analyse_measured(measured)
     readings: dict[str, list[StoredReading]] = {}
     for reading in readings_of_sample(conn, sample_id):
@@ -89,8 +113,10 @@ def sheet_out(conn: sqlite3.Connection, sample_id: int) -> SheetOut:
     return SheetOut(
         id=sample_id,
         study_id=stored.study_id,
+        revision=study_revision(conn, stored.study_id),
+        revisions=revisions_of(conn, stored.study_id, sample_id),
         label=sample.label,
-        parts=list(_parts(sample, readings, analysis)),
+        parts=list(_parts(sample, readings, hole_group_ids(conn, sample_id), analysis)),
         details={key: value.text for key, value in details.items()},
         detail_numbers={
             key: DetailNumberOut(
@@ -126,7 +152,9 @@ _OF_PART = {
 """Quantities and observations by stage and part."""
 
 
-def _parts(sample: Sample, readings: dict[str, list[StoredReading]], analysis: SampleAnalysis) -> Iterator[PartOut]:
+def _parts(
+    sample: Sample, readings: dict[str, list[StoredReading]], group_ids: dict[str, list[int]], analysis: SampleAnalysis
+) -> Iterator[PartOut]:
     """Yield the parts stage by stage, in the order of the bench."""
 
     def field(key: str, quantity: Quantity, counted: bool) -> FieldOut:
@@ -145,13 +173,13 @@ def _parts(sample: Sample, readings: dict[str, list[StoredReading]], analysis: S
                     hole_group=None,
                 )
             if part == "plate" and stage == "outside":
-                yield from _hole_parts("inlet", sample.holes.inlet, field)
+                yield from _hole_parts("inlet", sample.holes.inlet, group_ids, field)
             if part == "tube" and stage == "element":
-                yield from _hole_parts("centre_tube", sample.holes.centre_tube, field)
+                yield from _hole_parts("centre_tube", sample.holes.centre_tube, group_ids, field)
 
 
 def _hole_parts(
-    placement: Placement, groups: Iterable[HoleGroup], field: Callable[[str, Quantity, bool], FieldOut]
+    placement: Placement, groups: Iterable[HoleGroup], ids: dict[str, list[int]], field: Callable[[str, Quantity, bool], FieldOut]
 ) -> Iterator[PartOut]:
     for i, group in enumerate(groups):
         key = f"holes.{placement}[{i}]"
@@ -167,6 +195,7 @@ def _hole_parts(
             ],
             observations=[],
             hole_group=HoleGroupOut(
+                id=ids[placement][i],
                 placement=placement,
                 position=i,
                 shape=group.shape,
@@ -184,7 +213,7 @@ def points_text(group: HoleGroup) -> str:
 
 
 def group_words(group: HoleGroup) -> str:
-    """Return what of a group is no reading, in words; a window that changes it says what it saw."""
+    """Return what of a group is no reading, in words."""
     covered = "" if group.open_fraction in (None, 1) else f", {group.open_fraction:.6g} open"
     outline = f", {points_text(group)}" if group.readings.points_mm else ""
     return f"{group.count} {group.shape}{covered}{outline}"

@@ -3,8 +3,9 @@
 from __future__ import annotations
 
 import numpy as np
-from fastapi import APIRouter
+from fastapi import APIRouter, Response
 
+from tabrel.api import stale
 from tabrel.api.deps import Connection, StudyId
 from tabrel.api.errors import PROBLEM_RESPONSES
 from tabrel.api.starts.models import (
@@ -33,7 +34,7 @@ from tabrel.core.study.plans import DutyCycle, Scenario, WarmUpPlan
 from tabrel.document.results import row_out
 from tabrel.store.connection import transaction
 from tabrel.store.journal import recorded
-from tabrel.store.sample.samples import StoredSample, load_samples
+from tabrel.store.sample.samples import StoredSample, load_samples, names_of_samples
 from tabrel.store.study.plans import save_duty_cycle
 from tabrel.store.study.studies import load_study_frame
 
@@ -96,8 +97,8 @@ def post_warm_up(study_id: StudyId, given: WarmUpIn, conn: Connection) -> WarmUp
     )
 
 
-@router.post("/studies/{study_id}/duty-cycles")
-def post_duty_cycle(study_id: StudyId, given: DutyCycleIn, conn: Connection) -> list[str]:
+@router.post("/studies/{study_id}/duty-cycles", responses=stale.naming(200))
+def post_duty_cycle(study_id: StudyId, given: DutyCycleIn, conn: Connection, response: Response) -> list[str]:
     """Read a duty cycle from CSV and save it; return the names of those there are."""
     with transaction(conn):
         load_study_frame(conn, study_id)
@@ -109,6 +110,7 @@ def post_duty_cycle(study_id: StudyId, given: DutyCycleIn, conn: Connection) -> 
         read_duty_cycle(given.csv, "csv")
         with recorded(conn, study_id, None, f"duty cycle {name}", "plan.duty_cycle"):
             save_duty_cycle(conn, study_id, DutyCycle(name, given.csv))
+    stale.name_stale(response, stale.whole_study(study_id, (one.id for one in names_of_samples(conn, study_id))))
     return [*(cycle.name for cycle in load_study_frame(conn, study_id).duty_cycles), *SHIPPED_CYCLES]
 
 

@@ -1,6 +1,5 @@
-"""Studies: list, open, import, export, undo.
+"""Studies: list, open, import, export.
 
-`studies`   list, open, import, add a sample, export
-`undo`      undo and redo over the journal
+`studies`   list, open, import, export
 `models`    what goes over the wire
 """

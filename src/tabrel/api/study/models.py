@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-from tabrel.api.sample.models import SheetOut
-from tabrel.api.wire import RequestModel
 from tabrel.document.results import WireModel
 
 
@@ -40,18 +38,3 @@ class StudyOut(WireModel):
     oil_name: str | None
     circuit_name: str | None
     samples: list[SampleTagOut]
-
-
-class MoveIn(RequestModel):
-    """Which change is to be undone or redone, as it was seen, and whether it may be another window's."""
-
-    change_id: int | None = None
-    of_another_window: bool = False
-
-
-class UndoneOut(WireModel):
-    """What was undone or redone, where, and the sheet as it then is; no sheet if the sample is gone."""
-
-    words: str
-    place: str
-    sheet: SheetOut | None

@@ -4,24 +4,30 @@ from __future__ import annotations
 
 from typing import Annotated, Any
 
-from fastapi import APIRouter, Depends, Request
+from fastapi import APIRouter, Depends, Request, Response
 
+from tabrel.api import stale
 from tabrel.api.deps import Connection, StudyId
 from tabrel.api.errors import PROBLEM_RESPONSES
-from tabrel.api.sample.models import SheetOut
-from tabrel.api.sample.sheet import sheet_out
 from tabrel.api.study.models import SampleTagOut, StudyOut, StudyRowOut
-from tabrel.api.wire import TextIn
 from tabrel.core.catalogue.quantities import QUANTITIES
-from tabrel.core.errors import StudyError
-from tabrel.core.study.model import Sample
 from tabrel.core.uncertainty.estimate import estimate_quantity
 from tabrel.document.study_document import read_study, study_to_json
 from tabrel.store.connection import transaction
 from tabrel.store.entry.readings import used_readings_of_study
-from tabrel.store.journal import belongs_to_sample, recorded
-from tabrel.store.sample.samples import insert_sample, names_of_samples, next_position
+from tabrel.store.sample.samples import names_of_samples
 from tabrel.store.study.studies import insert_study, list_studies, load_study, load_study_frame
+
+RACK_SIZES = {"can_height_mm": "can.height", "can_diameter_mm": "can.outside_diameter"}
+"""Quantities that the rack draws."""
+RACK_FACTS = frozenset(
+    f"details/{key}"
+    for key in (
+        *("study.name", "study.question", "study.reference", "oil.name", "engine.name"),
+        *("sample.label", "sample.maker", "sample.part_number"),
+    )
+)
+"""Facts that the rack and the head of a study show."""
 
 router = APIRouter(prefix="/api/studies", tags=["studies"], responses=PROBLEM_RESPONSES)
 
@@ -39,10 +45,11 @@ async def _raw_body(request: Request) -> bytes:
 DOCUMENT_BODY = {"requestBody": {"content": {"application/json": {"schema": {"type": "object"}}}, "required": True}}
 
 
-@router.post("", status_code=201, openapi_extra=DOCUMENT_BODY)
-def post_study(content: Annotated[bytes, Depends(_raw_body)], conn: Connection) -> StudyOut:
+@router.post("", status_code=201, openapi_extra=DOCUMENT_BODY, responses=stale.naming(201))
+def post_study(content: Annotated[bytes, Depends(_raw_body)], conn: Connection, response: Response) -> StudyOut:
     """Import a study document, whole or not at all."""
     study = read_study(content)
+    stale.name_stale(response, [stale.STUDIES])
     with transaction(conn):
         study_id = insert_study(conn, study)
     return get_study(study_id, conn)
@@ -62,22 +69,6 @@ def get_study(study_id: StudyId, conn: Connection) -> StudyOut:
     )
 
 
-@router.post("/{study_id}/samples", status_code=201)
-def post_sample(study_id: StudyId, label: TextIn, conn: Connection) -> SheetOut:
-    """Add an empty sample to a study and return its sheet."""
-    with transaction(conn):
-        name = " ".join(label.text.split())
-        if not name:
-            raise StudyError("label", "is empty: type a short name for the sample")
-        if any(other.label == name for other in names_of_samples(conn, study_id)):
-            raise StudyError("label", f"{name!r} names a sample of this study already: give each its own label")
-        load_study_frame(conn, study_id)
-        with recorded(conn, study_id, None, f"sample {name} added", "sample.label") as change_id:
-            sample_id = insert_sample(conn, study_id, next_position(conn, study_id), Sample(name))
-            belongs_to_sample(conn, change_id, sample_id)
-    return sheet_out(conn, sample_id)
-
-
 @router.get("/{study_id}/document")
 def get_document(study_id: StudyId, conn: Connection) -> dict[str, Any]:
     """Export a study as its document."""
@@ -86,8 +77,7 @@ def get_document(study_id: StudyId, conn: Connection) -> dict[str, Any]:
 
 def _tags(conn: Connection, study_id: int, reference: str | None) -> list[SampleTagOut]:
     """Return the samples as the rack shows them: names, and the can to scale."""
-    sizes = {"can_height_mm": "can.height", "can_diameter_mm": "can.outside_diameter"}
-    used = used_readings_of_study(conn, study_id, sizes.values())
+    used = used_readings_of_study(conn, study_id, RACK_SIZES.values())
 
     def millimetres(sample_id: int, key: str) -> float | None:
         readings = used.get((sample_id, key))
@@ -97,7 +87,7 @@ def _tags(conn: Connection, study_id: int, reference: str | None) -> list[Sample
     return [
         SampleTagOut(
             **vars(one),
-            **{name: millimetres(one.id, key) for name, key in sizes.items()},
+            **{name: millimetres(one.id, key) for name, key in RACK_SIZES.items()},
             is_reference=one.label == reference,
         )
         for one in names_of_samples(conn, study_id)

@@ -3,6 +3,7 @@
 `echo`              what a field understood, before a reading is accepted
 `reading_warnings`  readings that do not fit: outliers, usual ranges, likely errors
 `sample_warnings`   what does not fit between the parts of a sample
+`facts`             what is stated or seen once, each a thing that is changed apart
 `claims`            what readings say of a claim
 `kept`              what a study holds that no station shows yet
 `before_cut`        what can be learned only before the cut

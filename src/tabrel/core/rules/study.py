@@ -294,5 +294,11 @@ def _check_claim(path: str, claim: Claim) -> None:
                     parse_reading(claim.value or "", claim_dimension("result", claim.key or ""))
             except ReadingTextError as error:
                 raise StudyError(f"{path}.value", str(error)) from error
+    foreign = ("key", "value") if claim.kind == "efficiency" else ("efficiency_percent",)
+    for name in (*foreign, "key", "value") if claim.kind == "words" else foreign:
+        if getattr(claim, name) is not None:
+            raise StudyError(
+                f"{path}.{name}", f"does not belong to a claim of kind {claim.kind!r}: remove it, or change the kind"
+            )
     require_above_zero(path, size_um=claim.size_um)
     require_date(f"{path}.seen", claim.seen)

@@ -4,11 +4,13 @@ from __future__ import annotations
 
 import sqlite3
 from collections.abc import Sequence
+from dataclasses import dataclass
 from typing import Literal
 
 from tabrel.core.study.model import HoleGroup, HoleReadings
 from tabrel.store.connection import inserted_id
 from tabrel.store.entry.readings import entries_by_key, insert_entries
+from tabrel.store.errors import NotStoredError
 from tabrel.store.rows import built
 
 Placement = Literal["inlet", "centre_tube", "adapter"]
@@ -73,10 +75,11 @@ def update_hole_group(conn: sqlite3.Connection, group_id: int, group: HoleGroup)
 
 DELETE_READINGS_OF_GROUP = "DELETE FROM reading WHERE hole_group_id = :id"
 DELETE_HOLE_GROUP = "DELETE FROM hole_group WHERE id = :id"
-CLOSE_GAP = """
-UPDATE hole_group SET position = position - 1
-WHERE sample_id = :sample_id AND placement = :placement AND position > :position
+SELECT_BEHIND = """
+SELECT id, position FROM hole_group
+WHERE sample_id = :sample_id AND placement = :placement AND position > :position ORDER BY position
 """
+MOVE_UP = "UPDATE hole_group SET position = :position WHERE id = :id"
 
 
 def remove_hole_group(conn: sqlite3.Connection, sample_id: int, placement: Placement, position: int, group_id: int) -> None:
@@ -84,7 +87,9 @@ def remove_hole_group(conn: sqlite3.Connection, sample_id: int, placement: Place
     conn.execute(DELETE_READINGS_OF_GROUP, {"id": group_id})
     conn.execute(DELETE_OUTLINE, {"id": group_id})
     conn.execute(DELETE_HOLE_GROUP, {"id": group_id})
-    conn.execute(CLOSE_GAP, {"sample_id": sample_id, "placement": placement, "position": position})
+    behind = conn.execute(SELECT_BEHIND, {"sample_id": sample_id, "placement": placement, "position": position}).fetchall()
+    for row in behind:  # one after the other: a place is taken once at every moment
+        conn.execute(MOVE_UP, {"id": row["id"], "position": row["position"] - 1})
 
 
 SELECT_HOLE_GROUPS = """
@@ -108,13 +113,38 @@ def load_hole_groups(conn: sqlite3.Connection, placement: Placement, owner: int)
     return tuple(groups)
 
 
-SELECT_HOLE_GROUP_ID = """
-SELECT id FROM hole_group WHERE sample_id = :sample_id AND placement = :placement AND position = :position
-"""
+SELECT_HOLE_GROUP_IDS = "SELECT id, placement FROM hole_group WHERE sample_id = :sample_id ORDER BY position"
 
 
-def hole_group_id(conn: sqlite3.Connection, sample_id: int, placement: Placement, position: int) -> int | None:
-    """Return the id of a hole group of a sample by its place, or None."""
-    named = {"sample_id": sample_id, "placement": placement, "position": position}
-    row = conn.execute(SELECT_HOLE_GROUP_ID, named).fetchone()
-    return None if row is None else int(row["id"])
+def hole_group_ids(conn: sqlite3.Connection, sample_id: int) -> dict[str, list[int]]:
+    """Return the ids of the hole groups of a sample by placement, in their order."""
+    found: dict[str, list[int]] = {}
+    for row in conn.execute(SELECT_HOLE_GROUP_IDS, {"sample_id": sample_id}):
+        found.setdefault(row["placement"], []).append(int(row["id"]))
+    return found
+
+
+@dataclass(frozen=True)
+class HolePlace:
+    """Where a group of holes of a sample is."""
+
+    sample_id: int
+    placement: Literal["inlet", "centre_tube"]
+    position: int
+
+
+SELECT_HOLE_PLACE = "SELECT sample_id, placement, position FROM hole_group WHERE id = :id AND sample_id IS NOT NULL"
+
+
+def place_of_hole_group(conn: sqlite3.Connection, group_id: int) -> HolePlace:
+    """Return where a group of holes of a sample is.
+
+    Raises
+    ------
+    NotStoredError
+        If there is no such group.
+    """
+    row = conn.execute(SELECT_HOLE_PLACE, {"id": group_id}).fetchone()
+    if row is None:
+        raise NotStoredError("there is no such group of holes, or no longer: load the sample again")
+    return HolePlace(int(row["sample_id"]), row["placement"], int(row["position"]))

@@ -47,8 +47,7 @@ def list_studies(conn: sqlite3.Connection) -> list[StudyRow]:
 
 
 INSERT_STUDY = """
-INSERT INTO study (name, question, reference, intended_uses, price_class)
-VALUES (:name, :question, :reference, :intended_uses, :price_class)
+INSERT INTO study (name, question, intended_uses, price_class) VALUES (:name, :question, :intended_uses, :price_class)
 """
 
 
@@ -65,6 +64,7 @@ def insert_study(conn: sqlite3.Connection, study: Study) -> int:
         save_scenario(conn, study_id, scenario)
     for cycle in study.duty_cycles:
         save_duty_cycle(conn, study_id, cycle)
+    conn.execute(SET_REFERENCE, {"id": study_id, "reference": study.reference})
     set_plan(conn, study_id, study.warm_up)
     insert_uses(conn, study_id, study.uses)
     set_typed_numbers(conn, study.as_typed, study_id=study_id)
@@ -72,26 +72,32 @@ def insert_study(conn: sqlite3.Connection, study: Study) -> int:
 
 
 def _study_row(study: Study) -> dict[str, str | None]:
-    return {name: getattr(study, name) for name in ("name", "question", "reference", "intended_uses", "price_class")}
+    return {name: getattr(study, name) for name in ("name", "question", "intended_uses", "price_class")}
 
 
 UPDATE_STUDY = """
-UPDATE study SET name = :name, question = :question, reference = :reference, intended_uses = :intended_uses,
-                 price_class = :price_class
-WHERE id = :id
+UPDATE study SET name = :name, question = :question, intended_uses = :intended_uses, price_class = :price_class WHERE id = :id
+"""
+SET_REFERENCE = """
+UPDATE study SET reference_sample_id = (SELECT id FROM sample WHERE study_id = :id AND label = :reference) WHERE id = :id
 """
 
 
 def update_study_details(conn: sqlite3.Connection, study_id: int, study: Study) -> None:
     """Change what of a study, its engine, its oil and its plan has one value at a time."""
     conn.execute(UPDATE_STUDY, {"id": study_id, **_study_row(study)})
+    conn.execute(SET_REFERENCE, {"id": study_id, "reference": study.reference})
     set_circuit(conn, study_id, study.circuit)
     set_oil(conn, study_id, study.oil)
     set_plan(conn, study_id, study.warm_up)
     set_typed_numbers(conn, study.as_typed, study_id=study_id)
 
 
-SELECT_STUDY = "SELECT name, question, reference, intended_uses, price_class FROM study WHERE id = :id"
+SELECT_STUDY = """
+SELECT name, question, intended_uses, price_class,
+       (SELECT label FROM sample WHERE sample.id = study.reference_sample_id) AS reference
+FROM study WHERE id = :id
+"""
 
 
 def load_study(conn: sqlite3.Connection, study_id: int) -> Study:

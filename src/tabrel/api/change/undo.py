@@ -7,10 +7,10 @@ from typing import Literal
 
 from fastapi import APIRouter
 
-from tabrel.api.deps import Connection, SampleId
+from tabrel.api.change.bench import Bench
+from tabrel.api.change.models import MoveIn, UndoneOut
+from tabrel.api.deps import SampleId
 from tabrel.api.errors import PROBLEM_RESPONSES
-from tabrel.api.sample.sheet import sheet_out
-from tabrel.api.study.models import MoveIn, UndoneOut
 from tabrel.store.connection import transaction, window_of
 from tabrel.store.errors import ConflictError, NothingToUndoError, NotStoredError
 from tabrel.store.journal import Change, last_change, next_undone, redo, undo
@@ -20,29 +20,30 @@ router = APIRouter(prefix="/api", tags=["journal"], responses=PROBLEM_RESPONSES)
 
 
 @router.post("/samples/{sample_id}/undo")
-def post_undo(sample_id: SampleId, given: MoveIn, conn: Connection) -> UndoneOut:
+def post_undo(sample_id: SampleId, given: MoveIn, bench: Bench) -> UndoneOut:
     """Undo the last change of a sample or of its study; one that another window made only if that is said."""
-    return _moved(conn, sample_id, "undo", given)
+    return _moved(bench, sample_id, "undo", given)
 
 
 @router.post("/samples/{sample_id}/redo")
-def post_redo(sample_id: SampleId, given: MoveIn, conn: Connection) -> UndoneOut:
+def post_redo(sample_id: SampleId, given: MoveIn, bench: Bench) -> UndoneOut:
     """Redo the change that was undone last; one that another window made only if that is said."""
-    return _moved(conn, sample_id, "redo", given)
+    return _moved(bench, sample_id, "redo", given)
 
 
-def _moved(conn: sqlite3.Connection, sample_id: int, way: Literal["undo", "redo"], given: MoveIn) -> UndoneOut:
+def _moved(bench: Bench, sample_id: int, way: Literal["undo", "redo"], given: MoveIn) -> UndoneOut:
     try:
-        with transaction(conn):
-            change = _change(conn, sample_id, way, given)
-            (undo if way == "undo" else redo)(conn, change)
+        with transaction(bench.conn):
+            change = _change(bench.conn, sample_id, way, given)
+            with bench.raising(change.study_id, sample_id, change.place):
+                (undo if way == "undo" else redo)(bench.conn, change)
     except sqlite3.IntegrityError as error:
         raise ConflictError(f"this cannot be {way}ne: something done later on another sample depends on it") from error
     try:
-        sheet = sheet_out(conn, sample_id)
+        changed = bench.answer(sample_id)
     except NotStoredError:
-        sheet = None
-    return UndoneOut(words=change.words, place=change.place, sheet=sheet)
+        changed = bench.gone(change.study_id, sample_id)
+    return UndoneOut(words=change.words, place=change.place, **vars(changed))
 
 
 def _change(conn: sqlite3.Connection, sample_id: int, way: Literal["undo", "redo"], given: MoveIn) -> Change:

@@ -1,0 +1,91 @@
+"""What a change answers with."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from pydantic import Field, GetJsonSchemaHandler, SerializerFunctionWrapHandler, model_serializer
+from pydantic.json_schema import JsonSchemaValue
+
+from tabrel.api.figures.models import FiguresOut
+from tabrel.api.sample.models import (
+    BeforeCutOut,
+    ClaimOut,
+    DetailNumberOut,
+    FieldOut,
+    MovableOut,
+    ObservedValueOut,
+    PartOut,
+    PlateOut,
+    SheetOut,
+)
+from tabrel.api.study.models import StudyOut
+from tabrel.api.wire import RequestModel
+from tabrel.document.results import AnalysisOut, WireModel
+
+
+class SheetChangesOut(WireModel):
+    """What of a sheet is no longer as the window has it; a member that is not there is unchanged."""
+
+    revision: int
+    fields: list[FieldOut]
+    observations: list[ObservedValueOut]
+    parts: list[PartOut] = Field(default_factory=list)
+    label: str = Field(default_factory=str)
+    revisions: dict[str, int] = Field(default_factory=dict)
+    details: dict[str, str] = Field(default_factory=dict)
+    detail_numbers: dict[str, DetailNumberOut] = Field(default_factory=dict)
+    detail_questions: dict[str, str] = Field(default_factory=dict)
+    claims: list[ClaimOut] = Field(default_factory=list)
+    contradictions: list[str] = Field(default_factory=list)
+    shelf: str | None = None
+    plate: PlateOut | None = None
+    before_cut: BeforeCutOut | None = None
+    analysis: AnalysisOut | None = None
+    input_counts: dict[str, dict[str, int]] = Field(default_factory=dict)
+    undo: MovableOut | None = None
+    redo: MovableOut | None = None
+
+    @classmethod
+    def __get_pydantic_json_schema__(cls, schema: Any, handler: GetJsonSchemaHandler) -> JsonSchemaValue:
+        """Describe the members as they are, of which only some are sent."""
+        return handler({name: part for name, part in schema.items() if name != "serialization"})
+
+    @model_serializer(mode="wrap")
+    def _only_changed(self, handler: SerializerFunctionWrapHandler) -> dict[str, Any]:
+        return {name: value for name, value in handler(self).items() if name in self.model_fields_set}
+
+
+class ChangedOut(WireModel):
+    """A sample after a change: what is different from the sheet that the window has, or the whole sheet; and what was asked for.
+
+    Neither sheet nor changes: the sample is no longer there.
+    """
+
+    sample_id: int
+    study_id: int
+    sheet: SheetOut | None
+    changes: SheetChangesOut | None
+    figures: FiguresOut | None
+    study: StudyOut | None
+
+
+class UndoneOut(ChangedOut):
+    """What was undone or redone, and where."""
+
+    words: str
+    place: str
+
+
+class FactOut(WireModel):
+    """A detail, an observation or a state by its key; null where there is nothing."""
+
+    key: str
+    text: str | None
+
+
+class MoveIn(RequestModel):
+    """Which change is to be undone or redone, as it was seen, and whether it may be another window's."""
+
+    change_id: int | None = Field(default=None, ge=0, lt=2**63)
+    of_another_window: bool = False
