@@ -3,10 +3,14 @@
 from __future__ import annotations
 
 import asyncio
+import socket
 from concurrent.futures import ThreadPoolExecutor
-from threading import Event
+from threading import Event, Thread
+from time import sleep
 
+import httpx
 import pytest
+import uvicorn
 
 from tabrel.api import turns
 from tabrel.api.maps import routes
@@ -52,6 +56,43 @@ def test_who_waits_too_long_is_told_to_come_again(client, sample, held, monkeypa
         assert "too much is being computed" in answer.json()["detail"]
         let_go.set()
         assert first.result().status_code == 200
+
+
+def test_what_is_computed_for_who_has_gone_is_stopped(client, sample, monkeypatch):
+    """On a real server: the one who asks closes the connection, and the solver goes on no more."""
+    begun, ended = Event(), Event()
+    plain = routes.operating_map
+
+    def endless(*arguments):
+        begun.set()
+        try:
+            while not ended.wait(0):
+                plain(*arguments)
+        finally:
+            ended.set()
+
+    monkeypatch.setattr(routes, "operating_map", endless)
+    client.app.state.turns = asyncio.Semaphore(1)
+    server = uvicorn.Server(uvicorn.Config(client.app, port=0, log_level="warning", lifespan="off"))
+    running = Thread(target=server.run)
+    running.start()
+    try:
+        while not server.started:
+            sleep(0.02)
+        address = server.servers[0].sockets[0].getsockname()
+        lines = ("HTTP/1.1", "Host: 127.0.0.1", "Content-Type: application/json", "Content-Length: 2", "", "{}")
+        head = f"POST /api/samples/{sample}/map " + "\r\n".join(lines)
+        with socket.create_connection(address) as asking:
+            asking.sendall(head.encode())
+            assert begun.wait(20)
+            assert not ended.wait(0.5)  # somebody waits
+        assert ended.wait(5)
+        monkeypatch.setattr(routes, "operating_map", plain)
+        assert httpx.post(f"http://127.0.0.1:{address[1]}/api/samples/{sample}/map", json={}, timeout=20).status_code == 200
+    finally:
+        ended.set()
+        server.should_exit = True
+        running.join()
 
 
 def test_a_turn_is_given_back_after_an_error(client, blank):

@@ -164,6 +164,16 @@ def test_a_full_disk_refuses_the_change_and_goes_on_reading(tmp_path):
     assert client.post("/api/studies", json=plain_document()).status_code == 201
 
 
+def test_a_disk_that_fills_up_while_it_is_served_is_still_read(tmp_path):
+    """The files beside the database are held: what reads it needs no room to make them again."""
+    beside = [tmp_path / f"x.db{end}" for end in ("-wal", "-shm")]
+    with TestClient(create_app(tmp_path / "x.db", static=tmp_path), base_url="http://127.0.0.1") as client:
+        assert client.post("/api/studies", json=plain_document()).status_code == 201
+        assert all(one.exists() for one in beside)  # after the last connection of a request was closed
+        assert client.get("/api/studies").status_code == 200
+    assert not any(one.exists() for one in beside)  # merged and gone at the end
+
+
 def test_a_deleted_file_is_not_made_anew(tmp_path):
     client = TestClient(create_app(tmp_path / "x.db", static=tmp_path), base_url="http://127.0.0.1")
     for one in tmp_path.glob("x.db*"):

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from collections.abc import AsyncIterator
+from contextlib import asynccontextmanager
 from functools import partial
 from importlib.resources import files
 from pathlib import Path
@@ -36,7 +38,7 @@ from tabrel.api.stale import DESCRIBED as STALE_HEADERS
 from tabrel.api.starts import routes as starts_routes
 from tabrel.api.study import studies
 from tabrel.api.turns import new_turns
-from tabrel.store.service import open_for_service
+from tabrel.store.service import held_open, open_for_service
 
 ROUTED = (
     studies,
@@ -87,7 +89,20 @@ def create_app(database: Path, *, static: Path = STATIC) -> FastAPI:
         If it can be neither written nor read.
     """
     service = open_for_service(database)
-    app = FastAPI(title="Tabrel", version=__version__, docs_url=None, redoc_url=None, generate_unique_id_function=_operation_name)
+
+    @asynccontextmanager
+    async def held(_: FastAPI) -> AsyncIterator[None]:
+        with held_open(service):
+            yield
+
+    app = FastAPI(
+        title="Tabrel",
+        version=__version__,
+        docs_url=None,
+        redoc_url=None,
+        generate_unique_id_function=_operation_name,
+        lifespan=held,
+    )
     app.state.database = service.path
     app.state.access = service.access
     app.state.warning = service.warning

@@ -11,7 +11,9 @@ from starlette.types import ASGIApp, Message, Receive, Scope, Send
 from tabrel.api.errors import problem_response
 from tabrel.document.study_document import MOST_BYTES
 
-_LIMITS = ((re.compile("/api/studies"), MOST_BYTES), (re.compile(r"/api/studies/\d+/duty-cycles"), 24_000_000))
+DUTY_CYCLE_BYTES = 20_000_000
+"""Of a file with a duty cycle; as a member of a JSON document it grows by a byte a line."""
+_LIMITS = ((re.compile("/api/studies"), MOST_BYTES), (re.compile(r"/api/studies/\d+/duty-cycles"), round(1.2 * DUTY_CYCLE_BYTES)))
 USUAL_BYTES = 1_000_000
 
 

@@ -15,6 +15,7 @@ from starlette.exceptions import HTTPException
 
 from tabrel.api.turns import ComputingError
 from tabrel.core.errors import MissingInputsError, ReadingTextError, StudyError, TabrelError
+from tabrel.core.stopping import StoppedError
 from tabrel.document.results import WireModel
 from tabrel.store.errors import (
     BusyError,
@@ -121,6 +122,10 @@ def add_error_handlers(app: FastAPI, headers: Mapping[str, str]) -> None:
         if request.app.state.warning:  # it is served to be read only, and this is why
             return problem_response(503, request.app.state.warning)
         return tabrel_error(request, fault)
+
+    @app.exception_handler(StoppedError)
+    def stopped(_: Request, error: Exception) -> JSONResponse:
+        return problem_response(503, str(error), headers=RETRY)
 
     @app.exception_handler(ArithmeticError)
     def arithmetic_error(_: Request, __: Exception) -> JSONResponse:

@@ -143,6 +143,8 @@ PROPERTIES: dict[str, tuple[str, Any]] = {
     "engine_side": ("Inputs that belong to the engine, not the filter.", ["circuit.stud"]),
     "cut_methods": ("Ways to cut a filter open, with what each does.", {"lathe": "leaves the element whole"}),
     "cautions": ("What to take care of before cutting.", ["Drain the filter first."]),
+    "study_bytes": ("Largest study document that is imported, in bytes.", 32_000_000),
+    "duty_cycle_bytes": ("Largest file with a duty cycle that is read, in bytes.", 20_000_000),
     "glossary": ("Terms with meaning, unit and standard.", []),
     "in_drawing": ("Details shown in the drawing.", ["engine.gallery"]),
     "help": ("What to type, shown while typing; null where it is plain.", "per revolution of the engine"),

@@ -1,15 +1,17 @@
-"""Heavy computation takes turns, so that readings are taken and shown meanwhile; who has gone is not computed for."""
+"""Heavy computation takes turns, so that readings go on meanwhile; for who has gone, nothing is computed any more."""
 
 from __future__ import annotations
 
 import asyncio
 import os
 from collections.abc import AsyncIterator
+from threading import Event
 from time import monotonic
 
 from fastapi import Depends, Request
 
 from tabrel.core.errors import TabrelError
+from tabrel.core.stopping import stop_when
 
 AT_ONCE = max(2, os.cpu_count() or 2)
 """So many maps, slices or starts are computed at a time."""
@@ -29,7 +31,7 @@ def new_turns() -> asyncio.Semaphore:
 
 
 async def _turn(request: Request) -> AsyncIterator[None]:
-    """Hold a turn while the request is answered; waiting for it takes no thread from others."""
+    """Hold a turn while the request is answered, or until who asked has gone; waiting for it takes no thread from others."""
     turns: asyncio.Semaphore = request.app.state.turns
     until = monotonic() + PATIENCE
     while True:
@@ -41,10 +43,20 @@ async def _turn(request: Request) -> AsyncIterator[None]:
                 raise ComputingError("nobody waits for this any more") from None
             if monotonic() > until:
                 raise ComputingError("too much is being computed already: try again in a moment") from None
+    gone = Event()
+    stop_when(gone.is_set)
+    watching = asyncio.create_task(_watch(request, gone))
     try:
         yield
     finally:
+        watching.cancel()
         turns.release()
+
+
+async def _watch(request: Request, gone: Event) -> None:
+    while not await request.is_disconnected():
+        await asyncio.sleep(LOOK_EVERY)
+    gone.set()
 
 
 HEAVY = [Depends(_turn)]

@@ -90,6 +90,20 @@ def _require_current(path: Path) -> None:
         conn.close()
 
 
+@contextmanager
+def held_open(service: Service) -> Iterator[None]:
+    """Keep the files beside a database there while the block runs: a full disk could not take them anew, not even to read."""
+    if service.access != "write":
+        yield
+        return
+    conn = connect(service.path)
+    try:
+        conn.execute("SELECT COUNT(*) FROM sqlite_master").fetchone()
+        yield
+    finally:
+        conn.close()
+
+
 class ServedAlreadyError(MigrationError):
     """Another server has the database."""
 

@@ -1194,6 +1194,12 @@ export interface components {
              */
             details: components["schemas"]["DetailOut"][];
             /**
+             * Duty Cycle Bytes
+             * @description Largest file with a duty cycle that is read, in bytes.
+             * @example 20000000
+             */
+            duty_cycle_bytes: number;
+            /**
              * Engine Side
              * @description Inputs that belong to the engine, not the filter.
              * @example [
@@ -1263,6 +1269,12 @@ export interface components {
             stages: {
                 [key: string]: string;
             };
+            /**
+             * Study Bytes
+             * @description Largest study document that is imported, in bytes.
+             * @example 32000000
+             */
+            study_bytes: number;
             /** @description Terms of the sum, or words by key. */
             terms: components["schemas"]["TermsOut"];
             /**

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** Engines saved for other studies, and invented ones to begin with; taking one shows first what it would change. */
 import { computed, nextTick, ref, useTemplateRef } from 'vue'
-import type { Schemas } from '@/api/client'
+import { ProblemError, type Schemas } from '@/api/client'
 import type { UnitFamily } from '@/catalogue/units'
 import { useRefusal } from '@/shared/useRefusal'
 
@@ -33,6 +33,19 @@ async function look(name: string) {
 async function takeIt() {
   const { name, revision } = asked.value!
   if (await run(() => props.take({ name, keep: keep.value }, revision))) asked.value = null
+  else await lookAgain(name)
+}
+
+/** What is refused because another window was there first is shown as it is now, with what was chosen to stay. */
+async function lookAgain(name: string) {
+  try {
+    asked.value = await props.preview(name)
+  } catch (error) {
+    if (!(error instanceof ProblemError)) throw error
+    return // why it was refused is said already
+  }
+  const own = asked.value.lines.filter((line) => line.is_own).map((line) => line.key)
+  keep.value = [...new Set([...keep.value, ...own])]
 }
 
 const keepsAll = computed(() => keep.value.length === asked.value?.lines.length)

@@ -1,6 +1,8 @@
 <script setup lang="ts">
 /** The duty cycle of a start: a shipped one, or one read from a CSV file. */
 import { computed } from 'vue'
+import { catalogue } from '@/catalogue/catalogue'
+import { readTextFile } from '@/shared/readTextFile'
 import ChoiceField from '@/shared/ChoiceField.vue'
 import { useRefusal } from '@/shared/useRefusal'
 
@@ -19,7 +21,7 @@ async function onFile(event: Event) {
   if (!file) return
   const name = file.name.replace(/\.[^.]*$/, '')
   await run(async () => {
-    await props.read(name, await file.text())
+    await props.read(name, await readTextFile(file, catalogue().duty_cycle_bytes))
     await props.choose(name)
   })
   input.value = ''

@@ -3,6 +3,8 @@
 import { ref, useTemplateRef } from 'vue'
 import { useRouter } from 'vue-router'
 import { client, ProblemError, unwrap } from '@/api/client'
+import { catalogue } from '@/catalogue/catalogue'
+import { readTextFile } from '@/shared/readTextFile'
 import AppBar from '@/shared/AppBar.vue'
 import { useImportStudy, useStudies } from './useStudies'
 
@@ -69,7 +71,7 @@ async function take(event: Event) {
   said.value = place.value = ''
   if (!file) return
   try {
-    const study = await importing.mutateAsync(await file.text())
+    const study = await importing.mutateAsync(await readTextFile(file, catalogue().study_bytes))
     const first = study.samples[0]
     if (first) void router.push({ name: 'outside', params: { studyId: study.id, sampleId: first.id } })
   } catch (error) {

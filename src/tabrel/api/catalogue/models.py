@@ -168,4 +168,6 @@ class CatalogueOut(WireModel):
     never_closes_c: float
     cut_methods: dict[str, str]
     cautions: list[str]
+    study_bytes: int
+    duty_cycle_bytes: int
     glossary: list[GlossaryTermOut]

@@ -6,6 +6,7 @@ from functools import lru_cache
 
 from fastapi import APIRouter, Request
 
+from tabrel.api.body_limit import DUTY_CYCLE_BYTES
 from tabrel.api.catalogue.models import (
     CatalogueOut,
     ChoiceOut,
@@ -36,6 +37,7 @@ from tabrel.core.entry.claim_text import CLAIMABLE_RESULTS
 from tabrel.core.hydraulics.threshold_curve import HOTTEST
 from tabrel.core.maps.quantities import MAP_QUANTITIES
 from tabrel.core.review.before_cut import CAUTIONS, CUT_METHODS
+from tabrel.document.study_document import MOST_BYTES
 
 router = APIRouter(prefix="/api", tags=["catalogue"], responses=PROBLEM_RESPONSES)
 
@@ -122,6 +124,8 @@ def catalogue_out() -> CatalogueOut:
         never_closes_c=HOTTEST,
         cut_methods=dict(CUT_METHODS),
         cautions=list(CAUTIONS),
+        study_bytes=MOST_BYTES,
+        duty_cycle_bytes=DUTY_CYCLE_BYTES,
         glossary=[GlossaryTermOut(term=one.term, meaning=one.meaning, unit=one.unit, standard=one.standard) for one in GLOSSARY],
     )
 

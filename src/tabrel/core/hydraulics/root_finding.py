@@ -12,6 +12,8 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
+from tabrel.core.stopping import stop_if_nobody_waits
+
 FloatArray = NDArray[np.float64]
 
 
@@ -57,12 +59,18 @@ def falling_roots(
     Returns
     -------
     Roots
+
+    Raises
+    ------
+    StoppedError
+        If nobody waits for them any more.
     """
     found, converged = start.copy(), np.zeros(start.shape, dtype=bool)
     active = np.arange(start.size)
     x, low, high, small, last = start, lower.copy(), upper.copy(), tolerance, np.full_like(start, np.inf)
     evaluation = 0
     while active.size and evaluation < most_evaluations:
+        stop_if_nobody_waits()
         evaluation += 1
         value, slope = function(x, active)
         size = np.abs(value)
