@@ -13,13 +13,13 @@ from importlib.resources import files
 from pathlib import Path
 
 import numpy as np
+from fastapi.testclient import TestClient
 from playwright.sync_api import Error as PlaywrightError
 from playwright.sync_api import sync_playwright
 from pointwise import PlainPoint
 
 import chromium
-from tabrel.api.entry.models import ReadingIn
-from tabrel.api.entry.readings import post_reading
+from tabrel.api.app import create_app
 from tabrel.api.maps.models import MapIn
 from tabrel.api.maps.routes import DRAWN_SPEEDS, DRAWN_TEMPERATURES, post_map
 from tabrel.api.sample.sheet import sheet_out
@@ -194,7 +194,7 @@ def fill_workshop(database: Path, studies: int) -> None:
 
 def reading_in_a_full_workshop() -> dict[str, object]:
     """Measure a reading accepted, stored and answered with its results among 200 studies, against one study alone."""
-    body = ReadingIn(key="holes.inlet[0].diameter", text="6.05 mm")
+    body = {"key": "holes.inlet[0].diameter", "text": "6.05 mm"}
     with tempfile.TemporaryDirectory() as folder:
         times = []
         for studies in (1, STUDIES_OF_A_WORKSHOP):
@@ -202,12 +202,15 @@ def reading_in_a_full_workshop() -> dict[str, object]:
             fill_workshop(database, studies)
             sample_id = studies * SAMPLES_OF_A_STUDY // 2
 
-            def follow(database: Path = database, sample_id: int = sample_id) -> None:
-                conn = connect(database)
-                post_reading(sample_id, body, conn).model_dump_json()
-                conn.close()
+            with TestClient(create_app(database), base_url="http://127.0.0.1") as client:
+                sheet = f"/api/samples/{sample_id}"
+                since = [client.get(sheet).json()["revision"]]
 
-            times.append(best_of(REPEATS, follow))
+                def follow(client: TestClient = client, sheet: str = sheet, since: list[int] = since) -> None:
+                    answer = client.post(f"{sheet}/readings", params={"since": since[-1]}, json=body)
+                    since.append(answer.json()["changes"]["revision"])
+
+                times.append(best_of(REPEATS, follow))
         in_browser = enter_to_results(database)
     return {
         "name": "reading_in_a_full_workshop",

@@ -24,7 +24,7 @@ from tabrel.store.connection import snapshot, transaction
 from tabrel.store.errors import ChangedMeanwhileError, NotStoredError, RevisionNeededError
 from tabrel.store.journal import recorded
 from tabrel.store.revisions import OF_STUDY, raise_facts, revision_of, study_revision
-from tabrel.store.sample.samples import load_sample, names_of_samples, study_of_sample
+from tabrel.store.sample.samples import load_stated, names_of_samples, study_of_sample
 from tabrel.store.study.studies import load_study_frame
 
 IfMatch = Annotated[
@@ -129,7 +129,7 @@ class BenchChange:
 
     def _facts(self, study_id: int, sample_id: int) -> dict[str, object]:
         try:
-            stored = load_sample(self.conn, sample_id)
+            stored = load_stated(self.conn, sample_id)
         except NotStoredError:  # taken back with all that was said of it
             return {}
         return facts_of(load_study_frame(self.conn, study_id), stored.sample)

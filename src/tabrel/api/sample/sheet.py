@@ -56,7 +56,7 @@ from tabrel.core.review.echo import reading_words
 from tabrel.core.review.reading_warnings import SampleWarning
 from tabrel.core.sample.measured_sample import MeasuredSample, measure_sample
 from tabrel.core.study.model import Claim, HoleGroup, Reading, Sample, Study
-from tabrel.core.uncertainty.estimate import Estimate, estimate_quantity, quantity_limits
+from tabrel.core.uncertainty.estimate import Estimate, quantity_limits
 from tabrel.core.uncertainty.propagation import Result, expanded_uncertainty
 from tabrel.document.results import analysis_out
 from tabrel.store.connection import snapshot, window_of
@@ -116,7 +116,7 @@ def sheet_of(conn: sqlite3.Connection, opened: OpenedSample) -> SheetOut:
         revision=study_revision(conn, stored.study_id),
         revisions=revisions_of(conn, stored.study_id, sample_id),
         label=sample.label,
-        parts=list(_parts(sample, readings, hole_group_ids(conn, sample_id), analysis)),
+        parts=list(_parts(measured, readings, hole_group_ids(conn, sample_id), analysis)),
         details={key: value.text for key, value in details.items()},
         detail_numbers={
             key: DetailNumberOut(
@@ -153,12 +153,15 @@ _OF_PART = {
 
 
 def _parts(
-    sample: Sample, readings: dict[str, list[StoredReading]], group_ids: dict[str, list[int]], analysis: SampleAnalysis
+    measured: MeasuredSample, readings: dict[str, list[StoredReading]], group_ids: dict[str, list[int]], analysis: SampleAnalysis
 ) -> Iterator[PartOut]:
     """Yield the parts stage by stage, in the order of the bench."""
+    sample, estimates = measured.sample, measured.estimates | measured.hole_estimates
 
     def field(key: str, quantity: Quantity, counted: bool) -> FieldOut:
-        return _field(key, quantity, readings.get(key, []), analysis.warnings, sample.states.get(key), counted)
+        return _field(
+            key, quantity, readings.get(key, []), estimates.get(key), analysis.warnings, sample.states.get(key), counted
+        )
 
     for stage in STAGE_TITLES:
         for part, title in PART_TITLES.items():
@@ -223,12 +226,12 @@ def _field(
     key: str,
     quantity: Quantity,
     readings: list[StoredReading],
+    estimate: Estimate | None,
     warnings: Iterable[SampleWarning],
     state: str | None,
     counted: bool,
 ) -> FieldOut:
     counting = [stored for stored in readings if stored.reading.struck_out is None]
-    estimate = estimate_quantity(quantity, [stored.reading for stored in counting]) if counting else None
     outliers = {counting[i].id for i in estimate.outliers} if estimate else set()
     used = {counting[i].id for i in estimate.used} if estimate else set()
     return FieldOut(

@@ -2,9 +2,13 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 from functools import lru_cache
 from math import ceil, floor, pi
+
+import numpy as np
+from numpy.typing import NDArray
 
 from tabrel.core.hydraulics.pleat_channels import LARGEST_PACK_SHARE, PleatPack, pleat_channel_coefficient
 from tabrel.core.parts.media import media_area_number
@@ -47,9 +51,13 @@ class PleatCountCurve:
     largest_count: int
 
 
-@lru_cache(maxsize=4000)  # the same pack again and again while other readings are typed
-def _channels_of_a_square_metre(pack: PleatPack) -> float:
-    return float(pleat_channel_coefficient(pack, effective_media_area=1.0))
+@lru_cache(maxsize=32)  # the same pack again and again while other readings are typed
+def _channels_of_a_square_metre(
+    outside: float, inside: float, depth: float, pack: float, numbers: tuple[float, ...]
+) -> NDArray[np.float64]:
+    """Return the coefficient of the channels at several numbers of pleats, for a square metre of media. [1/m]"""
+    packs = PleatPack(outside, inside, np.array(numbers)[:, None], depth, pack)
+    return np.asarray(pleat_channel_coefficient(packs, effective_media_area=1.0))[:, 0]
 
 
 def pleat_count_curve(measured: MeasuredSample) -> PleatCountCurve | None:
@@ -81,27 +89,32 @@ def pleat_count_curve(measured: MeasuredSample) -> PleatCountCurve | None:
         return None
     area_of_one = area / count
 
-    def losses(number: float) -> tuple[float, float]:
-        of_number = number * area_of_one
-        channels = _channels_of_a_square_metre(PleatPack(outside, inside, number, depth, pack)) / of_number
-        return thickness / (permeability * of_number), channels
+    def losses(numbers: Sequence[float]) -> tuple[NDArray[np.float64], NDArray[np.float64]]:
+        of_numbers = np.array(numbers) * area_of_one
+        channels = _channels_of_a_square_metre(outside, inside, depth, pack, tuple(numbers)) / of_numbers
+        return thickness / (permeability * of_numbers), channels
 
-    def total(number: float) -> float:
-        return sum(losses(number)) / whole
+    def total(numbers: Sequence[float]) -> NDArray[np.float64]:
+        media, channels = losses(numbers)
+        return media + channels
 
-    whole = sum(losses(count))
+    def least_of(numbers: Sequence[int]) -> tuple[int, float]:
+        found = total(numbers)
+        return numbers[int(np.argmin(found))], float(np.min(found))
+
+    whole = float(total([count])[0])
     least = max(1, min(ceil(_LEAST_SHARE * count), largest))
     step = max(1, (max(largest, ceil(count)) - least) // _MOST_POINTS)
     counts = tuple(range(least, max(largest, ceil(count)) + 1, step))
-    parts = [losses(number) for number in counts]
-    rough = min((number for number in counts if number <= largest), key=total)
-    optimum = min(range(max(1, rough - step), min(largest, rough + step) + 1), key=total)
+    media, channels = losses(counts)
+    rough, _ = least_of([number for number in counts if number <= largest])
+    optimum, least_loss = least_of(range(max(1, rough - step), min(largest, rough + step) + 1))
     return PleatCountCurve(
         counts=counts,
-        media=tuple(media / whole for media, _ in parts),
-        channels=tuple(channels / whole for _, channels in parts),
+        media=tuple((media / whole).tolist()),
+        channels=tuple((channels / whole).tolist()),
         count=count,
         optimum=optimum,
-        least_loss=total(optimum),
+        least_loss=least_loss / whole,
         largest_count=largest,
     )

@@ -32,7 +32,7 @@ class PleatPack:
     ----------
     outside_diameter, inside_diameter : float, or draws of it
         Of the element. [m]
-    count : float
+    count : float, or a column of several
         Number of pleats.
     depth : float, or draws of it
         Of a pleat, radially. [m]
@@ -42,7 +42,7 @@ class PleatPack:
 
     outside_diameter: FloatOrArray
     inside_diameter: FloatOrArray
-    count: float
+    count: FloatOrArray
     depth: FloatOrArray
     pack: FloatOrArray
 

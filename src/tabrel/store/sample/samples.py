@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import sqlite3
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Any
 
 from tabrel.core.study.model import (
@@ -153,10 +153,7 @@ def load_sample(conn: sqlite3.Connection, sample_id: int) -> StoredSample:
     NotStoredError
         If there is no such sample.
     """
-    row = conn.execute(SELECT_SAMPLE, {"id": sample_id}).fetchone()
-    if row is None:
-        raise NotStoredError(f"there is no sample {sample_id}: go back to the study and choose one")
-    return _stored(conn, row)
+    return _stored(conn, _row(conn, sample_id))
 
 
 SELECT_STUDY_OF_SAMPLE = "SELECT study_id FROM sample WHERE id = :id"
@@ -202,7 +199,40 @@ def names_of_samples(conn: sqlite3.Connection, study_id: int) -> list[SampleName
     return [built(SampleName, row) for row in conn.execute(SELECT_NAMES, {"study_id": study_id})]
 
 
+def load_stated(conn: sqlite3.Connection, sample_id: int) -> StoredSample:
+    """Return a sample with what is stated and seen of it: without readings, holes, claims and evidence.
+
+    Raises
+    ------
+    NotStoredError
+        If there is no such sample.
+    """
+    return _stated(conn, _row(conn, sample_id))
+
+
+def _row(conn: sqlite3.Connection, sample_id: int) -> sqlite3.Row:
+    row: sqlite3.Row | None = conn.execute(SELECT_SAMPLE, {"id": sample_id}).fetchone()
+    if row is None:
+        raise NotStoredError(f"there is no sample {sample_id}: go back to the study and choose one")
+    return row
+
+
 def _stored(conn: sqlite3.Connection, row: sqlite3.Row) -> StoredSample:
+    stated = _stated(conn, row)
+    sample = replace(
+        stated.sample,
+        readings=entries_by_key(conn, sample_id=stated.id),
+        holes=SampleHoles(
+            inlet=load_hole_groups(conn, "inlet", stated.id),
+            centre_tube=load_hole_groups(conn, "centre_tube", stated.id),
+        ),
+        claims=tuple(claim for _, claim in claims_of(conn, stated.id)),
+        **evidence_of(conn, stated.id),
+    )
+    return replace(stated, sample=sample)
+
+
+def _stated(conn: sqlite3.Connection, row: sqlite3.Row) -> StoredSample:
     sample_id = int(row["id"])
     low, high = row["bypass_stated_low_kpa"], row["bypass_stated_high_kpa"]
     sample = built(
@@ -210,12 +240,7 @@ def _stored(conn: sqlite3.Connection, row: sqlite3.Row) -> StoredSample:
         row,
         price=Price(row["price_amount"], row["price_currency"]) if row["price_currency"] is not None else None,
         cut=Cut(row["cut_method"], row["cut_at"], row["cut_note"]) if row["cut_method"] is not None else None,
-        readings=entries_by_key(conn, sample_id=sample_id),
         states=states_of(conn, sample_id),
-        holes=SampleHoles(
-            inlet=load_hole_groups(conn, "inlet", sample_id),
-            centre_tube=load_hole_groups(conn, "centre_tube", sample_id),
-        ),
         bypass=Bypass(
             location=row["bypass_location"],
             kind=row["bypass_kind"],
@@ -224,9 +249,7 @@ def _stored(conn: sqlite3.Connection, row: sqlite3.Row) -> StoredSample:
         ),
         leak=Leak(row["leak_count"], row["leak_diameter_mm"]) if row["leak_count"] is not None else None,
         observations=_observations(conn, sample_id),
-        claims=tuple(claim for _, claim in claims_of(conn, sample_id)),
         as_typed=typed_numbers(conn, sample_id=sample_id),
-        **evidence_of(conn, sample_id),
     )
     return StoredSample(sample_id, int(row["study_id"]), sample)
 
