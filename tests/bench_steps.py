@@ -23,7 +23,15 @@ def new_study(page, server, name):
     page.goto(server.address)
     page.get_by_label("Name of a new study").fill(name)
     page.keyboard.press("Enter")
-    expect(row(page, "sample.label").locator("input")).to_be_focused()
+    expect(row(page, "holes.inlet").locator("input")).to_be_focused()  # on the short sheet
+
+
+def new_study_at_intake(page, server, name):
+    new_study(page, server, name)
+    to_station(page, "Intake")
+    page.get_by_role("navigation", name="Stations").focus()
+    expect(row(page, "sample.label").locator("input")).to_be_visible()
+    row(page, "sample.label").locator("input").focus()
 
 
 def choices(page, label):

@@ -25,6 +25,7 @@ SEEN_IN_THE_BROWSER = {
     "StudyView": 'name="Stations"',
     "IntakeView": '"Intake"',
     "BenchView": ".chip",
+    "ShortSheetView": '".ways"',
     "BeforeCutView": "Cut: record it now",
     "WorkingView": ".working tr.last",
     "EngineView": '[data-hot="leftover"]',

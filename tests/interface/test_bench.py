@@ -9,7 +9,7 @@ import urllib.request
 import pytest
 from playwright.sync_api import expect
 
-from bench_steps import chips, new_study, row, to_station, type_line, walk_stage
+from bench_steps import chips, new_study, new_study_at_intake, row, to_station, type_line, walk_stage
 
 pytestmark = pytest.mark.interface
 
@@ -82,7 +82,7 @@ def type_intake(page, family):
 
 @pytest.mark.parametrize(("family", "sheet"), [("metric", METRIC_SHEET), ("inch", INCH_SHEET)])
 def test_a_blank_study_goes_through_the_first_four_stages_by_keyboard(page, server, family, sheet):
-    new_study(page, server, f"blank {family}")
+    new_study_at_intake(page, server, f"blank {family}")
     if family == "inch":
         page.keyboard.press("Alt+u")
     type_intake(page, family)
@@ -94,6 +94,8 @@ def test_a_blank_study_goes_through_the_first_four_stages_by_keyboard(page, serv
     expect(page.locator(".claims li")).to_contain_text("99+ % at 20 µm(c)")
     page.keyboard.press("Escape")
 
+    page.keyboard.press("Control+ArrowRight")  # the short sheet
+    expect(row(page, "holes.inlet").locator("input")).to_be_focused()
     page.keyboard.press("Control+ArrowRight")
     expect(row(page, "filter.mass").locator("input.input")).to_be_focused()
     seen = walk_stage(page, sheet | dict.fromkeys(SEEN_OUTSIDE, 2))

@@ -6,7 +6,7 @@ import re
 
 from playwright.sync_api import expect
 
-from bench_steps import choices, choose, new_study, to_station
+from bench_steps import choices, choose, new_study_at_intake, to_station
 
 
 def open_sample(page, server, sample, station):
@@ -165,7 +165,7 @@ def test_a_start_is_planned_and_a_bad_duty_cycle_said_in_one_sentence(page, serv
 
 def test_a_press_is_a_click_though_the_page_moves_under_the_pointer(page, server):
     """Leaving a field folds its help between press and release: what lies below moves away, and was not clicked."""
-    new_study(page, server, "Moving page")
+    new_study_at_intake(page, server, "Moving page")
     to_station(page, "Oil, engine")
     pump = page.locator('[data-key="engine.pump_displacement"] input')
     pump.click()

@@ -8,7 +8,7 @@ from math import pi
 import pytest
 from playwright.sync_api import expect
 
-from bench_steps import chips, new_study, row, to_station, type_line
+from bench_steps import chips, new_study_at_intake, row, to_station, type_line
 
 pytestmark = pytest.mark.interface
 
@@ -60,7 +60,7 @@ def put(page, key, text):
 
 
 def test_a_teardown_in_any_order_completes_every_headline_or_names_what_it_lacks(page, server):
-    new_study(page, server, "teardown")
+    new_study_at_intake(page, server, "teardown")
     for station, readings in TEARDOWN.items():
         to_station(page, station)
         for key, text in readings.items():

@@ -10,7 +10,7 @@ import urllib.request
 import pytest
 from playwright.sync_api import expect
 
-from bench_steps import IN_HAND, chips, new_study, row, walk_stage
+from bench_steps import IN_HAND, chips, new_study_at_intake, row, walk_stage
 from tabrel.core.catalogue.observations import OBSERVATIONS
 
 pytestmark = pytest.mark.interface
@@ -107,7 +107,7 @@ def entries(texts):
 
 
 def test_a_whole_filter_in_inches_by_keyboard_alone(page, server):
-    new_study(page, server, "by keyboard")
+    new_study_at_intake(page, server, "by keyboard")
     page.keyboard.press("Alt+u")
     page.keyboard.press("Control+a")
     answers = {key: typed for key, (typed, _) in (DETAILS | READINGS).items()} | {key: line for key, (line, *_) in HOLES.items()}
@@ -193,7 +193,7 @@ def test_the_next_line_after_holes_stays_with_this_sample(page, server):
 
 
 def test_an_engine_of_the_library_before_and_after_the_stud_is_typed(page, server):
-    new_study(page, server, "library")
+    new_study_at_intake(page, server, "library")
     page.keyboard.press("Control+k")
     page.keyboard.type("stud bore")
     page.keyboard.press("Enter")

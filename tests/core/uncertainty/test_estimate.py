@@ -138,3 +138,12 @@ def test_expanded_uncertainty_uses_the_effective_degrees_of_freedom():
     assert estimate.value == pytest.approx(0.4675e-3)
     assert estimate.standard_uncertainty == pytest.approx(0.0053227e-3, rel=1e-4)
     assert expanded_uncertainty(estimate) == pytest.approx(2.6427 * 0.0053227e-3, rel=2e-3)
+
+
+@pytest.mark.parametrize("text", ["3/4 in", "20 mm", "13/16 in"])
+def test_a_named_thread_is_no_figure_rounded_to_its_fraction(text):
+    """ISO 965-1: M20 x 1.5, 6g, has a major diameter between 19.732 and 19.968 mm."""
+    thread = estimate_quantity(QUANTITIES["thread.major_diameter"], [Reading(text, provenance="published")])
+    assert thread.standard_uncertainty == pytest.approx(0.236e-3 / sqrt(12), rel=0.3)
+    pitch = estimate_quantity(QUANTITIES["thread.pitch"], [Reading("16 tpi", provenance="published")])
+    assert (pitch.value, pitch.standard_uncertainty) == (pytest.approx(25.4e-3 / 16), 0.0)

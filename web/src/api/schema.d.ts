@@ -1245,6 +1245,14 @@ export interface components {
              */
             observations: components["schemas"]["ObservationOut"][];
             /**
+             * Oil Grades
+             * @description Grades whose typical oil can be taken.
+             * @example [
+             *       "5W-30"
+             *     ]
+             */
+            oil_grades: string[];
+            /**
              * Parts
              * @description Parts, in the order of the work.
              */
@@ -1259,6 +1267,11 @@ export interface components {
              * @description Results there are.
              */
             results: components["schemas"]["ResultRowOut"][];
+            /**
+             * Short Sheet
+             * @description The fewest readings for the results and the map of the filter alone, in the order of the hands.
+             */
+            short_sheet: components["schemas"]["ShortRowOut"][];
             /**
              * Stages
              * @description Titles of the stations by key.
@@ -3382,6 +3395,22 @@ export interface components {
             temperature_c: number;
         };
         /**
+         * NeedsOut
+         * @description What the two maps still need, each thing once, in the order of the hands.
+         */
+        NeedsOut: {
+            /**
+             * Filter Alone
+             * @description What the map of the filter alone needs.
+             */
+            filter_alone: components["schemas"]["OpenNeedOut"][];
+            /**
+             * Map
+             * @description What the map in the engine needs.
+             */
+            map: components["schemas"]["OpenNeedOut"][];
+        };
+        /**
          * NothingIn
          * @description The body of a change that needs no words: every change carries JSON, which no page elsewhere can send unasked.
          */
@@ -3737,6 +3766,63 @@ export interface components {
              *     ]
              */
             temperature_c: (number | null)[];
+        };
+        /**
+         * OpenNeedOut
+         * @description Something that is needed, and the ways to it: the fewest empty fields first.
+         */
+        OpenNeedOut: {
+            /**
+             * Group
+             * @description Station at which it is usually taken.
+             * @example outside
+             */
+            group: string;
+            /**
+             * Title
+             * @description What a person calls it.
+             * @example Height
+             */
+            title: string;
+            /**
+             * Ways
+             * @description Ways to it, the fewest empty fields first.
+             */
+            ways: components["schemas"]["OpenWayOut"][];
+        };
+        /**
+         * OpenWayOut
+         * @description A way to what is needed: its fields, and those of them that are still empty.
+         */
+        OpenWayOut: {
+            /**
+             * Entries
+             * @description How many times something is to be typed or chosen.
+             * @example 1
+             */
+            entries: number;
+            /**
+             * Keys
+             * @description Fields it takes, by key.
+             * @example [
+             *       "media.thickness"
+             *     ]
+             */
+            keys: string[];
+            /**
+             * Left
+             * @description Those of them that are still empty.
+             * @example [
+             *       "media.thickness"
+             *     ]
+             */
+            left: string[];
+            /**
+             * Title
+             * @description What a person calls it.
+             * @example Height
+             */
+            title: string;
         };
         /**
          * OperatingMapOut
@@ -5176,6 +5262,8 @@ export interface components {
              * @example Korvath
              */
             label?: string;
+            /** @description What the maps still need, told as choices. */
+            needs?: components["schemas"]["NeedsOut"] | null;
             /**
              * Observations
              * @description What is seen rather than measured.
@@ -5286,6 +5374,8 @@ export interface components {
              * @example Korvath
              */
             label: string;
+            /** @description What the maps still need, told as choices. */
+            needs: components["schemas"]["NeedsOut"];
             /**
              * Parts
              * @description Parts, in the order of the work.
@@ -5325,6 +5415,61 @@ export interface components {
             study_id: number;
             /** @description What undo would take back; null where there is nothing. */
             undo: components["schemas"]["MovableOut"] | null;
+        };
+        /**
+         * ShortRowOut
+         * @description A row of the short sheet: the field it asks for and how, other ways to the same, and what is left out without it.
+         */
+        ShortRowOut: {
+            /**
+             * How
+             * @description How it is taken, in a few words.
+             * @example a bench reading of it
+             */
+            how: string;
+            /**
+             * Instead
+             * @description Other ways to the same.
+             */
+            instead: components["schemas"]["ShortWayOut"][];
+            /**
+             * Key
+             * @description Reading key, or key of a detail, an observation or a quantity, as the catalogue has it.
+             * @example can.height
+             */
+            key: string;
+            /**
+             * Title
+             * @description What a person calls it.
+             * @example Height
+             */
+            title: string;
+            /**
+             * Without
+             * @description What is left out without it; empty where it is needed.
+             * @example
+             */
+            without: string;
+        };
+        /**
+         * ShortWayOut
+         * @description A way to what a row of the short sheet asks for.
+         */
+        ShortWayOut: {
+            /**
+             * Keys
+             * @description Fields it takes, by key.
+             * @example [
+             *       "media.thickness"
+             *     ]
+             */
+            keys: string[];
+            /**
+             * Title
+             * @description What a person calls it.
+             * @example Height
+             */
+            title: string;
         };
         /**
          * ShownUnitOut

@@ -2,6 +2,7 @@ import { createRouter, createWebHistory, type RouteLocation } from 'vue-router'
 import BenchView from '@/bench/BenchView.vue'
 import EngineView from '@/circuit/EngineView.vue'
 import BeforeCutView from '@/bench/BeforeCutView.vue'
+import ShortSheetView from '@/bench/ShortSheetView.vue'
 import IntakeView from '@/bench/IntakeView.vue'
 import OperatingMapView from '@/maps/OperatingMapView.vue'
 import ComparisonView from '@/comparison/ComparisonView.vue'
@@ -27,6 +28,7 @@ export const router = createRouter({
       props: numbers(['studyId', 'sampleId']),
       children: [
         { path: 'intake', name: 'intake', meta: { bench: true }, component: IntakeView, props: numbers(['sampleId']) },
+        { path: 'short', name: 'short', meta: { bench: true }, component: ShortSheetView, props: numbers(['sampleId']) },
         ...BENCH_STAGES.map((stage) => ({
           path: stage,
           name: stage,

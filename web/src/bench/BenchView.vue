@@ -137,6 +137,7 @@ watch(
             v-for="field in part.fields"
             :key="field.key"
             :field="field"
+            :hole-group-id="part.hole_group?.id"
             :sample-id="sampleId"
             :family="preferences.family"
             :changes="changes"

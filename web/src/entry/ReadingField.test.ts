@@ -45,7 +45,7 @@ describe('a reading field', () => {
     await wrapper.get('input').trigger('keydown', { key: 'Enter' })
     await flushPromises()
     expect(add).toHaveBeenCalledWith({
-      key: 'media.strip_length', text: '63 5/8', family: 'inch', provenance: null, instrument: null, note: null, confirm: false,
+      key: 'media.strip_length', text: '63 5/8', family: 'inch', provenance: null, instrument: null, note: null, confirm: false, hole_group_id: null,
     })
     expect((wrapper.get('input').element as HTMLInputElement).value).toBe('')
     expect(wrapper.emitted('next')).toHaveLength(1)

@@ -14,6 +14,8 @@ import ReadingChip from './ReadingChip.vue'
 
 const props = defineProps<{
   field: Schemas['FieldOut']
+  /** Of a size of holes: the group it belongs to, whose place may have become another's. */
+  holeGroupId?: number
   sampleId: number
   family: UnitFamily
   changes: BenchChanges
@@ -39,6 +41,7 @@ function reading(typed: string, confirm: boolean): Schemas['ReadingIn'] {
     instrument: instrument.value || null,
     note: note.value || null,
     confirm,
+    hole_group_id: props.holeGroupId ?? null,
   }
 }
 

@@ -1,15 +1,49 @@
 <script setup lang="ts">
-/** Why something cannot be computed yet, and where to correct it. */
+/** Why a map cannot be computed yet: what it needs, told as choices, and where each is entered. */
 import { computed } from 'vue'
-import { ProblemError } from '@/api/client'
+import { ProblemError, type Schemas } from '@/api/client'
 import type { Sheet } from '@/sample/useSheet'
+import { catalogue, observations } from '@/catalogue/catalogue'
 import { fieldOf, inputName } from '@/catalogue/inputs'
 import { stationOfKey } from '@/sample/stations'
 
-const props = defineProps<{ error: Error; what: string; titles: ReadonlyMap<string, string>; sheet: Sheet | undefined }>()
+const props = defineProps<{
+  error: Error
+  what: string
+  /** What is needed; empty where something else is the matter. */
+  needs: readonly Schemas['OpenNeedOut'][]
+  /** Whether the map of the filter alone is there already. */
+  alone: boolean
+  titles: ReadonlyMap<string, string>
+  sheet: Sheet | undefined
+}>()
+defineEmits<{ alone: [] }>()
+
 const where = computed(() => (props.error instanceof ProblemError ? props.error.where : ''))
-const missing = computed(() => (props.error instanceof ProblemError ? props.error.missing : []))
-const to = (key: string) => {
+const groups = computed(() => {
+  const titles: Record<string, string> = { ...catalogue().stages, engine: 'Oil and engine' }
+  const found = new Map<string, Schemas['OpenNeedOut'][]>()
+  for (const need of props.needs) found.set(need.group, [...(found.get(need.group) ?? []), need])
+  return [...found].map(([group, needs]) => ({ title: titles[group] ?? group, needs }))
+})
+
+const isChoice = (key: string) => key === 'engine' || key === 'oil'
+/** Where a way begins: at its first field that is still empty. */
+function to(way: Schemas['OpenWayOut']) {
+  const key = way.left[0] ?? way.keys[0]!
+  if (isChoice(key)) return { name: 'engine' }
+  const field = observations().has(key) ? key : fieldOf(key, props.titles)
+  return field ? { name: stationOfKey(field, props.sheet), query: { field } } : null
+}
+function size({ left, entries }: Schemas['OpenWayOut']): string {
+  if (left.every(isChoice)) return 'one choice'
+  return entries === 1 ? 'one entry' : `${entries} entries`
+}
+/** There is one way, and it says nothing more than the need. */
+const isPlain = (need: Schemas['OpenNeedOut']) => need.ways.length === 1 && need.ways[0]!.title === need.title
+/** What a need or a way is called; what came as a bare key has words of its own. */
+const called = (title: string) => (/^[\w.[\]]+\.[\w.[\]]+$/.test(title) ? inputName(title, props.titles) : title)
+const toPlace = (key: string) => {
   const field = fieldOf(key, props.titles)
   return field ? { name: stationOfKey(field, props.sheet), query: { field } } : null
 }
@@ -18,17 +52,35 @@ const to = (key: string) => {
 <template>
   <div class="trouble">
     <h2>{{ what }} cannot be computed yet</h2>
-    <template v-if="missing.length">
-      <p>It needs these of the filter, the oil or the engine:</p>
-      <ul>
-        <li v-for="key in missing" :key="key">
-          <router-link v-if="to(key)" :to="to(key)!">{{ inputName(key, titles) }}</router-link>
-          <template v-else>{{ inputName(key, titles) }} <span class="soft">(comes with the study document, as {{ key }})</span></template>
-        </li>
-      </ul>
+    <p v-if="alone">
+      The map of the filter alone needs no engine, and is there:
+      <button type="button" class="tool" @click="$emit('alone')">Show the filter alone</button>
+    </p>
+    <template v-if="needs.length">
+      <p>It needs these, in the order of the work; each can be come to in one of several ways, the shortest first.</p>
+      <section v-for="group in groups" :key="group.title">
+        <h3>{{ group.title }}</h3>
+        <ul>
+          <li v-for="need in group.needs" :key="need.title" :data-need="need.title">
+            <template v-if="isPlain(need)">
+              <router-link v-if="to(need.ways[0]!)" :to="to(need.ways[0]!)!">{{ called(need.title) }}</router-link>
+              <template v-else>{{ called(need.title) }}</template>
+            </template>
+            <template v-else>
+              <strong>{{ called(need.title) }}</strong>:
+              <template v-for="(way, i) in need.ways" :key="way.title">
+                <template v-if="i">, or </template>
+                <router-link v-if="to(way)" :to="to(way)!">{{ called(way.title) }}</router-link>
+                <template v-else>{{ called(way.title) }}</template>
+                <span class="soft"> ({{ size(way) }})</span>
+              </template>
+            </template>
+          </li>
+        </ul>
+      </section>
     </template>
     <p v-else class="said-wrong">
-      <router-link v-if="where && to(where)" :to="to(where)!">{{ inputName(where, titles) }}</router-link>
+      <router-link v-if="where && toPlace(where)" :to="toPlace(where)!">{{ inputName(where, titles) }}</router-link>
       <template v-else-if="where">{{ inputName(where, titles) }}</template>
       {{ error.message }}
     </p>
@@ -37,6 +89,20 @@ const to = (key: string) => {
 
 <style scoped>
 .trouble {
-  padding: 1.5rem 0;
+  padding: 1rem 0;
+  overflow-y: auto;
+}
+h3 {
+  margin: 0.7rem 0 0.2rem;
+}
+ul {
+  margin: 0;
+  padding-left: 1.1rem;
+}
+li {
+  margin: 0.15rem 0;
+}
+strong {
+  font-weight: 600;
 }
 </style>

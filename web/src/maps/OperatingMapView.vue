@@ -2,6 +2,7 @@
 /** The operating map: any quantity over temperature × speed or flow; beside it what the crosshair says, what if, inputs and sensitivity. */
 import { computed, ref, toRef, useTemplateRef, watch } from 'vue'
 import { useRoute } from 'vue-router'
+import { ProblemError } from '@/api/client'
 import CrosshairPanel from './CrosshairPanel.vue'
 import ChoiceField from '@/shared/ChoiceField.vue'
 import DownloadBar from '@/shared/DownloadBar.vue'
@@ -47,6 +48,7 @@ const aloneBase = useFilterAlone(sampleId, null, isAlone)
 const sheet = useSheet(sampleId)
 const titles = useFieldTitles(sheet.data)
 const engine = useEngine(sampleId)
+const aloneIsThere = computed(() => sheet.data.value?.needs.filter_alone.length === 0)
 const figures = useFigures(sampleId, () => place.panel === 'flow')
 const scenarios = useScenarios(computed(() => Number(route.params.studyId)))
 
@@ -75,6 +77,17 @@ const active = computed(() => (isAlone.value ? alone : map))
 const problem = computed(() => active.value.error.value)
 /** A scenario that cannot be computed is told in its panel, and the unchanged map stays. */
 const inScenario = computed(() => (place.scenario && problem.value ? problem.value.message : ''))
+/** What needs no engine is shown as soon as it can be; once for a sample, so that the engine can still be asked for. */
+let shownFor: number | null = null
+watch(
+  [sampleId, problem, aloneIsThere],
+  ([id, trouble, there]) => {
+    if (shownFor === id || isAlone.value || !there || !(trouble instanceof ProblemError && trouble.missing.length)) return
+    shownFor = id
+    place.kind = 'alone'
+  },
+  { immediate: true },
+)
 const shownMap = computed(() => (inScenario.value ? base.data.value : map.data.value))
 const shownAlone = computed(() => (inScenario.value ? aloneBase.data.value : alone.data.value))
 const changed = computed(() => place.scenario !== null && !inScenario.value)
@@ -237,13 +250,23 @@ useKeys([
       </label>
       <SwitchButtons v-model="place.kind" :options="KINDS" label="Circuit" small />
       <SwitchButtons v-if="!isAlone" v-model="place.condition" :options="CONDITIONS" label="Condition" small />
-      <p class="soft">{{ isAlone ? 'No engine in it: the surest statement.' : efficiencyWords || EXPLAINED[place.condition] }}</p>
+      <p v-if="isAlone && sheet.data.value?.needs.map.length" class="soft">No engine in it. In the engine, it needs {{ sheet.data.value.needs.map.map((need) => need.title).join(', ') }}.</p>
+      <p v-else class="soft">{{ isAlone ? 'No engine in it: the surest statement.' : efficiencyWords || EXPLAINED[place.condition] }}</p>
       <span class="tools">
         <button type="button" class="tool" :aria-pressed="asTable" @click="asTable = !asTable">{{ asTable ? 'Picture' : 'Table' }}</button>
         <DownloadBar v-if="field" :name="fileName()" :caption="caption" :drawing="() => chart?.parts() ?? null" :table="() => csv(fieldRows(field!, title))" />
       </span>
     </header>
-    <MapTrouble v-if="problem && !place.scenario" :error="problem" what="The map" :titles="titles" :sheet="sheet.data.value" />
+    <MapTrouble
+      v-if="problem && !place.scenario"
+      :error="problem"
+      :what="isAlone ? 'The map of the filter alone' : 'The map in the engine'"
+      :needs="(isAlone ? sheet.data.value?.needs.filter_alone : sheet.data.value?.needs.map) ?? []"
+      :alone="!isAlone && aloneIsThere"
+      :titles="titles"
+      :sheet="sheet.data.value"
+      @alone="place.kind = 'alone'"
+    />
     <p v-else-if="!field" class="soft trouble">Computing the map …</p>
     <div v-else class="body" :class="{ stale: active.isPlaceholderData.value && !changed }">
       <MapTable v-if="asTable" :field="field" :crosshair="crosshair" :title="title" @move="move" />

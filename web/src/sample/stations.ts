@@ -11,11 +11,12 @@ export interface Station {
 }
 
 export const BENCH_STAGES = ['outside', 'opened', 'element', 'media'] as const
-export const STATION_ORDER = ['intake', 'outside', 'cut', 'opened', 'element', 'media', 'engine', 'map', 'comparison', 'start'] as const
+export const STATION_ORDER = ['intake', 'short', 'outside', 'cut', 'opened', 'element', 'media', 'engine', 'map', 'comparison', 'start'] as const
 export type StationName = (typeof STATION_ORDER)[number]
 
 const TITLES: Partial<Record<StationName, string>> = {
   intake: 'Intake',
+  short: 'Short sheet',
   cut: 'Cut',
   engine: 'Oil, engine',
   map: 'Operating map',
@@ -60,21 +61,37 @@ export function stageProgress(sheet: Sheet, stage: string): { fill: number; prog
   return share(done, fields.length + observations.length)
 }
 
+/** Return whether a row of the short sheet is answered by its own field. */
+export function isAnswered(sheet: Sheet, key: string): boolean {
+  if (key === 'oil') return sheet.details['oil.density'] !== undefined
+  if (key.startsWith('holes.')) return sheet.parts.some((part) => part.key.startsWith(`${key}[`))
+  return sheet.parts.some(
+    (part) =>
+      part.fields.some((field) => field.key === key && (field.estimate ?? field.bound ?? field.state)) ||
+      part.observations.some((one) => one.key === key && one.value !== null),
+  )
+}
+
 export function stationsOf(
   sheet: Sheet | undefined,
-  map: { ready: boolean; failed: boolean },
+  /** `alone`: whether the map of the filter alone is there. */
+  map: { ready: boolean; failed: boolean; alone: boolean },
 ): Station[] {
   return STATION_ORDER.map((name) => {
     const station = { name, title: TITLES[name] ?? catalogue().stages[name] ?? name, fill: 0, progress: '' }
     if (name === 'map')
       return {
         ...station,
-        fill: map.ready ? 1 : 0,
-        progress: map.ready ? 'computed' : map.failed ? 'needs more' : 'computing',
+        fill: map.ready ? 1 : map.failed && map.alone ? 0.5 : 0,
+        progress: map.ready ? 'computed' : !map.failed ? 'computing' : map.alone ? 'filter alone' : 'needs more',
       }
     if (name === 'comparison' || name === 'start') return { ...station, fill: map.ready ? 1 : 0, progress: map.ready ? '' : 'needs more' }
     if (!sheet) return station
     if (name === 'engine') return { ...station, ...share(catalogue().map_needs.filter((key) => sheet.details[key]).length, catalogue().map_needs.length) }
+    if (name === 'short') {
+      const rows = catalogue().short_sheet
+      return { ...station, ...share(rows.filter((row) => isAnswered(sheet, row.key)).length, rows.length) }
+    }
     if (name === 'intake') {
       const wanted = catalogue().details.filter((detail) => detail.stage === 'intake' && !/adapter|least|greatest|used_/.test(detail.key))
       return { ...station, ...share(wanted.filter((detail) => sheet.details[detail.key]).length, wanted.length) }

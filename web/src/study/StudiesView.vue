@@ -26,7 +26,7 @@ async function open(studyId: number) {
     const added = await unwrap(
       client.POST('/api/studies/{study_id}/samples', { params: { path }, body: { text: 'Sample 1' } }),
     )
-    void router.push({ name: 'intake', params: { studyId, sampleId: added.sample_id } })
+    void router.push({ name: 'short', params: { studyId, sampleId: added.sample_id } })
   } catch (error) {
     tell(error)
   }
@@ -38,7 +38,7 @@ function tell(error: unknown) {
   place.value = error.where
 }
 
-/** A new study starts with one empty sample, at intake. */
+/** A new study starts with one empty sample, on the short sheet. */
 async function create() {
   said.value = place.value = ''
   if (!name.value.trim()) {
@@ -48,7 +48,7 @@ async function create() {
   const document = { format: 'tabrel-study', version: 2, name: name.value.trim(), samples: [{ label: 'Sample 1' }] }
   try {
     const study = await importing.mutateAsync(JSON.stringify(document))
-    void router.push({ name: 'intake', params: { studyId: study.id, sampleId: study.samples[0]!.id } })
+    void router.push({ name: 'short', params: { studyId: study.id, sampleId: study.samples[0]!.id } })
   } catch (error) {
     tell(error)
   }

@@ -55,6 +55,7 @@ const stations = computed(() =>
   stationsOf(sheet.data.value, {
     ready: map.isSuccess.value && !map.isPlaceholderData.value,
     failed: map.isError.value,
+    alone: sheet.data.value?.needs.filter_alone.length === 0,
   }),
 )
 const here = computed(() => ({ studyId: props.studyId, sampleId: props.sampleId }))

@@ -148,6 +148,23 @@ class ServiceOut(WireModel):
     warning: str
 
 
+class ShortWayOut(WireModel):
+    """A way to what a row of the short sheet asks for."""
+
+    title: str
+    keys: list[str]
+
+
+class ShortRowOut(WireModel):
+    """A row of the short sheet: the field it asks for and how, other ways to the same, and what is left out without it."""
+
+    key: str
+    title: str
+    how: str
+    instead: list[ShortWayOut]
+    without: str
+
+
 class CatalogueOut(WireModel):
     """Everything that can be measured, seen or typed, and the words for it."""
 
@@ -168,6 +185,8 @@ class CatalogueOut(WireModel):
     never_closes_c: float
     cut_methods: dict[str, str]
     cautions: list[str]
+    short_sheet: list[ShortRowOut]
+    oil_grades: list[str]
     study_bytes: int
     duty_cycle_bytes: int
     glossary: list[GlossaryTermOut]

@@ -19,6 +19,8 @@ from tabrel.api.catalogue.models import (
     QuantityOut,
     ResultRowOut,
     ServiceOut,
+    ShortRowOut,
+    ShortWayOut,
     ShownUnitOut,
     TermsOut,
     UnitOut,
@@ -36,7 +38,9 @@ from tabrel.core.details.kinds import detail_text
 from tabrel.core.entry.claim_text import CLAIMABLE_RESULTS
 from tabrel.core.hydraulics.threshold_curve import HOTTEST
 from tabrel.core.maps.quantities import MAP_QUANTITIES
+from tabrel.core.oil.grades import GRADES
 from tabrel.core.review.before_cut import CAUTIONS, CUT_METHODS
+from tabrel.core.review.needs import SHORT_SHEET
 from tabrel.document.study_document import MOST_BYTES
 
 router = APIRouter(prefix="/api", tags=["catalogue"], responses=PROBLEM_RESPONSES)
@@ -124,6 +128,17 @@ def catalogue_out() -> CatalogueOut:
         never_closes_c=HOTTEST,
         cut_methods=dict(CUT_METHODS),
         cautions=list(CAUTIONS),
+        short_sheet=[
+            ShortRowOut(
+                key=need.ways[0].keys[0],
+                title=need.title,
+                how=need.ways[0].title,
+                instead=[ShortWayOut(title=way.title, keys=list(way.keys)) for way in need.ways[1:]],
+                without=need.without,
+            )
+            for need in SHORT_SHEET
+        ],
+        oil_grades=list(GRADES),
         study_bytes=MOST_BYTES,
         duty_cycle_bytes=DUTY_CYCLE_BYTES,
         glossary=[GlossaryTermOut(term=one.term, meaning=one.meaning, unit=one.unit, standard=one.standard) for one in GLOSSARY],

@@ -14,6 +14,7 @@ from tabrel.api.sample.models import (
     DetailNumberOut,
     FieldOut,
     MovableOut,
+    NeedsOut,
     ObservedValueOut,
     PartOut,
     PlateOut,
@@ -41,6 +42,7 @@ class SheetChangesOut(WireModel):
     shelf: str | None = None
     plate: PlateOut | None = None
     before_cut: BeforeCutOut | None = None
+    needs: NeedsOut | None = None
     analysis: AnalysisOut | None = None
     input_counts: dict[str, dict[str, int]] = Field(default_factory=dict)
     undo: MovableOut | None = None

@@ -8,7 +8,14 @@ from fastapi import APIRouter, Path
 
 from tabrel.api.deps import Connection, SampleId
 from tabrel.api.errors import PROBLEM_RESPONSES
-from tabrel.api.results.models import BudgetOut, ContributionOut, CovarianceOut, WorkingOut, WorkingPieceOut, WorkingStepOut
+from tabrel.api.results.models import (
+    BudgetOut,
+    ContributionOut,
+    CovarianceOut,
+    WorkingOut,
+    WorkingPieceOut,
+    WorkingStepOut,
+)
 from tabrel.core.errors import MissingInputsError, StudyError, nearest_hint
 from tabrel.core.results.analysis import analyse_measured
 from tabrel.core.results.bounded import measured_at_limits

@@ -3,6 +3,7 @@
 `routes`        the sheet, the results, what is kept
 `sheet`         puts the sheet together
 `sent_sheets`   the sheets that were sent last
+`needs`         what the maps still need
 `plate`         the plate's part of the sheet
 `models`        what the sheet is made of
 """

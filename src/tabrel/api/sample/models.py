@@ -230,6 +230,30 @@ class MovableOut(WireModel):
     is_own: bool
 
 
+class OpenWayOut(WireModel):
+    """A way to what is needed: its fields, and those of them that are still empty."""
+
+    title: str
+    keys: list[str]
+    left: list[str]
+    entries: int
+
+
+class OpenNeedOut(WireModel):
+    """Something that is needed, and the ways to it: the fewest empty fields first."""
+
+    title: str
+    group: str
+    ways: list[OpenWayOut]
+
+
+class NeedsOut(WireModel):
+    """What the two maps still need, each thing once, in the order of the hands."""
+
+    filter_alone: list[OpenNeedOut]
+    map: list[OpenNeedOut]
+
+
 class SheetOut(WireModel):
     """Everything the bench shows of a sample: fields by part, details, claims, plate, the cut, results, warnings."""
 
@@ -247,6 +271,7 @@ class SheetOut(WireModel):
     shelf: str | None
     plate: PlateOut
     before_cut: BeforeCutOut
+    needs: NeedsOut
     analysis: AnalysisOut
     input_counts: dict[str, dict[str, int]]
     undo: MovableOut | None

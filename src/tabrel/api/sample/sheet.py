@@ -24,6 +24,7 @@ from tabrel.api.sample.models import (
     ReadingOut,
     SheetOut,
 )
+from tabrel.api.sample.needs import needs_out
 from tabrel.api.sample.plate import plate_out
 from tabrel.core.catalogue.hole_dimensions import dimensions_of
 from tabrel.core.catalogue.observation import observed
@@ -134,6 +135,7 @@ def sheet_of(conn: sqlite3.Connection, opened: OpenedSample) -> SheetOut:
             missing=[MissingBeforeCutOut(key=item.key, kind=item.kind, title=item.title) for item in missing_before_cut(sample)],
             cut=CutOut(method=cut.method, at=cut.at, note=cut.note) if cut else None,
         ),
+        needs=needs_out(study, measured),
         analysis=analysis_out(sample.label, analysis),
         input_counts={name: _input_counts(name, worked) for name in HEADLINES if _is_there(analysis, name)},
         undo=_movable(conn, undo),

@@ -105,7 +105,8 @@ def filter_model(measured: MeasuredSample) -> FilterModel:
         If media area, pleat depth or outlet come out at or below zero, or the anti-drainback valve would
         hold back more than opens a bypass valve that sees the whole filter.
     """
-    _require_inputs(measured)
+    if missing := missing_inputs(measured):
+        raise MissingInputsError(missing)
     permeability = values_of(measured.permeability.number)
     known = {key: values_of(number) for key, number in measured.known.items()}
     area_number, depth_number = media_area_number(measured.strip), measured.strip.pleat_depth()
@@ -158,7 +159,8 @@ def check_anti_drain(model: FilterModel) -> None:
         )
 
 
-def _require_inputs(measured: MeasuredSample) -> None:
+def missing_inputs(measured: MeasuredSample) -> tuple[str, ...]:
+    """Return every reading the model of a filter lacks, in the order of the work."""
     strip, missing = measured.strip, list(measured.inlet.missing)
     missing += strip.needed(
         "plate.thickness",
@@ -181,8 +183,7 @@ def _require_inputs(measured: MeasuredSample) -> None:
     if measured.sample.bypass.location is None:
         missing.append("bypass.location")
     missing += measured.bypass.missing
-    if missing:
-        raise MissingInputsError(dict.fromkeys(missing))
+    return tuple(dict.fromkeys(missing))
 
 
 def _left_out(measured: MeasuredSample) -> tuple[str, ...]:

@@ -6,5 +6,6 @@
 `facts`             what is stated or seen once, each a thing that is changed apart
 `claims`            what readings say of a claim
 `kept`              what a study holds that no station shows yet
+`needs`             what is still needed, told as choices; the short sheet
 `before_cut`        what can be learned only before the cut
 """

@@ -21,6 +21,8 @@ OUTLIER_SCORE = 3.5
 PROVENANCE_RELATIVE_ERROR: dict[Provenance, float] = {"by_eye": 0.10, "assumed": 0.20}
 """Half-width, as a fraction of the value, of a size judged by eye and of one assumed from like parts."""
 
+THREAD_TOLERANCE = 0.15e-3
+"""Of the major diameter of a thread that is named rather than measured, either way: about the tolerance of its class. [m]"""
 STRIP_PULL_RELATIVE = 0.01  # how hard the strip was pulled changes its length by up to 1 %
 
 
@@ -209,6 +211,10 @@ def _reading_error(
         return 0.0, (meaning.interval[1] - meaning.interval[0]) ** 2 / 12
     if provenance in PROVENANCE_RELATIVE_ERROR:
         return 0.0, (PROVENANCE_RELATIVE_ERROR[provenance] * meaning.value) ** 2 / 3
+    if provenance == "published" and quantity.key == "thread.major_diameter":  # 3/4 in is no figure rounded to a quarter
+        return 0.0, THREAD_TOLERANCE**2 / 3
+    if provenance == "published" and quantity.key == "thread.pitch":
+        return 0.0, 0.0
     if provenance == "published":
         return 0.0, meaning.last_digit**2 / 12
     error = INSTRUMENT_ERRORS[reading.instrument or quantity.instrument].scaled(mean)

@@ -1,0 +1,30 @@
+"""What the maps of a sample still need, as the sheet tells it."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+
+from tabrel.api.sample.models import NeedsOut, OpenNeedOut, OpenWayOut
+from tabrel.core.review.needs import OpenNeed, needs_of_maps
+from tabrel.core.sample.measured_sample import MeasuredSample
+from tabrel.core.study.model import Study
+
+
+def needs_out(study: Study, measured: MeasuredSample) -> NeedsOut:
+    """Return what the map of the filter alone and that in the engine need."""
+    alone, engine = needs_of_maps(study, measured)
+    return NeedsOut(filter_alone=_told(alone), map=_told(engine))
+
+
+def _told(needs: Iterable[OpenNeed]) -> list[OpenNeedOut]:
+    return [
+        OpenNeedOut(
+            title=need.title,
+            group=need.group,
+            ways=[
+                OpenWayOut(title=one.way.title, keys=list(one.way.keys), left=list(one.left), entries=one.entries)
+                for one in need.ways
+            ],
+        )
+        for need in needs
+    ]

@@ -1,0 +1,69 @@
+"""A blank study reaches the five results and the map of the filter alone from the short sheet, by keyboard alone."""
+
+from __future__ import annotations
+
+import re
+import time
+
+import pytest
+from playwright.sync_api import expect
+
+from bench_steps import chips, new_study, row, to_station, walk_stage
+
+pytestmark = pytest.mark.interface
+
+ANSWERS = {
+    "holes.inlet": "8 x 5.6", "plate.thickness": "3.1", "anti_drain.lip_diameter": "57", "anti_drain.lift": "2.4",
+    "thread.major_diameter": "3/4-16 UNF", "bypass.location": 1, "bypass.opening_pressure": "140",
+    "bypass.seat_inside_diameter": "15", "element.outside_diameter": "66", "element.inside_diameter": "38",
+    "element.pleat_count": "54", "media.strip_length": "1600", "media.strip_width": "64", "media.thickness": "0.8",
+    "media.family": 1,
+}  # fmt: skip
+
+
+def headlines(page):
+    return [one for one in page.locator(".tape .value").all_inner_texts() if "not yet" in one or "none" in one]
+
+
+def test_the_short_sheet_is_all_it_takes(page, server):
+    begun = time.monotonic()
+    new_study(page, server, "short")
+    expect(page.locator("[role=status]", has_text="14 more for the five results")).to_be_visible()
+    passed = walk_stage(page, ANSWERS)
+    assert set(ANSWERS) | {"oil"} <= set(passed)
+    assert passed[-1] == "oil"
+    page.keyboard.press("ArrowDown")
+    expect(row(page, "oil")).to_contain_text("typical")
+    expect(page.locator("[role=status]", has_text="All is there for the five results")).to_be_visible()
+    page.keyboard.press("Enter")
+    expect(page).to_have_url(re.compile("/map$"))
+    expect(page.get_by_text("it needs the engine's oil circuit")).to_be_visible()  # beside the map of the filter alone
+    expect(page.get_by_role("button", name="CSV")).to_be_visible()
+    to_station(page, "Short sheet")
+    expect(chips(page, "media.strip_width")).to_have_text(["64 mm"])
+    assert headlines(page) == []
+    assert time.monotonic() - begun < 300  # as a person types it takes a few minutes
+
+
+def test_everything_else_is_one_key_away(page, server):
+    page.goto(f"{server.address}/studies/1/samples/1/short")
+    row(page, "bypass.seat_inside_diameter").locator("input.input").focus()
+    page.keyboard.press("Alt+m")
+    expect(page).to_have_url(re.compile("/opened"))
+    expect(row(page, "bypass.seat_inside_diameter").locator("input.input")).to_be_focused()
+
+
+def test_what_a_map_needs_is_told_as_choices(page, server):
+    new_study(page, server, "needs")
+    expect(page.locator(".ways", has_text="a bench reading of it")).to_contain_text("six dimensions of spring and seat")
+    to_station(page, "Operating map")
+    needs = page.locator("[data-need]")
+    expect(needs.filter(has_text="the opening pressure")).to_contain_text(
+        "a bench reading of it (one entry), or the stated setting (one entry), or the push-off force, with the seat (2 entries)"
+    )
+    needs.filter(has_text="the opening pressure").get_by_role("link", name="the stated setting").click()
+    expect(row(page, "sample.stated_bypass").locator("input")).to_be_focused()
+    page.keyboard.type("1.5 bar")
+    page.keyboard.press("Enter")
+    to_station(page, "Short sheet")
+    expect(page.locator("[data-key='bypass.opening_pressure'] + .ways")).to_have_text("Comes from another field already.")

@@ -1,0 +1,38 @@
+<script setup lang="ts">
+/** The picture in which the field in hand is drawn: plate, valve, pleat pack, strip, or the section of the whole filter. */
+import { computed } from 'vue'
+import type { Schemas } from '@/api/client'
+import type { UnitFamily } from '@/catalogue/units'
+import PackPanel from '@/figures/PackPanel.vue'
+import PlateDrawing from '@/figures/PlateDrawing.vue'
+import SectionDrawing from '@/figures/SectionDrawing.vue'
+import StripPanel from '@/figures/StripPanel.vue'
+import ValvePanel from '@/figures/ValvePanel.vue'
+import type { Sheet } from '@/sample/useSheet'
+
+const props = defineProps<{ sheet: Sheet; figures: Schemas['FiguresOut']; lit: string; family: UnitFamily }>()
+defineEmits<{ pick: [key: string] }>()
+
+const picture = computed(() => {
+  if (props.lit.startsWith('holes.')) return 'plate'
+  if (props.lit.startsWith('bypass.')) return 'valve'
+  return props.sheet.parts.flatMap((part) => part.fields).find((one) => one.key === props.lit)?.drawing ?? 'section'
+})
+const place = computed(() => props.sheet.parts.flatMap((part) => part.observations).find((one) => one.key === 'bypass.location')?.value ?? null)
+</script>
+
+<template>
+  <div v-if="picture === 'plate'" class="plate">
+    <PlateDrawing :plate="sheet.plate" :lit="lit" :family="family" @pick="$emit('pick', $event)" />
+  </div>
+  <ValvePanel v-else-if="picture === 'valve'" :valve="figures.valve" :family="family" :place="place" :lit="lit" @pick="$emit('pick', $event)" />
+  <PackPanel v-else-if="picture === 'pack'" :pack="figures.pack" :curve="figures.pleat_curve" :lit="lit" :family="family" @pick="$emit('pick', $event)" />
+  <StripPanel v-else-if="picture === 'strip'" :strip="figures.strip" :lit="lit" :family="family" @pick="$emit('pick', $event)" />
+  <SectionDrawing v-else :section="figures.section" :lit="lit" :family="family" @pick="$emit('pick', $event)" />
+</template>
+
+<style scoped>
+.plate {
+  height: 20rem;
+}
+</style>

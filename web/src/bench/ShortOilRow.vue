@@ -1,0 +1,68 @@
+<script setup lang="ts">
+/** The oil of the short sheet: a typical one of a grade to begin with, or the one that is there.
+ *  A plain select: an arrow chooses without opening a list, and Enter saves and goes on. */
+import { ref } from 'vue'
+import { useRefusal } from '@/shared/useRefusal'
+
+const props = defineProps<{ name: string; grades: readonly string[]; set: (grade: string) => Promise<unknown> }>()
+const emit = defineEmits<{ next: []; previous: []; here: [] }>()
+
+const grade = ref('')
+const { refused, guarded } = useRefusal()
+
+async function keep() {
+  if (grade.value && (await guarded(() => props.set(grade.value)))) grade.value = ''
+}
+
+function onKey(event: KeyboardEvent) {
+  if (event.key !== 'Enter') return
+  event.preventDefault()
+  void keep()
+  if (event.shiftKey) emit('previous')
+  else emit('next')
+}
+</script>
+
+<template>
+  <div class="row oil" data-key="oil" data-stop :data-answered="name !== ''" @focusin="$emit('here')">
+    <label for="short-oil">Oil</label>
+    <select id="short-oil" v-model="grade" :aria-invalid="refused !== ''" @keydown="onKey" @change="keep">
+      <option value="">{{ name ? 'another grade …' : 'choose a grade …' }}</option>
+      <option v-for="one in grades" :key="one" :value="one">{{ one }}, typical</option>
+    </select>
+    <p class="name">{{ name }}</p>
+    <p v-if="refused" class="said-wrong" role="alert">{{ refused }}</p>
+  </div>
+</template>
+
+<style scoped>
+.oil {
+  display: grid;
+  align-items: center;
+  column-gap: 0.9rem;
+  padding-inline: 0.9rem;
+  border-top: 1px solid var(--line);
+}
+.oil:focus-within {
+  background: var(--hand-wash);
+}
+select {
+  font: inherit;
+  color: inherit;
+  min-height: 2.1rem;
+  background: var(--paper);
+  border: 1px solid var(--line-strong);
+  border-radius: 6px;
+  padding: 0.15rem 0.4rem;
+}
+p {
+  margin: 0;
+  font-size: 0.9rem;
+}
+.name {
+  grid-column: 3 / -1;
+}
+.said-wrong {
+  grid-column: 2 / -1;
+}
+</style>

@@ -1,0 +1,310 @@
+<script setup lang="ts">
+/** The fewest readings, in the order of the hands, with the drawing beside them; everything else is one key away. */
+import { computed, nextTick, ref, toRef, useTemplateRef, watch } from 'vue'
+import { useRoute, useRouter } from 'vue-router'
+import type { Schemas } from '@/api/client'
+import { catalogue, details, observations } from '@/catalogue/catalogue'
+import ObservationField from '@/entry/ObservationField.vue'
+import HolesEntry from '@/entry/HolesEntry.vue'
+import ReadingField from '@/entry/ReadingField.vue'
+import ShortDrawing from './ShortDrawing.vue'
+import ShortOilRow from './ShortOilRow.vue'
+import { useFigures } from '@/figures/useFigures'
+import { isAnswered, stationOfKey } from '@/sample/stations'
+import { useBenchChanges, useSheet } from '@/sample/useSheet'
+import { listedKey, useKeys } from '@/shared/useKeys'
+import { usePreferences } from '@/shared/preferences'
+import { useStops } from '@/shared/useStops'
+
+const props = defineProps<{ sampleId: number }>()
+const route = useRoute()
+const router = useRouter()
+const preferences = usePreferences()
+const sampleId = toRef(props, 'sampleId')
+const sheet = useSheet(sampleId)
+const changes = useBenchChanges(sampleId)
+const figures = useFigures(sampleId, true)
+const root = useTemplateRef<HTMLElement>('root')
+const stops = useStops(root)
+const lit = ref('')
+
+type Row = Schemas['ShortRowOut'] & {
+  field?: Schemas['FieldOut']
+  observation?: Schemas['ObservationOut']
+  value: string | null
+  /** Sizes of the holes that are there. */
+  groups: Schemas['PartOut'][]
+  answered: boolean
+  /** Its need is met in another way. */
+  met: boolean
+}
+
+/** Titles name the part: on one page “thickness” alone could be anybody's. */
+function titled<T extends { key: string; title: string }>(one: T, part: string): T {
+  return { ...one, title: `${part}, ${one.title}` }
+}
+
+const open = computed(() => new Set((sheet.data.value?.needs.filter_alone ?? []).map((need) => need.title)))
+const rows = computed<Row[]>(() => {
+  const { value: now } = sheet.data
+  if (!now) return []
+  return catalogue().short_sheet.map((row) => {
+    const part = now.parts.find((one) => one.fields.some((field) => field.key === row.key) || one.observations.some((seen) => seen.key === row.key))
+    const field = part?.fields.find((one) => one.key === row.key)
+    const observation = observations().get(row.key)
+    return {
+      ...row,
+      field: field && part ? titled(field, part.title) : undefined,
+      observation: observation && titled(observation, observation.part),
+      value: part?.observations.find((one) => one.key === row.key)?.value ?? null,
+      groups: row.key.startsWith('holes.') ? now.parts.filter((one) => one.key.startsWith(`${row.key}[`)) : [],
+      answered: isAnswered(now, row.key),
+      met: !row.without && !open.value.has(row.title),
+    }
+  })
+})
+const done = computed(() => rows.value.filter((row) => row.answered || row.met || row.without).length === rows.value.length && rows.value.length > 0)
+const left = computed(() => rows.value.filter((row) => !row.answered && !row.met && !row.without).length)
+
+/** Hole sizes that make the area; where the holes lie is asked on the full sheet. */
+const sizesOf = (group: Schemas['PartOut']) => group.fields.filter((field) => !field.key.endsWith('circle_diameter'))
+
+/** What a field is called in a link to it. */
+function fieldTitle(key: string): string {
+  const detail = details().get(key)
+  return detail?.title ?? catalogue().quantities.find((one) => one.key === key)?.title ?? observations().get(key)?.title ?? key
+}
+const to = (key: string) => ({ name: stationOfKey(key, sheet.data.value), query: { field: key } })
+
+/** Everything about the part of the field in hand: its station, at the same field. */
+function toAll() {
+  const key = document.activeElement?.closest<HTMLElement>('[data-key]')?.dataset.key ?? lit.value
+  if (key) void router.push(key === 'oil' ? { name: 'engine' } : to(key))
+}
+
+function pick(key: string) {
+  if (!stops.focusKey(key)) void router.push(to(key))
+}
+
+/** After the last row: the map, if it can be computed. */
+function next() {
+  if (!stops.step(1) && done.value) void router.push({ name: 'map' })
+}
+
+useKeys([
+  listedKey('Enter, Tab', 'take the reading and go to the next (Shift: the one before)'),
+  { keys: 'Alt+M', does: 'all readings of this part', matches: (event) => event.altKey && event.code === 'KeyM', run: toAll, inFields: true },
+  listedKey('F2', 'put what was likely meant'),
+  listedKey('F4', 'confirm the reading that is questioned'),
+  listedKey('1 … 9, ← →', 'on pictured choices: choose; Enter goes on, Delete takes it back'),
+])
+
+watch(
+  [() => route.query.field, () => sheet.isSuccess.value],
+  async ([key, ready]) => {
+    if (!ready) return
+    await nextTick()
+    if (typeof key === 'string') {
+      stops.focusKey(key)
+      void router.replace({ query: {} })
+    } else if (stops.handIsFree()) {
+      stops.enter(root.value?.querySelector<HTMLElement>('[data-answered="false"]') ?? stops.stops()[0])
+    }
+  },
+  { immediate: true },
+)
+</script>
+
+<template>
+  <div ref="root" class="short">
+    <div class="sheet">
+      <section class="part" aria-label="Short sheet">
+        <header>
+          <h2>Short sheet</h2>
+          <p class="soft" role="status">
+            <template v-if="done">All is there for the five results. <router-link :to="{ name: 'map' }">The map of the filter alone</router-link> is computed.</template>
+            <template v-else>{{ left }} more for the five results and the map of the filter alone</template>
+          </p>
+        </header>
+        <template v-for="row in rows" :key="row.key">
+          <template v-if="row.key.startsWith('holes.')">
+            <template v-for="group in row.groups" :key="group.key">
+              <ReadingField
+                v-for="field in sizesOf(group)"
+                :key="field.key"
+                :field="{ ...field, title: `${group.hole_group!.count} inlet holes, ${field.title}` }"
+                :hole-group-id="group.hole_group!.id"
+                :sample-id="sampleId"
+                :family="preferences.family"
+                :changes="changes"
+                @next="next"
+                @previous="stops.step(-1)"
+                @here="lit = field.key"
+              />
+            </template>
+            <HolesEntry
+              placement="inlet"
+              :title="row.groups.length ? 'More inlet holes' : 'Inlet holes'"
+              :sample-id="sampleId"
+              :family="preferences.family"
+              :add="changes.addHoles"
+              :data-answered="row.answered"
+              @next="next"
+              @previous="stops.step(-1)"
+              @here="lit = row.key"
+            />
+          </template>
+          <ReadingField
+            v-else-if="row.field"
+            :field="row.field"
+            :sample-id="sampleId"
+            :family="preferences.family"
+            :changes="changes"
+            @next="next"
+            @previous="stops.step(-1)"
+            @here="lit = row.key"
+          />
+          <ObservationField
+            v-else-if="row.observation"
+            :observation="row.observation"
+            :value="row.value"
+            :set="changes.setObservation"
+            @next="next"
+            @previous="stops.step(-1)"
+            @here="lit = row.key"
+          />
+          <ShortOilRow
+            v-else-if="row.key === 'oil' && sheet.data.value"
+            :name="sheet.data.value.details['oil.name'] ?? (row.answered ? 'an oil of its own' : '')"
+            :grades="catalogue().oil_grades"
+            :set="(grade) => changes.setOil({ grade }, sheet.data.value!.revisions.oil ?? 0)"
+            @next="next"
+            @previous="stops.step(-1)"
+            @here="lit = row.key"
+          />
+          <p v-if="!row.answered && (row.instead.length || row.without)" class="ways soft" :class="{ optional: row.without }">
+            <template v-if="row.met">Comes from another field already.</template>
+            <template v-else-if="row.without">{{ row.without }}</template>
+            <template v-else>
+              {{ row.how }}, or
+              <template v-for="(way, i) in row.instead" :key="way.title">
+                <template v-if="i">, or </template><router-link :to="to(way.keys.find((key) => key !== 'bypass.seat_inside_diameter') ?? way.keys[0]!)" :title="way.keys.map(fieldTitle).join(', ')">{{ way.title }}</router-link>
+              </template>
+            </template>
+          </p>
+        </template>
+        <footer class="soft"><kbd>Alt+M</kbd> all readings of the part in hand</footer>
+      </section>
+    </div>
+    <aside v-if="sheet.data.value && figures.data.value" class="drawing" aria-label="Drawing">
+      <ShortDrawing :sheet="sheet.data.value" :figures="figures.data.value" :lit="lit" :family="preferences.family" @pick="pick" />
+    </aside>
+  </div>
+</template>
+
+<style scoped>
+.short {
+  height: 100%;
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) 23.5rem;
+}
+.sheet {
+  overflow-y: auto;
+  padding: 0.7rem 0.8rem 2rem;
+}
+.part {
+  background: var(--paper);
+  border: 1px solid var(--line);
+  border-radius: 10px;
+  overflow: hidden;
+}
+header {
+  display: flex;
+  justify-content: space-between;
+  align-items: baseline;
+  padding: 0.35rem 0.9rem;
+}
+header p,
+footer {
+  margin: 0;
+  font-size: 0.84rem;
+}
+footer {
+  padding: 0.3rem 0.9rem;
+  border-top: 1px solid var(--line);
+}
+/* one page: the rows lie closer than on the full sheet, and titles have room for the part */
+.short :deep(.row),
+.short :deep(.observation),
+.short :deep(.holes) {
+  grid-template-columns: 14.4rem 8rem 8.6rem minmax(0, 1fr);
+  padding-block: 0.08rem;
+}
+.short :deep(.observation),
+.short :deep(.holes) {
+  grid-template-columns: 14.4rem minmax(0, 1fr);
+}
+.short :deep(label),
+.short :deep(.title) {
+  font-size: 0.88rem;
+}
+.short :deep(.mean) {
+  font-size: 0.88rem;
+}
+.short :deep(.input) {
+  min-height: 1.9rem;
+  padding-block: 0.1rem;
+}
+.short :deep(.mean .fine) {
+  display: none; /* it is in the mean's own words, and on the full sheet */
+}
+.short :deep(.observation svg) {
+  display: none;
+}
+.short :deep(.choices) {
+  gap: 0.25rem;
+}
+.short :deep(.choices button) {
+  flex-direction: row;
+  gap: 0.25rem;
+  padding: 0.1rem 0.35rem;
+}
+.short :deep(.words) {
+  width: 5.5rem;
+}
+.ways {
+  margin: 0;
+  padding: 0 0.9rem 0.15rem 16.2rem;
+  font-size: 0.78rem;
+  line-height: 1.25;
+}
+/* what an optional row adds is said while it is in hand */
+.ways.optional {
+  display: none;
+}
+:focus-within + .ways.optional {
+  display: block;
+}
+.drawing {
+  border-left: 1px solid var(--line);
+  overflow-y: auto;
+  padding: 0.4rem 0.9rem 0.8rem;
+}
+@media (max-width: 1100px) {
+  .short {
+    grid-template-columns: minmax(0, 1fr);
+    grid-template-rows: auto minmax(0, 1fr);
+  }
+  .drawing {
+    grid-row: 1;
+    max-height: 15rem;
+    border-left: 0;
+    border-bottom: 1px solid var(--line);
+  }
+}
+@media (pointer: coarse) {
+  .short :deep(.input) {
+    min-height: 2.75rem;
+  }
+}
+</style>
