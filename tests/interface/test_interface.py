@@ -226,7 +226,7 @@ def test_a_map_that_readings_contradict_says_which(page, server, tmp_path):
     page.get_by_role("link", name="Element: inside diameter").click()
     inside = row(page, "element.inside_diameter")
     expect(inside.locator(".hint")).to_contain_text("may be swapped")
-    inside.get_by_role("button", name=re.compile("Reading 70 mm")).click()
+    inside.get_by_role("button", name=re.compile("Reading 70 mm")).press("Delete")
     page.keyboard.type("swapped")
     page.keyboard.press("Enter")
     expect(inside.locator(".mean")).to_have_text("not measured")

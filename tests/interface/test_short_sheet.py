@@ -67,3 +67,25 @@ def test_what_a_map_needs_is_told_as_choices(page, server):
     page.keyboard.press("Enter")
     to_station(page, "Short sheet")
     expect(page.locator("[data-key='bypass.opening_pressure'] + .ways")).to_have_text("Comes from another field already.")
+
+
+def test_three_misread_numbers_are_corrected_by_keyboard_in_few_strokes(page, server):
+    """Backspace in the empty field, the right number, Enter: the reason is the usual one unless another is chosen."""
+    page.goto(f"{server.address}/studies/2/samples/6/outside")
+    for key, wrong, right in (
+        ("can.height", "89.4", "98.4"),
+        ("plate.thickness", "4.1", "3.1"),
+        ("anti_drain.lift", "4.2", "2.4"),
+    ):
+        row(page, key).locator("input.input").fill(wrong)
+        page.keyboard.press("Enter")
+        expect(chips(page, key).last).to_have_text(f"{wrong} mm")
+        row(page, key).locator("input.input").focus()
+        page.keyboard.press("Backspace")
+        page.keyboard.type(right)
+        page.keyboard.press("Enter")
+        expect(chips(page, key).last).to_have_text(f"{right} mm")
+        expect(row(page, key).locator(".chip.set-aside").last).to_contain_text(f"misread, {right} mm was meant")
+        expect(row(page, key).locator("input.input")).to_be_focused()
+    page.keyboard.press("Control+z")
+    expect(row(page, "anti_drain.lift").locator(".chip.set-aside")).to_have_count(0)

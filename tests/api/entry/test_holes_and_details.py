@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from datetime import date, timedelta
+
 import pytest
 
 from api_steps import add, detail, done, field, look, overwrite, refused, revision, undo
@@ -130,7 +132,12 @@ def test_claims_wait_are_confirmed_marked_stale_and_removed(client, blank):
     refused(claim(source=" ", wording="x"), 422, "source", "empty")
     refused(claim(key="media.strip_length", value="long"), 422, "value", "cannot be claimed")
     refused(claim(key="media.strip_lenth", value="1 m"), 422, "key", "no reading, result or observation")
-    refused(claim(wording="x", seen="yesterday"), 422, "sample.claims[0].seen", "no date")
+    refused(claim(wording="x", seen="soon"), 422, "seen", "no date")
+    yesterday = (date.today() - timedelta(1)).isoformat()
+    assert done(claim(wording="x", seen="yesterday"))["claims"][-1]["seen"] == yesterday
+    # as people type it, at intake too
+    assert done(detail(client, blank, "sample.bought", "3.10.19"))["details"]["sample.bought"] == "2019-10-03"
+    refused(detail(client, blank, "sample.made", "3/10/19"), 422, "sample.made", "two ways")
 
 
 def test_the_cut_is_recorded_once_and_late_readings_are_questioned(client, blank):

@@ -177,3 +177,35 @@ def test_a_reading_used_again_keeps_its_past(client, blank):
     act(client, row, "use-again")
     told = client.get(f"/api/readings/{row}/history").json()
     assert [one["words"] for one in told] == ["Can, height: 98 mm", "98 mm set aside: wet", "98 mm used again"]
+
+
+@pytest.mark.parametrize(
+    ("reason", "says", "instrument"),
+    [
+        ("misread", "misread, 98.4 mm was meant", "tape"),
+        ("other_part", "read off another part, 98.4 mm was meant", "tape"),
+        ("instrument", "instrument was off, 98.4 mm was meant", None),
+    ],
+)
+def test_a_misread_number_is_corrected_in_one_change_and_nothing_is_lost(client, blank, reason, says, instrument):
+    sheet = add(client, blank, "can.height", "89.4", instrument="tape", provenance="by_eye", note="beside the seam")
+    row = field(sheet, "can.height")["readings"][0]["id"]
+    wrong, right = field(done(act(client, row, "correct", text="98.4", reason=reason)), "can.height")["readings"]
+    assert (wrong["text"], wrong["set_aside_reason"]) == ("89.4 mm", says)
+    assert (right["text"], right["provenance"], right["instrument"]) == ("98.4 mm", "by_eye", instrument)
+    assert right["note"] == "beside the seam, corrected from 89.4 mm"
+    back = undo(client, blank)["sheet"]
+    assert [(one["text"], one["set_aside_reason"]) for one in field(back, "can.height")["readings"]] == [("89.4 mm", None)]
+
+
+def test_a_bare_correction_is_in_the_unit_that_is_shown_and_says_one_value(client, blank):
+    row = field(add(client, blank, "can.height", "3 5/8 in"), "can.height")["readings"][0]["id"]
+    for text, words in (
+        ("98, 99", "one reading takes the place of one"),
+        ("lost", "one reading"),
+        ("tall", "not a number"),
+        ("", "empty"),
+    ):
+        refused(act(client, row, "correct", text=text, reason="misread"), 422, "can.height", words)
+    sheet = done(act(client, row, "correct", text="3 7/8", family="inch", reason="misread"))
+    assert field(sheet, "can.height")["readings"][-1]["text"] == "3 7/8 in"

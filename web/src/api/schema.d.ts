@@ -187,7 +187,7 @@ export interface paths {
         put?: never;
         /**
          * Post Correction
-         * @description Set an error aside and put in what was meant, as one change.
+         * @description Set an error aside with the reason and put in what was meant, as one change; what was recorded of it goes along.
          */
         post: operations["post_correction"];
         delete?: never;
@@ -1739,6 +1739,34 @@ export interface components {
              * @example Height
              */
             title: string;
+        };
+        /**
+         * CorrectionIn
+         * @description What was meant instead of a reading, as typed, and why the reading is wrong.
+         */
+        CorrectionIn: {
+            /**
+             * Family
+             * @description Unit family in which a bare number is meant.
+             * @default metric
+             * @example metric
+             * @enum {string}
+             */
+            family: "metric" | "inch";
+            /**
+             * Reason
+             * @description Why, in a few words.
+             * @default slip
+             * @example misread
+             * @enum {string}
+             */
+            reason: "misread" | "slip" | "other_part" | "instrument";
+            /**
+             * Text
+             * @description As typed, with its unit where it has one.
+             * @example 98.4 mm
+             */
+            text: string;
         };
         /**
          * CovarianceOut
@@ -6018,6 +6046,16 @@ export interface components {
                 [key: string]: string;
             };
             /**
+             * Correction
+             * @description Words by key: correction.
+             * @example {
+             *       "key": "word"
+             *     }
+             */
+            correction: {
+                [key: string]: string;
+            };
+            /**
              * Gauge Tap
              * @description Words by key: gauge tap.
              * @example {
@@ -7609,7 +7647,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["TextIn"];
+                "application/json": components["schemas"]["CorrectionIn"];
             };
         };
         responses: {

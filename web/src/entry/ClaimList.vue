@@ -114,7 +114,7 @@ async function markStale(claim: Schemas['ClaimOut']) {
       <label>where <input v-model="source" list="claim-sources" autocomplete="off" /></label>
       <datalist id="claim-sources"><option>box</option><option>can</option><option>page</option><option>letter</option></datalist>
       <span class="says">says <ChoiceField v-model="speaker" :options="speakers" label="Who says it" /></span>
-      <label>seen on <input v-model="seen" class="typed date" placeholder="2026-10-02" autocomplete="off" /></label>
+      <label>seen on <input v-model="seen" class="typed date" placeholder="3 Oct 2026" autocomplete="off" /></label>
       <button type="submit">Save the claim</button>
     </form>
     <p v-if="said" class="said-wrong" role="alert">{{ said }}</p>

@@ -5,6 +5,7 @@ import { computed, nextTick, ref, useTemplateRef, watch } from 'vue'
 import { ProblemError, type Schemas } from '@/api/client'
 import { term } from '@/catalogue/catalogue'
 import type { UnitFamily } from '@/catalogue/units'
+import { dateInWords } from '@/shared/clock'
 
 const props = defineProps<{
   detail: Schemas['DetailOut']
@@ -35,6 +36,7 @@ const usual = computed(() => (props.family === 'metric' ? props.detail.usual : p
 /** Where the number comes from, as far as that is said of it alone; and what it is in the family's unit. */
 const marks = computed(() => {
   const { number } = props
+  if (props.detail.kind === 'date' && props.value) return [dateInWords(props.value)]
   if (!number) return []
   const other = number.is_typed && number[props.family] !== props.value && !/^price$/.test(props.detail.kind) ? `= ${number[props.family]}` : ''
   return [

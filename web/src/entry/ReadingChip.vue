@@ -1,19 +1,34 @@
 <script setup lang="ts">
-/** One reading as typed; striking it out asks for the reason in place. */
+/** One reading as typed; correcting it, or setting it aside with a reason, happens in place. */
 import InputText from 'primevue/inputtext'
-import { computed, nextTick, ref, useTemplateRef } from 'vue'
+import { computed, nextTick, ref, useId, useTemplateRef } from 'vue'
 import { client, unwrap, type Schemas } from '@/api/client'
 import { clock } from '@/shared/clock'
-import { term } from '@/catalogue/catalogue'
+import { useRefusal } from '@/shared/useRefusal'
+import { term, terms } from '@/catalogue/catalogue'
 
-const props = defineProps<{ reading: Schemas['ReadingOut']; usualInstrument: string }>()
+type CorrectionReason = NonNullable<Schemas['CorrectionIn']['reason']>
+
+const props = defineProps<{
+  reading: Schemas['ReadingOut']
+  usualInstrument: string
+  /** Of a bare number. */
+  unit: string
+  correct: (text: string, reason: CorrectionReason) => Promise<unknown>
+}>()
 const emit = defineEmits<{ setAside: [reason: string]; useAgain: []; leave: [] }>()
 
-const asking = ref(false)
+/** What is being done to it in place. */
+const asking = ref<'correct' | 'aside' | null>(null)
 const reason = ref('')
+const right = ref('')
+const because = ref<CorrectionReason>('misread')
 const said = ref('')
+const { refused, guarded } = useRefusal()
 const chip = useTemplateRef<HTMLButtonElement>('chip')
 const field = useTemplateRef<{ $el: HTMLInputElement }>('field')
+const listId = useId()
+const reasons = computed(() => Object.entries(terms('correction')) as [CorrectionReason, string][])
 
 const past = ref<Schemas['HistoryOut'][]>([])
 
@@ -38,7 +53,6 @@ const told = computed(() => {
 
 /** Fetch what was done to the reading when somebody looks. */
 async function lookBack() {
-  if (past.value.length) return
   try {
     const path = { reading_id: props.reading.id }
     past.value = await unwrap(client.GET('/api/readings/{reading_id}/history', { params: { path } }))
@@ -47,18 +61,33 @@ async function lookBack() {
   }
 }
 
-async function ask() {
-  asking.value = true
-  said.value = ''
+async function ask(what: 'correct' | 'aside', begun = '') {
+  asking.value = what
+  said.value = refused.value = ''
+  if (what === 'correct') right.value = begun
   await nextTick()
   field.value?.$el.focus()
 }
 
 async function stopAsking() {
-  asking.value = false
-  reason.value = ''
+  asking.value = null
+  reason.value = right.value = ''
   await nextTick()
   chip.value?.focus()
+}
+
+/** The wrong one is set aside with the reason, the right one takes its place: one change, which undo takes back. */
+async function putRight() {
+  if (!right.value.trim()) {
+    said.value = 'Type the right one, or set it aside.'
+    return
+  }
+  said.value = ''
+  if (!(await guarded(() => props.correct(right.value, because.value)))) return
+  asking.value = null
+  right.value = ''
+  because.value = 'misread'
+  emit('leave')
 }
 
 function confirm() {
@@ -67,14 +96,18 @@ function confirm() {
     return
   }
   emit('setAside', reason.value)
-  asking.value = false
+  asking.value = null
   reason.value = ''
 }
 
 function onKey(event: KeyboardEvent) {
+  const counts = props.reading.set_aside_reason === null
   if (event.key === 'Delete' || event.key === 'Backspace') {
     event.preventDefault()
-    if (props.reading.set_aside_reason === null) void ask()
+    if (counts) void ask('aside')
+  } else if (counts && /^[\d.,~]$/.test(event.key) && !event.ctrlKey && !event.altKey && !event.metaKey) {
+    event.preventDefault() // the right number is being typed already
+    void ask('correct', event.key)
   } else if (event.key === 'Escape') emit('leave')
   else if (event.key === 'ArrowRight') {
     const next = chip.value?.parentElement?.nextElementSibling?.querySelector('button')
@@ -88,18 +121,47 @@ function onKey(event: KeyboardEvent) {
 
 <template>
   <span class="chip-place">
-    <span v-if="asking" class="asking">
+    <span v-if="asking === 'correct'" class="asking">
+      <label class="because">
+        Instead of <span class="typed">{{ reading.text }}</span>
+        <InputText
+          ref="field"
+          v-model="right"
+          class="typed right"
+          :title="unit ? `a bare number is ${unit}` : 'a bare number'"
+          size="small"
+          autocomplete="off"
+          :invalid="said !== '' || refused !== ''"
+          @keydown.enter.prevent.stop="putRight"
+          @keydown.escape.prevent.stop="stopAsking"
+        />
+        <span class="soft">{{ unit }}</span>
+      </label>
+      <label class="because">
+        because
+        <select v-model="because" aria-label="Why it is corrected" @keydown.enter.prevent.stop="putRight" @keydown.escape.prevent.stop="stopAsking">
+          <option v-for="[key, word] in reasons" :key="key" :value="key">{{ word }}</option>
+        </select>
+      </label>
+      <button type="button" class="small" @click="putRight">Correct</button>
+      <button type="button" class="small" @click="ask('aside')">Set aside …</button>
+      <button type="button" class="small" @click="stopAsking">Keep</button>
+      <span v-if="said || refused" class="said-wrong" role="alert">{{ said || refused }}</span>
+    </span>
+    <span v-else-if="asking" class="asking">
       <label>
         <span>Set aside <span class="typed">{{ reading.text }}</span> because</span>
         <InputText
           ref="field"
           v-model="reason"
           size="small"
+          :list="listId"
           :invalid="said !== ''"
           @keydown.enter.prevent.stop="confirm"
           @keydown.escape.prevent.stop="stopAsking"
         />
       </label>
+      <datalist :id="listId"><option v-for="[key, word] in reasons" :key="key" :value="word" /></datalist>
       <button type="button" class="small" @click="confirm">Set aside</button>
       <button type="button" class="small" @click="stopAsking">Keep</button>
       <span v-if="said" class="said-wrong">{{ said }}</span>
@@ -111,17 +173,17 @@ function onKey(event: KeyboardEvent) {
       class="chip"
       :class="{ outlier: reading.outlier, unused: !reading.used }"
       tabindex="-1"
-      :title="`${told}\nClick, or Delete, to set it aside`"
+      :title="`${told}\nClick, or type the right number, to correct it; Delete, or ×, sets it aside`"
       @focus="lookBack"
       @pointerenter="lookBack"
-      :aria-label="`Reading ${reading.text}${reading.outlier ? ', an outlier' : ''}; Delete sets it aside`"
-      @click="ask"
+      :aria-label="`Reading ${reading.text}${reading.outlier ? ', an outlier' : ''}; type the right number to correct it, Delete sets it aside`"
+      @click="ask('correct')"
       @keydown="onKey"
     >
       <span class="typed">{{ reading.text }}</span>
       <span v-if="about.length" class="about">{{ about.join(', ') }}</span>
       <span v-if="reading.outlier" class="mark">outlier</span>
-      <span class="cross" aria-hidden="true">×</span>
+      <span class="cross" aria-hidden="true" @click.stop="ask('aside')">×</span>
     </button>
     <button
       v-else
@@ -215,6 +277,23 @@ function onKey(event: KeyboardEvent) {
   gap: 0.15rem;
   flex: 1 0 100%;
   font-size: 0.88rem;
+}
+.asking .because {
+  flex: 0 0 auto;
+  flex-direction: row;
+  align-items: center;
+  gap: 0.6rem;
+}
+.right {
+  width: 8rem;
+}
+.because select {
+  font: inherit;
+  color: inherit;
+  background: var(--paper);
+  border: 1px solid var(--line-strong);
+  border-radius: 6px;
+  padding: 0.1rem 0.3rem;
 }
 .small {
   border: 1px solid var(--line-strong);

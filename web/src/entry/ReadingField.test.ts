@@ -126,7 +126,7 @@ describe('a reading field', () => {
     const warnings = [{ message: 'ten times too large', reading_id: 7, correction: '0.16 m', confirmed: false }]
     const wrapper = mountField({ correct, confirm }, { warnings })
     await wrapper.get('input').trigger('keydown', { key: 'F2' })
-    expect(correct).toHaveBeenCalledWith(7, '0.16 m')
+    expect(correct).toHaveBeenCalledWith(7, { text: '0.16 m', family: 'metric', reason: 'slip' })
     await wrapper.get('input').trigger('keydown', { key: 'F4' })
     expect(confirm).toHaveBeenCalledWith(7)
   })

@@ -105,11 +105,13 @@ async function accept() {
 /** Do something to readings already taken; what is refused is said here. */
 const change = (work: Promise<unknown>) => guarded(() => work)
 
+const slip = (text: string): Schemas['CorrectionIn'] => ({ text, family: props.family, reason: 'slip' })
+
 /** Correct to what was likely meant: in the field while it is typed, else in place of the reading. */
 function correct() {
   if (text.value.trim() && echo.value?.correction) text.value = echo.value.correction
   else if (!text.value.trim() && correctable.value)
-    void change(props.changes.correct(correctable.value.reading_id!, correctable.value.correction!))
+    void change(props.changes.correct(correctable.value.reading_id!, slip(correctable.value.correction!)))
 }
 
 function confirm() {
@@ -223,6 +225,8 @@ defineExpose({ focus })
         :key="one.id"
         :reading="one"
         :usual-instrument="field.instrument"
+        :unit="unit"
+        :correct="(meant, reason) => changes.correct(one.id, { text: meant, family, reason })"
         @set-aside="leaveChip(changes.setAside(one.id, $event))"
         @use-again="leaveChip(changes.useAgain(one.id))"
         @leave="focus"
@@ -261,7 +265,7 @@ defineExpose({ focus })
             type="button"
             class="key-button"
             tabindex="-1"
-            @click="change(changes.correct(warning.reading_id, warning.correction))"
+            @click="change(changes.correct(warning.reading_id, slip(warning.correction)))"
           >
             <kbd>F2</kbd> {{ warning.correction }}
           </button>
@@ -356,6 +360,9 @@ defineExpose({ focus })
   flex-wrap: wrap;
   gap: 0.3rem;
   min-width: 0;
+}
+.chips:has(.asking) {
+  grid-column: 2 / -1;
 }
 .hint {
   grid-column: 2 / -1;

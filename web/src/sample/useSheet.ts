@@ -126,8 +126,8 @@ export function useBenchChanges(sampleId: MaybeRefOrGetter<number>) {
     setAside: (id: number, reason: string) =>
       change((_, asked) => client.POST('/api/readings/{reading_id}/set-aside', { params: { path: { reading_id: id }, ...asked }, body: { reason } }), { thing: `readings/${id}` }),
     useAgain: (id: number) => ofReading(id, '/api/readings/{reading_id}/use-again'),
-    correct: (id: number, text: string) =>
-      change((_, asked) => client.POST('/api/readings/{reading_id}/correct', { params: { path: { reading_id: id }, ...asked }, body: { text } }), { thing: `readings/${id}` }),
+    correct: (id: number, body: Schemas['CorrectionIn']) =>
+      change((_, asked) => client.POST('/api/readings/{reading_id}/correct', { params: { path: { reading_id: id }, ...asked }, body }), { thing: `readings/${id}` }),
     confirm: (id: number) => ofReading(id, '/api/readings/{reading_id}/confirm'),
     setState: (key: string, state: Schemas['StateIn']['state']) =>
       change((path, asked) => client.PUT('/api/samples/{sample_id}/states/{key}', { params: { path: { ...path, key }, ...asked }, body: { state } }), { thing: `states/${key}` }),

@@ -7,3 +7,11 @@ export function clock(iso: string): string {
   const day = `${time.getFullYear()}-${two(time.getMonth() + 1)}-${two(time.getDate())}`
   return `${day} ${two(time.getHours())}:${two(time.getMinutes())}`
 }
+
+/** Return an ISO date, or a month or year alone, in words, such as “Saturday, 3 October 2026”: how a date was understood. */
+export function dateInWords(iso: string): string {
+  const [year, month, day] = iso.split('-').map(Number)
+  if (!year || month === undefined) return iso
+  const form: Intl.DateTimeFormatOptions = { year: 'numeric', month: 'long', ...(day ? { weekday: 'long', day: 'numeric' } : {}), timeZone: 'UTC' }
+  return new Intl.DateTimeFormat('en-GB', form).format(Date.UTC(year, month - 1, day ?? 1))
+}

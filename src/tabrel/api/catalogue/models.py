@@ -68,6 +68,7 @@ class TermsOut(WireModel):
 
     provenance: dict[str, str]
     state: dict[str, str]
+    correction: dict[str, str]
     instrument: dict[str, str]
     speaker: dict[str, str]
     bypass_location: dict[str, str]

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import replace
+from datetime import date
 
 from fastapi import APIRouter
 
@@ -16,6 +17,7 @@ from tabrel.core.catalogue.observation import observed, with_field_observed
 from tabrel.core.catalogue.quantities import PART_TITLES
 from tabrel.core.circuit.hot_point import circuit_problem
 from tabrel.core.details.details import detail_values, with_sample_detail, with_study_detail
+from tabrel.core.entry.dates import iso_date
 from tabrel.core.errors import ReadingTextError, StudyError
 from tabrel.core.rules.plans import check_plan
 from tabrel.core.rules.study import check_circuit, check_oil, check_sample
@@ -40,6 +42,8 @@ def put_detail(sample_id: SampleId, key: FactKey, given: DetailIn, bench: Bench)
         known = detail_values(study, stored.sample).get(key)
         now = known.text if known else None
         text = " ".join(given.text.split())
+        if detail.kind == "date" and text:
+            text = _dated(key, text)
         if text == (now or "") or (known and not known.is_typed and text in (known.metric, known.inch)):
             return bench.answer(sample_id, thing)
         bench.require_seen(sample_id, thing, _set_meanwhile(now, detail.title))
@@ -60,6 +64,13 @@ def put_detail(sample_id: SampleId, key: FactKey, given: DetailIn, bench: Bench)
         except ReadingTextError as error:
             raise StudyError(key, str(error)) from error
     return bench.answer(sample_id, thing)
+
+
+def _dated(key: str, text: str) -> str:
+    try:
+        return iso_date(text, date.today())
+    except ReadingTextError as error:
+        raise StudyError(key, str(error)) from error
 
 
 def _check_frame(changed: Study, before: Study) -> None:

@@ -8,6 +8,7 @@ from pydantic import Field
 
 from tabrel.api.sample.models import EstimateOut
 from tabrel.api.wire import RequestModel, UnitFamilyIn
+from tabrel.core.catalogue.terms import CorrectionReason
 from tabrel.core.study.model import HoleShape, Instrument, Provenance, QuantityState, Speaker
 from tabrel.document.results import WireModel
 
@@ -56,6 +57,14 @@ class CutIn(RequestModel):
 
     method: str
     note: str = ""
+
+
+class CorrectionIn(RequestModel):
+    """What was meant instead of a reading, as typed, and why the reading is wrong."""
+
+    text: str
+    family: UnitFamilyIn = "metric"
+    reason: CorrectionReason = "slip"
 
 
 class SetAsideIn(RequestModel):

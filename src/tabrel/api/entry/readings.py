@@ -10,13 +10,13 @@ from fastapi import APIRouter
 from tabrel.api.change.bench import Bench
 from tabrel.api.change.models import ChangedOut
 from tabrel.api.deps import Connection, ReadingId, SampleId
-from tabrel.api.entry.models import EchoOut, HistoryOut, ReadingIn, SetAsideIn
+from tabrel.api.entry.models import CorrectionIn, EchoOut, HistoryOut, ReadingIn, SetAsideIn
 from tabrel.api.errors import PROBLEM_RESPONSES
 from tabrel.api.sample.sheet import estimate_out
-from tabrel.api.wire import NothingIn, TextIn
+from tabrel.api.wire import NothingIn
 from tabrel.core.catalogue.hole_dimensions import dimensions_of
 from tabrel.core.catalogue.quantities import INSTRUMENT_DIMENSIONS, PART_TITLES, QUANTITIES, Quantity
-from tabrel.core.catalogue.terms import STATE_WORDS
+from tabrel.core.catalogue.terms import CORRECTION_REASONS, STATE_WORDS
 from tabrel.core.entry.field_line import FieldEntry, understand_entry
 from tabrel.core.errors import ReadingTextError, StudyError, nearest_hint
 from tabrel.core.review.echo import HoleKey, echo, parse_hole_key, quantity_of, questions
@@ -184,21 +184,38 @@ def post_confirm(reading_id: ReadingId, _: NothingIn, bench: Bench) -> ChangedOu
 
 
 @router.post("/readings/{reading_id}/correct")
-def post_correction(reading_id: ReadingId, meant: TextIn, bench: Bench) -> ChangedOut:
-    """Set an error aside and put in what was meant, as one change."""
+def post_correction(reading_id: ReadingId, meant: CorrectionIn, bench: Bench) -> ChangedOut:
+    """Set an error aside with the reason and put in what was meant, as one change; what was recorded of it goes along."""
     conn = bench.conn
     with transaction(conn):
         stored = _used_place(bench, reading_id)
         place = _place(conn, stored.sample_id, stored.key)
-        try:
-            check_reading_text(place.quantity, meant.text)
-        except ReadingTextError as error:
-            raise StudyError(stored.key, str(error)) from error
-        with bench.recorded(stored.sample_id, f"{stored.text} corrected to {meant.text}", stored.key):
-            set_aside(conn, reading_id, f"typing error, {meant.text} was meant")
-            kept = Reading(meant.text, taken_at=time_now(conn), note=f"corrected from {stored.text}")
+        right = _corrected(stored, place, meant)
+        with bench.recorded(stored.sample_id, f"{stored.text} corrected to {right.text}", stored.key):
+            set_aside(conn, reading_id, f"{CORRECTION_REASONS[meant.reason]}, {right.text} was meant")
+            kept = replace(right, taken_at=time_now(conn))
             insert_reading(conn, place.key, kept, sample_id=place.sample_id, hole_group_id=place.hole_group_id)
     return bench.answer(stored.sample_id, f"readings/{reading_id}")
+
+
+def _corrected(wrong: ReadingPlace, place: _Place, meant: CorrectionIn) -> Reading:
+    """Return the one reading that was meant, with what was recorded of the wrong one unless it is said anew."""
+    quantity = place.quantity
+    try:
+        entry = understand_entry(meant.text, quantity, meant.family)
+        if entry.state is not None or len(entry.readings) != 1:
+            raise ReadingTextError("one reading takes the place of one: type one value")
+        [right] = entry.readings
+        check_reading_text(quantity, right.text)
+    except ReadingTextError as error:
+        raise StudyError(wrong.key, str(error)) from error
+    was = wrong.reading
+    return replace(
+        right,
+        provenance=right.provenance or was.provenance,
+        instrument=right.instrument or (None if meant.reason == "instrument" else was.instrument),
+        note=", ".join(note for note in (right.note or was.note, f"corrected from {was.text}") if note),
+    )
 
 
 @router.get("/readings/{reading_id}/history")

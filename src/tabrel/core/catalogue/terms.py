@@ -19,6 +19,15 @@ STATE_WORDS: dict[QuantityState, tuple[str, ...]] = {
 }
 """States that are not values and never zero; the first wording is the one shown."""
 
+CorrectionReason = Literal["misread", "slip", "other_part", "instrument"]
+CORRECTION_REASONS: dict[CorrectionReason, str] = {
+    "misread": "misread",
+    "slip": "typing error",
+    "other_part": "read off another part",
+    "instrument": "instrument was off",
+}
+"""Why a reading is corrected; the first one unless another is chosen."""
+
 PROVENANCE_WORDS: dict[Provenance, tuple[str, ...]] = {
     "measured": ("measured",),
     "derived": ("derived", "computed"),
@@ -242,6 +251,7 @@ INPUTS: dict[str, Input] = {
 TermKind = Literal[
     "provenance",
     "state",
+    "correction",
     "instrument",
     "speaker",
     "bypass_location",
@@ -270,6 +280,7 @@ def _by_text(words: Mapping[Any, str]) -> dict[str, str]:
 TERMS: dict[TermKind, dict[str, str]] = {
     "provenance": {key: words[0] for key, words in PROVENANCE_WORDS.items()},
     "state": {key: words[0] for key, words in STATE_WORDS.items()},
+    "correction": _by_text(CORRECTION_REASONS),
     "instrument": _by_text(INSTRUMENTS),
     "speaker": _by_text(SPEAKERS),
     "bypass_location": _by_text(BYPASS_LOCATIONS),

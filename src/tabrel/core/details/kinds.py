@@ -81,9 +81,7 @@ def _words(text: str, _: Detail, __: UnitFamily) -> str:
 
 def _date(text: str, detail: Detail, _: UnitFamily) -> str:
     """Return an ISO date, or an ISO month or year where no more is known."""
-    if match := re.fullmatch(r"(\d{1,2})\.(\d{1,2})\.(\d{4})", text):
-        text = f"{match[3]}-{int(match[2]):02}-{int(match[1]):02}"
-    if not is_date(text):
+    if not is_date(text):  # words such as yesterday are understood before, where it is known which day it is
         raise ReadingTextError(f"{text!r} is no date: type it like 2026-10-02, or only 2026-10 or 2026")
     if detail.key == "sample.bought" and len(text) == 10 and date.fromisoformat(text).year < 1950:
         raise ReadingTextError(f"{text!r} is before there were such filters: check the year")

@@ -116,7 +116,14 @@ SAMPLE_DETAILS: tuple[Detail, ...] = (
     Detail("sample.part_number", "part number", "words", ("part_number",), "as printed on it"),
     Detail("sample.price", "price", "price", ("price",), "with its currency, such as 9.50 EUR", synonyms=("cost",)),
     Detail("sample.seller", "seller", "words", ("seller",), synonyms=("shop", "dealer")),
-    Detail("sample.bought", "bought on", "date", ("bought",), "such as 2026-10-02", synonyms=("purchase date",)),
+    Detail(
+        "sample.bought",
+        "bought on",
+        "date",
+        ("bought",),
+        "such as 3 Oct, 03.10.26, 2026-10 or yesterday",
+        synonyms=("purchase date",),
+    ),
     Detail("sample.pack", "pack", "words", ("pack",), "box, bag, shrink film, cap over the plate", synonyms=("box", "packaging")),
     Detail("sample.date_code", "date code", "words", ("date_code",), "as stamped", synonyms=("batch", "lot")),
     Detail(

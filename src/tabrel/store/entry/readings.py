@@ -162,8 +162,8 @@ def readings_of_sample(conn: sqlite3.Connection, sample_id: int) -> list[StoredR
 
 
 SELECT_OWNER_OF_READING = """
-SELECT reading.text, reading.struck_out_reason, reading.quantity_key, reading.hole_group_id,
-       hole_group.placement, hole_group.position, COALESCE(reading.sample_id, hole_group.sample_id) AS sample_id
+SELECT reading.*,
+       hole_group.placement, hole_group.position AS place, COALESCE(reading.sample_id, hole_group.sample_id) AS owner_id
 FROM reading LEFT JOIN hole_group ON hole_group.id = reading.hole_group_id
 WHERE reading.id = :id
 """
@@ -171,13 +171,22 @@ WHERE reading.id = :id
 
 @dataclass(frozen=True)
 class ReadingPlace:
-    """Where a reading belongs: its sample, full key, text, hole group if it is one of holes; and why it is set aside."""
+    """Where a reading belongs: its sample, full key, hole group if it is one of holes; and the reading itself."""
 
     sample_id: int
     key: str
-    text: str
     hole_group_id: int | None
-    struck_out: str | None
+    reading: Reading
+
+    @property
+    def text(self) -> str:
+        """The reading as typed."""
+        return self.reading.text
+
+    @property
+    def struck_out(self) -> str | None:
+        """Why it is set aside."""
+        return self.reading.struck_out
 
 
 def place_of_reading(conn: sqlite3.Connection, reading_id: int) -> ReadingPlace:
@@ -189,12 +198,12 @@ def place_of_reading(conn: sqlite3.Connection, reading_id: int) -> ReadingPlace:
         If there is no such reading on a sample.
     """
     row = conn.execute(SELECT_OWNER_OF_READING, {"id": reading_id}).fetchone()
-    if row is None or row["sample_id"] is None:
+    if row is None or row["owner_id"] is None:
         raise NotStoredError(f"there is no reading {reading_id} on a sample: load the sample again")
     key = row["quantity_key"]
     if row["hole_group_id"] is not None:
-        key = f"holes.{row['placement']}[{row['position']}].{key}"
-    return ReadingPlace(int(row["sample_id"]), key, row["text"], row["hole_group_id"], row["struck_out_reason"])
+        key = f"holes.{row['placement']}[{row['place']}].{key}"
+    return ReadingPlace(int(row["owner_id"]), key, row["hole_group_id"], _reading(row))
 
 
 SELECT_STANDING = """
