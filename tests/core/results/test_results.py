@@ -348,3 +348,13 @@ def test_the_likely_slip_is_named(text, says):
     made = study(reading("can.wall_thickness", text))
     messages = [w.message for w in analyse_sample(made.samples[0], made.circuit).warnings]
     assert any(re.search(says, message) for message in messages)
+
+
+def test_a_strip_that_its_pleats_do_not_explain_says_what_would_settle_it():
+    def said(*more):
+        whole = study(reading("media.strip_length", "1.9 m"), *more)
+        found = analyse_sample(whole.samples[0], whole.circuit).warnings
+        return next(one.message for one in found if one.code == "length_against_pleats")
+
+    assert "the depth is only derived from the element's diameters, measure it (element, pleat depth)" in said()
+    assert said(reading("element.pleat_depth", "14 mm")).endswith("check length, pleat count and depth")

@@ -42,9 +42,9 @@ const told = computed(() =>
 
 <template>
   <section class="panel" aria-label="Media strip">
-    <h3>{{ strip?.is_forecast ? 'Media strip, forecast before it is cut free' : 'Media strip, to scale' }}</h3>
+    <h3>{{ strip?.is_forecast ? 'Media strip, forecast from the pleats' : 'Media strip, to scale' }}</h3>
     <p v-if="!strip || !figure" class="soft fine">
-      Strip length and width are not measured yet; before the cut, pleats, diameters and height of the element make a forecast.
+      Strip length and width are not measured yet; pleats, diameters and height of the element make a forecast.
     </p>
     <template v-else>
       <svg class="strip" :viewBox="`-1 -1 ${figure.width + 2} ${figure.height + 2}`" role="img" :aria-label="told">

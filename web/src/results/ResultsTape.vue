@@ -31,8 +31,19 @@ function inputWords(headline: Headline): string {
   const counts = countWords(props.sheet.input_counts[headline.name])
   const basis = headline.from.replace(/^measured(, )?/, '')
   if (!counts) return headline.from
-  return basis ? `${basis}: ${counts}` : counts
+  const isCounted = (props.sheet.input_counts[headline.name]?.assumed ?? 0) > 0
+  const names = assumedWords(headline.assumed)
+  const told = names ? `${counts}${isCounted ? ': ' : '; assumed: '}${names}` : counts
+  return basis ? `${basis}: ${told}` : told
 }
+
+/** What is assumed, by name: one number that is none of this filter's may decide the result. */
+function assumedWords(keys: readonly string[]): string {
+  if (!keys.length) return ''
+  const names = keys.map((key) => inputName(key, props.titles).replace(/^.*: /, ''))
+  return `${names.slice(0, MOST_NAMED).join(', ')}${names.length > MOST_NAMED ? ` and ${names.length - MOST_NAMED} more` : ''}`
+}
+const MOST_NAMED = 2
 
 function assumedTitle(keys: readonly string[]): string | undefined {
   return keys.length ? `assumed: ${keys.map((key) => inputName(key, props.titles)).join('; ')}` : undefined

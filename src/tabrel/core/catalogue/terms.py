@@ -121,7 +121,7 @@ ENGINE_SIDE = ("cooler", "head")
 
 BASES: dict[str, str] = {
     "measured": "measured",
-    "forecast": "forecast, before the cut",
+    "forecast": "forecast from the pleats",
     "pressure": "measured on a bench",
     "force": "from push-off force",
     "spring": "from spring dimensions",

@@ -145,7 +145,7 @@ class Chain:
         """Add the lines of the area expected before the element is cut."""
         pleats, height = self.reading("element.pleat_count", "N", "count"), self.reading("element.height", "H")
         depth = self.pleat_depth()
-        self.line("A", "forecast before the cut", "2·{N}·{h}·{H}", [pleats, depth, height], "media_area")
+        self.line("A", "forecast from the pleats", "2·{N}·{h}·{H}", [pleats, depth, height], "media_area")
 
     # bypass valve
 

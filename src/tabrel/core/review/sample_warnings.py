@@ -46,9 +46,15 @@ def _media_warnings(measured: MeasuredSample) -> Iterator[SampleWarning]:
     known = {key: float(nominal_value(number)) for key, number in measured.known.items()}
     off, folded = strip.length_off(), strip.pleats_length()
     if off is not None and abs(off) > LENGTH_AGREEMENT:
+        is_derived = "element.pleat_depth" not in known
+        settles = (
+            "the depth is only derived from the element's diameters, measure it (element, pleat depth) to settle this"
+            if is_derived
+            else "check length, pleat count and depth"
+        )
         message = (
             f"the strip is {abs(off):.0%} {'longer' if off > 0 else 'shorter'} than its pleats explain "
-            f"({shown_in_both(float(nominal_value(folded)), 'mm', 4)} = 2·pleats·depth): check length, pleat count and diameters"
+            f"({shown_in_both(float(nominal_value(folded)), 'mm', 4)} = 2·pleats·depth): {settles}"
         )
         yield SampleWarning("length_against_pleats", message, "media.strip_length")
     yield from _pack_warnings(pleat_opening_at_inside(strip, measured.variables).value)
