@@ -61,6 +61,9 @@ def main(target: Path) -> None:
         page.locator(".claims li").last.scroll_into_view_if_needed()
         take(page, target / "intake.png")
         page.get_by_role("button", name="Halvene").click()
+        page.get_by_role("button", name="Short sheet").click()
+        page.locator("[data-key='bypass.seat_inside_diameter'] input").first.focus()
+        take(page, target / "short-sheet.png")
         page.get_by_role("button", name="Outside").click()
         field = page.locator("[data-key='holes.inlet[0].diameter'] input").first
         field.fill("64")

@@ -66,7 +66,7 @@ const words = computed(
     <g class="bearing">
       <circle cx="530" cy="112" r="14" />
       <circle cx="530" cy="112" r="8" />
-      <text class="soft" x="530" y="143" text-anchor="middle">bearings</text>
+      <text class="soft" x="522" y="92" text-anchor="end">bearings</text>
     </g>
     <g
       v-for="part in parts"
@@ -134,7 +134,7 @@ const words = computed(
 }
 text {
   font-family: var(--body);
-  font-size: 10.5px;
+  font-size: 12.7px; /* drawn at seven eighths */
   fill: var(--ink);
 }
 text {

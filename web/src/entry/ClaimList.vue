@@ -76,8 +76,8 @@ async function markStale(claim: Schemas['ClaimOut']) {
       <li v-for="claim in claims" :key="claim.id" :class="claim.verdict" :data-claim="claim.id">
         <span class="verdict">{{ term('verdict', claim.verdict) }}</span>
         <span class="words">
-          <span class="said">“{{ claim.words }}”</span>{{ ' ' }}
-          <span class="soft">
+          <span class="said">“{{ claim.words }}”</span>
+          <span class="soft source">
             {{ claim.source }}<template v-if="claim.speaker">, {{ term('speaker', claim.speaker) }}</template
             ><template v-if="claim.seen">, seen {{ claim.seen }}</template> · {{ claim.reason }}
           </span>
@@ -150,6 +150,10 @@ li {
 }
 .refuted .verdict {
   color: var(--rust);
+}
+.source {
+  display: block;
+  font-size: 0.84rem;
 }
 .stale .said {
   text-decoration: line-through;

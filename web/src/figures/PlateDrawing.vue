@@ -110,11 +110,11 @@ const STUDS = ['circuit.stud.greatest', 'circuit.stud', 'circuit.stud.least'] as
       <circle :r="dimension.r" :stroke-width="2.4 * line" />
       <path :d="`M${-dimension.r} 0V${half - 7}M${dimension.r} 0V${half - 7}`" :stroke-width="0.8 * line" />
       <path :d="`M${-dimension.r} ${half - 8}H${dimension.r}`" :stroke-width="1.2 * line" marker-start="url(#tip)" marker-end="url(#tip)" />
-      <text :y="half - 1.6" :font-size="11 * line">{{ dimension.words }}</text>
+      <text :y="half - 1.6" :font-size="11.2 * line">{{ dimension.words }}</text>
     </g>
     <g v-else class="scale">
       <path :d="`M${-half + 3} ${half - 4}h${bar.mm}m${-bar.mm} -1.5v3m${bar.mm} -3v3`" :stroke-width="line" />
-      <text :x="-half + 5 + bar.mm" :y="half - 2.6" :font-size="9 * line">{{ bar.words }}</text>
+      <text :x="-half + 5 + bar.mm" :y="half - 2.6" :font-size="11.2 * line">{{ bar.words }}</text>
     </g>
   </svg>
 </template>

@@ -132,7 +132,7 @@ const told = computed(() => {
         <text
           :x="dimension.at.x"
           :y="dimension.at.y"
-          :font-size="9.5 * line"
+          :font-size="11.2 * line"
           :text-anchor="dimension.at.anchor"
           :transform="dimension.at.turned ? `rotate(-90 ${dimension.at.x} ${dimension.at.y})` : undefined"
         >

@@ -109,7 +109,7 @@ const yields = computed(() => props.tray.yield_mpa?.map((mpa) => toDigits(mpa * 
 }
 text {
   font-family: var(--body);
-  font-size: 11px;
+  font-size: 11.2px;
   fill: var(--ink);
   text-anchor: middle;
   pointer-events: none;

@@ -4,6 +4,7 @@ import { computed } from 'vue'
 import type { Schemas } from '@/api/client'
 import ChartFrame from '@/shared/ChartFrame.vue'
 import { linePath, zeroBasedScale } from '@/shared/scales'
+import { spreadLabels } from '@/shared/labels'
 import { toDigits } from '@/shared/numbers'
 import { shownUnit, type UnitFamily } from '@/catalogue/units'
 
@@ -51,6 +52,7 @@ const marks = computed(() =>
     ] as const
   ).flatMap(([name, kpa]) => (kpa === null ? [] : [{ name, at: x.value.at(kpa * pressure.value.factor) }])),
 )
+const labels = computed(() => spreadLabels(marks.value, LEFT, RIGHT))
 const band = computed(() => {
   const stated = props.valve.stated_band
   if (!stated) return null
@@ -73,9 +75,9 @@ const told = computed(() => {
       <path v-for="(line, i) in panel.lines" :key="line.temperature" class="line" :class="{ cold: i === 0 }" :d="line.path" />
       <text :x="LEFT + 5" :y="panel.top + 9">{{ panel.name }}, {{ panel.symbol }}</text>
     </g>
-    <g v-for="mark in marks" :key="mark.name">
+    <g v-for="(mark, i) in marks" :key="mark.name">
       <path class="mark" :d="`M${mark.at} ${PANELS.lift.top}V${PANELS.flow.bottom}`" />
-      <text class="middle" :x="mark.at" :y="80">{{ mark.name }}</text>
+      <text class="middle" :x="labels[i]" :y="80">{{ mark.name }}</text>
     </g>
     <text class="middle" :x="(LEFT + RIGHT) / 2" y="185">
       pressure across the valve, {{ pressure.symbol }} · solid {{ curves.at(-1)?.temperature_c }} °C, dashed {{ curves[0]?.temperature_c }} °C

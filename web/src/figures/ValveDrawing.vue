@@ -62,8 +62,8 @@ function flow(axis: number, lift: number, sign: 1 | -1): string {
         <path :d="`M${state.axis + figure.discWidth / 2} ${figure.seatY + state.lift}h${2.4}M${state.axis + figure.seatOutside / 2} ${figure.seatY}h${2.9}M${state.axis + figure.discWidth / 2 + 1.6} ${figure.seatY}v${state.lift}`" :stroke-width="line" />
       </g>
       <text :x="state.axis" :y="figure.height + 10 * line" :font-size="11.5 * line">{{ state.name }}</text>
-      <text :x="state.axis" :y="figure.height + 23 * line" :font-size="10.5 * line" class="soft-text">{{ state.at }}</text>
-      <text v-if="state.lift > 0" :x="state.axis" :y="figure.height + 35 * line" :font-size="10.5 * line" class="soft-text">lift {{ state.lifted }}</text>
+      <text :x="state.axis" :y="figure.height + 23 * line" :font-size="11.2 * line" class="soft-text">{{ state.at }}</text>
+      <text v-if="state.lift > 0" :x="state.axis" :y="figure.height + 35 * line" :font-size="11.2 * line" class="soft-text">lift {{ state.lifted }}</text>
     </g>
   </svg>
 </template>

@@ -23,6 +23,8 @@ const strongest = computed(() => new Set(strongestAssumptions(props.sensitivity!
 const rowClass = (one: Assumption) => ({ used: strongest.value.has(one.name) })
 const byTitle = (one: Assumption) => term('assumption', one.name)
 const counts = computed(() => inputsByProvenance(props.sensitivity?.inputs ?? []))
+/** What changes less than can be told is said so, rather than with digits that mean nothing. */
+const shownPercent = (percent: number) => (percent !== 0 && Math.abs(percent) < 0.1 ? '< 0.1' : toDigits(percent, 2))
 const name = (key: string) => (key.startsWith('model.') ? term('assumption', key) : inputName(key, props.titles))
 </script>
 
@@ -38,7 +40,7 @@ const name = (key: string) => (key.startsWith('model.') ? term('assumption', key
           <template #body="{ data }">{{ term('assumption', data.name) }} <span class="soft">{{ assumptionBand(data) }}</span></template>
         </Column>
         <Column field="mean_change_percent" header="map, %" sortable class="number">
-          <template #body="{ data }">{{ toDigits(data.mean_change_percent, 2) }}</template>
+          <template #body="{ data }">{{ shownPercent(data.mean_change_percent) }}</template>
         </Column>
         <Column field="onset_low_c" :header="`at ${where}`" sortable>
           <template #body="{ data }"><span class="onset">{{ onsetWords(data) }}</span></template>

@@ -90,7 +90,9 @@ export function stationsOf(
     if (name === 'engine') return { ...station, ...share(catalogue().map_needs.filter((key) => sheet.details[key]).length, catalogue().map_needs.length) }
     if (name === 'short') {
       const rows = catalogue().short_sheet
-      return { ...station, ...share(rows.filter((row) => isAnswered(sheet, row.key)).length, rows.length) }
+      const open = new Set(sheet.needs.filter_alone.map((need) => need.title))
+      const done = rows.filter((row) => isAnswered(sheet, row.key) || (!row.without && !open.has(row.title)))
+      return { ...station, ...share(done.length, rows.length) }
     }
     if (name === 'intake') {
       const wanted = catalogue().details.filter((detail) => detail.stage === 'intake' && !/adapter|least|greatest|used_/.test(detail.key))

@@ -160,7 +160,7 @@ VERDICTS: dict[str, str] = {
     "refuted": "refuted",
     "cannot_tell": "cannot tell",
     "waits": "waits",
-    "no_check": "recorded",
+    "no_check": "not checkable here",
     "stale": "stale",
 }
 """What readings say of a claim."""
