@@ -13,7 +13,7 @@ from fastapi import Response
 STALE_HEADER = "Tabrel-Stale"
 DESCRIBED: dict[str, Any] = {
     STALE_HEADER: {
-        "description": "Addresses, parted by commas, whose answers the change made stale; one that ends in /* covers what lies "
+        "description": "Addresses, separated by commas, whose answers the change made stale; one that ends in /* covers what is "
         "beneath it, a * between two / any one step. What the answer brings itself is not named.",
         "schema": {"type": "string"},
         "example": "/api/studies, /api/studies/1/comparison",

@@ -7198,7 +7198,7 @@ export interface operations {
                      */
                     ETag?: string;
                     /**
-                     * @description Addresses, parted by commas, whose answers the change made stale; one that ends in /* covers what lies beneath it, a * between two / any one step. What the answer brings itself is not named.
+                     * @description Addresses, separated by commas, whose answers the change made stale; one that ends in /* covers what is beneath it, a * between two / any one step. What the answer brings itself is not named.
                      * @example /api/studies, /api/studies/1/comparison
                      */
                     "Tabrel-Stale"?: string;
@@ -7257,7 +7257,7 @@ export interface operations {
                      */
                     ETag?: string;
                     /**
-                     * @description Addresses, parted by commas, whose answers the change made stale; one that ends in /* covers what lies beneath it, a * between two / any one step. What the answer brings itself is not named.
+                     * @description Addresses, separated by commas, whose answers the change made stale; one that ends in /* covers what is beneath it, a * between two / any one step. What the answer brings itself is not named.
                      * @example /api/studies, /api/studies/1/comparison
                      */
                     "Tabrel-Stale"?: string;
@@ -7304,7 +7304,7 @@ export interface operations {
             204: {
                 headers: {
                     /**
-                     * @description Addresses, parted by commas, whose answers the change made stale; one that ends in /* covers what lies beneath it, a * between two / any one step. What the answer brings itself is not named.
+                     * @description Addresses, separated by commas, whose answers the change made stale; one that ends in /* covers what is beneath it, a * between two / any one step. What the answer brings itself is not named.
                      * @example /api/studies, /api/studies/1/comparison
                      */
                     "Tabrel-Stale"?: string;
@@ -7404,7 +7404,7 @@ export interface operations {
                      */
                     ETag?: string;
                     /**
-                     * @description Addresses, parted by commas, whose answers the change made stale; one that ends in /* covers what lies beneath it, a * between two / any one step. What the answer brings itself is not named.
+                     * @description Addresses, separated by commas, whose answers the change made stale; one that ends in /* covers what is beneath it, a * between two / any one step. What the answer brings itself is not named.
                      * @example /api/studies, /api/studies/1/comparison
                      */
                     "Tabrel-Stale"?: string;
@@ -7463,7 +7463,7 @@ export interface operations {
                      */
                     ETag?: string;
                     /**
-                     * @description Addresses, parted by commas, whose answers the change made stale; one that ends in /* covers what lies beneath it, a * between two / any one step. What the answer brings itself is not named.
+                     * @description Addresses, separated by commas, whose answers the change made stale; one that ends in /* covers what is beneath it, a * between two / any one step. What the answer brings itself is not named.
                      * @example /api/studies, /api/studies/1/comparison
                      */
                     "Tabrel-Stale"?: string;
@@ -7601,7 +7601,7 @@ export interface operations {
                      */
                     ETag?: string;
                     /**
-                     * @description Addresses, parted by commas, whose answers the change made stale; one that ends in /* covers what lies beneath it, a * between two / any one step. What the answer brings itself is not named.
+                     * @description Addresses, separated by commas, whose answers the change made stale; one that ends in /* covers what is beneath it, a * between two / any one step. What the answer brings itself is not named.
                      * @example /api/studies, /api/studies/1/comparison
                      */
                     "Tabrel-Stale"?: string;
@@ -7660,7 +7660,7 @@ export interface operations {
                      */
                     ETag?: string;
                     /**
-                     * @description Addresses, parted by commas, whose answers the change made stale; one that ends in /* covers what lies beneath it, a * between two / any one step. What the answer brings itself is not named.
+                     * @description Addresses, separated by commas, whose answers the change made stale; one that ends in /* covers what is beneath it, a * between two / any one step. What the answer brings itself is not named.
                      * @example /api/studies, /api/studies/1/comparison
                      */
                     "Tabrel-Stale"?: string;
@@ -7757,7 +7757,7 @@ export interface operations {
                      */
                     ETag?: string;
                     /**
-                     * @description Addresses, parted by commas, whose answers the change made stale; one that ends in /* covers what lies beneath it, a * between two / any one step. What the answer brings itself is not named.
+                     * @description Addresses, separated by commas, whose answers the change made stale; one that ends in /* covers what is beneath it, a * between two / any one step. What the answer brings itself is not named.
                      * @example /api/studies, /api/studies/1/comparison
                      */
                     "Tabrel-Stale"?: string;
@@ -7816,7 +7816,7 @@ export interface operations {
                      */
                     ETag?: string;
                     /**
-                     * @description Addresses, parted by commas, whose answers the change made stale; one that ends in /* covers what lies beneath it, a * between two / any one step. What the answer brings itself is not named.
+                     * @description Addresses, separated by commas, whose answers the change made stale; one that ends in /* covers what is beneath it, a * between two / any one step. What the answer brings itself is not named.
                      * @example /api/studies, /api/studies/1/comparison
                      */
                     "Tabrel-Stale"?: string;
@@ -7913,7 +7913,7 @@ export interface operations {
                      */
                     ETag?: string;
                     /**
-                     * @description Addresses, parted by commas, whose answers the change made stale; one that ends in /* covers what lies beneath it, a * between two / any one step. What the answer brings itself is not named.
+                     * @description Addresses, separated by commas, whose answers the change made stale; one that ends in /* covers what is beneath it, a * between two / any one step. What the answer brings itself is not named.
                      * @example /api/studies, /api/studies/1/comparison
                      */
                     "Tabrel-Stale"?: string;
@@ -7972,7 +7972,7 @@ export interface operations {
                      */
                     ETag?: string;
                     /**
-                     * @description Addresses, parted by commas, whose answers the change made stale; one that ends in /* covers what lies beneath it, a * between two / any one step. What the answer brings itself is not named.
+                     * @description Addresses, separated by commas, whose answers the change made stale; one that ends in /* covers what is beneath it, a * between two / any one step. What the answer brings itself is not named.
                      * @example /api/studies, /api/studies/1/comparison
                      */
                     "Tabrel-Stale"?: string;
@@ -8078,7 +8078,7 @@ export interface operations {
                      */
                     ETag?: string;
                     /**
-                     * @description Addresses, parted by commas, whose answers the change made stale; one that ends in /* covers what lies beneath it, a * between two / any one step. What the answer brings itself is not named.
+                     * @description Addresses, separated by commas, whose answers the change made stale; one that ends in /* covers what is beneath it, a * between two / any one step. What the answer brings itself is not named.
                      * @example /api/studies, /api/studies/1/comparison
                      */
                     "Tabrel-Stale"?: string;
@@ -8217,7 +8217,7 @@ export interface operations {
                      */
                     ETag?: string;
                     /**
-                     * @description Addresses, parted by commas, whose answers the change made stale; one that ends in /* covers what lies beneath it, a * between two / any one step. What the answer brings itself is not named.
+                     * @description Addresses, separated by commas, whose answers the change made stale; one that ends in /* covers what is beneath it, a * between two / any one step. What the answer brings itself is not named.
                      * @example /api/studies, /api/studies/1/comparison
                      */
                     "Tabrel-Stale"?: string;
@@ -8306,7 +8306,7 @@ export interface operations {
             200: {
                 headers: {
                     /**
-                     * @description Addresses, parted by commas, whose answers the change made stale; one that ends in /* covers what lies beneath it, a * between two / any one step. What the answer brings itself is not named.
+                     * @description Addresses, separated by commas, whose answers the change made stale; one that ends in /* covers what is beneath it, a * between two / any one step. What the answer brings itself is not named.
                      * @example /api/studies, /api/studies/1/comparison
                      */
                     "Tabrel-Stale"?: string;
@@ -8445,7 +8445,7 @@ export interface operations {
                      */
                     ETag?: string;
                     /**
-                     * @description Addresses, parted by commas, whose answers the change made stale; one that ends in /* covers what lies beneath it, a * between two / any one step. What the answer brings itself is not named.
+                     * @description Addresses, separated by commas, whose answers the change made stale; one that ends in /* covers what is beneath it, a * between two / any one step. What the answer brings itself is not named.
                      * @example /api/studies, /api/studies/1/comparison
                      */
                     "Tabrel-Stale"?: string;
@@ -8673,7 +8673,7 @@ export interface operations {
                      */
                     ETag?: string;
                     /**
-                     * @description Addresses, parted by commas, whose answers the change made stale; one that ends in /* covers what lies beneath it, a * between two / any one step. What the answer brings itself is not named.
+                     * @description Addresses, separated by commas, whose answers the change made stale; one that ends in /* covers what is beneath it, a * between two / any one step. What the answer brings itself is not named.
                      * @example /api/studies, /api/studies/1/comparison
                      */
                     "Tabrel-Stale"?: string;
@@ -8732,7 +8732,7 @@ export interface operations {
                      */
                     ETag?: string;
                     /**
-                     * @description Addresses, parted by commas, whose answers the change made stale; one that ends in /* covers what lies beneath it, a * between two / any one step. What the answer brings itself is not named.
+                     * @description Addresses, separated by commas, whose answers the change made stale; one that ends in /* covers what is beneath it, a * between two / any one step. What the answer brings itself is not named.
                      * @example /api/studies, /api/studies/1/comparison
                      */
                     "Tabrel-Stale"?: string;
@@ -8791,7 +8791,7 @@ export interface operations {
                      */
                     ETag?: string;
                     /**
-                     * @description Addresses, parted by commas, whose answers the change made stale; one that ends in /* covers what lies beneath it, a * between two / any one step. What the answer brings itself is not named.
+                     * @description Addresses, separated by commas, whose answers the change made stale; one that ends in /* covers what is beneath it, a * between two / any one step. What the answer brings itself is not named.
                      * @example /api/studies, /api/studies/1/comparison
                      */
                     "Tabrel-Stale"?: string;
@@ -8850,7 +8850,7 @@ export interface operations {
                      */
                     ETag?: string;
                     /**
-                     * @description Addresses, parted by commas, whose answers the change made stale; one that ends in /* covers what lies beneath it, a * between two / any one step. What the answer brings itself is not named.
+                     * @description Addresses, separated by commas, whose answers the change made stale; one that ends in /* covers what is beneath it, a * between two / any one step. What the answer brings itself is not named.
                      * @example /api/studies, /api/studies/1/comparison
                      */
                     "Tabrel-Stale"?: string;
@@ -9036,7 +9036,7 @@ export interface operations {
                      */
                     ETag?: string;
                     /**
-                     * @description Addresses, parted by commas, whose answers the change made stale; one that ends in /* covers what lies beneath it, a * between two / any one step. What the answer brings itself is not named.
+                     * @description Addresses, separated by commas, whose answers the change made stale; one that ends in /* covers what is beneath it, a * between two / any one step. What the answer brings itself is not named.
                      * @example /api/studies, /api/studies/1/comparison
                      */
                     "Tabrel-Stale"?: string;
@@ -9095,7 +9095,7 @@ export interface operations {
                      */
                     ETag?: string;
                     /**
-                     * @description Addresses, parted by commas, whose answers the change made stale; one that ends in /* covers what lies beneath it, a * between two / any one step. What the answer brings itself is not named.
+                     * @description Addresses, separated by commas, whose answers the change made stale; one that ends in /* covers what is beneath it, a * between two / any one step. What the answer brings itself is not named.
                      * @example /api/studies, /api/studies/1/comparison
                      */
                     "Tabrel-Stale"?: string;
@@ -9218,7 +9218,7 @@ export interface operations {
             200: {
                 headers: {
                     /**
-                     * @description Addresses, parted by commas, whose answers the change made stale; one that ends in /* covers what lies beneath it, a * between two / any one step. What the answer brings itself is not named.
+                     * @description Addresses, separated by commas, whose answers the change made stale; one that ends in /* covers what is beneath it, a * between two / any one step. What the answer brings itself is not named.
                      * @example /api/studies, /api/studies/1/comparison
                      */
                     "Tabrel-Stale"?: string;
@@ -9329,7 +9329,7 @@ export interface operations {
             201: {
                 headers: {
                     /**
-                     * @description Addresses, parted by commas, whose answers the change made stale; one that ends in /* covers what lies beneath it, a * between two / any one step. What the answer brings itself is not named.
+                     * @description Addresses, separated by commas, whose answers the change made stale; one that ends in /* covers what is beneath it, a * between two / any one step. What the answer brings itself is not named.
                      * @example /api/studies, /api/studies/1/comparison
                      */
                     "Tabrel-Stale"?: string;
@@ -9496,7 +9496,7 @@ export interface operations {
             200: {
                 headers: {
                     /**
-                     * @description Addresses, parted by commas, whose answers the change made stale; one that ends in /* covers what lies beneath it, a * between two / any one step. What the answer brings itself is not named.
+                     * @description Addresses, separated by commas, whose answers the change made stale; one that ends in /* covers what is beneath it, a * between two / any one step. What the answer brings itself is not named.
                      * @example /api/studies, /api/studies/1/comparison
                      */
                     "Tabrel-Stale"?: string;
@@ -9555,7 +9555,7 @@ export interface operations {
                      */
                     ETag?: string;
                     /**
-                     * @description Addresses, parted by commas, whose answers the change made stale; one that ends in /* covers what lies beneath it, a * between two / any one step. What the answer brings itself is not named.
+                     * @description Addresses, separated by commas, whose answers the change made stale; one that ends in /* covers what is beneath it, a * between two / any one step. What the answer brings itself is not named.
                      * @example /api/studies, /api/studies/1/comparison
                      */
                     "Tabrel-Stale"?: string;
@@ -9640,7 +9640,7 @@ export interface operations {
             200: {
                 headers: {
                     /**
-                     * @description Addresses, parted by commas, whose answers the change made stale; one that ends in /* covers what lies beneath it, a * between two / any one step. What the answer brings itself is not named.
+                     * @description Addresses, separated by commas, whose answers the change made stale; one that ends in /* covers what is beneath it, a * between two / any one step. What the answer brings itself is not named.
                      * @example /api/studies, /api/studies/1/comparison
                      */
                     "Tabrel-Stale"?: string;

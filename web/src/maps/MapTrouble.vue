@@ -9,21 +9,21 @@ import { stationOfKey } from '@/sample/stations'
 
 const props = defineProps<{
   error: Error
-  what: string
-  /** What is needed; empty where something else is the matter. */
-  needs: readonly Schemas['OpenNeedOut'][]
-  /** Whether the map of the filter alone is there already. */
-  alone: boolean
+  /** Whether it is the map of the filter alone. */
+  isAlone: boolean
   titles: ReadonlyMap<string, string>
   sheet: Sheet | undefined
 }>()
 defineEmits<{ alone: [] }>()
 
 const where = computed(() => (props.error instanceof ProblemError ? props.error.where : ''))
+/** What is needed; empty where something else is the matter. */
+const needs = computed(() => (props.isAlone ? props.sheet?.needs.filter_alone : props.sheet?.needs.map) ?? [])
+const aloneIsThere = computed(() => !props.isAlone && props.sheet?.needs.filter_alone.length === 0)
 const groups = computed(() => {
   const titles: Record<string, string> = { ...catalogue().stages, engine: 'Oil and engine' }
   const found = new Map<string, Schemas['OpenNeedOut'][]>()
-  for (const need of props.needs) found.set(need.group, [...(found.get(need.group) ?? []), need])
+  for (const need of needs.value) found.set(need.group, [...(found.get(need.group) ?? []), need])
   return [...found].map(([group, needs]) => ({ title: titles[group] ?? group, needs }))
 })
 
@@ -51,8 +51,8 @@ const toPlace = (key: string) => {
 
 <template>
   <div class="trouble">
-    <h2>{{ what }} cannot be computed yet</h2>
-    <p v-if="alone">
+    <h2>The map {{ isAlone ? 'of the filter alone' : 'in the engine' }} cannot be computed yet</h2>
+    <p v-if="aloneIsThere">
       The map of the filter alone needs no engine, and is there:
       <button type="button" class="tool" @click="$emit('alone')">Show the filter alone</button>
     </p>

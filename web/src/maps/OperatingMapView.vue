@@ -260,9 +260,7 @@ useKeys([
     <MapTrouble
       v-if="problem && !place.scenario"
       :error="problem"
-      :what="isAlone ? 'The map of the filter alone' : 'The map in the engine'"
-      :needs="(isAlone ? sheet.data.value?.needs.filter_alone : sheet.data.value?.needs.map) ?? []"
-      :alone="!isAlone && aloneIsThere"
+      :is-alone="isAlone"
       :titles="titles"
       :sheet="sheet.data.value"
       @alone="place.kind = 'alone'"

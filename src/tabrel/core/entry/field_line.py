@@ -192,7 +192,7 @@ def _instrument(name: str, quantity: Quantity) -> Instrument:
 
 
 def _split(text: str) -> list[str]:
-    """Return the single readings of a line: parted by semicolons, by commas that are no decimal comma, decimals by spaces."""
+    """Return the single readings of a line: separated by semicolons, by commas that are no decimal comma, decimals by spaces."""
     text = text.rstrip(" ,;")  # a line that is still being typed
     if ";" in text:
         parts = text.split(";")

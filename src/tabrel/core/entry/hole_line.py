@@ -2,7 +2,7 @@
 
 ``8 x 5.6 mm`` is eight round holes; ``2 x slot 9 x 4 mm``, ``6 x ellipse 9 x 5 mm``, ``1 x d 9 x 7 mm``,
 ``4 x rectangle 9 x 4 x 1 mm`` name their shape; ``1 x outline 0 0, 4 0, 4 3.5`` gives points in mm. Several
-readings of a round hole are parted by commas. ``50 % open`` at the end says that tabs cover part.
+readings of a round hole are separated by commas. ``50 % open`` at the end says that tabs cover part.
 """
 
 from __future__ import annotations
