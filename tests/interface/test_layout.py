@@ -1,4 +1,4 @@
-"""What must be readable at arm's length: no text of a drawing or a chart under 11 px, in any view at 1280 × 800."""
+"""What must be readable at arm's length and pressed with a finger: texts of drawings, fields on a tablet."""
 
 from __future__ import annotations
 
@@ -16,6 +16,31 @@ SMALL_TEXTS = """() => [...document.querySelectorAll('svg text')].flatMap(text =
 })"""
 
 VIEWS = ("short", "outside", "opened", "element", "media", "engine", "map", "comparison", "start")
+
+
+CLIPPED_FIELDS = """() => {
+  const sheet = document.querySelector('.sheet').getBoundingClientRect()
+  return [...document.querySelectorAll('.sheet :is(.input, .choices button, .mean, .chip)')].flatMap(one => {
+    const box = one.getBoundingClientRect()
+    const clipped = box.width > 0 && (box.left < sheet.left || box.right > sheet.right)
+    const small = one.matches('.input, .choices button, .chip') && box.height > 0 && box.height < 43.5
+    return clipped || small ? [`${one.className} ${one.textContent.trim()}: ${box.left}…${box.right}, ${box.height} high`] : []
+  })
+}"""
+
+
+@pytest.mark.parametrize("view", ["short", "outside", "opened", "element", "media"])
+@pytest.mark.parametrize("size", [(820, 1180), (1024, 768)])
+def test_the_bench_is_whole_on_a_tablet(browser, server, view, size):
+    """Every field, choice and reading lies within the sheet and is large enough for a finger; the drawing is there too."""
+    width, height = size
+    page = browser.new_page(viewport={"width": width, "height": height}, has_touch=True)
+    page.goto(f"{server.address}/studies/1/samples/3/{view}")
+    expect(page.locator(".sheet .input").first).to_be_visible()
+    expect(page.locator(".drawing svg").first).to_be_in_viewport()
+    assert page.evaluate(CLIPPED_FIELDS) == []
+    assert page.evaluate("document.documentElement.scrollWidth") <= width
+    page.close()
 
 
 @pytest.mark.parametrize("view", VIEWS)

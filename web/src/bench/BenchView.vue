@@ -118,7 +118,7 @@ watch(
 </script>
 
 <template>
-  <div ref="root" class="bench">
+  <div ref="root" class="bench beside-drawing">
     <div class="sheet">
       <ul v-if="generalWarnings.length" class="note warnings">
         <li v-for="warning in generalWarnings" :key="warning.code + warning.where">{{ warning.message }}</li>
@@ -225,11 +225,6 @@ watch(
 </template>
 
 <style scoped>
-.bench {
-  height: 100%;
-  display: grid;
-  grid-template-columns: minmax(0, 1fr) 23.5rem;
-}
 .sheet {
   overflow-y: auto;
   padding: 0.7rem 0.8rem 4rem;
@@ -270,9 +265,6 @@ watch(
   font-size: 0.9rem;
 }
 .drawing {
-  border-left: 1px solid var(--line);
-  overflow-y: auto;
-  padding: 0.4rem 0.9rem 0.8rem;
   display: flex;
   flex-direction: column;
   gap: 0.3rem;

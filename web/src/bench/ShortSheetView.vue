@@ -108,7 +108,8 @@ watch(
       stops.focusKey(key)
       void router.replace({ query: {} })
     } else if (stops.handIsFree()) {
-      stops.enter(root.value?.querySelector<HTMLElement>('[data-answered="false"]') ?? stops.stops()[0])
+      const empty = rows.value.find((row) => !row.answered && !row.met && !row.without)
+      if (!empty || !stops.focusKey(empty.key)) stops.enter(stops.stops()[0])
     }
   },
   { immediate: true },
@@ -116,7 +117,7 @@ watch(
 </script>
 
 <template>
-  <div ref="root" class="short">
+  <div ref="root" class="short beside-drawing">
     <div class="sheet">
       <section class="part" aria-label="Short sheet">
         <header>
@@ -203,11 +204,6 @@ watch(
 </template>
 
 <style scoped>
-.short {
-  height: 100%;
-  display: grid;
-  grid-template-columns: minmax(0, 1fr) 23.5rem;
-}
 .sheet {
   overflow-y: auto;
   padding: 0.7rem 0.8rem 2rem;
@@ -285,21 +281,16 @@ footer {
 :focus-within + .ways.optional {
   display: block;
 }
-.drawing {
-  border-left: 1px solid var(--line);
-  overflow-y: auto;
-  padding: 0.4rem 0.9rem 0.8rem;
-}
 @media (max-width: 1100px) {
-  .short {
-    grid-template-columns: minmax(0, 1fr);
-    grid-template-rows: auto minmax(0, 1fr);
+  .short :deep(.row) {
+    grid-template-columns: 10rem 7rem minmax(0, 1fr);
   }
-  .drawing {
-    grid-row: 1;
-    max-height: 15rem;
-    border-left: 0;
-    border-bottom: 1px solid var(--line);
+  .short :deep(.observation),
+  .short :deep(.holes) {
+    grid-template-columns: 10rem minmax(0, 1fr);
+  }
+  .ways {
+    padding-left: 11.8rem;
   }
 }
 @media (pointer: coarse) {

@@ -118,6 +118,11 @@ function onKey(event: KeyboardEvent) {
   font-family: var(--typed);
   min-height: 2.5rem;
 }
+@media (pointer: coarse) {
+  .input {
+    min-height: 2.75rem;
+  }
+}
 .hint {
   grid-column: 2;
   font-size: 0.85rem;

@@ -223,6 +223,9 @@ function onKey(event: KeyboardEvent) {
   cursor: pointer;
   max-width: min(22rem, 100%);
 }
+.chip .typed {
+  white-space: nowrap;
+}
 .cross {
   color: var(--ink-soft);
 }

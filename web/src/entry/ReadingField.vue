@@ -361,6 +361,23 @@ defineExpose({ focus })
   gap: 0.3rem;
   min-width: 0;
 }
+@media (pointer: coarse) {
+  .input {
+    min-height: 2.75rem;
+  }
+}
+/* where there is little room, the readings stand below their field */
+@media (max-width: 1100px) {
+  .row {
+    grid-template-columns: 8.2rem 8rem minmax(0, 1fr);
+  }
+  .chips {
+    grid-column: 2 / -1;
+  }
+  .chips:not(:empty) {
+    margin-top: 0.2rem;
+  }
+}
 .chips:has(.asking) {
   grid-column: 2 / -1;
 }

@@ -16,7 +16,7 @@ const FAMILIES: readonly { label: string; value: UnitFamily }[] = [
 </script>
 
 <template>
-  <div class="bar">
+  <div class="bar frame-bar">
     <router-link to="/" class="name">
       <img src="/mark.svg" width="26" height="26" alt="" />
       Tabrel
@@ -53,13 +53,19 @@ const FAMILIES: readonly { label: string; value: UnitFamily }[] = [
   text-decoration: none;
 }
 .study {
+  min-width: 0;
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
   font-family: var(--head);
   color: var(--ink-soft);
   border-left: 1px solid var(--line);
   padding-left: 1rem;
 }
 .tools {
+  flex: none;
   margin-left: auto;
+  white-space: nowrap;
   display: flex;
   align-items: center;
   gap: 0.9rem;
