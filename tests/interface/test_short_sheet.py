@@ -45,6 +45,17 @@ def test_the_short_sheet_is_all_it_takes(page, server):
     assert time.monotonic() - begun < 300  # as a person types it takes a few minutes
 
 
+def test_a_reading_that_could_not_be_taken_is_not_said_to_be_there(page, server):
+    """A state answers its row; what the map needs is still missing, and Enter after the last row does not open it."""
+    new_study(page, server, "lost seat")
+    walk_stage(page, ANSWERS | {"bypass.seat_inside_diameter": "could not be found"})
+    page.keyboard.press("ArrowDown")
+    expect(row(page, "oil")).to_contain_text("typical")
+    expect(page.locator("[role=status]", has_text="1 more for the five results")).to_be_visible()
+    page.keyboard.press("Enter")
+    expect(page).to_have_url(re.compile("/short$"))
+
+
 def test_everything_else_is_one_key_away(page, server):
     page.goto(f"{server.address}/studies/1/samples/1/short")
     row(page, "bypass.seat_inside_diameter").locator("input.input").focus()

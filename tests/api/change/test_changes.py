@@ -170,6 +170,18 @@ def test_what_others_changed_meanwhile_comes_along_and_makes_everything_stale(cl
     assert {f"/api/samples/{second}", f"/api/samples/{second}/*", f"/api/studies/{study}"} <= set(named)
 
 
+def test_undoing_what_concerns_the_study_makes_every_sheet_stale(client, two):
+    """A duty cycle is on no sheet, but what the other sample would undo is."""
+    study, (first, second) = two
+    client.post(f"/api/studies/{study}/duty-cycles", json={"name": "round", "csv": "time_s,speed_rpm\n0,900\n60,1500\n"})
+    sheet = client.get(f"/api/samples/{first}").json()
+    other = client.get(f"/api/samples/{second}").json()["undo"]
+    answer = client.post(f"/api/samples/{first}/undo?since={sheet['revision']}", json={})
+    assert answer.json()["words"] == "duty cycle round"
+    assert client.get(f"/api/samples/{second}").json()["undo"] != other
+    assert f"/api/samples/{second}" in answer.headers[STALE_HEADER].split(", ")
+
+
 def test_every_address_that_computes_is_known_to_go_stale():
     """A new resource beneath a sample or a study must be named, or be known to stay as it is."""
     stays = {"kept", "readings", "holes", "echo", "claims", "cut", "oil", "undo", "redo", "preview", "save"}

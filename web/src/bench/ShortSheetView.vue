@@ -10,6 +10,7 @@ import ReadingField from '@/entry/ReadingField.vue'
 import ShortDrawing from './ShortDrawing.vue'
 import ShortOilRow from './ShortOilRow.vue'
 import { useFigures } from '@/figures/useFigures'
+import { headlines } from '@/results/headlines'
 import { isAnswered, stationOfKey } from '@/sample/stations'
 import { useBenchChanges, useSheet } from '@/sample/useSheet'
 import { listedKey, useKeys } from '@/shared/useKeys'
@@ -63,8 +64,12 @@ const rows = computed<Row[]>(() => {
     }
   })
 })
-const done = computed(() => rows.value.filter((row) => row.answered || row.met || row.without).length === rows.value.length && rows.value.length > 0)
-const left = computed(() => rows.value.filter((row) => !row.answered && !row.met && !row.without).length)
+/** A reading that could not be taken answers its row and leaves the need: what is computed decides. */
+const left = computed(() => open.value.size)
+const without = computed(() => {
+  const results = sheet.data.value?.analysis.results
+  return results ? headlines(results, preferences.family).filter((one) => !one.complete).map((one) => one.title) : []
+})
 
 /** Hole sizes that make the area; where the holes lie is asked on the full sheet. */
 const sizesOf = (group: Schemas['PartOut']) => group.fields.filter((field) => !field.key.endsWith('circle_diameter'))
@@ -88,7 +93,7 @@ function pick(key: string) {
 
 /** After the last row: the map, if it can be computed. */
 function next() {
-  if (!stops.step(1) && done.value) void router.push({ name: 'map' })
+  if (!stops.step(1) && !left.value) void router.push({ name: 'map' })
 }
 
 useKeys([
@@ -123,7 +128,7 @@ watch(
         <header>
           <h2>Short sheet</h2>
           <p class="soft" role="status">
-            <template v-if="done">All is there for the five results. <router-link :to="{ name: 'map' }">The map of the filter alone</router-link> is computed.</template>
+            <template v-if="!left"><template v-if="without.length">Not there yet: {{ without.join(', ') }}.</template><template v-else>All is there for the five results.</template> <router-link :to="{ name: 'map' }">The map of the filter alone</router-link> is computed.</template>
             <template v-else>{{ left }} more for the five results and the map of the filter alone</template>
           </p>
         </header>

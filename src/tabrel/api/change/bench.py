@@ -76,6 +76,7 @@ class BenchChange:
         self._with_figures = with_figures
         self._changed: set[str] = set()
         self._place = ""
+        self._is_of_study = False
         self._moves = 0
         self._made = 0
 
@@ -110,13 +111,13 @@ class BenchChange:
         study_id = study_of_sample(self.conn, sample_id)
         with (
             transaction(self.conn),
-            self.raising(study_id, sample_id, place),
+            self.raising(study_id, sample_id, place, of_study=of_study),
             recorded(self.conn, study_id, None if of_study else sample_id, words, place) as change_id,
         ):
             yield change_id
 
     @contextmanager
-    def raising(self, study_id: int, sample_id: int, place: str) -> Iterator[None]:
+    def raising(self, study_id: int, sample_id: int, place: str, *, of_study: bool) -> Iterator[None]:
         """Raise the revisions of the facts that the block changes, which raises the study's itself."""
         before = self._facts(study_id, sample_id)
         yield
@@ -124,6 +125,7 @@ class BenchChange:
         raise_facts(self.conn, study_id, [(OF_STUDY if is_of_study(one) else sample_id, one) for one in changed])
         self._changed |= changed
         self._place = place
+        self._is_of_study |= of_study
         self._moves += 1
         self._made = study_revision(self.conn, study_id)
 
@@ -181,7 +183,7 @@ class BenchChange:
             names.append(study)
         if elsewhere or self._place == "scenarios":
             names.append(f"{study}/scenarios")
-        if elsewhere or self._place == "scenarios" or any(is_of_study(one) for one in self._changed):
+        if elsewhere or self._is_of_study:  # at least what they would undo is another
             names += stale.whole_samples(others)
         stale.name_stale(self._response, names)
 

@@ -35,7 +35,7 @@ def _moved(bench: Bench, sample_id: int, way: Literal["undo", "redo"], given: Mo
     try:
         with transaction(bench.conn):
             change = _change(bench.conn, sample_id, way, given)
-            with bench.raising(change.study_id, sample_id, change.place):
+            with bench.raising(change.study_id, sample_id, change.place, of_study=change.sample_id is None):
                 (undo if way == "undo" else redo)(bench.conn, change)
     except sqlite3.IntegrityError as error:
         raise ConflictError(f"this cannot be {way}ne: something done later on another sample depends on it") from error

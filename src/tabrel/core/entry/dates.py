@@ -8,6 +8,9 @@ from datetime import date, timedelta
 
 from tabrel.core.errors import ReadingTextError
 
+OLDEST_IN_SHORT = 50
+"""From this one on two figures mean a year of the last century; between next year and this one they could be either."""
+
 _HOW = "type it like 3 Oct 2026, 2026-10-03, or only 2026-10 or 2026"
 _MONTHS = {name.casefold(): i for i, name in enumerate(calendar.month_name) if name}
 _WEEKDAYS = {name.casefold(): i for i, name in enumerate(calendar.day_name)}
@@ -31,7 +34,8 @@ _AGO = re.compile(r"(?P<count>\d{1,3}) (?P<unit>day|week)s? ago")
 def iso_date(text: str, today: date) -> str:
     """Return a date as typed in ISO form: a day, or a month or year where no more is said.
 
-    A day without a year is the last one that was. Two figures of a year are of this century up to next year, else of the last.
+    A day without a year is the last one that was. Two figures of a year are of this century up to next year, from 50 on of the
+    last.
     With dots the day comes first; with slashes both orders are in use, so that a date which could be either is refused.
 
     Parameters
@@ -92,7 +96,11 @@ def _full_year(year: str, today: date) -> int:
     if len(figures) == 4:
         return int(figures)
     century = today.year // 100 * 100
-    return int(figures) + (century if int(figures) <= today.year % 100 + 1 else century - 100)
+    if int(figures) <= today.year % 100 + 1:
+        return century + int(figures)
+    if int(figures) < OLDEST_IN_SHORT:
+        raise ReadingTextError(f"a year {figures} is still to come, or long ago: type it in four figures")
+    return century - 100 + int(figures)
 
 
 def _checked_iso(plain: str, text: str) -> str:
@@ -109,13 +117,13 @@ def _day(text: str, today: date, day: int, month: int, year: str | None) -> str:
         raise ReadingTextError(f"{text!r} has a month {month}: with dots the day comes first; {_HOW}")
     if year is None and (month, day) == (2, 29):
         raise ReadingTextError(f"{text!r} is not in every year: type the year too")
+    full_year = today.year if year is None else _full_year(year, today)
     try:
-        if year is not None:
-            return date(_full_year(year, today), month, day).isoformat()
-        this_year = date(today.year, month, day)
+        found = date(full_year, month, day)
     except ValueError as error:
         raise _no_such(text) from error
-    return (this_year if this_year <= today else this_year.replace(year=today.year - 1)).isoformat()
+    to_come = year is None and found > today
+    return (found.replace(year=today.year - 1) if to_come else found).isoformat()
 
 
 def _slashed(text: str, today: date, first: int, second: int, year: str) -> str:
