@@ -41,6 +41,7 @@ def test_the_short_sheet_is_all_it_takes(page, server):
     expect(page.get_by_role("button", name="CSV")).to_be_visible()
     to_station(page, "Short sheet")
     expect(chips(page, "media.strip_width")).to_have_text(["64 mm"])
+    expect(row(page, "thread.major_diameter").locator(".mean").get_by_text("published")).to_be_visible()  # nobody measured it
     assert headlines(page) == []
     assert time.monotonic() - begun < 300  # as a person types it takes a few minutes
 

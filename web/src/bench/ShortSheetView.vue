@@ -256,8 +256,8 @@ footer {
   min-height: 1.9rem;
   padding-block: 0.1rem;
 }
-.short :deep(.mean .fine) {
-  display: none; /* it is in the mean's own words, and on the full sheet */
+.short :deep(.mean .expanded) {
+  display: none; /* it is in the mean's own words, and on the full sheet; where a number comes from stays */
 }
 .short :deep(.observation svg) {
   display: none;

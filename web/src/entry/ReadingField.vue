@@ -6,11 +6,10 @@ import { client, ProblemError, type Schemas } from '@/api/client'
 import type { BenchChanges } from '@/sample/useSheet'
 import { useEcho } from './useEcho'
 import { useRefusal } from '@/shared/useRefusal'
-import { withUncertainty } from '@/shared/numbers'
 import type { UnitFamily } from '@/catalogue/units'
-import { term } from '@/catalogue/catalogue'
 import ReadingBeside, { type ChosenInstrument, type ChosenProvenance } from './ReadingBeside.vue'
 import ReadingChip from './ReadingChip.vue'
+import ReadingMean from './ReadingMean.vue'
 
 const props = defineProps<{
   field: Schemas['FieldOut']
@@ -57,17 +56,6 @@ const { echo, clear } = useEcho(
 
 const unit = computed(() => (props.family === 'metric' ? props.field.metric_unit : props.field.inch_unit))
 const preview = computed(() => (text.value.trim() ? (echo.value?.estimate ?? null) : null))
-const mean = computed(() => {
-  const estimate = preview.value ?? props.field.estimate
-  if (!estimate) return null
-  const metric = props.family === 'metric'
-  const shown = withUncertainty(
-    metric ? estimate.metric_value : estimate.inch_value,
-    metric ? estimate.metric_uncertainty : estimate.inch_uncertainty,
-  )
-  const expanded = withUncertainty(0, metric ? estimate.metric_expanded : estimate.inch_expanded).uncertainty
-  return { ...shown, expanded, provenance: estimate.provenance }
-})
 const problem = computed(() => refused.value || (text.value.trim() ? (echo.value?.problem ?? '') : ''))
 const correctable = computed(() => props.field.warnings.find((warning) => warning.correction && warning.reading_id))
 const questioned = computed(() => props.field.warnings.find((warning) => warning.reading_id && !warning.confirmed))
@@ -199,26 +187,7 @@ defineExpose({ focus })
       />
       <span class="unit soft" :title="unit ? `a bare number is ${unit}` : 'a bare number'">{{ unit || 'count' }}</span>
     </div>
-    <p
-      class="mean number"
-      :class="{ preview }"
-      :title="mean?.expanded ? `mean ± standard uncertainty; expanded, 95 %: ± ${mean.expanded} ${unit}` : 'mean'"
-    >
-      <template v-if="mean">
-        <span class="line">
-          <strong>{{ mean.value }}</strong>
-          <span v-if="mean.uncertainty" class="soft"> ± {{ mean.uncertainty }}</span>
-          <span class="soft">&nbsp;{{ unit }}</span>
-        </span>
-        <span v-if="mean.expanded || mean.provenance !== 'measured'" class="line fine soft">
-          <template v-if="mean.provenance !== 'measured'">{{ term('provenance', mean.provenance) }}, </template
-          ><template v-if="mean.expanded">U {{ mean.expanded }}</template>
-        </span>
-      </template>
-      <span v-else-if="field.bound" class="none" title="only a bound was read">{{ family === 'metric' ? field.bound.metric : field.bound.inch }}</span>
-      <span v-else-if="field.state" class="none state">{{ term('state', field.state) }}</span>
-      <span v-else class="soft none">not measured</span>
-    </p>
+    <ReadingMean :field="field" :preview="preview" :family="family" :unit="unit" />
     <div class="chips">
       <ReadingChip
         v-for="one in field.readings"
@@ -330,30 +299,9 @@ defineExpose({ focus })
   pointer-events: none;
   font-size: 0.85rem;
 }
-.mean {
-  margin: 0;
-  font-size: 0.95rem;
-}
-.line {
-  display: block;
-}
-.fine {
-  font-size: 0.76rem;
-  line-height: 1.1;
-}
-.preview {
-  color: var(--hand);
-}
 .whole {
   color: var(--amber);
   font-size: 0.8em;
-}
-.state {
-  color: var(--ink);
-}
-.none {
-  font-family: var(--body);
-  font-size: 0.85rem;
 }
 .chips {
   display: flex;
