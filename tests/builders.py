@@ -230,6 +230,7 @@ def everything() -> dict[str, Any]:
         (f"{SAMPLE}/bypass/stated_kpa", [110, 180]),
         (f"{SAMPLE}/leak", {"count": 6, "diameter_mm": 0.4}),
         (f"{SAMPLE}/observations", {"anti_drain.material": "silicone"}),
+        (f"{SAMPLE}/copied", {"details/sample.maker": "another", "observations/anti_drain.material": "another"}),
         (
             f"{SAMPLE}/claims",
             [
@@ -243,7 +244,7 @@ def everything() -> dict[str, Any]:
                     "source": "box",
                     "seen": "2026-10-02",
                 },
-                {"kind": "efficiency", "relation": "=", "efficiency_percent": 97, "source": "page"},
+                {"kind": "efficiency", "relation": "=", "efficiency_percent": 97, "source": "page", "copied_from": "another"},
             ],
         ),
         *EVIDENCE,
@@ -253,7 +254,7 @@ def everything() -> dict[str, Any]:
             {"gallery_kpa": {"text": "50 psi", "provenance": "by_eye"}, "bore_mm": {"text": "13 mm", "origin": "library"}},
         ),
         ("circuit/engine/gallery_kpa", 344.737865),
-        reading("can.height", "98 mm", "3 7/8 in"),
+        reading("can.height", "98 mm", {"text": "3 7/8 in", "copied_from": "another"}),
         (f"{SAMPLE}/readings/can.mass", [{"text": "12 g", "struck_out": "wet"}, "90 g"]),
         (
             f"{SAMPLE}/holes/inlet",
@@ -265,7 +266,7 @@ def everything() -> dict[str, Any]:
                     "count": 1,
                     "readings": {"length": ["9 mm"], "width": ["4 mm"], "corner_radius": ["1 mm"]},
                 },
-                {"shape": "d", "count": 1, "readings": {"diameter": ["9 mm"], "height": ["4 mm"]}},
+                {"shape": "d", "count": 1, "readings": {"diameter": ["9 mm"], "height": ["4 mm"]}, "copied_from": "another"},
             ],
         ),
     )

@@ -78,6 +78,12 @@ VALID: dict[str, dict] = {
     "get_document": {},
     "post_duty_cycle": {"json": {"name": "round", "csv": "time_s,speed_rpm\n0,900\n60,1500\n"}},
     "post_sample": {"json": {"text": "another"}},
+    "post_duplicate": {"json": {"sample_id": "SAMPLE_ID"}},
+    "post_confirmations": {"json": {"things": ["details/sample.maker"]}},
+    "get_templates": {},
+    "post_template": {"json": {"name": "thread", "sample_id": "SAMPLE_ID", "parts": ["plate"]}},
+    "delete_template": {"json": {}},
+    "post_put_back": {"json": {}},
     "get_scenarios": {},
     "post_scenario": {"json": {"name": "thin", "oil_grade": "0W-20"}},
     "post_slices": {"json": {"keys": ["SAMPLE"], "along": "temperature", "at": 2000, "quantity": "element_pressure"}},
@@ -100,6 +106,7 @@ def filled(app, tmp_path_factory):
     stated = {"wording": "95 % at 20 µm(c)", "source": "box"}
     claim = client.post(f"/api/samples/{sample}/claims", json=stated).json()["sheet"]["claims"][-1]["id"]
     engine = client.post(f"/api/samples/{sample}/engine/save", json={}).json()["library"][0]["id"]
+    template = client.post("/api/templates", json={"name": "all of it", "sample_id": sample}).json()["id"]
     scenario = client.get(f"/api/studies/{study['id']}/scenarios").json()[0]["id"]
     client.post(f"/api/samples/{sample}/readings", json={"key": "can.height", "text": "980 mm"})
     sheet = client.post(f"/api/samples/{sample}/readings", json={"key": "can.height", "text": "98 mm"}).json()["sheet"]
@@ -111,6 +118,7 @@ def filled(app, tmp_path_factory):
         "sample_id": sample,
         "claim_id": claim,
         "engine_id": engine,
+        "template_id": template,
         "scenario_id": scenario,
         "reading_id": reading,
         "hole_group_id": group,
@@ -156,7 +164,8 @@ def with_real(value, ids):
         return {key: with_real(one, ids) for key, one in value.items()}
     if isinstance(value, list):
         return [with_real(one, ids) for one in value]
-    return str(ids["sample_id"]) if value == "SAMPLE" else value
+    named = {"SAMPLE": str(ids["sample_id"]), "SAMPLE_ID": ids["sample_id"]}
+    return named.get(value, value) if isinstance(value, str) else value
 
 
 def asked_of(operation, ids):

@@ -43,6 +43,7 @@ ScenarioId = Annotated[int, _id("scenario")]
 FactKey = Annotated[
     str, Path(description="Key of a detail, an observation or a quantity, as the catalogue has it.", examples=["sample.maker"])
 ]
+TemplateId = Annotated[int, _id("template")]
 HoleGroupId = Annotated[int, _id("group of holes")]
 
 Connection = Annotated[sqlite3.Connection, Depends(_connection)]

@@ -27,6 +27,7 @@ def naming(status: int) -> dict[int | str, dict[str, Any]]:
 
 
 STUDIES = "/api/studies"
+TEMPLATES = "/api/templates"
 EVERY_ENGINE = "/api/samples/*/engine"
 """What shows the library of engines."""
 COMPUTED_OF_SAMPLE = ("engine", "results", "working/*", "map", "filter-alone", "sensitivity", "figures")

@@ -15,6 +15,7 @@ from pydantic import TypeAdapter, ValidationError
 
 from tabrel.core.details.details import check_typed_numbers
 from tabrel.core.errors import StudyError, nearest_hint
+from tabrel.core.review.copies import check_copied
 from tabrel.core.rules.limits import check_size
 from tabrel.core.rules.study import check_study
 from tabrel.core.study.model import FORMAT, VERSION, Circuit, Study, field_names
@@ -55,6 +56,8 @@ def read_study(content: bytes | str) -> Study:
         raise _refusal(error) from error
     check_study(study)
     check_typed_numbers(study)
+    for i, sample in enumerate(study.samples):
+        check_copied(f"samples[{i}]", sample)
     return replace(study, version=VERSION)
 
 
@@ -72,7 +75,7 @@ def read_study_file(path: Path) -> Study:
 
 def study_to_json(study: Study) -> dict[str, Any]:
     """Return the document of a study as plain JSON values; what is unknown or empty is left out."""
-    plain: dict[str, Any] = _without_empty(_ADAPTER.dump_python(study, mode="json", exclude_none=True))
+    plain: dict[str, Any] = without_empty(_ADAPTER.dump_python(study, mode="json", exclude_none=True))
     return plain
 
 
@@ -83,7 +86,7 @@ def write_study(study: Study) -> str:
 
 def circuit_to_json(circuit: Circuit) -> str:
     """Return an engine's circuit as the study document holds it."""
-    return json.dumps(_without_empty(_CIRCUIT_ADAPTER.dump_python(circuit, mode="json", exclude_none=True)), ensure_ascii=False)
+    return json.dumps(without_empty(_CIRCUIT_ADAPTER.dump_python(circuit, mode="json", exclude_none=True)), ensure_ascii=False)
 
 
 def circuit_from_json(text: str) -> Circuit:
@@ -226,10 +229,11 @@ def _inner_type(hint: Any) -> Any:
     return hint
 
 
-def _without_empty(value: Any) -> Any:
+def without_empty(value: Any) -> Any:
+    """Return plain JSON values without what is unknown or empty."""
     if isinstance(value, dict):
-        cleaned = {key: _without_empty(inner) for key, inner in value.items()}
+        cleaned = {key: without_empty(inner) for key, inner in value.items()}
         return {key: inner for key, inner in cleaned.items() if inner not in ({}, [])}
     if isinstance(value, list):
-        return [_without_empty(inner) for inner in value]
+        return [without_empty(inner) for inner in value]
     return value

@@ -37,6 +37,7 @@ JOURNALED = (
     "outline_point",
     "reading",
     "quantity_state",
+    "copied_fact",
     "scenario",
     "duty_cycle",
     "warm_up_plan",

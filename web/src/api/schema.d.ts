@@ -296,6 +296,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/samples/{sample_id}/confirmations": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Post Confirmations
+         * @description Record that copied things hold for this sample too; nothing else of them changes.
+         */
+        post: operations["post_confirmations"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/samples/{sample_id}/cut": {
         parameters: {
             query?: never;
@@ -876,6 +896,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/studies/{study_id}/duplicates": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Post Duplicate
+         * @description Add a sample begun with parts of another one, or of a template; what is copied is marked, and counts as assumed.
+         */
+        post: operations["post_duplicate"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/studies/{study_id}/duty-cycles": {
         parameters: {
             query?: never;
@@ -974,6 +1014,70 @@ export interface paths {
          * @description Return the start of every sample of a study over its duty cycle, and how long each filter lasts.
          */
         post: operations["post_warm_up"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/templates": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Templates
+         * @description Return the templates, by name.
+         */
+        get: operations["get_templates"];
+        put?: never;
+        /**
+         * Post Template
+         * @description Save parts of a sample under a name, to begin others with.
+         */
+        post: operations["post_template"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/templates/{template_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Delete Template
+         * @description Offer a template no longer; it can be put back.
+         */
+        delete: operations["delete_template"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/templates/{template_id}/put-back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Post Put Back
+         * @description Offer a template again that was removed.
+         */
+        post: operations["post_put_back"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1257,6 +1361,11 @@ export interface components {
              * @description Parts, in the order of the work.
              */
             parts: components["schemas"]["PartTitleOut"][];
+            /**
+             * Parts To Copy
+             * @description What another sample can be begun with, in the order it is offered.
+             */
+            parts_to_copy: components["schemas"]["PartToCopyOut"][];
             /**
              * Quantities
              * @description What can be measured.
@@ -1693,6 +1802,21 @@ export interface components {
             temperature_c: number;
         };
         /**
+         * ConfirmationIn
+         * @description What of a sample, copied so far, holds for it: facts as in `revisions`, or ``readings/ID``, ``holes/ID``, ``claims/ID``.
+         */
+        ConfirmationIn: {
+            /**
+             * Things
+             * @description What is confirmed: facts as in `revisions`, or rows.
+             * @example [
+             *       "details/sample.maker",
+             *       "readings/12"
+             *     ]
+             */
+            things: string[];
+        };
+        /**
          * ContributionOut
          * @description What one input contributes to the uncertainty of a result, and what would make that smaller.
          */
@@ -1991,6 +2115,50 @@ export interface components {
              * @example true
              */
             whole_only: boolean;
+        };
+        /**
+         * DuplicateIn
+         * @description What a sample is begun with: parts of another one or of a template; without a label it gets one that is free.
+         */
+        DuplicateIn: {
+            /**
+             * Label
+             * @description Label of the sample.
+             * @default
+             * @example Korvath
+             */
+            label: string;
+            /**
+             * Parts
+             * @description Parts, in the order of the work.
+             * @default [
+             *       "intake",
+             *       "engine_side",
+             *       "plate",
+             *       "claims"
+             *     ]
+             * @example []
+             */
+            parts: ("intake" | "engine_side" | "plate" | "claims" | "can" | "element" | "media" | "bypass" | "valve_readings" | "masses" | "counts")[];
+            /**
+             * Sample Id
+             * @description Number of the sample.
+             * @example 1
+             */
+            sample_id?: number | null;
+            /**
+             * Template Id
+             * @description Number of the template.
+             * @example 1
+             */
+            template_id?: number | null;
+            /**
+             * Without Gone
+             * @description Whether what the program no longer knows is left out.
+             * @default false
+             * @example false
+             */
+            without_gone: boolean;
         };
         /**
          * DutyCycleIn
@@ -4284,6 +4452,36 @@ export interface components {
             title: string;
         };
         /**
+         * PartToCopyOut
+         * @description A part of a sample that another one can be begun with.
+         */
+        PartToCopyOut: {
+            /**
+             * Holds
+             * @description What is in it, in a few words.
+             * @example gasket and thread
+             */
+            holds: string;
+            /**
+             * Is Usual
+             * @description Whether it is chosen unless said otherwise.
+             * @example true
+             */
+            is_usual: boolean;
+            /**
+             * Key
+             * @description Reading key, or key of a detail, an observation or a quantity, as the catalogue has it.
+             * @example can.height
+             */
+            key: string;
+            /**
+             * Title
+             * @description What a person calls it.
+             * @example Height
+             */
+            title: string;
+        };
+        /**
          * PlaceIn
          * @description A place of the map, and how the circuit is thought there; with a sample, that one in all saved scenarios.
          */
@@ -4651,6 +4849,12 @@ export interface components {
              * @example false
              */
             confirmed: boolean;
+            /**
+             * Copied From
+             * @description Label of the sample, or name of the template, it was copied from and not yet confirmed.
+             * @example Korvath
+             */
+            copied_from: string | null;
             /**
              * Id
              * @description Number of the row, for addresses.
@@ -5352,6 +5556,16 @@ export interface components {
              */
             contradictions: string[];
             /**
+             * Copied
+             * @description What of the sample is copied and not confirmed: facts, groups of holes, claims; from what.
+             * @example {
+             *       "details/sample.maker": "Korvath"
+             *     }
+             */
+            copied: {
+                [key: string]: string;
+            };
+            /**
              * Detail Numbers
              * @description Numbers of the details by key, in both families.
              */
@@ -6009,6 +6223,79 @@ export interface components {
              * @example 5
              */
             sample_count: number;
+        };
+        /**
+         * TemplateIn
+         * @description A name for parts of a sample, to begin others with; one of the same name is replaced only where that is said.
+         */
+        TemplateIn: {
+            /**
+             * Name
+             * @description Name, as a person gave it or as the catalogue has it.
+             * @example thin oil
+             */
+            name: string;
+            /**
+             * Parts
+             * @description Parts, in the order of the work.
+             * @default [
+             *       "intake",
+             *       "engine_side",
+             *       "plate",
+             *       "claims"
+             *     ]
+             * @example []
+             */
+            parts: ("intake" | "engine_side" | "plate" | "claims" | "can" | "element" | "media" | "bypass" | "valve_readings" | "masses" | "counts")[];
+            /**
+             * Replace
+             * @description Whether one of the same name is replaced.
+             * @default false
+             * @example false
+             */
+            replace: boolean;
+            /**
+             * Sample Id
+             * @description Number of the sample.
+             * @example 1
+             */
+            sample_id: number;
+        };
+        /**
+         * TemplateOut
+         * @description A template: what it was made of, and the keys in it that this program no longer knows.
+         */
+        TemplateOut: {
+            /**
+             * Gone
+             * @description Keys in it that the program no longer knows.
+             * @example []
+             */
+            gone: string[];
+            /**
+             * Id
+             * @description Number of the row, for addresses.
+             * @example 1
+             */
+            id: number;
+            /**
+             * Name
+             * @description Name, as a person gave it or as the catalogue has it.
+             * @example thin oil
+             */
+            name: string;
+            /**
+             * Parts
+             * @description Parts, in the order of the work.
+             * @example []
+             */
+            parts: string[];
+            /**
+             * Saved At
+             * @description When it was saved, ISO time, UTC.
+             * @example 2026-11-20T09:12:00Z
+             */
+            saved_at: string;
         };
         /**
          * TermsOut
@@ -7937,6 +8224,65 @@ export interface operations {
             507: components["responses"]["Problem507"];
         };
     };
+    post_confirmations: {
+        parameters: {
+            query?: {
+                /** @description Revision of the sheet that the window has: the answer brings what is different. None: the whole sheet. */
+                since?: number | null;
+                /** @description Whether the answer brings the figures of the opened filter too. */
+                figures?: boolean;
+            };
+            header?: {
+                /** @description Revision of what is changed, as it was seen: in double quotes, from the ETag of its address or from `revisions` of the sheet, 0 where it is not there. Another revision is refused with 412, none with 428. */
+                "If-Match"?: string | null;
+                /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
+                "Tabrel-Window"?: string | null;
+            };
+            path: {
+                /** @description Which sample, as the answers number them. */
+                sample_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ConfirmationIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    /**
+                     * @description Its revision, for If-Match.
+                     * @example "17"
+                     */
+                    ETag?: string;
+                    /**
+                     * @description Addresses, separated by commas, whose answers the change made stale; one that ends in /* covers what is beneath it, a * between two / any one step. What the answer brings itself is not named.
+                     * @example /api/studies, /api/studies/1/comparison
+                     */
+                    "Tabrel-Stale"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ChangedOut"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            409: components["responses"]["Problem409"];
+            412: components["responses"]["Problem412"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            428: components["responses"]["Problem428"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
     post_cut: {
         parameters: {
             query?: {
@@ -9473,6 +9819,65 @@ export interface operations {
             507: components["responses"]["Problem507"];
         };
     };
+    post_duplicate: {
+        parameters: {
+            query?: {
+                /** @description Revision of the sheet that the window has: the answer brings what is different. None: the whole sheet. */
+                since?: number | null;
+                /** @description Whether the answer brings the figures of the opened filter too. */
+                figures?: boolean;
+            };
+            header?: {
+                /** @description Revision of what is changed, as it was seen: in double quotes, from the ETag of its address or from `revisions` of the sheet, 0 where it is not there. Another revision is refused with 412, none with 428. */
+                "If-Match"?: string | null;
+                /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
+                "Tabrel-Window"?: string | null;
+            };
+            path: {
+                /** @description Which study, as the answers number them. */
+                study_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DuplicateIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    /**
+                     * @description Its revision, for If-Match.
+                     * @example "17"
+                     */
+                    ETag?: string;
+                    /**
+                     * @description Addresses, separated by commas, whose answers the change made stale; one that ends in /* covers what is beneath it, a * between two / any one step. What the answer brings itself is not named.
+                     * @example /api/studies, /api/studies/1/comparison
+                     */
+                    "Tabrel-Stale"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ChangedOut"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            409: components["responses"]["Problem409"];
+            412: components["responses"]["Problem412"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            428: components["responses"]["Problem428"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
     post_duty_cycle: {
         parameters: {
             query?: never;
@@ -9732,6 +10137,179 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["WarmUpOut"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            409: components["responses"]["Problem409"];
+            412: components["responses"]["Problem412"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            428: components["responses"]["Problem428"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    get_templates: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
+                "Tabrel-Window"?: string | null;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TemplateOut"][];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            409: components["responses"]["Problem409"];
+            412: components["responses"]["Problem412"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            428: components["responses"]["Problem428"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    post_template: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
+                "Tabrel-Window"?: string | null;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TemplateIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    /**
+                     * @description Addresses, separated by commas, whose answers the change made stale; one that ends in /* covers what is beneath it, a * between two / any one step. What the answer brings itself is not named.
+                     * @example /api/studies, /api/studies/1/comparison
+                     */
+                    "Tabrel-Stale"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TemplateOut"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            409: components["responses"]["Problem409"];
+            412: components["responses"]["Problem412"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            428: components["responses"]["Problem428"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    delete_template: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
+                "Tabrel-Window"?: string | null;
+            };
+            path: {
+                /** @description Which template, as the answers number them. */
+                template_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NothingIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    /**
+                     * @description Addresses, separated by commas, whose answers the change made stale; one that ends in /* covers what is beneath it, a * between two / any one step. What the answer brings itself is not named.
+                     * @example /api/studies, /api/studies/1/comparison
+                     */
+                    "Tabrel-Stale"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TemplateOut"][];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            409: components["responses"]["Problem409"];
+            412: components["responses"]["Problem412"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            428: components["responses"]["Problem428"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    post_put_back: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
+                "Tabrel-Window"?: string | null;
+            };
+            path: {
+                /** @description Which template, as the answers number them. */
+                template_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NothingIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    /**
+                     * @description Addresses, separated by commas, whose answers the change made stale; one that ends in /* covers what is beneath it, a * between two / any one step. What the answer brings itself is not named.
+                     * @example /api/studies, /api/studies/1/comparison
+                     */
+                    "Tabrel-Stale"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TemplateOut"][];
                 };
             };
             400: components["responses"]["Problem400"];

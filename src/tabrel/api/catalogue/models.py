@@ -166,6 +166,15 @@ class ShortRowOut(WireModel):
     without: str
 
 
+class PartToCopyOut(WireModel):
+    """A part of a sample that another one can be begun with."""
+
+    key: str
+    title: str
+    holds: str
+    is_usual: bool
+
+
 class CatalogueOut(WireModel):
     """Everything that can be measured, seen or typed, and the words for it."""
 
@@ -187,6 +196,7 @@ class CatalogueOut(WireModel):
     cut_methods: dict[str, str]
     cautions: list[str]
     short_sheet: list[ShortRowOut]
+    parts_to_copy: list[PartToCopyOut]
     oil_grades: list[str]
     study_bytes: int
     duty_cycle_bytes: int

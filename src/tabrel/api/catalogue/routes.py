@@ -16,6 +16,7 @@ from tabrel.api.catalogue.models import (
     MapQuantityOut,
     ObservationOut,
     PartTitleOut,
+    PartToCopyOut,
     QuantityOut,
     ResultRowOut,
     ServiceOut,
@@ -40,6 +41,7 @@ from tabrel.core.hydraulics.threshold_curve import HOTTEST
 from tabrel.core.maps.quantities import MAP_QUANTITIES
 from tabrel.core.oil.grades import GRADES
 from tabrel.core.review.before_cut import CAUTIONS, CUT_METHODS
+from tabrel.core.review.copies import PARTS_TO_COPY
 from tabrel.core.review.needs import SHORT_SHEET
 from tabrel.document.study_document import MOST_BYTES
 
@@ -138,6 +140,7 @@ def catalogue_out() -> CatalogueOut:
             )
             for need in SHORT_SHEET
         ],
+        parts_to_copy=[PartToCopyOut(key=key, **vars(part)) for key, part in PARTS_TO_COPY.items()],
         oil_grades=list(GRADES),
         study_bytes=MOST_BYTES,
         duty_cycle_bytes=DUTY_CYCLE_BYTES,

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import re
 import sqlite3
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
 from contextlib import contextmanager
 from typing import Annotated
 
@@ -21,6 +21,7 @@ from tabrel.api.sample.sheet import opened_sample, sheet_of
 from tabrel.api.study.studies import RACK_FACTS, RACK_SIZES, get_study
 from tabrel.core.review.facts import changed_facts, facts_of, is_of_study
 from tabrel.store.connection import snapshot, transaction
+from tabrel.store.entry.copies import copied_facts, unmark_copied
 from tabrel.store.errors import ChangedMeanwhileError, NotStoredError, RevisionNeededError
 from tabrel.store.journal import recorded
 from tabrel.store.revisions import OF_STUDY, raise_facts, revision_of, study_revision
@@ -111,17 +112,23 @@ class BenchChange:
         study_id = study_of_sample(self.conn, sample_id)
         with (
             transaction(self.conn),
-            self.raising(study_id, sample_id, place, of_study=of_study),
+            self.raising(study_id, sample_id, place, of_study=of_study) as changed,
             recorded(self.conn, study_id, None if of_study else sample_id, words, place) as change_id,
         ):
             yield change_id
+            if copied := copied_facts(self.conn, sample_id):  # what is said anew is no longer copied
+                unmark_copied(self.conn, sample_id, copied.keys() & changed())
 
     @contextmanager
-    def raising(self, study_id: int, sample_id: int, place: str, *, of_study: bool) -> Iterator[None]:
-        """Raise the revisions of the facts that the block changes, which raises the study's itself."""
+    def raising(self, study_id: int, sample_id: int, place: str, *, of_study: bool) -> Iterator[Callable[[], set[str]]]:
+        """Raise the revisions of the facts that the block changes, which raises the study's itself; yield what tells them."""
         before = self._facts(study_id, sample_id)
-        yield
-        changed = changed_facts(before, self._facts(study_id, sample_id))
+
+        def changed_so_far() -> set[str]:
+            return changed_facts(before, self._facts(study_id, sample_id))
+
+        yield changed_so_far
+        changed = changed_so_far()
         raise_facts(self.conn, study_id, [(OF_STUDY if is_of_study(one) else sample_id, one) for one in changed])
         self._changed |= changed
         self._place = place

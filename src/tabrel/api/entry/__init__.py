@@ -5,5 +5,6 @@
 `holes`             groups of holes
 `details`     what is stated once, and what is seen
 `claims`            claims and the checks made of them
+`copies`            a sample begun with parts of another one; templates; confirming
 `models`            what comes in from a field, and the echo
 """

@@ -11,6 +11,7 @@ from tabrel.api.change.bench import Bench
 from tabrel.api.change.facts import known_detail, known_observation
 from tabrel.api.change.models import ChangedOut
 from tabrel.api.deps import FactKey, SampleId
+from tabrel.api.entry.copies import confirm_copied
 from tabrel.api.entry.models import DetailIn, ObservationIn
 from tabrel.api.errors import PROBLEM_RESPONSES
 from tabrel.core.catalogue.observation import observed, with_field_observed
@@ -45,6 +46,8 @@ def put_detail(sample_id: SampleId, key: FactKey, given: DetailIn, bench: Bench)
         if detail.kind == "date" and text:
             text = _dated(key, text)
         if text == (now or "") or (known and not known.is_typed and text in (known.metric, known.inch)):
+            if thing in stored.sample.copied:
+                confirm_copied(bench, sample_id, [thing])
             return bench.answer(sample_id, thing)
         bench.require_seen(sample_id, thing, _set_meanwhile(now, detail.title))
         words = f"{detail.title}: {text or 'removed'}"
@@ -96,6 +99,8 @@ def put_observation(sample_id: SampleId, key: FactKey, given: ObservationIn, ben
         text = " ".join((given.text or "").split()) or None
         now = observed(stored.sample, observation)
         if text == now:
+            if thing in stored.sample.copied:
+                confirm_copied(bench, sample_id, [thing])
             return bench.answer(sample_id, thing)
         bench.require_seen(sample_id, thing, _set_meanwhile(now, observation.title))
         words = f"{PART_TITLES[observation.part]}, {observation.title}: {text or 'removed'}"

@@ -9,6 +9,7 @@ from pydantic import Field
 from tabrel.api.sample.models import EstimateOut
 from tabrel.api.wire import RequestModel, UnitFamilyIn
 from tabrel.core.catalogue.terms import CorrectionReason
+from tabrel.core.review.copies import USUAL_PARTS, CopiedPart
 from tabrel.core.study.model import HoleShape, Instrument, Provenance, QuantityState, Speaker
 from tabrel.document.results import WireModel
 
@@ -50,6 +51,41 @@ class StateIn(RequestModel):
     """Why a quantity has no value; null removes the state."""
 
     state: QuantityState | None
+
+
+class DuplicateIn(RequestModel):
+    """What a sample is begun with: parts of another one or of a template; without a label it gets one that is free."""
+
+    sample_id: int | None = Field(default=None, ge=0, lt=2**63)
+    template_id: int | None = Field(default=None, ge=0, lt=2**63)
+    label: str = ""
+    parts: list[CopiedPart] = Field(default=list(USUAL_PARTS), max_length=30)
+    without_gone: bool = False
+
+
+class TemplateIn(RequestModel):
+    """A name for parts of a sample, to begin others with; one of the same name is replaced only where that is said."""
+
+    name: str
+    sample_id: int = Field(ge=0, lt=2**63)
+    parts: list[CopiedPart] = Field(default=list(USUAL_PARTS), max_length=30)
+    replace: bool = False
+
+
+class TemplateOut(WireModel):
+    """A template: what it was made of, and the keys in it that this program no longer knows."""
+
+    id: int
+    name: str
+    parts: list[str]
+    saved_at: str
+    gone: list[str]
+
+
+class ConfirmationIn(RequestModel):
+    """What of a sample, copied so far, holds for it: facts as in `revisions`, or ``readings/ID``, ``holes/ID``, ``claims/ID``."""
+
+    things: list[str] = Field(min_length=1, max_length=2000)
 
 
 class CutIn(RequestModel):

@@ -22,6 +22,7 @@ class ReadingOut(WireModel):
     inch: str
     outlier: bool
     used: bool
+    copied_from: str | None
 
 
 class EstimateOut(WireModel):
@@ -268,6 +269,7 @@ class SheetOut(WireModel):
     detail_questions: dict[str, str]
     claims: list[ClaimOut]
     contradictions: list[str]
+    copied: dict[str, str]
     shelf: str | None
     plate: PlateOut
     before_cut: BeforeCutOut

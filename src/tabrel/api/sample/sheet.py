@@ -110,6 +110,8 @@ def sheet_of(conn: sqlite3.Connection, opened: OpenedSample) -> SheetOut:
         readings.setdefault(reading.quantity_key, []).append(reading)
     undo, redo = last_change(conn, stored.study_id, sample_id), next_undone(conn, stored.study_id, sample_id)
     by_key = {row.key: getattr(analysis.results, name) for name, row in RESULTS.items()}
+    claims = claims_of(conn, sample_id)
+    group_ids = hole_group_ids(conn, sample_id)
     cut, details, worked = sample.cut, detail_values(study, sample), measured_at_limits(measured)
     return SheetOut(
         id=sample_id,
@@ -117,7 +119,7 @@ def sheet_of(conn: sqlite3.Connection, opened: OpenedSample) -> SheetOut:
         revision=study_revision(conn, stored.study_id),
         revisions=revisions_of(conn, stored.study_id, sample_id),
         label=sample.label,
-        parts=list(_parts(measured, readings, hole_group_ids(conn, sample_id), analysis)),
+        parts=list(_parts(measured, readings, group_ids, analysis)),
         details={key: value.text for key, value in details.items()},
         detail_numbers={
             key: DetailNumberOut(
@@ -127,8 +129,9 @@ def sheet_of(conn: sqlite3.Connection, opened: OpenedSample) -> SheetOut:
             if is_number(DETAILS[key])
         },
         detail_questions=detail_questions(study),
-        claims=[_claim_out(claim_id, claim, sample, measured, by_key) for claim_id, claim in claims_of(conn, sample_id)],
+        claims=[_claim_out(claim_id, claim, sample, measured, by_key) for claim_id, claim in claims],
         contradictions=[one.words for one in contradictions(sample)],
+        copied=sample.copied | _copied_rows(sample, group_ids, claims),
         shelf=_shelf(sample),
         plate=plate_out(measured, oil_model(study.oil) if study.oil else None),
         before_cut=BeforeCutOut(
@@ -141,6 +144,18 @@ def sheet_of(conn: sqlite3.Connection, opened: OpenedSample) -> SheetOut:
         undo=_movable(conn, undo),
         redo=_movable(conn, redo),
     )
+
+
+def _copied_rows(sample: Sample, group_ids: dict[str, list[int]], claims: Iterable[tuple[int, Claim]]) -> dict[str, str]:
+    """Return which groups of holes and claims are copied and not confirmed, by thing."""
+    groups = {"inlet": sample.holes.inlet, "centre_tube": sample.holes.centre_tube}
+    found = [
+        (f"holes/{group_ids[placement][i]}", group.copied_from)
+        for placement, held in groups.items()
+        for i, group in enumerate(held)
+    ]
+    found += [(f"claims/{claim_id}", claim.copied_from) for claim_id, claim in claims]
+    return {thing: origin for thing, origin in found if origin is not None}
 
 
 _OF_PART = {
@@ -289,7 +304,7 @@ def _reading(stored: StoredReading, quantity: Quantity, outlier: bool, used: boo
         text=reading.text,
         taken_at=reading.taken_at,
         instrument=reading.instrument,
-        provenance=reading.provenance or "measured",
+        provenance=reading.counts_as,
         note=reading.note,
         confirmed=bool(reading.insisted),
         set_aside_reason=reading.struck_out,
@@ -297,6 +312,7 @@ def _reading(stored: StoredReading, quantity: Quantity, outlier: bool, used: boo
         inch=reading_words(meaning, quantity.inch_unit),
         outlier=outlier,
         used=used,
+        copied_from=reading.copied_from,
     )
 
 

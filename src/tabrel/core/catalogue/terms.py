@@ -244,6 +244,7 @@ INPUTS: dict[str, Input] = {
     "bypass.spring_material": Input("the spring material", "bypass.spring_material"),
     "bypass.spring_rate": Input("the spring rate"),
     "bypass.stated_kpa": Input("what the stated band means", "sample.stated_bypass"),
+    "claims": Input("the claim", "claims"),
     "claims.scale": Input("the scale of the claimed size (plain µm or µm(c))", "claims"),
     "bypass.location": Input("the place of the bypass valve", "bypass.location"),
 }

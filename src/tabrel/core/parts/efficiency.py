@@ -128,8 +128,9 @@ class ClaimedPoint:
 
     @property
     def assumed(self) -> tuple[str, ...]:
-        """What was assumed of the claim: the scale of its size, where none is named."""
-        return ("claims.scale",) if self.claim.scale == "unnamed" else ()
+        """What was assumed of the claim: the scale of its size, where none is named; that it is made for this filter too."""
+        scale = ("claims.scale",) if self.claim.scale == "unnamed" else ()
+        return (*scale, "claims") if self.claim.copied_from else scale
 
     def beta_range(self, size: float) -> tuple[float, float]:
         """Return the least and the greatest β at a size over the slopes an engine filter may have."""

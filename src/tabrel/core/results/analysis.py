@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from tabrel.core.parts.flow_area import inlet_hole_area, plate_flow_area, plate_sections, plate_series_area
 from tabrel.core.parts.media import effective_media_area, gross_media_area, pleat_opening_at_inside
@@ -104,9 +104,32 @@ def analyse_measured(measured: MeasuredSample) -> SampleAnalysis:
         efficiency_at_20_um=efficiency,
         size_at_beta_75=size,
     )
+    results = _with_copied(measured.sample, results)
     if measured.limits:
         results = _bounded(measured, results)
     return SampleAnalysis(results, sample_warnings(measured, screening_medium(measured), size))
+
+
+def _with_copied(sample: Sample, results: SampleResults) -> SampleResults:
+    """Return results that name, as assumed, what they rest on and was only copied: readings say it themselves."""
+    copied = []  # what it is called, and by which results of which basis it is used
+    if any(group.copied_from for group in sample.holes.inlet):
+        copied.append(("holes.inlet", {"inlet_hole_area", "plate_flow_area", "plate_series_area"}, {"measured"}))
+    if "observations/media.family" in sample.copied:
+        copied.append(("media_family", {"media_permeability", "efficiency_at_20_um", "size_at_beta_75"}, {"family", "estimate"}))
+    if "details/media.air_drop" in sample.copied:
+        copied.append(("media_air_drop_pa", {"media_permeability"}, {"air_permeability"}))
+    if "details/sample.stated_bypass" in sample.copied:
+        copied.append(("bypass.stated_kpa", {"bypass_opening", "bypass_full_open"}, {"stated"}))
+    if "observations/bypass.spring_material" in sample.copied:
+        copied.append(("bypass.spring_material", {"bypass_opening"}, {"spring"}))
+        copied.append(("bypass.spring_material", {"bypass_full_open"}, {"spring", "force", "pressure"}))
+    found = dict(vars(results))
+    for name, used_by, bases in copied:
+        for key in used_by:
+            if found[key].basis in bases and name not in found[key].assumed:
+                found[key] = replace(found[key], assumed=(*found[key].assumed, name))
+    return SampleResults(**found)
 
 
 def _bounded(measured: MeasuredSample, results: SampleResults) -> SampleResults:

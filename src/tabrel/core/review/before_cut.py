@@ -53,8 +53,8 @@ class GateItem:
 def missing_before_cut(sample: Sample) -> tuple[GateItem, ...]:
     """Return what is still missing and cannot be learned once the filter is cut.
 
-    A quantity that has a state ("could not be found", "not applicable" …) is answered. Circumference and
-    outside diameter answer for each other.
+    A quantity that has a state ("could not be found", "not applicable" …) is answered, one that was only
+    copied is not. Circumference and outside diameter answer for each other.
 
     Parameters
     ----------
@@ -75,7 +75,8 @@ def _missing(sample: Sample) -> Iterator[GateItem]:
             yield GateItem(detail.key, "detail", detail.title)
 
     def answered(key: str) -> bool:
-        return bool(used_readings(sample.readings.get(key, ()))) or key in sample.states
+        own = [reading for reading in used_readings(sample.readings.get(key, ())) if not reading.copied_from]
+        return bool(own) or (key in sample.states and f"states/{key}" not in sample.copied)
 
     around = ("can.outside_diameter", "can.circumference")
     for key, quantity in QUANTITIES.items():
@@ -87,7 +88,8 @@ def _missing(sample: Sample) -> Iterator[GateItem]:
             continue  # asked for once, as the outside diameter
         yield GateItem(key, "reading", f"{PART_TITLES[quantity.part]}: {quantity.title}")
     for observation in OBSERVATIONS.values():
-        if observation.whole_only and observation.key not in sample.observations:
+        is_seen = observation.key in sample.observations and f"observations/{observation.key}" not in sample.copied
+        if observation.whole_only and not is_seen:
             yield GateItem(observation.key, "observation", f"{PART_TITLES[observation.part]}: {observation.title}")
-    if not sample.holes.inlet:
+    if not sample.holes.inlet or any(group.copied_from for group in sample.holes.inlet):
         yield GateItem("holes.inlet", "holes", "Inlet holes: count and sizes")

@@ -168,8 +168,9 @@ def questions(
     quantity : Quantity
         Of the field.
     used : sequence of Reading
-        Those in use already, by which an outlier is told.
+        Those in use already, by which an outlier is told; what was only copied tells none.
     """
+    used = [reading for reading in used if not reading.copied_from]
     everything = [*used, *readings]
     parsed = [parse_reading(reading.text, quantity.dimension) for reading in everything]
     valued = [i for i, meaning in enumerate(parsed) if not meaning.bound]

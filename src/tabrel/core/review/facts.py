@@ -37,6 +37,8 @@ def facts_of(study: Study, sample: Sample) -> dict[str, object]:
         found["oil"] = (study.oil.viscosity, tuple(sorted(typed)), tuple(str(typed[key]) for key in sorted(typed)))
     if sample.cut:
         found["cut"] = sample.cut
+    for thing in sample.copied.keys() & found.keys():  # confirming it changes it
+        found[thing] = (found[thing], sample.copied[thing])
     return found
 
 

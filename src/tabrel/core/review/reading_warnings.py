@@ -121,7 +121,7 @@ def _late_warnings(measured: MeasuredSample) -> Iterator[SampleWarning]:
         if not QUANTITIES[key].whole_only:
             continue
         for i, reading in enumerate(used_readings(entries)):
-            if reading.taken_at is not None and reading.taken_at > cut.at and reading.provenance in (None, "measured"):
+            if reading.taken_at is not None and reading.taken_at > cut.at and reading.counts_as == "measured":
                 message = f"{reading.text} was typed after the filter was cut: say in a note how it was measured"
                 if reading.note is None:
                     yield SampleWarning("measured_after_cut", message, f"{key}[{i}]")

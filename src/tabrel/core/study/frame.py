@@ -40,6 +40,8 @@ class Reading(Strict):
         Words of the analyst.
     insisted : bool or None
         True where the reading was questioned and the analyst confirmed it.
+    copied_from : str or None
+        Label of the sample, or name of the template, it was copied from and not yet confirmed on this one.
     """
 
     text: str
@@ -49,6 +51,12 @@ class Reading(Strict):
     provenance: Provenance | None = None
     note: str | None = None
     insisted: bool | None = None
+    copied_from: str | None = None
+
+    @property
+    def counts_as(self) -> Provenance:
+        """Where the value comes from as far as this sample goes: one that was only copied is assumed."""
+        return "assumed" if self.copied_from else self.provenance or "measured"
 
 
 ReadingEntry = str | Reading
@@ -172,12 +180,13 @@ class HoleReadings(Strict):
 
 @dataclass(frozen=True)
 class HoleGroup(Strict):
-    """A number of equal holes; `open_fraction` 1 is clear."""
+    """A number of equal holes; `open_fraction` 1 is clear, `copied_from` as of a reading."""
 
     shape: HoleShape
     count: int
     readings: HoleReadings = HoleReadings()
     open_fraction: float | None = None
+    copied_from: str | None = None
 
 
 @dataclass(frozen=True)

@@ -201,6 +201,8 @@ class Claim(Strict):
         ISO date.
     stale : str or None
         Why the claim no longer holds for this design; it stays visible.
+    copied_from : str or None
+        As of a reading.
     """
 
     kind: ClaimKind
@@ -216,6 +218,7 @@ class Claim(Strict):
     speaker: Speaker | None = None
     seen: str | None = None
     stale: str | None = None
+    copied_from: str | None = None
 
 
 @dataclass(frozen=True)
@@ -229,7 +232,11 @@ class Cut(Strict):
 
 @dataclass(frozen=True)
 class Sample(Strict):
-    """One filter as bought and measured."""
+    """One filter as bought and measured.
+
+    `copied` names what of it was copied from another sample or a template and not yet confirmed, as far as it is no
+    reading, group of holes or claim: by ``details/KEY``, ``observations/KEY`` or ``states/KEY``, from what.
+    """
 
     label: str
     maker: str | None = None
@@ -262,6 +269,7 @@ class Sample(Strict):
     bypass_bench: BypassBench | None = None
     photographs: tuple[Photograph, ...] = ()
     as_typed: dict[str, TypedNumber] = field(default_factory=dict)
+    copied: dict[str, str] = field(default_factory=dict)
 
 
 @dataclass(frozen=True)

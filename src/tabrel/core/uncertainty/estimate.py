@@ -87,7 +87,7 @@ class Estimate:
     unit : str
         Unit the first reading was typed in.
     provenance : str
-        Of the readings used.
+        Of the readings used; of those that were only copied, assumed.
     used : tuple of int
         Indices of the readings used: those of the best provenance.
     instrument : str
@@ -167,8 +167,8 @@ def estimate_quantity(quantity: Quantity, entries: Sequence[ReadingEntry]) -> Es
     valued = [i for i, meaning in enumerate(meanings) if not meaning.bound]
     if not valued:
         return _between(quantity_limits(quantity, readings), meanings[0].unit)
-    best = min((readings[i].provenance or "measured" for i in valued), key=PROVENANCE_ORDER.index)
-    used = tuple(i for i in valued if (readings[i].provenance or "measured") == best)
+    best = min((readings[i].counts_as for i in valued), key=PROVENANCE_ORDER.index)
+    used = tuple(i for i in valued if readings[i].counts_as == best)
     parsed = [(readings[i], meanings[i]) for i in used]
     values = [meaning.value for _, meaning in parsed]
     mean = fmean(values)

@@ -84,10 +84,13 @@ class Variables:
     """The uncertain inputs of one sample, each made once so that correlations are kept."""
 
     _freedom: dict[Variable, float] = field(default_factory=dict)
+    _assumed: set[str] = field(default_factory=set)
 
     def add(self, name: str, estimate: Estimate) -> Uncertain:
         """Return an estimate as an uncertain number."""
         number: Uncertain = estimate.value
+        if estimate.provenance == "assumed":
+            self._assumed.add(name)
         if estimate.uncertainty_a > 0:
             repeat = ufloat(0.0, estimate.uncertainty_a, tag=name)
             self._freedom[repeat] = estimate.degrees_of_freedom
@@ -144,16 +147,24 @@ class Variables:
         relation: str = "=",
         controlled_by: str | None = None,
     ) -> Result:
-        """Return an uncertain number as a `Result`."""
+        """Return an uncertain number as a `Result`; what of it was assumed is named, whether said or found among its inputs."""
+        found = () if not self._assumed else self._assumed_in(number)
         return Result(
             value=float(nominal_value(number)),
             standard_uncertainty=float(std_dev(number)),
             expanded_uncertainty=self.expanded_uncertainty(number),
             relation=relation,
             basis=basis,
-            assumed=tuple(dict.fromkeys(assumed)),
+            assumed=tuple(dict.fromkeys((*assumed, *found))),
             controlled_by=controlled_by,
         )
+
+    def _assumed_in(self, number: Uncertain) -> tuple[str, ...]:
+        """Return the names of the inputs of a number whose readings were assumed."""
+        if not isinstance(number, AffineScalarFunc):
+            return ()
+        tags = [str(variable.tag) for variable in number.derivatives]
+        return tuple(tag for tag in tags if tag in self._assumed)
 
 
 def rectangular(width: float) -> float:

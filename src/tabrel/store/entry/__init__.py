@@ -2,5 +2,6 @@
 
 `readings`          readings, never changed, only set aside; states
 `holes`             groups of holes
+`copies`            what is copied and not confirmed
 `typed_numbers`     numbers of a study or a sample as they were typed
 """

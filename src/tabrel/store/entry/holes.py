@@ -16,8 +16,8 @@ from tabrel.store.rows import built
 Placement = Literal["inlet", "centre_tube", "adapter"]
 
 INSERT_HOLE_GROUP = """
-INSERT INTO hole_group (sample_id, adapter_id, placement, position, shape, count, open_fraction)
-VALUES (:sample_id, :adapter_id, :placement, :position, :shape, :count, :open_fraction)
+INSERT INTO hole_group (sample_id, adapter_id, placement, position, shape, count, open_fraction, copied_from)
+VALUES (:sample_id, :adapter_id, :placement, :position, :shape, :count, :open_fraction, :copied_from)
 """
 INSERT_OUTLINE_POINT = """
 INSERT INTO outline_point (hole_group_id, position, x_mm, y_mm) VALUES (:hole_group_id, :position, :x_mm, :y_mm)
@@ -48,7 +48,7 @@ def insert_hole_group(
 ) -> None:
     """Store one hole group with its readings."""
     named = {"sample_id": sample_id, "adapter_id": adapter_id, "placement": placement, "position": position}
-    about = {"shape": group.shape, "count": group.count, "open_fraction": group.open_fraction}
+    about = {"shape": group.shape, "count": group.count, "open_fraction": group.open_fraction, "copied_from": group.copied_from}
     group_id = inserted_id(conn.execute(INSERT_HOLE_GROUP, named | about))
     for dimension, entries in group.readings.by_dimension():
         insert_entries(conn, dimension, entries, hole_group_id=group_id)
@@ -61,12 +61,14 @@ def insert_outline(conn: sqlite3.Connection, group_id: int, points: Sequence[tup
         conn.execute(INSERT_OUTLINE_POINT, {"hole_group_id": group_id, "position": i, "x_mm": x, "y_mm": y})
 
 
-UPDATE_HOLE_GROUP = "UPDATE hole_group SET shape = :shape, count = :count, open_fraction = :open_fraction WHERE id = :id"
+UPDATE_HOLE_GROUP = """
+UPDATE hole_group SET shape = :shape, count = :count, open_fraction = :open_fraction, copied_from = NULL WHERE id = :id
+"""
 DELETE_OUTLINE = "DELETE FROM outline_point WHERE hole_group_id = :id"
 
 
 def update_hole_group(conn: sqlite3.Connection, group_id: int, group: HoleGroup) -> None:
-    """Change shape, count, open fraction and outline of a group; its readings stay as they are."""
+    """Change shape, count, open fraction and outline of a group, which is said of this filter then; its readings stay."""
     about = {"id": group_id, "shape": group.shape, "count": group.count, "open_fraction": group.open_fraction}
     conn.execute(UPDATE_HOLE_GROUP, about)
     conn.execute(DELETE_OUTLINE, {"id": group_id})

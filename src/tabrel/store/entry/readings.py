@@ -49,9 +49,9 @@ SELECT COALESCE(MAX(position) + 1, 0) AS position FROM reading WHERE {owner} AND
 """
 INSERT_READING = """
 INSERT INTO reading (sample_id, hole_group_id, quantity_key, position, text, taken_at, instrument, provenance, note, insisted,
-                     struck_out_at, struck_out_reason)
+                     copied_from, struck_out_at, struck_out_reason)
 VALUES (:sample_id, :hole_group_id, :quantity_key, :position, :text, :taken_at, :instrument, :provenance, :note, :insisted,
-        CASE WHEN :struck_out IS NULL THEN NULL ELSE strftime('%Y-%m-%dT%H:%M:%fZ', 'now') END,
+        :copied_from, CASE WHEN :struck_out IS NULL THEN NULL ELSE strftime('%Y-%m-%dT%H:%M:%fZ', 'now') END,
         :struck_out)
 """
 
@@ -124,6 +124,7 @@ def _reading(row: sqlite3.Row) -> Reading:
         provenance=row["provenance"],
         note=row["note"],
         insisted=None if row["insisted"] is None else bool(row["insisted"]),
+        copied_from=row["copied_from"],
     )
 
 

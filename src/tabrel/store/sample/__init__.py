@@ -1,5 +1,6 @@
 """Rows of samples, their claims and observations.
 
-`evidence`  counts, benches and photographs, each a part of the study document
-`samples`   samples whole, and what is set of them one by one
+`evidence`   counts, benches and photographs, each a part of the study document
+`templates`  parts of a sample to begin others with
+`samples`    samples whole, and what is set of them one by one
 """

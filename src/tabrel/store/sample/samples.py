@@ -16,6 +16,7 @@ from tabrel.core.study.model import (
     SampleHoles,
 )
 from tabrel.store.connection import inserted_id
+from tabrel.store.entry.copies import copied_facts, mark_copied
 from tabrel.store.entry.holes import insert_hole_groups, load_hole_groups
 from tabrel.store.entry.readings import entries_by_key, insert_entries, set_state, states_of
 from tabrel.store.entry.typed_numbers import set_typed_numbers, typed_numbers
@@ -46,10 +47,10 @@ VALUES (:study_id, :position, :label, :maker, :part_number, :price_amount, :pric
 INSERT_OBSERVATION = "INSERT INTO observation (sample_id, key, text) VALUES (:sample_id, :key, :text)"
 INSERT_CLAIM = """
 INSERT INTO claim (sample_id, position, kind, source, relation, efficiency_percent, size_um, scale, standard, key, value,
-                   wording, speaker, seen, stale)
+                   wording, speaker, seen, stale, copied_from)
 VALUES (:sample_id, (SELECT COALESCE(MAX(position) + 1, 0) FROM claim WHERE sample_id = :sample_id),
         :kind, :source, :relation, :efficiency_percent, :size_um, :scale, :standard, :key, :value,
-        :wording, :speaker, :seen, :stale)
+        :wording, :speaker, :seen, :stale, :copied_from)
 """
 
 
@@ -68,6 +69,7 @@ def insert_sample(conn: sqlite3.Connection, study_id: int, position: int, sample
     for claim in sample.claims:
         insert_claim(conn, sample_id, claim)
     insert_evidence(conn, sample_id, sample)
+    mark_copied(conn, sample_id, sample.copied)
     set_typed_numbers(conn, sample.as_typed, sample_id=sample_id)
     return sample_id
 
@@ -250,6 +252,7 @@ def _stated(conn: sqlite3.Connection, row: sqlite3.Row) -> StoredSample:
         leak=Leak(row["leak_count"], row["leak_diameter_mm"]) if row["leak_count"] is not None else None,
         observations=_observations(conn, sample_id),
         as_typed=typed_numbers(conn, sample_id=sample_id),
+        copied=copied_facts(conn, sample_id),
     )
     return StoredSample(sample_id, int(row["study_id"]), sample)
 

@@ -1,0 +1,46 @@
+"""A template: a sample of the study document that others are begun with, kept through versions of the program."""
+
+from __future__ import annotations
+
+import json
+from collections.abc import Mapping
+from typing import Any
+
+from pydantic import TypeAdapter
+
+from tabrel.core.catalogue.observations import OBSERVATIONS
+from tabrel.core.catalogue.quantities import QUANTITIES
+from tabrel.core.details.details import DETAILS
+from tabrel.core.study.model import Sample, field_names
+from tabrel.document.study_document import without_empty
+
+_ADAPTER: TypeAdapter[Sample] = TypeAdapter(Sample)
+_KNOWN: dict[str, Mapping[str, object]] = {"readings": QUANTITIES, "states": QUANTITIES, "observations": OBSERVATIONS}
+
+
+def write_template(sample: Sample) -> str:
+    """Return a template's sample as JSON."""
+    return json.dumps(without_empty(_ADAPTER.dump_python(sample, mode="json", exclude_none=True)), ensure_ascii=False)
+
+
+def gone_keys(document: str) -> tuple[str, ...]:
+    """Return the keys in a template that no catalogue knows any more."""
+    held = json.loads(document)
+    found = [key for key in held if key not in field_names(Sample)]
+    for name, known in _KNOWN.items():
+        found += [key for key in held.get(name, {}) if key not in known]
+    return tuple(dict.fromkeys(found))
+
+
+def read_template(document: str) -> Sample:
+    """Return a template's sample without what no catalogue knows any more; see `gone_keys`."""
+    held: dict[str, Any] = {key: value for key, value in json.loads(document).items() if key in field_names(Sample)}
+    for name, known in _KNOWN.items():
+        held[name] = {key: value for key, value in held.get(name, {}).items() if key in known}
+    things: dict[str, Mapping[str, object]] = {"details": DETAILS, **_KNOWN}
+    held["copied"] = {
+        thing: origin
+        for thing, origin in held.get("copied", {}).items()
+        if thing.partition("/")[2] in things[thing.partition("/")[0]]
+    }
+    return _ADAPTER.validate_json(json.dumps(held), strict=True)
