@@ -9,7 +9,9 @@ import pytest
 
 from api_steps import detail, done, field, imported, overwrite
 from builders import everything
+from tabrel.api.change.models import SheetChangesOut
 from tabrel.api.openapi import openapi_document
+from tabrel.api.sample.models import SheetOut
 from tabrel.api.stale import COMPUTED_OF_SAMPLE, COMPUTED_OF_STUDY, STALE_HEADER
 
 STEPS = {
@@ -191,3 +193,8 @@ def test_every_address_that_computes_is_known_to_go_stale():
         known = {"samples/{sample": COMPUTED_OF_SAMPLE, "studies/{study": COMPUTED_OF_STUDY}.get(owner)
         if known and rest and "{key}" not in rest:
             assert rest.replace("{name}", "*") in known or rest.rpartition("/")[2] in stays, path
+
+
+def test_every_member_of_a_sheet_can_be_told_as_a_change():
+    """One that could not would stay as it was in the window that made the change."""
+    assert SheetOut.model_fields.keys() - {"id", "study_id"} <= SheetChangesOut.model_fields.keys()

@@ -9,9 +9,11 @@ import pytest
 from tabrel.core.catalogue.quantities import QUANTITIES
 from tabrel.core.errors import StudyError
 from tabrel.core.results.analysis import analyse_sample
+from tabrel.core.results.working_chains import working_of
 from tabrel.core.review.before_cut import missing_before_cut
 from tabrel.core.review.copies import PARTS_TO_COPY, USUAL_PARTS, check_copied, copied_sample, parts_of_reading
 from tabrel.core.rules.study import check_sample
+from tabrel.core.sample.measured_sample import measure_sample
 from tabrel.core.study.model import (
     Bypass,
     Claim,
@@ -126,8 +128,10 @@ def test_results_name_what_was_only_copied():
     copy = copied_sample(SOURCE, "Korvath 2", list(PARTS_TO_COPY), "Korvath")
     results = analyse_sample(copy, None).results
     assert set(results.inlet_hole_area.assumed) == {"holes.inlet", "holes.inlet[0].diameter"}
-    assert "bypass.stated_kpa" in results.bypass_opening.assumed
+    assert "sample.stated_bypass" in results.bypass_opening.assumed
     assert "claims" in results.efficiency_at_20_um.assumed
+    for name in ("inlet_hole_area", "bypass_opening", "efficiency_at_20_um"):
+        assert set(working_of(name, measure_sample(copy, None)).inputs().values()) == {"assumed"}
     own = analyse_sample(SOURCE, None).results
     assert own.inlet_hole_area.assumed == own.efficiency_at_20_um.assumed == ()
     assert results.inlet_hole_area.value == own.inlet_hole_area.value

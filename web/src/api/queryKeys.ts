@@ -2,6 +2,7 @@
 export const queryKeys = {
   service: () => ['service'] as const,
   studies: () => ['studies'] as const,
+  templates: () => ['templates'] as const,
   study: (id: unknown) => ['studies', id] as const,
   scenarios: (studyId: unknown) => ['studies', studyId, 'scenarios'] as const,
   comparison: (studyId: unknown, asked: unknown) => ['studies', studyId, 'comparison', asked] as const,

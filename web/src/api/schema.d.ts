@@ -5445,6 +5445,16 @@ export interface components {
              */
             contradictions?: string[];
             /**
+             * Copied
+             * @description What of the sample is copied and not confirmed: facts, groups of holes, claims; from what.
+             * @example {
+             *       "details/sample.maker": "Korvath"
+             *     }
+             */
+            copied?: {
+                [key: string]: string;
+            };
+            /**
              * Detail Numbers
              * @description Numbers of the details by key, in both families.
              */

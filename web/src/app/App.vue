@@ -2,19 +2,22 @@
 import { useHelp } from '@/shared/help'
 import { usePreferences } from '@/shared/preferences'
 import { watchEffect } from 'vue'
-import { useRoute } from 'vue-router'
-import { bareKey, singleKeys, useKeys } from '@/shared/useKeys'
+import { useRoute, useRouter } from 'vue-router'
+import { bareKey, isEmptyField, isTyping, singleKeys, useKeys } from '@/shared/useKeys'
 import { useSteadyClicks } from '@/shared/useSteadyClicks'
 import { useQuery } from '@tanstack/vue-query'
 import { client, unwrap } from '@/api/client'
 import { queryKeys } from '@/api/queryKeys'
 import { useStale } from '@/api/stale'
 import Toast from 'primevue/toast'
+import FindBox from './FindBox.vue'
 import KeyHelp from './KeyHelp.vue'
+import { findOpen, useActions } from '@/shared/actions'
 
 const preferences = usePreferences()
 const help = useHelp()
 const route = useRoute()
+const router = useRouter()
 useSteadyClicks()
 useStale()
 watchEffect(() => {
@@ -36,6 +39,30 @@ useKeys([
   { keys: '?', does: 'the same', matches: (event) => event.key === '?', run: help.toggle, single: true },
 ])
 
+/** A `/` begins nothing that is typed: in an empty field it opens the box too. */
+useKeys([
+  {
+    keys: 'Ctrl+K',
+    does: 'find any action, sample, part or reading (or /)',
+    matches: (event) => (event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'k',
+    run: () => (findOpen.value = true),
+    inFields: true,
+  },
+  {
+    keys: '/',
+    does: 'the same, in an empty field too',
+    matches: (event) => event.key === '/' && (!isTyping(event.target) || isEmptyField(event.target)),
+    run: () => (findOpen.value = true),
+    inFields: true,
+  },
+])
+useActions(() => [
+  { title: 'Switch between metric and inch', words: ['units', 'unit', 'mm', 'inches', 'psi'], run: preferences.switchFamily },
+  { title: 'Switch between light and dark', words: ['theme', 'night', 'colours'], run: preferences.switchTheme },
+  { title: 'Show keys and glossary', words: ['help', 'shortcuts', 'keyboard', 'what does it mean'], run: help.toggle },
+  { title: 'All studies', words: ['list', 'open another study', 'home', 'new study', 'import', 'search studies'], run: () => void router.push({ name: 'studies' }) },
+])
+
 const service = useQuery({ queryKey: queryKeys.service(), queryFn: () => unwrap(client.GET('/api/service')), staleTime: Infinity })
 </script>
 
@@ -43,6 +70,7 @@ const service = useQuery({ queryKey: queryKeys.service(), queryFn: () => unwrap(
   <p v-if="service.data.value?.warning" class="read-only" role="status">{{ service.data.value.warning }}.</p>
   <div class="view"><router-view /></div>
   <KeyHelp />
+  <FindBox />
   <!-- what was done is told without interrupting: a status, where the kit would make it an alert -->
   <Toast position="bottom-center" :style="{ bottom: '7.2rem' }" :pt="{ message: { role: 'status', 'aria-live': 'polite' } }" />
 </template>

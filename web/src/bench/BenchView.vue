@@ -5,6 +5,7 @@ import { useRoute, useRouter } from 'vue-router'
 import type { Schemas } from '@/api/client'
 import ObservationField from '@/entry/ObservationField.vue'
 import EfficiencyPanel from '@/figures/EfficiencyPanel.vue'
+import CopiedMark from '@/entry/CopiedMark.vue'
 import DetailFields from '@/entry/DetailFields.vue'
 import HoleGroupBar from '@/entry/HoleGroupBar.vue'
 import HolesEntry from '@/entry/HolesEntry.vue'
@@ -19,6 +20,7 @@ import ValvePanel from '@/figures/ValvePanel.vue'
 import { catalogue, details, observations } from '@/catalogue/catalogue'
 import { listedKey, useKeys } from '@/shared/useKeys'
 import { useFigures } from '@/figures/useFigures'
+import { thingsOfPart } from '@/sample/copies'
 import { useBenchChanges, useSheet } from '@/sample/useSheet'
 import { useStops } from '@/shared/useStops'
 import { stationOfKey } from '@/sample/stations'
@@ -128,14 +130,16 @@ watch(
         <section v-if="part" :id="`part-${part.key}`" class="part" :data-key="part.key">
           <h2>
             {{ partTitle(part) }}
+            <CopiedMark :things="thingsOfPart(part)" :of="partTitle(part)" />
             <span v-if="i === 0 && part.fields.some((field) => field.whole_only)" class="soft legend">
               <span class="whole">◐</span> only on the uncut filter
             </span>
           </h2>
           <HoleGroupBar v-if="part.hole_group" :group="part.hole_group" :changes="changes" />
           <ReadingField
-            v-for="field in part.fields"
+            v-for="(field, place) in part.fields"
             :key="field.key"
+            :with-group="part.hole_group !== null && place === 0"
             :field="field"
             :hole-group-id="part.hole_group?.id"
             :sample-id="sampleId"

@@ -4,6 +4,7 @@ import { computed, toRef, useTemplateRef } from 'vue'
 import { useRoute } from 'vue-router'
 import ClaimList from '@/entry/ClaimList.vue'
 import KeptList from './KeptList.vue'
+import CopiedMark from '@/entry/CopiedMark.vue'
 import DetailFields from '@/entry/DetailFields.vue'
 import { useAskedField } from '@/shared/useAskedField'
 import { details } from '@/catalogue/catalogue'
@@ -55,7 +56,7 @@ useAskedField({
   <div ref="root" class="intake">
     <div v-if="sheet.data.value" class="cards">
       <section v-for="group in GROUPS" :key="group.prefix" class="card" :class="group.prefix.slice(0, -1)">
-        <h2>{{ group.title }}</h2>
+        <h2>{{ group.title }} <CopiedMark :things="of(group.prefix).map((detail) => `details/${detail.key}`)" :of="group.title.toLowerCase()" /></h2>
         <DetailFields :details="of(group.prefix)" :texts="sheet.data.value.details" :numbers="sheet.data.value.detail_numbers" :questions="sheet.data.value.detail_questions" :family="preferences.family"
           :options="{ 'study.reference': labels }" :revisions="sheet.data.value.revisions" :set="changes.setDetail" @next="stops.step(1)" @previous="stops.step(-1)" />
         <p v-if="group.prefix === 'sample.' && sheet.data.value.shelf" class="shelf">{{ sheet.data.value.shelf }}</p>

@@ -4,6 +4,7 @@ import { computed, nextTick, ref, toRef, useTemplateRef, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import type { Schemas } from '@/api/client'
 import { catalogue, details, observations } from '@/catalogue/catalogue'
+import CopiedMark from '@/entry/CopiedMark.vue'
 import ObservationField from '@/entry/ObservationField.vue'
 import HolesEntry from '@/entry/HolesEntry.vue'
 import ReadingField from '@/entry/ReadingField.vue'
@@ -11,6 +12,7 @@ import ShortDrawing from './ShortDrawing.vue'
 import ShortOilRow from './ShortOilRow.vue'
 import { useFigures } from '@/figures/useFigures'
 import { headlines } from '@/results/headlines'
+import { everythingCopied, thingsOfField, thingsOfPart } from '@/sample/copies'
 import { isAnswered, stationOfKey } from '@/sample/stations'
 import { useBenchChanges, useSheet } from '@/sample/useSheet'
 import { listedKey, useKeys } from '@/shared/useKeys'
@@ -33,9 +35,12 @@ type Row = Schemas['ShortRowOut'] & {
   field?: Schemas['FieldOut']
   observation?: Schemas['ObservationOut']
   value: string | null
+  things: string[]
   /** Sizes of the holes that are there. */
   groups: Schemas['PartOut'][]
   answered: boolean
+  /** Something in it is copied and not confirmed. */
+  copied: boolean
   /** Its need is met in another way. */
   met: boolean
 }
@@ -49,21 +54,27 @@ const open = computed(() => new Set((sheet.data.value?.needs.filter_alone ?? [])
 const rows = computed<Row[]>(() => {
   const { value: now } = sheet.data
   if (!now) return []
+  const marked = everythingCopied(now)
   return catalogue().short_sheet.map((row) => {
     const part = now.parts.find((one) => one.fields.some((field) => field.key === row.key) || one.observations.some((seen) => seen.key === row.key))
     const field = part?.fields.find((one) => one.key === row.key)
     const observation = observations().get(row.key)
+    const groups = row.key.startsWith('holes.') ? now.parts.filter((one) => one.key.startsWith(`${row.key}[`)) : []
+    const of = [...(field ? thingsOfField(field) : []), ...(observation ? [`observations/${row.key}`] : []), ...groups.flatMap(thingsOfPart)]
     return {
       ...row,
       field: field && part ? titled(field, part.title) : undefined,
       observation: observation && titled(observation, observation.part),
       value: part?.observations.find((one) => one.key === row.key)?.value ?? null,
-      groups: row.key.startsWith('holes.') ? now.parts.filter((one) => one.key.startsWith(`${row.key}[`)) : [],
+      groups,
+      things: of,
+      copied: of.some((thing) => thing in marked),
       answered: isAnswered(now, row.key),
       met: !row.without && !open.value.has(row.title),
     }
   })
 })
+const things = computed(() => rows.value.flatMap((row) => row.things))
 /** A reading that could not be taken answers its row and leaves the need: what is computed decides. */
 const left = computed(() => open.value.size)
 const without = computed(() => {
@@ -98,7 +109,7 @@ function next() {
 
 useKeys([
   listedKey('Enter, Tab', 'take the reading and go to the next (Shift: the one before)'),
-  { keys: 'Alt+M', does: 'all readings of this part', matches: (event) => event.altKey && event.code === 'KeyM', run: toAll, inFields: true },
+  { keys: 'Alt+M', does: 'all readings of this part', words: ['full sheet', 'more fields', 'everything'], matches: (event) => event.altKey && event.code === 'KeyM', run: toAll, inFields: true },
   listedKey('F2', 'put what was likely meant'),
   listedKey('F4', 'confirm the reading that is questioned'),
   listedKey('1 … 9, ← →', 'on pictured choices: choose; Enter goes on, Delete takes it back'),
@@ -113,8 +124,10 @@ watch(
       stops.focusKey(key)
       void router.replace({ query: {} })
     } else if (stops.handIsFree()) {
-      const empty = rows.value.find((row) => !row.answered && !row.met && !row.without)
-      if (!empty || !stops.focusKey(empty.key)) stops.enter(stops.stops()[0])
+      const unsettled = rows.value.find((row) => row.copied || (!row.answered && !row.met && !row.without))
+      const first = root.value?.querySelector<HTMLElement>('[data-stop][data-copied]')
+      if (unsettled?.copied && first) stops.enter(first)
+      else if (!unsettled || !stops.focusKey(unsettled.key)) stops.enter(stops.stops()[0])
     }
   },
   { immediate: true },
@@ -126,7 +139,7 @@ watch(
     <div class="sheet">
       <section class="part" aria-label="Short sheet">
         <header>
-          <h2>Short sheet</h2>
+          <h2>Short sheet <CopiedMark :things="things" of="the short sheet" /></h2>
           <p class="soft" role="status">
             <template v-if="!left"><template v-if="without.length">Not there yet: {{ without.join(', ') }}.</template><template v-else>All is there for the five results.</template> <router-link :to="{ name: 'map' }">The map of the filter alone</router-link> is computed.</template>
             <template v-else>{{ left }} more for the five results and the map of the filter alone</template>
@@ -136,8 +149,9 @@ watch(
           <template v-if="row.key.startsWith('holes.')">
             <template v-for="group in row.groups" :key="group.key">
               <ReadingField
-                v-for="field in sizesOf(group)"
+                v-for="(field, place) in sizesOf(group)"
                 :key="field.key"
+                :with-group="place === 0"
                 :field="{ ...field, title: `${group.hole_group!.count} inlet holes, ${field.title}` }"
                 :hole-group-id="group.hole_group!.id"
                 :sample-id="sampleId"

@@ -5,6 +5,7 @@ import type { Schemas } from '@/api/client'
 import { useRefusal } from '@/shared/useRefusal'
 import type { BenchChanges } from '@/sample/useSheet'
 import { catalogue, term, terms } from '@/catalogue/catalogue'
+import CopiedMark from './CopiedMark.vue'
 import ChoiceField from '@/shared/ChoiceField.vue'
 
 const props = defineProps<{
@@ -71,7 +72,7 @@ async function markStale(claim: Schemas['ClaimOut']) {
 
 <template>
   <section class="claims" data-key="claims">
-    <h2>What is claimed</h2>
+    <h2>What is claimed <CopiedMark :things="claims.map((claim) => `claims/${claim.id}`)" of="the claims" /></h2>
     <ul v-if="claims.length">
       <li v-for="claim in claims" :key="claim.id" :class="claim.verdict" :data-claim="claim.id">
         <span class="verdict">{{ term('verdict', claim.verdict) }}</span>
@@ -83,6 +84,7 @@ async function markStale(claim: Schemas['ClaimOut']) {
           </span>
         </span>
         <span class="acts">
+          <CopiedMark :things="[`claims/${claim.id}`]" named />
           <button v-if="!claim.stale" type="button" @click="staleOf = staleOf === claim.id ? null : claim.id">Stale …</button>
           <button v-else type="button" @click="guarded(() => changes.markStale(claim.id, ''))">Holds again</button>
           <button type="button" @click="guarded(() => changes.removeClaim(claim.id))">Remove</button>
@@ -96,7 +98,7 @@ async function markStale(claim: Schemas['ClaimOut']) {
     <ul v-if="contradictions.length" class="against" data-contradictions>
       <li v-for="one in contradictions" :key="one" class="said-wrong">{{ one }}</li>
     </ul>
-    <form class="add" data-stop @submit.prevent="add" @keydown.escape.stop="empty">
+    <form class="add" data-stop :data-unsaved="wording.trim() || value.trim() ? 'claim' : undefined" @submit.prevent="add" @keydown.escape.stop="empty">
       <label class="wide">
         as printed or said
         <input ref="first" v-model="wording" placeholder="99+ % at 20 µm(c), ISO 4548-12" autocomplete="off" />

@@ -1,6 +1,8 @@
 <script setup lang="ts">
 /** A detail: one value at a time, saved on Enter, Tab or leaving; what it was before can be brought back by undo.
  *  One of several is a plain select: Enter saves it and goes on, as in every other field. */
+import CopiedMark from './CopiedMark.vue'
+import { useCopied } from '@/sample/copies'
 import { computed, nextTick, ref, useTemplateRef, watch } from 'vue'
 import { ProblemError, type Schemas } from '@/api/client'
 import { term } from '@/catalogue/catalogue'
@@ -45,6 +47,9 @@ const marks = computed(() => {
     other,
   ].filter(Boolean)
 })
+
+const things = [`details/${props.detail.key}`]
+const { open: copied } = useCopied(() => things)
 
 /** Take over what another window, an undo or the other family has put there, unless something is being typed here. */
 watch([() => props.revision, shown], ([revision, display]) => {
@@ -114,7 +119,8 @@ function onKey(event: KeyboardEvent) {
 </script>
 
 <template>
-  <div class="detail" :class="{ words: detail.kind === 'words' }" :data-key="detail.key" data-stop>
+  <div class="detail" :class="{ words: detail.kind === 'words' }" :data-key="detail.key" data-stop
+    :data-copied="copied.join(' ') || undefined" :data-unsaved="text.trim() === standing.trim() ? undefined : detail.title">
     <label :for="`detail-${detail.key}`">
       {{ detail.title }}<span v-if="detail.whole_only" class="whole" aria-hidden="true" title="before the filter is opened"> ◐</span>
     </label>
@@ -163,6 +169,7 @@ function onKey(event: KeyboardEvent) {
     <p v-if="refused" class="said-wrong" role="alert">{{ refused }}</p>
     <p v-if="question && !refused" class="said-wrong">{{ question }}</p>
     <p v-if="marks.length && !refused" class="marks soft">{{ marks.join(' · ') }}</p>
+    <p v-if="copied.length" class="marks"><CopiedMark :things="things" named /></p>
     <p v-if="!refused && detail.help" class="help soft">{{ detail.help }}</p>
   </div>
 </template>

@@ -3,6 +3,7 @@
  *  The shape is a plain select: six short words, changed by an arrow without opening a list. */
 import { computed, ref, watch } from 'vue'
 import type { Schemas } from '@/api/client'
+import CopiedMark from './CopiedMark.vue'
 import { useRefusal } from '@/shared/useRefusal'
 import type { BenchChanges } from '@/sample/useSheet'
 
@@ -63,6 +64,7 @@ function put(changed: Partial<Schemas['HoleGroupIn']> = {}) {
       points in mm <input v-model="points" @change="put()" />
     </label>
     <button type="button" @click="change(() => changes.removeHoles(group.id))">Remove</button>
+    <CopiedMark :things="[`holes/${group.id}`]" named />
     <p v-if="refused" class="said-wrong">{{ refused }}</p>
   </div>
 </template>

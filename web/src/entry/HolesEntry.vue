@@ -72,7 +72,7 @@ function onKey(event: KeyboardEvent) {
 </script>
 
 <template>
-  <div class="holes" :data-key="`holes.${placement}`" data-stop @focusin="$emit('here')">
+  <div class="holes" :data-key="`holes.${placement}`" data-stop :data-unsaved="text.trim() ? title : undefined" @focusin="$emit('here')">
     <label :for="`add-${placement}`">{{ title }}</label>
     <InputText
       :id="`add-${placement}`"

@@ -1,6 +1,8 @@
 <script setup lang="ts">
 /** Something seen: pictured choices, own words, and the schools' views one key away. */
 import { computed, nextTick, ref, watch } from 'vue'
+import CopiedMark from './CopiedMark.vue'
+import { useCopied } from '@/sample/copies'
 import type { Schemas } from '@/api/client'
 import { DEVICE_GAP_MS } from '@/shared/useKeys'
 import { useRefusal } from '@/shared/useRefusal'
@@ -17,6 +19,9 @@ const { refused, guarded } = useRefusal()
 const viewsOpen = ref(false)
 const words = ref('')
 const pictures = computed(() => OBSERVATION_PICTURES[props.observation.key] ?? {})
+
+const things = [`observations/${props.observation.key}`]
+const { open: copied } = useCopied(() => things)
 
 /** The choice as the hand left it: the next one may follow before this one is answered. */
 const held = ref(props.value)
@@ -94,7 +99,8 @@ function onWordsKey(event: KeyboardEvent) {
 </script>
 
 <template>
-  <div class="observation" :data-key="observation.key" data-stop :data-answered="held !== null" @focusin="$emit('here')">
+  <div class="observation" :data-key="observation.key" data-stop
+    :data-copied="copied.join(' ') || undefined" :data-unsaved="words.trim() ? observation.title : undefined" :data-answered="held !== null" @focusin="$emit('here')">
     <span :id="`of-${observation.key}`" class="title">
       {{ observation.title }}<span v-if="observation.whole_only" class="whole" aria-hidden="true" title="only on the uncut filter"> ◐</span>
     </span>
@@ -133,6 +139,7 @@ function onWordsKey(event: KeyboardEvent) {
       >
         <kbd>v</kbd> views
       </button>
+      <CopiedMark :things="things" named />
     </div>
     <ul v-if="viewsOpen" class="schools">
       <li v-for="(school, i) in observation.schools" :key="school">

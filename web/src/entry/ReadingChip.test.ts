@@ -4,7 +4,7 @@ import { ProblemError, type Schemas } from '@/api/client'
 import ReadingChip from './ReadingChip.vue'
 
 const reading: Schemas['ReadingOut'] = {
-  id: 7, text: '1.62 m', taken_at: '2026-11-01T08:00:00Z', set_aside_reason: null, metric: '1620 mm', inch: '63.780 in', outlier: false,
+  id: 7, text: '1.62 m', taken_at: '2026-11-01T08:00:00Z', set_aside_reason: null, copied_from: null, metric: '1620 mm', inch: '63.780 in', outlier: false,
   instrument: null, provenance: 'measured', note: null, confirmed: false, used: true,
 }
 beforeEach(() => vi.useFakeTimers())
@@ -61,5 +61,19 @@ describe('a reading chip', () => {
     expect(wrapper.text()).toContain('wet')
     await wrapper.get('button').trigger('click')
     expect(wrapper.emitted('useAgain')).toHaveLength(1)
+  })
+
+  it('takes no press that was meant for what lay there before it came', async () => {
+    const wrapper = mountChip()
+    const chip = wrapper.get('button').element
+    const press = new MouseEvent('mousedown', { bubbles: true, cancelable: true, detail: 1 })
+    chip.dispatchEvent(press)
+    expect(press.defaultPrevented).toBe(true)
+    chip.dispatchEvent(new MouseEvent('click', { bubbles: true, detail: 1 }))
+    await wrapper.vm.$nextTick()
+    expect(wrapper.find('.asking').exists()).toBe(false)
+    chip.dispatchEvent(new MouseEvent('click', { bubbles: true, detail: 0 })) // of the keyboard
+    await wrapper.vm.$nextTick()
+    expect(wrapper.find('.asking').exists()).toBe(true)
   })
 })

@@ -34,9 +34,9 @@ const past = ref<Schemas['HistoryOut'][]>([])
 
 /** What was recorded of the reading beside its text. */
 const about = computed(() => {
-  const { provenance, instrument, note, confirmed } = props.reading
+  const { provenance, instrument, note, confirmed, copied_from: copied } = props.reading
   return [
-    provenance === 'measured' ? '' : term('provenance', provenance),
+    copied ? `copied from ${copied}` : provenance === 'measured' ? '' : term('provenance', provenance),
     instrument && instrument !== props.usualInstrument ? term('instrument', instrument) : '',
     note ?? '',
     confirmed ? 'confirmed' : '',
@@ -44,7 +44,7 @@ const about = computed(() => {
 })
 const told = computed(() => {
   const { metric, inch, taken_at } = props.reading
-  const lines = [`${metric} = ${inch}`, taken_at ? `typed ${clock(taken_at)}` : 'from a document', ...about.value]
+  const lines = [`${metric} = ${inch}`, taken_at ? `typed ${clock(taken_at)}` : props.reading.copied_from ? 'assumed until it is confirmed' : 'from a document', ...about.value]
   if (!props.reading.used && props.reading.set_aside_reason === null) lines.push('not used: there are better ones')
   for (const event of past.value)
     lines.push(`${clock(event.at)} ${event.words}${event.undone ? ' (undone)' : ''}`)
@@ -59,6 +59,18 @@ async function lookBack() {
   } catch {
     // the history is a help only
   }
+}
+
+/** A press that was meant for what lay here before the reading came is none of the reading's. */
+const SETTLING_MS = 600
+const came = performance.now()
+const settles = (event: MouseEvent) => event.detail !== 0 && performance.now() - came < SETTLING_MS
+function pressed(event: MouseEvent, work: () => void) {
+  if (!settles(event)) work()
+}
+/** Nor does it take the focus: the number that is typed next belongs elsewhere. */
+function pressing(event: MouseEvent) {
+  if (performance.now() - came < SETTLING_MS) event.preventDefault()
 }
 
 async function ask(what: 'correct' | 'aside', begun = '') {
@@ -120,7 +132,7 @@ function onKey(event: KeyboardEvent) {
 </script>
 
 <template>
-  <span class="chip-place">
+  <span class="chip-place" @mousedown="pressing">
     <span v-if="asking === 'correct'" class="asking">
       <label class="because">
         Instead of <span class="typed">{{ reading.text }}</span>
@@ -171,19 +183,19 @@ function onKey(event: KeyboardEvent) {
       ref="chip"
       type="button"
       class="chip"
-      :class="{ outlier: reading.outlier, unused: !reading.used }"
+      :class="{ outlier: reading.outlier, unused: !reading.used, copied: reading.copied_from }"
       tabindex="-1"
       :title="`${told}\nClick, or type the right number, to correct it; Delete, or ×, sets it aside`"
       @focus="lookBack"
       @pointerenter="lookBack"
-      :aria-label="`Reading ${reading.text}${reading.outlier ? ', an outlier' : ''}; type the right number to correct it, Delete sets it aside`"
-      @click="ask('correct')"
+      :aria-label="`Reading ${reading.text}${reading.copied_from ? `, copied from ${reading.copied_from}, assumed until confirmed` : ''}${reading.outlier ? ', an outlier' : ''}; type the right number to correct it, Delete sets it aside`"
+      @click="pressed($event, () => void ask('correct'))"
       @keydown="onKey"
     >
       <span class="typed">{{ reading.text }}</span>
       <span v-if="about.length" class="about">{{ about.join(', ') }}</span>
       <span v-if="reading.outlier" class="mark">outlier</span>
-      <span class="cross" aria-hidden="true" @click.stop="ask('aside')">×</span>
+      <span class="cross" aria-hidden="true" @click.stop="pressed($event, () => void ask('aside'))">×</span>
     </button>
     <button
       v-else
@@ -195,7 +207,7 @@ function onKey(event: KeyboardEvent) {
       @focus="lookBack"
       @pointerenter="lookBack"
       :aria-label="`Reading ${reading.text}, set aside: ${reading.set_aside_reason}; Enter uses it again`"
-      @click="$emit('useAgain')"
+      @click="pressed($event, () => $emit('useAgain'))"
       @keydown="onKey"
     >
       <s class="typed">{{ reading.text }}</s>
@@ -235,6 +247,9 @@ function onKey(event: KeyboardEvent) {
 .outlier {
   border: 2px solid var(--rust);
   background: var(--rust-wash);
+}
+.copied {
+  border: 1px dashed var(--amber);
 }
 .about {
   font-size: 0.78rem;

@@ -5,9 +5,11 @@ import { computed, nextTick, ref, toRef, useTemplateRef, watch } from 'vue'
 import { client, ProblemError, type Schemas } from '@/api/client'
 import type { BenchChanges } from '@/sample/useSheet'
 import { useEcho } from './useEcho'
+import { thingsOfField, useCopied } from '@/sample/copies'
 import { useRefusal } from '@/shared/useRefusal'
 import type { UnitFamily } from '@/catalogue/units'
 import ReadingBeside, { type ChosenInstrument, type ChosenProvenance } from './ReadingBeside.vue'
+import CopiedMark from './CopiedMark.vue'
 import ReadingChip from './ReadingChip.vue'
 import ReadingMean from './ReadingMean.vue'
 
@@ -15,6 +17,8 @@ const props = defineProps<{
   field: Schemas['FieldOut']
   /** Of a size of holes: the group it belongs to, whose place may have become another's. */
   holeGroupId?: number
+  /** Of the first size of a group: how many holes there are is confirmed with it. */
+  withGroup?: boolean
   sampleId: number
   family: UnitFamily
   changes: BenchChanges
@@ -30,6 +34,8 @@ const note = ref('')
 const input = useTemplateRef<{ $el: HTMLInputElement }>('input')
 const row = useTemplateRef<HTMLElement>('row')
 const family = toRef(props, 'family')
+const things = computed(() => [...thingsOfField(props.field), ...(props.withGroup ? [`holes/${props.holeGroupId}`] : [])])
+const { open: copied } = useCopied(() => things.value)
 
 function reading(typed: string, confirm: boolean): Schemas['ReadingIn'] {
   return {
@@ -167,6 +173,8 @@ defineExpose({ focus })
     class="row"
     :data-key="field.key"
     :data-answered="field.readings.length > 0 || field.state !== null"
+    :data-copied="copied.join(' ') || undefined"
+    :data-unsaved="text.trim() ? field.title : undefined"
     data-stop
     @focusin="intoView"
   >
@@ -200,6 +208,7 @@ defineExpose({ focus })
         @use-again="leaveChip(changes.useAgain(one.id))"
         @leave="focus"
       />
+      <CopiedMark :things="things" />
       <span v-for="(typed, i) in underway" :key="`underway-${i}`" class="underway typed">{{ typed }} …</span>
     </div>
     <div :id="`hint-${field.key}`" class="hint" aria-live="polite">
@@ -337,6 +346,8 @@ defineExpose({ focus })
   margin: 0.15rem 0 0;
 }
 .underway {
+  display: inline-flex;
+  align-items: center;
   border: 1px dashed var(--line-strong);
   border-radius: 6px;
   padding: 0.15rem 0.5rem;

@@ -214,20 +214,22 @@ useKeys([
   {
     keys: 'c',
     does: 'switch between steady and filling',
+    words: ['condition', 'start', 'first seconds'],
     matches: bareKey('c'), single: true,
     run: () => (place.condition = place.condition === 'steady' ? 'filling' : 'steady'),
   },
   {
     keys: 'q',
     does: 'the next quantity',
+    words: ['what the map shows', 'differential pressure', 'flow split'],
     matches: bareKey('q'), single: true,
     run: () => {
       const names = choices.value.map((one) => one.value)
       place.quantity = names[(names.indexOf(quantity.value.name) + 1) % names.length]!
     },
   },
-  { keys: 'a', does: 'the filter alone, in the engine', matches: bareKey('a'), single: true, run: () => (place.kind = isAlone.value ? 'engine' : 'alone') },
-  { keys: 't', does: 'table, picture', matches: bareKey('t'), single: true, run: () => (asTable.value = !asTable.value) },
+  { keys: 'a', does: 'the filter alone, in the engine', words: ['without engine', 'alone'], matches: bareKey('a'), single: true, run: () => (place.kind = isAlone.value ? 'engine' : 'alone') },
+  { keys: 't', does: 'the map as a table or as a picture', words: ['numbers', 'table'], matches: bareKey('t'), single: true, run: () => (asTable.value = !asTable.value) },
   {
     keys: 'w',
     does: 'next panel: here, what if, flow, inputs and sensitivity',

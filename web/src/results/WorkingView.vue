@@ -81,7 +81,7 @@ useKeys([
   { keys: '← →', does: 'the working of another result', matches: (event) => event.key === 'ArrowRight', run: () => step(1) },
   { keys: '←', does: 'the one before', matches: (event) => event.key === 'ArrowLeft', run: () => step(-1) },
   { keys: 'Esc', does: 'back', matches: (event) => event.key === 'Escape', run: () => router.back() },
-  { keys: 'p', does: 'print', matches: (event) => event.key === 'p' && !event.ctrlKey && !event.metaKey, run: print, single: true },
+  { keys: 'p', does: 'print this working', words: ['print', 'paper', 'pdf'], matches: (event) => event.key === 'p' && !event.ctrlKey && !event.metaKey, run: print, single: true },
 ])
 </script>
 

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 /** The name, the way back to the studies, and what holds everywhere: units and light. */
 import type { UnitFamily } from '@/catalogue/units'
+import { findOpen } from './actions'
 import { useHelp } from './help'
 import { usePreferences } from './preferences'
 import SwitchButtons from './SwitchButtons.vue'
@@ -24,6 +25,7 @@ const FAMILIES: readonly { label: string; value: UnitFamily }[] = [
     <span class="study">{{ title }}</span>
     <span class="tools">
       <slot />
+      <button type="button" class="tool" title="Find or do anything (Ctrl+K)" @click="findOpen = true">Find <kbd>/</kbd></button>
       <SwitchButtons v-model="preferences.family" :options="FAMILIES" label="Unit family" small />
       <button type="button" class="plain" :title="'Switch between light and dark (key d)'" @click="preferences.switchTheme">
         {{ preferences.theme === 'light' ? 'Dark' : 'Light' }}

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 /** Take a chart or its numbers away as a file. */
 import { ref } from 'vue'
+import { useActions } from './actions'
 import { pngOf, saveBlob, saveText, standaloneSvg } from './download'
 
 const props = defineProps<{
@@ -12,6 +13,13 @@ const props = defineProps<{
   table: () => string
 }>()
 const said = ref('')
+useActions(() =>
+  (['csv', 'png', 'svg'] as const).map((kind) => ({
+    title: `Save ${props.name} as ${kind.toUpperCase()}`,
+    words: ['export', 'download', 'save as a file', kind === 'csv' ? 'numbers' : 'picture', kind],
+    run: () => void take(kind),
+  })),
+)
 
 function standalone(): { text: string; width: number; height: number } | null {
   const found = props.drawing()

@@ -1,11 +1,16 @@
 /** Give a picture or a table to the person as a file. */
 
-export function saveBlob(blob: Blob, name: string): void {
-  const address = URL.createObjectURL(blob)
+/** Give what is at an address to the person as a file. */
+export function saveAddress(address: string, name: string): void {
   const link = document.createElement('a')
   link.href = address
   link.download = name
   link.click()
+}
+
+export function saveBlob(blob: Blob, name: string): void {
+  const address = URL.createObjectURL(blob)
+  saveAddress(address, name)
   setTimeout(() => URL.revokeObjectURL(address), 1000)
 }
 

@@ -1,15 +1,19 @@
 /** Keys of a view: one table that both binds them and lists them under `?`. */
 import { useEventListener } from '@vueuse/core'
 import { onBeforeUnmount, onMounted, reactive } from 'vue'
+import { useActions } from './actions'
 
 export interface KeyAction {
   /** As shown, such as `Alt+1` or `u`. */
   keys: string
   does: string
   matches: (event: KeyboardEvent) => boolean
-  run: (event: KeyboardEvent) => void
+  /** With no event where it was found in that box. */
+  run: (event?: KeyboardEvent) => void
   /** Whether it also works while a text field has the focus. */
   inFields?: boolean
+  /** Other words to find it by: with them, it is listed by `does` in the box that finds things. */
+  words?: readonly string[]
   /** Whether it works without Ctrl or Alt: never on the bench, and only where single keys are not switched off. */
   single?: boolean
 }
@@ -50,6 +54,8 @@ export function useKeys(actions: readonly KeyAction[]): void {
     action.run(event)
   }
   useEventListener(window, 'keydown', onKey)
+  const found = actions.filter((action) => action.words)
+  if (found.length) useActions(() => found.map(({ does, words, run }) => ({ title: does, words: words!, run: () => run() })))
   onMounted(() => activeKeys.add(actions))
   onBeforeUnmount(() => activeKeys.delete(actions))
 }

@@ -6,7 +6,7 @@ import { sampleColour } from '@/shared/sampleColours'
 import SampleCan from './SampleCan.vue'
 
 const props = defineProps<{ samples: readonly Schemas['SampleTagOut'][]; inHand: number; bench: boolean }>()
-defineEmits<{ pick: [id: number]; add: [] }>()
+defineEmits<{ pick: [id: number]; add: []; duplicate: [] }>()
 
 const SHELF_HEIGHT = 50
 const tallest = computed(() => Math.max(90, ...props.samples.map((sample) => sample.can_height_mm ?? 0)))
@@ -40,6 +40,7 @@ const scale = computed(() => SHELF_HEIGHT / tallest.value)
     </li>
     <li class="more">
       <button type="button" class="add" title="Add a sample to this study" @click="$emit('add')">+ sample</button>
+      <button type="button" class="add" title="Begin a sample with parts of this one (Alt+D)" @click="$emit('duplicate')">Duplicate …</button>
     </li>
   </ul>
 </template>
@@ -76,11 +77,19 @@ button.in-hand {
 }
 .more {
   align-self: center;
+  position: sticky;
+  right: 0;
+  background: var(--ground);
+  padding-left: 0.3rem;
+  display: flex;
+  flex-direction: column;
+  gap: 0.2rem;
 }
 .add {
   border: 1px dashed var(--line-strong);
   border-radius: 8px;
-  padding: 0.3rem 0.7rem;
+  padding: 0.15rem 0.7rem;
+  font-size: 0.88rem;
   white-space: nowrap;
 }
 .shelf {

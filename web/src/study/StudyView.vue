@@ -7,25 +7,29 @@ import { computed, ref, toRef, useTemplateRef, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { client, ProblemError, unwrap, type Schemas } from '@/api/client'
 import AppBar from '@/shared/AppBar.vue'
-import CommandBox from './CommandBox.vue'
+import DuplicateDialog from './DuplicateDialog.vue'
 import OilLine from './OilLine.vue'
 import ResultsTape from '@/results/ResultsTape.vue'
 import SampleRack from './SampleRack.vue'
 
-import { DEVICE_GAP_MS, isEmptyField, isTyping, useKeys } from '@/shared/useKeys'
+import { DEVICE_GAP_MS, isTyping, useKeys } from '@/shared/useKeys'
+import { useMapPlace } from '@/maps/mapPlace'
 import { prefetchMaps, USUAL_SIZE_UM, useOperatingMap } from '@/maps/useOperatingMap'
 import { useBenchChanges, useFieldTitles, useSheet } from '@/sample/useSheet'
 import { useStudy } from './useStudies'
 import { commandEntries } from './commandEntries'
 import { STATION_ORDER, stationOfKey, stationsOf, WITHOUT_TAPE } from '@/sample/stations'
+import { everythingCopied, provideCopies } from '@/sample/copies'
+import { useActions, useFindable } from '@/shared/actions'
+import { saveAddress } from '@/shared/download'
 import { useHelp } from '@/shared/help'
+import { useStops } from '@/shared/useStops'
 import { useKeptFocus } from '@/shared/useKeptFocus'
-import { usePreferences } from '@/shared/preferences'
 
 const props = defineProps<{ studyId: number; sampleId: number }>()
 const route = useRoute()
 const router = useRouter()
-const preferences = usePreferences()
+const mapPlace = useMapPlace()
 
 const study = useStudy(toRef(props, 'studyId'))
 const sheet = useSheet(toRef(props, 'sampleId'))
@@ -44,7 +48,6 @@ watchDebounced(
   { debounce: MAP_PAUSE_MS },
 )
 
-const boxOpen = ref(false)
 const help = useHelp()
 const toast = useToast()
 /** How long what was done stays in sight. */
@@ -88,6 +91,61 @@ watch(
 )
 const frame = useTemplateRef<HTMLElement>('frame')
 useKeptFocus(frame, () => sheet.data.value)
+const stops = useStops(frame)
+const marked = computed(() => everythingCopied(sheet.data.value))
+const copied = computed(() => Object.keys(marked.value))
+provideCopies({ copied: marked, confirm: changes.confirmCopied })
+
+async function confirmAll() {
+  try {
+    const { length } = copied.value
+    await changes.confirmCopied(copied.value)
+    tell(`Confirmed ${length} copied things. Ctrl+Z marks them again.`)
+  } catch (error) {
+    if (!(error instanceof ProblemError)) throw error
+    tell(error.message)
+  }
+}
+
+/** Think of something otherwise: the map with its panel. */
+function whatIf() {
+  mapPlace.panel = 'what-if'
+  go('map')
+}
+
+/** The whole study as its open document. */
+function exportStudy() {
+  saveAddress(`/api/studies/${props.studyId}/document`, `${study.data.value?.name ?? 'study'}.study.json`)
+}
+
+/** Confirm what is copied in the field in hand, and go on to the next. */
+async function confirmHere() {
+  const things = document.activeElement?.closest<HTMLElement>('[data-copied]')?.dataset.copied?.split(' ')
+  if (!things) return tell('Nothing in this field is copied: there is nothing to confirm.')
+  stops.step(1)
+  try {
+    await changes.confirmCopied(things)
+  } catch (error) {
+    if (!(error instanceof ProblemError)) throw error
+    tell(error.message)
+  }
+}
+
+const duplicating = ref(false)
+
+/** What is typed and not yet taken would be missing in the copy: it is said first. */
+function duplicate() {
+  const typed = frame.value?.querySelector<HTMLElement>('[data-unsaved]')
+  if (typed) {
+    tell(`Something is typed into “${typed.dataset.unsaved}” and not taken yet: press Enter to take it or Esc to drop it, then duplicate.`)
+    stops.enter(typed)
+  } else duplicating.value = true
+}
+
+function begun(id: number) {
+  const name = route.meta.bench === true ? String(route.name) : 'short'
+  void router.push({ name, params: { ...here.value, sampleId: id } })
+}
 
 /** Select another sample; the field stays the same, to measure one thing on every sample. */
 function pick(sampleId: number) {
@@ -148,25 +206,19 @@ async function addSample() {
   }
 }
 
-const entries = computed(() =>
-  commandEntries({
-    sheet: sheet.data.value,
-    samples: samples.value,
-    pick,
-    field,
-    go,
-    working,
-    explain: help.explain,
-    actions: [
-      { title: 'Undo', words: ['take back'], run: () => void move('undo') },
-      { title: 'Redo', words: ['repeat'], run: () => void move('redo') },
-      { title: 'Add a sample', words: ['new filter', 'another one'], run: () => void addSample() },
-      { title: 'Switch between metric and inch', words: ['units', 'mm', 'inches', 'psi'], run: preferences.switchFamily },
-      { title: 'Switch between light and dark', words: ['theme'], run: preferences.switchTheme },
-      { title: 'All studies', words: ['list', 'open another study', 'home'], run: () => void router.push('/') },
-    ],
-  }),
-)
+useFindable(() => commandEntries({ sheet: sheet.data.value, samples: samples.value, pick, field, go, working, explain: help.explain }))
+useActions(() => [
+  { title: 'Undo', words: ['take back'], run: () => void move('undo') },
+  { title: 'Redo', words: ['repeat'], run: () => void move('redo') },
+  { title: 'Add a sample', words: ['new filter', 'another one', 'empty sample'], run: () => void addSample() },
+  { title: 'Duplicate this sample', words: ['copy', 'second filter', 'same part', 'template', 'clone'], run: duplicate },
+  { title: 'What if: change engine, oil or filter in thought', words: ['scenario', 'what if', 'try out', 'stuck', 'clogged', 'loading'], run: whatIf },
+  { title: 'Save parts as a template', words: ['template', 'reuse'], run: duplicate },
+  ...(copied.value.length
+    ? [{ title: `Confirm all ${copied.value.length} copied things of this sample`, words: ['copied', 'assumed', 'same'], run: () => void confirmAll() }]
+    : []),
+  { title: 'Export the study document', words: ['save', 'download', 'json', 'share', 'backup'], run: exportStudy },
+])
 
 /** In a field with something in it, Ctrl+Z is the field's own. */
 function isFieldsOwn(event: KeyboardEvent): boolean {
@@ -188,42 +240,30 @@ useKeys([
     keys: 'Ctrl+← →',
     does: 'station before, next station, from a field too',
     matches: (event) => event.ctrlKey && (event.key === 'ArrowLeft' || event.key === 'ArrowRight') && !isFieldsOwn(event),
-    run: (event) => along(event.key === 'ArrowLeft' ? -1 : 1),
+    run: (event) => along(event?.key === 'ArrowLeft' ? -1 : 1),
     inFields: true,
   },
   {
     keys: 'Ctrl+Z',
     does: 'undo the last change (Ctrl+Shift+Z redoes it)',
     matches: isUndo,
-    run: (event) => void move(event.shiftKey ? 'redo' : 'undo'),
+    run: (event) => void move(event?.shiftKey ? 'redo' : 'undo'),
     inFields: true,
   },
-  {
-    keys: 'Ctrl+K',
-    does: 'find any action, sample, part or reading (or /)',
-    matches: (event) => (event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'k',
-    run: () => (boxOpen.value = true),
-    inFields: true,
-  },
-  {
-    keys: '/',
-    does: 'the same, in an empty field too',
-    matches: (event) => event.key === '/' && (!isTyping(event.target) || isEmptyField(event.target)),
-    run: () => (boxOpen.value = true),
-    inFields: true,
-  },
+  { keys: 'Alt+C', does: 'confirm what is copied in this field, and go on', matches: (event) => event.altKey && event.code === 'KeyC', run: () => void confirmHere(), inFields: true },
+  { keys: 'Alt+D', does: 'duplicate this sample, or begin one with a template', matches: (event) => event.altKey && event.code === 'KeyD', run: duplicate, inFields: true },
   {
     keys: '1 … 9',
     does: 'select that sample',
     matches: (event) => /^Digit[1-9]$/.test(event.code) && !event.ctrlKey && !event.shiftKey && !event.altKey,
-    run: (event) => pickNumber(event),
+    run: (event) => event && pickNumber(event),
     single: true,
   },
   {
     keys: 'Alt+1 … 9',
     does: 'select that sample, from a field too',
     matches: (event) => /^Digit[1-9]$/.test(event.code) && event.altKey,
-    run: (event) => pickNumber(event),
+    run: (event) => event && pickNumber(event),
     inFields: true,
   },
 ])
@@ -259,11 +299,10 @@ function pickNumber(event: KeyboardEvent) {
       <button v-if="sheet.data.value?.redo" type="button" class="tool" :title="`Redo${ofWindow(sheet.data.value.redo)}: ${sheet.data.value.redo.words} (Ctrl+Shift+Z)`" @click="move('redo')">
         Redo
       </button>
-      <button type="button" class="tool" title="Find or do anything (Ctrl+K)" @click="boxOpen = true">Find <kbd>/</kbd></button>
     </AppBar>
     <OilLine class="line" :stations="stations" :current="String(route.name)" @go="go" />
     <header class="top">
-      <SampleRack v-if="samples.length" :samples="samples" :in-hand="sampleId" :bench="route.meta.bench === true" @pick="pick" @add="addSample" />
+      <SampleRack v-if="samples.length" :samples="samples" :in-hand="sampleId" :bench="route.meta.bench === true" @pick="pick" @add="addSample" @duplicate="duplicate" />
       <p v-if="study.data.value?.question" class="question soft" :title="study.data.value.question">{{ study.data.value.question }}</p>
     </header>
     <p class="unseen" role="status" data-announced>{{ announced }}</p>
@@ -280,7 +319,7 @@ function pickNumber(event: KeyboardEvent) {
       @need="field"
       @working="working"
     />
-    <CommandBox v-model:open="boxOpen" :entries="entries" />
+    <DuplicateDialog v-model:open="duplicating" :study-id="studyId" :samples="samples" :sample-id="sampleId" @made="begun" />
   </div>
 </template>
 

@@ -1,14 +1,13 @@
-/** Everything the command box can find: actions, samples, parts, readings, details, things seen, workings. */
+/** What of a study can be found: stations, samples, parts, readings, details, things seen, workings. */
 import type { Schemas } from '@/api/client'
 import { catalogue } from '@/catalogue/catalogue'
 import type { Sheet } from '@/sample/useSheet'
-import type { Found } from './search'
+import type { Found } from '@/shared/search'
 import { stationsOf } from '@/sample/stations'
 
 interface Sources {
   sheet: Sheet | undefined
   samples: readonly Schemas['SampleTagOut'][]
-  actions: readonly Omit<Found, 'kind'>[]
   pick: (sampleId: number) => void
   field: (key: string) => void
   go: (station: string) => void
@@ -24,7 +23,6 @@ export function commandEntries(from: Sources): Found[] {
     return found?.fields[0]?.key ?? found?.observations[0]?.key ?? part
   }
   return [
-    ...from.actions.map((action) => ({ ...action, kind: 'action' })),
     ...stations.map((one) => ({
       title: `Go to ${one.title.toLowerCase()}`,
       kind: 'station',

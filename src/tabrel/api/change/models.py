@@ -39,6 +39,7 @@ class SheetChangesOut(WireModel):
     detail_questions: dict[str, str] = Field(default_factory=dict)
     claims: list[ClaimOut] = Field(default_factory=list)
     contradictions: list[str] = Field(default_factory=list)
+    copied: dict[str, str] = Field(default_factory=dict)
     shelf: str | None = None
     plate: PlateOut | None = None
     before_cut: BeforeCutOut | None = None

@@ -156,7 +156,7 @@ def input_sources(
         for i, sizes in enumerate(holes.provenances):
             found += [InputSource(f"{place}[{i}].{name}", where) for name, where in sizes.items() if name != "circle_diameter"]
     if measured.bypass.opening.basis == "stated" and scenario.bypass_opening_kpa is None:
-        found.append(InputSource("bypass.stated_kpa", "published"))
+        found.append(InputSource("bypass.stated_kpa", measured.stated.provenance))
     circuit, oil = study.circuit, study.oil
     if circuit:
         keys = ("pump_displacement_cm3_rev", "pump_efficiency", "regulator", "cooler", "head", "engine", "stud", "adapter")

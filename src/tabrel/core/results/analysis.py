@@ -120,7 +120,7 @@ def _with_copied(sample: Sample, results: SampleResults) -> SampleResults:
     if "details/media.air_drop" in sample.copied:
         copied.append(("media_air_drop_pa", {"media_permeability"}, {"air_permeability"}))
     if "details/sample.stated_bypass" in sample.copied:
-        copied.append(("bypass.stated_kpa", {"bypass_opening", "bypass_full_open"}, {"stated"}))
+        copied.append(("sample.stated_bypass", {"bypass_opening", "bypass_full_open"}, {"stated"}))
     if "observations/bypass.spring_material" in sample.copied:
         copied.append(("bypass.spring_material", {"bypass_opening"}, {"spring"}))
         copied.append(("bypass.spring_material", {"bypass_full_open"}, {"spring", "force", "pressure"}))

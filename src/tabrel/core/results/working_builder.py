@@ -61,12 +61,12 @@ class Chain:
             one = self._one_hole(f"{path}[{i}]", group, holes, position, mark)
             position += 1
             count = Operand(
-                f"n{i + 1}" if len(groups) > 1 else "n", "count", float(group.count), "count", f"{path}[{i}]", "measured"
+                f"n{i + 1}" if len(groups) > 1 else "n", "count", float(group.count), "count", f"{path}[{i}]", group.counts_as
             )
             term = f"{{{count.symbol}}}·{{{one.symbol}}}"
             operands += [count, one]
             if share != 1:
-                open_share = Operand(f"f{i + 1}", "open share", share, "number", f"{path}[{i}]", "measured")
+                open_share = Operand(f"f{i + 1}", "open share", share, "number", f"{path}[{i}]", group.counts_as)
                 term += f"·{{{open_share.symbol}}}"
                 operands.append(open_share)
             terms.append(term)
@@ -76,7 +76,7 @@ class Chain:
         geometry = holes.groups[position][2]
         words = f"area of one {group.shape} hole"
         if group.shape == "outline":
-            outline = self.given("S", "area inside the outline", geometry.area, "area", f"{path}.points_mm", "measured")
+            outline = self.given("S", "area inside the outline", geometry.area, "area", f"{path}.points_mm", group.counts_as)
             return self.line(symbol, words, "{S}", [outline], "area")
         letters = {"diameter": "d", "length": "l", "width": "w", "height": "h", "corner_radius": "c"}
         takes = SHAPE_DIMENSIONS[group.shape]
@@ -167,7 +167,8 @@ class Chain:
     def spring_rate(self) -> Operand:
         """Add the line of the coil spring's rate."""
         material = self.measured.sample.bypass.spring_material
-        provenance: Provenance = "published" if material else "assumed"
+        is_stated = material is not None and "observations/bypass.spring_material" not in self.measured.sample.copied
+        provenance: Provenance = "published" if is_stated else "assumed"
         words = f"shear modulus of {(material or 'music_wire').replace('_', ' ')}"
         modulus = self.given("G", words, SHEAR_MODULUS[material or "music_wire"], "modulus", "bypass.spring_material", provenance)
         wire, outside = self.reading("bypass.spring_wire_diameter", "d"), self.reading("bypass.spring_outside_diameter", "Dₛ")
@@ -180,13 +181,13 @@ class Chain:
         """Add the lines from a claimed size to µm(c), and return what it may be: two where its scale is not named."""
         stated, scale = claim.size_um or 0.0, claim.scale
         if scale == "um(c)":
-            return [self.given("x₀", "claimed for, µm(c)", stated, "micrometre", "claims", "published")]
+            return [self.given("x₀", "claimed for, µm(c)", stated, "micrometre", "claims", claim.counts_as)]
         if scale == "um(b)":
-            read = self.given("x_b", "claimed for, µm(b)", stated, "micrometre", "claims", "published")
+            read = self.given("x_b", "claimed for, µm(b)", stated, "micrometre", "claims", claim.counts_as)
             factor = Operand("f", "µm(c) in one µm(b)", SCALE_B_TO_C, "number")
             return [self.line("x₀", "claimed size on the ISO 11171 scale", "{f}·{x_b}", [factor, read], "micrometre")]
         found = []
-        provenance: Provenance = "published" if scale == "um" else "assumed"
+        provenance: Provenance = claim.counts_as if scale == "um" else "assumed"
         key = "claims" if scale == "um" else "claims.scale"
         if len(possible_sizes(stated, scale or "um")) > 1 or scale == "um":
             read = self.given("x_a", "claimed for, read as plain µm (ISO 4402)", stated, "micrometre", key, provenance)

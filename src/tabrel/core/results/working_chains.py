@@ -124,14 +124,14 @@ def _opening(chain: Chain) -> Operand:
         return chain.line("p₀", "opening pressure", "{F}/{S}", [force, seat], "pressure")
     stated, source = measured.stated.value, measured.stated.key
     if isinstance(stated, tuple):
-        low = chain.given("p₁", "lower end of the stated band", stated[0] * 1e3, "pressure", source, "published")
-        high = chain.given("p₂", "upper end of the stated band", stated[1] * 1e3, "pressure", source, "published")
+        low = chain.given("p₁", "lower end of the stated band", stated[0] * 1e3, "pressure", source, measured.stated.provenance)
+        high = chain.given("p₂", "upper end of the stated band", stated[1] * 1e3, "pressure", source, measured.stated.provenance)
         width = (stated[1] - stated[0]) * 1e3
         spread = measured.variables.with_type_b("bypass.stated_kpa", 0.0, rectangular(width))
         within = chain.given("ε", "where in the band it opens", spread, "pressure", "bypass.stated_kpa", "assumed")
         template = "({p₁} + {p₂})/2 + {ε}"
         return chain.line("p₀", "middle of the stated band", template, [low, high, within], "pressure")
-    figure = chain.given("p", "stated setting", (stated or 0.0) * 1e3, "pressure", source, "published")
+    figure = chain.given("p", "stated setting", (stated or 0.0) * 1e3, "pressure", source, measured.stated.provenance)
     return chain.line("p₀", "as stated", "{p}", [figure], "pressure")
 
 
@@ -168,7 +168,9 @@ def _efficiency(measured: MeasuredSample) -> Working:
     claim = usable_claim(measured.sample.claims)
     size = Operand("x", "particle size", REFERENCE_SIZE, "micrometre")
     if claim is not None:
-        beta = chain.given("β₀", f"claimed filtration ratio ({claim.relation})", claim.beta, "number", "claims", "published")
+        beta = chain.given(
+            "β₀", f"claimed filtration ratio ({claim.relation})", claim.beta, "number", "claims", claim.claim.counts_as
+        )
         result, _ = efficiency_results(measured)
         for at in chain.claimed_sizes(claim.claim):
             for slope in (LEAST_SLOPE, STEEPEST_SLOPE) if result.value is None else (LEAST_SLOPE,):

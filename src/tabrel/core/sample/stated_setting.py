@@ -6,7 +6,7 @@ from dataclasses import dataclass
 
 from tabrel.core.entry.reading_text import parse_reading
 from tabrel.core.errors import ReadingTextError
-from tabrel.core.study.model import Sample
+from tabrel.core.study.model import Provenance, Sample
 
 OPENING_KEY = "bypass_opening_kpa"
 """Result that a claim on the setting is about."""
@@ -14,10 +14,11 @@ OPENING_KEY = "bypass_opening_kpa"
 
 @dataclass(frozen=True)
 class StatedSetting:
-    """A setting or a band [kPa], and the field it was entered in; no value where nothing is stated."""
+    """A setting or a band [kPa], the field it was entered in, where it comes from; no value where nothing is stated."""
 
     value: float | tuple[float, float] | None
     key: str
+    provenance: Provenance = "published"
 
 
 def stated_setting(sample: Sample) -> StatedSetting:
@@ -31,7 +32,8 @@ def stated_setting(sample: Sample) -> StatedSetting:
     (55.1581, 75.8423)
     """
     if sample.bypass.stated_kpa is not None:
-        return StatedSetting(sample.bypass.stated_kpa, "sample.stated_bypass")
+        key = "sample.stated_bypass"
+        return StatedSetting(sample.bypass.stated_kpa, key, "assumed" if f"details/{key}" in sample.copied else "published")
     for claim in sample.claims:
         if claim.kind != "result" or claim.key != OPENING_KEY or claim.stale is not None or claim.relation not in (None, "="):
             continue
@@ -42,5 +44,5 @@ def stated_setting(sample: Sample) -> StatedSetting:
         if meaning.bound:
             continue
         ends = tuple(float(f"{end / 1e3:.6g}") for end in meaning.interval or (meaning.value,))
-        return StatedSetting((ends[0], ends[1]) if len(ends) == 2 else ends[0], "claims")
+        return StatedSetting((ends[0], ends[1]) if len(ends) == 2 else ends[0], "claims", claim.counts_as)
     return StatedSetting(None, "sample.stated_bypass")

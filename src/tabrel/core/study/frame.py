@@ -188,6 +188,11 @@ class HoleGroup(Strict):
     open_fraction: float | None = None
     copied_from: str | None = None
 
+    @property
+    def counts_as(self) -> Provenance:
+        """Where count and open part come from as far as this sample goes."""
+        return "assumed" if self.copied_from else "measured"
+
 
 @dataclass(frozen=True)
 class Adapter(Strict):

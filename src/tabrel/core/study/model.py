@@ -220,6 +220,11 @@ class Claim(Strict):
     stale: str | None = None
     copied_from: str | None = None
 
+    @property
+    def counts_as(self) -> Provenance:
+        """Where what is claimed comes from as far as this sample goes."""
+        return "assumed" if self.copied_from else "published"
+
 
 @dataclass(frozen=True)
 class Cut(Strict):

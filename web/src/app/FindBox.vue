@@ -2,15 +2,15 @@
 /** Find any action, sample, part or reading by one's own words. */
 import Dialog from 'primevue/dialog'
 import { computed, nextTick, ref, useTemplateRef, watch } from 'vue'
-import { search, type Found } from './search'
+import { findable, findOpen as open } from '@/shared/actions'
+import { search, type Found } from '@/shared/search'
 
-const props = defineProps<{ entries: readonly Found[] }>()
-const open = defineModel<boolean>('open', { required: true })
-
+/** Of what is listed while nothing is asked yet: all that can be done here. */
+const MOST_UNASKED = 14
 const asked = ref('')
 const at = ref(0)
 const input = useTemplateRef<HTMLInputElement>('input')
-const found = computed(() => (asked.value.trim() ? search(props.entries, asked.value) : props.entries.slice(0, 8)))
+const found = computed(() => (asked.value.trim() ? search(findable.value, asked.value) : findable.value.slice(0, MOST_UNASKED)))
 
 watch(asked, () => (at.value = 0))
 watch(open, async (now) => {
@@ -64,7 +64,7 @@ function onKey(event: KeyboardEvent) {
         @click="take(entry)"
         @pointermove="at = i"
       >
-        <span>{{ entry.title }}</span>
+        <span class="name">{{ entry.title }}</span>
         <span class="soft">{{ entry.kind }}</span>
       </li>
     </ul>
@@ -102,5 +102,8 @@ li {
 li[aria-selected='true'] {
   background: var(--hand-wash);
   color: var(--hand);
+}
+.name::first-letter {
+  text-transform: uppercase;
 }
 </style>
