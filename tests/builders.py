@@ -222,6 +222,7 @@ def everything() -> dict[str, Any]:
         ),
         (f"{SAMPLE}/capacity_g", 18),
         (f"{SAMPLE}/maker", "somebody"),
+        (f"{SAMPLE}/archived", True),
         (f"{SAMPLE}/part_number", "42"),
         (f"{SAMPLE}/price", {"amount": 9.5, "currency": "EUR"}),
         (f"{SAMPLE}/condition", "used"),

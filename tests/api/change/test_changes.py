@@ -186,7 +186,22 @@ def test_undoing_what_concerns_the_study_makes_every_sheet_stale(client, two):
 
 def test_every_address_that_computes_is_known_to_go_stale():
     """A new resource beneath a sample or a study must be named, or be known to stay as it is."""
-    stays = {"kept", "readings", "holes", "echo", "claims", "cut", "oil", "undo", "redo", "preview", "save"}
+    stays = {
+        "kept",
+        "status",
+        "duplicates",
+        "confirmations",
+        "readings",
+        "holes",
+        "echo",
+        "claims",
+        "cut",
+        "oil",
+        "undo",
+        "redo",
+        "preview",
+        "save",
+    }
     stays |= {"samples", "scenarios", "duty-cycles"}
     for path in PATHS:
         owner, _, rest = path.removeprefix("/api/").partition("_id}/")

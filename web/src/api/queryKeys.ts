@@ -4,6 +4,7 @@ export const queryKeys = {
   studies: () => ['studies'] as const,
   templates: () => ['templates'] as const,
   study: (id: unknown) => ['studies', id] as const,
+  studyResults: (studyId: unknown) => ['studies', studyId, 'results'] as const,
   scenarios: (studyId: unknown) => ['studies', studyId, 'scenarios'] as const,
   comparison: (studyId: unknown, asked: unknown) => ['studies', studyId, 'comparison', asked] as const,
   warmUp: (studyId: unknown, scenario: unknown) => ['studies', studyId, 'warm-up', scenario] as const,

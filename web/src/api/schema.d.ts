@@ -712,6 +712,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/samples/{sample_id}/status": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Put Sample Status
+         * @description Put a sample away, delete it, or put it back; everything of it stays, and undo of its study moves it too.
+         */
+        put: operations["put_sample_status"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/samples/{sample_id}/undo": {
         parameters: {
             query?: never;
@@ -821,7 +841,7 @@ export interface paths {
         };
         /**
          * Get Studies
-         * @description Return every study.
+         * @description Return every study, archived and deleted ones too, with its samples.
          */
         get: operations["get_studies"];
         put?: never;
@@ -936,6 +956,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/studies/{study_id}/results": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Study Results
+         * @description Return what is known of each sample in use, in short.
+         */
+        get: operations["get_study_results"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/studies/{study_id}/samples": {
         parameters: {
             query?: never;
@@ -994,6 +1034,26 @@ export interface paths {
          * @description Return slices with 95 % bands as lines of JSON: progress, then the band, sample by sample.
          */
         post: operations["post_slices"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/studies/{study_id}/status": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Put Study Status
+         * @description Put a study away, delete it, or put it back, and return the list; everything of it stays.
+         */
+        put: operations["put_study_status"];
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -5069,6 +5129,40 @@ export interface components {
             diameter_mm: number;
         };
         /**
+         * SampleSummaryOut
+         * @description What is known of a sample in short: its results, what the map of the filter alone still needs, how much is only copied.
+         */
+        SampleSummaryOut: {
+            /**
+             * Copied Count
+             * @description How many things are copied and not confirmed.
+             * @example 0
+             */
+            copied_count: number;
+            /**
+             * Needs
+             * @description What the map of the filter alone still needs, in words.
+             * @example [
+             *       "the opening pressure"
+             *     ]
+             */
+            needs: string[];
+            /** @description Results of the sample by key. */
+            results: components["schemas"]["ResultsOut"];
+            /**
+             * Sample Id
+             * @description Number of the sample.
+             * @example 1
+             */
+            sample_id: number;
+            /**
+             * Warning Count
+             * @description How many warnings there are.
+             * @example 0
+             */
+            warning_count: number;
+        };
+        /**
          * SampleTagOut
          * @description A sample in the rack: identity, and the size of its can where it was measured.
          */
@@ -5115,6 +5209,13 @@ export interface components {
              * @example KV 212 W
              */
             part_number: string | null;
+            /**
+             * Status
+             * @description Whether it is in use, archived or deleted.
+             * @example in_use
+             * @enum {string}
+             */
+            status: "in_use" | "archived" | "deleted";
         };
         /**
          * Scenario
@@ -6045,6 +6146,19 @@ export interface components {
             within_tolerance: boolean;
         };
         /**
+         * StatusIn
+         * @description Whether a sample or a study is in use, put away, or deleted; it can always be put back.
+         */
+        StatusIn: {
+            /**
+             * Status
+             * @description Whether it is in use, archived or deleted.
+             * @example in_use
+             * @enum {string}
+             */
+            status: "in_use" | "archived" | "deleted";
+        };
+        /**
          * StripOut
          * @description The strip laid flat.
          */
@@ -6188,9 +6302,15 @@ export interface components {
         };
         /**
          * StudyRowOut
-         * @description One study in the list.
+         * @description One study in the list, with its samples as the rack shows them; counts are of those in use.
          */
         StudyRowOut: {
+            /**
+             * Changed At
+             * @description When something of it was changed last, ISO time, UTC.
+             * @example 2026-11-20T09:12:00Z
+             */
+            changed_at: string;
             /**
              * Created At
              * @description When it was made, ISO time in UTC.
@@ -6233,6 +6353,18 @@ export interface components {
              * @example 5
              */
             sample_count: number;
+            /**
+             * Samples
+             * @description Samples of the study, in their order.
+             */
+            samples: components["schemas"]["SampleTagOut"][];
+            /**
+             * Status
+             * @description Whether it is in use, archived or deleted.
+             * @example in_use
+             * @enum {string}
+             */
+            status: "in_use" | "archived" | "deleted";
         };
         /**
          * TemplateIn
@@ -9416,6 +9548,65 @@ export interface operations {
             507: components["responses"]["Problem507"];
         };
     };
+    put_sample_status: {
+        parameters: {
+            query?: {
+                /** @description Revision of the sheet that the window has: the answer brings what is different. None: the whole sheet. */
+                since?: number | null;
+                /** @description Whether the answer brings the figures of the opened filter too. */
+                figures?: boolean;
+            };
+            header?: {
+                /** @description Revision of what is changed, as it was seen: in double quotes, from the ETag of its address or from `revisions` of the sheet, 0 where it is not there. Another revision is refused with 412, none with 428. */
+                "If-Match"?: string | null;
+                /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
+                "Tabrel-Window"?: string | null;
+            };
+            path: {
+                /** @description Which sample, as the answers number them. */
+                sample_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StatusIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    /**
+                     * @description Its revision, for If-Match.
+                     * @example "17"
+                     */
+                    ETag?: string;
+                    /**
+                     * @description Addresses, separated by commas, whose answers the change made stale; one that ends in /* covers what is beneath it, a * between two / any one step. What the answer brings itself is not named.
+                     * @example /api/studies, /api/studies/1/comparison
+                     */
+                    "Tabrel-Stale"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ChangedOut"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            409: components["responses"]["Problem409"];
+            412: components["responses"]["Problem412"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            428: components["responses"]["Problem428"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
     post_undo: {
         parameters: {
             query?: {
@@ -9935,6 +10126,44 @@ export interface operations {
             507: components["responses"]["Problem507"];
         };
     };
+    get_study_results: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
+                "Tabrel-Window"?: string | null;
+            };
+            path: {
+                /** @description Which study, as the answers number them. */
+                study_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SampleSummaryOut"][];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            409: components["responses"]["Problem409"];
+            412: components["responses"]["Problem412"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            428: components["responses"]["Problem428"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
     post_sample: {
         parameters: {
             query?: {
@@ -10105,6 +10334,53 @@ export interface operations {
                 };
                 content: {
                     "application/x-ndjson": components["schemas"]["SliceLineOut"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            409: components["responses"]["Problem409"];
+            412: components["responses"]["Problem412"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            428: components["responses"]["Problem428"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    put_study_status: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
+                "Tabrel-Window"?: string | null;
+            };
+            path: {
+                /** @description Which study, as the answers number them. */
+                study_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StatusIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    /**
+                     * @description Addresses, separated by commas, whose answers the change made stale; one that ends in /* covers what is beneath it, a * between two / any one step. What the answer brings itself is not named.
+                     * @example /api/studies, /api/studies/1/comparison
+                     */
+                    "Tabrel-Stale"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StudyRowOut"][];
                 };
             };
             400: components["responses"]["Problem400"];

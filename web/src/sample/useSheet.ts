@@ -150,6 +150,8 @@ export function useBenchChanges(sampleId: MaybeRefOrGetter<number>) {
       change((_, asked) => client.DELETE('/api/claims/{claim_id}', { params: { path: { claim_id: id }, ...asked }, body: {} }), { thing: `claims/${id}` }),
     cut: (body: Schemas['CutIn']) =>
       change((path, asked) => client.POST('/api/samples/{sample_id}/cut', { params: { path, ...asked }, body })),
+    setStatus: (status: Schemas['StatusIn']['status']) =>
+      change((path, asked) => client.PUT('/api/samples/{sample_id}/status', { params: { path, ...asked }, body: { status } })),
     confirmCopied: (things: readonly string[]) =>
       change((path, asked) => client.POST('/api/samples/{sample_id}/confirmations', { params: { path, ...asked }, body: { things: [...things] } })),
     undo: () => move('undo'),

@@ -7,7 +7,8 @@ export interface Found {
   run: () => void
 }
 
-function plain(text: string): string {
+/** Return a text as it is looked for: small letters without accents, single spaces. */
+export function plain(text: string): string {
   return text
     .toLowerCase()
     .normalize('NFD')

@@ -6,7 +6,9 @@ import { sampleColour } from '@/shared/sampleColours'
 import SampleCan from './SampleCan.vue'
 
 const props = defineProps<{ samples: readonly Schemas['SampleTagOut'][]; inHand: number; bench: boolean }>()
-defineEmits<{ pick: [id: number]; add: []; duplicate: [] }>()
+defineEmits<{ pick: [id: number]; add: []; duplicate: []; status: [status: 'in_use' | 'archived' | 'deleted'] }>()
+
+const archived = computed(() => props.samples.find((one) => one.id === props.inHand)?.status === 'archived')
 
 const SHELF_HEIGHT = 50
 const tallest = computed(() => Math.max(90, ...props.samples.map((sample) => sample.can_height_mm ?? 0)))
@@ -18,7 +20,7 @@ const scale = computed(() => SHELF_HEIGHT / tallest.value)
     <li v-for="(sample, i) in samples" :key="sample.id">
       <button
         type="button"
-        :class="{ 'in-hand': sample.id === inHand }"
+        :class="{ 'in-hand': sample.id === inHand, archived: sample.status === 'archived' }"
         :aria-pressed="sample.id === inHand"
         :title="`Select ${sample.label} (Alt+${i + 1})`"
         @click="$emit('pick', sample.id)"
@@ -32,15 +34,22 @@ const scale = computed(() => SHELF_HEIGHT / tallest.value)
           />
         </span>
         <span class="tag">
-          <strong>{{ sample.label }}<span v-if="sample.is_reference" class="soft" title="reference part"> ref.</span></strong>
+          <strong>{{ sample.label }}<span v-if="sample.is_reference" class="soft" title="reference part"> ref.</span><span v-if="sample.status === 'archived'" class="soft"> archived</span></strong>
           <span class="soft">{{ sample.part_number ?? 'no part number' }}</span>
         </span>
         <kbd>{{ bench ? 'Alt+' : '' }}{{ i + 1 }}</kbd>
       </button>
     </li>
     <li class="more">
+      <span class="pair">
       <button type="button" class="add" title="Add a sample to this study" @click="$emit('add')">+ sample</button>
       <button type="button" class="add" title="Begin a sample with parts of this one (Alt+D)" @click="$emit('duplicate')">Duplicate …</button>
+      </span>
+      <span class="pair">
+        <button v-if="archived" type="button" class="add" @click="$emit('status', 'in_use')">Put back</button>
+        <button v-else type="button" class="add" title="Put the selected sample away: it is kept, and left out of comparisons" @click="$emit('status', 'archived')">Archive</button>
+        <button type="button" class="add" title="Delete the selected sample; undo brings it back" @click="$emit('status', 'deleted')">Delete</button>
+      </span>
     </li>
   </ul>
 </template>
@@ -82,7 +91,6 @@ button.in-hand {
   background: var(--ground);
   padding-left: 0.3rem;
   display: flex;
-  flex-direction: column;
   gap: 0.2rem;
 }
 .add {
@@ -91,6 +99,14 @@ button.in-hand {
   padding: 0.15rem 0.7rem;
   font-size: 0.88rem;
   white-space: nowrap;
+}
+.pair {
+  display: flex;
+  flex-direction: column;
+  gap: 0.2rem;
+}
+.archived {
+  border-bottom-style: dashed;
 }
 .shelf {
   display: flex;

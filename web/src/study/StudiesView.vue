@@ -1,26 +1,86 @@
 <script setup lang="ts">
-/** Studies: open one, or import a document. */
-import { ref, useTemplateRef } from 'vue'
+/** Studies: search and sort them, open one, begin or import another, put away, delete and put back. */
+import { useToast } from 'primevue/usetoast'
+import { computed, ref, useTemplateRef } from 'vue'
 import { useRouter } from 'vue-router'
-import { client, ProblemError, unwrap } from '@/api/client'
+import { client, ProblemError, unwrap, type Schemas } from '@/api/client'
 import { catalogue } from '@/catalogue/catalogue'
+import { useActions } from '@/shared/actions'
 import { readTextFile } from '@/shared/readTextFile'
 import AppBar from '@/shared/AppBar.vue'
+import SwitchButtons from '@/shared/SwitchButtons.vue'
+import StudyCard from './StudyCard.vue'
+import { shownStudies, SORTS, type Sort } from './studyList'
 import { useImportStudy, useStudies } from './useStudies'
 
+type Status = Schemas['StatusIn']['status']
+
 const router = useRouter()
+const toast = useToast()
 const studies = useStudies()
 const importing = useImportStudy()
 const name = ref('')
 const said = ref('')
 const place = ref('')
 const picker = useTemplateRef<HTMLInputElement>('picker')
+const asked = ref('')
+const sort = ref<Sort>('changed')
+const status = ref<Status>('in_use')
+const SHELVES: readonly { label: string; value: Status }[] = [
+  { label: 'In use', value: 'in_use' },
+  { label: 'Archived', value: 'archived' },
+  { label: 'Deleted', value: 'deleted' },
+]
+const there = computed(() => studies.data.value?.filter((one) => one.status === status.value) ?? [])
+const shelves = computed(() =>
+  SHELVES.map(({ label, value }) => ({ value, label: `${label} ${studies.data.value?.filter((one) => one.status === value).length ?? 0}` })),
+)
+const shown = computed(() => shownStudies(there.value, asked.value, sort.value))
 
-async function open(studyId: number) {
+const TOLD_MS = 6000
+const DONE: Record<Status, string> = { in_use: 'put back', archived: 'archived: everything of it is kept', deleted: 'deleted: it can be put back' }
+
+function told(words: string) {
+  toast.removeAllGroups()
+  toast.add({ severity: 'secondary', summary: words, life: TOLD_MS })
+}
+
+async function guarded(work: () => Promise<unknown>, words: string) {
+  said.value = place.value = ''
+  try {
+    await work()
+    told(words)
+  } catch (error) {
+    tell(error)
+  }
+}
+
+/** Put a study away, delete it, or put it back. */
+function move(study: Schemas['StudyRowOut'], to: Status) {
+  const params = { path: { study_id: study.id } }
+  return guarded(() => unwrap(client.PUT('/api/studies/{study_id}/status', { params, body: { status: to } })), `“${study.name}” is ${DONE[to]}.`)
+}
+
+function moveSample(sample: Schemas['SampleTagOut'], to: Status) {
+  const params = { path: { sample_id: sample.id } }
+  return guarded(() => unwrap(client.PUT('/api/samples/{sample_id}/status', { params, body: { status: to } })), `“${sample.label}” is ${DONE[to]}.`)
+}
+
+useActions(() => [
+  { title: 'Import a study document', words: ['json', 'load', 'file'], run: () => picker.value?.click() },
+  ...there.value.flatMap((study) => [
+    { title: `Open ${study.name}`, words: [study.question ?? ''], run: () => void open(study.id, null) },
+    ...(study.status === 'in_use' ? [{ title: `Archive ${study.name}`, words: ['put away'], run: () => void move(study, 'archived') }] : []),
+    ...(study.status === 'deleted' ? [] : [{ title: `Delete ${study.name}`, words: ['remove', 'bin'], run: () => void move(study, 'deleted') }]),
+  ]),
+])
+
+async function open(studyId: number, sampleId: number | null) {
   said.value = ''
+  if (sampleId !== null) return void router.push({ name: 'outside', params: { studyId, sampleId } })
   try {
     const study = await unwrap(client.GET('/api/studies/{study_id}', { params: { path: { study_id: studyId } } }))
-    const first = study.samples[0]
+    const first = study.samples.find((one) => one.status === 'in_use') ?? study.samples[0]
     if (first) return void router.push({ name: 'outside', params: { studyId, sampleId: first.id } })
     const path = { study_id: studyId }
     const added = await unwrap(
@@ -101,80 +161,71 @@ async function take(event: Event) {
         <span v-if="place" class="typed">{{ place }}</span> {{ said }}
       </p>
       <p v-if="studies.error.value" class="said-wrong">{{ studies.error.value.message }}</p>
-      <p v-else-if="studies.data.value?.length === 0" class="soft">
-        There is no study yet. Type a name above and start one, or import a study document;
-        <span class="typed">tabrel demo</span> starts with one.
-      </p>
-      <ul v-else class="list">
-        <li v-for="study in studies.data.value" :key="study.id">
-          <button type="button" class="card" @click="open(study.id)">
-            <h2>{{ study.name }}</h2>
-            <p v-if="study.question" class="question">{{ study.question }}</p>
-            <p class="soft">
-              {{ study.sample_count }} {{ study.sample_count === 1 ? 'sample' : 'samples' }},
-              {{ study.reading_count }} readings;
-              <template v-if="study.cut_count === study.sample_count">all cut open</template>
-              <template v-else>{{ study.sample_count - study.cut_count }} still whole</template>
-            </p>
-          </button>
-          <button type="button" class="copy" @click="copy(study.id)">Copy</button>
-          <a class="export" :href="`/api/studies/${study.id}/document`" :download="`${study.name}.study.json`">
-            Export document
-          </a>
-        </li>
-      </ul>
+      <template v-else-if="studies.data.value">
+        <div class="sift" role="search">
+          <input v-model="asked" type="search" aria-label="Search studies" placeholder="search by study, question, sample, maker, part number" autocomplete="off" />
+          <label>sort by <select v-model="sort"><option v-for="(words, key) in SORTS" :key="key" :value="key">{{ words }}</option></select></label>
+          <SwitchButtons v-model="status" :options="shelves" label="Which studies" small />
+        </div>
+        <p v-if="!studies.data.value.length" class="soft">
+          There is no study yet. Type a name above and start one, or import a study document;
+          <span class="typed">tabrel demo</span> starts with one.
+        </p>
+        <p v-else-if="!shown.length" class="soft" role="status">
+          <template v-if="asked.trim()">No study here is known by these words: try others, or look among {{ status === 'in_use' ? 'archived and deleted ones' : 'those in use' }}.</template>
+          <template v-else>None is {{ status === 'in_use' ? 'in use' : status }}.</template>
+        </p>
+        <ul class="list">
+          <StudyCard v-for="study in shown" :key="study.id" :study="study" @open="open(study.id, $event)" @copy="copy(study.id)" @status="move(study, $event)" @sample-status="moveSample" />
+        </ul>
+      </template>
     </main>
   </div>
 </template>
 
 <style scoped>
 .page {
-  min-height: 100%;
+  height: 100%;
+  display: grid;
+  grid-template-rows: auto minmax(0, 1fr);
 }
 main {
-  max-width: 62rem;
-  margin: 0 auto;
-  padding: 2rem 1rem;
+  overflow-y: auto;
+  padding: 1.2rem max(1rem, calc((100% - 74rem) / 2)) 3rem;
 }
 header {
   display: flex;
+  flex-wrap: wrap;
   align-items: center;
   justify-content: space-between;
-  margin-bottom: 1.2rem;
+  gap: 0.6rem;
+  margin-bottom: 0.8rem;
 }
 .new {
   display: flex;
   gap: 0.4rem;
   margin-left: auto;
-  margin-right: 0.8rem;
 }
-.new input {
+.new input,
+.sift input,
+.sift select {
   font: inherit;
   color: inherit;
-  width: 17rem;
   background: var(--paper);
   border: 1px solid var(--line-strong);
   border-radius: 8px;
-  padding: 0.45rem 0.8rem;
+  padding: 0.4rem 0.8rem;
+}
+.new input {
+  width: 16rem;
 }
 .new button,
-.copy {
+.import {
   border: 1px solid var(--hand);
   color: var(--hand);
   background: none;
   border-radius: 8px;
-  padding: 0.45rem 1rem;
-  cursor: pointer;
-  font-weight: 500;
-}
-.copy {
-  padding: 0.2rem 0.8rem;
-}
-.import {
-  border: 1px solid var(--hand);
-  color: var(--hand);
-  border-radius: 8px;
-  padding: 0.5rem 1rem;
+  padding: 0.4rem 1rem;
   cursor: pointer;
   font-weight: 500;
 }
@@ -182,42 +233,21 @@ header {
   outline: 2px solid var(--hand);
   outline-offset: 2px;
 }
+.sift {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 0.6rem 1rem;
+  margin-bottom: 0.8rem;
+}
+.sift input {
+  flex: 1 1 18rem;
+}
 .list {
   list-style: none;
   margin: 0;
   padding: 0;
   display: grid;
   gap: 0.8rem;
-}
-.list li {
-  display: grid;
-  grid-template-columns: 1fr auto auto;
-  align-items: center;
-  background: var(--paper);
-  border: 1px solid var(--line);
-  border-left: 6px solid var(--amber);
-  border-radius: 10px;
-}
-.card {
-  border: 0;
-  background: none;
-  text-align: left;
-  padding: 1rem 1.2rem;
-  cursor: pointer;
-}
-.card h2 {
-  font-size: 1.15rem;
-}
-.question {
-  margin: 0.3rem 0;
-  font-style: italic;
-}
-.card p.soft {
-  margin: 0.2rem 0 0;
-  font-size: 0.9rem;
-}
-.export {
-  padding: 0 1.2rem;
-  font-size: 0.9rem;
 }
 </style>

@@ -142,6 +142,20 @@ function duplicate() {
   } else duplicating.value = true
 }
 
+/** Put the selected sample away, delete it, or put it back. */
+async function setStatus(status: Schemas['StatusIn']['status']) {
+  const label = samples.value.find((sample) => sample.id === props.sampleId)?.label ?? ''
+  try {
+    await changes.setStatus(status)
+    if (status === 'deleted') leaveSample()
+    const done = { in_use: 'put back', archived: 'archived: kept, and left out of comparisons', deleted: 'deleted' }[status]
+    tell(`“${label}” is ${done}. Ctrl+Z takes it back${status === 'deleted' ? ', or the list of studies puts it back' : ''}.`)
+  } catch (error) {
+    if (!(error instanceof ProblemError)) throw error
+    tell(error.message)
+  }
+}
+
 function begun(id: number) {
   const name = route.meta.bench === true ? String(route.name) : 'short'
   void router.push({ name, params: { ...here.value, sampleId: id } })
@@ -217,6 +231,8 @@ useActions(() => [
   ...(copied.value.length
     ? [{ title: `Confirm all ${copied.value.length} copied things of this sample`, words: ['copied', 'assumed', 'same'], run: () => void confirmAll() }]
     : []),
+  { title: 'Archive this sample', words: ['put away', 'leave out'], run: () => void setStatus('archived') },
+  { title: 'Delete this sample', words: ['remove', 'bin', 'throw away'], run: () => void setStatus('deleted') },
   { title: 'Export the study document', words: ['save', 'download', 'json', 'share', 'backup'], run: exportStudy },
 ])
 
@@ -302,7 +318,7 @@ function pickNumber(event: KeyboardEvent) {
     </AppBar>
     <OilLine class="line" :stations="stations" :current="String(route.name)" @go="go" />
     <header class="top">
-      <SampleRack v-if="samples.length" :samples="samples" :in-hand="sampleId" :bench="route.meta.bench === true" @pick="pick" @add="addSample" @duplicate="duplicate" />
+      <SampleRack v-if="samples.length" :samples="samples" :in-hand="sampleId" :bench="route.meta.bench === true" @pick="pick" @add="addSample" @duplicate="duplicate" @status="setStatus" />
       <p v-if="study.data.value?.question" class="question soft" :title="study.data.value.question">{{ study.data.value.question }}</p>
     </header>
     <p class="unseen" role="status" data-announced>{{ announced }}</p>

@@ -10,6 +10,8 @@ from tabrel.api.deps import FactKey, SampleId, StudyId
 from tabrel.api.entry.models import CutIn, StateIn
 from tabrel.api.entry.readings import SAID_MEANWHILE
 from tabrel.api.errors import PROBLEM_RESPONSES
+from tabrel.api.study.models import StatusIn
+from tabrel.api.study.studies import STATUS_WORDS
 from tabrel.api.wire import TextIn
 from tabrel.core.catalogue.quantities import PART_TITLES
 from tabrel.core.catalogue.terms import STATE_WORDS
@@ -19,7 +21,15 @@ from tabrel.core.study.model import Cut, Sample, used_readings
 from tabrel.store.connection import transaction
 from tabrel.store.entry.readings import set_state, time_now
 from tabrel.store.journal import belongs_to_sample, recorded
-from tabrel.store.sample.samples import insert_sample, load_sample, names_of_samples, next_position, set_cut
+from tabrel.store.sample.samples import (
+    insert_sample,
+    load_sample,
+    names_of_samples,
+    next_position,
+    set_cut,
+    set_sample_status,
+    status_of_sample,
+)
 from tabrel.store.study.studies import load_study_frame
 
 router = APIRouter(prefix="/api", tags=["samples"], responses=PROBLEM_RESPONSES)
@@ -40,6 +50,19 @@ def post_sample(study_id: StudyId, label: TextIn, bench: Bench) -> ChangedOut:
             sample_id = insert_sample(conn, study_id, next_position(conn, study_id), Sample(name))
             belongs_to_sample(conn, change_id, sample_id)
     return bench.answer(sample_id)
+
+
+@router.put("/samples/{sample_id}/status")
+def put_sample_status(sample_id: SampleId, given: StatusIn, bench: Bench) -> ChangedOut:
+    """Put a sample away, delete it, or put it back; everything of it stays, and undo of its study moves it too."""
+    conn = bench.conn
+    with transaction(conn):
+        row = status_of_sample(conn, sample_id)
+        load_study_frame(conn, row.study_id)
+        if given.status != row.status:
+            with recorded(conn, row.study_id, None, f"sample {row.label} {STATUS_WORDS[given.status]}", "sample.label"):
+                set_sample_status(conn, sample_id, given.status)
+    return bench.gone(row.study_id, sample_id) if given.status == "deleted" else bench.answer(sample_id)
 
 
 @router.put("/samples/{sample_id}/states/{key}")

@@ -23,8 +23,8 @@ class Series:
 
 
 def samples_side_by_side(conn: sqlite3.Connection, study_id: int, scenario: Scenario) -> list[Series]:
-    """Return every sample of a study, all in the same scenario."""
-    return [Series(str(one.id), one.sample.label, one, scenario) for one in load_samples(conn, study_id)]
+    """Return every sample of a study that is in use, all in the same scenario."""
+    return [Series(str(one.id), one.sample.label, one, scenario) for one in load_samples(conn, study_id, archived=False)]
 
 
 def scenarios_side_by_side(conn: sqlite3.Connection, study_id: int, sample_id: int) -> list[Series]:

@@ -93,7 +93,10 @@ def post_warm_up(study_id: StudyId, given: WarmUpIn, conn: Connection) -> WarmUp
         assumed=list(assumed),
         warm_c=plan.end_c or 0.0,
         speeds=[LifeSpeedOut(share_percent=100 * share, speed_rpm=speed) for share, speed in speeds.items()],
-        starts=[_start(study, stored, thought, cycle, plan, [*speeds.values()]) for stored in load_samples(conn, study_id)],
+        starts=[
+            _start(study, stored, thought, cycle, plan, [*speeds.values()])
+            for stored in load_samples(conn, study_id, archived=False)
+        ],
     )
 
 

@@ -2,19 +2,9 @@
 
 from __future__ import annotations
 
-from tabrel.document.results import WireModel
-
-
-class StudyRowOut(WireModel):
-    """One study in the list."""
-
-    id: int
-    name: str
-    question: str | None
-    created_at: str
-    sample_count: int
-    cut_count: int
-    reading_count: int
+from tabrel.api.wire import RequestModel
+from tabrel.document.results import ResultsOut, WireModel
+from tabrel.store.sample.samples import Status
 
 
 class SampleTagOut(WireModel):
@@ -24,9 +14,25 @@ class SampleTagOut(WireModel):
     label: str
     maker: str | None
     part_number: str | None
+    status: Status
     can_height_mm: float | None
     can_diameter_mm: float | None
     is_reference: bool
+
+
+class StudyRowOut(WireModel):
+    """One study in the list, with its samples as the rack shows them; counts are of those in use."""
+
+    id: int
+    name: str
+    question: str | None
+    status: Status
+    created_at: str
+    changed_at: str
+    sample_count: int
+    cut_count: int
+    reading_count: int
+    samples: list[SampleTagOut]
 
 
 class StudyOut(WireModel):
@@ -38,3 +44,19 @@ class StudyOut(WireModel):
     oil_name: str | None
     circuit_name: str | None
     samples: list[SampleTagOut]
+
+
+class StatusIn(RequestModel):
+    """Whether a sample or a study is in use, put away, or deleted; it can always be put back."""
+
+    status: Status
+
+
+class SampleSummaryOut(WireModel):
+    """What is known of a sample in short: its results, what the map of the filter alone still needs, how much is only copied."""
+
+    sample_id: int
+    results: ResultsOut
+    needs: list[str]
+    copied_count: int
+    warning_count: int

@@ -9,14 +9,29 @@ from fastapi import APIRouter, Depends, Request, Response
 from tabrel.api import stale
 from tabrel.api.deps import Connection, StudyId
 from tabrel.api.errors import PROBLEM_RESPONSES
-from tabrel.api.study.models import SampleTagOut, StudyOut, StudyRowOut
+from tabrel.api.study.models import SampleSummaryOut, SampleTagOut, StatusIn, StudyOut, StudyRowOut
 from tabrel.core.catalogue.quantities import QUANTITIES
+from tabrel.core.results.analysis import analyse_measured
+from tabrel.core.review.copies import count_copied
+from tabrel.core.review.needs import needs_of_maps
+from tabrel.core.sample.measured_sample import measure_sample
+from tabrel.core.study.model import Reading, Study
 from tabrel.core.uncertainty.estimate import estimate_quantity
+from tabrel.document.results import analysis_out
 from tabrel.document.study_document import read_study, study_to_json
-from tabrel.store.connection import transaction
+from tabrel.store.connection import snapshot, transaction
 from tabrel.store.entry.readings import used_readings_of_study
-from tabrel.store.sample.samples import names_of_samples
-from tabrel.store.study.studies import insert_study, list_studies, load_study, load_study_frame
+from tabrel.store.journal import recorded
+from tabrel.store.sample.samples import SampleName, Status, StoredSample, load_samples, names_of_samples
+from tabrel.store.study.studies import (
+    insert_study,
+    list_studies,
+    load_study,
+    load_study_frame,
+    samples_by_study,
+    set_study_status,
+    status_of_study,
+)
 
 RACK_SIZES = {"can_height_mm": "can.height", "can_diameter_mm": "can.outside_diameter"}
 """Quantities that the rack draws."""
@@ -34,8 +49,51 @@ router = APIRouter(prefix="/api/studies", tags=["studies"], responses=PROBLEM_RE
 
 @router.get("")
 def get_studies(conn: Connection) -> list[StudyRowOut]:
-    """Return every study."""
-    return [StudyRowOut(**vars(row)) for row in list_studies(conn)]
+    """Return every study, archived and deleted ones too, with its samples."""
+    with snapshot(conn):
+        samples, size = samples_by_study(conn), _can_sizes(conn, None)
+        return [
+            StudyRowOut(**vars(row), samples=[_tag(one, size, None) for one in samples.get(row.id, [])])
+            for row in list_studies(conn)
+        ]
+
+
+@router.put("/{study_id}/status", responses=stale.naming(200))
+def put_study_status(study_id: StudyId, given: StatusIn, conn: Connection, response: Response) -> list[StudyRowOut]:
+    """Put a study away, delete it, or put it back, and return the list; everything of it stays."""
+    with transaction(conn):
+        name, now = status_of_study(conn, study_id)
+        if given.status != now:
+            with recorded(conn, study_id, None, f"study {name} {STATUS_WORDS[given.status]}", "study.name"):
+                set_study_status(conn, study_id, given.status)
+    ids = [one.id for one in names_of_samples(conn, study_id)]
+    stale.name_stale(response, [f"{stale.STUDIES}/{study_id}", *stale.whole_study(study_id, ids)])
+    return get_studies(conn)
+
+
+STATUS_WORDS: dict[Status, str] = {"in_use": "put back", "archived": "archived", "deleted": "deleted"}
+
+
+@router.get("/{study_id}/results")
+def get_study_results(study_id: StudyId, conn: Connection) -> list[SampleSummaryOut]:
+    """Return what is known of each sample in use, in short."""
+    with snapshot(conn):
+        study = load_study_frame(conn, study_id)
+        samples = load_samples(conn, study_id, archived=False)
+    return [_summary(study, stored) for stored in samples]
+
+
+def _summary(study: Study, stored: StoredSample) -> SampleSummaryOut:
+    measured = measure_sample(stored.sample, study.circuit)
+    analysis = analyse_measured(measured)
+    out = analysis_out(stored.sample.label, analysis)
+    return SampleSummaryOut(
+        sample_id=stored.id,
+        results=out.results,
+        needs=[need.title for need in needs_of_maps(study, measured)[0]],
+        copied_count=count_copied(stored.sample),
+        warning_count=len(out.warnings),
+    )
 
 
 async def _raw_body(request: Request) -> bytes:
@@ -77,18 +135,23 @@ def get_document(study_id: StudyId, conn: Connection) -> dict[str, Any]:
 
 def _tags(conn: Connection, study_id: int, reference: str | None) -> list[SampleTagOut]:
     """Return the samples as the rack shows them: names, and the can to scale."""
-    used = used_readings_of_study(conn, study_id, RACK_SIZES.values())
+    sizes = _can_sizes(conn, study_id)
+    return [_tag(one, sizes, reference) for one in names_of_samples(conn, study_id)]
 
-    def millimetres(sample_id: int, key: str) -> float | None:
-        readings = used.get((sample_id, key))
+
+_Sizes = dict[tuple[int, str], list[Reading]]
+
+
+def _can_sizes(conn: Connection, study_id: int | None) -> _Sizes:
+    return used_readings_of_study(conn, study_id, RACK_SIZES.values())
+
+
+def _tag(one: SampleName, sizes: _Sizes, reference: str | None) -> SampleTagOut:
+    def millimetres(key: str) -> float | None:
+        readings = sizes.get((one.id, key))
         estimate = estimate_quantity(QUANTITIES[key], readings) if readings else None
         return estimate.value * 1e3 if estimate else None
 
-    return [
-        SampleTagOut(
-            **vars(one),
-            **{name: millimetres(one.id, key) for name, key in RACK_SIZES.items()},
-            is_reference=one.label == reference,
-        )
-        for one in names_of_samples(conn, study_id)
-    ]
+    return SampleTagOut(
+        **vars(one), **{name: millimetres(key) for name, key in RACK_SIZES.items()}, is_reference=one.label == reference
+    )

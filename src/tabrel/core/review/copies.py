@@ -188,6 +188,16 @@ def _copied_claim(claim: Claim, origin: str) -> Claim:
     return replace(claim, copied_from=origin)
 
 
+def count_copied(sample: Sample) -> int:
+    """Return how many things of a sample are copied and not confirmed."""
+    groups = (*sample.holes.inlet, *sample.holes.centre_tube)
+    entries = [entry for held in sample.readings.values() for entry in used_readings(held)]
+    entries += [entry for group in groups for _, held in group.readings.by_dimension() for entry in used_readings(held)]
+    marked = [*(entry.copied_from for entry in entries), *(one.copied_from for one in groups)]
+    marked += [claim.copied_from for claim in sample.claims]
+    return len(sample.copied) + sum(origin is not None for origin in marked)
+
+
 def is_empty(sample: Sample) -> bool:
     """Return whether a sample has a label and nothing else."""
     return sample == Sample(sample.label)

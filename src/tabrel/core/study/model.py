@@ -240,7 +240,8 @@ class Sample(Strict):
     """One filter as bought and measured.
 
     `copied` names what of it was copied from another sample or a template and not yet confirmed, as far as it is no
-    reading, group of holes or claim: by ``details/KEY``, ``observations/KEY`` or ``states/KEY``, from what.
+    reading, group of holes or claim: by ``details/KEY``, ``observations/KEY`` or ``states/KEY``, from what. `archived` is
+    True where it is put away: kept, and left out of comparisons.
     """
 
     label: str
@@ -275,6 +276,7 @@ class Sample(Strict):
     photographs: tuple[Photograph, ...] = ()
     as_typed: dict[str, TypedNumber] = field(default_factory=dict)
     copied: dict[str, str] = field(default_factory=dict)
+    archived: bool | None = None
 
 
 @dataclass(frozen=True)

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import sqlite3
 from dataclasses import dataclass, replace
-from typing import Any
+from typing import Any, Literal
 
 from tabrel.core.study.model import (
     Bypass,
@@ -20,9 +20,12 @@ from tabrel.store.entry.copies import copied_facts, mark_copied
 from tabrel.store.entry.holes import insert_hole_groups, load_hole_groups
 from tabrel.store.entry.readings import entries_by_key, insert_entries, set_state, states_of
 from tabrel.store.entry.typed_numbers import set_typed_numbers, typed_numbers
-from tabrel.store.errors import NotStoredError
+from tabrel.store.errors import ConflictError, NotStoredError
 from tabrel.store.rows import built
 from tabrel.store.sample.evidence import evidence_of, insert_evidence
+
+Status = Literal["in_use", "archived", "deleted"]
+"""Of a sample and of a study."""
 
 
 @dataclass(frozen=True)
@@ -35,11 +38,11 @@ class StoredSample:
 
 
 INSERT_SAMPLE = """
-INSERT INTO sample (study_id, position, label, maker, part_number, price_amount, price_currency, seller, bought, pack,
+INSERT INTO sample (study_id, position, label, status, maker, part_number, price_amount, price_currency, seller, bought, pack,
                     date_code, made, origin, condition, used_km, used_hours, expectation, cut_method, cut_at, cut_note,
                     media_family, media_air_drop_pa, bypass_location, bypass_kind, bypass_spring_material,
                     bypass_stated_low_kpa, bypass_stated_high_kpa, leak_count, leak_diameter_mm, capacity_g, stated_collapse_kpa)
-VALUES (:study_id, :position, :label, :maker, :part_number, :price_amount, :price_currency, :seller, :bought, :pack,
+VALUES (:study_id, :position, :label, :status, :maker, :part_number, :price_amount, :price_currency, :seller, :bought, :pack,
         :date_code, :made, :origin, :condition, :used_km, :used_hours, :expectation, :cut_method, :cut_at, :cut_note,
         :media_family, :media_air_drop_pa, :bypass_location, :bypass_kind, :bypass_spring_material,
         :bypass_stated_low_kpa, :bypass_stated_high_kpa, :leak_count, :leak_diameter_mm, :capacity_g, :stated_collapse_kpa)
@@ -56,7 +59,8 @@ VALUES (:sample_id, (SELECT COALESCE(MAX(position) + 1, 0) FROM claim WHERE samp
 
 def insert_sample(conn: sqlite3.Connection, study_id: int, position: int, sample: Sample) -> int:
     """Store a sample with its readings and return its id."""
-    row = {"study_id": study_id, "position": position, **_sample_row(sample)}
+    status = "archived" if sample.archived else "in_use"
+    row = {"study_id": study_id, "position": position, "status": status, **_sample_row(sample)}
     sample_id = inserted_id(conn.execute(INSERT_SAMPLE, row))
     for key, entries in sample.readings.items():
         insert_entries(conn, key, entries, sample_id=sample_id)
@@ -158,7 +162,10 @@ def load_sample(conn: sqlite3.Connection, sample_id: int) -> StoredSample:
     return _stored(conn, _row(conn, sample_id))
 
 
-SELECT_STUDY_OF_SAMPLE = "SELECT study_id FROM sample WHERE id = :id"
+SELECT_STUDY_OF_SAMPLE = """
+SELECT sample.study_id, sample.label, sample.status, study.status AS study_status
+FROM sample JOIN study ON study.id = sample.study_id WHERE sample.id = :id
+"""
 
 
 def study_of_sample(conn: sqlite3.Connection, sample_id: int) -> int:
@@ -167,20 +174,79 @@ def study_of_sample(conn: sqlite3.Connection, sample_id: int) -> int:
     Raises
     ------
     NotStoredError
-        If there is no such sample.
+        If there is no such sample, or it or its study was deleted.
     """
     row = conn.execute(SELECT_STUDY_OF_SAMPLE, {"id": sample_id}).fetchone()
     if row is None:
         raise NotStoredError(f"there is no sample {sample_id}: go back to the study and choose one")
+    _require_there(row["label"], row["status"])
+    if row["study_status"] == "deleted":
+        raise NotStoredError("there is no such study any more, it was deleted: put it back in the list of studies to go on")
     return int(row["study_id"])
 
 
-SELECT_SAMPLES = "SELECT * FROM sample WHERE study_id = :study_id ORDER BY position"
+def _require_there(label: str, status: Status) -> None:
+    if status == "deleted":
+        raise NotStoredError(
+            f"there is no sample {label!r} any more, it was deleted: put it back in the list of studies to go on"
+        )
 
 
-def load_samples(conn: sqlite3.Connection, study_id: int) -> list[StoredSample]:
-    """Return the samples of a study in their order."""
-    return [_stored(conn, row) for row in conn.execute(SELECT_SAMPLES, {"study_id": study_id}).fetchall()]
+SELECT_STATUS = "SELECT study_id, label, status FROM sample WHERE id = :id"
+SET_STATUS = "UPDATE sample SET status = :status WHERE id = :id"
+SELECT_NAMESAKE = "SELECT 1 FROM sample WHERE study_id = :study_id AND label = :label AND id <> :id AND status <> 'deleted'"
+
+
+def set_sample_status(conn: sqlite3.Connection, sample_id: int, status: Status) -> None:
+    """Put a sample away, delete it, or put it back; everything of it stays.
+
+    Raises
+    ------
+    ConflictError
+        If another sample of the study has its label by now.
+    """
+    row = status_of_sample(conn, sample_id)
+    namesake = conn.execute(SELECT_NAMESAKE, {"study_id": row.study_id, "label": row.label, "id": sample_id}).fetchone()
+    if row.status == "deleted" and namesake:
+        raise ConflictError(
+            f"another sample of its study is called {row.label!r} by now: rename that one, then put this one back"
+        )
+    conn.execute(SET_STATUS, {"id": sample_id, "status": status})
+
+
+@dataclass(frozen=True)
+class SampleStatus:
+    """A sample's study and label, and whether it is in use, archived or deleted."""
+
+    study_id: int
+    label: str
+    status: Status
+
+
+def status_of_sample(conn: sqlite3.Connection, sample_id: int) -> SampleStatus:
+    """Return whether a sample is in use, archived or deleted.
+
+    Raises
+    ------
+    NotStoredError
+        If there never was such a sample.
+    """
+    row = conn.execute(SELECT_STATUS, {"id": sample_id}).fetchone()
+    if row is None:
+        raise NotStoredError(f"there is no sample {sample_id}: go back to the study and choose one")
+    return built(SampleStatus, row)
+
+
+SELECT_SAMPLES = """
+SELECT * FROM sample WHERE study_id = :study_id AND status IN ('in_use', CASE WHEN :archived THEN 'archived' END)
+ORDER BY position
+"""
+
+
+def load_samples(conn: sqlite3.Connection, study_id: int, *, archived: bool = True) -> list[StoredSample]:
+    """Return the samples of a study in their order, those that are archived only if that is said; deleted ones never."""
+    named = {"study_id": study_id, "archived": archived}
+    return [_stored(conn, row) for row in conn.execute(SELECT_SAMPLES, named).fetchall()]
 
 
 @dataclass(frozen=True)
@@ -191,9 +257,12 @@ class SampleName:
     label: str
     maker: str | None
     part_number: str | None
+    status: Status
 
 
-SELECT_NAMES = "SELECT id, label, maker, part_number FROM sample WHERE study_id = :study_id ORDER BY position"
+SELECT_NAMES = """
+SELECT id, label, maker, part_number, status FROM sample WHERE study_id = :study_id AND status <> 'deleted' ORDER BY position
+"""
 
 
 def names_of_samples(conn: sqlite3.Connection, study_id: int) -> list[SampleName]:
@@ -216,6 +285,7 @@ def _row(conn: sqlite3.Connection, sample_id: int) -> sqlite3.Row:
     row: sqlite3.Row | None = conn.execute(SELECT_SAMPLE, {"id": sample_id}).fetchone()
     if row is None:
         raise NotStoredError(f"there is no sample {sample_id}: go back to the study and choose one")
+    _require_there(row["label"], row["status"])
     return row
 
 
@@ -253,6 +323,7 @@ def _stated(conn: sqlite3.Connection, row: sqlite3.Row) -> StoredSample:
         observations=_observations(conn, sample_id),
         as_typed=typed_numbers(conn, sample_id=sample_id),
         copied=copied_facts(conn, sample_id),
+        archived=True if row["status"] == "archived" else None,
     )
     return StoredSample(sample_id, int(row["study_id"]), sample)
 

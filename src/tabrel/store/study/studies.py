@@ -10,39 +10,45 @@ from tabrel.store.circuit.circuits import insert_circuit, insert_oil, load_circu
 from tabrel.store.connection import inserted_id
 from tabrel.store.entry.typed_numbers import set_typed_numbers, typed_numbers
 from tabrel.store.errors import NotStoredError
-from tabrel.store.sample.samples import insert_sample, load_samples
+from tabrel.store.rows import built
+from tabrel.store.sample.samples import SampleName, Status, insert_sample, load_samples
 from tabrel.store.study.plans import load_duty_cycles, load_plan, load_scenarios, save_duty_cycle, save_scenario, set_plan
 from tabrel.store.study.uses import insert_uses, load_uses
 
 
 @dataclass(frozen=True)
 class StudyRow:
-    """What the list of studies shows of one."""
+    """What the list of studies shows of one; counts are of the samples that are in use."""
 
     id: int
     name: str
     question: str | None
+    status: Status
     created_at: str
+    changed_at: str
     sample_count: int
     cut_count: int
     reading_count: int
 
 
 SELECT_STUDIES = """
-SELECT study.id, study.name, study.question, study.created_at,
-       (SELECT COUNT(*) FROM sample WHERE sample.study_id = study.id) AS sample_count,
-       (SELECT COUNT(*) FROM sample WHERE sample.study_id = study.id AND sample.cut_method IS NOT NULL) AS cut_count,
+SELECT study.id, study.name, study.question, study.status, study.created_at,
+       COALESCE((SELECT MAX(MAX(made_at), COALESCE(MAX(undone_at), '')) FROM change WHERE change.study_id = study.id),
+                study.created_at) AS changed_at,
+       (SELECT COUNT(*) FROM sample WHERE sample.study_id = study.id AND sample.status = 'in_use') AS sample_count,
+       (SELECT COUNT(*) FROM sample
+        WHERE sample.study_id = study.id AND sample.status = 'in_use' AND sample.cut_method IS NOT NULL) AS cut_count,
        (SELECT COUNT(*) FROM sample JOIN reading ON reading.sample_id = sample.id
-        WHERE sample.study_id = study.id AND reading.struck_out_at IS NULL)
+        WHERE sample.study_id = study.id AND sample.status = 'in_use' AND reading.struck_out_at IS NULL)
        + (SELECT COUNT(*) FROM sample JOIN hole_group ON hole_group.sample_id = sample.id
           JOIN reading ON reading.hole_group_id = hole_group.id
-          WHERE sample.study_id = study.id AND reading.struck_out_at IS NULL) AS reading_count
+          WHERE sample.study_id = study.id AND sample.status = 'in_use' AND reading.struck_out_at IS NULL) AS reading_count
 FROM study ORDER BY study.id
 """
 
 
 def list_studies(conn: sqlite3.Connection) -> list[StudyRow]:
-    """Return every study, oldest first."""
+    """Return every study, archived and deleted ones too, oldest first."""
     return [StudyRow(**dict(row)) for row in conn.execute(SELECT_STUDIES)]
 
 
@@ -93,8 +99,42 @@ def update_study_details(conn: sqlite3.Connection, study_id: int, study: Study) 
     set_typed_numbers(conn, study.as_typed, study_id=study_id)
 
 
+SELECT_STUDY_STATUS = "SELECT name, status FROM study WHERE id = :id"
+SET_STUDY_STATUS = "UPDATE study SET status = :status WHERE id = :id"
+
+
+def status_of_study(conn: sqlite3.Connection, study_id: int) -> tuple[str, Status]:
+    """Return a study's name, and whether it is in use, archived or deleted.
+
+    Raises
+    ------
+    NotStoredError
+        If there never was such a study.
+    """
+    row = conn.execute(SELECT_STUDY_STATUS, {"id": study_id}).fetchone()
+    if row is None:
+        raise NotStoredError(f"there is no study {study_id}: go back to the list of studies")
+    return row["name"], row["status"]
+
+
+def set_study_status(conn: sqlite3.Connection, study_id: int, status: Status) -> None:
+    """Put a study away, delete it, or put it back; everything of it stays."""
+    conn.execute(SET_STUDY_STATUS, {"id": study_id, "status": status})
+
+
+SELECT_EVERY_SAMPLE = "SELECT id, study_id, label, maker, part_number, status FROM sample ORDER BY study_id, position"
+
+
+def samples_by_study(conn: sqlite3.Connection) -> dict[int, list[SampleName]]:
+    """Return what all samples are called, archived and deleted ones too, by study."""
+    found: dict[int, list[SampleName]] = {}
+    for row in conn.execute(SELECT_EVERY_SAMPLE):
+        found.setdefault(row["study_id"], []).append(built(SampleName, row))
+    return found
+
+
 SELECT_STUDY = """
-SELECT name, question, intended_uses, price_class,
+SELECT name, question, intended_uses, price_class, status,
        (SELECT label FROM sample WHERE sample.id = study.reference_sample_id) AS reference
 FROM study WHERE id = :id
 """
@@ -118,11 +158,13 @@ def load_study_frame(conn: sqlite3.Connection, study_id: int) -> Study:
     Raises
     ------
     NotStoredError
-        If there is no such study.
+        If there is no such study, or it was deleted.
     """
     row = conn.execute(SELECT_STUDY, {"id": study_id}).fetchone()
     if row is None:
         raise NotStoredError(f"there is no study {study_id}: go back to the list of studies")
+    if row["status"] == "deleted":
+        raise NotStoredError(f"there is no study {row['name']!r} any more, it was deleted: put it back in the list of studies")
     return Study(
         format=FORMAT,
         version=VERSION,
