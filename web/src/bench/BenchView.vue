@@ -178,7 +178,7 @@ watch(
         <DetailFields :details="detailsHere" :texts="sheet.data.value.details" :numbers="sheet.data.value.detail_numbers" :family="preferences.family" :revisions="sheet.data.value.revisions" :set="changes.setDetail" @next="stops.step(1)" @previous="stops.step(-1)" />
       </section>
     </div>
-    <aside v-if="hasPlate && sheet.data.value" class="drawing" aria-label="Plate from below">
+    <aside v-if="hasPlate && sheet.data.value" class="drawing" tabindex="0" aria-label="Plate from below">
       <SectionDrawing
         v-if="showsSection && figures.data.value"
         :section="figures.data.value.section"
@@ -194,7 +194,7 @@ watch(
       </p>
       <PlateFigures :plate="sheet.data.value.plate" :family="preferences.family" />
     </aside>
-    <aside v-else-if="figures.data.value" class="drawing" aria-label="Figures">
+    <aside v-else-if="figures.data.value" class="drawing" tabindex="0" aria-label="Figures">
       <SectionDrawing
         v-if="showsSection && drawingInHand !== 'valve'"
         :section="figures.data.value.section"
@@ -254,7 +254,7 @@ watch(
   font-size: 0.82rem;
 }
 .whole {
-  color: var(--amber);
+  color: var(--amber-ink);
 }
 .note {
   margin: 0 0 0.8rem;

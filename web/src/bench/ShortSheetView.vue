@@ -216,7 +216,7 @@ watch(
         <footer class="soft"><kbd>Alt+M</kbd> all readings of the part in hand</footer>
       </section>
     </div>
-    <aside v-if="sheet.data.value && figures.data.value" class="drawing" aria-label="Drawing">
+    <aside v-if="sheet.data.value && figures.data.value" class="drawing" tabindex="0" aria-label="Drawing">
       <ShortDrawing :sheet="sheet.data.value" :figures="figures.data.value" :lit="lit" :family="preferences.family" @pick="pick" />
     </aside>
   </div>

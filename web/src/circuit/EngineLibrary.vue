@@ -75,7 +75,7 @@ const then = (line: Schemas['EngineLineOut']) => (props.family === 'metric' ? li
               <th>
                 <label><input type="checkbox" :checked="keepsAll" :indeterminate="keep.length > 0 && !keepsAll" @change="keepAll" /> keep</label>
               </th>
-              <th></th>
+              <th><span class="unseen">what</span></th>
               <th>now</th>
               <th>from the library</th>
             </tr>

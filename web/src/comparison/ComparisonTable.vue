@@ -169,4 +169,10 @@ td {
   color: var(--rust);
   font-weight: 700;
 }
+input[type='checkbox'] {
+  width: 1.5rem;
+  height: 1.5rem;
+  margin: 0;
+  accent-color: var(--hand);
+}
 </style>

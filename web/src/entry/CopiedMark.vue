@@ -45,7 +45,7 @@ const label = computed(() => {
   gap: 0.4rem;
   font-size: 0.82rem;
   font-weight: 400;
-  color: var(--amber-ink, var(--ink-soft));
+  color: var(--amber-ink);
 }
 button {
   border: 1px dashed var(--amber);

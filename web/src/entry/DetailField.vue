@@ -186,7 +186,7 @@ label::first-letter {
   text-transform: uppercase;
 }
 .whole {
-  color: var(--amber);
+  color: var(--amber-ink);
   font-size: 0.8em;
 }
 input,

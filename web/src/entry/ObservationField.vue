@@ -167,7 +167,7 @@ function onWordsKey(event: KeyboardEvent) {
   text-transform: uppercase;
 }
 .whole {
-  color: var(--amber);
+  color: var(--amber-ink);
   font-size: 0.8em;
 }
 .choices {

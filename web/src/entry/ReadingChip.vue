@@ -188,13 +188,13 @@ function onKey(event: KeyboardEvent) {
       :title="`${told}\nClick, or type the right number, to correct it; Delete, or ×, sets it aside`"
       @focus="lookBack"
       @pointerenter="lookBack"
-      :aria-label="`Reading ${reading.text}${reading.copied_from ? `, copied from ${reading.copied_from}, assumed until confirmed` : ''}${reading.outlier ? ', an outlier' : ''}; type the right number to correct it, Delete sets it aside`"
+      :aria-label="`Reading ${[reading.text, about.join(', '), reading.outlier ? 'outlier' : ''].filter(Boolean).join(' ')}; ${reading.copied_from ? 'assumed until confirmed; ' : ''}type the right number to correct it, Delete sets it aside`"
       @click="pressed($event, () => void ask('correct'))"
       @keydown="onKey"
     >
-      <span class="typed">{{ reading.text }}</span>
-      <span v-if="about.length" class="about">{{ about.join(', ') }}</span>
-      <span v-if="reading.outlier" class="mark">outlier</span>
+      <span class="typed">{{ reading.text }}</span
+      >{{ ' ' }}<span v-if="about.length" class="about">{{ about.join(', ') }}</span
+      >{{ ' ' }}<span v-if="reading.outlier" class="mark">outlier</span>
       <span class="cross" aria-hidden="true" @click.stop="pressed($event, () => void ask('aside'))">×</span>
     </button>
     <button
@@ -206,7 +206,7 @@ function onKey(event: KeyboardEvent) {
       :title="`${told}\nSet aside: ${reading.set_aside_reason}. Click to use it again`"
       @focus="lookBack"
       @pointerenter="lookBack"
-      :aria-label="`Reading ${reading.text}, set aside: ${reading.set_aside_reason}; Enter uses it again`"
+      :aria-label="`Reading ${reading.text} ${reading.set_aside_reason}; set aside, Enter uses it again`"
       @click="pressed($event, () => $emit('useAgain'))"
       @keydown="onKey"
     >

@@ -309,7 +309,7 @@ defineExpose({ focus })
   font-size: 0.85rem;
 }
 .whole {
-  color: var(--amber);
+  color: var(--amber-ink);
   font-size: 0.8em;
 }
 .chips {

@@ -243,6 +243,6 @@ figcaption .unfiltered {
   color: var(--rust);
 }
 figcaption .filtered {
-  color: var(--amber);
+  color: var(--amber-ink);
 }
 </style>

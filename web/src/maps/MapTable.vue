@@ -25,7 +25,7 @@ const cell = (row: number, column: number) => {
       </caption>
       <thead>
         <tr>
-          <th />
+          <th><span class="unseen">temperature</span></th>
           <th v-for="column in columns" :key="column.i" class="number" scope="col">{{ column.value }}</th>
         </tr>
       </thead>

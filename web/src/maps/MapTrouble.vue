@@ -105,4 +105,9 @@ li {
 strong {
   font-weight: 600;
 }
+a {
+  display: inline-block;
+  min-height: 1.5rem;
+  line-height: 1.5rem;
+}
 </style>

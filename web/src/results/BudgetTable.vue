@@ -20,7 +20,7 @@ const percent = (share: number) => (Math.abs(share) < 0.1 ? 'under 0.1 %' : `${t
         <thead>
           <tr>
             <th>from</th>
-            <th></th>
+            <th><span class="unseen">as a bar</span></th>
             <th class="number">u</th>
             <th class="number">of u²</th>
             <th>what would make it smaller</th>

@@ -17,7 +17,7 @@ const FAMILIES: readonly { label: string; value: UnitFamily }[] = [
 </script>
 
 <template>
-  <div class="bar frame-bar">
+  <header class="bar frame-bar">
     <router-link to="/" class="name">
       <img src="/mark.svg" width="26" height="26" alt="" />
       Tabrel
@@ -32,7 +32,7 @@ const FAMILIES: readonly { label: string; value: UnitFamily }[] = [
       </button>
       <button type="button" class="plain" title="Keys of this view, glossary (F1)" @click="help.toggle"><kbd>F1</kbd> help</button>
     </span>
-  </div>
+  </header>
 </template>
 
 <style scoped>

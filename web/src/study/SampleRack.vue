@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** The study's filters on a shelf, to one scale; one is selected. */
-import { computed } from 'vue'
+import { computed, nextTick, useTemplateRef, watch } from 'vue'
 import type { Schemas } from '@/api/client'
 import { sampleColour } from '@/shared/sampleColours'
 import SampleCan from './SampleCan.vue'
@@ -10,13 +10,25 @@ defineEmits<{ pick: [id: number]; add: []; duplicate: []; status: [status: 'in_u
 
 const archived = computed(() => props.samples.find((one) => one.id === props.inHand)?.status === 'archived')
 
+/** The selected one stays in sight, however many there are. */
+const cans = useTemplateRef<HTMLElement>('cans')
+watch(
+  () => [props.inHand, props.samples.length],
+  async () => {
+    await nextTick()
+    cans.value?.querySelector('.in-hand')?.scrollIntoView?.({ block: 'nearest', inline: 'nearest' })
+  },
+  { immediate: true },
+)
+
 const SHELF_HEIGHT = 50
 const tallest = computed(() => Math.max(90, ...props.samples.map((sample) => sample.can_height_mm ?? 0)))
 const scale = computed(() => SHELF_HEIGHT / tallest.value)
 </script>
 
 <template>
-  <ul class="rack" aria-label="Samples">
+  <div class="rack">
+  <ul ref="cans" class="cans" aria-label="Samples">
     <li v-for="(sample, i) in samples" :key="sample.id">
       <button
         type="button"
@@ -40,7 +52,8 @@ const scale = computed(() => SHELF_HEIGHT / tallest.value)
         <kbd>{{ bench ? 'Alt+' : '' }}{{ i + 1 }}</kbd>
       </button>
     </li>
-    <li class="more">
+  </ul>
+    <div class="more">
       <span class="pair">
       <button type="button" class="add" title="Add a sample to this study" @click="$emit('add')">+ sample</button>
       <button type="button" class="add" title="Begin a sample with parts of this one (Alt+D)" @click="$emit('duplicate')">Duplicate …</button>
@@ -50,20 +63,26 @@ const scale = computed(() => SHELF_HEIGHT / tallest.value)
         <button v-else type="button" class="add" title="Put the selected sample away: it is kept, and left out of comparisons" @click="$emit('status', 'archived')">Archive</button>
         <button type="button" class="add" title="Delete the selected sample; undo brings it back" @click="$emit('status', 'deleted')">Delete</button>
       </span>
-    </li>
-  </ul>
+    </div>
+  </div>
 </template>
 
 <style scoped>
 .rack {
   display: flex;
   gap: 0.25rem;
+  flex: 0 1 auto;
+  min-width: 0;
+  max-width: 100%;
+}
+.cans {
+  display: flex;
+  gap: 0.25rem;
   list-style: none;
   margin: 0;
   padding: 0;
   align-items: flex-end;
-  flex: 0 0 auto;
-  max-width: 100%;
+  min-width: 0;
   overflow-x: auto;
 }
 button {
@@ -86,10 +105,7 @@ button.in-hand {
 }
 .more {
   align-self: center;
-  position: sticky;
-  right: 0;
-  background: var(--ground);
-  padding-left: 0.3rem;
+  flex: none;
   display: flex;
   gap: 0.2rem;
 }

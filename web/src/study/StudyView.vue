@@ -61,6 +61,11 @@ const stations = computed(() =>
     alone: sheet.data.value?.needs.filter_alone.length === 0,
   }),
 )
+/** What the view is, for those who do not see the line; a working has a heading of its own. */
+const hereTitle = computed(() => {
+  const station = stations.value.find((one) => one.name === route.name)
+  return station ? `${station.title}, ${sheet.data.value?.label ?? ''}` : ''
+})
 const here = computed(() => ({ studyId: props.studyId, sampleId: props.sampleId }))
 
 function tell(words: string) {
@@ -317,12 +322,13 @@ function pickNumber(event: KeyboardEvent) {
       </button>
     </AppBar>
     <OilLine class="line" :stations="stations" :current="String(route.name)" @go="go" />
-    <header class="top">
+    <section class="top" aria-label="Samples of this study">
       <SampleRack v-if="samples.length" :samples="samples" :in-hand="sampleId" :bench="route.meta.bench === true" @pick="pick" @add="addSample" @duplicate="duplicate" @status="setStatus" />
       <p v-if="study.data.value?.question" class="question soft" :title="study.data.value.question">{{ study.data.value.question }}</p>
-    </header>
+    </section>
     <p class="unseen" role="status" data-announced>{{ announced }}</p>
     <main ref="frame" class="station">
+      <h1 v-if="hereTitle" class="unseen">{{ hereTitle }}</h1>
       <p v-if="study.error.value && !study.data.value" class="said-wrong trouble">{{ study.error.value.message }}</p>
       <p v-else-if="sheet.error.value && !sheet.data.value" class="said-wrong trouble">{{ sheet.error.value.message }}</p>
       <router-view v-else :key="sampleId" />

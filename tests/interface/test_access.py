@@ -1,0 +1,116 @@
+"""Every view, light and dark, against WCAG 2.2 AA and the best practices that axe-core knows: no violation is left."""
+
+from __future__ import annotations
+
+import json
+from pathlib import Path
+
+import pytest
+from playwright.sync_api import expect
+
+from bench_steps import row, to_station
+
+pytestmark = pytest.mark.interface
+
+AXE = (Path(__file__).parents[2] / "web/node_modules/axe-core/axe.min.js").read_text()
+VIOLATIONS = """async () => {
+  const tags = ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa', 'best-practice']
+  const rules = { 'label-content-name-mismatch': { enabled: true }, 'target-size': { enabled: true } }
+  const found = await axe.run(document, { runOnly: { type: 'tag', values: tags }, rules, resultTypes: ['violations'] })
+  return found.violations.flatMap(one => one.nodes.map(node => `${one.id}: ${node.html.slice(0, 160)} ${node.failureSummary}`))
+}"""
+
+
+def looked_at(page):
+    """Return what axe finds wrong with the page as it is, once it has come to rest."""
+    page.wait_for_load_state("networkidle")
+    page.evaluate("Promise.all(document.getAnimations().map(one => one.finished.catch(() => 0)))")
+    page.evaluate(AXE)
+    return page.evaluate(VIOLATIONS)
+
+
+@pytest.fixture(params=["light", "dark"])
+def themed(page, request, server):
+    page.add_init_script(f"localStorage.setItem('tabrel.preferences', '{json.dumps({'theme': request.param})}')")
+    return page
+
+
+SAMPLE = "/studies/1/samples/1"
+VIEWS = ["short", "outside", "intake", "opened", "element", "media", "cut", "engine", "comparison", "start"]
+
+
+def test_the_studies(themed, server):
+    themed.goto(server.address)
+    expect(themed.locator("[data-sample='1'] td").first).not_to_have_text("…")
+    assert looked_at(themed) == []
+    themed.get_by_role("button", name="Archived 0").click()
+    assert looked_at(themed) == []
+
+
+@pytest.mark.parametrize("view", VIEWS)
+def test_a_station(themed, server, view):
+    page = themed
+    page.goto(f"{server.address}{SAMPLE}/{view}")
+    expect(page.locator("main h1")).to_be_attached()
+    assert page.evaluate("document.documentElement.classList.contains('dark')") == (
+        "dark" in page.evaluate("localStorage['tabrel.preferences']")
+    )
+    assert looked_at(page) == []
+
+
+def test_a_whole_filter_before_the_cut_and_a_blank_one(themed, server):
+    for view in ("cut", "outside", "map", "comparison"):
+        themed.goto(f"{server.address}/studies/2/samples/7/{view}")
+        expect(themed.locator("main h1")).to_be_attached()
+        assert looked_at(themed) == []
+
+
+def test_the_map_and_what_stands_beside_it(themed, server):
+    page = themed
+    page.goto(f"{server.address}{SAMPLE}/map")
+    panels = page.get_by_role("group", name="Beside the map")
+    for panel in ("Here", "What if", "Flow", "Inputs"):
+        panels.get_by_role("button", name=panel).click()
+        assert looked_at(page) == [], panel
+    page.keyboard.press("t")
+    assert looked_at(page) == []
+    page.get_by_role("button", name="Filter alone").click()
+    page.keyboard.press("t")
+    assert looked_at(page) == []
+
+
+def test_a_working(themed, server):
+    themed.goto(f"{server.address}{SAMPLE}/working/media_effective_area")
+    expect(themed.get_by_role("heading", level=1)).to_be_visible()
+    assert looked_at(themed) == []
+
+
+def test_what_opens_over_a_view(themed, server):
+    page = themed
+    page.goto(f"{server.address}{SAMPLE}/outside")
+    for keys in ("Control+k", "Alt+d", "F1"):
+        expect(row(page, "can.height").locator("input.input")).to_be_visible()
+        page.keyboard.press(keys)
+        expect(page.get_by_role("dialog")).to_be_visible()
+        assert looked_at(page) == [], keys
+        page.keyboard.press("Escape")
+        expect(page.get_by_role("dialog")).to_have_count(0)
+
+
+def test_a_field_in_hand_with_what_it_says_and_what_is_copied(themed, server):
+    page = themed
+    page.goto(f"{server.address}{SAMPLE}/outside")
+    row(page, "can.height").locator("input.input").fill("980 mm")
+    expect(row(page, "can.height").locator(".said-wrong")).to_be_visible()
+    assert looked_at(page) == []
+    page.keyboard.press("Escape")
+    row(page, "can.height").locator(".chip").first.click()
+    assert looked_at(page) == []
+    page.keyboard.press("Escape")
+    page.keyboard.press("Alt+d")
+    page.get_by_role("button", name="Duplicate", exact=True).click()
+    expect(page.locator(".rack .in-hand")).to_contain_text("Korvath 2")
+    assert looked_at(page) == []
+    to_station(page, "Intake")
+    expect(row(page, "sample.maker")).to_contain_text("copied from")
+    assert looked_at(page) == []
