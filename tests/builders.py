@@ -223,6 +223,18 @@ def everything() -> dict[str, Any]:
         (f"{SAMPLE}/capacity_g", 18),
         (f"{SAMPLE}/maker", "somebody"),
         (f"{SAMPLE}/archived", True),
+        (f"{SAMPLE}/tier", "premium"),
+        (f"{SAMPLE}/restriction", "racing only"),
+        (f"{SAMPLE}/warranty", "one season"),
+        (
+            f"{SAMPLE}/offers",
+            [
+                {"shop": "here", "amount": 9.5, "currency": "EUR"},
+                {"shop": "there", "amount": 80, "currency": "EUR", "pack_of": 10, "delivery": 4.9, "seen": "2026-10-02"},
+            ],
+        ),
+        ("interval_school", "oil analysis"),
+        ("circuit/mount", {"thread_diameter_mm": 19.05, "thread_pitch_mm": 1.5875, "seat_diameter_mm": 74}),
         (f"{SAMPLE}/part_number", "42"),
         (f"{SAMPLE}/price", {"amount": 9.5, "currency": "EUR"}),
         (f"{SAMPLE}/condition", "used"),

@@ -81,6 +81,8 @@ VALID: dict[str, dict] = {
     "put_sample_status": {"json": {"status": "archived"}},
     "put_study_status": {"json": {"status": "archived"}},
     "get_study_results": {},
+    "post_offer": {"json": {"shop": "Corner Parts", "price": "9.50 EUR", "pack_of": "10", "delivery": "4.90"}},
+    "delete_offer": {"json": {}},
     "post_duplicate": {"json": {"sample_id": "SAMPLE_ID"}},
     "post_confirmations": {"json": {"things": ["details/sample.maker"]}},
     "get_templates": {},
@@ -111,6 +113,7 @@ def filled(app, tmp_path_factory):
     stated = {"wording": "95 % at 20 µm(c)", "source": "box"}
     claim = client.post(f"/api/samples/{sample}/claims", json=stated).json()["sheet"]["claims"][-1]["id"]
     engine = client.post(f"/api/samples/{sample}/engine/save", json={}).json()["library"][0]["id"]
+    offered = client.post(f"/api/samples/{sample}/offers", json={"shop": "x", "price": "9 EUR"}).json()["sheet"]["offers"]
     template = client.post("/api/templates", json={"name": "all of it", "sample_id": sample}).json()["id"]
     scenario = client.get(f"/api/studies/{study['id']}/scenarios").json()[0]["id"]
     client.post(f"/api/samples/{sample}/readings", json={"key": "can.height", "text": "980 mm"})
@@ -124,6 +127,7 @@ def filled(app, tmp_path_factory):
         "claim_id": claim,
         "engine_id": engine,
         "template_id": template,
+        "offer_id": offered[-1]["id"],
         "scenario_id": scenario,
         "reading_id": reading,
         "hole_group_id": group,

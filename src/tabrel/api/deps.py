@@ -38,6 +38,7 @@ StudyId = Annotated[int, _id("study")]
 SampleId = Annotated[int, _id("sample")]
 ReadingId = Annotated[int, _id("reading")]
 ClaimId = Annotated[int, _id("claim")]
+OfferId = Annotated[int, _id("offer")]
 EngineId = Annotated[int, _id("engine of the library")]
 ScenarioId = Annotated[int, _id("scenario")]
 FactKey = Annotated[

@@ -36,6 +36,8 @@ JOURNALED = (
     "hole_group",
     "outline_point",
     "reading",
+    "offer",
+    "mount",
     "quantity_state",
     "copied_fact",
     "scenario",

@@ -9,7 +9,7 @@ from __future__ import annotations
 import sqlite3
 from collections.abc import Iterable
 
-ROWS = {"reading": "readings", "hole_group": "holes", "claim": "claims", "scenario": "scenarios"}
+ROWS = {"reading": "readings", "hole_group": "holes", "claim": "claims", "offer": "offers", "scenario": "scenarios"}
 """Name of the things whose rows have a revision of their own, by table."""
 
 OF_STUDY = 0

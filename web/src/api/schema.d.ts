@@ -116,6 +116,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/offers/{offer_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Delete Offer
+         * @description Remove an offer that was typed wrongly; undo brings it back.
+         */
+        delete: operations["delete_offer"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/oil/line": {
         parameters: {
             query?: never;
@@ -582,6 +602,26 @@ export interface paths {
          */
         put: operations["put_observation"];
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/samples/{sample_id}/offers": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Post Offer
+         * @description Record what a shop asks for the part.
+         */
+        post: operations["post_offer"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2137,6 +2177,14 @@ export interface components {
              * @example words
              */
             kind: string;
+            /**
+             * Schools
+             * @description Views of the schools on what is seen.
+             * @example [
+             *       "Some take it for a sign of heat."
+             *     ]
+             */
+            schools: string[];
             /**
              * Stage
              * @description Station of the work at which it is taken.
@@ -3720,6 +3768,12 @@ export interface components {
              */
             schools: string[];
             /**
+             * Several
+             * @description Whether more than one choice may hold.
+             * @example false
+             */
+            several: boolean;
+            /**
              * Stage
              * @description Station of the work at which it is taken.
              * @example outside
@@ -3763,6 +3817,105 @@ export interface components {
              * @example clean
              */
             value: string | null;
+        };
+        /**
+         * OfferIn
+         * @description An offer as typed: shop, price of the pack with its currency, how many are in it, delivery, when it was seen.
+         */
+        OfferIn: {
+            /**
+             * Delivery
+             * @description Of one pack, in the currency of the price; null where it is not stated.
+             * @default
+             * @example 4.90 EUR
+             */
+            delivery: string;
+            /**
+             * Pack Of
+             * @description How many pieces are in a pack.
+             * @default
+             * @example 10
+             */
+            pack_of: string;
+            /**
+             * Price
+             * @description Of the pack, with its currency.
+             * @example 9.50 EUR
+             */
+            price: string;
+            /**
+             * Seen
+             * @description When it was read there, ISO date.
+             * @default
+             * @example 2026-10-02
+             */
+            seen: string;
+            /**
+             * Shop
+             * @description Who offers it.
+             * @example Corner Parts
+             */
+            shop: string;
+        };
+        /**
+         * OfferOut
+         * @description An offer of a part, and what one piece costs where one pack is ordered.
+         */
+        OfferOut: {
+            /**
+             * Currency
+             * @description Currency of the price.
+             * @example EUR
+             */
+            currency: string;
+            /**
+             * Delivery
+             * @description Of one pack, in the currency of the price; null where it is not stated.
+             * @example 4.90 EUR
+             */
+            delivery: string | null;
+            /**
+             * Each
+             * @description Cost of one piece where one pack is ordered.
+             * @example 14.40 EUR
+             */
+            each: string;
+            /**
+             * Each Amount
+             * @description The same as a number, in the currency.
+             * @example 14.4
+             */
+            each_amount: number;
+            /**
+             * Id
+             * @description Number of the row, for addresses.
+             * @example 1
+             */
+            id: number;
+            /**
+             * Pack Of
+             * @description How many pieces are in a pack.
+             * @example 10
+             */
+            pack_of: number;
+            /**
+             * Price
+             * @description Of the pack, with its currency.
+             * @example 9.50 EUR
+             */
+            price: string;
+            /**
+             * Seen
+             * @description When it was read there, ISO date.
+             * @example 2026-10-02
+             */
+            seen: string | null;
+            /**
+             * Shop
+             * @description Who offers it.
+             * @example Corner Parts
+             */
+            shop: string;
         };
         /**
          * OilIn
@@ -4821,6 +4974,14 @@ export interface components {
              */
             part: string;
             /**
+             * Schools
+             * @description Views of the schools on what is seen.
+             * @example [
+             *       "Some take it for a sign of heat."
+             *     ]
+             */
+            schools: string[];
+            /**
              * Stage
              * @description Station of the work at which it is taken.
              * @example outside
@@ -5613,6 +5774,11 @@ export interface components {
              */
             observations: components["schemas"]["ObservedValueOut"][];
             /**
+             * Offers
+             * @description What shops ask for the part.
+             */
+            offers?: components["schemas"]["OfferOut"][];
+            /**
              * Parts
              * @description Parts, in the order of the work.
              */
@@ -5729,6 +5895,11 @@ export interface components {
             label: string;
             /** @description What the maps still need, told as choices. */
             needs: components["schemas"]["NeedsOut"];
+            /**
+             * Offers
+             * @description What shops ask for the part.
+             */
+            offers: components["schemas"]["OfferOut"][];
             /**
              * Parts
              * @description Parts, in the order of the work.
@@ -7916,6 +8087,65 @@ export interface operations {
             507: components["responses"]["Problem507"];
         };
     };
+    delete_offer: {
+        parameters: {
+            query?: {
+                /** @description Revision of the sheet that the window has: the answer brings what is different. None: the whole sheet. */
+                since?: number | null;
+                /** @description Whether the answer brings the figures of the opened filter too. */
+                figures?: boolean;
+            };
+            header?: {
+                /** @description Revision of what is changed, as it was seen: in double quotes, from the ETag of its address or from `revisions` of the sheet, 0 where it is not there. Another revision is refused with 412, none with 428. */
+                "If-Match"?: string | null;
+                /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
+                "Tabrel-Window"?: string | null;
+            };
+            path: {
+                /** @description Which offer, as the answers number them. */
+                offer_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NothingIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    /**
+                     * @description Its revision, for If-Match.
+                     * @example "17"
+                     */
+                    ETag?: string;
+                    /**
+                     * @description Addresses, separated by commas, whose answers the change made stale; one that ends in /* covers what is beneath it, a * between two / any one step. What the answer brings itself is not named.
+                     * @example /api/studies, /api/studies/1/comparison
+                     */
+                    "Tabrel-Stale"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ChangedOut"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            409: components["responses"]["Problem409"];
+            412: components["responses"]["Problem412"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            428: components["responses"]["Problem428"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
     post_oil_line: {
         parameters: {
             query?: never;
@@ -9154,6 +9384,65 @@ export interface operations {
         responses: {
             /** @description Successful Response */
             200: {
+                headers: {
+                    /**
+                     * @description Its revision, for If-Match.
+                     * @example "17"
+                     */
+                    ETag?: string;
+                    /**
+                     * @description Addresses, separated by commas, whose answers the change made stale; one that ends in /* covers what is beneath it, a * between two / any one step. What the answer brings itself is not named.
+                     * @example /api/studies, /api/studies/1/comparison
+                     */
+                    "Tabrel-Stale"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ChangedOut"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            409: components["responses"]["Problem409"];
+            412: components["responses"]["Problem412"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            428: components["responses"]["Problem428"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    post_offer: {
+        parameters: {
+            query?: {
+                /** @description Revision of the sheet that the window has: the answer brings what is different. None: the whole sheet. */
+                since?: number | null;
+                /** @description Whether the answer brings the figures of the opened filter too. */
+                figures?: boolean;
+            };
+            header?: {
+                /** @description Revision of what is changed, as it was seen: in double quotes, from the ETag of its address or from `revisions` of the sheet, 0 where it is not there. Another revision is refused with 412, none with 428. */
+                "If-Match"?: string | null;
+                /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
+                "Tabrel-Window"?: string | null;
+            };
+            path: {
+                /** @description Which sample, as the answers number them. */
+                sample_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OfferIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
                 headers: {
                     /**
                      * @description Its revision, for If-Match.

@@ -14,6 +14,9 @@ const sampleId = toRef(props, 'sampleId')
 const sheet = useSheet(sampleId)
 const changes = useBenchChanges(sampleId)
 const method = ref('roller cutter')
+/** Another way to cut it, in one's own words. */
+const OTHER = 'other'
+const own = ref('')
 const note = ref('')
 const said = ref('')
 const sure = ref(false)
@@ -34,7 +37,12 @@ async function record() {
     return
   }
   try {
-    await changes.cut({ method: method.value, note: note.value })
+    const how = method.value === OTHER ? own.value : method.value
+    if (!how.trim()) {
+      said.value = 'Say in a few words how it was cut open.'
+      return
+    }
+    await changes.cut({ method: how, note: note.value })
     note.value = ''
   } catch (error) {
     if (!(error instanceof ProblemError)) throw error
@@ -83,6 +91,10 @@ async function record() {
           <label v-for="[name, words] in methods" :key="name" :class="{ chosen: method === name }">
             <input v-model="method" type="radio" name="method" :value="name" />
             <span><strong>{{ name }}</strong> <span class="soft">{{ words }}</span></span>
+          </label>
+          <label :class="{ chosen: method === OTHER }">
+            <input v-model="method" type="radio" name="method" :value="OTHER" />
+            <span class="own"><strong>other</strong> <input v-model="own" aria-label="How it was cut open" placeholder="in your own words" autocomplete="off" @focus="method = OTHER" /></span>
           </label>
         </fieldset>
         <label class="note">note <input v-model="note" autocomplete="off" placeholder="where it was cut, what fell out" /></label>
@@ -164,6 +176,21 @@ fieldset label {
 fieldset label.chosen {
   border-color: var(--hand);
   background: var(--hand-wash);
+}
+.own {
+  flex: 1;
+  display: flex;
+  gap: 0.5rem;
+}
+.own input {
+  flex: 1;
+  min-width: 0;
+  font: inherit;
+  color: inherit;
+  background: var(--paper);
+  border: 1px solid var(--line-strong);
+  border-radius: 6px;
+  padding: 0.1rem 0.5rem;
 }
 .note,
 .sure {

@@ -2,6 +2,7 @@
 /** Intake: what the study asks, the engine it is for, this sample, and what is claimed of it. */
 import { computed, toRef, useTemplateRef } from 'vue'
 import { useRoute } from 'vue-router'
+import OfferList from '@/entry/OfferList.vue'
 import ClaimList from '@/entry/ClaimList.vue'
 import KeptList from './KeptList.vue'
 import CopiedMark from '@/entry/CopiedMark.vue'
@@ -31,6 +32,12 @@ const GROUPS = [
 ] as const
 const labels = computed(() => (study.data.value?.samples ?? []).map((sample) => sample.label))
 
+/** What is unlikely of a detail, and what is warned of at it. */
+const questions = computed(() => {
+  const { detail_questions: asked = {}, analysis } = sheet.data.value ?? {}
+  return { ...asked, ...Object.fromEntries((analysis?.warnings ?? []).filter((one) => details().has(one.where)).map((one) => [one.where, one.message])) }
+})
+
 function of(prefix: string) {
   return [...details().values()].filter((detail) => detail.stage === 'intake' && detail.key.startsWith(prefix))
 }
@@ -57,7 +64,7 @@ useAskedField({
     <div v-if="sheet.data.value" class="cards">
       <section v-for="group in GROUPS" :key="group.prefix" class="card" :class="group.prefix.slice(0, -1)">
         <h2>{{ group.title }} <CopiedMark :things="of(group.prefix).map((detail) => `details/${detail.key}`)" :of="group.title.toLowerCase()" /></h2>
-        <DetailFields :details="of(group.prefix)" :texts="sheet.data.value.details" :numbers="sheet.data.value.detail_numbers" :questions="sheet.data.value.detail_questions" :family="preferences.family"
+        <DetailFields :details="of(group.prefix)" :texts="sheet.data.value.details" :numbers="sheet.data.value.detail_numbers" :questions="questions" :family="preferences.family"
           :options="{ 'study.reference': labels }" :revisions="sheet.data.value.revisions" :set="changes.setDetail" @next="stops.step(1)" @previous="stops.step(-1)" />
         <p v-if="group.prefix === 'sample.' && sheet.data.value.shelf" class="shelf">{{ sheet.data.value.shelf }}</p>
         <p v-if="group.prefix === 'engine.'" class="soft note">
@@ -66,6 +73,9 @@ useAskedField({
       </section>
       <section class="card claimed">
         <ClaimList :claims="sheet.data.value.claims" :contradictions="sheet.data.value.contradictions" :changes="changes" />
+      </section>
+      <section class="card offered">
+        <OfferList :offers="sheet.data.value.offers" :changes="changes" />
       </section>
       <KeptList :sample-id="sampleId" />
     </div>
@@ -82,8 +92,8 @@ useAskedField({
 .cards {
   display: grid;
   grid-template-columns: minmax(0, 1fr) minmax(0, 1fr);
-  grid-template-areas: 'sample study' 'sample engine' 'claimed claimed';
-  grid-template-rows: auto 1fr auto;
+  grid-template-areas: 'sample study' 'sample engine' 'claimed claimed' 'offered offered';
+  grid-template-rows: auto 1fr auto auto;
   gap: 0.7rem;
 }
 .card {
@@ -103,6 +113,9 @@ useAskedField({
 }
 .engine {
   grid-area: engine;
+}
+.offered {
+  grid-area: offered;
 }
 .claimed {
   grid-area: claimed;

@@ -7,11 +7,13 @@ export type Detail = Schemas['DetailOut']
 
 let held: Catalogue | null = null
 let detailsByKey: ReadonlyMap<string, Detail> = new Map()
+let quantitiesByKey: ReadonlyMap<string, Schemas['QuantityOut']> = new Map()
 let observationsByKey: ReadonlyMap<string, Schemas['ObservationOut']> = new Map()
 
 export function installCatalogue(fetched: Catalogue): void {
   held = fetched
   detailsByKey = new Map(fetched.details.map((one) => [one.key, one]))
+  quantitiesByKey = new Map(fetched.quantities.map((one) => [one.key, one]))
   observationsByKey = new Map(fetched.observations.map((one) => [one.key, one]))
 }
 
@@ -26,6 +28,10 @@ export function catalogue(): Catalogue {
 
 export function details(): ReadonlyMap<string, Detail> {
   return detailsByKey
+}
+
+export function quantities(): ReadonlyMap<string, Schemas['QuantityOut']> {
+  return quantitiesByKey
 }
 
 export function observations(): ReadonlyMap<string, Schemas['ObservationOut']> {

@@ -24,6 +24,20 @@ const PLEATS = 'M6 26L11 6l5 20 5-20 5 20 5-20 5 20 5-20'
 const ROUND_CORE = 'M14 6q10-4 20 0M14 26q10 4 20 0M14 6v20M34 6v20'
 const NEST = 'M10 3v26M38 3v26M10 29h28'
 
+/** A strip of rubber between two fingers. */
+const FEEL: Record<string, readonly Stroke[]> = {
+  soft: [r('M6 20h12q6-8 12 0h12v4H30q-6-8-12 0H6Z'), l('M24 3v9M21 9l3 3 3-3')],
+  pliable: [r('M12 28V14q0-8 12-8t12 8v14h-5V15q0-4-7-4t-7 4v13Z')],
+  hardened: [r('M6 20q18-7 36 0v5q-18-7-36 0Z'), l('M24 4v8M21 9l3 3 3-3')],
+  brittle: [r('M6 18l16-4-3 6-13 3ZM42 18l-16-4 3 6 13 3Z'), l('M22 6l3 4-3 3 4 4')],
+}
+const HAND = 'M4 12l7 4-7 4M44 12l-7 4 7 4'
+const SQUEEZE: Record<string, readonly Stroke[]> = {
+  holds: [l('M14 5h20v22H14Z'), l(HAND)],
+  gives: [l('M14 5q4 11 0 22M34 5q-4 11 0 22M14 5h20M14 27h20'), d('M14 5v22M34 5v22'), l(HAND)],
+  collapses: [l('M14 5l8 11-8 11M34 5l-8 11 8 11M14 5h20M14 27h20'), l('M3 12l12 4-12 4M45 12l-12 4 12 4')],
+}
+
 export const OBSERVATION_PICTURES: Record<string, Record<string, readonly Stroke[]>> = {
   'can.grip': {
     plain: [l(CAN)],
@@ -202,5 +216,55 @@ export const OBSERVATION_PICTURES: Record<string, Record<string, readonly Stroke
     'by cutting': [l('M6 5h36v22H6Z'), l('M6 14l8 3-8 3')],
     'worn at the tube': [l('M6 5h36v22H6Z'), d('M16 7v18M24 7v18M32 7v18')],
     holed: [l('M6 5h36v22H6Z'), o('M22 15a3 2.4 0 1 0 .1 0ZM31 10a2 2 0 1 0 .1 0Z')],
+  },
+  'can.delivered': {
+    sound: [l(CAN), l('M19 18l4 4 7-9')],
+    dents: [l('M14 30V20q5-3 0-7V7q0-4 4-4h3q3 5 6 0h3q4 0 4 4v23')],
+    rust: [l(CAN), o('M17 12q4-4 7 0t5 4-4 5-8-2-2-7Z')],
+    'stray glue': [s('M6 10h36v4H6Z'), o('M18 14h5q0 9-2.5 9T18 14ZM29 14h4q0 6-2 6t-2-6Z')],
+    'loose chips': [l('M6 26h36'), l('M12 22l4-3-1 4M22 23l5-6 1 5M33 21l3 2 2-4M18 12l3 3M28 10l-2 4')],
+    'open box': [l('M10 12h28v16H10ZM10 12l-5-6h12l7 6 7-6h12l-5 6')],
+  },
+  'can.squeeze': {
+    holds: [...SQUEEZE.holds!],
+    gives: [...SQUEEZE.gives!],
+    collapses: [...SQUEEZE.collapses!],
+  },
+  'gasket.feel': {
+    soft: [...FEEL.soft!],
+    pliable: [...FEEL.pliable!],
+    hardened: [...FEEL.hardened!],
+    brittle: [...FEEL.brittle!],
+  },
+  'gasket.fit': {
+    snug: [s(GROOVE), r('M16.5 8h15v14h-15Z')],
+    loose: [s(GROOVE), r('M19 12h9v10h-9Z'), l('M17 8h3M28 8h3')],
+    stretched: [s(GROOVE), r('M12 6h24v4H12ZM19 10h10v8H19Z')],
+  },
+  'plate.play': {
+    keyed: [l('M8 16a16 12 0 1 1 32 0a16 12 0 1 1-32 0'), s('M21 3h6v7h-6Z')],
+    tight: [l('M8 16a16 12 0 1 1 32 0a16 12 0 1 1-32 0'), s('M12 16a12 9 0 1 1 24 0a12 9 0 1 1-24 0')],
+    rattles: [l('M8 16a16 12 0 1 1 32 0a16 12 0 1 1-32 0'), l('M15 12q4-5 10-4M33 20q-4 5-10 4M22 5l3 3-3 3M26 27l-3-3 3-3')],
+  },
+  'anti_drain.feel': {
+    soft: [...FEEL.soft!],
+    pliable: [...FEEL.pliable!],
+    hardened: [...FEEL.hardened!],
+    brittle: [...FEEL.brittle!],
+  },
+  'seating.washer': {
+    none: [l('M16 6l16 2-16 3 16 3-16 2'), o('M10 22h28v5H10Z')],
+    'steel washer': [l('M16 4l16 2-16 3 16 3-16 2'), s('M12 17h24v3H12Z'), o('M10 22h28v5H10Z')],
+    'plastic washer': [l('M16 4l16 2-16 3 16 3-16 2'), r('M12 17h24v3H12Z'), o('M10 22h28v5H10Z')],
+  },
+  'element.squeeze': {
+    holds: [...SQUEEZE.holds!],
+    gives: [...SQUEEZE.gives!],
+    collapses: [...SQUEEZE.collapses!],
+  },
+  'tube.squeeze': {
+    holds: [...SQUEEZE.holds!],
+    gives: [...SQUEEZE.gives!],
+    collapses: [...SQUEEZE.collapses!],
   },
 }

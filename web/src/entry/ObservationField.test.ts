@@ -12,7 +12,7 @@ afterEach(() => {
 
 describe('pictured choices', () => {
   const observation: Schemas['ObservationOut'] = {
-    key: 'gasket.section', title: 'section', part: 'Gasket', stage: 'outside', whole_only: false, closed: false, synonyms: [],
+    key: 'gasket.section', title: 'section', part: 'Gasket', stage: 'outside', whole_only: false, closed: false, several: false, synonyms: [],
     choices: [{ value: 'square', meaning: 'a' }, { value: 'captured lip', meaning: 'b' }],
     schools: ['Captured: it stays.', 'Square: it turns.'],
   }

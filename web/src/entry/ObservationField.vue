@@ -2,6 +2,7 @@
 /** Something seen: pictured choices, own words, and the schools' views one key away. */
 import { computed, nextTick, ref, watch } from 'vue'
 import CopiedMark from './CopiedMark.vue'
+import SchoolViews from './SchoolViews.vue'
 import { useCopied } from '@/sample/copies'
 import type { Schemas } from '@/api/client'
 import { DEVICE_GAP_MS } from '@/shared/useKeys'
@@ -25,7 +26,22 @@ const { open: copied } = useCopied(() => things)
 
 /** The choice as the hand left it: the next one may follow before this one is answered. */
 const held = ref(props.value)
-const known = computed(() => props.observation.choices.some((choice) => choice.value === held.value))
+/** What holds, one or several. */
+const APART = '; '
+const parts = computed(() => (held.value === null ? [] : props.observation.several ? held.value.split(APART) : [held.value]))
+const holds = (value: string) => parts.value.includes(value)
+const isChoice = (value: string) => props.observation.choices.some((choice) => choice.value === value)
+const known = computed(() => parts.value.some(isChoice))
+/** Said in other words than the choices. */
+const others = computed(() => parts.value.filter((value) => !isChoice(value)).join(APART))
+
+/** Choose a choice, or take it back; of several, the first says that none of the others holds. */
+function toggle(value: string) {
+  const first = props.observation.choices[0]!.value
+  if (!props.observation.several) return choose(holds(value) ? null : value)
+  const without = parts.value.filter((one) => one !== value && (value === first ? !isChoice(one) : one !== first))
+  return choose([...without, ...(holds(value) ? [] : [value])].join(APART) || null)
+}
 let underway = 0
 watch(
   () => props.value,
@@ -56,9 +72,16 @@ function turn(buttons: HTMLButtonElement[], by: 1 | -1) {
   void choose(choices[place]!.value)
 }
 
+/** Of several, arrows only go from one to the next: what holds is said by its number or by Space. */
+function go(buttons: HTMLButtonElement[], by: 1 | -1) {
+  const here = buttons.indexOf(document.activeElement as HTMLButtonElement)
+  buttons[(here + by + buttons.length) % buttons.length]?.focus()
+}
+
 function onKey(event: KeyboardEvent) {
   const { choices } = props.observation
-  const buttons = [...((event.currentTarget as HTMLElement).querySelectorAll<HTMLButtonElement>('[role="radio"]'))]
+  const buttons = [...((event.currentTarget as HTMLElement).querySelectorAll<HTMLButtonElement>('[role="radio"], [role="checkbox"]'))]
+  const move = props.observation.several ? go : turn
   const digit = Number(event.key)
   clearTimeout(burst)
   if (event.ctrlKey || event.altKey || event.metaKey) return // a key of the frame, such as Ctrl+→ to the next station
@@ -66,10 +89,10 @@ function onKey(event: KeyboardEvent) {
   if (digit >= 1 && digit <= choices.length) {
     burst = setTimeout(() => {
       buttons[digit - 1]?.focus()
-      void choose(choices[digit - 1]!.value)
+      void (props.observation.several ? toggle(choices[digit - 1]!.value) : choose(choices[digit - 1]!.value))
     }, DEVICE_GAP_MS)
-  } else if (event.key === 'ArrowRight') turn(buttons, 1)
-  else if (event.key === 'ArrowLeft') turn(buttons, -1)
+  } else if (event.key === 'ArrowRight') move(buttons, 1)
+  else if (event.key === 'ArrowLeft') move(buttons, -1)
   else if (event.key === 'ArrowDown') emit('next')
   else if (event.key === 'ArrowUp') emit('previous')
   else if (event.key === 'Enter' && event.shiftKey) emit('previous')
@@ -82,7 +105,7 @@ function onKey(event: KeyboardEvent) {
 
 /** Own words: taken and gone on from at once, as a reading is. */
 function takeWords() {
-  if (words.value.trim()) void choose(words.value)
+  if (words.value.trim()) void choose(props.observation.several ? [...parts.value, words.value.trim()].join(APART) : words.value)
   emit('next')
 }
 
@@ -104,16 +127,16 @@ function onWordsKey(event: KeyboardEvent) {
     <span :id="`of-${observation.key}`" class="title">
       {{ observation.title }}<span v-if="observation.whole_only" class="whole" aria-hidden="true" title="only on the uncut filter"> ◐</span>
     </span>
-    <div class="choices" role="radiogroup" :aria-labelledby="`of-${observation.key}`" @keydown="onKey">
+    <div class="choices" :role="observation.several ? 'group' : 'radiogroup'" :aria-labelledby="`of-${observation.key}`" @keydown="onKey">
       <button
         v-for="(choice, i) in observation.choices"
         :key="choice.value"
         type="button"
-        role="radio"
-        :aria-checked="choice.value === held"
-        :tabindex="choice.value === held || (!known && i === 0) ? 0 : -1"
+        :role="observation.several ? 'checkbox' : 'radio'"
+        :aria-checked="holds(choice.value)"
+        :tabindex="(observation.several ? i === 0 : holds(choice.value)) || (!known && i === 0) ? 0 : -1"
         :title="choice.meaning"
-        @click="choose(choice.value === held ? null : choice.value)"
+        @click="toggle(choice.value)"
       >
         <svg viewBox="0 0 48 32" width="48" height="32" aria-hidden="true">
           <path v-for="(stroke, k) in pictures[choice.value] ?? []" :key="k" :class="stroke.kind" :d="stroke.d" />
@@ -124,7 +147,7 @@ function onWordsKey(event: KeyboardEvent) {
         v-if="!observation.closed"
         v-model="words"
         class="words"
-        :placeholder="held && !known ? held : 'other words'"
+        :placeholder="others || 'other words'"
         :aria-label="`${observation.title} in other words`"
         tabindex="-1"
         @keydown="onWordsKey"
@@ -141,11 +164,7 @@ function onWordsKey(event: KeyboardEvent) {
       </button>
       <CopiedMark :things="things" named />
     </div>
-    <ul v-if="viewsOpen" class="schools">
-      <li v-for="(school, i) in observation.schools" :key="school">
-        <strong v-if="i === 0">{{ school }}</strong><template v-else>{{ school }}</template>
-      </li>
-    </ul>
+    <SchoolViews v-if="viewsOpen" :schools="observation.schools" />
     <p v-if="refused" class="said-wrong">{{ refused }}</p>
   </div>
 </template>

@@ -78,6 +78,7 @@ function leave(event: Event) {
       <option value="">no value because …</option>
       <option v-for="(name, key) in terms('state')" :key="key" :value="key">{{ name }}</option>
     </select>
+    <slot />
   </div>
 </template>
 

@@ -7,10 +7,12 @@ import type { BenchChanges } from '@/sample/useSheet'
 import { useEcho } from './useEcho'
 import { thingsOfField, useCopied } from '@/sample/copies'
 import { useRefusal } from '@/shared/useRefusal'
+import { quantities } from '@/catalogue/catalogue'
 import type { UnitFamily } from '@/catalogue/units'
 import ReadingBeside, { type ChosenInstrument, type ChosenProvenance } from './ReadingBeside.vue'
 import CopiedMark from './CopiedMark.vue'
 import ReadingChip from './ReadingChip.vue'
+import SchoolViews from './SchoolViews.vue'
 import ReadingMean from './ReadingMean.vue'
 
 const props = defineProps<{
@@ -65,6 +67,8 @@ const preview = computed(() => (text.value.trim() ? (echo.value?.estimate ?? nul
 const problem = computed(() => refused.value || (text.value.trim() ? (echo.value?.problem ?? '') : ''))
 const correctable = computed(() => props.field.warnings.find((warning) => warning.correction && warning.reading_id))
 const questioned = computed(() => props.field.warnings.find((warning) => warning.reading_id && !warning.confirmed))
+const schools = computed(() => quantities().get(props.field.key)?.schools ?? [])
+const viewsOpen = ref(false)
 const plain = computed(() => provenance.value === 'measured' && !instrument.value && !note.value)
 
 /**
@@ -132,7 +136,10 @@ const KEYS: Record<string, (event: KeyboardEvent) => void> = {
 function onKey(event: KeyboardEvent) {
   if (event.isComposing) return
   const beside = event.altKey ? { p: 'provenance', i: 'instrument', n: 'note', s: 'state' }[event.key] : undefined
-  if (beside) {
+  if (event.altKey && event.key === 'v' && schools.value.length) {
+    event.preventDefault()
+    viewsOpen.value = !viewsOpen.value
+  } else if (beside) {
     event.preventDefault()
     row.value?.querySelector<HTMLElement>(`[data-beside="${beside}"]`)?.focus()
   } else if (event.key === 'Tab' && !event.shiftKey && text.value.trim()) {
@@ -266,7 +273,12 @@ defineExpose({ focus })
         :field="field"
         @state="setState"
         @back="focus"
-      />
+      >
+        <button v-if="schools.length" type="button" class="key-button" tabindex="-1" :aria-expanded="viewsOpen" @click="viewsOpen = !viewsOpen">
+          <kbd>Alt+V</kbd> views
+        </button>
+      </ReadingBeside>
+      <SchoolViews v-if="viewsOpen" :schools="schools" />
     </div>
   </div>
 </template>

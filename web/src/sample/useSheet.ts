@@ -144,6 +144,10 @@ export function useBenchChanges(sampleId: MaybeRefOrGetter<number>) {
       change((_, asked) => client.DELETE('/api/holes/{hole_group_id}', { params: { path: { hole_group_id: id }, ...asked }, body: {} }), { thing: `holes/${id}` }),
     addClaim: (body: Schemas['ClaimIn']) =>
       change((path, asked) => client.POST('/api/samples/{sample_id}/claims', { params: { path, ...asked }, body })),
+    addOffer: (body: Schemas['OfferIn']) =>
+      change((path, asked) => client.POST('/api/samples/{sample_id}/offers', { params: { path, ...asked }, body })),
+    removeOffer: (id: number) =>
+      change((_, asked) => client.DELETE('/api/offers/{offer_id}', { params: { path: { offer_id: id }, ...asked }, body: {} }), { thing: `offers/${id}` }),
     markStale: (id: number, reason: string) =>
       change((_, asked) => client.POST('/api/claims/{claim_id}/stale', { params: { path: { claim_id: id }, ...asked }, body: { text: reason } }), { thing: `claims/${id}` }),
     removeClaim: (id: number) =>

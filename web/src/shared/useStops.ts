@@ -11,7 +11,7 @@ export function useStops(root: Readonly<Ref<HTMLElement | null>>) {
     stop.scrollIntoView({ block: 'nearest' })
     const target = stop.matches('input, textarea, button, [tabindex]')
       ? stop
-      : stop.querySelector<HTMLElement>('input:not([type="radio"], .words), textarea, select, [role="radio"][tabindex="0"], button')
+      : stop.querySelector<HTMLElement>('input:not([type="radio"], .words), textarea, select, [role="radio"][tabindex="0"], [role="checkbox"][tabindex="0"], button')
     target?.focus()
     return target !== null
   }

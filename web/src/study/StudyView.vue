@@ -324,7 +324,7 @@ function pickNumber(event: KeyboardEvent) {
     <OilLine class="line" :stations="stations" :current="String(route.name)" @go="go" />
     <section class="top" aria-label="Samples of this study">
       <SampleRack v-if="samples.length" :samples="samples" :in-hand="sampleId" :bench="route.meta.bench === true" @pick="pick" @add="addSample" @duplicate="duplicate" @status="setStatus" />
-      <p v-if="study.data.value?.question" class="question soft" :title="study.data.value.question">{{ study.data.value.question }}</p>
+      <p v-if="study.data.value?.question && samples.length < 5" class="question soft" :title="study.data.value.question">{{ study.data.value.question }}</p>
     </section>
     <p class="unseen" role="status" data-announced>{{ announced }}</p>
     <main ref="frame" class="station">

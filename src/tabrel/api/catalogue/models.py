@@ -16,6 +16,7 @@ class QuantityOut(WireModel):
     part: str
     stage: str
     synonyms: list[str]
+    schools: list[str]
 
 
 class ChoiceOut(WireModel):
@@ -36,6 +37,7 @@ class ObservationOut(WireModel):
     schools: list[str]
     whole_only: bool
     closed: bool
+    several: bool
     synonyms: list[str]
 
 
@@ -52,6 +54,7 @@ class DetailOut(WireModel):
     synonyms: list[str]
     usual: str
     usual_inch: str
+    schools: list[str]
 
 
 class PartTitleOut(WireModel):

@@ -77,7 +77,14 @@ def catalogue_out() -> CatalogueOut:
             ),
         ],
         quantities=[
-            QuantityOut(key=q.key, title=q.title, part=PART_TITLES[q.part], stage=q.stage, synonyms=list(q.synonyms))
+            QuantityOut(
+                key=q.key,
+                title=q.title,
+                part=PART_TITLES[q.part],
+                stage=q.stage,
+                synonyms=list(q.synonyms),
+                schools=list(q.schools),
+            )
             for q in QUANTITIES.values()
         ],
         observations=_observations(),
@@ -93,6 +100,7 @@ def catalogue_out() -> CatalogueOut:
                 synonyms=list(detail.synonyms),
                 usual=detail_text(detail, detail.usual) or "",
                 usual_inch=detail_text(detail, detail.usual, "inch") or "",
+                schools=list(detail.schools),
             )
             for detail in DETAILS.values()
         ],
@@ -159,6 +167,7 @@ def _observations() -> list[ObservationOut]:
             schools=list(one.schools),
             whole_only=one.whole_only,
             closed=one.closed,
+            several=one.several,
             synonyms=list(one.synonyms),
         )
         for one in OBSERVATIONS.values()

@@ -16,6 +16,7 @@ from tabrel.api.sample.models import (
     MovableOut,
     NeedsOut,
     ObservedValueOut,
+    OfferOut,
     PartOut,
     PlateOut,
     SheetOut,
@@ -39,6 +40,7 @@ class SheetChangesOut(WireModel):
     detail_questions: dict[str, str] = Field(default_factory=dict)
     claims: list[ClaimOut] = Field(default_factory=list)
     contradictions: list[str] = Field(default_factory=list)
+    offers: list[OfferOut] = Field(default_factory=list)
     copied: dict[str, str] = Field(default_factory=dict)
     shelf: str | None = None
     plate: PlateOut | None = None

@@ -5,6 +5,7 @@
 `holes`             groups of holes
 `details`     what is stated once, and what is seen
 `claims`            claims and the checks made of them
+`offers`            what shops ask for a part
 `copies`            a sample begun with parts of another one; templates; confirming
 `models`            what comes in from a field, and the echo
 """

@@ -14,7 +14,7 @@ from tabrel.api.deps import FactKey, SampleId
 from tabrel.api.entry.copies import confirm_copied
 from tabrel.api.entry.models import DetailIn, ObservationIn
 from tabrel.api.errors import PROBLEM_RESPONSES
-from tabrel.core.catalogue.observation import observed, with_field_observed
+from tabrel.core.catalogue.observation import observed, seen_words, with_field_observed
 from tabrel.core.catalogue.quantities import PART_TITLES
 from tabrel.core.circuit.hot_point import circuit_problem
 from tabrel.core.details.details import detail_values, with_sample_detail, with_study_detail
@@ -96,7 +96,7 @@ def put_observation(sample_id: SampleId, key: FactKey, given: ObservationIn, ben
     with transaction(conn):
         observation = known_observation(key)
         stored = load_sample(conn, sample_id)
-        text = " ".join((given.text or "").split()) or None
+        text = seen_words(observation, " ".join((given.text or "").split())) or None
         now = observed(stored.sample, observation)
         if text == now:
             if thing in stored.sample.copied:

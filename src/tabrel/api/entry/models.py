@@ -139,6 +139,16 @@ class HoleGroupIn(RequestModel):
     points: str = ""
 
 
+class OfferIn(RequestModel):
+    """An offer as typed: shop, price of the pack with its currency, how many are in it, delivery, when it was seen."""
+
+    shop: str
+    price: str
+    pack_of: str = ""
+    delivery: str = ""
+    seen: str = ""
+
+
 class ClaimIn(RequestModel):
     """A claim: words as printed, or what is claimed of a reading or an observation."""
 

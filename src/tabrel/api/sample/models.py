@@ -255,6 +255,20 @@ class NeedsOut(WireModel):
     map: list[OpenNeedOut]
 
 
+class OfferOut(WireModel):
+    """An offer of a part, and what one piece costs where one pack is ordered."""
+
+    id: int
+    shop: str
+    price: str
+    pack_of: int
+    delivery: str | None
+    seen: str | None
+    each: str
+    each_amount: float
+    currency: str
+
+
 class SheetOut(WireModel):
     """Everything the bench shows of a sample: fields by part, details, claims, plate, the cut, results, warnings."""
 
@@ -269,6 +283,7 @@ class SheetOut(WireModel):
     detail_questions: dict[str, str]
     claims: list[ClaimOut]
     contradictions: list[str]
+    offers: list[OfferOut]
     copied: dict[str, str]
     shelf: str | None
     plate: PlateOut

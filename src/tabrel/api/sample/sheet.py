@@ -25,6 +25,7 @@ from tabrel.api.sample.models import (
     SheetOut,
 )
 from tabrel.api.sample.needs import needs_out
+from tabrel.api.sample.offers import offer_out
 from tabrel.api.sample.plate import plate_out
 from tabrel.core.catalogue.hole_dimensions import dimensions_of
 from tabrel.core.catalogue.observation import observed
@@ -65,6 +66,7 @@ from tabrel.store.entry.holes import hole_group_ids
 from tabrel.store.entry.readings import StoredReading, readings_of_sample
 from tabrel.store.journal import Change, last_change, next_undone
 from tabrel.store.revisions import revisions_of, study_revision
+from tabrel.store.sample.offers import offers_of
 from tabrel.store.sample.samples import StoredSample, claims_of, load_sample
 from tabrel.store.study.studies import load_study_frame
 
@@ -131,6 +133,7 @@ def sheet_of(conn: sqlite3.Connection, opened: OpenedSample) -> SheetOut:
         detail_questions=detail_questions(study),
         claims=[_claim_out(claim_id, claim, sample, measured, by_key) for claim_id, claim in claims],
         contradictions=[one.words for one in contradictions(sample)],
+        offers=[offer_out(offer_id, offer) for offer_id, offer in offers_of(conn, sample_id)],
         copied=sample.copied | _copied_rows(sample, group_ids, claims),
         shelf=_shelf(sample),
         plate=plate_out(measured, oil_model(study.oil) if study.oil else None),

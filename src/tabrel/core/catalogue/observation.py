@@ -15,6 +15,9 @@ from tabrel.core.catalogue.quantities import Stage
 from tabrel.core.errors import StudyError, nearest_hint
 from tabrel.core.study.model import Sample
 
+APART = "; "
+"""Between several choices of one observation."""
+
 
 @dataclass(frozen=True)
 class Choice:
@@ -49,6 +52,8 @@ class Observation:
         Field of the sample that holds it, step by step; empty for an observation.
     closed : bool
         Whether only the choices are taken.
+    several : bool
+        Whether more than one choice may hold; they are kept parted by `APART`. The first says that no other does.
     """
 
     key: str
@@ -60,11 +65,33 @@ class Observation:
     synonyms: tuple[str, ...] = ()
     field: tuple[str, ...] = ()
     closed: bool = False
+    several: bool = False
 
     @property
     def part(self) -> str:
         """Part of the filter the observation belongs to."""
         return self.key.partition(".")[0]
+
+
+def seen_words(observation: Observation, words: str) -> str:
+    """Return what was seen as it is kept: of several choices each once, in the order of the catalogue, own words behind.
+
+    Examples
+    --------
+    >>> dents = Observation("a.b", "x", "outside", (Choice("sound", ""), Choice("dents", "")), several=True)
+    >>> seen_words(dents, "a scratch;dents; dents")
+    'dents; a scratch'
+    """
+    if not observation.several:
+        return words
+    if not words.strip():
+        return ""
+    order = [choice.value for choice in observation.choices]
+    parts = dict.fromkeys(part.strip() for part in words.split(APART.strip()) if part.strip())
+    if order[0] in parts and any(part in order[1:] for part in parts):
+        against = next(part for part in parts if part in order[1:])
+        raise StudyError(observation.key, f"{order[0]!r} and {against!r} exclude each other: take one of them away")
+    return APART.join(sorted(parts, key=lambda part: order.index(part) if part in order else len(order)))
 
 
 def observed(sample: Sample, observation: Observation) -> str | None:

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from tabrel.core.catalogue.observation import Choice, Observation
+from tabrel.core.catalogue.observed_outside import FEEL, SQUEEZE
 
 _DAMAGE = (
     Choice("none", "sound"),
@@ -34,6 +35,18 @@ INSIDE: tuple[Observation, ...] = (
         ),
         synonyms=("weld", "spot welds"),
     ),
+    Observation(
+        "plate.play",
+        "play in the can",
+        "opened",
+        (
+            Choice("keyed", "a tab or a notch keeps it from turning"),
+            Choice("tight", "it cannot be moved by hand"),
+            Choice("rattles", "it can be turned or heard when shaken: the thread may let it turn as it is screwed home"),
+        ),
+        synonyms=("plate turns", "loose plate", "anti-rotation"),
+    ),
+    Observation("anti_drain.feel", "feel of the rubber", "opened", FEEL, synonyms=("hardness", "aged rubber")),
     Observation(
         "anti_drain.fit",
         "fit",
@@ -132,6 +145,24 @@ INSIDE: tuple[Observation, ...] = (
         synonyms=("hold-down", "element support"),
     ),
     Observation(
+        "seating.washer",
+        "washer under the spring",
+        "opened",
+        (
+            Choice("none", "the spring bears on the end cap itself"),
+            Choice("steel washer", "it spreads the force"),
+            Choice("plastic washer", "it spreads the force, and yields when hot"),
+        ),
+        synonyms=("spring seat", "load plate"),
+    ),
+    Observation(
+        "element.squeeze",
+        "end caps squeezed by hand",
+        "element",
+        SQUEEZE,
+        synonyms=("end cap stiffness", "rigidity"),
+    ),
+    Observation(
         "element.end_caps",
         "end caps",
         "element",
@@ -228,6 +259,11 @@ INSIDE: tuple[Observation, ...] = (
             Choice("welded", "a sheet rolled, its edges welded"),
             Choice("moulded", "in one piece"),
         ),
+        schools=(
+            "Wound: its lock-seam is a rib all along, and it stands up to a cold start.",
+            "Rolled and welded: smooth inside, and no edge to file at the media.",
+            "Moulded: more open area, and no burr.",
+        ),
         synonyms=("spiral core", "core seam"),
     ),
     Observation(
@@ -239,8 +275,14 @@ INSIDE: tuple[Observation, ...] = (
             Choice("louvres", "slits pressed open"),
             Choice("windows", "between ribs"),
         ),
+        (
+            "Holes: their area is counted and computed with.",
+            "Louvres: no burr towards the media, if they are pressed the right way.",
+            "The tube is never the restriction: its openings do not matter.",
+        ),
         synonyms=("perforations",),
     ),
+    Observation("tube.squeeze", "squeezed by hand", "element", SQUEEZE, synonyms=("core strength", "rigidity")),
     Observation(
         "tube.burr_side",
         "burr side",
@@ -260,6 +302,11 @@ INSIDE: tuple[Observation, ...] = (
             Choice("cellulose", "paper: tears with a fibrous edge, one colour through", "cellulose"),
             Choice("blend", "paper with glass or polyester: some fibres glint", "blend"),
             Choice("synthetic", "felt or glass layers: white, soft, seldom torn by hand", "synthetic"),
+        ),
+        (
+            "Much media: a large area holds the dirt of a long interval and keeps the bypass shut when cold.",
+            "Finer media: what is not caught at the first pass wears the engine; area is what is left to choose.",
+            "Both by use: area for the cold and the interval, fineness for what the engine asks.",
         ),
         synonyms=("paper or synthetic", "fibre kind"),
         field=("media_family",),

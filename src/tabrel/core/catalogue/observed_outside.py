@@ -4,7 +4,47 @@ from __future__ import annotations
 
 from tabrel.core.catalogue.observation import Choice, Observation
 
+FEEL = (
+    Choice("soft", "a finger nail leaves no mark, it yields at once"),
+    Choice("pliable", "it bends double and comes back"),
+    Choice("hardened", "it bends little, and comes back slowly"),
+    Choice("brittle", "it cracks when it is bent: it has aged"),
+)
+SQUEEZE = (
+    Choice("holds", "by hand it does not move"),
+    Choice("gives", "it moves and comes back"),
+    Choice("collapses", "it stays pressed in"),
+)
+
 OUTSIDE: tuple[Observation, ...] = (
+    Observation(
+        "can.delivered",
+        "condition as delivered",
+        "outside",
+        (
+            Choice("sound", "nothing to find fault with"),
+            Choice("dents", "pressed in somewhere: on the dome, at the seam"),
+            Choice("rust", "on the can, the plate or the threads"),
+            Choice("stray glue", "where it can come off into the oil"),
+            Choice("loose chips", "metal or plastic shaken out, or seen inside"),
+            Choice("open box", "the box or the film was open: it may have been handled"),
+        ),
+        whole_only=True,
+        several=True,
+        synonyms=("dent", "damage in transit", "as received", "corrosion", "swarf"),
+    ),
+    Observation(
+        "can.squeeze",
+        "squeezed by hand",
+        "outside",
+        SQUEEZE,
+        (
+            "A thick wall: it takes the wrench and the pressure peaks of a cold start.",
+            "The wall says little: the seam and the plate fail first.",
+        ),
+        whole_only=True,
+        synonyms=("rigidity", "stiffness", "flexes"),
+    ),
     Observation(
         "can.grip",
         "grip",
@@ -58,6 +98,18 @@ OUTSIDE: tuple[Observation, ...] = (
             "Nitrile always: it is tougher where the ring slides on the engine.",
         ),
         synonyms=("seal material", "elastomer"),
+    ),
+    Observation("gasket.feel", "feel of the rubber", "outside", FEEL, synonyms=("hardness", "aged rubber", "durometer")),
+    Observation(
+        "gasket.fit",
+        "fit",
+        "outside",
+        (
+            Choice("snug", "it sits all round and does not turn by itself"),
+            Choice("loose", "it can be shifted by a finger"),
+            Choice("stretched", "it is pulled over its groove, or stands out of it"),
+        ),
+        synonyms=("seal fit", "groove"),
     ),
     Observation(
         "gasket.pull_out",

@@ -77,6 +77,8 @@ class Quantity:
         Whether it can be measured only on the uncut filter.
     synonyms : tuple of str
         Other words people use for it.
+    schools : tuple of str
+        What practitioners make of it, the default first; empty where they agree.
     """
 
     key: str
@@ -92,6 +94,7 @@ class Quantity:
     drawing: Drawing = "none"
     whole_only: bool = False
     synonyms: tuple[str, ...] = ()
+    schools: tuple[str, ...] = ()
 
     @property
     def part(self) -> str:
@@ -271,6 +274,28 @@ _HOLE_ROWS: tuple[_Row, ...] = (
 )
 
 
+_SCHOOLS: dict[str, tuple[str, ...]] = {
+    "can.wall_thickness": (
+        "A thick wall: it takes the wrench, and the pressure peaks of a cold start.",
+        "The wall says little: the seam around the plate fails first.",
+    ),
+    "filter.mass": (
+        "Mass says nothing by itself: weigh the parts, and see where it lies.",
+        "A heavy can: more steel and more media, so a better filter.",
+    ),
+    "element.spacer_height": (
+        "A spacer costs media: the same can would hold a longer element.",
+        "A spacer is no fault: one can serves several elements, and the area decides.",
+    ),
+    "media.strip_length": (
+        "Effective area: what seam, glue and backing leave of length and width.",
+        "The longest strip: it is measured in a minute, and widths are alike.",
+        "Gross area: length times width, as most people report it.",
+    ),
+}
+"""Where practitioners differ on what a size is worth, the view this program leans to first."""
+
+
 def _catalogue(stage: Stage, rows: tuple[_Row, ...]) -> dict[str, Quantity]:
     catalogue = {}
     for title, key, (dimension, instrument, metric, inch), (low, high), drawing, marks, words in rows:
@@ -289,6 +314,7 @@ def _catalogue(stage: Stage, rows: tuple[_Row, ...]) -> dict[str, Quantity]:
             drawing=drawing,
             whole_only=WHOLE_ONLY in marks,
             synonyms=tuple(word.strip() for word in words.split(",") if word.strip()),
+            schools=_SCHOOLS.get(key, ()),
         )
     return catalogue
 

@@ -2,6 +2,7 @@
 
 `echo`              what a field understood, before a reading is accepted
 `reading_warnings`  readings that do not fit: outliers, usual ranges, likely errors
+`fit`               whether filter and engine contradict each other
 `sample_warnings`   what does not fit between the parts of a sample
 `facts`             what is stated or seen once, each a thing that is changed apart
 `copies`            a sample begun as a copy of another one, marked until it is confirmed

@@ -15,15 +15,18 @@ CUT_METHODS: dict[str, str] = {
     "roller cutter": "a wheel is pressed in and run round the can: no chips, the cleanest evidence",
     "lathe": "a parting tool near the plate: few chips, keep them out of the media",
     "tin snips": "started at a drilled hole: no chips in the can if the drill stops short, very sharp edges",
+    "hydraulic splitter": "the can is pressed apart at the seam: no chips, but plate and seam are bent, measure them before",
     "saw": "chips fall into the can: rinse nothing, note where they lie",
+    "abrasive wheel": "sparks and grit: only a can drained, wiped and free of vapour, outdoors; grit inside is no finding",
 }
-"""How a can is opened. Whatever else is done is written in the note."""
+"""How a can is opened; other words are taken as well."""
 
 CAUTIONS: tuple[str, ...] = (
     "Drain the filter and let it cool before cutting; hot oil burns, and old oil is kept off the skin.",
     "Use a cutter that sheds no chips, or keep chips out of the evidence.",
     "Cut edges are sharp: wear cut-proof gloves and eye protection.",
-    "No grinder on oily steel: sparks set the oil on fire.",
+    "No grinder or abrasive wheel on oily steel: sparks set oil and vapour on fire.",
+    "A hydraulic splitter stores energy: keep hands clear, and stand behind its guard.",
     "A bulged can means stop: it saw too much pressure, so have the engine's pressure regulator checked.",
     "Local rules for waste oil and oily parts apply; results support a choice and approve nothing.",
 )

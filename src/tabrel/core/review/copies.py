@@ -33,7 +33,9 @@ class PartToCopy:
 
 
 PARTS_TO_COPY: dict[CopiedPart, PartToCopy] = {
-    "intake": PartToCopy("intake", "maker, part number, price, seller, pack, origin, stated bypass setting", True),
+    "intake": PartToCopy(
+        "intake", "maker, part number, price, seller, pack, origin, tier, restriction, warranty, stated bypass setting", True
+    ),
     "engine_side": PartToCopy("engine side", "gasket and thread", True),
     "plate": PartToCopy("tapping plate", "plate, inlet holes, anti-drainback valve", True),
     "claims": PartToCopy("claims", "what box and page say", True),
@@ -65,7 +67,20 @@ _PART_OF: dict[str, CopiedPart] = {
 """What is copied with which part of the filter."""
 
 _INTAKE = tuple(
-    f"sample.{name}" for name in ("maker", "part_number", "price", "seller", "bought", "pack", "origin", "stated_bypass")
+    f"sample.{name}"
+    for name in (
+        "maker",
+        "part_number",
+        "price",
+        "seller",
+        "bought",
+        "pack",
+        "origin",
+        "tier",
+        "restriction",
+        "warranty",
+        "stated_bypass",
+    )
 )
 _OF_MEDIA = ("media.air_drop",)
 _VALVE_DIMENSIONS = ("pressure", "force")

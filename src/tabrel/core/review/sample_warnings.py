@@ -11,6 +11,7 @@ from tabrel.core.figures.section_layout import section_problems
 from tabrel.core.parts.bypass_valve import DEFAULT_DEAD_COILS, spring_travel
 from tabrel.core.parts.efficiency import REFERENCE_SIZE, ScreeningMedium
 from tabrel.core.parts.media import FAMILY_DEFAULTS, pleat_opening_at_inside, solidity
+from tabrel.core.review.fit import fit_warnings
 from tabrel.core.review.reading_warnings import SampleWarning, reading_warnings
 from tabrel.core.sample.measured_sample import MeasuredSample
 from tabrel.core.uncertainty.propagation import Result
@@ -32,6 +33,7 @@ def sample_warnings(
         *_clearance_warnings(measured),
         *_opened_warnings(measured),
         *_seen_warnings(measured),
+        *fit_warnings(measured),
         *_efficiency_warnings(measured, medium, size_at_beta_75),
     )
 
@@ -179,6 +181,10 @@ def _seen_warnings(measured: MeasuredSample) -> Iterator[SampleWarning]:
     seen = measured.sample.observations
     if seen.get("tube.burr_side") == "towards the media":
         yield SampleWarning("burr_at_media", BURR_WARNING, "tube.burr_side")
+    printed = measured.sample.restriction
+    if printed and printed != "none printed":
+        message = f"“{printed}” is printed on it: a racing-only part is not for the road, whatever its sizes say"
+        yield SampleWarning("restricted_use", message, "sample.restriction")
     if measured.sample.leak is None:
         for (key, choice), (code, message) in _OPEN_WAYS.items():
             if seen.get(key) == choice:

@@ -32,6 +32,7 @@ from tabrel.core.study.model import (
     Claim,
     EngineHotPoint,
     HoleGroup,
+    Offer,
     Oil,
     ReadingEntry,
     Sample,
@@ -103,6 +104,8 @@ def check_sample(path: str, sample: Sample) -> None:
         require_date(f"{path}.cut.at", sample.cut.at)
     if sample.price and sample.price.amount < 0:
         raise StudyError(f"{path}.price.amount", "is negative: type the price without its sign")
+    for i, offer in enumerate(sample.offers):
+        _check_offer(f"{path}.offers[{i}]", offer)
     stated = sample.bypass.stated_kpa
     if stated is not None:
         band = stated if isinstance(stated, tuple) else (stated, stated)
@@ -124,6 +127,16 @@ def check_sample(path: str, sample: Sample) -> None:
         check_bypass_bench(f"{path}.bypass_bench", sample.bypass_bench)
     for i, photograph in enumerate(sample.photographs):
         check_photograph(f"{path}.photographs[{i}]", photograph)
+
+
+def _check_offer(path: str, offer: Offer) -> None:
+    require_text(f"{path}.shop", offer.shop)
+    require_text(f"{path}.currency", offer.currency)
+    if offer.amount < 0 or (offer.delivery or 0.0) < 0:
+        raise StudyError(f"{path}.amount", "a price is negative: type it without its sign")
+    if offer.pack_of is not None:
+        require_count(f"{path}.pack_of", offer.pack_of)
+    require_date(f"{path}.seen", offer.seen)
 
 
 def known_quantity(path: str, key: str) -> Quantity:
@@ -218,6 +231,8 @@ def check_circuit(circuit: Circuit) -> None:
         _check_engine("circuit.engine", circuit.engine)
     if circuit.stud:
         _check_stud("circuit.stud", circuit.stud)
+    if circuit.mount:
+        require_above_zero("circuit.mount", **vars(circuit.mount))
     if circuit.adapter:
         _check_adapter("circuit.adapter", circuit.adapter)
 

@@ -9,6 +9,7 @@ from tabrel.core.study.model import (
     Circuit,
     EngineHotPoint,
     GaugeTap,
+    Mount,
     PressureSense,
     PumpEfficiency,
     Regulator,
@@ -57,6 +58,7 @@ BEGINNINGS: dict[tuple[str, ...], Any] = {
     ("circuit", "head"): StatedLoss(12.0, 40.0, 100.0),
     ("circuit", "engine"): EngineHotPoint(340.0, 3000.0, 100.0),
     ("circuit", "stud"): Stud(0.0),
+    ("circuit", "mount"): Mount(),
     ("circuit", "adapter"): Adapter(()),
 }
 """What a part of the study begins with when its first number is typed; the others stand as assumed until they are set."""

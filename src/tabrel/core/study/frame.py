@@ -195,6 +195,15 @@ class HoleGroup(Strict):
 
 
 @dataclass(frozen=True)
+class Mount(Strict):
+    """What the filter is screwed on: the engine's thread, and the face that the gasket seals on; nothing computes with it."""
+
+    thread_diameter_mm: float | None = None
+    thread_pitch_mm: float | None = None
+    seat_diameter_mm: float | None = None
+
+
+@dataclass(frozen=True)
 class Adapter(Strict):
     """A remote or sandwich adapter with cross-holes."""
 
@@ -216,6 +225,7 @@ class Circuit(Strict):
     head: StatedLoss | None = None
     engine: EngineHotPoint | None = None
     stud: Stud | None = None
+    mount: Mount | None = None
     adapter: Adapter | None = None
     gauge: GaugeTap | None = None
     provenance: Provenance | None = None

@@ -33,6 +33,7 @@ from tabrel.core.study.frame import (
     HoleReadings,
     HoleShape,
     Instrument,
+    Mount,
     Oil,
     PressureSense,
     Provenance,
@@ -77,6 +78,8 @@ __all__ = [
     "Instrument",
     "Leak",
     "MediaFamily",
+    "Mount",
+    "Offer",
     "Oil",
     "Photograph",
     "PhotographScale",
@@ -145,6 +148,23 @@ class Price(Strict):
 
     amount: float
     currency: str
+
+
+@dataclass(frozen=True)
+class Offer(Strict):
+    """One shop's offer of a part: price of a pack, how many are in it, delivery of one pack, when it was seen."""
+
+    shop: str
+    amount: float
+    currency: str
+    pack_of: int | None = None
+    delivery: float | None = None
+    seen: str | None = None
+
+    @property
+    def each(self) -> float:
+        """Cost of one piece where one pack is ordered, delivery shared by its pieces."""
+        return (self.amount + (self.delivery or 0.0)) / (self.pack_of or 1)
 
 
 @dataclass(frozen=True)
@@ -248,12 +268,16 @@ class Sample(Strict):
     maker: str | None = None
     part_number: str | None = None
     price: Price | None = None
+    offers: tuple[Offer, ...] = ()
     seller: str | None = None
     bought: str | None = None
     pack: str | None = None
     date_code: str | None = None
     made: str | None = None
     origin: str | None = None
+    tier: str | None = None
+    restriction: str | None = None
+    warranty: str | None = None
     condition: str | None = None
     used_km: float | None = None
     used_hours: float | None = None
@@ -290,6 +314,7 @@ class Study(Strict):
     reference: str | None = None
     intended_uses: str | None = None
     price_class: str | None = None
+    interval_school: str | None = None
     oil: Oil | None = None
     circuit: Circuit | None = None
     samples: tuple[Sample, ...] = ()

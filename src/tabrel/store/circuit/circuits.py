@@ -9,6 +9,7 @@ from tabrel.core.study.model import (
     Adapter,
     Circuit,
     EngineHotPoint,
+    Mount,
     Oil,
     PumpEfficiency,
     Regulator,
@@ -91,6 +92,10 @@ INSERT_STUD = """
 INSERT INTO stud (study_id, bore_mm, length_mm, least_bore_mm, greatest_bore_mm)
 VALUES (:study_id, :bore_mm, :length_mm, :least_bore_mm, :greatest_bore_mm)
 """
+INSERT_MOUNT = """
+INSERT INTO mount (study_id, thread_diameter_mm, thread_pitch_mm, seat_diameter_mm)
+VALUES (:study_id, :thread_diameter_mm, :thread_pitch_mm, :seat_diameter_mm)
+"""
 INSERT_ADAPTER = """
 INSERT INTO adapter (study_id, wall_mm, turn_deg, reference_bore_mm)
 VALUES (:study_id, :wall_mm, :turn_deg, :reference_bore_mm)
@@ -115,6 +120,7 @@ _BLOCKS: tuple[tuple[str, str, str, dict[str, str]], ...] = (
     ("head", "DELETE FROM stated_loss WHERE study_id = :study_id AND part = :part", INSERT_STATED_LOSS, {"part": "head"}),
     ("engine", "DELETE FROM engine_hot_point WHERE study_id = :study_id", INSERT_ENGINE_HOT_POINT, {}),
     ("stud", "DELETE FROM stud WHERE study_id = :study_id", INSERT_STUD, {}),
+    ("mount", "DELETE FROM mount WHERE study_id = :study_id", INSERT_MOUNT, {}),
     ("adapter", "DELETE FROM adapter WHERE study_id = :study_id", INSERT_ADAPTER, {}),
 )
 """Parts of a circuit that have a table of their own: name, how a row goes and comes, what else names it."""
@@ -152,6 +158,7 @@ SELECT_REGULATOR = "SELECT * FROM regulator WHERE study_id = :study_id"
 SELECT_STATED_LOSS = "SELECT * FROM stated_loss WHERE study_id = :study_id AND part = :part"
 SELECT_ENGINE_HOT_POINT = "SELECT * FROM engine_hot_point WHERE study_id = :study_id"
 SELECT_STUD = "SELECT * FROM stud WHERE study_id = :study_id"
+SELECT_MOUNT = "SELECT * FROM mount WHERE study_id = :study_id"
 SELECT_ADAPTER = "SELECT * FROM adapter WHERE study_id = :study_id"
 
 
@@ -167,7 +174,7 @@ def load_circuit(conn: sqlite3.Connection, study_id: int) -> Circuit | None:
 
     pump, regulator, engine = block(SELECT_PUMP_EFFICIENCY), block(SELECT_REGULATOR), block(SELECT_ENGINE_HOT_POINT)
     cooler, head = block(SELECT_STATED_LOSS, "cooler"), block(SELECT_STATED_LOSS, "head")
-    stud, adapter = block(SELECT_STUD), block(SELECT_ADAPTER)
+    stud, mount, adapter = block(SELECT_STUD), block(SELECT_MOUNT), block(SELECT_ADAPTER)
     return built(
         Circuit,
         row,
@@ -177,6 +184,7 @@ def load_circuit(conn: sqlite3.Connection, study_id: int) -> Circuit | None:
         head=built(StatedLoss, head) if head else None,
         engine=built(EngineHotPoint, engine) if engine else None,
         stud=built(Stud, stud) if stud else None,
+        mount=built(Mount, mount) if mount else None,
         adapter=built(Adapter, adapter, holes=load_hole_groups(conn, "adapter", study_id)) if adapter else None,
     )
 

@@ -2,5 +2,6 @@
 
 `evidence`   counts, benches and photographs, each a part of the study document
 `templates`  parts of a sample to begin others with
+`offers`     what shops ask for a part
 `samples`    samples whole, and what is set of them one by one
 """

@@ -23,6 +23,7 @@ from tabrel.store.entry.typed_numbers import set_typed_numbers, typed_numbers
 from tabrel.store.errors import ConflictError, NotStoredError
 from tabrel.store.rows import built
 from tabrel.store.sample.evidence import evidence_of, insert_evidence
+from tabrel.store.sample.offers import insert_offer, offers_of
 
 Status = Literal["in_use", "archived", "deleted"]
 """Of a sample and of a study."""
@@ -39,11 +40,13 @@ class StoredSample:
 
 INSERT_SAMPLE = """
 INSERT INTO sample (study_id, position, label, status, maker, part_number, price_amount, price_currency, seller, bought, pack,
-                    date_code, made, origin, condition, used_km, used_hours, expectation, cut_method, cut_at, cut_note,
+                    date_code, made, origin, tier, restriction, warranty, condition, used_km, used_hours,
+                    expectation, cut_method, cut_at, cut_note,
                     media_family, media_air_drop_pa, bypass_location, bypass_kind, bypass_spring_material,
                     bypass_stated_low_kpa, bypass_stated_high_kpa, leak_count, leak_diameter_mm, capacity_g, stated_collapse_kpa)
 VALUES (:study_id, :position, :label, :status, :maker, :part_number, :price_amount, :price_currency, :seller, :bought, :pack,
-        :date_code, :made, :origin, :condition, :used_km, :used_hours, :expectation, :cut_method, :cut_at, :cut_note,
+        :date_code, :made, :origin, :tier, :restriction, :warranty, :condition, :used_km, :used_hours,
+        :expectation, :cut_method, :cut_at, :cut_note,
         :media_family, :media_air_drop_pa, :bypass_location, :bypass_kind, :bypass_spring_material,
         :bypass_stated_low_kpa, :bypass_stated_high_kpa, :leak_count, :leak_diameter_mm, :capacity_g, :stated_collapse_kpa)
 """
@@ -72,6 +75,8 @@ def insert_sample(conn: sqlite3.Connection, study_id: int, position: int, sample
         set_state(conn, sample_id, key, state)
     for claim in sample.claims:
         insert_claim(conn, sample_id, claim)
+    for offer in sample.offers:
+        insert_offer(conn, sample_id, offer)
     insert_evidence(conn, sample_id, sample)
     mark_copied(conn, sample_id, sample.copied)
     set_typed_numbers(conn, sample.as_typed, sample_id=sample_id)
@@ -82,8 +87,8 @@ def _sample_row(sample: Sample) -> dict[str, Any]:
     stated = sample.bypass.stated_kpa
     low, high = stated if isinstance(stated, tuple) else (stated, None)
     plain = (
-        "label", "maker", "part_number", "seller", "bought", "pack", "date_code", "made", "origin", "condition",
-        "used_km", "used_hours", "expectation", "media_family", "media_air_drop_pa", "capacity_g",
+        "label", "maker", "part_number", "seller", "bought", "pack", "date_code", "made", "origin", "tier", "restriction",
+        "warranty", "condition", "used_km", "used_hours", "expectation", "media_family", "media_air_drop_pa", "capacity_g",
         "stated_collapse_kpa",
     )  # fmt: skip
     return {name: getattr(sample, name) for name in plain} | {
@@ -108,10 +113,10 @@ def insert_claim(conn: sqlite3.Connection, sample_id: int, claim: Claim) -> int:
 
 
 _DETAIL_COLUMNS = (
-    "label", "maker", "part_number", "price_amount", "price_currency", "seller", "bought", "pack", "date_code", "made", "origin",
-    "condition", "used_km", "used_hours", "expectation", "media_family", "media_air_drop_pa", "bypass_location", "bypass_kind",
-    "bypass_spring_material", "bypass_stated_low_kpa", "bypass_stated_high_kpa", "leak_count", "leak_diameter_mm",
-    "capacity_g", "stated_collapse_kpa",
+    "label", "maker", "part_number", "price_amount", "price_currency", "seller", "bought", "pack", "date_code", "made",
+    "origin", "tier", "restriction", "warranty", "condition", "used_km", "used_hours", "expectation", "media_family",
+    "media_air_drop_pa", "bypass_location", "bypass_kind", "bypass_spring_material", "bypass_stated_low_kpa",
+    "bypass_stated_high_kpa", "leak_count", "leak_diameter_mm", "capacity_g", "stated_collapse_kpa",
 )  # fmt: skip
 UPDATE_SAMPLE = f"UPDATE sample SET {', '.join(f'{column} = :{column}' for column in _DETAIL_COLUMNS)} WHERE id = :id"
 
@@ -299,6 +304,7 @@ def _stored(conn: sqlite3.Connection, row: sqlite3.Row) -> StoredSample:
             centre_tube=load_hole_groups(conn, "centre_tube", stated.id),
         ),
         claims=tuple(claim for _, claim in claims_of(conn, stated.id)),
+        offers=tuple(offer for _, offer in offers_of(conn, stated.id)),
         **evidence_of(conn, stated.id),
     )
     return replace(stated, sample=sample)

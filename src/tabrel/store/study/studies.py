@@ -53,7 +53,8 @@ def list_studies(conn: sqlite3.Connection) -> list[StudyRow]:
 
 
 INSERT_STUDY = """
-INSERT INTO study (name, question, intended_uses, price_class) VALUES (:name, :question, :intended_uses, :price_class)
+INSERT INTO study (name, question, intended_uses, price_class, interval_school)
+VALUES (:name, :question, :intended_uses, :price_class, :interval_school)
 """
 
 
@@ -78,11 +79,12 @@ def insert_study(conn: sqlite3.Connection, study: Study) -> int:
 
 
 def _study_row(study: Study) -> dict[str, str | None]:
-    return {name: getattr(study, name) for name in ("name", "question", "intended_uses", "price_class")}
+    return {name: getattr(study, name) for name in ("name", "question", "intended_uses", "price_class", "interval_school")}
 
 
 UPDATE_STUDY = """
-UPDATE study SET name = :name, question = :question, intended_uses = :intended_uses, price_class = :price_class WHERE id = :id
+UPDATE study SET name = :name, question = :question, intended_uses = :intended_uses, price_class = :price_class,
+                 interval_school = :interval_school WHERE id = :id
 """
 SET_REFERENCE = """
 UPDATE study SET reference_sample_id = (SELECT id FROM sample WHERE study_id = :id AND label = :reference) WHERE id = :id
@@ -134,7 +136,7 @@ def samples_by_study(conn: sqlite3.Connection) -> dict[int, list[SampleName]]:
 
 
 SELECT_STUDY = """
-SELECT name, question, intended_uses, price_class, status,
+SELECT name, question, intended_uses, price_class, interval_school, status,
        (SELECT label FROM sample WHERE sample.id = study.reference_sample_id) AS reference
 FROM study WHERE id = :id
 """
@@ -173,6 +175,7 @@ def load_study_frame(conn: sqlite3.Connection, study_id: int) -> Study:
         reference=row["reference"],
         intended_uses=row["intended_uses"],
         price_class=row["price_class"],
+        interval_school=row["interval_school"],
         oil=load_oil(conn, study_id),
         circuit=load_circuit(conn, study_id),
         scenarios=tuple(stored.scenario for stored in load_scenarios(conn, study_id)),

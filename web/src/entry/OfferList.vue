@@ -1,0 +1,121 @@
+<script setup lang="ts">
+/** What shops ask for the part: price of the pack, how many are in it, delivery; what one piece costs. */
+import { computed, nextTick, ref, useTemplateRef } from 'vue'
+import type { Schemas } from '@/api/client'
+import { useRefusal } from '@/shared/useRefusal'
+import type { BenchChanges } from '@/sample/useSheet'
+
+const props = defineProps<{ offers: readonly Schemas['OfferOut'][]; changes: BenchChanges }>()
+
+const EMPTY = { shop: '', price: '', pack_of: '', delivery: '', seen: '' }
+const typed = ref({ ...EMPTY })
+const { refused, guarded } = useRefusal()
+const first = useTemplateRef<HTMLInputElement>('first')
+const unsaved = computed(() => Object.values(typed.value).some((text) => text.trim()))
+/** The cheapest of each currency: what is asked in another one is not compared. */
+const cheapest = computed(() => {
+  const found = new Map<string, Schemas['OfferOut']>()
+  for (const one of props.offers) if (one.each_amount < (found.get(one.currency)?.each_amount ?? Infinity)) found.set(one.currency, one)
+  return new Set([...found.values()].map((one) => one.id))
+})
+
+async function add() {
+  if (!(await guarded(() => props.changes.addOffer(typed.value)))) return
+  typed.value = { ...EMPTY }
+  await nextTick()
+  first.value?.focus()
+}
+</script>
+
+<template>
+  <section class="offers" data-key="offers">
+    <h2>What shops ask for it</h2>
+    <table v-if="offers.length">
+      <thead>
+        <tr>
+          <th scope="col">Shop</th>
+          <th scope="col" class="number">Pack</th>
+          <th scope="col" class="number">Pieces</th>
+          <th scope="col" class="number">Delivery</th>
+          <th scope="col" class="number">One piece</th>
+          <th scope="col">Seen</th>
+          <th scope="col"><span class="unseen">Remove</span></th>
+        </tr>
+      </thead>
+      <tbody>
+        <tr v-for="one in offers" :key="one.id" :data-offer="one.id">
+          <th scope="row">{{ one.shop }}</th>
+          <td class="number">{{ one.price }}</td>
+          <td class="number">{{ one.pack_of }}</td>
+          <td class="number">{{ one.delivery ?? 'not stated' }}</td>
+          <td class="number"><strong v-if="cheapest.has(one.id)" title="the least in this currency">{{ one.each }}</strong><template v-else>{{ one.each }}</template></td>
+          <td>{{ one.seen ?? '' }}</td>
+          <td><button type="button" @click="guarded(() => changes.removeOffer(one.id))">Remove</button></td>
+        </tr>
+      </tbody>
+    </table>
+    <p v-if="offers.length" class="soft fine">One piece: pack and delivery of one pack over the pieces in it. Currencies are not converted.</p>
+    <form data-stop :data-unsaved="unsaved ? 'offer' : undefined" @submit.prevent="add">
+      <label>shop <input ref="first" v-model="typed.shop" autocomplete="off" /></label>
+      <label>price <input v-model="typed.price" class="typed" placeholder="9.50 EUR" autocomplete="off" /></label>
+      <label>pack of <input v-model="typed.pack_of" class="typed" placeholder="1" inputmode="numeric" autocomplete="off" /></label>
+      <label>delivery <input v-model="typed.delivery" class="typed" placeholder="4.90" autocomplete="off" /></label>
+      <label>seen on <input v-model="typed.seen" class="typed" placeholder="3 Oct" autocomplete="off" /></label>
+      <button type="submit">Save the offer</button>
+    </form>
+    <p v-if="refused" class="said-wrong" role="alert">{{ refused }}</p>
+  </section>
+</template>
+
+<style scoped>
+table {
+  border-collapse: collapse;
+  width: 100%;
+  font-size: 0.9rem;
+}
+th,
+td {
+  text-align: left;
+  padding: 0.15rem 0.6rem 0.15rem 0;
+  border-top: 1px solid var(--line);
+  font-weight: 400;
+}
+thead th {
+  border-top: 0;
+  font-size: 0.82rem;
+}
+.number {
+  text-align: right;
+  font-variant-numeric: tabular-nums;
+}
+.fine {
+  font-size: 0.82rem;
+  margin: 0.2rem 0;
+}
+form {
+  display: grid;
+  grid-template-columns: 2fr 1.2fr 0.7fr 1fr 1fr auto;
+  gap: 0.5rem;
+  align-items: end;
+  margin-top: 0.3rem;
+}
+label {
+  display: flex;
+  flex-direction: column;
+  font-size: 0.85rem;
+  gap: 0.15rem;
+}
+input,
+button {
+  font: inherit;
+  color: inherit;
+  min-width: 0;
+  background: var(--paper);
+  border: 1px solid var(--line-strong);
+  border-radius: 6px;
+  padding: 0.25rem 0.5rem;
+}
+button {
+  cursor: pointer;
+}
+</style>
