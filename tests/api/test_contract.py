@@ -83,6 +83,9 @@ VALID: dict[str, dict] = {
     "get_study_results": {},
     "post_offer": {"json": {"shop": "Corner Parts", "price": "9.50 EUR", "pack_of": "10", "delivery": "4.90"}},
     "delete_offer": {"json": {}},
+    "get_date_code": {},
+    "post_rule": {"json": {"name": "another", "pattern": "{YY}{WW}"}},
+    "delete_rule": {"json": {}},
     "post_duplicate": {"json": {"sample_id": "SAMPLE_ID"}},
     "post_confirmations": {"json": {"things": ["details/sample.maker"]}},
     "get_templates": {},
@@ -114,6 +117,9 @@ def filled(app, tmp_path_factory):
     claim = client.post(f"/api/samples/{sample}/claims", json=stated).json()["sheet"]["claims"][-1]["id"]
     engine = client.post(f"/api/samples/{sample}/engine/save", json={}).json()["library"][0]["id"]
     offered = client.post(f"/api/samples/{sample}/offers", json={"shop": "x", "price": "9 EUR"}).json()["sheet"]["offers"]
+    client.put(f"/api/samples/{sample}/details/sample.date_code", json={"text": "2118"}, headers={"If-Match": "*"})
+    rule = {"name": "year and week", "pattern": "{YY}{WW}"}
+    rules = client.post(f"/api/samples/{sample}/date-code/rules", json=rule).json()["rules"]
     template = client.post("/api/templates", json={"name": "all of it", "sample_id": sample}).json()["id"]
     scenario = client.get(f"/api/studies/{study['id']}/scenarios").json()[0]["id"]
     client.post(f"/api/samples/{sample}/readings", json={"key": "can.height", "text": "980 mm"})
@@ -127,6 +133,7 @@ def filled(app, tmp_path_factory):
         "claim_id": claim,
         "engine_id": engine,
         "template_id": template,
+        "rule_id": rules[0]["id"],
         "offer_id": offered[-1]["id"],
         "scenario_id": scenario,
         "reading_id": reading,

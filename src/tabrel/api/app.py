@@ -23,7 +23,7 @@ from tabrel.api.change import facts, undo
 from tabrel.api.change.facts import ETAG
 from tabrel.api.circuit import routes as circuit_routes
 from tabrel.api.comparison import routes as comparison_routes
-from tabrel.api.entry import claims, copies, details, holes, offers, readings
+from tabrel.api.entry import claims, copies, date_codes, details, holes, offers, readings
 from tabrel.api.entry import samples as entry_samples
 from tabrel.api.errors import NOT_THERE, PROBLEM_JSON, add_error_handlers, problem_response
 from tabrel.api.figures import routes as figures_routes
@@ -51,6 +51,7 @@ ROUTED = (
     claims,
     offers,
     copies,
+    date_codes,
     undo,
     results_routes,
     figures_routes,

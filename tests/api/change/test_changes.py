@@ -191,6 +191,8 @@ def test_every_address_that_computes_is_known_to_go_stale():
         "status",
         "duplicates",
         "confirmations",
+        "offers",
+        "rules",
         "readings",
         "holes",
         "echo",

@@ -9,6 +9,7 @@ export const queryKeys = {
   comparison: (studyId: unknown, asked: unknown) => ['studies', studyId, 'comparison', asked] as const,
   warmUp: (studyId: unknown, scenario: unknown) => ['studies', studyId, 'warm-up', scenario] as const,
   sheet: (sampleId: unknown) => ['samples', sampleId] as const,
+  dateCode: (sampleId: unknown) => ['samples', sampleId, 'date-code'] as const,
   kept: (sampleId: unknown) => ['samples', sampleId, 'kept'] as const,
   working: (sampleId: unknown, result: unknown) => ['samples', sampleId, 'working', result] as const,
   figures: (sampleId: unknown) => ['samples', sampleId, 'figures'] as const,

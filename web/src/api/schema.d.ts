@@ -68,6 +68,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/date-code-rules/{rule_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Delete Rule
+         * @description Remove a rule; dates that were taken by it stay.
+         */
+        delete: operations["delete_rule"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/engines/{engine_id}": {
         parameters: {
             query?: never;
@@ -350,6 +370,46 @@ export interface paths {
          * @description Record that the filter was cut open, and how; what was missing before can no longer be measured.
          */
         post: operations["post_cut"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/samples/{sample_id}/date-code": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Date Code
+         * @description Return what the rules make of a sample's date code, and what is to be said of that.
+         */
+        get: operations["get_date_code"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/samples/{sample_id}/date-code/rules": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Post Rule
+         * @description State how codes such as a sample's are read; a rule that does not fit that code is refused.
+         */
+        post: operations["post_rule"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1393,6 +1453,16 @@ export interface components {
                 [key: string]: string;
             };
             /**
+             * Date Tokens
+             * @description What stands for a part of a date in a pattern, and what it means.
+             * @example {
+             *       "{Y}": "the last figure of the year"
+             *     }
+             */
+            date_tokens: {
+                [key: string]: string;
+            };
+            /**
              * Details
              * @description Details that can be stated.
              */
@@ -2064,6 +2134,124 @@ export interface components {
              * @example beside the seam
              */
             note: string | null;
+        };
+        /**
+         * DateCodeOut
+         * @description A sample's date code with what the rules make of it, what is to be looked at, and all rules.
+         */
+        DateCodeOut: {
+            /**
+             * Code
+             * @description As stamped.
+             * @example 6 226
+             */
+            code: string | null;
+            /**
+             * Readings
+             * @description Readings as taken, those set aside too.
+             */
+            readings: components["schemas"]["DateCodeReadingOut"][];
+            /**
+             * Rules
+             * @description All rules.
+             */
+            rules: components["schemas"]["DateCodeRuleOut"][];
+            /**
+             * Says
+             * @description What is to be looked at; null where nothing is.
+             * @example null
+             */
+            says: string | null;
+        };
+        /**
+         * DateCodeReadingOut
+         * @description What one rule makes of a date code; a decade before, where the code says only the last figure of the year.
+         */
+        DateCodeReadingOut: {
+            /**
+             * Decade Before
+             * @description The same ten years before, where the code cannot tell; null where it can.
+             * @example 2016-08-13
+             */
+            decade_before: string | null;
+            /**
+             * Iso
+             * @description Date in ISO form, as far as it is known.
+             * @example 2026-08-14
+             */
+            iso: string;
+            /**
+             * Rule
+             * @description Name of the rule.
+             * @example Korvath cans
+             */
+            rule: string;
+            /**
+             * Words
+             * @description The same in a few words.
+             * @example 8 round, 5.6 mm
+             */
+            words: string;
+        };
+        /**
+         * DateCodeRuleIn
+         * @description How date codes are read: a name, a pattern such as ``{Y}{DDD}``, and whose codes; everybody's where nobody is named.
+         */
+        DateCodeRuleIn: {
+            /**
+             * Maker
+             * @description Maker, as printed.
+             * @example Korvath
+             */
+            maker?: string | null;
+            /**
+             * Name
+             * @description Name, as a person gave it or as the catalogue has it.
+             * @example thin oil
+             */
+            name: string;
+            /**
+             * Pattern
+             * @description What of a date stands where, in braces.
+             * @example {Y}{DDD}
+             */
+            pattern: string;
+        };
+        /**
+         * DateCodeRuleOut
+         * @description A rule with its pattern in words.
+         */
+        DateCodeRuleOut: {
+            /**
+             * Id
+             * @description Number of the row, for addresses.
+             * @example 1
+             */
+            id: number;
+            /**
+             * Maker
+             * @description Maker, as printed.
+             * @example Korvath
+             */
+            maker: string | null;
+            /**
+             * Name
+             * @description Name, as a person gave it or as the catalogue has it.
+             * @example thin oil
+             */
+            name: string;
+            /**
+             * Pattern
+             * @description What of a date stands where, in braces.
+             * @example {Y}{DDD}
+             */
+            pattern: string;
+            /**
+             * Words
+             * @description The same in a few words.
+             * @example 8 round, 5.6 mm
+             */
+            words: string;
         };
         /**
          * DeductionOut
@@ -7881,6 +8069,53 @@ export interface operations {
             507: components["responses"]["Problem507"];
         };
     };
+    delete_rule: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
+                "Tabrel-Window"?: string | null;
+            };
+            path: {
+                /** @description Which rule, as the answers number them. */
+                rule_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NothingIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    /**
+                     * @description Addresses, separated by commas, whose answers the change made stale; one that ends in /* covers what is beneath it, a * between two / any one step. What the answer brings itself is not named.
+                     * @example /api/studies, /api/studies/1/comparison
+                     */
+                    "Tabrel-Stale"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DateCodeRuleOut"][];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            409: components["responses"]["Problem409"];
+            412: components["responses"]["Problem412"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            428: components["responses"]["Problem428"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
     delete_engine: {
         parameters: {
             query?: never;
@@ -8698,6 +8933,91 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ChangedOut"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            409: components["responses"]["Problem409"];
+            412: components["responses"]["Problem412"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            428: components["responses"]["Problem428"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    get_date_code: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
+                "Tabrel-Window"?: string | null;
+            };
+            path: {
+                /** @description Which sample, as the answers number them. */
+                sample_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DateCodeOut"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            409: components["responses"]["Problem409"];
+            412: components["responses"]["Problem412"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            428: components["responses"]["Problem428"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    post_rule: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
+                "Tabrel-Window"?: string | null;
+            };
+            path: {
+                /** @description Which sample, as the answers number them. */
+                sample_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DateCodeRuleIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    /**
+                     * @description Addresses, separated by commas, whose answers the change made stale; one that ends in /* covers what is beneath it, a * between two / any one step. What the answer brings itself is not named.
+                     * @example /api/studies, /api/studies/1/comparison
+                     */
+                    "Tabrel-Stale"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DateCodeOut"];
                 };
             };
             400: components["responses"]["Problem400"];

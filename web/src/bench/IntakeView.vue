@@ -2,6 +2,7 @@
 /** Intake: what the study asks, the engine it is for, this sample, and what is claimed of it. */
 import { computed, toRef, useTemplateRef } from 'vue'
 import { useRoute } from 'vue-router'
+import DateCodePanel from '@/entry/DateCodePanel.vue'
 import OfferList from '@/entry/OfferList.vue'
 import ClaimList from '@/entry/ClaimList.vue'
 import KeptList from './KeptList.vue'
@@ -65,7 +66,12 @@ useAskedField({
       <section v-for="group in GROUPS" :key="group.prefix" class="card" :class="group.prefix.slice(0, -1)">
         <h2>{{ group.title }} <CopiedMark :things="of(group.prefix).map((detail) => `details/${detail.key}`)" :of="group.title.toLowerCase()" /></h2>
         <DetailFields :details="of(group.prefix)" :texts="sheet.data.value.details" :numbers="sheet.data.value.detail_numbers" :questions="questions" :family="preferences.family"
-          :options="{ 'study.reference': labels }" :revisions="sheet.data.value.revisions" :set="changes.setDetail" @next="stops.step(1)" @previous="stops.step(-1)" />
+          :options="{ 'study.reference': labels }" :revisions="sheet.data.value.revisions" :set="changes.setDetail" @next="stops.step(1)" @previous="stops.step(-1)">
+          <template #after="{ detail }">
+            <DateCodePanel v-if="detail.key === 'sample.made'" :sample-id="sampleId" :code="sheet.data.value.details['sample.date_code'] ?? ''" :made="sheet.data.value.details['sample.made'] ?? ''"
+          :revision="sheet.data.value.revisions['details/sample.made'] ?? 0" :maker="sheet.data.value.details['sample.maker'] ?? ''" :changes="changes" />
+          </template>
+        </DetailFields>
         <p v-if="group.prefix === 'sample.' && sheet.data.value.shelf" class="shelf">{{ sheet.data.value.shelf }}</p>
         <p v-if="group.prefix === 'engine.'" class="soft note">
           Stud and adapter belong to the engine, not to the filter. An adapter changes the flow path.

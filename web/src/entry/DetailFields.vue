@@ -20,18 +20,19 @@ defineEmits<{ next: []; previous: [] }>()
 </script>
 
 <template>
-  <DetailField
-    v-for="detail in details"
-    :key="detail.key"
-    :detail="detail"
-    :value="texts[detail.key] ?? ''"
-    :number="numbers?.[detail.key]"
-    :revision="revisions[`details/${detail.key}`] ?? 0"
-    :question="questions?.[detail.key]"
-    :family="family"
-    :options="options?.[detail.key] ?? []"
-    :set="set"
-    @next="$emit('next')"
-    @previous="$emit('previous')"
-  />
+  <template v-for="detail in details" :key="detail.key">
+    <DetailField
+      :detail="detail"
+      :value="texts[detail.key] ?? ''"
+      :number="numbers?.[detail.key]"
+      :revision="revisions[`details/${detail.key}`] ?? 0"
+      :question="questions?.[detail.key]"
+      :family="family"
+      :options="options?.[detail.key] ?? []"
+      :set="set"
+      @next="$emit('next')"
+      @previous="$emit('previous')"
+    />
+    <slot name="after" :detail="detail" />
+  </template>
 </template>

@@ -76,7 +76,7 @@ table {
 th,
 td {
   text-align: left;
-  padding: 0.15rem 0.6rem 0.15rem 0;
+  padding: 0.15rem 1.2rem 0.15rem 0;
   border-top: 1px solid var(--line);
   font-weight: 400;
 }

@@ -201,6 +201,7 @@ class CatalogueOut(WireModel):
     short_sheet: list[ShortRowOut]
     parts_to_copy: list[PartToCopyOut]
     oil_grades: list[str]
+    date_tokens: dict[str, str]
     study_bytes: int
     duty_cycle_bytes: int
     glossary: list[GlossaryTermOut]

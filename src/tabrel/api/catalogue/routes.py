@@ -37,6 +37,7 @@ from tabrel.core.details.circuit_details import CIRCUIT_PARTS, MAP_NEEDS
 from tabrel.core.details.details import DETAILS
 from tabrel.core.details.kinds import detail_text
 from tabrel.core.entry.claim_text import CLAIMABLE_RESULTS
+from tabrel.core.entry.date_codes import DATE_TOKENS
 from tabrel.core.hydraulics.threshold_curve import HOTTEST
 from tabrel.core.maps.quantities import MAP_QUANTITIES
 from tabrel.core.oil.grades import GRADES
@@ -150,6 +151,7 @@ def catalogue_out() -> CatalogueOut:
         ],
         parts_to_copy=[PartToCopyOut(key=key, **vars(part)) for key, part in PARTS_TO_COPY.items()],
         oil_grades=list(GRADES),
+        date_tokens={f"{{{name}}}": token.means for name, token in DATE_TOKENS.items()},
         study_bytes=MOST_BYTES,
         duty_cycle_bytes=DUTY_CYCLE_BYTES,
         glossary=[GlossaryTermOut(term=one.term, meaning=one.meaning, unit=one.unit, standard=one.standard) for one in GLOSSARY],

@@ -139,6 +139,42 @@ class HoleGroupIn(RequestModel):
     points: str = ""
 
 
+class DateCodeRuleIn(RequestModel):
+    """How date codes are read: a name, a pattern such as ``{Y}{DDD}``, and whose codes; everybody's where nobody is named."""
+
+    name: str
+    pattern: str
+    maker: str | None = None
+
+
+class DateCodeRuleOut(WireModel):
+    """A rule with its pattern in words."""
+
+    id: int
+    name: str
+    pattern: str
+    maker: str | None
+    words: str
+
+
+class DateCodeReadingOut(WireModel):
+    """What one rule makes of a date code; a decade before, where the code says only the last figure of the year."""
+
+    rule: str
+    iso: str
+    words: str
+    decade_before: str | None
+
+
+class DateCodeOut(WireModel):
+    """A sample's date code with what the rules make of it, what is to be looked at, and all rules."""
+
+    code: str | None
+    readings: list[DateCodeReadingOut]
+    says: str | None
+    rules: list[DateCodeRuleOut]
+
+
 class OfferIn(RequestModel):
     """An offer as typed: shop, price of the pack with its currency, how many are in it, delivery, when it was seen."""
 

@@ -3,6 +3,7 @@
 `reading_text`      one reading: `parse_reading` ("2 15/16 in", "drill #16", "18 thou")
 `drills`            the inch drill series, fraction, number and letter
 `field_line`        a whole line of a field: readings, provenance, instrument, note, state: `understand_entry`
+`date_codes`      date codes by rules that the analyst states
 `dates`             a date as people type it
 `hole_line`         a group of holes in one line: `understand_hole_group`
 `claim_text`        what a box or a page claims: `claim_from_wording`, `check_from_text`

@@ -1,0 +1,135 @@
+<script setup lang="ts">
+/** What rules make of the date code, and how a rule is stated; a date is taken only when it is asked for. */
+import { useQuery } from '@tanstack/vue-query'
+import { computed, ref, useTemplateRef, nextTick } from 'vue'
+import { client, unwrap } from '@/api/client'
+import { queryKeys } from '@/api/queryKeys'
+import { catalogue } from '@/catalogue/catalogue'
+import type { BenchChanges } from '@/sample/useSheet'
+import { useRefusal } from '@/shared/useRefusal'
+
+const props = defineProps<{ sampleId: number; code: string; made: string; revision: number; maker: string; changes: BenchChanges }>()
+
+const known = useQuery({
+  queryKey: computed(() => queryKeys.dateCode(props.sampleId)),
+  queryFn: () => unwrap(client.GET('/api/samples/{sample_id}/date-code', { params: { path: { sample_id: props.sampleId } } })),
+})
+const readings = computed(() => (known.data.value?.code === props.code ? known.data.value.readings : []))
+const { refused, guarded } = useRefusal()
+const stating = ref(false)
+const typed = ref({ name: '', pattern: '', maker: '' })
+const first = useTemplateRef<HTMLInputElement>('first')
+
+const take = (iso: string) => guarded(() => props.changes.setDetail('sample.made', { text: iso, family: 'metric' }, props.revision))
+
+async function state() {
+  stating.value = true
+  typed.value.maker = props.maker
+  await nextTick()
+  first.value?.focus()
+}
+
+async function add() {
+  const body = { ...typed.value, maker: typed.value.maker || null }
+  const path = { sample_id: props.sampleId }
+  if (!(await guarded(() => unwrap(client.POST('/api/samples/{sample_id}/date-code/rules', { params: { path }, body }))))) return
+  typed.value = { name: '', pattern: '', maker: '' }
+  stating.value = false
+}
+
+const remove = (id: number) => guarded(() => unwrap(client.DELETE('/api/date-code-rules/{rule_id}', { params: { path: { rule_id: id } }, body: {} })))
+</script>
+
+<template>
+  <div class="codes" data-key="date-code">
+    <p v-for="one in readings" :key="one.rule" class="reading">
+      <span>by “{{ one.rule }}”: {{ one.words }}<template v-if="one.decade_before">, or ten years before</template></span>
+      <button v-if="one.iso !== made" type="button" @click="take(one.iso)">made on {{ one.iso }}</button>
+      <button v-if="one.decade_before && one.decade_before !== made" type="button" @click="take(one.decade_before)">made on {{ one.decade_before }}</button>
+    </p>
+    <p v-if="known.data.value?.says && known.data.value.code === code" class="said-wrong">{{ known.data.value.says }}</p>
+    <button v-if="!stating" type="button" @click="state">Rules of date codes …</button>
+    <form v-else @submit.prevent="add" @keydown.escape.stop="stating = false">
+      <label>rule <input ref="first" v-model="typed.name" placeholder="its name" autocomplete="off" /></label>
+      <label>pattern <input v-model="typed.pattern" class="typed" placeholder="{Y}{DDD}" autocomplete="off" spellcheck="false" /></label>
+      <label>of maker <input v-model="typed.maker" placeholder="anybody’s" autocomplete="off" /></label>
+      <span class="acts"><button type="submit">Save the rule</button> <button type="button" @click="stating = false">Close</button></span>
+      <dl class="soft">
+        <template v-for="(means, token) in catalogue().date_tokens" :key="token"><dt class="typed">{{ token }}</dt><dd>{{ means }}</dd></template>
+      </dl>
+      <ul v-if="known.data.value?.rules.length">
+        <li v-for="one in known.data.value.rules" :key="one.id">
+          <strong>{{ one.name }}</strong> <span class="typed">{{ one.pattern }}</span><template v-if="one.maker"> of {{ one.maker }}</template>
+          <button type="button" @click="remove(one.id)">Remove</button>
+        </li>
+      </ul>
+    </form>
+    <p v-if="refused" class="said-wrong" role="alert">{{ refused }}</p>
+  </div>
+</template>
+
+<style scoped>
+.codes {
+  margin: 0.1rem 0 0.3rem 11.3rem;
+  font-size: 0.84rem;
+}
+p {
+  margin: 0.1rem 0;
+}
+.reading {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0.3rem 0.6rem;
+  align-items: center;
+}
+button {
+  border: 1px solid var(--line-strong);
+  border-radius: 6px;
+  background: var(--paper);
+  padding: 0.12rem 0.5rem;
+  cursor: pointer;
+}
+form {
+  display: grid;
+  grid-template-columns: repeat(3, minmax(0, 1fr));
+  gap: 0.4rem;
+  border: 1px solid var(--line);
+  border-radius: 8px;
+  padding: 0.5rem;
+}
+label {
+  display: flex;
+  flex-direction: column;
+  gap: 0.1rem;
+}
+label input {
+  width: 100%;
+}
+input {
+  font: inherit;
+  color: inherit;
+  min-width: 0;
+  background: var(--paper);
+  border: 1px solid var(--line-strong);
+  border-radius: 6px;
+  padding: 0.2rem 0.45rem;
+}
+.acts,
+dl,
+ul {
+  grid-column: 1 / -1;
+  margin: 0;
+}
+dl {
+  display: grid;
+  grid-template-columns: auto minmax(0, 1fr);
+  gap: 0 0.5rem;
+  font-size: 0.78rem;
+}
+dd {
+  margin: 0;
+}
+ul {
+  padding-left: 1rem;
+}
+</style>
