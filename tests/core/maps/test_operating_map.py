@@ -12,6 +12,7 @@ from pointwise import PlainPoint, onset_temperature
 
 from builders import point, reading, study
 from tabrel.core.circuit.calibration import circuit_model
+from tabrel.core.circuit.filter_alone import FilterAlone, filter_alone_map
 from tabrel.core.circuit.filter_flow import filter_state
 from tabrel.core.circuit.operating_point import operating_point
 from tabrel.core.errors import MissingInputsError, OutOfRangeError, StudyError
@@ -119,6 +120,21 @@ def test_parts_of_the_pressure_loss_breakdown_add_up(branch):
     held = np.minimum(problem.filter.anti_drain_pressure, whole)
     assert all(spring == pytest.approx(np.unique(held)) for spring in springs.values())
     assert all((part.viscous >= 0).all() and (part.inertial >= 0).all() for part in solved.loss_breakdown)
+
+
+@pytest.mark.parametrize("branch", BRANCHES)
+def test_the_filter_alone_loses_the_same_in_the_same_parts_as_in_the_engine(branch):
+    """At the flow that the engine sends through it: the parts of both add up to the filter's pressure, each to its own."""
+    problem = point(*BRANCHES[branch])
+    solved = operating_map(problem, [60.0], [2500.0])
+    flow = solved.quantity("filter_flow")[0, 0]
+    alone = filter_alone_map(FilterAlone(problem.filter, problem.oil, problem.loading), [60.0], [flow])
+    total = sum(part.total for part in alone.loss_breakdown)
+    np.testing.assert_allclose(total, alone.quantity("filter_pressure"), rtol=1e-7)
+    within = {part.name: part.total for part in solved.loss_breakdown if part.name not in ("cooler", "head")}
+    assert [part.name for part in alone.loss_breakdown] == list(within)
+    for part in alone.loss_breakdown:
+        np.testing.assert_allclose(part.total, within[part.name], rtol=1e-5, atol=1e-6)
 
 
 @pytest.mark.parametrize("condition", ["steady", "filling"])

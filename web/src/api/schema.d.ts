@@ -3064,6 +3064,12 @@ export interface components {
          */
         FilterAloneOut: {
             /**
+             * Bypass Location
+             * @description Where the bypass valve lies.
+             * @example dome_end
+             */
+            bypass_location: string;
+            /**
              * Coldest Pumping C
              * @description Coldest pumping. [°C]
              * @example 20
@@ -3103,6 +3109,12 @@ export interface components {
              */
             inputs: components["schemas"]["InputSourceOut"][];
             /**
+             * Left Out
+             * @description What the computation leaves out.
+             * @example []
+             */
+            left_out: string[];
+            /**
              * Lift Mm
              * @description Lift. [mm]
              * @example [
@@ -3112,6 +3124,11 @@ export interface components {
              *     ]
              */
             lift_mm: (number | null)[][];
+            /**
+             * Loss Breakdown
+             * @description Loss by part at each point.
+             */
+            loss_breakdown: components["schemas"]["LossPartOut"][];
             /** @description Bypass onset over engine speed. */
             onset: components["schemas"]["FlowOnsetOut"];
             /**

@@ -5,7 +5,7 @@ import type { LossRow } from './lossBreakdown'
 import { toDigits } from '@/shared/numbers'
 import { shownUnit, type UnitFamily } from '@/catalogue/units'
 
-const props = defineProps<{ rows: readonly LossRow[]; unchanged: readonly LossRow[]; sentence: string; family: UnitFamily }>()
+const props = defineProps<{ alone?: boolean; rows: readonly LossRow[]; unchanged: readonly LossRow[]; sentence: string; family: UnitFamily }>()
 const unit = computed(() => shownUnit('kpa', props.family))
 const before = computed(() => new Map(props.unchanged.map((row) => [row.name, row.total])))
 const largest = computed(() => Math.max(...props.rows.map((row) => row.total), ...props.unchanged.map((row) => row.total), 1e-12))
@@ -16,13 +16,13 @@ function width(part: number): string {
 </script>
 
 <template>
-  <section class="losses" aria-label="Pressure-loss breakdown from pump to gallery">
+  <section class="losses" :aria-label="alone ? 'Pressure-loss breakdown of the filter alone' : 'Pressure-loss breakdown from pump to gallery'">
     <h2>Pressure-loss breakdown</h2>
     <p class="sentence" data-losses="sentence">{{ sentence }}</p>
     <table>
       <thead>
         <tr>
-          <th>pump to gallery</th>
+          <th>{{ alone ? 'inlet to outlet' : 'pump to gallery' }}</th>
           <th class="bar-head">
             <span class="key viscous" /> viscous <span class="key inertial" /> inertial
             <template v-if="rows.some((row) => row.spring > 0)">

@@ -18,7 +18,7 @@ import WhatIfPanel from './WhatIfPanel.vue'
 import { useEngine } from '@/circuit/useEngine'
 import { useFigures } from '@/figures/useFigures'
 import { bareKey, listedKey, useKeys } from '@/shared/useKeys'
-import { useFilterAlone, useOperatingMap, type Condition } from './useOperatingMap'
+import { useFilterAlone, useOperatingMap, type Condition, type OperatingMap } from './useOperatingMap'
 import { useSensitivity } from './useSensitivity'
 import { useScenarios } from './useScenarios'
 import { useFieldTitles, useSheet } from '@/sample/useSheet'
@@ -154,12 +154,14 @@ const unfiltered = computed(() => {
 function at(key: 'pump_kpa' | 'filter_inlet_kpa' | 'gallery_kpa' | 'bypass_fraction' | 'defect_fraction' | 'filter_flow_l_min', from = shownMap.value) {
   return from?.[key][crosshair.value.row]?.[crosshair.value.column] ?? null
 }
-const losses = computed(() => (shownMap.value && !isAlone.value ? lossesAt(shownMap.value, crosshair.value.row, crosshair.value.column) : []))
-const lossesBefore = computed(() =>
-  unchangedMap.value && !isAlone.value ? lossesAt(unchangedMap.value, crosshair.value.row, crosshair.value.column) : [],
-)
-const sentence = computed(() => lossSentence(losses.value, place.temperature, place.speed))
-const steps = computed(() => pressureProfile(losses.value, at('pump_kpa') ?? 0))
+const here = (from: Pick<OperatingMap, 'loss_breakdown'> | null | undefined) => (from ? lossesAt(from, crosshair.value.row, crosshair.value.column) : [])
+const losses = computed(() => here(isAlone.value ? shownAlone.value : shownMap.value))
+const lossesBefore = computed(() => here(isAlone.value ? unchangedAlone.value : unchangedMap.value))
+const sentence = computed(() => lossSentence(losses.value, place.temperature, isAlone.value ? `${place.flow} L/min` : `${place.speed} rpm`))
+/** Where the profile begins: the pump outlet, or the inlet of the filter alone, above what is behind it. */
+const before = computed(() => (isAlone.value ? losses.value.reduce((sum, row) => sum + row.total, 0) : (at('pump_kpa') ?? 0)))
+const steps = computed(() => pressureProfile(losses.value, before.value))
+const leftOut = computed(() => (isAlone.value ? shownAlone.value : shownMap.value)?.left_out ?? [])
 const stepsBefore = computed(() => {
   const before = unchangedMap.value
   const pump = before ? at('pump_kpa', before) : null
@@ -293,24 +295,24 @@ useKeys([
             :rows="values"
             :unfiltered="unfiltered"
             :bypassed="bypassed"
-            :has-bypass="shownMap?.bypass_location !== 'none'"
+            :has-bypass="(isAlone ? shownAlone : shownMap)?.bypass_location !== 'none'"
             :compared="changed"
             @move="move"
           />
-          <template v-if="!isAlone && losses.length && place.panel === 'here'">
-            <LossBreakdownPanel :rows="losses" :unchanged="lossesBefore" :sentence="sentence" :family="preferences.family" />
+          <template v-if="losses.length && place.panel === 'here'">
+            <LossBreakdownPanel :alone="isAlone" :rows="losses" :unchanged="lossesBefore" :sentence="sentence" :family="preferences.family" />
             <PressureProfilePanel
               :steps="steps"
-              :pump="at('pump_kpa') ?? 0"
-              :inlet="at('filter_inlet_kpa') ?? 0"
-              :gallery="at('gallery_kpa') ?? 0"
-              :gauge="shownMap!.gauge"
-              :unchanged="stepsBefore"
+              :pump="before"
+              :inlet="isAlone ? before : (at('filter_inlet_kpa') ?? 0)"
+              :gallery="isAlone ? 0 : (at('gallery_kpa') ?? 0)"
+              :gauge="isAlone ? null : shownMap!.gauge"
+              :unchanged="isAlone ? null : stepsBefore"
               :family="preferences.family"
             />
-            <p v-if="shownMap!.left_out.length" class="soft small">
+            <p v-if="leftOut.length" class="soft small">
               Not measured, and left out of the loss:
-              {{ shownMap!.left_out.map((key) => term('left_out', key)).join(', ') }}.
+              {{ leftOut.map((key) => term('left_out', key)).join(', ') }}.
             </p>
           </template>
         </template>

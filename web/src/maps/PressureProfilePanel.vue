@@ -13,7 +13,8 @@ const props = defineProps<{
   pump: number
   inlet: number
   gallery: number
-  gauge: 'pump' | 'filter_inlet' | 'gallery'
+  /** Null for the filter alone: there is no gauge, and the pressure is told above that behind it. */
+  gauge: 'pump' | 'filter_inlet' | 'gallery' | null
   unchanged: { pump: number; inlet: number; gallery: number } | null
   family: UnitFamily
 }>()
@@ -34,12 +35,12 @@ const inletAt = computed(() => {
 })
 const taps = computed(() => {
   const gauged = { pump: [x(0.5), props.pump], filter_inlet: [inletAt.value, props.inlet], gallery: [x(props.steps.length + 0.5), props.gallery] } as const
-  return gauged[props.gauge]
+  return gauged[props.gauge ?? 'filter_inlet']
 })
 const told = (kpa: number) => toDigits(kpa * unit.value.factor, 3)
 const words = computed(
   () =>
-    `Pressure from pump ${told(props.pump)} to gallery ${told(props.gallery)} ${unit.value.symbol}: ${props.steps.map((step) => `${step.title.toLowerCase()} ${told(step.from - step.to)}`).join(', ')}.`,
+    `Pressure from ${props.gauge ? 'pump' : 'inlet'} ${told(props.pump)} to ${props.gauge ? 'gallery' : 'outlet'} ${told(props.gallery)} ${unit.value.symbol}: ${props.steps.map((step) => `${step.title.toLowerCase()} ${told(step.from - step.to)}`).join(', ')}.`,
 )
 
 const clogging = computed(() => {
@@ -58,21 +59,21 @@ const clogging = computed(() => {
     <h2>Pressure profile</h2>
     <svg class="chart" :viewBox="`0 0 ${WIDTH} 122`" role="img" :aria-label="words" data-figure="pressure-profile">
       <ChartFrame :left="LEFT" :right="RIGHT" :top="TOP" :bottom="BOTTOM" :across="[]" :up="y.ticks.map((tick) => ({ at: y.at(tick), label: tick }))" />
-      <path class="filter" :d="`M${inletAt - stride / 2} ${TOP}V${BOTTOM}H${x(steps.length)}V${TOP}Z`" />
+      <path v-if="gauge" class="filter" :d="`M${inletAt - stride / 2} ${TOP}V${BOTTOM}H${x(steps.length)}V${TOP}Z`" />
       <path class="steps" :d="line" />
       <template v-if="unchanged">
         <path class="was" :d="`M${x(0)} ${at(unchanged.pump)}H${x(1)}`" />
         <path class="was" :d="`M${x(steps.length)} ${at(unchanged.gallery)}H${x(steps.length + 1)}`" />
       </template>
-      <text class="start" :x="x(0) + 2" y="116">pump</text>
-      <text class="middle" :x="(inletAt - stride / 2 + x(steps.length)) / 2" y="116">filter</text>
-      <text class="end" :x="RIGHT" y="116">gallery</text>
-      <g class="tap">
+      <text class="start" :x="x(0) + 2" y="116">{{ gauge ? 'pump' : 'inlet' }}</text>
+      <text v-if="gauge" class="middle" :x="(inletAt - stride / 2 + x(steps.length)) / 2" y="116">filter</text>
+      <text class="end" :x="RIGHT" y="116">{{ gauge ? 'gallery' : 'outlet' }}</text>
+      <g v-if="gauge" class="tap">
         <path :d="`M${taps[0]} ${at(taps[1])}V${at(taps[1]) - 9}`" />
         <circle :cx="taps[0]" :cy="at(taps[1]) - 12" r="4" />
       </g>
     </svg>
-    <table class="taps">
+    <table v-if="gauge" class="taps">
       <thead>
         <tr>
           <th>a gauge shows</th>
@@ -90,7 +91,8 @@ const clogging = computed(() => {
         </tr>
       </tbody>
     </table>
-    <p class="fine">
+    <p v-if="!gauge" class="fine">The pressure along the way through the filter, above that behind it.</p>
+    <p v-else class="fine">
       {{ clogging || 'A gauge before the filter rises when it clogs; only one after it shows what the engine gets.' }}
       <template v-if="gauge === 'pump'"> This engine's gauge taps the pump outlet: {{ told(pump) }} {{ unit.symbol }}.</template>
     </p>

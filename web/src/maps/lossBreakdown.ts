@@ -13,8 +13,8 @@ export interface LossRow {
   share: number
 }
 
-/** Return the pressure-loss breakdown at a node of the map, from pump to gallery; empty where the oil does not pump. */
-export function lossesAt(map: OperatingMap, row: number, column: number): LossRow[] {
+/** Return the pressure-loss breakdown at a node of a map, from pump to gallery or of the filter alone; empty where the oil does not pump. */
+export function lossesAt(map: Pick<OperatingMap, 'loss_breakdown'>, row: number, column: number): LossRow[] {
   const rows = map.loss_breakdown.map((part) => ({
     name: part.name,
     title: term('loss_part', part.name),
@@ -34,7 +34,7 @@ export function lossesAt(map: OperatingMap, row: number, column: number): LossRo
 const percent = (share: number) => `${Math.round(100 * share)} %`
 
 /** Say where one is and which part takes most of the filter's own loss, with the shares of the next. */
-export function lossSentence(rows: readonly LossRow[], temperature: number, speed: number): string {
+export function lossSentence(rows: readonly LossRow[], temperature: number, across: string): string {
   const own = rows.filter((row) => !catalogue().engine_side.includes(row.name)).sort((a, b) => b.total - a.total)
   const whole = own.reduce((sum, row) => sum + row.total, 0)
   const [largest, ...others] = own
@@ -44,7 +44,7 @@ export function lossSentence(rows: readonly LossRow[], temperature: number, spee
   const tail = next.length ? `, then ${next.map(named).join(' and ')}` : ''
   const verb = /(holes|channels|media)$/i.test(largest.title) ? 'take' : 'takes'
   const takes = largest.total / whole >= 0.5 ? `${verb} most of` : `${verb} the largest share of`
-  return `At ${String(temperature).replace('-', '−')} °C and ${speed} rpm the ${largest.title.toLowerCase()} ${takes} the filter's loss: ${percent(largest.total / whole)}${tail}.`
+  return `At ${String(temperature).replace('-', '−')} °C and ${across} the ${largest.title.toLowerCase()} ${takes} the filter's loss: ${percent(largest.total / whole)}${tail}.`
 }
 
 export interface Step {

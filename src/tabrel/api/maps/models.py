@@ -83,6 +83,9 @@ class FilterAloneOut(WireModel):
     unfiltered_percent: Grid
     lift_mm: Grid
     onset: FlowOnsetOut
+    loss_breakdown: list[LossPartOut]
+    left_out: list[str]
+    bypass_location: str
     coldest_pumping_c: float
     inputs: list[InputSourceOut]
 

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterable
 from typing import Any
 
 import numpy as np
@@ -26,6 +27,7 @@ from tabrel.api.maps.models import (
 from tabrel.api.turns import HEAVY
 from tabrel.core.catalogue.terms import ASSUMPTIONS
 from tabrel.core.circuit.filter_alone import filter_alone_map, onset_over_flow
+from tabrel.core.circuit.filter_losses import LossPart
 from tabrel.core.circuit.operating_point import AS_IT_IS, filter_alone, operating_point
 from tabrel.core.details.details import DETAILS, assumed_details
 from tabrel.core.hydraulics.threshold_curve import COLDEST
@@ -93,15 +95,7 @@ def post_map(sample_id: SampleId, asked: MapIn, conn: Connection) -> OperatingMa
             regulator=onset_out(regulator),
             condition=asked.condition,
             efficiency=_efficiency_out(asked.size_um, efficiency),
-            loss_breakdown=[
-                LossPartOut.model_construct(
-                    name=part.name,
-                    viscous_kpa=_grid(part.viscous / 1e3),
-                    inertial_kpa=_grid(part.inertial / 1e3),
-                    spring_kpa=None if part.spring is None else _grid(part.spring / 1e3),
-                )
-                for part in solved.loss_breakdown
-            ],
+            loss_breakdown=_losses(solved.loss_breakdown),
             left_out=list(point.filter.left_out),
             bypass_location=point.filter.location,
             coldest_pumping_c=_coldest(point.oil),
@@ -109,6 +103,18 @@ def post_map(sample_id: SampleId, asked: MapIn, conn: Connection) -> OperatingMa
             evaluations=solved.evaluations,
             inputs=_inputs(study, sample, scenario, alone=False),
         )
+
+
+def _losses(parts: Iterable[LossPart]) -> list[LossPartOut]:
+    return [
+        LossPartOut.model_construct(
+            name=part.name,
+            viscous_kpa=_grid(part.viscous / 1e3),
+            inertial_kpa=_grid(part.inertial / 1e3),
+            spring_kpa=None if part.spring is None else _grid(part.spring / 1e3),
+        )
+        for part in parts
+    ]
 
 
 def _coldest(oil: OilModel) -> float:
@@ -152,6 +158,9 @@ def post_filter_alone(sample_id: SampleId, asked: FilterAloneIn, conn: Connectio
                 temperature_c=row_out(onset.closes),
                 reopens_c=row_out(onset.reopens),
             ),
+            loss_breakdown=_losses(solved.loss_breakdown),
+            left_out=list(alone.filter.left_out),
+            bypass_location=alone.filter.location,
             coldest_pumping_c=_coldest(alone.oil),
             inputs=_inputs(study, sample, scenario, alone=True),
         )

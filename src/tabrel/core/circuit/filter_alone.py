@@ -12,6 +12,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from tabrel.core.circuit.filter_flow import FilterState, axial_constants, filter_state, lowest_unknown
+from tabrel.core.circuit.filter_losses import LossPart, filter_losses
 from tabrel.core.circuit.filter_model import FILTER_SENSED, FilterModel
 from tabrel.core.errors import OutOfRangeError
 from tabrel.core.hydraulics.flow_curve import FlowCurve, Fluid, fluid_at
@@ -160,6 +161,8 @@ class FilterAloneMap:
 
     Attributes
     ----------
+    alone : FilterAlone
+        What it is of.
     temperature, flow_rate : ndarray
         Axes. [°C], [m³/s]
     pumps : ndarray of bool
@@ -168,6 +171,7 @@ class FilterAloneMap:
         At the temperatures at which it does.
     """
 
+    alone: FilterAlone
     temperature: FloatArray
     flow_rate: FloatArray
     pumps: NDArray[np.bool_]
@@ -175,8 +179,25 @@ class FilterAloneMap:
 
     def quantity(self, name: str) -> FloatArray:
         """Return one of `FILTER_ALONE_QUANTITIES` over the whole grid, in SI units."""
+        return self._placed(FILTER_ALONE_QUANTITIES[name](self.state))
+
+    @property
+    def loss_breakdown(self) -> tuple[LossPart, ...]:
+        """The differential pressure of every part of the filter. [Pa]"""
+        fluid = fluid_at(self.alone.oil, self.temperature[self.pumps][:, None])
+        return tuple(
+            LossPart(
+                part.name,
+                self._placed(part.viscous),
+                self._placed(part.inertial),
+                None if part.spring is None else self._placed(part.spring),
+            )
+            for part in filter_losses(self.alone.filter, self.state, fluid, self.alone.loading)
+        )
+
+    def _placed(self, array: FloatArray) -> FloatArray:
         whole = np.full((len(self.temperature), len(self.flow_rate)), np.nan)
-        whole[self.pumps] = FILTER_ALONE_QUANTITIES[name](self.state)
+        whole[self.pumps] = array
         return whole
 
 
@@ -203,4 +224,4 @@ def filter_alone_map(alone: FilterAlone, temperatures: Sequence[float], flow_rat
     if not (np.isfinite(flow) & (flow > 0)).all():
         raise OutOfRangeError("a flow through the filter must be above zero: give flows in L/min")
     pumps = alone.oil.pumps(temperature)
-    return FilterAloneMap(temperature, flow, pumps, filter_at_flow(alone, temperature[pumps][:, None], flow[None, :]))
+    return FilterAloneMap(alone, temperature, flow, pumps, filter_at_flow(alone, temperature[pumps][:, None], flow[None, :]))

@@ -7,10 +7,11 @@ from dataclasses import dataclass, replace
 import numpy as np
 
 from tabrel.core.catalogue.terms import ENGINE_SIDE
+from tabrel.core.circuit.filter_losses import LossPart
 from tabrel.core.circuit.solution import solve_circuit
 from tabrel.core.circuit.state import OperatingPoint
 from tabrel.core.maps.onset import bypass_onset
-from tabrel.core.maps.operating_map import LossPart, loss_breakdown
+from tabrel.core.maps.operating_map import loss_breakdown
 
 
 @dataclass(frozen=True)

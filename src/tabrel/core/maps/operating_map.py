@@ -10,42 +10,16 @@ import numpy as np
 from numpy.typing import NDArray
 
 from tabrel.core.circuit.engine_circuit import NO_LOSS
+from tabrel.core.circuit.filter_losses import LossPart, filter_losses, passive_loss
 from tabrel.core.circuit.solution import SolvedCircuit, solve_circuit
 from tabrel.core.circuit.state import OperatingPoint
 from tabrel.core.errors import OutOfRangeError, require_positive
-from tabrel.core.hydraulics.flow_curve import Fluid
-from tabrel.core.hydraulics.restrictions import Restriction
 from tabrel.core.oil.model import HOTTEST_OIL
 
 FloatArray = NDArray[np.float64]
 
 COLDEST_OIL = -100.0
 """No map goes below it. [°C]"""
-
-
-@dataclass(frozen=True)
-class LossPart:
-    """One part's differential pressure over the map, by its origin. [Pa]
-
-    Attributes
-    ----------
-    name : str
-        Of the part.
-    viscous, inertial : ndarray
-        Rising with flow and with its square.
-    spring : ndarray or None
-        What the part holds back whatever the flow, such as the anti-drainback valve; None for no such thing.
-    """
-
-    name: str
-    viscous: FloatArray
-    inertial: FloatArray
-    spring: FloatArray | None
-
-    @property
-    def total(self) -> FloatArray:
-        """All of it. [Pa]"""
-        return np.asarray(self.viscous + self.inertial + (0.0 if self.spring is None else self.spring))
 
 
 @dataclass(frozen=True)
@@ -145,34 +119,9 @@ def operating_map(point: OperatingPoint, temperatures: Sequence[float], speeds: 
 def loss_breakdown(solved: SolvedCircuit) -> Iterator[LossPart]:
     """Yield viscous, inertial and spring loss of every part from pump to gallery. [Pa]"""
     point, inside = solved.point, solved.state.filter
-    model, circuit = point.filter, point.circuit
-    flow, media_flow, hardware_flow = inside.flow_rate.value, inside.media_flow, inside.hardware_flow
-    fluid, can = solved.place.fluid, solved.place.can_fluid
-    none = np.zeros_like(flow)
-
-    def passive(
-        name: str, part: Restriction, through: FloatArray, oil: Fluid = can, spring: FloatArray | None = None
-    ) -> LossPart:
-        return LossPart(name, part.a * oil.dynamic_viscosity * through, part.b * oil.density * through**2 + none, spring)
-
+    circuit, flow, fluid = point.circuit, inside.flow_rate.value, solved.place.fluid
     if circuit.cooler is not NO_LOSS:
-        yield passive("cooler", circuit.cooler.restriction, circuit.cooler.inner_flow(flow, fluid), fluid)
+        yield passive_loss("cooler", circuit.cooler.restriction, circuit.cooler.inner_flow(flow, fluid), fluid)
     if circuit.head is not NO_LOSS:
-        yield passive("head", circuit.head.restriction, circuit.head.inner_flow(flow, fluid), fluid)
-    yield passive("inlet_holes", model.inlet, hardware_flow)
-    if np.any(model.anti_drain_pressure):  # shut, it holds back no more than there is
-        held = np.minimum(model.anti_drain_pressure, inside.filter_pressure.value)
-        yield passive("anti_drain", model.anti_drain, hardware_flow, spring=held)
-    elif np.any(model.anti_drain.a):
-        yield passive("anti_drain", model.anti_drain, hardware_flow)
-    through = can.dynamic_viscosity * media_flow
-    media, pleats, tube = point.loading * model.media * through, model.pleats * through, model.tube.a * through
-    yield LossPart("media", media, none, None)
-    yield LossPart("pleat_channels", pleats, none, None)
-    if model.can_annulus is not None:
-        yield LossPart("can_annulus", inside.element_pressure.value - media - pleats - tube, none, None)
-    if np.any(model.tube.a):
-        yield LossPart("centre_tube", tube, model.tube.b * can.density * hardware_flow**2, None)
-    yield passive("outlet", model.outlet, hardware_flow)
-    if np.any(model.adapter.a):
-        yield passive("adapter", model.adapter, hardware_flow)
+        yield passive_loss("head", circuit.head.restriction, circuit.head.inner_flow(flow, fluid), fluid)
+    yield from filter_losses(point.filter, inside, solved.place.can_fluid, point.loading)
