@@ -15,7 +15,7 @@ from pathlib import Path
 import numpy as np
 from fastapi.testclient import TestClient
 from playwright.sync_api import Error as PlaywrightError
-from playwright.sync_api import sync_playwright
+from playwright.sync_api import Page, sync_playwright
 from pointwise import PlainPoint
 
 import chromium
@@ -245,10 +245,54 @@ def enter_to_results(database: Path) -> dict[str, float]:
                 page.keyboard.press("Enter")
                 page.wait_for_function("count => window.delays.length === count", arg=i + 1)
             delays = sorted(page.evaluate("window.delays"))
+            moves = moving_about(page, f"http://127.0.0.1:{port}")
             browser.close()
     finally:
         server.kill()
-    return {"enter_to_results_median": delays[len(delays) // 2] / 1e3, "enter_to_results_worst": delays[-1] / 1e3}
+    return {"enter_to_results_median": delays[len(delays) // 2] / 1e3, "enter_to_results_worst": delays[-1] / 1e3, **moves}
+
+
+def moving_about(page: Page, address: str) -> dict[str, float]:
+    """Measure how soon a hand can go on typing: after opening a study, and after changing station and sample. [s]"""
+    times: dict[str, list[float]] = {"open_to_first_field": [], "switch_station": [], "switch_sample": []}
+    for i in range(MOVES):
+        page.goto(address)
+        page.wait_for_selector("[data-study] .open")
+        page.get_by_label("Name of a new study").fill(f"bench {i}")
+        times["open_to_first_field"].append(page.evaluate(until(CLICK_NEW, FIELD_IN_HAND)))
+        page.goto(f"{address}/studies/100/samples/{991 + i}/short")
+        page.wait_for_selector("[data-key='media.thickness']")
+        page.wait_for_timeout(300)
+        times["switch_station"].append(page.evaluate(until(CLICK_OUTSIDE, AT_OUTSIDE)))
+        page.wait_for_timeout(800)  # the hand rests, as it does at a filter
+        times["switch_sample"].append(page.evaluate(until(PRESS_ALT_9, NINTH_SHOWN)))
+    return {name: sorted(found)[len(found) // 2] / 1e3 for name, found in times.items()}
+
+
+MOVES = 7
+
+
+def until(act: str, there: str) -> str:
+    """Return the script that does something and returns after how long something is there. [ms]"""
+    return f"""async () => {{
+      const begun = performance.now();
+      {act};
+      while (!({there})) {{
+        if (performance.now() - begun > 20000) throw new Error('it never came')
+        await new Promise(requestAnimationFrame)
+      }}
+      return performance.now() - begun
+    }}"""
+
+
+CLICK_NEW = "document.querySelector('.new button').click()"
+CLICK_OUTSIDE = "[...document.querySelectorAll('.oil-line button')].find(one => one.textContent.includes('Outside')).click()"
+PRESS_ALT_9 = "document.activeElement.dispatchEvent(new KeyboardEvent('keydown', \
+{ code: 'Digit9', key: '9', altKey: true, bubbles: true, cancelable: true }))"
+AT_OUTSIDE = "location.pathname.endsWith('/outside') && document.activeElement.closest('main [data-stop]') !== null"
+FIELD_IN_HAND = "document.activeElement.matches('main [data-stop] input')"
+NINTH_SHOWN = "document.querySelectorAll('.rack .cans button')[8].classList.contains('in-hand') && \
+document.querySelector('main h1').textContent.includes(document.querySelectorAll('.rack .cans strong')[8].textContent.trim())"
 
 
 WATCH_THE_TAPE = """() => {
@@ -298,6 +342,10 @@ def main() -> None:
                 f"worst {result['enter_to_results_worst']:.3f} s (aim 0.1 s)",
                 file=sys.stderr,
             )
+            yard = result["enter_to_results_median"]
+            for name, aim in (("open_to_first_field", 0.3), ("switch_station", 0.15), ("switch_sample", 0.15)):
+                words, seconds = name.replace("_", " "), result[name]
+                print(f"  {words}: {seconds:.3f} s (aim {aim} s), {seconds / yard:.2f} of that median", file=sys.stderr)
 
 
 if __name__ == "__main__":

@@ -64,7 +64,7 @@ def walk_stage(page, answers):
         answer = answers.get(key)
         if isinstance(answer, int):
             page.keyboard.press(str(answer))
-            expect(row(page, key).get_by_role("radio").nth(answer - 1)).to_be_checked()
+            expect(row(page, key).locator("[role=radio], [role=checkbox]").nth(answer - 1)).to_be_checked()
             assert page.evaluate(IN_HAND) == key
         elif answer:
             page.keyboard.type(answer)

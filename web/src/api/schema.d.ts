@@ -4037,7 +4037,7 @@ export interface components {
             delivery: string;
             /**
              * Pack Of
-             * @description How many pieces are in a pack.
+             * @description How many pieces are in a pack, as typed; empty for one.
              * @default
              * @example 10
              */
@@ -5495,10 +5495,59 @@ export interface components {
             diameter_mm: number;
         };
         /**
+         * SampleNameOut
+         * @description What a sample is called, and whether it is in use.
+         */
+        SampleNameOut: {
+            /**
+             * Id
+             * @description Number of the row, for addresses.
+             * @example 1
+             */
+            id: number;
+            /**
+             * Label
+             * @description Label of the sample.
+             * @example Korvath
+             */
+            label: string;
+            /**
+             * Maker
+             * @description Maker, as printed.
+             * @example Korvath
+             */
+            maker: string | null;
+            /**
+             * Part Number
+             * @description Part number, as printed.
+             * @example KV 212 W
+             */
+            part_number: string | null;
+            /**
+             * Status
+             * @description Whether it is in use, archived or deleted.
+             * @example in_use
+             * @enum {string}
+             */
+            status: "in_use" | "archived" | "deleted";
+        };
+        /**
          * SampleSummaryOut
-         * @description What is known of a sample in short: its results, what the map of the filter alone still needs, how much is only copied.
+         * @description What is known of a sample in short: its can, its results, what the map of the filter alone still needs, what is copied.
          */
         SampleSummaryOut: {
+            /**
+             * Can Diameter Mm
+             * @description Can diameter. [mm]
+             * @example 20
+             */
+            can_diameter_mm: number | null;
+            /**
+             * Can Height Mm
+             * @description Can height. [mm]
+             * @example 20
+             */
+            can_height_mm: number | null;
             /**
              * Copied Count
              * @description How many things are copied and not confirmed.
@@ -6678,7 +6727,7 @@ export interface components {
         };
         /**
          * StudyRowOut
-         * @description One study in the list, with its samples as the rack shows them; counts are of those in use.
+         * @description One study in the list, with what its samples are called; counts are of those in use.
          */
         StudyRowOut: {
             /**
@@ -6733,7 +6782,7 @@ export interface components {
              * Samples
              * @description Samples of the study, in their order.
              */
-            samples: components["schemas"]["SampleTagOut"][];
+            samples: components["schemas"]["SampleNameOut"][];
             /**
              * Status
              * @description Whether it is in use, archived or deleted.

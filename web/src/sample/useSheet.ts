@@ -1,5 +1,5 @@
 /** The bench sheet of one sample, and everything that changes it. */
-import { useQuery, useQueryClient } from '@tanstack/vue-query'
+import { useQuery, useQueryClient, type QueryClient } from '@tanstack/vue-query'
 import { computed, toValue, type MaybeRefOrGetter } from 'vue'
 import { client, ProblemError, unwrap, type Schemas } from '@/api/client'
 import { queryKeys } from '@/api/queryKeys'
@@ -8,11 +8,17 @@ import { withChanges, type Sheet } from './sheetChanges'
 
 export type { Sheet }
 
+const fetchSheet = (id: number) => unwrap(client.GET('/api/samples/{sample_id}', { params: { path: { sample_id: id } } }))
+
+/** Fetch a sheet that is likely to be looked at next; what goes wrong is said when it is. */
+export function prefetchSheet(queries: QueryClient, id: number): Promise<void> {
+  return queries.prefetchQuery({ queryKey: queryKeys.sheet(id), queryFn: () => fetchSheet(id), staleTime: Infinity })
+}
+
 export function useSheet(sampleId: MaybeRefOrGetter<number>) {
   return useQuery({
     queryKey: queryKeys.sheet(sampleId),
-    queryFn: () =>
-      unwrap(client.GET('/api/samples/{sample_id}', { params: { path: { sample_id: toValue(sampleId) } } })),
+    queryFn: () => fetchSheet(toValue(sampleId)),
     // never changed in place: what did not change stays the same object, and its fields are not drawn again
     shallow: true,
   })

@@ -61,7 +61,7 @@ function move(study: Schemas['StudyRowOut'], to: Status) {
   return guarded(() => unwrap(client.PUT('/api/studies/{study_id}/status', { params, body: { status: to } })), `“${study.name}” is ${DONE[to]}.`)
 }
 
-function moveSample(sample: Schemas['SampleTagOut'], to: Status) {
+function moveSample(sample: Schemas['SampleNameOut'], to: Status) {
   const params = { path: { sample_id: sample.id } }
   return guarded(() => unwrap(client.PUT('/api/samples/{sample_id}/status', { params, body: { status: to } })), `“${sample.label}” is ${DONE[to]}.`)
 }

@@ -19,7 +19,7 @@ defineEmits<{
   open: [sampleId: number | null]
   copy: []
   status: [status: Status]
-  sampleStatus: [sample: Schemas['SampleTagOut'], status: Status]
+  sampleStatus: [sample: Schemas['SampleNameOut'], status: Status]
 }>()
 
 const preferences = usePreferences()
@@ -35,7 +35,7 @@ const known = useQuery({
 })
 
 const CAN_PX = 34
-const scale = computed(() => CAN_PX / Math.max(90, ...props.study.samples.map((one) => one.can_height_mm ?? 0)))
+const scale = computed(() => CAN_PX / Math.max(90, ...(known.data.value ?? []).map((one) => one.can_height_mm ?? 0)))
 const columns = computed(() => catalogue().results.filter((one) => one.is_headline))
 const rows = computed(() =>
   props.study.samples
@@ -105,7 +105,7 @@ function cell(result: Headline | undefined): string {
           <tr v-for="row in rows" :key="row.sample.id" :data-sample="row.sample.id">
             <th scope="row">
               <span class="who">
-              <span class="can"><SampleCan :height-mm="row.sample.can_height_mm" :diameter-mm="row.sample.can_diameter_mm" :colour="row.colour" :scale="scale" /></span>
+              <span class="can"><SampleCan v-if="row.summary" :height-mm="row.summary.can_height_mm" :diameter-mm="row.summary.can_diameter_mm" :colour="row.colour" :scale="scale" /></span>
               <span class="tag">
                 <button type="button" class="open" @click="$emit('open', row.sample.id)">{{ row.sample.label }}</button>
                 <span class="soft">{{ row.sample.part_number ?? 'no part number' }}</span>
@@ -235,6 +235,8 @@ tbody th {
 }
 .can {
   width: 34px;
+  min-height: 34px;
+  align-items: flex-end;
   display: flex;
   justify-content: center;
 }

@@ -15,7 +15,7 @@ import SampleRack from './SampleRack.vue'
 import { DEVICE_GAP_MS, isTyping, useKeys } from '@/shared/useKeys'
 import { useMapPlace } from '@/maps/mapPlace'
 import { prefetchMaps, USUAL_SIZE_UM, useOperatingMap } from '@/maps/useOperatingMap'
-import { useBenchChanges, useFieldTitles, useSheet } from '@/sample/useSheet'
+import { prefetchSheet, useBenchChanges, useFieldTitles, useSheet } from '@/sample/useSheet'
 import { useStudy } from './useStudies'
 import { commandEntries } from './commandEntries'
 import { STATION_ORDER, stationOfKey, stationsOf, WITHOUT_TAPE } from '@/sample/stations'
@@ -32,6 +32,7 @@ const router = useRouter()
 const mapPlace = useMapPlace()
 
 const study = useStudy(toRef(props, 'studyId'))
+const samples = computed(() => study.data.value?.samples ?? [])
 const sheet = useSheet(toRef(props, 'sampleId'))
 const map = useOperatingMap(toRef(props, 'sampleId'), { condition: 'steady', size: USUAL_SIZE_UM, scenario: null })
 const changes = useBenchChanges(toRef(props, 'sampleId'))
@@ -40,6 +41,21 @@ const titles = useFieldTitles(sheet.data)
 /** Maps are computed again once the hands rest, so that they never hold a reading up. */
 const MAP_PAUSE_MS = 900
 const queries = useQueryClient()
+/** The sheets of the samples beside this one are fetched while the hand rests, so that the next is there at once. */
+const NEIGHBOURS_PAUSE_MS = 250
+/** As many as a key picks. */
+const MOST_NEIGHBOURS = 9
+watchDebounced(
+  [() => props.sampleId, samples],
+  async () => {
+    const place = samples.value.findIndex((one) => one.id === props.sampleId)
+    const near = samples.value.filter((_, i) => i !== place && i < MOST_NEIGHBOURS).sort((one, other) => far(one.id, place) - far(other.id, place))
+    for (const { id } of near) await prefetchSheet(queries, id)
+  },
+  { debounce: NEIGHBOURS_PAUSE_MS, immediate: true },
+)
+const far = (id: number, from: number) => Math.abs(samples.value.findIndex((one) => one.id === id) - from)
+
 watchDebounced(
   sheet.data,
   (now, before) => {
@@ -53,7 +69,6 @@ const toast = useToast()
 /** How long what was done stays in sight. */
 const TOLD_MS = 6000
 
-const samples = computed(() => study.data.value?.samples ?? [])
 const stations = computed(() =>
   stationsOf(sheet.data.value, {
     ready: map.isSuccess.value && !map.isPlaceholderData.value,
@@ -284,13 +299,19 @@ useKeys([
     keys: 'Alt+1 … 9',
     does: 'select that sample, from a field too',
     matches: (event) => /^Digit[1-9]$/.test(event.code) && event.altKey,
-    run: (event) => event && pickNumber(event),
+    run: (event) => event && pickAt(event),
     inFields: true,
   },
 ])
 
 /** Wait a moment: a caliper that types like a keyboard sends more right behind, and picks no sample. */
 let burst: ReturnType<typeof setTimeout> | undefined
+
+/** No device sends Alt: it picks at once. */
+function pickAt(event: KeyboardEvent) {
+  const sample = samples.value[Number(event.code.slice(-1)) - 1]
+  if (sample) pick(sample.id)
+}
 
 function pickNumber(event: KeyboardEvent) {
   const sample = samples.value[Number(event.code.slice(-1)) - 1]

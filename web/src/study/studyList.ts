@@ -3,7 +3,7 @@ import type { Schemas } from '@/api/client'
 import { plain } from '@/shared/search'
 
 type Row = Pick<Schemas['StudyRowOut'], 'name' | 'question' | 'created_at' | 'changed_at' | 'sample_count'> & {
-  samples: readonly Pick<Schemas['SampleTagOut'], 'label' | 'maker' | 'part_number'>[]
+  samples: readonly Pick<Schemas['SampleNameOut'], 'label' | 'maker' | 'part_number'>[]
 }
 
 export const SORTS = { changed: 'last change', name: 'name', created: 'newest', samples: 'most samples' } as const

@@ -7,21 +7,26 @@ from tabrel.document.results import ResultsOut, WireModel
 from tabrel.store.sample.samples import Status
 
 
-class SampleTagOut(WireModel):
-    """A sample in the rack: identity, and the size of its can where it was measured."""
+class SampleNameOut(WireModel):
+    """What a sample is called, and whether it is in use."""
 
     id: int
     label: str
     maker: str | None
     part_number: str | None
     status: Status
+
+
+class SampleTagOut(SampleNameOut):
+    """A sample in the rack: identity, and the size of its can where it was measured."""
+
     can_height_mm: float | None
     can_diameter_mm: float | None
     is_reference: bool
 
 
 class StudyRowOut(WireModel):
-    """One study in the list, with its samples as the rack shows them; counts are of those in use."""
+    """One study in the list, with what its samples are called; counts are of those in use."""
 
     id: int
     name: str
@@ -32,7 +37,7 @@ class StudyRowOut(WireModel):
     sample_count: int
     cut_count: int
     reading_count: int
-    samples: list[SampleTagOut]
+    samples: list[SampleNameOut]
 
 
 class StudyOut(WireModel):
@@ -53,9 +58,11 @@ class StatusIn(RequestModel):
 
 
 class SampleSummaryOut(WireModel):
-    """What is known of a sample in short: its results, what the map of the filter alone still needs, how much is only copied."""
+    """What is known of a sample in short: its can, its results, what the map of the filter alone still needs, what is copied."""
 
     sample_id: int
+    can_height_mm: float | None
+    can_diameter_mm: float | None
     results: ResultsOut
     needs: list[str]
     copied_count: int

@@ -9,14 +9,14 @@ from fastapi import APIRouter, Depends, Request, Response
 from tabrel.api import stale
 from tabrel.api.deps import Connection, StudyId
 from tabrel.api.errors import PROBLEM_RESPONSES
-from tabrel.api.study.models import SampleSummaryOut, SampleTagOut, StatusIn, StudyOut, StudyRowOut
+from tabrel.api.study.models import SampleNameOut, SampleSummaryOut, SampleTagOut, StatusIn, StudyOut, StudyRowOut
 from tabrel.core.catalogue.quantities import QUANTITIES
 from tabrel.core.results.analysis import analyse_measured
 from tabrel.core.review.copies import count_copied
 from tabrel.core.review.needs import needs_of_maps
 from tabrel.core.sample.measured_sample import measure_sample
 from tabrel.core.study.model import Reading, Study
-from tabrel.core.uncertainty.estimate import estimate_quantity
+from tabrel.core.uncertainty.estimate import Estimate, estimate_quantity
 from tabrel.document.results import analysis_out
 from tabrel.document.study_document import read_study, study_to_json
 from tabrel.store.connection import snapshot, transaction
@@ -51,9 +51,9 @@ router = APIRouter(prefix="/api/studies", tags=["studies"], responses=PROBLEM_RE
 def get_studies(conn: Connection) -> list[StudyRowOut]:
     """Return every study, archived and deleted ones too, with its samples."""
     with snapshot(conn):
-        samples, size = samples_by_study(conn), _can_sizes(conn, None)
+        samples = samples_by_study(conn)
         return [
-            StudyRowOut(**vars(row), samples=[_tag(one, size, None) for one in samples.get(row.id, [])])
+            StudyRowOut(**vars(row), samples=[SampleNameOut(**vars(one)) for one in samples.get(row.id, [])])
             for row in list_studies(conn)
         ]
 
@@ -89,6 +89,7 @@ def _summary(study: Study, stored: StoredSample) -> SampleSummaryOut:
     out = analysis_out(stored.sample.label, analysis)
     return SampleSummaryOut(
         sample_id=stored.id,
+        **{name: _millimetres(measured.estimates.get(key)) for name, key in RACK_SIZES.items()},
         results=out.results,
         needs=[need.title for need in needs_of_maps(study, measured)[0]],
         copied_count=count_copied(stored.sample),
@@ -135,23 +136,17 @@ def get_document(study_id: StudyId, conn: Connection) -> dict[str, Any]:
 
 def _tags(conn: Connection, study_id: int, reference: str | None) -> list[SampleTagOut]:
     """Return the samples as the rack shows them: names, and the can to scale."""
-    sizes = _can_sizes(conn, study_id)
-    return [_tag(one, sizes, reference) for one in names_of_samples(conn, study_id)]
+    used = used_readings_of_study(conn, study_id, RACK_SIZES.values())
+    return [_tag(one, used, reference) for one in names_of_samples(conn, study_id)]
 
 
-_Sizes = dict[tuple[int, str], list[Reading]]
+def _tag(one: SampleName, used: dict[tuple[int, str], list[Reading]], reference: str | None) -> SampleTagOut:
+    def size(key: str) -> float | None:
+        readings = used.get((one.id, key))
+        return _millimetres(estimate_quantity(QUANTITIES[key], readings) if readings else None)
+
+    return SampleTagOut(**vars(one), **{name: size(key) for name, key in RACK_SIZES.items()}, is_reference=one.label == reference)
 
 
-def _can_sizes(conn: Connection, study_id: int | None) -> _Sizes:
-    return used_readings_of_study(conn, study_id, RACK_SIZES.values())
-
-
-def _tag(one: SampleName, sizes: _Sizes, reference: str | None) -> SampleTagOut:
-    def millimetres(key: str) -> float | None:
-        readings = sizes.get((one.id, key))
-        estimate = estimate_quantity(QUANTITIES[key], readings) if readings else None
-        return estimate.value * 1e3 if estimate else None
-
-    return SampleTagOut(
-        **vars(one), **{name: millimetres(key) for name, key in RACK_SIZES.items()}, is_reference=one.label == reference
-    )
+def _millimetres(estimate: Estimate | None) -> float | None:
+    return estimate.value * 1e3 if estimate else None

@@ -130,16 +130,14 @@ def _reading(row: sqlite3.Row) -> Reading:
 
 SELECT_USED_OF_STUDY = """
 SELECT * FROM reading
-WHERE sample_id IN (SELECT id FROM sample WHERE :study_id IS NULL OR study_id = :study_id)
+WHERE sample_id IN (SELECT id FROM sample WHERE study_id = :study_id)
   AND quantity_key IN (SELECT value FROM json_each(:keys)) AND struck_out_at IS NULL
 ORDER BY position
 """
 
 
-def used_readings_of_study(
-    conn: sqlite3.Connection, study_id: int | None, keys: Iterable[str]
-) -> dict[tuple[int, str], list[Reading]]:
-    """Return the readings in use of a few quantities, of every sample of a study, or of all studies, by sample and key."""
+def used_readings_of_study(conn: sqlite3.Connection, study_id: int, keys: Iterable[str]) -> dict[tuple[int, str], list[Reading]]:
+    """Return the readings in use of a few quantities, of every sample of a study, by sample and key."""
     found: dict[tuple[int, str], list[Reading]] = {}
     for row in conn.execute(SELECT_USED_OF_STUDY, {"study_id": study_id, "keys": json.dumps(list(keys))}):
         found.setdefault((row["sample_id"], row["quantity_key"]), []).append(_reading(row))
