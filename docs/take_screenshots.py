@@ -54,6 +54,7 @@ def main(target: Path) -> None:
         browser = playwright.chromium.launch(executable_path=chromium.EXECUTABLE, args=chromium.ARGUMENTS)
         page = browser.new_page(viewport={"width": 1280, "height": 800}, color_scheme="light")
         page.goto(address)
+        page.wait_for_selector("[data-sample='5'] svg.can")
         take(page, target / "studies.png")
         page.get_by_role("button", name="Mountain road service").click()
         page.get_by_role("button", name="Ysmere").click()
@@ -113,6 +114,11 @@ def main(target: Path) -> None:
         page.get_by_role("button", name="Spare").click()
         page.get_by_role("button", name=re.compile("^Cut")).click()
         take(page, target / "cut.png")
+        page.get_by_role("button", name="Outside").click()
+        page.get_by_role("button", name="Duplicate …").click()
+        page.get_by_role("button", name="Duplicate", exact=True).click()
+        page.locator("[data-key='gasket.inside_diameter'] input").first.focus()
+        take(page, target / "copy.png")
         browser.close()
 
 

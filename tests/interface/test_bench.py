@@ -76,7 +76,8 @@ def type_intake(page, family):
     """Type the details of sample, study and engine, Enter after each."""
     stud = "13.5" if family == "metric" else "17/32"
     sample = (
-        "Ardwen", "Ardwen Works (invented)", "A 88", "9.50 EUR", "a shop", "2026-10-02", "box", "F42", "2026-03", "", "standard", "", "", "new",
+        "Ardwen", "Ardwen Works (invented)", "A 88", "9.50 EUR", "a shop", "2026-10-02", "box", "F42", "2026-03", "",
+        "standard", "", "", "new",
         "", "", "110-180 kPa" if family == "metric" else "16-26 psi", "thin steel, many holes",
     )  # fmt: skip
     page.keyboard.press("Control+a")
