@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import json
+
 import pytest
 from playwright.sync_api import expect
 
@@ -50,3 +52,36 @@ def test_no_text_of_a_drawing_is_too_small(page, server, view):
     expect(page.locator("svg text").first).to_be_visible()
     page.wait_for_load_state("networkidle")
     assert page.evaluate(SMALL_TEXTS) == []
+
+
+TOUCHING = """() => [...document.querySelectorAll('.row')].flatMap(row => {
+  const boxes = [...row.querySelectorAll('.input, .mean, .chip')].map(one => [one.className, one.getBoundingClientRect()])
+  const seen = boxes.filter(([, box]) => box.width > 0 && box.height > 0)
+  return seen.flatMap(([name, box], i) => seen.slice(i + 1)
+    .filter(([, other]) => box.left < other.right - 0.5 && other.left < box.right - 0.5
+      && box.top < other.bottom - 0.5 && other.top < box.bottom - 0.5)
+    .map(([other]) => `${row.dataset.key}: ${name} on ${other}`))
+})"""
+"""Fields, means and readings of a row that lie on each other."""
+
+CLIPPED = """() => [...document.querySelectorAll('main *')].flatMap(one => {
+  const style = getComputedStyle(one)
+  const hides = ['hidden', 'clip'].includes(style.overflowX) && one.scrollWidth > one.clientWidth + 1 && one.clientWidth > 1
+  const isTold = style.textOverflow === 'ellipsis' && one.closest('[title]') !== null
+  const words = one.textContent.trim()
+  return hides && !isTold && !one.matches('.unseen') && words ? [`${one.className}: ${words.slice(0, 60)}`] : []
+})"""
+"""Texts that are cut off at the side, but for those whose whole is told beside them."""
+
+
+@pytest.mark.parametrize("family", ["metric", "inch"])
+@pytest.mark.parametrize("view", [*VIEWS, "intake", "cut"])
+def test_nothing_is_cut_off_and_no_number_lies_on_another(page, server, view, family):
+    page.set_viewport_size({"width": 1280, "height": 800})
+    page.add_init_script(f"localStorage.setItem('tabrel.preferences', '{json.dumps({'family': family})}')")
+    page.goto(f"{server.address}/studies/1/samples/2/{view}")
+    expect(page.locator("main h1")).to_be_attached()
+    page.wait_for_load_state("networkidle")
+    assert page.evaluate(TOUCHING) == []
+    assert page.evaluate(CLIPPED) == []
+    assert page.evaluate("document.documentElement.scrollWidth") <= 1280

@@ -112,6 +112,12 @@ def test_what_is_said_anew_is_no_longer_copied_and_the_same_again_confirms_it(cl
     assert client.get(f"/api/samples/{sample}").json()["copied"] == second["copied"]
 
 
+def test_a_count_typed_with_a_size_confirms_the_one_that_was_copied(client, second):
+    sheet = add(client, second["id"], "holes.inlet[0].diameter", "8 x 5.7 mm")
+    assert f"holes/{group_of(second)}" not in sheet["copied"]
+    assert sheet["analysis"]["results"]["inlet_hole_area_mm2"]["assumed"] == []
+
+
 def test_another_window_that_has_not_seen_the_confirmation_overwrites_nothing(client, second):
     sample, seen = second["id"], second["revisions"].get("details/sample.maker", 0)
     done(confirm(client, sample, "details/sample.maker"))

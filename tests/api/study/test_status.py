@@ -114,6 +114,7 @@ def test_a_deleted_study_is_put_back_from_the_list(client, pair):
     says(answer, 404, "no such study any more")
     put(client, "studies", study, "in_use")
     assert labels(client, study) == ["Pellin", "other"]
+    assert client.get(f"/api/samples/{first}").json()["undo"] is None  # the next Ctrl+Z would delete the study again
 
 
 def test_the_list_says_when_something_changed_last_and_what_is_known(client, pair):

@@ -1151,6 +1151,8 @@ export interface paths {
         /**
          * Put Study Status
          * @description Put a study away, delete it, or put it back, and return the list; everything of it stays.
+         *
+         *     It is no change of what the study holds: undo in the study does not move it, putting it back does.
          */
         put: operations["put_study_status"];
         post?: never;

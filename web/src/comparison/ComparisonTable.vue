@@ -172,7 +172,8 @@ td {
 input[type='checkbox'] {
   width: 1.5rem;
   height: 1.5rem;
-  margin: 0;
+  margin: 0 0.4rem 0 0;
+  vertical-align: middle;
   accent-color: var(--hand);
 }
 </style>

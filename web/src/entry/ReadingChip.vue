@@ -237,6 +237,12 @@ function onKey(event: KeyboardEvent) {
 }
 .chip .typed {
   white-space: nowrap;
+  min-width: 0;
+  overflow: hidden;
+  text-overflow: ellipsis;
+}
+.chip .about {
+  min-width: 2rem;
 }
 .cross {
   color: var(--ink-soft);

@@ -5,6 +5,15 @@ import type { Sheet } from '@/sample/useSheet'
 import type { Found } from '@/shared/search'
 import { stationsOf } from '@/sample/stations'
 
+/** What is done at a station, by other words than its name. */
+const STATION_WORDS: Record<string, readonly string[]> = {
+  intake: ['offers', 'shops', 'price', 'date code', 'warranty', 'claims'],
+  map: ['export', 'csv', 'png', 'svg', 'restriction', 'loss breakdown', 'pressure profile', 'onset'],
+  comparison: ['export', 'side by side', 'bands', 'compare', 'csv', 'png', 'svg'],
+  start: ['cold start', 'interval', 'life', 'warm-up', 'duty cycle'],
+  engine: ['oil', 'viscosity', 'library', 'circuit', 'drag a point'],
+}
+
 interface Sources {
   sheet: Sheet | undefined
   samples: readonly Schemas['SampleTagOut'][]
@@ -26,7 +35,7 @@ export function commandEntries(from: Sources): Found[] {
     ...stations.map((one) => ({
       title: `Go to ${one.title.toLowerCase()}`,
       kind: 'station',
-      words: [one.title, one.name],
+      words: [one.title, one.name, ...(STATION_WORDS[one.name] ?? [])],
       run: () => from.go(one.name),
     })),
     ...from.samples.map((sample) => ({
@@ -69,6 +78,6 @@ export function commandEntries(from: Sources): Found[] {
     { title: 'Record the cut', kind: 'action', words: ['cut open', 'before cutting'], run: () => from.go('cut') },
     ...catalogue()
       .results.filter((one) => one.is_headline)
-      .map(({ name, title }) => ({ title: `Working: ${title.toLowerCase()}`, kind: 'working', words: [title], run: () => from.working(name) })),
+      .map(({ name, title }) => ({ title: `Working: ${title.toLowerCase()}`, kind: 'working', words: [title, 'print', 'formula', 'uncertainty budget', 'how computed'], run: () => from.working(name) })),
   ]
 }

@@ -93,9 +93,14 @@ def post_reading(sample_id: SampleId, given: ReadingIn, bench: Bench) -> Changed
                     set_state(conn, sample_id, key, None)
             if place.hole_group_id is None:
                 set_state(conn, sample_id, given.key, None)
-            elif place.group is not None and entry.count is not None and entry.count != place.group.count:
+            elif place.group is not None and entry.count is not None and _says_anew(place.group, entry.count):
                 update_hole_group(conn, place.hole_group_id, replace(place.group, count=entry.count))
     return bench.answer(sample_id)
+
+
+def _says_anew(group: HoleGroup, count: int) -> bool:
+    """Return whether a count typed with a size is another one, or confirms one that was only copied."""
+    return count != group.count or group.copied_from is not None
 
 
 SAID_MEANWHILE = "another window has said meanwhile why there is no value: look, then say it again"

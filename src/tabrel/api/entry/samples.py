@@ -11,7 +11,6 @@ from tabrel.api.entry.models import CutIn, StateIn
 from tabrel.api.entry.readings import SAID_MEANWHILE
 from tabrel.api.errors import PROBLEM_RESPONSES
 from tabrel.api.study.models import StatusIn
-from tabrel.api.study.studies import STATUS_WORDS
 from tabrel.api.wire import TextIn
 from tabrel.core.catalogue.quantities import PART_TITLES
 from tabrel.core.catalogue.terms import STATE_WORDS
@@ -22,6 +21,7 @@ from tabrel.store.connection import transaction
 from tabrel.store.entry.readings import set_state, time_now
 from tabrel.store.journal import belongs_to_sample, recorded
 from tabrel.store.sample.samples import (
+    Status,
     insert_sample,
     load_sample,
     names_of_samples,
@@ -50,6 +50,9 @@ def post_sample(study_id: StudyId, label: TextIn, bench: Bench) -> ChangedOut:
             sample_id = insert_sample(conn, study_id, next_position(conn, study_id), Sample(name))
             belongs_to_sample(conn, change_id, sample_id)
     return bench.answer(sample_id)
+
+
+STATUS_WORDS: dict[Status, str] = {"in_use": "put back", "archived": "archived", "deleted": "deleted"}
 
 
 @router.put("/samples/{sample_id}/status")

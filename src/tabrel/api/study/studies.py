@@ -21,8 +21,7 @@ from tabrel.document.results import analysis_out
 from tabrel.document.study_document import read_study, study_to_json
 from tabrel.store.connection import snapshot, transaction
 from tabrel.store.entry.readings import used_readings_of_study
-from tabrel.store.journal import recorded
-from tabrel.store.sample.samples import SampleName, Status, StoredSample, load_samples, names_of_samples
+from tabrel.store.sample.samples import SampleName, StoredSample, load_samples, names_of_samples
 from tabrel.store.study.studies import (
     insert_study,
     list_studies,
@@ -30,7 +29,6 @@ from tabrel.store.study.studies import (
     load_study_frame,
     samples_by_study,
     set_study_status,
-    status_of_study,
 )
 
 RACK_SIZES = {"can_height_mm": "can.height", "can_diameter_mm": "can.outside_diameter"}
@@ -60,18 +58,15 @@ def get_studies(conn: Connection) -> list[StudyRowOut]:
 
 @router.put("/{study_id}/status", responses=stale.naming(200))
 def put_study_status(study_id: StudyId, given: StatusIn, conn: Connection, response: Response) -> list[StudyRowOut]:
-    """Put a study away, delete it, or put it back, and return the list; everything of it stays."""
+    """Put a study away, delete it, or put it back, and return the list; everything of it stays.
+
+    It is no change of what the study holds: undo in the study does not move it, putting it back does.
+    """
     with transaction(conn):
-        name, now = status_of_study(conn, study_id)
-        if given.status != now:
-            with recorded(conn, study_id, None, f"study {name} {STATUS_WORDS[given.status]}", "study.name"):
-                set_study_status(conn, study_id, given.status)
+        set_study_status(conn, study_id, given.status)
     ids = [one.id for one in names_of_samples(conn, study_id)]
     stale.name_stale(response, [f"{stale.STUDIES}/{study_id}", *stale.whole_study(study_id, ids)])
     return get_studies(conn)
-
-
-STATUS_WORDS: dict[Status, str] = {"in_use": "put back", "archived": "archived", "deleted": "deleted"}
 
 
 @router.get("/{study_id}/results")

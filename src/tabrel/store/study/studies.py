@@ -101,27 +101,19 @@ def update_study_details(conn: sqlite3.Connection, study_id: int, study: Study) 
     set_typed_numbers(conn, study.as_typed, study_id=study_id)
 
 
-SELECT_STUDY_STATUS = "SELECT name, status FROM study WHERE id = :id"
 SET_STUDY_STATUS = "UPDATE study SET status = :status WHERE id = :id"
 
 
-def status_of_study(conn: sqlite3.Connection, study_id: int) -> tuple[str, Status]:
-    """Return a study's name, and whether it is in use, archived or deleted.
+def set_study_status(conn: sqlite3.Connection, study_id: int, status: Status) -> None:
+    """Put a study away, delete it, or put it back; everything of it stays.
 
     Raises
     ------
     NotStoredError
         If there never was such a study.
     """
-    row = conn.execute(SELECT_STUDY_STATUS, {"id": study_id}).fetchone()
-    if row is None:
+    if not conn.execute(SET_STUDY_STATUS, {"id": study_id, "status": status}).rowcount:
         raise NotStoredError(f"there is no study {study_id}: go back to the list of studies")
-    return row["name"], row["status"]
-
-
-def set_study_status(conn: sqlite3.Connection, study_id: int, status: Status) -> None:
-    """Put a study away, delete it, or put it back; everything of it stays."""
-    conn.execute(SET_STUDY_STATUS, {"id": study_id, "status": status})
 
 
 SELECT_EVERY_SAMPLE = "SELECT id, study_id, label, maker, part_number, status FROM sample ORDER BY study_id, position"
