@@ -142,9 +142,18 @@ def test_confirming_an_intake_detail_and_a_seen_thing_by_key(page, server):
     expect(page.locator("[data-copied]")).to_have_count(0)
 
 
+DOUBLE_TAP_MS = 350
+"""Two taps at one place within that are a double tap, which puts no caret: no hand goes from Enter to a field so fast."""
+
+
+def tap(page, locator):
+    page.wait_for_timeout(DOUBLE_TAP_MS)
+    locator.tap()
+
+
 @pytest.fixture
 def tablet(browser):
-    context = browser.new_context(viewport={"width": 820, "height": 1180}, has_touch=True, is_mobile=True)
+    context = browser.new_context(viewport={"width": 820, "height": 1180}, has_touch=True)
     yield context.new_page()
     context.close()
 
@@ -161,7 +170,7 @@ def test_both_filters_are_entered_by_touch_on_a_tablet(tablet, server):
             row(page, key).get_by_role("radio").nth(answer - 1).tap()
             expect(row(page, key).get_by_role("radio").nth(answer - 1)).to_be_checked()
             continue
-        row(page, key).locator("input.input").tap()
+        tap(page, row(page, key).locator("input.input"))
         page.keyboard.type(answer)
         page.keyboard.press("Enter")
         taken = "holes.inlet[0].diameter" if key == "holes.inlet" else key
@@ -175,7 +184,7 @@ def test_both_filters_are_entered_by_touch_on_a_tablet(tablet, server):
     dialog.get_by_role("button", name="Duplicate").tap()
     expect(page.locator(".rack .in-hand")).to_contain_text("Sample 2")
     for key, answer in OWN.items():
-        row(page, key).locator("input.input").tap()
+        tap(page, row(page, key).locator("input.input"))
         page.keyboard.type(answer)
         page.keyboard.press("Enter")
         expect(chips(page, key)).to_have_count(2)

@@ -6,6 +6,7 @@ import { computed, nextTick, ref, useTemplateRef, watch } from 'vue'
 import { client, ProblemError, unwrap, type Schemas } from '@/api/client'
 import { queryKeys } from '@/api/queryKeys'
 import { catalogue } from '@/catalogue/catalogue'
+import { keepFocus } from '@/shared/dialogFocus'
 import { useRefusal } from '@/shared/useRefusal'
 
 type Part = NonNullable<Schemas['DuplicateIn']['parts']>[number]
@@ -101,7 +102,7 @@ async function putBack(id: number) {
 
 <template>
   <Dialog v-model:visible="open" header="Duplicate a sample" modal dismissable-mask position="top" :style="{ width: '46rem' }">
-    <form class="duplicate" @submit.prevent="make">
+    <form class="duplicate" @submit.prevent="make" @focusin="keepFocus">
       <div class="line">
         <label>
           copy from
