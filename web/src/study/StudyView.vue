@@ -76,6 +76,8 @@ const stations = computed(() =>
     alone: sheet.data.value?.needs.filter_alone.length === 0,
   }),
 )
+/** Another window has deleted it: what is still remembered of it is not shown as if it were there. */
+const isGone = computed(() => sheet.error.value instanceof ProblemError && sheet.error.value.status === 404)
 /** What the view is, for those who do not see the line; a working has a heading of its own. */
 const hereTitle = computed(() => {
   const station = stations.value.find((one) => one.name === route.name)
@@ -351,7 +353,7 @@ function pickNumber(event: KeyboardEvent) {
     <main ref="frame" class="station">
       <h1 v-if="hereTitle" class="unseen">{{ hereTitle }}</h1>
       <p v-if="study.error.value && !study.data.value" class="said-wrong trouble">{{ study.error.value.message }}</p>
-      <p v-else-if="sheet.error.value && !sheet.data.value" class="said-wrong trouble">{{ sheet.error.value.message }}</p>
+      <p v-else-if="sheet.error.value && (!sheet.data.value || isGone)" class="said-wrong trouble">{{ sheet.error.value.message }}</p>
       <router-view v-else :key="sampleId" />
     </main>
     <ResultsTape

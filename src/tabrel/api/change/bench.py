@@ -175,8 +175,8 @@ class BenchChange:
 
     def gone(self, study_id: int, sample_id: int) -> ChangedOut:
         """Return that a sample is no longer there."""
-        others = [one.id for one in names_of_samples(self.conn, study_id)]
-        stale.name_stale(self._response, [f"{stale.STUDIES}/{study_id}", *stale.whole_study(study_id, others)])
+        all_of_it = [sample_id, *(one.id for one in names_of_samples(self.conn, study_id))]
+        stale.name_stale(self._response, [f"{stale.STUDIES}/{study_id}", *stale.whole_study(study_id, all_of_it)])
         return ChangedOut(sample_id=sample_id, study_id=study_id, sheet=None, changes=None, figures=None, study=None)
 
     def _name_stale(self, sheet: SheetOut, others: list[int]) -> None:
