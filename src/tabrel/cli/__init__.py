@@ -4,4 +4,5 @@
 `main`     dispatch, and every error as one line
 `output`   what is printed arrives, or the reason is a sentence
 `analyse`, `map`, `schema`, `serve`, `demo`   the commands
+`upkeep`   backup, restore, verify
 """

@@ -14,4 +14,5 @@ In reading order; a package imports only packages above it:
 `circuit`       oil, circuit, library of engines
 `sample`        samples, claims, observations
 `study`         studies, scenarios, plans
+`upkeep`        backup, restore, verify
 """

@@ -1,0 +1,52 @@
+"""``tabrel backup``, ``restore``, ``verify``: a database is copied while in use, put back, and looked through for faults."""
+
+from __future__ import annotations
+
+import argparse
+from pathlib import Path
+from typing import Any
+
+from tabrel.cli.output import put
+from tabrel.cli.serve import DEFAULT_DATABASE
+from tabrel.store.upkeep.backup import BackupError, backup, restore
+from tabrel.store.upkeep.verify import faults_of
+
+
+def add_to(commands: Any) -> None:
+    """Add these commands to the parser."""
+    for name, words, argument, says, run in (
+        ("backup", "copy a database while it is in use, and verify the copy", "TARGET", "a new file, or a folder", run_backup),
+        ("restore", "put a copy in a database's place; what was there is kept beside it", "SOURCE", "the copy", run_restore),
+        ("verify", "look a database through: one line a fault", "", "", run_verify),
+    ):
+        parser = commands.add_parser(name, help=words)
+        parser.add_argument(
+            "--database", type=Path, default=DEFAULT_DATABASE, metavar="FILE", help=f"default: {DEFAULT_DATABASE}"
+        )
+        if argument:
+            parser.add_argument("file", type=Path, metavar=argument, help=says)
+        parser.set_defaults(run=run)
+
+
+def run_backup(arguments: argparse.Namespace) -> int:
+    """Copy a database and say where the copy is."""
+    target = backup(arguments.database, arguments.file)
+    put(f"{target} is a whole copy of {arguments.database}, {target.stat().st_size / 1e6:.1f} MB.")
+    return 0
+
+
+def run_restore(arguments: argparse.Namespace) -> int:
+    """Put a copy back and say where what was there is kept."""
+    kept = restore(arguments.database, arguments.file)
+    put(f"{arguments.database} is now as {arguments.file} was{f'; what was there is kept as {kept}' if kept else ''}.")
+    return 0
+
+
+def run_verify(arguments: argparse.Namespace) -> int:
+    """Print every fault of a database; exit status 1 where there is one."""
+    if not arguments.database.is_file():
+        raise BackupError(f"there is no database {arguments.database}: name it with --database")
+    faults = faults_of(arguments.database)
+    for fault in faults:
+        put(fault)
+    return 1 if faults else 0

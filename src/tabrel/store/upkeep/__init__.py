@@ -1,0 +1,5 @@
+"""Keeping what is kept: copies that are whole, and whether everything in a database can still be read.
+
+`verify`    faults of a database, each in a sentence: `faults_of`
+`backup`    a copy while others write, and putting one back
+"""
