@@ -53,6 +53,11 @@ TOUCHING = """() => [...document.querySelectorAll('.row')].flatMap(row => {
 })"""
 """Fields, means and readings of a row that lie on each other."""
 
+CUT_NUMBERS = """() => [...document.querySelectorAll('.chip:has(.about) .typed')]
+  .filter(one => one.scrollWidth > one.clientWidth + 1 && one.clientWidth > 0 && getComputedStyle(one).display !== 'inline')
+  .map(one => one.textContent)"""
+"""Readings of which a figure is not seen: what is said of a reading gives way, the number never."""
+
 CLIPPED = """() => [...document.querySelectorAll('main *')].flatMap(one => {
   const style = getComputedStyle(one)
   const hides = ['hidden', 'clip'].includes(style.overflowX) && one.scrollWidth > one.clientWidth + 1 && one.clientWidth > 1
@@ -76,5 +81,20 @@ def test_nothing_is_too_small_cut_off_or_on_another(page, server, view):
         assert page.evaluate(SMALL_TEXTS) == [], symbol
         assert page.evaluate(TOUCHING) == [], symbol
         assert page.evaluate(CLIPPED) == [], symbol
+        assert page.evaluate(CUT_NUMBERS) == [], symbol
         assert page.evaluate("document.documentElement.scrollWidth") <= 1280
         page.keyboard.press("Alt+u")
+
+
+@pytest.mark.parametrize("view", ["short", "outside"])
+def test_the_number_of_a_copied_reading_is_seen_whole(page, server, view):
+    page.goto(f"{server.address}/studies/1/samples/1/{view}")
+    expect(page.locator(".chip").first).to_be_visible()
+    page.keyboard.press("Alt+d")
+    page.get_by_role("button", name="all of it").click()
+    page.get_by_role("button", name="Duplicate", exact=True).click()
+    expect(page.locator(".rack .in-hand")).to_contain_text("Korvath 2")
+    expect(page.locator(".chip.copied").first).to_be_visible()
+    assert page.evaluate(CUT_NUMBERS) == []
+    assert page.evaluate(TOUCHING) == []
+    assert page.evaluate("[...document.querySelectorAll('.chip')].every(one => one.scrollWidth <= one.clientWidth + 1)")

@@ -36,7 +36,7 @@ const past = ref<Schemas['HistoryOut'][]>([])
 const about = computed(() => {
   const { provenance, instrument, note, confirmed, copied_from: copied } = props.reading
   return [
-    copied ? `copied from ${copied}` : provenance === 'measured' ? '' : term('provenance', provenance),
+    copied ? 'copied' : provenance === 'measured' ? '' : term('provenance', provenance),
     instrument && instrument !== props.usualInstrument ? term('instrument', instrument) : '',
     note ?? '',
     confirmed ? 'confirmed' : '',
@@ -44,7 +44,8 @@ const about = computed(() => {
 })
 const told = computed(() => {
   const { metric, inch, taken_at } = props.reading
-  const lines = [`${metric} = ${inch}`, taken_at ? `typed ${clock(taken_at)}` : props.reading.copied_from ? 'assumed until it is confirmed' : 'from a document', ...about.value]
+  const from = props.reading.copied_from ? [`copied from ${props.reading.copied_from}`] : []
+  const lines = [`${metric} = ${inch}`, ...from, taken_at ? `typed ${clock(taken_at)}` : props.reading.copied_from ? 'assumed until it is confirmed' : 'from a document', ...about.value]
   if (!props.reading.used && props.reading.set_aside_reason === null) lines.push('not used: there are better ones')
   for (const event of past.value)
     lines.push(`${clock(event.at)} ${event.words}${event.undone ? ' (undone)' : ''}`)
@@ -188,7 +189,7 @@ function onKey(event: KeyboardEvent) {
       :title="`${told}\nClick, or type the right number, to correct it; Delete, or ×, sets it aside`"
       @focus="lookBack"
       @pointerenter="lookBack"
-      :aria-label="`Reading ${[reading.text, about.join(', '), reading.outlier ? 'outlier' : ''].filter(Boolean).join(' ')}; ${reading.copied_from ? 'assumed until confirmed; ' : ''}type the right number to correct it, Delete sets it aside`"
+      :aria-label="`Reading ${[reading.text, about.join(', '), reading.outlier ? 'outlier' : ''].filter(Boolean).join(' ')}; ${reading.copied_from ? `from ${reading.copied_from}, assumed until confirmed; ` : ''}type the right number to correct it, Delete sets it aside`"
       @click="pressed($event, () => void ask('correct'))"
       @keydown="onKey"
     >
@@ -236,13 +237,12 @@ function onKey(event: KeyboardEvent) {
   max-width: min(22rem, 100%);
 }
 .chip .typed {
-  white-space: nowrap;
-  min-width: 0;
-  overflow: hidden;
-  text-overflow: ellipsis;
+  flex: none; /* the number is never cut: what is said of it gives way, and one too long is wrapped */
+  max-width: calc(100% - 1.6rem);
+  text-align: left;
 }
 .chip .about {
-  min-width: 2rem;
+  min-width: 0;
 }
 .cross {
   color: var(--ink-soft);
