@@ -117,7 +117,8 @@ def main(target: Path) -> None:
         page.get_by_role("button", name="Outside").click()
         page.get_by_role("button", name="Duplicate …").click()
         page.get_by_role("button", name="Duplicate", exact=True).click()
-        page.locator("[data-key='gasket.inside_diameter'] input").first.focus()
+        page.locator(".chip.copied").first.wait_for()
+        page.locator("[data-key='gasket.thickness'] input").first.focus()
         take(page, target / "copy.png")
         browser.close()
 
