@@ -6,6 +6,15 @@ import re
 
 from playwright.sync_api import expect
 
+SHORT_ANSWERS = {
+    "holes.inlet": "8 x 5.6", "plate.thickness": "3.1", "anti_drain.lip_diameter": "57", "anti_drain.lift": "2.4",
+    "thread.major_diameter": "3/4-16 UNF", "bypass.location": 1, "bypass.opening_pressure": "140",
+    "bypass.seat_inside_diameter": "15", "element.outside_diameter": "66", "element.inside_diameter": "38",
+    "element.pleat_count": "54", "media.strip_length": "1600", "media.strip_width": "64", "media.thickness": "0.8",
+    "media.family": 1,
+}  # fmt: skip
+"""What is typed into the rows of the short sheet, or chosen by its number."""
+
 
 def row(page, key):
     return page.locator(f'[data-key="{key}"]')

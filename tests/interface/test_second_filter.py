@@ -7,17 +7,10 @@ import re
 import pytest
 from playwright.sync_api import expect
 
-from bench_steps import chips, new_study, row, to_station, walk_stage
+from bench_steps import SHORT_ANSWERS, chips, new_study, row, to_station, walk_stage
 
 pytestmark = pytest.mark.interface
 
-FIRST = {
-    "holes.inlet": "8 x 5.6", "plate.thickness": "3.1", "anti_drain.lip_diameter": "57", "anti_drain.lift": "2.4",
-    "thread.major_diameter": "3/4-16 UNF", "bypass.location": 1, "bypass.opening_pressure": "140",
-    "bypass.seat_inside_diameter": "15", "element.outside_diameter": "66", "element.inside_diameter": "38",
-    "element.pleat_count": "54", "media.strip_length": "1600", "media.strip_width": "64", "media.thickness": "0.8",
-    "media.family": 1,
-}  # fmt: skip
 OWN = {"anti_drain.lift": "2.5", "bypass.opening_pressure": "135", "element.pleat_count": "53", "media.strip_length": "1590"}
 """What differs from specimen to specimen, and is measured on the second one as well."""
 
@@ -35,7 +28,7 @@ def complete(page):
 
 def measure_first(page, server):
     new_study(page, server, "two of one part")
-    walk_stage(page, FIRST)
+    walk_stage(page, SHORT_ANSWERS)
     page.keyboard.press("ArrowDown")  # on the oil: the first grade
     expect(row(page, "oil")).to_contain_text("typical")
     return complete(page)
@@ -165,7 +158,7 @@ def test_both_filters_are_entered_by_touch_on_a_tablet(tablet, server):
     page.get_by_label("Name of a new study").tap()
     page.keyboard.type("by touch")
     page.get_by_role("button", name="New study").tap()
-    for key, answer in FIRST.items():
+    for key, answer in SHORT_ANSWERS.items():
         if isinstance(answer, int):
             row(page, key).get_by_role("radio").nth(answer - 1).tap()
             expect(row(page, key).get_by_role("radio").nth(answer - 1)).to_be_checked()

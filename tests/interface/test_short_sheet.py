@@ -8,17 +8,9 @@ import time
 import pytest
 from playwright.sync_api import expect
 
-from bench_steps import chips, new_study, row, to_station, walk_stage
+from bench_steps import SHORT_ANSWERS, chips, new_study, row, to_station, walk_stage
 
 pytestmark = pytest.mark.interface
-
-ANSWERS = {
-    "holes.inlet": "8 x 5.6", "plate.thickness": "3.1", "anti_drain.lip_diameter": "57", "anti_drain.lift": "2.4",
-    "thread.major_diameter": "3/4-16 UNF", "bypass.location": 1, "bypass.opening_pressure": "140",
-    "bypass.seat_inside_diameter": "15", "element.outside_diameter": "66", "element.inside_diameter": "38",
-    "element.pleat_count": "54", "media.strip_length": "1600", "media.strip_width": "64", "media.thickness": "0.8",
-    "media.family": 1,
-}  # fmt: skip
 
 
 def headlines(page):
@@ -29,8 +21,8 @@ def test_the_short_sheet_is_all_it_takes(page, server):
     begun = time.monotonic()
     new_study(page, server, "short")
     expect(page.locator("[role=status]", has_text="14 more for the five results")).to_be_visible()
-    passed = walk_stage(page, ANSWERS)
-    assert set(ANSWERS) | {"oil"} <= set(passed)
+    passed = walk_stage(page, SHORT_ANSWERS)
+    assert set(SHORT_ANSWERS) | {"oil"} <= set(passed)
     assert passed[-1] == "oil"
     page.keyboard.press("ArrowDown")
     expect(row(page, "oil")).to_contain_text("typical")
@@ -49,7 +41,7 @@ def test_the_short_sheet_is_all_it_takes(page, server):
 def test_a_reading_that_could_not_be_taken_is_not_said_to_be_there(page, server):
     """A state answers its row; what the map needs is still missing, and Enter after the last row does not open it."""
     new_study(page, server, "lost seat")
-    walk_stage(page, ANSWERS | {"bypass.seat_inside_diameter": "could not be found"})
+    walk_stage(page, SHORT_ANSWERS | {"bypass.seat_inside_diameter": "could not be found"})
     page.keyboard.press("ArrowDown")
     expect(row(page, "oil")).to_contain_text("typical")
     expect(page.locator("[role=status]", has_text="1 more for the five results")).to_be_visible()

@@ -53,7 +53,7 @@ class Observation:
     closed : bool
         Whether only the choices are taken.
     several : bool
-        Whether more than one choice may hold; they are kept parted by `APART`. The first says that no other does.
+        Whether more than one choice may hold; they are kept separated by `APART`. The first says that no other does.
     """
 
     key: str
