@@ -6,11 +6,12 @@ import json
 from collections.abc import Mapping
 from typing import Any
 
-from pydantic import TypeAdapter
+from pydantic import TypeAdapter, ValidationError
 
 from tabrel.core.catalogue.observations import OBSERVATIONS
 from tabrel.core.catalogue.quantities import QUANTITIES
 from tabrel.core.details.details import DETAILS
+from tabrel.core.errors import StudyError
 from tabrel.core.study.model import Sample, field_names
 from tabrel.document.study_document import without_empty
 
@@ -33,7 +34,13 @@ def gone_keys(document: str) -> tuple[str, ...]:
 
 
 def read_template(document: str) -> Sample:
-    """Return a template's sample without what no catalogue knows any more; see `gone_keys`."""
+    """Return a template's sample without what no catalogue knows any more; see `gone_keys`.
+
+    Raises
+    ------
+    StudyError
+        If what is left is not understood.
+    """
     held: dict[str, Any] = {key: value for key, value in json.loads(document).items() if key in field_names(Sample)}
     for name, known in _KNOWN.items():
         held[name] = {key: value for key, value in held.get(name, {}).items() if key in known}
@@ -41,6 +48,12 @@ def read_template(document: str) -> Sample:
     held["copied"] = {
         thing: origin
         for thing, origin in held.get("copied", {}).items()
-        if thing.partition("/")[2] in things[thing.partition("/")[0]]
+        if thing.partition("/")[2] in things.get(thing.partition("/")[0], {})
     }
-    return _ADAPTER.validate_json(json.dumps(held), strict=True)
+    try:
+        return _ADAPTER.validate_json(json.dumps(held), strict=True)
+    except ValidationError as error:
+        place = ".".join(str(step) for step in error.errors()[0]["loc"])
+        raise StudyError(
+            "template_id", f"the template is not understood any more, at {place}: save it anew from a sample"
+        ) from error

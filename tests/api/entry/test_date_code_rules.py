@@ -52,6 +52,9 @@ def test_the_decade_before_is_named_and_a_date_that_says_otherwise_is_questioned
     state(client, coded, OF_KORVATH)
     [reading] = code(client, coded)["readings"]
     assert (reading["iso"], reading["decade_before"]) == ("2017-08-14", "2007-08-14")
+    for taken in ("2017-08-14", "2007-08-14"):  # either was offered: neither is questioned afterwards
+        detail(client, coded, "sample.made", taken)
+        assert code(client, coded)["says"] is None
     detail(client, coded, "sample.made", "2026")
     assert code(client, coded)["says"] == "made on says 2026, and the code 2017-08-14: check both"
 

@@ -77,7 +77,7 @@ def test_confirming_a_reading_makes_it_one_of_its_own_and_undo_marks_it_again(cl
     [own] = field(sheet, "thread.pitch")["readings"]
     assert (own["copied_from"], own["provenance"], own["text"]) == (None, "measured", "1.5 mm")
     assert own["taken_at"] is not None
-    undo(client, second["id"])
+    assert undo(client, second["id"])["place"] == "thread.pitch"
     [again] = field(client.get(f"/api/samples/{second['id']}").json(), "thread.pitch")["readings"]
     assert again["copied_from"] == "Korvath"
 
@@ -201,6 +201,19 @@ def test_a_template_whose_keys_are_gone_says_which_and_goes_on_without_them(clie
     refused(answer, 422, "template_id", "holds fluting, gasket.colour_depth, which this Tabrel does not know: use it without")
     sheet = done(duplicate(client, first[0], template_id=saved["id"], without_gone=True))
     assert field(sheet, "thread.pitch")["readings"][0]["text"] == "1.5 mm"
+
+
+def test_a_template_that_is_not_understood_any_more_is_refused_with_what_to_do(client, first):
+    saved = template(client, first[1]).json()
+    conn = connect(client.app.state.database)
+    held = json.loads(conn.execute("SELECT document FROM template").fetchone()["document"])
+    held["claims"][0]["shade"] = "green"
+    held["copied"]["colours/can"] = "thin can"
+    conn.execute("UPDATE template SET document = :document", {"document": json.dumps(held)})
+    conn.commit()
+    conn.close()
+    answer = duplicate(client, first[0], template_id=saved["id"])
+    refused(answer, 422, "template_id", "is not understood any more, at claims.0.shade: save it anew from a sample")
 
 
 @pytest.mark.parametrize(("name", "parts", "where"), [("  ", ["plate"], "name"), ("x", ["media"], "parts")])

@@ -157,15 +157,21 @@ const duplicating = ref(false)
 
 /** What is typed and not yet taken would be missing in the copy: it is said first. */
 function duplicate() {
+  if (!isTypedAt('duplicate')) duplicating.value = true
+}
+
+/** Say where something is typed and not taken yet, and go there; false where nothing is. */
+function isTypedAt(before: string): boolean {
   const typed = frame.value?.querySelector<HTMLElement>('[data-unsaved]')
-  if (typed) {
-    tell(`Something is typed into “${typed.dataset.unsaved}” and not taken yet: press Enter to take it or Esc to drop it, then duplicate.`)
-    stops.enter(typed)
-  } else duplicating.value = true
+  if (!typed) return false
+  tell(`Something is typed into “${typed.dataset.unsaved}” and not taken yet: press Enter to take it or Esc to drop it, then ${before}.`)
+  stops.enter(typed)
+  return true
 }
 
 /** Put the selected sample away, delete it, or put it back. */
 async function setStatus(status: Schemas['StatusIn']['status']) {
+  if (status === 'deleted' && isTypedAt('delete')) return
   const label = samples.value.find((sample) => sample.id === props.sampleId)?.label ?? ''
   try {
     await changes.setStatus(status)

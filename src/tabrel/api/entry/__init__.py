@@ -6,6 +6,7 @@
 `details`     what is stated once, and what is seen
 `claims`            claims and the checks made of them
 `offers`            what shops ask for a part
+`dates`             dates as people type them
 `date_codes`        date codes and the rules that read them
 `copies`            a sample begun with parts of another one; templates; confirming
 `models`            what comes in from a field, and the echo

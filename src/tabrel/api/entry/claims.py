@@ -3,13 +3,13 @@
 from __future__ import annotations
 
 from dataclasses import replace
-from datetime import date
 
 from fastapi import APIRouter
 
 from tabrel.api.change.bench import Bench
 from tabrel.api.change.models import ChangedOut
 from tabrel.api.deps import ClaimId, SampleId
+from tabrel.api.entry.dates import dated
 from tabrel.api.entry.models import ClaimIn
 from tabrel.api.errors import PROBLEM_RESPONSES
 from tabrel.api.sample.sheet import claim_words
@@ -17,7 +17,6 @@ from tabrel.api.wire import NothingIn, TextIn
 from tabrel.core.catalogue.observations import OBSERVATIONS
 from tabrel.core.catalogue.quantities import QUANTITIES
 from tabrel.core.entry.claim_text import CLAIMABLE_RESULTS, check_from_text, claim_from_wording
-from tabrel.core.entry.dates import iso_date
 from tabrel.core.errors import ReadingTextError, StudyError
 from tabrel.core.rules.study import check_sample
 from tabrel.core.study.model import Claim, Sample
@@ -36,20 +35,11 @@ def post_claim(sample_id: SampleId, given: ClaimIn, bench: Bench) -> ChangedOut:
         source = " ".join(given.source.split())
         if not source:
             raise StudyError("source", "is empty: say where the claim is made, such as box or page")
-        claim = replace(_understood(given, source), speaker=given.speaker, seen=_seen_on(given.seen))
+        claim = replace(_understood(given, source), speaker=given.speaker, seen=dated("seen", given.seen))
         check_sample("sample", Sample("claims", claims=(claim,)))
         with bench.recorded(sample_id, f"claim: {claim_words(claim)}", "claims"):
             insert_claim(conn, sample_id, claim)
     return bench.answer(sample_id)
-
-
-def _seen_on(text: str | None) -> str | None:
-    if not (text or "").strip():
-        return None
-    try:
-        return iso_date(text or "", date.today())
-    except ReadingTextError as error:
-        raise StudyError("seen", str(error)) from error
 
 
 def _understood(given: ClaimIn, source: str) -> Claim:

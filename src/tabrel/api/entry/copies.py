@@ -22,6 +22,8 @@ from tabrel.core.study.model import Sample
 from tabrel.document.template import gone_keys, read_template, write_template
 from tabrel.store.connection import transaction
 from tabrel.store.entry.copies import CopiedRow, confirm_row, copied_facts, origin_of_row, unmark_copied
+from tabrel.store.entry.holes import place_of_hole_group
+from tabrel.store.entry.readings import place_of_reading
 from tabrel.store.errors import ChangedMeanwhileError, ConflictError, NotStoredError
 from tabrel.store.journal import belongs_to_sample, recorded
 from tabrel.store.sample.samples import insert_sample, load_sample, names_of_samples, next_position, study_of_sample
@@ -127,12 +129,22 @@ def confirm_copied(bench: BenchChange, sample_id: int, things: Iterable[str]) ->
     if not count:
         return False
     words = f"confirmed {'one thing' if count == 1 else f'{count} things'} copied from {' and '.join(sorted(origins))}"
-    place = facts[0].partition("/")[2] if facts else "sample.label"
+    place = facts[0].partition("/")[2] if facts else _place_of(conn, *rows[0])
     with bench.recorded(sample_id, words, place):
         unmark_copied(conn, sample_id, facts)
         for kind, row_id in rows:
             confirm_row(conn, kind, row_id)
     return True
+
+
+def _place_of(conn: Connection, kind: CopiedRow, row_id: int) -> str:
+    """Return the field a copied row is confirmed at, where undo leads back to."""
+    if kind == "readings":
+        return place_of_reading(conn, row_id).key
+    if kind == "claims":
+        return "claims"
+    place = place_of_hole_group(conn, row_id)
+    return f"holes.{place.placement}[{place.position}]"
 
 
 @router.get("/templates")

@@ -69,8 +69,8 @@ def _says(sample: Sample, readings: list[DateCodeReadingOut], has_rules: bool) -
     if len(dates) > 1:
         return f"the rules read {sample.date_code!r} in {len(dates)} ways: take the one that is right"
     [iso] = dates
-    made = sample.made
-    if made and not (iso.startswith(made) or made.startswith(iso)):
+    made, possible = sample.made, {iso, *(one.decade_before for one in readings if one.decade_before)}
+    if made and not any(one.startswith(made) or made.startswith(one) for one in possible):
         return f"made on says {made}, and the code {iso}: check both"
     return None
 

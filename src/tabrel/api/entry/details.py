@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from dataclasses import replace
-from datetime import date
 
 from fastapi import APIRouter
 
@@ -12,13 +11,13 @@ from tabrel.api.change.facts import known_detail, known_observation
 from tabrel.api.change.models import ChangedOut
 from tabrel.api.deps import FactKey, SampleId
 from tabrel.api.entry.copies import confirm_copied
+from tabrel.api.entry.dates import dated
 from tabrel.api.entry.models import DetailIn, ObservationIn
 from tabrel.api.errors import PROBLEM_RESPONSES
 from tabrel.core.catalogue.observation import observed, seen_words, with_field_observed
 from tabrel.core.catalogue.quantities import PART_TITLES
 from tabrel.core.circuit.hot_point import circuit_problem
 from tabrel.core.details.details import detail_values, with_sample_detail, with_study_detail
-from tabrel.core.entry.dates import iso_date
 from tabrel.core.errors import ReadingTextError, StudyError
 from tabrel.core.rules.plans import check_plan
 from tabrel.core.rules.study import check_circuit, check_oil, check_sample
@@ -44,7 +43,7 @@ def put_detail(sample_id: SampleId, key: FactKey, given: DetailIn, bench: Bench)
         now = known.text if known else None
         text = " ".join(given.text.split())
         if detail.kind == "date" and text:
-            text = _dated(key, text)
+            text = dated(key, text) or ""
         if text == (now or "") or (known and not known.is_typed and text in (known.metric, known.inch)):
             if thing in stored.sample.copied:
                 confirm_copied(bench, sample_id, [thing])
@@ -67,13 +66,6 @@ def put_detail(sample_id: SampleId, key: FactKey, given: DetailIn, bench: Bench)
         except ReadingTextError as error:
             raise StudyError(key, str(error)) from error
     return bench.answer(sample_id, thing)
-
-
-def _dated(key: str, text: str) -> str:
-    try:
-        return iso_date(text, date.today())
-    except ReadingTextError as error:
-        raise StudyError(key, str(error)) from error
 
 
 def _check_frame(changed: Study, before: Study) -> None:

@@ -2,19 +2,17 @@
 
 from __future__ import annotations
 
-from datetime import date
-
 from fastapi import APIRouter
 
 from tabrel.api.change.bench import Bench
 from tabrel.api.change.models import ChangedOut
 from tabrel.api.deps import OfferId, SampleId
+from tabrel.api.entry.dates import dated
 from tabrel.api.entry.models import OfferIn
 from tabrel.api.errors import PROBLEM_RESPONSES
 from tabrel.api.wire import NothingIn
 from tabrel.core.details.details import DETAILS
 from tabrel.core.details.kinds import understood_detail
-from tabrel.core.entry.dates import iso_date
 from tabrel.core.errors import ReadingTextError, StudyError
 from tabrel.core.study.model import Offer, Price
 from tabrel.store.connection import transaction
@@ -54,7 +52,7 @@ def _understood(given: OfferIn) -> Offer:
         price.currency,
         pack_of=int(pack) if pack and int(pack) > 1 else None,
         delivery=delivery.amount if delivery else None,
-        seen=_seen_on(given.seen),
+        seen=dated("seen", given.seen),
     )
 
 
@@ -68,15 +66,6 @@ def _price(where: str, text: str) -> Price | None:
     except ReadingTextError as error:
         raise StudyError(where, str(error)) from error
     return understood
-
-
-def _seen_on(text: str) -> str | None:
-    if not text.strip():
-        return None
-    try:
-        return iso_date(text, date.today())
-    except ReadingTextError as error:
-        raise StudyError("seen", str(error)) from error
 
 
 @router.delete("/offers/{offer_id}")
