@@ -21,6 +21,7 @@ from tabrel.core.catalogue.glossary import GLOSSARY
 from tabrel.core.catalogue.observations import OBSERVATIONS
 
 SEEN_IN_THE_BROWSER = {
+    "BackupsView": ".pin.safe",
     "StudiesView": '".list li"',
     "StudyView": 'name="Stations"',
     "IntakeView": '"Intake"',

@@ -15,6 +15,7 @@ from schemathesis.specs.openapi.checks import response_schema_conformance
 from builders import everything, plain_document
 from tabrel.api.app import create_app
 from tabrel.api.openapi import openapi_document
+from tabrel.store.service import Service
 
 HOST = {"Host": "127.0.0.1"}
 OIL = [{"temperature_c": 40, "kinematic_mm2_s": 60}, {"temperature_c": 100, "kinematic_mm2_s": 10}]
@@ -22,6 +23,10 @@ OIL = [{"temperature_c": 40, "kinematic_mm2_s": 60}, {"temperature_c": 100, "kin
 VALID: dict[str, dict] = {
     "get_catalogue": {},
     "get_service": {},
+    "get_backups": {},
+    "post_backup": {"json": {}},
+    "post_restoration": {"json": {"copy_name": "COPY"}},
+    "post_verification": {"json": {"copy_name": "COPY"}},
     "delete_claim": {"json": {}},
     "post_stale": {"json": {"text": "the design changed"}},
     "delete_engine": {"json": {}},
@@ -127,6 +132,7 @@ def filled(app, tmp_path_factory):
     client.post(f"/api/samples/{sample}/undo", json={})
     reading = next(f for p in sheet["parts"] for f in p["fields"] if f["key"] == "can.height")["readings"][0]["id"]
     group = next(p["hole_group"]["id"] for p in sheet["parts"] if p["key"] == "holes.inlet[0]")
+    copy = client.post("/api/backups", json={}).json()["copies"][0]["name"]
     ids = {
         "study_id": study["id"],
         "sample_id": sample,
@@ -140,18 +146,18 @@ def filled(app, tmp_path_factory):
         "hole_group_id": group,
         "key": "sample.maker",
         "name": "inlet_hole_area",
+        "copy_name": copy,
     }
-    return app.state.database, ids
+    return app.state.service, ids
 
 
 @pytest.fixture
 def client(app, filled, tmp_path):
     """The application on a copy of the filled database."""
-    for part in filled[0].parent.glob("study.db*"):
-        shutil.copy(part, tmp_path)
-    app.state.database = tmp_path / "study.db"
+    shutil.copytree(filled[0].database.parent, tmp_path / "copy")
+    app.state.service = Service(tmp_path / "copy" / "study.db")
     yield TestClient(app, base_url="http://127.0.0.1")
-    app.state.database = filled[0]
+    app.state.service = filled[0]
 
 
 def operations():
@@ -180,7 +186,7 @@ def with_real(value, ids):
         return {key: with_real(one, ids) for key, one in value.items()}
     if isinstance(value, list):
         return [with_real(one, ids) for one in value]
-    named = {"SAMPLE": str(ids["sample_id"]), "SAMPLE_ID": ids["sample_id"]}
+    named = {"SAMPLE": str(ids["sample_id"]), "SAMPLE_ID": ids["sample_id"], "COPY": ids["copy_name"]}
     return named.get(value, value) if isinstance(value, str) else value
 
 

@@ -117,7 +117,7 @@ def test_every_undo_takes_back_one_change(client, blank):
 
 def test_what_waits_too_long_is_told_to_come_again(client, blank, monkeypatch):
     monkeypatch.setattr(connection, "BUSY_SECONDS", 0.05)
-    other = sqlite3.connect(client.app.state.database, isolation_level=None)
+    other = sqlite3.connect(client.app.state.service.database, isolation_level=None)
     other.execute("BEGIN IMMEDIATE")
     body = {"key": "can.height", "text": "98 mm"}
     answer = client.post(f"/api/samples/{blank}/readings", json=body)

@@ -18,6 +18,7 @@ import chromium
 from tabrel.api.app import create_app
 from tabrel.cli.demo import fill_demo
 from tabrel.cli.serve import listening_socket
+from tabrel.store.service import Service
 
 TABREL = Path(sys.executable).parent / "tabrel"
 
@@ -54,7 +55,7 @@ class ServedApp:
         self._thread.start()
 
     def use(self, database: Path) -> None:
-        self.app.state.database = database
+        self.app.state.service = Service(database)
 
     def stop(self) -> None:
         self._server.should_exit = self._server.force_exit = True

@@ -47,6 +47,13 @@ def test_the_studies(page, server):
     assert looked_at(page) == []
 
 
+def test_the_backups(page, server):
+    page.goto(f"{server.address}/backups")
+    page.get_by_role("button", name="Back up now").click()
+    page.get_by_role("button", name="Put back").click()
+    assert looked_at(page) == []
+
+
 @pytest.mark.parametrize("view", VIEWS)
 def test_a_station(page, server, view):
     page.goto(f"{server.address}{SAMPLE}/{view}")

@@ -19,7 +19,8 @@ from tabrel.store.connection import connect, transaction
 from tabrel.store.entry.readings import insert_reading
 from tabrel.store.errors import BusyError, DiskFullError, MigrationError, NotWritableError, fault_of
 from tabrel.store.migrate import APPLICATION_ID, open_database, shipped_migrations
-from tabrel.store.service import ServedAlreadyError, open_for_service, served_alone
+from tabrel.store.served_alone import ServedAlreadyError, served_alone
+from tabrel.store.service import open_for_service
 from tabrel.store.study.studies import insert_study, list_studies
 
 NOBODY = 65534
@@ -154,7 +155,7 @@ def test_a_full_disk_refuses_the_change_and_goes_on_reading(tmp_path):
         return conn
 
     with pytest.MonkeyPatch.context() as patch:
-        patch.setattr("tabrel.api.deps.connect", in_no_room)
+        patch.setattr("tabrel.store.service.connect", in_no_room)
         answers = [client.post("/api/studies", json=plain_document()) for _ in range(4)]
         assert answers[-1].status_code == 507
         assert "the disk is full: nothing was changed" in answers[-1].json()["detail"]

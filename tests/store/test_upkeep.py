@@ -19,7 +19,7 @@ from tabrel.cli.main import main
 from tabrel.store.connection import connect
 from tabrel.store.entry.readings import insert_reading
 from tabrel.store.journal import recorded
-from tabrel.store.service import ServedAlreadyError, served_alone
+from tabrel.store.served_alone import ServedAlreadyError, served_alone
 from tabrel.store.upkeep.backup import BackupError, backup, restore
 from tabrel.store.upkeep.verify import faults_of
 

@@ -5,6 +5,8 @@
 `body_limit`    bodies that are too large are refused: `BodyLimit`
 `same_origin`   other pages are refused: `SameOrigin`
 `stale`         what a change makes stale
+`which_database`   every answer says of which database it is
+`workers`       processes that compute beside the server
 `turns`         heavy computation takes turns
 `deps`          one database connection a request
 `wire`          what the models that come in share
@@ -24,4 +26,5 @@ In reading order; a package imports only packages above it:
 `maps`          operating maps, slices, scenarios
 `starts`        starts and life
 `comparison`    filters side by side
+`upkeep`        copies of the database
 """

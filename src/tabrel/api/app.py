@@ -38,7 +38,11 @@ from tabrel.api.stale import DESCRIBED as STALE_HEADERS
 from tabrel.api.starts import routes as starts_routes
 from tabrel.api.study import studies
 from tabrel.api.turns import new_turns
-from tabrel.store.service import held_open, open_for_service
+from tabrel.api.upkeep import routes as upkeep_routes
+from tabrel.api.upkeep.daily import copies_each_day
+from tabrel.api.which_database import WhichDatabase
+from tabrel.api.workers import Workers
+from tabrel.store.service import Service
 
 ROUTED = (
     studies,
@@ -62,6 +66,7 @@ ROUTED = (
     slices,
     starts_routes,
     comparison_routes,
+    upkeep_routes,
 )
 """Modules that bring a router, in the order of the interface description."""
 
@@ -70,7 +75,7 @@ METHODS = ["GET", "HEAD", "OPTIONS", "POST", "PUT", "PATCH", "DELETE"]
 STATIC = Path(str(files("tabrel"))) / "static"
 
 
-def create_app(database: Path, *, static: Path = STATIC) -> FastAPI:
+def create_app(database: Path, *, static: Path = STATIC, keep_copies: bool = False) -> FastAPI:
     """Return the application on a database file, which is created or brought up to date.
 
     Parameters
@@ -79,6 +84,8 @@ def create_app(database: Path, *, static: Path = STATIC) -> FastAPI:
         SQLite file.
     static : Path
         Built front end; where there is none, only the API answers.
+    keep_copies : bool
+        Whether a dated copy is kept on each day of use.
 
     Returns
     -------
@@ -91,12 +98,16 @@ def create_app(database: Path, *, static: Path = STATIC) -> FastAPI:
     DatabaseFaultError
         If it can be neither written nor read.
     """
-    service = open_for_service(database)
+    service, workers = Service(database), Workers()
 
     @asynccontextmanager
     async def held(_: FastAPI) -> AsyncIterator[None]:
-        with held_open(service):
-            yield
+        with service.held_open(), workers:
+            if not keep_copies:
+                yield
+                return
+            async with copies_each_day(service, workers):
+                yield
 
     app = FastAPI(
         title="Tabrel",
@@ -106,12 +117,12 @@ def create_app(database: Path, *, static: Path = STATIC) -> FastAPI:
         generate_unique_id_function=_operation_name,
         lifespan=held,
     )
-    app.state.database = service.path
-    app.state.access = service.access
-    app.state.warning = service.warning
+    app.state.service = service
+    app.state.workers = workers
     app.state.turns = new_turns()
     app.state.sheets = SentSheets()
     app.add_middleware(BodyLimit)
+    app.add_middleware(WhichDatabase, service_of=lambda: app.state.service)
     app.add_middleware(SameOrigin)  # the outermost
     add_error_handlers(app, SECURITY_HEADERS)
     for module in ROUTED:

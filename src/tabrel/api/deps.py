@@ -8,7 +8,7 @@ from typing import Annotated, Any
 
 from fastapi import Depends, Header, Path, Request
 
-from tabrel.store.connection import connect
+from tabrel.store.service import Service
 
 Window = Annotated[
     str | None,
@@ -22,12 +22,29 @@ Window = Annotated[
 ]
 
 
-def _connection(request: Request, window: Window = None) -> Iterator[sqlite3.Connection]:
-    conn = connect(request.app.state.database, window=window, access=request.app.state.access)
-    try:
+DATABASE_HEADER = "Tabrel-Database"
+Seen = Annotated[
+    str | None,
+    Header(
+        alias=DATABASE_HEADER,
+        description="Which database the window has seen, from the header of the same name of an answer: once a copy was put "
+        "back it is another one, and the request is refused with 412.",
+        max_length=64,
+        pattern=r"^\w+$",
+        examples=["9f3c01d27a5be844"],
+    ),
+]
+
+
+def service_of(request: Request) -> Service:
+    """Return the database as it is served."""
+    service: Service = request.app.state.service
+    return service
+
+
+def _connection(request: Request, window: Window = None, seen: Seen = None) -> Iterator[sqlite3.Connection]:
+    with service_of(request).lent(window, seen) as conn:
         yield conn
-    finally:
-        conn.close()
 
 
 def _id(of: str) -> Any:

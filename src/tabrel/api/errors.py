@@ -25,6 +25,7 @@ from tabrel.store.errors import (
     DiskFullError,
     NothingToUndoError,
     NotStoredError,
+    OtherDatabaseError,
     RevisionNeededError,
     fault_of,
 )
@@ -52,6 +53,7 @@ STATUS: dict[type[TabrelError], int] = {
     NotStoredError: 404,
     MissingInputsError: 409,
     ChangedMeanwhileError: 412,
+    OtherDatabaseError: 412,
     RevisionNeededError: 428,
     ConflictError: 409,
     NothingToUndoError: 409,
@@ -66,7 +68,7 @@ PROBLEM_RESPONSES: dict[int | str, dict[str, Any]] = {
         (403, "From another page"),
         (404, "There is no such thing"),
         (409, "Inputs are missing, or it changed meanwhile"),
-        (412, "Another window has changed it meanwhile"),
+        (412, "Another window has changed it meanwhile, or put back a copy of the database"),
         (413, "Larger than what is asked for could be"),
         (415, "A change that is not sent as JSON"),
         (422, "Refused, with the correction"),
@@ -119,8 +121,9 @@ def add_error_handlers(app: FastAPI, headers: Mapping[str, str]) -> None:
         if fault is None:
             raise error
         logging.getLogger("tabrel").error("%s %s: %s", request.method, request.url.path, error)
-        if request.app.state.warning:  # it is served to be read only, and this is why
-            return problem_response(503, request.app.state.warning)
+        warning = request.app.state.service.opened.warning
+        if warning:  # it is served to be read only, and this is why
+            return problem_response(503, warning)
         return tabrel_error(request, fault)
 
     @app.exception_handler(StoppedError)

@@ -18,6 +18,28 @@ UNITS_BY_END = {
 _ENDS = sorted(UNITS_BY_END, key=len, reverse=True)
 
 PROPERTIES: dict[str, tuple[str, Any]] = {
+    # copies of the database
+    "database": ("Where the database is on this machine.", "/home/ann/data/tabrel.db"),
+    "folder": ("Where its copies are kept.", "/home/ann/data/backups"),
+    "kept": ("So many of the copies made by themselves are kept.", 10),
+    "bytes": ("Size of the file.", 2400000),
+    "bytes_free": ("Room that is left where the copies are kept.", 52000000000),
+    "copies": ("Copies, newest first.", []),
+    "copy_name": ("Name of a copy; none means the database itself.", "tabrel-2026-11-20-091200-asked.db"),
+    "occasion": ("What it was made for.", "daily"),
+    "made": ("When it was made, ISO time.", "2026-11-20T09:12:00+00:00"),
+    "changes_missing": ("How many changes were made since; null where that cannot be told.", 4),
+    "last_missing": ("The last of these changes, newest first.", ["height 98.4 mm"]),
+    "studies_missing": ("Names of studies that are not in it.", []),
+    "days": ("Days on which something was entered, oldest first.", []),
+    "day": ("ISO date.", "2026-11-20"),
+    "said": ("What has to be known of it, one sentence; mostly empty.", ""),
+    "faults": ("What is wrong, each one sentence.", []),
+    "DayOut.changes": ("How many changes were made on it.", 212),
+    "VerificationOut.studies": ("How many studies are in it.", 4),
+    "VerificationOut.samples": ("How many samples are in it.", 31),
+    "VerificationOut.readings": ("How many readings are in it.", 1200),
+    "VerificationOut.changes": ("How many changes are recorded in it.", 2100),
     # what many share
     "key": ("Reading key, or key of a detail, an observation or a quantity, as the catalogue has it.", "can.height"),
     "name": ("Name, as a person gave it or as the catalogue has it.", "thin oil"),

@@ -44,14 +44,15 @@ def serve(database: Path, port: int) -> int:
     import uvicorn
 
     from tabrel.api.app import STATIC, create_app
-    from tabrel.store.service import served_alone
+    from tabrel.store.served_alone import served_alone
 
     if not (STATIC / "index.html").is_file():
         raise ServeError("the front end is not built: run 'make setup' once, then start again")
     with listening_socket(port) as listener, served_alone(database, f"http://{HOST}:{port}"):
-        app = create_app(database)
-        if app.state.warning:
-            print(f"tabrel: {app.state.warning}.", file=sys.stderr, flush=True)
+        app = create_app(database, keep_copies=True)
+        opened = app.state.service.opened
+        for words in filter(None, (opened.warning, opened.note)):
+            print(f"tabrel: {words}.", file=sys.stderr, flush=True)
         put(f"Tabrel is at http://{HOST}:{port} (data in {database}); stop it with Ctrl-C.")
         server = uvicorn.Server(uvicorn.Config(app, log_level="warning", timeout_graceful_shutdown=2))
         with suppress(KeyboardInterrupt):

@@ -2,9 +2,10 @@
 
 `connection`    options and transactions
 `migrate`       brings a database up to date, by `migrations/NNNN_what.sql`
-`service`       opens the database for service, if need be to be read only; one server a file
+`served_alone`  one server a file
 `journal`       every change, for undo and redo
 `revisions`     how often a study was changed when one thing of it changed last
+`identity`      which database it is
 `rows`          a row as a core object
 `errors`        what the store raises
 
@@ -15,4 +16,5 @@ In reading order; a package imports only packages above it:
 `sample`        samples, claims, observations
 `study`         studies, scenarios, plans
 `upkeep`        backup, restore, verify
+`service`       a database as it is served: opened if need be to be read only, lent, called back
 """

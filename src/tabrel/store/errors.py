@@ -27,6 +27,13 @@ class ChangedMeanwhileError(ConflictError):
     """What is to be changed has another revision than the window has seen."""
 
 
+class OtherDatabaseError(ConflictError):
+    """The window has seen another database than the one that is there."""
+
+    def __init__(self) -> None:
+        super().__init__("a copy of the database was put back since this window was opened: nothing was changed, load it again")
+
+
 class RevisionNeededError(TabrelError):
     """A change that overwrites does not say which revision it has seen."""
 

@@ -88,6 +88,19 @@ def open_database(path: Path) -> None:
         conn.close()
 
 
+def needs_migration(path: Path) -> bool:
+    """Return whether a file is a database of an older version of this program."""
+    if not (path.is_file() and path.stat().st_size):
+        return False
+    require_own(path)
+    conn = connect(path, access="read")
+    try:
+        version = int(conn.execute("PRAGMA user_version").fetchone()[0])
+    finally:
+        conn.close()
+    return 0 < version < max(shipped_migrations())
+
+
 def require_own(path: Path) -> None:
     """Raise `MigrationError` for another program's file; one of this program from before it signed its files is its own."""
     try:

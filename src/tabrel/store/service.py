@@ -1,26 +1,34 @@
-"""Open the database for service: to be changed, or, where that cannot be, to be read and exported; by one server at a time."""
+"""A database as it is served: connections are lent, and called back while a copy is put in its place.
+
+It is opened to be changed; where it cannot be written, to be read and exported; where it is damaged, its last good copy is
+read instead until that is put back.
+"""
 
 from __future__ import annotations
 
 import atexit
-import fcntl
-import os
 import shutil
 import sqlite3
 import tempfile
+import threading
 from collections.abc import Iterator
 from contextlib import contextmanager, suppress
 from dataclasses import dataclass
 from pathlib import Path
+from time import monotonic
 
-from tabrel.store.connection import Access, connect
-from tabrel.store.errors import MigrationError, NotWritableError, fault_of
-from tabrel.store.migrate import open_database, require_own, shipped_migrations
+from tabrel.store.connection import Access, Database, connect
+from tabrel.store.errors import BusyError, DatabaseFaultError, MigrationError, NotWritableError, OtherDatabaseError, fault_of
+from tabrel.store.identity import identity_of
+from tabrel.store.migrate import needs_migration, open_database, require_own, shipped_migrations
+from tabrel.store.upkeep.backup import BackupError, put_back
+from tabrel.store.upkeep.kept import keep_copy, last_good, missing_words
+from tabrel.store.upkeep.verify import damage_of
 
 
 @dataclass(frozen=True)
-class Service:
-    """A database as it is served.
+class Opened:
+    """How a database could be opened.
 
     Attributes
     ----------
@@ -30,15 +38,20 @@ class Service:
         Of every connection.
     warning : str
         Why nothing can be changed, one or two sentences; empty where it can.
+    note : str
+        What else has to be known, such as a copy that was left out; mostly empty.
     """
 
     path: Path
     access: Access
     warning: str
+    note: str = ""
 
 
-def open_for_service(path: Path) -> Service:
-    """Open the database, which is created or brought up to date; to be read only where it cannot be written.
+def open_for_service(path: Path) -> Opened:
+    """Open the database, which is created or brought up to date; to be read only where it cannot be written or is damaged.
+
+    Before it is brought up to date, a dated copy is kept.
 
     Raises
     ------
@@ -47,7 +60,11 @@ def open_for_service(path: Path) -> Service:
     DatabaseFaultError
         If it can be neither written nor read.
     """
+    damage = damage_of(path)
+    if damage:
+        return _last_good_copy(path, damage)
     try:
+        note = _kept_before_migration(path)
         open_database(path)
     except sqlite3.Error as error:
         fault = fault_of(error)
@@ -56,14 +73,45 @@ def open_for_service(path: Path) -> Service:
         if isinstance(fault, NotWritableError) and path.is_file():
             return _to_be_read(path, fault)
         raise fault from error
-    return Service(path, "write", "")
+    return Opened(path, "write", "", note)
 
 
-def _to_be_read(path: Path, fault: NotWritableError) -> Service:
+def _kept_before_migration(path: Path) -> str:
+    """Keep a copy of a database that is about to be brought up to date, or return why none was kept."""
+    if not needs_migration(path):
+        return ""
+    try:
+        keep_copy(path, "before_migration")
+    except BackupError as error:
+        return f"no copy was kept before the database was brought up to date: {error}"
+    return ""
+
+
+def _last_good_copy(path: Path, damage: str) -> Opened:
+    """Return a service that reads the last good copy of a damaged database."""
+    good = last_good(path)
+    if good is None:
+        with suppress(sqlite3.DatabaseError):
+            require_own(path)
+        raise DatabaseFaultError(
+            f"{path} is damaged ({damage}), and there is no good copy of it beside it: put one back with tabrel restore, "
+            "and keep the damaged file"
+        )
+    shown = _temporary() / path.name
+    shutil.copyfile(good.path, shown)
+    open_database(shown)
+    return Opened(
+        shown,
+        "read",
+        f"{path.name} is damaged ({damage}). Shown instead is its last good copy, {good.path.name}; {missing_words(good, path)}. "
+        "Nothing can be changed until that copy is put back, under Backups; the damaged file is kept then",
+    )
+
+
+def _to_be_read(path: Path, fault: NotWritableError) -> Opened:
     """Return a service that reads: from a copy, since the newest rows lie in a second file that only a writer can merge."""
     why = f"{str(fault).partition('. ')[0]}. Everything can be read and exported; nothing can be changed"
-    folder = Path(tempfile.mkdtemp(prefix="tabrel-"))
-    atexit.register(shutil.rmtree, folder, ignore_errors=True)
+    folder = _temporary()
     copy = folder / path.name
     try:
         for end in ("", "-wal"):
@@ -74,8 +122,15 @@ def _to_be_read(path: Path, fault: NotWritableError) -> Service:
     except (OSError, sqlite3.Error):
         shutil.rmtree(folder, ignore_errors=True)
         _require_current(path)
-        return Service(path, "frozen", f"{why}, and there is no room for a copy: the latest readings may be missing")
-    return Service(copy, "read", why)
+        return Opened(path, "frozen", f"{why}, and there is no room for a copy: the latest readings may be missing")
+    return Opened(copy, "read", why)
+
+
+def _temporary() -> Path:
+    """Return a folder that is gone when the program ends."""
+    folder = Path(tempfile.mkdtemp(prefix="tabrel-"))
+    atexit.register(shutil.rmtree, folder, ignore_errors=True)
+    return folder
 
 
 def _require_current(path: Path) -> None:
@@ -90,53 +145,135 @@ def _require_current(path: Path) -> None:
         conn.close()
 
 
-@contextmanager
-def held_open(service: Service) -> Iterator[None]:
-    """Keep the files beside a database there while the block runs: a full disk could not take them anew, not even to read."""
-    if service.access != "write":
-        yield
-        return
-    conn = connect(service.path)
-    try:
-        conn.execute("SELECT COUNT(*) FROM sqlite_master").fetchone()
-        yield
-    finally:
-        conn.close()
+PATIENCE = 10.0
+"""So long a copy waits for what is under way before it is put back, and a request while one is. [s]"""
 
 
-class ServedAlreadyError(MigrationError):
-    """Another server has the database."""
+class Service:
+    """A database as it is served; shared by the threads of one server.
 
+    Parameters
+    ----------
+    database : Path
+        The file that was named.
 
-@contextmanager
-def served_alone(path: Path, address: str) -> Iterator[None]:
-    """Keep other servers from a database while the block runs; where nothing can be written beside it, nobody is kept.
-
-    Raises
-    ------
-    ServedAlreadyError
-        If another server has it, with its address.
+    Attributes
+    ----------
+    opened : Opened
+        How it could be opened.
+    identity : str
+        Of the database: another one once a copy was put in its place.
+    left_out : str
+        Why the copy of today is missing; empty where it is not.
     """
-    mark = path.with_name(path.name + "-server")
-    try:
-        path.parent.mkdir(parents=True, exist_ok=True)
-        held = os.open(mark, os.O_RDWR | os.O_CREAT | os.O_CLOEXEC, 0o644)
-    except OSError:
-        yield
-        return
-    try:
+
+    def __init__(self, database: Path) -> None:
+        self.database = database
+        self.left_out = ""
+        self._lent = 0
+        self._changed = threading.Condition()
+        self._called_back = False
+        self._held: Database | None = None
+        self._reopen()
+
+    def _reopen(self) -> None:
+        self.opened = open_for_service(self.database)
+        conn = connect(self.opened.path, access=self.opened.access)
         try:
-            fcntl.flock(held, fcntl.LOCK_EX | fcntl.LOCK_NB)
-        except OSError as error:
-            there = os.pread(held, 200, 0).decode(errors="replace").strip() or "an address it has not said"
-            raise ServedAlreadyError(f"{path} is served already, at {there}: open that, or name another --database") from error
-        with suppress(OSError):  # on a full disk the address is missing, and the lock holds all the same
-            os.truncate(held, 0)
-            os.pwrite(held, address.encode(), 0)
+            self.identity = identity_of(conn)
+        finally:
+            conn.close()
+
+    @contextmanager
+    def lent(self, window: str | None = None, seen: str | None = None) -> Iterator[Database]:
+        """Lend a connection to whoever answers a request.
+
+        Parameters
+        ----------
+        window : str, optional
+            Whose changes it makes.
+        seen : str, optional
+            Identity of the database that the window has seen.
+
+        Raises
+        ------
+        BusyError
+            If a copy is being put back, for longer than one waits.
+        OtherDatabaseError
+            If the window has seen another database.
+        """
+        with self._changed:
+            if not self._changed.wait_for(lambda: not self._called_back, PATIENCE):
+                raise BusyError
+            if seen is not None and seen != self.identity:
+                raise OtherDatabaseError
+            self._lent += 1
+        try:
+            conn = connect(self.opened.path, window=window, access=self.opened.access)
+            try:
+                yield conn
+            finally:
+                conn.close()
+        finally:
+            with self._changed:
+                self._lent -= 1
+                self._changed.notify_all()
+
+    @contextmanager
+    def held_open(self) -> Iterator[None]:
+        """Keep the files beside the database there while the block runs: a full disk could not take them anew."""
+        self._hold()
         try:
             yield
         finally:
-            with suppress(OSError):
-                mark.unlink()
-    finally:
-        os.close(held)  # the lock goes with it, and with the process
+            self._let_go()
+
+    def _hold(self) -> None:
+        if self.opened.access == "write":
+            self._held = connect(self.opened.path)
+            self._held.execute("SELECT COUNT(*) FROM sqlite_master").fetchone()
+
+    def _let_go(self) -> None:
+        if self._held is not None:
+            self._held.close()
+            self._held = None
+
+    def put_back(self, source: Path) -> Path | None:
+        """Put a copy in the database's place once all connections are back, and return where what was there is kept.
+
+        Raises
+        ------
+        BackupError
+            If the copy is not whole, or there is no room; the database stays as it was.
+        BusyError
+            If something else does not come to an end.
+        """
+        with self._all_back():
+            was_held = self._held is not None
+            self._let_go()
+            try:
+                kept = put_back(self.database, source)
+            finally:
+                self._reopen()
+                if was_held:
+                    self._hold()
+        return kept
+
+    @contextmanager
+    def _all_back(self) -> Iterator[None]:
+        """Lend nothing while the block runs, and begin it when nothing is lent any more."""
+        until = monotonic() + PATIENCE
+        with self._changed:
+            if not self._changed.wait_for(lambda: not self._called_back, PATIENCE):
+                raise BusyError
+            self._called_back = True
+            if not self._changed.wait_for(lambda: self._lent == 0, until - monotonic()):
+                self._called_back = False
+                self._changed.notify_all()
+                raise BusyError
+        try:
+            yield
+        finally:
+            with self._changed:
+                self._called_back = False
+                self._changed.notify_all()

@@ -189,7 +189,7 @@ def test_a_template_is_replaced_only_where_that_is_said_and_removed_ones_come_ba
 
 def test_a_template_whose_keys_are_gone_says_which_and_goes_on_without_them(client, first):
     saved = template(client, first[1]).json()
-    conn = connect(client.app.state.database)
+    conn = connect(client.app.state.service.database)
     held = json.loads(conn.execute("SELECT document FROM template").fetchone()["document"])
     held["readings"]["gasket.colour_depth"] = ["3 mm"]
     held["fluting"] = "deep"
@@ -205,7 +205,7 @@ def test_a_template_whose_keys_are_gone_says_which_and_goes_on_without_them(clie
 
 def test_a_template_that_is_not_understood_any_more_is_refused_with_what_to_do(client, first):
     saved = template(client, first[1]).json()
-    conn = connect(client.app.state.database)
+    conn = connect(client.app.state.service.database)
     held = json.loads(conn.execute("SELECT document FROM template").fetchone()["document"])
     held["claims"][0]["shade"] = "green"
     held["copied"]["colours/can"] = "thin can"

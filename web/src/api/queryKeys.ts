@@ -1,6 +1,7 @@
 /** The keys of the query cache: one function a resource, its steps those of the address, then what is asked of it. */
 export const queryKeys = {
   service: () => ['service'] as const,
+  backups: () => ['backups'] as const,
   studies: () => ['studies'] as const,
   templates: () => ['templates'] as const,
   study: (id: unknown) => ['studies', id] as const,

@@ -4,6 +4,70 @@
  */
 
 export interface paths {
+    "/api/backups": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Backups
+         * @description Return the copies kept beside the database, newest first, with what each lacks.
+         */
+        get: operations["get_backups"];
+        put?: never;
+        /**
+         * Post Backup
+         * @description Copy the database while it is in use, verify the copy, and return all of them.
+         */
+        post: operations["post_backup"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/backups/restoration": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Post Restoration
+         * @description Put a copy in the database's place; what was there is kept beside it, and windows that have seen it are told.
+         */
+        post: operations["post_restoration"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/backups/verification": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Post Verification
+         * @description Look the database, or a copy of it, through for faults.
+         */
+        post: operations["post_verification"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/catalogue": {
         parameters: {
             query?: never;
@@ -1360,6 +1424,58 @@ export interface components {
             value: number;
         };
         /**
+         * BackupsOut
+         * @description Where the database and its copies are.
+         */
+        BackupsOut: {
+            /**
+             * Bytes
+             * @description Size of the file.
+             * @example 2400000
+             */
+            bytes: number;
+            /**
+             * Bytes Free
+             * @description Room that is left where the copies are kept.
+             * @example 52000000000
+             */
+            bytes_free: number;
+            /**
+             * Copies
+             * @description Copies, newest first.
+             */
+            copies: components["schemas"]["CopyOut"][];
+            /**
+             * Database
+             * @description Where the database is on this machine.
+             * @example /home/ann/data/tabrel.db
+             */
+            database: string;
+            /**
+             * Days
+             * @description Days on which something was entered, oldest first.
+             */
+            days: components["schemas"]["DayOut"][];
+            /**
+             * Folder
+             * @description Where its copies are kept.
+             * @example /home/ann/data/backups
+             */
+            folder: string;
+            /**
+             * Kept
+             * @description So many of the copies made by themselves are kept.
+             * @example 10
+             */
+            kept: number;
+            /**
+             * Said
+             * @description What has to be known of it, one sentence; mostly empty.
+             * @example
+             */
+            said: string;
+        };
+        /**
          * BeforeCutOut
          * @description What is missing before the cut, and the record of it.
          */
@@ -2037,6 +2153,75 @@ export interface components {
             title: string;
         };
         /**
+         * CopyNamedIn
+         * @description A copy, by its name.
+         */
+        CopyNamedIn: {
+            /**
+             * Copy Name
+             * @description Name of a copy; none means the database itself.
+             * @example tabrel-2026-11-20-091200-asked.db
+             */
+            copy_name: string;
+        };
+        /**
+         * CopyOut
+         * @description A copy kept beside the database, and what it lacks.
+         */
+        CopyOut: {
+            /**
+             * Bytes
+             * @description Size of the file.
+             * @example 2400000
+             */
+            bytes: number;
+            /**
+             * Changes Missing
+             * @description How many changes were made since; null where that cannot be told.
+             * @example 4
+             */
+            changes_missing: number | null;
+            /**
+             * Last Missing
+             * @description The last of these changes, newest first.
+             * @example [
+             *       "height 98.4 mm"
+             *     ]
+             */
+            last_missing: string[];
+            /**
+             * Made
+             * @description When it was made, ISO time.
+             * @example 2026-11-20T09:12:00+00:00
+             */
+            made: string;
+            /**
+             * Name
+             * @description Name, as a person gave it or as the catalogue has it.
+             * @example thin oil
+             */
+            name: string;
+            /**
+             * Occasion
+             * @description What it was made for.
+             * @example daily
+             * @enum {string}
+             */
+            occasion: "daily" | "before_migration" | "asked";
+            /**
+             * Studies Missing
+             * @description Names of studies that are not in it.
+             * @example []
+             */
+            studies_missing: string[];
+            /**
+             * Words
+             * @description The same in a few words.
+             * @example 8 round, 5.6 mm
+             */
+            words: string;
+        };
+        /**
          * CorrectionIn
          * @description What was meant instead of a reading, as typed, and why the reading is wrong.
          */
@@ -2254,6 +2439,24 @@ export interface components {
              * @example 8 round, 5.6 mm
              */
             words: string;
+        };
+        /**
+         * DayOut
+         * @description How much was entered on a day.
+         */
+        DayOut: {
+            /**
+             * Changes
+             * @description How many changes were made on it.
+             * @example 212
+             */
+            changes: number;
+            /**
+             * Day
+             * @description ISO date.
+             * @example 2026-11-20
+             */
+            day: string;
         };
         /**
          * DeductionOut
@@ -7422,6 +7625,54 @@ export interface components {
             wire_mm: number;
         };
         /**
+         * VerificationIn
+         * @description What is to be looked through: a copy by its name, or the database itself.
+         */
+        VerificationIn: {
+            /**
+             * Copy Name
+             * @description Name of a copy; none means the database itself.
+             * @example tabrel-2026-11-20-091200-asked.db
+             */
+            copy_name?: string | null;
+        };
+        /**
+         * VerificationOut
+         * @description What was looked through, and its faults, each one sentence.
+         */
+        VerificationOut: {
+            /**
+             * Changes
+             * @description How many changes are recorded in it.
+             * @example 2100
+             */
+            changes: number;
+            /**
+             * Faults
+             * @description What is wrong, each one sentence.
+             * @example []
+             */
+            faults: string[];
+            /**
+             * Readings
+             * @description How many readings are in it.
+             * @example 1200
+             */
+            readings: number;
+            /**
+             * Samples
+             * @description How many samples are in it.
+             * @example 31
+             */
+            samples: number;
+            /**
+             * Studies
+             * @description How many studies are in it.
+             * @example 4
+             */
+            studies: number;
+        };
+        /**
          * ViscosityPoint
          * @description One point of the oil's viscosity line; exactly one of the two viscosities is given.
          *
@@ -7864,7 +8115,7 @@ export interface components {
                 "application/problem+json": components["schemas"]["ProblemOut"];
             };
         };
-        /** @description Another window has changed it meanwhile */
+        /** @description Another window has changed it meanwhile, or put back a copy of the database */
         Problem412: {
             headers: {
                 [name: string]: unknown;
@@ -7944,6 +8195,149 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
+    get_backups: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BackupsOut"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            409: components["responses"]["Problem409"];
+            412: components["responses"]["Problem412"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            428: components["responses"]["Problem428"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    post_backup: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NothingIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BackupsOut"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            409: components["responses"]["Problem409"];
+            412: components["responses"]["Problem412"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            428: components["responses"]["Problem428"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    post_restoration: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
+                "Tabrel-Database"?: string | null;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CopyNamedIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BackupsOut"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            409: components["responses"]["Problem409"];
+            412: components["responses"]["Problem412"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            428: components["responses"]["Problem428"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    post_verification: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["VerificationIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["VerificationOut"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            409: components["responses"]["Problem409"];
+            412: components["responses"]["Problem412"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            428: components["responses"]["Problem428"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
     get_catalogue: {
         parameters: {
             query?: never;
@@ -7982,6 +8376,8 @@ export interface operations {
             header?: {
                 /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
                 "Tabrel-Window"?: string | null;
+                /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
+                "Tabrel-Database"?: string | null;
             };
             path: {
                 /** @description Which claim, as the answers number them. */
@@ -8032,6 +8428,8 @@ export interface operations {
                 "If-Match"?: string | null;
                 /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
                 "Tabrel-Window"?: string | null;
+                /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
+                "Tabrel-Database"?: string | null;
             };
             path: {
                 /** @description Which claim, as the answers number them. */
@@ -8091,6 +8489,8 @@ export interface operations {
                 "If-Match"?: string | null;
                 /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
                 "Tabrel-Window"?: string | null;
+                /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
+                "Tabrel-Database"?: string | null;
             };
             path: {
                 /** @description Which claim, as the answers number them. */
@@ -8143,6 +8543,8 @@ export interface operations {
             header?: {
                 /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
                 "Tabrel-Window"?: string | null;
+                /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
+                "Tabrel-Database"?: string | null;
             };
             path: {
                 /** @description Which rule, as the answers number them. */
@@ -8190,6 +8592,8 @@ export interface operations {
             header?: {
                 /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
                 "Tabrel-Window"?: string | null;
+                /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
+                "Tabrel-Database"?: string | null;
             };
             path: {
                 /** @description Which engine of the library, as the answers number them. */
@@ -8235,6 +8639,8 @@ export interface operations {
             header?: {
                 /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
                 "Tabrel-Window"?: string | null;
+                /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
+                "Tabrel-Database"?: string | null;
             };
             path: {
                 /** @description Which group of holes, as the answers number them. */
@@ -8285,6 +8691,8 @@ export interface operations {
                 "If-Match"?: string | null;
                 /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
                 "Tabrel-Window"?: string | null;
+                /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
+                "Tabrel-Database"?: string | null;
             };
             path: {
                 /** @description Which group of holes, as the answers number them. */
@@ -8344,6 +8752,8 @@ export interface operations {
                 "If-Match"?: string | null;
                 /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
                 "Tabrel-Window"?: string | null;
+                /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
+                "Tabrel-Database"?: string | null;
             };
             path: {
                 /** @description Which group of holes, as the answers number them. */
@@ -8403,6 +8813,8 @@ export interface operations {
                 "If-Match"?: string | null;
                 /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
                 "Tabrel-Window"?: string | null;
+                /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
+                "Tabrel-Database"?: string | null;
             };
             path: {
                 /** @description Which offer, as the answers number them. */
@@ -8491,6 +8903,8 @@ export interface operations {
             header?: {
                 /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
                 "Tabrel-Window"?: string | null;
+                /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
+                "Tabrel-Database"?: string | null;
             };
             path: {
                 /** @description Which reading, as the answers number them. */
@@ -8541,6 +8955,8 @@ export interface operations {
                 "If-Match"?: string | null;
                 /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
                 "Tabrel-Window"?: string | null;
+                /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
+                "Tabrel-Database"?: string | null;
             };
             path: {
                 /** @description Which reading, as the answers number them. */
@@ -8600,6 +9016,8 @@ export interface operations {
                 "If-Match"?: string | null;
                 /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
                 "Tabrel-Window"?: string | null;
+                /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
+                "Tabrel-Database"?: string | null;
             };
             path: {
                 /** @description Which reading, as the answers number them. */
@@ -8652,6 +9070,8 @@ export interface operations {
             header?: {
                 /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
                 "Tabrel-Window"?: string | null;
+                /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
+                "Tabrel-Database"?: string | null;
             };
             path: {
                 /** @description Which reading, as the answers number them. */
@@ -8697,6 +9117,8 @@ export interface operations {
                 "If-Match"?: string | null;
                 /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
                 "Tabrel-Window"?: string | null;
+                /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
+                "Tabrel-Database"?: string | null;
             };
             path: {
                 /** @description Which reading, as the answers number them. */
@@ -8756,6 +9178,8 @@ export interface operations {
                 "If-Match"?: string | null;
                 /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
                 "Tabrel-Window"?: string | null;
+                /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
+                "Tabrel-Database"?: string | null;
             };
             path: {
                 /** @description Which reading, as the answers number them. */
@@ -8808,6 +9232,8 @@ export interface operations {
             header?: {
                 /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
                 "Tabrel-Window"?: string | null;
+                /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
+                "Tabrel-Database"?: string | null;
             };
             path: {
                 /** @description Which sample, as the answers number them. */
@@ -8853,6 +9279,8 @@ export interface operations {
                 "If-Match"?: string | null;
                 /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
                 "Tabrel-Window"?: string | null;
+                /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
+                "Tabrel-Database"?: string | null;
             };
             path: {
                 /** @description Which sample, as the answers number them. */
@@ -8912,6 +9340,8 @@ export interface operations {
                 "If-Match"?: string | null;
                 /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
                 "Tabrel-Window"?: string | null;
+                /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
+                "Tabrel-Database"?: string | null;
             };
             path: {
                 /** @description Which sample, as the answers number them. */
@@ -8971,6 +9401,8 @@ export interface operations {
                 "If-Match"?: string | null;
                 /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
                 "Tabrel-Window"?: string | null;
+                /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
+                "Tabrel-Database"?: string | null;
             };
             path: {
                 /** @description Which sample, as the answers number them. */
@@ -9023,6 +9455,8 @@ export interface operations {
             header?: {
                 /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
                 "Tabrel-Window"?: string | null;
+                /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
+                "Tabrel-Database"?: string | null;
             };
             path: {
                 /** @description Which sample, as the answers number them. */
@@ -9061,6 +9495,8 @@ export interface operations {
             header?: {
                 /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
                 "Tabrel-Window"?: string | null;
+                /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
+                "Tabrel-Database"?: string | null;
             };
             path: {
                 /** @description Which sample, as the answers number them. */
@@ -9108,6 +9544,8 @@ export interface operations {
             header?: {
                 /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
                 "Tabrel-Window"?: string | null;
+                /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
+                "Tabrel-Database"?: string | null;
             };
             path: {
                 /** @description Which sample, as the answers number them. */
@@ -9160,6 +9598,8 @@ export interface operations {
                 "If-Match"?: string | null;
                 /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
                 "Tabrel-Window"?: string | null;
+                /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
+                "Tabrel-Database"?: string | null;
             };
             path: {
                 /** @description Which sample, as the answers number them. */
@@ -9214,6 +9654,8 @@ export interface operations {
             header?: {
                 /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
                 "Tabrel-Window"?: string | null;
+                /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
+                "Tabrel-Database"?: string | null;
             };
             path: {
                 /** @description Which sample, as the answers number them. */
@@ -9256,6 +9698,8 @@ export interface operations {
             header?: {
                 /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
                 "Tabrel-Window"?: string | null;
+                /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
+                "Tabrel-Database"?: string | null;
             };
             path: {
                 /** @description Which sample, as the answers number them. */
@@ -9301,6 +9745,8 @@ export interface operations {
                 "If-Match"?: string | null;
                 /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
                 "Tabrel-Window"?: string | null;
+                /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
+                "Tabrel-Database"?: string | null;
             };
             path: {
                 /** @description Which sample, as the answers number them. */
@@ -9353,6 +9799,8 @@ export interface operations {
             header?: {
                 /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
                 "Tabrel-Window"?: string | null;
+                /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
+                "Tabrel-Database"?: string | null;
             };
             path: {
                 /** @description Which sample, as the answers number them. */
@@ -9395,6 +9843,8 @@ export interface operations {
             header?: {
                 /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
                 "Tabrel-Window"?: string | null;
+                /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
+                "Tabrel-Database"?: string | null;
             };
             path: {
                 /** @description Which sample, as the answers number them. */
@@ -9442,6 +9892,8 @@ export interface operations {
             header?: {
                 /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
                 "Tabrel-Window"?: string | null;
+                /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
+                "Tabrel-Database"?: string | null;
             };
             path: {
                 /** @description Which sample, as the answers number them. */
@@ -9480,6 +9932,8 @@ export interface operations {
             header?: {
                 /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
                 "Tabrel-Window"?: string | null;
+                /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
+                "Tabrel-Database"?: string | null;
             };
             path: {
                 /** @description Which sample, as the answers number them. */
@@ -9529,6 +9983,8 @@ export interface operations {
                 "If-Match"?: string | null;
                 /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
                 "Tabrel-Window"?: string | null;
+                /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
+                "Tabrel-Database"?: string | null;
             };
             path: {
                 /** @description Which sample, as the answers number them. */
@@ -9581,6 +10037,8 @@ export interface operations {
             header?: {
                 /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
                 "Tabrel-Window"?: string | null;
+                /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
+                "Tabrel-Database"?: string | null;
             };
             path: {
                 /** @description Which sample, as the answers number them. */
@@ -9623,6 +10081,8 @@ export interface operations {
             header?: {
                 /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
                 "Tabrel-Window"?: string | null;
+                /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
+                "Tabrel-Database"?: string | null;
             };
             path: {
                 /** @description Which sample, as the answers number them. */
@@ -9661,6 +10121,8 @@ export interface operations {
             header?: {
                 /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
                 "Tabrel-Window"?: string | null;
+                /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
+                "Tabrel-Database"?: string | null;
             };
             path: {
                 /** @description Which sample, as the answers number them. */
@@ -9703,6 +10165,8 @@ export interface operations {
             header?: {
                 /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
                 "Tabrel-Window"?: string | null;
+                /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
+                "Tabrel-Database"?: string | null;
             };
             path: {
                 /** @description Which sample, as the answers number them. */
@@ -9755,6 +10219,8 @@ export interface operations {
                 "If-Match"?: string | null;
                 /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
                 "Tabrel-Window"?: string | null;
+                /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
+                "Tabrel-Database"?: string | null;
             };
             path: {
                 /** @description Which sample, as the answers number them. */
@@ -9816,6 +10282,8 @@ export interface operations {
                 "If-Match"?: string | null;
                 /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
                 "Tabrel-Window"?: string | null;
+                /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
+                "Tabrel-Database"?: string | null;
             };
             path: {
                 /** @description Which sample, as the answers number them. */
@@ -9875,6 +10343,8 @@ export interface operations {
                 "If-Match"?: string | null;
                 /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
                 "Tabrel-Window"?: string | null;
+                /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
+                "Tabrel-Database"?: string | null;
             };
             path: {
                 /** @description Which sample, as the answers number them. */
@@ -9934,6 +10404,8 @@ export interface operations {
                 "If-Match"?: string | null;
                 /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
                 "Tabrel-Window"?: string | null;
+                /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
+                "Tabrel-Database"?: string | null;
             };
             path: {
                 /** @description Which sample, as the answers number them. */
@@ -9993,6 +10465,8 @@ export interface operations {
                 "If-Match"?: string | null;
                 /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
                 "Tabrel-Window"?: string | null;
+                /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
+                "Tabrel-Database"?: string | null;
             };
             path: {
                 /** @description Which sample, as the answers number them. */
@@ -10045,6 +10519,8 @@ export interface operations {
             header?: {
                 /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
                 "Tabrel-Window"?: string | null;
+                /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
+                "Tabrel-Database"?: string | null;
             };
             path: {
                 /** @description Which sample, as the answers number them. */
@@ -10083,6 +10559,8 @@ export interface operations {
             header?: {
                 /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
                 "Tabrel-Window"?: string | null;
+                /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
+                "Tabrel-Database"?: string | null;
             };
             path: {
                 /** @description Which sample, as the answers number them. */
@@ -10125,6 +10603,8 @@ export interface operations {
             header?: {
                 /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
                 "Tabrel-Window"?: string | null;
+                /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
+                "Tabrel-Database"?: string | null;
             };
             path: {
                 /** @description Which sample, as the answers number them. */
@@ -10177,6 +10657,8 @@ export interface operations {
                 "If-Match"?: string | null;
                 /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
                 "Tabrel-Window"?: string | null;
+                /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
+                "Tabrel-Database"?: string | null;
             };
             path: {
                 /** @description Which sample, as the answers number them. */
@@ -10238,6 +10720,8 @@ export interface operations {
                 "If-Match"?: string | null;
                 /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
                 "Tabrel-Window"?: string | null;
+                /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
+                "Tabrel-Database"?: string | null;
             };
             path: {
                 /** @description Which sample, as the answers number them. */
@@ -10297,6 +10781,8 @@ export interface operations {
                 "If-Match"?: string | null;
                 /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
                 "Tabrel-Window"?: string | null;
+                /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
+                "Tabrel-Database"?: string | null;
             };
             path: {
                 /** @description Which sample, as the answers number them. */
@@ -10349,6 +10835,8 @@ export interface operations {
             header?: {
                 /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
                 "Tabrel-Window"?: string | null;
+                /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
+                "Tabrel-Database"?: string | null;
             };
             path: {
                 /** @description Which sample, as the answers number them. */
@@ -10425,6 +10913,8 @@ export interface operations {
             header?: {
                 /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
                 "Tabrel-Window"?: string | null;
+                /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
+                "Tabrel-Database"?: string | null;
             };
             path: {
                 /** @description Which scenario, as the answers number them. */
@@ -10504,6 +10994,8 @@ export interface operations {
             header?: {
                 /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
                 "Tabrel-Window"?: string | null;
+                /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
+                "Tabrel-Database"?: string | null;
             };
             path?: never;
             cookie?: never;
@@ -10539,6 +11031,8 @@ export interface operations {
             header?: {
                 /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
                 "Tabrel-Window"?: string | null;
+                /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
+                "Tabrel-Database"?: string | null;
             };
             path?: never;
             cookie?: never;
@@ -10583,6 +11077,8 @@ export interface operations {
             header?: {
                 /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
                 "Tabrel-Window"?: string | null;
+                /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
+                "Tabrel-Database"?: string | null;
             };
             path: {
                 /** @description Which study, as the answers number them. */
@@ -10621,6 +11117,8 @@ export interface operations {
             header?: {
                 /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
                 "Tabrel-Window"?: string | null;
+                /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
+                "Tabrel-Database"?: string | null;
             };
             path: {
                 /** @description Which study, as the answers number them. */
@@ -10663,6 +11161,8 @@ export interface operations {
             header?: {
                 /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
                 "Tabrel-Window"?: string | null;
+                /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
+                "Tabrel-Database"?: string | null;
             };
             path: {
                 /** @description Which study, as the answers number them. */
@@ -10710,6 +11210,8 @@ export interface operations {
                 "If-Match"?: string | null;
                 /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
                 "Tabrel-Window"?: string | null;
+                /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
+                "Tabrel-Database"?: string | null;
             };
             path: {
                 /** @description Which study, as the answers number them. */
@@ -10762,6 +11264,8 @@ export interface operations {
             header?: {
                 /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
                 "Tabrel-Window"?: string | null;
+                /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
+                "Tabrel-Database"?: string | null;
             };
             path: {
                 /** @description Which study, as the answers number them. */
@@ -10809,6 +11313,8 @@ export interface operations {
             header?: {
                 /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
                 "Tabrel-Window"?: string | null;
+                /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
+                "Tabrel-Database"?: string | null;
             };
             path: {
                 /** @description Which study, as the answers number them. */
@@ -10854,6 +11360,8 @@ export interface operations {
                 "If-Match"?: string | null;
                 /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
                 "Tabrel-Window"?: string | null;
+                /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
+                "Tabrel-Database"?: string | null;
             };
             path: {
                 /** @description Which study, as the answers number them. */
@@ -10906,6 +11414,8 @@ export interface operations {
             header?: {
                 /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
                 "Tabrel-Window"?: string | null;
+                /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
+                "Tabrel-Database"?: string | null;
             };
             path: {
                 /** @description Which study, as the answers number them. */
@@ -10944,6 +11454,8 @@ export interface operations {
             header?: {
                 /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
                 "Tabrel-Window"?: string | null;
+                /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
+                "Tabrel-Database"?: string | null;
             };
             path: {
                 /** @description Which study, as the answers number them. */
@@ -10991,6 +11503,8 @@ export interface operations {
             header?: {
                 /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
                 "Tabrel-Window"?: string | null;
+                /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
+                "Tabrel-Database"?: string | null;
             };
             path: {
                 /** @description Which study, as the answers number them. */
@@ -11033,6 +11547,8 @@ export interface operations {
             header?: {
                 /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
                 "Tabrel-Window"?: string | null;
+                /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
+                "Tabrel-Database"?: string | null;
             };
             path: {
                 /** @description Which study, as the answers number them. */
@@ -11080,6 +11596,8 @@ export interface operations {
             header?: {
                 /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
                 "Tabrel-Window"?: string | null;
+                /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
+                "Tabrel-Database"?: string | null;
             };
             path: {
                 /** @description Which study, as the answers number them. */
@@ -11122,6 +11640,8 @@ export interface operations {
             header?: {
                 /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
                 "Tabrel-Window"?: string | null;
+                /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
+                "Tabrel-Database"?: string | null;
             };
             path?: never;
             cookie?: never;
@@ -11157,6 +11677,8 @@ export interface operations {
             header?: {
                 /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
                 "Tabrel-Window"?: string | null;
+                /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
+                "Tabrel-Database"?: string | null;
             };
             path?: never;
             cookie?: never;
@@ -11201,6 +11723,8 @@ export interface operations {
             header?: {
                 /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
                 "Tabrel-Window"?: string | null;
+                /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
+                "Tabrel-Database"?: string | null;
             };
             path: {
                 /** @description Which template, as the answers number them. */
@@ -11248,6 +11772,8 @@ export interface operations {
             header?: {
                 /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
                 "Tabrel-Window"?: string | null;
+                /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
+                "Tabrel-Database"?: string | null;
             };
             path: {
                 /** @description Which template, as the answers number them. */

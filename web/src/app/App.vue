@@ -9,6 +9,8 @@ import { useQuery } from '@tanstack/vue-query'
 import { client, unwrap } from '@/api/client'
 import { queryKeys } from '@/api/queryKeys'
 import { useStale } from '@/api/stale'
+import { useSameDatabase } from '@/api/database'
+import { useToast } from 'primevue/usetoast'
 import Toast from 'primevue/toast'
 import FindBox from './FindBox.vue'
 import KeyHelp from './KeyHelp.vue'
@@ -20,6 +22,8 @@ const route = useRoute()
 const router = useRouter()
 useSteadyClicks()
 useStale()
+const toast = useToast()
+useSameDatabase((words) => toast.add({ severity: 'secondary', summary: words, life: 15000 }))
 watchEffect(() => {
   singleKeys.atBench = route.meta.bench === true
   singleKeys.switchedOff = !preferences.singleKeys
@@ -60,6 +64,7 @@ useActions(() => [
   { title: 'Switch between metric and inch', words: ['units', 'unit', 'mm', 'inches', 'psi'], run: preferences.switchFamily },
   { title: 'Switch between light and dark', words: ['theme', 'night', 'colours'], run: preferences.switchTheme },
   { title: 'Show keys and glossary', words: ['help', 'shortcuts', 'keyboard', 'what does it mean'], run: help.toggle },
+  { title: 'Backups', words: ['copies', 'restore', 'put back', 'verify', 'damage', 'save', 'back up', 'lost', 'database'], run: () => void router.push({ name: 'backups' }) },
   { title: 'All studies', words: ['list', 'open another study', 'home', 'new study', 'import', 'search studies'], run: () => void router.push({ name: 'studies' }) },
 ])
 
@@ -67,7 +72,7 @@ const service = useQuery({ queryKey: queryKeys.service(), queryFn: () => unwrap(
 </script>
 
 <template>
-  <p v-if="service.data.value?.warning" class="read-only" role="status">{{ service.data.value.warning }}.</p>
+  <p v-if="service.data.value?.warning" class="read-only" role="status">{{ service.data.value.warning }}. <router-link to="/backups">Backups</router-link></p>
   <div class="view"><router-view /></div>
   <KeyHelp />
   <FindBox />
@@ -86,5 +91,8 @@ const service = useQuery({ queryKey: queryKeys.service(), queryFn: () => unwrap(
   background: var(--rust);
   color: var(--paper);
   font-size: 0.88rem;
+}
+.read-only a {
+  color: inherit;
 }
 </style>

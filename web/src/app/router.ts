@@ -7,6 +7,7 @@ import IntakeView from '@/bench/IntakeView.vue'
 import OperatingMapView from '@/maps/OperatingMapView.vue'
 import ComparisonView from '@/comparison/ComparisonView.vue'
 import StartView from '@/starts/StartView.vue'
+import BackupsView from '@/upkeep/BackupsView.vue'
 import StudiesView from '@/study/StudiesView.vue'
 import StudyView from '@/study/StudyView.vue'
 import WorkingView from '@/results/WorkingView.vue'
@@ -22,6 +23,7 @@ export const router = createRouter({
   history: createWebHistory(),
   routes: [
     { path: '/', name: 'studies', component: StudiesView },
+    { path: '/backups', name: 'backups', component: BackupsView },
     {
       path: '/studies/:studyId(\\d+)/samples/:sampleId(\\d+)',
       component: StudyView,

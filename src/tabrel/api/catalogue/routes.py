@@ -58,7 +58,7 @@ def get_catalogue() -> CatalogueOut:
 @router.get("/service")
 def get_service(request: Request) -> ServiceOut:
     """Return whether what is entered can be kept; looked at when a window is opened."""
-    return ServiceOut(warning=request.app.state.warning)
+    return ServiceOut(warning=request.app.state.service.opened.warning)
 
 
 @lru_cache

@@ -5,17 +5,24 @@ from __future__ import annotations
 import os
 import shutil
 import sqlite3
+from collections.abc import Iterator
+from contextlib import closing, contextmanager, suppress
 from datetime import datetime
 from pathlib import Path
 
 from tabrel.core.errors import TabrelError
 from tabrel.store.connection import connect
+from tabrel.store.errors import fault_of
+from tabrel.store.identity import renew_identity
 from tabrel.store.migrate import open_database, require_own
-from tabrel.store.service import served_alone
-from tabrel.store.upkeep.verify import faults_of
+from tabrel.store.served_alone import served_alone
+from tabrel.store.upkeep.verify import OF_VERSION, damage_of, faults_of
 
 PAGES_AT_ONCE = 2000
 """Others get to write in between."""
+
+STAMP = "%Y-%m-%d-%H%M%S"
+"""How a copy is named by its time."""
 
 ROOM = 2
 """A copy is left out where less than so many times the file's size is free."""
@@ -52,15 +59,33 @@ def backup(database: Path, target: Path) -> Path:
         raise BackupError(f"there is no folder {target.parent}: make it first, or name another")
     _require_room(database, target.parent)
     part = target.with_name(target.name + ".part")
-    try:
-        _copy(database, part)
-        faults = faults_of(part, access="frozen")
-        if faults:
-            raise BackupError(f"the copy is not whole, and was not kept: {faults[0]}")
-        os.replace(part, target)
-    finally:
-        part.unlink(missing_ok=True)
+    with _in_words(target.parent):
+        try:
+            _copy(database, part)
+            faults = faults_but_of_version(part)
+            if faults:
+                raise BackupError(f"the copy is not whole, and was not kept: {faults[0]}")
+            os.replace(part, target)
+        finally:
+            part.unlink(missing_ok=True)
     return target
+
+
+@contextmanager
+def _in_words(folder: Path) -> Iterator[None]:
+    """Say what a disk or a database refuses as one sentence."""
+    try:
+        yield
+    except OSError as error:
+        raise BackupError(f"{folder} cannot be written ({error.strerror}): see that there is room and who may write") from error
+    except sqlite3.Error as error:
+        fault = fault_of(error)
+        raise BackupError(str(fault) if fault else f"the copy could not be made ({error})") from error
+
+
+def faults_but_of_version(copy: Path) -> list[str]:
+    """Return what is wrong with a copy that nobody writes; to be of an older version is no fault of a copy."""
+    return [fault for fault in faults_of(copy, access="frozen") if not fault.startswith(OF_VERSION)]
 
 
 def restore(database: Path, source: Path) -> Path | None:
@@ -73,33 +98,58 @@ def restore(database: Path, source: Path) -> Path | None:
     ServedAlreadyError
         If a server has the database.
     """
+    with served_alone(database, "tabrel restore"):
+        return put_back(database, source)
+
+
+def put_back(database: Path, source: Path) -> Path | None:
+    """Put a copy in the place of a database that is not open, brought up to date, and return where what was there is kept.
+
+    It becomes another database: windows that have seen the old one are told so.
+
+    Raises
+    ------
+    BackupError
+        If the copy is not whole, or there is no room; the database stays as it was.
+    """
     if not source.is_file():
         raise BackupError(f"there is no copy {source}: name the file that was backed up")
     if source.resolve() == database.resolve():
         raise BackupError(f"{source} is the database itself: name a copy of it")
-    faults = [fault for fault in faults_of(source) if not fault.startswith("it is of version")]
-    if faults:
-        raise BackupError(f"{source} is not whole: {faults[0]}")
-    with served_alone(database, "tabrel restore"):
+    if damage := damage_of(source):
+        raise BackupError(f"{source} is not whole ({damage}): choose another copy")
+    part = database.with_name(database.name + ".part")
+    with _in_words(database.parent):
         database.parent.mkdir(parents=True, exist_ok=True)
         _require_room(source, database.parent)
-        part = database.with_name(database.name + ".part")
         try:
             _copy(source, part)
+            faults = faults_but_of_version(part)
+            if faults:
+                raise BackupError(f"{source} is not whole: {faults[0]}")
+            open_database(part)
+            with closing(connect(part)) as conn:
+                renew_identity(conn)
             kept = _put_aside(database)
             os.replace(part, database)
         finally:
-            part.unlink(missing_ok=True)
-        open_database(database)
+            for end in ("", "-wal", "-shm"):
+                part.with_name(part.name + end).unlink(missing_ok=True)
     return kept
 
 
 def _put_aside(database: Path) -> Path | None:
-    """Rename a database with what lies beside it, so that it stays whole, and return its new name."""
+    """Give a database a second name, with what lies beside it, so that it stays whole; it is never absent meanwhile."""
     if not database.exists():
         return None
+    with suppress(sqlite3.Error):  # whoever closes it last merges what lies beside it; a damaged one is kept as it is
+        connect(database).close()
     kept = database.with_name(f"{database.stem}-before-{_stamp()}{database.suffix}")
-    for end in ("-wal", "-shm", ""):
+    try:
+        os.link(database, kept)
+    except OSError:
+        shutil.copyfile(database, kept)
+    for end in ("-wal", "-shm"):
         beside = database.with_name(database.name + end)
         if beside.exists():
             os.replace(beside, kept.with_name(kept.name + end))
@@ -128,4 +178,4 @@ def _require_room(database: Path, folder: Path) -> None:
 
 
 def _stamp() -> str:
-    return datetime.now().strftime("%Y-%m-%d-%H%M%S")
+    return datetime.now().strftime(STAMP)

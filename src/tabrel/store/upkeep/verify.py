@@ -12,13 +12,16 @@ from tabrel.core.errors import TabrelError
 from tabrel.core.review.copies import check_copied
 from tabrel.core.rules.study import check_study
 from tabrel.store.connection import Access, connect, snapshot
-from tabrel.store.errors import fault_of
+from tabrel.store.errors import fault_of, primary_code
 from tabrel.store.journal import JOURNALED
 from tabrel.store.migrate import require_own, shipped_migrations
 from tabrel.store.study.studies import load_study
 
 MOST_FAULTS = 100
 """Of one kind: a damaged file may have as many as it has rows."""
+
+OF_VERSION = "it is of version"
+"""Begins the fault of a database that only has to be brought up to date."""
 
 UNRECORDED = {("study", "status")}
 """Columns that change without a change of the journal."""
@@ -52,6 +55,43 @@ def faults_of(path: Path, *, access: Access = "read") -> list[str]:
         return [str(fault) if fault else f"the file cannot be read to its end ({error}): put back a copy of it"]
 
 
+def damage_of(path: Path) -> str:
+    """Return how a file that should be a database is damaged, in words, by a quick look; empty where it is not or is not there.
+
+    Who may not read it, or whose it is, is another matter.
+    """
+    if not (path.is_file() and path.stat().st_size):
+        return ""
+    try:
+        conn = connect(path, access="read")
+        try:
+            words = conn.execute("PRAGMA quick_check(1)").fetchone()[0]
+        finally:
+            conn.close()
+    except sqlite3.Error as error:
+        said = {sqlite3.SQLITE_CORRUPT: "its pages do not fit together", sqlite3.SQLITE_NOTADB: "its beginning is not readable"}
+        return said.get(primary_code(error) or 0, "")
+    return "" if words == "ok" else " ".join(str(words).split())
+
+
+SELECT_COUNTS = """
+SELECT (SELECT COUNT(*) FROM study) AS studies, (SELECT COUNT(*) FROM sample) AS samples,
+       (SELECT COUNT(*) FROM reading) AS readings, (SELECT COUNT(*) FROM change) AS changes
+"""
+
+
+def counts_of(path: Path, *, access: Access = "read") -> dict[str, int]:
+    """Return how many studies, samples, readings and changes a database holds, deleted ones too; 0 where it cannot be read."""
+    try:
+        conn = connect(path, access=access)
+        try:
+            return dict(conn.execute(SELECT_COUNTS).fetchone())
+        finally:
+            conn.close()
+    except sqlite3.Error:
+        return dict.fromkeys(("studies", "samples", "readings", "changes"), 0)
+
+
 def _faults(conn: sqlite3.Connection) -> Iterator[str]:
     damaged = [row[0] for row in conn.execute(f"PRAGMA integrity_check({MOST_FAULTS})") if row[0] != "ok"]
     yield from (f"the file is damaged: {words}" for words in damaged)
@@ -61,7 +101,7 @@ def _faults(conn: sqlite3.Connection) -> Iterator[str]:
         yield f"row {row['rowid']} of {row['table']} belongs to nothing in {row['parent']}"
     version, newest = conn.execute("PRAGMA user_version").fetchone()[0], max(shipped_migrations())
     if version < newest:
-        yield f"it is of version {version} and has to be brought up to {newest}: start Tabrel on it once, then verify it again"
+        yield f"{OF_VERSION} {version} and has to be brought up to {newest}: start Tabrel on it once, then verify it again"
         return
     yield from _studies(conn)
     yield from _journal(conn)

@@ -1,0 +1,66 @@
+"""What is said of the copies of a database."""
+
+from __future__ import annotations
+
+from typing import Annotated
+
+from pydantic import Field
+
+from tabrel.api.wire import RequestModel
+from tabrel.document.results import WireModel
+from tabrel.store.upkeep.kept import Occasion
+
+
+class CopyOut(WireModel):
+    """A copy kept beside the database, and what it lacks."""
+
+    name: str
+    occasion: Occasion
+    words: str
+    made: str
+    bytes: int
+    changes_missing: int | None
+    last_missing: list[str]
+    studies_missing: list[str]
+
+
+class DayOut(WireModel):
+    """How much was entered on a day."""
+
+    day: str
+    changes: int
+
+
+class BackupsOut(WireModel):
+    """Where the database and its copies are."""
+
+    database: str
+    folder: str
+    kept: int
+    bytes: int
+    bytes_free: int
+    copies: list[CopyOut]
+    days: list[DayOut]
+    said: str
+
+
+class CopyNamedIn(RequestModel):
+    """A copy, by its name."""
+
+    copy_name: Annotated[str, Field(max_length=200)]
+
+
+class VerificationIn(RequestModel):
+    """What is to be looked through: a copy by its name, or the database itself."""
+
+    copy_name: Annotated[str | None, Field(max_length=200)] = None
+
+
+class VerificationOut(WireModel):
+    """What was looked through, and its faults, each one sentence."""
+
+    studies: int
+    samples: int
+    readings: int
+    changes: int
+    faults: list[str]

@@ -1,0 +1,68 @@
+"""Processes that compute beside the server, so that readings are answered meanwhile."""
+
+from __future__ import annotations
+
+import asyncio
+import os
+from collections.abc import Callable
+from concurrent.futures import Future, ProcessPoolExecutor
+from concurrent.futures.process import BrokenProcessPool
+from multiprocessing import get_context
+from threading import Lock
+from typing import Any, ParamSpec, TypeVar
+
+from tabrel.api.turns import ComputingError
+
+P = ParamSpec("P")
+T = TypeVar("T")
+
+PROCESSES = max(2, min(8, os.cpu_count() or 2))
+PRELOADED = ("tabrel.core.maps.monte_carlo", "tabrel.store.upkeep.kept")
+"""What a new process has at hand at once."""
+
+
+class Workers:
+    """A pool of processes, begun when it is first needed and ended with the server."""
+
+    def __init__(self) -> None:
+        self._pool: ProcessPoolExecutor | None = None
+        self._lock = Lock()
+
+    def submit(self, work: Callable[P, T], *args: P.args, **kwargs: P.kwargs) -> Future[T]:
+        """Have a process call a function of a module; arguments and answer are copied.
+
+        Raises
+        ------
+        ComputingError
+            If the processes were ended from outside; new ones are there for the next.
+        """
+        with self._lock:
+            if self._pool is None:
+                context = get_context("forkserver")
+                context.set_forkserver_preload([*PRELOADED])
+                self._pool = ProcessPoolExecutor(PROCESSES, mp_context=context)
+            try:
+                return self._pool.submit(work, *args, **kwargs)
+            except BrokenProcessPool as error:
+                self._pool = None
+                raise ComputingError("the computation was ended from outside: try again") from error
+
+    async def run(self, work: Callable[P, T], *args: P.args, **kwargs: P.kwargs) -> T:
+        """Wait for what a process returns or raises."""
+        try:
+            return await asyncio.wrap_future(self.submit(work, *args, **kwargs))
+        except BrokenProcessPool as error:
+            with self._lock:
+                self._pool = None
+            raise ComputingError("the computation was ended from outside: try again") from error
+
+    def __enter__(self) -> Workers:
+        """Return itself; its processes end with the block."""
+        return self
+
+    def __exit__(self, *_: Any) -> None:
+        """End the processes."""
+        with self._lock:
+            if self._pool is not None:
+                self._pool.shutdown(wait=False, cancel_futures=True)
+                self._pool = None

@@ -1,0 +1,177 @@
+"""The copies kept beside a database: made before it is brought up to date, on each day it is used, and when asked for."""
+
+from __future__ import annotations
+
+import re
+import sqlite3
+from contextlib import closing
+from dataclasses import dataclass
+from datetime import datetime
+from pathlib import Path
+from typing import Literal, cast
+
+from tabrel.store.connection import connect
+from tabrel.store.errors import MigrationError
+from tabrel.store.upkeep.backup import STAMP, BackupError, backup, faults_but_of_version
+
+FOLDER = "backups"
+"""Beside the database."""
+
+KEPT = 10
+"""So many of those made by themselves are kept, the newest; those that were asked for stay."""
+
+Occasion = Literal["daily", "before_migration", "asked"]
+
+
+@dataclass(frozen=True)
+class Copy:
+    """A copy kept beside a database, and what it was made for."""
+
+    path: Path
+    occasion: Occasion
+    made: datetime
+
+
+def folder_of(database: Path) -> Path:
+    """Return where the copies of a database are kept."""
+    return database.parent / FOLDER
+
+
+def copies_of(database: Path) -> list[Copy]:
+    """Return the copies kept of a database, newest first."""
+    named = re.compile(rf"{re.escape(database.stem)}-(\d{{4}}-\d\d-\d\d-\d{{6}})(?:-\d+)?-(daily|before_migration|asked)\.db")
+    found = []
+    for path in folder_of(database).glob("*.db"):
+        if match := named.fullmatch(path.name):
+            made = datetime.strptime(match[1], STAMP).astimezone()
+            found.append((made, path.stat().st_mtime, Copy(path, cast("Occasion", match[2]), made)))
+    return [copy for _, _, copy in sorted(found, key=lambda one: one[:2], reverse=True)]
+
+
+def keep_copy(database: Path, occasion: Occasion) -> Copy:
+    """Copy a database into the folder beside it; of the copies made by themselves, the oldest beyond `KEPT` are removed.
+
+    Raises
+    ------
+    BackupError
+        If there is no room, the folder cannot be written, or the copy is not whole.
+    """
+    folder, made = folder_of(database), datetime.now().astimezone()
+    try:
+        folder.mkdir(exist_ok=True)
+    except OSError as error:
+        raise BackupError(f"the folder {folder} cannot be made ({error.strerror}): see who may write there") from error
+    path, again = folder / f"{database.stem}-{made.strftime(STAMP)}-{occasion}.db", 1
+    while path.exists():
+        again += 1
+        path = folder / f"{database.stem}-{made.strftime(STAMP)}-{again}-{occasion}.db"
+    backup(database, path)
+    for old in [copy for copy in copies_of(database) if copy.occasion != "asked"][KEPT:]:
+        old.path.unlink(missing_ok=True)
+    return Copy(path, occasion, made.replace(microsecond=0))
+
+
+def keep_daily(database: Path) -> Copy | None:
+    """Keep the copy of a day on which the database is used, unless it is there already or nothing was written since the last.
+
+    Raises
+    ------
+    BackupError
+        If it cannot be kept.
+    """
+    copies = copies_of(database)
+    if not database.is_file() or (copies and copies[0].made.date() == datetime.now().date()):
+        return None
+    files = [database, database.with_name(database.name + "-wal")]
+    written = max(one.stat().st_mtime for one in files if one.is_file())
+    if copies and written < copies[0].path.stat().st_mtime:
+        return None
+    return keep_copy(database, "daily")
+
+
+def last_good(database: Path) -> Copy | None:
+    """Return the newest copy of a database that is whole; one of an older version counts."""
+    for copy in copies_of(database):
+        try:
+            if not faults_but_of_version(copy.path):
+                return copy
+        except MigrationError:
+            continue
+    return None
+
+
+@dataclass(frozen=True)
+class Missing:
+    """What a copy lacks.
+
+    Attributes
+    ----------
+    changes : int
+        So many were made, undone ones too, since the copy.
+    last : tuple of str
+        The words of the last of them, newest first.
+    studies : tuple of str
+        Names of studies that are not in the copy.
+    """
+
+    changes: int
+    last: tuple[str, ...]
+    studies: tuple[str, ...]
+
+
+MOST_NAMED = 5
+SELECT_MISSING = """
+SELECT change.words, COUNT(*) OVER () AS changes FROM main.change
+WHERE NOT EXISTS (SELECT 1 FROM copy.change AS kept WHERE kept.id = change.id AND kept.made_at = change.made_at)
+ORDER BY change.id DESC LIMIT :most
+"""
+SELECT_STUDIES_MISSING = """
+SELECT study.name FROM main.study
+WHERE NOT EXISTS (SELECT 1 FROM copy.study AS kept WHERE kept.id = study.id) ORDER BY study.id DESC
+"""
+
+
+def missing_from(copy: Copy, database: Path) -> Missing | None:
+    """Return what a database has and a copy of it lacks, or None where either cannot be read."""
+    try:
+        with closing(connect(database, access="read")) as conn:
+            conn.execute("ATTACH :copy AS copy", {"copy": f"{copy.path.absolute().as_uri()}?mode=ro&immutable=1"})
+            changes = conn.execute(SELECT_MISSING, {"most": MOST_NAMED}).fetchall()
+            studies = conn.execute(SELECT_STUDIES_MISSING).fetchall()
+    except sqlite3.Error:
+        return None
+    return Missing(
+        changes=changes[0]["changes"] if changes else 0,
+        last=tuple(row["words"] for row in changes),
+        studies=tuple(row["name"] for row in studies),
+    )
+
+
+def missing_words(copy: Copy, database: Path) -> str:
+    """Return what a copy lacks, in words."""
+    missing = missing_from(copy, database)
+    if missing is None:
+        return f"what was entered after {copy.made:%Y-%m-%d %H:%M} is missing in it"
+    if not missing.changes and not missing.studies:
+        return "nothing is missing in it"
+    changes = f"{missing.changes} {'change' if missing.changes == 1 else 'changes'}" if missing.changes else ""
+    named = f" (the last: {', '.join(missing.last)})" if missing.last else ""
+    studies = f"the {'study' if len(missing.studies) == 1 else 'studies'} {', '.join(missing.studies[:MOST_NAMED])}"
+    lacks = [part for part in (changes + named, studies if missing.studies else "") if part]
+    return f"what was entered after {copy.made:%Y-%m-%d %H:%M} is missing in it: {' and '.join(lacks)}"
+
+
+DAYS = 60
+SELECT_DAYS = """
+SELECT date(made_at, 'localtime') AS day, COUNT(*) AS changes FROM change GROUP BY day ORDER BY day DESC LIMIT :most
+"""
+
+
+def changes_by_day(database: Path) -> list[tuple[str, int]]:
+    """Return on how many of the last `DAYS` days of use something was entered, and how much, oldest first."""
+    try:
+        with closing(connect(database, access="read")) as conn:
+            rows = conn.execute(SELECT_DAYS, {"most": DAYS}).fetchall()
+    except sqlite3.Error:
+        return []
+    return [(row["day"], row["changes"]) for row in reversed(rows)]

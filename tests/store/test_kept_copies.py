@@ -1,0 +1,179 @@
+"""Copies kept by themselves, what each lacks, and a damaged database that leads to the last good one."""
+
+from __future__ import annotations
+
+import os
+import shutil
+import sqlite3
+import time
+from datetime import datetime, timedelta
+
+import pytest
+
+from builders import study
+from tabrel.cli.demo import fill_demo
+from tabrel.store.connection import connect, transaction
+from tabrel.store.entry.readings import insert_reading
+from tabrel.store.errors import DatabaseFaultError
+from tabrel.store.journal import recorded
+from tabrel.store.migrate import migrate, shipped_migrations
+from tabrel.store.service import open_for_service
+from tabrel.store.study.studies import insert_study, list_studies
+from tabrel.store.upkeep.kept import KEPT, copies_of, folder_of, keep_copy, keep_daily, last_good, missing_from, missing_words
+from tabrel.store.upkeep.verify import counts_of, damage_of
+
+
+@pytest.fixture
+def database(tmp_path):
+    path = tmp_path / "workshop.db"
+    fill_demo(path)
+    return path
+
+
+def type_height(path, text="98.4 mm"):
+    conn = connect(path)
+    with recorded(conn, 1, 1, f"Can, height: {text}", "can.height"):
+        insert_reading(conn, "can.height", text, sample_id=1)
+    conn.close()
+
+
+def older(copy, days):
+    """Make a copy look as if it was made some days ago."""
+    made = copy.made - timedelta(days=days)
+    path = copy.path.with_name(copy.path.name.replace(f"{copy.made:%Y-%m-%d}", f"{made:%Y-%m-%d}"))
+    copy.path.rename(path)
+    os.utime(path, (made.timestamp(), made.timestamp()))
+    return path
+
+
+def damage(path):
+    """Overwrite the middle of every page but the first."""
+    content = bytearray(path.read_bytes())
+    for place in range(4096 + 8, len(content), 4096):
+        content[place : place + 40] = b"\xff" * 40
+    path.write_bytes(content)
+
+
+def test_a_day_of_use_has_one_copy_and_a_day_without_none(database):
+    first = keep_daily(database)
+    assert first.occasion == "daily"
+    assert keep_daily(database) is None  # today has one
+    older(first, 2)
+    assert keep_daily(database) is not None  # the file was written since
+    for copy in copies_of(database)[:1]:
+        older(copy, 1)
+    later = time.time() - 3 * 86400
+    for end in ("", "-wal"):
+        beside = database.with_name(database.name + end)
+        if beside.exists():
+            os.utime(beside, (later, later))
+    assert keep_daily(database) is None  # nothing was written
+
+
+def test_ten_are_kept_and_those_asked_for_stay(database):
+    for days in range(KEPT + 2):
+        older(keep_copy(database, "daily"), days + 1)
+    asked = keep_copy(database, "asked")
+    older(asked, 40)
+    newest = keep_copy(database, "before_migration")
+    kept = copies_of(database)
+    assert kept[0].path == newest.path
+    assert sum(copy.occasion != "asked" for copy in kept) == KEPT
+    assert kept[-1].occasion == "asked"
+    other = database.with_name("workshop-2.db")
+    fill_demo(other)
+    keep_copy(other, "asked")
+    assert len(copies_of(database)) == len(kept)  # another database's are not counted
+    assert len(copies_of(other)) == 1
+
+
+def test_what_a_copy_lacks_is_counted_and_named(database):
+    copy = keep_copy(database, "asked")
+    assert missing_words(copy, database) == "nothing is missing in it"
+    for text in ("98.4 mm", "98.5 mm"):
+        type_height(database, text)
+    conn = connect(database)
+    with transaction(conn):
+        insert_study(conn, study())
+    conn.close()
+    missing = missing_from(copy, database)
+    assert (missing.changes, missing.last) == (2, ("Can, height: 98.5 mm", "Can, height: 98.4 mm"))
+    assert missing.studies == ("plain dome-end valve",)
+    assert "2 changes (the last: Can, height: 98.5 mm, " in missing_words(copy, database)
+    assert "the study plain dome-end valve" in missing_words(copy, database)
+
+
+def of_version(path, version):
+    """Make a database as an older program left it."""
+    conn = connect(path, access="create")
+    migrate(conn, {number: script for number, script in shipped_migrations().items() if number <= version})
+    conn.execute("INSERT INTO study (name) VALUES ('old')")
+    conn.close()
+
+
+def test_a_copy_is_kept_before_a_database_is_brought_up_to_date(tmp_path):
+    path = tmp_path / "old.db"
+    of_version(path, 9)
+    assert open_for_service(path).note == ""
+    [copy] = copies_of(path)
+    assert copy.occasion == "before_migration"
+    conn = sqlite3.connect(copy.path)
+    assert conn.execute("PRAGMA user_version").fetchone()[0] == 9
+    conn.close()
+    open_for_service(path)  # and not again
+    assert len(copies_of(path)) == 1
+    assert copies_of(tmp_path / "new.db") == []
+
+
+def test_a_copy_without_room_is_left_out_with_a_sentence_and_the_migration_goes_on(tmp_path, monkeypatch):
+    path = tmp_path / "old.db"
+    of_version(path, 9)
+    usage = shutil.disk_usage(tmp_path)
+    monkeypatch.setattr(shutil, "disk_usage", lambda _: usage._replace(free=path.stat().st_size))
+    opened = open_for_service(path)
+    assert opened.access == "write"
+    assert "no copy was kept before the database was brought up to date" in opened.note
+    assert "make room first" in opened.note
+    assert list(folder_of(path).iterdir()) == []
+
+
+def test_damage_leads_to_the_last_good_copy_and_says_what_it_lacks(database):
+    keep_copy(database, "daily")
+    type_height(database)
+    bad = keep_copy(database, "asked")
+    damage(bad.path)  # the newest is no good
+    type_height(database, "98.5 mm")
+    sqlite3.connect(database).execute("PRAGMA wal_checkpoint(TRUNCATE)")
+    damage(database)
+    before = database.read_bytes()
+    assert damage_of(database)
+    assert last_good(database).occasion == "daily"
+    opened = open_for_service(database)
+    assert opened.access == "read"
+    assert "is damaged" in opened.warning
+    assert last_good(database).path.name in opened.warning
+    assert f"entered after {datetime.now():%Y-%m-%d}" in opened.warning
+    conn = connect(opened.path, access=opened.access)
+    assert len(list_studies(conn)) == 2
+    conn.close()
+    assert database.read_bytes() == before  # the damaged file is left as it is
+
+
+@pytest.mark.parametrize("wrong", [b"\x00" * 100, b"not a database at all, though long enough" * 10])
+def test_a_database_whose_beginning_is_lost_leads_to_its_copy_too(database, wrong):
+    keep_copy(database, "daily")
+    with database.open("r+b") as file:
+        file.write(wrong)
+    assert "is damaged (its beginning is not readable)" in open_for_service(database).warning
+
+
+def test_a_damaged_database_without_a_copy_is_refused_with_a_sentence(database):
+    damage(database)
+    with pytest.raises(DatabaseFaultError, match="no good copy of it beside it"):
+        open_for_service(database)
+
+
+def test_what_is_in_a_database_is_counted_or_nothing(database, tmp_path):
+    assert counts_of(database)["studies"] == 2
+    (tmp_path / "x.db").write_bytes(b"x" * 9000)
+    assert set(counts_of(tmp_path / "x.db").values()) == {0}

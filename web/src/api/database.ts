@@ -1,0 +1,56 @@
+/** Which database the window has seen: once a copy was put back it is another one, and the window is loaded again. */
+import { createGlobalState, useBroadcastChannel } from '@vueuse/core'
+import { onMounted, watch } from 'vue'
+import { client } from './client'
+
+const HEADER = 'Tabrel-Database'
+const WORDS_KEY = 'tabrel.loadedAgain'
+/** So long the words of an answer have to be kept for after the loading. */
+const SOON_MS = 60
+
+let seen: string | null = null
+let leaving = false
+
+const useChannel = createGlobalState(() => useBroadcastChannel<string, string>({ name: 'tabrel.database' }))
+
+/** What is to be said once the window is loaded again. */
+export function sayWhenLoadedAgain(words: string): void {
+  sessionStorage.setItem(WORDS_KEY, words)
+}
+
+/** What was being typed, and is of the database that is gone. */
+function underWay(): string {
+  const field = document.activeElement
+  const typed = field instanceof HTMLInputElement && field.type !== 'checkbox' ? field.value.trim() : ''
+  return typed ? ` “${typed}” was being typed and is not stored.` : ''
+}
+
+/** Load the window again where the database is another one. */
+function heed(now: string): void {
+  if (seen === null) seen = now
+  if (now === seen || leaving) return
+  leaving = true
+  sayWhenLoadedAgain(`A copy of the database was put back: this window was loaded again.${underWay()}`)
+  useChannel().post(now)
+  setTimeout(() => window.location.reload(), SOON_MS)
+}
+
+client.use({
+  onRequest({ request }) {
+    if (seen !== null) request.headers.set(HEADER, seen)
+  },
+  onResponse({ response }) {
+    const now = response.headers.get(HEADER)
+    if (now) heed(now)
+  },
+})
+
+/** Hear of it from other windows too, and say after the loading why it was; once a window. */
+export function useSameDatabase(say: (words: string) => void): void {
+  watch(useChannel().data, (now) => now && seen !== null && heed(now))
+  onMounted(() => {
+    const words = sessionStorage.getItem(WORDS_KEY)
+    sessionStorage.removeItem(WORDS_KEY)
+    if (words) say(words)
+  })
+}
