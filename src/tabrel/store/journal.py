@@ -14,6 +14,7 @@ from contextlib import contextmanager
 from dataclasses import dataclass
 
 from tabrel.store.connection import inserted_id, transaction, window_of
+from tabrel.store.errors import ConflictError
 from tabrel.store.revisions import raise_rows
 
 JOURNALED = (
@@ -160,25 +161,37 @@ SELECT_ROWS = "SELECT table_name, row_id, before, after FROM change_row WHERE ch
 
 
 def undo(conn: sqlite3.Connection, change: Change) -> None:
-    """Take a change back, which is the last one; the caller opens the transaction."""
+    """Take a change back, which is the last one; the caller opens the transaction.
+
+    Raises
+    ------
+    ConflictError
+        If another row has the place of one that is to be put back.
+    """
     rows = conn.execute(SELECT_ROWS, {"change_id": change.id}).fetchall()
-    _put(conn, [(row["table_name"], row["row_id"], row["before"]) for row in reversed(rows)])
+    _put(conn, [(row["table_name"], row["row_id"], row["after"], row["before"]) for row in reversed(rows)])
     conn.execute(MARK_UNDONE, {"id": change.id})
     raise_rows(conn, change.study_id, change.sample_id, change.id)
 
 
 def redo(conn: sqlite3.Connection, change: Change) -> None:
-    """Repeat a change, which is the one undone last; the caller opens the transaction."""
+    """Repeat a change, which is the one undone last; the caller opens the transaction.
+
+    Raises
+    ------
+    ConflictError
+        If another row has the place of one that is to be put back.
+    """
     rows = conn.execute(SELECT_ROWS, {"change_id": change.id}).fetchall()
-    _put(conn, [(row["table_name"], row["row_id"], row["after"]) for row in rows])
+    _put(conn, [(row["table_name"], row["row_id"], row["before"], row["after"]) for row in rows])
     conn.execute(MARK_DONE, {"id": change.id})
     raise_rows(conn, change.study_id, change.sample_id, change.id)
 
 
-def _put(conn: sqlite3.Connection, images: list[tuple[str, int, str | None]]) -> None:
-    """Make rows what their images say; a table's name comes from `JOURNALED`, never from the image alone."""
+def _put(conn: sqlite3.Connection, images: list[tuple[str, int, str | None, str | None]]) -> None:
+    """Make rows, by table, id and what they are now, what their images say; a table's name comes from `JOURNALED`."""
     conn.execute("PRAGMA defer_foreign_keys = ON")
-    for table, row_id, image in images:
+    for table, row_id, now, image in images:
         if table not in JOURNALED:
             raise sqlite3.DataError(f"the journal names a table {table!r} that is not recorded")
         if image is None:
@@ -188,6 +201,8 @@ def _put(conn: sqlite3.Connection, images: list[tuple[str, int, str | None]]) ->
         known = [row["name"] for row in conn.execute("SELECT name FROM pragma_table_info(:table)", {"table": table})]
         columns = [column for column in known if column in values]
         exists = conn.execute(f"SELECT 1 FROM {table} WHERE rowid = :row_id", {"row_id": row_id}).fetchone()
+        if exists and now is None:  # ids are given once, but were not in the first versions
+            raise ConflictError("this cannot be put back: something else has taken its place since. Enter it again")
         if exists:
             assignments = ", ".join(f"{column} = :{column}" for column in columns)
             conn.execute(f"UPDATE {table} SET {assignments} WHERE rowid = :row_id_", {**values, "row_id_": row_id})
