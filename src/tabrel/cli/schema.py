@@ -6,7 +6,7 @@ import argparse
 from typing import Any
 
 from tabrel.cli.output import put_json
-from tabrel.document.study_document import study_schema
+from tabrel.document.full_study import full_study_schema
 
 
 def add_to(commands: Any) -> None:
@@ -17,5 +17,5 @@ def add_to(commands: Any) -> None:
 
 def run(_: argparse.Namespace) -> int:
     """Print the schema."""
-    put_json(study_schema())
+    put_json(full_study_schema())
     return 0

@@ -9,7 +9,7 @@ import json
 import types
 from dataclasses import is_dataclass, replace
 from pathlib import Path
-from typing import Any, Union, get_args, get_origin, get_type_hints
+from typing import Any, TypeVar, Union, get_args, get_origin, get_type_hints
 
 from pydantic import TypeAdapter, ValidationError
 
@@ -44,21 +44,65 @@ def read_study(content: bytes | str) -> Study:
     StudyError
         If it is not acceptable.
     """
-    text = _decoded(content)
-    parsed = _parsed(text)
+    return study_of(parsed_document(content))
+
+
+CARRIED = ("history", "library")
+"""Keys of what a document may carry besides the study; see `full_study`."""
+
+
+def parsed_document(content: bytes | str) -> dict[str, Any]:
+    """Return a document as plain JSON values, of a size that a study has.
+
+    Raises
+    ------
+    StudyError
+        If it is no study document.
+    """
+    parsed = _parsed(_decoded(content))
     _check_header(parsed)
     check_size(parsed)
-    if isinstance(parsed.get("uses"), str):  # what the first version called the intended uses
-        text = json.dumps(_with_intended_uses(parsed))
-    try:
-        study = _ADAPTER.validate_json(text, strict=True)
-    except ValidationError as error:
-        raise _refusal(error) from error
+    document: dict[str, Any] = parsed
+    return document
+
+
+def study_of(parsed: dict[str, Any]) -> Study:
+    """Return the study that a parsed document holds, whatever it carries besides.
+
+    Raises
+    ------
+    StudyError
+        If it is not acceptable.
+    """
+    stated = {key: value for key, value in parsed.items() if key not in CARRIED}
+    if isinstance(stated.get("uses"), str):  # what the first version called the intended uses
+        stated = _with_intended_uses(stated)
+    study = validated(_ADAPTER, stated)
     check_study(study)
     check_typed_numbers(study)
     for i, sample in enumerate(study.samples):
         check_copied(f"samples[{i}]", sample)
     return replace(study, version=VERSION)
+
+
+T = TypeVar("T")
+
+
+def validated(adapter: TypeAdapter[T], value: Any, place: str = "") -> T:
+    """Return what a model makes of plain JSON values.
+
+    Raises
+    ------
+    StudyError
+        With the first complaint as one sentence.
+    """
+    try:
+        return adapter.validate_json(json.dumps(value), strict=True)
+    except ValidationError as error:
+        refused = _refusal(error)
+        if not place:
+            raise refused from error
+        raise StudyError(f"{place}.{refused.path}", refused.message) from error
 
 
 def read_study_file(path: Path) -> Study:

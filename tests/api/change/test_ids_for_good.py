@@ -76,7 +76,7 @@ def test_what_an_old_database_has_undone_is_numbered_for_good_too(tmp_path):
         INSERT INTO study (id, name) VALUES (1, 'old');
         INSERT INTO sample (id, study_id, position, label) VALUES (1, 1, 0, 'A'), (2, 1, 1, 'B');
         INSERT INTO observation (rowid, sample_id, key, text) VALUES (4, 2, 'gasket.rubber', 'nitrile');
-        INSERT INTO change (id, study_id, sample_id, words, place, undone_at) VALUES (1, 1, 1, 'silicone', 'gasket.rubber', 'then');
+        INSERT INTO change (id, study_id, sample_id, words, place, undone_at) VALUES (1, 1, 1, 'a', 'b', 'then');
         INSERT INTO change_row (change_id, table_name, row_id, before, after) VALUES
           (1, 'observation', 4, NULL, '{"sample_id": 1, "key": "gasket.rubber", "text": "silicone"}'),
           (1, 'reading', 70, NULL, '{"id": 70, "sample_id": 1, "quantity_key": "can.height", "position": 0, "text": "98 mm"}');

@@ -8,8 +8,9 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from tabrel.core.entry.date_codes import DateCodeRule, check_rule, decoded, pattern_words
+from tabrel.core.entry.date_codes import check_rule, decoded, pattern_words
 from tabrel.core.errors import ReadingTextError
+from tabrel.core.study.library import DateCodeRule
 
 TODAY = date(2026, 11, 27)
 KORVATH = DateCodeRule("day of the year", "{Y}{DDD}{*}", "Korvath Works")

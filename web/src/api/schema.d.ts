@@ -1011,7 +1011,7 @@ export interface paths {
         put?: never;
         /**
          * Post Study
-         * @description Import a study document, whole or not at all.
+         * @description Import a study document with all it carries, whole or not at all: its history can be undone where it is now.
          */
         post: operations["post_study"];
         delete?: never;
@@ -6925,6 +6925,12 @@ export interface components {
              */
             question: string | null;
             /**
+             * Said
+             * @description What has to be known of it, one sentence; mostly empty.
+             * @example
+             */
+            said: string;
+            /**
              * Samples
              * @description Samples of the study, in their order.
              */
@@ -11157,7 +11163,12 @@ export interface operations {
     };
     get_document: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description Whether the document carries every change of the study. */
+                history?: boolean;
+                /** @description Whether it carries the saved engines, templates and rules of date codes. */
+                library?: boolean;
+            };
             header?: {
                 /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
                 "Tabrel-Window"?: string | null;

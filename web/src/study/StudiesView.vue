@@ -132,6 +132,7 @@ async function take(event: Event) {
   if (!file) return
   try {
     const study = await importing.mutateAsync(await readTextFile(file, catalogue().study_bytes))
+    if (study.said) told(`Imported; ${study.said}.`)
     const first = study.samples[0]
     if (first) void router.push({ name: 'outside', params: { studyId: study.id, sampleId: first.id } })
   } catch (error) {

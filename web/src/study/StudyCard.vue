@@ -84,6 +84,12 @@ function cell(result: Headline | undefined): string {
         <template v-if="isThere">
           <button type="button" @click="$emit('copy')">Copy</button>
           <a :href="`/api/studies/${study.id}/document`" :download="`${study.name}.study.json`">Export document</a>
+          <a
+            :href="`/api/studies/${study.id}/document?history=true&library=true`"
+            :download="`${study.name}, whole.study.json`"
+            title="With every change, so that undo goes on where it is imported, and with saved engines, templates and rules of date codes"
+            >Export with history</a
+          >
         </template>
         <button v-if="study.status === 'in_use'" type="button" @click="$emit('status', 'archived')">Archive</button>
         <button v-else type="button" @click="$emit('status', 'in_use')">Put back</button>

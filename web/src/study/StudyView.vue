@@ -140,6 +140,11 @@ function exportStudy() {
   saveAddress(`/api/studies/${props.studyId}/document`, `${study.data.value?.name ?? 'study'}.study.json`)
 }
 
+/** With every change, so that undo goes on where it is imported, and with what is saved for all studies. */
+function exportWhole() {
+  saveAddress(`/api/studies/${props.studyId}/document?history=true&library=true`, `${study.data.value?.name ?? 'study'}, whole.study.json`)
+}
+
 /** Confirm what is copied in the field in hand, and go on to the next. */
 async function confirmHere() {
   const things = document.activeElement?.closest<HTMLElement>('[data-copied]')?.dataset.copied?.split(' ')
@@ -261,6 +266,7 @@ useActions(() => [
     : []),
   { title: 'Archive this sample', words: ['put away', 'leave out'], run: () => void setStatus('archived') },
   { title: 'Delete this sample', words: ['remove', 'bin', 'throw away'], run: () => void setStatus('deleted') },
+  { title: 'Export the study with its history, saved engines and templates', words: ['journal', 'undo', 'everything', 'library', 'whole'], run: exportWhole },
   { title: 'Export the study document', words: ['save', 'download', 'json', 'share', 'backup'], run: exportStudy },
 ])
 

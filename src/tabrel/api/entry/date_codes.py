@@ -12,9 +12,10 @@ from tabrel.api.deps import Connection, RuleId, SampleId
 from tabrel.api.entry.models import DateCodeOut, DateCodeReadingOut, DateCodeRuleIn, DateCodeRuleOut
 from tabrel.api.errors import PROBLEM_RESPONSES
 from tabrel.api.wire import NothingIn
-from tabrel.core.entry.date_codes import DateCodeRule, check_rule, decoded, pattern_words
+from tabrel.core.entry.date_codes import check_rule, decoded, pattern_words
 from tabrel.core.errors import ReadingTextError, StudyError
 from tabrel.core.rules.refusals import is_date
+from tabrel.core.study.library import DateCodeRule
 from tabrel.core.study.model import Sample
 from tabrel.store.connection import snapshot, transaction
 from tabrel.store.entry.date_codes import date_code_rules, insert_rule, remove_rule

@@ -49,6 +49,7 @@ class StudyOut(WireModel):
     oil_name: str | None
     circuit_name: str | None
     samples: list[SampleTagOut]
+    said: str
 
 
 class StatusIn(RequestModel):

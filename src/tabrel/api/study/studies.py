@@ -4,11 +4,12 @@ from __future__ import annotations
 
 from typing import Annotated, Any
 
-from fastapi import APIRouter, Depends, Request, Response
+from fastapi import APIRouter, Depends, Query, Request, Response
 
 from tabrel.api import stale
 from tabrel.api.deps import Connection, StudyId
 from tabrel.api.errors import PROBLEM_RESPONSES
+from tabrel.api.study.library import insert_library, library_of
 from tabrel.api.study.models import SampleNameOut, SampleSummaryOut, SampleTagOut, StatusIn, StudyOut, StudyRowOut
 from tabrel.core.catalogue.quantities import QUANTITIES
 from tabrel.core.results.analysis import analyse_measured
@@ -17,11 +18,12 @@ from tabrel.core.review.needs import needs_of_maps
 from tabrel.core.sample.measured_sample import measure_sample
 from tabrel.core.study.model import Reading, Study
 from tabrel.core.uncertainty.estimate import Estimate, estimate_quantity
+from tabrel.document.full_study import FullStudy, full_study_to_json, read_full_study
 from tabrel.document.results import analysis_out
-from tabrel.document.study_document import read_study, study_to_json
 from tabrel.store.connection import snapshot, transaction
 from tabrel.store.entry.readings import used_readings_of_study
 from tabrel.store.sample.samples import SampleName, StoredSample, load_samples, names_of_samples
+from tabrel.store.study.history import history_of, insert_with_history
 from tabrel.store.study.studies import (
     insert_study,
     list_studies,
@@ -30,6 +32,11 @@ from tabrel.store.study.studies import (
     samples_by_study,
     set_study_status,
 )
+
+WithHistory = Annotated[bool, Query(description="Whether the document carries every change of the study.", examples=[False])]
+WithLibrary = Annotated[
+    bool, Query(description="Whether it carries the saved engines, templates and rules of date codes.", examples=[False])
+]
 
 RACK_SIZES = {"can_height_mm": "can.height", "can_diameter_mm": "can.outside_diameter"}
 """Quantities that the rack draws."""
@@ -101,12 +108,19 @@ DOCUMENT_BODY = {"requestBody": {"content": {"application/json": {"schema": {"ty
 
 @router.post("", status_code=201, openapi_extra=DOCUMENT_BODY, responses=stale.naming(201))
 def post_study(content: Annotated[bytes, Depends(_raw_body)], conn: Connection, response: Response) -> StudyOut:
-    """Import a study document, whole or not at all."""
-    study = read_study(content)
-    stale.name_stale(response, [stale.STUDIES])
+    """Import a study document with all it carries, whole or not at all: its history can be undone where it is now."""
+    full = read_full_study(content)
+    stale.name_stale(response, [stale.STUDIES, *([stale.TEMPLATES, stale.EVERY_ENGINE] if full.library else [])])
     with transaction(conn):
-        study_id = insert_study(conn, study)
-    return get_study(study_id, conn)
+        study_id = insert_with_history(conn, full.study, full.history) if full.history else insert_study(conn, full.study)
+        saved = insert_library(conn, full.library) if full.library else 0
+    said = []
+    if full.history:
+        said.append(f"its history of {len(full.history.changes)} changes came with it")
+    if full.library:
+        new = f"{saved} of its saved engines, templates and rules are new here"
+        said.append(new if saved else "its library was here already")
+    return get_study(study_id, conn).model_copy(update={"said": "; ".join(said)})
 
 
 @router.get("/{study_id}")
@@ -120,13 +134,23 @@ def get_study(study_id: StudyId, conn: Connection) -> StudyOut:
         oil_name=study.oil.name if study.oil else None,
         circuit_name=study.circuit.name if study.circuit else None,
         samples=_tags(conn, study_id, study.reference),
+        said="",
     )
 
 
 @router.get("/{study_id}/document")
-def get_document(study_id: StudyId, conn: Connection) -> dict[str, Any]:
+def get_document(
+    study_id: StudyId, conn: Connection, history: WithHistory = False, library: WithLibrary = False
+) -> dict[str, Any]:
     """Export a study as its document."""
-    return study_to_json(load_study(conn, study_id))
+    with snapshot(conn):
+        return full_study_to_json(
+            FullStudy(
+                load_study(conn, study_id),
+                history_of(conn, study_id) if history else None,
+                library_of(conn) if library else None,
+            )
+        )
 
 
 def _tags(conn: Connection, study_id: int, reference: str | None) -> list[SampleTagOut]:

@@ -12,6 +12,7 @@ from dataclasses import dataclass
 from datetime import date, timedelta
 
 from tabrel.core.errors import ReadingTextError, nearest_hint
+from tabrel.core.study.library import DateCodeRule
 
 MONTH_LETTERS = "ABCDEFGHIJKL"
 
@@ -41,19 +42,6 @@ DATE_TOKENS: dict[str, DateToken] = {
 """By what stands in the braces."""
 
 _PIECE = re.compile(r"\{(?P<token>[^{}]*)\}|(?P<plain>[^{}]+)|(?P<brace>[{}])")
-
-
-@dataclass(frozen=True)
-class DateCodeRule:
-    """A rule: its name, its pattern, and whose codes it reads; of every maker where none is named."""
-
-    name: str
-    pattern: str
-    maker: str | None = None
-
-    def reads(self, maker: str | None) -> bool:
-        """Return whether the rule is for the filters of a maker."""
-        return not self.maker or self.maker.casefold() == (maker or "").casefold()
 
 
 @dataclass(frozen=True)

@@ -71,7 +71,8 @@ def check_size(parsed: Any) -> None:
                 raise StudyError(_words(path), f"makes more than {MOST_READINGS} entries in all: make several studies of them")
             waiting.extend(((*path, i), one) for i, one in enumerate(value) if not isinstance(one, str) or _is_odd(one))
         elif isinstance(value, str) and _is_odd(value):
-            most = MOST_LETTERS_OF_A_CYCLE if path[:1] == ("duty_cycles",) and path[-1] == "csv" else MOST_LETTERS
+            of_cycle = path[:1] == ("duty_cycles",) and path[-1] == "csv"
+            most = MOST_LETTERS_OF_A_CYCLE if of_cycle or path[:1] == ("history",) else MOST_LETTERS
             if len(value) > most:
                 raise StudyError(_words(path), f"is {len(value)} letters long: shorten it to {most}")
             require_shown(_words(path), value)

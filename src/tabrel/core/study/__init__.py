@@ -5,6 +5,8 @@
 `evidence`     what tests and benches say: `Counts`, `FlowBench`, `BypassBench`, `Photograph`
 `uses`         what the filters are to be good for: `Use`
 `plans`        what is only thought of: `Scenario`, `DutyCycle`, `WarmUpPlan`
+`history`      how a study came about: `History`
+`library`      what belongs to no study: `Library`, `SavedEngine`, `SavedTemplate`, `DateCodeRule`
 `number_keys`  keys under which numbers are kept as they were typed: `number_key`, `typed_at`
 `defaults`     what is taken where a study does not state it
 `strict`       what every part of the document shares: no unknown keys, no numbers that are not finite

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import sqlite3
 
-from tabrel.core.entry.date_codes import DateCodeRule
+from tabrel.core.study.library import DateCodeRule
 from tabrel.store.connection import inserted_id
 from tabrel.store.errors import ConflictError, NotStoredError
 from tabrel.store.rows import built

@@ -2,5 +2,6 @@
 
 `studies`   studies whole, and the frame without samples
 `uses`      what the filters are to be good for
+`history`   a study with all its rows and changes, out and in
 `plans`     scenarios, duty cycles, warm-up plans
 """
