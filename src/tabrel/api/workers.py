@@ -4,11 +4,12 @@ from __future__ import annotations
 
 import asyncio
 import os
+import signal
 from collections.abc import Callable
 from concurrent.futures import Future, ProcessPoolExecutor
 from concurrent.futures.process import BrokenProcessPool
-from multiprocessing import get_context
-from threading import Lock
+from multiprocessing import get_context, parent_process
+from threading import Lock, Thread
 from typing import Any, ParamSpec, TypeVar
 
 from tabrel.api.turns import ComputingError
@@ -19,6 +20,19 @@ T = TypeVar("T")
 PROCESSES = max(2, min(8, os.cpu_count() or 2))
 PRELOADED = ("tabrel.core.maps.monte_carlo", "tabrel.store.upkeep.kept")
 """What a new process has at hand at once."""
+
+
+def _begin() -> None:
+    """Leave an interrupt to the server, and end with it however it ends."""
+    signal.signal(signal.SIGINT, signal.SIG_IGN)
+    Thread(target=_end_with_the_server, daemon=True).start()
+
+
+def _end_with_the_server() -> None:
+    server = parent_process()
+    if server is not None:
+        server.join()
+        os._exit(0)
 
 
 class Workers:
@@ -40,7 +54,7 @@ class Workers:
             if self._pool is None:
                 context = get_context("forkserver")
                 context.set_forkserver_preload([*PRELOADED])
-                self._pool = ProcessPoolExecutor(PROCESSES, mp_context=context)
+                self._pool = ProcessPoolExecutor(PROCESSES, mp_context=context, initializer=_begin)
             try:
                 return self._pool.submit(work, *args, **kwargs)
             except BrokenProcessPool as error:

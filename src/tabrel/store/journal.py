@@ -81,7 +81,7 @@ def _triggers(conn: sqlite3.Connection) -> dict[str, str]:
     """Return the statements that make the triggers, by name."""
     made = {}
     for table in JOURNALED:
-        columns = [row["name"] for row in conn.execute("SELECT name FROM pragma_table_info(:table)", {"table": table})]
+        columns = conn.execute("SELECT name, type FROM pragma_table_info(:table)", {"table": table}).fetchall()
         for event, before, after in (("INSERT", False, True), ("UPDATE", True, True), ("DELETE", True, False)):
             name = f"journal_{table}_{event.lower()}"
             made[name] = (
@@ -94,8 +94,17 @@ def _triggers(conn: sqlite3.Connection) -> dict[str, str]:
     return made
 
 
-def _image(columns: list[str], row: str) -> str:
-    return "json_object(" + ", ".join(f"'{column}', {row}.{column}" for column in columns) + ")"
+def _image(columns: list[sqlite3.Row], row: str) -> str:
+    """Return the expression of a row as JSON: its numbers to the last digit, of which SQLite's own JSON has fifteen."""
+    values = {
+        column["name"]: (
+            f"json(CASE WHEN {row}.{column['name']} IS NULL THEN 'null' ELSE printf('%!.17g', {row}.{column['name']}) END)"
+            if column["type"] == "REAL"
+            else f"{row}.{column['name']}"
+        )
+        for column in columns
+    }
+    return "json_object(" + ", ".join(f"'{name}', {value}" for name, value in values.items()) + ")"
 
 
 INSERT_CHANGE = """

@@ -7,13 +7,14 @@ import json
 import pytest
 from fastapi.testclient import TestClient
 
-from builders import everything
+from builders import everything, plain_document
 from tabrel.api.app import create_app
 from tabrel.document.study_document import read_study, write_study
 from tabrel.store.connection import connect, transaction
 from tabrel.store.journal import JOURNALED
 from tabrel.store.migrate import migrate, open_database, shipped_migrations
 from tabrel.store.study.studies import insert_study, load_study
+from tabrel.store.upkeep.verify import faults_of
 
 ANY = {"If-Match": "*"}
 STEPS = {
@@ -54,6 +55,24 @@ def test_redo_finds_its_own_rows_whatever_was_entered_in_another_study(client, t
     assert document_of(client, second) == others
     assert client.post(f"/api/samples/{other}/undo", json={}).status_code == 200
     assert document_of(client, first) == with_it
+
+
+def test_a_number_comes_back_to_the_last_digit(client):
+    """SQLite's own JSON keeps fifteen digits, and a number that was computed elsewhere can have seventeen."""
+    document = plain_document()
+    document["samples"][0]["bypass"]["stated_kpa"] = 100.00000000000001
+    study = client.post("/api/studies", json=document).json()
+    sample = study["samples"][0]["id"]
+    before = document_of(client, study)
+    assert "100.00000000000001" in before
+    other = {"text": "90 kPa"}
+    assert client.put(f"/api/samples/{sample}/details/sample.stated_bypass", json=other, headers=ANY).status_code == 200
+    assert client.post(f"/api/samples/{sample}/undo", json={}).status_code == 200
+    assert document_of(client, study) == before
+    for way in ("redo", "undo"):
+        assert client.post(f"/api/samples/{sample}/{way}", json={}).status_code == 200
+    assert document_of(client, study) == before
+    assert faults_of(client.app.state.service.database) == []
 
 
 def test_every_row_that_can_be_put_back_has_an_id_for_good(tmp_path):

@@ -17,7 +17,6 @@ export const queryKeys = {
   engine: (sampleId: unknown) => ['samples', sampleId, 'engine'] as const,
   /** `asked` is condition, size and scenario. */
   map: (sampleId: unknown, asked: unknown) => ['samples', sampleId, 'map', asked] as const,
-  mapsOf: (sampleId: unknown) => ['samples', sampleId, 'map'] as const,
   filterAlone: (sampleId: unknown, scenario: unknown) => ['samples', sampleId, 'filter-alone', scenario] as const,
   sensitivity: (sampleId: unknown, asked: unknown) => ['samples', sampleId, 'sensitivity', asked] as const,
 } as const

@@ -16,7 +16,7 @@ const props = defineProps<{ sampleId: number; result: string }>()
 const router = useRouter()
 const preferences = usePreferences()
 const sheet = useSheet(toRef(props, 'sampleId'))
-const working = useWorking(toRef(props, 'sampleId'), toRef(props, 'result'))
+const working = useWorking(toRef(props, 'sampleId'), toRef(props, 'result'), () => sheet.data.value)
 const titles = useFieldTitles(sheet.data)
 
 const RESULTS: readonly { name: string; title: string }[] = [

@@ -72,21 +72,20 @@ export function isAnswered(sheet: Sheet, key: string): boolean {
   )
 }
 
-export function stationsOf(
-  sheet: Sheet | undefined,
-  /** `alone`: whether the map of the filter alone is there. */
-  map: { ready: boolean; failed: boolean; alone: boolean },
-): Station[] {
+/** Return the stations; whether a map can be computed is known from what the sheet still needs. */
+export function stationsOf(sheet: Sheet | undefined): Station[] {
+  const ready = sheet?.needs.map.length === 0
+  const alone = sheet?.needs.filter_alone.length === 0
   return STATION_ORDER.map((name) => {
     const station = { name, title: TITLES[name] ?? catalogue().stages[name] ?? name, fill: 0, progress: '' }
+    if (!sheet) return station
     if (name === 'map')
       return {
         ...station,
-        fill: map.ready ? 1 : map.failed && map.alone ? 0.5 : 0,
-        progress: map.ready ? 'computed' : !map.failed ? 'computing' : map.alone ? 'filter alone' : 'needs more',
+        fill: ready ? 1 : alone ? 0.5 : 0,
+        progress: ready ? 'ready' : alone ? 'filter alone' : 'needs more',
       }
-    if (name === 'comparison' || name === 'start') return { ...station, fill: map.ready ? 1 : 0, progress: map.ready ? '' : 'needs more' }
-    if (!sheet) return station
+    if (name === 'comparison' || name === 'start') return { ...station, fill: ready ? 1 : 0, progress: ready ? '' : 'needs more' }
     if (name === 'engine') return { ...station, ...share(catalogue().map_needs.filter((key) => sheet.details[key]).length, catalogue().map_needs.length) }
     if (name === 'short') {
       const rows = catalogue().short_sheet

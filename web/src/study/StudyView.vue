@@ -14,7 +14,6 @@ import SampleRack from './SampleRack.vue'
 
 import { DEVICE_GAP_MS, isTyping, useKeys } from '@/shared/useKeys'
 import { useMapPlace } from '@/maps/mapPlace'
-import { prefetchMaps, USUAL_SIZE_UM, useOperatingMap } from '@/maps/useOperatingMap'
 import { prefetchSheet, useBenchChanges, useFieldTitles, useSheet } from '@/sample/useSheet'
 import { useStudy } from './useStudies'
 import { commandEntries } from './commandEntries'
@@ -34,12 +33,9 @@ const mapPlace = useMapPlace()
 const study = useStudy(toRef(props, 'studyId'))
 const samples = computed(() => study.data.value?.samples ?? [])
 const sheet = useSheet(toRef(props, 'sampleId'))
-const map = useOperatingMap(toRef(props, 'sampleId'), { condition: 'steady', size: USUAL_SIZE_UM, scenario: null })
 const changes = useBenchChanges(toRef(props, 'sampleId'))
 const titles = useFieldTitles(sheet.data)
 
-/** Maps are computed again once the hands rest, so that they never hold a reading up. */
-const MAP_PAUSE_MS = 900
 const queries = useQueryClient()
 /** The sheets of the samples beside this one are fetched while the hand rests, so that the next is there at once. */
 const NEIGHBOURS_PAUSE_MS = 250
@@ -56,26 +52,12 @@ watchDebounced(
 )
 const far = (id: number, from: number) => Math.abs(samples.value.findIndex((one) => one.id === id) - from)
 
-watchDebounced(
-  sheet.data,
-  (now, before) => {
-    if (now && now.id === before?.id) void prefetchMaps(queries, now.id)
-  },
-  { debounce: MAP_PAUSE_MS },
-)
-
 const help = useHelp()
 const toast = useToast()
 /** How long what was done stays in sight. */
 const TOLD_MS = 6000
 
-const stations = computed(() =>
-  stationsOf(sheet.data.value, {
-    ready: map.isSuccess.value && !map.isPlaceholderData.value,
-    failed: map.isError.value,
-    alone: sheet.data.value?.needs.filter_alone.length === 0,
-  }),
-)
+const stations = computed(() => stationsOf(sheet.data.value))
 /** Another window has deleted it: what is still remembered of it is not shown as if it were there. */
 const isGone = computed(() => sheet.error.value instanceof ProblemError && sheet.error.value.status === 404)
 /** What the view is, for those who do not see the line; a working has a heading of its own. */

@@ -26,7 +26,7 @@ interface Sources {
 
 /** Return the entries, those people ask for most first. */
 export function commandEntries(from: Sources): Found[] {
-  const stations = stationsOf(from.sheet, { ready: false, failed: false, alone: false })
+  const stations = stationsOf(from.sheet)
   const firstOf = (part: string) => {
     const found = from.sheet?.parts.find((one) => one.key === part || one.key.startsWith(`${part}[`))
     return found?.fields[0]?.key ?? found?.observations[0]?.key ?? part
