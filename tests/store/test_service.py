@@ -20,7 +20,7 @@ from tabrel.store.entry.readings import insert_reading
 from tabrel.store.errors import BusyError, DiskFullError, MigrationError, NotWritableError, fault_of
 from tabrel.store.migrate import APPLICATION_ID, open_database, shipped_migrations
 from tabrel.store.served_alone import ServedAlreadyError, served_alone
-from tabrel.store.service import open_for_service
+from tabrel.store.service import Service, open_for_service
 from tabrel.store.study.studies import insert_study, list_studies
 
 NOBODY = 65534
@@ -156,10 +156,12 @@ def test_a_full_disk_refuses_the_change_and_goes_on_reading(tmp_path):
 
     with pytest.MonkeyPatch.context() as patch:
         patch.setattr("tabrel.store.service.connect", in_no_room)
+        client.app.state.service = Service(tmp_path / "x.db")
         answers = [client.post("/api/studies", json=plain_document()) for _ in range(4)]
         assert answers[-1].status_code == 507
         assert "the disk is full: nothing was changed" in answers[-1].json()["detail"]
         assert client.get("/api/studies").status_code == 200
+    client.app.state.service = Service(tmp_path / "x.db")
     kept = len(client.get("/api/studies").json())
     assert kept == 1 + sum(answer.status_code == 201 for answer in answers)
     assert client.post("/api/studies", json=plain_document()).status_code == 201
@@ -183,6 +185,19 @@ def test_a_deleted_file_is_not_made_anew(tmp_path):
     assert answer.status_code == 503
     assert "see that it is there" in answer.json()["detail"]
     assert list(tmp_path.glob("x.db*")) == []
+
+
+def test_a_file_that_is_moved_away_takes_no_readings_with_it(tmp_path):
+    """A connection that waits for the next request is to the old file, and is not lent again."""
+    client = TestClient(create_app(tmp_path / "x.db", static=tmp_path), base_url="http://127.0.0.1")
+    sample = client.post("/api/studies", json=plain_document()).json()["samples"][0]["id"]
+    reading = {"key": "can.height", "text": "98 mm"}
+    assert client.post(f"/api/samples/{sample}/readings", json=reading).status_code == 201
+    moved = tmp_path / "moved.db"
+    (tmp_path / "x.db").rename(moved)
+    assert client.post(f"/api/samples/{sample}/readings", json=reading).status_code == 503
+    moved.rename(tmp_path / "x.db")
+    assert client.post(f"/api/samples/{sample}/readings", json=reading).status_code == 201
 
 
 def test_damaged_pages_are_said(tmp_path):

@@ -15,6 +15,7 @@ from dataclasses import dataclass
 
 from tabrel.store.connection import inserted_id, transaction, window_of
 from tabrel.store.errors import ConflictError
+from tabrel.store.gather import Asked, Reader
 from tabrel.store.revisions import raise_rows
 
 JOURNALED = (
@@ -149,17 +150,23 @@ ORDER BY id LIMIT 1
 """
 
 
-def last_change(conn: sqlite3.Connection, study_id: int, sample_id: int) -> Change | None:
+def movable_statements(study_id: int, sample_id: int) -> list[Asked]:
+    """Return what looking for the changes that undo and redo would move asks."""
+    named = {"study_id": study_id, "sample_id": sample_id}
+    return [(SELECT_LAST, named), (SELECT_NEXT_UNDONE, named)]
+
+
+def last_change(conn: Reader, study_id: int, sample_id: int) -> Change | None:
     """Return the change that undo would revert: of this sample or of its study."""
     return _change(conn, SELECT_LAST, study_id, sample_id)
 
 
-def next_undone(conn: sqlite3.Connection, study_id: int, sample_id: int) -> Change | None:
+def next_undone(conn: Reader, study_id: int, sample_id: int) -> Change | None:
     """Return the change that redo would repeat; none once something else was done after the undo."""
     return _change(conn, SELECT_NEXT_UNDONE, study_id, sample_id)
 
 
-def _change(conn: sqlite3.Connection, statement: str, study_id: int, sample_id: int) -> Change | None:
+def _change(conn: Reader, statement: str, study_id: int, sample_id: int) -> Change | None:
     row = conn.execute(statement, {"study_id": study_id, "sample_id": sample_id}).fetchone()
     return None if row is None else Change(**dict(row))
 

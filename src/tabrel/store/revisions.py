@@ -9,6 +9,8 @@ from __future__ import annotations
 import sqlite3
 from collections.abc import Iterable
 
+from tabrel.store.gather import Asked, Reader
+
 ROWS = {"reading": "readings", "hole_group": "holes", "claim": "claims", "offer": "offers", "scenario": "scenarios"}
 """Name of the things whose rows have a revision of their own, by table."""
 
@@ -23,7 +25,12 @@ ON CONFLICT DO UPDATE SET revision = excluded.revision
 SELECT_ROWS_OF_CHANGE = "SELECT DISTINCT table_name, row_id FROM change_row WHERE change_id = :change_id"
 
 
-def study_revision(conn: sqlite3.Connection, study_id: int) -> int:
+def revision_statements(study_id: int, sample_id: int) -> list[Asked]:
+    """Return what looking at the revisions of a sample and its study asks."""
+    return [(SELECT_LAST, {"study_id": study_id}), (SELECT_REVISIONS, {"study_id": study_id, "sample_id": sample_id})]
+
+
+def study_revision(conn: Reader, study_id: int) -> int:
     """Return how often a study was changed, undone and redone."""
     return int(conn.execute(SELECT_LAST, {"study_id": study_id}).fetchone()["last"])
 
@@ -52,7 +59,7 @@ SELECT thing, revision FROM revision WHERE study_id = :study_id AND sample_id IN
 """
 
 
-def revisions_of(conn: sqlite3.Connection, study_id: int, sample_id: int) -> dict[str, int]:
+def revisions_of(conn: Reader, study_id: int, sample_id: int) -> dict[str, int]:
     """Return the revisions of what was changed of a sample and its study; what was not has revision 0."""
     rows = conn.execute(SELECT_REVISIONS, {"study_id": study_id, "sample_id": sample_id})
     return {row["thing"]: int(row["revision"]) for row in rows}

@@ -149,6 +149,19 @@ PATIENCE = 10.0
 """So long a copy waits for what is under way before it is put back, and a request while one is. [s]"""
 
 
+MOST_IDLE = 8
+"""So many connections wait for the next request: opening one costs more than most of what is asked."""
+
+
+def _which_file(path: Path) -> tuple[int, int] | None:
+    """Return which file is at a path, or None where there is none."""
+    try:
+        there = path.stat()
+    except OSError:
+        return None
+    return there.st_dev, there.st_ino
+
+
 class Service:
     """A database as it is served; shared by the threads of one server.
 
@@ -174,6 +187,8 @@ class Service:
         self._changed = threading.Condition()
         self._called_back = False
         self._held: Database | None = None
+        self._idle: list[Database] = []
+        self._file: tuple[int, int] | None = None
         self._reopen()
 
     def _reopen(self) -> None:
@@ -208,16 +223,38 @@ class Service:
             if seen is not None and seen != self.identity:
                 raise OtherDatabaseError
             self._lent += 1
+        conn = None
         try:
-            conn = connect(self.opened.path, window=window, access=self.opened.access)
-            try:
-                yield conn
-            finally:
-                conn.close()
+            conn = self._idle_or_new()
+            conn.window = window
+            yield conn
         finally:
             with self._changed:
                 self._lent -= 1
+                if conn is not None and self._can_be_lent_again(conn):
+                    self._idle.append(conn)
+                elif conn is not None:
+                    conn.close()
                 self._changed.notify_all()
+
+    def _idle_or_new(self) -> Database:
+        """Return a connection to the file that is there now: one to a file that was moved away would take readings with it."""
+        there = _which_file(self.opened.path)
+        with self._changed:
+            if there != self._file:
+                self._close_idle()
+                self._file = there
+            if self._idle:
+                return self._idle.pop()
+        return connect(self.opened.path, access=self.opened.access)
+
+    def _can_be_lent_again(self, conn: Database) -> bool:
+        return not conn.in_transaction and len(self._idle) < MOST_IDLE and _which_file(self.opened.path) == self._file
+
+    def _close_idle(self) -> None:
+        for conn in self._idle:
+            conn.close()
+        self._idle.clear()
 
     @contextmanager
     def held_open(self) -> Iterator[None]:
@@ -226,6 +263,8 @@ class Service:
         try:
             yield
         finally:
+            with self._changed:
+                self._close_idle()
             self._let_go()
 
     def _hold(self) -> None:
@@ -250,6 +289,8 @@ class Service:
         """
         with self._all_back():
             was_held = self._held is not None
+            with self._changed:
+                self._close_idle()
             self._let_go()
             try:
                 kept = put_back(self.database, source)

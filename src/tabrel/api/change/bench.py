@@ -20,7 +20,7 @@ from tabrel.api.sample.sent_sheets import SentSheets
 from tabrel.api.sample.sheet import opened_sample, sheet_of
 from tabrel.api.study.studies import RACK_FACTS, RACK_SIZES, get_study
 from tabrel.core.review.facts import changed_facts, facts_of, is_of_study
-from tabrel.store.connection import snapshot, transaction
+from tabrel.store.connection import snapshot, transaction, window_of
 from tabrel.store.entry.copies import copied_facts, unmark_copied
 from tabrel.store.errors import ChangedMeanwhileError, NotStoredError, RevisionNeededError
 from tabrel.store.journal import recorded
@@ -154,7 +154,7 @@ class BenchChange:
         """
         with snapshot(self.conn):
             opened = opened_sample(self.conn, sample_id)
-            sheet = sheet_of(self.conn, opened)
+            sheet = sheet_of(opened, window_of(self.conn))
             figures = figures_of(opened) if self._with_figures else None
             shown_in_rack = self._place in RACK_SIZES.values() or bool(self._changed & RACK_FACTS)
             study = get_study(sheet.study_id, self.conn) if shown_in_rack else None

@@ -62,21 +62,22 @@ from tabrel.core.uncertainty.estimate import Estimate, quantity_limits
 from tabrel.core.uncertainty.propagation import Result, expanded_uncertainty
 from tabrel.document.results import analysis_out
 from tabrel.store.connection import snapshot, window_of
-from tabrel.store.entry.holes import hole_group_ids
+from tabrel.store.entry.holes import SELECT_HOLE_GROUP_IDS, hole_group_ids
 from tabrel.store.entry.readings import StoredReading, readings_of_sample
-from tabrel.store.journal import Change, last_change, next_undone
-from tabrel.store.revisions import revisions_of, study_revision
+from tabrel.store.gather import Reader, gathered
+from tabrel.store.journal import Change, last_change, movable_statements, next_undone
+from tabrel.store.revisions import revision_statements, revisions_of, study_revision
 from tabrel.store.sample.offers import offers_of
-from tabrel.store.sample.samples import StoredSample, claims_of, load_sample
-from tabrel.store.study.studies import load_study_frame
+from tabrel.store.sample.samples import StoredSample, claims_of, load_sample, sample_statements
+from tabrel.store.study.studies import frame_statements, load_study_frame
 
 OLD_RUBBER_YEARS = 5.0
 
 
-def _movable(conn: sqlite3.Connection, change: Change | None) -> MovableOut | None:
+def _movable(window: str | None, change: Change | None) -> MovableOut | None:
     if change is None:
         return None
-    return MovableOut(change_id=change.id, words=change.words, is_own=change.made_in == window_of(conn))
+    return MovableOut(change_id=change.id, words=change.words, is_own=change.made_in == window)
 
 
 @dataclass(frozen=True)
@@ -86,25 +87,34 @@ class OpenedSample:
     stored: StoredSample
     study: Study
     measured: MeasuredSample
+    reader: Reader
+    """What the sheet shows besides was read at the same moment."""
 
 
 def opened_sample(conn: sqlite3.Connection, sample_id: int) -> OpenedSample:
     """Return a sample with all that sheet and figures are made of."""
     with snapshot(conn):
-        stored = load_sample(conn, sample_id)
-        study = load_study_frame(conn, stored.study_id)
-    return OpenedSample(stored, study, measure_sample(stored.sample, study.circuit))
+        of_sample = gathered(conn, [*sample_statements(sample_id), (SELECT_HOLE_GROUP_IDS, {"sample_id": sample_id})])
+        stored = load_sample(of_sample, sample_id)
+        asked = (
+            frame_statements(stored.study_id),
+            movable_statements(stored.study_id, sample_id),
+            revision_statements(stored.study_id, sample_id),
+        )
+        reader = gathered(of_sample, [one for some in asked for one in some])
+        study = load_study_frame(reader, stored.study_id)
+    return OpenedSample(stored, study, measure_sample(stored.sample, study.circuit), reader)
 
 
 def sheet_out(conn: sqlite3.Connection, sample_id: int) -> SheetOut:
     """Return the bench sheet of a sample, everything of it as it was at one moment."""
     with snapshot(conn):
-        return sheet_of(conn, opened_sample(conn, sample_id))
+        return sheet_of(opened_sample(conn, sample_id), window_of(conn))
 
 
-def sheet_of(conn: sqlite3.Connection, opened: OpenedSample) -> SheetOut:
-    """Return the bench sheet of a sample; the caller reads everything at one moment."""
-    stored, study, measured = opened.stored, opened.study, opened.measured
+def sheet_of(opened: OpenedSample, window: str | None) -> SheetOut:
+    """Return the bench sheet of a sample as a window sees it."""
+    stored, study, measured, conn = opened.stored, opened.study, opened.measured, opened.reader
     sample_id, sample = stored.id, stored.sample
     analysis = analyse_measured(measured)
     readings: dict[str, list[StoredReading]] = {}
@@ -144,8 +154,8 @@ def sheet_of(conn: sqlite3.Connection, opened: OpenedSample) -> SheetOut:
         needs=needs_out(study, measured),
         analysis=analysis_out(sample.label, analysis),
         input_counts={name: _input_counts(name, worked) for name in HEADLINES if _is_there(analysis, name)},
-        undo=_movable(conn, undo),
-        redo=_movable(conn, redo),
+        undo=_movable(window, undo),
+        redo=_movable(window, redo),
     )
 
 

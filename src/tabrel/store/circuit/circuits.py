@@ -17,7 +17,9 @@ from tabrel.core.study.model import (
     Stud,
     ViscosityPoint,
 )
-from tabrel.store.entry.holes import insert_hole_groups, load_hole_groups
+from tabrel.store.entry.holes import hole_statements, insert_hole_groups, load_hole_groups
+from tabrel.store.entry.readings import SELECT_READINGS_OF_ADAPTER
+from tabrel.store.gather import Asked, Reader
 from tabrel.store.rows import built
 
 INSERT_OIL = """
@@ -53,7 +55,7 @@ SELECT_OIL = "SELECT * FROM oil WHERE study_id = :study_id"
 SELECT_VISCOSITY_POINTS = "SELECT * FROM viscosity_point WHERE study_id = :study_id ORDER BY position"
 
 
-def load_oil(conn: sqlite3.Connection, study_id: int) -> Oil | None:
+def load_oil(conn: Reader, study_id: int) -> Oil | None:
     """Return the oil of a study, or None."""
     row = conn.execute(SELECT_OIL, {"study_id": study_id}).fetchone()
     if row is None:
@@ -155,25 +157,47 @@ def set_circuit(conn: sqlite3.Connection, study_id: int, circuit: Circuit | None
 SELECT_CIRCUIT = "SELECT * FROM circuit WHERE study_id = :study_id"
 SELECT_PUMP_EFFICIENCY = "SELECT * FROM pump_efficiency WHERE study_id = :study_id"
 SELECT_REGULATOR = "SELECT * FROM regulator WHERE study_id = :study_id"
-SELECT_STATED_LOSS = "SELECT * FROM stated_loss WHERE study_id = :study_id AND part = :part"
+SELECT_STATED_LOSSES = "SELECT * FROM stated_loss WHERE study_id = :study_id"
 SELECT_ENGINE_HOT_POINT = "SELECT * FROM engine_hot_point WHERE study_id = :study_id"
 SELECT_STUD = "SELECT * FROM stud WHERE study_id = :study_id"
 SELECT_MOUNT = "SELECT * FROM mount WHERE study_id = :study_id"
 SELECT_ADAPTER = "SELECT * FROM adapter WHERE study_id = :study_id"
 
 
-def load_circuit(conn: sqlite3.Connection, study_id: int) -> Circuit | None:
+def circuit_statements(study_id: int) -> list[Asked]:
+    """Return what loading oil and circuit of a study asks."""
+    asked = (
+        SELECT_OIL,
+        SELECT_VISCOSITY_POINTS,
+        SELECT_CIRCUIT,
+        SELECT_PUMP_EFFICIENCY,
+        SELECT_REGULATOR,
+        SELECT_ENGINE_HOT_POINT,
+        SELECT_STATED_LOSSES,
+        SELECT_STUD,
+        SELECT_MOUNT,
+        SELECT_ADAPTER,
+    )
+    return [
+        *((sql, {"study_id": study_id}) for sql in asked),
+        *hole_statements("adapter", study_id),
+        (SELECT_READINGS_OF_ADAPTER, {"study_id": study_id}),
+    ]
+
+
+def load_circuit(conn: Reader, study_id: int) -> Circuit | None:
     """Return the circuit of a study, or None."""
     row = conn.execute(SELECT_CIRCUIT, {"study_id": study_id}).fetchone()
     if row is None:
         return None
 
-    def block(statement: str, part: str = "") -> sqlite3.Row | None:
-        found: sqlite3.Row | None = conn.execute(statement, {"study_id": study_id, "part": part}).fetchone()
+    def block(statement: str) -> sqlite3.Row | None:
+        found: sqlite3.Row | None = conn.execute(statement, {"study_id": study_id}).fetchone()
         return found
 
     pump, regulator, engine = block(SELECT_PUMP_EFFICIENCY), block(SELECT_REGULATOR), block(SELECT_ENGINE_HOT_POINT)
-    cooler, head = block(SELECT_STATED_LOSS, "cooler"), block(SELECT_STATED_LOSS, "head")
+    losses = {row["part"]: row for row in conn.execute(SELECT_STATED_LOSSES, {"study_id": study_id})}
+    cooler, head = losses.get("cooler"), losses.get("head")
     stud, mount, adapter = block(SELECT_STUD), block(SELECT_MOUNT), block(SELECT_ADAPTER)
     return built(
         Circuit,

@@ -6,6 +6,8 @@ import sqlite3
 from collections.abc import Iterable, Mapping
 from typing import Literal
 
+from tabrel.store.gather import Reader
+
 CopiedRow = Literal["readings", "holes", "claims"]
 
 INSERT_COPIED = "INSERT INTO copied_fact (sample_id, thing, copied_from) VALUES (:sample_id, :thing, :copied_from)"
@@ -19,7 +21,7 @@ def mark_copied(conn: sqlite3.Connection, sample_id: int, copied: Mapping[str, s
     conn.executemany(INSERT_COPIED, rows)
 
 
-def copied_facts(conn: sqlite3.Connection, sample_id: int) -> dict[str, str]:
+def copied_facts(conn: Reader, sample_id: int) -> dict[str, str]:
     """Return the facts of a sample that are copied and not confirmed, and from what."""
     return {row["thing"]: row["copied_from"] for row in conn.execute(SELECT_COPIED, {"sample_id": sample_id})}
 

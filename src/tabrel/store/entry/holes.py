@@ -9,8 +9,9 @@ from typing import Literal
 
 from tabrel.core.study.model import HoleGroup, HoleReadings
 from tabrel.store.connection import inserted_id
-from tabrel.store.entry.readings import entries_by_key, insert_entries
+from tabrel.store.entry.readings import entries_of_holes, insert_entries
 from tabrel.store.errors import NotStoredError
+from tabrel.store.gather import Asked, Reader
 from tabrel.store.rows import built
 
 Placement = Literal["inlet", "centre_tube", "adapter"]
@@ -99,18 +100,30 @@ SELECT * FROM hole_group
 WHERE placement = :placement AND (sample_id = :owner OR adapter_id = :owner)
 ORDER BY position
 """
-SELECT_OUTLINE_POINTS = "SELECT * FROM outline_point WHERE hole_group_id = :hole_group_id ORDER BY position"
+SELECT_OUTLINE_POINTS = """
+SELECT outline_point.hole_group_id, outline_point.x_mm, outline_point.y_mm
+FROM outline_point JOIN hole_group ON hole_group.id = outline_point.hole_group_id
+WHERE hole_group.placement = :placement AND (hole_group.sample_id = :owner OR hole_group.adapter_id = :owner)
+ORDER BY outline_point.hole_group_id, outline_point.position
+"""
 
 
-def load_hole_groups(conn: sqlite3.Connection, placement: Placement, owner: int) -> tuple[HoleGroup, ...]:
+def hole_statements(placement: Placement, owner: int) -> list[Asked]:
+    """Return what loading the hole groups of a sample, or of the adapter of a study, asks."""
+    named = {"placement": placement, "owner": owner}
+    return [(sql, named) for sql in (SELECT_HOLE_GROUPS, SELECT_OUTLINE_POINTS)]
+
+
+def load_hole_groups(conn: Reader, placement: Placement, owner: int) -> tuple[HoleGroup, ...]:
     """Return the hole groups of a sample, or of the adapter of a study."""
+    named = {"placement": placement, "owner": owner}
+    points: dict[int, list[tuple[float, float]]] = {}
+    for row in conn.execute(SELECT_OUTLINE_POINTS, named):
+        points.setdefault(row["hole_group_id"], []).append((row["x_mm"], row["y_mm"]))
+    entries = entries_of_holes(conn, study_id=owner) if placement == "adapter" else entries_of_holes(conn, sample_id=owner)
     groups = []
-    for row in conn.execute(SELECT_HOLE_GROUPS, {"placement": placement, "owner": owner}).fetchall():
-        points = conn.execute(SELECT_OUTLINE_POINTS, {"hole_group_id": row["id"]}).fetchall()
-        readings = HoleReadings(
-            **entries_by_key(conn, hole_group_id=row["id"]),
-            points_mm=tuple((point["x_mm"], point["y_mm"]) for point in points),
-        )
+    for row in conn.execute(SELECT_HOLE_GROUPS, named):
+        readings = HoleReadings(**entries.get(row["id"], {}), points_mm=tuple(points.get(row["id"], ())))
         groups.append(built(HoleGroup, row, readings=readings))
     return tuple(groups)
 
@@ -118,7 +131,7 @@ def load_hole_groups(conn: sqlite3.Connection, placement: Placement, owner: int)
 SELECT_HOLE_GROUP_IDS = "SELECT id, placement FROM hole_group WHERE sample_id = :sample_id ORDER BY position"
 
 
-def hole_group_ids(conn: sqlite3.Connection, sample_id: int) -> dict[str, list[int]]:
+def hole_group_ids(conn: Reader, sample_id: int) -> dict[str, list[int]]:
     """Return the ids of the hole groups of a sample by placement, in their order."""
     found: dict[str, list[int]] = {}
     for row in conn.execute(SELECT_HOLE_GROUP_IDS, {"sample_id": sample_id}):

@@ -11,6 +11,7 @@ from typing import Any
 from tabrel.core.study.model import QuantityState, Reading, ReadingEntry, as_entry, as_reading
 from tabrel.store.connection import inserted_id
 from tabrel.store.errors import NotStoredError
+from tabrel.store.gather import Reader
 
 
 @dataclass(frozen=True)
@@ -99,20 +100,48 @@ def insert_entries(
     conn.executemany(INSERT_READING, _rows(conn, key, entries, sample_id, hole_group_id))
 
 
-SELECT_ENTRIES = """
-SELECT * FROM reading WHERE {owner}
-ORDER BY MIN(id) OVER (PARTITION BY quantity_key), position
+SELECT_READINGS_OF_SAMPLE = """
+SELECT reading.*,
+       CASE WHEN hole_group.id IS NULL THEN reading.quantity_key
+            ELSE 'holes.' || hole_group.placement || '[' || hole_group.position || '].' || reading.quantity_key
+       END AS full_key
+FROM reading LEFT JOIN hole_group ON hole_group.id = reading.hole_group_id
+WHERE reading.sample_id = :sample_id
+   OR reading.hole_group_id IN (SELECT id FROM hole_group WHERE hole_group.sample_id = :sample_id)
+ORDER BY reading.position, reading.id
+"""
+"""Those of its holes too, and those set aside."""
+SELECT_READINGS_OF_ADAPTER = """
+SELECT reading.* FROM reading JOIN hole_group ON hole_group.id = reading.hole_group_id
+WHERE hole_group.adapter_id = :study_id ORDER BY reading.position, reading.id
 """
 
 
-def entries_by_key(
-    conn: sqlite3.Connection, *, sample_id: int | None = None, hole_group_id: int | None = None
-) -> dict[str, tuple[ReadingEntry, ...]]:
-    """Return the readings of a sample, or of a hole group, as the study holds them."""
-    found: dict[str, list[ReadingEntry]] = {}
-    for row in conn.execute(*_owner(SELECT_ENTRIES, sample_id, hole_group_id)):
-        found.setdefault(row["quantity_key"], []).append(as_entry(_reading(row)))
-    return {key: tuple(entries) for key, entries in found.items()}
+def entries_by_key(conn: Reader, sample_id: int) -> dict[str, tuple[ReadingEntry, ...]]:
+    """Return the readings of a sample as the study holds them; those of its holes belong to these."""
+    rows = conn.execute(SELECT_READINGS_OF_SAMPLE, {"sample_id": sample_id})
+    return _by_key(row for row in rows if row["hole_group_id"] is None)
+
+
+def entries_of_holes(
+    conn: Reader, *, sample_id: int | None = None, study_id: int | None = None
+) -> dict[int, dict[str, tuple[ReadingEntry, ...]]]:
+    """Return the readings of the hole groups of a sample, or of the adapter of a study, by group and dimension."""
+    of_sample = (SELECT_READINGS_OF_SAMPLE, {"sample_id": sample_id})
+    found: dict[int, list[sqlite3.Row]] = {}
+    for row in conn.execute(*((SELECT_READINGS_OF_ADAPTER, {"study_id": study_id}) if sample_id is None else of_sample)):
+        if row["hole_group_id"] is not None:
+            found.setdefault(row["hole_group_id"], []).append(row)
+    return {group: _by_key(rows) for group, rows in found.items()}
+
+
+def _by_key(rows: Iterable[sqlite3.Row]) -> dict[str, tuple[ReadingEntry, ...]]:
+    """Return readings by key in the order in which each key was first read."""
+    found: dict[str, list[sqlite3.Row]] = {}
+    for row in rows:
+        found.setdefault(row["quantity_key"], []).append(row)
+    first_read = sorted(found.items(), key=lambda one: min(row["id"] for row in one[1]))
+    return {key: tuple(as_entry(_reading(row)) for row in held) for key, held in first_read}
 
 
 def _reading(row: sqlite3.Row) -> Reading:
@@ -144,19 +173,7 @@ def used_readings_of_study(conn: sqlite3.Connection, study_id: int, keys: Iterab
     return found
 
 
-SELECT_READINGS_OF_SAMPLE = """
-SELECT reading.*,
-       CASE WHEN hole_group.id IS NULL THEN reading.quantity_key
-            ELSE 'holes.' || hole_group.placement || '[' || hole_group.position || '].' || reading.quantity_key
-       END AS full_key
-FROM reading LEFT JOIN hole_group ON hole_group.id = reading.hole_group_id
-WHERE reading.sample_id = :sample_id
-   OR reading.hole_group_id IN (SELECT id FROM hole_group WHERE hole_group.sample_id = :sample_id)
-ORDER BY reading.position, reading.id
-"""
-
-
-def readings_of_sample(conn: sqlite3.Connection, sample_id: int) -> list[StoredReading]:
+def readings_of_sample(conn: Reader, sample_id: int) -> list[StoredReading]:
     """Return every reading of a sample, those of its holes included, those set aside too, in order."""
     rows = conn.execute(SELECT_READINGS_OF_SAMPLE, {"sample_id": sample_id}).fetchall()
     return [StoredReading(row["id"], row["full_key"], _reading(row)) for row in rows]
@@ -261,6 +278,6 @@ def set_state(conn: sqlite3.Connection, sample_id: int, key: str, state: str | N
 SELECT_STATES = "SELECT quantity_key, state FROM quantity_state WHERE sample_id = :sample_id ORDER BY id"
 
 
-def states_of(conn: sqlite3.Connection, sample_id: int) -> dict[str, QuantityState]:
+def states_of(conn: Reader, sample_id: int) -> dict[str, QuantityState]:
     """Return the states of a sample's quantities."""
     return {row["quantity_key"]: row["state"] for row in conn.execute(SELECT_STATES, {"sample_id": sample_id})}

@@ -6,6 +6,7 @@ import sqlite3
 from collections.abc import Mapping
 
 from tabrel.core.study.model import TypedNumber
+from tabrel.store.gather import Asked, Reader
 from tabrel.store.rows import built
 
 _OF = "study_id IS :study_id AND sample_id IS :sample_id"
@@ -17,11 +18,14 @@ VALUES (:study_id, :sample_id, :key, :text, :provenance, :origin)
 DELETE_TYPED_NUMBER = f"DELETE FROM typed_number WHERE {_OF} AND key = :key"
 
 
-def typed_numbers(
-    conn: sqlite3.Connection, *, study_id: int | None = None, sample_id: int | None = None
-) -> dict[str, TypedNumber]:
+def typed_statement(*, study_id: int | None = None, sample_id: int | None = None) -> Asked:
+    """Return what loading the numbers of a study or of a sample asks."""
+    return SELECT_TYPED_NUMBERS, {"study_id": study_id, "sample_id": sample_id}
+
+
+def typed_numbers(conn: Reader, *, study_id: int | None = None, sample_id: int | None = None) -> dict[str, TypedNumber]:
     """Return the numbers of a study or of a sample as they were typed, by key."""
-    rows = conn.execute(SELECT_TYPED_NUMBERS, {"study_id": study_id, "sample_id": sample_id})
+    rows = conn.execute(*typed_statement(study_id=study_id, sample_id=sample_id))
     return {row["key"]: built(TypedNumber, row) for row in rows}
 
 

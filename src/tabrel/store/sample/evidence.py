@@ -9,6 +9,7 @@ from pydantic import TypeAdapter
 
 from tabrel.core.study.evidence import BypassBench, Counts, FlowBench, Photograph
 from tabrel.core.study.model import Sample
+from tabrel.store.gather import Reader
 
 _ADAPTERS: dict[str, TypeAdapter[Any]] = {
     "counts": TypeAdapter(Counts),
@@ -30,7 +31,7 @@ def insert_evidence(conn: sqlite3.Connection, sample_id: int, sample: Sample) ->
             conn.execute(INSERT_EVIDENCE, {"sample_id": sample_id, "kind": kind, "document": document})
 
 
-def evidence_of(conn: sqlite3.Connection, sample_id: int) -> dict[str, Any]:
+def evidence_of(conn: Reader, sample_id: int) -> dict[str, Any]:
     """Return what tests, benches and photographs say of a sample, by the field of the sample."""
     rows = conn.execute(SELECT_EVIDENCE, {"sample_id": sample_id})
     return {row["kind"]: _ADAPTERS[row["kind"]].validate_json(row["document"], strict=True) for row in rows}

@@ -7,6 +7,7 @@ import sqlite3
 from tabrel.core.study.model import Offer
 from tabrel.store.connection import inserted_id
 from tabrel.store.errors import NotStoredError
+from tabrel.store.gather import Reader
 from tabrel.store.rows import built
 
 INSERT_OFFER = """
@@ -24,7 +25,7 @@ def insert_offer(conn: sqlite3.Connection, sample_id: int, offer: Offer) -> int:
     return inserted_id(conn.execute(INSERT_OFFER, {"sample_id": sample_id, **vars(offer)}))
 
 
-def offers_of(conn: sqlite3.Connection, sample_id: int) -> list[tuple[int, Offer]]:
+def offers_of(conn: Reader, sample_id: int) -> list[tuple[int, Offer]]:
     """Return the offers of a part with their ids, in order."""
     return [(int(row["id"]), built(Offer, row)) for row in conn.execute(SELECT_OFFERS, {"sample_id": sample_id})]
 

@@ -16,14 +16,22 @@ from tabrel.core.study.model import (
     SampleHoles,
 )
 from tabrel.store.connection import inserted_id
-from tabrel.store.entry.copies import copied_facts, mark_copied
-from tabrel.store.entry.holes import insert_hole_groups, load_hole_groups
-from tabrel.store.entry.readings import entries_by_key, insert_entries, set_state, states_of
-from tabrel.store.entry.typed_numbers import set_typed_numbers, typed_numbers
+from tabrel.store.entry.copies import SELECT_COPIED, copied_facts, mark_copied
+from tabrel.store.entry.holes import hole_statements, insert_hole_groups, load_hole_groups
+from tabrel.store.entry.readings import (
+    SELECT_READINGS_OF_SAMPLE,
+    SELECT_STATES,
+    entries_by_key,
+    insert_entries,
+    set_state,
+    states_of,
+)
+from tabrel.store.entry.typed_numbers import set_typed_numbers, typed_numbers, typed_statement
 from tabrel.store.errors import ConflictError, NotStoredError
+from tabrel.store.gather import Asked, Reader, gathered
 from tabrel.store.rows import built
-from tabrel.store.sample.evidence import evidence_of, insert_evidence
-from tabrel.store.sample.offers import insert_offer, offers_of
+from tabrel.store.sample.evidence import SELECT_EVIDENCE, evidence_of, insert_evidence
+from tabrel.store.sample.offers import SELECT_OFFERS, insert_offer, offers_of
 
 Status = Literal["in_use", "archived", "deleted"]
 """Of a sample and of a study."""
@@ -156,7 +164,7 @@ def next_position(conn: sqlite3.Connection, study_id: int) -> int:
 SELECT_SAMPLE = "SELECT * FROM sample WHERE id = :id"
 
 
-def load_sample(conn: sqlite3.Connection, sample_id: int) -> StoredSample:
+def load_sample(conn: Reader, sample_id: int) -> StoredSample:
     """Return a sample.
 
     Raises
@@ -164,7 +172,26 @@ def load_sample(conn: sqlite3.Connection, sample_id: int) -> StoredSample:
     NotStoredError
         If there is no such sample.
     """
-    return _stored(conn, _row(conn, sample_id))
+    reader = gathered(conn, sample_statements(sample_id))
+    return _stored(reader, _row(reader, sample_id))
+
+
+def stated_statements(sample_id: int) -> list[Asked]:
+    """Return what loading the stated part of a sample asks."""
+    asked = (SELECT_STATES, SELECT_OBSERVATIONS, SELECT_COPIED)
+    named = {"sample_id": sample_id}
+    return [(SELECT_SAMPLE, {"id": sample_id}), *((sql, named) for sql in asked), typed_statement(sample_id=sample_id)]
+
+
+def sample_statements(sample_id: int) -> list[Asked]:
+    """Return what loading a sample asks."""
+    asked = (SELECT_READINGS_OF_SAMPLE, SELECT_CLAIMS, SELECT_OFFERS, SELECT_EVIDENCE)
+    return [
+        *stated_statements(sample_id),
+        *((sql, {"sample_id": sample_id}) for sql in asked),
+        *hole_statements("inlet", sample_id),
+        *hole_statements("centre_tube", sample_id),
+    ]
 
 
 SELECT_STUDY_OF_SAMPLE = """
@@ -248,10 +275,11 @@ ORDER BY position
 """
 
 
-def load_samples(conn: sqlite3.Connection, study_id: int, *, archived: bool = True) -> list[StoredSample]:
+def load_samples(conn: Reader, study_id: int, *, archived: bool = True) -> list[StoredSample]:
     """Return the samples of a study in their order, those that are archived only if that is said; deleted ones never."""
     named = {"study_id": study_id, "archived": archived}
-    return [_stored(conn, row) for row in conn.execute(SELECT_SAMPLES, named).fetchall()]
+    rows = conn.execute(SELECT_SAMPLES, named).fetchall()
+    return [_stored(gathered(conn, sample_statements(row["id"])), row) for row in rows]
 
 
 @dataclass(frozen=True)
@@ -275,7 +303,7 @@ def names_of_samples(conn: sqlite3.Connection, study_id: int) -> list[SampleName
     return [built(SampleName, row) for row in conn.execute(SELECT_NAMES, {"study_id": study_id})]
 
 
-def load_stated(conn: sqlite3.Connection, sample_id: int) -> StoredSample:
+def load_stated(conn: Reader, sample_id: int) -> StoredSample:
     """Return a sample with what is stated and seen of it: without readings, holes, claims and evidence.
 
     Raises
@@ -283,10 +311,11 @@ def load_stated(conn: sqlite3.Connection, sample_id: int) -> StoredSample:
     NotStoredError
         If there is no such sample.
     """
-    return _stated(conn, _row(conn, sample_id))
+    reader = gathered(conn, stated_statements(sample_id))
+    return _stated(reader, _row(reader, sample_id))
 
 
-def _row(conn: sqlite3.Connection, sample_id: int) -> sqlite3.Row:
+def _row(conn: Reader, sample_id: int) -> sqlite3.Row:
     row: sqlite3.Row | None = conn.execute(SELECT_SAMPLE, {"id": sample_id}).fetchone()
     if row is None:
         raise NotStoredError(f"there is no sample {sample_id}: go back to the study and choose one")
@@ -294,11 +323,11 @@ def _row(conn: sqlite3.Connection, sample_id: int) -> sqlite3.Row:
     return row
 
 
-def _stored(conn: sqlite3.Connection, row: sqlite3.Row) -> StoredSample:
+def _stored(conn: Reader, row: sqlite3.Row) -> StoredSample:
     stated = _stated(conn, row)
     sample = replace(
         stated.sample,
-        readings=entries_by_key(conn, sample_id=stated.id),
+        readings=entries_by_key(conn, stated.id),
         holes=SampleHoles(
             inlet=load_hole_groups(conn, "inlet", stated.id),
             centre_tube=load_hole_groups(conn, "centre_tube", stated.id),
@@ -310,7 +339,7 @@ def _stored(conn: sqlite3.Connection, row: sqlite3.Row) -> StoredSample:
     return replace(stated, sample=sample)
 
 
-def _stated(conn: sqlite3.Connection, row: sqlite3.Row) -> StoredSample:
+def _stated(conn: Reader, row: sqlite3.Row) -> StoredSample:
     sample_id = int(row["id"])
     low, high = row["bypass_stated_low_kpa"], row["bypass_stated_high_kpa"]
     sample = built(
@@ -337,7 +366,7 @@ def _stated(conn: sqlite3.Connection, row: sqlite3.Row) -> StoredSample:
 SELECT_OBSERVATIONS = "SELECT key, text FROM observation WHERE sample_id = :sample_id ORDER BY rowid"
 
 
-def _observations(conn: sqlite3.Connection, sample_id: int) -> dict[str, str]:
+def _observations(conn: Reader, sample_id: int) -> dict[str, str]:
     rows = conn.execute(SELECT_OBSERVATIONS, {"sample_id": sample_id})
     return {row["key"]: row["text"] for row in rows}
 
@@ -345,7 +374,7 @@ def _observations(conn: sqlite3.Connection, sample_id: int) -> dict[str, str]:
 SELECT_CLAIMS = "SELECT * FROM claim WHERE sample_id = :sample_id ORDER BY position, id"
 
 
-def claims_of(conn: sqlite3.Connection, sample_id: int) -> list[tuple[int, Claim]]:
+def claims_of(conn: Reader, sample_id: int) -> list[tuple[int, Claim]]:
     """Return the claims made for a sample with their ids, in order."""
     return [(int(row["id"]), built(Claim, row)) for row in conn.execute(SELECT_CLAIMS, {"sample_id": sample_id})]
 

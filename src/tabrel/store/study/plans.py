@@ -8,6 +8,7 @@ from typing import Any
 
 from tabrel.core.study.plans import DutyCycle, RoundHoles, Scenario, WarmUpPlan
 from tabrel.store.errors import NotStoredError
+from tabrel.store.gather import Reader
 from tabrel.store.rows import built
 
 INSERT_SCENARIO = """
@@ -54,7 +55,7 @@ class StoredScenario:
 SELECT_SCENARIOS = "SELECT * FROM scenario WHERE study_id = :study_id ORDER BY id"
 
 
-def load_scenarios(conn: sqlite3.Connection, study_id: int) -> list[StoredScenario]:
+def load_scenarios(conn: Reader, study_id: int) -> list[StoredScenario]:
     """Return the scenarios of a study, the oldest first."""
     rows = conn.execute(SELECT_SCENARIOS, {"study_id": study_id})
     return [StoredScenario(int(row["id"]), _scenario(row)) for row in rows]
@@ -104,7 +105,7 @@ def save_duty_cycle(conn: sqlite3.Connection, study_id: int, cycle: DutyCycle) -
     conn.execute(INSERT_DUTY_CYCLE, {"study_id": study_id, "name": cycle.name, "csv": cycle.csv})
 
 
-def load_duty_cycles(conn: sqlite3.Connection, study_id: int) -> tuple[DutyCycle, ...]:
+def load_duty_cycles(conn: Reader, study_id: int) -> tuple[DutyCycle, ...]:
     """Return the duty cycles of a study, the oldest first."""
     return tuple(built(DutyCycle, row) for row in conn.execute(SELECT_DUTY_CYCLES, {"study_id": study_id}))
 
@@ -128,7 +129,7 @@ def set_plan(conn: sqlite3.Connection, study_id: int, plan: WarmUpPlan | None) -
         conn.execute(INSERT_PLAN, {"study_id": study_id, **vars(plan)})
 
 
-def load_plan(conn: sqlite3.Connection, study_id: int) -> WarmUpPlan | None:
+def load_plan(conn: Reader, study_id: int) -> WarmUpPlan | None:
     """Return the plan of a study's start, or None."""
     row = conn.execute(SELECT_PLAN, {"study_id": study_id}).fetchone()
     return None if row is None else built(WarmUpPlan, row)

@@ -6,14 +6,33 @@ import sqlite3
 from dataclasses import dataclass, replace
 
 from tabrel.core.study.model import FORMAT, VERSION, Study
-from tabrel.store.circuit.circuits import insert_circuit, insert_oil, load_circuit, load_oil, set_circuit, set_oil
+from tabrel.store.circuit.circuits import (
+    circuit_statements,
+    insert_circuit,
+    insert_oil,
+    load_circuit,
+    load_oil,
+    set_circuit,
+    set_oil,
+)
 from tabrel.store.connection import inserted_id
-from tabrel.store.entry.typed_numbers import set_typed_numbers, typed_numbers
+from tabrel.store.entry.typed_numbers import set_typed_numbers, typed_numbers, typed_statement
 from tabrel.store.errors import NotStoredError
+from tabrel.store.gather import Asked, Reader, gathered
 from tabrel.store.rows import built
 from tabrel.store.sample.samples import SampleName, Status, insert_sample, load_samples
-from tabrel.store.study.plans import load_duty_cycles, load_plan, load_scenarios, save_duty_cycle, save_scenario, set_plan
-from tabrel.store.study.uses import insert_uses, load_uses
+from tabrel.store.study.plans import (
+    SELECT_DUTY_CYCLES,
+    SELECT_PLAN,
+    SELECT_SCENARIOS,
+    load_duty_cycles,
+    load_plan,
+    load_scenarios,
+    save_duty_cycle,
+    save_scenario,
+    set_plan,
+)
+from tabrel.store.study.uses import SELECT_USES, insert_uses, load_uses
 
 
 @dataclass(frozen=True)
@@ -134,7 +153,7 @@ FROM study WHERE id = :id
 """
 
 
-def load_study(conn: sqlite3.Connection, study_id: int) -> Study:
+def load_study(conn: Reader, study_id: int) -> Study:
     """Return a whole study.
 
     Raises
@@ -146,7 +165,18 @@ def load_study(conn: sqlite3.Connection, study_id: int) -> Study:
     return replace(load_study_frame(conn, study_id), samples=samples)
 
 
-def load_study_frame(conn: sqlite3.Connection, study_id: int) -> Study:
+def frame_statements(study_id: int) -> list[Asked]:
+    """Return what loading a study without its samples asks."""
+    asked = (SELECT_SCENARIOS, SELECT_DUTY_CYCLES, SELECT_PLAN, SELECT_USES)
+    return [
+        (SELECT_STUDY, {"id": study_id}),
+        *circuit_statements(study_id),
+        *((sql, {"study_id": study_id}) for sql in asked),
+        typed_statement(study_id=study_id),
+    ]
+
+
+def load_study_frame(conn: Reader, study_id: int) -> Study:
     """Return a study without its samples.
 
     Raises
@@ -154,6 +184,7 @@ def load_study_frame(conn: sqlite3.Connection, study_id: int) -> Study:
     NotStoredError
         If there is no such study, or it was deleted.
     """
+    conn = gathered(conn, frame_statements(study_id))
     row = conn.execute(SELECT_STUDY, {"id": study_id}).fetchone()
     if row is None:
         raise NotStoredError(f"there is no study {study_id}: go back to the list of studies")

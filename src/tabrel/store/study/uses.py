@@ -8,6 +8,7 @@ from collections.abc import Sequence
 from pydantic import TypeAdapter
 
 from tabrel.core.study.uses import Use
+from tabrel.store.gather import Reader
 
 _ADAPTER: TypeAdapter[Use] = TypeAdapter(Use)
 
@@ -22,7 +23,7 @@ def insert_uses(conn: sqlite3.Connection, study_id: int, uses: Sequence[Use]) ->
         conn.execute(INSERT_USE, {"study_id": study_id, "position": position, "document": document})
 
 
-def load_uses(conn: sqlite3.Connection, study_id: int) -> tuple[Use, ...]:
+def load_uses(conn: Reader, study_id: int) -> tuple[Use, ...]:
     """Return the uses of a study in their order."""
     rows = conn.execute(SELECT_USES, {"study_id": study_id})
     return tuple(_ADAPTER.validate_json(row["document"], strict=True) for row in rows)
