@@ -3,7 +3,7 @@
 SHELL := /bin/bash
 .SHELLFLAGS := -eu -o pipefail -c
 .DELETE_ON_ERROR:
-.PHONY: setup demo serve test bench types glossary screenshots check-python check-node chromium clean
+.PHONY: setup demo serve test bench torture types glossary screenshots check-python check-node chromium clean
 
 PYTHON ?= $(shell command -v python3.11 || command -v python3)
 VENV := .venv
@@ -32,6 +32,9 @@ test: setup $(VENV)/test.stamp chromium
 
 bench: setup $(VENV)/test.stamp chromium
 	PYTHONPATH=tests $(BIN)/python bench/run.py
+
+torture: setup $(VENV)/test.stamp
+	PYTHONPATH=tests:tests/reliability $(BIN)/python -W ignore tests/reliability/run.py
 
 types: $(VENV)/run.stamp web/node_modules/.stamp build/openapi.json build/catalogue.json
 	cd web && npm run --silent types

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import os
 import shutil
 from functools import lru_cache
 
@@ -24,6 +25,7 @@ VALID: dict[str, dict] = {
     "get_catalogue": {},
     "get_service": {},
     "get_backups": {},
+    "get_behaviour": {},
     "post_backup": {"json": {}},
     "post_restoration": {"json": {"copy_name": "COPY"}},
     "post_verification": {"json": {"copy_name": "COPY"}},
@@ -168,6 +170,8 @@ def operations():
 
 
 OPERATIONS = list(operations())
+EXAMPLES = int(os.environ.get("TABREL_EXAMPLES", "5"))
+"""Generated for each operation; `make torture` asks many."""
 
 
 @lru_cache
@@ -212,7 +216,7 @@ def test_whatever_is_asked_of_a_real_id_is_answered_as_the_schema_says(app, clie
     del client
     schema = operations_of(app)
 
-    @settings(max_examples=5, phases=[Phase.generate], suppress_health_check=list(HealthCheck))
+    @settings(max_examples=EXAMPLES, phases=[Phase.generate], suppress_health_check=list(HealthCheck))
     @given(case=schema[path][method.upper()].as_strategy())
     def run(case):
         case.path_parameters = {name: ids[name] for name in case.path_parameters or {}}

@@ -272,6 +272,7 @@ def test_every_table_of_a_study_is_journaled_with_every_column(conn, stored):
         "recording",
         "revision",
         "identity",
+        "stored_result",
         "sqlite_sequence",
         "kept_engine",
         "template",

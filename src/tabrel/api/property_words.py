@@ -18,6 +18,10 @@ UNITS_BY_END = {
 _ENDS = sorted(UNITS_BY_END, key=len, reverse=True)
 
 PROPERTIES: dict[str, tuple[str, Any]] = {
+    # what a filter does whatever it is used for
+    "coldest_pumping_c": ("Lowest temperature at which the oil pumps.", -32.5),
+    "element_greatest_kpa": ("Greatest differential pressure of the element over the whole map.", 84.0),
+    "element_greatest_stuck_kpa": ("The same with the bypass valve stuck shut.", 212.0),
     # copies of the database
     "database": ("Where the database is on this machine.", "/home/ann/data/tabrel.db"),
     "folder": ("Where its copies are kept.", "/home/ann/data/backups"),

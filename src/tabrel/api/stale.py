@@ -32,7 +32,7 @@ EVERY_ENGINE = "/api/samples/*/engine"
 """What shows the library of engines."""
 COMPUTED_OF_SAMPLE = ("engine", "results", "working/*", "map", "filter-alone", "sensitivity", "figures", "date-code")
 """Beneath a sample: what is computed from its readings and its study."""
-COMPUTED_OF_STUDY = ("comparison", "slices", "warm-up", "document", "results")
+COMPUTED_OF_STUDY = ("comparison", "behaviour", "slices", "warm-up", "document", "results")
 """Beneath a study: what is computed from, or holds, all its samples."""
 
 

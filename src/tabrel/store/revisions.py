@@ -14,6 +14,9 @@ from tabrel.store.gather import Asked, Reader
 ROWS = {"reading": "readings", "hole_group": "holes", "claim": "claims", "offer": "offers", "scenario": "scenarios"}
 """Name of the things whose rows have a revision of their own, by table."""
 
+CONTENT = "content"
+"""The thing that stands for all of a sample, or for what of a study all its samples rest on: engine, oil, plan."""
+
 OF_STUDY = 0
 """In place of a sample: the thing belongs to the whole study."""
 
@@ -41,7 +44,7 @@ def raise_rows(conn: sqlite3.Connection, study_id: int, sample_id: int | None, c
     rows = conn.execute(SELECT_ROWS_OF_CHANGE, {"change_id": change_id}).fetchall()
     things = [f"{ROWS[row['table_name']]}/{row['row_id']}" for row in rows if row["table_name"] in ROWS]
     scope = OF_STUDY if sample_id is None else sample_id
-    _raise(conn, study_id, [(OF_STUDY, "journal"), *((scope, thing) for thing in things)], revision)
+    _raise(conn, study_id, [(OF_STUDY, "journal"), (scope, CONTENT), *((scope, thing) for thing in things)], revision)
 
 
 def raise_facts(conn: sqlite3.Connection, study_id: int, things: Iterable[tuple[int, str]]) -> None:
@@ -55,7 +58,8 @@ def _raise(conn: sqlite3.Connection, study_id: int, things: Iterable[tuple[int, 
 
 
 SELECT_REVISIONS = """
-SELECT thing, revision FROM revision WHERE study_id = :study_id AND sample_id IN (0, :sample_id) AND thing <> 'journal'
+SELECT thing, revision FROM revision WHERE study_id = :study_id AND sample_id IN (0, :sample_id)
+  AND thing NOT IN ('journal', 'content')
 """
 
 

@@ -1040,6 +1040,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/studies/{study_id}/behaviour": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Behaviour
+         * @description Return what each sample in use does in the engine whatever it is used for; read where nothing has changed since.
+         */
+        get: operations["get_behaviour"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/studies/{study_id}/comparison": {
         parameters: {
             query?: never;
@@ -1129,7 +1149,7 @@ export interface paths {
         };
         /**
          * Get Study Results
-         * @description Return what is known of each sample in use, in short.
+         * @description Return what is known of each sample in use, in short: read where it was computed before and nothing has changed since.
          */
         get: operations["get_study_results"];
         put?: never;
@@ -1487,6 +1507,74 @@ export interface components {
              * @description What can only be read before the cut, and was not.
              */
             missing: components["schemas"]["MissingBeforeCutOut"][];
+        };
+        /**
+         * BehaviourOut
+         * @description What a sample does in the engine whatever it is used for, over the whole map, or why that is not known.
+         */
+        BehaviourOut: {
+            /**
+             * Coldest Pumping C
+             * @description Lowest temperature at which the oil pumps. [°C]
+             * @example -32.5
+             */
+            coldest_pumping_c: number | null;
+            /**
+             * Element Greatest Kpa
+             * @description Greatest differential pressure of the element over the whole map. [kPa]
+             * @example 84
+             */
+            element_greatest_kpa: number | null;
+            /**
+             * Element Greatest Stuck Kpa
+             * @description The same with the bypass valve stuck shut. [kPa]
+             * @example 212
+             */
+            element_greatest_stuck_kpa: number | null;
+            /**
+             * Filling Onset C
+             * @description Filling onset. [°C]
+             * @example [
+             *       20
+             *     ]
+             */
+            filling_onset_c: (number | null)[];
+            /**
+             * Missing
+             * @description Keys of the inputs it needs and has not.
+             * @example [
+             *       "media.thickness"
+             *     ]
+             */
+            missing: string[];
+            /**
+             * Onset C
+             * @description Onset. [°C]
+             * @example [
+             *       20
+             *     ]
+             */
+            onset_c: (number | null)[];
+            /**
+             * Problem
+             * @description Why there is nothing, in one sentence; null where there is.
+             * @example null
+             */
+            problem: string | null;
+            /**
+             * Sample Id
+             * @description Number of the sample.
+             * @example 1
+             */
+            sample_id: number;
+            /**
+             * Speed Rpm
+             * @description Speed. [rpm]
+             * @example [
+             *       20
+             *     ]
+             */
+            speed_rpm: number[];
         };
         /**
          * BoundOut
@@ -3276,8 +3364,8 @@ export interface components {
             bypass_location: string;
             /**
              * Coldest Pumping C
-             * @description Coldest pumping. [°C]
-             * @example 20
+             * @description Lowest temperature at which the oil pumps. [°C]
+             * @example -32.5
              */
             coldest_pumping_c: number;
             /**
@@ -4387,8 +4475,8 @@ export interface components {
             coldest_point_c: number;
             /**
              * Coldest Pumping C
-             * @description Coldest pumping. [°C]
-             * @example 20
+             * @description Lowest temperature at which the oil pumps. [°C]
+             * @example -32.5
              */
             coldest_pumping_c: number;
             /**
@@ -4669,8 +4757,8 @@ export interface components {
             bypass_location: string;
             /**
              * Coldest Pumping C
-             * @description Coldest pumping. [°C]
-             * @example 20
+             * @description Lowest temperature at which the oil pumps. [°C]
+             * @example -32.5
              */
             coldest_pumping_c: number;
             /**
@@ -11101,6 +11189,46 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["StudyOut"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            409: components["responses"]["Problem409"];
+            412: components["responses"]["Problem412"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            428: components["responses"]["Problem428"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    get_behaviour: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
+                "Tabrel-Window"?: string | null;
+                /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
+                "Tabrel-Database"?: string | null;
+            };
+            path: {
+                /** @description Which study, as the answers number them. */
+                study_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BehaviourOut"][];
                 };
             };
             400: components["responses"]["Problem400"];

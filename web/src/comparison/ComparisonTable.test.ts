@@ -17,10 +17,10 @@ const band = (change: Partial<Schemas['SliceBandOut']>): Schemas['SliceBandOut']
 })
 
 describe('filters side by side', () => {
-  const table = (filters: Schemas['ComparedFilterOut'][], bands: Record<string, Schemas['SliceBandOut']> = {}) =>
+  const table = (filters: Schemas['ComparedFilterOut'][], bands: Record<string, Schemas['SliceBandOut']> = {}, behaviour: Schemas['BehaviourOut'][] | null = null) =>
     mount(ComparisonTable, {
       props: {
-        comparison: { temperature_c: -20, speed_rpm: 1500, start_c: -25, duty_cycle: 'x', filters }, bands, inHand: 1, shown: ['1'], who: 'filter', titles, family: 'metric',
+        comparison: { temperature_c: -20, speed_rpm: 1500, start_c: -25, duty_cycle: 'x', filters }, bands, behaviour, inHand: 1, shown: ['1'], who: 'filter', titles, family: 'metric',
       },
     })
   it('answer which part restricts, below what temperature, and for how long', () => {
@@ -28,6 +28,16 @@ describe('filters side by side', () => {
     expect(wrapper.get('[data-answer="restricts"]').text()).toContain('Media 72 % inlet holes 16 %')
     expect(wrapper.get('[data-answer="onset"]').text()).toBe('−4 °C −21 … 15 °C')
     expect(wrapper.get('[data-answer="start"]').text()).toBe('6.0 s')
+  })
+  it('tell how hard the element is pressed at most, where it is known', () => {
+    const known: Schemas['BehaviourOut'] = {
+      sample_id: 1, coldest_pumping_c: -35, element_greatest_kpa: 181.2, element_greatest_stuck_kpa: 457.4, speed_rpm: [], onset_c: [], filling_onset_c: [], problem: null, missing: [],
+    }
+    const cell = (behaviour: Schemas['BehaviourOut'][]) => table([side({})], {}, behaviour).get('[data-answer="greatest"]').text()
+    expect(cell([known])).toBe('181 (457)')
+    expect(cell([])).toBe('')
+    expect(cell([{ ...known, element_greatest_kpa: null, element_greatest_stuck_kpa: null }])).toBe('')
+    expect(table([side({})]).find('[data-answer="greatest"]').exists()).toBe(false)
   })
   it('tell shut from never closing, and an interval that begins shut', () => {
     const onset = (change: Partial<Schemas['ComparedFilterOut']>, found?: Schemas['SliceBandOut']) =>

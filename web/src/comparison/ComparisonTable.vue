@@ -12,6 +12,8 @@ import { shownUnit, type UnitFamily } from '@/catalogue/units'
 const props = defineProps<{
   comparison: Schemas['ComparisonOut']
   bands: Readonly<Record<string, Schemas['SliceBandOut']>>
+  /** What each filter does whatever it is used for; null where scenarios are compared. */
+  behaviour: readonly Schemas['BehaviourOut'][] | null
   inHand: number
   shown: readonly string[]
   /** Heading of the first column. */
@@ -36,6 +38,13 @@ function interval(band: Schemas['SliceBandOut'] | undefined): string {
   return `${low} … ${celsius(band.onset_high_c)}`
 }
 
+/** The greatest differential pressure of the element over the whole map, and with the valve stuck shut. */
+function pressed(sampleId: number) {
+  const known = props.behaviour?.find((one) => one.sample_id === sampleId)
+  const shown = (value: number | null | undefined) => (value == null ? '' : toDigits(value * kpa.value.factor, 3))
+  return { most: shown(known?.element_greatest_kpa), stuck: shown(known?.element_greatest_stuck_kpa) }
+}
+
 const rows = computed(() =>
   props.comparison.filters.map((side, i) => {
     const whole = side.parts.slice(0, 3)
@@ -44,6 +53,7 @@ const rows = computed(() =>
       ...side,
       number: i + 1,
       colour: sampleColour(i),
+      pressed: pressed(side.sample_id),
       restricts: largest ? `${term('loss_part', largest.name)} ${Math.round(largest.share_percent)} %` : 'below the pumpability limit',
       next: whole.slice(1).map((part) => `${term('loss_part', part.name).toLowerCase()} ${Math.round(part.share_percent)} %`).join(', '),
       bars: side.parts.map((part) => ({ name: part.name, share: part.share_percent })),
@@ -62,6 +72,7 @@ const rows = computed(() =>
         <th>{{ who }}</th>
         <th>restricts at {{ String(comparison.temperature_c).replace('-', '−') }} °C, {{ comparison.speed_rpm }} rpm</th>
         <th class="number">filter Δp, {{ kpa.symbol }}</th>
+        <th v-if="behaviour" class="number">element at most (valve stuck shut), {{ kpa.symbol }}</th>
         <th class="number">unfiltered here,&nbsp;%</th>
         <th>unfiltered below (95&nbsp;%)</th>
         <th>while filling</th>
@@ -76,13 +87,16 @@ const rows = computed(() =>
           <input type="checkbox" :checked="shown.includes(row.key)" :aria-label="`${row.label} in the slice`" @change="$emit('toggle', row.key)" />
           <button type="button" class="link" :style="{ '--of': row.colour }" @click="$emit('pick', row.sample_id)"><i /> {{ row.number }} {{ row.label }}</button>
         </td>
-        <td v-if="row.problem" colspan="8" :class="row.missing.length ? 'soft' : 'said-wrong'">{{ needsWords(row.problem, row.missing, titles) }}</td>
+        <td v-if="row.problem" :colspan="behaviour ? 9 : 8" :class="row.missing.length ? 'soft' : 'said-wrong'">{{ needsWords(row.problem, row.missing, titles) }}</td>
         <template v-else>
           <td class="part" data-answer="restricts">
             <strong>{{ row.restricts }}</strong> <span class="soft">{{ row.next }}</span>
             <span class="bar" aria-hidden="true"><i v-for="bar in row.bars" :key="bar.name" :class="bar.name" :style="{ width: `${bar.share}%` }" /></span>
           </td>
           <td class="number">{{ row.filter_kpa === null ? 'none' : toDigits(row.filter_kpa * kpa.factor, 3) }}</td>
+          <td v-if="behaviour" class="number" data-answer="greatest">
+            {{ row.pressed.most }} <span v-if="row.pressed.stuck" class="soft">({{ row.pressed.stuck }})</span>
+          </td>
           <td class="number" data-answer="unfiltered" :class="{ open: (row.unfiltered_percent ?? 0) > 0 }">{{ row.unfiltered_percent === null ? 'none' : toDigits(row.unfiltered_percent, 2) }}</td>
           <td data-answer="onset"><strong>{{ row.onset }}</strong> <span class="soft">{{ row.interval }}</span></td>
           <td>{{ row.filling }}</td>

@@ -50,6 +50,15 @@ const comparison = useQuery({
   retry: false,
 })
 
+/** Read where it was computed before; asked once what is looked at is there. */
+const behaviour = useQuery({
+  queryKey: queryKeys.behaviour(studyId),
+  queryFn: () => unwrap(client.GET('/api/studies/{study_id}/behaviour', { params: { path: { study_id: props.studyId } } })),
+  enabled: () => comparison.isSuccess.value,
+  retry: false,
+})
+const isAsItIs = computed(() => what.value === 'filters' && !place.scenario)
+
 const CONDITIONS: readonly { label: string; value: Condition }[] = [
   { label: 'Steady', value: 'steady' },
   { label: 'Filling', value: 'filling' },
@@ -155,6 +164,7 @@ useKeys([
         :class="{ stale: comparison.isPlaceholderData.value }"
         :comparison="comparison.data.value"
         :bands="along === 'temperature' ? state.bands : {}"
+        :behaviour="isAsItIs ? (behaviour.data.value ?? []) : null"
         :in-hand="sampleId"
         :shown="shown"
         :titles="titles"

@@ -58,6 +58,20 @@ class StatusIn(RequestModel):
     status: Status
 
 
+class BehaviourOut(WireModel):
+    """What a sample does in the engine whatever it is used for, over the whole map, or why that is not known."""
+
+    sample_id: int
+    coldest_pumping_c: float | None
+    element_greatest_kpa: float | None
+    element_greatest_stuck_kpa: float | None
+    speed_rpm: list[float]
+    onset_c: list[float | None]
+    filling_onset_c: list[float | None]
+    problem: str | None
+    missing: list[str]
+
+
 class SampleSummaryOut(WireModel):
     """What is known of a sample in short: its can, its results, what the map of the filter alone still needs, what is copied."""
 

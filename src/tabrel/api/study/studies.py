@@ -10,8 +10,11 @@ from tabrel.api import stale
 from tabrel.api.deps import Connection, StudyId
 from tabrel.api.errors import PROBLEM_RESPONSES
 from tabrel.api.study.library import insert_library, library_of
-from tabrel.api.study.models import SampleNameOut, SampleSummaryOut, SampleTagOut, StatusIn, StudyOut, StudyRowOut
+from tabrel.api.study.models import BehaviourOut, SampleNameOut, SampleSummaryOut, SampleTagOut, StatusIn, StudyOut, StudyRowOut
+from tabrel.api.turns import HEAVY
 from tabrel.core.catalogue.quantities import QUANTITIES
+from tabrel.core.errors import MissingInputsError, TabrelError
+from tabrel.core.maps.behaviour import behaviour
 from tabrel.core.results.analysis import analyse_measured
 from tabrel.core.review.copies import count_copied
 from tabrel.core.review.needs import needs_of_maps
@@ -22,7 +25,8 @@ from tabrel.document.full_study import FullStudy, full_study_to_json, read_full_
 from tabrel.document.results import analysis_out
 from tabrel.store.connection import snapshot, transaction
 from tabrel.store.entry.readings import used_readings_of_study
-from tabrel.store.sample.samples import SampleName, StoredSample, load_samples, names_of_samples
+from tabrel.store.sample.samples import SampleName, StoredSample, load_sample, names_of_samples
+from tabrel.store.sample.stored_results import bases_of, keep_results, stored_results
 from tabrel.store.study.history import history_of, insert_with_history
 from tabrel.store.study.studies import (
     insert_study,
@@ -78,11 +82,60 @@ def put_study_status(study_id: StudyId, given: StatusIn, conn: Connection, respo
 
 @router.get("/{study_id}/results")
 def get_study_results(study_id: StudyId, conn: Connection) -> list[SampleSummaryOut]:
-    """Return what is known of each sample in use, in short."""
+    """Return what is known of each sample in use, in short: read where it was computed before and nothing has changed since."""
     with snapshot(conn):
         study = load_study_frame(conn, study_id)
-        samples = load_samples(conn, study_id, archived=False)
-    return [_summary(study, stored) for stored in samples]
+        ids = [one.id for one in names_of_samples(conn, study_id) if one.status == "in_use"]
+        bases = bases_of(conn, ids)
+        found = stored_results(conn, "summary", bases)
+        lacking = [load_sample(conn, one) for one in ids if one not in found]
+    computed = {one.id: _summary(study, one) for one in lacking}
+    keep_results(conn, "summary", bases, {one: summary.model_dump_json() for one, summary in computed.items()})
+    return [computed[one] if one in computed else SampleSummaryOut.model_validate_json(found[one]) for one in ids]
+
+
+@router.get("/{study_id}/behaviour", dependencies=HEAVY)
+def get_behaviour(study_id: StudyId, conn: Connection) -> list[BehaviourOut]:
+    """Return what each sample in use does in the engine whatever it is used for; read where nothing has changed since."""
+    with snapshot(conn):
+        study = load_study_frame(conn, study_id)
+        ids = [one.id for one in names_of_samples(conn, study_id) if one.status == "in_use"]
+        bases = bases_of(conn, ids)
+        found = stored_results(conn, "behaviour", bases)
+        lacking = [load_sample(conn, one) for one in ids if one not in found]
+    computed = {one.id: _behaviour(study, one) for one in lacking}
+    keep_results(conn, "behaviour", bases, {one: known.model_dump_json() for one, known in computed.items()})
+    return [computed[one] if one in computed else BehaviourOut.model_validate_json(found[one]) for one in ids]
+
+
+def _behaviour(study: Study, stored: StoredSample) -> BehaviourOut:
+    try:
+        found = behaviour(study, stored.sample)
+    except TabrelError as error:
+        missing = list(error.keys) if isinstance(error, MissingInputsError) else []
+        return BehaviourOut(
+            sample_id=stored.id,
+            coldest_pumping_c=None,
+            element_greatest_kpa=None,
+            element_greatest_stuck_kpa=None,
+            speed_rpm=[],
+            onset_c=[],
+            filling_onset_c=[],
+            problem=str(error),
+            missing=missing,
+        )
+    greatest, stuck = (None if one is None else one / 1e3 for one in (found.element_greatest, found.element_greatest_stuck))
+    return BehaviourOut(
+        sample_id=stored.id,
+        coldest_pumping_c=found.coldest_pumping,
+        element_greatest_kpa=greatest,
+        element_greatest_stuck_kpa=stuck,
+        speed_rpm=list(found.speed),
+        onset_c=list(found.onset),
+        filling_onset_c=list(found.filling_onset),
+        problem=None,
+        missing=[],
+    )
 
 
 def _summary(study: Study, stored: StoredSample) -> SampleSummaryOut:

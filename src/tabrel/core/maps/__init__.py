@@ -6,5 +6,6 @@
 `monte_carlo`       bands and intervals from random samples of every input
 `sensitivity`       inputs of a map, and which assumption moves it most
 `comparison`        what restricts, and when oil goes unfiltered, for one filter at two points
+`behaviour`         what a filter does whatever it is used for
 `what_if`           a scenario in words
 """

@@ -3,5 +3,6 @@
 `evidence`   counts, benches and photographs, each a part of the study document
 `templates`  parts of a sample to begin others with
 `offers`     what shops ask for a part
+`stored_results`   results that stay
 `samples`    samples whole, and what is set of them one by one
 """
