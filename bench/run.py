@@ -8,18 +8,16 @@ import subprocess
 import sys
 import tempfile
 import time
-from collections.abc import Callable
 from importlib.resources import files
 from pathlib import Path
 
 import numpy as np
-from fastapi.testclient import TestClient
+from growth import best_of, elementwise, growth_of_draws, growth_of_maps, growth_of_samples, side_by_side
 from playwright.sync_api import Error as PlaywrightError
 from playwright.sync_api import Page, sync_playwright
 from pointwise import PlainPoint
 
 import chromium
-from tabrel.api.app import create_app
 from tabrel.api.maps.models import MapIn
 from tabrel.api.maps.routes import DRAWN_SPEEDS, DRAWN_TEMPERATURES, post_map
 from tabrel.api.sample.sheet import sheet_out
@@ -47,26 +45,19 @@ SAMPLES_OF_A_STUDY = 10
 BROWSER_READINGS = 25
 
 
-def best_of(repeats: int, run: Callable[[], object]) -> float:
-    """Return the shortest time of several runs. [s]"""
-    times = []
-    for _ in range(repeats):
-        start = time.perf_counter()
-        run()
-        times.append(time.perf_counter() - start)
-    return min(times)
-
-
 def map_80x80() -> dict[str, object]:
     """Measure the vectorised map with bypass and regulator curves against brentq point by point on the same residual."""
     study = demo_study()
     point = operating_point(study, study.samples[0])
     evaluations = operating_map(point, TEMPERATURES, SPEEDS).evaluations
 
-    def vectorised() -> None:
-        operating_map(point, TEMPERATURES, SPEEDS)
+    def curves() -> None:
         bypass_onset(point, SPEEDS)
         regulator_opening(point, SPEEDS)
+
+    def vectorised() -> None:
+        operating_map(point, TEMPERATURES, SPEEDS)
+        curves()
 
     def pointwise() -> None:
         for temperature in TEMPERATURES:
@@ -74,12 +65,20 @@ def map_80x80() -> dict[str, object]:
                 PlainPoint(point, temperature, speed).solve()
 
     seconds, reference = best_of(REPEATS, vectorised), best_of(2, pointwise)
+    alone = best_of(REPEATS, lambda: operating_map(point, TEMPERATURES, SPEEDS))
+    bracketing = elementwise(point, TEMPERATURES, SPEEDS)
     return {
         "name": "map_80x80",
         "seconds": seconds,
         "reference_seconds": reference,
         "ratio": reference / seconds,
         "residual_evaluations": evaluations,
+        "map_seconds": alone,
+        "elementwise_seconds": bracketing,
+        "elementwise_ratio": bracketing / alone,
+        "aim_elementwise_ratio": 8.0,
+        "curves_share": best_of(REPEATS, curves) / alone,
+        "aim_curves_share": 0.5,
     }
 
 
@@ -192,36 +191,36 @@ def fill_workshop(database: Path, studies: int) -> None:
     conn.close()
 
 
-def reading_in_a_full_workshop() -> dict[str, object]:
-    """Measure a reading accepted, stored and answered with its results among 200 studies, against one study alone."""
-    body = {"key": "holes.inlet[0].diameter", "text": "6.05 mm"}
+WORKSHOPS = (1, 10, 50, STUDIES_OF_A_WORKSHOP)
+"""Studies of ten samples each."""
+
+
+def full_workshops() -> list[dict[str, object]]:
+    """Measure a reading taken, stored, answered and shown in a browser among more and more samples, and the lists of results."""
     with tempfile.TemporaryDirectory() as folder:
-        times = []
-        for studies in (1, STUDIES_OF_A_WORKSHOP):
-            database = Path(folder) / f"{studies}.db"
-            fill_workshop(database, studies)
-            sample_id = studies * SAMPLES_OF_A_STUDY // 2
-
-            with TestClient(create_app(database), base_url="http://127.0.0.1") as client:
-                sheet = f"/api/samples/{sample_id}"
-                since = [client.get(sheet).json()["revision"]]
-
-                def follow(client: TestClient = client, sheet: str = sheet, since: list[int] = since) -> None:
-                    answer = client.post(f"{sheet}/readings", params={"since": since[-1]}, json=body)
-                    since.append(answer.json()["changes"]["revision"])
-
-                times.append(best_of(REPEATS, follow))
-        in_browser = enter_to_results(database)
-    return {
+        databases = {}
+        for studies in WORKSHOPS:
+            databases[studies * SAMPLES_OF_A_STUDY] = Path(folder) / f"{studies}.db"
+            fill_workshop(Path(folder) / f"{studies}.db", studies)
+        grown = growth_of_samples(databases)
+        seconds = grown["seconds_by_size"]
+        small = enter_to_results(Path(folder) / "1.db", 1, 5)
+        full = enter_to_results(Path(folder) / f"{STUDIES_OF_A_WORKSHOP}.db", 100, 1000)
+    ratio = full["enter_to_results_median"] / small["enter_to_results_median"]
+    workshop = {
         "name": "reading_in_a_full_workshop",
-        "seconds": times[1],
-        "reference_seconds": times[0],
-        "ratio": times[0] / times[1],
-        **in_browser,
+        "seconds": seconds[-1],
+        "reference_seconds": seconds[0],
+        "ratio": seconds[0] / seconds[-1],
+        **full,
+        "enter_to_results_of_one_study": small["enter_to_results_median"],
+        "full_to_one": ratio,
+        "aim_full_to_one": 1.2,
     }
+    return [grown, workshop]
 
 
-def enter_to_results(database: Path) -> dict[str, float]:
+def enter_to_results(database: Path, study: int, sample: int) -> dict[str, float]:
     """Measure in a real browser, from the key to the changed number on the tape, on a full database. [s]"""
     port = "8797"
     command = [Path(sys.executable).parent / "tabrel", "serve", "--database", str(database), "--port", port]
@@ -232,7 +231,7 @@ def enter_to_results(database: Path) -> dict[str, float]:
             page = browser.new_page(viewport={"width": 1280, "height": 800})
             for _ in range(100):
                 try:
-                    page.goto(f"http://127.0.0.1:{port}/studies/100/samples/1000/outside")
+                    page.goto(f"http://127.0.0.1:{port}/studies/{study}/samples/{sample}/outside")
                     break
                 except PlaywrightError:
                     time.sleep(0.1)
@@ -245,27 +244,40 @@ def enter_to_results(database: Path) -> dict[str, float]:
                 page.keyboard.press("Enter")
                 page.wait_for_function("count => window.delays.length === count", arg=i + 1)
             delays = sorted(page.evaluate("window.delays"))
-            moves = moving_about(page, f"http://127.0.0.1:{port}")
+            moves = moving_about(page, f"http://127.0.0.1:{port}/studies/{study}/samples", f"http://127.0.0.1:{port}", sample)
             browser.close()
     finally:
         server.kill()
-    return {"enter_to_results_median": delays[len(delays) // 2] / 1e3, "enter_to_results_worst": delays[-1] / 1e3, **moves}
+    return {
+        "enter_to_results_median": delays[len(delays) // 2] / 1e3,
+        "aim_enter_to_results_median": 0.06,
+        "enter_to_results_worst": delays[-1] / 1e3,
+        "aim_enter_to_results_worst": 0.12,
+        **moves,
+        "aim_map_to_numbers": 0.4,
+        "aim_open_to_first_field": 0.3,
+        "aim_switch_station": 0.15,
+        "aim_switch_sample": 0.15,
+    }
 
 
-def moving_about(page: Page, address: str) -> dict[str, float]:
-    """Measure how soon a hand can go on typing: after opening a study, and after changing station and sample. [s]"""
-    times: dict[str, list[float]] = {"open_to_first_field": [], "switch_station": [], "switch_sample": []}
+def moving_about(page: Page, study: str, address: str, sample: int) -> dict[str, float]:
+    """Measure how soon a hand can go on: after opening a study, changing station and sample, and asking for the map. [s]"""
+    first = (sample - 1) // SAMPLES_OF_A_STUDY * SAMPLES_OF_A_STUDY + 1
+    times: dict[str, list[float]] = {"open_to_first_field": [], "switch_station": [], "switch_sample": [], "map_to_numbers": []}
     for i in range(MOVES):
         page.goto(address)
         page.wait_for_selector("[data-study] .open")
         page.get_by_label("Name of a new study").fill(f"bench {i}")
         times["open_to_first_field"].append(page.evaluate(until(CLICK_NEW, FIELD_IN_HAND)))
-        page.goto(f"{address}/studies/100/samples/{991 + i}/short")
+        page.goto(f"{study}/{first + i}/short")
         page.wait_for_selector("[data-key='media.thickness']")
         page.wait_for_timeout(300)
         times["switch_station"].append(page.evaluate(until(CLICK_OUTSIDE, AT_OUTSIDE)))
         page.wait_for_timeout(800)  # the hand rests, as it does at a filter
         times["switch_sample"].append(page.evaluate(until(PRESS_ALT_9, NINTH_SHOWN)))
+        page.wait_for_timeout(300)
+        times["map_to_numbers"].append(page.evaluate(until(CLICK_MAP, NUMBERS_OF_THE_MAP)))
     return {name: sorted(found)[len(found) // 2] / 1e3 for name, found in times.items()}
 
 
@@ -287,6 +299,8 @@ def until(act: str, there: str) -> str:
 
 CLICK_NEW = "document.querySelector('.new button').click()"
 CLICK_OUTSIDE = "[...document.querySelectorAll('.oil-line button')].find(one => one.textContent.includes('Outside')).click()"
+CLICK_MAP = "[...document.querySelectorAll('.oil-line button')].find(one => one.textContent.includes('Operating map')).click()"
+NUMBERS_OF_THE_MAP = "/[0-9]/.test(document.querySelector('section[aria-label^=Values] dd .number')?.textContent)"
 PRESS_ALT_9 = "document.activeElement.dispatchEvent(new KeyboardEvent('keydown', \
 { code: 'Digit9', key: '9', altKey: true, bubbles: true, cancelable: true }))"
 AT_OUTSIDE = "location.pathname.endsWith('/outside') && document.activeElement.closest('main [data-stop]') !== null"
@@ -314,38 +328,32 @@ WATCH_THE_TAPE = """() => {
 
 def main() -> None:
     """Run all benchmarks."""
-    results = [
+    study = demo_study()
+    results: list[dict[str, object]] = [
         map_80x80(),
         monte_carlo_slice(),
         monte_carlo_map(),
         duty_cycle_hour(),
         reading_to_view(),
-        reading_in_a_full_workshop(),
+        growth_of_maps(operating_point(study, study.samples[0])),
+        growth_of_draws(study),
     ]
+    with tempfile.TemporaryDirectory() as folder:
+        fill_demo(Path(folder) / "demo.db")
+        results.append(side_by_side(Path(folder) / "demo.db"))
+    results += full_workshops()
     target = Path("build/bench.json")
     target.parent.mkdir(exist_ok=True)
     target.write_text(json.dumps(results, indent=1) + "\n")
     for result in results:
-        print(
-            f"{result['name']}: {result['seconds']:.4f} s, reference {result['reference_seconds']:.3f} s, "
-            f"ratio {result['ratio']:.3g}",
-            file=sys.stderr,
-        )
-        if "residual_evaluations" in result:
-            print(f"  {result['residual_evaluations']} residual evaluations (aim 12), ratio aimed at 60", file=sys.stderr)
-        if "aim_seconds" in result:
-            memory = f", at most {result['peak_memory_mb']:.0f} MB" if "peak_memory_mb" in result else ""
-            print(f"  aim {result['aim_seconds']} s{memory}", file=sys.stderr)
-        if "enter_to_results_median" in result:
-            print(
-                f"  in the browser, from Enter to the changed result: median {result['enter_to_results_median']:.3f} s, "
-                f"worst {result['enter_to_results_worst']:.3f} s (aim 0.1 s)",
-                file=sys.stderr,
-            )
-            yard = result["enter_to_results_median"]
-            for name, aim in (("open_to_first_field", 0.3), ("switch_station", 0.15), ("switch_sample", 0.15)):
-                words, seconds = name.replace("_", " "), result[name]
-                print(f"  {words}: {seconds:.3f} s (aim {aim} s), {seconds / yard:.2f} of that median", file=sys.stderr)
+        print(result["name"], file=sys.stderr)
+        for key, value in result.items():
+            if isinstance(value, float) and not key.startswith("aim_"):
+                aim = result.get(f"aim_{key}")
+                print(
+                    f"  {key.replace('_', ' ')}: {value:.4g}{f' (aim {aim:g})' if isinstance(aim, float) else ''}",
+                    file=sys.stderr,
+                )
 
 
 if __name__ == "__main__":

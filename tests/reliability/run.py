@@ -32,7 +32,7 @@ GENERATED = "tests/api/test_contract.py::test_whatever_is_asked_of_a_real_id_is_
 
 
 def generated_requests() -> Counter[str]:
-    """Ask every operation what its schema allows, with real ids; count what is answered by a server error or against the schema."""
+    """Ask every operation what its schema allows, with real ids; count what is an error of the server or against the schema."""
     environment = {**os.environ, "TABREL_EXAMPLES": str(EXAMPLES)}
     command = [sys.executable, "-m", "pytest", "-q", "-n", "auto", GENERATED]
     done = subprocess.run(command, capture_output=True, text=True, env=environment)
@@ -55,49 +55,42 @@ def main() -> int:
             rows.append((words, found, time.monotonic() - start))
         print(words, dict(found), file=sys.stderr, flush=True)
     start = time.monotonic()
-    rows.append(
-        ("generated requests with real ids, each held against its schema", generated_requests(), time.monotonic() - start)
-    )
+    rows.append(("generated requests with real ids, held against their schemas", generated_requests(), time.monotonic() - start))
     lines = []
     for words, found, seconds in rows:
-        wrong = {
-            key: number
-            for key, number in found.items()
-            if number and (key in WRONG or "error" in key or key.startswith("verify"))
-        }
+        wrong = {key: number for key, number in found.items() if number and is_wrong(key)}
         failed |= bool(wrong)
         told = ", ".join(f"{number:,} {key}" for key, number in sorted(found.items()) if number and key not in wrong)
-        lines.append(
-            f"| {words} | {told} | {', '.join(f'**{n} {key}**' for key, n in wrong.items()) or 'nothing'} | {seconds:.0f} s |"
-        )
-    Path("docs/reliability.md").write_text(page(lines))
+        said = ", ".join(f"**{number} {key}**" for key, number in wrong.items()) or "nothing"
+        lines.append(f"| {words} | {told} | {said} | {seconds:.0f} s |")
+    of = f"Python {platform.python_version()}, SQLite {sqlite3.sqlite_version}, {os.cpu_count()} cores"
+    today = datetime.datetime.now(tz=datetime.UTC).date()
+    Path("docs/reliability.md").write_text(PAGE.format(today=today, of=of, lines="\n".join(lines)))
     return int(failed)
 
 
-def page(lines: list[str]) -> str:
-    """Return the page about what was found."""
-    today = datetime.datetime.now(tz=datetime.UTC).date()
-    of = f"Python {platform.python_version()}, SQLite {sqlite3.sqlite_version}, {os.cpu_count()} cores"
-    return "\n".join(
-        [
-            "# Reliability",
-            "",
-            f"Written by `make torture` on {today} ({of}); `tests/reliability/torture.py` says what each trial does, and the tests do a few of",
-            "each with every change. Aim: no acknowledged reading lost, no server error, no traceback.",
-            "",
-            "| trial | found | wrong | took |",
-            "| --- | --- | --- | --- |",
-            *lines,
-            "",
-            "*Lost* is a reading, or a study, that was acknowledged and is not in the database afterwards; a *fault* is one that `tabrel verify` finds.",
-            "A request is *refused* with a status and one sentence. *Shown from the last good copy* are databases whose damage the quick look at the",
-            "start finds; what it does not find is found by `tabrel verify`, told in a sentence where it is met, or a bit in a text or in a page that is free.",
-            "",
-            "Not tried: a power cut, which only the disk can be true to (SQLite waits for it at every commit), and two machines on one file, which",
-            "SQLite does not support over a network.",
-            "",
-        ]
-    )
+def is_wrong(key: str) -> bool:
+    """Return whether a count is of something that must not be."""
+    return key in WRONG or "error" in key or key.startswith("verify")
+
+
+PAGE = """# Reliability
+
+Written by `make torture` on {today} ({of}). `tests/reliability/torture.py` says what each trial does, and the tests do a few
+of each with every change. Aim: no acknowledged reading lost, no server error, no traceback.
+
+| trial | found | wrong | took |
+| --- | --- | --- | --- |
+{lines}
+
+*Lost* is a reading, or a study, that was acknowledged and is not in the database afterwards; a *fault* is one that
+`tabrel verify` finds. What is *refused* is so with a status and one sentence. *Shown from the last good copy* are databases
+whose damage the quick look at the start finds; the rest is found by `tabrel verify`, told in a sentence where it is met, or is
+a bit of a text or of a page that is free.
+
+Not tried: a power cut, in which all depends on a disk that keeps what it says it has written, and two machines on one file,
+which SQLite does not support over a network.
+"""
 
 
 if __name__ == "__main__":

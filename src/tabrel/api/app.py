@@ -75,7 +75,7 @@ METHODS = ["GET", "HEAD", "OPTIONS", "POST", "PUT", "PATCH", "DELETE"]
 STATIC = Path(str(files("tabrel"))) / "static"
 
 
-def create_app(database: Path, *, static: Path = STATIC, keep_copies: bool = False) -> FastAPI:
+def create_app(database: Path, *, static: Path = STATIC, stays: bool = False) -> FastAPI:
     """Return the application on a database file, which is created or brought up to date.
 
     Parameters
@@ -84,8 +84,8 @@ def create_app(database: Path, *, static: Path = STATIC, keep_copies: bool = Fal
         SQLite file.
     static : Path
         Built front end; where there is none, only the API answers.
-    keep_copies : bool
-        Whether a dated copy is kept on each day of use.
+    stays : bool
+        Whether it runs for long: a dated copy is kept on each day of use, and processes wait for what is to be computed.
 
     Returns
     -------
@@ -103,9 +103,10 @@ def create_app(database: Path, *, static: Path = STATIC, keep_copies: bool = Fal
     @asynccontextmanager
     async def held(_: FastAPI) -> AsyncIterator[None]:
         with service.held_open(), workers:
-            if not keep_copies:
+            if not stays:
                 yield
                 return
+            workers.warm()
             async with copies_each_day(service, workers):
                 yield
 

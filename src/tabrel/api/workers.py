@@ -18,7 +18,7 @@ P = ParamSpec("P")
 T = TypeVar("T")
 
 PROCESSES = max(2, min(8, os.cpu_count() or 2))
-PRELOADED = ("tabrel.core.maps.monte_carlo", "tabrel.store.upkeep.kept")
+PRELOADED = ("tabrel.api.maps.slices", "tabrel.store.upkeep.kept")
 """What a new process has at hand at once."""
 
 
@@ -26,6 +26,10 @@ def _begin() -> None:
     """Leave an interrupt to the server, and end with it however it ends."""
     signal.signal(signal.SIGINT, signal.SIG_IGN)
     Thread(target=_end_with_the_server, daemon=True).start()
+
+
+def _ready() -> bool:
+    return True
 
 
 def _end_with_the_server() -> None:
@@ -36,10 +40,17 @@ def _end_with_the_server() -> None:
 
 
 class Workers:
-    """A pool of processes, begun when it is first needed and ended with the server."""
+    """A pool of processes, begun when it is first needed and ended with the server.
+
+    Attributes
+    ----------
+    are_warm : bool
+        Whether they wait for work, so that dividing some among them is worth it.
+    """
 
     def __init__(self) -> None:
         self._pool: ProcessPoolExecutor | None = None
+        self.are_warm = False
         self._lock = Lock()
 
     def submit(self, work: Callable[P, T], *args: P.args, **kwargs: P.kwargs) -> Future[T]:
@@ -61,13 +72,25 @@ class Workers:
                 self._pool = None
                 raise ComputingError("the computation was ended from outside: try again") from error
 
+    def warm(self) -> None:
+        """Begin the processes before anybody waits for them."""
+        for _ in range(PROCESSES):
+            self.submit(_ready).add_done_callback(self._is_ready)
+
+    def _is_ready(self, ready: Future[bool]) -> None:
+        self.are_warm = not ready.cancelled() and ready.exception() is None
+
+    def forget(self) -> None:
+        """Begin new processes next time."""
+        with self._lock:
+            self._pool, self.are_warm = None, False
+
     async def run(self, work: Callable[P, T], *args: P.args, **kwargs: P.kwargs) -> T:
         """Wait for what a process returns or raises."""
         try:
             return await asyncio.wrap_future(self.submit(work, *args, **kwargs))
         except BrokenProcessPool as error:
-            with self._lock:
-                self._pool = None
+            self.forget()
             raise ComputingError("the computation was ended from outside: try again") from error
 
     def __enter__(self) -> Workers:

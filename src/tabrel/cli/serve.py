@@ -49,7 +49,7 @@ def serve(database: Path, port: int) -> int:
     if not (STATIC / "index.html").is_file():
         raise ServeError("the front end is not built: run 'make setup' once, then start again")
     with listening_socket(port) as listener, served_alone(database, f"http://{HOST}:{port}"):
-        app = create_app(database, keep_copies=True)
+        app = create_app(database, stays=True)
         opened = app.state.service.opened
         for words in filter(None, (opened.warning, opened.note)):
             print(f"tabrel: {words}.", file=sys.stderr, flush=True)

@@ -81,6 +81,11 @@ def primary_code(error: sqlite3.Error) -> int | None:
 _NOT_WRITABLE = (sqlite3.SQLITE_READONLY, sqlite3.SQLITE_CANTOPEN, sqlite3.SQLITE_PERM, sqlite3.SQLITE_IOERR)
 
 
+def is_not_text(error: sqlite3.Error) -> bool:
+    """Return whether a text of the database is none any more."""
+    return "Could not decode to UTF-8" in str(error)
+
+
 def fault_of(error: sqlite3.Error) -> DatabaseFaultError | None:
     """Return what a fault of the database means, or None for an error of the program."""
     primary = primary_code(error)
@@ -88,6 +93,8 @@ def fault_of(error: sqlite3.Error) -> DatabaseFaultError | None:
         return BusyError()
     if primary == sqlite3.SQLITE_FULL:
         return DiskFullError("the disk is full: nothing was changed. Free some room, then try again")
+    if is_not_text(error):
+        primary = sqlite3.SQLITE_CORRUPT
     said = _FAULTS.get(primary) if primary is not None else None
     if said is None and "no such table" in str(error):
         said = "the database file has been replaced or emptied meanwhile: stop Tabrel, put the file back, and start again"

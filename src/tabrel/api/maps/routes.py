@@ -38,7 +38,7 @@ from tabrel.core.maps.sensitivity import Effect, alone_effects, assumption_effec
 from tabrel.core.oil.model import OilModel
 from tabrel.core.rules.plans import check_scenario
 from tabrel.core.sample.efficiency import efficiency_at_size
-from tabrel.core.sample.measured_sample import measure_sample
+from tabrel.core.sample.measured_sample import MeasuredSample, measure_sample
 from tabrel.core.study.model import Sample, Study
 from tabrel.core.study.plans import Scenario
 from tabrel.core.uncertainty.propagation import Result
@@ -76,12 +76,13 @@ def study_and_sample(conn: Connection, sample_id: int, scenario: Scenario | None
 def post_map(sample_id: SampleId, asked: MapIn, conn: Connection) -> OperatingMapOut:
     """Return the operating map over the view's grid, with curves and pressure-loss breakdown, as it is or in a scenario."""
     study, sample, scenario = study_and_sample(conn, sample_id, asked.scenario)
-    point = operating_point(study, sample, condition=asked.condition, scenario=scenario)
+    measured = measure_sample(sample, study.circuit)
+    point = operating_point(study, sample, condition=asked.condition, scenario=scenario, measured=measured)
     with np.errstate(all="ignore"):
         solved = operating_map(point, DRAWN_TEMPERATURES.tolist(), DRAWN_SPEEDS.tolist())
         onset = bypass_onset(point, CURVE_SPEEDS.tolist())
         regulator = regulator_opening(point, CURVE_SPEEDS.tolist())
-        efficiency = efficiency_at_size(measure_sample(sample, study.circuit), asked.size_um)
+        efficiency = efficiency_at_size(measured, asked.size_um)
         grids: dict[str, Any] = {key: _grid(solved.quantity(name) * factor) for key, (name, factor) in MAP_SCALES.items()}
         grids |= {
             one.grid: _grid(solved.quantity(one.name) * one.factor) for one in MAP_QUANTITIES.values() if one.grid not in grids
@@ -101,7 +102,7 @@ def post_map(sample_id: SampleId, asked: MapIn, conn: Connection) -> OperatingMa
             coldest_pumping_c=_coldest(point.oil),
             gauge=point.circuit.gauge,
             evaluations=solved.evaluations,
-            inputs=_inputs(study, sample, scenario, alone=False),
+            inputs=_inputs(study, measured, scenario, alone=False),
         )
 
 
@@ -143,7 +144,8 @@ def _efficiency_out(size: float, efficiency: Result) -> EfficiencyAtOut:
 def post_filter_alone(sample_id: SampleId, asked: FilterAloneIn, conn: Connection) -> FilterAloneOut:
     """Return the filter by itself over oil temperature × filter flow, which needs no engine to be right."""
     study, sample, scenario = study_and_sample(conn, sample_id, asked.scenario)
-    alone = filter_alone(study, sample, scenario=scenario)
+    measured = measure_sample(sample, study.circuit)
+    alone = filter_alone(study, sample, scenario=scenario, measured=measured)
     with np.errstate(all="ignore"):
         solved = filter_alone_map(alone, DRAWN_TEMPERATURES.tolist(), (DRAWN_FLOWS * L_MIN).tolist())
         told = [one for one in MAP_QUANTITIES.values() if one.of_filter_alone]
@@ -162,7 +164,7 @@ def post_filter_alone(sample_id: SampleId, asked: FilterAloneIn, conn: Connectio
             left_out=list(alone.filter.left_out),
             bypass_location=alone.filter.location,
             coldest_pumping_c=_coldest(alone.oil),
-            inputs=_inputs(study, sample, scenario, alone=True),
+            inputs=_inputs(study, measured, scenario, alone=True),
         )
 
 
@@ -180,7 +182,7 @@ def post_sensitivity(sample_id: SampleId, asked: SensitivityIn, conn: Connection
                 study, sample, quantity=asked.quantity, flow_rate=asked.filter_flow_l_min * L_MIN, scenario=scenario
             )
     return SensitivityOut(
-        inputs=_inputs(study, sample, scenario, alone=asked.filter_flow_l_min is not None),
+        inputs=_inputs(study, measure_sample(sample, study.circuit), scenario, alone=asked.filter_flow_l_min is not None),
         assumptions=[_assumption_out(effect) for effect in effects],
     )
 
@@ -200,9 +202,8 @@ def _assumption_out(effect: Effect) -> AssumptionOut:
     )
 
 
-def _inputs(study: Study, sample: Sample, scenario: Scenario, *, alone: bool) -> list[InputSourceOut]:
-    measured = measure_sample(sample, study.circuit)
-    assumptions = model_assumptions(study, sample, scenario, alone=alone)
+def _inputs(study: Study, measured: MeasuredSample, scenario: Scenario, *, alone: bool) -> list[InputSourceOut]:
+    assumptions = model_assumptions(study, measured.sample, scenario, alone=alone)
     sources = input_sources(study, measured, assumptions, alone=alone, scenario=scenario)
     assumed = [key for key in assumed_details(study) if not alone or DETAILS[key].part in ("stud", "adapter")]
     return [

@@ -3,10 +3,12 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
+from concurrent.futures import as_completed
+from concurrent.futures.process import BrokenProcessPool
 from typing import Any
 
 import numpy as np
-from fastapi import APIRouter
+from fastapi import APIRouter, Request
 from fastapi.responses import StreamingResponse
 from numpy.typing import NDArray
 
@@ -15,6 +17,7 @@ from tabrel.api.errors import PROBLEM_RESPONSES
 from tabrel.api.maps.series import Series, series_of_keys
 from tabrel.api.maps.slice_models import SliceBandOut, SliceIn, SliceLineOut, SliceProblemOut, SliceProgressOut
 from tabrel.api.turns import HEAVY
+from tabrel.api.workers import Workers
 from tabrel.core.circuit.operating_point import AS_IT_IS
 from tabrel.core.errors import MissingInputsError, TabrelError
 from tabrel.core.maps.monte_carlo import DRAWS, Band, OnsetInterval, Progress, onset_interval, quantity_band, sampled_problem
@@ -44,8 +47,9 @@ STREAM: dict[int | str, dict[str, Any]] = {200: {"model": SliceLineOut, "descrip
 
 
 @router.post("/studies/{study_id}/slices", dependencies=HEAVY, responses=STREAM, response_class=Lines)
-def post_slices(study_id: StudyId, asked: SliceIn, conn: Connection) -> StreamingResponse:
-    """Return slices with 95 % bands as lines of JSON: progress, then the band, sample by sample."""
+def post_slices(study_id: StudyId, asked: SliceIn, conn: Connection, request: Request) -> StreamingResponse:
+    """Return slices with 95 % bands as lines of JSON: progress, then the band, sample by sample, in the order they are done."""
+    workers: Workers = request.app.state.workers
     study = load_study_frame(conn, study_id)
     check_axes(*(([20.0], [asked.at]) if asked.along == "temperature" else ([asked.at], [1000.0])))
     check_scenario("scenario", asked.scenario or AS_IT_IS)
@@ -54,9 +58,36 @@ def post_slices(study_id: StudyId, asked: SliceIn, conn: Connection) -> Streamin
     def lines() -> Iterator[bytes]:
         for one in series:
             for line in _slice_of(study, one, asked):
-                yield SliceLineOut(line=line).model_dump_json().encode() + b"\n"
+                yield _told(line)
 
-    return Lines(lines())
+    return Lines(_side_by_side(workers, study, series, asked) if workers.are_warm and len(series) > 1 else lines())
+
+
+def _side_by_side(workers: Workers, study: Study, series: list[Series], asked: SliceIn) -> Iterator[bytes]:
+    """Yield the lines of each slice as soon as a process has computed it; what is not begun is left when nobody reads on."""
+    slices = {workers.submit(_whole_slice, study, one, asked): one.key for one in series}
+    try:
+        for done in as_completed(slices):
+            try:
+                yield done.result()
+            except BrokenProcessPool:
+                workers.forget()
+                ended = "the computation was ended from outside: try again"
+                yield _told(SliceProblemOut(kind="problem", key=slices[done], message=ended, missing=[]))
+    finally:
+        for waiting in slices:
+            waiting.cancel()
+
+
+def _whole_slice(study: Study, series: Series, asked: SliceIn) -> bytes:
+    """Return the last lines of a slice; called in a process of its own."""
+    with np.errstate(all="ignore"):
+        told = [line for line in _slice_of(study, series, asked) if not isinstance(line, SliceProgressOut)]
+    return b"".join(map(_told, told))
+
+
+def _told(line: SliceProgressOut | SliceBandOut | SliceProblemOut) -> bytes:
+    return SliceLineOut(line=line).model_dump_json().encode() + b"\n"
 
 
 def _slice_of(study: Study, series: Series, asked: SliceIn) -> Iterator[SliceProgressOut | SliceBandOut | SliceProblemOut]:

@@ -15,7 +15,7 @@ from tabrel.core.errors import MissingInputsError, StudyError
 from tabrel.core.hydraulics.restrictions import anti_drain_restriction
 from tabrel.core.oil.grades import grade_oil
 from tabrel.core.oil.model import OilModel, oil_model
-from tabrel.core.sample.measured_sample import measure_sample
+from tabrel.core.sample.measured_sample import MeasuredSample, measure_sample
 from tabrel.core.study.model import (
     Adapter,
     Circuit,
@@ -45,6 +45,7 @@ def operating_point(
     loading: float = 1.0,
     scenario: Scenario = AS_IT_IS,
     variables: Variables | None = None,
+    measured: MeasuredSample | None = None,
 ) -> OperatingPoint:
     """Return the circuit problem of a sample in its study.
 
@@ -64,6 +65,8 @@ def operating_point(
         What is thought to be different.
     variables : Variables or None
         Makes the uncertain numbers; None for the best estimates alone.
+    measured : MeasuredSample or None
+        The sample as it was measured in this study's circuit already; taken where nothing is thought otherwise of it.
 
     Returns
     -------
@@ -79,7 +82,7 @@ def operating_point(
     stated = study.circuit or Circuit()
     missing = [f"circuit.{key}" for key in CIRCUIT_KEYS if getattr(stated, key) is None]
     try:
-        alone = filter_alone(study, sample, loading=loading, scenario=scenario, variables=variables)
+        alone = filter_alone(study, sample, loading=loading, scenario=scenario, variables=variables, measured=measured)
     except MissingInputsError as error:
         # the oil is asked for before the engine, the readings after it
         oil = [key for key in error.keys if key == "oil"]
@@ -98,6 +101,7 @@ def filter_alone(
     loading: float = 1.0,
     scenario: Scenario = AS_IT_IS,
     variables: Variables | None = None,
+    measured: MeasuredSample | None = None,
 ) -> FilterAlone:
     """Return a sample with the oil in it, without pump, regulator or engine; of the engine only stud and adapter count.
 
@@ -113,6 +117,8 @@ def filter_alone(
         What is thought to be different.
     variables : Variables or None
         Makes the uncertain numbers; None for the best estimates alone.
+    measured : MeasuredSample or None
+        As in `operating_point`.
 
     Returns
     -------
@@ -125,10 +131,13 @@ def filter_alone(
     StudyError
         If what is there cannot work together.
     """
-    changed_circuit, changed_sample = _changed(study.circuit or Circuit(), sample, scenario)
+    stated = study.circuit or Circuit()
+    changed_circuit, changed_sample = _changed(stated, sample, scenario)
+    as_it_is = variables is None and changed_circuit is stated and changed_sample is sample
     missing = [] if study.oil else ["oil"]
     try:
-        measured = measure_sample(changed_sample, changed_circuit, variables)
+        if measured is None or not as_it_is:
+            measured = measure_sample(changed_sample, changed_circuit, variables)
         model = _changed_filter(filter_model(measured), measured.known, scenario)
     except MissingInputsError as error:
         raise MissingInputsError([*missing, *error.keys]) from error

@@ -8,6 +8,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import dataclass
+from functools import lru_cache
 from math import dist, inf, sqrt
 from statistics import fmean, median
 
@@ -162,6 +163,12 @@ def estimate_quantity(quantity: Quantity, entries: Sequence[ReadingEntry]) -> Es
     ReadingTextError
         If a text is not a reading of this quantity.
     """
+    return _estimated(quantity, tuple(entries))
+
+
+@lru_cache(maxsize=8192)
+def _estimated(quantity: Quantity, entries: tuple[ReadingEntry, ...]) -> Estimate | None:
+    """Return the estimate; remembered, since of a sample's readings one changes at a time."""
     readings = [as_reading(entry) for entry in entries]
     meanings = [parse_reading(reading.text, quantity.dimension, zero_allowed=quantity.zero_allowed) for reading in readings]
     valued = [i for i, meaning in enumerate(meanings) if not meaning.bound]

@@ -12,7 +12,7 @@ from tabrel.core.errors import TabrelError
 from tabrel.core.review.copies import check_copied
 from tabrel.core.rules.study import check_study
 from tabrel.store.connection import Access, connect, snapshot
-from tabrel.store.errors import fault_of, primary_code
+from tabrel.store.errors import fault_of, is_not_text, primary_code
 from tabrel.store.journal import JOURNALED
 from tabrel.store.migrate import require_own, shipped_migrations
 from tabrel.store.study.studies import load_study
@@ -66,10 +66,19 @@ def damage_of(path: Path) -> str:
         conn = connect(path, access="read")
         try:
             words = conn.execute("PRAGMA quick_check(1)").fetchone()[0]
+            conn.execute("SELECT sql FROM sqlite_master").fetchall()
         finally:
             conn.close()
+    except UnicodeDecodeError:  # of a message about what cannot be read
+        return "its tables are not readable"
     except sqlite3.Error as error:
-        said = {sqlite3.SQLITE_CORRUPT: "its pages do not fit together", sqlite3.SQLITE_NOTADB: "its beginning is not readable"}
+        if is_not_text(error):
+            return "its tables are not readable"
+        said = {
+            sqlite3.SQLITE_CORRUPT: "its pages do not fit together",
+            sqlite3.SQLITE_ERROR: "its tables are not readable",
+            sqlite3.SQLITE_NOTADB: "its beginning is not readable",
+        }
         return said.get(primary_code(error) or 0, "")
     return "" if words == "ok" else " ".join(str(words).split())
 
