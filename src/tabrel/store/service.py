@@ -73,7 +73,21 @@ def open_for_service(path: Path) -> Opened:
         if isinstance(fault, NotWritableError) and path.is_file():
             return _to_be_read(path, fault)
         raise fault from error
+    if not _is_readable(path):
+        return _last_good_copy(path, "its tables are not readable")
     return Opened(path, "write", "", note)
+
+
+def _is_readable(path: Path) -> bool:
+    """Return whether a database that was opened can be opened again: a quick look does not see all that is wrong."""
+    try:
+        conn = connect(path, access="read")
+        try:
+            return bool(identity_of(conn))
+        finally:
+            conn.close()
+    except (sqlite3.DatabaseError, UnicodeDecodeError, TypeError):
+        return False
 
 
 def _kept_before_migration(path: Path) -> str:

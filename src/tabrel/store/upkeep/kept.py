@@ -138,7 +138,7 @@ def missing_from(copy: Copy, database: Path) -> Missing | None:
             conn.execute("ATTACH :copy AS copy", {"copy": f"{copy.path.absolute().as_uri()}?mode=ro&immutable=1"})
             changes = conn.execute(SELECT_MISSING, {"most": MOST_NAMED}).fetchall()
             studies = conn.execute(SELECT_STUDIES_MISSING).fetchall()
-    except sqlite3.Error:
+    except (sqlite3.Error, UnicodeDecodeError):
         return None
     return Missing(
         changes=changes[0]["changes"] if changes else 0,
@@ -172,6 +172,6 @@ def changes_by_day(database: Path) -> list[tuple[str, int]]:
     try:
         with closing(connect(database, access="read")) as conn:
             rows = conn.execute(SELECT_DAYS, {"most": DAYS}).fetchall()
-    except sqlite3.Error:
+    except (sqlite3.Error, UnicodeDecodeError):
         return []
     return [(row["day"], row["changes"]) for row in reversed(rows)]

@@ -50,6 +50,8 @@ def faults_of(path: Path, *, access: Access = "read") -> list[str]:
                 return [*_faults(conn)]
         finally:
             conn.close()
+    except UnicodeDecodeError:
+        return ["the file cannot be read to its end (its tables are not readable): put back a copy of it"]
     except sqlite3.DatabaseError as error:
         fault = fault_of(error)
         return [str(fault) if fault else f"the file cannot be read to its end ({error}): put back a copy of it"]
@@ -97,7 +99,7 @@ def counts_of(path: Path, *, access: Access = "read") -> dict[str, int]:
             return dict(conn.execute(SELECT_COUNTS).fetchone())
         finally:
             conn.close()
-    except sqlite3.Error:
+    except (sqlite3.Error, UnicodeDecodeError):
         return dict.fromkeys(("studies", "samples", "readings", "changes"), 0)
 
 
