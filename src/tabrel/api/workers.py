@@ -101,5 +101,5 @@ class Workers:
         """End the processes."""
         with self._lock:
             if self._pool is not None:
-                self._pool.shutdown(wait=False, cancel_futures=True)
+                self._pool.shutdown(wait=True, cancel_futures=True)
                 self._pool = None

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import json
+import time
 
 import pytest
 
@@ -104,6 +105,30 @@ def test_the_filter_alone_is_drawn_without_any_engine(client):
     assert alone.status_code == 200
     assert not any(one["key"].startswith("circuit.") for one in alone.json()["inputs"])
     assert client.post(f"/api/samples/{sample}/sensitivity", json={"filter_flow_l_min": 20}).status_code == 200
+
+
+def test_processes_that_wait_for_it_divide_a_slice_and_find_the_same(client, study):
+    ids = [str(one["id"]) for one in study["samples"]]
+    asked = {"keys": ids, "at": 2000}
+
+    def lines():
+        answer = client.post(f"/api/studies/{study['id']}/slices", json=asked)
+        return [json.loads(line)["line"] for line in answer.text.splitlines()]
+
+    alone = {one["key"]: one for one in lines() if one["kind"] != "progress"}
+    workers = client.app.state.workers
+    workers.warm()
+    until = time.monotonic() + 60
+    while not workers.are_warm and time.monotonic() < until:
+        time.sleep(0.05)
+    told = lines()
+    assert {one["kind"] for one in told} == {"progress", "band", "problem"}
+    together = {one["key"]: one for one in told if one["kind"] != "progress"}
+    assert together.keys() == alone.keys() == set(ids)
+    assert together[ids[2]] == alone[ids[2]]
+    for key in ids[:2]:
+        for name, found in alone[key].items():
+            assert together[key][name] == pytest.approx(found, rel=1e-9, abs=1e-6), name
 
 
 def test_slices_come_line_by_line_with_progress_and_say_what_is_missing(client, study):

@@ -10,7 +10,18 @@ from builders import reading, study
 from tabrel.core.catalogue.quantities import QUANTITIES
 from tabrel.core.circuit.operating_point import AS_IT_IS, operating_point
 from tabrel.core.circuit.solution import solve_circuit
-from tabrel.core.maps.monte_carlo import Band, Progress, onset_interval, quantiles_of, quantity_band, sampled_problem
+from tabrel.core.maps import monte_carlo
+from tabrel.core.maps.monte_carlo import (
+    Band,
+    Progress,
+    interval_of,
+    onset_interval,
+    quantiles_of,
+    quantity_band,
+    sampled_along,
+    sampled_onset,
+    sampled_problem,
+)
 from tabrel.core.maps.onset import bypass_onset, onset_of_columns
 from tabrel.core.maps.sensitivity import MODEL_KEYS, alone_effects, assumption_effects, input_sources, model_assumptions
 from tabrel.core.sample.measured_sample import measure_sample
@@ -19,7 +30,7 @@ from tabrel.core.study.plans import Scenario
 from tabrel.core.uncertainty.estimate import estimate_quantity
 from tabrel.core.uncertainty.model_arrays import finite_places, flattened, picked
 from tabrel.core.uncertainty.sampled_number import SampledNumber, arc_cosine, at_least_zero, nominal_value, square_root, values_of
-from tabrel.core.uncertainty.sampling import SampledVariables, one_at_a_time, random_quantiles
+from tabrel.core.uncertainty.sampling import SampledVariables, one_at_a_time, part_of, random_quantiles
 
 WEAK = reading("bypass.spring_installed_length", "19 mm")
 HOT = np.array([95.0, 100.0, 110.0])
@@ -311,3 +322,25 @@ def test_a_part_is_known_no_better_than_the_weakest_of_its_numbers():
     sources = input_sources(made, measure_sample(made.samples[0], made.circuit), ())
     found = {one.key: one.provenance for one in sources}
     assert (found["circuit.engine"], found["circuit.regulator"]) == ("by_eye", "measured")
+
+
+@pytest.mark.parametrize("parts", [2, 3, 8])
+def test_draws_divided_among_processes_make_the_same_band_and_interval(parts):
+    whole = study()
+    temperature, speed = np.linspace(-60.0, 140.0, 9), np.full(9, 2000.0)
+    every = sampled_problem(whole, whole.samples[0], quantiles=random_quantiles(100))
+    *_, band = quantity_band(every, temperature, speed, "element_pressure")
+    bands, onsets = [], []
+    for part in range(parts):
+        problem = sampled_problem(whole, whole.samples[0], quantiles=part_of(random_quantiles(100), part, parts))
+        *_, found = sampled_along(problem, temperature, speed, "element_pressure")
+        bands.append(found)
+        onsets.append(sampled_onset(problem, 2000.0))
+    divided = monte_carlo.band_of(bands)
+    for name in ("value", "low", "middle", "high"):
+        np.testing.assert_allclose(getattr(divided, name), getattr(band, name), rtol=1e-9)
+    assert (divided.draws, divided.impossible) == (band.draws, band.impossible)
+    interval, told = onset_interval(every, 2000.0), interval_of(onsets)
+    assert (told.draws, told.shut_share) == (interval.draws, interval.shut_share)
+    for name in ("value", "low", "high"):
+        assert getattr(told, name) == pytest.approx(getattr(interval, name), abs=1e-6)

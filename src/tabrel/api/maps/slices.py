@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator
 from concurrent.futures import as_completed
 from concurrent.futures.process import BrokenProcessPool
+from dataclasses import dataclass
 from typing import Any
 
 import numpy as np
@@ -17,15 +18,30 @@ from tabrel.api.errors import PROBLEM_RESPONSES
 from tabrel.api.maps.series import Series, series_of_keys
 from tabrel.api.maps.slice_models import SliceBandOut, SliceIn, SliceLineOut, SliceProblemOut, SliceProgressOut
 from tabrel.api.turns import HEAVY
-from tabrel.api.workers import Workers
+from tabrel.api.workers import PROCESSES, Workers
 from tabrel.core.circuit.operating_point import AS_IT_IS
 from tabrel.core.errors import MissingInputsError, TabrelError
-from tabrel.core.maps.monte_carlo import DRAWS, Band, OnsetInterval, Progress, onset_interval, quantity_band, sampled_problem
+from tabrel.core.maps.monte_carlo import (
+    DRAWS,
+    Band,
+    OnsetInterval,
+    Progress,
+    SampledBand,
+    SampledOnset,
+    SampledProblem,
+    band_of,
+    interval_of,
+    onset_interval,
+    quantity_band,
+    sampled_along,
+    sampled_onset,
+    sampled_problem,
+)
 from tabrel.core.maps.operating_map import check_axes
 from tabrel.core.maps.quantities import MAP_QUANTITIES, MapQuantityName
 from tabrel.core.rules.plans import check_scenario
 from tabrel.core.study.model import Study
-from tabrel.core.uncertainty.sampling import random_quantiles
+from tabrel.core.uncertainty.sampling import Quantiles, part_of, random_quantiles
 from tabrel.document.results import row_out
 from tabrel.store.study.studies import load_study_frame
 
@@ -60,57 +76,103 @@ def post_slices(study_id: StudyId, asked: SliceIn, conn: Connection, request: Re
             for line in _slice_of(study, one, asked):
                 yield _told(line)
 
-    return Lines(_side_by_side(workers, study, series, asked) if workers.are_warm and len(series) > 1 else lines())
+    return Lines(_side_by_side(workers, study, series, asked) if workers.are_warm else lines())
+
+
+FEWEST_DRAWS = 250
+"""Of a part that a process computes."""
+
+
+@dataclass(frozen=True)
+class _Part:
+    """What a process has found of a slice with a part of the draws; or why there is none."""
+
+    band: SampledBand | None
+    onset: SampledOnset | None
+    problem: SliceProblemOut | None = None
 
 
 def _side_by_side(workers: Workers, study: Study, series: list[Series], asked: SliceIn) -> Iterator[bytes]:
-    """Yield the lines of each slice as soon as a process has computed it; what is not begun is left when nobody reads on."""
-    slices = {workers.submit(_whole_slice, study, one, asked): one.key for one in series}
+    """Yield the line of each slice as soon as processes have computed it; what is not begun is left when nobody reads on."""
+    parts = max(1, min(PROCESSES, DRAWS // FEWEST_DRAWS))
+    wanted = {workers.submit(_part_of_slice, study, one, asked, part, parts): one for one in series for part in range(parts)}
+    found: dict[str, list[_Part]] = {}
     try:
-        for done in as_completed(slices):
+        for done in as_completed(wanted):
+            one = wanted[done]
             try:
-                yield done.result()
+                part = done.result()
             except BrokenProcessPool:
                 workers.forget()
                 ended = "the computation was ended from outside: try again"
-                yield _told(SliceProblemOut(kind="problem", key=slices[done], message=ended, missing=[]))
+                part = _Part(None, None, SliceProblemOut(kind="problem", key=one.key, message=ended, missing=[]))
+            held = found.setdefault(one.key, [])
+            held.append(part)
+            if len(held) < parts:
+                yield _told(SliceProgressOut(kind="progress", key=one.key, done=len(held), total=parts))
+            else:
+                yield _told(_merged(one, asked, held))
     finally:
-        for waiting in slices:
+        for waiting in wanted:
             waiting.cancel()
 
 
-def _whole_slice(study: Study, series: Series, asked: SliceIn) -> bytes:
-    """Return the last lines of a slice; called in a process of its own."""
-    with np.errstate(all="ignore"):
-        told = [line for line in _slice_of(study, series, asked) if not isinstance(line, SliceProgressOut)]
-    return b"".join(map(_told, told))
+def _part_of_slice(study: Study, series: Series, asked: SliceIn, part: int, parts: int) -> _Part:
+    """Return what a part of the draws makes of a slice; called in a process of its own."""
+    temperature, speed, onset_speed = _places(asked)
+    try:
+        with np.errstate(all="ignore"):
+            problem = _problem(study, series, asked, part_of(random_quantiles(DRAWS), part, parts))
+            *_, band = sampled_along(problem, temperature, speed, asked.quantity)
+            onset = sampled_onset(problem, onset_speed)
+    except TabrelError as error:
+        return _Part(None, None, _refused(series, error))
+    assert isinstance(band, SampledBand)
+    return _Part(band, onset)
+
+
+def _merged(series: Series, asked: SliceIn, parts: list[_Part]) -> SliceBandOut | SliceProblemOut:
+    refused = next((part.problem for part in parts if part.problem), None)
+    if refused:
+        return refused
+    bands, onsets = [part.band for part in parts if part.band], [part.onset for part in parts if part.onset]
+    along = SLICE_TEMPERATURES if asked.along == "temperature" else SLICE_SPEEDS
+    return _band_out(series.key, along, band_of(bands), asked.quantity, interval_of(onsets))
 
 
 def _told(line: SliceProgressOut | SliceBandOut | SliceProblemOut) -> bytes:
     return SliceLineOut(line=line).model_dump_json().encode() + b"\n"
 
 
-def _slice_of(study: Study, series: Series, asked: SliceIn) -> Iterator[SliceProgressOut | SliceBandOut | SliceProblemOut]:
+def _places(asked: SliceIn) -> tuple[FloatArray, FloatArray, float]:
+    """Return temperatures [°C] and speeds [rpm] along a slice, and the speed at which its onset is told."""
     along = SLICE_TEMPERATURES if asked.along == "temperature" else SLICE_SPEEDS
     other = np.full(len(along), asked.at)
     temperature, speed = (along, other) if asked.along == "temperature" else (other, along)
+    return temperature, speed, asked.at if asked.along == "temperature" else float(np.median(along))
+
+
+def _problem(study: Study, series: Series, asked: SliceIn, quantiles: Quantiles) -> SampledProblem:
+    return sampled_problem(study, series.stored.sample, quantiles=quantiles, condition=asked.condition, scenario=series.scenario)
+
+
+def _slice_of(study: Study, series: Series, asked: SliceIn) -> Iterator[SliceProgressOut | SliceBandOut | SliceProblemOut]:
+    temperature, speed, onset_speed = _places(asked)
+    along = temperature if asked.along == "temperature" else speed
     try:
-        problem = sampled_problem(
-            study,
-            series.stored.sample,
-            quantiles=random_quantiles(DRAWS),
-            condition=asked.condition,
-            scenario=series.scenario,
-        )
+        problem = _problem(study, series, asked, random_quantiles(DRAWS))
         for step in quantity_band(problem, temperature, speed, asked.quantity):
             if isinstance(step, Progress):
                 yield SliceProgressOut(kind="progress", key=series.key, done=step.done, total=step.total)
             else:
-                onset_speed = asked.at if asked.along == "temperature" else float(np.median(along))
                 yield _band_out(series.key, along, step, asked.quantity, onset_interval(problem, onset_speed))
     except TabrelError as error:
-        missing = list(error.keys) if isinstance(error, MissingInputsError) else []
-        yield SliceProblemOut(kind="problem", key=series.key, message=str(error), missing=missing)
+        yield _refused(series, error)
+
+
+def _refused(series: Series, error: TabrelError) -> SliceProblemOut:
+    missing = list(error.keys) if isinstance(error, MissingInputsError) else []
+    return SliceProblemOut(kind="problem", key=series.key, message=str(error), missing=missing)
 
 
 def _band_out(key: str, along: FloatArray, band: Band, quantity: MapQuantityName, onset: OnsetInterval) -> SliceBandOut:

@@ -5,7 +5,7 @@ Source: JCGM 101:2008, with a fixed seed and a fixed number of draws.
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, replace
 
 import numpy as np
@@ -126,6 +126,59 @@ class Band:
     impossible: int
 
 
+@dataclass(frozen=True)
+class SampledBand:
+    """A quantity along a slice for a part of the draws.
+
+    Attributes
+    ----------
+    value : ndarray, shape (n,)
+        With the best estimates, in SI units; NaN where the oil does not pump.
+    pumps : ndarray of bool, shape (n,)
+        Where it does.
+    sampled : ndarray, shape (draws, m)
+        There.
+    impossible : int
+        Draws left out.
+    """
+
+    value: FloatArray
+    pumps: NDArray[np.bool_]
+    sampled: FloatArray
+    impossible: int
+
+
+def sampled_along(
+    problem: SampledProblem, temperature: FloatArray, speed: FloatArray, quantity: str
+) -> Iterator[Progress | SampledBand]:
+    """Yield progress, and at last a quantity at places for every draw; parameters as in `quantity_band`."""
+    nominal, pumps = problem.nominal, problem.nominal.oil.pumps(temperature)
+    value = np.full(len(temperature), np.nan)
+    sampled = np.empty((problem.count, int(pumps.sum())))
+    if pumps.any():
+        celsius, rpm = temperature[pumps], speed[pumps]
+        best = solve_circuit(nominal, nominal.place(celsius, rpm))
+        value[pumps] = best.quantity(quantity)
+        at_once = max(1, PLACES_AT_ONCE // len(celsius))
+        for first in range(0, problem.count, at_once):
+            rows = slice(first, min(first + at_once, problem.count))
+            some = picked(problem.sampled, rows)
+            with np.errstate(all="ignore"):
+                solved = solve_circuit(some, some.place(celsius, rpm), start=best.unknown)
+                sampled[rows] = solved.quantity(quantity)
+            yield Progress(rows.stop, problem.count)
+    yield SampledBand(value, pumps, sampled, problem.impossible)
+
+
+def band_of(parts: Sequence[SampledBand]) -> Band:
+    """Return the band of all draws of one slice, however they were divided."""
+    value, sampled = parts[0].value, np.concatenate([part.sampled for part in parts])
+    ends = np.full((3, len(value)), np.nan)
+    if sampled.size:
+        ends[:, parts[0].pumps] = quantiles_of(sampled, BAND)
+    return Band(value, ends[0], ends[1], ends[2], len(sampled), sum(part.impossible for part in parts))
+
+
 def quantity_band(
     problem: SampledProblem, temperature: FloatArray, speed: FloatArray, quantity: str
 ) -> Iterator[Progress | Band]:
@@ -145,23 +198,8 @@ def quantity_band(
     Progress or Band
         Whoever does not ask for the next one stops the work.
     """
-    nominal, pumps = problem.nominal, problem.nominal.oil.pumps(temperature)
-    value = np.full((4, len(temperature)), np.nan)
-    sampled = np.empty((problem.count, int(pumps.sum())))
-    if pumps.any() and problem.count:
-        celsius, rpm = temperature[pumps], speed[pumps]
-        best = solve_circuit(nominal, nominal.place(celsius, rpm))
-        value[0, pumps] = best.quantity(quantity)
-        at_once = max(1, PLACES_AT_ONCE // len(celsius))
-        for first in range(0, problem.count, at_once):
-            rows = slice(first, min(first + at_once, problem.count))
-            some = picked(problem.sampled, rows)
-            with np.errstate(all="ignore"):
-                solved = solve_circuit(some, some.place(celsius, rpm), start=best.unknown)
-                sampled[rows] = solved.quantity(quantity)
-            yield Progress(rows.stop, problem.count)
-        value[1:, pumps] = quantiles_of(sampled, BAND)
-    yield Band(value[0], value[1], value[2], value[3], problem.count, problem.impossible)
+    for step in sampled_along(problem, temperature, speed, quantity):
+        yield band_of([step]) if isinstance(step, SampledBand) else step
 
 
 def quantiles_of(sampled: FloatArray, shares: tuple[float, ...]) -> FloatArray:
@@ -213,17 +251,38 @@ def onset_interval(problem: SampledProblem, speed: float) -> OnsetInterval:
     -------
     OnsetInterval
     """
+    return interval_of([sampled_onset(problem, speed)])
+
+
+@dataclass(frozen=True)
+class SampledOnset:
+    """The onset temperature with the best estimates, and for a part of the draws, NaN where the valve stays shut. [°C]"""
+
+    best: float
+    closes: FloatArray
+
+
+def sampled_onset(problem: SampledProblem, speed: float) -> SampledOnset:
+    """Return the bypass onset temperature at a speed for every draw; parameters as in `onset_interval`."""
     cold_end = problem.nominal.oil.coldest_pumping(COLDEST)
-    best = onset_of_columns(problem.nominal, np.array([speed]), cold_end).closes
+    best = float(onset_of_columns(problem.nominal, np.array([speed]), cold_end).closes[0])
     if not problem.count:
-        return OnsetInterval(_onset_told(best[0]), None, None, 0.0, 0)
+        return SampledOnset(best, np.empty(0))
     columns = flattened(problem.sampled, (problem.count, 1))
     with np.errstate(all="ignore"):
-        closes = onset_of_columns(columns, np.full(problem.count, speed), cold_end).closes
-    below = np.where(np.isnan(closes), -np.inf, closes)
-    low, _, high = quantiles_of(below[:, None], BAND)[:, 0]
+        return SampledOnset(best, onset_of_columns(columns, np.full(problem.count, speed), cold_end).closes)
+
+
+def interval_of(parts: Sequence[SampledOnset]) -> OnsetInterval:
+    """Return the onset with the interval of all draws, however they were divided."""
+    best, closes = parts[0].best, np.concatenate([part.closes for part in parts])
+    if not closes.size:
+        return OnsetInterval(_onset_told(best), None, None, 0.0, 0)
+    with np.errstate(all="ignore"):
+        below = np.where(np.isnan(closes), -np.inf, closes)
+        low, _, high = quantiles_of(below[:, None], BAND)[:, 0]
     shut = float(np.isnan(closes).mean())
-    return OnsetInterval(_onset_told(best[0]), _onset_told(low), _onset_told(high), shut, problem.count)
+    return OnsetInterval(_onset_told(best), _onset_told(low), _onset_told(high), shut, len(closes))
 
 
 def _onset_told(celsius: float) -> float | None:

@@ -134,6 +134,11 @@ def random_quantiles(draws: int, seed: int = SEED) -> Quantiles:
     return lambda name: np.random.default_rng([seed, crc32(name.encode())]).random((draws, 1))
 
 
+def part_of(quantiles: Quantiles, part: int, parts: int) -> Quantiles:
+    """Return every so many of the draws, beginning with one: all parts together are all draws."""
+    return lambda name: quantiles(name)[part::parts]
+
+
 def one_at_a_time(names: list[str], shares: tuple[float, float]) -> Quantiles:
     """Return quantiles of which draws 2i and 2i + 1 move the i-th input alone to two shares of its distribution."""
 
