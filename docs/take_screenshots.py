@@ -120,6 +120,11 @@ def main(target: Path) -> None:
         page.locator(".chip.copied").first.wait_for()
         page.locator("[data-key='gasket.thickness'] input").first.focus()
         take(page, target / "copy.png")
+        page.goto(f"{address}/backups")
+        page.get_by_role("button", name="Back up now").click()
+        page.locator(".pin").first.wait_for()
+        page.get_by_role("button", name="Put back").click()
+        take(page, target / "backups.png")
         browser.close()
 
 

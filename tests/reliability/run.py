@@ -26,7 +26,7 @@ LONG: dict[str, tuple[str, tuple[int, ...]]] = {
     "flipped_bytes": ("100 databases with 1 to 50 flipped bits, looked at and typed into", (100,)),
 }
 WRONG = ("lost", "faults", "server errors", "cut short", "not refused", "changed", "answered 5xx")
-EXAMPLES = 190
+EXAMPLES = 200
 """Of each operation: 10,000 and more generated requests in all."""
 GENERATED = "tests/api/test_contract.py::test_whatever_is_asked_of_a_real_id_is_answered_as_the_schema_says"
 

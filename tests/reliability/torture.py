@@ -100,7 +100,7 @@ def kills_while_writing(folder: Path, times: int, seed: int = 1) -> Counter[str]
                         client.post("/api/samples/1/undo", json={})
                         client.post("/api/samples/1/redo", json={})
 
-        for line in forked(type_on, kill_after=dice.uniform(0.05, 1.5)):
+        for line in forked(type_on, kill_after=dice.uniform(0.2, 2.0)):
             status, _, text = line.partition(" ")
             found[f"answered {status[0]}xx"] += 1
             if int(status) in TAKEN:

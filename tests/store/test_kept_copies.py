@@ -177,3 +177,13 @@ def test_what_is_in_a_database_is_counted_or_nothing(database, tmp_path):
     assert counts_of(database)["studies"] == 2
     (tmp_path / "x.db").write_bytes(b"x" * 9000)
     assert set(counts_of(tmp_path / "x.db").values()) == {0}
+
+
+def test_what_is_left_of_a_copy_that_was_ended_from_outside_is_removed(database):
+    copy = keep_copy(database, "asked")
+    parts = [copy.path.with_name(f"workshop-{name}.db.part") for name in ("old", "new")]
+    for part in parts:
+        part.write_bytes(b"half")
+    os.utime(parts[0], (time.time() - 7200,) * 2)
+    keep_copy(database, "asked")
+    assert [part.exists() for part in parts] == [False, True]

@@ -20,6 +20,9 @@ FOLDER = "backups"
 KEPT = 10
 """So many of those made by themselves are kept, the newest; those that were asked for stay."""
 
+UNDER_WAY_AT_MOST = 3600.0
+"""So old a copy that is not finished never will be. [s]"""
+
 Occasion = Literal["daily", "before_migration", "asked"]
 
 
@@ -61,6 +64,9 @@ def keep_copy(database: Path, occasion: Occasion) -> Copy:
         folder.mkdir(exist_ok=True)
     except OSError as error:
         raise BackupError(f"the folder {folder} cannot be made ({error.strerror}): see who may write there") from error
+    for part in folder.glob(f"{database.stem}-*.part"):  # of a copy that was ended from outside
+        if part.stat().st_mtime < made.timestamp() - UNDER_WAY_AT_MOST:
+            part.unlink(missing_ok=True)
     path, again = folder / f"{database.stem}-{made.strftime(STAMP)}-{occasion}.db", 1
     while path.exists():
         again += 1
