@@ -103,10 +103,23 @@ export function useBenchChanges(sampleId: MaybeRefOrGetter<number>) {
     return queries.getQueryCache().find({ queryKey, exact: true })?.isActive() ?? false
   }
 
+  /** Say why something is not done, and look again whether that still holds. */
+  function refuse(sampleId: number, detail: string): never {
+    void queries.invalidateQueries({ queryKey: queryKeys.sheet(sampleId) })
+    throw new ProblemError({ detail, where: '', missing: [] }, 409)
+  }
+
   /** A change of another window is moved only when it is asked for once more. */
   function move(way: 'undo' | 'redo') {
     return change<Schemas['UndoneOut']>((path, { query }) => {
-      const last = sheetOf(path.sample_id)?.[way]
+      const known = sheetOf(path.sample_id)
+      const last = known?.[way]
+      // what the server would refuse is not asked for
+      if (known && !last) refuse(path.sample_id, `there is nothing to ${way}`)
+      if (last && !last.is_own && last.change_id !== warned) {
+        warned = last.change_id
+        refuse(path.sample_id, `“${last.words}” was done in another window: ${way} once more to ${way} it all the same`)
+      }
       const asked = {
         params: { path, query },
         body: { change_id: last?.change_id ?? null, of_another_window: last?.change_id === warned },
