@@ -5,7 +5,17 @@ import type { components, paths } from './schema'
 export type Schemas = components['schemas']
 export type Problem = Schemas['ProblemOut']
 
-export const client = createClient<paths>({ baseUrl: window.location.origin })
+/** What every request says besides. */
+export const requestHeaders = new Map<string, string>()
+
+/** Headers are set in here and not by a middleware, which would wait: a reading leaves before anything is drawn anew. */
+export const client = createClient<paths>({
+  baseUrl: window.location.origin,
+  fetch: (request) => {
+    for (const [name, value] of requestHeaders) request.headers.set(name, value)
+    return fetch(request)
+  },
+})
 
 /** This window's id: kept while it is open, also when it is loaded again. */
 const WINDOW_KEY = 'tabrel.window'
@@ -17,7 +27,7 @@ function newWindow(): string {
   return id
 }
 
-client.use({ onRequest: ({ request }) => request.headers.set('Tabrel-Window', windowId) })
+requestHeaders.set('Tabrel-Window', windowId)
 
 /** An answer of the server that says what is wrong and where. */
 export class ProblemError extends Error {

@@ -1,7 +1,7 @@
 /** Which database the window has seen: once a copy was put back it is another one, and the window is loaded again. */
 import { createGlobalState, useBroadcastChannel } from '@vueuse/core'
 import { onMounted, watch } from 'vue'
-import { client } from './client'
+import { client, requestHeaders } from './client'
 
 const HEADER = 'Tabrel-Database'
 const WORDS_KEY = 'tabrel.loadedAgain'
@@ -27,7 +27,7 @@ function underWay(): string {
 
 /** Load the window again where the database is another one. */
 function heed(now: string): void {
-  if (seen === null) seen = now
+  if (seen === null) requestHeaders.set(HEADER, (seen = now))
   if (now === seen || leaving) return
   leaving = true
   sayWhenLoadedAgain(`A copy of the database was put back: this window was loaded again.${underWay()}`)
@@ -36,9 +36,6 @@ function heed(now: string): void {
 }
 
 client.use({
-  onRequest({ request }) {
-    if (seen !== null) request.headers.set(HEADER, seen)
-  },
   onResponse({ response }) {
     const now = response.headers.get(HEADER)
     if (now) heed(now)

@@ -93,7 +93,7 @@ useActions(() => [
         <p v-if="backups.data.value.said" class="said-wrong">{{ backups.data.value.said }}.</p>
         <div ref="picture" class="picture">
           <svg v-if="drawn" class="chart" :viewBox="`0 0 ${width} ${HEIGHT + PINS + 18}`" :height="HEIGHT + PINS + 18" role="img" aria-label="What was entered by day, and the copies made">
-            <text x="0" y="10">most on a day: {{ drawn.tallest }} changes</text>
+            <text x="0" y="10">most on a day: {{ drawn.tallest }} {{ drawn.tallest === 1 ? 'change' : 'changes' }}</text>
             <g :transform="`translate(0 ${PINS})`">
               <path class="axis" :d="`M0 ${HEIGHT}H${width}`" />
               <rect v-for="bar in drawn.bars" :key="bar.day" class="day" :x="bar.x" :y="bar.y" :width="bar.width" :height="bar.height">
