@@ -1215,7 +1215,7 @@ export interface paths {
         put?: never;
         /**
          * Post Slices
-         * @description Return slices with 95 % bands as lines of JSON: progress, then the band, sample by sample.
+         * @description Return slices with 95 % bands as lines of JSON: progress, then the band, sample by sample, in the order they are done.
          */
         post: operations["post_slices"];
         delete?: never;
