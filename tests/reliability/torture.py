@@ -353,3 +353,11 @@ def flipped_bytes(folder: Path, databases: int, seed: int = 3, kept: bool = True
                 found[f"verify: {type(error).__name__} {error}"[:200]] += 1
         shutil.rmtree(path.parent)
     return found
+
+
+if __name__ == "__main__":
+    import sys
+    import tempfile
+
+    with tempfile.TemporaryDirectory() as one_folder:
+        print(json.dumps(globals()[sys.argv[1]](Path(one_folder), *map(int, sys.argv[2:]))))
