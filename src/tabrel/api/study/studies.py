@@ -2,7 +2,8 @@
 
 from __future__ import annotations
 
-from typing import Annotated, Any
+from collections.abc import Callable
+from typing import Annotated, Any, TypeVar
 
 from fastapi import APIRouter, Depends, Query, Request, Response
 
@@ -22,11 +23,11 @@ from tabrel.core.sample.measured_sample import measure_sample
 from tabrel.core.study.model import Reading, Study
 from tabrel.core.uncertainty.estimate import Estimate, estimate_quantity
 from tabrel.document.full_study import FullStudy, full_study_to_json, read_full_study
-from tabrel.document.results import analysis_out
+from tabrel.document.results import WireModel, analysis_out
 from tabrel.store.connection import snapshot, transaction
 from tabrel.store.entry.readings import used_readings_of_study
 from tabrel.store.sample.samples import SampleName, StoredSample, load_sample, names_of_samples
-from tabrel.store.sample.stored_results import bases_of, keep_results, stored_results
+from tabrel.store.sample.stored_results import Kind, bases_of, keep_results, stored_results
 from tabrel.store.study.history import history_of, insert_with_history
 from tabrel.store.study.studies import (
     insert_study,
@@ -83,29 +84,31 @@ def put_study_status(study_id: StudyId, given: StatusIn, conn: Connection, respo
 @router.get("/{study_id}/results")
 def get_study_results(study_id: StudyId, conn: Connection) -> list[SampleSummaryOut]:
     """Return what is known of each sample in use, in short: read where it was computed before and nothing has changed since."""
-    with snapshot(conn):
-        study = load_study_frame(conn, study_id)
-        ids = [one.id for one in names_of_samples(conn, study_id) if one.status == "in_use"]
-        bases = bases_of(conn, ids)
-        found = stored_results(conn, "summary", bases)
-        lacking = [load_sample(conn, one) for one in ids if one not in found]
-    computed = {one.id: _summary(study, one) for one in lacking}
-    keep_results(conn, "summary", bases, {one: summary.model_dump_json() for one, summary in computed.items()})
-    return [computed[one] if one in computed else SampleSummaryOut.model_validate_json(found[one]) for one in ids]
+    return _read_or_computed(conn, study_id, "summary", SampleSummaryOut, lambda study, one: _summary(study, one))
 
 
 @router.get("/{study_id}/behaviour", dependencies=HEAVY)
 def get_behaviour(study_id: StudyId, conn: Connection) -> list[BehaviourOut]:
     """Return what each sample in use does in the engine whatever it is used for; read where nothing has changed since."""
+    return _read_or_computed(conn, study_id, "behaviour", BehaviourOut, lambda study, one: _behaviour(study, one))
+
+
+Told = TypeVar("Told", bound=WireModel)
+
+
+def _read_or_computed(
+    conn: Connection, study_id: int, kind: Kind, model: type[Told], compute: Callable[[Study, StoredSample], Told]
+) -> list[Told]:
+    """Return what is kept of each sample in use; what is not is computed and kept."""
     with snapshot(conn):
         study = load_study_frame(conn, study_id)
         ids = [one.id for one in names_of_samples(conn, study_id) if one.status == "in_use"]
         bases = bases_of(conn, ids)
-        found = stored_results(conn, "behaviour", bases)
+        found = stored_results(conn, kind, bases)
         lacking = [load_sample(conn, one) for one in ids if one not in found]
-    computed = {one.id: _behaviour(study, one) for one in lacking}
-    keep_results(conn, "behaviour", bases, {one: known.model_dump_json() for one, known in computed.items()})
-    return [computed[one] if one in computed else BehaviourOut.model_validate_json(found[one]) for one in ids]
+    computed = {one.id: compute(study, one) for one in lacking}
+    keep_results(conn, kind, bases, {one: told.model_dump_json() for one, told in computed.items()})
+    return [computed[one] if one in computed else model.model_validate_json(found[one]) for one in ids]
 
 
 def _behaviour(study: Study, stored: StoredSample) -> BehaviourOut:
