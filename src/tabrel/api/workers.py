@@ -69,7 +69,7 @@ class Workers:
             try:
                 return self._pool.submit(work, *args, **kwargs)
             except BrokenProcessPool as error:
-                self._pool = None
+                self._pool, self.are_warm = None, False
                 raise ComputingError("the computation was ended from outside: try again") from error
 
     def warm(self) -> None:

@@ -121,8 +121,10 @@ def test_processes_that_wait_for_it_divide_a_slice_and_find_the_same(client, stu
     until = time.monotonic() + 60
     while not workers.are_warm and time.monotonic() < until:
         time.sleep(0.05)
+    asked["keys"] = [*ids, ids[0]]  # one of them twice
     told = lines()
     assert {one["kind"] for one in told} == {"progress", "band", "problem"}
+    assert sorted(one["draws"] for one in told if one["kind"] == "band") == sorted(alone[key]["draws"] for key in ids[:2])
     together = {one["key"]: one for one in told if one["kind"] != "progress"}
     assert together.keys() == alone.keys() == set(ids)
     assert together[ids[2]] == alone[ids[2]]

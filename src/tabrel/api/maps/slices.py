@@ -94,6 +94,7 @@ class _Part:
 
 def _side_by_side(workers: Workers, study: Study, series: list[Series], asked: SliceIn) -> Iterator[bytes]:
     """Yield the line of each slice as soon as processes have computed it; what is not begun is left when nobody reads on."""
+    series = list({one.key: one for one in series}.values())  # one that is asked for twice is computed once
     parts = max(1, min(PROCESSES, DRAWS // FEWEST_DRAWS))
     wanted = {workers.submit(_part_of_slice, study, one, asked, part, parts): one for one in series for part in range(parts)}
     found: dict[str, list[_Part]] = {}
