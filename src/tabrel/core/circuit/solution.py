@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 import numpy as np
 from numpy.typing import NDArray
@@ -62,8 +62,13 @@ def solve_circuit(point: OperatingPoint, place: Place, start: FloatArray | None 
     -------
     SolvedCircuit
     """
-    roots = point.solve(place, start)
-    return SolvedCircuit(point, place, point.state(roots.values, place), roots.converged, roots.evaluations, roots.values)
+    roots = point.solve(place, start, foresees=True)
+    state = point.state(roots.values, place)
+    if (roots.converged & (np.abs(state.balance.value) > point.balance_tolerance(place))).any():  # not as foreseen
+        missed = roots.evaluations
+        roots = point.solve(place, roots.values)
+        roots, state = replace(roots, evaluations=roots.evaluations + missed), point.state(roots.values, place)
+    return SolvedCircuit(point, place, state, roots.converged, roots.evaluations, roots.values)
 
 
 def _gauge(solved: SolvedCircuit) -> FloatArray:

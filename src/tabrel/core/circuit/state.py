@@ -120,7 +120,7 @@ class OperatingPoint:
         )
         return CircuitState(inside, gallery, head, inlet, cooler, pump, relief_flow.value, balance)
 
-    def solve(self, place: Place, start: FloatArray | None = None) -> Roots:
+    def solve(self, place: Place, start: FloatArray | None = None, *, foresees: bool = False) -> Roots:
         """Return the filter's unknown at every place, with the evaluations it cost.
 
         Parameters
@@ -129,6 +129,8 @@ class OperatingPoint:
             Where; its arrays and the models' draws broadcast to the shape of the result.
         start : ndarray or None
             A first guess that broadcasts to that shape. [Pa]
+        foresees : bool
+            As of `falling_roots`.
 
         Returns
         -------
@@ -144,8 +146,13 @@ class OperatingPoint:
             upper=upper,
             start=np.clip(first, 0.0, upper),
             lower=lowest_unknown(self.filter),
-            tolerance=BALANCE_TOLERANCE * np.asarray(self.circuit.pump_delivery(place.speed)),
+            tolerance=self.balance_tolerance(place),
+            foresees=foresees,
         )
+
+    def balance_tolerance(self, place: Place) -> FloatArray:
+        """Return what may be left of the flow balance where the circuit counts as solved. [m³/s]"""
+        return np.asarray(BALANCE_TOLERANCE * self.circuit.pump_delivery(place.speed))
 
     def _first_guess(self, place: Place) -> FloatArray:
         """Return x of a circuit whose pump is held where the regulator would hold it.

@@ -25,6 +25,7 @@ def grid_roots(
     start: FloatArray,
     tolerance: FloatArray,
     lower: FloatArray | float = 0.0,
+    foresees: bool = False,
 ) -> Roots:
     """Return the unknown at which a falling quantity of a problem vanishes, place by place.
 
@@ -40,6 +41,8 @@ def grid_roots(
         Upper end of the bracket, first guess and residual at which a place is done; they broadcast to `shape`.
     lower : ndarray or float
         Lower end of the bracket.
+    foresees : bool
+        As of `falling_roots`.
 
     Returns
     -------
@@ -61,5 +64,6 @@ def grid_roots(
         upper=high,
         start=flattened(np.asarray(start), shape).copy(),
         tolerance=flattened(np.asarray(tolerance), shape),
+        foresees=foresees,
     )
     return Roots(roots.values.reshape(shape), roots.converged.reshape(shape), roots.evaluations)

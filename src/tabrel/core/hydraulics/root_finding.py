@@ -28,6 +28,9 @@ class Roots:
 
 Indices = NDArray[np.intp]
 
+FORESIGHT = 20.0
+"""Four times the half of Newton's error: how much the second derivative may still change."""
+
 REPACK_BELOW = 0.7
 """Share of elements still open below which the finished ones are dropped from the arrays."""
 
@@ -40,6 +43,7 @@ def falling_roots(
     start: FloatArray,
     tolerance: FloatArray,
     most_evaluations: int = 80,
+    foresees: bool = False,
 ) -> Roots:
     """Return the roots of falling functions by Newton's method kept inside a bracket.
 
@@ -55,6 +59,9 @@ def falling_roots(
         Bracket, first guess, and residual at which an element is done.
     most_evaluations : int
         After which the elements not done are reported as not converged.
+    foresees : bool
+        Whether an element is done as soon as its next step is bound to be within tolerance, by how much the derivative has
+        changed over the last one. The caller evaluates there anyway, and looks whether it is.
 
     Returns
     -------
@@ -68,6 +75,7 @@ def falling_roots(
     found, converged = start.copy(), np.zeros(start.shape, dtype=bool)
     active = np.arange(start.size)
     x, low, high, small, last = start, lower.copy(), upper.copy(), tolerance, np.full_like(start, np.inf)
+    x_before, slope_before = np.zeros_like(start), np.full_like(start, np.inf)
     evaluation = 0
     while active.size and evaluation < most_evaluations:
         stop_if_nobody_waits()
@@ -75,19 +83,25 @@ def falling_roots(
         value, slope = function(x, active)
         size = np.abs(value)
         done = size <= small
-        found[active], converged[active] = x, done
         np.copyto(low, x, where=value > 0)
         np.copyto(high, x, where=value < 0)
         with np.errstate(divide="ignore", invalid="ignore"):
             newton = x - value / slope
-        safe = (newton > low) & (newton < high) & (size <= 0.5 * last)
-        step = 0.5 * (low + high)
-        np.copyto(step, newton, where=safe)
-        np.copyto(step, x, where=done)
+            safe = (newton > low) & (newton < high) & (size <= 0.5 * last)
+            step = 0.5 * (low + high)
+            np.copyto(step, newton, where=safe)
+            np.copyto(step, x, where=done)
+            if foresees:  # what is left after a step of Newton's is half the second derivative times its square
+                curvature = (slope - slope_before) / (x - x_before)
+                done |= safe & (FORESIGHT * np.abs(curvature) * (step - x) ** 2 <= small)
+                x_before, slope_before = x, slope
+        found[active], converged[active] = step, done
         x, last = step, size
         still_open = np.count_nonzero(~done)
         if still_open < REPACK_BELOW * active.size:
             keep = ~done
             active = active[keep]
             x, low, high, small, last = x[keep], low[keep], high[keep], small[keep], last[keep]
+            if foresees:
+                x_before, slope_before = x_before[keep], slope_before[keep]
     return Roots(found, converged, evaluation)
