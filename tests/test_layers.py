@@ -16,13 +16,15 @@ OURS: dict[str, set[str]] = {
     "document": {"core", "document"},
     "store": {"core", "store"},
     "api": {"core", "document", "store", "api"},
-    "cli": {"core", "document", "store", "api", "cli"},
+    "stand_ins": {"stand_ins"},
+    "cli": {"core", "document", "store", "api", "stand_ins", "cli"},
 }
 THEIRS: dict[str, set[str]] = {
     "core": {"numpy", "scipy", "uncertainties"},
     "document": {"numpy", "pydantic"},
     "store": {"pydantic"},
     "api": {"numpy", "pydantic", "fastapi", "starlette"},
+    "stand_ins": {"numpy"},
     "cli": {"numpy", "uvicorn"},
 }
 ORDERED = {layer: importlib.import_module(f"tabrel.{layer}") for layer in ("core", "store", "api")}

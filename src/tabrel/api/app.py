@@ -23,9 +23,10 @@ from tabrel.api.change import facts, undo
 from tabrel.api.change.facts import ETAG
 from tabrel.api.circuit import routes as circuit_routes
 from tabrel.api.comparison import routes as comparison_routes
-from tabrel.api.entry import claims, copies, date_codes, details, holes, offers, readings
+from tabrel.api.entry import claims, copies, counts, date_codes, details, holes, offers, readings
 from tabrel.api.entry import samples as entry_samples
 from tabrel.api.errors import NOT_THERE, PROBLEM_JSON, add_error_handlers, problem_response
+from tabrel.api.figures import efficiency
 from tabrel.api.figures import routes as figures_routes
 from tabrel.api.maps import routes as maps_routes
 from tabrel.api.maps import scenarios, slices
@@ -53,12 +54,14 @@ ROUTED = (
     holes,
     details,
     claims,
+    counts,
     offers,
     copies,
     date_codes,
     undo,
     results_routes,
     figures_routes,
+    efficiency,
     catalogue_routes,
     maps_routes,
     circuit_routes,

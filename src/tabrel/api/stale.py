@@ -30,7 +30,18 @@ STUDIES = "/api/studies"
 TEMPLATES = "/api/templates"
 EVERY_ENGINE = "/api/samples/*/engine"
 """What shows the library of engines."""
-COMPUTED_OF_SAMPLE = ("engine", "results", "working/*", "map", "filter-alone", "sensitivity", "figures", "date-code")
+COMPUTED_OF_SAMPLE = (
+    "engine",
+    "results",
+    "working/*",
+    "map",
+    "filter-alone",
+    "sensitivity",
+    "figures",
+    "date-code",
+    "efficiency",
+    "counts",
+)
 """Beneath a sample: what is computed from its readings and its study."""
 COMPUTED_OF_STUDY = ("comparison", "behaviour", "slices", "warm-up", "document", "results")
 """Beneath a study: what is computed from, or holds, all its samples."""

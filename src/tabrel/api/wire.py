@@ -2,9 +2,9 @@
 
 from __future__ import annotations
 
-from typing import Any, Literal
+from typing import Annotated, Any, Literal
 
-from pydantic import BaseModel, ConfigDict, field_validator
+from pydantic import BaseModel, BeforeValidator, ConfigDict, field_validator
 
 from tabrel.core.rules.limits import hidden_letter
 
@@ -22,6 +22,15 @@ class RequestModel(BaseModel):
         if isinstance(value, str) and (hidden := hidden_letter(value)):
             raise ValueError(f"it holds a letter that does not show ({hidden}): take it out")
         return value
+
+
+def _without_mark(text: Any) -> Any:
+    """Return a file's text without the mark of its encoding."""
+    return text.removeprefix("\ufeff") if isinstance(text, str) else text
+
+
+FileText = Annotated[str, BeforeValidator(_without_mark)]
+"""The text of a file, which may begin with the mark of its encoding."""
 
 
 class NothingIn(RequestModel):

@@ -5,4 +5,5 @@
 `output`   what is printed arrives, or the reason is a sentence
 `analyse`, `map`, `schema`, `serve`, `demo`   the commands
 `upkeep`   backup, restore, verify
+`simulate`   a counted test by a simulated counter
 """

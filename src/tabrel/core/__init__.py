@@ -11,6 +11,7 @@ In reading order; a package imports only packages above it (a test holds the ord
 `oil`           viscosity and density
 `hydraulics`    physics of one restriction; solving many at once
 `parts`         holes, plate, bypass valve, media by themselves
+`counts`        a counted test: totals, efficiency curve, along time, dust loading
 `sample`        one filter as measured
 `circuit`       the engine's oil circuit with a filter in it
 `maps`          operating maps, their curves, bands and sensitivity

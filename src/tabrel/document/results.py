@@ -63,6 +63,9 @@ class ResultsOut(WireModel):
     bypass_full_open_kpa: ResultOut
     efficiency_at_20_um_percent: ResultOut
     size_at_beta_75_um: ResultOut
+    size_at_beta_2_um: ResultOut
+    efficiency_slope: ResultOut
+    retention_capacity_g: ResultOut
 
 
 class AnalysisOut(WireModel):
@@ -73,26 +76,29 @@ class AnalysisOut(WireModel):
     warnings: list[WarningOut]
 
 
+def result_out(result: Result) -> ResultOut:
+    """Return one result, scaled already; numbers that are not finite are null."""
+    return ResultOut(
+        value=_finite(result.value),
+        standard_uncertainty=_finite(result.standard_uncertainty),
+        expanded_uncertainty=_finite(result.expanded_uncertainty),
+        low=_finite(result.low),
+        high=_finite(result.high),
+        relation=result.relation,
+        basis=result.basis,
+        missing=list(result.missing),
+        assumed=list(result.assumed),
+    )
+
+
 def results_out(results: SampleResults) -> ResultsOut:
     """Return the results of a sample in the units of their keys."""
     filled: dict[str, ResultOut] = {}
     for row in RESULTS.values():
         result: Result = getattr(results, row.name).scaled(wire_factor(row.unit))
-        common = {
-            "value": _finite(result.value),
-            "standard_uncertainty": _finite(result.standard_uncertainty),
-            "expanded_uncertainty": _finite(result.expanded_uncertainty),
-            "low": _finite(result.low),
-            "high": _finite(result.high),
-            "relation": result.relation,
-            "basis": result.basis,
-            "missing": list(result.missing),
-            "assumed": list(result.assumed),
-        }
-        if row.name == "plate_flow_area":
-            filled[row.key] = FlowAreaOut.model_validate({**common, "controlled_by": result.controlled_by})
-        else:
-            filled[row.key] = ResultOut.model_validate(common)
+        out = result_out(result)
+        is_area = row.name == "plate_flow_area"
+        filled[row.key] = FlowAreaOut(**dict(out), controlled_by=result.controlled_by) if is_area else out
     return ResultsOut.model_validate(filled)
 
 

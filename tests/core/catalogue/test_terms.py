@@ -81,7 +81,7 @@ def test_an_si_value_is_told_in_the_unit_of_its_key(suffix, times):
 
 def test_every_row_is_told_in_a_unit_there_is():
     assert {row.unit for row in (*RESULTS.values(), *MAP_QUANTITIES.values())} <= set(WIRE_UNITS)
-    assert all(row.key.endswith(f"_{row.unit}") for row in RESULTS.values())
+    assert all(row.key.endswith(f"_{row.unit}" if row.unit else row.name) for row in RESULTS.values())
     assert all(row.grid.endswith(f"_{row.unit}") for row in MAP_QUANTITIES.values())
 
 
@@ -92,7 +92,7 @@ def test_every_word_is_there_for_the_reader():
 @pytest.mark.parametrize("key", [key for key, row in INPUTS.items() if row.field])
 def test_the_field_that_an_input_is_entered_in_exists(key):
     field = INPUTS[key].field
-    is_list = field == "claims" or field.startswith("holes.")
+    is_list = field in ("claims", "counts") or field.startswith("holes.")
     assert field in DETAILS or field in QUANTITIES or field in OBSERVATIONS or is_list, field
 
 

@@ -5,6 +5,7 @@
 `holes`             groups of holes
 `details`     what is stated once, and what is seen
 `claims`            claims and the checks made of them
+`counts`            particle counts of a test; `count_models` what is said of a table
 `offers`            what shops ask for a part
 `dates`             dates as people type them
 `date_codes`        date codes and the rules that read them

@@ -24,6 +24,7 @@ from tabrel.core.rules.study import check_circuit, check_oil, check_sample
 from tabrel.core.starts.duty_cycle import SHIPPED_CYCLES
 from tabrel.core.study.model import Sample, Study
 from tabrel.store.connection import transaction
+from tabrel.store.sample.evidence import set_counts
 from tabrel.store.sample.samples import load_sample, names_of_samples, set_observation, update_sample_details
 from tabrel.store.study.studies import load_study_frame, update_study_details
 
@@ -58,6 +59,8 @@ def put_detail(sample_id: SampleId, key: FactKey, given: DetailIn, bench: Bench)
                     raise StudyError(key, f"{sample.label!r} names another sample: give each its own label")
                 with bench.recorded(sample_id, words, key):
                     update_sample_details(conn, sample_id, sample)
+                    if sample.counts != stored.sample.counts:
+                        set_counts(conn, sample_id, sample.counts)
             else:
                 changed = with_study_detail(study, key, text, given.family)
                 _check_frame(changed, study)

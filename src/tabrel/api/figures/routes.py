@@ -39,8 +39,10 @@ from tabrel.core.figures.pleat_pack import pack_figure
 from tabrel.core.figures.section_layout import Point, section_layout
 from tabrel.core.figures.valve_sizes import valve_sizes
 from tabrel.core.oil.model import OilModel, oil_model
+from tabrel.core.parts.efficiency import REFERENCE_SIZE
 from tabrel.core.parts.media import FAMILY_PERMEABILITY_FACTOR
 from tabrel.core.parts.valve_curve import valve_curve
+from tabrel.core.sample.efficiency import efficiency_at_size
 from tabrel.core.sample.measured_sample import MeasuredSample
 from tabrel.core.study.model import Circuit
 
@@ -241,6 +243,7 @@ def _section(measured: MeasuredSample) -> WholeSectionOut:
 
 def _efficiency(measured: MeasuredSample) -> EfficiencyOut:
     evidence, permeability = efficiency_evidence(measured), measured.permeability.result
+    at_20 = efficiency_at_size(measured, REFERENCE_SIZE)
     medium = evidence.medium
     return EfficiencyOut(
         claims=[
@@ -262,7 +265,7 @@ def _efficiency(measured: MeasuredSample) -> EfficiencyOut:
         low=[_percent(one.low) or 0.0 for one in evidence.estimate],
         high=[_percent(one.high) or 0.0 for one in evidence.estimate],
         valid_to_um_c=medium.largest_valid_size() if medium else None,
-        estimate_is_used=medium is not None and not any(one.is_used for one in evidence.claims),
+        estimate_is_used=medium is not None and at_20.basis == "estimate",
         fibre_diameter_um=medium.fibre_diameter if medium else None,
         solidity_percent=100 * medium.solidity if medium else None,
         assumed=list(medium.assumed) if medium else [],

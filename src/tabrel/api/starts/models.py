@@ -2,11 +2,9 @@
 
 from __future__ import annotations
 
-from typing import Annotated, Any
+from pydantic import Field
 
-from pydantic import BeforeValidator, Field
-
-from tabrel.api.wire import RequestModel
+from tabrel.api.wire import FileText, RequestModel
 from tabrel.core.rules.limits import MOST_LETTERS_OF_A_CYCLE
 from tabrel.core.study.plans import Scenario
 from tabrel.document.results import WireModel
@@ -105,13 +103,8 @@ class WarmUpOut(WireModel):
     starts: list[StartOut]
 
 
-def _without_mark(text: Any) -> Any:
-    """Return a file's text without the mark of its encoding."""
-    return text.removeprefix("\ufeff") if isinstance(text, str) else text
-
-
 class DutyCycleIn(RequestModel):
     """A duty cycle as CSV."""
 
     name: str
-    csv: Annotated[str, BeforeValidator(_without_mark)] = Field(max_length=MOST_LETTERS_OF_A_CYCLE)
+    csv: FileText = Field(max_length=MOST_LETTERS_OF_A_CYCLE)

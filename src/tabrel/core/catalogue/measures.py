@@ -8,16 +8,13 @@ from tabrel.core.catalogue.results import RESULTS
 from tabrel.core.study.uses import BY_HAND
 
 FUTURE_RESULTS = (
-    "size_at_beta_2_um",
-    "efficiency_slope",
-    "retention_capacity_g",
     "flow_bench_media_factor",
     "flow_bench_pleat_factor",
     "flow_bench_hardware_factor",
     "bypass_closing_kpa",
     "bypass_at_stated_flow_kpa",
 )
-"""Results that a document may name and that come from counts and benches."""
+"""Results that a document may name and that come from benches."""
 
 BEHAVIOUR_MEASURES: dict[str, str] = {
     "element_cold_kpa": "element differential pressure, cold",

@@ -18,6 +18,7 @@ WIRE_UNITS: dict[str, str] = {
     "l_min": "L/min",
     "percent": "%",
     "g": "g",
+    "": "",
 }
 """Metric unit by the suffix of a key in answers and documents; empty for SI, and for sizes in µm."""
 
@@ -37,7 +38,7 @@ class ResultRow:
     name : str
         In the core.
     unit : str
-        Suffix of its key.
+        Suffix of its key; empty for a bare number.
     title : str
         What a person calls it.
     is_headline : bool
@@ -51,8 +52,8 @@ class ResultRow:
 
     @property
     def key(self) -> str:
-        """Key in answers and documents; it ends in the unit."""
-        return f"{self.name}_{self.unit}"
+        """Key in answers and documents; it ends in the unit, if there is one."""
+        return f"{self.name}_{self.unit}" if self.unit else self.name
 
 
 RESULTS: dict[str, ResultRow] = {
@@ -69,6 +70,9 @@ RESULTS: dict[str, ResultRow] = {
         ResultRow("bypass_full_open", "kpa", "Bypass full-open pressure"),
         ResultRow("efficiency_at_20_um", "percent", "Efficiency at 20 µm(c)", True),
         ResultRow("size_at_beta_75", "um", "Size at β = 75"),
+        ResultRow("size_at_beta_2", "um", "Size at β = 2, by counts"),
+        ResultRow("efficiency_slope", "", "Slope of the efficiency curve"),
+        ResultRow("retention_capacity", "g", "Retention capacity, in test dust"),
     )
 }
 """By name, headlines in the order of the tape."""

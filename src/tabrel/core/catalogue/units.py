@@ -30,6 +30,7 @@ Dimension = Literal[
     "permeability",
     "viscosity",
     "kinematic_viscosity",
+    "mass_concentration",
 ]
 UnitFamily = Literal["metric", "inch"]
 
@@ -96,6 +97,8 @@ _TABLE: tuple[tuple[str, Dimension, float, UnitFamily], ...] = (
     ("L/m2/s", "air_permeability", 1e-3, "metric"),
     ("cfm/ft2", "air_permeability", 12 * _INCH / 60, "inch"),
     ("mg", "mass", 1e-6, "metric"),
+    ("mg/L", "mass_concentration", 1e-3, "metric"),
+    ("g/L", "mass_concentration", 1.0, "metric"),
     ("%", "fraction", 1e-2, "metric"),
     ("mL", "volume", 1e-6, "metric"),
     ("cm3", "volume", 1e-6, "metric"),

@@ -22,7 +22,7 @@ DetailKind = Literal[
     "count",
     "one_of",
 ]
-DetailStage = Literal["intake", "element", "media", "engine", "warm_up"]
+DetailStage = Literal["intake", "element", "media", "efficiency", "engine", "warm_up"]
 DetailOwner = Literal["study", "sample"]
 
 

@@ -8,7 +8,7 @@ from typing import Any
 from tabrel.core.details.detail import Detail
 from tabrel.core.errors import ReadingTextError
 from tabrel.core.study.defaults import BEGINNINGS
-from tabrel.core.study.model import Mount, TypedNumber
+from tabrel.core.study.model import Counts, Mount, TypedNumber
 from tabrel.core.study.number_keys import number_places, with_typed_at
 from tabrel.core.study.plans import WarmUpPlan
 
@@ -141,7 +141,9 @@ def _with(held: Any, detail: Detail, ahead: tuple[str, ...], behind: tuple[str, 
     if inner is None and part.first and rest[0] != part.head:
         raise ReadingTextError(part.first)
     changed = _with(BEGINNINGS[place] if inner is None else inner, detail, tuple(rest), place, value)
-    return replace(held, **{name: None if changed in (WarmUpPlan(), Mount()) else changed})  # an empty one is none
+    return replace(
+        held, **{name: None if changed in (WarmUpPlan(), Mount(), Counts("unnamed")) else changed}
+    )  # an empty one is none
 
 
 def _is_optional(part: Any, name: str) -> bool:

@@ -8,5 +8,8 @@
 `hole_line`         a group of holes in one line: `understand_hole_group`
 `claim_text`        what a box or a page claims: `claim_from_wording`, `check_from_text`
 `stated_number`     numbers of engine, oil and plan, with or without a unit: `understood_number`
+`table_text`        a table as pasted: dividers, decimal mark, cells: `read_table`
+`table_columns`     what its columns are, by their headings: `understood_headings`
+`count_table`       a table of particle counts: `read_count_table`
 `likely_errors`     a value far off, and the error that would explain it: `question`
 """

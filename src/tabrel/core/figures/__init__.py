@@ -7,5 +7,6 @@
 `pleat_pack`, `pleat_count`         the pack end-on, and the loss against the number of pleats
 `media_deductions`                  the strip from gross to effective area
 `efficiency_evidence`               claims and the screening estimate side by side
+`counted_figure`                    a counted test: points, curve, the test along time, loading
 `parts_tray`                        mass balance of the opened filter, wall and strength as comparisons
 """

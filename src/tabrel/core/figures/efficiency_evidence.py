@@ -6,15 +6,18 @@ from dataclasses import dataclass
 
 import numpy as np
 
+from tabrel.core.counts.counted_test import CountedTest
 from tabrel.core.parts.efficiency import (
     REFERENCE_SIZE,
     ClaimedPoint,
     ScreeningMedium,
     efficiency_from_claim,
+    fibre_for_efficiency,
     screening_estimate,
     screening_size,
     usable_claim,
 )
+from tabrel.core.sample.claims_and_counts import ClaimComparison, compare_with_counts
 from tabrel.core.sample.efficiency import screening_medium
 from tabrel.core.sample.measured_sample import MeasuredSample
 from tabrel.core.study.model import Claim
@@ -40,6 +43,12 @@ class ClaimedEfficiency:
         Why it cannot be computed with; empty where it can.
     is_used : bool
         Whether the headline result is computed from it.
+    compared : ClaimComparison or None
+        What counts say of it; None without any.
+    fibre : float or None
+        Fibre diameter at which the screening estimate would reach it. [µm]
+    fibre_words : str
+        Whether that is plausible beside the fibres there are; empty where nothing can be said.
     """
 
     claim: Claim
@@ -47,6 +56,9 @@ class ClaimedEfficiency:
     at_20_um: Result | None
     why_not: str
     is_used: bool
+    compared: ClaimComparison | None = None
+    fibre: float | None = None
+    fibre_words: str = ""
 
 
 @dataclass(frozen=True)
@@ -84,18 +96,40 @@ def efficiency_evidence(measured: MeasuredSample) -> EfficiencyEvidence:
     EfficiencyEvidence
     """
     found: list[ClaimedEfficiency] = []
+    medium = screening_medium(measured)
+    test = measured.counted if isinstance(measured.counted, CountedTest) else None
     for claim in measured.sample.claims:
         if claim.kind != "efficiency":
             continue
         point = usable_claim((claim,))
-        first = point is not None and not any(one.is_used for one in found)
+        first = point is not None and test is None and not any(one.is_used for one in found)
         at_20 = None if point is None else efficiency_from_claim(point)
-        found.append(ClaimedEfficiency(claim, point, at_20, "" if point else _why_not(claim), first))
-    medium = screening_medium(measured)
+        compared = None if test is None else compare_with_counts(claim, test)
+        fibre, words = _fibre(point, medium)
+        found.append(ClaimedEfficiency(claim, point, at_20, "" if point else _why_not(claim), first, compared, fibre, words))
     if medium is None:
         return EfficiencyEvidence(tuple(found), None, (), None)
     estimate = tuple(screening_estimate(medium, float(size)) for size in DRAWN_SIZES)
     return EfficiencyEvidence(tuple(found), medium, estimate, screening_size(medium))
+
+
+PLAUSIBLE_FACTOR = 2.0
+"""The screening estimate is good to a factor of two in size, and so are the fibres that follow from it."""
+
+
+def _fibre(point: ClaimedPoint | None, medium: ScreeningMedium | None) -> tuple[float | None, str]:
+    """Return the fibre diameter that a claim needs [µm], and whether it is plausible."""
+    if point is None or medium is None or point.beta <= 1:
+        return None, ""
+    fibre = fibre_for_efficiency(medium, point.size, 1 - 1 / point.beta)
+    if fibre is None:
+        return None, "no fibre would reach it at this thickness and solidity, by interception alone"
+    here = "typical of the family" if "media.fibre_diameter" in medium.assumed else "measured"
+    words = f"it would need fibres of {fibre:.3g} µm at this thickness and solidity; {medium.fibre_diameter:.3g} µm are {here}"
+    factor = medium.fibre_diameter / fibre
+    if factor > PLAUSIBLE_FACTOR:
+        return fibre, f"{words}, {factor:.1f} times as coarse: not plausible by interception alone"
+    return fibre, f"{words}: plausible" if factor >= 1 / PLAUSIBLE_FACTOR else f"{words}, finer than it takes: plausible"
 
 
 def _why_not(claim: Claim) -> str:

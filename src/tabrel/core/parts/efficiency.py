@@ -252,6 +252,36 @@ def screening_efficiency(medium: ScreeningMedium, size: float) -> float:
     return 1 - exp(-depth / (pi * medium.fibre_diameter * (1 - alpha)))
 
 
+FINEST_FIBRE, COARSEST_FIBRE = 0.01, 1000.0  # µm
+
+
+def fibre_for_efficiency(medium: ScreeningMedium, size: float, efficiency: float) -> float | None:
+    """Return the fibre diameter at which the screening estimate reaches an efficiency, thickness and solidity kept. [µm]
+
+    Parameters
+    ----------
+    medium : ScreeningMedium
+        Its own fibre diameter does not matter.
+    size : float
+        [µm(c)]
+    efficiency : float
+        Between 0 and 1.
+
+    Returns
+    -------
+    float or None
+        None where no fibre from 0.01 µm to 1 mm does.
+    """
+
+    def short(log_fibre: float) -> float:
+        return screening_efficiency(replace(medium, fibre_diameter=exp(log_fibre)), size) - efficiency
+
+    ends = log(FINEST_FIBRE), log(COARSEST_FIBRE)
+    if not 0 < efficiency < 1 or short(ends[0]) < 0 or short(ends[1]) > 0:
+        return None
+    return exp(brentq(short, *ends, xtol=1e-12))
+
+
 def screening_estimate(medium: ScreeningMedium, size: float = REFERENCE_SIZE) -> Result:
     """Return the screening estimate at a size with its band: the curve a factor of two in size either way. [-]"""
     return Result(

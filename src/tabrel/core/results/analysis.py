@@ -4,6 +4,8 @@ from __future__ import annotations
 
 from dataclasses import dataclass, replace
 
+from tabrel.core.circuit.test_loading import retention_capacity
+from tabrel.core.counts.counted_test import CountedTest
 from tabrel.core.parts.flow_area import inlet_hole_area, plate_flow_area, plate_sections, plate_series_area
 from tabrel.core.parts.media import effective_media_area, gross_media_area, pleat_opening_at_inside
 from tabrel.core.results.bounded import bounded_results, sample_at_limits
@@ -12,7 +14,7 @@ from tabrel.core.review.sample_warnings import sample_warnings
 from tabrel.core.sample.efficiency import efficiency_results, screening_medium
 from tabrel.core.sample.measured_sample import MeasuredSample, measure_sample
 from tabrel.core.study.model import Circuit, Sample
-from tabrel.core.uncertainty.propagation import Result
+from tabrel.core.uncertainty.propagation import Result, missing_result
 
 
 @dataclass(frozen=True)
@@ -33,8 +35,12 @@ class SampleResults:
         [Pa]
     efficiency_at_20_um : Result
         [-]
-    size_at_beta_75 : Result
+    size_at_beta_75, size_at_beta_2 : Result
         [µm(c)]
+    efficiency_slope : Result
+        m of the curve through counts. [-]
+    retention_capacity : Result
+        In test dust, by interpolation. [kg]
     """
 
     inlet_hole_area: Result
@@ -48,6 +54,9 @@ class SampleResults:
     bypass_full_open: Result
     efficiency_at_20_um: Result
     size_at_beta_75: Result
+    size_at_beta_2: Result
+    efficiency_slope: Result
+    retention_capacity: Result
 
 
 @dataclass(frozen=True)
@@ -103,11 +112,21 @@ def analyse_measured(measured: MeasuredSample) -> SampleAnalysis:
         bypass_full_open=measured.bypass.full_open,
         efficiency_at_20_um=efficiency,
         size_at_beta_75=size,
+        **_counted_results(measured),
     )
     results = _with_copied(measured.sample, results)
     if measured.limits:
         results = _bounded(measured, results)
     return SampleAnalysis(results, sample_warnings(measured, screening_medium(measured), size))
+
+
+def _counted_results(measured: MeasuredSample) -> dict[str, Result]:
+    """Return what only a counted test gives."""
+    test, capacity = measured.counted, retention_capacity(measured)
+    if isinstance(test, CountedTest):
+        return {"size_at_beta_2": test.size_at(2.0), "efficiency_slope": test.slope(), "retention_capacity": capacity}
+    lacking = missing_result("counts") if test is None else test
+    return {"size_at_beta_2": lacking, "efficiency_slope": lacking, "retention_capacity": capacity}
 
 
 def _with_copied(sample: Sample, results: SampleResults) -> SampleResults:

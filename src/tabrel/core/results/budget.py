@@ -132,8 +132,11 @@ def uncertainty_budget(last: Step, measured: MeasuredSample) -> Budget:
 
 
 def _source(variable: Variable, measured: MeasuredSample) -> Source:
-    if (variable.tag or "").startswith("model."):
+    tag = variable.tag or ""
+    if tag.startswith("model.") or tag == "counts.misfit":
         return "model"
+    if tag == "counts.counting":
+        return "repeating"
     return "repeating" if measured.variables.is_repeatability(variable) else "instrument"
 
 
@@ -182,6 +185,10 @@ _OTHER_SMALLER = {
     "bypass.seat_diameter": "find on which edge the seal bears, or read the opening pressure on a bench",
     "bypass.stated_kpa": "measure: a stated band of unstated meaning is no measurement",
     "model.dead_coils": "count the dead coils",
+    "counts.counting": "count a larger volume, or more intervals",
+    "counts.misfit": "two parameters do not describe it: hold to the counted sizes, or count more of them",
+    "counts.volumes": "ask the laboratory how well volumes and dilutions are known",
+    "counts.size_scale": "ask for the counter's calibration, and its uncertainty",
 }
 
 

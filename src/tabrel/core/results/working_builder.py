@@ -183,31 +183,35 @@ class Chain:
         if scale == "um(c)":
             return [self.given("x₀", "claimed for, µm(c)", stated, "micrometre", "claims", claim.counts_as)]
         if scale == "um(b)":
-            read = self.given("x_b", "claimed for, µm(b)", stated, "micrometre", "claims", claim.counts_as)
-            factor = Operand("f", "µm(c) in one µm(b)", SCALE_B_TO_C, "number")
-            return [self.line("x₀", "claimed size on the ISO 11171 scale", "{f}·{x_b}", [factor, read], "micrometre")]
+            return [self.size_on_new_scale(stated, "um(b)", "claimed for", "claims", claim.counts_as)]
         found = []
         provenance: Provenance = claim.counts_as if scale == "um" else "assumed"
         key = "claims" if scale == "um" else "claims.scale"
         if len(possible_sizes(stated, scale or "um")) > 1 or scale == "um":
-            read = self.given("x_a", "claimed for, read as plain µm (ISO 4402)", stated, "micrometre", key, provenance)
-            below, above, new_below, new_above = (
-                Operand(symbol, words, size, "micrometre")
-                for symbol, words, size in zip(
-                    ("a₁", "a₂", "c₁", "c₂"),
-                    ("tabulated below, ISO 4402", "tabulated above, ISO 4402", "the same in µm(c)", "the same in µm(c)"),
-                    old_scale_neighbours(stated),
-                    strict=True,
-                )
-            )
-            template = "{c₁} + ({x_a} − {a₁})·({c₂} − {c₁})/({a₂} − {a₁})"
-            operands = [read, below, above, new_below, new_above]
-            found.append(
-                self.line("x₀", "plain µm on the ISO 11171 scale, linear in its table", template, operands, "micrometre")
-            )
+            found.append(self.size_on_new_scale(stated, "um", "claimed for", key, provenance))
         if scale == "unnamed":
             found.append(self.given("x₁", "claimed for, read as µm(c)", stated, "micrometre", key, "assumed"))
         return found
+
+    def size_on_new_scale(self, stated: float, scale: str, words: str, key: str, provenance: Provenance) -> Operand:
+        """Add the line from a size in µm(b) or plain µm to µm(c), and return it."""
+        if scale == "um(b)":
+            read = self.given("x_b", f"{words}, µm(b)", stated, "micrometre", key, provenance)
+            factor = Operand("f", "µm(c) in one µm(b)", SCALE_B_TO_C, "number")
+            return self.line("x₀", "µm(b) on the ISO 11171 scale", "{f}·{x_b}", [factor, read], "micrometre")
+        read = self.given("x_a", f"{words}, read as plain µm (ISO 4402)", stated, "micrometre", key, provenance)
+        below, above, new_below, new_above = (
+            Operand(symbol, what, size, "micrometre")
+            for symbol, what, size in zip(
+                ("a₁", "a₂", "c₁", "c₂"),
+                ("tabulated below, ISO 4402", "tabulated above, ISO 4402", "the same in µm(c)", "the same in µm(c)"),
+                old_scale_neighbours(stated),
+                strict=True,
+            )
+        )
+        template = "{c₁} + ({x_a} − {a₁})·({c₂} − {c₁})/({a₂} − {a₁})"
+        operands = [read, below, above, new_below, new_above]
+        return self.line("x₀", "plain µm on the ISO 11171 scale, linear in its table", template, operands, "micrometre")
 
     def read_as(self, size: Operand) -> str:
         """Return the words that tell two readings of one claimed size apart; none where its scale is named."""

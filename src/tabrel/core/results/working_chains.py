@@ -3,7 +3,12 @@
 from __future__ import annotations
 
 from collections.abc import Callable
+from math import isfinite, log
 
+from uncertainties import std_dev
+
+from tabrel.core.counts.counted_test import CountedTest, ReadAs
+from tabrel.core.counts.curve import CountedCurve
 from tabrel.core.parts.bypass_valve import FULL_LIFT_PRESSURE_RATIO
 from tabrel.core.parts.efficiency import (
     LEAST_SLOPE,
@@ -18,6 +23,7 @@ from tabrel.core.sample.efficiency import efficiency_results, screening_medium
 from tabrel.core.sample.measured_sample import MeasuredSample
 from tabrel.core.study.model import Provenance
 from tabrel.core.uncertainty.propagation import rectangular
+from tabrel.core.uncertainty.sampled_number import nominal_value
 
 
 def _inlet_hole_area(measured: MeasuredSample) -> Working:
@@ -163,8 +169,80 @@ def _bypass_full_open(measured: MeasuredSample) -> Working:
     return chain.working
 
 
+def _counted_efficiency(chain: Chain, test: CountedTest) -> None:
+    """Add the lines from counts to the efficiency at 20 µm(c): the nearest counted size, the curve, and its interval."""
+    for read in test.readings:
+        how = f", read as {read.scale}" if len(test.readings) > 1 else ""
+        _nearest_beta(chain, test, read, how)
+        if read.scale != "um(c)":
+            _converted_sizes(chain, test, read)
+        if isinstance(read.curve, CountedCurve):
+            _on_curve(chain, test, read.curve, how)
+            continue
+        for symbol, index, beta in test.bounding_betas(read, REFERENCE_SIZE):
+            words = f"{'lower' if symbol == 'E₁' else 'upper'} end of β at {test.counts.sizes_um[index]:g} µm, by counting{how}"
+            end = chain.given("β", words, beta, "number", "counts", "published")
+            side = "at least" if symbol == "E₁" else "at most"
+            chain.line(
+                symbol, f"efficiency at 20 µm(c) is {side}, as it rises with size{how}", "max(0, 1 − 1/{β})", [end], "fraction"
+            )
+
+
+def _nearest_beta(chain: Chain, test: CountedTest, read: ReadAs, how: str) -> None:
+    totals, sizes = test.totals, test.counts.sizes_um
+    used = [
+        i for i, fault in enumerate(totals.size_faults) if not fault and totals.net.downstream[i] > 0 and isfinite(read.sizes[i])
+    ]
+    if not used:
+        return
+    i = min(used, key=lambda k: abs(log(read.sizes[k] / REFERENCE_SIZE)))
+    net, known = totals.net, _provenance(totals.assumed, "counts.volumes")
+    up = chain.given("U", f"counted upstream, net, at {sizes[i]:g} µm", float(net.upstream[i]), "number", "counts", "published")
+    down = chain.given("D", "counted downstream, net", float(net.downstream[i]), "number", "counts", "published")
+    ratio = chain.given(
+        "r", "counted volume over dilution, downstream over upstream", totals.ratio, "number", "counts.volumes", known
+    )
+    chain.line("β", f"filtration ratio at {sizes[i]:g} µm{how}", "{r}·{U}/{D}", [ratio, up, down], "number")
+
+
+def _converted_sizes(chain: Chain, test: CountedTest, read: ReadAs) -> None:
+    known: Provenance = "assumed" if len(test.readings) > 1 else "published"
+    for size, converted in zip(test.counts.sizes_um, read.sizes, strict=True):
+        if isfinite(converted):
+            chain.size_on_new_scale(size, read.scale, "counted at", "counts.scale" if known == "assumed" else "counts", known)
+
+
+def _on_curve(chain: Chain, test: CountedTest, curve: CountedCurve, how: str) -> None:
+    size = Operand("x", "particle size", REFERENCE_SIZE, "micrometre")
+    log_size, slope = curve.parameters()
+    middle = chain.given("ln x₅₀", f"of the size at β = 2, by the counts{how}", log_size, "number", "counts", "published")
+    m = chain.given("m", "slope of the curve, by the counts", slope, "number", "counts", "published")
+    operands, template = [size, middle, m], "{m}·(ln({x}) − {ln x₅₀})"
+    if curve.has_interval:
+        known = _provenance(test.assumed, "counts.ratio_uncertainty", "counts.size_uncertainty")
+        error = curve.log_beta_error(REFERENCE_SIZE)
+        off = chain.given("ε", "volumes and size scale", error, "number", "counts.volumes", known)
+        operands, template = [*operands, off], f"{template} + {{ε}}"
+    z = chain.line("z", f"ln(β − 1) at 20 µm(c), on the curve{how}", template, operands, "number")
+    if curve.has_interval:
+        plain = Operand("z", "as above", float(nominal_value(z.value)), "number")
+        u = Operand("u", "standard uncertainty of z", float(std_dev(z.value)), "number")
+        times = Operand("T", "to 95 %", curve.coverage, "number")
+        for symbol, sign, words in (("E₁", "−", "lower"), ("E₂", "+", "upper")):
+            template = f"1/(1 + exp(−({{z}} {sign} {{T}}·{{u}})))"
+            chain.line(symbol, f"{words} end of the efficiency{how}", template, [plain, times, u], "fraction")
+    chain.line("E", f"efficiency{how}", "1/(1 + exp(−{z}))", [z], "fraction")
+
+
+def _provenance(assumed: tuple[str, ...], *keys: str) -> Provenance:
+    return "assumed" if any(key in assumed for key in keys) else "published"
+
+
 def _efficiency(measured: MeasuredSample) -> Working:
     chain = Chain("efficiency_at_20_um", measured)
+    if isinstance(measured.counted, CountedTest):
+        _counted_efficiency(chain, measured.counted)
+        return chain.working
     claim = usable_claim(measured.sample.claims)
     size = Operand("x", "particle size", REFERENCE_SIZE, "micrometre")
     if claim is not None:

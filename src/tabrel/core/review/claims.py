@@ -13,9 +13,11 @@ from tabrel.core.catalogue.observations import OBSERVATIONS
 from tabrel.core.catalogue.quantities import QUANTITIES
 from tabrel.core.catalogue.results import WIRE_UNITS
 from tabrel.core.catalogue.units import UnitFamily, in_family, shown
+from tabrel.core.counts.counted_test import CountedTest, counted_test
 from tabrel.core.entry.claim_text import RESULT_BY_KEY, claim_dimension
 from tabrel.core.entry.reading_text import ParsedReading, parse_reading
 from tabrel.core.errors import ReadingTextError
+from tabrel.core.sample.claims_and_counts import Comparison, compare_with_counts
 from tabrel.core.sample.stated_setting import OPENING_KEY
 from tabrel.core.study.model import Claim, Relation, Sample, used_readings
 from tabrel.core.uncertainty.estimate import Estimate
@@ -74,6 +76,10 @@ def check_claim(
         return _check_reading(claim, estimates.get(claim.key), family)
     if claim.kind == "result" and claim.key in RESULT_BY_KEY and claim.value:
         return _check_result(claim, (results or {}).get(claim.key), family)
+    test = None if claim.kind != "efficiency" or sample.counts is None else counted_test(sample.counts)
+    if isinstance(test, CountedTest):
+        compared = compare_with_counts(claim, test)
+        return ClaimCheck(_BY_COUNTS[compared.verdict], compared.words)
     if claim.kind == "efficiency":
         unnamed = "; the scale of its size is not named, so that plain µm and µm(c) both stand: note the year it was seen"
         words = "no reading at the bench can confirm an efficiency; it is compared only like with like"
@@ -81,6 +87,14 @@ def check_claim(
     if any(letter.isdecimal() for letter in claim.wording or ""):
         return ClaimCheck("no_check", "no number in it is understood as one to check: if there is one, enter it as a check below")
     return ClaimCheck("no_check", "words without a number to check")
+
+
+_BY_COUNTS: dict[Comparison, Verdict] = {
+    "agree": "confirmed",
+    "claim_lower": "confirmed",
+    "claim_higher": "refuted",
+    "cannot_be_compared": "cannot_tell",
+}
 
 
 def _check_reading(claim: Claim, estimate: Estimate | None, family: UnitFamily) -> ClaimCheck:

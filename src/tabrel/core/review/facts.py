@@ -20,8 +20,9 @@ def facts_of(study: Study, sample: Sample) -> dict[str, object]:
     Returns
     -------
     dict
-        By ``details/KEY``, ``observations/KEY``, ``states/KEY``, ``oil`` (the viscosity points) and ``cut``; what is not
-        known, or came along with another number and was stated by nobody, is not in it. The values are for comparing only.
+        By ``details/KEY``, ``observations/KEY``, ``states/KEY``, ``oil`` (the viscosity points), ``cut`` and ``counts`` (the
+        table); what is not known, or came along with another number and was stated by nobody, is not in it. The values are
+        for comparing only.
     """
     stated = {
         key: value for key, value in detail_values(study, sample).items() if value.is_typed or value.provenance != "assumed"
@@ -37,6 +38,8 @@ def facts_of(study: Study, sample: Sample) -> dict[str, object]:
         found["oil"] = (study.oil.viscosity, tuple(sorted(typed)), tuple(str(typed[key]) for key in sorted(typed)))
     if sample.cut:
         found["cut"] = sample.cut
+    if sample.counts and (sample.counts.intervals or sample.counts.rows):
+        found["counts"] = (sample.counts.sizes_um, sample.counts.intervals, sample.counts.blank, sample.counts.rows)
     for thing in sample.copied.keys() & found.keys():  # confirming it changes it
         found[thing] = (found[thing], sample.copied[thing])
     return found

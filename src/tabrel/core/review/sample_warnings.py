@@ -4,7 +4,10 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
+from tabrel.core.catalogue.terms import INPUTS
 from tabrel.core.catalogue.units import shown_in_both
+from tabrel.core.counts.checks import extrapolation, test_checks
+from tabrel.core.counts.counted_test import CountedTest
 from tabrel.core.figures.parts_tray import USUAL_SHELL_RATIO, can_strength
 from tabrel.core.figures.pleat_pack import LEAST_PLEAT_OPENING
 from tabrel.core.figures.section_layout import section_problems
@@ -192,9 +195,16 @@ def _seen_warnings(measured: MeasuredSample) -> Iterator[SampleWarning]:
 
 
 def _efficiency_warnings(measured: MeasuredSample, medium: ScreeningMedium | None, size: Result) -> Iterator[SampleWarning]:
-    if measured.sample.counts is not None:
-        message = "particle counts are kept with the sample, and not yet computed with"
-        yield SampleWarning("counts_not_used", message, "counts")
+    test = measured.counted
+    if isinstance(test, CountedTest):
+        for check in test_checks(test):
+            if check.is_grave:
+                yield SampleWarning(check.code, check.words, "counts")
+        if beyond := extrapolation(test, REFERENCE_SIZE):
+            yield SampleWarning("counts_extrapolated", beyond, "counts")
+    elif isinstance(test, Result):
+        lacking = " and ".join(INPUTS[key].title for key in test.missing)
+        yield SampleWarning("counts_not_used", f"the counts cannot be computed with yet: {lacking} is not stated", "counts")
     if medium is None or size.basis != "estimate" or size.value is None:
         return
     limit = medium.largest_valid_size()

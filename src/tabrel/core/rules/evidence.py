@@ -12,20 +12,23 @@ from tabrel.core.study.evidence import BypassBench, Counts, FlowBench, Photograp
 MOST_PARTICLES = 10**15
 ABOVE_ZERO_IN_COUNTS = (
     "volume_ml", "dilution", "upstream_ml", "upstream_dilution", "downstream_ml", "downstream_dilution", "coincidence_per_ml",
-    "ratio_uncertainty_percent", "size_uncertainty_percent", "system_volume_l", "flow_l_min", "terminal_ratio",
+    "system_volume_l", "flow_l_min", "terminal_ratio", "clean_element_kpa", "kinematic_mm2_s", "terminal_kpa",
 )  # fmt: skip
 
 
 def check_counts(path: str, counts: Counts) -> None:
     """Raise `StudyError` at the first impossible thing in the counts of a test."""
     require_above_zero(path, **{name: getattr(counts, name) for name in ABOVE_ZERO_IN_COUNTS})
-    for name in ("clean_hardware_kpa", "clean_element_kpa"):
+    for name in ("clean_hardware_kpa", "ratio_uncertainty_percent", "size_uncertainty_percent", "base_level_mg_l"):
         _require_not_negative(f"{path}.{name}", getattr(counts, name))
     if counts.temperature_c is not None:
         require_temperature(path, counts.temperature_c)
     if counts.rows and counts.intervals:
         raise StudyError(f"{path}.rows", "cannot be beside intervals: give the rows as one interval")
-    if not counts.rows and not counts.intervals:
+    if counts.terminal_ratio is not None and counts.terminal_ratio <= 1:
+        raise StudyError(f"{path}.terminal_ratio", f"must be above 1, which is clean, not {counts.terminal_ratio:g}: check it")
+    require_date(f"{path}.tested", counts.tested)
+    if counts.sizes_um and not counts.intervals and not counts.rows:
         raise StudyError(path, "counts no particles: add intervals with upstream and downstream counts")
     if counts.rows and (counts.volume_ml is None or counts.dilution is None):
         raise StudyError(path, "rows need volume_ml and dilution: add both")

@@ -2,7 +2,9 @@
 
 from __future__ import annotations
 
+from tabrel.core.counts.counted_test import CountedTest
 from tabrel.core.parts.efficiency import (
+    REFERENCE_BETA,
     REFERENCE_SIZE,
     ScreeningMedium,
     efficiency_from_claim,
@@ -20,6 +22,8 @@ from tabrel.core.uncertainty.sampled_number import nominal_value
 def efficiency_results(measured: MeasuredSample) -> tuple[Result, Result]:
     """Return the efficiency at 20 µm(c) and the size at β = 75 from the best evidence there is."""
     at_size = efficiency_at_size(measured, REFERENCE_SIZE)
+    if isinstance(measured.counted, CountedTest):
+        return at_size, measured.counted.size_at(REFERENCE_BETA)
     claim = usable_claim(measured.sample.claims)
     if claim is not None:
         return at_size, size_from_claim(claim)
@@ -28,7 +32,9 @@ def efficiency_results(measured: MeasuredSample) -> tuple[Result, Result]:
 
 
 def efficiency_at_size(measured: MeasuredSample, size: float) -> Result:
-    """Return the efficiency at a size [µm(c)] from the best evidence there is. [-]"""
+    """Return the efficiency at a size [µm(c)] from the best evidence there is: counts, a claim, the screening estimate. [-]"""
+    if isinstance(measured.counted, CountedTest):
+        return measured.counted.efficiency(size)
     claim = usable_claim(measured.sample.claims)
     if claim is not None:
         return efficiency_from_claim(claim, size)

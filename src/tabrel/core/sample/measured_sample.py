@@ -6,6 +6,7 @@ from dataclasses import dataclass, replace
 from functools import cached_property
 
 from tabrel.core.catalogue.quantities import QUANTITIES
+from tabrel.core.counts.counted_test import CountedTest, counted_test
 from tabrel.core.parts.bypass_valve import BypassEvidence, bypass_evidence
 from tabrel.core.parts.flow_area import Outlet, outlet_bore
 from tabrel.core.parts.holes import MeasuredHoles, measure_holes
@@ -14,7 +15,7 @@ from tabrel.core.parts.plate_layout import PlateLayout, plate_layout
 from tabrel.core.sample.stated_setting import StatedSetting, stated_setting
 from tabrel.core.study.model import Circuit, Sample, used_readings
 from tabrel.core.uncertainty.estimate import Estimate, Limits, estimate_quantity, quantity_limits
-from tabrel.core.uncertainty.propagation import Uncertain, Variables
+from tabrel.core.uncertainty.propagation import Result, Uncertain, Variables
 
 
 @dataclass(frozen=True)
@@ -68,6 +69,12 @@ class MeasuredSample:
     def plate(self) -> PlateLayout:
         """The plate seen from below."""
         return plate_layout(self.known, self.sample.holes, self.circuit)
+
+    @cached_property
+    def counted(self) -> CountedTest | Result | None:
+        """The counted test of the sample worked out, a result that names what it lacks, or None where there is none."""
+        counts = self.sample.counts
+        return None if counts is None or not (counts.intervals or counts.rows) else counted_test(counts)
 
     @property
     def hole_estimates(self) -> dict[str, Estimate]:

@@ -7,6 +7,7 @@ from typing import Any
 from tabrel.core.study.model import (
     Adapter,
     Circuit,
+    Counts,
     EngineHotPoint,
     GaugeTap,
     Mount,
@@ -50,6 +51,7 @@ USUAL_PLAN = WarmUpPlan(
 """What is taken for whatever a plan does not state."""
 
 BEGINNINGS: dict[tuple[str, ...], Any] = {
+    ("counts",): Counts("unnamed"),
     ("warm_up",): WarmUpPlan(),
     ("circuit",): Circuit(),
     ("circuit", "pump_efficiency"): PumpEfficiency(0.88, 3000.0, 400.0, 100.0),

@@ -71,6 +71,10 @@ class Counts(Strict):
     blank : BlankCounts or None
     system_volume_l, flow_l_min, temperature_c, clean_hardware_kpa, clean_element_kpa, terminal_ratio : float or None
         Test conditions.
+    dust_lot, tested : str or None
+        Lot of the dust; ISO date of the test.
+    kinematic_mm2_s, base_level_mg_l, terminal_kpa : float or None
+        Viscosity of the fluid at the test's temperature; dust upstream that is kept up; where the test was ended.
     intervals : tuple of CountInterval
         In order of time.
     """
@@ -100,6 +104,11 @@ class Counts(Strict):
     clean_element_kpa: float | None = None
     terminal_ratio: float | None = None
     intervals: tuple[CountInterval, ...] = ()
+    dust_lot: str | None = None
+    tested: str | None = None
+    kinematic_mm2_s: float | None = None
+    base_level_mg_l: float | None = None
+    terminal_kpa: float | None = None
 
 
 @dataclass(frozen=True)

@@ -18,6 +18,12 @@ from tabrel.core.study.model import TypedNumber
 from tabrel.core.study.plans import WarmUpPlan
 
 Place = tuple[str, ...]
+TEST_NUMBERS = (
+    "kinematic_mm2_s", "temperature_c", "flow_l_min", "base_level_mg_l", "system_volume_l", "clean_hardware_kpa",
+    "clean_element_kpa", "terminal_kpa", "terminal_ratio", "upstream_ml", "upstream_dilution", "downstream_ml",
+    "downstream_dilution", "coincidence_per_ml", "ratio_uncertainty_percent", "size_uncertainty_percent",
+)  # fmt: skip
+"""Conditions of a counted test that are numbers."""
 Owner = Literal["study", "sample"]
 
 SAMPLE_NUMBERS: tuple[Place, ...] = (
@@ -29,6 +35,7 @@ SAMPLE_NUMBERS: tuple[Place, ...] = (
     ("stated_collapse_kpa",),
     ("bypass", "stated_kpa"),
     ("leak",),
+    *(("counts", name) for name in TEST_NUMBERS),
 )
 _ITEM = re.compile(r"\[\d+\]")
 

@@ -31,6 +31,21 @@ def insert_evidence(conn: sqlite3.Connection, sample_id: int, sample: Sample) ->
             conn.execute(INSERT_EVIDENCE, {"sample_id": sample_id, "kind": kind, "document": document})
 
 
+DELETE_EVIDENCE = "DELETE FROM evidence WHERE sample_id = :sample_id AND kind = :kind"
+UPDATE_EVIDENCE = "UPDATE evidence SET document = :document WHERE sample_id = :sample_id AND kind = :kind"
+
+
+def set_counts(conn: sqlite3.Connection, sample_id: int, counts: Counts | None) -> None:
+    """Keep the counts of a sample's test in place of those there were; None removes them."""
+    named = {"sample_id": sample_id, "kind": "counts"}
+    if counts is None:
+        conn.execute(DELETE_EVIDENCE, named)
+        return
+    document = _ADAPTERS["counts"].dump_json(counts, exclude_none=True).decode()
+    if conn.execute(UPDATE_EVIDENCE, {**named, "document": document}).rowcount == 0:
+        conn.execute(INSERT_EVIDENCE, {**named, "document": document})
+
+
 def evidence_of(conn: Reader, sample_id: int) -> dict[str, Any]:
     """Return what tests, benches and photographs say of a sample, by the field of the sample."""
     rows = conn.execute(SELECT_EVIDENCE, {"sample_id": sample_id})

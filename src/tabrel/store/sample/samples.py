@@ -304,15 +304,16 @@ def names_of_samples(conn: sqlite3.Connection, study_id: int) -> list[SampleName
 
 
 def load_stated(conn: Reader, sample_id: int) -> StoredSample:
-    """Return a sample with what is stated and seen of it: without readings, holes, claims and evidence.
+    """Return a sample with what is stated and seen of it: without readings, holes, claims and evidence but counts.
 
     Raises
     ------
     NotStoredError
         If there is no such sample.
     """
-    reader = gathered(conn, stated_statements(sample_id))
-    return _stated(reader, _row(reader, sample_id))
+    reader = gathered(conn, [*stated_statements(sample_id), (SELECT_EVIDENCE, {"sample_id": sample_id})])
+    stated = _stated(reader, _row(reader, sample_id))
+    return replace(stated, sample=replace(stated.sample, counts=evidence_of(reader, sample_id).get("counts")))
 
 
 def _row(conn: Reader, sample_id: int) -> sqlite3.Row:

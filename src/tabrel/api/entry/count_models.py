@@ -1,0 +1,81 @@
+"""A table of particle counts: what comes in, and what was understood of it."""
+
+from __future__ import annotations
+
+from typing import Literal
+
+from pydantic import Field
+
+from tabrel.api.body_limit import COUNT_TABLE_BYTES
+from tabrel.api.wire import FileText, RequestModel
+from tabrel.core.study.model import SizeScale
+from tabrel.document.results import WireModel
+
+
+class CountTableIn(RequestModel):
+    """A table as pasted or from a file, and what has been answered of it."""
+
+    text: FileText = Field(max_length=COUNT_TABLE_BYTES)
+    decimal: Literal[".", ","] | None = None
+    scale: SizeScale | None = None
+
+
+class CountsOut(WireModel):
+    """Counts as a table in our own layout."""
+
+    csv: str
+
+
+class TableRowOut(WireModel):
+    """A row of a table: its line in the text, and its cells."""
+
+    line: int
+    cells: list[str]
+
+
+class HeadingOut(WireModel):
+    """What a heading was understood as."""
+
+    column: int
+    text: str
+    words: str
+    is_used: bool
+
+
+class SettingOut(WireModel):
+    """A condition found before the headings."""
+
+    title: str
+    text: str
+
+
+class QuestionOut(WireModel):
+    """What can be read two ways, with the answers there are: what is sent, and what it means."""
+
+    key: str
+    words: str
+    answers: list[list[str]]
+
+
+class CellFaultOut(WireModel):
+    """What is wrong with a cell; without a column with the whole line, without a line with the table."""
+
+    line: int | None
+    column: int | None
+    words: str
+
+
+class CountTableOut(WireModel):
+    """What was understood of a table of counts; nothing of it is taken yet."""
+
+    rows: list[TableRowOut]
+    row_count: int
+    heading_line: int
+    headings: list[HeadingOut]
+    settings: list[SettingOut]
+    said: list[str]
+    questions: list[QuestionOut]
+    faults: list[CellFaultOut]
+    intervals: int
+    sizes_um: list[float]
+    is_complete: bool

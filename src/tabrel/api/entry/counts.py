@@ -1,0 +1,125 @@
+"""Particle counts of a test: a table is looked at first, taken only when asked, and given back in our own layout."""
+
+from __future__ import annotations
+
+from fastapi import APIRouter
+
+from tabrel.api.change.bench import Bench
+from tabrel.api.change.models import ChangedOut
+from tabrel.api.deps import Connection, SampleId
+from tabrel.api.entry.count_models import (
+    CellFaultOut,
+    CountsOut,
+    CountTableIn,
+    CountTableOut,
+    HeadingOut,
+    QuestionOut,
+    SettingOut,
+    TableRowOut,
+)
+from tabrel.api.errors import PROBLEM_RESPONSES
+from tabrel.api.wire import NothingIn
+from tabrel.core.counts.totals import with_intervals
+from tabrel.core.entry.count_table import (
+    CountTable,
+    TableChoices,
+    count_table_text,
+    read_count_table,
+    with_conditions_of,
+)
+from tabrel.core.errors import StudyError
+from tabrel.core.rules.evidence import check_counts
+from tabrel.core.study.model import Counts
+from tabrel.store.connection import transaction
+from tabrel.store.errors import NotStoredError
+from tabrel.store.sample.evidence import set_counts
+from tabrel.store.sample.samples import load_sample, study_of_sample
+
+router = APIRouter(prefix="/api", tags=["counts"], responses=PROBLEM_RESPONSES)
+
+ROWS_SENT = 300
+"""Of a longer table only so many rows are shown, and those at fault."""
+
+THING = "counts"
+CHANGED = "another window has changed the counts meanwhile: look, then take your table again"
+
+
+@router.get("/samples/{sample_id}/counts")
+def get_counts(sample_id: SampleId, conn: Connection) -> CountsOut:
+    """Return the counts of a sample's test as a table in our own layout, empty where there are none."""
+    counts = load_sample(conn, sample_id).sample.counts
+    there = counts is not None and bool(counts.intervals or counts.rows)
+    return CountsOut(csv=count_table_text(with_intervals(counts)) if counts and there else "")
+
+
+@router.post("/samples/{sample_id}/counts/preview")
+def post_preview(sample_id: SampleId, given: CountTableIn, conn: Connection) -> CountTableOut:
+    """Return what is understood of a table of counts, what is asked and what is at fault; nothing is taken."""
+    study_of_sample(conn, sample_id)
+    return _table_out(_read(given))
+
+
+@router.put("/samples/{sample_id}/counts")
+def put_counts(sample_id: SampleId, given: CountTableIn, bench: Bench) -> ChangedOut:
+    """Take a table of counts in place of those there were; conditions it does not name stay."""
+    conn = bench.conn
+    found = _read(given)
+    if found.counts is None:
+        said = next(
+            iter([one.words for one in found.faults] + [one.words for one in found.questions]), "nothing is there to take"
+        )
+        raise StudyError("text", said)
+    with transaction(conn):
+        before = load_sample(conn, sample_id).sample.counts
+        counts = with_conditions_of(found.counts, before)
+        bench.require_seen(sample_id, THING, CHANGED)
+        check_counts("counts", counts)
+        if counts != before:
+            with bench.recorded(sample_id, _words(counts), THING):
+                set_counts(conn, sample_id, counts)
+    return bench.answer(sample_id, THING)
+
+
+@router.delete("/samples/{sample_id}/counts")
+def delete_counts(sample_id: SampleId, _: NothingIn, bench: Bench) -> ChangedOut:
+    """Remove the counts of a sample's test with its conditions; undo brings them back."""
+    conn = bench.conn
+    with transaction(conn):
+        if load_sample(conn, sample_id).sample.counts is None:
+            raise NotStoredError("there are no counts: load the sample again")
+        bench.require_seen(sample_id, THING, CHANGED)
+        with bench.recorded(sample_id, "particle counts removed", THING):
+            set_counts(conn, sample_id, None)
+    return bench.answer(sample_id, THING)
+
+
+def _words(counts: Counts) -> str:
+    many = len(counts.intervals)
+    return f"particle counts: {len(counts.sizes_um)} sizes, {many} interval{'' if many == 1 else 's'}"
+
+
+def _read(given: CountTableIn) -> CountTable:
+    return read_count_table(given.text, TableChoices(decimal=given.decimal, scale=given.scale))
+
+
+def _table_out(found: CountTable) -> CountTableOut:
+    rows = found.table.rows if found.table else ()
+    at_fault = {fault.line for fault in found.faults}
+    shown = [row for i, row in enumerate(rows) if i < ROWS_SENT or row.line in at_fault]
+    return CountTableOut(
+        rows=[TableRowOut(line=row.line, cells=list(row.cells)) for row in shown],
+        row_count=len(rows),
+        heading_line=found.heading_line,
+        headings=[
+            HeadingOut(column=one.index, text=one.text, words=one.words, is_used=one.column is not None) for one in found.headings
+        ],
+        settings=[SettingOut(title=condition.title, text=text) for condition, text in found.settings],
+        said=list(found.said),
+        questions=[
+            QuestionOut(key=one.key, words=one.words, answers=[list(answer) for answer in one.answers]) for one in found.questions
+        ],
+        faults=[CellFaultOut(line=one.line, column=one.column, words=one.words) for one in found.faults],
+        intervals=len(found.counts.intervals) if found.counts else 0,
+        sizes_um=list(found.counts.sizes_um) if found.counts else [],
+        is_complete=found.counts is not None,
+    )

@@ -1,0 +1,599 @@
+"""A table of particle counts, as pasted or from a file: from cells to the counts of a test.
+
+Two layouts are understood. Sizes down: a column of sizes, one upstream and one downstream, and, for several intervals, a
+column of times. Sizes across: a row an interval, a column for each side and size. Lines of a name and a value before the
+headings are conditions of the test. Nothing is taken while a cell is at fault or a question is open.
+"""
+
+from __future__ import annotations
+
+import csv
+import io
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
+from typing import Any
+
+from tabrel.core.catalogue.test_conditions import CONDITIONS_BY_FIELD, SCALES, TEST_CONDITIONS, TestCondition
+from tabrel.core.entry.stated_number import understood_number
+from tabrel.core.entry.table_columns import Column, Heading, require_units, understood_headings, whole_number
+from tabrel.core.entry.table_text import DIVIDERS, DecimalMark, TableRow, TableText, read_table
+from tabrel.core.errors import ReadingTextError
+from tabrel.core.study.evidence import BlankCounts, CountInterval, Counts
+
+LEAST_SIZES = 3
+MOST_INTERVALS = 20_000
+
+TIME = Column("time_min", "end of interval", ("time", "elapsed", "minutes", "end of interval", "t"), "min")
+PRESSURE = Column(
+    "differential_pressure_kpa",
+    "differential pressure",
+    ("differential pressure", "pressure drop", "pressure difference", "δp", "dp", "delta p"),
+    "kPa",
+)
+INJECTED = Column("injected_g", "dust injected", ("injected", "dust injected", "mass injected", "dust added"), "g")
+CIRCULATING = Column(
+    "circulating_mg_l", "circulating upstream", ("circulating", "upstream mass", "mass concentration", "gravimetric"), "mg/L"
+)
+SIZE = Column("size_um", "size", ("size", "particle size", "threshold", "particle diameter", "channel"))
+UPSTREAM = Column("upstream", "upstream", ("upstream", "up", "inlet", "before", "in"))
+DOWNSTREAM = Column("downstream", "downstream", ("downstream", "down", "outlet", "after", "out"))
+BLANK_UPSTREAM = Column("blank_upstream", "blank upstream", ("blank upstream", "upstream blank", "blank up"))
+BLANK_DOWNSTREAM = Column("blank_downstream", "blank downstream", ("blank downstream", "downstream blank", "blank down"))
+ROW = Column("row", "row", ("row", "interval", "no"))
+COLUMNS = (ROW, TIME, PRESSURE, INJECTED, CIRCULATING, SIZE, UPSTREAM, DOWNSTREAM, BLANK_UPSTREAM, BLANK_DOWNSTREAM)
+MEASURED = (TIME, PRESSURE, INJECTED, CIRCULATING)
+SIDES = (UPSTREAM, DOWNSTREAM)
+
+_SCALE_MARKS = (
+    ("um(c)", ("µm(c)", "μm(c)", "um(c)", "µm (c)", "μm (c)", "um (c)", "µmc", "11171")),
+    ("um(b)", ("µm(b)", "μm(b)", "um(b)", "µm (b)", "um (b)")),
+    ("um", ("4402", "acftd")),
+)
+_PER_VOLUME = ("/ml", "per ml", "/cm", "/100 ml", "per 100 ml", "/l)", "ml-1")
+
+
+@dataclass(frozen=True)
+class CellFault:
+    """What is wrong with a cell, at its line and column; a column of None is the whole line, a line of None the table."""
+
+    line: int | None
+    column: int | None
+    words: str
+
+
+@dataclass(frozen=True)
+class Question:
+    """What can be read two ways: what is asked, and for each answer what it means."""
+
+    key: str
+    words: str
+    answers: tuple[tuple[str, str], ...]
+
+
+@dataclass(frozen=True)
+class TableChoices:
+    """What has been answered of a table.
+
+    Attributes
+    ----------
+    decimal : str or None
+        The decimal mark.
+    scale : str or None
+        Of the sizes.
+    """
+
+    decimal: DecimalMark | None = None
+    scale: str | None = None
+
+
+NOTHING_CHOSEN = TableChoices()
+
+
+@dataclass(frozen=True)
+class CountTable:
+    """What was understood of a table of counts.
+
+    Attributes
+    ----------
+    table : TableText or None
+        Its cells; None where it is none.
+    headings : tuple of Heading
+        In their order.
+    heading_line : int
+        Line of the headings; 0 where none were found.
+    settings : tuple of (TestCondition, str)
+        Conditions found before the headings, as written.
+    said : tuple of str
+        What was understood, a sentence each.
+    questions : tuple of Question
+        Still open.
+    faults : tuple of CellFault
+    counts : Counts or None
+        None while a question is open or a cell at fault.
+    """
+
+    table: TableText | None
+    headings: tuple[Heading, ...] = ()
+    heading_line: int = 0
+    settings: tuple[tuple[TestCondition, str], ...] = ()
+    said: tuple[str, ...] = ()
+    questions: tuple[Question, ...] = ()
+    faults: tuple[CellFault, ...] = ()
+    counts: Counts | None = None
+
+
+def read_count_table(text: str, choices: TableChoices = NOTHING_CHOSEN) -> CountTable:
+    """Return what a table of particle counts says, with what is at fault and what has to be asked.
+
+    Parameters
+    ----------
+    text : str
+        As pasted.
+    choices : TableChoices
+        What has been answered so far.
+
+    Returns
+    -------
+    CountTable
+    """
+    try:
+        table = read_table(text, decimal=choices.decimal)
+    except ReadingTextError as error:
+        return CountTable(None, faults=(CellFault(None, None, str(error)),))
+    reader = _Reader(table, choices)
+    return reader.result()
+
+
+class _Reader:
+    """Reads one table; collects what it understands, asks and finds at fault."""
+
+    def __init__(self, table: TableText, choices: TableChoices) -> None:
+        self.table = table
+        self.choices = choices
+        self.faults: list[CellFault] = []
+        self.questions: list[Question] = []
+        self.said: list[str] = []
+        self.settings: list[tuple[TestCondition, str]] = []
+        self.conditions: dict[str, Any] = {}
+        self.headings: tuple[Heading, ...] = ()
+        self.heading_line = 0
+
+    def result(self) -> CountTable:
+        body = self._headings()
+        counts = None
+        if self.headings:
+            self.said.append(
+                f"Columns are divided by {_DIVIDED[self.table.divider]}; the decimal mark is {_MARKS[self.table.decimal]}."
+            )
+            self._ask_decimal()
+            scale = self._scale()
+            self._check_headings()
+            if not self.faults and not self.table.is_asked:  # numbers that can be read two ways are not checked
+                counts = self._counts(body, scale)
+        if self.faults or self.questions:
+            counts = None
+        if not self.headings:
+            self.said, self.settings = [], []
+        return CountTable(
+            self.table, self.headings, self.heading_line, tuple(self.settings), tuple(self.said), tuple(self.questions),
+            tuple(self.faults), counts,
+        )  # fmt: skip
+
+    # headings, and the conditions before them
+
+    def _headings(self) -> list[TableRow]:
+        for i, row in enumerate(self.table.rows):
+            found = understood_headings(row.cells, COLUMNS)
+            keys = {one.column.key for one in found if one.column}
+            if {"upstream", "downstream"} <= keys:
+                self.headings, self.heading_line = found, row.line
+                return list(self.table.rows[i + 1 :])
+            self._setting(row)
+        message = (
+            "no headings were found: give a line that names upstream and downstream, with sizes in a column or in the headings"
+        )
+        self.faults.append(CellFault(None, None, message))
+        return []
+
+    def _setting(self, row: TableRow) -> None:
+        """Take a line of a name and a value as a condition of the test; a title is passed over."""
+        cells = [cell for cell in row.cells if cell]
+        if len(cells) == 1 and ":" in cells[0]:
+            cells = [part.strip() for part in cells[0].split(":", 1)]
+        if len(cells) < 2:
+            return
+        name, text = cells[0].rstrip(":= ").strip(), " ".join(cells[1:])
+        condition = _condition(name)
+        if condition is None:
+            self.said.append(f"Line {row.line}, {name[:40]!r}, is no condition that is known, and is left out.")
+            return
+        try:
+            self.conditions[condition.field] = self._understood(condition, text, is_key=name.casefold() == condition.field)
+            self.settings.append((condition, text))
+        except ReadingTextError as error:
+            self.faults.append(CellFault(row.line, 1 if len(row.cells) > 1 else 0, str(error)))
+
+    def _understood(self, condition: TestCondition, text: str, *, is_key: bool) -> Any:
+        if condition.kind == "quantity":
+            if is_key:
+                try:
+                    return self.table.number(text)
+                except ReadingTextError:
+                    pass
+            bare = condition.unit and text.replace(",", ".").replace(".", "", 1).isdigit()
+            if bare:
+                raise ReadingTextError(f"{text!r} names no unit: write {condition.title} like {text} {condition.unit}")
+            unit = "share" if condition.unit == "%" else condition.unit
+            number = understood_number(text, unit, condition.title, "metric")
+            return 100 * number if condition.unit == "%" else number
+        if condition.kind == "one_of":
+            found = _scale_in(text.casefold()) if condition.field == "scale" else text
+            if found not in condition.choices:
+                raise ReadingTextError(f"{text!r} is no {condition.title}: choose one of {', '.join(condition.choices)}")
+            return found
+        return text
+
+    # what has to be asked
+
+    def _ask_decimal(self) -> None:
+        if self.table.is_asked:
+            example = self.table.example
+            mark = "," if "," in example else "."
+            other = "." if mark == "," else ","
+            whole, fraction = example.replace(mark, ""), example.replace(mark, ".")
+            self.questions.append(
+                Question(
+                    "decimal",
+                    f"{example!r} can be read two ways: which number is it?",
+                    (
+                        (other, f"{whole}: {_MARKS[mark]} divides thousands"),
+                        (mark, f"{fraction}: {_MARKS[mark]} is the decimal mark"),
+                    ),
+                )
+            )
+
+    def _scale(self) -> str:
+        """Return the scale of the sizes, asked for where none is named."""
+        if self.choices.scale in SCALES:
+            return str(self.choices.scale)
+        if "scale" in self.conditions:
+            return str(self.conditions["scale"])
+        for heading in self.headings:
+            if named := _scale_in(heading.text.casefold()):
+                return named
+        self.questions.append(
+            Question(
+                "scale",
+                "the scale of the sizes is not named: how was the counter calibrated?",
+                (
+                    ("um(c)", "µm(c), by ISO 11171"),
+                    ("um(b)", "µm(b), by ISO 11171 with the older standard material"),
+                    ("um", "plain µm, by ISO 4402"),
+                    ("unnamed", "not known: plain µm and µm(c) both stand, and the answer spans both"),
+                ),
+            )
+        )
+        return "unnamed"
+
+    def _check_headings(self) -> None:
+        line = self.heading_line
+        self.faults += [CellFault(line, index, words) for index, words in require_units(self.headings)]
+        for heading in self.headings:
+            if heading.column in (*SIDES, BLANK_UPSTREAM, BLANK_DOWNSTREAM) and any(
+                mark in heading.text.casefold() for mark in _PER_VOLUME
+            ):
+                words = "is a concentration: give the particles that were counted, and volume and dilution as conditions"
+                self.faults.append(CellFault(line, heading.index, f"{heading.text!r} {words}"))
+        seen: dict[tuple[str, float | None], str] = {}
+        for heading in self.headings:
+            if heading.column is None:
+                continue
+            name = (heading.column.key, heading.number if heading.column in SIDES else None)
+            if name in seen:
+                message = f"{heading.text!r} means the same as {seen[name]!r}: leave one of them out"
+                self.faults.append(CellFault(line, heading.index, message))
+            seen[name] = heading.text
+        left_out = [heading.text for heading in self.headings if heading.column is None and heading.text]
+        if left_out:
+            self.said.append(f"Left out: {', '.join(repr(text[:30]) for text in left_out)}.")
+
+    # cells
+
+    def _counts(self, body: list[TableRow], scale: str) -> Counts | None:
+        width = len(self.headings)
+        for row in body:
+            if len(row.cells) != width:
+                words = f"line {row.line} holds {len(row.cells)} cells, the headings {width}: make them agree"
+                self.faults.append(CellFault(row.line, None, words))
+        body = [row for row in body if len(row.cells) == width]
+        if any(heading.column is SIZE for heading in self.headings):
+            sizes, intervals, blank = self._sizes_down(body)
+        else:
+            sizes, intervals, blank = self._sizes_across(body)
+        if self.faults:
+            return None
+        stated = {name: value for name, value in self.conditions.items() if name != "scale"}
+        return Counts(scale=scale, sizes_um=sizes, intervals=tuple(intervals), blank=blank, **stated)  # type: ignore[arg-type]
+
+    def _cell(self, row: TableRow, index: int) -> float | None:
+        """Return the number of a cell, None where it is empty or at fault."""
+        text = row.cells[index]
+        if not text or text in ("-", "–", "—"):
+            return None
+        try:
+            return self.table.number(text)
+        except ReadingTextError as error:
+            self.faults.append(CellFault(row.line, index, str(error)))
+            return None
+
+    def _particles(self, row: TableRow, index: int, what: str) -> int:
+        text = row.cells[index]
+        if text.isascii() and text.isdigit():
+            return int(text)
+        before = len(self.faults)
+        number = self._cell(row, index)
+        if number is None:
+            if len(self.faults) == before:
+                self.faults.append(CellFault(row.line, index, f"nothing is given {what}: type 0 if nothing was counted"))
+            return 0
+        try:
+            return whole_number(number, what)
+        except ReadingTextError as error:
+            self.faults.append(CellFault(row.line, index, str(error)))
+            return 0
+
+    def _of(self, column: Column) -> Heading | None:
+        return next((heading for heading in self.headings if heading.column is column), None)
+
+    def _recorded(self, row: TableRow) -> dict[str, float]:
+        """Return what a row records besides counts, in the document's units."""
+        found = {}
+        for column in MEASURED:
+            heading = self._of(column)
+            if heading is not None and (number := self._cell(row, heading.index)) is not None:
+                if number < 0:
+                    self.faults.append(CellFault(row.line, heading.index, f"{number:g} {column.title} is below zero: check it"))
+                found[column.key] = float(f"{number * heading.factor:.12g}")
+        return found
+
+    def _sizes_across(self, body: list[TableRow]) -> tuple[tuple[float, ...], list[CountInterval], BlankCounts | None]:
+        sides = {column.key: {h.number: h for h in self.headings if h.column is column} for column in SIDES}
+        for column, other in (SIDES, SIDES[::-1]):
+            for size, heading in sides[column.key].items():
+                if size is None:
+                    message = f"{heading.text!r} names no size: write it like {column.key} 10, or give a column of sizes"
+                    self.faults.append(CellFault(self.heading_line, heading.index, message))
+                elif size not in sides[other.key]:
+                    message = f"{size:g} µm is counted {column.key} and not {other.key}: give both"
+                    self.faults.append(CellFault(self.heading_line, heading.index, message))
+        sizes = sorted(size for size in sides["upstream"] if size is not None)
+        if not self._enough(len(sizes)):
+            return (), [], None
+        places = [[sides[side.key][size].index for size in sizes] for side in SIDES]
+        intervals, lines, blank = [], [], None
+        shown = [f"{size:g}" for size in sizes]
+        for row in body:
+            both = [
+                tuple(self._particles(row, i, f"{side.key} at {size} µm") for i, size in zip(where, shown, strict=True))
+                for where, side in zip(places, SIDES, strict=True)
+            ]
+            if any(cell.casefold().startswith("blank") for cell in row.cells):
+                blank = BlankCounts(*both)
+            else:
+                intervals.append(_interval(both, self._recorded(row)))
+                lines.append(row)
+            for where, counted in zip(places, both, strict=True):
+                self._check_falls([(row.line, i) for i in where], sizes, counted)
+            if len(self.faults) > MOST_FAULTS:
+                break
+        self._check_counted(intervals, sizes, [[(row.line, i) for i in places[0]] for row in lines[:1]])
+        self._check_times([(row.line, interval) for row, interval in zip(lines, intervals, strict=True)])
+        return tuple(sizes), intervals, blank
+
+    def _sizes_down(self, body: list[TableRow]) -> tuple[tuple[float, ...], list[CountInterval], BlankCounts | None]:
+        size_at, time_at = self._of(SIZE), self._of(TIME)
+        sides = [self._of(side) for side in SIDES]
+        if size_at is None or sides[0] is None or sides[1] is None:
+            return (), [], None
+        groups: dict[float | str | None, list[tuple[float, TableRow]]] = {}
+        before = len(self.faults)
+        for row in body:
+            size = self._size(row, size_at.index)
+            is_blank = any(cell.casefold().startswith("blank") for cell in row.cells)
+            time = "blank" if is_blank else None if time_at is None else self._cell(row, time_at.index)
+            if size is not None:
+                groups.setdefault(time, []).append((size, row))
+        if len(self.faults) > before:
+            return (), [], None
+        blank_rows = groups.pop("blank", [])
+        if not groups:
+            self.faults.append(CellFault(None, None, "there is no line of counts below the headings: paste them too"))
+            return (), [], None
+        sizes = sorted(size for size, _ in next(iter(groups.values())))
+        if not self._enough(len(sizes)):
+            return (), [], None
+        intervals: list[CountInterval] = []
+        places = [sides[0].index, sides[1].index]
+        taken = [*groups.values(), *([blank_rows] if blank_rows else [])]
+        found = []
+        for rows in taken:
+            rows.sort(key=lambda entry: entry[0])
+            if [size for size, _ in rows] != sizes:
+                line = rows[0][1].line
+                here, before_it = _listed(size for size, _ in rows), _listed(sizes)
+                words = f"from line {line} on the sizes are {here}, before {before_it}: give the same at all times"
+                self.faults.append(CellFault(line, size_at.index, words))
+                return (), [], None
+            both = [
+                tuple(self._particles(row, i, _at(size, side.key)) for size, row in rows)
+                for i, side in zip(places, SIDES, strict=True)
+            ]
+            for i, counted in zip(places, both, strict=True):
+                self._check_falls([(row.line, i) for _, row in rows], sizes, counted)
+            found.append(both)
+        for rows, both in zip(list(groups.values()), found, strict=False):
+            intervals.append(_interval(both, self._recorded(rows[0][1])))
+        blank = (
+            BlankCounts(*found[-1]) if blank_rows else self._blank_columns([row for _, row in next(iter(groups.values()))], sizes)
+        )
+        first = next(iter(groups.values()))
+        self._check_counted(intervals, sizes, [[(row.line, places[0]) for _, row in first]])
+        self._check_times([(rows[0][1].line, interval) for rows, interval in zip(groups.values(), intervals, strict=True)])
+        return tuple(sizes), intervals, blank
+
+    def _size(self, row: TableRow, index: int) -> float | None:
+        text = row.cells[index].lstrip("≥>= ")
+        for mark in ("µm(c)", "μm(c)", "um(c)", "µm", "μm", "um"):
+            text = text.removesuffix(mark).strip()
+        try:
+            size = self.table.number(text)
+        except ReadingTextError:
+            words = f"{row.cells[index][:30]!r} is no size: give one number, at and above which was counted"
+            self.faults.append(CellFault(row.line, index, words))
+            return None
+        if size <= 0:
+            self.faults.append(CellFault(row.line, index, f"a size of {size:g} µm is not above zero: check it"))
+            return None
+        return size
+
+    def _blank_columns(self, rows: list[TableRow], sizes: list[float]) -> BlankCounts | None:
+        columns = [self._of(BLANK_UPSTREAM), self._of(BLANK_DOWNSTREAM)]
+        if columns[0] is None or columns[1] is None:
+            return None
+        both = [
+            tuple(self._particles(row, one.index, f"in the blank at {size:g} µm") for size, row in zip(sizes, rows, strict=True))
+            for one in columns
+            if one is not None
+        ]
+        return BlankCounts(*both)
+
+    # what cannot be
+
+    def _enough(self, sizes: int) -> bool:
+        if sizes >= LEAST_SIZES:
+            return True
+        words = f"{sizes} sizes are given, and a curve needs {LEAST_SIZES} at least: add the others"
+        if not self.faults:  # a line at fault may hold them
+            self.faults.append(CellFault(self.heading_line, None, words))
+        return False
+
+    def _check_falls(self, cells: Sequence[tuple[int, int]], sizes: Sequence[float], counted: Sequence[int]) -> None:
+        """Find where counts rise with size; `cells` are line and column of each."""
+        if any(fault.line == line and fault.column == i for fault in self.faults for line, i in cells):
+            return  # what is no number is said already
+        for i in range(1, len(counted)):
+            if counted[i] > counted[i - 1]:
+                self.faults.append(CellFault(*cells[i], _rises(counted, sizes, i)))
+                return
+
+    def _check_counted(
+        self, intervals: Sequence[CountInterval], sizes: Sequence[float], cells: Sequence[Sequence[tuple[int, int]]]
+    ) -> None:
+        """Find sizes at which nothing at all was counted upstream; `cells` are those of the first interval."""
+        if not intervals:
+            self.faults.append(CellFault(None, None, "there is no line of counts below the headings: paste them too"))
+            return
+        if len(intervals) > MOST_INTERVALS:
+            self.faults.append(
+                CellFault(None, None, f"{len(intervals):,} intervals are more than {MOST_INTERVALS:,}: thin them out")
+            )
+        for k, size in enumerate(sizes):
+            if not self.faults and not any(interval.upstream[k] for interval in intervals):
+                words = f"zero particles were counted upstream at {size:g} µm: leave that size out, or count a larger volume"
+                self.faults.append(CellFault(*cells[0][k], words))
+
+    def _check_times(self, intervals: Sequence[tuple[int, CountInterval]]) -> None:
+        heading = self._of(TIME)
+        if heading is None:
+            return
+        last = 0.0
+        for line, interval in intervals:
+            if interval.time_min is None:
+                if len(intervals) > 1:
+                    self.faults.append(CellFault(line, heading.index, "the end of this interval is not given: type it"))
+                continue
+            if interval.time_min <= last:
+                words = f"{interval.time_min:g} min is not after {last:g} min before it: put the intervals in order of time"
+                self.faults.append(CellFault(line, heading.index, words))
+                return
+            last = interval.time_min
+
+
+MOST_FAULTS = 50
+_DIVIDED = {"tab": "tabs", "semicolon": "semicolons", "comma": "commas", "spaces": "spaces", "bar": "bars"}
+_MARKS = {".": "the point", ",": "the comma"}
+assert set(_DIVIDED) == set(DIVIDERS)
+
+
+def _interval(both: Sequence[tuple[int, ...]], recorded: dict[str, float]) -> CountInterval:
+    """Return an interval: counts upstream and downstream, and what was recorded at its end, by key."""
+    return replace(CountInterval(both[0], both[1]), **recorded)  # type: ignore[arg-type]
+
+
+def _at(size: float, side: str) -> str:
+    return f"{side} at {size:g} µm"
+
+
+def _listed(sizes: Any) -> str:
+    return ", ".join(f"{size:g}" for size in sizes)
+
+
+def _rises(counted: Sequence[int], sizes: Sequence[float], i: int) -> str:
+    return (
+        f"{counted[i]:,} at {sizes[i]:g} µm after {counted[i - 1]:,} at {sizes[i - 1]:g} µm: counts cannot rise with size, "
+        "as each is of all particles at and above it; check the two, or add up the channels"
+    )
+
+
+def _scale_in(text: str) -> str | None:
+    """Return the scale that a heading or a condition names, or None."""
+    if text in SCALES:
+        return text
+    return next((scale for scale, marks in _SCALE_MARKS if any(mark in text for mark in marks)), None)
+
+
+def _condition(name: str) -> TestCondition | None:
+    """Return the condition that a name means, or None."""
+    plain = name.casefold().strip("# ")
+    if plain in CONDITIONS_BY_FIELD:
+        return CONDITIONS_BY_FIELD[plain]
+    plain = plain.replace("_", " ")
+    return next((row for row in TEST_CONDITIONS if plain in (row.title, *row.synonyms)), None)
+
+
+def with_conditions_of(counts: Counts, before: Counts | None) -> Counts:
+    """Return counts of a table that keep the conditions which were stated before and which the table does not name."""
+    if before is None:
+        return counts
+    kept = {
+        name: getattr(before, name)
+        for name in CONDITIONS_BY_FIELD
+        if name != "scale" and getattr(counts, name) is None and getattr(before, name) is not None
+    }
+    return replace(counts, **kept)
+
+
+def count_table_text(counts: Counts) -> str:
+    """Return the counts of a test as a table in our own layout, as `read_count_table` reads it.
+
+    Conditions come first, a line of name and value each; then a row an interval, and the blank.
+    """
+    lines = [[row.field, _plain(value)] for row in TEST_CONDITIONS if (value := getattr(counts, row.field)) is not None]
+    recorded = [column for column in MEASURED if any(getattr(one, column.key) is not None for one in counts.intervals)]
+    sizes = [f"{size:.12g}" for size in counts.sizes_um]
+    unit = "" if counts.scale == "unnamed" else f" {counts.scale}"
+    lines.append(
+        [ROW.key, *(column.key for column in recorded), *(f"{side.key} {size}{unit}" for side in SIDES for size in sizes)]
+    )
+    for i, interval in enumerate(counts.intervals, 1):
+        cells = [_plain(value) if (value := getattr(interval, column.key)) is not None else "" for column in recorded]
+        lines.append([str(i), *cells, *map(str, interval.upstream), *map(str, interval.downstream)])
+    if counts.blank:
+        lines.append(["blank", *[""] * len(recorded), *map(str, counts.blank.upstream), *map(str, counts.blank.downstream)])
+    text = io.StringIO()
+    csv.writer(text, lineterminator="\n").writerows(lines)
+    return text.getvalue()
+
+
+def _plain(value: Any) -> str:
+    return f"{value:.12g}" if isinstance(value, float) else str(value)
