@@ -86,6 +86,11 @@ EVIDENCE: list[tuple[str, Any]] = [
             "clean_hardware_kpa": 4.1,
             "clean_element_kpa": 5.5,
             "terminal_ratio": 8,
+            "dust_lot": "A3-0417",
+            "tested": "2026-03-18",
+            "kinematic_mm2_s": 15,
+            "base_level_mg_l": 5,
+            "terminal_kpa": 70,
             "intervals": [
                 {
                     "time_min": 5,
@@ -201,6 +206,10 @@ def everything() -> dict[str, Any]:
                     "leak": {"count": 3, "diameter_mm": 0.5},
                     "regulator": "stuck_open",
                     "anti_drain_lift_mm": 0.8,
+                },
+                {
+                    "name": "dusty",
+                    "loading_g": 4,
                 },
                 {"name": "off the adapter", "without_adapter": True},
             ],

@@ -21,6 +21,8 @@ from tabrel.store.service import Service
 HOST = {"Host": "127.0.0.1"}
 OIL = [{"temperature_c": 40, "kinematic_mm2_s": 60}, {"temperature_c": 100, "kinematic_mm2_s": 10}]
 
+COUNT_TABLE = "size um(c);upstream;downstream\n4;9000;8000\n10;4000;900\n20;900;12\n"
+
 VALID: dict[str, dict] = {
     "get_catalogue": {},
     "get_service": {},
@@ -61,6 +63,11 @@ VALID: dict[str, dict] = {
     "put_engine": {"json": {"name": "small petrol, 1.2 L"}},
     "post_save_engine": {"json": {}},
     "get_figures": {},
+    "get_efficiency": {},
+    "get_counts": {},
+    "post_preview": {"json": {"text": COUNT_TABLE}},
+    "put_counts": {"json": {"text": COUNT_TABLE}},
+    "delete_counts": {"json": {}},
     "post_filter_alone": {"json": {}},
     "post_holes": {"json": {"placement": "inlet", "text": "3 x 5.3 mm"}},
     "post_holes_echo": {"json": {"placement": "inlet", "text": "3 x 5.3 mm"}},

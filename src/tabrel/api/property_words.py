@@ -8,6 +8,8 @@ from __future__ import annotations
 from collections.abc import Mapping
 from typing import Any
 
+from tabrel.api.count_words import COUNT_PROPERTIES
+
 UNITS_BY_END = {
     "kpa": "kPa", "mpa": "MPa", "mm": "mm", "mm2": "mm²", "cm2": "cm²", "m2": "m²", "um": "µm", "um2": "µm²",
     "um_c": "µm(c)", "c": "°C", "rpm": "rpm", "l_min": "L/min", "percent": "%", "s": "s", "hours": "h",
@@ -17,7 +19,7 @@ UNITS_BY_END = {
 """Unit by the end of a name."""
 _ENDS = sorted(UNITS_BY_END, key=len, reverse=True)
 
-PROPERTIES: dict[str, tuple[str, Any]] = {
+PROPERTIES: dict[str, tuple[str, Any]] = COUNT_PROPERTIES | {
     # what a filter does whatever it is used for
     "coldest_pumping_c": ("Lowest temperature at which the oil pumps.", -32.5),
     "element_greatest_kpa": ("Greatest differential pressure of the element over the whole map.", 84.0),
@@ -398,12 +400,18 @@ PROPERTIES: dict[str, tuple[str, Any]] = {
         "Duty cycle as CSV with time_s, speed_rpm and, if recorded, oil_temperature_c.",
         "time_s,speed_rpm\n0,900\n60,1500\n",
     ),
-    "capacity_assumed": ("Whether the dirt capacity is assumed.", True),
+    "capacity_basis": ("Where the dirt capacity comes from: counts, stated, or family, which is assumed.", "counts"),
+    "capacity_is_least": ("Whether the test ended before, so that it holds at least so much.", False),
     "clean_up": ("Time until half the particles of a size are out of the sump.", []),
     "is_cold_start": ("Whether the row is a cold start.", True),
     "steady_loading": ("Loading at which the valve opens when steady; null for never.", 4.2),
     "never_steady": ("Whether the valve never opens when steady.", False),
     "never_filling": ("Whether it never opens while filling.", False),
+    "steady_is_least": ("Whether the test of the filter ended before, so that the hours are at least so many.", False),
+    "filling_is_least": ("The same while filling.", False),
+    "reaching": ("What of the particles of each size reaches the engine.", [{"size_um": 10.0, "percent": 31.0}]),
+    "ReachingOut.percent": ("Share of all that the oil carries to the filter; null where only bounds are known.", 31.0),
+    "ReachingOut.basis": ("Basis of the efficiency.", "counts"),
     "low_minutes": ("Lower end; null where it is only a bound.", 0.1),
     "high_minutes": ("Upper end; null where it is only a bound.", 0.9),
     # where a model means something else by a name

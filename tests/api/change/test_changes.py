@@ -24,6 +24,8 @@ STEPS = {
     "a claim": ("POST", "samples/{0}/claims", {"source": "box", "wording": "99 % at 20 µm(c)"}),
     "a label": ("PUT", "samples/{0}/details/sample.label", {"text": "renamed"}),
     "an expectation": ("PUT", "samples/{0}/details/sample.expectation", {"text": "thin steel"}),
+    "counts": ("PUT", "samples/{0}/counts", {"text": "size um(c),upstream,downstream\n4,9000,8000\n10,4000,900\n20,900,12\n"}),
+    "a condition of the test": ("PUT", "samples/{0}/details/test.flow_l_min", {"text": "28 L/min"}),
     "the stud": ("PUT", "samples/{0}/details/engine.stud_bore", {"text": "11 mm"}),
     "the plan": ("PUT", "samples/{0}/details/plan.start_c", {"text": "-10 °C"}),
     "the study's name": ("PUT", "samples/{0}/details/study.name", {"text": "another name"}),

@@ -2,9 +2,10 @@
 
 from __future__ import annotations
 
-from fastapi import APIRouter
+from fastapi import APIRouter, Response
 
-from tabrel.api.change.bench import Bench
+from tabrel.api.change.bench import Bench, etag
+from tabrel.api.change.facts import ETAG
 from tabrel.api.change.models import ChangedOut
 from tabrel.api.deps import Connection, SampleId
 from tabrel.api.entry.count_models import (
@@ -30,8 +31,9 @@ from tabrel.core.entry.count_table import (
 from tabrel.core.errors import StudyError
 from tabrel.core.rules.evidence import check_counts
 from tabrel.core.study.model import Counts
-from tabrel.store.connection import transaction
+from tabrel.store.connection import snapshot, transaction
 from tabrel.store.errors import NotStoredError
+from tabrel.store.revisions import revision_of
 from tabrel.store.sample.evidence import set_counts
 from tabrel.store.sample.samples import load_sample, study_of_sample
 
@@ -44,10 +46,13 @@ THING = "counts"
 CHANGED = "another window has changed the counts meanwhile: look, then take your table again"
 
 
-@router.get("/samples/{sample_id}/counts")
-def get_counts(sample_id: SampleId, conn: Connection) -> CountsOut:
+@router.get("/samples/{sample_id}/counts", responses={200: {"headers": ETAG}})
+def get_counts(sample_id: SampleId, conn: Connection, response: Response) -> CountsOut:
     """Return the counts of a sample's test as a table in our own layout, empty where there are none."""
-    counts = load_sample(conn, sample_id).sample.counts
+    with snapshot(conn):
+        stored = load_sample(conn, sample_id)
+        response.headers["ETag"] = etag(revision_of(conn, stored.study_id, sample_id, THING))
+    counts = stored.sample.counts
     there = counts is not None and bool(counts.intervals or counts.rows)
     return CountsOut(csv=count_table_text(with_intervals(counts)) if counts and there else "")
 

@@ -35,7 +35,7 @@ def get_results(sample_id: SampleId, conn: Connection) -> AnalysisOut:
 
 @router.get("/samples/{sample_id}/kept")
 def get_kept(sample_id: SampleId, conn: Connection) -> list[KeptPartOut]:
-    """Return what is kept of a sample and its study and shown by no station yet: counts, benches, photographs, uses."""
+    """Return what is kept of a sample and its study and shown by no station yet: benches, photographs, uses."""
     stored = load_sample(conn, sample_id)
     parts = kept_parts(load_study_frame(conn, stored.study_id), stored.sample)
     return [KeptPartOut(title=part.title, rows=[KeptRowOut(key=key, value=value) for key, value in part.rows]) for part in parts]

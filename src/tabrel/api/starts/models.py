@@ -52,6 +52,8 @@ class LifeRowOut(WireModel):
     filling_hours: float | None
     never_steady: bool
     never_filling: bool
+    steady_is_least: bool
+    filling_is_least: bool
 
 
 class CleanUpOut(WireModel):
@@ -63,12 +65,23 @@ class CleanUpOut(WireModel):
     high_minutes: float | None
 
 
+class ReachingOut(WireModel):
+    """What of the particles of a size reaches the engine over the start, past the media and through it."""
+
+    size_um: float
+    percent: float | None
+    low_percent: float | None
+    high_percent: float | None
+    basis: str
+
+
 class LifeOut(WireModel):
     """How long a filter lasts and how fast it cleans, at one speed."""
 
     speed_rpm: float
     capacity_g: float
-    capacity_assumed: bool
+    capacity_basis: str
+    capacity_is_least: bool
     rows: list[LifeRowOut]
     clean_up: list[CleanUpOut]
 
@@ -88,6 +101,7 @@ class StartOut(WireModel):
     totals: WarmUpTotalsOut | None
     trace: WarmUpTraceOut | None
     lives: list[LifeOut]
+    reaching: list[ReachingOut]
     problem: str | None
     missing: list[str]
 

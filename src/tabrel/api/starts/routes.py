@@ -14,6 +14,7 @@ from tabrel.api.starts.models import (
     LifeOut,
     LifeRowOut,
     LifeSpeedOut,
+    ReachingOut,
     StartOut,
     WarmUpIn,
     WarmUpOut,
@@ -27,7 +28,7 @@ from tabrel.core.rules.plans import check_scenario
 from tabrel.core.sample.efficiency import efficiency_at_size
 from tabrel.core.sample.measured_sample import measure_sample
 from tabrel.core.starts.duty_cycle import SHIPPED_CYCLES, CycleTrace, read_duty_cycle, running_speed
-from tabrel.core.starts.life import CLEAN_UP_SIZES, LIFE_SHARES, Life, filter_life
+from tabrel.core.starts.life import CLEAN_UP_SIZES, LIFE_SHARES, Life, Reaching, filter_life, reaching_the_engine
 from tabrel.core.starts.warm_up import WarmUp, completed_plan, warm_up
 from tabrel.core.study.model import Study
 from tabrel.core.study.plans import DutyCycle, Scenario, WarmUpPlan
@@ -127,10 +128,18 @@ def _start(
         efficiencies = [efficiency_at_size(measured, size) for size in CLEAN_UP_SIZES]
         with np.errstate(all="ignore"):
             start = warm_up(point, cycle, plan)
+            reaching = reaching_the_engine(start.unfiltered_volume / start.volume if start.volume else 0.0, efficiencies)
             lives = [filter_life(point, measured, plan, speed, efficiencies) for speed in speeds]
     except TabrelError as error:
         return StartOut(
-            sample_id=stored.id, label=label, totals=None, trace=None, lives=[], problem=str(error), missing=missing_keys(error)
+            sample_id=stored.id,
+            label=label,
+            totals=None,
+            trace=None,
+            lives=[],
+            reaching=[],
+            problem=str(error),
+            missing=missing_keys(error),
         )
     return StartOut(
         sample_id=stored.id,
@@ -138,6 +147,7 @@ def _start(
         totals=totals_out(start),
         trace=_trace_out(start),
         lives=[_life_out(life) for life in lives if life],
+        reaching=[_reaching_out(one) for one in reaching],
         problem=None,
         missing=[],
     )
@@ -162,7 +172,8 @@ def _life_out(life: Life) -> LifeOut:
     return LifeOut(
         speed_rpm=life.speed,
         capacity_g=life.capacity.mass * 1e3,
-        capacity_assumed=life.capacity.assumed,
+        capacity_basis=life.capacity.basis,
+        capacity_is_least=life.capacity.is_least,
         rows=[
             LifeRowOut(
                 temperature_c=row.temperature,
@@ -172,6 +183,8 @@ def _life_out(life: Life) -> LifeOut:
                 filling_hours=_hours(row.filling_time),
                 never_steady=row.steady_time == np.inf,
                 never_filling=row.filling_time == np.inf,
+                steady_is_least=row.steady_is_least,
+                filling_is_least=row.filling_is_least,
             )
             for row in life.rows
         ],
@@ -182,6 +195,11 @@ def _life_out(life: Life) -> LifeOut:
             for one in life.clean_up
         ],
     )
+
+
+def _reaching_out(one: Reaching) -> ReachingOut:
+    value, low, high = (None if share is None else 100 * share for share in (one.value, one.low, one.high))
+    return ReachingOut(size_um=one.size, percent=value, low_percent=low, high_percent=high, basis=one.basis or "")
 
 
 def _finite(value: float) -> float | None:

@@ -2,7 +2,7 @@
 
 `filter_model`      one filter as a hydraulic network, from a measured sample
 `filter_flow`       its state and derivative at one unknown
-`test_loading`      dust loading of a counted test, with clean pressures by the model
+`dirt_loading`      how dirt loads a filter: by its counted test, else by the usual law
 `filter_losses`     which part of it takes how much of its loss
 `filter_alone`      the filter without an engine, over temperature and flow
 `engine_circuit`    pump, regulator, cooler, bearings and jets

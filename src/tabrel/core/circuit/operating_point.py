@@ -7,6 +7,7 @@ from dataclasses import replace
 import numpy as np
 
 from tabrel.core.circuit.calibration import CIRCUIT_KEYS, circuit_model
+from tabrel.core.circuit.dirt_loading import loading_by_dirt
 from tabrel.core.circuit.engine_circuit import CircuitModel, Condition
 from tabrel.core.circuit.filter_alone import FilterAlone
 from tabrel.core.circuit.filter_model import FilterModel, check_anti_drain, filter_model
@@ -145,7 +146,11 @@ def filter_alone(
         raise MissingInputsError(missing)
     oil = study.oil if scenario.oil_grade is None else grade_oil(scenario.oil_grade)
     variables_used = Variables() if variables is None else variables
-    return FilterAlone(model, _oil_with_cold_factor(oil_model(oil), variables_used), loading * (scenario.loading or 1.0))
+    loaded = loading * (scenario.loading or 1.0)
+    if scenario.loading_g is not None:
+        plan = study.warm_up
+        loaded *= loading_by_dirt(measure_sample(sample, stated), scenario.loading_g, plan.terminal_ratio if plan else None)
+    return FilterAlone(model, _oil_with_cold_factor(oil_model(oil), variables_used), loaded)
 
 
 def _oil_with_cold_factor(oil: OilModel, variables_used: Variables) -> OilModel:

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from tabrel.core.catalogue.test_conditions import TEST_CONDITIONS
-from tabrel.core.circuit.test_loading import TERMINAL_RATIO
+from tabrel.core.circuit.dirt_loading import TERMINAL_RATIO
 from tabrel.core.counts.counted_test import RATIO_UNCERTAINTY, SIZE_UNCERTAINTY
 from tabrel.core.details.detail import Detail
 

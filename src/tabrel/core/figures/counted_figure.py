@@ -7,7 +7,7 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
-from tabrel.core.circuit.test_loading import TERMINAL_RATIO, retention_capacity, test_loading
+from tabrel.core.circuit.dirt_loading import TERMINAL_RATIO, measured_loading, retention_capacity
 from tabrel.core.counts.along_time import AlongTime, along_time
 from tabrel.core.counts.checks import TestCheck, extrapolation, test_checks
 from tabrel.core.counts.counted_test import TOLD_BETAS, CountedTest
@@ -100,7 +100,7 @@ def counted_figure(measured: MeasuredSample) -> CountedFigure | None:
         shares=_shares(test),
         checks=test_checks(test),
         along=tuple(along_time(test.totals, i) for i in range(len(test.counts.sizes_um))),
-        loading=test_loading(measured),
+        loading=measured_loading(measured),
         capacity=retention_capacity(measured),
         terminal_ratio=test.counts.terminal_ratio or TERMINAL_RATIO,
     )

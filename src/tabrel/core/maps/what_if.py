@@ -22,6 +22,8 @@ def scenario_words(scenario: Scenario) -> tuple[str, ...]:
 def _changes(scenario: Scenario) -> Iterator[str]:
     if scenario.loading not in (None, 1.0):
         yield f"media {scenario.loading:g} × as resistant"
+    if scenario.loading_g is not None:
+        yield f"media with {scenario.loading_g:g} g of dust"
     if scenario.oil_grade:
         yield f"{scenario.oil_grade} oil"
     if scenario.stud_bore_mm:

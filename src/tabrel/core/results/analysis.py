@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass, replace
 
-from tabrel.core.circuit.test_loading import retention_capacity
+from tabrel.core.circuit.dirt_loading import retention_capacity
 from tabrel.core.counts.counted_test import CountedTest
 from tabrel.core.parts.flow_area import inlet_hole_area, plate_flow_area, plate_sections, plate_series_area
 from tabrel.core.parts.media import effective_media_area, gross_media_area, pleat_opening_at_inside

@@ -1,4 +1,4 @@
-"""What a study holds that no station shows yet: counts, benches, photographs and uses, as a plain list."""
+"""What a study holds that no station shows yet: benches, photographs and uses, as a plain list."""
 
 from __future__ import annotations
 
@@ -18,7 +18,6 @@ class KeptPart:
 
 
 _TITLES = {
-    "counts": "Particle counts",
     "flow_bench": "Flow bench",
     "bypass_bench": "Bypass bench",
     "photographs": "Photographs",

@@ -13,6 +13,7 @@ from tabrel.core.study.model import Study
 from tabrel.core.study.plans import Scenario, WarmUpPlan
 
 MOST_LOADING = 1000.0
+MOST_GRAMS = 10_000.0
 
 
 def check_plans(study: Study) -> None:
@@ -59,12 +60,17 @@ def check_scenario(path: str, scenario: Scenario) -> None:
     require_above_zero(
         path,
         loading=scenario.loading,
+        loading_g=scenario.loading_g,
         stud_bore_mm=scenario.stud_bore_mm,
         bypass_opening_kpa=scenario.bypass_opening_kpa,
         anti_drain_lift_mm=scenario.anti_drain_lift_mm,
     )
     if scenario.loading is not None and scenario.loading > MOST_LOADING:
         raise StudyError(f"{path}.loading", f"must be at most {MOST_LOADING:g}")
+    if scenario.loading_g is not None and scenario.loading not in (None, 1.0):
+        raise StudyError(f"{path}.loading_g", "cannot be beside a loading as a ratio: leave one of the two out")
+    if scenario.loading_g is not None and scenario.loading_g > MOST_GRAMS:
+        raise StudyError(f"{path}.loading_g", f"must be at most {MOST_GRAMS:g}")
     if scenario.oil_grade is not None:
         grade_oil(scenario.oil_grade, f"{path}.oil_grade")
     for name in ("adapter_holes", "leak"):

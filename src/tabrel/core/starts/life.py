@@ -10,42 +10,20 @@ import numpy as np
 from numpy.typing import NDArray
 from scipy.optimize import elementwise
 
+from tabrel.core.circuit.dirt_loading import TERMINAL_RATIO, Capacity, LoadingLaw, dirt_capacity
 from tabrel.core.circuit.engine_circuit import Condition
 from tabrel.core.circuit.filter_alone import unknown_at_opening
 from tabrel.core.circuit.solution import solve_circuit
 from tabrel.core.circuit.state import OperatingPoint
-from tabrel.core.parts.media import media_area_number
 from tabrel.core.sample.measured_sample import MeasuredSample
 from tabrel.core.study.plans import WarmUpPlan
 from tabrel.core.uncertainty.model_arrays import picked
 from tabrel.core.uncertainty.propagation import Result
-from tabrel.core.uncertainty.sampled_number import values_of
 
 FloatArray = NDArray[np.float64]
 
-CAPACITY_PER_AREA = {"cellulose": 0.12, "blend": 0.15, "synthetic": 0.20}
-"""Dirt that a family's media holds at its terminal loading, an order of magnitude and our own figure. [kg/m²]"""
-
 MOST_LOADING = 1e6
 CONDITIONS: tuple[Condition, ...] = ("steady", "filling")
-
-
-@dataclass(frozen=True)
-class Capacity:
-    """Dirt a filter holds at its terminal loading. [kg]"""
-
-    mass: float
-    assumed: bool
-
-
-def dirt_capacity(measured: MeasuredSample) -> Capacity | None:
-    """Return what a filter holds: as stated, else its family's usual mass for its media area, or None."""
-    if measured.sample.capacity_g is not None:
-        return Capacity(measured.sample.capacity_g * 1e-3, False)
-    area, family = media_area_number(measured.strip), measured.sample.media_family
-    if area is None or family is None:
-        return None
-    return Capacity(CAPACITY_PER_AREA[family] * float(values_of(area)), True)
 
 
 def loading_at_onset(point: OperatingPoint, temperatures: FloatArray, speed: float) -> FloatArray:
@@ -89,9 +67,22 @@ def loading_at_onset(point: OperatingPoint, temperatures: FloatArray, speed: flo
     return found
 
 
-def captured_mass(loading: FloatArray, capacity: float, terminal_ratio: float) -> FloatArray:
-    """Return the dirt that loads the media so much: loading = exp(ln(terminal ratio)·captured/capacity). [kg]"""
-    return np.asarray(capacity * np.log(loading) / log(terminal_ratio))
+def captured_mass(law: LoadingLaw, before: float, loading: FloatArray) -> tuple[FloatArray, NDArray[np.bool_]]:
+    """Return the dirt that loads the media so many times more [kg], and where that is only a least mass.
+
+    Parameters
+    ----------
+    law : LoadingLaw
+        How dirt loads it.
+    before : float
+        How loaded it is already.
+    loading : ndarray
+        By how much more; infinite and NaN stay.
+    """
+    start, _ = law.mass_at(before)
+    found = [law.mass_at(before * ratio) if np.isfinite(ratio) else (ratio, True) for ratio in loading.tolist()]
+    mass = np.array([mass - start if np.isfinite(mass) else mass for mass, _ in found])
+    return mass, np.array([not is_known for _, is_known in found])
 
 
 def half_life(volume: float, media_flow: float, efficiency: float) -> float:
@@ -129,6 +120,8 @@ class LifeRow:
         Loading at which it opens with the galleries full; infinite for never, NaN where the oil does not pump.
     steady_time, filling_time : float
         Time to that, steady and in the first seconds of a start; 0 from new, infinite for never. [s]
+    steady_is_least, filling_is_least : bool
+        Whether the test ended before, so that it is only a least time.
     """
 
     temperature: float
@@ -136,6 +129,8 @@ class LifeRow:
     steady_loading: float
     steady_time: float
     filling_time: float
+    steady_is_least: bool = False
+    filling_is_least: bool = False
 
 
 LIFE_SHARES = (0.5, 0.9)
@@ -201,16 +196,24 @@ def filter_life(
     -------
     Life or None
     """
-    capacity = dirt_capacity(measured)
+    capacity = dirt_capacity(measured, plan.terminal_ratio or TERMINAL_RATIO)
     if capacity is None:
         return None
-    warm, terminal = plan.end_c or 0.0, plan.terminal_ratio or 2.0
+    warm, before = plan.end_c or 0.0, float(np.mean(point.loading))
     per_second = (plan.ingress_g_h or 1.0) * 1e-3 / 3600
     temperatures = np.array([*COLD_STARTS, warm])
     loadings = [loading_at_onset(replace(point, condition=name), temperatures, speed) for name in CONDITIONS]
-    times = [captured_mass(loading, capacity.mass, terminal) / per_second for loading in loadings]
+    (steady, steady_least), (filling, filling_least) = (captured_mass(capacity.law, before, one) for one in loadings)
     rows = tuple(
-        LifeRow(celsius, celsius != warm, float(loadings[0][i]), float(times[0][i]), float(times[1][i]))
+        LifeRow(
+            celsius,
+            celsius != warm,
+            float(loadings[0][i]),
+            float(steady[i] / per_second),
+            float(filling[i] / per_second),
+            bool(steady_least[i]),
+            bool(filling_least[i]),
+        )
         for i, celsius in enumerate(temperatures.tolist())
     )
     through = media_flow(point, warm, speed)
@@ -231,3 +234,56 @@ def _clean_up(size: float, efficiency: Result, volume: float, through: float) ->
 
     found = CleanUp(size, efficiency, lasting(efficiency.value), lasting(efficiency.high), lasting(efficiency.low))
     return found if found.half_life or found.low or found.high else None
+
+
+@dataclass(frozen=True)
+class Reaching:
+    """What of the particles of a size reaches the engine over a start: past the media, and through it.
+
+    Attributes
+    ----------
+    size : float
+        [µm(c)]
+    value, low, high : float or None
+        Share of all that the oil carries to the filter; bounds turned round from the efficiency's. [-]
+    basis : str or None
+        Of the efficiency.
+    """
+
+    size: float
+    value: float | None
+    low: float | None
+    high: float | None
+    basis: str | None
+
+
+def reaching_the_engine(unfiltered: float, efficiencies: Sequence[Result]) -> tuple[Reaching, ...]:
+    """Return what reaches the engine at each of `CLEAN_UP_SIZES`: the share unfiltered, and of the rest what penetrates.
+
+    Parameters
+    ----------
+    unfiltered : float
+        Share of the volume that passed no media.
+    efficiencies : sequence of Result
+        At `CLEAN_UP_SIZES`, as at the flow and viscosity at which they were taken. [-]
+
+    Returns
+    -------
+    tuple of Reaching
+        Without sizes at which nothing is known.
+
+    Examples
+    --------
+    >>> one = Result(0.9)
+    >>> round(reaching_the_engine(0.2, [one, one, one, one, one])[0].value, 3)
+    0.28
+    """
+
+    def share(efficiency: float | None) -> float | None:
+        return None if efficiency is None else unfiltered + (1 - unfiltered) * (1 - efficiency)
+
+    return tuple(
+        Reaching(size, share(one.value), share(one.high), share(one.low), one.basis)
+        for size, one in zip(CLEAN_UP_SIZES, efficiencies, strict=True)
+        if one.value is not None or one.low is not None or one.high is not None
+    )

@@ -23,8 +23,8 @@ class Scenario(Strict):
     ----------
     name : str
         Of the scenario.
-    loading : float or None
-        Multiplies the media's resistance.
+    loading, loading_g : float or None
+        Multiplies the media's resistance, or the dust that does, in grams.
     oil_grade : str or None
         Another oil, by the grade's name.
     stud_bore_mm : float or None
@@ -56,6 +56,7 @@ class Scenario(Strict):
     leak: RoundHoles | None = None
     regulator: RegulatorFault | None = None
     anti_drain_lift_mm: float | None = None
+    loading_g: float | None = None
 
 
 @dataclass(frozen=True)

@@ -14,17 +14,17 @@ from tabrel.store.rows import built
 INSERT_SCENARIO = """
 INSERT INTO scenario (study_id, name, loading, oil_grade, stud_bore_mm, without_adapter, adapter_holes_count,
                       adapter_holes_diameter_mm, bypass_location, bypass_opening_kpa, leak_count, leak_diameter_mm,
-                      regulator, anti_drain_lift_mm)
+                      regulator, anti_drain_lift_mm, loading_g)
 VALUES (:study_id, :name, :loading, :oil_grade, :stud_bore_mm, :without_adapter, :adapter_holes_count,
         :adapter_holes_diameter_mm, :bypass_location, :bypass_opening_kpa, :leak_count, :leak_diameter_mm,
-        :regulator, :anti_drain_lift_mm)
+        :regulator, :anti_drain_lift_mm, :loading_g)
 ON CONFLICT (study_id, name) DO UPDATE SET
     loading = excluded.loading, oil_grade = excluded.oil_grade, stud_bore_mm = excluded.stud_bore_mm,
     without_adapter = excluded.without_adapter, adapter_holes_count = excluded.adapter_holes_count,
     adapter_holes_diameter_mm = excluded.adapter_holes_diameter_mm, bypass_location = excluded.bypass_location,
     bypass_opening_kpa = excluded.bypass_opening_kpa, leak_count = excluded.leak_count,
     leak_diameter_mm = excluded.leak_diameter_mm, regulator = excluded.regulator,
-    anti_drain_lift_mm = excluded.anti_drain_lift_mm
+    anti_drain_lift_mm = excluded.anti_drain_lift_mm, loading_g = excluded.loading_g
 """
 
 

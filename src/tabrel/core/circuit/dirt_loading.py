@@ -1,0 +1,174 @@
+"""How dirt loads a filter: as its counted test recorded it, else by the usual law up to what it holds."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, replace
+from math import exp, log
+from typing import Protocol
+
+import numpy as np
+from numpy.typing import NDArray
+
+from tabrel.core.circuit.filter_model import filter_model, missing_inputs
+from tabrel.core.counts.dust_loading import DustLoading, dust_loading
+from tabrel.core.counts.totals import with_intervals
+from tabrel.core.errors import MissingInputsError, StudyError, TabrelError
+from tabrel.core.parts.media import media_area_number
+from tabrel.core.sample.measured_sample import MeasuredSample
+from tabrel.core.study.model import Counts
+from tabrel.core.uncertainty.propagation import Result, missing_result
+from tabrel.core.uncertainty.sampled_number import nominal_value, values_of
+
+FloatArray = NDArray[np.float64]
+
+TERMINAL_RATIO = 8.0
+"""Of the media's own differential pressure to its clean value, where nobody states one."""
+
+TEST_FLUID_DENSITY = 860.0
+"""Of a test fluid of which only the viscosity is stated. [kg/m³]"""
+
+CAPACITY_PER_AREA = {"cellulose": 0.12, "blend": 0.15, "synthetic": 0.20}
+"""Dirt that a family's media holds at its terminal loading, an order of magnitude and our own figure. [kg/m²]"""
+
+
+class LoadingLaw(Protocol):
+    """How dirt loads the media: a mass for each ratio, and whether it is only a least one."""
+
+    def mass_at(self, ratio: float) -> tuple[float, bool]:
+        """Return the dirt at which the media's resistance has grown so many times [kg], and whether it is known."""
+        ...
+
+    def ratio_at(self, mass: float) -> tuple[float, bool]:
+        """Return how many times the media's resistance has grown with so much dirt [kg], and whether it is known."""
+        ...
+
+
+@dataclass(frozen=True)
+class UsualLaw:
+    """The usual law: loading = exp(ln(terminal ratio)·dirt/capacity).
+
+    Attributes
+    ----------
+    capacity : float
+        Dirt at the terminal ratio. [kg]
+    terminal_ratio : float
+    """
+
+    capacity: float
+    terminal_ratio: float
+
+    def mass_at(self, ratio: float) -> tuple[float, bool]:
+        """Return the dirt at a ratio [kg]; the law is known everywhere."""
+        return self.capacity * log(ratio) / log(self.terminal_ratio), True
+
+    def ratio_at(self, mass: float) -> tuple[float, bool]:
+        """Return the ratio at a mass [kg]; the law is known everywhere."""
+        return exp(log(self.terminal_ratio) * mass / self.capacity), True
+
+
+@dataclass(frozen=True)
+class Capacity:
+    """Dirt a filter holds at its terminal loading, and how it is loaded on the way there.
+
+    Attributes
+    ----------
+    mass : float
+        [kg]
+    basis : str
+        ``counts``: by its counted test, in test dust; ``stated``; ``family``: usual for its media.
+    is_least : bool
+        Whether the test ended before, so that it is only a least mass.
+    law : LoadingLaw
+    """
+
+    mass: float
+    basis: str
+    is_least: bool
+    law: LoadingLaw
+
+
+def measured_loading(measured: MeasuredSample) -> DustLoading | Result | None:
+    """Return the measured loading curve of a filter, a result that names what its test lacks, or None without a test."""
+    counts = measured.sample.counts
+    if counts is None or not (counts.intervals or counts.rows):
+        return None
+    counts = with_intervals(counts)
+    hardware, element = _modelled(measured, counts)
+    return dust_loading(counts, hardware_pressure=hardware, element_pressure=element)
+
+
+def retention_capacity(measured: MeasuredSample) -> Result:
+    """Return the dust a filter holds at the terminal ratio of its test, by interpolation, never beyond it. [kg]"""
+    loading, counts = measured_loading(measured), measured.sample.counts
+    if not isinstance(loading, DustLoading) or counts is None:
+        return loading if isinstance(loading, Result) else missing_result("counts")
+    if counts.terminal_ratio is not None:
+        return loading.capacity(counts.terminal_ratio)
+    found = loading.capacity(TERMINAL_RATIO)
+    return replace(found, assumed=(*found.assumed, "counts.terminal_ratio"))
+
+
+def dirt_capacity(measured: MeasuredSample, terminal_ratio: float) -> Capacity | None:
+    """Return what a filter holds and how it is loaded, from the best evidence there is, or None.
+
+    Parameters
+    ----------
+    measured : MeasuredSample
+        The filter.
+    terminal_ratio : float
+        At which it counts as full.
+
+    Returns
+    -------
+    Capacity or None
+        By its counted test; else as stated; else its family's usual mass for its media area.
+    """
+    loading = measured_loading(measured)
+    if isinstance(loading, DustLoading) and len(loading.mass) > 1:
+        mass, is_reached = loading.mass_at(terminal_ratio)
+        return Capacity(mass, "counts", not is_reached, loading)
+    if measured.sample.capacity_g is not None:
+        mass = measured.sample.capacity_g * 1e-3
+        return Capacity(mass, "stated", False, UsualLaw(mass, terminal_ratio))
+    area, family = media_area_number(measured.strip), measured.sample.media_family
+    if area is None or family is None:
+        return None
+    mass = CAPACITY_PER_AREA[family] * float(values_of(area))
+    return Capacity(mass, "family", False, UsualLaw(mass, terminal_ratio))
+
+
+def loading_by_dirt(measured: MeasuredSample, grams: float, terminal_ratio: float | None) -> float:
+    """Return how many times the media's resistance has grown with so much dirt.
+
+    Raises
+    ------
+    MissingInputsError
+        If nothing says what the filter holds.
+    StudyError
+        If its test ended before: no law is extrapolated.
+    """
+    capacity = dirt_capacity(measured, terminal_ratio or TERMINAL_RATIO)
+    if capacity is None:
+        raise MissingInputsError(["media_family", *measured.strip.needed("media.strip_length", "media.strip_width")])
+    ratio, is_known = capacity.law.ratio_at(grams * 1e-3)
+    if not is_known:
+        last = capacity.law.mass_at(ratio)[0] * 1e3
+        label = measured.sample.label
+        raise StudyError("scenario.loading_g", f"the test of {label} ended at {last:.3g} g of dust: take no more, or a ratio")
+    return ratio
+
+
+def _modelled(measured: MeasuredSample, counts: Counts) -> tuple[float | None, float | None]:
+    """Return the clean hardware's and the clean element's pressure by the model, at the test's flow and viscosity. [Pa]"""
+    needed = counts.clean_hardware_kpa is None or counts.clean_element_kpa is None
+    if not needed or counts.flow_l_min is None or counts.kinematic_mm2_s is None or missing_inputs(measured):
+        return None, None
+    try:
+        model = filter_model(measured)
+    except TabrelError:
+        return None, None
+    flow, viscosity = counts.flow_l_min / 60e3, counts.kinematic_mm2_s * 1e-6 * TEST_FLUID_DENSITY
+    hardware, element = model.hardware, model.media + model.pleats + model.tube.a
+    viscous, inertial = (float(nominal_value(number)) for number in (hardware.a, hardware.b))
+    passive = viscous * viscosity * flow + inertial * TEST_FLUID_DENSITY * flow**2
+    return passive, float(nominal_value(element)) * viscosity * flow
