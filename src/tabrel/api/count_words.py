@@ -55,6 +55,7 @@ COUNT_PROPERTIES: dict[str, tuple[str, Any]] = {
     "CellFaultOut.words": ("What is wrong and how to correct it.", "'4l' is no number: type it as digits"),
     # the station
     "EfficiencyStationOut.result": ("Efficiency at 20 µm(c) from the best evidence there is.", {"value": 89.9}),
+    "counted_at_20": ("Efficiency at 20 µm(c) by the counts; null without any.", {"value": 89.9}),
     "test": ("The counted test, worked out; null without one.", {"scale": "um(c)"}),
     "EfficiencyStationOut.problem": ("Why the counts there are cannot be computed with; empty where they can.", ""),
     "EfficiencyStationOut.claims": ("Efficiency claims, each beside the counts.", [{"words": "99 % at 20 µm(c)"}]),

@@ -219,6 +219,7 @@ PROPERTIES: dict[str, tuple[str, Any]] = COUNT_PROPERTIES | {
     "filter_alone": ("What the map of the filter alone needs.", []),
     "map": ("What the map in the engine needs.", []),
     "study_bytes": ("Largest study document that is imported, in bytes.", 32_000_000),
+    "count_table_bytes": ("Largest file with particle counts that is read, in bytes.", 5_000_000),
     "duty_cycle_bytes": ("Largest file with a duty cycle that is read, in bytes.", 20_000_000),
     "glossary": ("Terms with meaning, unit and standard.", []),
     "in_drawing": ("Details shown in the drawing.", ["engine.gallery"]),

@@ -15,6 +15,8 @@ export const queryKeys = {
   kept: (sampleId: unknown) => ['samples', sampleId, 'kept'] as const,
   working: (sampleId: unknown, result: unknown) => ['samples', sampleId, 'working', result] as const,
   figures: (sampleId: unknown) => ['samples', sampleId, 'figures'] as const,
+  efficiency: (sampleId: unknown) => ['samples', sampleId, 'efficiency'] as const,
+  counts: (sampleId: unknown) => ['samples', sampleId, 'counts'] as const,
   engine: (sampleId: unknown) => ['samples', sampleId, 'engine'] as const,
   /** `asked` is condition, size and scenario. */
   map: (sampleId: unknown, asked: unknown) => ['samples', sampleId, 'map', asked] as const,

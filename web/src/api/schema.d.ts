@@ -420,6 +420,54 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/samples/{sample_id}/counts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Counts
+         * @description Return the counts of a sample's test as a table in our own layout, empty where there are none.
+         */
+        get: operations["get_counts"];
+        /**
+         * Put Counts
+         * @description Take a table of counts in place of those there were; conditions it does not name stay.
+         */
+        put: operations["put_counts"];
+        post?: never;
+        /**
+         * Delete Counts
+         * @description Remove the counts of a sample's test with its conditions; undo brings them back.
+         */
+        delete: operations["delete_counts"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/samples/{sample_id}/counts/preview": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Post Preview
+         * @description Return what is understood of a table of counts, what is asked and what is at fault; nothing is taken.
+         */
+        post: operations["post_preview"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/samples/{sample_id}/cut": {
         parameters: {
             query?: never;
@@ -518,6 +566,26 @@ export interface paths {
          * @description Return what would be understood of a text, and the mean it would make; nothing is stored.
          */
         post: operations["post_echo"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/samples/{sample_id}/efficiency": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Efficiency
+         * @description Return everything that speaks of the micron efficiency of a sample, each labelled for what it is.
+         */
+        get: operations["get_efficiency"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -677,7 +745,7 @@ export interface paths {
         };
         /**
          * Get Kept
-         * @description Return what is kept of a sample and its study and shown by no station yet: counts, benches, photographs, uses.
+         * @description Return what is kept of a sample and its study and shown by no station yet: benches, photographs, uses.
          */
         get: operations["get_kept"];
         put?: never;
@@ -1365,6 +1433,107 @@ export interface components {
             second: string;
         };
         /**
+         * AlongTestOut
+         * @description The test along time: efficiency at each counted size, differential pressure, retained dust.
+         */
+        AlongTestOut: {
+            /**
+             * Differential Kpa
+             * @description Differential pressure at the end of each interval. [kPa]
+             * @example [
+             *       10.1,
+             *       11.7
+             *     ]
+             */
+            differential_kpa: (number | null)[];
+            /**
+             * High Percent
+             * @description Upper ends of them. [%]
+             * @example [
+             *       [
+             *         91.5,
+             *         91.8
+             *       ]
+             *     ]
+             */
+            high_percent: (number | null)[][];
+            /**
+             * Is Used
+             * @description Whether each interval is used.
+             * @example [
+             *       true,
+             *       true
+             *     ]
+             */
+            is_used: boolean[];
+            /**
+             * Low Percent
+             * @description Lower ends of the exact 95 % intervals. [%]
+             * @example [
+             *       [
+             *         88,
+             *         88.2
+             *       ]
+             *     ]
+             */
+            low_percent: (number | null)[][];
+            /**
+             * Missing
+             * @description What the loading curve lacks.
+             * @example [
+             *       "the dust injected"
+             *     ]
+             */
+            missing: string[];
+            /**
+             * Percent
+             * @description Efficiency, by counted size and interval. [%]
+             * @example [
+             *       [
+             *         89.9,
+             *         90.1
+             *       ]
+             *     ]
+             */
+            percent: (number | null)[][];
+            /**
+             * Ratio
+             * @description The media's own differential pressure over its clean value.
+             * @example [
+             *       1,
+             *       1.11
+             *     ]
+             */
+            ratio: number[];
+            /**
+             * Retained G
+             * @description Retained test dust along the loading curve, from zero. [g]
+             * @example [
+             *       0,
+             *       2.1
+             *     ]
+             */
+            retained_g: number[];
+            /**
+             * Time Min
+             * @description Ends of the intervals, in min; their numbers where no times are stated.
+             * @example [
+             *       5,
+             *       10
+             *     ]
+             */
+            time_min: number[];
+            /**
+             * Why Not
+             * @description Why it is not; empty where it is.
+             * @example [
+             *       "",
+             *       ""
+             *     ]
+             */
+            why_not: string[];
+        };
+        /**
          * AnalysisOut
          * @description Results and warnings of one sample.
          */
@@ -1623,6 +1792,30 @@ export interface components {
             metric_uncertainty: string;
         };
         /**
+         * BudgetShareOut
+         * @description What one input contributes to the variance at 20 µm(c).
+         */
+        BudgetShareOut: {
+            /**
+             * Key
+             * @description Reading key, or key of a detail, an observation or a quantity, as the catalogue has it.
+             * @example can.height
+             */
+            key: string;
+            /**
+             * Share Percent
+             * @description Share of the variance. [%]
+             * @example 60
+             */
+            share_percent: number;
+            /**
+             * Title
+             * @description What a person calls it.
+             * @example Height
+             */
+            title: string;
+        };
+        /**
          * CatalogueOut
          * @description Everything that can be measured, seen or typed, and the words for it.
          */
@@ -1648,6 +1841,12 @@ export interface components {
              *     ]
              */
             claimable_results: string[];
+            /**
+             * Count Table Bytes
+             * @description Largest file with particle counts that is read, in bytes.
+             * @example 5000000
+             */
+            count_table_bytes: number;
             /**
              * Cut Methods
              * @description Ways to cut a filter open, with what each does.
@@ -1782,6 +1981,30 @@ export interface components {
             units: {
                 [key: string]: components["schemas"]["UnitOut"];
             };
+        };
+        /**
+         * CellFaultOut
+         * @description What is wrong with a cell; without a column with the whole line, without a line with the table.
+         */
+        CellFaultOut: {
+            /**
+             * Column
+             * @description Number of the column, from 0; null for the whole line.
+             * @example 1
+             */
+            column: number | null;
+            /**
+             * Line
+             * @description Line in the text, from 1; null for the whole table.
+             * @example 3
+             */
+            line: number | null;
+            /**
+             * Words
+             * @description What is wrong and how to correct it.
+             * @example '4l' is no number: type it as digits
+             */
+            words: string;
         };
         /**
          * ChangedOut
@@ -2060,6 +2283,68 @@ export interface components {
             size_um: number;
         };
         /**
+         * ComparedClaimOut
+         * @description An efficiency claim beside the counts, and the fibres it would need.
+         */
+        ComparedClaimOut: {
+            /**
+             * Fibre Um
+             * @description Fibre diameter at which the screening estimate would reach it. [µm]
+             * @example 3.1
+             */
+            fibre_um: number | null;
+            /**
+             * Fibre Words
+             * @description Whether that is plausible beside the fibres there are.
+             * @example it would need fibres of 3.1 µm: plausible
+             */
+            fibre_words: string;
+            /**
+             * Percent
+             * @description Amount. [%]
+             * @example 20
+             */
+            percent: number | null;
+            /**
+             * Relation
+             * @description How the number is claimed; = where nothing is said.
+             * @example >=
+             */
+            relation: string;
+            /**
+             * Sizes Um C
+             * @description Sizes. [µm(c)]
+             * @example [
+             *       20
+             *     ]
+             */
+            sizes_um_c: number[];
+            /**
+             * Source
+             * @description Where it was read, or what it comes from.
+             * @example box
+             */
+            source: string;
+            /**
+             * Verdict
+             * @description What the counts say of it: agree, claim_higher, claim_lower or cannot_be_compared; null without counts.
+             * @example claim_higher
+             */
+            verdict: string | null;
+            /**
+             * Why
+             * @description What was counted there, or why it cannot be compared.
+             * @example counted 88.7 to 91.1 %
+             */
+            why: string;
+            /**
+             * Words
+             * @description The same in a few words.
+             * @example 8 round, 5.6 mm
+             */
+            words: string;
+        };
+        /**
          * ComparedFilterOut
          * @description One series at the crosshair: what restricts, when it bypasses, what a start comes to; or why that cannot be said.
          *
@@ -2217,8 +2502,8 @@ export interface components {
             metric: string;
             /**
              * Share Percent
-             * @description Share. [%]
-             * @example 20
+             * @description Share of the variance. [%]
+             * @example 60
              */
             share_percent: number;
             /**
@@ -2338,6 +2623,196 @@ export interface components {
             text: string;
         };
         /**
+         * CountTableIn
+         * @description A table as pasted or from a file, and what has been answered of it.
+         */
+        CountTableIn: {
+            /**
+             * Decimal
+             * @description The decimal mark, where it can be read two ways; null while nobody said.
+             * @example ,
+             */
+            decimal?: ("." | ",") | null;
+            /**
+             * Scale
+             * @description Scale of the sizes, where the table names none.
+             * @example um(c)
+             */
+            scale?: ("um(c)" | "um(b)" | "um" | "unnamed") | null;
+            /**
+             * Text
+             * @description The table, with its headings.
+             * @example size (um(c));upstream;downstream
+             *     10;41230;9120
+             */
+            text: string;
+        };
+        /**
+         * CountTableOut
+         * @description What was understood of a table of counts; nothing of it is taken yet.
+         */
+        CountTableOut: {
+            /**
+             * Faults
+             * @description What is at fault, at its cell.
+             */
+            faults: components["schemas"]["CellFaultOut"][];
+            /**
+             * Heading Line
+             * @description Line of the headings; 0 where none were found.
+             * @example 1
+             */
+            heading_line: number;
+            /**
+             * Headings
+             * @description What the headings were understood as.
+             */
+            headings: components["schemas"]["HeadingOut"][];
+            /**
+             * Intervals
+             * @description How many intervals it holds; 0 while it cannot be taken.
+             * @example 6
+             */
+            intervals: number;
+            /**
+             * Is Complete
+             * @description Whether it can be taken.
+             * @example true
+             */
+            is_complete: boolean;
+            /**
+             * Questions
+             * @description What can be read two ways and is asked.
+             */
+            questions: components["schemas"]["QuestionOut"][];
+            /**
+             * Row Count
+             * @description How many rows the whole table has.
+             * @example 9
+             */
+            row_count: number;
+            /**
+             * Rows
+             * @description Its rows; of a long table the first, and those at fault.
+             */
+            rows: components["schemas"]["TableRowOut"][];
+            /**
+             * Said
+             * @description What has to be known of it, one sentence; mostly empty.
+             * @example [
+             *       ""
+             *     ]
+             */
+            said: string[];
+            /**
+             * Settings
+             * @description Conditions of the test found before the headings.
+             */
+            settings: components["schemas"]["SettingOut"][];
+            /**
+             * Sizes Um
+             * @description Sizes at and above which was counted, in µm on the test's scale. [µm]
+             * @example [
+             *       4,
+             *       10,
+             *       20
+             *     ]
+             */
+            sizes_um: number[];
+        };
+        /**
+         * CountedTestOut
+         * @description A counted test, worked out.
+         */
+        CountedTestOut: {
+            /** @description The test along time. */
+            along: components["schemas"]["AlongTestOut"];
+            /**
+             * Budget
+             * @description What the uncertainty at 20 µm(c) is made of, the largest first.
+             */
+            budget: components["schemas"]["BudgetShareOut"][];
+            /** @description Dust held at the terminal ratio, in grams of test dust. [g] */
+            capacity_g: components["schemas"]["ResultOut"];
+            /**
+             * Checks
+             * @description What speaks against the test or is open, in sentences.
+             */
+            checks: components["schemas"]["TestCheckOut"][];
+            /**
+             * Curves
+             * @description The curve; two where no scale is named, none where none can be laid.
+             */
+            curves: components["schemas"]["EfficiencyCurveOut"][];
+            /**
+             * Intervals
+             * @description How many intervals were counted.
+             * @example 6
+             */
+            intervals: number;
+            /**
+             * Intervals Used
+             * @description How many of them are used.
+             * @example 5
+             */
+            intervals_used: number;
+            /**
+             * Misfit
+             * @description φ: how much the channels scatter over what counting explains; null without a curve.
+             * @example 0.88
+             */
+            misfit: number | null;
+            /**
+             * Points
+             * @description What was counted at each size.
+             */
+            points: components["schemas"]["EfficiencyPointOut"][];
+            /**
+             * Scale
+             * @description Scale of the counted sizes.
+             * @example um(c)
+             */
+            scale: string;
+            /**
+             * Sizes At Beta
+             * @description Sizes at which filtration ratios are reached.
+             */
+            sizes_at_beta: components["schemas"]["SizeAtBetaOut"][];
+            /** @description Slope of ln(β − 1) over ln x. */
+            slope: components["schemas"]["ResultOut"];
+            /**
+             * Terminal Ratio
+             * @description Ratio of the media's differential pressure at which the capacity is told.
+             * @example 8
+             */
+            terminal_ratio: number;
+            /**
+             * Volume Ratio
+             * @description r, volume over dilution, downstream over upstream.
+             * @example 2
+             */
+            volume_ratio: number;
+            /**
+             * Why No Curve
+             * @description Why no curve can be laid; empty where there is one.
+             * @example
+             */
+            why_no_curve: string;
+        };
+        /**
+         * CountsOut
+         * @description Counts as a table in our own layout.
+         */
+        CountsOut: {
+            /**
+             * Csv
+             * @description The counts as a table in our own layout; empty where there are none.
+             * @example time_min,upstream 10,downstream 10
+             *     5,412,91
+             */
+            csv: string;
+        };
+        /**
          * CovarianceOut
          * @description What two numbers of the last line contribute together because they share inputs.
          */
@@ -2362,8 +2837,8 @@ export interface components {
             second: string;
             /**
              * Share Percent
-             * @description Share. [%]
-             * @example 20
+             * @description Share of the variance. [%]
+             * @example 60
              */
             share_percent: number;
         };
@@ -2858,6 +3333,62 @@ export interface components {
             value_percent: number | null;
         };
         /**
+         * EfficiencyCurveOut
+         * @description The efficiency curve with its band, in percent over size; beyond the counted sizes it is an extrapolation.
+         */
+        EfficiencyCurveOut: {
+            /**
+             * Counted From Um C
+             * @description Smallest counted size; below it the curve is an extrapolation. [µm(c)]
+             * @example 4
+             */
+            counted_from_um_c: number;
+            /**
+             * Counted To Um C
+             * @description Largest counted size; above it the curve is an extrapolation. [µm(c)]
+             * @example 32
+             */
+            counted_to_um_c: number;
+            /**
+             * High Percent
+             * @description High. [%]
+             * @example [
+             *       20
+             *     ]
+             */
+            high_percent: (number | null)[];
+            /**
+             * Low Percent
+             * @description Low. [%]
+             * @example [
+             *       20
+             *     ]
+             */
+            low_percent: (number | null)[];
+            /**
+             * Percent
+             * @description Amount. [%]
+             * @example [
+             *       20
+             *     ]
+             */
+            percent: number[];
+            /**
+             * Read As
+             * @description Scale on which the sizes were read.
+             * @example um(c)
+             */
+            read_as: string;
+            /**
+             * Sizes Um C
+             * @description Sizes. [µm(c)]
+             * @example [
+             *       20
+             *     ]
+             */
+            sizes_um_c: number[];
+        };
+        /**
          * EfficiencyOut
          * @description Claims, and the screening estimate as a band, in percent over size.
          */
@@ -2875,6 +3406,8 @@ export interface components {
              * @description Claims made for the sample.
              */
             claims: components["schemas"]["ClaimedEfficiencyOut"][];
+            /** @description Efficiency at 20 µm(c) by the counts; null without any. */
+            counted_at_20: components["schemas"]["ResultOut"] | null;
             /**
              * Estimate
              * @description Screening estimate at each size.
@@ -2949,6 +3482,141 @@ export interface components {
              * @example 30
              */
             valid_to_um_c: number | null;
+        };
+        /**
+         * EfficiencyPointOut
+         * @description One counted size: what was counted, gross and net, β and efficiency with their exact interval.
+         */
+        EfficiencyPointOut: {
+            /**
+             * Average Percent
+             * @description Average. [%]
+             * @example 20
+             */
+            average_percent: number | null;
+            /**
+             * Beta
+             * @description Filtration ratio; null where nothing was counted downstream.
+             * @example 75
+             */
+            beta: number | null;
+            /**
+             * Beta High
+             * @description Upper end of it; null where it is open.
+             * @example 94
+             */
+            beta_high: number | null;
+            /**
+             * Beta Low
+             * @description Lower end of its exact 95 % interval.
+             * @example 60.1
+             */
+            beta_low: number | null;
+            /**
+             * Blank Downstream
+             * @description What of it is the blank's.
+             * @example 0.5
+             */
+            blank_downstream: number;
+            /**
+             * Blank Upstream
+             * @description What of it is the blank's.
+             * @example 0.5
+             */
+            blank_upstream: number;
+            /**
+             * Gross Downstream
+             * @description The same downstream.
+             * @example 911
+             */
+            gross_downstream: number;
+            /**
+             * Gross Upstream
+             * @description Particles at and above it upstream, summed over time.
+             * @example 4466
+             */
+            gross_upstream: number;
+            /**
+             * High Percent
+             * @description High. [%]
+             * @example 20
+             */
+            high_percent: number | null;
+            /**
+             * Last Percent
+             * @description Last. [%]
+             * @example 20
+             */
+            last_percent: number | null;
+            /**
+             * Low Percent
+             * @description Low. [%]
+             * @example 20
+             */
+            low_percent: number | null;
+            /**
+             * Lowest Percent
+             * @description Lowest. [%]
+             * @example 20
+             */
+            lowest_percent: number | null;
+            /**
+             * Percent
+             * @description Efficiency by the counts at this size. [%]
+             * @example 89.8
+             */
+            percent: number | null;
+            /**
+             * Sheds
+             * @description Whether more came out than went in.
+             * @example false
+             */
+            sheds: boolean;
+            /**
+             * Size Um
+             * @description Size, in µm on the test's scale. [µm]
+             * @example 20
+             */
+            size_um: number;
+            /**
+             * Sizes Um C
+             * @description The same in µm(c); two where the scale is not named. [µm(c)]
+             * @example [
+             *       20
+             *     ]
+             */
+            sizes_um_c: number[];
+            /**
+             * Why Not
+             * @description Why the curve leaves the size out; empty where it does not.
+             * @example
+             */
+            why_not: string;
+        };
+        /**
+         * EfficiencyStationOut
+         * @description Everything that speaks of the micron efficiency of one filter.
+         */
+        EfficiencyStationOut: {
+            /**
+             * Claims
+             * @description Efficiency claims, each beside the counts.
+             */
+            claims: components["schemas"]["ComparedClaimOut"][];
+            /** @description The screening estimate; null while the media is not known. */
+            estimate: components["schemas"]["EstimateCurveOut"] | null;
+            /**
+             * Problem
+             * @description Why the counts there are cannot be computed with; empty where they can.
+             * @example
+             */
+            problem: string;
+            /** @description Efficiency at 20 µm(c) from the best evidence there is. */
+            result: components["schemas"]["ResultOut"];
+            /** @description Size at beta 75. [µm] */
+            size_at_beta_75_um: components["schemas"]["ResultOut"];
+            /** @description The counted test, worked out; null without one. */
+            test: components["schemas"]["CountedTestOut"] | null;
         };
         /**
          * EngineIn
@@ -3108,6 +3776,50 @@ export interface components {
              * @example null
              */
             problem: string | null;
+        };
+        /**
+         * EstimateCurveOut
+         * @description The screening estimate with its band, in percent over size.
+         */
+        EstimateCurveOut: {
+            /**
+             * High Percent
+             * @description High. [%]
+             * @example [
+             *       20
+             *     ]
+             */
+            high_percent: number[];
+            /**
+             * Low Percent
+             * @description Low. [%]
+             * @example [
+             *       20
+             *     ]
+             */
+            low_percent: number[];
+            /**
+             * Percent
+             * @description Amount. [%]
+             * @example [
+             *       20
+             *     ]
+             */
+            percent: number[];
+            /**
+             * Sizes Um C
+             * @description Sizes. [µm(c)]
+             * @example [
+             *       20
+             *     ]
+             */
+            sizes_um_c: number[];
+            /**
+             * Valid To Um C
+             * @description Largest size the estimate holds for. [µm(c)]
+             * @example 30
+             */
+            valid_to_um_c: number;
         };
         /**
          * EstimateOut
@@ -3574,6 +4286,36 @@ export interface components {
             unit: string;
         };
         /**
+         * HeadingOut
+         * @description What a heading was understood as.
+         */
+        HeadingOut: {
+            /**
+             * Column
+             * @description Number of the column, from 0; null for the whole line.
+             * @example 1
+             */
+            column: number;
+            /**
+             * Is Used
+             * @description Whether the column is taken.
+             * @example true
+             */
+            is_used: boolean;
+            /**
+             * Text
+             * @description As written.
+             * @example up
+             */
+            text: string;
+            /**
+             * Words
+             * @description What it was understood as.
+             * @example upstream
+             */
+            words: string;
+        };
+        /**
          * HistoryOut
          * @description One thing that was done to a reading.
          */
@@ -3897,17 +4639,23 @@ export interface components {
          */
         LifeOut: {
             /**
-             * Capacity Assumed
-             * @description Whether the dirt capacity is assumed.
-             * @example true
+             * Capacity Basis
+             * @description Where the dirt capacity comes from: counts, stated, or family, which is assumed.
+             * @example counts
              */
-            capacity_assumed: boolean;
+            capacity_basis: string;
             /**
              * Capacity G
              * @description Capacity. [g]
              * @example 20
              */
             capacity_g: number;
+            /**
+             * Capacity Is Least
+             * @description Whether the test ended before, so that it holds at least so much.
+             * @example false
+             */
+            capacity_is_least: boolean;
             /**
              * Clean Up
              * @description Time until half the particles of a size are out of the sump.
@@ -3937,6 +4685,12 @@ export interface components {
              */
             filling_hours: number | null;
             /**
+             * Filling Is Least
+             * @description The same while filling.
+             * @example false
+             */
+            filling_is_least: boolean;
+            /**
              * Is Cold Start
              * @description Whether the row is a cold start.
              * @example true
@@ -3961,6 +4715,12 @@ export interface components {
              */
             steady_hours: number | null;
             /**
+             * Steady Is Least
+             * @description Whether the test of the filter ended before, so that the hours are at least so many.
+             * @example false
+             */
+            steady_is_least: boolean;
+            /**
              * Steady Loading
              * @description Loading at which the valve opens when steady; null for never.
              * @example 4.2
@@ -3980,8 +4740,8 @@ export interface components {
         LifeSpeedOut: {
             /**
              * Share Percent
-             * @description Share. [%]
-             * @example 20
+             * @description Share of the variance. [%]
+             * @example 60
              */
             share_percent: number;
             /**
@@ -5125,8 +5885,8 @@ export interface components {
             name: string;
             /**
              * Share Percent
-             * @description Share. [%]
-             * @example 20
+             * @description Share of the variance. [%]
+             * @example 60
              */
             share_percent: number;
         };
@@ -5501,6 +6261,71 @@ export interface components {
             title: string;
         };
         /**
+         * QuestionOut
+         * @description What can be read two ways, with the answers there are: what is sent, and what it means.
+         */
+        QuestionOut: {
+            /**
+             * Answers
+             * @description Answers, each with what is sent and what it means.
+             * @example [
+             *       [
+             *         "um(c)",
+             *         "µm(c), by ISO 11171"
+             *       ]
+             *     ]
+             */
+            answers: string[][];
+            /**
+             * Key
+             * @description What is asked: decimal or scale.
+             * @example scale
+             */
+            key: string;
+            /**
+             * Words
+             * @description The question.
+             * @example the scale of the sizes is not named
+             */
+            words: string;
+        };
+        /**
+         * ReachingOut
+         * @description What of the particles of a size reaches the engine over the start, past the media and through it.
+         */
+        ReachingOut: {
+            /**
+             * Basis
+             * @description Basis of the efficiency.
+             * @example counts
+             */
+            basis: string;
+            /**
+             * High Percent
+             * @description High. [%]
+             * @example 20
+             */
+            high_percent: number | null;
+            /**
+             * Low Percent
+             * @description Low. [%]
+             * @example 20
+             */
+            low_percent: number | null;
+            /**
+             * Percent
+             * @description Share of all that the oil carries to the filter; null where only bounds are known. [%]
+             * @example 31
+             */
+            percent: number | null;
+            /**
+             * Size Um
+             * @description Size. [µm]
+             * @example 20
+             */
+            size_um: number;
+        };
+        /**
          * ReadingIn
          * @description What was typed into a field: key, text, the family of a bare number, and whether a questioned value is confirmed.
          */
@@ -5752,6 +6577,8 @@ export interface components {
             bypass_opening_kpa: components["schemas"]["ResultOut"];
             /** @description Efficiency at 20 um. [%] */
             efficiency_at_20_um_percent: components["schemas"]["ResultOut"];
+            /** @description Slope of the efficiency curve, ln(β − 1) over ln x. */
+            efficiency_slope: components["schemas"]["ResultOut"];
             /** @description Inlet hole area. [mm²] */
             inlet_hole_area_mm2: components["schemas"]["ResultOut"];
             /** @description Media effective area. [cm²] */
@@ -5766,6 +6593,10 @@ export interface components {
             plate_series_area_mm2: components["schemas"]["ResultOut"];
             /** @description Pleat opening at inside. [%] */
             pleat_opening_at_inside_percent: components["schemas"]["ResultOut"];
+            /** @description Dust held at the terminal ratio, by interpolation. [g] */
+            retention_capacity_g: components["schemas"]["ResultOut"];
+            /** @description Size at β = 2 by counts, in µm(c). [µm] */
+            size_at_beta_2_um: components["schemas"]["ResultOut"];
             /** @description Size at beta 75. [µm] */
             size_at_beta_75_um: components["schemas"]["ResultOut"];
         };
@@ -5933,8 +6764,8 @@ export interface components {
          *     ----------
          *     name : str
          *         Of the scenario.
-         *     loading : float or None
-         *         Multiplies the media's resistance.
+         *     loading, loading_g : float or None
+         *         Multiplies the media's resistance, or the dust that does, in grams.
          *     oil_grade : str or None
          *         Another oil, by the grade's name.
          *     stud_bore_mm : float or None
@@ -5983,6 +6814,12 @@ export interface components {
              * @example 3
              */
             loading?: number | null;
+            /**
+             * Loading G
+             * @description Loading. [g]
+             * @example 20
+             */
+            loading_g?: number | null;
             /**
              * Name
              * @description Name, as a person gave it or as the catalogue has it.
@@ -6232,6 +7069,24 @@ export interface components {
              * @example wet
              */
             reason: string;
+        };
+        /**
+         * SettingOut
+         * @description A condition found before the headings.
+         */
+        SettingOut: {
+            /**
+             * Text
+             * @description As written.
+             * @example 30 L/min
+             */
+            text: string;
+            /**
+             * Title
+             * @description Which condition.
+             * @example test flow
+             */
+            title: string;
         };
         /**
          * SheetChangesOut
@@ -6561,6 +7416,26 @@ export interface components {
             symbol: string;
         };
         /**
+         * SizeAtBetaOut
+         * @description The size at which a filtration ratio is reached.
+         */
+        SizeAtBetaOut: {
+            /**
+             * Beta
+             * @description Filtration ratio; null where nothing was counted downstream.
+             * @example 75
+             */
+            beta: number;
+            /**
+             * Extrapolated
+             * @description Whether that lies outside the counted sizes.
+             * @example true
+             */
+            extrapolated: boolean;
+            /** @description Where it is reached, in µm(c). [µm] */
+            size_um: components["schemas"]["ResultOut"];
+        };
+        /**
          * SliceBandOut
          * @description A quantity along the slice with its 95 % band, and the bypass onset with its interval.
          */
@@ -6812,6 +7687,11 @@ export interface components {
              * @example null
              */
             problem: string | null;
+            /**
+             * Reaching
+             * @description What of the particles of each size reaches the engine.
+             */
+            reaching: components["schemas"]["ReachingOut"][];
             /**
              * Sample Id
              * @description Number of the sample.
@@ -7091,6 +7971,28 @@ export interface components {
             status: "in_use" | "archived" | "deleted";
         };
         /**
+         * TableRowOut
+         * @description A row of a table: its line in the text, and its cells.
+         */
+        TableRowOut: {
+            /**
+             * Cells
+             * @description Texts of its cells.
+             * @example [
+             *       "10",
+             *       "41230",
+             *       "9120"
+             *     ]
+             */
+            cells: string[];
+            /**
+             * Line
+             * @description Line in the text, from 1.
+             * @example 3
+             */
+            line: number;
+        };
+        /**
          * TemplateIn
          * @description A name for parts of a sample, to begin others with; one of the same name is replaced only where that is said.
          */
@@ -7196,6 +8098,16 @@ export interface components {
              *     }
              */
             bypass_location: {
+                [key: string]: string;
+            };
+            /**
+             * Claim Comparison
+             * @description Words by key: claim comparison.
+             * @example {
+             *       "key": "word"
+             *     }
+             */
+            claim_comparison: {
                 [key: string]: string;
             };
             /**
@@ -7378,6 +8290,30 @@ export interface components {
             verdict: {
                 [key: string]: string;
             };
+        };
+        /**
+         * TestCheckOut
+         * @description One sentence on a test.
+         */
+        TestCheckOut: {
+            /**
+             * Code
+             * @description Key of the warning.
+             * @example pack_cannot_fit
+             */
+            code: string;
+            /**
+             * Is Grave
+             * @description Whether something is wrong, rather than open.
+             * @example false
+             */
+            is_grave: boolean;
+            /**
+             * Message
+             * @description One sentence that says what is wrong and how to correct it.
+             * @example there is nothing here
+             */
+            message: string;
         };
         /**
          * TextIn
@@ -9482,6 +10418,217 @@ export interface operations {
             507: components["responses"]["Problem507"];
         };
     };
+    get_counts: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
+                "Tabrel-Window"?: string | null;
+                /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
+                "Tabrel-Database"?: string | null;
+            };
+            path: {
+                /** @description Which sample, as the answers number them. */
+                sample_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    /**
+                     * @description Its revision, for If-Match.
+                     * @example "17"
+                     */
+                    ETag?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CountsOut"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            409: components["responses"]["Problem409"];
+            412: components["responses"]["Problem412"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            428: components["responses"]["Problem428"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    put_counts: {
+        parameters: {
+            query?: {
+                /** @description Revision of the sheet that the window has: the answer brings what is different. None: the whole sheet. */
+                since?: number | null;
+                /** @description Whether the answer brings the figures of the opened filter too. */
+                figures?: boolean;
+            };
+            header?: {
+                /** @description Revision of what is changed, as it was seen: in double quotes, from the ETag of its address or from `revisions` of the sheet, 0 where it is not there. Another revision is refused with 412, none with 428. */
+                "If-Match"?: string | null;
+                /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
+                "Tabrel-Window"?: string | null;
+                /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
+                "Tabrel-Database"?: string | null;
+            };
+            path: {
+                /** @description Which sample, as the answers number them. */
+                sample_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CountTableIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    /**
+                     * @description Its revision, for If-Match.
+                     * @example "17"
+                     */
+                    ETag?: string;
+                    /**
+                     * @description Addresses, separated by commas, whose answers the change made stale; one that ends in /* covers what is beneath it, a * between two / any one step. What the answer brings itself is not named.
+                     * @example /api/studies, /api/studies/1/comparison
+                     */
+                    "Tabrel-Stale"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ChangedOut"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            409: components["responses"]["Problem409"];
+            412: components["responses"]["Problem412"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            428: components["responses"]["Problem428"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    delete_counts: {
+        parameters: {
+            query?: {
+                /** @description Revision of the sheet that the window has: the answer brings what is different. None: the whole sheet. */
+                since?: number | null;
+                /** @description Whether the answer brings the figures of the opened filter too. */
+                figures?: boolean;
+            };
+            header?: {
+                /** @description Revision of what is changed, as it was seen: in double quotes, from the ETag of its address or from `revisions` of the sheet, 0 where it is not there. Another revision is refused with 412, none with 428. */
+                "If-Match"?: string | null;
+                /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
+                "Tabrel-Window"?: string | null;
+                /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
+                "Tabrel-Database"?: string | null;
+            };
+            path: {
+                /** @description Which sample, as the answers number them. */
+                sample_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NothingIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    /**
+                     * @description Its revision, for If-Match.
+                     * @example "17"
+                     */
+                    ETag?: string;
+                    /**
+                     * @description Addresses, separated by commas, whose answers the change made stale; one that ends in /* covers what is beneath it, a * between two / any one step. What the answer brings itself is not named.
+                     * @example /api/studies, /api/studies/1/comparison
+                     */
+                    "Tabrel-Stale"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ChangedOut"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            409: components["responses"]["Problem409"];
+            412: components["responses"]["Problem412"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            428: components["responses"]["Problem428"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    post_preview: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
+                "Tabrel-Window"?: string | null;
+                /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
+                "Tabrel-Database"?: string | null;
+            };
+            path: {
+                /** @description Which sample, as the answers number them. */
+                sample_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CountTableIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CountTableOut"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            409: components["responses"]["Problem409"];
+            412: components["responses"]["Problem412"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            428: components["responses"]["Problem428"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
     post_cut: {
         parameters: {
             query?: {
@@ -9770,6 +10917,46 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["EchoOut"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            409: components["responses"]["Problem409"];
+            412: components["responses"]["Problem412"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            428: components["responses"]["Problem428"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    get_efficiency: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
+                "Tabrel-Window"?: string | null;
+                /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
+                "Tabrel-Database"?: string | null;
+            };
+            path: {
+                /** @description Which sample, as the answers number them. */
+                sample_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EfficiencyStationOut"];
                 };
             };
             400: components["responses"]["Problem400"];

@@ -1,5 +1,6 @@
 import { createRouter, createWebHistory, type RouteLocation } from 'vue-router'
 import BenchView from '@/bench/BenchView.vue'
+import EfficiencyView from '@/efficiency/EfficiencyView.vue'
 import EngineView from '@/circuit/EngineView.vue'
 import BeforeCutView from '@/bench/BeforeCutView.vue'
 import ShortSheetView from '@/bench/ShortSheetView.vue'
@@ -45,6 +46,7 @@ export const router = createRouter({
           component: WorkingView,
           props: (route: RouteLocation) => ({ ...numbers(['sampleId'])(route), result: route.params.result }),
         },
+        { path: 'efficiency', name: 'efficiency', meta: { bench: true }, component: EfficiencyView, props: numbers(['sampleId']) },
         { path: 'engine', name: 'engine', meta: { bench: true }, component: EngineView, props: numbers(['sampleId']) },
         { path: 'map', name: 'map', component: OperatingMapView, props: numbers(['sampleId']) },
         { path: 'comparison', name: 'comparison', component: ComparisonView, props: numbers(['studyId', 'sampleId']) },

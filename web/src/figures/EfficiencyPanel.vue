@@ -52,6 +52,13 @@ const at20 = computed(() => {
   const i = e.sizes_um_c.indexOf(20)
   return i < 0 ? null : `${toDigits(e.estimate[i]!, 2)} (${toDigits(e.low[i]!, 2)} to ${boundToDigits(e.high[i]!, 3, 'lower')}) %`
 })
+const counted = computed(() => {
+  const found = props.efficiency.counted_at_20
+  if (!found) return ''
+  const band = found.low !== null && found.high !== null ? `${boundToDigits(found.low, 3, 'lower')} to ${boundToDigits(found.high, 3, 'upper')}` : ''
+  if (found.value !== null) return band ? `${toDigits(found.value, 3)} (${band}) %` : `${toDigits(found.value, 3)} %`
+  return band ? `${band} %` : found.low !== null ? `≥ ${boundToDigits(found.low, 3, 'lower')} %` : `≤ ${boundToDigits(found.high ?? 100, 3, 'upper')} %`
+})
 const medium = computed(() => {
   const e = props.efficiency
   if (e.fibre_diameter_um === null || e.solidity_percent === null) return ''
@@ -99,6 +106,10 @@ const told = computed(
         <tr v-for="row in rows" :key="row.words + row.source" :class="{ used: row.is_used }">
           <td>{{ row.source }}: “{{ row.words }}”<span v-if="row.why_not" class="soft">, {{ row.why_not }}</span></td>
           <td class="number">{{ row.at20 || 'not compared' }}</td>
+        </tr>
+        <tr v-if="counted" class="used" data-efficiency="counted">
+          <td>counted in a test</td>
+          <td class="number">{{ counted }}</td>
         </tr>
         <tr v-if="at20" :class="{ used: efficiency.estimate_is_used }">
           <td>screening estimate from dimensions, never a rating</td>

@@ -17,6 +17,8 @@ export interface ValueRow {
   bound?: '≥' | '≤'
   /** Where it is the least of a range: by how much the greatest is more. */
   upTo?: number
+  /** Where it has an interval: by how much its ends are less and more. */
+  around?: [number, number]
 }
 
 const props = defineProps<{
@@ -58,6 +60,7 @@ const shown = computed(() =>
       if (value === null) return 'none'
       const number = value * unit.factor
       if (row.bound) return `${row.bound} ${boundToDigits(number, 3, row.bound === '≥' ? 'lower' : 'upper')}`
+      if (row.around) return `${toDigits(number, 3)} (${boundToDigits(number * row.around[0], 3, 'lower')} to ${boundToDigits(number * row.around[1], 3, 'upper')})`
       return row.upTo ? `${boundToDigits(number, 3, 'lower')} to ${boundToDigits(number * row.upTo, 3, 'upper')}` : toDigits(number, 3)
     }
     return { key: row.key, title: row.title, unit: unit.symbol, value: told(row.value), unchanged: told(row.unchanged) }

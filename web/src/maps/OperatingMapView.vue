@@ -192,6 +192,7 @@ const efficiencyWords = computed(() => {
   if (quantity.value.name !== 'media_fraction' || !known) return ''
   if (known.value_percent === null && known.low_percent === null && known.high_percent === null)
     return `Nothing says what the media capture at ${known.size_um} µm(c): a claim with a size, or family and thickness of the media.`
+  if (known.basis === 'counts') return known.value_percent === null ? 'From bounds of a counted test, at its flow and viscosity.' : 'From a counted test, at its flow and viscosity.'
   const of = known.basis === 'claim' ? 'a claim' : 'a screening estimate, never a rating'
   if (known.value_percent !== null) return `From ${of}.`
   return known.low_percent === null ? `At most this, from the upper bound of ${of}.` : `At least this, from the lower bound of ${of}.`

@@ -34,13 +34,13 @@ function set(changes: Partial<Scenario>) {
 const slide = computed(() => Math.log10(draft.value.loading ?? 1))
 function onSlide(event: Event) {
   const loading = Number((10 ** Number((event.target as HTMLInputElement).value)).toPrecision(3))
-  set({ loading: loading === 1 ? null : loading })
+  set({ loading: loading === 1 ? null : loading, loading_g: null })
 }
 
 /** The texts in the fields, by key: what was typed stays there while it is not understood. */
 const texts = reactive<Record<string, string>>({})
 const shownTexts = computed<Record<string, string>>(() => ({
-  loading: shown(draft.value.loading ?? 1, 1),
+  loading: draft.value.loading_g ? `${shown(draft.value.loading_g, 1)} g` : shown(draft.value.loading ?? 1, 1),
   stud_bore: shown(draft.value.stud_bore_mm, mm.value.factor),
   bypass_opening: shown(draft.value.bypass_opening_kpa, kpa.value.factor),
   anti_drain_lift: shown(draft.value.anti_drain_lift_mm, mm.value.factor),
@@ -139,7 +139,7 @@ async function onRemove() {
       <label for="wi-loading">media resistance</label>
       <span class="slide">
         <input type="range" min="0" max="2" step="0.05" :value="slide" aria-label="Loading of the media, factor" @input="onSlide" />
-        <input id="wi-loading" class="short" v-model="texts.loading" inputmode="decimal" @change="onTyped('loading')" /> ×
+        <input id="wi-loading" class="short" v-model="texts.loading" title="times the clean resistance, or dust such as 5 g" @change="onTyped('loading')" /> {{ draft.loading_g ? '' : '×' }}
       </span>
     </div>
     <div class="row">

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import { csv } from '@/shared/download'
 import { mapQuantities } from './mapQuantities'
-import { engineField, fieldRows } from './mapView'
+import { boundOf, engineField, fieldRows } from './mapView'
 import { mapSummary } from './mapSummary'
 import { map } from './testMap'
 import type { OperatingMap } from './useOperatingMap'
@@ -33,5 +33,13 @@ describe('the map in words', () => {
     expect(csv(rows).split('\r\n')[1]).toBe('20,0.58015,')
     expect(csv([['=1+1', '+1', '-x', '@a', '\ta', '\ra', -5, '−5']])).toBe(`'=1+1,'+1,'-x,'@a,'\ta,"'\ra",-5,−5\r\n`)
     expect(csv([['a,b', 'say "x"', null]])).toBe('"a,b","say ""x""",\r\n')
+  })
+  it('carries the interval of counts to the share captured, and bounds as bounds', () => {
+    const at = (value_percent: number | null, low_percent: number | null, high_percent: number | null) =>
+      boundOf({ size_um: 20, value_percent, low_percent, high_percent, basis: 'counts', missing: [] })
+    expect(at(90, 81, 99)).toEqual({ around: [0.9, 1.1] })
+    expect(at(90, null, null)).toEqual({})
+    expect(at(null, 80, null)).toEqual({ bound: '≥' })
+    expect(at(null, 80, 88)).toEqual({ upTo: 1.1 })
   })
 })

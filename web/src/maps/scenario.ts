@@ -6,7 +6,7 @@ type Scenario = Schemas['Scenario']
 
 const CHANGES = [
   'oil_grade', 'stud_bore_mm', 'without_adapter', 'adapter_holes', 'bypass_location', 'bypass_opening_kpa',
-  'leak', 'regulator', 'anti_drain_lift_mm',
+  'leak', 'regulator', 'anti_drain_lift_mm', 'loading_g',
 ] as const satisfies readonly (keyof Scenario)[]
 
 /** Whether anything is changed in it. */

@@ -17,7 +17,8 @@ function results(change: Partial<Schemas['ResultsOut']> = {}): Schemas['ResultsO
     inlet_hole_area_mm2: plain, plate_flow_area_mm2: { ...plain, controlled_by: 'outlet' }, plate_series_area_mm2: plain,
     media_gross_area_cm2: plain, media_effective_area_cm2: plain, pleat_opening_at_inside_percent: plain,
     media_permeability_m2: plain, bypass_opening_kpa: plain, bypass_full_open_kpa: plain,
-    efficiency_at_20_um_percent: plain, size_at_beta_75_um: plain, ...change,
+    efficiency_at_20_um_percent: plain, size_at_beta_75_um: plain, size_at_beta_2_um: plain, efficiency_slope: plain,
+    retention_capacity_g: plain, ...change,
   }
 }
 
@@ -47,6 +48,11 @@ describe('the results tape', () => {
     const estimate = result({ ...gap, value: 80.9, low: 39, high: 99.43, basis: 'estimate' })
     const shown = headlines(results({ efficiency_at_20_um_percent: estimate }), 'metric')[4]!
     expect([shown.text, shown.uncertainty, shown.band]).toEqual(['81', null, '39 to 99.4'])
+  })
+  it('gives counts the digits of their interval', () => {
+    const counted = result({ value: 89.944, low: 88.69, high: 91.07, standard_uncertainty: 0.6, expanded_uncertainty: 1.19, basis: 'counts' })
+    const shown = headlines(results({ efficiency_at_20_um_percent: counted }), 'metric')[4]!
+    expect([shown.text, shown.band, shown.from]).toEqual(['89.9', '88.7 to 91.1', 'counted in a test'])
   })
   it('says what is missing instead of a number', () => {
     const open = headlines(results({ inlet_hole_area_mm2: result({ ...gap, missing: ['holes.inlet'] }) }), 'metric')[0]!

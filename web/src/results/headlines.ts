@@ -1,6 +1,6 @@
 /** The five headline results, as the tape shows them. */
 import type { Schemas } from '@/api/client'
-import { boundToDigits, toDigits, withUncertainty } from '@/shared/numbers'
+import { boundToDigits, decimalsFor, toDigits, withUncertainty } from '@/shared/numbers'
 import { catalogue, term } from '@/catalogue/catalogue'
 import { shownUnit, type UnitFamily, type WireUnit } from '@/catalogue/units'
 
@@ -35,6 +35,10 @@ function numberText(result: Result, factor: number): NumberText {
   const scaled = (number: number | null) => (number === null ? null : number * factor)
   const [value, low, high] = [scaled(result.value), scaled(result.low), scaled(result.high)]
   const bare = (text: string): NumberText => ({ text, uncertainty: null, band: null })
+  if (result.basis === 'counts' && value !== null && low !== null && high !== null) {
+    const decimals = decimalsFor((high - low) / 2)
+    return { ...bare(value.toFixed(decimals)), band: `${low.toFixed(decimals)} to ${high.toFixed(decimals)}` }
+  }
   if (value !== null && low !== null && high !== null) {
     const digits = result.basis === 'estimate' ? 2 : 4
     return { ...bare(toDigits(value, digits)), band: `${toDigits(low, 2)} to ${toDigits(high, high > 99 ? 3 : 2)}` }

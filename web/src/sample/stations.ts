@@ -11,18 +11,22 @@ export interface Station {
 }
 
 export const BENCH_STAGES = ['outside', 'opened', 'element', 'media'] as const
-export const STATION_ORDER = ['intake', 'short', 'outside', 'cut', 'opened', 'element', 'media', 'engine', 'map', 'comparison', 'start'] as const
+export const STATION_ORDER = ['intake', 'short', 'outside', 'cut', 'opened', 'element', 'media', 'efficiency', 'engine', 'map', 'comparison', 'start'] as const
 export type StationName = (typeof STATION_ORDER)[number]
 
 const TITLES: Partial<Record<StationName, string>> = {
   intake: 'Intake',
   short: 'Short sheet',
   cut: 'Cut',
+  efficiency: 'Efficiency',
   engine: 'Oil, engine',
   map: 'Operating map',
   comparison: 'Comparison',
   start: 'Warm-up, life',
 }
+
+/** What the efficiency comes from, in a word. */
+const EFFICIENCY_FROM: Readonly<Record<string, string>> = { counts: 'counted', claim: 'claim', estimate: 'estimate' }
 
 /** Stations whose pictures need the room of the results tape. */
 export const WITHOUT_TAPE: ReadonlySet<string> = new Set(['engine', 'map', 'comparison', 'start'])
@@ -35,6 +39,7 @@ export function stationOfKey(key: string, sheet: Sheet | undefined): StationName
   if (key === 'scenarios') return 'map'
   if (key === 'claims') return 'intake'
   if (key === 'cut') return 'cut'
+  if (key === 'counts') return 'efficiency'
   const part = sheet?.parts.find(
     (candidate) =>
       candidate.key === key ||
@@ -86,6 +91,11 @@ export function stationsOf(sheet: Sheet | undefined): Station[] {
         progress: ready ? 'ready' : alone ? 'filter alone' : 'needs more',
       }
     if (name === 'comparison' || name === 'start') return { ...station, fill: ready ? 1 : 0, progress: ready ? '' : 'needs more' }
+    if (name === 'efficiency') {
+      const { basis, value, low, high } = sheet.analysis.results.efficiency_at_20_um_percent
+      const known = value !== null || low !== null || high !== null
+      return { ...station, fill: !known ? 0 : basis === 'counts' ? 1 : 0.5, progress: known ? (EFFICIENCY_FROM[basis ?? ''] ?? '') : '' }
+    }
     if (name === 'engine') return { ...station, ...share(catalogue().map_needs.filter((key) => sheet.details[key]).length, catalogue().map_needs.length) }
     if (name === 'short') {
       const rows = catalogue().short_sheet

@@ -163,6 +163,10 @@ export function useBenchChanges(sampleId: MaybeRefOrGetter<number>) {
       change((_, asked) => client.DELETE('/api/holes/{hole_group_id}', { params: { path: { hole_group_id: id }, ...asked }, body: {} }), { thing: `holes/${id}` }),
     addClaim: (body: Schemas['ClaimIn']) =>
       change((path, asked) => client.POST('/api/samples/{sample_id}/claims', { params: { path, ...asked }, body })),
+    setCounts: (body: Schemas['CountTableIn'], revision: number) =>
+      change((path, asked) => client.PUT('/api/samples/{sample_id}/counts', { params: { path, ...asked }, body }), { thing: 'counts', revision }),
+    removeCounts: (revision: number) =>
+      change((path, asked) => client.DELETE('/api/samples/{sample_id}/counts', { params: { path, ...asked }, body: {} }), { thing: 'counts', revision }),
     addOffer: (body: Schemas['OfferIn']) =>
       change((path, asked) => client.POST('/api/samples/{sample_id}/offers', { params: { path, ...asked }, body })),
     removeOffer: (id: number) =>

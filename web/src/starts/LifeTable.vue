@@ -19,19 +19,37 @@ const shareWords = computed(() =>
   props.speeds.map((one) => `${one.speed_rpm.toFixed(0)} rpm (${one.share_percent === 50 ? 'median' : `${one.share_percent} %`})`).join(' and '),
 )
 
-function hours(value: number | null, never: boolean): string {
+function hours(value: number | null, never: boolean, isLeast: boolean): string {
   if (never) return 'never'
   if (value === null) return 'none'
+  if (isLeast) return `≥ ${boundToDigits(value, 2, 'lower')}`
   return value === 0 ? 'new' : toDigits(value, 2)
+}
+const HELD: Readonly<Record<string, string>> = { family: ' (assumed)', counts: ' of test dust, counted' }
+function holds(one: Schemas['StartOut']): string {
+  const life = one.lives[0]!
+  return `${one.label} holds ${life.capacity_is_least ? 'at least ' : ''}${toDigits(life.capacity_g, 2)} g${HELD[life.capacity_basis] ?? ''}`
 }
 const cell = (life: Schemas['LifeOut'], i: number) => {
   const row = life.rows[i]
-  return row ? { steady: hours(row.steady_hours, row.never_steady), filling: hours(row.filling_hours, row.never_filling) } : { steady: 'none', filling: 'none' }
+  return row ? { steady: hours(row.steady_hours, row.never_steady, row.steady_is_least), filling: hours(row.filling_hours, row.never_filling, row.filling_is_least) } : { steady: 'none', filling: 'none' }
+}
+const reaching = computed(() => lasting.value.filter((one) => one.reaching.length))
+const reached = computed(() => [...new Set(reaching.value.flatMap((one) => one.reaching.map((row) => row.size_um)))].sort((a, b) => a - b))
+function share(one: Schemas['StartOut'], size: number): string {
+  const found = one.reaching.find((row) => row.size_um === size)
+  if (!found) return 'none'
+  const { percent, low_percent: low, high_percent: high } = found
+  const band = low !== null && high !== null ? `${boundToDigits(low, 2, 'lower')} to ${boundToDigits(high, 2, 'upper')}` : ''
+  if (percent !== null) return band ? `${toDigits(percent, 2)} (${band})` : toDigits(percent, 2)
+  return band || (high !== null ? `≤ ${boundToDigits(high, 2, 'upper')}` : `≥ ${boundToDigits(low ?? 0, 2, 'lower')}`)
 }
 /** A value; a bound with its sign; the two ends of an envelope. */
 function minutes(life: Schemas['LifeOut'], size: number): string {
   const found = life.clean_up.find((row) => row.size_um === size)
   if (!found) return 'none'
+  if (found.minutes !== null && found.low_minutes !== null && found.high_minutes !== null)
+    return `${toDigits(found.minutes, 2)} (${boundToDigits(found.low_minutes, 2, 'lower')} to ${boundToDigits(found.high_minutes, 2, 'upper')})`
   if (found.minutes !== null) return toDigits(found.minutes, 2)
   if (found.low_minutes === null) return `≤ ${boundToDigits(found.high_minutes ?? 0, 2, 'upper')}`
   if (found.high_minutes === null) return `≥ ${boundToDigits(found.low_minutes, 2, 'lower')}`
@@ -45,7 +63,8 @@ function minutes(life: Schemas['LifeOut'], size: number): string {
     <p class="soft fine" data-life="speeds">
       At {{ shareWords }}: speeds that the engine does not exceed for half and for 90 % of the time in which it turns in this duty cycle.
       Steady, and in brackets during the first seconds of a start; “new”: open from new. Dirt loads the media until the valve just opens.
-      {{ lasting.map((one) => `${one.label} holds ${toDigits(one.lives[0]!.capacity_g, 2)} g${one.lives[0]!.capacity_assumed ? ' (assumed)' : ''}`).join(', ') }}.
+      {{ lasting.map(holds).join(', ') }}.
+      <template v-if="lasting.some((one) => one.lives[0]!.capacity_basis === 'counts')">Grams of test dust compare filters; the dirt of an engine is another.</template>
     </p>
     <table>
       <thead>
@@ -78,6 +97,22 @@ function minutes(life: Schemas['LifeOut'], size: number): string {
         <tr v-for="one in lasting" :key="one.sample_id" :class="{ hand: one.sample_id === inHand }" :data-clean="one.label">
           <td><i :style="{ background: one.colour }" /> {{ one.number }} {{ one.label }}</td>
           <td v-for="size in sizes" :key="size" class="number">{{ minutes(one.lives[0]!, size) }}</td>
+        </tr>
+      </tbody>
+    </table>
+    <h2 class="second">Of the particles that the oil carries to the filter over the start, reaching the engine, %</h2>
+    <p class="soft fine">Past the media, and through it; the efficiency is that at the flow and viscosity of its test, or of its claim.</p>
+    <table class="half">
+      <thead>
+        <tr>
+          <th>size, µm(c)</th>
+          <th v-for="size in reached" :key="size" class="number">{{ size }}</th>
+        </tr>
+      </thead>
+      <tbody>
+        <tr v-for="one in reaching" :key="one.sample_id" :class="{ hand: one.sample_id === inHand }" :data-reaching="one.label">
+          <td><i :style="{ background: one.colour }" /> {{ one.number }} {{ one.label }}</td>
+          <td v-for="size in reached" :key="size" class="number">{{ share(one, size) }}</td>
         </tr>
       </tbody>
     </table>

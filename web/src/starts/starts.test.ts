@@ -13,17 +13,17 @@ const start: Schemas['WarmUpTotalsOut'] = {
 }
 describe('starts and lives', () => {
   const life: Schemas['LifeOut'] = {
-    speed_rpm: 2640, capacity_g: 15, capacity_assumed: true,
+    speed_rpm: 2640, capacity_g: 15, capacity_basis: 'family', capacity_is_least: false,
     rows: [
-      { temperature_c: -20, is_cold_start: true, steady_loading: 1, steady_hours: 0, filling_hours: 0, never_steady: false, never_filling: false },
-      { temperature_c: 95, is_cold_start: false, steady_loading: null, steady_hours: null, filling_hours: 400, never_steady: true, never_filling: false },
+      { temperature_c: -20, is_cold_start: true, steady_loading: 1, steady_hours: 0, filling_hours: 0, never_steady: false, never_filling: false, steady_is_least: false, filling_is_least: false },
+      { temperature_c: 95, is_cold_start: false, steady_loading: null, steady_hours: null, filling_hours: 400, never_steady: true, never_filling: false, steady_is_least: false, filling_is_least: false },
     ],
     clean_up: [
       { size_um: 10, minutes: null, low_minutes: null, high_minutes: 90.3 },
       { size_um: 20, minutes: 0.21, low_minutes: 0.2, high_minutes: 0.4 },
     ],
   }
-  const one: Schemas['StartOut'] = { sample_id: 1, label: 'A', totals: { ...start, dry_s: 12 }, trace: null, lives: [life, { ...life, speed_rpm: 3370 }], problem: null, missing: [] }
+  const one: Schemas['StartOut'] = { sample_id: 1, label: 'A', totals: { ...start, dry_s: 12 }, trace: null, lives: [life, { ...life, speed_rpm: 3370 }], reaching: [], problem: null, missing: [] }
   it('say never, and warn where the oil does not pump', () => {
     const wrapper = mount(StartTotals, { props: { starts: [one], inHand: 1, family: 'inch', titles } })
     expect(wrapper.get('[data-start="A"]').text()).toContain('never')
@@ -36,7 +36,7 @@ describe('starts and lives', () => {
     expect(cells).toEqual(['1 A', '2640 rpm', 'new (new)', 'never (400)', '3370 rpm', 'new (new)', 'never (400)'])
     expect(wrapper.get('[data-life="speeds"]').text()).toContain('2640 rpm (median) and 3370 rpm (90 %)')
     expect(wrapper.get('[data-clean="A"]').text()).toContain('≤ 91')
-    expect(wrapper.get('[data-clean="A"]').text()).toContain('0.21')
+    expect(wrapper.get('[data-clean="A"]').text()).toContain('0.21 (0.20 to 0.40)')
     expect(wrapper.text()).toContain('A holds 15 g (assumed)')
   })
   it('keep a bad duty cycle out with its reason', async () => {

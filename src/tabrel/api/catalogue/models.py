@@ -86,6 +86,7 @@ class TermsOut(WireModel):
     uncertainty_source: dict[str, str]
     left_out: dict[str, str]
     verdict: dict[str, str]
+    claim_comparison: dict[str, str]
     media_deduction: dict[str, str]
     screening_input: dict[str, str]
     assumption: dict[str, str]
@@ -204,4 +205,5 @@ class CatalogueOut(WireModel):
     date_tokens: dict[str, str]
     study_bytes: int
     duty_cycle_bytes: int
+    count_table_bytes: int
     glossary: list[GlossaryTermOut]

@@ -6,7 +6,7 @@ from functools import lru_cache
 
 from fastapi import APIRouter, Request
 
-from tabrel.api.body_limit import DUTY_CYCLE_BYTES
+from tabrel.api.body_limit import COUNT_TABLE_BYTES, DUTY_CYCLE_BYTES
 from tabrel.api.catalogue.models import (
     CatalogueOut,
     ChoiceOut,
@@ -154,6 +154,7 @@ def catalogue_out() -> CatalogueOut:
         date_tokens={f"{{{name}}}": token.means for name, token in DATE_TOKENS.items()},
         study_bytes=MOST_BYTES,
         duty_cycle_bytes=DUTY_CYCLE_BYTES,
+        count_table_bytes=COUNT_TABLE_BYTES,
         glossary=[GlossaryTermOut(term=one.term, meaning=one.meaning, unit=one.unit, standard=one.standard) for one in GLOSSARY],
     )
 

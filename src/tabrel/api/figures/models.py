@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import Literal
 
-from tabrel.document.results import WireModel
+from tabrel.document.results import ResultOut, WireModel
 
 
 class EvidenceOut(WireModel):
@@ -179,6 +179,7 @@ class EfficiencyOut(WireModel):
     high: list[float]
     valid_to_um_c: float | None
     estimate_is_used: bool
+    counted_at_20: ResultOut | None
     fibre_diameter_um: float | None
     solidity_percent: float | None
     assumed: list[str]

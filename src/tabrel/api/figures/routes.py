@@ -45,6 +45,7 @@ from tabrel.core.parts.valve_curve import valve_curve
 from tabrel.core.sample.efficiency import efficiency_at_size
 from tabrel.core.sample.measured_sample import MeasuredSample
 from tabrel.core.study.model import Circuit
+from tabrel.document.results import result_out
 
 router = APIRouter(prefix="/api", tags=["figures"], responses=PROBLEM_RESPONSES)
 
@@ -266,6 +267,7 @@ def _efficiency(measured: MeasuredSample) -> EfficiencyOut:
         high=[_percent(one.high) or 0.0 for one in evidence.estimate],
         valid_to_um_c=medium.largest_valid_size() if medium else None,
         estimate_is_used=medium is not None and at_20.basis == "estimate",
+        counted_at_20=result_out(at_20.scaled(100)) if at_20.basis == "counts" else None,
         fibre_diameter_um=medium.fibre_diameter if medium else None,
         solidity_percent=100 * medium.solidity if medium else None,
         assumed=list(medium.assumed) if medium else [],

@@ -166,6 +166,14 @@ VERDICTS: dict[str, str] = {
 }
 """What readings say of a claim."""
 
+CLAIM_COMPARISONS: dict[str, str] = {
+    "agree": "agree",
+    "claim_higher": "claim higher",
+    "claim_lower": "claim lower",
+    "cannot_be_compared": "cannot be compared",
+}
+"""What a counted test says of an efficiency claim."""
+
 MEDIA_DEDUCTIONS: dict[str, str] = {
     "element.potting_depth": "potting, both edges",
     "media.seam_overlap": "seam overlap",
@@ -289,6 +297,7 @@ TermKind = Literal[
     "uncertainty_source",
     "left_out",
     "verdict",
+    "claim_comparison",
     "media_deduction",
     "screening_input",
     "assumption",
@@ -318,6 +327,7 @@ TERMS: dict[TermKind, dict[str, str]] = {
     "uncertainty_source": UNCERTAINTY_SOURCES,
     "left_out": LEFT_OUT,
     "verdict": VERDICTS,
+    "claim_comparison": CLAIM_COMPARISONS,
     "media_deduction": MEDIA_DEDUCTIONS,
     "screening_input": SCREENING_INPUTS,
     "assumption": {key: one.title for key, one in ASSUMPTIONS.items()},

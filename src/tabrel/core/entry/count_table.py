@@ -209,7 +209,8 @@ class _Reader:
             return
         try:
             self.conditions[condition.field] = self._understood(condition, text, is_key=name.casefold() == condition.field)
-            self.settings.append((condition, text))
+            bare = text if not condition.unit or text.endswith(condition.unit) else f"{text} {condition.unit}"
+            self.settings.append((condition, bare if _is_bare(text) else text))
         except ReadingTextError as error:
             self.faults.append(CellFault(row.line, 1 if len(row.cells) > 1 else 0, str(error)))
 
@@ -220,8 +221,7 @@ class _Reader:
                     return self.table.number(text)
                 except ReadingTextError:
                     pass
-            bare = condition.unit and text.replace(",", ".").replace(".", "", 1).isdigit()
-            if bare:
+            if condition.unit and _is_bare(text):
                 raise ReadingTextError(f"{text!r} names no unit: write {condition.title} like {text} {condition.unit}")
             unit = "share" if condition.unit == "%" else condition.unit
             number = understood_number(text, unit, condition.title, "metric")
@@ -550,6 +550,11 @@ def _scale_in(text: str) -> str | None:
     if text in SCALES:
         return text
     return next((scale for scale, marks in _SCALE_MARKS if any(mark in text for mark in marks)), None)
+
+
+def _is_bare(text: str) -> bool:
+    """Return whether a text is a number without a unit."""
+    return text.replace(",", ".").replace(".", "", 1).isdigit()
 
 
 def _condition(name: str) -> TestCondition | None:

@@ -108,6 +108,7 @@ def counted_figure(measured: MeasuredSample) -> CountedFigure | None:
 
 def _drawn(scale: str, curve: CountedCurve) -> DrawnCurve:
     sizes = np.geomspace(curve.lowest / BEYOND, curve.highest * BEYOND, CURVE_POINTS)
+    sizes = np.unique(np.concatenate([sizes, [curve.lowest, curve.highest, REFERENCE_SIZE]]))
     return DrawnCurve(scale, sizes, *curve.drawn(sizes), curve.lowest, curve.highest)
 
 
