@@ -155,8 +155,8 @@ def write_csv(test: SimulatedTest, counts: SimulatedCounts, file: TextIO) -> Non
         "downstream_ml": test.downstream_ml,
         "downstream_dilution": test.downstream_dilution,
         "coincidence_per_ml": 10_000,
-        "ratio_uncertainty_percent": 100 * test.volume_error or "",
-        "size_uncertainty_percent": 100 * test.size_error or "",
+        "ratio_uncertainty_percent": 100 * test.volume_error,
+        "size_uncertainty_percent": 100 * test.size_error,
         "dust": "ISO 12103-1 A3",
         "source": "simulated counter",
         "system_volume_l": test.system_volume_l,
@@ -166,7 +166,7 @@ def write_csv(test: SimulatedTest, counts: SimulatedCounts, file: TextIO) -> Non
         "terminal_ratio": test.terminal_ratio,
     }
     rows = csv.writer(file, lineterminator="\n")
-    rows.writerows([name, f"{value:g}" if isinstance(value, float) else value] for name, value in settings.items() if value != "")
+    rows.writerows([name, f"{value:g}" if isinstance(value, float) else value] for name, value in settings.items())
     sizes = [f"{size:g}" for size in test.sizes]
     rows.writerow(
         ["time_min", "differential_pressure_kpa", "injected_g", "circulating_mg_l"]

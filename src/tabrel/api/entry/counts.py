@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import sqlite3
+
 from fastapi import APIRouter, Response
 
 from tabrel.api.change.bench import Bench, etag
@@ -21,6 +23,7 @@ from tabrel.api.entry.count_models import (
 from tabrel.api.errors import PROBLEM_RESPONSES
 from tabrel.api.wire import NothingIn
 from tabrel.core.counts.totals import with_intervals
+from tabrel.core.details.test_details import with_counts
 from tabrel.core.entry.count_table import (
     CountTable,
     TableChoices,
@@ -30,12 +33,12 @@ from tabrel.core.entry.count_table import (
 )
 from tabrel.core.errors import StudyError
 from tabrel.core.rules.evidence import check_counts
-from tabrel.core.study.model import Counts
+from tabrel.core.study.model import Counts, Sample
 from tabrel.store.connection import snapshot, transaction
 from tabrel.store.errors import NotStoredError
 from tabrel.store.revisions import revision_of
 from tabrel.store.sample.evidence import set_counts
-from tabrel.store.sample.samples import load_sample, study_of_sample
+from tabrel.store.sample.samples import load_sample, study_of_sample, update_sample_details
 
 router = APIRouter(prefix="/api", tags=["counts"], responses=PROBLEM_RESPONSES)
 
@@ -75,13 +78,13 @@ def put_counts(sample_id: SampleId, given: CountTableIn, bench: Bench) -> Change
         )
         raise StudyError("text", said)
     with transaction(conn):
-        before = load_sample(conn, sample_id).sample.counts
-        counts = with_conditions_of(found.counts, before)
+        sample = load_sample(conn, sample_id).sample
+        counts = with_conditions_of(found.counts, sample.counts)
         bench.require_seen(sample_id, THING, CHANGED)
         check_counts("counts", counts)
-        if counts != before:
+        if counts != sample.counts:
             with bench.recorded(sample_id, _words(counts), THING):
-                set_counts(conn, sample_id, counts)
+                _set(conn, sample_id, with_counts(sample, counts))
     return bench.answer(sample_id, THING)
 
 
@@ -90,12 +93,18 @@ def delete_counts(sample_id: SampleId, _: NothingIn, bench: Bench) -> ChangedOut
     """Remove the counts of a sample's test with its conditions; undo brings them back."""
     conn = bench.conn
     with transaction(conn):
-        if load_sample(conn, sample_id).sample.counts is None:
+        sample = load_sample(conn, sample_id).sample
+        if sample.counts is None:
             raise NotStoredError("there are no counts: load the sample again")
         bench.require_seen(sample_id, THING, CHANGED)
         with bench.recorded(sample_id, "particle counts removed", THING):
-            set_counts(conn, sample_id, None)
+            _set(conn, sample_id, with_counts(sample, None))
     return bench.answer(sample_id, THING)
+
+
+def _set(conn: sqlite3.Connection, sample_id: int, sample: Sample) -> None:
+    update_sample_details(conn, sample_id, sample)
+    set_counts(conn, sample_id, sample.counts)
 
 
 def _words(counts: Counts) -> str:

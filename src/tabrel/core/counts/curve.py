@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import dataclass
+from functools import cached_property
 from math import exp, log
 
 import numpy as np
@@ -241,12 +242,19 @@ def _pooled(logs: FloatArray, upstream: FloatArray, downstream: FloatArray) -> t
     """
     up, down = upstream, downstream
     while len(logs) > 1:
-        bad = np.flatnonzero((-np.diff(up, append=0.0) <= 0) | (-np.diff(down, append=0.0) < 0))
+        bad = np.flatnonzero((_between(up) <= 0) | (_between(down) < 0))
         if not bad.size:
             break
         drop = max(int(bad[-1]), 1)
         logs, up, down = (np.delete(array, drop) for array in (logs, up, down))
     return logs, up, down
+
+
+def _between(above: FloatArray) -> FloatArray:
+    """Return what lies between neighbouring sizes, from what lies at and above each; the last channel is open."""
+    channels = above.copy()
+    channels[..., :-1] -= above[..., 1:]
+    return channels
 
 
 @dataclass(frozen=True)
@@ -258,21 +266,21 @@ class _Channels:
     downstream: FloatArray
     ratio: float
 
-    @property
+    @cached_property
     def u(self) -> FloatArray:
         """Particles of each channel upstream."""
-        return -np.diff(self.upstream, append=0.0)
+        return _between(self.upstream)
 
-    @property
+    @cached_property
     def d(self) -> FloatArray:
         """Particles of each channel downstream."""
-        return -np.diff(self.downstream, append=0.0)
+        return _between(self.downstream)
 
     def shares(self, log_size: FloatArray | float, slope: FloatArray | float) -> FloatArray:
         """Return s of every channel along the last axis, for parameters of any shape."""
         z = np.asarray(slope)[..., None] * (self.logs - np.asarray(log_size)[..., None])
         passed = self.upstream / (1 + np.exp(np.clip(z, -60, 60)))
-        through = -np.diff(passed, append=0.0, axis=-1) / self.u
+        through = _between(passed) / self.u
         flow = self.ratio * np.maximum(through, 1e-300)
         return np.asarray(flow / (1 + flow))
 
@@ -307,13 +315,11 @@ class _Channels:
         grown = np.exp(np.clip(slope * (self.logs - log_size), -60, 60))
         passed = self.upstream / (1 + grown)
         falls = -passed * grown / (1 + grown)  # over z
-        through = np.maximum(-np.diff(passed, append=0.0) / self.u, 1e-300)
+        through = np.maximum(_between(passed) / self.u, 1e-300)
         s = self.ratio * through / (1 + self.ratio * through)
         over_log = (self.u * s - self.d * (1 - s)) / through / self.u  # of the cost, over what passes of each channel
-        gradient = [
-            float((over_log * -np.diff(falls * step, append=0.0)).sum()) / scale
-            for step in (np.full(len(self.logs), -slope), slope * (self.logs - log_size))
-        ]
+        along = [_between(falls * step) for step in (-slope, slope * (self.logs - log_size))]
+        gradient = [float(over_log @ one) / scale for one in along]
         cost = -float((self.d * np.log(s) + self.u * np.log1p(-s)).sum())
         return cost / scale, np.array(gradient)
 

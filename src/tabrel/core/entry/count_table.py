@@ -11,6 +11,8 @@ import csv
 import io
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
+from functools import cached_property
+from operator import gt
 from typing import Any
 
 from tabrel.core.catalogue.test_conditions import CONDITIONS_BY_FIELD, SCALES, TEST_CONDITIONS, TestCondition
@@ -326,6 +328,13 @@ class _Reader:
             self.faults.append(CellFault(row.line, index, str(error)))
             return None
 
+    def _side(self, row: TableRow, places: Sequence[int], what: Sequence[str]) -> tuple[int, ...]:
+        """Return what was counted on one side, a count a size; nearly always all are plain digits."""
+        cells = [row.cells[i] for i in places]
+        if "".join(cells).isdigit() and all(cells) and all(map(str.isascii, cells)):
+            return tuple(map(int, cells))
+        return tuple(self._particles(row, i, words) for i, words in zip(places, what, strict=True))
+
     def _particles(self, row: TableRow, index: int, what: str) -> int:
         text = row.cells[index]
         if text.isascii() and text.isdigit():
@@ -342,18 +351,22 @@ class _Reader:
             self.faults.append(CellFault(row.line, index, str(error)))
             return 0
 
+    @cached_property
+    def recorded(self) -> list[tuple[Column, Heading]]:
+        """Columns of what is recorded besides counts, with their headings."""
+        return [(column, heading) for column in MEASURED if (heading := self._of(column)) is not None]
+
     def _of(self, column: Column) -> Heading | None:
         return next((heading for heading in self.headings if heading.column is column), None)
 
     def _recorded(self, row: TableRow) -> dict[str, float]:
         """Return what a row records besides counts, in the document's units."""
         found = {}
-        for column in MEASURED:
-            heading = self._of(column)
-            if heading is not None and (number := self._cell(row, heading.index)) is not None:
+        for column, heading in self.recorded:
+            if (number := self._cell(row, heading.index)) is not None:
                 if number < 0:
                     self.faults.append(CellFault(row.line, heading.index, f"{number:g} {column.title} is below zero: check it"))
-                found[column.key] = float(f"{number * heading.factor:.12g}")
+                found[column.key] = number if heading.factor == 1 else float(f"{number * heading.factor:.12g}")
         return found
 
     def _sizes_across(self, body: list[TableRow]) -> tuple[tuple[float, ...], list[CountInterval], BlankCounts | None]:
@@ -366,24 +379,24 @@ class _Reader:
                 elif size not in sides[other.key]:
                     message = f"{size:g} µm is counted {column.key} and not {other.key}: give both"
                     self.faults.append(CellFault(self.heading_line, heading.index, message))
-        sizes = sorted(size for size in sides["upstream"] if size is not None)
+        sizes = sorted(size for size in sides["upstream"] if size is not None and size in sides["downstream"])
         if not self._enough(len(sizes)):
             return (), [], None
         places = [[sides[side.key][size].index for size in sizes] for side in SIDES]
         intervals, lines, blank = [], [], None
-        shown = [f"{size:g}" for size in sizes]
+        what = [[f"{side.key} at {size:g} µm" for size in sizes] for side in SIDES]
+        counted_at = {i for where in places for i in where}
+        beside = [i for i in range(len(self.headings)) if i not in counted_at]
         for row in body:
-            both = [
-                tuple(self._particles(row, i, f"{side.key} at {size} µm") for i, size in zip(where, shown, strict=True))
-                for where, side in zip(places, SIDES, strict=True)
-            ]
-            if any(cell.casefold().startswith("blank") for cell in row.cells):
+            both = [self._side(row, where, words) for where, words in zip(places, what, strict=True)]
+            if any(row.cells[i][:1] in ("b", "B") and row.cells[i].casefold().startswith("blank") for i in beside):
                 blank = BlankCounts(*both)
             else:
                 intervals.append(_interval(both, self._recorded(row)))
                 lines.append(row)
             for where, counted in zip(places, both, strict=True):
-                self._check_falls([(row.line, i) for i in where], sizes, counted)
+                if any(map(gt, counted[1:], counted)):
+                    self._check_falls([(row.line, i) for i in where], sizes, counted)
             if len(self.faults) > MOST_FAULTS:
                 break
         self._check_counted(intervals, sizes, [[(row.line, i) for i in places[0]] for row in lines[:1]])
@@ -479,6 +492,8 @@ class _Reader:
 
     def _check_falls(self, cells: Sequence[tuple[int, int]], sizes: Sequence[float], counted: Sequence[int]) -> None:
         """Find where counts rise with size; `cells` are line and column of each."""
+        if not any(map(gt, counted[1:], counted)):
+            return
         if any(fault.line == line and fault.column == i for fault in self.faults for line, i in cells):
             return  # what is no number is said already
         for i in range(1, len(counted)):
@@ -527,7 +542,7 @@ assert set(_DIVIDED) == set(DIVIDERS)
 
 def _interval(both: Sequence[tuple[int, ...]], recorded: dict[str, float]) -> CountInterval:
     """Return an interval: counts upstream and downstream, and what was recorded at its end, by key."""
-    return replace(CountInterval(both[0], both[1]), **recorded)  # type: ignore[arg-type]
+    return CountInterval(both[0], both[1], **recorded)
 
 
 def _at(size: float, side: str) -> str:

@@ -73,7 +73,7 @@ class TableText:
         >>> [table.number(cell) for row in table.rows[1:] for cell in row.cells]
         [4.5, 41230.0, 10.0, 8120.0]
         """
-        if cell.isascii() and cell.isdigit():
+        if cell.isascii() and (cell.isdigit() or (self.decimal == "." and cell.replace(".", "", 1).isdigit())):
             return float(cell)
         plain = _SPACES.sub("", cell.replace("−", "-"))
         thousands = "," if self.decimal == "." else "."
@@ -169,7 +169,9 @@ def _cells(line: str, divider: Divider) -> tuple[str, ...]:
         line = line.strip().removeprefix("|").removesuffix("|")
     mark = DIVIDERS[divider]
     cells = next(csv.reader(io.StringIO(line), delimiter=mark)) if '"' in line else line.split(mark)
-    return tuple(unmarked(cell.strip()) for cell in cells)
+    if "'" in line:
+        return tuple(unmarked(cell.strip()) for cell in cells)
+    return tuple([cell.strip() for cell in cells])
 
 
 def _decimal_mark(rows: list[TableRow]) -> tuple[str, str]:
@@ -180,7 +182,7 @@ def _decimal_mark(rows: list[TableRow]) -> tuple[str, str]:
     comma, point, unclear = "", "", ""
     for row in rows:
         for cell in row.cells:
-            if "," not in cell and "." not in cell:
+            if cell.isdigit() or ("," not in cell and "." not in cell):
                 continue
             if _THREE_AFTER.fullmatch(cell) and not cell.lstrip("+-").startswith("0"):
                 unclear = unclear or cell

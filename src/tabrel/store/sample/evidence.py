@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import sqlite3
+from functools import lru_cache
 from typing import Any
 
 from pydantic import TypeAdapter
@@ -49,4 +50,10 @@ def set_counts(conn: sqlite3.Connection, sample_id: int, counts: Counts | None) 
 def evidence_of(conn: Reader, sample_id: int) -> dict[str, Any]:
     """Return what tests, benches and photographs say of a sample, by the field of the sample."""
     rows = conn.execute(SELECT_EVIDENCE, {"sample_id": sample_id})
-    return {row["kind"]: _ADAPTERS[row["kind"]].validate_json(row["document"], strict=True) for row in rows}
+    return {row["kind"]: _parsed(row["kind"], row["document"]) for row in rows}
+
+
+@lru_cache(maxsize=64)
+def _parsed(kind: str, document: str) -> Any:
+    """Return a part of a document; it is frozen, and a long test is read several times in one change."""
+    return _ADAPTERS[kind].validate_json(document, strict=True)
