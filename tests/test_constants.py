@@ -14,10 +14,12 @@ import pytest
 
 METHOD = (Path(__file__).parents[1] / "docs" / "method.md").read_text()
 ROWS: dict[str, str] = dict(re.findall(r"^\| `([A-Z_]+)` \| (.*) \|$", METHOD, flags=re.MULTILINE))
-SUBJECTS = ("oil", "hydraulics", "parts", "circuit", "starts", "uncertainty", "study")
+SUBJECTS = ("oil", "hydraulics", "parts", "counts", "circuit", "starts", "uncertainty", "study")
 
 STEERING = {
     *("LARGEST_FIN_NUMBER", "BALANCE_TOLERANCE", "LEAST_GUESSED_PRESSURE", "SURPLUS_TOLERANCE", "REPACK_BELOW"),
+    *("FORESIGHT", "FINEST_FIBRE", "COARSEST_FIBRE", "LEAST_CHANNELS", "SLOPES_TRIED", "STARTS_POLISHED", "TOLD_BETAS"),
+    *("LARGEST_LOG_SLOPE", "GRADIENT_LEFT", "HESSIAN_STEP", "FARTHEST_LOG_SIZE", "LEAST_KNOWN_LOG_SIZE", "STEEPEST"),
     *("COLDEST", "HOTTEST", "SCAN_STEP", "SLOPE_STEP", "HOTTEST_OIL", "LINE_TEMPERATURES", "KELVIN"),
     *("REFERENCE_SIZE", "REFERENCE_BETA", "CLEAN_UP_SIZES", "COLD_STARTS", "LIFE_SHARES", "MOST_LOADING"),
     *("STEP", "FILLING_STEP", "FILLING_STRETCH", "HALVINGS", "LONGEST", "MOST_ROWS", "FASTEST"),

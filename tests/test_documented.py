@@ -33,6 +33,7 @@ SEEN_IN_THE_BROWSER = {
     "OperatingMapView": '[data-crosshair="state"]',
     "ComparisonView": '[data-answer="restricts"]',
     "StartView": "[data-life=",
+    "EfficiencyView": '[data-efficiency="result"]',
 }
 """What an interface test looks for in each view."""
 

@@ -15,7 +15,7 @@ SMALL_TEXTS = """() => [...document.querySelectorAll('svg text')].flatMap(text =
   return size < 10.99 ? [`${text.textContent.trim()}: ${size.toFixed(1)} px`] : []
 })"""
 
-VIEWS = ("short", "outside", "opened", "element", "media", "engine", "map", "comparison", "start")
+VIEWS = ("short", "outside", "opened", "element", "media", "efficiency", "engine", "map", "comparison", "start")
 
 
 CLIPPED_FIELDS = """() => {

@@ -10,7 +10,7 @@ import numpy as np
 import pytest
 
 from tabrel.core.counts.along_time import along_time
-from tabrel.core.counts.checks import local_slopes, test_checks
+from tabrel.core.counts.checks import count_checks, local_slopes
 from tabrel.core.counts.counted_test import CountedTest, counted_test
 from tabrel.core.parts.efficiency import size_in_um_c
 from tabrel.core.results.analysis import analyse_sample
@@ -46,7 +46,7 @@ def test_a_count_that_two_parameters_do_not_describe_says_so_and_is_as_wide_as_t
     test = counted_test(SINGLE)
     slopes = local_slopes(test)
     assert [round(min(slopes), 1), round(max(slopes), 1)] == [2.2, 4.5]
-    misfit = next(check for check in test_checks(test) if check.code == "misfit")
+    misfit = next(check for check in count_checks(test) if check.code == "misfit")
     assert misfit.is_grave
     assert "from 2.2 to 4.5" in misfit.words
     result = test.efficiency(20.0)
@@ -69,7 +69,7 @@ def test_sizes_outside_the_old_scale_are_left_out_and_named():
     sizes = (*SAMPLE.counts.sizes_um[:-1], 60.0)
     test = counted_test(replace(SAMPLE.counts, scale="um", sizes_um=sizes))
     assert np.isnan(test.readings[0].sizes[-1])
-    assert any(check.code == "size_off_scale" and "60 µm" in check.words for check in test_checks(test))
+    assert any(check.code == "size_off_scale" and "60 µm" in check.words for check in count_checks(test))
 
 
 def test_without_a_curve_only_the_counted_sizes_bound_the_efficiency():
@@ -128,9 +128,9 @@ def test_every_check_says_what_is_wrong_or_open():
             replace(SAMPLE.counts.intervals[1], upstream=(90_000, 25_918, 8011, 2323, 909, 391, 391)),
         ),
     )
-    found = {check.code for check in test_checks(counted_test(shedding))}
+    found = {check.code for check in count_checks(counted_test(shedding))}
     assert {"no_blank", "no_coincidence", "not_ended", "not_steady"} <= found
     rising = replace(
         SAMPLE.counts, intervals=(replace(SAMPLE.counts.intervals[0], upstream=(60_000, 25_000, 26_000, 2_000, 900, 300, 100)),)
     )
-    assert any(check.code == "counts_rise" and "10 µm" in check.words for check in test_checks(counted_test(rising)))
+    assert any(check.code == "counts_rise" and "10 µm" in check.words for check in count_checks(counted_test(rising)))

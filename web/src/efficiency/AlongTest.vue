@@ -97,6 +97,9 @@ h3 {
   font-size: 0.95rem;
   margin-bottom: 0.2rem;
 }
+.chart text {
+  font-size: 12.2px;
+}
 select {
   font: inherit;
   color: inherit;

@@ -64,7 +64,7 @@ function assumedTitle(keys: readonly string[]): string | undefined {
         <span v-if="headline.uncertainty" class="number soft" title="expanded uncertainty, 95 %">
           ± {{ headline.uncertainty }}
         </span>
-        <span v-if="headline.band" class="number soft" title="the band of the estimate">({{ headline.band }})</span>
+        <span v-if="headline.band" class="number soft" title="its 95 % interval, or the band of an estimate">({{ headline.band }})</span>
         <span class="unit">{{ headline.unit }}</span>
       </p>
       <p v-else-if="headline.missing.length" class="value waits">not yet</p>
@@ -123,6 +123,12 @@ p {
   align-items: baseline;
   gap: 0.35rem;
   white-space: nowrap;
+}
+@media (max-width: 1000px) {
+  .value {
+    flex-wrap: wrap;
+    row-gap: 0;
+  }
 }
 .big {
   font-size: 1.4rem;

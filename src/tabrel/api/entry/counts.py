@@ -23,7 +23,7 @@ from tabrel.api.entry.count_models import (
 from tabrel.api.errors import PROBLEM_RESPONSES
 from tabrel.api.wire import NothingIn
 from tabrel.core.counts.totals import with_intervals
-from tabrel.core.details.test_details import with_counts
+from tabrel.core.details.condition_details import with_counts
 from tabrel.core.entry.count_table import (
     CountTable,
     TableChoices,

@@ -12,13 +12,13 @@ from tabrel.api.figures.efficiency_models import (
     AlongTestOut,
     BudgetShareOut,
     ComparedClaimOut,
+    CountCheckOut,
     CountedTestOut,
     EfficiencyCurveOut,
     EfficiencyPointOut,
     EfficiencyStationOut,
     EstimateCurveOut,
     SizeAtBetaOut,
-    TestCheckOut,
 )
 from tabrel.api.sample.sheet import claim_words, opened_sample
 from tabrel.core.catalogue.terms import INPUTS
@@ -99,7 +99,7 @@ def _test(figure: CountedFigure) -> CountedTestOut:
             SizeAtBetaOut(beta=beta, size_um=result_out(size), extrapolated=beyond) for beta, size, beyond in figure.sizes_at
         ],
         budget=[BudgetShareOut(key=key, title=INPUTS[key].title, share_percent=100 * share) for key, share in figure.shares],
-        checks=[TestCheckOut(code=one.code, message=one.words, is_grave=one.is_grave) for one in figure.checks],
+        checks=[CountCheckOut(code=one.code, message=one.words, is_grave=one.is_grave) for one in figure.checks],
         along=_along(figure),
         capacity_g=result_out(figure.capacity.scaled(1e3)),
         terminal_ratio=figure.terminal_ratio,

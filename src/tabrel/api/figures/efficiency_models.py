@@ -47,7 +47,7 @@ class SizeAtBetaOut(WireModel):
     extrapolated: bool
 
 
-class TestCheckOut(WireModel):
+class CountCheckOut(WireModel):
     """One sentence on a test."""
 
     code: str
@@ -92,7 +92,7 @@ class CountedTestOut(WireModel):
     slope: ResultOut
     sizes_at_beta: list[SizeAtBetaOut]
     budget: list[BudgetShareOut]
-    checks: list[TestCheckOut]
+    checks: list[CountCheckOut]
     along: AlongTestOut
     capacity_g: ResultOut
     terminal_ratio: float

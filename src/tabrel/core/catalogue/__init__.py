@@ -6,7 +6,7 @@
 `terms`             words for what is named by keys: states, provenances, parts, assumptions, inputs: `TERMS`
 `results`           the results of a sample: name, title, unit: `RESULTS`, `HEADLINES`
 `measures`          what a use can ask of a filter: `BEHAVIOUR_MEASURES`
-`test_conditions`   the conditions of a counted test: `TEST_CONDITIONS`
+`conditions`        the conditions of a counted test: `CONDITIONS`
 `glossary`          the terms of the field: `GLOSSARY`
 `observations`      everything that can be seen: `OBSERVATIONS`; its rows in `observed_outside` and `observed_inside`
 `observation`       one such row, and how an observation of a sample is read and set: `observed`

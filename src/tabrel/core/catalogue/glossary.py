@@ -43,6 +43,7 @@ GLOSSARY: tuple[Term, ...] = (
         "bearing heating", "Share of the friction heat that stays in the bearings' oil: 0 constant, 1 no heat lost to the walls."
     ),
     Term("bearing temperature rise", "How much warmer the oil in the bearings is than in the sump, at the hot point.", "K"),
+    Term("blank count", "Particles counted in the clean fluid, which the test did not bring in."),
     Term("burr", "Raised edge of a punched hole; towards the media it files through it."),
     Term("bypass fraction", "Share of the filter flow that passes the open bypass valve.", "%"),
     Term(
@@ -62,6 +63,7 @@ GLOSSARY: tuple[Term, ...] = (
     Term("circumference", "Length around the can; divided by π it is the outside diameter.", "mm, in"),
     Term("clearance", "Half the difference between the can's inside and the element's outside diameter.", "mm, in"),
     Term("coil-bound", "A spring is coil-bound when its coils touch before the valve has reached its full lift."),
+    Term("coincidence limit", "Particles in a volume beyond which a counter takes several for one.", "1/mL", "ISO 11171"),
     Term("dead coils", "End coils of a spring that do not act: 2 where not counted, 1.5 to 2.5 within their uncertainty."),
     Term("defects", "Ways past the media that are always open: worn media, an end without glue."),
     Term("differential pressure", "Pressure before a part less the pressure after it, Δp.", "kPa, psi", "ISO 4548-1"),
@@ -118,10 +120,17 @@ GLOSSARY: tuple[Term, ...] = (
         "multi-hole loss ratio",
         "Loss of the real holes over that of one round hole of the same area in the same plate.",
     ),
+    Term(
+        "multi-pass test",
+        "Fluid circulates through the filter while dust is added; particles are counted on both sides.",
+        "",
+        "ISO 4548-12",
+    ),
     Term("original passage bore", "Bore of the stud that the adapter is screwed on.", "mm, in"),
     Term(
         "outlier", "Reading far from the others of its quantity: modified z-score above 3.5. It is marked, never dropped.", "", ""
     ),
+    Term("penetration", "Share of the particles of a size that pass the media, 1/β."),
     Term("pleat opening", "Open share of the circumference at the inside of the pleat pack.", "%"),
     Term("pleat pack", "Folded media with backing, seen end-on."),
     Term("potting", "Glue or plastic that seals the ends of the pleats; media in it does not filter.", "mm"),
@@ -139,8 +148,10 @@ GLOSSARY: tuple[Term, ...] = (
     Term("reading", "One value as typed, with its unit, instrument and time; it can be set aside, never changed."),
     Term("regulator", "Valve that returns pump flow to the sump above its opening pressure."),
     Term("relief flow", "Share of the pump flow that the regulator returns to the sump.", "%"),
+    Term("retained mass", "Dust injected less what still circulates.", "g", "ISO 4548-12"),
     Term("screening estimate", "Efficiency computed from fibre diameter, solidity and thickness: a band, never a rating.", "%"),
     Term("set aside", "A reading set aside no longer counts; it stays visible with the reason, and can be used again."),
+    Term("shedding", "More particles come out of a filter than go in."),
     Term("slice", "A quantity along temperature or speed, all filters overlaid with their 95 % bands."),
     Term("solidity", "Share of the media's volume that is fibre.", ""),
     Term("steady", "Galleries full: pump, regulator, filter and engine in balance."),

@@ -15,7 +15,7 @@ STEADY = 0.2
 
 
 @dataclass(frozen=True)
-class TestCheck:
+class CountCheck:
     """One sentence on a test.
 
     Attributes
@@ -27,8 +27,6 @@ class TestCheck:
     is_grave : bool
         Whether something is wrong, rather than open.
     """
-
-    __test__ = False  # no class of tests
 
     code: str
     words: str
@@ -43,12 +41,9 @@ def local_slopes(test: CountedTest) -> list[float]:
     return [float(slope) for slope in np.diff(y) / np.diff(x)]
 
 
-def test_checks(test: CountedTest) -> tuple[TestCheck, ...]:
+def count_checks(test: CountedTest) -> tuple[CountCheck, ...]:
     """Return what speaks against a test, and what is open about it."""
     return tuple((*_left_out(test), *_of_curve(test), *_open(test)))
-
-
-test_checks.__test__ = False  # type: ignore[attr-defined]
 
 
 def _interval(test: CountedTest, index: int) -> str:
@@ -56,26 +51,26 @@ def _interval(test: CountedTest, index: int) -> str:
     return f"interval {index + 1}" + ("" if end is None else f" (to {end:g} min)")
 
 
-def _left_out(test: CountedTest) -> Iterator[TestCheck]:
+def _left_out(test: CountedTest) -> Iterator[CountCheck]:
     totals, sizes = test.totals, test.counts.sizes_um
     for i, fault in enumerate(totals.interval_faults):
         if fault:
-            yield TestCheck("interval_left_out", f"{_interval(test, i)} is left out: {fault}", True)
+            yield CountCheck("interval_left_out", f"{_interval(test, i)} is left out: {fault}", True)
     for size, fault in zip(sizes, totals.size_faults, strict=True):
         if fault:
-            yield TestCheck("size_left_out", f"{size:g} µm is left out of the curve: {fault}", True)
+            yield CountCheck("size_left_out", f"{size:g} µm is left out of the curve: {fault}", True)
     for read in test.readings:
         off = [size for size, own in zip(sizes, read.sizes, strict=True) if not np.isfinite(own)]
         if off:
             listed = ", ".join(f"{size:g}" for size in off)
             words = f"{listed} µm is left out where sizes are read on the ISO 4402 scale, which runs from 1 to 40 µm"
-            yield TestCheck("size_off_scale", words, True)
+            yield CountCheck("size_off_scale", words, True)
     for i, size in enumerate(sizes):
         if totals.betas.sheds[i]:
             words = (
                 f"at {size:g} µm more came out than went in: the filter sheds, or something was miscounted; nothing is cut off"
             )
-            yield TestCheck("sheds", words, True)
+            yield CountCheck("sheds", words, True)
     rising = [
         size
         for k, size in enumerate(sizes[1:], 1)
@@ -86,17 +81,17 @@ def _left_out(test: CountedTest) -> Iterator[TestCheck]:
     if rising:
         listed = ", ".join(f"{size:g}" for size in rising)
         words = f"counts rise with size at {listed} µm, which they cannot: check them; channels there are pooled"
-        yield TestCheck("counts_rise", words, True)
+        yield CountCheck("counts_rise", words, True)
 
 
-def _of_curve(test: CountedTest) -> Iterator[TestCheck]:
+def _of_curve(test: CountedTest) -> Iterator[CountCheck]:
     for read in test.readings:
         curve = read.curve
         if isinstance(curve, NoCurve):
-            yield TestCheck("no_curve", f"no curve can be laid through the points: {curve.why}", True)
+            yield CountCheck("no_curve", f"no curve can be laid through the points: {curve.why}", True)
             return
         if not curve.has_interval:
-            yield TestCheck(
+            yield CountCheck(
                 "three_channels", "with three sizes the points have intervals and the curve has none: count more sizes", False
             )
         elif not curve.fits:
@@ -106,37 +101,39 @@ def _of_curve(test: CountedTest) -> Iterator[TestCheck]:
                 f"the curve fits worse than counting explains (φ = {curve.misfit:.1f}{span}): "
                 "two parameters do not describe this filter, and the interval is as wide as the misfit"
             )
-            yield TestCheck("misfit", words, True)
+            yield CountCheck("misfit", words, True)
         return
 
 
-def _open(test: CountedTest) -> Iterator[TestCheck]:
+def _open(test: CountedTest) -> Iterator[CountCheck]:
     counts, totals = test.counts, test.totals
     if len(test.readings) > 1:
         words = "the scale of the sizes is not named, so that plain µm and µm(c) both stand: ask when it was tested"
-        yield TestCheck("scale_unnamed", words, False)
+        yield CountCheck("scale_unnamed", words, False)
     if counts.coincidence_per_ml is None:
-        yield TestCheck(
+        yield CountCheck(
             "no_coincidence", "whether the counter saw too much at once cannot be told: state its coincidence limit", False
         )
     if counts.blank is None:
-        yield TestCheck("no_blank", "there is no blank count: what the fluid brought itself is not taken off", False)
+        yield CountCheck("no_blank", "there is no blank count: what the fluid brought itself is not taken off", False)
     if counts.upstream_ml is None or counts.upstream_dilution is None:
         words = "volumes or dilutions are not stated: they are taken to be the same on both sides"
-        yield TestCheck("volumes_assumed", words, False)
+        yield CountCheck("volumes_assumed", words, False)
     if "counts.times" in totals.assumed:
-        yield TestCheck("times_assumed", "the ends of the intervals are not all stated: they are taken to be equally long", False)
+        yield CountCheck(
+            "times_assumed", "the ends of the intervals are not all stated: they are taken to be equally long", False
+        )
     kept = np.array([one.upstream[0] for one, fault in zip(counts.intervals, totals.interval_faults, strict=True) if not fault])
     if kept.size > 1 and kept.mean() > 0 and np.ptp(kept) > STEADY * kept.mean():
         share, size = 100 * np.ptp(kept) / kept.mean(), counts.sizes_um[0]
         words = f"upstream counts at {size:g} µm range over {share:.0f} % of their mean: the test was not steady"
-        yield TestCheck("not_steady", words, True)
+        yield CountCheck("not_steady", words, True)
     last = next(
         (one.differential_pressure_kpa for one in reversed(counts.intervals) if one.differential_pressure_kpa is not None), None
     )
     if counts.terminal_kpa is not None and last is not None and last < 0.99 * counts.terminal_kpa:
         words = f"the test stopped at {last:g} kPa, before its terminal differential pressure of {counts.terminal_kpa:g} kPa"
-        yield TestCheck("not_ended", words, False)
+        yield CountCheck("not_ended", words, False)
 
 
 def extrapolation(test: CountedTest, size: float) -> str:

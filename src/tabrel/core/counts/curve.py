@@ -29,8 +29,9 @@ LARGEST_LOG_SLOPE = 5.0
 GRADIENT_LEFT = 1e-9
 HESSIAN_STEP = 1e-4
 NORMAL_COVERAGE = 1.96
-FARTHEST_LOG_SIZE = 2.0
-"""How far x₅₀ may lie outside the counted sizes, as a logarithm, and still count as identified by them."""
+FARTHEST_LOG_SIZE = 4.0
+LEAST_KNOWN_LOG_SIZE = 1.5
+"""How far x₅₀ may lie outside the counted sizes, and how uncertain it may be by counting, to be identified; as logarithms."""
 
 STEEPEST = 25.0
 
@@ -307,7 +308,8 @@ class _Channels:
         hessian = self._hessian(log_size, slope)
         if not inside or not 0.05 < slope < STEEPEST or not np.all(np.linalg.eigvalsh(hessian) > 0):
             return None
-        return log_size, slope, np.asarray(np.linalg.inv(hessian), dtype=float)
+        covariance = np.asarray(np.linalg.inv(hessian), dtype=float)
+        return (log_size, slope, covariance) if covariance[0, 0] < LEAST_KNOWN_LOG_SIZE**2 else None
 
     def _scaled(self, parameters: FloatArray, scale: float) -> tuple[float, FloatArray]:
         """Return the negative log likelihood over a scale, and its gradient, in (ln x₅₀, ln m)."""

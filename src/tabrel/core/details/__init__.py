@@ -3,7 +3,7 @@
 `detail`            one row: key, title, kind, place
 `kinds`             how a text is understood, kept as typed, and shown: `understood_detail`, `typed_detail`, `detail_text`
 `sample_details`    the rows of study and sample
-`test_details`      the conditions of a counted test: `with_counts`
+`condition_details` the conditions of a counted test: `with_counts`
 `circuit_details`   the rows of engine, oil and plan
 `scenario_details`  what may be typed in a scenario: `with_scenario_detail`
 `places`            reads and sets a detail at its place in the study: `value_at`, `with_typed_value`

@@ -10,16 +10,16 @@ from typing import Any
 
 from tabrel.core.catalogue.units import UnitFamily, shown_in_both
 from tabrel.core.details.circuit_details import CIRCUIT_DETAILS
+from tabrel.core.details.condition_details import CONDITION_DETAILS
 from tabrel.core.details.detail import Detail
 from tabrel.core.details.kinds import detail_text, is_number, typed_detail, understood_detail
 from tabrel.core.details.places import number_at, value_at, with_typed_value
 from tabrel.core.details.sample_details import SAMPLE_DETAILS
-from tabrel.core.details.test_details import TEST_DETAILS
 from tabrel.core.errors import ReadingTextError, StudyError, nearest_hint
 from tabrel.core.study.model import Provenance, Sample, Study, TypedNumber
 from tabrel.core.study.number_keys import Owner, number_key, number_places, place_of_key, typed_at
 
-DETAILS: dict[str, Detail] = {detail.key: detail for detail in (*SAMPLE_DETAILS, *TEST_DETAILS, *CIRCUIT_DETAILS)}
+DETAILS: dict[str, Detail] = {detail.key: detail for detail in (*SAMPLE_DETAILS, *CONDITION_DETAILS, *CIRCUIT_DETAILS)}
 
 DETAIL_AT: dict[tuple[Owner, tuple[str, ...]], Detail] = {(one.owner, one.place): one for one in DETAILS.values()}
 """By owner and place."""

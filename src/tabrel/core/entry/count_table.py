@@ -15,7 +15,7 @@ from functools import cached_property
 from operator import gt
 from typing import Any
 
-from tabrel.core.catalogue.test_conditions import CONDITIONS_BY_FIELD, SCALES, TEST_CONDITIONS, TestCondition
+from tabrel.core.catalogue.conditions import CONDITIONS, CONDITIONS_BY_FIELD, SCALES, Condition
 from tabrel.core.entry.stated_number import understood_number
 from tabrel.core.entry.table_columns import Column, Heading, require_units, understood_headings, whole_number
 from tabrel.core.entry.table_text import DIVIDERS, DecimalMark, TableRow, TableText, read_table
@@ -103,7 +103,7 @@ class CountTable:
         In their order.
     heading_line : int
         Line of the headings; 0 where none were found.
-    settings : tuple of (TestCondition, str)
+    settings : tuple of (Condition, str)
         Conditions found before the headings, as written.
     said : tuple of str
         What was understood, a sentence each.
@@ -117,7 +117,7 @@ class CountTable:
     table: TableText | None
     headings: tuple[Heading, ...] = ()
     heading_line: int = 0
-    settings: tuple[tuple[TestCondition, str], ...] = ()
+    settings: tuple[tuple[Condition, str], ...] = ()
     said: tuple[str, ...] = ()
     questions: tuple[Question, ...] = ()
     faults: tuple[CellFault, ...] = ()
@@ -155,7 +155,7 @@ class _Reader:
         self.faults: list[CellFault] = []
         self.questions: list[Question] = []
         self.said: list[str] = []
-        self.settings: list[tuple[TestCondition, str]] = []
+        self.settings: list[tuple[Condition, str]] = []
         self.conditions: dict[str, Any] = {}
         self.headings: tuple[Heading, ...] = ()
         self.heading_line = 0
@@ -216,7 +216,7 @@ class _Reader:
         except ReadingTextError as error:
             self.faults.append(CellFault(row.line, 1 if len(row.cells) > 1 else 0, str(error)))
 
-    def _understood(self, condition: TestCondition, text: str, *, is_key: bool) -> Any:
+    def _understood(self, condition: Condition, text: str, *, is_key: bool) -> Any:
         if condition.kind == "quantity":
             if is_key:
                 try:
@@ -572,13 +572,13 @@ def _is_bare(text: str) -> bool:
     return text.replace(",", ".").replace(".", "", 1).isdigit()
 
 
-def _condition(name: str) -> TestCondition | None:
+def _condition(name: str) -> Condition | None:
     """Return the condition that a name means, or None."""
     plain = name.casefold().strip("# ")
     if plain in CONDITIONS_BY_FIELD:
         return CONDITIONS_BY_FIELD[plain]
     plain = plain.replace("_", " ")
-    return next((row for row in TEST_CONDITIONS if plain in (row.title, *row.synonyms)), None)
+    return next((row for row in CONDITIONS if plain in (row.title, *row.synonyms)), None)
 
 
 def with_conditions_of(counts: Counts, before: Counts | None) -> Counts:
@@ -598,7 +598,7 @@ def count_table_text(counts: Counts) -> str:
 
     Conditions come first, a line of name and value each; then a row an interval, and the blank.
     """
-    lines = [[row.field, _plain(value)] for row in TEST_CONDITIONS if (value := getattr(counts, row.field)) is not None]
+    lines = [[row.field, _plain(value)] for row in CONDITIONS if (value := getattr(counts, row.field)) is not None]
     recorded = [column for column in MEASURED if any(getattr(one, column.key) is not None for one in counts.intervals)]
     sizes = [f"{size:.12g}" for size in counts.sizes_um]
     unit = "" if counts.scale == "unnamed" else f" {counts.scale}"

@@ -9,7 +9,7 @@ from numpy.typing import NDArray
 
 from tabrel.core.circuit.dirt_loading import TERMINAL_RATIO, measured_loading, retention_capacity
 from tabrel.core.counts.along_time import AlongTime, along_time
-from tabrel.core.counts.checks import TestCheck, extrapolation, test_checks
+from tabrel.core.counts.checks import CountCheck, count_checks, extrapolation
 from tabrel.core.counts.counted_test import TOLD_BETAS, CountedTest
 from tabrel.core.counts.curve import CountedCurve
 from tabrel.core.counts.dust_loading import DustLoading
@@ -63,7 +63,7 @@ class CountedFigure:
         Filtration ratio, the size at which it is reached [µm(c)], and whether that is an extrapolation.
     shares : tuple of (str, float)
         What the uncertainty at 20 µm(c) is made of: input, and share of the variance, the largest first.
-    checks : tuple of TestCheck
+    checks : tuple of CountCheck
     along : tuple of AlongTime
         One a counted size.
     loading : DustLoading or Result or None
@@ -76,7 +76,7 @@ class CountedFigure:
     curves: tuple[DrawnCurve, ...]
     sizes_at: tuple[tuple[float, Result, bool], ...]
     shares: tuple[tuple[str, float], ...]
-    checks: tuple[TestCheck, ...]
+    checks: tuple[CountCheck, ...]
     along: tuple[AlongTime, ...]
     loading: DustLoading | Result | None
     capacity: Result
@@ -98,7 +98,7 @@ def counted_figure(measured: MeasuredSample) -> CountedFigure | None:
         curves=tuple(_drawn(one.scale, one.curve) for one in test.readings if isinstance(one.curve, CountedCurve)),
         sizes_at=tuple(sizes_at),
         shares=_shares(test),
-        checks=test_checks(test),
+        checks=count_checks(test),
         along=tuple(along_time(test.totals, i) for i in range(len(test.counts.sizes_um))),
         loading=measured_loading(measured),
         capacity=retention_capacity(measured),

@@ -6,7 +6,7 @@ from collections.abc import Iterator
 
 from tabrel.core.catalogue.terms import INPUTS
 from tabrel.core.catalogue.units import shown_in_both
-from tabrel.core.counts.checks import extrapolation, test_checks
+from tabrel.core.counts.checks import count_checks, extrapolation
 from tabrel.core.counts.counted_test import CountedTest
 from tabrel.core.figures.parts_tray import USUAL_SHELL_RATIO, can_strength
 from tabrel.core.figures.pleat_pack import LEAST_PLEAT_OPENING
@@ -197,7 +197,7 @@ def _seen_warnings(measured: MeasuredSample) -> Iterator[SampleWarning]:
 def _efficiency_warnings(measured: MeasuredSample, medium: ScreeningMedium | None, size: Result) -> Iterator[SampleWarning]:
     test = measured.counted
     if isinstance(test, CountedTest):
-        for check in test_checks(test):
+        for check in count_checks(test):
             if check.is_grave:
                 yield SampleWarning(check.code, check.words, "counts")
         if beyond := extrapolation(test, REFERENCE_SIZE):

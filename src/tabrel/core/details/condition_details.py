@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dataclasses import replace
 
-from tabrel.core.catalogue.test_conditions import TEST_CONDITIONS
+from tabrel.core.catalogue.conditions import CONDITIONS
 from tabrel.core.circuit.dirt_loading import TERMINAL_RATIO
 from tabrel.core.counts.counted_test import RATIO_UNCERTAINTY, SIZE_UNCERTAINTY
 from tabrel.core.details.detail import Detail
@@ -28,7 +28,7 @@ USUAL = {
     "terminal_ratio": TERMINAL_RATIO,
 }
 
-TEST_DETAILS: tuple[Detail, ...] = tuple(
+CONDITION_DETAILS: tuple[Detail, ...] = tuple(
     Detail(
         f"test.{row.field}",
         row.title,
@@ -42,5 +42,5 @@ TEST_DETAILS: tuple[Detail, ...] = tuple(
         usual=USUAL.get(row.field),
         needed="say unnamed if nobody knows it" if row.field == "scale" else "",
     )
-    for row in TEST_CONDITIONS
+    for row in CONDITIONS
 )

@@ -9,7 +9,7 @@ ConditionKind = Literal["words", "date", "choice", "one_of", "quantity"]
 
 
 @dataclass(frozen=True)
-class TestCondition:
+class Condition:
     """One condition.
 
     Attributes
@@ -30,8 +30,6 @@ class TestCondition:
         For ``choice``, where other words are allowed, and ``one_of``, where they are not.
     """
 
-    __test__ = False  # no class of tests
-
     field: str
     title: str
     kind: ConditionKind
@@ -43,8 +41,8 @@ class TestCondition:
 
 SCALES = ("um(c)", "um(b)", "um", "unnamed")
 
-TEST_CONDITIONS: tuple[TestCondition, ...] = (
-    TestCondition(
+CONDITIONS: tuple[Condition, ...] = (
+    Condition(
         "scale",
         "size scale",
         "one_of",
@@ -52,7 +50,7 @@ TEST_CONDITIONS: tuple[TestCondition, ...] = (
         synonyms=("scale",),
         choices=SCALES,
     ),
-    TestCondition(
+    Condition(
         "test_kind",
         "kind of test",
         "choice",
@@ -60,17 +58,17 @@ TEST_CONDITIONS: tuple[TestCondition, ...] = (
         synonyms=("test kind", "test type"),
         choices=("multi_pass", "single_pass"),
     ),
-    TestCondition("standard", "test standard", "words", help="such as ISO 4548-12", synonyms=("standard", "method")),
-    TestCondition(
+    Condition("standard", "test standard", "words", help="such as ISO 4548-12", synonyms=("standard", "method")),
+    Condition(
         "source", "laboratory", "words", help="who tested, and its report", synonyms=("test house", "laboratory", "lab", "report")
     ),
-    TestCondition(
+    Condition(
         "tested", "tested on", "date", help="a claim and a test years apart may be of two designs", synonyms=("date", "test date")
     ),
-    TestCondition("dust", "test dust", "words", help="such as ISO 12103-1 A3", synonyms=("contaminant", "dust")),
-    TestCondition("dust_lot", "lot of the dust", "words", help="as on its certificate", synonyms=("dust lot", "lot", "batch")),
-    TestCondition("fluid", "test fluid", "words", synonyms=("fluid", "test oil")),
-    TestCondition(
+    Condition("dust", "test dust", "words", help="such as ISO 12103-1 A3", synonyms=("contaminant", "dust")),
+    Condition("dust_lot", "lot of the dust", "words", help="as on its certificate", synonyms=("dust lot", "lot", "batch")),
+    Condition("fluid", "test fluid", "words", synonyms=("fluid", "test oil")),
+    Condition(
         "kinematic_mm2_s",
         "viscosity of the fluid",
         "quantity",
@@ -78,9 +76,9 @@ TEST_CONDITIONS: tuple[TestCondition, ...] = (
         "at the test's temperature",
         ("viscosity", "kinematic viscosity"),
     ),
-    TestCondition("temperature_c", "test temperature", "quantity", "°C", "of the fluid", ("temperature",)),
-    TestCondition("flow_l_min", "test flow", "quantity", "L/min", "through the filter", ("flow", "flow rate")),
-    TestCondition(
+    Condition("temperature_c", "test temperature", "quantity", "°C", "of the fluid", ("temperature",)),
+    Condition("flow_l_min", "test flow", "quantity", "L/min", "through the filter", ("flow", "flow rate")),
+    Condition(
         "base_level_mg_l",
         "base level",
         "quantity",
@@ -88,10 +86,10 @@ TEST_CONDITIONS: tuple[TestCondition, ...] = (
         "dust upstream that is kept up",
         ("base upstream gravimetric level", "gravimetric level"),
     ),
-    TestCondition(
+    Condition(
         "system_volume_l", "system volume", "quantity", "L", "of fluid that circulates", ("volume of the system", "fluid volume")
     ),
-    TestCondition(
+    Condition(
         "clean_hardware_kpa",
         "clean hardware",
         "quantity",
@@ -99,7 +97,7 @@ TEST_CONDITIONS: tuple[TestCondition, ...] = (
         "differential pressure of the housing without an element",
         ("housing differential pressure", "hardware"),
     ),
-    TestCondition(
+    Condition(
         "clean_element_kpa",
         "clean element",
         "quantity",
@@ -107,7 +105,7 @@ TEST_CONDITIONS: tuple[TestCondition, ...] = (
         "its own clean differential pressure, hardware taken off",
         ("clean differential pressure", "element differential pressure"),
     ),
-    TestCondition(
+    Condition(
         "terminal_kpa",
         "terminal differential pressure",
         "quantity",
@@ -115,7 +113,7 @@ TEST_CONDITIONS: tuple[TestCondition, ...] = (
         "at which the test was ended",
         ("terminal pressure", "final differential pressure"),
     ),
-    TestCondition(
+    Condition(
         "terminal_ratio",
         "terminal ratio",
         "quantity",
@@ -123,7 +121,7 @@ TEST_CONDITIONS: tuple[TestCondition, ...] = (
         "of the media's own differential pressure to its clean value, for the capacity",
         ("terminal loading",),
     ),
-    TestCondition(
+    Condition(
         "upstream_ml",
         "volume counted upstream",
         "quantity",
@@ -131,7 +129,7 @@ TEST_CONDITIONS: tuple[TestCondition, ...] = (
         "that the counter saw",
         ("upstream volume", "sample volume upstream"),
     ),
-    TestCondition(
+    Condition(
         "upstream_dilution",
         "dilution upstream",
         "quantity",
@@ -139,7 +137,7 @@ TEST_CONDITIONS: tuple[TestCondition, ...] = (
         "20 for 1 in 20",
         ("upstream dilution", "dilution ratio upstream"),
     ),
-    TestCondition(
+    Condition(
         "downstream_ml",
         "volume counted downstream",
         "quantity",
@@ -147,7 +145,7 @@ TEST_CONDITIONS: tuple[TestCondition, ...] = (
         "that the counter saw",
         ("downstream volume", "sample volume downstream"),
     ),
-    TestCondition(
+    Condition(
         "downstream_dilution",
         "dilution downstream",
         "quantity",
@@ -155,7 +153,7 @@ TEST_CONDITIONS: tuple[TestCondition, ...] = (
         "20 for 1 in 20",
         ("downstream dilution", "dilution ratio downstream"),
     ),
-    TestCondition(
+    Condition(
         "coincidence_per_ml",
         "coincidence limit",
         "quantity",
@@ -163,7 +161,7 @@ TEST_CONDITIONS: tuple[TestCondition, ...] = (
         "particles in 1 mL that the counter itself may see",
         ("coincidence",),
     ),
-    TestCondition(
+    Condition(
         "ratio_uncertainty_percent",
         "uncertainty of volumes",
         "quantity",
@@ -171,7 +169,7 @@ TEST_CONDITIONS: tuple[TestCondition, ...] = (
         "standard uncertainty of the ratio of the two volumes and dilutions",
         ("volume uncertainty",),
     ),
-    TestCondition(
+    Condition(
         "size_uncertainty_percent",
         "uncertainty of sizes",
         "quantity",
@@ -182,4 +180,4 @@ TEST_CONDITIONS: tuple[TestCondition, ...] = (
 )
 """In the order of the form."""
 
-CONDITIONS_BY_FIELD: dict[str, TestCondition] = {row.field: row for row in TEST_CONDITIONS}
+CONDITIONS_BY_FIELD: dict[str, Condition] = {row.field: row for row in CONDITIONS}
