@@ -12,6 +12,7 @@ from importlib.resources import files
 from pathlib import Path
 
 import numpy as np
+from counting import counted_fit, long_table
 from growth import best_of, elementwise, growth_of_draws, growth_of_maps, growth_of_samples, side_by_side
 from playwright.sync_api import Error as PlaywrightError
 from playwright.sync_api import Page, sync_playwright
@@ -337,6 +338,8 @@ def main() -> None:
         reading_to_view(),
         growth_of_maps(operating_point(study, study.samples[0])),
         growth_of_draws(study),
+        counted_fit(),
+        long_table(),
     ]
     with tempfile.TemporaryDirectory() as folder:
         fill_demo(Path(folder) / "demo.db")

@@ -97,7 +97,7 @@ h3 {
   font-size: 0.95rem;
   margin-bottom: 0.2rem;
 }
-.chart text {
+.chart :deep(text) {
   font-size: 12.2px;
 }
 select {

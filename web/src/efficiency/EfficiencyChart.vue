@@ -206,8 +206,11 @@ const words = computed(() => {
 .claim.refuted path {
   stroke: var(--rust);
 }
-.chart .title {
+.chart :deep(text) {
   font-size: 12px;
+}
+.chart .title {
+  font-size: 12.5px;
   fill: var(--ink);
 }
 .of {

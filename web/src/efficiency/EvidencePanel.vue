@@ -11,7 +11,8 @@ const test = computed(() => props.station.test)
 function shown(result: Schemas['ResultOut']): string {
   const { value, low, high } = result
   if (value !== null && low !== null && high !== null) {
-    const decimals = result.basis === 'estimate' ? 0 : decimalsFor(Math.max((high - low) / 2, 1e-6))
+    if (result.basis === 'estimate') return `${toDigits(value, 2)} (${toDigits(low, 2)} to ${toDigits(high, high > 99 ? 3 : 2)})`
+    const decimals = decimalsFor(Math.max((high - low) / 2, 1e-6))
     return `${value.toFixed(decimals)} (${low.toFixed(decimals)} to ${high.toFixed(decimals)})`
   }
   if (value !== null) return toDigits(value, 3)

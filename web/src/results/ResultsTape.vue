@@ -59,7 +59,7 @@ function assumedTitle(keys: readonly string[]): string | undefined {
         </button>
         <template v-else>{{ headline.title }}</template>
       </h3>
-      <p v-if="headline.complete" class="value">
+      <p v-if="headline.complete" class="value" :class="{ banded: headline.band }">
         <span class="number big">{{ headline.text }}</span>
         <span v-if="headline.uncertainty" class="number soft" title="expanded uncertainty, 95 %">
           ± {{ headline.uncertainty }}
@@ -125,7 +125,7 @@ p {
   white-space: nowrap;
 }
 @media (max-width: 1000px) {
-  .value {
+  .banded {
     flex-wrap: wrap;
     row-gap: 0;
   }
