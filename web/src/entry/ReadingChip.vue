@@ -237,11 +237,11 @@ function onKey(event: KeyboardEvent) {
   max-width: min(22rem, 100%);
 }
 .chip .typed {
-  flex: none; /* the number is never cut: what is said of it gives way, and one too long is wrapped */
-  max-width: calc(100% - 1.6rem);
+  flex: 0 1 auto; /* the number is never cut: what is said of it gives way, and one too long is wrapped */
   text-align: left;
 }
 .chip .about {
+  flex: 0 1000 auto;
   min-width: 0;
 }
 .cross {
