@@ -10,7 +10,7 @@ import pytest
 
 from builders import everything, study
 from tabrel.core.details.details import with_sample_detail, with_study_detail
-from tabrel.core.study.model import Claim, Cut, HoleGroup, HoleReadings, Reading, Sample
+from tabrel.core.study.model import Claim, Counts, Cut, HoleGroup, HoleReadings, Reading, Sample
 from tabrel.document.study_document import read_study, study_to_json
 from tabrel.store.connection import connect, transaction
 from tabrel.store.entry.holes import hole_group_ids, insert_hole_group, load_hole_groups, remove_hole_group, update_hole_group
@@ -26,6 +26,7 @@ from tabrel.store.journal import (
     undo,
 )
 from tabrel.store.migrate import migrate, open_database, shipped_migrations
+from tabrel.store.sample.evidence import set_counts
 from tabrel.store.sample.samples import (
     insert_claim,
     insert_sample,
@@ -153,10 +154,20 @@ def cut(conn, study_id, sample_id):
     set_cut(conn, sample_id, Cut("roller cutter", "2026-11-25T08:00:00.000Z", "near the plate"))
 
 
+def count(conn, study_id, sample_id):
+    counts = load_sample(conn, sample_id).sample.counts
+    set_counts(conn, sample_id, replace(counts, sizes_um=(5.0, 10.0)))
+
+
+def remove_counts(conn, study_id, sample_id):
+    set_counts(conn, sample_id, None)
+    set_counts(conn, sample_id, Counts("um(c)", dust="A2"))
+
+
 OPERATIONS = [
     add_reading, strike, set_aside_and_use_again, confirm_reading, state, see, detail, study_detail, no_adapter,
     add_holes, change_holes,
-    remove_holes, claims, cut,
+    remove_holes, claims, cut, count, remove_counts,
 ]  # fmt: skip
 
 

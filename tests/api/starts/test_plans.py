@@ -13,7 +13,7 @@ def test_a_start_is_planned_followed_and_lasts(client, study, first):
     stated = client.post(f"{path}/warm-up", json={}).json()
     assert "start_c" not in stated["assumed"]
     assert stated["starts"][0]["totals"]["bypass_minutes"] < usual["starts"][0]["totals"]["bypass_minutes"]
-    assert stated["starts"][0]["lives"][0]["capacity_assumed"]
+    assert stated["starts"][0]["lives"][0]["capacity_basis"] == "family"
     detail(client, first, "media.capacity", "14 g")
     assert client.post(f"{path}/warm-up", json={}).json()["starts"][0]["lives"][0]["capacity_g"] == 14
     says(detail(client, first, "plan.end_c", "-40"), 422, "end colder")

@@ -65,6 +65,7 @@ CHANGES = {
     "holes": ("POST", "/api/samples/{sample}/holes", {"placement": "inlet", "text": "3 x 5.6 mm"}),
     "a claim": ("POST", "/api/samples/{sample}/claims", {"wording": "95 % at 20 µm(c)", "source": "box"}),
     "the place of the valve": ("PUT", "/api/samples/{sample}/observations/bypass.location", {"text": "at the thread end"}),
+    "counts": ("PUT", "/api/samples/{sample}/counts", {"text": "size um(c),up,down\n4,9000,8000\n10,4000,900\n20,900,12\n"}),
     "the label": ("PUT", "/api/samples/{sample}/details/sample.label", {"text": "renamed"}),
     "the engine": ("PUT", "/api/samples/{sample}/details/engine.gallery", {"text": "300 kPa"}),
     "the stud": ("PUT", "/api/samples/{sample}/details/engine.stud_bore", {"text": "11 mm"}),

@@ -123,6 +123,24 @@ def read_table(text: str, *, decimal: DecimalMark | None = None) -> TableText:
     ReadingTextError
         If it is empty, too large, or its numbers contradict each other.
     """
+    divider, rows = divided(text)
+    if not rows:
+        raise ReadingTextError("the table is empty: paste it with its headings")
+    if len(rows) > MOST_ROWS:
+        raise ReadingTextError(f"the table has {len(rows):,} rows, more than {MOST_ROWS:,}: thin it out")
+    found, example = (".", "") if divider == "comma" else _decimal_mark(rows)
+    mark: DecimalMark = decimal or ("," if found == "," else ".")
+    return TableText(tuple(rows), divider, mark, found == "?" and decimal is None, example)
+
+
+def divided(text: str) -> tuple[Divider, list[TableRow]]:
+    """Return what divides the columns of a text, and its rows; empty lines and notes (#) are passed over.
+
+    Raises
+    ------
+    ReadingTextError
+        If it is too large.
+    """
     if len(text) > MOST_LETTERS:
         raise ReadingTextError(f"the table is {len(text):,} letters long, more than {MOST_LETTERS:,}: give it in parts")
     lines = [
@@ -130,15 +148,8 @@ def read_table(text: str, *, decimal: DecimalMark | None = None) -> TableText:
         for i, line in enumerate(text.lstrip("\ufeff").splitlines(), 1)
         if line.strip() and not line.lstrip().startswith("#")
     ]
-    if not lines:
-        raise ReadingTextError("the table is empty: paste it with its headings")
-    if len(lines) > MOST_ROWS:
-        raise ReadingTextError(f"the table has {len(lines):,} rows, more than {MOST_ROWS:,}: thin it out")
     divider = _divider([line for _, line in lines])
-    rows = [TableRow(i, _cells(line, divider)) for i, line in lines]
-    found, example = (".", "") if divider == "comma" else _decimal_mark(rows)
-    mark: DecimalMark = decimal or ("," if found == "," else ".")
-    return TableText(tuple(rows), divider, mark, found == "?" and decimal is None, example)
+    return divider, [TableRow(i, _cells(line, divider)) for i, line in lines]
 
 
 def _divider(lines: list[str]) -> Divider:

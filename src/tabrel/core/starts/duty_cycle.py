@@ -2,14 +2,14 @@
 
 from __future__ import annotations
 
-import csv
-import io
+from collections.abc import Sequence
 from dataclasses import dataclass
 
 import numpy as np
 from numpy.typing import NDArray
 
-from tabrel.core.errors import StudyError
+from tabrel.core.entry.table_text import divided
+from tabrel.core.errors import ReadingTextError, StudyError
 
 FloatArray = NDArray[np.float64]
 
@@ -62,63 +62,52 @@ def read_duty_cycle(text: str, path: str = "duty_cycle") -> CycleTrace:
     StudyError
         One sentence that names the line and the correction.
     """
-    numbered = enumerate(text.lstrip("\ufeff").splitlines(), 1)
-    lines = [(i, line) for i, line in numbered if line.strip() and not line.lstrip().startswith("#")]
-    if not lines:
+    try:
+        divider, rows = divided(text)
+    except ReadingTextError as error:
+        raise StudyError(path, str(error)) from error
+    if not rows:
         raise StudyError(path, f"the duty cycle is empty: give lines with {TIME},{SPEED}")
-    separator = max(",;\t", key=lines[0][1].count)
-    rows = [(i, next(csv.reader(io.StringIO(line), delimiter=separator))) for i, line in lines]
-    names = [name.strip().lower() for name in rows[0][1]]
+    names = [name.lower() for name in rows[0].cells]
     for name in (TIME, SPEED):
         if name not in names:
             raise StudyError(
-                path, f"line {rows[0][0]} names no column {name}: begin with a line like {TIME},{SPEED},{TEMPERATURE}"
+                path, f"line {rows[0].line} names no column {name}: begin with a line like {TIME},{SPEED},{TEMPERATURE}"
             )
     unknown = [name for name in names if name not in (TIME, SPEED, TEMPERATURE)]
     if unknown:
         raise StudyError(
-            path, f"line {rows[0][0]} names a column {unknown[0]!r}: only {TIME}, {SPEED} and {TEMPERATURE} are known"
+            path, f"line {rows[0].line} names a column {unknown[0]!r}: only {TIME}, {SPEED} and {TEMPERATURE} are known"
         )
     if len(rows) < 3:
         raise StudyError(path, "a duty cycle needs two rows of numbers at least: add more")
     if len(rows) > MOST_ROWS:
         raise StudyError(path, f"a duty cycle of {len(rows)} rows is longer than {MOST_ROWS}: thin it out")
-    if separator != ",":  # the comma is then a decimal one
-        rows = [(i, [cell.replace(",", ".") for cell in cells]) for i, cells in rows]
-    numbers = np.array([_row(cells, names, i, path) for i, cells in rows[1:]])
+    has_points = divider == "comma"  # else the comma is a decimal one
+    body = [(row.line, row.cells if has_points else [cell.replace(",", ".") for cell in row.cells]) for row in rows[1:]]
+    lines = [line for line, _ in body]
+    numbers = np.array([_row(cells, names, line, path) for line, cells in body])
     columns = {name: numbers[:, k] for k, name in enumerate(names)}
-    _check_time(columns[TIME], [i for i, _ in rows[1:]], path)
-    _check_range(columns[SPEED], 0.0, FASTEST, f"a {SPEED}", [i for i, _ in rows[1:]], path)
+    _check_time(columns[TIME], lines, path)
+    _check_range(columns[SPEED], 0.0, FASTEST, f"a {SPEED}", lines, path)
     if TEMPERATURE in columns:
-        _check_range(columns[TEMPERATURE], -60.0, 200.0, f"an {TEMPERATURE}", [i for i, _ in rows[1:]], path)
+        _check_range(columns[TEMPERATURE], -60.0, 200.0, f"an {TEMPERATURE}", lines, path)
     return CycleTrace(columns[TIME] - columns[TIME][0], columns[SPEED], columns.get(TEMPERATURE))
 
 
-def unmarked(cell: str) -> str:
-    """Return a cell without the mark that keeps spreadsheets from taking it for a formula.
-
-    Examples
-    --------
-    >>> unmarked("'-25"), unmarked("3000")
-    ('-25', '3000')
-    """
-    return cell[1:] if cell[:1] == "'" and cell[1:2] in tuple("=+-@\t\r") else cell
-
-
-def _row(cells: list[str], names: list[str], line: int, path: str) -> list[float]:
+def _row(cells: Sequence[str], names: list[str], line: int, path: str) -> list[float]:
     if len(cells) != len(names):
         raise StudyError(path, f"line {line} holds {len(cells)} cells, the heading {len(names)}: make them agree")
     numbers = []
     for name, cell in zip(names, cells, strict=True):
-        text = unmarked(cell.strip())
-        if not text:
+        if not cell:
             raise StudyError(path, f"line {line} holds no {name}: fill the gap, or take the line out")
         try:
-            number = float(text)
+            number = float(cell)
         except ValueError as error:
-            raise StudyError(path, f"line {line} holds {text[:40]!r} as {name}, which is no number: type it as digits") from error
+            raise StudyError(path, f"line {line} holds {cell[:40]!r} as {name}, which is no number: type it as digits") from error
         if not np.isfinite(number):
-            raise StudyError(path, f"line {line} holds {text[:40]!r} as {name}, which is no number: type it as digits")
+            raise StudyError(path, f"line {line} holds {cell[:40]!r} as {name}, which is no number: type it as digits")
         numbers.append(number)
     return numbers
 
