@@ -2623,6 +2623,30 @@ export interface components {
             text: string;
         };
         /**
+         * CountCheckOut
+         * @description One sentence on a test.
+         */
+        CountCheckOut: {
+            /**
+             * Code
+             * @description Key of the warning.
+             * @example pack_cannot_fit
+             */
+            code: string;
+            /**
+             * Is Grave
+             * @description Whether something is wrong, rather than open.
+             * @example false
+             */
+            is_grave: boolean;
+            /**
+             * Message
+             * @description One sentence that says what is wrong and how to correct it.
+             * @example there is nothing here
+             */
+            message: string;
+        };
+        /**
          * CountTableIn
          * @description A table as pasted or from a file, and what has been answered of it.
          */
@@ -2738,7 +2762,7 @@ export interface components {
              * Checks
              * @description What speaks against the test or is open, in sentences.
              */
-            checks: components["schemas"]["TestCheckOut"][];
+            checks: components["schemas"]["CountCheckOut"][];
             /**
              * Curves
              * @description The curve; two where no scale is named, none where none can be laid.
@@ -8290,30 +8314,6 @@ export interface components {
             verdict: {
                 [key: string]: string;
             };
-        };
-        /**
-         * TestCheckOut
-         * @description One sentence on a test.
-         */
-        TestCheckOut: {
-            /**
-             * Code
-             * @description Key of the warning.
-             * @example pack_cannot_fit
-             */
-            code: string;
-            /**
-             * Is Grave
-             * @description Whether something is wrong, rather than open.
-             * @example false
-             */
-            is_grave: boolean;
-            /**
-             * Message
-             * @description One sentence that says what is wrong and how to correct it.
-             * @example there is nothing here
-             */
-            message: string;
         };
         /**
          * TextIn
