@@ -25,7 +25,7 @@ STEERING = {
     *("STEP", "FILLING_STEP", "FILLING_STRETCH", "HALVINGS", "LONGEST", "MOST_ROWS", "FASTEST"),
     *("USUAL_STEPS_OF_A_GAP", "LEAST_GAP", "MOST_CORNERS_A_SECOND"),
     *("TYPICAL", "POINTS_OF_ROUND", "MOST_DRAWN_HOLES", "TOUCHING"),
-    *("COVERAGE", "SEED", "LEAST_SHARE", "BEGINNINGS", "VERSION", "NO_RESTRICTION", "NO_LOSS", "AS_IT_IS"),
+    *("COVERAGE", "SEED", "LEAST_SHARE", "BEGINNINGS", "VERSION", "AUDIT_VERSION", "NO_RESTRICTION", "NO_LOSS", "AS_IT_IS"),
     *("INSTRUMENT_ERRORS", "SHIPPED_CYCLES", "GRADES", "ENGINES"),  # tables of their own, in the method or invented
 }
 """Constants that steer the computation or a drawing, say what is asked, or are tables of their own."""

@@ -200,3 +200,73 @@ def test_answers_leave_without_waiting_for_more():
         return option
 
     assert asyncio.run(no_delay())
+
+
+AUDIT = {
+    "format": "tabrel-audit",
+    "version": 1,
+    "lines": [
+        {
+            "label": "holes",
+            "formula": "round_holes_area",
+            "inputs": {"count": "8", "diameter": "0.24 in"},
+            "printed": "0.362 in2",
+        },
+        {
+            "label": "one hole",
+            "formula": "round_holes_area",
+            "inputs": {"count": "8", "diameter": "0.24 in"},
+            "printed": "0.0452 in2",
+        },
+    ],
+}
+
+
+def test_audit_prints_verdicts_and_what_would_explain(capsys, tmp_path):
+    path = tmp_path / "audit.json"
+    path.write_text(json.dumps(AUDIT))
+    status, out, _ = run(capsys, "audit", str(path))
+    assert status == 0
+    found = json.loads(out)["lines"]
+    assert [line["verdict"] for line in found] == ["follows", "does_not_follow"]
+    assert found[1]["would_explain"] == ["count_left_out"]
+    assert found[0]["computed"]["unit"] == "in2"
+
+
+def test_a_malformed_audit_is_one_line_and_exit_2(capsys, tmp_path):
+    path = tmp_path / "audit.json"
+    path.write_text(json.dumps({**AUDIT, "lines": [{**AUDIT["lines"][0], "formula": "round_hole_area"}]}))
+    status, out, error = run(capsys, "audit", str(path))
+    assert (status, out) == (2, "")
+    assert error.count("\n") == 1
+    assert "lines[0].formula" in error
+    assert "round_holes_area" in error
+
+
+def test_a_simulated_test_is_written_the_same_for_the_same_seed(capsys, tmp_path):
+    paths = [tmp_path / name for name in ("a.csv", "b.csv")]
+    for path in paths:
+        status, out, _ = run(
+            capsys, "simulate", "counter", "--size-at-beta-2", "9", "--slope", "3", "--seed", "7", "-o", str(path)
+        )
+        assert (status, out) == (0, "")
+    assert paths[0].read_bytes() == paths[1].read_bytes()
+    assert "upstream 4 um(c)" in paths[0].read_text()
+    assert run(capsys, "simulate", "counter", "--seed", "8")[1] != paths[0].read_text()
+
+
+@pytest.mark.parametrize(
+    ("arguments", "says"),
+    [
+        (["--slope", "0"], "--slope 0 must lie between"),
+        (["--size-at-beta-2", "nan"], "--size-at-beta-2 nan"),
+        (["--intervals", "0"], "--intervals 0"),
+        (["-o", "/nowhere/x.csv"], "cannot be written"),
+    ],
+)
+def test_a_simulation_that_cannot_be_is_one_line(capsys, arguments, says):
+    status, out, error = run(capsys, "simulate", "counter", *arguments)
+    assert status in (1, 2)
+    assert out == ""
+    assert error.count("\n") == 1
+    assert says in error

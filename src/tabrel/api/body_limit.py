@@ -9,7 +9,7 @@ from starlette.exceptions import HTTPException
 from starlette.types import ASGIApp, Message, Receive, Scope, Send
 
 from tabrel.api.errors import problem_response
-from tabrel.document.study_document import MOST_BYTES
+from tabrel.document.plain_json import MOST_BYTES
 
 DUTY_CYCLE_BYTES = 20_000_000
 """Of a file with a duty cycle; as a member of a JSON document it grows by a byte a line."""

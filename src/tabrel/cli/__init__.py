@@ -3,7 +3,7 @@
 `entry`    what ``tabrel`` starts
 `main`     dispatch, and every error as one line
 `output`   what is printed arrives, or the reason is a sentence
-`analyse`, `map`, `schema`, `serve`, `demo`   the commands
+`analyse`, `audit`, `map`, `schema`, `serve`, `demo`   the commands
 `upkeep`   backup, restore, verify
 `simulate`   a counted test by a simulated counter
 """

@@ -10,14 +10,13 @@ from pydantic import TypeAdapter
 from tabrel.core.study.history import History
 from tabrel.core.study.library import Library
 from tabrel.core.study.model import Study
+from tabrel.document.plain_json import validated, without_empty
 from tabrel.document.study_document import (
     CARRIED,
     parsed_document,
     study_of,
     study_schema,
     study_to_json,
-    validated,
-    without_empty,
 )
 
 _HISTORY: TypeAdapter[History] = TypeAdapter(History)

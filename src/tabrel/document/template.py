@@ -13,7 +13,7 @@ from tabrel.core.catalogue.quantities import QUANTITIES
 from tabrel.core.details.details import DETAILS
 from tabrel.core.errors import StudyError
 from tabrel.core.study.model import Sample, field_names
-from tabrel.document.study_document import without_empty
+from tabrel.document.plain_json import without_empty
 
 _ADAPTER: TypeAdapter[Sample] = TypeAdapter(Sample)
 _KNOWN: dict[str, Mapping[str, object]] = {"readings": QUANTITIES, "states": QUANTITIES, "observations": OBSERVATIONS}

@@ -44,7 +44,7 @@ from tabrel.core.oil.grades import GRADES
 from tabrel.core.review.before_cut import CAUTIONS, CUT_METHODS
 from tabrel.core.review.copies import PARTS_TO_COPY
 from tabrel.core.review.needs import SHORT_SHEET
-from tabrel.document.study_document import MOST_BYTES
+from tabrel.document.plain_json import MOST_BYTES
 
 router = APIRouter(prefix="/api", tags=["catalogue"], responses=PROBLEM_RESPONSES)
 

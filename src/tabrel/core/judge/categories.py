@@ -1,0 +1,142 @@
+"""What is compared: categories with a value for each filter, and who beats whom in one of them."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass, field
+from math import hypot, inf
+from typing import Literal
+
+Better = Literal["high", "low"]
+
+
+@dataclass(frozen=True)
+class CategoryValue:
+    """What is known of one filter in one category.
+
+    Attributes
+    ----------
+    value : float or None
+        None where only bounds are known.
+    expanded_uncertainty : float
+        95 %, of `value`.
+    low, high : float or None
+        Bounds; beside a value its interval, which does not count here.
+    basis : str or None
+        Kind of evidence.
+    """
+
+    value: float | None
+    expanded_uncertainty: float = 0.0
+    low: float | None = None
+    high: float | None = None
+    basis: str | None = None
+
+    @property
+    def is_bound(self) -> bool:
+        """Whether only bounds are known."""
+        return self.value is None and (self.low is not None or self.high is not None)
+
+
+@dataclass(frozen=True)
+class Category:
+    """One category.
+
+    Attributes
+    ----------
+    measure : str
+        What is compared.
+    better : str
+        ``high`` or ``low``.
+    values : mapping
+        By label; None where nothing is known, or what is known cannot be compared.
+    name : str
+        What a person calls it.
+    weight : float
+    best, worst : float or None
+        End points of the score; None for those of the filters themselves.
+    struck : str or None
+        Why it does not count; None where it does.
+    joint : mapping
+        Expanded uncertainty of the difference of two filters, by their labels; where it is not given they share nothing.
+    """
+
+    measure: str
+    better: Better
+    values: Mapping[str, CategoryValue | None]
+    name: str = ""
+    weight: float = 1.0
+    best: float | None = None
+    worst: float | None = None
+    struck: str | None = None
+    joint: Mapping[str, Mapping[str, float]] = field(default_factory=dict)
+
+    @property
+    def sign(self) -> float:
+        """1 where more is better, −1 where less is."""
+        return 1.0 if self.better == "high" else -1.0
+
+    def known(self, label: str) -> CategoryValue | None:
+        """Return what is known of a filter, None where that is nothing at all."""
+        found = self.values.get(label)
+        return found if found is not None and (found.value is not None or found.is_bound) else None
+
+    def joint_uncertainty(self, one: str, other: str) -> float:
+        """Return J, the expanded uncertainty of the difference of two filters."""
+        given = self.joint.get(one, {}).get(other)
+        if given is not None:
+            return given
+        a, b = self.known(one), self.known(other)
+        return hypot(a.expanded_uncertainty if a else 0.0, b.expanded_uncertainty if b else 0.0)
+
+    def end_points(self) -> tuple[float, float] | None:
+        """Return best and worst, as stated or of the filters themselves; None where nothing is known. Bounds set none."""
+        numbers = [one.value for one in self.values.values() if one is not None and one.value is not None]
+        best, worst = self.best, self.worst
+        if best is None or worst is None:
+            if not numbers:
+                return None
+            top, bottom = max(numbers), min(numbers)
+            best = best if best is not None else (top if self.better == "high" else bottom)
+            worst = worst if worst is not None else (bottom if self.better == "high" else top)
+        return best, worst
+
+    @property
+    def has_stated_ends(self) -> bool:
+        """Whether both end points are stated; else they are only a first look."""
+        return self.best is not None and self.worst is not None
+
+
+def sides(category: Category, label: str) -> tuple[float, float] | None:
+    """Return worst and best that a filter can be in a category, turned so that more is better; None where nothing is known."""
+    found = category.known(label)
+    if found is None:
+        return None
+    if found.value is not None:
+        return category.sign * found.value, category.sign * found.value
+    low = -inf if found.low is None else found.low
+    high = inf if found.high is None else found.high
+    return (low, high) if category.better == "high" else (-high, -low)
+
+
+def outcome(category: Category, one: str, other: str) -> int | None:
+    """Return 1 where a filter beats another in a category, −1 where it loses, 0 for a tie, None where it is undecided.
+
+    A difference counts where it is larger than its joint expanded uncertainty; a bound beats, or loses, only by the side
+    that is worst for that; what is missing decides nothing.
+    """
+    a, b = sides(category, one), sides(category, other)
+    if a is None or b is None:
+        return None
+    room = category.joint_uncertainty(one, other)
+    if a[0] - b[1] > room:
+        return 1
+    if b[0] - a[1] > room:
+        return -1
+    is_certain = a[0] == a[1] and b[0] == b[1]
+    return 0 if is_certain else None
+
+
+def counting(categories: Sequence[Category]) -> list[Category]:
+    """Return the categories that are not struck out."""
+    return [category for category in categories if category.struck is None]

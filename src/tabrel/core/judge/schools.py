@@ -1,0 +1,207 @@
+"""Three schools of ranking, side by side: pair wins, rank sum, weighted score. Not knowing is never rewarded."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
+from itertools import combinations, permutations
+from math import sqrt
+
+from tabrel.core.judge.categories import Category, counting, outcome, sides
+
+
+@dataclass(frozen=True)
+class Places:
+    """Places by a figure that may not be wholly known.
+
+    Attributes
+    ----------
+    rank : mapping
+        By label; None where not knowing could change it.
+    rank_range : mapping
+        By label: first and last place it may have.
+    """
+
+    rank: Mapping[str, int | None]
+    rank_range: Mapping[str, tuple[int, int]]
+
+
+@dataclass(frozen=True)
+class PairWins:
+    """Category by category: a pair goes to whoever wins more of them.
+
+    Attributes
+    ----------
+    score : mapping
+        Pairs won less pairs lost.
+    rank : mapping
+    won : mapping
+        For each pair of labels, in how many categories the first wins.
+    compared : mapping
+        For each pair, in how many categories the two could be compared.
+    circles : tuple of tuple of str
+        A over B, B over C, C over A.
+    """
+
+    score: Mapping[str, int]
+    rank: Mapping[str, int]
+    won: Mapping[str, Mapping[str, int]]
+    compared: Mapping[str, Mapping[str, int]]
+    circles: tuple[tuple[str, str, str], ...]
+
+
+def pair_wins(categories: Sequence[Category], labels: Sequence[str]) -> PairWins:
+    """Return who wins how many pairs."""
+    used = counting(categories)
+    won = {one: {other: sum(outcome(c, one, other) == 1 for c in used) for other in labels if other != one} for one in labels}
+    compared = {
+        one: {other: sum(outcome(c, one, other) is not None for c in used) for other in labels if other != one} for one in labels
+    }
+    over = {one: {other for other in won[one] if won[one][other] > won[other][one]} for one in labels}
+    score = {one: len(over[one]) - sum(one in over[other] for other in labels if other != one) for one in labels}
+    rank = {one: 1 + sum(score[other] > score[one] for other in labels) for one in labels}
+    circles = tuple(
+        (a, b, c) for a, b, c in permutations(labels, 3) if b in over[a] and c in over[b] and a in over[c] and a == min(a, b, c)
+    )
+    return PairWins(score, rank, won, compared, circles)
+
+
+@dataclass(frozen=True)
+class RankSum:
+    """Sum of the places in each category, unweighted; low is good.
+
+    Attributes
+    ----------
+    sums : mapping
+        By label: sum, and its low and high where something is undecided.
+    places : Places
+    """
+
+    sums: Mapping[str, tuple[float, float, float]]
+    places: Places
+
+
+def rank_sum(categories: Sequence[Category], labels: Sequence[str]) -> RankSum:
+    """Return the sum of places; a tie counts a half, what is undecided a half in the sum and 0 to 1 in its low and high."""
+    sums = {}
+    for one in labels:
+        total = low = high = 0.0
+        for category in counting(categories):
+            found = [outcome(category, other, one) for other in labels if other != one]
+            beaten, level, open_still = found.count(1), found.count(0), found.count(None)
+            place = 1 + beaten + level / 2
+            total += place + open_still / 2
+            low += place
+            high += place + open_still
+        sums[one] = (total, low, high)
+    return RankSum(sums, places({one: (-high, -low) for one, (_, low, high) in sums.items()}))
+
+
+@dataclass(frozen=True)
+class Score:
+    """The weighted score of one filter, 0 to 100.
+
+    Attributes
+    ----------
+    score : float or None
+        Over the categories of which it has a value; None without any.
+    expanded_uncertainty : float
+    low, high : float
+        With what is missing at its worst and at its best.
+    ties : tuple of str
+        Filters from which it cannot be told, over the categories both know.
+    """
+
+    score: float | None
+    expanded_uncertainty: float
+    low: float
+    high: float
+    ties: tuple[str, ...]
+
+
+@dataclass(frozen=True)
+class WeightedScore:
+    """Weighted scores and the places they give."""
+
+    scores: Mapping[str, Score]
+    places: Places
+
+
+def share(category: Category, value: float) -> float:
+    """Return where a value lies between the end points of a category, 0 at the worst, 1 at the best."""
+    ends = category.end_points()
+    if ends is None or ends[0] == ends[1]:
+        return 0.5
+    return min(1.0, max(0.0, (value - ends[1]) / (ends[0] - ends[1])))
+
+
+def share_sides(category: Category, label: str) -> tuple[float, float]:
+    """Return the least and the greatest share a filter can have: 0 and 1 where nothing is known, or a bound is open."""
+    found, ends = sides(category, label), category.end_points()
+    if found is None or ends is None:
+        return 0.0, 1.0
+    worst, best = (share(category, category.sign * side) if abs(side) < float("inf") else None for side in found)
+    return (0.0 if worst is None else worst), (1.0 if best is None else best)
+
+
+def weighted_score(categories: Sequence[Category], labels: Sequence[str]) -> WeightedScore:
+    """Return the weighted scores."""
+    used = [category for category in counting(categories) if category.weight > 0]
+    whole = sum(category.weight for category in used)
+    bare = {one: _score(used, one, whole) for one in labels}
+    ties: dict[str, list[str]] = {one: [] for one in labels}
+    for one, other in combinations(labels, 2):
+        if _is_tie(used, one, other):
+            ties[one].append(other)
+            ties[other].append(one)
+    scores = {one: Score(*bare[one], ties=tuple(other for other in labels if other in ties[one])) for one in labels}
+    return WeightedScore(scores, places({one: (found.low, found.high) for one, found in scores.items()}))
+
+
+def _score(used: Sequence[Category], label: str, whole: float) -> tuple[float | None, float, float, float]:
+    known = [(c, v.value, v.expanded_uncertainty) for c in used if (v := c.known(label)) is not None and v.value is not None]
+    weight = sum(category.weight for category, _, _ in known)
+    ends = [share_sides(category, label) for category in used]
+    low, high = (
+        100 * sum(category.weight * end[i] for category, end in zip(used, ends, strict=True)) / whole if whole else 50.0
+        for i in (0, 1)
+    )
+    if not weight:
+        return None, 0.0, low, high
+    score = 100 * sum(category.weight * share(category, value) for category, value, _ in known) / weight
+    uncertainty = 100 * sqrt(sum((c.weight * per_unit(c) * u) ** 2 for c, _, u in known)) / weight
+    return score, uncertainty, low, high
+
+
+def per_unit(category: Category) -> float:
+    """Return by how much a share changes with a value, without its sign; 0 where the end points are one."""
+    ends = category.end_points()
+    return 0.0 if ends is None or ends[0] == ends[1] else 1 / abs(ends[0] - ends[1])
+
+
+def _is_tie(used: Sequence[Category], one: str, other: str) -> bool:
+    """Return whether two scores cannot be told apart, over the categories both know."""
+    both = [
+        (category, a.value, b.value)
+        for category in used
+        if (a := category.known(one)) and (b := category.known(other)) and a.value is not None and b.value is not None
+    ]
+    weight = sum(category.weight for category, _, _ in both)
+    if not weight:
+        return False
+    difference = 100 * sum(c.weight * (share(c, a) - share(c, b)) for c, a, b in both) / weight
+    room = 100 * sqrt(sum((c.weight * per_unit(c) * c.joint_uncertainty(one, other)) ** 2 for c, _, _ in both)) / weight
+    return abs(difference) <= room
+
+
+def places(figures: Mapping[str, tuple[float, float]]) -> Places:
+    """Return places by figures of which the worst and the best are known; more is better.
+
+    A place is given only where not knowing cannot change it.
+    """
+    ranges = {}
+    for one, (worst, best) in figures.items():
+        surely = sum(other_worst > best for other, (other_worst, _) in figures.items() if other != one)
+        possibly = sum(other_best > worst for other, (_, other_best) in figures.items() if other != one)
+        ranges[one] = (1 + surely, 1 + possibly)
+    return Places({one: first if first == last else None for one, (first, last) in ranges.items()}, ranges)
