@@ -10,7 +10,7 @@ from builders import changed, plain_document
 from tabrel.core.errors import StudyError
 from tabrel.core.rules import limits
 from tabrel.core.rules.limits import MOST_LETTERS, MOST_SAMPLES, check_size
-from tabrel.document import study_document
+from tabrel.document import plain_json
 from tabrel.document.study_document import read_study, read_study_file
 
 
@@ -46,7 +46,7 @@ def test_readings_are_counted_over_all_samples(monkeypatch):
 
 
 def test_a_file_is_not_read_beyond_its_limit(tmp_path, monkeypatch):
-    monkeypatch.setattr(study_document, "MOST_BYTES", 1000)
+    monkeypatch.setattr(plain_json, "MOST_BYTES", 1000)
     path = tmp_path / "large.json"
     path.write_text(json.dumps(plain_document()))
     with pytest.raises(StudyError, match=r"larger than 0\.001 MB"):

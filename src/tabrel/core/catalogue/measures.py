@@ -2,9 +2,13 @@
 
 from __future__ import annotations
 
+from dataclasses import dataclass
+
+from tabrel.core.catalogue.observation import Observation
 from tabrel.core.catalogue.observations import OBSERVATIONS
 from tabrel.core.catalogue.quantities import QUANTITIES
-from tabrel.core.catalogue.results import RESULTS
+from tabrel.core.catalogue.results import RESULTS, WIRE_UNITS
+from tabrel.core.catalogue.units import printed
 from tabrel.core.study.uses import BY_HAND
 
 FUTURE_RESULTS = (
@@ -30,6 +34,50 @@ BEHAVIOUR_MEASURES: dict[str, str] = {
     "element_greatest_stuck_kpa": "the same with the bypass valve stuck shut",
 }
 """At the points of a use, with the title of each."""
+
+
+_LONG_UNITS: dict[str, str] = {"m2": "m²", "um": "µm(c)"}
+_BEHAVIOUR_UNITS: dict[str, str] = {"_kpa": "kPa", "_percent": "%", "_c": "°C", "_litres": "L", "_h": "h"}
+
+
+@dataclass(frozen=True)
+class MeasureRow:
+    """A measure that is a number: what a person calls it, and the unit its values are in, as printed; empty for none."""
+
+    key: str
+    title: str
+    unit: str
+
+
+def _behaviour_unit(key: str) -> str:
+    return "min" if key.startswith("minutes_") else next(u for end, u in _BEHAVIOUR_UNITS.items() if key.endswith(end))
+
+
+MEASURE_ROWS: dict[str, MeasureRow] = {
+    row.key: row
+    for row in (
+        *(MeasureRow(row.key, row.title, _LONG_UNITS.get(row.unit, printed(WIRE_UNITS[row.unit]))) for row in RESULTS.values()),
+        *(MeasureRow(quantity.key, quantity.title, printed(quantity.metric_unit)) for quantity in QUANTITIES.values()),
+        *(MeasureRow(key, title, _behaviour_unit(key)) for key, title in BEHAVIOUR_MEASURES.items()),
+        MeasureRow("price", "price", ""),
+        MeasureRow(BY_HAND, "order made by hand", ""),
+    )
+}  # fmt: skip
+"""By key; the price is in the currency of the offers."""
+
+
+def observation_named(measure: str) -> Observation | None:
+    """Return the observation a requirement is on, by its key or by a beginning that no other has; None where it is none.
+
+    Examples
+    --------
+    >>> observation_named("tube.burr").key
+    'tube.burr_side'
+    """
+    if measure in OBSERVATIONS:
+        return OBSERVATIONS[measure]
+    begun = [one for key, one in OBSERVATIONS.items() if key.startswith(f"{measure}_")]
+    return begun[0] if len(begun) == 1 else None
 
 
 def number_measures() -> tuple[str, ...]:

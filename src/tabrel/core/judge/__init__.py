@@ -2,5 +2,8 @@
 
 `categories`   what is compared, and who beats whom in one category: `Category`, `outcome`
 `schools`      pair wins, rank sum, weighted score, each with the places it can give
+`allowance`    how far two specimens of one part number may lie apart: `allowance`, `spread_between_specimens`
+`requirements` what a use asks, met, failed or open, with the reasons: `judge_number`, `judge_seen`, `by_pass_lines`
+`same_part`    whether two filters are one part under two names: `part_facts`, `compare_parts`
 `chances`      chance of each place from common draws, what would swap two places: `chance_of_place`, `swaps`
 """

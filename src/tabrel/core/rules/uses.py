@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 
-from tabrel.core.catalogue.measures import number_measures, requirement_measures
+from tabrel.core.catalogue.measures import number_measures, observation_named, requirement_measures
 from tabrel.core.errors import StudyError, nearest_hint
 from tabrel.core.rules.refusals import require_above_zero, require_temperature, require_text
 from tabrel.core.study.model import Study
@@ -26,7 +26,10 @@ def check_uses(study: Study) -> None:
             _check_criterion(f"{path}.criteria[{k}]", criterion, labels)
         for k, requirement in enumerate(use.requirements):
             place = f"{path}.requirements[{k}]"
-            _require_known(f"{place}.measure", requirement.measure, requirement_measures())
+            if observation_named(requirement.measure) is None:
+                _require_known(f"{place}.measure", requirement.measure, requirement_measures())
+            elif requirement.at_least is not None or requirement.at_most is not None:
+                raise StudyError(place, f"{requirement.measure!r} is seen, not measured: give one_of, the words that will do")
             asked = (requirement.at_least, requirement.at_most, requirement.one_of or None)
             if all(one is None for one in asked):
                 raise StudyError(place, "asks for nothing: give at_least, at_most or one_of")

@@ -1,0 +1,224 @@
+"""What a use asks of a filter: met, failed or open, each with its reason, and what follows from all of it.
+
+Decision rule: a guard band of one expanded uncertainty (JCGM 106:2012, 8.3). A number meets what is asked where it does so
+with its whole 95 % interval, fails where no part of the interval does, and is open in between.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
+from math import inf
+from typing import Literal
+
+from tabrel.core.catalogue.measures import MEASURE_ROWS, MeasureRow
+from tabrel.core.catalogue.observation import APART, Observation
+from tabrel.core.judge.categories import CategoryValue
+from tabrel.core.study.strict import BypassLocation
+from tabrel.core.study.uses import Requirement, UseVerdict
+
+RequirementState = Literal["met", "failed", "open"]
+
+OPENING, GREATEST, GREATEST_STUCK = "bypass_opening_kpa", "element_greatest_kpa", "element_greatest_stuck_kpa"
+COLLAPSE, COLLAPSE_KEY = "collapse pressure", "stated_collapse_kpa"
+
+
+@dataclass(frozen=True)
+class JudgedRequirement:
+    """One line of a use for one filter.
+
+    Attributes
+    ----------
+    measure : str
+        What it is on.
+    state : str
+        ``met``, ``failed`` or ``open``.
+    reason : str
+        A sentence.
+    is_asked_of_every_use : bool
+        Whether the program asks it, not the analyst.
+    counts : bool
+        Whether it decides; a fault that is only thought of does not.
+    decided_by : str or None
+        Of an open one: key of what would decide it.
+    """
+
+    measure: str
+    state: RequirementState
+    reason: str
+    is_asked_of_every_use: bool = False
+    counts: bool = True
+    decided_by: str | None = None
+
+
+def interval(found: CategoryValue) -> tuple[float, float]:
+    """Return between what a number lies: its value ∓ U, or its bounds, endless where a side is open."""
+    if found.value is not None:
+        return found.value - found.expanded_uncertainty, found.value + found.expanded_uncertainty
+    return (-inf if found.low is None else found.low), (inf if found.high is None else found.high)
+
+
+def number_in_words(found: CategoryValue, row: MeasureRow) -> str:
+    """Return a number with its U, or its bounds, in words.
+
+    Examples
+    --------
+    >>> number_in_words(CategoryValue(98.0, 4.04), MEASURE_ROWS["plate_flow_area_mm2"])
+    '98 ± 4 mm²'
+    """
+    unit = f" {row.unit}" if row.unit else ""
+    if found.value is not None:
+        room = f" ± {found.expanded_uncertainty:.2g}" if found.expanded_uncertainty > 0 else ""
+        return f"{found.value:.4g}{room}{unit}"
+    if found.low is not None and found.high is not None:
+        return f"between {found.low:.4g} and {found.high:.4g}{unit}"
+    return f"at least {found.low:.4g}{unit}" if found.low is not None else f"at most {found.high:.4g}{unit}"
+
+
+def judge_number(asked: Requirement, found: CategoryValue | None) -> JudgedRequirement:
+    """Return whether a number meets what is asked of it.
+
+    Parameters
+    ----------
+    asked : Requirement
+        With at_least, at_most or both. [in the measure's own unit]
+    found : CategoryValue or None
+        What is known of the filter, in the same unit.
+
+    Returns
+    -------
+    JudgedRequirement
+    """
+    row = MEASURE_ROWS.get(asked.measure, MeasureRow(asked.measure, asked.measure, ""))
+    limits = _limits_in_words(asked, row)
+    if found is None or (found.value is None and not found.is_bound):
+        reason = f"{_sentence(row.title)} is not known; asked for is {limits}."
+        return JudgedRequirement(asked.measure, "open", reason, decided_by=asked.measure)
+    low, high = interval(found)
+    least = -inf if asked.at_least is None else asked.at_least
+    most = inf if asked.at_most is None else asked.at_most
+    told = f"{_sentence(row.title)} is {number_in_words(found, row)}"
+    if least <= low and high <= most:
+        return JudgedRequirement(asked.measure, "met", f"{told}; asked for is {limits}.")
+    if high < least or low > most:
+        return JudgedRequirement(asked.measure, "failed", f"{told}; asked for is {limits}.")
+    reason = f"{told}, which may lie on either side of what is asked for: {limits}."
+    return JudgedRequirement(asked.measure, "open", reason, decided_by=asked.measure)
+
+
+def judge_seen(asked: Requirement, observation: Observation, words: str | None) -> JudgedRequirement:
+    """Return whether what was seen is one of what will do; what was not looked at is open.
+
+    Parameters
+    ----------
+    asked : Requirement
+        With one_of; a word may be the beginning of a choice.
+    observation : Observation
+        What it is on.
+    words : str or None
+        What was seen.
+
+    Returns
+    -------
+    JudgedRequirement
+    """
+    title = _sentence(observation.title)
+    wanted = [_choice(observation, word) for word in asked.one_of]
+    will_do = " or ".join(wanted)
+    if words is None:
+        reason = f"{title} has not been looked at; what will do is: {will_do}."
+        return JudgedRequirement(asked.measure, "open", reason, decided_by=observation.key)
+    seen = words.split(APART) if observation.several else [words]
+    state: RequirementState = "met" if all(one in wanted for one in seen) else "failed"
+    return JudgedRequirement(asked.measure, state, f"{title}: {words}; what will do is: {will_do}.")
+
+
+def by_pass_lines(
+    location: BypassLocation | None,
+    opening: CategoryValue | None,
+    greatest: CategoryValue | None,
+    greatest_stuck: CategoryValue | None,
+    collapse: float | None,
+) -> tuple[JudgedRequirement, ...]:
+    """Return what every use asks: a by-pass that works, and an element that stands what presses on it.
+
+    Parameters
+    ----------
+    location : str or None
+        Where the by-pass valve sits.
+    opening : CategoryValue or None
+        Its opening pressure. [kPa]
+    greatest, greatest_stuck : CategoryValue or None
+        Greatest differential pressure of the element over the whole map, also with the valve stuck shut. [kPa]
+    collapse : float or None
+        Stated collapse pressure of the element: the ceiling of all three. [kPa]
+
+    Returns
+    -------
+    tuple of JudgedRequirement
+        The last one is of a fault that is only thought of, and decides nothing.
+    """
+    stuck = "The greatest element differential pressure, with the by-pass valve stuck shut,"
+    return (
+        _opening_line(location, opening, collapse),
+        _under_the_ceiling(GREATEST, "The greatest element differential pressure", greatest, collapse),
+        replace(_under_the_ceiling(GREATEST_STUCK, stuck, greatest_stuck, collapse), counts=False),
+    )
+
+
+def _opening_line(location: BypassLocation | None, opening: CategoryValue | None, collapse: float | None) -> JudgedRequirement:
+    if location == "none":
+        reason = "There is no by-pass valve anywhere: cold, the whole pressure presses on the element."
+        return JudgedRequirement(OPENING, "failed", reason, is_asked_of_every_use=True)
+    if location is None:
+        reason = "Where the by-pass valve sits has not been looked at."
+        return JudgedRequirement(OPENING, "open", reason, is_asked_of_every_use=True, decided_by="bypass.location")
+    return _under_the_ceiling(OPENING, "The by-pass opening pressure", opening, collapse)
+
+
+def _under_the_ceiling(measure: str, what: str, found: CategoryValue | None, collapse: float | None) -> JudgedRequirement:
+    """Return whether a pressure is surely below the stated collapse pressure of the element. [kPa]"""
+
+    def line(state: RequirementState, reason: str, decided_by: str | None = None) -> JudgedRequirement:
+        return JudgedRequirement(measure, state, reason, is_asked_of_every_use=True, decided_by=decided_by)
+
+    if found is None or (found.value is None and not found.is_bound):
+        return line("open", f"{what} is not known.", measure)
+    told = f"{what} is {number_in_words(found, MEASURE_ROWS[measure])}"
+    if collapse is None:
+        return line("open", f"{told}; the {COLLAPSE} of the element is not stated.", COLLAPSE_KEY)
+    low, high = interval(found)
+    ceiling = f"the stated {COLLAPSE} of {collapse:.4g} kPa"
+    if high < collapse:
+        return line("met", f"{told}, below {ceiling}.")
+    if low >= collapse:
+        return line("failed", f"{told}, not below {ceiling}.")
+    return line("open", f"{told}, which may lie on either side of {ceiling}.", measure)
+
+
+def proposed_verdict(lines: Sequence[JudgedRequirement]) -> UseVerdict:
+    """Return what follows from the lines of a use: one failed overrides all else; without a stated one, none is proposed."""
+    deciding = [line for line in lines if line.counts]
+    if any(line.state == "failed" for line in deciding):
+        return "fails"
+    if all(line.is_asked_of_every_use for line in deciding):
+        return "none"
+    return "open" if any(line.state == "open" for line in deciding) else "meets"
+
+
+def _limits_in_words(asked: Requirement, row: MeasureRow) -> str:
+    unit = f" {row.unit}" if row.unit else ""
+    parts = [] if asked.at_least is None else [f"at least {asked.at_least:.6g}{unit}"]
+    parts += [] if asked.at_most is None else [f"at most {asked.at_most:.6g}{unit}"]
+    return " and ".join(parts)
+
+
+def _choice(observation: Observation, word: str) -> str:
+    """Return the choice that a word means: its own words, or the only choice that begins with it."""
+    values = [choice.value for choice in observation.choices]
+    begun = [value for value in values if value.startswith(word)]
+    return word if word in values or len(begun) != 1 else begun[0]
+
+
+def _sentence(title: str) -> str:
+    return title[:1].upper() + title[1:]
