@@ -243,6 +243,55 @@ def test_a_malformed_audit_is_one_line_and_exit_2(capsys, tmp_path):
     assert "round_holes_area" in error
 
 
+@pytest.fixture
+def study_with_a_use(tmp_path):
+    """The plain filter twice, the second with more pleats, and one use of three criteria."""
+    document = plain_document()
+    other = json.loads(json.dumps(document["samples"][0])) | {"label": "Other", "price": {"amount": 5, "currency": "EUR"}}
+    other["readings"]["element.pleat_count"] = ["70"]
+    document["samples"] = [document["samples"][0] | {"price": {"amount": 9, "currency": "EUR"}}, other]
+    criteria = [
+        {"measure": "media_effective_area_cm2", "weight": 2, "best": 2000, "worst": 500},
+        {"measure": "price", "weight": 1, "best": 4, "worst": 14},
+        {"measure": "element_cold_kpa", "weight": 1, "best": 0, "worst": 400},
+    ]
+    use = {"name": "cold start", "temperature_c": -20, "speed_rpm": 2000, "criteria": criteria}
+    path = tmp_path / "study.json"
+    path.write_text(json.dumps(document | {"version": 2, "uses": [use]}))
+    return path
+
+
+@pytest.mark.parametrize("options", [[], ["--specimens"], ["--any-weights"]])
+def test_compare_prints_what_can_be_worked_out_again_from_its_values(capsys, study_with_a_use, options):
+    status, out, _ = run(capsys, "compare", str(study_with_a_use), "--use", "cold start", *options)
+    assert status == 0
+    found = json.loads(out)
+    first, other = found["labels"]
+    assert found["compares"] == ("specimens" if options == ["--specimens"] else "part numbers")
+    for label in found["labels"]:
+        shares = [
+            min(max((one["values"][label]["value"] - one["worst"]) / (one["best"] - one["worst"]), 0), 1)
+            for one in found["criteria"]
+        ]
+        by_hand = 100 * (2 * shares[0] + shares[1] + shares[2]) / 4
+        assert found["schools"]["weighted_score"][label]["score"] == pytest.approx(by_hand, abs=1e-9)
+    won = 0
+    for one in found["criteria"]:
+        difference = one["values"][other]["value"] - one["values"][first]["value"]
+        if abs(difference) > one["joint_expanded_uncertainty"][first][other]:
+            won += 1 if (difference > 0) == (one["better"] == "high") else -1
+    assert found["schools"]["pair_wins"]["score"][other] == (won > 0) - (won < 0)
+    assert sum(found["chance_of_place"][first]) == pytest.approx(1)
+    assert [line["state"] for line in found["requirements"][first]] == ["open"] * 3  # no collapse pressure is stated
+    assert found["verdicts"][first] == {"proposed": "none", "set": None, "reasons": found["verdicts"][first]["reasons"]}
+
+
+def test_compare_names_the_uses_there_are(capsys, study_with_a_use):
+    status, out, error = run(capsys, "compare", str(study_with_a_use), "--use", "towing")
+    assert (status, out, error.count("\n")) == (2, "", 1)
+    assert "'towing' is no use of this study: it has cold start" in error
+
+
 def test_a_simulated_test_is_written_the_same_for_the_same_seed(capsys, tmp_path):
     paths = [tmp_path / name for name in ("a.csv", "b.csv")]
     for path in paths:

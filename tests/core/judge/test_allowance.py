@@ -28,6 +28,7 @@ from tabrel.core.judge.allowance import NONE, Allowance, allowance, spread_betwe
         ("holes.inlet[1].length", Allowance(0.01)),
         ("element_cold_kpa", Allowance(0.10)),
         ("efficiency_at_20_um_percent", NONE),
+        ("onset_c", Allowance(absolute=1.5)),
         ("price", NONE),
         ("by_hand", NONE),
     ],

@@ -47,7 +47,7 @@ def test_at_least(found, state):
 
 def test_the_reason_says_the_number_with_its_room():
     assert judge_number(AREA, CategoryValue(98.0, 4.0)).reason == (
-        "Tapping plate flow area is 98 ± 4 mm²; asked for is at least 110 mm²."
+        "Tapping plate flow area is 98.0 ± 4.0 mm²; asked for is at least 110 mm²."
     )
     assert "between 90 and 120 mm²" in judge_number(AREA, CategoryValue(None, low=90.0, high=120.0)).reason
 

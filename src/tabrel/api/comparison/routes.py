@@ -9,13 +9,13 @@ from tabrel.api.comparison.models import ComparedFilterOut, ComparisonOut, PartS
 from tabrel.api.deps import Connection, StudyId
 from tabrel.api.errors import PROBLEM_RESPONSES
 from tabrel.api.maps.series import Series, samples_side_by_side, scenarios_side_by_side
-from tabrel.api.starts.routes import cycle_of, kilopascal, missing_keys, totals_out
+from tabrel.api.starts.routes import kilopascal, missing_keys, totals_out
 from tabrel.api.turns import HEAVY
 from tabrel.core.circuit.operating_point import AS_IT_IS, operating_point
 from tabrel.core.errors import TabrelError
 from tabrel.core.maps.comparison import filter_at_point
 from tabrel.core.rules.plans import check_scenario
-from tabrel.core.starts.duty_cycle import CycleTrace
+from tabrel.core.starts.duty_cycle import CycleTrace, cycle_of
 from tabrel.core.starts.warm_up import completed_plan, warm_up
 from tabrel.core.study.model import Study
 from tabrel.core.study.plans import WarmUpPlan

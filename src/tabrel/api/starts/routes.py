@@ -27,7 +27,7 @@ from tabrel.core.errors import MissingInputsError, StudyError, TabrelError
 from tabrel.core.rules.plans import check_scenario
 from tabrel.core.sample.efficiency import efficiency_at_size
 from tabrel.core.sample.measured_sample import measure_sample
-from tabrel.core.starts.duty_cycle import SHIPPED_CYCLES, CycleTrace, read_duty_cycle, running_speed
+from tabrel.core.starts.duty_cycle import SHIPPED_CYCLES, CycleTrace, cycle_of, read_duty_cycle, running_speed
 from tabrel.core.starts.life import CLEAN_UP_SIZES, LIFE_SHARES, Life, Reaching, filter_life, reaching_the_engine
 from tabrel.core.starts.warm_up import WarmUp, completed_plan, warm_up
 from tabrel.core.study.model import Study
@@ -43,17 +43,6 @@ router = APIRouter(prefix="/api", tags=["starts"], responses=PROBLEM_RESPONSES)
 
 TRACE_POINTS = 600
 """At most so many points of a start are drawn."""
-
-
-def cycle_of(study: Study, plan: WarmUpPlan) -> CycleTrace:
-    """Return the duty cycle a plan names, shipped or of the study."""
-    own = {cycle.name: cycle.csv for cycle in study.duty_cycles}
-    name = plan.duty_cycle or ""
-    if name in own:
-        return read_duty_cycle(own[name])
-    if name not in SHIPPED_CYCLES:
-        raise StudyError("plan.duty_cycle", f"the duty cycle {name!r} is no longer there: choose another")
-    return SHIPPED_CYCLES[name]
 
 
 def missing_keys(error: TabrelError) -> list[str]:

@@ -80,6 +80,12 @@ def observation_named(measure: str) -> Observation | None:
     return begun[0] if len(begun) == 1 else None
 
 
+LESS_IS_BETTER: frozenset[str] = frozenset(
+    {"price", BY_HAND, "size_at_beta_75_um", "size_at_beta_2_um", *BEHAVIOUR_MEASURES} - {"gallery_hot_kpa", "life_h"}
+)
+"""Where a criterion says nothing else; of every other measure more is better."""
+
+
 def number_measures() -> tuple[str, ...]:
     """Return the measures that are numbers."""
     results = tuple(row.key for row in RESULTS.values())

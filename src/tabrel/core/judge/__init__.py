@@ -5,5 +5,8 @@
 `allowance`    how far two specimens of one part number may lie apart: `allowance`, `spread_between_specimens`
 `requirements` what a use asks, met, failed or open, with the reasons: `judge_number`, `judge_seen`, `by_pass_lines`
 `same_part`    whether two filters are one part under two names: `part_facts`, `compare_parts`
+`known`        what is known of one filter in one measure: `Known`, `of_result`, `of_reading`, `of_price`, `by_hand`
+`at_points`    what a filter does at the points of a use, with draws all filters share: `behaviour_at_points`
+`judged_use`   one use judged whole: `judge_use`
 `chances`      chance of each place from common draws, what would swap two places: `chance_of_place`, `swaps`
 """

@@ -28,6 +28,10 @@ NONE = Allowance()
 BEHAVIOUR = Allowance(0.10)
 """Of what a filter does in its engine."""
 
+ONSET = Allowance(absolute=1.5)
+"""What 10 % of a pressure is worth in cold oil, whose viscosity changes by 7 to 10 % a kelvin; of a temperature in °C no share
+could be taken. [K]"""
+
 _BY_DIMENSION: dict[str, Allowance] = {
     "length": Allowance(0.01),
     "area": Allowance(0.03),
@@ -66,7 +70,7 @@ def allowance(measure: str) -> Allowance:
     if measure in _BY_KEY:
         return _BY_KEY[measure]
     if measure in BEHAVIOUR_MEASURES:
-        return BEHAVIOUR
+        return ONSET if measure.endswith("onset_c") else BEHAVIOUR
     if measure in _RESULT_UNITS:
         return _BY_RESULT_UNIT.get(_RESULT_UNITS[measure], NONE)
     quantity = _quantity(measure)

@@ -8,7 +8,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
-from math import inf
+from math import floor, inf, isfinite, log10
 from typing import Literal
 
 from tabrel.core.catalogue.measures import MEASURE_ROWS, MeasureRow
@@ -64,15 +64,24 @@ def number_in_words(found: CategoryValue, row: MeasureRow) -> str:
     Examples
     --------
     >>> number_in_words(CategoryValue(98.0, 4.04), MEASURE_ROWS["plate_flow_area_mm2"])
-    '98 ± 4 mm²'
+    '98.0 ± 4.0 mm²'
+    >>> number_in_words(CategoryValue(412.8, 148.2), MEASURE_ROWS["element_cold_kpa"])
+    '410 ± 150 kPa'
     """
     unit = f" {row.unit}" if row.unit else ""
     if found.value is not None:
-        room = f" ± {found.expanded_uncertainty:.2g}" if found.expanded_uncertainty > 0 else ""
-        return f"{found.value:.4g}{room}{unit}"
+        room = found.expanded_uncertainty
+        if not (isfinite(room) and room > 0):
+            return f"{found.value:.4g}{unit}"
+        decimals = 1 - floor(log10(room))  # two digits of the uncertainty, and the value no finer
+        return f"{_rounded(found.value, decimals)} ± {_rounded(room, decimals)}{unit}"
     if found.low is not None and found.high is not None:
         return f"between {found.low:.4g} and {found.high:.4g}{unit}"
     return f"at least {found.low:.4g}{unit}" if found.low is not None else f"at most {found.high:.4g}{unit}"
+
+
+def _rounded(number: float, decimals: int) -> str:
+    return f"{round(number, decimals):.{max(decimals, 0)}f}"
 
 
 def judge_number(asked: Requirement, found: CategoryValue | None) -> JudgedRequirement:

@@ -46,12 +46,15 @@ class SampledProblem:
         Draws that are possible.
     impossible : int
         Draws left out, since a size came out below zero.
+    possible : ndarray of bool, shape (count + impossible,)
+        Which of all draws these are.
     """
 
     nominal: OperatingPoint
     sampled: OperatingPoint
     count: int
     impossible: int
+    possible: NDArray[np.bool_]
 
 
 def sampled_problem(
@@ -93,7 +96,7 @@ def sampled_problem(
         sampled = operating_point(study, sample, condition=condition, loading=loading, scenario=scenario, variables=draws)
     size = len(quantiles("size"))
     good = finite_places(replace(sampled, loading=1.0), size)
-    return SampledProblem(nominal, picked(sampled, good), int(good.sum()), int(size - good.sum()))
+    return SampledProblem(nominal, picked(sampled, good), int(good.sum()), int(size - good.sum()), good)
 
 
 @dataclass(frozen=True)

@@ -10,6 +10,8 @@ from numpy.typing import NDArray
 
 from tabrel.core.entry.table_text import divided
 from tabrel.core.errors import ReadingTextError, StudyError
+from tabrel.core.study.model import Study
+from tabrel.core.study.plans import WarmUpPlan
 
 FloatArray = NDArray[np.float64]
 
@@ -263,3 +265,14 @@ SHIPPED_CYCLES: dict[str, CycleTrace] = {
     ),
 }
 """Made up, by name: half an hour each after a cold start."""
+
+
+def cycle_of(study: Study, plan: WarmUpPlan) -> CycleTrace:
+    """Return the duty cycle a plan names, shipped or of the study."""
+    own = {cycle.name: cycle.csv for cycle in study.duty_cycles}
+    name = plan.duty_cycle or ""
+    if name in own:
+        return read_duty_cycle(own[name])
+    if name not in SHIPPED_CYCLES:
+        raise StudyError("plan.duty_cycle", f"the duty cycle {name!r} is no longer there: choose another")
+    return SHIPPED_CYCLES[name]

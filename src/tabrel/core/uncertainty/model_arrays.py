@@ -23,6 +23,11 @@ def picked(part: Any, places: Places) -> Any:
     return _mapped(part, lambda array: array[places], {})
 
 
+def one_draw(part: Any, draw: int) -> Any:
+    """Return a part of a model with one draw of every array in it, whose shape is (count, 1), as a number."""
+    return _mapped(part, lambda array: array[draw].item(), {})
+
+
 def finite_places(part: Any, count: int) -> NDArray[np.bool_]:
     """Return where along their first axis of `count` all arrays of a part are finite and not negative."""
     good = np.ones(count, dtype=bool)
@@ -56,7 +61,7 @@ def _mapped(part: Any, change: Callable[[Any], Any], done: dict[int, Any]) -> An
         new = {name: _mapped(getattr(part, name), change, done) for name in names}
         differs = {name: value for name, value in new.items() if value is not getattr(part, name)}
         changed = replace(part, **differs) if differs else part
-        if not any(_holds_arrays(value) for value in new.values()):
+        if not any(_holds_arrays(getattr(part, name)) for name in new):
             part.__dict__[_ARRAYLESS] = True
     done[id(part)] = changed
     return changed

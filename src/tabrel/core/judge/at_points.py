@@ -1,0 +1,232 @@
+"""What filters do at the points of a use: the model's best estimate, with draws that all filters share."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Iterable
+from dataclasses import dataclass, replace
+from functools import cached_property
+
+import numpy as np
+from numpy.typing import NDArray
+
+from tabrel.core.catalogue.measures import BEHAVIOUR_MEASURES
+from tabrel.core.circuit.dirt_loading import TERMINAL_RATIO, dirt_capacity
+from tabrel.core.circuit.engine_circuit import Condition
+from tabrel.core.circuit.solution import solve_circuit
+from tabrel.core.circuit.state import OperatingPoint
+from tabrel.core.errors import MissingInputsError, TabrelError
+from tabrel.core.judge.categories import CategoryValue
+from tabrel.core.judge.chances import NORMAL_COVERAGE
+from tabrel.core.judge.known import Known
+from tabrel.core.maps.behaviour import SPEEDS, TEMPERATURES, WARMEST
+from tabrel.core.maps.monte_carlo import DRAWS, SampledProblem, sampled_onset, sampled_problem
+from tabrel.core.maps.operating_map import operating_map
+from tabrel.core.sample.measured_sample import MeasuredSample
+from tabrel.core.starts.duty_cycle import cycle_of
+from tabrel.core.starts.life import captured_mass, loading_at_onset
+from tabrel.core.starts.warm_up import completed_plan, warm_up
+from tabrel.core.study.model import Sample, Study
+from tabrel.core.study.uses import Use
+from tabrel.core.uncertainty.model_arrays import one_draw
+from tabrel.core.uncertainty.sampling import random_quantiles
+
+FloatArray = NDArray[np.float64]
+
+START_DRAWS = 24
+"""Draws of which a start and a life are followed: each of them is a whole run."""
+
+_AT_COLD: dict[str, tuple[str, float]] = {
+    "element_cold_kpa": ("element_pressure", 1e-3),
+    "unfiltered_cold_percent": ("unfiltered_fraction", 100.0),
+}
+_AT_HOT: dict[str, tuple[str, float]] = {
+    "filter_hot_kpa": ("filter_pressure", 1e-3),
+    "gallery_hot_kpa": ("gallery_pressure", 1e-3),
+}
+_ONSETS: dict[str, Condition] = {"onset_c": "steady", "filling_onset_c": "filling"}
+_STARTS = ("minutes_in_bypass", "unfiltered_litres")
+_GREATEST = ("element_greatest_kpa", "element_greatest_stuck_kpa")
+
+
+def behaviour_at_points(
+    study: Study, measured: MeasuredSample, use: Use, measures: Iterable[str], *, draws: int = DRAWS
+) -> dict[str, Known]:
+    """Return measures of behaviour of one filter.
+
+    Parameters
+    ----------
+    study : Study
+        Gives oil, circuit, duty cycle and plan of the start.
+    measured : MeasuredSample
+        The filter.
+    use : Use
+        Gives the points.
+    measures : iterable of str
+        Of `measures.BEHAVIOUR_MEASURES`.
+    draws : int
+        Of the model; the same numbers for every filter, so that what two filters share cancels in their difference.
+
+    Returns
+    -------
+    dict
+        By measure; without a value, and with the reason, where it cannot be computed.
+    """
+    wanted = [measure for measure in measures if measure in BEHAVIOUR_MEASURES]
+    if not wanted:
+        return {}
+    filter_here = _FilterAtPoints(study, measured, use, draws)
+    found = {}
+    with np.errstate(all="ignore"):
+        for measure in wanted:
+            try:
+                found[measure] = filter_here.measure(measure)
+            except MissingInputsError as error:
+                found[measure] = Known(None, f"needs {', '.join(error.keys)}")
+            except TabrelError as error:
+                found[measure] = Known(None, str(error))
+    return found
+
+
+@dataclass
+class _FilterAtPoints:
+    """One filter, its problem sampled once for each condition."""
+
+    study: Study
+    measured: MeasuredSample
+    use: Use
+    draws: int
+
+    @property
+    def sample(self) -> Sample:
+        return self.measured.sample
+
+    @cached_property
+    def steady(self) -> SampledProblem:
+        return sampled_problem(self.study, self.sample, quantiles=random_quantiles(self.draws))
+
+    @cached_property
+    def filling(self) -> SampledProblem:
+        return replace(
+            self.steady,
+            nominal=replace(self.steady.nominal, condition="filling"),
+            sampled=replace(self.steady.sampled, condition="filling"),
+        )
+
+    def measure(self, measure: str) -> Known:
+        """Return one measure."""
+        if measure in _AT_COLD:
+            return self._at_place(*_AT_COLD[measure], self.use.temperature_c, self.use.speed_rpm, "cold")
+        if measure in _AT_HOT:
+            return self._at_place(*_AT_HOT[measure], self.use.hot_temperature_c, self.use.hot_speed_rpm, "hot")
+        if measure in _ONSETS:
+            return self._onset(_ONSETS[measure])
+        if measure in _STARTS:
+            return self._start(measure)
+        return self._greatest(measure) if measure in _GREATEST else self._life()
+
+    def _known(self, value: float, sampled: FloatArray, problem: SampledProblem) -> Known:
+        """Return a value with the U of its draws, each draw at its own place among all."""
+        aligned = np.full(self.draws, np.nan)
+        aligned[problem.possible] = sampled
+        good = sampled[np.isfinite(sampled)]
+        room = NORMAL_COVERAGE * float(np.std(good, ddof=1)) if good.size > 1 else 0.0
+        return Known(CategoryValue(value, room, basis="model"), draws=aligned)
+
+    def _at_place(self, quantity: str, factor: float, celsius: float | None, rpm: float | None, name: str) -> Known:
+        if celsius is None or rpm is None:
+            return Known(None, f"the use has no {name} point: give its oil temperature and engine speed")
+        problem = self.steady
+        if not problem.nominal.oil.pumps(np.array([celsius]))[0]:
+            return Known(None, f"the oil does not pump at {celsius:g} °C")
+        value, sampled = _solved(problem, quantity, celsius, rpm)
+        return self._known(factor * value, factor * sampled, problem)
+
+    def _onset(self, condition: Condition) -> Known:
+        if self.use.speed_rpm is None:
+            return Known(None, "the use has no cold point: give its engine speed")
+        problem = self.steady if condition == "steady" else self.filling
+        if problem.nominal.filter.valve is None:
+            return Known(None, "there is no by-pass valve")
+        coldest = problem.nominal.oil.coldest_pumping(-40.0)
+        onset = sampled_onset(problem, self.use.speed_rpm)
+        if not np.isfinite(onset.best):
+            return Known(CategoryValue(None, 0.0, None, coldest, "model"))
+        return self._known(onset.best, np.where(np.isfinite(onset.closes), onset.closes, coldest), problem)
+
+    def _greatest(self, measure: str) -> Known:
+        """Return the greatest element differential pressure: found with the best estimates, spread by draws at that place."""
+        is_stuck = measure == "element_greatest_stuck_kpa"
+        temperatures = np.linspace(self.steady.nominal.oil.coldest_pumping(-40.0), WARMEST, TEMPERATURES)
+        best: tuple[float, SampledProblem, float, float] | None = None
+        for problem in (self.steady, self.filling):
+            shown = _stuck(problem) if is_stuck else problem
+            grid = operating_map(shown.nominal, temperatures.tolist(), SPEEDS.tolist()).quantity("element_pressure")
+            if not np.isfinite(grid).any():
+                continue
+            row, column = np.unravel_index(np.nanargmax(grid), grid.shape)
+            if best is None or grid[row, column] > best[0]:
+                best = float(grid[row, column]), shown, float(temperatures[row]), float(SPEEDS[column])
+        if best is None:
+            return Known(None, "nothing is solved on the whole map")
+        value, shown, celsius, rpm = best
+        return self._known(1e-3 * value, 1e-3 * _solved(shown, "element_pressure", celsius, rpm)[1], shown)
+
+    def _start(self, measure: str) -> Known:
+        plan, _ = completed_plan(self.study.warm_up)
+        cycle = cycle_of(self.study, plan)
+
+        def follow(point: OperatingPoint) -> float:
+            start = warm_up(point, cycle, plan)
+            return start.bypass_time / 60 if measure == "minutes_in_bypass" else start.unfiltered_volume * 1e3
+
+        return self._run(self.steady, follow)
+
+    def _life(self) -> Known:
+        """Return the life at the hot point: hours to the first opening of the by-pass valve there, the galleries full."""
+        celsius, rpm = self.use.hot_temperature_c, self.use.hot_speed_rpm
+        if celsius is None or rpm is None:
+            return Known(None, "the use has no hot point: give its oil temperature and engine speed")
+        plan, _ = completed_plan(self.study.warm_up)
+        capacity = dirt_capacity(self.measured, plan.terminal_ratio or TERMINAL_RATIO)
+        if capacity is None:
+            return Known(None, "nothing says what the filter holds")
+        per_hour = (plan.ingress_g_h or 1.0) * 1e-3
+
+        def hours(point: OperatingPoint) -> tuple[float, bool]:
+            loading = loading_at_onset(point, np.array([celsius]), rpm)
+            mass, is_least = captured_mass(capacity.law, float(np.mean(point.loading)), loading)
+            return float(mass[0]) / per_hour, bool(is_least[0])
+
+        value, is_least = hours(self.steady.nominal)
+        if np.isnan(value):
+            return Known(None, "there is no by-pass valve that would open, or the oil does not pump there")
+        if is_least or np.isinf(value):
+            return Known(
+                CategoryValue(None, 0.0, value if np.isfinite(value) else capacity.mass / per_hour, None, capacity.basis)
+            )
+        return self._run(self.steady, lambda point: hours(point)[0])
+
+    def _run(self, problem: SampledProblem, follow: Callable[[OperatingPoint], float]) -> Known:
+        """Return a whole run with the best estimates, and with the first few draws."""
+        sampled = np.full(problem.count, np.nan)
+        for i in range(min(START_DRAWS, problem.count)):
+            found = follow(one_draw(problem.sampled, i))
+            sampled[i] = found if np.isfinite(found) else np.nan
+        return self._known(follow(problem.nominal), sampled, problem)
+
+
+def _stuck(problem: SampledProblem) -> SampledProblem:
+    """Return a problem with the by-pass valve stuck shut."""
+
+    def shut(point: OperatingPoint) -> OperatingPoint:
+        return replace(point, filter=replace(point.filter, valve=None))
+
+    return replace(problem, nominal=shut(problem.nominal), sampled=shut(problem.sampled))
+
+
+def _solved(problem: SampledProblem, quantity: str, celsius: float, rpm: float) -> tuple[float, FloatArray]:
+    """Return a quantity at one place with the best estimates, and for every draw."""
+    temperature, speed = np.array([celsius]), np.array([rpm])
+    best = solve_circuit(problem.nominal, problem.nominal.place(temperature, speed))
+    sampled = solve_circuit(problem.sampled, problem.sampled.place(temperature, speed), start=best.unknown)
+    return float(best.quantity(quantity)[0]), np.broadcast_to(sampled.quantity(quantity), (problem.count, 1))[:, 0]

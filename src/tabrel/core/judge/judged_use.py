@@ -1,0 +1,337 @@
+"""One use of a study judged whole: what is known of every filter in every criterion, the schools, requirements, verdicts."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Mapping, Sequence
+from dataclasses import dataclass, replace
+from math import sqrt
+
+import numpy as np
+from numpy.typing import NDArray
+
+from tabrel.core.catalogue.measures import BEHAVIOUR_MEASURES, LESS_IS_BETTER, MEASURE_ROWS, observation_named
+from tabrel.core.catalogue.observation import observed
+from tabrel.core.catalogue.quantities import QUANTITIES
+from tabrel.core.catalogue.results import RESULTS
+from tabrel.core.errors import StudyError, nearest_hint
+from tabrel.core.judge.allowance import spread_between_specimens
+from tabrel.core.judge.at_points import behaviour_at_points
+from tabrel.core.judge.categories import Category, CategoryValue
+from tabrel.core.judge.chances import DRAWS, NORMAL_COVERAGE, Chances, Swap, chance_of_place, swaps
+from tabrel.core.judge.known import Known, by_hand, of_price, of_reading, of_result
+from tabrel.core.judge.requirements import (
+    GREATEST,
+    GREATEST_STUCK,
+    OPENING,
+    JudgedRequirement,
+    by_pass_lines,
+    judge_number,
+    judge_seen,
+    proposed_verdict,
+)
+from tabrel.core.judge.same_part import PartComparison, compare_all_parts, part_facts
+from tabrel.core.judge.schools import PairWins, RankSum, WeightedScore, pair_wins, rank_sum, weighted_score
+from tabrel.core.maps.monte_carlo import DRAWS as MODEL_DRAWS
+from tabrel.core.results.analysis import analyse_measured
+from tabrel.core.sample.measured_sample import MeasuredSample, measure_sample
+from tabrel.core.study.model import Sample, Study
+from tabrel.core.study.uses import BY_HAND, Criterion, Use, UseVerdict, Verdict
+
+FloatArray = NDArray[np.float64]
+
+SPREAD_SEED = 20261128
+FEWEST_COMMON_DRAWS = 12
+"""Of fewer draws that both filters have, nothing is said of what they share."""
+
+_RESULT_KEYS = {row.key for row in RESULTS.values()}
+
+
+@dataclass(frozen=True)
+class JudgedCriterion:
+    """A criterion with what is known of every filter.
+
+    Attributes
+    ----------
+    category : Category
+        As the schools take it.
+    known : mapping
+        By label; a value that is not alike the others is no longer there, and its reason says so.
+    """
+
+    category: Category
+    known: Mapping[str, Known]
+
+
+@dataclass(frozen=True)
+class UseVerdictOf:
+    """The verdict on a filter: what follows from the lines, what the analyst set, and the reasons."""
+
+    proposed: UseVerdict
+    stated: Verdict | None
+    reasons: tuple[str, ...]
+
+
+@dataclass(frozen=True)
+class JudgedUse:
+    """One use judged for every filter.
+
+    Attributes
+    ----------
+    use : Use
+    labels : tuple of str
+    is_of_specimens : bool
+        Whether the specimens are judged, not their part numbers.
+    criteria : tuple of JudgedCriterion
+    pair_wins, rank_sum, weighted_score : schools
+    chances : Chances
+        Of each place, by the weighted score.
+    swaps : tuple of Swap
+    requirements : mapping
+        By label: the stated lines, then those asked of every use.
+    verdicts : mapping
+    pairs : tuple of PartComparison
+    """
+
+    use: Use
+    labels: tuple[str, ...]
+    is_of_specimens: bool
+    criteria: tuple[JudgedCriterion, ...]
+    pair_wins: PairWins
+    rank_sum: RankSum
+    weighted_score: WeightedScore
+    chances: Chances
+    swaps: tuple[Swap, ...]
+    requirements: Mapping[str, tuple[JudgedRequirement, ...]]
+    verdicts: Mapping[str, UseVerdictOf]
+    pairs: tuple[PartComparison, ...]
+
+
+def use_named(study: Study, name: str) -> Use:
+    """Return a use by its name; raises `StudyError` where there is none of it."""
+    for use in study.uses:
+        if use.name == name:
+            return use
+    names = [use.name for use in study.uses]
+    told = f"it has {', '.join(names)}" if names else "it has none yet"
+    raise StudyError("use", f"{name!r} is no use of this study{nearest_hint(name, names)}: {told}")
+
+
+def judge_use(
+    study: Study,
+    use: Use,
+    *,
+    specimens: bool = False,
+    any_weights: bool = False,
+    draws: int = DRAWS,
+    model_draws: int = MODEL_DRAWS,
+    done: Callable[[int, int], None] | None = None,
+) -> JudgedUse:
+    """Return a use judged for every filter of a study that is not archived.
+
+    Parameters
+    ----------
+    study : Study
+        Checked.
+    use : Use
+        One of its uses.
+    specimens : bool
+        Whether the specimens are judged; else their part numbers, which adds what specimens differ by.
+    any_weights : bool
+        Whether the chances are over all weights there can be.
+    draws, model_draws : int
+        Of the chances, and of the model.
+    done : callable or None
+        Told how many filters are done, of how many.
+
+    Returns
+    -------
+    JudgedUse
+
+    Raises
+    ------
+    StudyError
+        If there is no filter, or no criterion has a weight.
+    """
+    samples = [sample for sample in study.samples if not sample.archived]
+    if not samples:
+        raise StudyError("samples", "there is no filter to compare: add one, or take one out of the archive")
+    counted = [criterion for criterion in use.criteria if criterion.struck is None]
+    if counted and not any(_weight(criterion) > 0 for criterion in counted):
+        raise StudyError(f"uses.{use.name}.criteria", "no criterion has a weight above zero: give one of them a weight")
+    labels = tuple(sample.label for sample in samples)
+    measured = {sample.label: measure_sample(sample, study.circuit) for sample in samples}
+    found: dict[str, dict[str, Known]] = {}
+    for i, label in enumerate(labels):
+        found[label] = _known_of(study, measured[label], use, model_draws)
+        if done is not None:
+            done(i + 1, len(labels))
+    if not specimens:
+        found = _of_part_numbers(samples, found)
+    criteria = tuple(_judged(criterion, labels, found) for criterion in use.criteria)
+    categories = [one.category for one in criteria]
+    scores = weighted_score(categories, labels)
+    lines = {label: _lines(use, measured[label], found[label]) for label in labels}
+    return JudgedUse(
+        use=use,
+        labels=labels,
+        is_of_specimens=specimens,
+        criteria=criteria,
+        pair_wins=pair_wins(categories, labels),
+        rank_sum=rank_sum(categories, labels),
+        weighted_score=scores,
+        chances=chance_of_place(categories, labels, drawn=_drawn(criteria, labels), any_weights=any_weights, draws=draws),
+        swaps=swaps(categories, scores),
+        requirements=lines,
+        verdicts={label: _verdict(use, label, lines[label]) for label in labels},
+        pairs=compare_all_parts([part_facts(measured[label]) for label in labels]),
+    )
+
+
+def _weight(criterion: Criterion) -> float:
+    return 1.0 if criterion.weight is None else criterion.weight
+
+
+def _known_of(study: Study, measured: MeasuredSample, use: Use, model_draws: int) -> dict[str, Known]:
+    """Return what is known of a filter in every number a use speaks of; orders made by hand stand under their names."""
+    analysis = analyse_measured(measured)
+    asked = [criterion.measure for criterion in use.criteria] + [requirement.measure for requirement in use.requirements]
+    measures = dict.fromkeys((*asked, OPENING, GREATEST, GREATEST_STUCK))
+    known = behaviour_at_points(study, measured, use, measures, draws=model_draws)
+    for measure in measures:
+        if measure in _RESULT_KEYS:
+            known[measure] = of_result(measure, analysis, measured)
+        elif measure in QUANTITIES:
+            known[measure] = of_reading(measure, measured)
+        elif measure == "price":
+            known[measure] = of_price(measured.sample)
+        elif measure not in BEHAVIOUR_MEASURES and measure != BY_HAND and observation_named(measure) is None:
+            known[measure] = Known(None, "comes from a bench that is not computed yet")
+    return known
+
+
+def _of_part_numbers(samples: Sequence[Sample], found: dict[str, dict[str, Known]]) -> dict[str, dict[str, Known]]:
+    """Return what is known with the spread between the specimens of each part number in it."""
+    widened: dict[str, dict[str, Known]] = {}
+    for sample in samples:
+        twins = [one.label for one in samples if one is sample or _is_one_part_number(one, sample)]
+        widened[sample.label] = {}
+        for measure, known in found[sample.label].items():
+            own = _number(known)
+            if own is None:
+                widened[sample.label][measure] = known
+                continue
+            others = [
+                number for label in twins if label != sample.label and (number := _number(found[label][measure])) is not None
+            ]
+            spread = spread_between_specimens(measure, [own, *others])
+            standard = spread.standard_deviation * sqrt(1 + 1 / spread.specimens)
+            widened[sample.label][measure] = known.with_spread(standard, is_assumed=spread.is_assumed)
+    return widened
+
+
+def _is_one_part_number(one: Sample, other: Sample) -> bool:
+    return bool(one.maker and one.part_number) and (one.maker, one.part_number) == (other.maker, other.part_number)
+
+
+def _number(known: Known) -> float | None:
+    return None if known.value is None else known.value.value
+
+
+def _judged(criterion: Criterion, labels: Sequence[str], found: Mapping[str, Mapping[str, Known]]) -> JudgedCriterion:
+    if criterion.measure == BY_HAND:
+        known = {label: by_hand(criterion, label) for label in labels}
+    else:
+        known = _alike({label: found[label][criterion.measure] for label in labels})
+    row = MEASURE_ROWS.get(criterion.measure)
+    category = Category(
+        measure=criterion.measure,
+        better=criterion.better or ("low" if criterion.measure in LESS_IS_BETTER else "high"),
+        values={label: one.value for label, one in known.items()},
+        name=criterion.name or (row.title if row else criterion.measure),
+        weight=_weight(criterion),
+        best=criterion.best,
+        worst=criterion.worst,
+        struck=criterion.struck,
+        joint=_joint(known),
+    )
+    return JudgedCriterion(category, known)
+
+
+def _alike(known: dict[str, Known]) -> dict[str, Known]:
+    """Return only values that were come by in one way, that of most filters; of the others it is said why they are left out."""
+    ways = [one.alike for one in known.values() if one.value is not None]
+    if len(set(ways)) < 2:
+        return known
+    common = max(dict.fromkeys(ways), key=ways.count)  # of equally many, the one met first
+    reason = "comes by {own}, that of others by {common}: they are not ranked together"
+    if ways.count(common) == 1:
+        common, reason = "", "comes by {own}, and no other one does: they are not ranked together"
+    return {
+        label: one if one.value is None or one.alike == common
+        else replace(one, value=None, draws=None, reason=reason.format(own=one.alike, common=common))
+        for label, one in known.items()
+    }  # fmt: skip
+
+
+def _joint(known: Mapping[str, Known]) -> dict[str, dict[str, float]]:
+    """Return J of every pair of values: 1.96·√(u₁² + u₂² − 2·cov), the covariance from the draws that both have."""
+    rooms: dict[str, dict[str, float]] = {label: {} for label, one in known.items() if _number(one) is not None}
+    for one in rooms:
+        for other in rooms:
+            if one != other:
+                a, b = known[one], known[other]
+                square = sum(v.expanded_uncertainty**2 for v in (a.value, b.value) if v is not None)
+                rooms[one][other] = sqrt(max(square - 2 * NORMAL_COVERAGE**2 * _covariance(a.draws, b.draws), 0.0))
+    return rooms
+
+
+def _covariance(one: FloatArray | None, other: FloatArray | None) -> float:
+    if one is None or other is None:
+        return 0.0
+    both = np.isfinite(one) & np.isfinite(other)
+    if both.sum() < FEWEST_COMMON_DRAWS:
+        return 0.0
+    return float(np.cov(one[both], other[both])[0, 1])
+
+
+def _drawn(criteria: Sequence[JudgedCriterion], labels: Sequence[str]) -> dict[str, FloatArray]:
+    """Return the draws of the model for the chances, by measure, with what specimens differ by drawn on top."""
+    random = np.random.default_rng(SPREAD_SEED)
+    drawn: dict[str, FloatArray] = {}
+    for one in criteria:
+        draws = [one.known[label].draws for label in labels]
+        size = max((len(d) for d in draws if d is not None), default=0)
+        if not size:
+            continue
+        columns = []
+        for label, column in zip(labels, draws, strict=True):
+            spread = one.known[label].spread * random.standard_normal(size)
+            columns.append(np.full(size, np.nan) if column is None else column + spread)
+        enough = np.stack(columns, axis=1)
+        drawn[one.category.measure] = enough[np.isfinite(enough).any(axis=1)]
+    return {measure: rows for measure, rows in drawn.items() if len(rows)}
+
+
+def _lines(use: Use, measured: MeasuredSample, known: Mapping[str, Known]) -> tuple[JudgedRequirement, ...]:
+    sample = measured.sample
+    stated = []
+    for asked in use.requirements:
+        observation = observation_named(asked.measure)
+        if observation is not None:
+            stated.append(judge_seen(asked, observation, observed(sample, observation)))
+        else:
+            stated.append(judge_number(asked, _value(known, asked.measure)))
+    opening, greatest, stuck = (_value(known, measure) for measure in (OPENING, GREATEST, GREATEST_STUCK))
+    location = sample.bypass.location
+    return (*stated, *by_pass_lines(location, opening, greatest, stuck, sample.stated_collapse_kpa))
+
+
+def _value(known: Mapping[str, Known], measure: str) -> CategoryValue | None:
+    return known[measure].value if measure in known else None
+
+
+def _verdict(use: Use, label: str, lines: Sequence[JudgedRequirement]) -> UseVerdictOf:
+    proposed = proposed_verdict(lines)
+    stated = next((verdict for verdict in use.verdicts if verdict.sample == label), None)
+    telling = {"fails": ("failed",), "open": ("open",), "meets": ("met",), "none": ("open",)}[proposed]
+    return UseVerdictOf(proposed, stated, tuple(line.reason for line in lines if line.state in telling and line.counts))

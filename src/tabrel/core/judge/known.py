@@ -1,0 +1,126 @@
+"""What is known of one filter in one measure: results, readings, the price, an order made by hand."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, replace
+from math import hypot
+
+import numpy as np
+from numpy.typing import NDArray
+
+from tabrel.core.catalogue.quantities import QUANTITIES
+from tabrel.core.catalogue.results import RESULTS, wire_factor
+from tabrel.core.catalogue.units import UNITS
+from tabrel.core.judge.categories import CategoryValue
+from tabrel.core.judge.chances import NORMAL_COVERAGE
+from tabrel.core.results.analysis import SampleAnalysis
+from tabrel.core.sample.measured_sample import MeasuredSample
+from tabrel.core.study.model import Sample
+from tabrel.core.study.uses import Criterion
+from tabrel.core.uncertainty.propagation import Result
+
+FloatArray = NDArray[np.float64]
+
+
+@dataclass(frozen=True)
+class Known:
+    """What is known of one filter in one measure.
+
+    Attributes
+    ----------
+    value : CategoryValue or None
+        In the measure's own unit; None where nothing is known.
+    reason : str
+        Why nothing is known; empty where something is.
+    alike : str
+        Only values of which this is equal are compared: how an efficiency was come by, the currency of a price.
+    draws : ndarray or None, shape (n,)
+        Of the model, common to all filters; NaN where a draw is impossible.
+    spread : float
+        Between specimens, standard, in U already. [in the measure's unit]
+    is_spread_assumed : bool
+        Whether the spread is assumed for want of a second specimen.
+    """
+
+    value: CategoryValue | None
+    reason: str = ""
+    alike: str = ""
+    draws: FloatArray | None = None
+    spread: float = 0.0
+    is_spread_assumed: bool = False
+
+    def with_spread(self, standard: float, *, is_assumed: bool) -> Known:
+        """Return the same of a part number: its U holds what its specimens differ by."""
+        if self.value is None or self.value.value is None or standard <= 0:
+            return self
+        room = hypot(self.value.expanded_uncertainty, NORMAL_COVERAGE * standard)
+        return replace(self, value=replace(self.value, expanded_uncertainty=room), spread=standard, is_spread_assumed=is_assumed)
+
+
+_RESULT_NAMES: dict[str, str] = {row.key: name for name, row in RESULTS.items()}
+EFFICIENCY = ("efficiency_at_20_um_percent", "size_at_beta_75_um", "size_at_beta_2_um", "efficiency_slope")
+"""Measures that are compared only between values come by in the same way."""
+
+
+def of_result(measure: str, analysis: SampleAnalysis, measured: MeasuredSample) -> Known:
+    """Return a result of a filter in the unit of its key."""
+    name = _RESULT_NAMES[measure]
+    result: Result = getattr(analysis.results, name).scaled(wire_factor(RESULTS[name].unit))
+    if result.value is None and result.low is None and result.high is None:
+        return Known(None, f"needs {', '.join(result.missing)}" if result.missing else "is not known")
+    value = CategoryValue(result.value, _expanded(result), result.low, result.high, result.basis)
+    return Known(value, alike=_way(result, measured) if measure in EFFICIENCY else "")
+
+
+def _expanded(result: Result) -> float:
+    """Return U; where a value has an interval instead, its farther end."""
+    if result.expanded_uncertainty is not None or result.value is None:
+        return result.expanded_uncertainty or 0.0
+    ends = [abs(end - result.value) for end in (result.low, result.high) if end is not None]
+    return max(ends, default=0.0)
+
+
+def _way(result: Result, measured: MeasuredSample) -> str:
+    counts = measured.sample.counts
+    if result.basis == "counts" and counts is not None:
+        return f"counts, {counts.test_kind or 'test kind not stated'}"
+    return result.basis or ""
+
+
+def of_reading(measure: str, measured: MeasuredSample) -> Known:
+    """Return a reading of a filter in its metric unit."""
+    unit = QUANTITIES[measure].metric_unit
+    factor = UNITS[unit].factor if unit else 1.0
+    estimate, limits = measured.estimates.get(measure), measured.limits.get(measure)
+    if estimate is not None:
+        room = NORMAL_COVERAGE * estimate.standard_uncertainty / factor
+        return Known(CategoryValue(estimate.value / factor, room, basis=estimate.provenance))
+    if limits is not None:
+        low, high = (None if end is None else end / factor for end in (limits.low, limits.high))
+        return Known(CategoryValue(None, 0.0, low, high, "bound"))
+    return Known(None, "has not been measured")
+
+
+def unit_price(sample: Sample) -> tuple[float, str] | None:
+    """Return the lowest price of one filter and its currency: of the offers with what delivery adds, else as bought."""
+    offers = [((one.amount + (one.delivery or 0.0)) / (one.pack_of or 1), one.currency) for one in sample.offers]
+    if offers:
+        currency = sample.price.currency if sample.price else offers[0][1]
+        return min((one for one in offers if one[1] == currency), default=min(offers))
+    return (sample.price.amount, sample.price.currency) if sample.price else None
+
+
+def of_price(sample: Sample) -> Known:
+    """Return the price of one filter."""
+    found = unit_price(sample)
+    return Known(None, "has no price") if found is None else Known(CategoryValue(found[0], basis="price"), alike=found[1])
+
+
+def by_hand(criterion: Criterion, label: str) -> Known:
+    """Return the place of a filter in an order made by hand: 1 + how many stand before it."""
+    before = 0
+    for tied in criterion.order:
+        if label in tied:
+            return Known(CategoryValue(float(1 + before), basis="by hand"))
+        before += len(tied)
+    return Known(None, "has no place in the order")

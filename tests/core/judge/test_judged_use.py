@@ -1,0 +1,218 @@
+"""A use judged whole: values as analysed, what two filters share cancels, and what is not alike is not ranked together."""
+
+from __future__ import annotations
+
+import copy
+import json
+from math import hypot, sqrt
+
+import numpy as np
+import pytest
+
+from builders import changed
+from tabrel.core.circuit.operating_point import operating_point
+from tabrel.core.circuit.solution import solve_circuit
+from tabrel.core.errors import StudyError
+from tabrel.core.judge.judged_use import judge_use, use_named
+from tabrel.core.judge.known import unit_price
+from tabrel.core.maps.behaviour import behaviour
+from tabrel.core.results.analysis import analyse_sample
+from tabrel.document.judged_use import judged_use_out
+from tabrel.document.study_document import read_study
+
+FEW = {"draws": 2000, "model_draws": 60}
+USE = {"name": "cold", "temperature_c": -20, "speed_rpm": 2000, "hot_temperature_c": 110, "hot_speed_rpm": 5000}
+
+
+def made(*criteria, requirements=(), samples=({}, {}), use=USE, **study_fields):
+    """Return the plain filter as several samples, each changed at paths, with one use."""
+    document = changed()
+    plain = document["samples"][0]
+    document["samples"] = []
+    for i, changes in enumerate(samples):
+        sample = copy.deepcopy(plain) | {"label": "ABCD"[i]}
+        for path, value in changes.items():
+            *steps, last = path.split("/")
+            here = sample
+            for step in steps:
+                here = here.setdefault(step, {})
+            here[last] = value
+        document["samples"].append(sample)
+    document |= {"version": 2, "uses": [use | {"criteria": list(criteria), "requirements": list(requirements)}], **study_fields}
+    study = read_study(json.dumps(document))
+    return study, study.uses[0]
+
+
+def judged(*criteria, specimens=True, **more):
+    study, use = made(*criteria, **more)
+    return judge_use(study, use, specimens=specimens, **FEW)
+
+
+def values(found, i=0):
+    return found.criteria[i].category.values
+
+
+def test_results_and_readings_are_those_of_the_analysis():
+    study, use = made({"measure": "plate_flow_area_mm2"}, {"measure": "element.outside_diameter"})
+    found = judge_use(study, use, specimens=True, **FEW)
+    result = analyse_sample(study.samples[0], study.circuit).results.plate_flow_area
+    assert values(found)["A"].value == pytest.approx(result.value * 1e6)
+    assert values(found)["A"].expanded_uncertainty == pytest.approx(result.expanded_uncertainty * 1e6)
+    assert 40 < values(found, 1)["A"].value < 100  # mm
+
+
+def test_behaviour_at_the_points_is_that_of_the_circuit():
+    study, use = made({"measure": "element_cold_kpa"}, {"measure": "gallery_hot_kpa"}, {"measure": "element_greatest_kpa"})
+    found = judge_use(study, use, specimens=True, **FEW)
+    point = operating_point(study, study.samples[0])
+    for i, (quantity, celsius, rpm) in enumerate([("element_pressure", -20.0, 2000.0), ("gallery_pressure", 110.0, 5000.0)]):
+        solved = solve_circuit(point, point.place(np.array([celsius]), np.array([rpm])))
+        assert values(found, i)["A"].value == pytest.approx(float(solved.quantity(quantity)[0]) / 1e3, rel=1e-9)
+    assert values(found, 2)["A"].value == pytest.approx(behaviour(study, study.samples[0]).element_greatest / 1e3, rel=1e-9)
+
+
+def test_what_two_filters_share_cancels_in_their_difference():
+    """Engine and oil are the same for both: the difference of the gallery pressures is far better known than either."""
+    found = judged({"measure": "gallery_hot_kpa"})
+    a, b = values(found)["A"], values(found)["B"]
+    joint = found.criteria[0].category.joint["A"]["B"]
+    assert joint < 0.3 * hypot(a.expanded_uncertainty, b.expanded_uncertainty)
+    apart = judged({"measure": "element.outside_diameter"})
+    a, b = values(apart)["A"], values(apart)["B"]
+    assert apart.criteria[0].category.joint["A"]["B"] == pytest.approx(hypot(a.expanded_uncertainty, b.expanded_uncertainty))
+
+
+def test_a_part_number_is_known_less_well_than_its_specimen():
+    """One specimen of each: u² = u_m² + τ²v²/3·2 with τ 1 % of a diameter, marked as assumed."""
+    own = values(judged({"measure": "element.outside_diameter"}))["A"]
+    found = judged({"measure": "element.outside_diameter"}, specimens=False)
+    expected = sqrt(own.expanded_uncertainty**2 + 1.96**2 * (0.01 * own.value) ** 2 / 3 * 2)
+    assert values(found)["A"].expanded_uncertainty == pytest.approx(expected)
+    assert judged_use_out(found)["criteria"][0]["spread_assumed"] == ["A", "B"]
+
+
+def test_two_specimens_of_a_part_number_say_themselves_how_far_they_lie_apart():
+    same = {"maker": "M", "part_number": "1"}
+    two = tuple(same | {"readings/can.height": [text]} for text in ("98.00 mm", "99.00 mm"))
+    found = judged({"measure": "can.height"}, specimens=False, samples=two)
+    own = values(judged({"measure": "can.height"}, samples=({"readings/can.height": ["98.00 mm"]},)))["A"]
+    spread = 1 / sqrt(2)  # mm, of 98 and 99
+    expected = sqrt(own.expanded_uncertainty**2 + (1.96 * spread) ** 2 * 1.5)
+    assert values(found)["A"].expanded_uncertainty == pytest.approx(expected)
+    assert judged_use_out(found)["criteria"][0]["spread_assumed"] == []
+
+
+def claimed(percent, standard):
+    return {"claims": [{"kind": "efficiency", "source": "box", "efficiency_percent": percent, "size_um": 20, "scale": "um(c)",
+                        "standard": standard, "relation": "="}]}  # fmt: skip
+
+
+def test_efficiencies_come_by_in_different_ways_are_not_ranked_together():
+    found = judged(
+        {"measure": "efficiency_at_20_um_percent"}, samples=(claimed(90, "ISO 4548-12"), claimed(95, "ISO 4548-12"), {})
+    )
+    known = found.criteria[0].known
+    assert known["A"].value is not None
+    assert known["B"].value is not None
+    assert known["C"].value is None
+    assert "not ranked together" in known["C"].reason or "needs" in known["C"].reason
+
+
+def test_prices_are_of_one_filter_and_of_one_currency():
+    found = judged({"measure": "price"}, samples=(
+        {"offers": [{"shop": "x", "amount": 30, "currency": "EUR", "pack_of": 4, "delivery": 6}], "price": None},
+        {"offers": [], "price": {"amount": 8.0, "currency": "EUR"}},
+        {"offers": [], "price": {"amount": 7.0, "currency": "USD"}},
+    ))  # fmt: skip
+    assert [value and value.value for value in values(found).values()] == [9.0, 8.0, None]
+    assert found.pair_wins.score == {"A": -1, "B": 1, "C": 0}  # less is better, though nobody said so
+    assert unit_price(made(samples=({"offers": [], "price": None},))[0].samples[0]) is None
+
+
+def test_an_order_made_by_hand_has_places_with_ties():
+    criterion = {"measure": "by_hand", "name": "making", "order": [["B"], ["A", "C"], ["D"]]}
+    found = judged(criterion, samples=({}, {}, {}, {}))
+    assert [value.value for value in values(found).values()] == [2.0, 1.0, 2.0, 4.0]
+    assert found.pair_wins.rank == {"A": 2, "B": 1, "C": 2, "D": 4}
+
+
+STIFF = {"readings/bypass.opening_pressure": ["4000 kPa"]}
+
+
+def test_a_valve_shut_at_every_temperature_has_only_an_upper_bound_of_its_onset():
+    found = judged({"measure": "onset_c"}, samples=(STIFF, {}))
+    shut = values(found)["A"]
+    assert shut.value is None
+    assert shut.high == pytest.approx(behaviour(*_first(made(samples=(STIFF,)))).coldest_pumping)
+
+
+def _first(pair):
+    return pair[0], pair[0].samples[0]
+
+
+def test_what_a_use_does_not_say_is_a_reason_and_no_number():
+    found = judged({"measure": "element_cold_kpa"}, {"measure": "filter_hot_kpa"}, use={"name": "cold"})
+    reasons = [criterion.known["A"].reason for criterion in found.criteria]
+    assert ["no cold point" in reasons[0], "no hot point" in reasons[1]] == [True, True]
+    cold = judged({"measure": "element_cold_kpa"}, use=USE | {"temperature_c": -60})
+    assert "does not pump" in cold.criteria[0].known["A"].reason
+
+
+def test_starts_and_lives_have_the_room_of_their_draws():
+    found = judged({"measure": "minutes_in_bypass"}, {"measure": "unfiltered_litres"}, {"measure": "life_h"}, samples=({},))
+    for i in range(3):
+        known = found.criteria[i].known["A"]
+        assert known.value is not None, known.reason
+        assert known.value.value is None or known.value.expanded_uncertainty > 0
+
+
+def test_requirements_and_verdicts():
+    found = judged(
+        {"measure": "can.height"},
+        requirements=[{"measure": "plate_flow_area_mm2", "at_least": 1}, {"measure": "tube.burr", "one_of": ["none", "away"]}],
+        samples=(
+            {"stated_collapse_kpa": 9000.0, "bypass/location": "dome_end", "observations/tube.burr_side": "none"},
+            {"observations/tube.burr_side": "towards the media"},
+        ),
+        use=USE | {"verdicts": [{"sample": "A", "verdict": "fails", "reason": "leaks"}]},
+    )
+    assert found.verdicts["A"].proposed == "meets"
+    assert (found.verdicts["A"].stated.verdict, found.verdicts["A"].stated.reason) == ("fails", "leaks")
+    assert found.verdicts["B"].proposed == "fails"
+    assert found.verdicts["B"].reasons == ("Burr side: towards the media; what will do is: none or away from the media.",)
+
+
+def test_the_twin_is_found_and_the_chances_add_up():
+    found = judged(
+        {"measure": "can.height"}, {"measure": "price"}, samples=({}, {}, {"readings/element.outside_diameter": ["60.00 mm"]})
+    )
+    assert [pair.verdict for pair in found.pairs if (pair.one, pair.other) == ("A", "B")] != ["different"]
+    assert {pair.verdict for pair in found.pairs if pair.other == "C"} == {"different"}
+    for place in range(3):
+        assert sum(found.chances.of_place[label][place] for label in "ABC") == pytest.approx(1.0)
+
+
+def test_an_archived_filter_is_not_compared():
+    assert judged({"measure": "can.height"}, samples=({}, {"archived": True})).labels == ("A",)
+    with pytest.raises(StudyError, match="no filter to compare"):
+        judged({"measure": "can.height"}, samples=({"archived": True},))
+
+
+def test_weights_that_are_all_zero_are_refused():
+    with pytest.raises(StudyError, match="give one of them a weight"):
+        judged({"measure": "can.height", "weight": 0}, {"measure": "price", "struck": "too dear to ask"})
+
+
+def test_a_use_that_there_is_not_names_those_there_are():
+    study, use = made({"measure": "price"})
+    assert use_named(study, "cold") is use
+    with pytest.raises(StudyError, match="it has cold"):
+        use_named(study, "colt")
+
+
+def test_a_criterion_nobody_has_compares_nothing():
+    found = judged({"measure": "media.fibre_diameter"}, {"measure": "plate.thickness"})
+    assert found.criteria[0].known["A"].reason == "has not been measured"
+    assert found.pair_wins.compared["A"]["B"] == 1
+    bench = judged({"measure": "bypass_closing_kpa"})
+    assert "bench" in bench.criteria[0].known["A"].reason
