@@ -89,6 +89,7 @@ VALID: dict[str, dict] = {
     "post_study": {"json": plain_document()},
     "get_study": {},
     "post_comparison": {"json": {"temperature_c": -20, "speed_rpm": 1500}},
+    "get_same_part": {},
     "get_document": {},
     "post_duty_cycle": {"json": {"name": "round", "csv": "time_s,speed_rpm\n0,900\n60,1500\n"}},
     "post_sample": {"json": {"text": "another"}},

@@ -36,7 +36,20 @@ def looked_at(page):
 
 
 SAMPLE = "/studies/1/samples/1"
-VIEWS = ["short", "outside", "intake", "opened", "element", "media", "efficiency", "cut", "engine", "comparison", "start"]
+VIEWS = [
+    "short",
+    "outside",
+    "intake",
+    "opened",
+    "element",
+    "media",
+    "efficiency",
+    "cut",
+    "engine",
+    "comparison",
+    "same-part",
+    "start",
+]
 
 
 def test_the_studies(page, server):

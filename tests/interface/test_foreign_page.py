@@ -102,7 +102,17 @@ def test_a_page_of_another_origin_changes_nothing_and_reads_nothing(page, server
 def test_the_application_itself_breaks_none_of_its_own_rules(page, server):
     said = []
     page.on("console", lambda message: said.append(message.text) if "Content Security Policy" in message.text else None)
-    for station in ("intake", "outside", "opened", "engine", "map", "comparison", "start", "working/inlet_hole_area"):
+    for station in (
+        "intake",
+        "outside",
+        "opened",
+        "engine",
+        "map",
+        "comparison",
+        "same-part",
+        "start",
+        "working/inlet_hole_area",
+    ):
         page.goto(f"{server.address}/studies/1/samples/2/{station}")
         page.wait_for_load_state("networkidle")
     with page.expect_download() as download:

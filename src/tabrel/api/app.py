@@ -22,6 +22,7 @@ from tabrel.api.catalogue import routes as catalogue_routes
 from tabrel.api.change import facts, undo
 from tabrel.api.change.facts import ETAG
 from tabrel.api.circuit import routes as circuit_routes
+from tabrel.api.comparison import parts
 from tabrel.api.comparison import routes as comparison_routes
 from tabrel.api.entry import claims, copies, counts, date_codes, details, holes, offers, readings
 from tabrel.api.entry import samples as entry_samples
@@ -69,6 +70,7 @@ ROUTED = (
     slices,
     starts_routes,
     comparison_routes,
+    parts,
     upkeep_routes,
 )
 """Modules that bring a router, in the order of the interface description."""

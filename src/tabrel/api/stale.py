@@ -43,7 +43,7 @@ COMPUTED_OF_SAMPLE = (
     "counts",
 )
 """Beneath a sample: what is computed from its readings and its study."""
-COMPUTED_OF_STUDY = ("comparison", "behaviour", "slices", "warm-up", "document", "results")
+COMPUTED_OF_STUDY = ("comparison", "same-part", "behaviour", "slices", "warm-up", "document", "results")
 """Beneath a study: what is computed from, or holds, all its samples."""
 
 

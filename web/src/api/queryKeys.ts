@@ -6,6 +6,7 @@ export const queryKeys = {
   templates: () => ['templates'] as const,
   study: (id: unknown) => ['studies', id] as const,
   studyResults: (studyId: unknown) => ['studies', studyId, 'results'] as const,
+  sameParts: (studyId: unknown) => ['studies', studyId, 'same-part'] as const,
   behaviour: (studyId: unknown) => ['studies', studyId, 'behaviour'] as const,
   scenarios: (studyId: unknown) => ['studies', studyId, 'scenarios'] as const,
   comparison: (studyId: unknown, asked: unknown) => ['studies', studyId, 'comparison', asked] as const,

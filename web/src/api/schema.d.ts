@@ -1228,6 +1228,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/studies/{study_id}/same-part": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Same Part
+         * @description Return every pair of a study's filters compared as parts, dimension by dimension.
+         */
+        get: operations["get_same_part"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/studies/{study_id}/samples": {
         parameters: {
             query?: never;
@@ -4180,6 +4200,53 @@ export interface components {
             unfiltered_percent: (number | null)[][];
         };
         /**
+         * FindingOut
+         * @description One dimension or attribute of two filters; null where one was not looked at.
+         */
+        FindingOut: {
+            /**
+             * Difference In Rooms
+             * @description The difference over what two of one kind may be found apart; beyond ±1 they differ.
+             * @example 0.08
+             */
+            difference_in_rooms: number | null;
+            /**
+             * Difference Percent
+             * @description By how many per cent the second one is larger; null for words. [%]
+             * @example 0.1
+             */
+            difference_percent: number | null;
+            /**
+             * Finding
+             * @description Whether it is the same on both, different, or cannot tell.
+             * @example same
+             * @enum {string}
+             */
+            finding: "same" | "different" | "cannot_tell";
+            /**
+             * Key
+             * @description Reading key, or key of a detail, an observation or a quantity, as the catalogue has it.
+             * @example can.height
+             */
+            key: string;
+            /** @description Of the first filter; null where it was not looked at. */
+            of_first: components["schemas"]["InBothOut"] | null;
+            /** @description Of the second filter; null where it was not looked at. */
+            of_second: components["schemas"]["InBothOut"] | null;
+            /**
+             * Part
+             * @description Part of the filter or of the circuit it belongs to.
+             * @example can
+             */
+            part: string;
+            /**
+             * Title
+             * @description What a person calls it.
+             * @example Height
+             */
+            title: string;
+        };
+        /**
          * FlowAreaOut
          * @description The tapping plate flow area, with the section that controls it.
          */
@@ -4573,6 +4640,24 @@ export interface components {
              * @description Loss of each stud.
              */
             studs: components["schemas"]["StudLossOut"][];
+        };
+        /**
+         * InBothOut
+         * @description A size in metric and in inch units, or the words of what was seen.
+         */
+        InBothOut: {
+            /**
+             * Inch
+             * @description In inch units, as shown.
+             * @example 3.874 in
+             */
+            inch: string;
+            /**
+             * Metric
+             * @description In metric units, as shown.
+             * @example 98.4 mm
+             */
+            metric: string;
         };
         /**
          * InputSourceOut
@@ -5855,6 +5940,50 @@ export interface components {
             tube_open_mm2: number | null;
         };
         /**
+         * PairOut
+         * @description Two filters compared as parts, what tells them apart first.
+         */
+        PairOut: {
+            /**
+             * Findings
+             * @description Dimensions and attributes, those that tell the two apart first.
+             */
+            findings: components["schemas"]["FindingOut"][];
+            /**
+             * First Label
+             * @description Label of the first of two filters.
+             * @example Korvath
+             */
+            first_label: string;
+            /**
+             * Is One Part Number
+             * @description Whether both carry one part number of one maker: a difference is one between lots.
+             * @example false
+             */
+            is_one_part_number: boolean;
+            /**
+             * Not Looked At
+             * @description Of media, pleats, tube and valve those of which nothing was found the same.
+             * @example [
+             *       "valve"
+             *     ]
+             */
+            not_looked_at: string[];
+            /**
+             * Part Verdict
+             * @description Whether the two are the same part.
+             * @example nothing_tells_them_apart
+             * @enum {string}
+             */
+            part_verdict: "different" | "nothing_tells_them_apart" | "cannot_tell";
+            /**
+             * Second Label
+             * @description Label of the second one.
+             * @example Dunmor
+             */
+            second_label: string;
+        };
+        /**
          * PartOut
          * @description The fields of one part at one stage, or of one group of holes.
          */
@@ -6641,6 +6770,32 @@ export interface components {
              * @example 20
              */
             diameter_mm: number;
+        };
+        /**
+         * SamePartOut
+         * @description Every pair of a study's filters.
+         */
+        SamePartOut: {
+            /**
+             * Enough Same
+             * @description So many findings must be the same before nothing is said to tell two parts apart.
+             * @example 8
+             */
+            enough_same: number;
+            /**
+             * Labels
+             * @description Labels of the samples, in their order.
+             * @example [
+             *       "Korvath",
+             *       "Dunmor"
+             *     ]
+             */
+            labels: string[];
+            /**
+             * Pairs
+             * @description Every pair of filters.
+             */
+            pairs: components["schemas"]["PairOut"][];
         };
         /**
          * SampleNameOut
@@ -12657,6 +12812,46 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SampleSummaryOut"][];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            409: components["responses"]["Problem409"];
+            412: components["responses"]["Problem412"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            428: components["responses"]["Problem428"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    get_same_part: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
+                "Tabrel-Window"?: string | null;
+                /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
+                "Tabrel-Database"?: string | null;
+            };
+            path: {
+                /** @description Which study, as the answers number them. */
+                study_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SamePartOut"];
                 };
             };
             400: components["responses"]["Problem400"];

@@ -7,6 +7,7 @@ import { client, unwrap } from '@/api/client'
 import { queryKeys } from '@/api/queryKeys'
 import ChoiceField from '@/shared/ChoiceField.vue'
 import DownloadBar from '@/shared/DownloadBar.vue'
+import ComparisonPages from './ComparisonPages.vue'
 import ComparisonTable from './ComparisonTable.vue'
 import SliceChart from './SliceChart.vue'
 import SwitchButtons from '@/shared/SwitchButtons.vue'
@@ -146,6 +147,7 @@ useKeys([
 <template>
   <div class="view plain">
     <header class="head">
+      <ComparisonPages />
       <form class="where" @submit.prevent="go">
         <label>at <input v-model="typed.temperature" aria-label="Oil temperature in °C" inputmode="decimal" @change="go" /> °C</label>
         <label><input v-model="typed.speed" aria-label="Engine speed in rpm" inputmode="decimal" @change="go" /> rpm</label>
@@ -225,8 +227,11 @@ useKeys([
   display: flex;
   gap: 0.7rem;
 }
+.where label {
+  white-space: nowrap;
+}
 .where input {
-  width: 5rem;
+  width: 4.2rem;
   text-align: right;
   font-family: var(--typed);
 }

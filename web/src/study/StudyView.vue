@@ -60,9 +60,11 @@ const TOLD_MS = 6000
 const stations = computed(() => stationsOf(sheet.data.value))
 /** Another window has deleted it: what is still remembered of it is not shown as if it were there. */
 const isGone = computed(() => sheet.error.value instanceof ProblemError && sheet.error.value.status === 404)
+/** The station one is at: a page of one belongs to it. */
+const stationName = computed(() => String(route.meta.pageOf ?? route.name))
 /** What the view is, for those who do not see the line; a working has a heading of its own. */
 const hereTitle = computed(() => {
-  const station = stations.value.find((one) => one.name === route.name)
+  const station = stations.value.find((one) => one.name === stationName.value)
   return station ? `${station.title}, ${sheet.data.value?.label ?? ''}` : ''
 })
 const here = computed(() => ({ studyId: props.studyId, sampleId: props.sampleId }))
@@ -78,7 +80,7 @@ function go(name: string) {
 
 /** Go along the oil line; from a working, which is no station, to where one came from. */
 function along(by: 1 | -1) {
-  const place = STATION_ORDER.indexOf(String(route.name) as (typeof STATION_ORDER)[number])
+  const place = STATION_ORDER.indexOf(stationName.value as (typeof STATION_ORDER)[number])
   if (place < 0) return router.back()
   const next = STATION_ORDER[place + by]
   if (next) go(next)
@@ -338,7 +340,7 @@ function pickNumber(event: KeyboardEvent) {
         Redo
       </button>
     </AppBar>
-    <OilLine class="line" :stations="stations" :current="String(route.name)" @go="go" />
+    <OilLine class="line" :stations="stations" :current="stationName" @go="go" />
     <section class="top" aria-label="Samples of this study">
       <SampleRack v-if="samples.length" :samples="samples" :in-hand="sampleId" :bench="route.meta.bench === true" @pick="pick" @add="addSample" @duplicate="duplicate" @status="setStatus" />
       <p v-if="study.data.value?.question && samples.length < 5" class="question soft" :title="study.data.value.question">{{ study.data.value.question }}</p>
@@ -351,7 +353,7 @@ function pickNumber(event: KeyboardEvent) {
       <router-view v-else :key="sampleId" />
     </main>
     <ResultsTape
-      v-if="sheet.data.value && !WITHOUT_TAPE.has(String(route.name))"
+      v-if="sheet.data.value && !WITHOUT_TAPE.has(stationName)"
       class="tape"
       :sheet="sheet.data.value"
       :titles="titles"

@@ -7,11 +7,11 @@ from dataclasses import dataclass, field
 from itertools import combinations
 from math import hypot
 from statistics import NormalDist
-from typing import Literal
+from typing import Literal, cast
 
 from tabrel.core.catalogue.observation import Observation, observed
 from tabrel.core.catalogue.observations import OBSERVATIONS
-from tabrel.core.catalogue.quantities import QUANTITIES
+from tabrel.core.catalogue.quantities import HOLE_PLACEMENTS, HOLE_QUANTITIES, PART_TITLES, QUANTITIES, Placement
 from tabrel.core.judge.allowance import allowance
 from tabrel.core.judge.chances import NORMAL_COVERAGE
 from tabrel.core.sample.measured_sample import MeasuredSample
@@ -117,11 +117,17 @@ class Finding:
         return 100 * (self.other - self.one) / self.one
 
     @property
+    def difference_in_rooms(self) -> float | None:
+        """By how much the other one is larger, in rooms; beyond ±1 the two differ. None for words, and where there is no room."""
+        if not isinstance(self.one, float) or not isinstance(self.other, float) or not self.room:
+            return None
+        return (self.other - self.one) / self.room
+
+    @property
     def strength(self) -> float:
         """How telling a difference is: as a multiple of the room; of words, and where there is no room, endless."""
-        if not isinstance(self.one, float) or not isinstance(self.other, float) or not self.room:
-            return float("inf")
-        return abs(self.other - self.one) / self.room
+        rooms = self.difference_in_rooms
+        return float("inf") if rooms is None else abs(rooms)
 
 
 @dataclass(frozen=True)
@@ -198,6 +204,29 @@ def _add_holes(facts: _Facts, path: str, groups: Sequence[HoleGroup], estimates:
         for key, estimate in estimates.items():
             if key.startswith(f"{path}[{i}].") and estimate.provenance in EVIDENCE:
                 facts.quantities[f"{path}[{place}].{key.rpartition('.')[2]}"] = estimate
+
+
+def finding_name(key: str) -> tuple[str, str]:
+    """Return the part a finding belongs to and its title, as a person calls them.
+
+    Examples
+    --------
+    >>> finding_name("holes.inlet[1].diameter"), finding_name("can.height")
+    (('Inlet holes', 'diameter, group 2'), ('Can', 'height'))
+    """
+    if key.startswith("holes."):
+        placement, _, rest = key.removeprefix("holes.").partition("[")
+        if not rest:
+            return HOLE_PLACEMENTS[cast("Placement", placement.removesuffix(".pattern"))].title, "number and shape"
+        group, _, size = rest.partition("].")
+        return HOLE_PLACEMENTS[cast("Placement", placement)].title, f"{HOLE_QUANTITIES[size].title}, group {int(group) + 1}"
+    named = QUANTITIES.get(key) or OBSERVATIONS[key]
+    return PART_TITLES[named.part], named.title
+
+
+def finding_unit(key: str) -> str:
+    """Return the metric unit of a dimension; empty for a count."""
+    return HOLE_QUANTITIES[key.rpartition(".")[2]].metric_unit if key.startswith("holes.") else QUANTITIES[key].metric_unit
 
 
 def compare_parts(one: PartFacts, other: PartFacts) -> PartComparison:

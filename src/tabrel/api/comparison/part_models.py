@@ -1,0 +1,45 @@
+"""What goes over the wire about filters compared as parts."""
+
+from __future__ import annotations
+
+from tabrel.core.judge.same_part import FindingState, PartVerdict
+from tabrel.document.results import WireModel
+
+
+class InBothOut(WireModel):
+    """A size in metric and in inch units, or the words of what was seen."""
+
+    metric: str
+    inch: str
+
+
+class FindingOut(WireModel):
+    """One dimension or attribute of two filters; null where one was not looked at."""
+
+    key: str
+    part: str
+    title: str
+    finding: FindingState
+    of_first: InBothOut | None
+    of_second: InBothOut | None
+    difference_percent: float | None
+    difference_in_rooms: float | None
+
+
+class PairOut(WireModel):
+    """Two filters compared as parts, what tells them apart first."""
+
+    first_label: str
+    second_label: str
+    part_verdict: PartVerdict
+    is_one_part_number: bool
+    not_looked_at: list[str]
+    findings: list[FindingOut]
+
+
+class SamePartOut(WireModel):
+    """Every pair of a study's filters."""
+
+    labels: list[str]
+    enough_same: int
+    pairs: list[PairOut]

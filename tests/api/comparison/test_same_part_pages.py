@@ -1,0 +1,58 @@
+"""Every pair of a study's filters as parts, through the API: sizes in both families, the twin found, a change seen."""
+
+from __future__ import annotations
+
+import copy
+
+import pytest
+
+from builders import plain_document
+
+
+@pytest.fixture
+def three(client):
+    """The plain filter, its twin, and one with another pleat count; the archived fourth one is left out."""
+    document = plain_document()
+    plain = document["samples"][0]
+    document["samples"] = [copy.deepcopy(plain) | {"label": label} for label in ("A", "B", "C", "D")]
+    document["samples"][2]["readings"]["element.pleat_count"] = ["80"]
+    document["samples"][3]["archived"] = True
+    return client.post("/api/studies", json=document | {"version": 2}).json()
+
+
+def same_part(client, study):
+    answer = client.get(f"/api/studies/{study['id']}/same-part")
+    assert answer.status_code == 200, answer.text
+    return answer.json()
+
+
+def test_every_pair_is_judged_and_its_findings_are_named(client, three):
+    found = same_part(client, three)
+    assert found["labels"] == ["A", "B", "C"]
+    verdicts = {(pair["first_label"], pair["second_label"]): pair["part_verdict"] for pair in found["pairs"]}
+    assert verdicts == {("A", "B"): "nothing_tells_them_apart", ("A", "C"): "different", ("B", "C"): "different"}
+    told = found["pairs"][1]["findings"][0]
+    assert (told["key"], told["part"], told["title"]) == ("element.pleat_count", "Element", "pleat count")
+    assert (told["finding"], told["of_second"]) == ("different", {"metric": "80", "inch": "80"})
+    sizes = {finding["key"]: finding for finding in found["pairs"][0]["findings"]}
+    thickness = sizes["plate.thickness"]["of_first"]
+    assert thickness["metric"].endswith(" mm")
+    assert float(thickness["inch"].removesuffix(" in")) == pytest.approx(
+        float(thickness["metric"].removesuffix(" mm")) / 25.4, abs=1e-4
+    )
+    hole = sizes["holes.inlet[0].diameter"]
+    assert (hole["part"], hole["title"], hole["difference_percent"]) == ("Inlet holes", "diameter, group 1", 0)
+
+
+def test_a_change_of_a_reading_makes_it_stale(client, three):
+    sample = three["samples"][0]["id"]
+    changed = client.post(f"/api/samples/{sample}/readings", json={"key": "can.height", "text": "98.4 mm"})
+    assert f"/api/studies/{three['id']}/same-part" in changed.headers["Tabrel-Stale"]
+    heights = [finding for finding in same_part(client, three)["pairs"][0]["findings"] if finding["key"] == "can.height"]
+    assert heights[0]["finding"] == "cannot_tell"
+    assert heights[0]["of_second"] is None
+
+
+def test_a_study_of_one_filter_has_no_pair(client):
+    study = client.post("/api/studies", json=plain_document()).json()
+    assert same_part(client, study)["pairs"] == []
