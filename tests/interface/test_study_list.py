@@ -88,6 +88,24 @@ def test_a_sample_is_deleted_by_its_own_words_undone_and_put_back_from_the_list(
     expect(page.locator("[data-sample='3']")).to_be_visible()
 
 
+def test_a_deletion_is_taken_back_at_once_while_the_next_sample_is_still_on_its_way(page, server):
+    """On a slow machine the next sample's sheet is still the one from before when Ctrl+Z is pressed."""
+    page.goto(f"{server.address}/studies/1/samples/1/outside")
+    expect(page.locator(".rack .in-hand")).to_contain_text("Korvath")
+    page.locator(".rack").get_by_role("button", name=re.compile("Halvene")).click()
+    expect(page.locator(".rack .in-hand")).to_contain_text("Halvene")
+    held = []
+    page.route(re.compile(r"/api/samples/1$"), lambda route: held.append(route))
+    page.locator(".rack").get_by_role("button", name="Delete", exact=True).click()
+    expect(page.get_by_text("“Halvene” is deleted. Ctrl+Z takes it back")).to_be_visible()
+    page.keyboard.press("Control+z")
+    page.wait_for_timeout(500)
+    for route in held:
+        route.continue_()
+    page.unroute_all()
+    expect(page.locator(".rack")).to_contain_text("Halvene")
+
+
 def test_two_windows_one_deletes_what_the_other_has_open(context, page, server):
     other = context.new_page()
     for window in (page, other):

@@ -3,7 +3,7 @@
 import { useQueryClient } from '@tanstack/vue-query'
 import { watchDebounced } from '@vueuse/core'
 import { useToast } from 'primevue/usetoast'
-import { computed, ref, toRef, useTemplateRef, watch } from 'vue'
+import { computed, nextTick, ref, toRef, useTemplateRef, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { client, ProblemError, unwrap, type Schemas } from '@/api/client'
 import AppBar from '@/shared/AppBar.vue'
@@ -164,7 +164,7 @@ async function setStatus(status: Schemas['StatusIn']['status']) {
   const label = samples.value.find((sample) => sample.id === props.sampleId)?.label ?? ''
   try {
     await changes.setStatus(status)
-    if (status === 'deleted') leaveSample()
+    if (status === 'deleted') await leaveSample() // what takes it back is said once it can be done
     const done = { in_use: 'put back', archived: 'archived: kept, and left out of comparisons', deleted: 'deleted' }[status]
     tell(`“${label}” is ${done}. Ctrl+Z takes it back${status === 'deleted' ? ', or the list of studies puts it back' : ''}.`)
   } catch (error) {
@@ -197,6 +197,8 @@ const ofWindow = (change: Schemas['MovableOut']) => (change.is_own ? '' : ' what
 
 async function move(way: 'undo' | 'redo') {
   try {
+    // only a sheet that is up to date knows what there is to move
+    if (sheet.isFetching.value) await sheet.refetch({ cancelRefetch: false })
     const moved = await changes[way]()
     tell(
       way === 'undo'
@@ -204,7 +206,7 @@ async function move(way: 'undo' | 'redo') {
         : `Redone: ${moved.words}. Ctrl+Z undoes it.`,
     )
     if (moved.sheet ?? moved.changes) field(moved.place)
-    else leaveSample()
+    else await leaveSample()
   } catch (error) {
     if (!(error instanceof ProblemError)) throw error
     tell(error.message)
@@ -212,10 +214,10 @@ async function move(way: 'undo' | 'redo') {
 }
 
 /** The sample is no longer there: go to another one of the study. */
-function leaveSample() {
+async function leaveSample() {
   const other = samples.value.find((sample) => sample.id !== props.sampleId)
-  if (other) void router.replace({ name: 'outside', params: { ...here.value, sampleId: other.id } })
-  else void router.replace({ name: 'studies' })
+  await router.replace(other ? { name: 'outside', params: { ...here.value, sampleId: other.id } } : { name: 'studies' })
+  await nextTick()
 }
 
 async function addSample() {
