@@ -57,6 +57,11 @@ def test_several_specimens_speak_for_themselves():
     assert found.with_measured(1.0) == pytest.approx(math.sqrt(1 + 4 * 4 / 3))
 
 
+def test_prices_and_efficiencies_have_no_spread_though_two_specimens_differ():
+    assert spread_between_specimens("price", [9.0, 12.0]).standard_deviation == 0
+    assert spread_between_specimens("efficiency_at_20_um_percent", [90.0, 99.0]).standard_deviation == 0
+
+
 @given(st.sampled_from([0.0, 0.001, 0.5, 8.0]), st.lists(st.floats(1, 500), min_size=1, max_size=6))
 def test_a_part_number_is_never_better_known_than_its_specimen(measured, values):
     assert spread_between_specimens("can.height", values).with_measured(measured) >= measured

@@ -13,6 +13,7 @@ from builders import changed
 from tabrel.core.circuit.operating_point import operating_point
 from tabrel.core.circuit.solution import solve_circuit
 from tabrel.core.errors import StudyError
+from tabrel.core.judge.at_points import START_DRAWS
 from tabrel.core.judge.judged_use import judge_use, use_named
 from tabrel.core.judge.known import unit_price
 from tabrel.core.maps.behaviour import behaviour
@@ -114,8 +115,18 @@ def test_efficiencies_come_by_in_different_ways_are_not_ranked_together():
     known = found.criteria[0].known
     assert known["A"].value is not None
     assert known["B"].value is not None
-    assert known["C"].value is None
-    assert "not ranked together" in known["C"].reason or "needs" in known["C"].reason
+    assert (known["C"].value, known["C"].reason) == (
+        None,
+        "is by estimate, that of others by claim: they are not ranked together",
+    )
+
+
+def test_efficiencies_of_which_no_two_are_come_by_in_one_way_are_all_left_out():
+    found = judged({"measure": "efficiency_at_20_um_percent"}, samples=(claimed(90, "ISO 4548-12"), {}))
+    assert [known.reason for known in found.criteria[0].known.values()] == [
+        f"is by {way}, and no other one is: they are not ranked together" for way in ("claim", "estimate")
+    ]
+    assert found.pair_wins.compared["A"]["B"] == 0
 
 
 def test_prices_are_of_one_filter_and_of_one_currency():
@@ -163,7 +174,10 @@ def test_starts_and_lives_have_the_room_of_their_draws():
     for i in range(3):
         known = found.criteria[i].known["A"]
         assert known.value is not None, known.reason
-        assert known.value.value is None or known.value.expanded_uncertainty > 0
+        assert known.value.value is not None
+        sampled = known.draws[np.isfinite(known.draws)]
+        assert len(sampled) == START_DRAWS
+        assert known.value.expanded_uncertainty == pytest.approx(1.96 * np.std(sampled, ddof=1))
 
 
 def test_requirements_and_verdicts():
@@ -182,11 +196,23 @@ def test_requirements_and_verdicts():
     assert found.verdicts["B"].reasons == ("Burr side: towards the media; what will do is: none or away from the media.",)
 
 
+def test_an_open_line_says_what_is_lacking():
+    asked = [{"measure": "element_cold_kpa", "at_most": 5}, {"measure": "can.height", "at_least": 90}]
+    found = judged({"measure": "price"}, requirements=asked, use={"name": "cold"}, oil=None)
+    reasons = [line.reason for line in found.requirements["A"]]
+    assert reasons[0] == (
+        "Element differential pressure, cold is not known (the use has no cold point: give its oil temperature and engine "
+        "speed); asked for is at most 5 kPa."
+    )
+    assert reasons[1] == "Height is not known (has not been measured); asked for is at least 90 mm."
+    assert "The greatest element differential pressure is not known (needs oil" in reasons[3]
+
+
 def test_the_twin_is_found_and_the_chances_add_up():
     found = judged(
         {"measure": "can.height"}, {"measure": "price"}, samples=({}, {}, {"readings/element.outside_diameter": ["60.00 mm"]})
     )
-    assert [pair.verdict for pair in found.pairs if (pair.one, pair.other) == ("A", "B")] != ["different"]
+    assert [pair.verdict for pair in found.pairs if (pair.one, pair.other) == ("A", "B")] == ["nothing_tells_them_apart"]
     assert {pair.verdict for pair in found.pairs if pair.other == "C"} == {"different"}
     for place in range(3):
         assert sum(found.chances.of_place[label][place] for label in "ABC") == pytest.approx(1.0)

@@ -10,6 +10,7 @@ from statistics import stdev
 from tabrel.core.catalogue.measures import BEHAVIOUR_MEASURES
 from tabrel.core.catalogue.quantities import HOLE_QUANTITIES, QUANTITIES, Quantity
 from tabrel.core.catalogue.results import RESULTS
+from tabrel.core.study.uses import BY_HAND
 
 
 @dataclass(frozen=True)
@@ -25,6 +26,12 @@ class Allowance:
 
 
 NONE = Allowance()
+EFFICIENCY = ("efficiency_at_20_um_percent", "size_at_beta_75_um", "size_at_beta_2_um", "efficiency_slope")
+"""Measures of efficiency: compared only between values come by in the same way, and without a spread between specimens."""
+
+WITHOUT_SPREAD = frozenset({"price", BY_HAND, *EFFICIENCY})
+"""That two specimens cost other sums says nothing of how far filters of one number differ."""
+
 BEHAVIOUR = Allowance(0.10)
 """Of what a filter does in its engine."""
 
@@ -115,6 +122,8 @@ def spread_between_specimens(measure: str, values: Sequence[float]) -> Spread:
     Spread
         Of one specimen τ·|v|/√3, assumed: the allowance as the half-width of a rectangular distribution.
     """
+    if measure in WITHOUT_SPREAD:
+        return Spread(0.0, len(values), is_assumed=False)
     if len(values) > 1:
         return Spread(stdev(values), len(values), is_assumed=False)
     assumed = allowance(measure).at(values[0]) / sqrt(3)

@@ -263,9 +263,9 @@ def _alike(known: dict[str, Known]) -> dict[str, Known]:
     if len(set(ways)) < 2:
         return known
     common = max(dict.fromkeys(ways), key=ways.count)  # of equally many, the one met first
-    reason = "comes by {own}, that of others by {common}: they are not ranked together"
+    reason = "is {own}, that of others {common}: they are not ranked together"
     if ways.count(common) == 1:
-        common, reason = "", "comes by {own}, and no other one does: they are not ranked together"
+        common, reason = "", "is {own}, and no other one is: they are not ranked together"
     return {
         label: one if one.value is None or one.alike == common
         else replace(one, value=None, draws=None, reason=reason.format(own=one.alike, common=common))
@@ -314,16 +314,17 @@ def _drawn(criteria: Sequence[JudgedCriterion], labels: Sequence[str]) -> dict[s
 
 def _lines(use: Use, measured: MeasuredSample, known: Mapping[str, Known]) -> tuple[JudgedRequirement, ...]:
     sample = measured.sample
+    why = {measure: one.reason for measure, one in known.items()}
     stated = []
     for asked in use.requirements:
         observation = observation_named(asked.measure)
         if observation is not None:
             stated.append(judge_seen(asked, observation, observed(sample, observation)))
         else:
-            stated.append(judge_number(asked, _value(known, asked.measure)))
+            stated.append(judge_number(asked, _value(known, asked.measure), why.get(asked.measure, "")))
     opening, greatest, stuck = (_value(known, measure) for measure in (OPENING, GREATEST, GREATEST_STUCK))
     location = sample.bypass.location
-    return (*stated, *by_pass_lines(location, opening, greatest, stuck, sample.stated_collapse_kpa))
+    return (*stated, *by_pass_lines(location, opening, greatest, stuck, sample.stated_collapse_kpa, why))
 
 
 def _value(known: Mapping[str, Known], measure: str) -> CategoryValue | None:

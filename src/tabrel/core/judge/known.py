@@ -11,6 +11,7 @@ from numpy.typing import NDArray
 from tabrel.core.catalogue.quantities import QUANTITIES
 from tabrel.core.catalogue.results import RESULTS, wire_factor
 from tabrel.core.catalogue.units import UNITS
+from tabrel.core.judge.allowance import EFFICIENCY
 from tabrel.core.judge.categories import CategoryValue
 from tabrel.core.judge.chances import NORMAL_COVERAGE
 from tabrel.core.results.analysis import SampleAnalysis
@@ -58,8 +59,6 @@ class Known:
 
 
 _RESULT_NAMES: dict[str, str] = {row.key: name for name, row in RESULTS.items()}
-EFFICIENCY = ("efficiency_at_20_um_percent", "size_at_beta_75_um", "size_at_beta_2_um", "efficiency_slope")
-"""Measures that are compared only between values come by in the same way."""
 
 
 def of_result(measure: str, analysis: SampleAnalysis, measured: MeasuredSample) -> Known:
@@ -83,8 +82,8 @@ def _expanded(result: Result) -> float:
 def _way(result: Result, measured: MeasuredSample) -> str:
     counts = measured.sample.counts
     if result.basis == "counts" and counts is not None:
-        return f"counts, {counts.test_kind or 'test kind not stated'}"
-    return result.basis or ""
+        return f"by counts, {counts.test_kind or 'test kind not stated'}"
+    return f"by {result.basis}"
 
 
 def of_reading(measure: str, measured: MeasuredSample) -> Known:
@@ -113,7 +112,7 @@ def unit_price(sample: Sample) -> tuple[float, str] | None:
 def of_price(sample: Sample) -> Known:
     """Return the price of one filter."""
     found = unit_price(sample)
-    return Known(None, "has no price") if found is None else Known(CategoryValue(found[0], basis="price"), alike=found[1])
+    return Known(None, "has no price") if found is None else Known(CategoryValue(found[0], basis="price"), alike=f"in {found[1]}")
 
 
 def by_hand(criterion: Criterion, label: str) -> Known:

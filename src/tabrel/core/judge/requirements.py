@@ -6,7 +6,7 @@ with its whole 95 % interval, fails where no part of the interval does, and is o
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
 from math import floor, inf, isfinite, log10
 from typing import Literal
@@ -84,7 +84,11 @@ def _rounded(number: float, decimals: int) -> str:
     return f"{round(number, decimals):.{max(decimals, 0)}f}"
 
 
-def judge_number(asked: Requirement, found: CategoryValue | None) -> JudgedRequirement:
+def _not_known(title: str, why: str) -> str:
+    return f"{title} is not known{f' ({why})' if why else ''}"
+
+
+def judge_number(asked: Requirement, found: CategoryValue | None, why: str = "") -> JudgedRequirement:
     """Return whether a number meets what is asked of it.
 
     Parameters
@@ -93,6 +97,8 @@ def judge_number(asked: Requirement, found: CategoryValue | None) -> JudgedRequi
         With at_least, at_most or both. [in the measure's own unit]
     found : CategoryValue or None
         What is known of the filter, in the same unit.
+    why : str
+        Why nothing is known, where that is so.
 
     Returns
     -------
@@ -101,7 +107,7 @@ def judge_number(asked: Requirement, found: CategoryValue | None) -> JudgedRequi
     row = MEASURE_ROWS.get(asked.measure, MeasureRow(asked.measure, asked.measure, ""))
     limits = _limits_in_words(asked, row)
     if found is None or (found.value is None and not found.is_bound):
-        reason = f"{_sentence(row.title)} is not known; asked for is {limits}."
+        reason = f"{_not_known(_sentence(row.title), why)}; asked for is {limits}."
         return JudgedRequirement(asked.measure, "open", reason, decided_by=asked.measure)
     low, high = interval(found)
     least = -inf if asked.at_least is None else asked.at_least
@@ -148,6 +154,7 @@ def by_pass_lines(
     greatest: CategoryValue | None,
     greatest_stuck: CategoryValue | None,
     collapse: float | None,
+    why: Mapping[str, str] | None = None,
 ) -> tuple[JudgedRequirement, ...]:
     """Return what every use asks: a by-pass that works, and an element that stands what presses on it.
 
@@ -161,38 +168,47 @@ def by_pass_lines(
         Greatest differential pressure of the element over the whole map, also with the valve stuck shut. [kPa]
     collapse : float or None
         Stated collapse pressure of the element: the ceiling of all three. [kPa]
+    why : mapping or None
+        By measure: why one is not known.
 
     Returns
     -------
     tuple of JudgedRequirement
         The last one is of a fault that is only thought of, and decides nothing.
     """
+    reasons = why or {}
     stuck = "The greatest element differential pressure, with the by-pass valve stuck shut,"
     return (
-        _opening_line(location, opening, collapse),
-        _under_the_ceiling(GREATEST, "The greatest element differential pressure", greatest, collapse),
-        replace(_under_the_ceiling(GREATEST_STUCK, stuck, greatest_stuck, collapse), counts=False),
+        _opening_line(location, opening, collapse, reasons.get(OPENING, "")),
+        _under_the_ceiling(GREATEST, "The greatest element differential pressure", greatest, collapse, reasons.get(GREATEST, "")),
+        replace(
+            _under_the_ceiling(GREATEST_STUCK, stuck, greatest_stuck, collapse, reasons.get(GREATEST_STUCK, "")), counts=False
+        ),
     )
 
 
-def _opening_line(location: BypassLocation | None, opening: CategoryValue | None, collapse: float | None) -> JudgedRequirement:
+def _opening_line(
+    location: BypassLocation | None, opening: CategoryValue | None, collapse: float | None, why: str
+) -> JudgedRequirement:
     if location == "none":
         reason = "There is no by-pass valve anywhere: cold, the whole pressure presses on the element."
         return JudgedRequirement(OPENING, "failed", reason, is_asked_of_every_use=True)
     if location is None:
         reason = "Where the by-pass valve sits has not been looked at."
         return JudgedRequirement(OPENING, "open", reason, is_asked_of_every_use=True, decided_by="bypass.location")
-    return _under_the_ceiling(OPENING, "The by-pass opening pressure", opening, collapse)
+    return _under_the_ceiling(OPENING, "The by-pass opening pressure", opening, collapse, why)
 
 
-def _under_the_ceiling(measure: str, what: str, found: CategoryValue | None, collapse: float | None) -> JudgedRequirement:
+def _under_the_ceiling(
+    measure: str, what: str, found: CategoryValue | None, collapse: float | None, why: str
+) -> JudgedRequirement:
     """Return whether a pressure is surely below the stated collapse pressure of the element. [kPa]"""
 
     def line(state: RequirementState, reason: str, decided_by: str | None = None) -> JudgedRequirement:
         return JudgedRequirement(measure, state, reason, is_asked_of_every_use=True, decided_by=decided_by)
 
     if found is None or (found.value is None and not found.is_bound):
-        return line("open", f"{what} is not known.", measure)
+        return line("open", f"{_not_known(what, why)}.", measure)
     told = f"{what} is {number_in_words(found, MEASURE_ROWS[measure])}"
     if collapse is None:
         return line("open", f"{told}; the {COLLAPSE} of the element is not stated.", COLLAPSE_KEY)
