@@ -106,6 +106,26 @@ def test_a_deletion_is_taken_back_at_once_while_the_next_sample_is_still_on_its_
     expect(page.locator(".rack")).to_contain_text("Halvene")
 
 
+def test_a_deletion_is_taken_back_though_the_next_sample_was_fetched_before_it(page, server):
+    """A sheet fetched beforehand knows of no deletion yet, and arrives after it."""
+    from_before = []
+
+    def answered_late(route):
+        from_before.append((route, route.fetch()))
+
+    page.route(re.compile(r"/api/samples/1$"), answered_late, times=1)
+    page.goto(f"{server.address}/studies/1/samples/3/outside")
+    expect(page.locator(".rack .in-hand")).to_contain_text("Halvene")
+    page.wait_for_timeout(1000)
+    assert from_before
+    page.locator(".rack").get_by_role("button", name="Delete", exact=True).click()
+    expect(page.locator(".rack .in-hand")).to_contain_text("Korvath")
+    for route, response in from_before:
+        route.fulfill(response=response)
+    page.keyboard.press("Control+z")
+    expect(page.locator(".rack")).to_contain_text("Halvene")
+
+
 def test_two_windows_one_deletes_what_the_other_has_open(context, page, server):
     other = context.new_page()
     for window in (page, other):

@@ -45,5 +45,6 @@ export function useStale(): void {
       tellOtherWindows(names)
     },
   })
-  watch(useChannel().data, (names) => names && renew(queries, names))
+  // each as it comes: of two that come at once the first is not passed over
+  watch(useChannel().data, (names) => names && renew(queries, names), { flush: 'sync' })
 }

@@ -109,22 +109,29 @@ export function useBenchChanges(sampleId: MaybeRefOrGetter<number>) {
     throw new ProblemError({ detail, where: '', missing: [] }, 409)
   }
 
+  /** Fetch the sheet anew, whatever is on its way. */
+  async function lookAgain(id: number): Promise<Sheet> {
+    const queryKey = queryKeys.sheet(id)
+    await queries.cancelQueries({ queryKey, exact: true })
+    return queries.fetchQuery({ queryKey, queryFn: () => fetchSheet(id), staleTime: 0 })
+  }
+
   /** A change of another window is moved only when it is asked for once more. */
   function move(way: 'undo' | 'redo') {
-    return change<Schemas['UndoneOut']>((path, { query }) => {
-      const known = sheetOf(path.sample_id)
+    return change<Schemas['UndoneOut']>(async (path, { query }) => {
+      // a sheet fetched beforehand may be from before the last change: that there is nothing to move is looked up again
+      const known = sheetOf(path.sample_id)?.[way] ? sheetOf(path.sample_id) : await lookAgain(path.sample_id)
       const last = known?.[way]
-      // what the server would refuse is not asked for
-      if (known && !last) refuse(path.sample_id, `there is nothing to ${way}`)
-      if (last && !last.is_own && last.change_id !== warned) {
+      if (!last) refuse(path.sample_id, `there is nothing to ${way}`)
+      if (!last.is_own && last.change_id !== warned) {
         warned = last.change_id
         refuse(path.sample_id, `“${last.words}” was done in another window: ${way} once more to ${way} it all the same`)
       }
       const asked = {
         params: { path, query },
-        body: { change_id: last?.change_id ?? null, of_another_window: last?.change_id === warned },
+        body: { change_id: last.change_id, of_another_window: last.change_id === warned },
       }
-      warned = last && !last.is_own ? last.change_id : null
+      warned = last.is_own ? null : last.change_id
       return way === 'undo'
         ? client.POST('/api/samples/{sample_id}/undo', asked)
         : client.POST('/api/samples/{sample_id}/redo', asked)
