@@ -111,6 +111,13 @@ VALID: dict[str, dict] = {
     "post_scenario": {"json": {"name": "thin", "oil_grade": "0W-20"}},
     "post_slices": {"json": {"keys": ["SAMPLE"], "along": "temperature", "at": 2000, "quantity": "element_pressure"}},
     "post_warm_up": {"json": {}},
+    "get_uses": {},
+    "post_use": {"json": {"preset": "towing"}},
+    "put_use": {"json": {"use": "USE", "seen": "USE"}},
+    "delete_use": {"json": {}},
+    "post_measure_number": {"json": {"measure": "filter_hot_kpa", "text": "5 psi", "family": "inch"}},
+    "get_judged_use": {},
+    "get_filter_at_use": {},
 }
 """What each operation is asked besides its ids."""
 
@@ -137,6 +144,7 @@ def filled(app, tmp_path_factory):
     rules = client.post(f"/api/samples/{sample}/date-code/rules", json=rule).json()["rules"]
     template = client.post("/api/templates", json={"name": "all of it", "sample_id": sample}).json()["id"]
     scenario = client.get(f"/api/studies/{study['id']}/scenarios").json()[0]["id"]
+    uses = client.get(f"/api/studies/{study['id']}/uses").json()["uses"]
     client.post(f"/api/samples/{sample}/readings", json={"key": "can.height", "text": "980 mm"})
     sheet = client.post(f"/api/samples/{sample}/readings", json={"key": "can.height", "text": "98 mm"}).json()["sheet"]
     client.post(f"/api/samples/{sample}/undo", json={})
@@ -152,6 +160,8 @@ def filled(app, tmp_path_factory):
         "rule_id": rules[0]["id"],
         "offer_id": offered[-1]["id"],
         "scenario_id": scenario,
+        "use_id": uses[0]["id"],
+        "use": uses[0]["use"],
         "reading_id": reading,
         "hole_group_id": group,
         "key": "sample.maker",
@@ -198,7 +208,7 @@ def with_real(value, ids):
         return {key: with_real(one, ids) for key, one in value.items()}
     if isinstance(value, list):
         return [with_real(one, ids) for one in value]
-    named = {"SAMPLE": str(ids["sample_id"]), "SAMPLE_ID": ids["sample_id"], "COPY": ids["copy_name"]}
+    named = {"SAMPLE": str(ids["sample_id"]), "SAMPLE_ID": ids["sample_id"], "COPY": ids["copy_name"], "USE": ids["use"]}
     return named.get(value, value) if isinstance(value, str) else value
 
 

@@ -10,7 +10,7 @@
 `turns`         heavy computation takes turns
 `deps`          one database connection a request
 `wire`          what the models that come in share
-`property_words`, `count_words`   what each property of the interface means, those of counted tests apart
+`property_words`, `count_words`, `use_words`   what each property of the interface means, those of counted tests and of uses apart
 `openapi`       the interface description, for the front end's types
 
 In reading order; a package imports only packages above it:

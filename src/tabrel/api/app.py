@@ -22,8 +22,9 @@ from tabrel.api.catalogue import routes as catalogue_routes
 from tabrel.api.change import facts, undo
 from tabrel.api.change.facts import ETAG
 from tabrel.api.circuit import routes as circuit_routes
-from tabrel.api.comparison import parts
+from tabrel.api.comparison import judged, parts, uses
 from tabrel.api.comparison import routes as comparison_routes
+from tabrel.api.comparison.known_kept import KnownKept
 from tabrel.api.entry import claims, copies, counts, date_codes, details, holes, offers, readings
 from tabrel.api.entry import samples as entry_samples
 from tabrel.api.errors import NOT_THERE, PROBLEM_JSON, add_error_handlers, problem_response
@@ -71,6 +72,8 @@ ROUTED = (
     starts_routes,
     comparison_routes,
     parts,
+    uses,
+    judged,
     upkeep_routes,
 )
 """Modules that bring a router, in the order of the interface description."""
@@ -127,6 +130,7 @@ def create_app(database: Path, *, static: Path = STATIC, stays: bool = False) ->
     app.state.workers = workers
     app.state.turns = new_turns()
     app.state.sheets = SentSheets()
+    app.state.known = KnownKept()
     app.add_middleware(BodyLimit)
     app.add_middleware(WhichDatabase, service_of=lambda: app.state.service)
     app.add_middleware(SameOrigin)  # the outermost

@@ -62,6 +62,7 @@ ScenarioId = Annotated[int, _id("scenario")]
 FactKey = Annotated[
     str, Path(description="Key of a detail, an observation or a quantity, as the catalogue has it.", examples=["sample.maker"])
 ]
+UseId = Annotated[int, _id("use")]
 TemplateId = Annotated[int, _id("template")]
 HoleGroupId = Annotated[int, _id("group of holes")]
 

@@ -9,6 +9,7 @@ from collections.abc import Mapping
 from typing import Any
 
 from tabrel.api.count_words import COUNT_PROPERTIES
+from tabrel.api.use_words import USE_PROPERTIES
 
 UNITS_BY_END = {
     "kpa": "kPa", "mpa": "MPa", "mm": "mm", "mm2": "mm²", "cm2": "cm²", "m2": "m²", "um": "µm", "um2": "µm²",
@@ -19,7 +20,8 @@ UNITS_BY_END = {
 """Unit by the end of a name."""
 _ENDS = sorted(UNITS_BY_END, key=len, reverse=True)
 
-PROPERTIES: dict[str, tuple[str, Any]] = COUNT_PROPERTIES | {
+_OWN_SUBJECTS = COUNT_PROPERTIES | USE_PROPERTIES
+PROPERTIES: dict[str, tuple[str, Any]] = _OWN_SUBJECTS | {
     # what a filter does whatever it is used for
     "coldest_pumping_c": ("Lowest temperature at which the oil pumps.", -32.5),
     "element_greatest_kpa": ("Greatest differential pressure of the element over the whole map.", 84.0),

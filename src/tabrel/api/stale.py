@@ -43,7 +43,18 @@ COMPUTED_OF_SAMPLE = (
     "counts",
 )
 """Beneath a sample: what is computed from its readings and its study."""
-COMPUTED_OF_STUDY = ("comparison", "same-part", "behaviour", "slices", "warm-up", "document", "results")
+COMPUTED_OF_STUDY = (
+    "comparison",
+    "same-part",
+    "uses",
+    "uses/*/judged",
+    "uses/*/filters/*",
+    "behaviour",
+    "slices",
+    "warm-up",
+    "document",
+    "results",
+)
 """Beneath a study: what is computed from, or holds, all its samples."""
 
 

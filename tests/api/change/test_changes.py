@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import json
 import random
+import re
 
 import pytest
 
@@ -36,6 +37,7 @@ STEPS = {
     "a scenario": ("POST", "studies/{1}/scenarios", {"name": "thin", "oil_grade": "0W-20"}),
     "a duty cycle": ("POST", "studies/{1}/duty-cycles", {"name": "round", "csv": "time_s,speed_rpm\n0,900\n60,1500\n"}),
     "a sample": ("POST", "studies/{1}/samples", {"text": "another"}),
+    "a use": ("POST", "studies/{1}/uses", {"preset": "towing"}),
 }
 """Every kind of change: method, address, body; sample and study go in."""
 
@@ -53,12 +55,13 @@ PATHS = list(openapi_document()["paths"])
 def answers(client, study, samples):
     """Return every answer about a study and its samples, by address."""
     looked = {}
+    use = client.get(f"/api/studies/{study}/uses").json()["uses"][0]["id"]
     for path in PATHS:
         name = path.rpartition("/")[2]
         if (path.startswith("/api/samples/{sample_id}") and not name.startswith("{")) or path.endswith("/working/{name}"):
             looked |= {path.format(sample_id=one, name="media_effective_area"): name for one in samples}
-        elif path.startswith("/api/studies"):
-            looked[path.format(study_id=study)] = name
+        elif path.startswith("/api/studies") and not name.startswith("{sample"):
+            looked[path.format(study_id=study, use_id=use)] = name
     found = {}
     for address, name in looked.items():
         if name in ("map", "slices"):
@@ -211,7 +214,7 @@ def test_every_address_that_computes_is_known_to_go_stale():
         owner, _, rest = path.removeprefix("/api/").partition("_id}/")
         known = {"samples/{sample": COMPUTED_OF_SAMPLE, "studies/{study": COMPUTED_OF_STUDY}.get(owner)
         if known and rest and "{key}" not in rest:
-            assert rest.replace("{name}", "*") in known or rest.rpartition("/")[2] in stays, path
+            assert re.sub(r"{(name|use_id|sample_id)}", "*", rest) in known or rest.rpartition("/")[2] in stays, path
 
 
 def test_every_member_of_a_sheet_can_be_told_as_a_change():

@@ -200,6 +200,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/measure-number": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Post Measure Number
+         * @description Return what a number typed for a measure means, in the measure's unit and as shown in each family.
+         */
+        post: operations["post_measure_number"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/offers/{offer_id}": {
         parameters: {
             query?: never;
@@ -745,7 +765,7 @@ export interface paths {
         };
         /**
          * Get Kept
-         * @description Return what is kept of a sample and its study and shown by no station yet: benches, photographs, uses.
+         * @description Return what is kept of a sample and shown by no station yet: benches, photographs.
          */
         get: operations["get_kept"];
         put?: never;
@@ -1334,6 +1354,70 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/studies/{study_id}/uses": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Uses
+         * @description Return the uses of a study, and what is there to make one.
+         */
+        get: operations["get_uses"];
+        put?: never;
+        /**
+         * Post Use
+         * @description Add a use that begins with a preset.
+         */
+        post: operations["post_use"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/studies/{study_id}/uses/{use_id}/filters/{sample_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Filter At Use
+         * @description Return what one filter does at the points of a use; it is remembered, so that a use is judged a filter at a time.
+         */
+        get: operations["get_filter_at_use"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/studies/{study_id}/uses/{use_id}/judged": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Judged Use
+         * @description Return a use judged for every filter of its study.
+         */
+        get: operations["get_judged_use"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/studies/{study_id}/warm-up": {
         parameters: {
             query?: never;
@@ -1413,6 +1497,30 @@ export interface paths {
          */
         post: operations["post_put_back"];
         delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/uses/{use_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Put Use
+         * @description Change a use; refused where it is no longer as it was seen.
+         */
+        put: operations["put_use"];
+        post?: never;
+        /**
+         * Delete Use
+         * @description Remove a use; undo brings it back.
+         */
+        delete: operations["delete_use"];
         options?: never;
         head?: never;
         patch?: never;
@@ -2448,6 +2556,42 @@ export interface components {
             unfiltered_percent: number | null;
         };
         /**
+         * ComparedPairOut
+         * @description In how many categories two filters could be compared, and who wins how many.
+         */
+        ComparedPairOut: {
+            /**
+             * Compared
+             * @description In how many criteria the two could be compared.
+             * @example 5
+             */
+            compared: number;
+            /**
+             * First Label
+             * @description Label of the first of two filters.
+             * @example Korvath
+             */
+            first_label: string;
+            /**
+             * Second Label
+             * @description Label of the second one.
+             * @example Dunmor
+             */
+            second_label: string;
+            /**
+             * Won By First
+             * @description In how many the first is better.
+             * @example 3
+             */
+            won_by_first: number;
+            /**
+             * Won By Second
+             * @description In how many the second is better.
+             * @example 1
+             */
+            won_by_second: number;
+        };
+        /**
          * ComparisonOut
          * @description All samples of a study at one place, or one sample in all its scenarios.
          */
@@ -2887,6 +3031,85 @@ export interface components {
             share_percent: number;
         };
         /**
+         * Criterion
+         * @description One criterion of a use.
+         *
+         *     Attributes
+         *     ----------
+         *     measure : str
+         *         A result, a reading, the price, a measure of behaviour, or ``by_hand``.
+         *     better : str or None
+         *         ``high`` or ``low``.
+         *     weight : float or None
+         *     best, worst : float or None
+         *         End points of the score, in the measure's unit.
+         *     struck : str or None
+         *         Why it does not count.
+         *     name : str or None
+         *         Of an order made by hand.
+         *     order : tuple of tuple of str
+         *         Labels, the best first, ties in one list.
+         */
+        Criterion: {
+            /**
+             * Best
+             * @description End point of the score that counts 100, in the unit of the measure.
+             * @example 1200
+             */
+            best?: number | null;
+            /**
+             * Better
+             * @description Whether more or less of it is better; null of what was seen.
+             * @example high
+             */
+            better?: ("high" | "low") | null;
+            /**
+             * Measure
+             * @description What it is on: key of a result, a reading, a measure of behaviour, or `by_hand`.
+             * @example media_effective_area_cm2
+             */
+            measure: string;
+            /**
+             * Name
+             * @description Name, as a person gave it or as the catalogue has it.
+             * @example thin oil
+             */
+            name?: string | null;
+            /**
+             * Order
+             * @description Labels, the best first, ties in one list.
+             * @default []
+             * @example [
+             *       [
+             *         "Korvath"
+             *       ],
+             *       [
+             *         "Halvene",
+             *         "Dunmor"
+             *       ]
+             *     ]
+             */
+            order: string[][];
+            /**
+             * Struck
+             * @description Why it does not count; null where it does.
+             * @example no price in one currency
+             */
+            struck?: string | null;
+            /**
+             * Weight
+             * @description Weight in the score.
+             * @example 2
+             */
+            weight?: number | null;
+            /**
+             * Worst
+             * @description End point that counts 0, in the unit of the measure.
+             * @example 600
+             */
+            worst?: number | null;
+        };
+        /**
          * CutIn
          * @description How the filter was cut open.
          */
@@ -3223,6 +3446,45 @@ export interface components {
              * @example true
              */
             whole_only: boolean;
+        };
+        /**
+         * DisagreementOut
+         * @description Two filters that the schools put in a different order, and the criteria that make it so.
+         */
+        DisagreementOut: {
+            /**
+             * First By
+             * @description Schools that put the first ahead.
+             * @example [
+             *       "weighted_score"
+             *     ]
+             */
+            first_by: ("pair_wins" | "rank_sum" | "weighted_score")[];
+            /**
+             * First Label
+             * @description Label of the first of two filters.
+             * @example Korvath
+             */
+            first_label: string;
+            /**
+             * Pulls
+             * @description Criteria that do not leave the two level, the strongest for the first one first.
+             */
+            pulls: components["schemas"]["PullOut"][];
+            /**
+             * Second By
+             * @description Schools that put the second ahead.
+             * @example [
+             *       "pair_wins"
+             *     ]
+             */
+            second_by: ("pair_wins" | "rank_sum" | "weighted_score")[];
+            /**
+             * Second Label
+             * @description Label of the second one.
+             * @example Dunmor
+             */
+            second_label: string;
         };
         /**
          * DuplicateIn
@@ -4200,6 +4462,57 @@ export interface components {
             unfiltered_percent: (number | null)[][];
         };
         /**
+         * FilterAtUseOut
+         * @description A filter whose behaviour at the points of a use is computed.
+         */
+        FilterAtUseOut: {
+            /**
+             * Known
+             * @description What is known of every filter in it.
+             */
+            known: components["schemas"]["KnownValueOut"][];
+            /**
+             * Label
+             * @description Label of the sample.
+             * @example Korvath
+             */
+            label: string;
+        };
+        /**
+         * FilterVerdictOut
+         * @description The verdict on one filter: what follows from the lines, what the analyst set, and why.
+         */
+        FilterVerdictOut: {
+            /**
+             * Label
+             * @description Label of the sample.
+             * @example Korvath
+             */
+            label: string;
+            /**
+             * Lines
+             * @description Lines, in order.
+             */
+            lines: components["schemas"]["JudgedLineOut"][];
+            /**
+             * Proposed
+             * @description What follows from the lines.
+             * @example open
+             * @enum {string}
+             */
+            proposed: "meets" | "open" | "fails" | "none";
+            /**
+             * Reasons
+             * @description The lines that decide, in sentences.
+             * @example [
+             *       "Burr side is towards the media."
+             *     ]
+             */
+            reasons: string[];
+            /** @description What the analyst set beside it; null where nothing. */
+            stated: components["schemas"]["StatedVerdictOut"] | null;
+        };
+        /**
          * FindingOut
          * @description One dimension or attribute of two filters; null where one was not looked at.
          */
@@ -4678,6 +4991,189 @@ export interface components {
             provenance: string;
         };
         /**
+         * JudgedCriterionOut
+         * @description A criterion with what is known of every filter; end points that are not stated are those of the filters.
+         */
+        JudgedCriterionOut: {
+            /**
+             * Best
+             * @description End point of the score that counts 100, in the unit of the measure.
+             * @example 1200
+             */
+            best: number | null;
+            /**
+             * Better
+             * @description Whether more or less of it is better; null of what was seen.
+             * @example high
+             * @enum {string}
+             */
+            better: "high" | "low";
+            /**
+             * Has Stated Ends
+             * @description Whether both end points are stated; else those of the filters are taken, as a first look.
+             * @example false
+             */
+            has_stated_ends: boolean;
+            /** @description In inch units, as shown. */
+            inch: components["schemas"]["ShownUnitOut"];
+            /**
+             * Known
+             * @description What is known of every filter in it.
+             */
+            known: components["schemas"]["KnownValueOut"][];
+            /**
+             * Measure
+             * @description What it is on: key of a result, a reading, a measure of behaviour, or `by_hand`.
+             * @example media_effective_area_cm2
+             */
+            measure: string;
+            /** @description In metric units, as shown. */
+            metric: components["schemas"]["ShownUnitOut"];
+            /**
+             * Name
+             * @description Name, as a person gave it or as the catalogue has it.
+             * @example thin oil
+             */
+            name: string;
+            /**
+             * Struck
+             * @description Why it does not count; null where it does.
+             * @example no price in one currency
+             */
+            struck: string | null;
+            /**
+             * Weight
+             * @description Weight in the score.
+             * @example 2
+             */
+            weight: number;
+            /**
+             * Worst
+             * @description End point that counts 0, in the unit of the measure.
+             * @example 600
+             */
+            worst: number | null;
+        };
+        /**
+         * JudgedLineOut
+         * @description One line of a use for one filter.
+         */
+        JudgedLineOut: {
+            /**
+             * Counts
+             * @description Whether it decides; a fault that is only thought of does not.
+             * @example true
+             */
+            counts: boolean;
+            /**
+             * Decided By
+             * @description Of an open one: what would decide it.
+             * @example stated_collapse_kpa
+             */
+            decided_by: string | null;
+            /**
+             * Is Asked Of Every Use
+             * @description Whether it is asked of every use, not by the analyst.
+             * @example false
+             */
+            is_asked_of_every_use: boolean;
+            /**
+             * Measure
+             * @description What it is on: key of a result, a reading, a measure of behaviour, or `by_hand`.
+             * @example media_effective_area_cm2
+             */
+            measure: string;
+            /**
+             * Reason
+             * @description Why, in a few words.
+             * @example wet
+             */
+            reason: string;
+            /**
+             * State
+             * @description Met, failed or open.
+             * @example open
+             * @enum {string}
+             */
+            state: "met" | "failed" | "open";
+        };
+        /**
+         * JudgedUseOut
+         * @description One use judged for every filter.
+         */
+        JudgedUseOut: {
+            /**
+             * Circles
+             * @description Three filters of which each wins against the next.
+             * @example [
+             *       [
+             *         "Brennig",
+             *         "Korvath",
+             *         "Ysmere"
+             *       ]
+             *     ]
+             */
+            circles: string[][];
+            /**
+             * Compared
+             * @description Whether part numbers are compared, or these specimens only.
+             * @example part_numbers
+             * @enum {string}
+             */
+            compared: "part_numbers" | "specimens";
+            /**
+             * Criteria
+             * @description What counts.
+             */
+            criteria: components["schemas"]["JudgedCriterionOut"][];
+            /**
+             * Disagreements
+             * @description Pairs that the schools put in a different order.
+             */
+            disagreements: components["schemas"]["DisagreementOut"][];
+            /**
+             * Filters
+             * @description The filters in the three schools.
+             */
+            filters: components["schemas"]["RankedFilterOut"][];
+            /**
+             * Labels
+             * @description Labels of the samples, in their order.
+             * @example [
+             *       "Korvath",
+             *       "Dunmor"
+             *     ]
+             */
+            labels: string[];
+            /**
+             * Name
+             * @description Name, as a person gave it or as the catalogue has it.
+             * @example thin oil
+             */
+            name: string;
+            /**
+             * Pairs
+             * @description Every pair, criterion by criterion.
+             */
+            pairs: components["schemas"]["ComparedPairOut"][];
+            /**
+             * Swaps
+             * @description What would swap two neighbours of the weighted score.
+             */
+            swaps: components["schemas"]["SwapOut"][];
+            /**
+             * Use Id
+             * @description Number of the use, for addresses.
+             * @example 1
+             */
+            use_id: number;
+            /**
+             * Verdicts
+             * @description Verdicts, filter by filter.
+             */
+            verdicts: components["schemas"]["FilterVerdictOut"][];
+        };
+        /**
          * KeptPartOut
          * @description A part of the document that is kept and shown by no station yet.
          */
@@ -4711,6 +5207,60 @@ export interface components {
              * @example 860
              */
             value: string;
+        };
+        /**
+         * KnownValueOut
+         * @description What is known of one filter in one measure; with neither value nor bound, `reason` says why.
+         */
+        KnownValueOut: {
+            /**
+             * Basis
+             * @description From what it was computed.
+             * @example spring
+             */
+            basis: string | null;
+            /**
+             * Expanded Uncertainty
+             * @description Expanded uncertainty U at 95 %, in the unit of the value.
+             * @example 0.11
+             */
+            expanded_uncertainty: number | null;
+            /**
+             * High
+             * @description Upper end of the 95 % interval.
+             * @example 162
+             */
+            high: number | null;
+            /**
+             * Is Spread Assumed
+             * @description Whether what specimens differ by is assumed, for want of a second one.
+             * @example true
+             */
+            is_spread_assumed: boolean;
+            /**
+             * Label
+             * @description Label of the sample.
+             * @example Korvath
+             */
+            label: string;
+            /**
+             * Low
+             * @description Lower end of the 95 % interval.
+             * @example 130
+             */
+            low: number | null;
+            /**
+             * Reason
+             * @description Why, in a few words.
+             * @example wet
+             */
+            reason: string;
+            /**
+             * Value
+             * @description Best estimate; null where it is not known.
+             * @example 146.2
+             */
+            value: number | null;
         };
         /**
          * LibraryEngineOut
@@ -4975,6 +5525,105 @@ export interface components {
             unit: string;
         };
         /**
+         * MeasureNumberIn
+         * @description A number of a measure as typed.
+         */
+        MeasureNumberIn: {
+            /**
+             * Family
+             * @description Unit family in which a bare number is meant.
+             * @default metric
+             * @example metric
+             * @enum {string}
+             */
+            family: "metric" | "inch";
+            /**
+             * Measure
+             * @description What it is on: key of a result, a reading, a measure of behaviour, or `by_hand`.
+             * @example media_effective_area_cm2
+             */
+            measure: string;
+            /**
+             * Text
+             * @description As typed, with its unit where it has one.
+             * @example 98.4 mm
+             */
+            text: string;
+        };
+        /**
+         * MeasureNumberOut
+         * @description What was understood, in the unit of the measure and as shown in each family.
+         */
+        MeasureNumberOut: {
+            /**
+             * Inch
+             * @description In inch units, as shown.
+             * @example 3.874 in
+             */
+            inch: string;
+            /**
+             * Metric
+             * @description In metric units, as shown.
+             * @example 98.4 mm
+             */
+            metric: string;
+            /**
+             * Value
+             * @description Best estimate; null where it is not known.
+             * @example 146.2
+             */
+            value: number;
+        };
+        /**
+         * MeasureOut
+         * @description What a criterion or a requirement can be on: a number with its unit in each family, or what was seen with its choices.
+         */
+        MeasureOut: {
+            /**
+             * Better
+             * @description Whether more or less of it is better; null of what was seen.
+             * @example high
+             */
+            better: ("high" | "low") | null;
+            /**
+             * Choices
+             * @description What can be chosen.
+             * @example [
+             *       "clean",
+             *       "burred"
+             *     ]
+             */
+            choices: string[];
+            /**
+             * Group
+             * @description What it belongs to.
+             * @example Results
+             */
+            group: string;
+            /** @description In inch units, as shown. */
+            inch: components["schemas"]["ShownUnitOut"];
+            /**
+             * Is Number
+             * @description Whether it is a number; else it is seen.
+             * @example true
+             */
+            is_number: boolean;
+            /**
+             * Key
+             * @description Reading key, or key of a detail, an observation or a quantity, as the catalogue has it.
+             * @example can.height
+             */
+            key: string;
+            /** @description In metric units, as shown. */
+            metric: components["schemas"]["ShownUnitOut"];
+            /**
+             * Title
+             * @description What a person calls it.
+             * @example Height
+             */
+            title: string;
+        };
+        /**
          * MissingBeforeCutOut
          * @description Something that can be learned only before the cut and is still missing.
          */
@@ -5080,6 +5729,18 @@ export interface components {
              * @description What the map in the engine needs.
              */
             map: components["schemas"]["OpenNeedOut"][];
+        };
+        /**
+         * NewUseIn
+         * @description Which preset a use begins with.
+         */
+        NewUseIn: {
+            /**
+             * Preset
+             * @description Name of the use to begin with.
+             * @example towing
+             */
+            preset: string;
         };
         /**
          * NothingIn
@@ -6140,6 +6801,30 @@ export interface components {
             temperature_c: number;
         };
         /**
+         * PlaceOut
+         * @description A place; null where not knowing could change it, with the first and the last it may be.
+         */
+        PlaceOut: {
+            /**
+             * First
+             * @description First place it may be.
+             * @example 1
+             */
+            first: number;
+            /**
+             * Last
+             * @description Last place it may be.
+             * @example 3
+             */
+            last: number;
+            /**
+             * Place
+             * @description Place; null where not knowing could change it.
+             * @example 1
+             */
+            place: number | null;
+        };
+        /**
          * PlacedHoleOut
          * @description One hole where it lies, y upward.
          */
@@ -6323,6 +7008,24 @@ export interface components {
             optimum: number;
         };
         /**
+         * PresetOut
+         * @description A use to begin with.
+         */
+        PresetOut: {
+            /**
+             * About
+             * @description What it is for.
+             * @example hot oil at high load for long
+             */
+            about: string;
+            /**
+             * Name
+             * @description Name, as a person gave it or as the catalogue has it.
+             * @example thin oil
+             */
+            name: string;
+        };
+        /**
          * ProblemOut
          * @description An error, by RFC 9457: one sentence, the place where there is one, and what is missing where that is the matter.
          */
@@ -6366,6 +7069,36 @@ export interface components {
              * @example samples[0].label
              */
             where: string;
+        };
+        /**
+         * PullOut
+         * @description What one criterion says of two filters: points of the score by which it puts the first ahead.
+         */
+        PullOut: {
+            /**
+             * Is Told Apart
+             * @description Whether one beats the other in it by more than the uncertainty.
+             * @example true
+             */
+            is_told_apart: boolean;
+            /**
+             * Measure
+             * @description What it is on: key of a result, a reading, a measure of behaviour, or `by_hand`.
+             * @example media_effective_area_cm2
+             */
+            measure: string;
+            /**
+             * Name
+             * @description Name, as a person gave it or as the catalogue has it.
+             * @example thin oil
+             */
+            name: string;
+            /**
+             * Points
+             * @description Points of the score by which it puts the first ahead; below zero the second.
+             * @example 12.5
+             */
+            points: number;
         };
         /**
          * QuantityOut
@@ -6441,6 +7174,93 @@ export interface components {
              * @example the scale of the sizes is not named
              */
             words: string;
+        };
+        /**
+         * RankedFilterOut
+         * @description One filter in the three schools.
+         */
+        RankedFilterOut: {
+            /**
+             * Chances
+             * @description Chance of each place by the weighted score, the first first.
+             * @example [
+             *       0.8,
+             *       0.2
+             *     ]
+             */
+            chances: number[];
+            /**
+             * Label
+             * @description Label of the sample.
+             * @example Korvath
+             */
+            label: string;
+            /**
+             * Pairs Place
+             * @description Place by pair wins.
+             * @example 1
+             */
+            pairs_place: number;
+            /**
+             * Pairs Score
+             * @description Pairs won less pairs lost.
+             * @example 2
+             */
+            pairs_score: number;
+            /**
+             * Rank Sum
+             * @description Sum of the places in each criterion; low is good.
+             * @example 9.5
+             */
+            rank_sum: number;
+            /**
+             * Rank Sum High
+             * @description The same with everything undecided against it.
+             * @example 11
+             */
+            rank_sum_high: number;
+            /**
+             * Rank Sum Low
+             * @description The same with everything undecided in its favour.
+             * @example 8
+             */
+            rank_sum_low: number;
+            /** @description Place by the sum of places. */
+            rank_sum_place: components["schemas"]["PlaceOut"];
+            /**
+             * Score
+             * @description Weighted score, 0 to 100, over what is known; null where nothing is.
+             * @example 71.3
+             */
+            score: number | null;
+            /**
+             * Score Expanded Uncertainty
+             * @description Expanded uncertainty of the score (k = 2).
+             * @example 8.2
+             */
+            score_expanded_uncertainty: number;
+            /**
+             * Score High
+             * @description Score with what is missing at its best.
+             * @example 80
+             */
+            score_high: number;
+            /**
+             * Score Low
+             * @description Score with what is missing at its worst.
+             * @example 60
+             */
+            score_low: number;
+            /** @description Place by the weighted score. */
+            score_place: components["schemas"]["PlaceOut"];
+            /**
+             * Ties
+             * @description Filters from which it cannot be told.
+             * @example [
+             *       "Dunmor"
+             *     ]
+             */
+            ties: string[];
         };
         /**
          * ReachingOut
@@ -6618,6 +7438,40 @@ export interface components {
              * @example true
              */
             used: boolean;
+        };
+        /**
+         * Requirement
+         * @description What a use asks of a measure, or of what was seen.
+         */
+        Requirement: {
+            /**
+             * At Least
+             * @description Not less than this, in the unit of the measure.
+             * @example 100
+             */
+            at_least?: number | null;
+            /**
+             * At Most
+             * @description Not more than this, in the unit of the measure.
+             * @example 20
+             */
+            at_most?: number | null;
+            /**
+             * Measure
+             * @description What it is on: key of a result, a reading, a measure of behaviour, or `by_hand`.
+             * @example media_effective_area_cm2
+             */
+            measure: string;
+            /**
+             * One Of
+             * @description Words of which one must have been seen.
+             * @default []
+             * @example [
+             *       "none",
+             *       "away from the media"
+             *     ]
+             */
+            one_of: string[];
         };
         /**
          * ResultOut
@@ -7923,6 +8777,25 @@ export interface components {
             within_tolerance: boolean;
         };
         /**
+         * StatedVerdictOut
+         * @description What the analyst set.
+         */
+        StatedVerdictOut: {
+            /**
+             * Reason
+             * @description Why, in a few words.
+             * @example wet
+             */
+            reason: string | null;
+            /**
+             * Verdict
+             * @description Meets the stated requirements, open, fails, or none stated.
+             * @example open
+             * @enum {string}
+             */
+            verdict: "meets" | "open" | "fails" | "none";
+        };
+        /**
          * StatusIn
          * @description Whether a sample or a study is in use, put away, or deleted; it can always be put back.
          */
@@ -7934,6 +8807,20 @@ export interface components {
              * @enum {string}
              */
             status: "in_use" | "archived" | "deleted";
+        };
+        /**
+         * StoredUseOut
+         * @description A use as it is kept.
+         */
+        StoredUseOut: {
+            /**
+             * Id
+             * @description Number of the row, for addresses.
+             * @example 1
+             */
+            id: number;
+            /** @description A use of the study. */
+            use: components["schemas"]["Use"];
         };
         /**
          * StripOut
@@ -8148,6 +9035,60 @@ export interface components {
              * @enum {string}
              */
             status: "in_use" | "archived" | "deleted";
+        };
+        /**
+         * SwapOut
+         * @description What would swap two neighbours of the weighted score.
+         */
+        SwapOut: {
+            /**
+             * Above
+             * @description Label of the one ahead.
+             * @example Korvath
+             */
+            above: string;
+            /**
+             * Below
+             * @description Label of the one behind.
+             * @example Halvene
+             */
+            below: string;
+            /**
+             * Change In U
+             * @description By how many of its own U.
+             * @example 1.7
+             */
+            change_in_u: number | null;
+            /**
+             * Level Weight
+             * @description That weight where the two are level.
+             * @example 3.4
+             */
+            level_weight: number | null;
+            /**
+             * Measure
+             * @description Whose weight would do it with the smallest relative change; null where none would.
+             * @example price
+             */
+            measure: string | null;
+            /**
+             * Value Measure
+             * @description Which value, changed by the fewest of its own U, would do it.
+             * @example media_effective_area_cm2
+             */
+            value_measure: string | null;
+            /**
+             * Value Sample
+             * @description Of which filter.
+             * @example Halvene
+             */
+            value_sample: string | null;
+            /**
+             * Weight
+             * @description That weight as it is.
+             * @example 2
+             */
+            weight: number | null;
         };
         /**
          * TableRowOut
@@ -8628,6 +9569,135 @@ export interface components {
             metric: components["schemas"]["ShownUnitOut"];
         };
         /**
+         * Use
+         * @description A use: where it runs cold and hot, what counts, what is required, what was decided.
+         *
+         *     Attributes
+         *     ----------
+         *     name : str
+         *     temperature_c, speed_rpm : float or None
+         *         Of the cold point.
+         *     hot_temperature_c, hot_speed_rpm : float or None
+         *     criteria : tuple of Criterion
+         *     requirements : tuple of Requirement
+         *     verdicts : tuple of Verdict
+         *     tier : str or None
+         *         Only filters of this tier are compared.
+         *     bypass_not_asked : str or None
+         *         Why it is not asked that the by-pass valve opens where the engine needs it.
+         */
+        Use: {
+            /**
+             * Bypass Not Asked
+             * @description Why it is not asked that the by-pass valve opens where the engine needs it; null: it is asked.
+             * @example null
+             */
+            bypass_not_asked?: string | null;
+            /**
+             * Criteria
+             * @description What counts.
+             * @default []
+             */
+            criteria: components["schemas"]["Criterion"][];
+            /**
+             * Hot Speed Rpm
+             * @description Hot speed. [rpm]
+             * @example 20
+             */
+            hot_speed_rpm?: number | null;
+            /**
+             * Hot Temperature C
+             * @description Hot temperature. [°C]
+             * @example 20
+             */
+            hot_temperature_c?: number | null;
+            /**
+             * Name
+             * @description Name, as a person gave it or as the catalogue has it.
+             * @example thin oil
+             */
+            name: string;
+            /**
+             * Requirements
+             * @description What is asked of a filter.
+             * @default []
+             */
+            requirements: components["schemas"]["Requirement"][];
+            /**
+             * Speed Rpm
+             * @description Speed. [rpm]
+             * @example 20
+             */
+            speed_rpm?: number | null;
+            /**
+             * Temperature C
+             * @description Temperature. [°C]
+             * @example 20
+             */
+            temperature_c?: number | null;
+            /**
+             * Tier
+             * @description Only filters of this tier are compared; null for all.
+             * @example premium
+             */
+            tier?: string | null;
+            /**
+             * Verdicts
+             * @description Verdicts, filter by filter.
+             * @default []
+             */
+            verdicts: components["schemas"]["Verdict"][];
+        };
+        /**
+         * UseChangeIn
+         * @description A use as it is to be, and as it was seen.
+         */
+        UseChangeIn: {
+            /** @description As it was when the change began; a use that is another by now is not changed. */
+            seen: components["schemas"]["Use"];
+            /** @description A use of the study. */
+            use: components["schemas"]["Use"];
+        };
+        /**
+         * UsesOut
+         * @description The uses of a study, and what is there to make one.
+         */
+        UsesOut: {
+            /**
+             * Labels
+             * @description Labels of the samples, in their order.
+             * @example [
+             *       "Korvath",
+             *       "Dunmor"
+             *     ]
+             */
+            labels: string[];
+            /**
+             * Measures
+             * @description What a criterion or a requirement can be on.
+             */
+            measures: components["schemas"]["MeasureOut"][];
+            /**
+             * Presets
+             * @description Uses to begin with.
+             */
+            presets: components["schemas"]["PresetOut"][];
+            /**
+             * Tiers
+             * @description Tiers that filters of the study are of.
+             * @example [
+             *       "economy",
+             *       "premium"
+             *     ]
+             */
+            tiers: string[];
+            /**
+             * Uses
+             * @description Uses of the study, in their order.
+             */
+            uses: components["schemas"]["StoredUseOut"][];
+        };
+        /**
          * ValveCurveOut
          * @description Lift and flow against pressure at one oil temperature.
          */
@@ -8808,6 +9878,31 @@ export interface components {
              * @example 20
              */
             wire_mm: number;
+        };
+        /**
+         * Verdict
+         * @description The analyst's own verdict on a sample, with the reason.
+         */
+        Verdict: {
+            /**
+             * Reason
+             * @description Why, in a few words.
+             * @example wet
+             */
+            reason?: string | null;
+            /**
+             * Sample
+             * @description Label of the sample it is on.
+             * @example Halvene
+             */
+            sample: string;
+            /**
+             * Verdict
+             * @description Meets the stated requirements, open, fails, or none stated.
+             * @example open
+             * @enum {string}
+             */
+            verdict: "meets" | "open" | "fails" | "none";
         };
         /**
          * VerificationIn
@@ -9969,6 +11064,42 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ChangedOut"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            409: components["responses"]["Problem409"];
+            412: components["responses"]["Problem412"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            428: components["responses"]["Problem428"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    post_measure_number: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MeasureNumberIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MeasureNumberOut"];
                 };
             };
             400: components["responses"]["Problem400"];
@@ -13111,6 +14242,186 @@ export interface operations {
             507: components["responses"]["Problem507"];
         };
     };
+    get_uses: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
+                "Tabrel-Window"?: string | null;
+                /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
+                "Tabrel-Database"?: string | null;
+            };
+            path: {
+                /** @description Which study, as the answers number them. */
+                study_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["UsesOut"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            409: components["responses"]["Problem409"];
+            412: components["responses"]["Problem412"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            428: components["responses"]["Problem428"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    post_use: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
+                "Tabrel-Window"?: string | null;
+                /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
+                "Tabrel-Database"?: string | null;
+            };
+            path: {
+                /** @description Which study, as the answers number them. */
+                study_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewUseIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    /**
+                     * @description Addresses, separated by commas, whose answers the change made stale; one that ends in /* covers what is beneath it, a * between two / any one step. What the answer brings itself is not named.
+                     * @example /api/studies, /api/studies/1/comparison
+                     */
+                    "Tabrel-Stale"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StoredUseOut"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            409: components["responses"]["Problem409"];
+            412: components["responses"]["Problem412"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            428: components["responses"]["Problem428"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    get_filter_at_use: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
+                "Tabrel-Window"?: string | null;
+                /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
+                "Tabrel-Database"?: string | null;
+            };
+            path: {
+                /** @description Which study, as the answers number them. */
+                study_id: number;
+                /** @description Which use, as the answers number them. */
+                use_id: number;
+                /** @description Which sample, as the answers number them. */
+                sample_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FilterAtUseOut"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            409: components["responses"]["Problem409"];
+            412: components["responses"]["Problem412"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            428: components["responses"]["Problem428"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    get_judged_use: {
+        parameters: {
+            query?: {
+                /** @description Whether part numbers are compared, with what specimens differ by, or these specimens only. */
+                compared?: "part_numbers" | "specimens";
+                /** @description Whether the chances are over all weights there can be. */
+                any_weights?: boolean;
+            };
+            header?: {
+                /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
+                "Tabrel-Window"?: string | null;
+                /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
+                "Tabrel-Database"?: string | null;
+            };
+            path: {
+                /** @description Which study, as the answers number them. */
+                study_id: number;
+                /** @description Which use, as the answers number them. */
+                use_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JudgedUseOut"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            409: components["responses"]["Problem409"];
+            412: components["responses"]["Problem412"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            428: components["responses"]["Problem428"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
     post_warm_up: {
         parameters: {
             query?: never;
@@ -13320,6 +14631,104 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["TemplateOut"][];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            409: components["responses"]["Problem409"];
+            412: components["responses"]["Problem412"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            428: components["responses"]["Problem428"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    put_use: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
+                "Tabrel-Window"?: string | null;
+                /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
+                "Tabrel-Database"?: string | null;
+            };
+            path: {
+                /** @description Which use, as the answers number them. */
+                use_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["UseChangeIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    /**
+                     * @description Addresses, separated by commas, whose answers the change made stale; one that ends in /* covers what is beneath it, a * between two / any one step. What the answer brings itself is not named.
+                     * @example /api/studies, /api/studies/1/comparison
+                     */
+                    "Tabrel-Stale"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StoredUseOut"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            409: components["responses"]["Problem409"];
+            412: components["responses"]["Problem412"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            428: components["responses"]["Problem428"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    delete_use: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
+                "Tabrel-Window"?: string | null;
+                /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
+                "Tabrel-Database"?: string | null;
+            };
+            path: {
+                /** @description Which use, as the answers number them. */
+                use_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NothingIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    /**
+                     * @description Addresses, separated by commas, whose answers the change made stale; one that ends in /* covers what is beneath it, a * between two / any one step. What the answer brings itself is not named.
+                     * @example /api/studies, /api/studies/1/comparison
+                     */
+                    "Tabrel-Stale"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["UsesOut"];
                 };
             };
             400: components["responses"]["Problem400"];

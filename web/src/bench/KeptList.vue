@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** What the study holds that no station shows yet: counts, benches, photographs, uses, value by value. */
+/** What the sample holds that no station shows yet: benches and photographs, value by value. */
 import { useQuery } from '@tanstack/vue-query'
 import { toRef } from 'vue'
 import { client, unwrap } from '@/api/client'

@@ -38,6 +38,7 @@ export function stationOfKey(key: string, sheet: Sheet | undefined): StationName
   if (key.startsWith('oil.')) return 'engine'
   if (key === 'scenarios') return 'map'
   if (key === 'claims') return 'intake'
+  if (key === 'uses') return 'comparison'
   if (key === 'cut') return 'cut'
   if (key === 'counts') return 'efficiency'
   const part = sheet?.parts.find(

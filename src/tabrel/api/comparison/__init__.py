@@ -4,4 +4,9 @@
 `models`    what goes over the wire
 `parts`     whether two filters are one part under two names
 `part_models` what goes over the wire of that
+`uses`        what the filters are to be good for, entered and changed
+`use_models`  what goes over the wire of that
+`judged`      one use judged for every filter
+`judged_models` what goes over the wire of that
+`known_kept`  what filters do at the points of uses, computed once
 """

@@ -37,6 +37,7 @@ from tabrel.store.sample.templates import (
     template_named,
 )
 from tabrel.store.study.studies import load_study_frame
+from tabrel.store.study.uses import relabel_in_uses
 
 router = APIRouter(prefix="/api", tags=["copies"], responses=PROBLEM_RESPONSES)
 
@@ -57,6 +58,7 @@ def post_duplicate(study_id: StudyId, given: DuplicateIn, bench: Bench) -> Chang
             raise StudyError("parts", f"{origin!r} has nothing in these parts: choose others, or add an empty sample")
         check_sample("sample", copy)
         with recorded(conn, study_id, None, f"sample {label} added, copied from {origin}", "sample.label") as change_id:
+            relabel_in_uses(conn, study_id, label, None)  # of one of that label that was deleted
             sample_id = insert_sample(conn, study_id, next_position(conn, study_id), copy)
             belongs_to_sample(conn, change_id, sample_id)
     return bench.answer(sample_id)

@@ -27,6 +27,7 @@ from tabrel.store.connection import transaction
 from tabrel.store.sample.evidence import set_counts
 from tabrel.store.sample.samples import load_sample, names_of_samples, set_observation, update_sample_details
 from tabrel.store.study.studies import load_study_frame, update_study_details
+from tabrel.store.study.uses import relabel_in_uses
 
 router = APIRouter(prefix="/api", tags=["details"], responses=PROBLEM_RESPONSES)
 
@@ -57,7 +58,10 @@ def put_detail(sample_id: SampleId, key: FactKey, given: DetailIn, bench: Bench)
                 check_sample("sample", sample)
                 if any(other.label == sample.label for other in names if other.id != sample_id):
                     raise StudyError(key, f"{sample.label!r} names another sample: give each its own label")
-                with bench.recorded(sample_id, words, key):
+                with bench.recorded(sample_id, words, key, of_study=_is_renamed_in(study, stored.sample, sample)):
+                    if sample.label != stored.sample.label:
+                        relabel_in_uses(conn, stored.study_id, sample.label, None)  # of one of that label that was deleted
+                        relabel_in_uses(conn, stored.study_id, stored.sample.label, sample.label)
                     update_sample_details(conn, sample_id, sample)
                     if sample.counts != stored.sample.counts:
                         set_counts(conn, sample_id, sample.counts)
@@ -69,6 +73,11 @@ def put_detail(sample_id: SampleId, key: FactKey, given: DetailIn, bench: Bench)
         except ReadingTextError as error:
             raise StudyError(key, str(error)) from error
     return bench.answer(sample_id, thing)
+
+
+def _is_renamed_in(study: Study, before: Sample, after: Sample) -> bool:
+    """Return whether a sample is called otherwise and the study has uses, which may speak of it."""
+    return bool(study.uses) and before.label != after.label
 
 
 def _check_frame(changed: Study, before: Study) -> None:

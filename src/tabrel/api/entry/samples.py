@@ -31,6 +31,7 @@ from tabrel.store.sample.samples import (
     status_of_sample,
 )
 from tabrel.store.study.studies import load_study_frame
+from tabrel.store.study.uses import relabel_in_uses
 
 router = APIRouter(prefix="/api", tags=["samples"], responses=PROBLEM_RESPONSES)
 
@@ -47,6 +48,7 @@ def post_sample(study_id: StudyId, label: TextIn, bench: Bench) -> ChangedOut:
             raise StudyError("label", f"{name!r} names a sample of this study already: give each its own label")
         load_study_frame(conn, study_id)
         with recorded(conn, study_id, None, f"sample {name} added", "sample.label") as change_id:
+            relabel_in_uses(conn, study_id, name, None)  # of one of that label that was deleted
             sample_id = insert_sample(conn, study_id, next_position(conn, study_id), Sample(name))
             belongs_to_sample(conn, change_id, sample_id)
     return bench.answer(sample_id)

@@ -14,7 +14,6 @@ from tabrel.core.review.kept import kept_parts
 from tabrel.document.results import AnalysisOut, analysis_out
 from tabrel.store.circuit.circuits import load_circuit
 from tabrel.store.sample.samples import load_sample
-from tabrel.store.study.studies import load_study_frame
 
 router = APIRouter(prefix="/api", tags=["samples"], responses=PROBLEM_RESPONSES)
 
@@ -35,7 +34,7 @@ def get_results(sample_id: SampleId, conn: Connection) -> AnalysisOut:
 
 @router.get("/samples/{sample_id}/kept")
 def get_kept(sample_id: SampleId, conn: Connection) -> list[KeptPartOut]:
-    """Return what is kept of a sample and its study and shown by no station yet: benches, photographs, uses."""
+    """Return what is kept of a sample and shown by no station yet: benches, photographs."""
     stored = load_sample(conn, sample_id)
-    parts = kept_parts(load_study_frame(conn, stored.study_id), stored.sample)
+    parts = kept_parts(stored.sample)
     return [KeptPartOut(title=part.title, rows=[KeptRowOut(key=key, value=value) for key, value in part.rows]) for part in parts]

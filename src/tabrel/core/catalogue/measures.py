@@ -3,12 +3,13 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from typing import Literal
 
 from tabrel.core.catalogue.observation import Observation
 from tabrel.core.catalogue.observations import OBSERVATIONS
 from tabrel.core.catalogue.quantities import QUANTITIES
 from tabrel.core.catalogue.results import RESULTS, WIRE_UNITS
-from tabrel.core.catalogue.units import printed
+from tabrel.core.catalogue.units import UNITS, printed
 from tabrel.core.study.uses import BY_HAND
 
 FUTURE_RESULTS = (
@@ -48,6 +49,11 @@ class MeasureRow:
     title: str
     unit: str
 
+    @property
+    def symbol(self) -> str:
+        """Symbol of the unit as numbers are typed with it."""
+        return next((symbol for symbol in UNITS if printed(symbol) == self.unit), self.unit) if self.unit else ""
+
 
 def _behaviour_unit(key: str) -> str:
     return "min" if key.startswith("minutes_") else next(u for end, u in _BEHAVIOUR_UNITS.items() if key.endswith(end))
@@ -84,6 +90,11 @@ LESS_IS_BETTER: frozenset[str] = frozenset(
     {"price", BY_HAND, "size_at_beta_75_um", "size_at_beta_2_um", *BEHAVIOUR_MEASURES} - {"gallery_hot_kpa", "life_h"}
 )
 """Where a criterion says nothing else; of every other measure more is better."""
+
+
+def better_of(measure: str) -> Literal["high", "low"]:
+    """Return what is better of a measure where a criterion does not say."""
+    return "low" if measure in LESS_IS_BETTER else "high"
 
 
 def number_measures() -> tuple[str, ...]:

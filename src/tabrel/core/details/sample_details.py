@@ -209,6 +209,15 @@ SAMPLE_DETAILS: tuple[Detail, ...] = (
         synonyms=("relief setting", "bypass rating"),
     ),
     Detail(
+        "sample.stated_collapse",
+        "stated collapse pressure",
+        "quantity",
+        ("stated_collapse_kpa",),
+        "of the element, as its maker states it, such as 690 kPa or 100 psi",
+        synonyms=("collapse strength", "burst of the element", "collapse rating"),
+        unit="kPa",
+    ),
+    Detail(
         "sample.expectation",
         "what you expect",
         "long_words",

@@ -13,7 +13,12 @@ from tabrel.core.errors import ReadingTextError
 _ALSO: dict[str, tuple[Dimension, ...]] = {"displacement": ("displacement", "volume")}
 """Dimensions whose units are taken besides a unit's own: a displacement is stated as cm³ as well as cm³/rev."""
 
-_WITHOUT_DIMENSION: dict[str, tuple[str, ...]] = {"K": ("", "k", "°c"), "": ("", "×", "x"), "°": ("", "°", "deg", "degrees")}
+_WITHOUT_DIMENSION: dict[str, tuple[str, ...]] = {
+    "K": ("", "k", "°c"),
+    "": ("", "×", "x"),
+    "°": ("", "°", "deg", "degrees"),
+    "µm(c)": ("", "µm(c)", "um(c)", "µm", "um"),
+}
 """Spellings of units that convert to nothing else."""
 
 _BARE_IN_METRIC = ("g",)

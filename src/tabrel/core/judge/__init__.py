@@ -6,7 +6,10 @@
 `requirements` what a use asks, met, failed or open, with the reasons: `judge_number`, `judge_seen`, `by_pass_lines`
 `same_part`    whether two filters are one part under two names: `part_facts`, `compare_parts`
 `known`        what is known of one filter in one measure: `Known`, `of_result`, `of_reading`, `of_price`, `by_hand`
+`known_filter` all that is known of one filter, and of its part number: `known_measures`, `of_part_numbers`
 `at_points`    what a filter does at the points of a use, with draws all filters share: `behaviour_at_points`
+`disagreements` where the schools put two filters in a different order: `disagreements`
+`presets`      uses to begin with: `presets_for`
 `judged_use`   one use judged whole: `judge_use`
 `chances`      chance of each place from common draws, what would swap two places: `chance_of_place`, `swaps`
 """

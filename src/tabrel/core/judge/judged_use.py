@@ -9,16 +9,15 @@ from math import sqrt
 import numpy as np
 from numpy.typing import NDArray
 
-from tabrel.core.catalogue.measures import BEHAVIOUR_MEASURES, LESS_IS_BETTER, MEASURE_ROWS, observation_named
+from tabrel.core.catalogue.measures import MEASURE_ROWS, better_of, observation_named
 from tabrel.core.catalogue.observation import observed
-from tabrel.core.catalogue.quantities import QUANTITIES
 from tabrel.core.catalogue.results import RESULTS
 from tabrel.core.errors import StudyError, nearest_hint
-from tabrel.core.judge.allowance import spread_between_specimens
-from tabrel.core.judge.at_points import behaviour_at_points
 from tabrel.core.judge.categories import Category, CategoryValue
 from tabrel.core.judge.chances import DRAWS, NORMAL_COVERAGE, Chances, Swap, chance_of_place, swaps
-from tabrel.core.judge.known import Known, by_hand, of_price, of_reading, of_result
+from tabrel.core.judge.disagreements import Disagreement, disagreements
+from tabrel.core.judge.known import Known, by_hand
+from tabrel.core.judge.known_filter import known_at_use, number_of, of_part_numbers
 from tabrel.core.judge.requirements import (
     GREATEST,
     GREATEST_STUCK,
@@ -32,9 +31,8 @@ from tabrel.core.judge.requirements import (
 from tabrel.core.judge.same_part import PartComparison, compare_all_parts, part_facts
 from tabrel.core.judge.schools import PairWins, RankSum, WeightedScore, pair_wins, rank_sum, weighted_score
 from tabrel.core.maps.monte_carlo import DRAWS as MODEL_DRAWS
-from tabrel.core.results.analysis import analyse_measured
 from tabrel.core.sample.measured_sample import MeasuredSample, measure_sample
-from tabrel.core.study.model import Sample, Study
+from tabrel.core.study.model import Study
 from tabrel.core.study.uses import BY_HAND, Criterion, Use, UseVerdict, Verdict
 
 FloatArray = NDArray[np.float64]
@@ -86,6 +84,7 @@ class JudgedUse:
     chances : Chances
         Of each place, by the weighted score.
     swaps : tuple of Swap
+    disagreements : tuple of Disagreement
     requirements : mapping
         By label: the stated lines, then those asked of every use.
     verdicts : mapping
@@ -101,6 +100,7 @@ class JudgedUse:
     weighted_score: WeightedScore
     chances: Chances
     swaps: tuple[Swap, ...]
+    disagreements: tuple[Disagreement, ...]
     requirements: Mapping[str, tuple[JudgedRequirement, ...]]
     verdicts: Mapping[str, UseVerdictOf]
     pairs: tuple[PartComparison, ...]
@@ -124,6 +124,7 @@ def judge_use(
     any_weights: bool = False,
     draws: int = DRAWS,
     model_draws: int = MODEL_DRAWS,
+    known_of: Callable[[MeasuredSample], Mapping[str, Known]] | None = None,
     done: Callable[[int, int], None] | None = None,
 ) -> JudgedUse:
     """Return a use judged for every filter of a study that is not archived.
@@ -140,6 +141,8 @@ def judge_use(
         Whether the chances are over all weights there can be.
     draws, model_draws : int
         Of the chances, and of the model.
+    known_of : callable or None
+        Where what is known of a filter has been computed already: `known_at_use`, kept; else it is computed here.
     done : callable or None
         Told how many filters are done, of how many.
 
@@ -152,7 +155,9 @@ def judge_use(
     StudyError
         If there is no filter, or no criterion has a weight.
     """
-    samples = [sample for sample in study.samples if not sample.archived]
+    samples = [one for one in study.samples if not one.archived and (use.tier is None or one.tier == use.tier)]
+    if not samples and use.tier is not None:
+        raise StudyError(f"uses.{use.name}.tier", f"no filter is of the tier {use.tier!r}: name the tier of one, or compare all")
     if not samples:
         raise StudyError("samples", "there is no filter to compare: add one, or take one out of the archive")
     counted = [criterion for criterion in use.criteria if criterion.struck is None]
@@ -160,27 +165,28 @@ def judge_use(
         raise StudyError(f"uses.{use.name}.criteria", "no criterion has a weight above zero: give one of them a weight")
     labels = tuple(sample.label for sample in samples)
     measured = {sample.label: measure_sample(sample, study.circuit) for sample in samples}
-    found: dict[str, dict[str, Known]] = {}
+    found: dict[str, Mapping[str, Known]] = {}
     for i, label in enumerate(labels):
-        found[label] = _known_of(study, measured[label], use, model_draws)
+        found[label] = known_of(measured[label]) if known_of else known_at_use(study, measured[label], use, draws=model_draws)
         if done is not None:
             done(i + 1, len(labels))
     if not specimens:
-        found = _of_part_numbers(samples, found)
+        found = {**of_part_numbers(samples, found)}
     criteria = tuple(_judged(criterion, labels, found) for criterion in use.criteria)
     categories = [one.category for one in criteria]
-    scores = weighted_score(categories, labels)
+    wins, sums, scores = pair_wins(categories, labels), rank_sum(categories, labels), weighted_score(categories, labels)
     lines = {label: _lines(use, measured[label], found[label]) for label in labels}
     return JudgedUse(
         use=use,
         labels=labels,
         is_of_specimens=specimens,
         criteria=criteria,
-        pair_wins=pair_wins(categories, labels),
-        rank_sum=rank_sum(categories, labels),
+        pair_wins=wins,
+        rank_sum=sums,
         weighted_score=scores,
         chances=chance_of_place(categories, labels, drawn=_drawn(criteria, labels), any_weights=any_weights, draws=draws),
         swaps=swaps(categories, scores),
+        disagreements=disagreements(categories, labels, wins, sums, scores),
         requirements=lines,
         verdicts={label: _verdict(use, label, lines[label]) for label in labels},
         pairs=compare_all_parts([part_facts(measured[label]) for label in labels]),
@@ -191,52 +197,6 @@ def _weight(criterion: Criterion) -> float:
     return 1.0 if criterion.weight is None else criterion.weight
 
 
-def _known_of(study: Study, measured: MeasuredSample, use: Use, model_draws: int) -> dict[str, Known]:
-    """Return what is known of a filter in every number a use speaks of; orders made by hand stand under their names."""
-    analysis = analyse_measured(measured)
-    asked = [criterion.measure for criterion in use.criteria] + [requirement.measure for requirement in use.requirements]
-    measures = dict.fromkeys((*asked, OPENING, GREATEST, GREATEST_STUCK))
-    known = behaviour_at_points(study, measured, use, measures, draws=model_draws)
-    for measure in measures:
-        if measure in _RESULT_KEYS:
-            known[measure] = of_result(measure, analysis, measured)
-        elif measure in QUANTITIES:
-            known[measure] = of_reading(measure, measured)
-        elif measure == "price":
-            known[measure] = of_price(measured.sample)
-        elif measure not in BEHAVIOUR_MEASURES and measure != BY_HAND and observation_named(measure) is None:
-            known[measure] = Known(None, "comes from a bench that is not computed yet")
-    return known
-
-
-def _of_part_numbers(samples: Sequence[Sample], found: dict[str, dict[str, Known]]) -> dict[str, dict[str, Known]]:
-    """Return what is known with the spread between the specimens of each part number in it."""
-    widened: dict[str, dict[str, Known]] = {}
-    for sample in samples:
-        twins = [one.label for one in samples if one is sample or _is_one_part_number(one, sample)]
-        widened[sample.label] = {}
-        for measure, known in found[sample.label].items():
-            own = _number(known)
-            if own is None:
-                widened[sample.label][measure] = known
-                continue
-            others = [
-                number for label in twins if label != sample.label and (number := _number(found[label][measure])) is not None
-            ]
-            spread = spread_between_specimens(measure, [own, *others])
-            standard = spread.standard_deviation * sqrt(1 + 1 / spread.specimens)
-            widened[sample.label][measure] = known.with_spread(standard, is_assumed=spread.is_assumed)
-    return widened
-
-
-def _is_one_part_number(one: Sample, other: Sample) -> bool:
-    return bool(one.maker and one.part_number) and (one.maker, one.part_number) == (other.maker, other.part_number)
-
-
-def _number(known: Known) -> float | None:
-    return None if known.value is None else known.value.value
-
-
 def _judged(criterion: Criterion, labels: Sequence[str], found: Mapping[str, Mapping[str, Known]]) -> JudgedCriterion:
     if criterion.measure == BY_HAND:
         known = {label: by_hand(criterion, label) for label in labels}
@@ -245,7 +205,7 @@ def _judged(criterion: Criterion, labels: Sequence[str], found: Mapping[str, Map
     row = MEASURE_ROWS.get(criterion.measure)
     category = Category(
         measure=criterion.measure,
-        better=criterion.better or ("low" if criterion.measure in LESS_IS_BETTER else "high"),
+        better=criterion.better or better_of(criterion.measure),
         values={label: one.value for label, one in known.items()},
         name=criterion.name or (row.title if row else criterion.measure),
         weight=_weight(criterion),
@@ -275,7 +235,7 @@ def _alike(known: dict[str, Known]) -> dict[str, Known]:
 
 def _joint(known: Mapping[str, Known]) -> dict[str, dict[str, float]]:
     """Return J of every pair of values: 1.96·√(u₁² + u₂² − 2·cov), the covariance from the draws that both have."""
-    rooms: dict[str, dict[str, float]] = {label: {} for label, one in known.items() if _number(one) is not None}
+    rooms: dict[str, dict[str, float]] = {label: {} for label, one in known.items() if number_of(one) is not None}
     for one in rooms:
         for other in rooms:
             if one != other:
@@ -324,7 +284,8 @@ def _lines(use: Use, measured: MeasuredSample, known: Mapping[str, Known]) -> tu
             stated.append(judge_number(asked, _value(known, asked.measure), why.get(asked.measure, "")))
     opening, greatest, stuck = (_value(known, measure) for measure in (OPENING, GREATEST, GREATEST_STUCK))
     location = sample.bypass.location
-    return (*stated, *by_pass_lines(location, opening, greatest, stuck, sample.stated_collapse_kpa, why))
+    lines = by_pass_lines(location, opening, greatest, stuck, sample.stated_collapse_kpa, why, not_asked=use.bypass_not_asked)
+    return (*stated, *lines)
 
 
 def _value(known: Mapping[str, Known], measure: str) -> CategoryValue | None:

@@ -155,6 +155,8 @@ def by_pass_lines(
     greatest_stuck: CategoryValue | None,
     collapse: float | None,
     why: Mapping[str, str] | None = None,
+    *,
+    not_asked: str | None = None,
 ) -> tuple[JudgedRequirement, ...]:
     """Return what every use asks: a by-pass that works, and an element that stands what presses on it.
 
@@ -170,6 +172,8 @@ def by_pass_lines(
         Stated collapse pressure of the element: the ceiling of all three. [kPa]
     why : mapping or None
         By measure: why one is not known.
+    not_asked : str or None
+        Why the analyst does not ask the first of them.
 
     Returns
     -------
@@ -178,8 +182,11 @@ def by_pass_lines(
     """
     reasons = why or {}
     stuck = "The greatest element differential pressure, with the by-pass valve stuck shut,"
+    opens = _opening_line(location, opening, collapse, reasons.get(OPENING, ""))
+    if not_asked is not None:
+        opens = replace(opens, counts=False, reason=f"{opens.reason} It decides nothing here: {not_asked.rstrip('.')}.")
     return (
-        _opening_line(location, opening, collapse, reasons.get(OPENING, "")),
+        opens,
         _under_the_ceiling(GREATEST, "The greatest element differential pressure", greatest, collapse, reasons.get(GREATEST, "")),
         replace(
             _under_the_ceiling(GREATEST_STUCK, stuck, greatest_stuck, collapse, reasons.get(GREATEST_STUCK, "")), counts=False

@@ -1,4 +1,4 @@
-"""What a study holds that no station shows yet: benches, photographs and uses, as a plain list."""
+"""What a sample holds that no station shows yet: benches and photographs, as a plain list."""
 
 from __future__ import annotations
 
@@ -6,7 +6,7 @@ from collections.abc import Iterator
 from dataclasses import dataclass, fields, is_dataclass
 from typing import Any
 
-from tabrel.core.study.model import Sample, Study
+from tabrel.core.study.model import Sample
 
 
 @dataclass(frozen=True)
@@ -21,20 +21,19 @@ _TITLES = {
     "flow_bench": "Flow bench",
     "bypass_bench": "Bypass bench",
     "photographs": "Photographs",
-    "stated_collapse_kpa": "Stated collapse pressure, kPa",
 }
 
 
-def kept_parts(study: Study, sample: Sample) -> tuple[KeptPart, ...]:
-    """Return what is kept of a sample and its study and shown nowhere else, every value of it.
+def kept_parts(sample: Sample) -> tuple[KeptPart, ...]:
+    """Return what is kept of a sample and shown nowhere else, every value of it.
 
     Examples
     --------
-    >>> from tabrel.core.study.uses import Use
-    >>> kept_parts(Study("tabrel-study", 2, "s", uses=(Use("cold start", -25.0),)), Sample("A"))
-    (KeptPart(title='Use: cold start', rows=(('name', 'cold start'), ('temperature_c', '-25'))),)
+    >>> from tabrel.core.study.evidence import Photograph
+    >>> kept_parts(Sample("A", photographs=(Photograph("photographs/3.jpg", caption="the plate"),)))
+    (KeptPart(title='Photographs', rows=(('[0].file', 'photographs/3.jpg'), ('[0].caption', 'the plate'))),)
     """
-    found = [KeptPart(f"Use: {use.name}", tuple(_rows("", use))) for use in study.uses]
+    found = []
     for name, title in _TITLES.items():
         if held := getattr(sample, name):
             found.append(KeptPart(title, tuple(_rows("", held))))

@@ -11,6 +11,9 @@ from tabrel.core.errors import StudyError
 MOST_SAMPLES = 500
 MOST_READINGS = 200_000
 """Of all samples together."""
+MOST_USES = 60
+MOST_LINES_OF_A_USE = 80
+"""Criteria, and requirements."""
 MOST_LETTERS = 10_000
 """Of one text."""
 MOST_LETTERS_OF_A_CYCLE = 20_000_000

@@ -2,7 +2,8 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from collections.abc import Callable, Collection, Iterable
+from dataclasses import dataclass, replace
 from typing import Literal
 
 from tabrel.core.study.strict import Strict
@@ -65,7 +66,22 @@ class Verdict(Strict):
 
 @dataclass(frozen=True)
 class Use(Strict):
-    """A use: where it runs cold and hot, what counts, what is required, what was decided."""
+    """A use: where it runs cold and hot, what counts, what is required, what was decided.
+
+    Attributes
+    ----------
+    name : str
+    temperature_c, speed_rpm : float or None
+        Of the cold point.
+    hot_temperature_c, hot_speed_rpm : float or None
+    criteria : tuple of Criterion
+    requirements : tuple of Requirement
+    verdicts : tuple of Verdict
+    tier : str or None
+        Only filters of this tier are compared.
+    bypass_not_asked : str or None
+        Why it is not asked that the by-pass valve opens where the engine needs it.
+    """
 
     name: str
     temperature_c: float | None = None
@@ -75,3 +91,40 @@ class Use(Strict):
     criteria: tuple[Criterion, ...] = ()
     requirements: tuple[Requirement, ...] = ()
     verdicts: tuple[Verdict, ...] = ()
+    tier: str | None = None
+    bypass_not_asked: str | None = None
+
+
+def with_labels_of(uses: Iterable[Use], labels: Collection[str]) -> tuple[Use, ...]:
+    """Return uses that speak only of samples with these labels: of one that was deleted, orders and verdicts are left out."""
+    return tuple(_speaking_of(use, lambda label: label if label in labels else None) for use in uses)
+
+
+def relabelled(use: Use, label: str, to: str | None) -> Use:
+    """Return a use in which a sample is called otherwise; with None it is no longer spoken of.
+
+    Examples
+    --------
+    >>> relabelled(Use("towing", verdicts=(Verdict("A", "fails"),)), "A", "B").verdicts[0].sample
+    'B'
+    """
+    return _speaking_of(use, lambda one: to if one == label else one)
+
+
+def labels_in(use: Use) -> tuple[str, ...]:
+    """Return the labels of the samples a use speaks of."""
+    placed = (label for criterion in use.criteria for tied in criterion.order for label in tied)
+    return tuple(dict.fromkeys((*placed, *(verdict.sample for verdict in use.verdicts))))
+
+
+def _speaking_of(use: Use, called: Callable[[str], str | None]) -> Use:
+    criteria = []
+    for criterion in use.criteria:
+        ties = (tuple(name for label in tied if (name := called(label)) is not None) for tied in criterion.order)
+        criteria.append(replace(criterion, order=tuple(tied for tied in ties if tied)))
+    verdicts = ((called(verdict.sample), verdict) for verdict in use.verdicts)
+    return replace(
+        use,
+        criteria=tuple(criteria),
+        verdicts=tuple(replace(verdict, sample=name) for name, verdict in verdicts if name is not None),
+    )

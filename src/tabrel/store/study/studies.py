@@ -6,6 +6,7 @@ import sqlite3
 from dataclasses import dataclass, replace
 
 from tabrel.core.study.model import FORMAT, VERSION, Study
+from tabrel.core.study.uses import with_labels_of
 from tabrel.store.circuit.circuits import (
     circuit_statements,
     insert_circuit,
@@ -162,7 +163,10 @@ def load_study(conn: Reader, study_id: int) -> Study:
         If there is no such study.
     """
     samples = tuple(stored.sample for stored in load_samples(conn, study_id))
-    return replace(load_study_frame(conn, study_id), samples=samples)
+    frame = load_study_frame(conn, study_id)
+    # a sample that was deleted and can be put back is still spoken of in the rows
+    uses = with_labels_of(frame.uses, [sample.label for sample in samples])
+    return replace(frame, samples=samples, uses=uses)
 
 
 def frame_statements(study_id: int) -> list[Asked]:

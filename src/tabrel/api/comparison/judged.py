@@ -1,0 +1,220 @@
+"""One use of a study judged for every filter: the schools side by side, chances, requirements, verdicts."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from itertools import combinations
+from math import isfinite
+from typing import Annotated
+
+from fastapi import APIRouter, Query, Request
+
+from tabrel.api.comparison.judged_models import (
+    Compared,
+    ComparedPairOut,
+    DisagreementOut,
+    FilterAtUseOut,
+    FilterVerdictOut,
+    JudgedCriterionOut,
+    JudgedLineOut,
+    JudgedUseOut,
+    KnownValueOut,
+    PlaceOut,
+    PullOut,
+    RankedFilterOut,
+    StatedVerdictOut,
+    SwapOut,
+)
+from tabrel.api.comparison.known_kept import KnownKept
+from tabrel.api.comparison.uses import shown_units
+from tabrel.api.deps import Connection, SampleId, StudyId, UseId
+from tabrel.api.errors import PROBLEM_RESPONSES
+from tabrel.api.turns import HEAVY
+from tabrel.core.judge.disagreements import Disagreement
+from tabrel.core.judge.judged_use import JudgedCriterion, JudgedUse, UseVerdictOf, judge_use
+from tabrel.core.judge.known import Known
+from tabrel.core.judge.known_filter import known_at_use, measures_of_use
+from tabrel.core.judge.requirements import JudgedRequirement
+from tabrel.core.judge.schools import Places
+from tabrel.core.maps.monte_carlo import DRAWS
+from tabrel.core.sample.measured_sample import MeasuredSample, measure_sample
+from tabrel.core.study.model import Study
+from tabrel.core.study.uses import Use
+from tabrel.store.connection import snapshot
+from tabrel.store.errors import NotStoredError
+from tabrel.store.sample.samples import load_sample
+from tabrel.store.study.studies import load_study
+from tabrel.store.study.uses import load_stored_uses
+
+router = APIRouter(prefix="/api", tags=["uses"], responses=PROBLEM_RESPONSES)
+
+ComparedIn = Annotated[
+    Compared,
+    Query(
+        description="Whether part numbers are compared, with what specimens differ by, or these specimens only.",
+        examples=["specimens"],
+    ),
+]
+AnyWeights = Annotated[bool, Query(description="Whether the chances are over all weights there can be.", examples=[True])]
+
+
+@router.get("/studies/{study_id}/uses/{use_id}/judged", dependencies=HEAVY)
+def get_judged_use(
+    study_id: StudyId,
+    use_id: UseId,
+    conn: Connection,
+    request: Request,
+    compared: ComparedIn = "part_numbers",
+    any_weights: AnyWeights = False,
+) -> JudgedUseOut:
+    """Return a use judged for every filter of its study."""
+    study, use = _study_and_use(conn, study_id, use_id)
+    kept: KnownKept = request.app.state.known
+
+    def known_of(measured: MeasuredSample) -> Mapping[str, Known]:
+        return _known(kept, study, measured, use)
+
+    judged = judge_use(study, use, specimens=compared == "specimens", any_weights=any_weights, known_of=known_of)
+    return _judged_out(use_id, judged)
+
+
+@router.get("/studies/{study_id}/uses/{use_id}/filters/{sample_id}", dependencies=HEAVY)
+def get_filter_at_use(
+    study_id: StudyId, use_id: UseId, sample_id: SampleId, conn: Connection, request: Request
+) -> FilterAtUseOut:
+    """Return what one filter does at the points of a use; it is remembered, so that a use is judged a filter at a time."""
+    study, use = _study_and_use(conn, study_id, use_id)
+    stored = load_sample(conn, sample_id)
+    if stored.study_id != study_id:
+        raise NotStoredError(f"there is no sample {sample_id} in this study: go back to the study and choose one")
+    known = _known(request.app.state.known, study, measure_sample(stored.sample, study.circuit), use)
+    return FilterAtUseOut(label=stored.sample.label, known=[known_out(measure, one) for measure, one in known.items()])
+
+
+def _study_and_use(conn: Connection, study_id: int, use_id: int) -> tuple[Study, Use]:
+    """Return a study, and one of its uses as it speaks of the samples that are there."""
+    with snapshot(conn):
+        study = load_study(conn, study_id)
+        ids = [stored.id for stored in load_stored_uses(conn, study_id)]
+    if use_id not in ids:
+        raise NotStoredError(f"there is no use {use_id} in this study any more: it was removed meanwhile, undo brings it back")
+    return study, study.uses[ids.index(use_id)]
+
+
+def _known(kept: KnownKept, study: Study, measured: MeasuredSample, use: Use) -> Mapping[str, Known]:
+    return kept.of(study, measured, use, measures_of_use(use), DRAWS, lambda: known_at_use(study, measured, use))
+
+
+def known_out(label: str, known: Known) -> KnownValueOut:
+    """Return what is known of a filter as it goes over the wire."""
+    value = known.value
+    if value is None:
+        value_of = dict.fromkeys(("value", "expanded_uncertainty", "low", "high", "basis"))
+    else:
+        value_of = {
+            "value": _finite(value.value),
+            "expanded_uncertainty": None if value.value is None else _finite(value.expanded_uncertainty),
+            "low": _finite(value.low),
+            "high": _finite(value.high),
+            "basis": value.basis,
+        }
+    return KnownValueOut(
+        label=label, reason=known.reason, is_spread_assumed=known.is_spread_assumed and value is not None, **value_of
+    )
+
+
+def _finite(number: float | None) -> float | None:
+    return number if number is not None and isfinite(number) else None
+
+
+def _judged_out(use_id: int, judged: JudgedUse) -> JudgedUseOut:
+    return JudgedUseOut(
+        use_id=use_id,
+        name=judged.use.name,
+        labels=list(judged.labels),
+        compared="specimens" if judged.is_of_specimens else "part_numbers",
+        criteria=[_criterion_out(one) for one in judged.criteria],
+        filters=[_filter_out(judged, label) for label in judged.labels],
+        pairs=[_pair_out(judged, one, other) for one, other in combinations(judged.labels, 2)],
+        circles=[list(circle) for circle in judged.pair_wins.circles],
+        disagreements=[_disagreement_out(one) for one in judged.disagreements],
+        swaps=[SwapOut(**vars(swap)) for swap in judged.swaps],
+        verdicts=[_verdict_out(label, judged.verdicts[label], judged.requirements[label]) for label in judged.labels],
+    )
+
+
+def _criterion_out(one: JudgedCriterion) -> JudgedCriterionOut:
+    category = one.category
+    best, worst = category.end_points() or (None, None)
+    metric, inch = shown_units(category.measure)
+    return JudgedCriterionOut(
+        measure=category.measure,
+        name=category.name,
+        better=category.better,
+        weight=category.weight,
+        best=best,
+        worst=worst,
+        has_stated_ends=category.has_stated_ends,
+        struck=category.struck,
+        metric=metric,
+        inch=inch,
+        known=[known_out(label, known) for label, known in one.known.items()],
+    )
+
+
+def _filter_out(judged: JudgedUse, label: str) -> RankedFilterOut:
+    total, low, high = judged.rank_sum.sums[label]
+    score = judged.weighted_score.scores[label]
+    return RankedFilterOut(
+        label=label,
+        pairs_score=judged.pair_wins.score[label],
+        pairs_place=judged.pair_wins.rank[label],
+        rank_sum=total,
+        rank_sum_low=low,
+        rank_sum_high=high,
+        rank_sum_place=_place_out(judged.rank_sum.places, label),
+        score=score.score,
+        score_expanded_uncertainty=score.expanded_uncertainty,
+        score_low=score.low,
+        score_high=score.high,
+        score_place=_place_out(judged.weighted_score.places, label),
+        ties=list(score.ties),
+        chances=list(judged.chances.of_place[label]),
+    )
+
+
+def _place_out(places: Places, label: str) -> PlaceOut:
+    first, last = places.rank_range[label]
+    return PlaceOut(place=places.rank[label], first=first, last=last)
+
+
+def _pair_out(judged: JudgedUse, one: str, other: str) -> ComparedPairOut:
+    wins = judged.pair_wins
+    return ComparedPairOut(
+        first_label=one,
+        second_label=other,
+        compared=wins.compared[one][other],
+        won_by_first=wins.won[one][other],
+        won_by_second=wins.won[other][one],
+    )
+
+
+def _disagreement_out(pair: Disagreement) -> DisagreementOut:
+    return DisagreementOut(
+        first_label=pair.one,
+        second_label=pair.other,
+        first_by=list(pair.one_by),
+        second_by=list(pair.other_by),
+        pulls=[PullOut(**vars(pull)) for pull in pair.pulls],
+    )
+
+
+def _verdict_out(label: str, verdict: UseVerdictOf, lines: tuple[JudgedRequirement, ...]) -> FilterVerdictOut:
+    stated = verdict.stated
+    return FilterVerdictOut(
+        label=label,
+        proposed=verdict.proposed,
+        stated=None if stated is None else StatedVerdictOut(verdict=stated.verdict, reason=stated.reason),
+        reasons=list(verdict.reasons),
+        lines=[JudgedLineOut(**vars(line)) for line in lines],
+    )

@@ -1,0 +1,162 @@
+"""What goes over the wire about a use judged for every filter."""
+
+from __future__ import annotations
+
+from typing import Literal
+
+from tabrel.api.catalogue.models import ShownUnitOut
+from tabrel.core.judge.disagreements import School
+from tabrel.core.judge.requirements import RequirementState
+from tabrel.core.study.uses import UseVerdict
+from tabrel.document.results import WireModel
+
+Compared = Literal["part_numbers", "specimens"]
+
+
+class KnownValueOut(WireModel):
+    """What is known of one filter in one measure; with neither value nor bound, `reason` says why."""
+
+    label: str
+    value: float | None
+    expanded_uncertainty: float | None
+    low: float | None
+    high: float | None
+    basis: str | None
+    reason: str
+    is_spread_assumed: bool
+
+
+class JudgedCriterionOut(WireModel):
+    """A criterion with what is known of every filter; end points that are not stated are those of the filters."""
+
+    measure: str
+    name: str
+    better: Literal["high", "low"]
+    weight: float
+    best: float | None
+    worst: float | None
+    has_stated_ends: bool
+    struck: str | None
+    metric: ShownUnitOut
+    inch: ShownUnitOut
+    known: list[KnownValueOut]
+
+
+class PlaceOut(WireModel):
+    """A place; null where not knowing could change it, with the first and the last it may be."""
+
+    place: int | None
+    first: int
+    last: int
+
+
+class RankedFilterOut(WireModel):
+    """One filter in the three schools."""
+
+    label: str
+    pairs_score: int
+    pairs_place: int
+    rank_sum: float
+    rank_sum_low: float
+    rank_sum_high: float
+    rank_sum_place: PlaceOut
+    score: float | None
+    score_expanded_uncertainty: float
+    score_low: float
+    score_high: float
+    score_place: PlaceOut
+    ties: list[str]
+    chances: list[float]
+
+
+class ComparedPairOut(WireModel):
+    """In how many categories two filters could be compared, and who wins how many."""
+
+    first_label: str
+    second_label: str
+    compared: int
+    won_by_first: int
+    won_by_second: int
+
+
+class PullOut(WireModel):
+    """What one criterion says of two filters: points of the score by which it puts the first ahead."""
+
+    measure: str
+    name: str
+    points: float
+    is_told_apart: bool
+
+
+class DisagreementOut(WireModel):
+    """Two filters that the schools put in a different order, and the criteria that make it so."""
+
+    first_label: str
+    second_label: str
+    first_by: list[School]
+    second_by: list[School]
+    pulls: list[PullOut]
+
+
+class SwapOut(WireModel):
+    """What would swap two neighbours of the weighted score."""
+
+    above: str
+    below: str
+    measure: str | None
+    weight: float | None
+    level_weight: float | None
+    value_measure: str | None
+    value_sample: str | None
+    change_in_u: float | None
+
+
+class JudgedLineOut(WireModel):
+    """One line of a use for one filter."""
+
+    measure: str
+    state: RequirementState
+    reason: str
+    is_asked_of_every_use: bool
+    counts: bool
+    decided_by: str | None
+
+
+class StatedVerdictOut(WireModel):
+    """What the analyst set."""
+
+    verdict: UseVerdict
+    reason: str | None
+
+
+class FilterVerdictOut(WireModel):
+    """The verdict on one filter: what follows from the lines, what the analyst set, and why."""
+
+    label: str
+    proposed: UseVerdict
+    stated: StatedVerdictOut | None
+    reasons: list[str]
+    lines: list[JudgedLineOut]
+
+
+class JudgedUseOut(WireModel):
+    """One use judged for every filter."""
+
+    use_id: int
+    name: str
+    labels: list[str]
+    compared: Compared
+    criteria: list[JudgedCriterionOut]
+    filters: list[RankedFilterOut]
+    pairs: list[ComparedPairOut]
+    circles: list[list[str]]
+    disagreements: list[DisagreementOut]
+    swaps: list[SwapOut]
+    verdicts: list[FilterVerdictOut]
+
+
+class FilterAtUseOut(WireModel):
+    """A filter whose behaviour at the points of a use is computed."""
+
+    label: str
+    known: list[KnownValueOut]

@@ -1,0 +1,76 @@
+"""What goes over the wire about the uses of a study and what they can ask."""
+
+from __future__ import annotations
+
+from typing import Literal
+
+from tabrel.api.catalogue.models import ShownUnitOut
+from tabrel.api.wire import RequestModel, UnitFamilyIn
+from tabrel.core.study.uses import Use
+from tabrel.document.results import WireModel
+
+
+class StoredUseOut(WireModel):
+    """A use as it is kept."""
+
+    id: int
+    use: Use
+
+
+class PresetOut(WireModel):
+    """A use to begin with."""
+
+    name: str
+    about: str
+
+
+class MeasureOut(WireModel):
+    """What a criterion or a requirement can be on: a number with its unit in each family, or what was seen with its choices."""
+
+    key: str
+    title: str
+    group: str
+    is_number: bool
+    better: Literal["high", "low"] | None
+    metric: ShownUnitOut
+    inch: ShownUnitOut
+    choices: list[str]
+
+
+class UsesOut(WireModel):
+    """The uses of a study, and what is there to make one."""
+
+    uses: list[StoredUseOut]
+    presets: list[PresetOut]
+    measures: list[MeasureOut]
+    labels: list[str]
+    tiers: list[str]
+
+
+class NewUseIn(RequestModel):
+    """Which preset a use begins with."""
+
+    preset: str
+
+
+class UseChangeIn(RequestModel):
+    """A use as it is to be, and as it was seen."""
+
+    use: Use
+    seen: Use
+
+
+class MeasureNumberIn(RequestModel):
+    """A number of a measure as typed."""
+
+    measure: str
+    text: str
+    family: UnitFamilyIn = "metric"
+
+
+class MeasureNumberOut(WireModel):
+    """What was understood, in the unit of the measure and as shown in each family."""
+
+    value: float
+    metric: str
+    inch: str

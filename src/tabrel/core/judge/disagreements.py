@@ -1,0 +1,100 @@
+"""Where the schools put two filters in a different order, and which criteria make it so."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
+from itertools import combinations
+from typing import Literal
+
+from tabrel.core.judge.categories import Category, counting, outcome
+from tabrel.core.judge.schools import PairWins, RankSum, WeightedScore, share
+
+School = Literal["pair_wins", "rank_sum", "weighted_score"]
+
+
+@dataclass(frozen=True)
+class Pull:
+    """What one criterion says of two filters.
+
+    Attributes
+    ----------
+    measure, name : str
+    points : float
+        Of the weighted score, by which it puts the first filter ahead; below zero the second.
+    is_told_apart : bool
+        Whether one beats the other in it.
+    """
+
+    measure: str
+    name: str
+    points: float
+    is_told_apart: bool
+
+
+@dataclass(frozen=True)
+class Disagreement:
+    """Two filters that the schools put in a different order.
+
+    Attributes
+    ----------
+    one, other : str
+    one_by, other_by : tuple of str
+        The schools that put the one, and the other, ahead.
+    pulls : tuple of Pull
+        The criteria that do not leave the two level, the strongest for the one first.
+    """
+
+    one: str
+    other: str
+    one_by: tuple[School, ...]
+    other_by: tuple[School, ...]
+    pulls: tuple[Pull, ...]
+
+
+def disagreements(
+    categories: Sequence[Category], labels: Sequence[str], wins: PairWins, sums: RankSum, scores: WeightedScore
+) -> tuple[Disagreement, ...]:
+    """Return the pairs that the schools put in a different order, those that concern the first places first."""
+    figures = school_figures(wins, sums, scores)
+    found = []
+    for one, other in combinations(labels, 2):
+        by_one, by_other = _ahead(figures, one, other), _ahead(figures, other, one)
+        if by_one and by_other:
+            found.append(Disagreement(one, other, by_one, by_other, _pulls(categories, one, other)))
+    places = {school: {label: sum(v > of[label] for v in of.values()) for label in of} for school, of in figures.items()}
+
+    def nearness(pair: Disagreement) -> tuple[int, int]:
+        ends = [min(places[school][label] for school in places if label in places[school]) for label in (pair.one, pair.other)]
+        return max(ends), sum(ends)
+
+    return tuple(sorted(found, key=nearness))
+
+
+def school_figures(wins: PairWins, sums: RankSum, scores: WeightedScore) -> dict[School, dict[str, float]]:
+    """Return the figure each school ranks by, turned so that more is better; of a filter without a score there is none."""
+    return {
+        "pair_wins": {label: float(score) for label, score in wins.score.items()},
+        "rank_sum": {label: -found[0] for label, found in sums.sums.items()},
+        "weighted_score": {label: one.score for label, one in scores.scores.items() if one.score is not None},
+    }
+
+
+def _ahead(figures: Mapping[School, Mapping[str, float]], one: str, other: str) -> tuple[School, ...]:
+    # figures that differ only in their last bits are equal
+    return tuple(school for school, of in figures.items() if one in of and other in of and of[one] - of[other] > 1e-9)
+
+
+def _pulls(categories: Sequence[Category], one: str, other: str) -> tuple[Pull, ...]:
+    known = []
+    for category in counting(categories):
+        a, b = category.known(one), category.known(other)
+        if a is not None and b is not None and a.value is not None and b.value is not None:
+            known.append((category, share(category, a.value) - share(category, b.value)))
+    whole = sum(category.weight for category, _ in known)
+    pulls = [
+        Pull(c.measure, c.name, 100 * c.weight * apart / whole if whole else 0.0, outcome(c, one, other) in (1, -1))
+        for c, apart in known
+        if apart
+    ]
+    return tuple(sorted(pulls, key=lambda pull: -pull.points))

@@ -1,0 +1,134 @@
+"""A use judged through the API: what the command line prints, served as it is computed and not computed twice."""
+
+from __future__ import annotations
+
+import copy
+import json
+
+import pytest
+
+from builders import plain_document
+from tabrel.api.comparison import judged as judged_routes
+from tabrel.cli.main import main
+
+USE = {
+    "name": "rank",
+    "temperature_c": -20,
+    "speed_rpm": 2000,
+    "hot_temperature_c": 100,
+    "hot_speed_rpm": 4000,
+    "criteria": [
+        {"measure": "media_effective_area_cm2", "better": "high", "weight": 2, "best": 1500, "worst": 500},
+        {"measure": "element_cold_kpa", "weight": 1},
+        {"measure": "price", "weight": 1, "struck": "bought abroad"},
+        {"measure": "by_hand", "name": "make", "order": [["rank"], ["B"]], "weight": 1},
+    ],
+    "requirements": [{"measure": "plate_flow_area_mm2", "at_least": 10}],
+    "verdicts": [{"sample": "B", "verdict": "fails", "reason": "leaked on the bench"}],
+}
+
+
+@pytest.fixture
+def document():
+    """Two filters, one of them called as a key of the ranking is."""
+    document = plain_document()
+    plain = document["samples"][0]
+    document["samples"] = [copy.deepcopy(plain) | {"label": label} for label in ("rank", "B")]
+    document["samples"][1]["readings"]["media.strip_length"] = ["900 mm"]
+    return document | {"version": 2, "uses": [USE]}
+
+
+@pytest.fixture
+def study(client, document):
+    return client.post("/api/studies", json=document).json()
+
+
+def judged(client, study, **asked):
+    use_id = client.get(f"/api/studies/{study['id']}/uses").json()["uses"][0]["id"]
+    answer = client.get(f"/api/studies/{study['id']}/uses/{use_id}/judged", params=asked)
+    assert answer.status_code == 200, answer.text
+    return answer.json()
+
+
+def test_the_api_serves_what_the_command_line_prints(client, study, document, tmp_path, capsys):
+    path = tmp_path / "study.json"
+    path.write_text(json.dumps(document))
+    assert main(["compare", str(path), "--use", "rank"]) == 0
+    printed = json.loads(capsys.readouterr().out)
+    served = judged(client, study)
+    assert served["labels"] == printed["labels"] == ["rank", "B"]
+    for one, other in zip(served["criteria"], printed["criteria"], strict=True):
+        assert {known["label"]: known["value"] for known in one["known"]} == {
+            label: value and value["value"] for label, value in other["values"].items()
+        }
+    schools = printed["schools"]
+    for one in served["filters"]:
+        assert one["pairs_score"] == schools["pair_wins"]["score"][one["label"]]
+        assert one["chances"] == printed["chance_of_place"][one["label"]]
+    assert served["filters"][1]["score"] == schools["weighted_score"]["B"]["score"]
+    verdict = {one["label"]: one for one in served["verdicts"]}["B"]
+    assert verdict["stated"] == {"verdict": "fails", "reason": "leaked on the bench"}
+    assert verdict["reasons"] == printed["verdicts"]["B"]["reasons"]
+    assert [line["state"] for line in verdict["lines"]] == [line["state"] for line in printed["requirements"]["B"]]
+
+
+def test_specimens_leave_out_what_specimens_differ_by(client, study):
+    parts, specimens = (judged(client, study, compared=one) for one in ("part_numbers", "specimens"))
+
+    def room(found):
+        return found["criteria"][0]["known"][0]["expanded_uncertainty"]
+
+    assert room(specimens) < room(parts)
+    assert parts["criteria"][0]["known"][0]["is_spread_assumed"]
+    assert not specimens["criteria"][0]["known"][0]["is_spread_assumed"]
+
+
+def test_another_weight_computes_no_behaviour_again_and_another_reading_does(client, study, monkeypatch):
+    computed = []
+    whole = judged_routes.known_at_use
+
+    def counted(study, measured, use):
+        computed.append(measured.sample.label)
+        return whole(study, measured, use)
+
+    monkeypatch.setattr(judged_routes, "known_at_use", counted)
+    before = judged(client, study)
+    stored = client.get(f"/api/studies/{study['id']}/uses").json()["uses"][0]
+    use = copy.deepcopy(stored["use"])
+    use["criteria"][1]["weight"] = 9
+    assert client.put(f"/api/uses/{stored['id']}", json={"use": use, "seen": stored["use"]}).status_code == 200
+    after = judged(client, study)
+    assert computed == ["rank", "B"]
+    assert after["filters"][0]["score"] != before["filters"][0]["score"]
+    sample = study["samples"][1]["id"]
+    client.post(f"/api/samples/{sample}/readings", json={"key": "media.thickness", "text": "1.4 mm"})
+    judged(client, study)
+    assert computed == ["rank", "B", "B"]
+
+
+def test_a_filter_is_computed_alone_and_then_remembered(client, study, monkeypatch):
+    use_id = client.get(f"/api/studies/{study['id']}/uses").json()["uses"][0]["id"]
+    for sample in study["samples"]:
+        found = client.get(f"/api/studies/{study['id']}/uses/{use_id}/filters/{sample['id']}").json()
+        assert found["label"] == sample["label"]
+    monkeypatch.setattr(judged_routes, "known_at_use", None)
+    assert judged(client, study)["labels"] == ["rank", "B"]
+
+
+def test_what_is_not_there_is_said(client, study):
+    other = client.post("/api/studies", json=plain_document()).json()
+    stored = client.get(f"/api/studies/{study['id']}/uses").json()["uses"][0]["id"]
+    gone = client.get(f"/api/studies/{other['id']}/uses/{stored}/judged")
+    assert (gone.status_code, gone.json()["detail"].split(":")[0]) == (404, f"there is no use {stored} in this study any more")
+    strange = client.get(f"/api/studies/{study['id']}/uses/{stored}/filters/{other['samples'][0]['id']}")
+    assert strange.status_code == 404
+    assert "in this study" in strange.json()["detail"]
+
+
+def test_a_use_in_which_nothing_has_a_weight_says_so(client, study):
+    stored = client.get(f"/api/studies/{study['id']}/uses").json()["uses"][0]
+    use = stored["use"] | {"criteria": [{"measure": "price", "weight": 0}]}
+    client.put(f"/api/uses/{stored['id']}", json={"use": use, "seen": stored["use"]})
+    refused = client.get(f"/api/studies/{study['id']}/uses/{stored['id']}/judged")
+    assert refused.status_code == 422
+    assert "give one of them a weight" in refused.json()["detail"]
