@@ -48,6 +48,7 @@ VIEWS = [
     "engine",
     "comparison",
     "same-part",
+    "verdict",
     "start",
 ]
 

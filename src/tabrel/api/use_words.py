@@ -30,6 +30,8 @@ USE_PROPERTIES: dict[str, tuple[str, Any]] = {
     "Verdict.sample": ("Label of the sample it is on.", "Halvene"),
     "StatedVerdictOut.verdict": ("Meets the stated requirements, open, fails, or none stated.", "open"),
     "Verdict.verdict": ("Meets the stated requirements, open, fails, or none stated.", "open"),
+    "UsesOut.filters": ("The filters that are compared.", []),
+    "rack_place": ("Its place in the rack, from 0; its colour follows it.", 0),
     "tier": ("Only filters of this tier are compared; null for all.", "premium"),
     "tiers": ("Tiers that filters of the study are of.", ["economy", "premium"]),
     "bypass_not_asked": ("Why it is not asked that the by-pass valve opens where the engine needs it; null: it is asked.", None),
@@ -86,6 +88,6 @@ USE_PROPERTIES: dict[str, tuple[str, Any]] = {
     "JudgedLineOut.state": ("Met, failed or open.", "open"),
     "is_asked_of_every_use": ("Whether it is asked of every use, not by the analyst.", False),
     "JudgedLineOut.counts": ("Whether it decides; a fault that is only thought of does not.", True),
-    "decided_by": ("Of an open one: what would decide it.", "stated_collapse_kpa"),
+    "decided_by": ("Of an open one: what would decide it.", "sample.stated_collapse"),
 }  # fmt: skip
 """By name, or by model and name where another model means something else."""

@@ -106,6 +106,26 @@ def test_another_weight_computes_no_behaviour_again_and_another_reading_does(cli
     assert computed == ["rank", "B", "B"]
 
 
+def test_a_weight_that_is_only_thought_of_is_judged_and_not_kept(client, study):
+    thought = judged(client, study, trial_criterion=0, trial_weight=0)
+    assert thought["criteria"][0]["weight"] == 0
+    kept = judged(client, study)
+    assert kept["criteria"][0]["weight"] == 2
+    assert thought["filters"][0]["score"] != kept["filters"][0]["score"]
+    use_id = kept["use_id"]
+    asked = {"trial_criterion": 9, "trial_weight": 1}
+    refused = client.get(f"/api/studies/{study['id']}/uses/{use_id}/judged", params=asked)
+    assert (refused.status_code, refused.json()["where"]) == (422, "trial_criterion")
+
+
+def test_an_open_line_names_the_field_that_would_decide_it(client, study):
+    lines = judged(client, study)["verdicts"][0]["lines"]
+    assert "sample.stated_collapse" in {line["decided_by"] for line in lines if line["state"] == "open"}
+    sample = study["samples"][0]["id"]
+    sheet = client.get(f"/api/samples/{sample}/details/sample.stated_collapse")
+    assert sheet.status_code == 200
+
+
 def test_a_filter_is_computed_alone_and_then_remembered(client, study, monkeypatch):
     use_id = client.get(f"/api/studies/{study['id']}/uses").json()["uses"][0]["id"]
     for sample in study["samples"]:

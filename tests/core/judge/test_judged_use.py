@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import copy
 import json
+from dataclasses import replace
 from math import hypot, sqrt
 
 import numpy as np
@@ -16,8 +17,10 @@ from tabrel.core.errors import StudyError
 from tabrel.core.judge.at_points import START_DRAWS
 from tabrel.core.judge.judged_use import judge_use, use_named
 from tabrel.core.judge.known import unit_price
+from tabrel.core.judge.presets import PRESETS
 from tabrel.core.maps.behaviour import behaviour
 from tabrel.core.results.analysis import analyse_sample
+from tabrel.core.rules.uses import check_use
 from tabrel.document.judged_use import judged_use_out
 from tabrel.document.study_document import read_study
 
@@ -242,3 +245,17 @@ def test_a_criterion_nobody_has_compares_nothing():
     assert found.pair_wins.compared["A"]["B"] == 1
     bench = judged({"measure": "bypass_closing_kpa"})
     assert "bench" in bench.criteria[0].known["A"].reason
+
+
+def test_only_filters_of_the_tier_are_compared():
+    study, use = made({"measure": "can.height"}, samples=({"tier": "premium"}, {"tier": "economy"}, {"tier": "premium"}))
+    assert judge_use(study, replace(use, tier="premium"), **FEW).labels == ("A", "C")
+    with pytest.raises(StudyError, match="no filter is of the tier 'none such': name the tier of one, or compare all"):
+        judge_use(study, replace(use, tier="none such"))
+
+
+def test_every_preset_is_a_use_that_can_be_judged():
+    for preset in PRESETS:
+        check_use("use", preset.use, ())
+        assert not preset.use.requirements
+        assert all(criterion.best is criterion.worst is None for criterion in preset.use.criteria)

@@ -103,6 +103,12 @@ def test_every_use_asks_for_a_by_pass_that_works_and_an_element_that_stands_it()
     assert lines(location=None)[0].decided_by == "bypass.location"
 
 
+def test_a_by_pass_that_is_not_asked_for_decides_nothing_and_says_why():
+    first = by_pass_lines("thread_end", OPENING, GREATEST, STUCK, 90.0, not_asked="the engine has its own.")[0]
+    assert (first.state, first.counts) == ("failed", False)
+    assert first.reason.endswith("It decides nothing here: the engine has its own.")
+
+
 def test_no_valve_is_a_hazard_and_not_a_merit():
     line = lines(location="none", opening=None)[0]
     assert line.state == "failed"

@@ -211,7 +211,7 @@ export interface paths {
         put?: never;
         /**
          * Post Measure Number
-         * @description Return what a number typed for a measure means, in the measure's unit and as shown in each family.
+         * @description Return what a number typed for a measure, a point or a weight means, in the measure's unit and as shown in each family.
          */
         post: operations["post_measure_number"];
         delete?: never;
@@ -1407,7 +1407,7 @@ export interface paths {
         };
         /**
          * Get Judged Use
-         * @description Return a use judged for every filter of its study.
+         * @description Return a use judged for every filter of its study, or with one weight otherwise, which is only thought of.
          */
         get: operations["get_judged_use"];
         put?: never;
@@ -2554,6 +2554,30 @@ export interface components {
              * @example 20
              */
             unfiltered_percent: number | null;
+        };
+        /**
+         * ComparedNameOut
+         * @description A filter that is compared, and its place in the rack, from 0.
+         */
+        ComparedNameOut: {
+            /**
+             * Label
+             * @description Label of the sample.
+             * @example Korvath
+             */
+            label: string;
+            /**
+             * Rack Place
+             * @description Its place in the rack, from 0; its colour follows it.
+             * @example 0
+             */
+            rack_place: number;
+            /**
+             * Sample Id
+             * @description Number of the sample.
+             * @example 1
+             */
+            sample_id: number;
         };
         /**
          * ComparedPairOut
@@ -5068,7 +5092,7 @@ export interface components {
             /**
              * Decided By
              * @description Of an open one: what would decide it.
-             * @example stated_collapse_kpa
+             * @example sample.stated_collapse
              */
             decided_by: string | null;
             /**
@@ -9664,14 +9688,10 @@ export interface components {
          */
         UsesOut: {
             /**
-             * Labels
-             * @description Labels of the samples, in their order.
-             * @example [
-             *       "Korvath",
-             *       "Dunmor"
-             *     ]
+             * Filters
+             * @description The filters that are compared.
              */
-            labels: string[];
+            filters: components["schemas"]["ComparedNameOut"][];
             /**
              * Measures
              * @description What a criterion or a requirement can be on.
@@ -14382,6 +14402,10 @@ export interface operations {
                 compared?: "part_numbers" | "specimens";
                 /** @description Whether the chances are over all weights there can be. */
                 any_weights?: boolean;
+                /** @description Which criterion, from 0, has another weight in thought. */
+                trial_criterion?: number | null;
+                /** @description That weight. */
+                trial_weight?: number | null;
             };
             header?: {
                 /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */

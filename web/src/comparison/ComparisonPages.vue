@@ -2,6 +2,7 @@
 /** The pages of the comparison. */
 const PAGES = [
   { name: 'comparison', title: 'Behaviour' },
+  { name: 'verdict', title: 'Verdict' },
   { name: 'same-part', title: 'Same part?' },
 ] as const
 </script>

@@ -9,7 +9,7 @@ export interface Option {
 }
 
 const chosen = defineModel<string>({ required: true })
-const props = defineProps<{ options: readonly Option[]; label: string; inputId?: string }>()
+const props = defineProps<{ options: readonly Option[]; label: string; inputId?: string; /** Whether there are so many that one looks for words in them. */ searched?: boolean }>()
 const options = computed(() => [...props.options])
 /** The option that stands for nothing chosen. */
 const empty = computed(() => props.options.find((one) => one.value === '')?.label)
@@ -27,6 +27,10 @@ const empty = computed(() => props.options.find((one) => one.value === '')?.labe
     :placeholder="empty"
     :label-id="inputId"
     :aria-label="label"
+    :filter="searched"
+    auto-filter-focus
+    filter-placeholder="type a word of it"
+    empty-filter-message="nothing has that in its name"
   />
 </template>
 

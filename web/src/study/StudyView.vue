@@ -186,6 +186,7 @@ function pick(sampleId: number) {
 }
 
 function field(key: string) {
+  if (key === 'uses') return go('verdict') // a page of a station, with no field of that name
   void router.push({ name: stationOfKey(key, sheet.data.value), params: here.value, query: { field: key } })
 }
 

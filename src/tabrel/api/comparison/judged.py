@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
+from dataclasses import replace
 from itertools import combinations
 from math import isfinite
 from typing import Annotated
@@ -30,11 +31,12 @@ from tabrel.api.comparison.uses import shown_units
 from tabrel.api.deps import Connection, SampleId, StudyId, UseId
 from tabrel.api.errors import PROBLEM_RESPONSES
 from tabrel.api.turns import HEAVY
+from tabrel.core.errors import StudyError
 from tabrel.core.judge.disagreements import Disagreement
 from tabrel.core.judge.judged_use import JudgedCriterion, JudgedUse, UseVerdictOf, judge_use
 from tabrel.core.judge.known import Known
 from tabrel.core.judge.known_filter import known_at_use, measures_of_use
-from tabrel.core.judge.requirements import JudgedRequirement
+from tabrel.core.judge.requirements import COLLAPSE_KEY, JudgedRequirement
 from tabrel.core.judge.schools import Places
 from tabrel.core.maps.monte_carlo import DRAWS
 from tabrel.core.sample.measured_sample import MeasuredSample, measure_sample
@@ -56,6 +58,10 @@ ComparedIn = Annotated[
     ),
 ]
 AnyWeights = Annotated[bool, Query(description="Whether the chances are over all weights there can be.", examples=[True])]
+TrialCriterion = Annotated[
+    int | None, Query(description="Which criterion, from 0, has another weight in thought.", ge=0, lt=10_000, examples=[0])
+]
+TrialWeight = Annotated[float | None, Query(description="That weight.", ge=0, le=1e6, allow_inf_nan=False, examples=[3.5])]
 
 
 @router.get("/studies/{study_id}/uses/{use_id}/judged", dependencies=HEAVY)
@@ -66,9 +72,13 @@ def get_judged_use(
     request: Request,
     compared: ComparedIn = "part_numbers",
     any_weights: AnyWeights = False,
+    trial_criterion: TrialCriterion = None,
+    trial_weight: TrialWeight = None,
 ) -> JudgedUseOut:
-    """Return a use judged for every filter of its study."""
+    """Return a use judged for every filter of its study, or with one weight otherwise, which is only thought of."""
     study, use = _study_and_use(conn, study_id, use_id)
+    if trial_criterion is not None and trial_weight is not None:
+        use = _with_weight(use, trial_criterion, trial_weight)
     kept: KnownKept = request.app.state.known
 
     def known_of(measured: MeasuredSample) -> Mapping[str, Known]:
@@ -99,6 +109,14 @@ def _study_and_use(conn: Connection, study_id: int, use_id: int) -> tuple[Study,
     if use_id not in ids:
         raise NotStoredError(f"there is no use {use_id} in this study any more: it was removed meanwhile, undo brings it back")
     return study, study.uses[ids.index(use_id)]
+
+
+def _with_weight(use: Use, index: int, weight: float) -> Use:
+    if index >= len(use.criteria):
+        raise StudyError("trial_criterion", f"the use has no criterion {index}: it was changed meanwhile, look again")
+    criteria = list(use.criteria)
+    criteria[index] = replace(criteria[index], weight=weight)
+    return replace(use, criteria=tuple(criteria))
 
 
 def _known(kept: KnownKept, study: Study, measured: MeasuredSample, use: Use) -> Mapping[str, Known]:
@@ -216,5 +234,14 @@ def _verdict_out(label: str, verdict: UseVerdictOf, lines: tuple[JudgedRequireme
         proposed=verdict.proposed,
         stated=None if stated is None else StatedVerdictOut(verdict=stated.verdict, reason=stated.reason),
         reasons=list(verdict.reasons),
-        lines=[JudgedLineOut(**vars(line)) for line in lines],
+        lines=[_line_out(line) for line in lines],
     )
+
+
+_FIELDS = {COLLAPSE_KEY: "sample.stated_collapse"}
+"""Field in which what would decide a line is typed, where it is not called as the document calls it."""
+
+
+def _line_out(line: JudgedRequirement) -> JudgedLineOut:
+    named = {**vars(line), "decided_by": _FIELDS.get(line.decided_by or "", line.decided_by)}
+    return JudgedLineOut(**named)

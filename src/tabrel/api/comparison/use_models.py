@@ -37,13 +37,21 @@ class MeasureOut(WireModel):
     choices: list[str]
 
 
+class ComparedNameOut(WireModel):
+    """A filter that is compared, and its place in the rack, from 0."""
+
+    sample_id: int
+    label: str
+    rack_place: int
+
+
 class UsesOut(WireModel):
     """The uses of a study, and what is there to make one."""
 
     uses: list[StoredUseOut]
     presets: list[PresetOut]
     measures: list[MeasureOut]
-    labels: list[str]
+    filters: list[ComparedNameOut]
     tiers: list[str]
 
 

@@ -12,6 +12,7 @@ from fastapi import APIRouter, Response
 from tabrel.api import stale
 from tabrel.api.catalogue.models import ShownUnitOut
 from tabrel.api.comparison.use_models import (
+    ComparedNameOut,
     MeasureNumberIn,
     MeasureNumberOut,
     MeasureOut,
@@ -24,7 +25,7 @@ from tabrel.api.comparison.use_models import (
 from tabrel.api.deps import Connection, StudyId, UseId
 from tabrel.api.errors import PROBLEM_RESPONSES
 from tabrel.api.wire import NothingIn
-from tabrel.core.catalogue.measures import BEHAVIOUR_MEASURES, MEASURE_ROWS, better_of
+from tabrel.core.catalogue.measures import BEHAVIOUR_MEASURES, MEASURE_ROWS, USE_NUMBERS, better_of
 from tabrel.core.catalogue.observations import OBSERVATIONS
 from tabrel.core.catalogue.quantities import PART_TITLES, QUANTITIES
 from tabrel.core.catalogue.results import RESULTS
@@ -52,13 +53,13 @@ PLACE = "uses"
 def get_uses(study_id: StudyId, conn: Connection) -> UsesOut:
     """Return the uses of a study, and what is there to make one."""
     study = load_study_frame(conn, study_id)
-    samples = [stored.sample for stored in load_samples(conn, study_id, archived=False)]
+    samples = [(i, one) for i, one in enumerate(load_samples(conn, study_id)) if not one.sample.archived]
     return UsesOut(
         uses=[StoredUseOut(id=stored.id, use=stored.use) for stored in load_stored_uses(conn, study_id)],
         presets=[PresetOut(name=preset.use.name, about=preset.about) for preset in presets_for(study)],
         measures=list(_measures()),
-        labels=[sample.label for sample in samples],
-        tiers=sorted({sample.tier for sample in samples if sample.tier}),
+        filters=[ComparedNameOut(sample_id=one.id, label=one.sample.label, rack_place=i) for i, one in samples],
+        tiers=sorted({one.sample.tier for _, one in samples if one.sample.tier}),
     )
 
 
@@ -115,8 +116,8 @@ def delete_use(use_id: UseId, _: NothingIn, conn: Connection, response: Response
 
 @router.post("/measure-number")
 def post_measure_number(given: MeasureNumberIn) -> MeasureNumberOut:
-    """Return what a number typed for a measure means, in the measure's unit and as shown in each family."""
-    row = MEASURE_ROWS.get(given.measure)
+    """Return what a number typed for a measure, a point or a weight means, in the measure's unit and as shown in each family."""
+    row = MEASURE_ROWS.get(given.measure) or USE_NUMBERS.get(given.measure)
     if row is None:
         hint = nearest_hint(given.measure, MEASURE_ROWS)
         raise StudyError("measure", f"{given.measure!r} is no measure that is a number{hint}: choose one of the list")

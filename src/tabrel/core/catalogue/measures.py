@@ -8,7 +8,7 @@ from typing import Literal
 from tabrel.core.catalogue.observation import Observation
 from tabrel.core.catalogue.observations import OBSERVATIONS
 from tabrel.core.catalogue.quantities import QUANTITIES
-from tabrel.core.catalogue.results import RESULTS, WIRE_UNITS
+from tabrel.core.catalogue.results import RESULTS, WIRE_UNITS, ResultRow
 from tabrel.core.catalogue.units import UNITS, printed
 from tabrel.core.study.uses import BY_HAND
 
@@ -59,10 +59,18 @@ def _behaviour_unit(key: str) -> str:
     return "min" if key.startswith("minutes_") else next(u for end, u in _BEHAVIOUR_UNITS.items() if key.endswith(end))
 
 
+def _unit_of(row: ResultRow) -> str:
+    return _LONG_UNITS.get(row.unit, printed(WIRE_UNITS[row.unit]))
+
+
+def _in_a_sentence(title: str) -> str:
+    return title[0].lower() + title[1:]
+
+
 MEASURE_ROWS: dict[str, MeasureRow] = {
     row.key: row
     for row in (
-        *(MeasureRow(row.key, row.title, _LONG_UNITS.get(row.unit, printed(WIRE_UNITS[row.unit]))) for row in RESULTS.values()),
+        *(MeasureRow(row.key, _in_a_sentence(row.title), _unit_of(row)) for row in RESULTS.values()),
         *(MeasureRow(quantity.key, quantity.title, printed(quantity.metric_unit)) for quantity in QUANTITIES.values()),
         *(MeasureRow(key, title, _behaviour_unit(key)) for key, title in BEHAVIOUR_MEASURES.items()),
         MeasureRow("price", "price", ""),
@@ -70,6 +78,17 @@ MEASURE_ROWS: dict[str, MeasureRow] = {
     )
 }  # fmt: skip
 """By key; the price is in the currency of the offers."""
+
+
+USE_NUMBERS: dict[str, MeasureRow] = {
+    row.key: row
+    for row in (
+        MeasureRow("temperature_c", "oil temperature", "°C"),
+        MeasureRow("speed_rpm", "engine speed", "rpm"),
+        MeasureRow("weight", "weight", ""),
+    )
+}
+"""Numbers of a use itself."""
 
 
 def observation_named(measure: str) -> Observation | None:

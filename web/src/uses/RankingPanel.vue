@@ -1,0 +1,234 @@
+<script setup lang="ts">
+/** Three schools of ranking side by side, the chance of each place, where the schools disagree, what would swap two places. */
+import { computed } from 'vue'
+import { sampleColour } from '@/shared/sampleColours'
+import { toDigits, withUncertainty } from '@/shared/numbers'
+import { chanceWords, disagreementSentence, firstSentence, placeWords, pullsFor, swapSentence, weightWords } from './ranking'
+import type { Judged, Trial } from './useJudged'
+
+const props = defineProps<{ judged: Judged; colours: ReadonlyMap<string, number>; trialError: string }>()
+/** A weight that is only thought of. */
+const trial = defineModel<Trial | null>('trial', { required: true })
+const anyWeights = defineModel<boolean>('anyWeights', { required: true })
+const emit = defineEmits<{ keep: [trial: Trial] }>()
+
+const ranked = computed(() => [...props.judged.filters].sort((one, other) => (other.score ?? -1) - (one.score ?? -1)))
+const count = computed(() => props.judged.labels.length)
+const colourOf = (label: string) => sampleColour(props.colours.get(label) ?? 0)
+/** Places from dark to light; the number stands in the bar where it fits. */
+const shade = (place: number) => 1 - (0.82 * place) / Math.max(1, count.value - 1)
+
+function score(one: Judged['filters'][number]): string {
+  if (one.score === null) return 'nothing known'
+  const shown = withUncertainty(one.score, one.score_expanded_uncertainty)
+  return shown.uncertainty ? `${shown.value} ± ${shown.uncertainty}` : shown.value
+}
+const bounds = (low: number, high: number) => (high - low > 1e-9 ? `${toDigits(low, 3)} to ${toDigits(high, 3)}` : '')
+const chancesOf = (one: Judged['filters'][number]) => one.chances.map((chance, place) => `place ${place + 1} ${chanceWords(chance)}`).join(', ')
+
+const counted = computed(() => props.judged.criteria.map((one, index) => ({ ...one, index })).filter((one) => !one.struck))
+const slid = computed(() => props.judged.criteria[trial.value?.criterion ?? -1])
+const mostWeight = computed(() => 2 * Math.max(1, ...props.judged.criteria.map((one) => one.weight)))
+const circle = (labels: readonly string[]) => [...labels, labels[0]!].join(' over ')
+
+function onSlide(event: Event) {
+  if (trial.value) trial.value = { ...trial.value, weight: Number((event.target as HTMLInputElement).value) }
+}
+function choose(event: Event) {
+  const index = (event.target as HTMLSelectElement).value
+  trial.value = index === '' ? null : { criterion: Number(index), weight: props.judged.criteria[Number(index)]!.weight }
+}
+</script>
+
+<template>
+  <div class="ranking">
+    <div class="schools">
+      <p class="first" data-part="first">{{ firstSentence(judged) }}</p>
+      <table aria-label="The schools side by side">
+        <thead>
+          <tr>
+            <th scope="col">filter</th>
+            <th scope="col" colspan="2" title="Pairs won less pairs lost, criterion by criterion, whatever the weights">pair wins</th>
+            <th scope="col" colspan="2" title="Sum of the places in each criterion, unweighted; low is good">rank sum</th>
+            <th scope="col" colspan="2" title="0 to 100 between the end points, by weight">weighted score</th>
+            <th scope="col">chance of each place</th>
+          </tr>
+        </thead>
+        <tbody>
+          <tr v-for="one in ranked" :key="one.label" :data-filter="one.label">
+            <th scope="row"><i :style="{ background: colourOf(one.label) }" />{{ one.label }}</th>
+            <td class="place">{{ one.pairs_place }}</td>
+            <td class="figure">{{ one.pairs_score > 0 ? '+' : one.pairs_score < 0 ? '−' : '' }}{{ Math.abs(one.pairs_score) }}</td>
+            <td class="place">{{ placeWords(one.rank_sum_place) }}</td>
+            <td class="figure" :title="bounds(one.rank_sum_low, one.rank_sum_high)">{{ toDigits(one.rank_sum, 3) }}</td>
+            <td class="place">{{ placeWords(one.score_place) }}</td>
+            <td class="figure" :title="one.ties.length ? `cannot be told from ${one.ties.join(', ')}` : ''">
+              {{ score(one) }}<span v-if="one.ties.length" class="soft"> tied</span>
+            </td>
+            <td>
+              <svg class="chart chances" viewBox="0 0 260 20" role="img" :aria-label="`${one.label}: ${chancesOf(one)}`">
+                <template v-for="(chance, place) in one.chances" :key="place">
+                  <rect
+                    :x="260 * one.chances.slice(0, place).reduce((sum, part) => sum + part, 0)"
+                    y="1"
+                    :width="260 * chance"
+                    height="18"
+                    :fill="colourOf(one.label)"
+                    :fill-opacity="shade(place)"
+                  />
+                  <text
+                    v-if="chance > 0.15"
+                    class="middle"
+                    :class="{ light: shade(place) > 0.55 }"
+                    :x="260 * (one.chances.slice(0, place).reduce((sum, part) => sum + part, 0) + chance / 2)"
+                    y="14"
+                  >
+                    {{ place + 1 }}: {{ chanceWords(chance) }}
+                  </text>
+                </template>
+              </svg>
+            </td>
+          </tr>
+        </tbody>
+      </table>
+      <p class="soft fine">
+        A place is one figure only where not knowing cannot change it. “tied”: not told from another one by the uncertainty of both.
+        <label><input v-model="anyWeights" type="checkbox" /> chances over all weights there can be</label>
+      </p>
+      <p v-for="labels in judged.circles" :key="labels.join()" class="fine" data-part="circle">Pair wins go in a circle: {{ circle(labels) }}.</p>
+    </div>
+    <div class="why">
+      <section v-if="judged.disagreements.length" aria-label="Where the schools disagree">
+        <h3>Where the schools disagree</h3>
+        <div v-for="pair in judged.disagreements.slice(0, 2)" :key="pair.first_label + pair.second_label" class="pair" data-part="disagreement">
+          <p>{{ disagreementSentence(pair) }}</p>
+          <p class="soft">for {{ pair.first_label }}: {{ pullsFor(pair, true).join(', ') || 'nothing' }}</p>
+          <p class="soft">for {{ pair.second_label }}: {{ pullsFor(pair, false).join(', ') || 'nothing' }}</p>
+        </div>
+        <p v-if="judged.disagreements.length > 2" class="soft fine">and in {{ judged.disagreements.length - 2 }} pairs farther down. In brackets: points of the weighted score.</p>
+        <p v-else class="soft fine">In brackets: points of the weighted score.</p>
+      </section>
+      <section aria-label="What would swap two places">
+        <h3>What would swap two places</h3>
+        <p v-for="swap in judged.swaps" :key="swap.above" class="fine" data-part="swap">{{ swapSentence(swap, judged.criteria) }}</p>
+        <div v-if="counted.length" class="slider plain">
+          <label>
+            try another weight of
+            <select :value="trial ? String(trial.criterion) : ''" @change="choose">
+              <option value="">nothing</option>
+              <option v-for="one in counted" :key="one.index" :value="String(one.index)">{{ one.name }}</option>
+            </select>
+          </label>
+          <template v-if="trial && slid">
+            <input type="range" min="0" :max="mostWeight" :step="mostWeight / 80" :value="trial.weight" :aria-label="`Weight of ${slid.name}, in thought`" @input="onSlide" />
+            <strong class="figure">{{ weightWords(trial.weight) }}</strong>
+            <button type="button" class="tool" @click="emit('keep', trial)">keep it</button>
+            <button type="button" class="tool" @click="trial = null">as it was</button>
+          </template>
+        </div>
+        <p v-if="trial" class="thought" role="status">Shown as if that weight were {{ weightWords(trial.weight) }}: nothing is changed until it is kept.</p>
+        <p v-if="trialError" class="said-wrong" role="alert">{{ trialError }}</p>
+      </section>
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.ranking {
+  display: flex;
+  gap: 1.6rem;
+  font-size: 0.86rem;
+  align-items: flex-start;
+}
+.schools {
+  flex: 0 0 42.5rem;
+  max-width: 100%;
+}
+.why {
+  flex: 1;
+  min-width: 16rem;
+}
+@media (max-width: 1000px) {
+  .ranking {
+    flex-direction: column;
+  }
+}
+.first {
+  margin: 0 0 0.3rem;
+  font-weight: 600;
+}
+table {
+  border-collapse: collapse;
+}
+th {
+  text-align: left;
+  font-weight: 400;
+}
+thead th {
+  color: var(--ink-soft);
+  padding-right: 0.8rem;
+}
+tbody th,
+td {
+  padding: 0.2rem 0.4rem 0.2rem 0;
+  border-top: 1px solid var(--line);
+  white-space: nowrap;
+}
+tbody th i {
+  display: inline-block;
+  width: 0.7rem;
+  height: 0.9rem;
+  margin-right: 0.4rem;
+  vertical-align: -0.1rem;
+}
+.place {
+  font-weight: 600;
+  min-width: 1.6rem;
+}
+.figure {
+  font-variant-numeric: tabular-nums;
+  padding-right: 1.1rem;
+}
+td.figure {
+  color: var(--ink-soft);
+}
+.chances {
+  width: 260px;
+  height: 20px;
+}
+.chart text.light {
+  fill: #fff;
+}
+h3 {
+  font-size: 0.9rem;
+  margin: 0 0 0.2rem;
+}
+.why section + section {
+  margin-top: 0.7rem;
+}
+.why p {
+  margin: 0 0 0.2rem;
+  line-height: 1.35;
+}
+.pair {
+  margin-bottom: 0.4rem;
+}
+.fine {
+  font-size: 0.82rem;
+  margin: 0.3rem 0;
+}
+.slider {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 0.5rem;
+  margin: 0.3rem 0;
+}
+.slider select {
+  max-width: 14rem;
+}
+.thought {
+  border-left: 3px solid var(--amber);
+  padding-left: 0.5rem;
+}
+</style>

@@ -1,0 +1,333 @@
+<script setup lang="ts">
+/** What a use asks: its points, its criteria with weights and end points, its requirements. */
+import { computed, ref } from 'vue'
+import ChoiceField from '@/shared/ChoiceField.vue'
+import { usePreferences } from '@/shared/preferences'
+import { useRefusal } from '@/shared/useRefusal'
+import AddChoice from './AddChoice.vue'
+import HandOrder from './HandOrder.vue'
+import MeasureNumber from './MeasureNumber.vue'
+import type { Measure, StoredUse, Use } from './useUses'
+import type { Judged } from './useJudged'
+
+type Criterion = NonNullable<Use['criteria']>[number]
+type Requirement = NonNullable<Use['requirements']>[number]
+
+const props = defineProps<{
+  stored: StoredUse
+  measures: readonly Measure[]
+  labels: readonly string[]
+  tiers: readonly string[]
+  judged: Judged | undefined
+  change: (changed: (use: Use) => Use) => Promise<unknown>
+}>()
+const preferences = usePreferences()
+const { refused, guarded } = useRefusal()
+const use = computed(() => props.stored.use)
+const criteria = computed(() => use.value.criteria ?? [])
+const requirements = computed(() => use.value.requirements ?? [])
+const byKey = computed(() => new Map(props.measures.map((one) => [one.key, one])))
+const BARE = { metric: { symbol: '', factor: 1 }, inch: { symbol: '', factor: 1 } }
+
+const POINTS = [
+  { title: 'cold', temperature: 'temperature_c', speed: 'speed_rpm' },
+  { title: 'hot', temperature: 'hot_temperature_c', speed: 'hot_speed_rpm' },
+] as const
+
+const set = (changes: Partial<Use>) => guarded(() => props.change((now) => ({ ...now, ...changes })))
+const setPoint = (name: (typeof POINTS)[number]['temperature' | 'speed']) => (value: number | null) => props.change((now) => ({ ...now, [name]: value }))
+
+function withCriterion(index: number, changes: Partial<Criterion>) {
+  return props.change((now) => ({ ...now, criteria: (now.criteria ?? []).map((one, i) => (i === index ? { ...one, ...changes } : one)) }))
+}
+function withRequirement(index: number, changes: Partial<Requirement>) {
+  return props.change((now) => ({ ...now, requirements: (now.requirements ?? []).map((one, i) => (i === index ? { ...one, ...changes } : one)) }))
+}
+const drop = (name: 'criteria' | 'requirements', index: number) =>
+  guarded(() => props.change((now) => ({ ...now, [name]: (now[name] ?? []).filter((_, i) => i !== index) })))
+
+/** Measures to choose from, by what they belong to. */
+const numberOptions = computed(() => [
+  { value: '', label: 'add a criterion …' },
+  ...props.measures.filter((one) => one.is_number).map((one) => ({ value: one.key, label: one.key === 'by_hand' ? 'an order made by hand' : `${one.title} (${one.group})` })),
+])
+const requirementOptions = computed(() => [
+  { value: '', label: 'add a requirement …' },
+  ...props.measures.filter((one) => one.key !== 'by_hand').map((one) => ({ value: one.key, label: `${one.title} (${one.group})` })),
+])
+
+function addCriterion(measure: string) {
+  const found = byKey.value.get(measure)
+  if (!found) return
+  const begun: Criterion = { measure, better: found.better, weight: 1, order: [], ...(measure === 'by_hand' ? { name: 'construction' } : {}) }
+  void guarded(() => props.change((now) => ({ ...now, criteria: [...(now.criteria ?? []), begun] })))
+}
+
+/** A requirement that asks for nothing yet is only a draft: the use does not hold it. */
+const draft = ref<Requirement | null>(null)
+function addRequirement(measure: string) {
+  if (byKey.value.has(measure)) draft.value = { measure, at_least: null, at_most: null, one_of: [] }
+}
+async function setRequirement(index: number, changes: Partial<Requirement>) {
+  if (index < requirements.value.length) return withRequirement(index, changes)
+  const made = { ...draft.value!, ...changes }
+  if (made.at_least == null && made.at_most == null && !made.one_of?.length) return
+  await props.change((now) => ({ ...now, requirements: [...(now.requirements ?? []), made] }))
+  draft.value = null
+}
+const lines = computed(() => [...requirements.value, ...(draft.value ? [draft.value] : [])])
+
+/** A word may be asked for by its beginning. */
+const isAsked = (list: readonly string[] | undefined, word: string) => (list ?? []).some((asked) => word.startsWith(asked))
+function toggled(list: readonly string[] | undefined, word: string): string[] {
+  return isAsked(list, word) ? list!.filter((asked) => !word.startsWith(asked)) : [...(list ?? []), word]
+}
+
+/** A requirement begins as its measure is called in full. */
+function measureOf(key: string): Measure | undefined {
+  return byKey.value.get(key) ?? props.measures.find((one) => !one.is_number && one.key.startsWith(`${key}_`))
+}
+const unit = (measure: Measure | undefined) => measure?.[preferences.family].symbol ?? ''
+const titleOf = (one: { measure: string; name?: string | null }) => one.name || byKey.value.get(one.measure)?.title || one.measure
+/** End points that are not stated, as the filters have them. */
+function taken(index: number, end: 'best' | 'worst'): string {
+  const one = props.judged?.criteria[index]
+  const value = one?.measure === criteria.value[index]?.measure ? one?.[end] : null
+  return value == null ? '' : String(Number((value * one![preferences.family].factor).toPrecision(3)))
+}
+
+const strikingAt = ref<number | null>(null)
+const reason = ref('')
+async function strike(index: number) {
+  if (await guarded(() => withCriterion(index, { struck: reason.value.trim() }))) {
+    strikingAt.value = null
+    reason.value = ''
+  }
+}
+const notAsked = ref(false)
+const whyNot = ref('')
+async function leaveBypassOut() {
+  if (await set({ bypass_not_asked: whyNot.value.trim() })) {
+    notAsked.value = false
+    whyNot.value = ''
+  }
+}
+</script>
+
+<template>
+  <div class="setup plain">
+    <p v-if="refused" class="said-wrong" role="alert">{{ refused }}</p>
+    <div class="points">
+      <label class="name">called <input :value="use.name" @change="set({ name: ($event.target as HTMLInputElement).value.trim() })" /></label>
+      <span v-for="point in POINTS" :key="point.title" class="point">
+        {{ point.title }} point: oil at
+        <MeasureNumber measure="temperature_c" :value="use[point.temperature]" :units="BARE" :label="`Oil temperature of the ${point.title} point, °C`" :take="setPoint(point.temperature)" />
+        °C,
+        <MeasureNumber measure="speed_rpm" :value="use[point.speed]" :units="BARE" :label="`Engine speed of the ${point.title} point, rpm`" :take="setPoint(point.speed)" />
+        rpm
+      </span>
+      <label v-if="tiers.length || use.tier" class="point">
+        compare
+        <ChoiceField
+          :model-value="use.tier ?? ''"
+          :options="[{ value: '', label: 'all filters' }, ...tiers.map((tier) => ({ value: tier, label: `only tier ${tier}` }))]"
+          label="Which filters are compared"
+          @update:model-value="set({ tier: $event || null })"
+        />
+      </label>
+    </div>
+
+    <table aria-label="Criteria">
+      <thead>
+        <tr>
+          <th scope="col">criterion</th>
+          <th scope="col">better</th>
+          <th scope="col">weight</th>
+          <th scope="col">worst (0 points)</th>
+          <th scope="col">best (100 points)</th>
+          <th scope="col">unit</th>
+          <th scope="col"><span class="unseen">left out, removed</span></th>
+        </tr>
+      </thead>
+      <tbody v-for="(one, i) in criteria" :key="i" :class="{ struck: one.struck }" :data-criterion="one.measure">
+        <tr>
+          <th scope="row">
+            <input
+              v-if="one.measure === 'by_hand'"
+              :value="one.name"
+              aria-label="What is put in order by hand"
+              @change="guarded(() => withCriterion(i, { name: ($event.target as HTMLInputElement).value.trim() }))"
+            />
+            <template v-else>{{ titleOf(one) }}</template>
+          </th>
+          <td>
+            <button
+              v-if="one.measure !== 'by_hand'"
+              type="button"
+              class="tool"
+              :aria-label="`${titleOf(one)}: ${one.better === 'low' ? 'less' : 'more'} is better; turn it round`"
+              @click="guarded(() => withCriterion(i, { better: one.better === 'low' ? 'high' : 'low', best: one.worst, worst: one.best }))"
+            >
+              {{ one.better === 'low' ? 'less' : 'more' }}
+            </button>
+            <span v-else class="soft">first place</span>
+          </td>
+          <td><MeasureNumber measure="weight" :value="one.weight ?? 1" :units="BARE" :label="`Weight of ${titleOf(one)}`" :take="(value) => withCriterion(i, { weight: value ?? 1 })" /></td>
+          <td v-for="end in ['worst', 'best'] as const" :key="end">
+            <MeasureNumber
+              :measure="one.measure"
+              :value="one[end]"
+              :units="byKey.get(one.measure) ?? BARE"
+              :label="`${end === 'best' ? 'Best' : 'Worst'} end point of ${titleOf(one)}${unit(byKey.get(one.measure)) ? `, ${unit(byKey.get(one.measure))}` : ''}`"
+              :placeholder="taken(i, end)"
+              :take="(value) => withCriterion(i, { [end]: value })"
+            />
+          </td>
+          <td>{{ unit(byKey.get(one.measure)) }}</td>
+          <td class="acts">
+            <button v-if="one.struck" type="button" class="tool" @click="guarded(() => withCriterion(i, { struck: null }))">count it again</button>
+            <button v-else type="button" class="tool" :aria-expanded="strikingAt === i" @click="strikingAt = strikingAt === i ? null : i">leave out …</button>
+            <button type="button" class="tool" :aria-label="`Remove ${titleOf(one)}`" @click="drop('criteria', i)">remove</button>
+          </td>
+        </tr>
+        <tr v-if="one.struck || strikingAt === i || one.measure === 'by_hand'" class="under">
+          <td colspan="7">
+            <span v-if="one.struck">left out: {{ one.struck }}</span>
+            <form v-else-if="strikingAt === i" :data-unsaved="reason.trim() ? 'reason' : undefined" @submit.prevent="strike(i)">
+              <label>why it does not count here <input v-model="reason" class="long" autocomplete="off" /></label>
+              <button type="submit" class="tool">leave it out</button>
+            </form>
+            <HandOrder v-if="one.measure === 'by_hand'" :order="one.order ?? []" :labels="labels" :name="one.name ?? ''" :take="(order) => guarded(() => withCriterion(i, { order }))" />
+          </td>
+        </tr>
+      </tbody>
+    </table>
+    <p class="soft fine">
+      <AddChoice :options="numberOptions" searched label="Add a criterion" @add="addCriterion" />
+      End points that are not stated are those of the filters compared, shown in grey: a first look that moves with every filter. State them to make a score of its own.
+    </p>
+
+    <table aria-label="Requirements">
+      <thead>
+        <tr>
+          <th scope="col">requirement</th>
+          <th scope="col">at least</th>
+          <th scope="col">at most</th>
+          <th scope="col">unit, or what will do</th>
+          <th scope="col"><span class="unseen">removed</span></th>
+        </tr>
+      </thead>
+      <tbody>
+        <tr v-for="(one, i) in lines" :key="i" :data-requirement="one.measure">
+          <th scope="row">{{ measureOf(one.measure)?.title ?? one.measure }}</th>
+          <template v-if="measureOf(one.measure)?.is_number !== false">
+            <td v-for="end in ['at_least', 'at_most'] as const" :key="end">
+              <MeasureNumber
+                :measure="one.measure"
+                :value="one[end]"
+                :units="byKey.get(one.measure) ?? BARE"
+                :label="`${titleOf(one)}, ${end === 'at_least' ? 'at least' : 'at most'}`"
+                :take="(value) => setRequirement(i, { [end]: value })"
+              />
+            </td>
+            <td>{{ unit(byKey.get(one.measure)) }}</td>
+          </template>
+          <td v-else colspan="3" class="words">
+            <label v-for="word in measureOf(one.measure)!.choices" :key="word">
+              <input type="checkbox" :checked="isAsked(one.one_of, word)" @change="guarded(() => setRequirement(i, { one_of: toggled(one.one_of, word) }))" />
+              {{ word }}
+            </label>
+          </td>
+          <td class="acts">
+            <button type="button" class="tool" :aria-label="`Remove the requirement on ${measureOf(one.measure)?.title}`" @click="i < requirements.length ? drop('requirements', i) : (draft = null)">remove</button>
+          </td>
+        </tr>
+        <tr>
+          <th scope="row">a by-pass valve that opens where the engine needs it</th>
+          <td colspan="3">
+            <template v-if="use.bypass_not_asked">not asked: {{ use.bypass_not_asked }}</template>
+            <form v-else-if="notAsked" :data-unsaved="whyNot.trim() ? 'reason' : undefined" @submit.prevent="leaveBypassOut">
+              <label>why it is not asked here <input v-model="whyNot" class="long" autocomplete="off" /></label>
+              <button type="submit" class="tool">do not ask it</button>
+            </form>
+            <span v-else class="soft">asked of every use: its opening pressure surely below the stated collapse pressure</span>
+          </td>
+          <td class="acts">
+            <button v-if="use.bypass_not_asked" type="button" class="tool" @click="set({ bypass_not_asked: null })">ask it again</button>
+            <button v-else type="button" class="tool" :aria-expanded="notAsked" @click="notAsked = !notAsked">leave out …</button>
+          </td>
+        </tr>
+      </tbody>
+    </table>
+    <p class="soft fine">
+      <AddChoice :options="requirementOptions" searched label="Add a requirement" @add="addRequirement" />
+      Decision rule: met where the value meets it with its whole 95 % interval, failed where no part of the interval does, open in between.
+    </p>
+  </div>
+</template>
+
+<style scoped>
+.setup {
+  display: flex;
+  flex-direction: column;
+  gap: 0.5rem;
+  font-size: 0.86rem;
+}
+.points {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0.4rem 1.4rem;
+  align-items: center;
+}
+.point {
+  display: inline-flex;
+  align-items: center;
+  gap: 0.3rem;
+}
+.name input {
+  width: 9rem;
+}
+table {
+  border-collapse: collapse;
+}
+th {
+  text-align: left;
+  font-weight: 400;
+}
+thead th {
+  color: var(--ink-soft);
+}
+td,
+th {
+  padding: 0.14rem 0.7rem 0.14rem 0;
+  border-bottom: 1px solid var(--line);
+}
+.under td {
+  border-bottom: 1px solid var(--line);
+  padding-left: 1rem;
+}
+.struck th {
+  text-decoration: line-through;
+  color: var(--ink-soft);
+}
+.acts {
+  white-space: nowrap;
+}
+.acts .tool {
+  margin-right: 0.3rem;
+}
+.words label {
+  margin-right: 0.9rem;
+}
+.long {
+  width: 22rem;
+  max-width: 100%;
+}
+.fine {
+  margin: 0;
+  display: flex;
+  gap: 0.8rem;
+  align-items: center;
+  font-size: 0.82rem;
+}
+</style>

@@ -1,0 +1,215 @@
+<script setup lang="ts">
+/** Which filter for which use: every use against every filter, the schools side by side, what a use asks. */
+import { computed, ref, toRef, watch } from 'vue'
+import { useRouter } from 'vue-router'
+import { refDebounced } from '@vueuse/core'
+import { catalogue, details, observations, quantities } from '@/catalogue/catalogue'
+import ComparisonPages from '@/comparison/ComparisonPages.vue'
+import SwitchButtons from '@/shared/SwitchButtons.vue'
+import { useRefusal } from '@/shared/useRefusal'
+import { useSheet } from '@/sample/useSheet'
+import { stationOfKey } from '@/sample/stations'
+import AddChoice from './AddChoice.vue'
+import FilterVerdict from './FilterVerdict.vue'
+import RankingPanel from './RankingPanel.vue'
+import UseGrid from './UseGrid.vue'
+import UseSetup from './UseSetup.vue'
+import { useJudged, useTrial, type Compared, type Trial } from './useJudged'
+import { useUses, type Use } from './useUses'
+
+const props = defineProps<{ studyId: number; sampleId: number }>()
+const router = useRouter()
+const studyId = toRef(props, 'studyId')
+const sheet = useSheet(toRef(props, 'sampleId'))
+const uses = useUses(studyId)
+const stored = computed(() => uses.query.data.value?.uses ?? [])
+const { refused, guarded } = useRefusal()
+
+const filters = computed(() => uses.query.data.value?.filters ?? [])
+const labels = computed(() => filters.value.map((one) => one.label))
+const compared = ref<Compared>('part_numbers')
+const COMPARED = [
+  { label: 'Part numbers', value: 'part_numbers' },
+  { label: 'These specimens', value: 'specimens' },
+] as const
+const anyWeights = ref(false)
+const asked = computed(() => ({ compared: compared.value, any_weights: anyWeights.value }))
+const sampleIds = computed(() => filters.value.map((one) => one.sample_id))
+const { ofUse, progress, isStopped } = useJudged(studyId, sampleIds, stored, asked)
+
+const chosenUse = ref<number | null>(null)
+const chosenLabel = ref<string | null>(null)
+const use = computed(() => stored.value.find((one) => one.id === chosenUse.value) ?? stored.value[0])
+const result = computed(() => (use.value ? ofUse.value.get(use.value.id) : undefined))
+const isOfUse = computed(() => result.value?.data?.use_id === use.value?.id)
+const judged = computed(() => (isOfUse.value ? result.value?.data : undefined))
+const colours = computed(() => new Map(filters.value.map((one) => [one.label, one.rack_place])))
+
+const trial = ref<Trial | null>(null)
+const settled = refDebounced(trial, 120)
+const thought = useTrial(studyId, () => use.value?.id ?? 0, asked, settled)
+watch([() => use.value?.id, stored], () => (trial.value = null))
+const shownJudged = computed(() => (trial.value && thought.data.value?.use_id === use.value?.id ? thought.data.value : judged.value))
+
+const page = ref<'ranking' | 'reasons' | 'setup'>('ranking')
+const PAGES = [
+  { label: 'Ranking', value: 'ranking' },
+  { label: 'Requirements', value: 'reasons' },
+  { label: 'What it asks', value: 'setup' },
+] as const
+const verdict = computed(() => judged.value?.verdicts.find((one) => one.label === chosenLabel.value) ?? judged.value?.verdicts[0])
+
+function choose(useId: number, label: string | null) {
+  chosenUse.value = useId
+  if (label) {
+    chosenLabel.value = label
+    page.value = 'reasons'
+  }
+}
+
+const presetOptions = computed(() => [
+  { value: '', label: 'add a use …' },
+  ...(uses.query.data.value?.presets ?? []).map((one) => ({ value: one.name, label: `${one.name}: ${one.about}` })),
+])
+async function begin(preset: string) {
+  await guarded(async () => {
+    chosenUse.value = await uses.begin(preset)
+    page.value = 'setup'
+  })
+}
+const change = (changed: (now: Use) => Use) => uses.change(use.value!.id, changed)
+
+function keep({ criterion, weight }: Trial) {
+  void guarded(() => change((now) => ({ ...now, criteria: (now.criteria ?? []).map((one, i) => (i === criterion ? { ...one, weight } : one)) })))
+}
+async function remove() {
+  if (use.value) await guarded(() => uses.remove(use.value!.id))
+}
+
+const resultNamed = (key: string) => catalogue().results.find((row) => row.key === key)
+function titleOf(key: string): string | null {
+  return details().get(key)?.title ?? quantities().get(key)?.title ?? observations().get(key)?.title ?? resultNamed(key)?.title ?? null
+}
+/** To the field, of the filter that is judged, that would decide a line. */
+function goTo(key: string) {
+  const sampleId = filters.value.find((one) => one.label === verdict.value?.label)?.sample_id ?? props.sampleId
+  const result = resultNamed(key)
+  const params = { studyId: props.studyId, sampleId }
+  if (result) void router.push({ name: 'working', params: { ...params, result: result.name } })
+  else void router.push({ name: stationOfKey(key, sheet.data.value), params, query: { field: key } })
+}
+</script>
+
+<template>
+  <div class="view">
+    <header class="head">
+      <ComparisonPages />
+      <SwitchButtons v-model="compared" :options="COMPARED" label="What is compared" small />
+      <p class="soft">
+        {{ compared === 'specimens' ? 'These specimens only: another one of the same part may differ.' : 'Part numbers: what specimens differ by is in every U; assumed where there is one specimen.' }}
+      </p>
+    </header>
+    <p v-if="uses.query.error.value" class="said-wrong">{{ uses.query.error.value.message }}</p>
+    <template v-else-if="uses.query.data.value">
+      <div class="uses plain">
+        <div v-if="!stored.length" class="none">
+          <p>
+            Which filter, for what? A use says where the engine runs, what counts and how much, and what a filter must do. Begin one of these and change it; what you type is kept with the study.
+          </p>
+          <p v-for="one in uses.query.data.value.presets" :key="one.name">
+            <button type="button" class="tool" :aria-label="`Begin the use ${one.name}`" @click="begin(one.name)">{{ one.name }}</button> {{ one.about }}
+          </p>
+        </div>
+        <UseGrid v-else :uses="stored" :labels="labels" :of-use="ofUse" :progress="progress" :colours="colours" :chosen-use="use?.id ?? null" :chosen-label="page === 'reasons' ? (verdict?.label ?? null) : null" @choose="choose" />
+        <div class="acts">
+          <AddChoice v-if="stored.length" :options="presetOptions" label="Add a use" @add="begin" />
+          <button v-if="progress.size" type="button" class="tool" @click="isStopped = true">stop</button>
+          <button v-if="isStopped" type="button" class="tool" @click="isStopped = false">go on computing</button>
+        </div>
+        <p v-if="refused" class="said-wrong" role="alert">{{ refused }}</p>
+      </div>
+      <section v-if="use" class="one" :aria-label="`Use ${use.use.name}`">
+        <div class="bar">
+          <h2>{{ use.use.name }}</h2>
+          <SwitchButtons v-model="page" :options="PAGES" label="What of the use is shown" small />
+          <button type="button" class="tool" @click="remove">remove this use</button>
+        </div>
+        <div class="scroll" tabindex="0" role="region" :aria-label="`Use ${use.use.name}, in detail`">
+          <UseSetup v-if="page === 'setup'" :stored="use" :measures="uses.query.data.value.measures" :labels="labels" :tiers="uses.query.data.value.tiers" :judged="judged" :change="change" />
+          <p v-else-if="result?.error && !judged" class="said-wrong">{{ result.error.message }}</p>
+          <p v-else-if="result?.error" class="said-wrong">{{ result.error.message }} What is shown is from before.</p>
+          <p v-else-if="!shownJudged" class="soft">{{ isStopped ? 'Stopped.' : 'Computing what the filters do at the points of this use …' }}</p>
+          <template v-if="shownJudged && page !== 'setup'">
+            <p v-if="page === 'ranking' && !shownJudged.criteria.length" class="soft">Nothing is ranked: this use has no criterion yet. “What it asks” adds some.</p>
+            <RankingPanel v-else-if="page === 'ranking'" v-model:trial="trial" v-model:any-weights="anyWeights" :judged="shownJudged" :colours="colours" :trial-error="thought.error.value?.message ?? ''" @keep="keep" />
+            <FilterVerdict v-else-if="verdict" :verdict="verdict" :use="use.use" :title-of="titleOf" :change="change" @field="goTo" />
+          </template>
+        </div>
+      </section>
+    </template>
+    <p v-else class="soft">Reading the uses …</p>
+  </div>
+</template>
+
+<style scoped>
+.view {
+  height: 100%;
+  display: flex;
+  flex-direction: column;
+  padding: 0.5rem 1rem 0.3rem;
+  gap: 0.4rem;
+}
+.head {
+  display: flex;
+  align-items: center;
+  gap: 1.2rem;
+}
+.head p {
+  margin: 0;
+  font-size: 0.86rem;
+}
+.uses {
+  display: flex;
+  align-items: flex-end;
+  gap: 1rem;
+  flex-wrap: wrap;
+}
+.none {
+  max-width: 46rem;
+}
+.none .tool {
+  min-width: 7.5rem;
+  margin-right: 0.6rem;
+}
+.acts {
+  display: flex;
+  gap: 0.5rem;
+  max-width: 20rem;
+}
+.one {
+  flex: 1;
+  min-height: 0;
+  display: flex;
+  flex-direction: column;
+  border-top: 1px solid var(--line-strong);
+  padding-top: 0.4rem;
+}
+.bar {
+  display: flex;
+  align-items: center;
+  gap: 1rem;
+  margin-bottom: 0.4rem;
+}
+.bar h2 {
+  font-size: 1.05rem;
+  margin: 0;
+}
+.bar .tool {
+  margin-left: auto;
+}
+.scroll {
+  flex: 1;
+  min-height: 0;
+  overflow: auto;
+}
+</style>

@@ -1,0 +1,108 @@
+/** What a judged use says, in words. */
+import type { Schemas } from '@/api/client'
+import type { UnitFamily } from '@/catalogue/units'
+import { toDigits, withUncertainty } from '@/shared/numbers'
+import type { Judged } from './useJudged'
+
+type Criterion = Schemas['JudgedCriterionOut']
+type Disagreement = Schemas['DisagreementOut']
+type Known = Schemas['KnownValueOut']
+export type Verdict = Schemas['FilterVerdictOut']['proposed']
+
+export const VERDICTS: Readonly<Record<Verdict, { short: string; long: string }>> = {
+  meets: { short: 'meets', long: 'meets the stated requirements' },
+  open: { short: 'open', long: 'open' },
+  fails: { short: 'fails', long: 'fails a stated requirement' },
+  none: { short: 'none stated', long: 'no requirement stated' },
+}
+
+const SCHOOLS: Readonly<Record<Disagreement['first_by'][number], string>> = {
+  pair_wins: 'pair wins',
+  rank_sum: 'rank sum',
+  weighted_score: 'weighted score',
+}
+
+function listed(words: readonly string[]): string {
+  return words.length < 2 ? (words[0] ?? '') : `${words.slice(0, -1).join(', ')} and ${words.at(-1)}`
+}
+
+/** A place, or the places it may be. */
+export function placeWords({ place, first, last }: Schemas['PlaceOut']): string {
+  return place === null ? `${first} to ${last}` : String(place)
+}
+
+/** The filters that a school puts first. */
+export function firsts(judged: Judged): { school: string; labels: string[] }[] {
+  const best = (figure: (one: Judged['filters'][number]) => number | null) => {
+    const known = judged.filters.map((one) => ({ label: one.label, value: figure(one) })).filter((one) => one.value !== null)
+    const top = Math.max(...known.map((one) => one.value!))
+    return known.filter((one) => one.value! > top - 1e-9).map((one) => one.label)
+  }
+  return [
+    { school: 'pair wins', labels: best((one) => one.pairs_score) },
+    { school: 'rank sum', labels: best((one) => -one.rank_sum) },
+    { school: 'weighted score', labels: best((one) => one.score) },
+  ]
+}
+
+/** Whom the schools put first, in one sentence. */
+export function firstSentence(judged: Judged): string {
+  const found = firsts(judged)
+  const together = new Map<string, string[]>()
+  for (const { school, labels } of found) {
+    const who = listed(labels)
+    together.set(who, [...(together.get(who) ?? []), school])
+  }
+  if (together.size === 1) return `All three schools put ${[...together.keys()][0]} first.`
+  return `The schools disagree on first place: ${[...together].map(([who, schools]) => `${listed(schools)} ${schools.length > 1 ? 'put' : 'puts'} ${who} there`).join(', ')}.`
+}
+
+/** The criteria that pull one way, the strongest first. */
+export function pullsFor(pair: Disagreement, first: boolean): string[] {
+  const own = pair.pulls.filter((pull) => (first ? pull.points > 0 : pull.points < 0))
+  const sorted = first ? own : [...own].reverse()
+  return sorted.slice(0, 4).map((pull) => `${pull.name} (${toDigits(Math.abs(pull.points), 2)}${pull.is_told_apart ? '' : ', not told apart'})`)
+}
+
+export function disagreementSentence(pair: Disagreement): string {
+  const by = (schools: Disagreement['first_by']) => listed(schools.map((school) => SCHOOLS[school]))
+  const text = `${by(pair.first_by)} put${pair.first_by.length > 1 ? '' : 's'} ${pair.first_label} ahead of ${pair.second_label}, ${by(pair.second_by)} the other way round.`
+  return text[0]!.toUpperCase() + text.slice(1)
+}
+
+/** What would swap two neighbours. */
+export function swapSentence(swap: Schemas['SwapOut'], criteria: readonly Criterion[]): string {
+  const named = (measure: string | null) => criteria.find((one) => one.measure === measure)?.name ?? measure ?? ''
+  const ways = []
+  if (swap.measure !== null && swap.level_weight !== null && swap.weight !== null)
+    ways.push(`the weight of ${named(swap.measure)} were ${weightWords(swap.level_weight)} instead of ${weightWords(swap.weight)}`)
+  if (swap.value_measure !== null && swap.change_in_u !== null)
+    ways.push(`${named(swap.value_measure)} of ${swap.value_sample} were off by ${toDigits(swap.change_in_u, 2)} of its own U`)
+  if (!ways.length) return `No single weight and no single value would put ${swap.below} ahead of ${swap.above}.`
+  return `${swap.above} and ${swap.below} would be level if ${ways.join(', or if ')}.`
+}
+
+export function weightWords(weight: number): string {
+  return weight === 0 ? '0' : String(Number(weight.toPrecision(3)))
+}
+
+/** A chance in words: never 0 or 100 % where draws are all there is. */
+export function chanceWords(chance: number): string {
+  if (chance > 0.9995) return 'over 99.9 %'
+  if (chance < 0.0005) return 'under 0.1 %'
+  return `${(100 * chance).toFixed(chance < 0.0995 || chance > 0.9005 ? 1 : 0)} %`
+}
+
+/** A value with its U in a family, or a bound, or why it is not known. */
+export function knownWords(known: Known, criterion: Pick<Criterion, 'metric' | 'inch'>, family: UnitFamily): string {
+  const { factor } = criterion[family]
+  if (known.value !== null) {
+    const shown = withUncertainty(known.value * factor, known.expanded_uncertainty === null ? null : known.expanded_uncertainty * factor)
+    return shown.uncertainty ? `${shown.value} ± ${shown.uncertainty}` : shown.value
+  }
+  const [low, high] = [known.low, known.high].map((end) => (end === null ? null : toDigits(end * factor, 4)))
+  if (low !== null && high !== null) return `${low} to ${high}`
+  if (low !== null) return `at least ${low}`
+  if (high !== null) return `at most ${high}`
+  return 'not known'
+}
