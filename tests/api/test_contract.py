@@ -118,6 +118,8 @@ VALID: dict[str, dict] = {
     "post_measure_number": {"json": {"measure": "filter_hot_kpa", "text": "5 psi", "family": "inch"}},
     "get_judged_use": {},
     "get_filter_at_use": {},
+    "get_comparison_sheet": {},
+    "get_others": {"params": {"words": "a"}},
 }
 """What each operation is asked besides its ids."""
 

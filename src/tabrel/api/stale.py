@@ -45,6 +45,7 @@ COMPUTED_OF_SAMPLE = (
 """Beneath a sample: what is computed from its readings and its study."""
 COMPUTED_OF_STUDY = (
     "comparison",
+    "comparison-sheet",
     "same-part",
     "uses",
     "uses/*/judged",

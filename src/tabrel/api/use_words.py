@@ -89,5 +89,19 @@ USE_PROPERTIES: dict[str, tuple[str, Any]] = {
     "is_asked_of_every_use": ("Whether it is asked of every use, not by the analyst.", False),
     "JudgedLineOut.counts": ("Whether it decides; a fault that is only thought of does not.", True),
     "decided_by": ("Of an open one: what would decide it.", "sample.stated_collapse"),
+    # the comparison sheet
+    "ComparisonSheetOut.compared": ("Whether part numbers are compared, or these specimens only.", "part_numbers"),
+    "has_uncertainty_of_behaviour": ("Whether behaviour carries its uncertainty, from draws of the model.", True),
+    "ComparisonSheetOut.groups": ("Groups of rows, in their order.", ["Outside", "Media"]),
+    "ComparisonSheetOut.columns": ("The filters, those of the study first.", []),
+    "SheetColumnOut.rack_place": ("Its place in the rack, from 0; null for one of another study.", 0),
+    "other_study": ("Name of the study it is of, where that is another one.", "Snow groomer 7"),
+    "other_conditions": ("What of engine and oil is another in its own study; it is computed with those of this one.", ["oil"]),
+    "mark": ("Best or worst of the row, or tied with the best; empty where nothing is told apart.", "best"),
+    "difference": ("To the reference part, in the row's unit of differences; null where one is not known.", -12.4),
+    "differs": ("Whether it is told apart from the reference part by more than the uncertainty of both.", True),
+    "matters": ("Whether the use asks for it.", True),
+    "difference_unit": ("Per cent, or kelvin of a temperature.", "%"),
+    "SheetRowOut.working": ("Name of the result whose working it is; null for what is read or seen.", "media_effective_area"),
 }  # fmt: skip
 """By name, or by model and name where another model means something else."""

@@ -8,7 +8,7 @@ import json
 import pytest
 
 from builders import plain_document
-from tabrel.api.comparison import judged as judged_routes
+from tabrel.api.comparison import known_kept
 from tabrel.cli.main import main
 
 USE = {
@@ -85,13 +85,13 @@ def test_specimens_leave_out_what_specimens_differ_by(client, study):
 
 def test_another_weight_computes_no_behaviour_again_and_another_reading_does(client, study, monkeypatch):
     computed = []
-    whole = judged_routes.known_at_use
+    whole = known_kept.known_measures
 
-    def counted(study, measured, use):
+    def counted(study, measured, use, measures, *, draws):
         computed.append(measured.sample.label)
-        return whole(study, measured, use)
+        return whole(study, measured, use, measures, draws=draws)
 
-    monkeypatch.setattr(judged_routes, "known_at_use", counted)
+    monkeypatch.setattr(known_kept, "known_measures", counted)
     before = judged(client, study)
     stored = client.get(f"/api/studies/{study['id']}/uses").json()["uses"][0]
     use = copy.deepcopy(stored["use"])
@@ -131,7 +131,7 @@ def test_a_filter_is_computed_alone_and_then_remembered(client, study, monkeypat
     for sample in study["samples"]:
         found = client.get(f"/api/studies/{study['id']}/uses/{use_id}/filters/{sample['id']}").json()
         assert found["label"] == sample["label"]
-    monkeypatch.setattr(judged_routes, "known_at_use", None)
+    monkeypatch.setattr(known_kept, "known_measures", None)
     assert judged(client, study)["labels"] == ["rank", "B"]
 
 

@@ -1168,6 +1168,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/studies/{study_id}/comparison-sheet": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Comparison Sheet
+         * @description Return everything known of a study's filters, and of others put beside them, each against the reference part.
+         */
+        get: operations["get_comparison_sheet"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/studies/{study_id}/document": {
         parameters: {
             query?: never;
@@ -1222,6 +1242,26 @@ export interface paths {
          * @description Read a duty cycle from CSV and save it; return the names of those there are.
          */
         post: operations["post_duty_cycle"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/studies/{study_id}/others": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Others
+         * @description Return samples of other studies that can be put beside those of this one, the latest studies first.
+         */
+        get: operations["get_others"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -2649,6 +2689,50 @@ export interface components {
              * @example 20
              */
             temperature_c: number;
+        };
+        /**
+         * ComparisonSheetOut
+         * @description Everything known of several filters, each against the reference part.
+         */
+        ComparisonSheetOut: {
+            /**
+             * Columns
+             * @description The filters, those of the study first.
+             */
+            columns: components["schemas"]["SheetColumnOut"][];
+            /**
+             * Compared
+             * @description Whether part numbers are compared, or these specimens only.
+             * @example part_numbers
+             * @enum {string}
+             */
+            compared: "part_numbers" | "specimens";
+            /**
+             * Groups
+             * @description Groups of rows, in their order.
+             * @example [
+             *       "Outside",
+             *       "Media"
+             *     ]
+             */
+            groups: string[];
+            /**
+             * Has Uncertainty Of Behaviour
+             * @description Whether behaviour carries its uncertainty, from draws of the model.
+             * @example true
+             */
+            has_uncertainty_of_behaviour: boolean;
+            /**
+             * Rows
+             * @description Rows, in order.
+             */
+            rows: components["schemas"]["SheetRowOut"][];
+            /**
+             * Use Id
+             * @description Number of the use, for addresses.
+             * @example 1
+             */
+            use_id: number | null;
         };
         /**
          * ConfirmationIn
@@ -5970,6 +6054,42 @@ export interface components {
             shop: string;
         };
         /**
+         * OfferedColumnOut
+         * @description A filter of another study that can be put beside these.
+         */
+        OfferedColumnOut: {
+            /**
+             * Label
+             * @description Label of the sample.
+             * @example Korvath
+             */
+            label: string;
+            /**
+             * Maker
+             * @description Maker, as printed.
+             * @example Korvath
+             */
+            maker: string | null;
+            /**
+             * Other Study
+             * @description Name of the study it is of, where that is another one.
+             * @example Snow groomer 7
+             */
+            other_study: string;
+            /**
+             * Part Number
+             * @description Part number, as printed.
+             * @example KV 212 W
+             */
+            part_number: string | null;
+            /**
+             * Sample Id
+             * @description Number of the sample.
+             * @example 1
+             */
+            sample_id: number;
+        };
+        /**
          * OilIn
          * @description The points of the study's oil as typed or as drawn, or the grade whose typical oil it is to become.
          */
@@ -8146,6 +8266,85 @@ export interface components {
             title: string;
         };
         /**
+         * SheetCellOut
+         * @description One filter in one row; with neither value, bound nor words, `reason` says why.
+         */
+        SheetCellOut: {
+            /**
+             * Basis
+             * @description From what it was computed.
+             * @example spring
+             */
+            basis: string | null;
+            /**
+             * Difference
+             * @description To the reference part, in the row's unit of differences; null where one is not known.
+             * @example -12.4
+             */
+            difference: number | null;
+            /**
+             * Differs
+             * @description Whether it is told apart from the reference part by more than the uncertainty of both.
+             * @example true
+             */
+            differs: boolean;
+            /**
+             * Expanded Uncertainty
+             * @description Expanded uncertainty U at 95 %, in the unit of the value.
+             * @example 0.11
+             */
+            expanded_uncertainty: number | null;
+            /**
+             * High
+             * @description Upper end of the 95 % interval.
+             * @example 162
+             */
+            high: number | null;
+            /**
+             * Inch
+             * @description In inch units, as shown.
+             * @example 3.874 in
+             */
+            inch: string | null;
+            /**
+             * Is Spread Assumed
+             * @description Whether what specimens differ by is assumed, for want of a second one.
+             * @example true
+             */
+            is_spread_assumed: boolean;
+            /**
+             * Low
+             * @description Lower end of the 95 % interval.
+             * @example 130
+             */
+            low: number | null;
+            /**
+             * Mark
+             * @description Best or worst of the row, or tied with the best; empty where nothing is told apart.
+             * @example best
+             * @enum {string}
+             */
+            mark: "best" | "worst" | "tied" | "";
+            /**
+             * Metric
+             * @description In metric units, as shown.
+             * @example 98.4 mm
+             */
+            metric: string | null;
+            /**
+             * Reason
+             * @description Why, in a few words.
+             * @example wet
+             */
+            reason: string;
+            /**
+             * Value
+             * @description Best estimate; null where it is not known.
+             * @example 146.2
+             */
+            value: number | null;
+        };
+        /**
          * SheetChangesOut
          * @description What of a sheet is no longer as the window has it; a member that is not there is unchanged.
          */
@@ -8270,6 +8469,62 @@ export interface components {
             shelf?: string | null;
             /** @description What undo would take back; null where there is nothing. */
             undo?: components["schemas"]["MovableOut"] | null;
+        };
+        /**
+         * SheetColumnOut
+         * @description A filter of the sheet; one of another study with that study's name, and in what its engine or oil is another.
+         */
+        SheetColumnOut: {
+            /**
+             * Can Diameter Mm
+             * @description Can diameter. [mm]
+             * @example 20
+             */
+            can_diameter_mm: number | null;
+            /**
+             * Can Height Mm
+             * @description Can height. [mm]
+             * @example 20
+             */
+            can_height_mm: number | null;
+            /**
+             * Is Reference
+             * @description Whether others are compared with it.
+             * @example false
+             */
+            is_reference: boolean;
+            /**
+             * Label
+             * @description Label of the sample.
+             * @example Korvath
+             */
+            label: string;
+            /**
+             * Other Conditions
+             * @description What of engine and oil is another in its own study; it is computed with those of this one.
+             * @example [
+             *       "oil"
+             *     ]
+             */
+            other_conditions: string[];
+            /**
+             * Other Study
+             * @description Name of the study it is of, where that is another one.
+             * @example Snow groomer 7
+             */
+            other_study: string | null;
+            /**
+             * Rack Place
+             * @description Its place in the rack, from 0; null for one of another study.
+             * @example 0
+             */
+            rack_place: number | null;
+            /**
+             * Sample Id
+             * @description Number of the sample.
+             * @example 1
+             */
+            sample_id: number;
         };
         /**
          * SheetOut
@@ -8398,6 +8653,75 @@ export interface components {
             study_id: number;
             /** @description What undo would take back; null where there is nothing. */
             undo: components["schemas"]["MovableOut"] | null;
+        };
+        /**
+         * SheetRowOut
+         * @description One row: a number with its unit in each family, or words.
+         */
+        SheetRowOut: {
+            /**
+             * Better
+             * @description Whether more or less of it is better; null of what was seen.
+             * @example high
+             */
+            better: ("high" | "low") | null;
+            /**
+             * Cells
+             * @description Texts of its cells.
+             */
+            cells: components["schemas"]["SheetCellOut"][];
+            /**
+             * Difference Unit
+             * @description Per cent, or kelvin of a temperature.
+             * @example %
+             */
+            difference_unit: string;
+            /**
+             * Differs
+             * @description Whether it is told apart from the reference part by more than the uncertainty of both.
+             * @example true
+             */
+            differs: boolean;
+            /**
+             * Group
+             * @description Which group of holes it belongs to, from 0.
+             * @example 0
+             */
+            group: string;
+            /** @description In inch units, as shown. */
+            inch: components["schemas"]["ShownUnitOut"];
+            /**
+             * Is Number
+             * @description Whether it is a number; else it is seen.
+             * @example true
+             */
+            is_number: boolean;
+            /**
+             * Key
+             * @description Reading key, or key of a detail, an observation or a quantity, as the catalogue has it.
+             * @example can.height
+             */
+            key: string;
+            /**
+             * Matters
+             * @description Whether the use asks for it.
+             * @example true
+             */
+            matters: boolean;
+            /** @description In metric units, as shown. */
+            metric: components["schemas"]["ShownUnitOut"];
+            /**
+             * Title
+             * @description What a person calls it.
+             * @example Height
+             */
+            title: string;
+            /**
+             * Working
+             * @description Name of the result whose working it is; null for what is read or seen.
+             * @example media_effective_area
+             */
+            working: string | null;
         };
         /**
          * ShortRowOut
@@ -13782,6 +14106,55 @@ export interface operations {
             507: components["responses"]["Problem507"];
         };
     };
+    get_comparison_sheet: {
+        parameters: {
+            query?: {
+                /** @description Whether part numbers are compared, with what specimens differ by, or these specimens only. */
+                compared?: "part_numbers" | "specimens";
+                /** @description Use whose points and criteria count; none: no behaviour. */
+                use_id?: number | null;
+                /** @description Samples of other studies to be put beside these. */
+                beside?: number[];
+                /** @description Whether behaviour has its uncertainty, from draws of the model: that takes longer. */
+                with_draws?: boolean;
+            };
+            header?: {
+                /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
+                "Tabrel-Window"?: string | null;
+                /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
+                "Tabrel-Database"?: string | null;
+            };
+            path: {
+                /** @description Which study, as the answers number them. */
+                study_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ComparisonSheetOut"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            409: components["responses"]["Problem409"];
+            412: components["responses"]["Problem412"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            428: components["responses"]["Problem428"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
     get_document: {
         parameters: {
             query?: {
@@ -13923,6 +14296,49 @@ export interface operations {
                 };
                 content: {
                     "application/json": string[];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            409: components["responses"]["Problem409"];
+            412: components["responses"]["Problem412"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            428: components["responses"]["Problem428"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    get_others: {
+        parameters: {
+            query?: {
+                /** @description Part of a label, a maker, a part number or the name of a study. */
+                words?: string;
+            };
+            header?: {
+                /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
+                "Tabrel-Window"?: string | null;
+                /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
+                "Tabrel-Database"?: string | null;
+            };
+            path: {
+                /** @description Which study, as the answers number them. */
+                study_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OfferedColumnOut"][];
                 };
             };
             400: components["responses"]["Problem400"];
@@ -14353,7 +14769,10 @@ export interface operations {
     };
     get_filter_at_use: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description Whether everything the comparison sheet shows is asked for, not only the use's. */
+                for_sheet?: boolean;
+            };
             header?: {
                 /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
                 "Tabrel-Window"?: string | null;

@@ -8,5 +8,7 @@
 `use_models`  what goes over the wire of that
 `judged`      one use judged for every filter
 `judged_models` what goes over the wire of that
+`sheet`       everything known of several filters, row by row
+`sheet_models` what goes over the wire of that
 `known_kept`  what filters do at the points of uses, computed once
 """

@@ -32,10 +32,11 @@ from tabrel.api.deps import Connection, SampleId, StudyId, UseId
 from tabrel.api.errors import PROBLEM_RESPONSES
 from tabrel.api.turns import HEAVY
 from tabrel.core.errors import StudyError
+from tabrel.core.judge.comparison_sheet import sheet_measures
 from tabrel.core.judge.disagreements import Disagreement
 from tabrel.core.judge.judged_use import JudgedCriterion, JudgedUse, UseVerdictOf, judge_use
 from tabrel.core.judge.known import Known
-from tabrel.core.judge.known_filter import known_at_use, measures_of_use
+from tabrel.core.judge.known_filter import measures_of_use
 from tabrel.core.judge.requirements import COLLAPSE_KEY, JudgedRequirement
 from tabrel.core.judge.schools import Places
 from tabrel.core.maps.monte_carlo import DRAWS
@@ -58,6 +59,9 @@ ComparedIn = Annotated[
     ),
 ]
 AnyWeights = Annotated[bool, Query(description="Whether the chances are over all weights there can be.", examples=[True])]
+ForSheet = Annotated[
+    bool, Query(description="Whether everything the comparison sheet shows is asked for, not only the use's.", examples=[True])
+]
 TrialCriterion = Annotated[
     int | None, Query(description="Which criterion, from 0, has another weight in thought.", ge=0, lt=10_000, examples=[0])
 ]
@@ -82,7 +86,7 @@ def get_judged_use(
     kept: KnownKept = request.app.state.known
 
     def known_of(measured: MeasuredSample) -> Mapping[str, Known]:
-        return _known(kept, study, measured, use)
+        return kept.of(study, measured, use, measures_of_use(use), DRAWS)
 
     judged = judge_use(study, use, specimens=compared == "specimens", any_weights=any_weights, known_of=known_of)
     return _judged_out(use_id, judged)
@@ -90,14 +94,21 @@ def get_judged_use(
 
 @router.get("/studies/{study_id}/uses/{use_id}/filters/{sample_id}", dependencies=HEAVY)
 def get_filter_at_use(
-    study_id: StudyId, use_id: UseId, sample_id: SampleId, conn: Connection, request: Request
+    study_id: StudyId,
+    use_id: UseId,
+    sample_id: SampleId,
+    conn: Connection,
+    request: Request,
+    for_sheet: ForSheet = False,
 ) -> FilterAtUseOut:
     """Return what one filter does at the points of a use; it is remembered, so that a use is judged a filter at a time."""
     study, use = _study_and_use(conn, study_id, use_id)
     stored = load_sample(conn, sample_id)
     if stored.study_id != study_id:
         raise NotStoredError(f"there is no sample {sample_id} in this study: go back to the study and choose one")
-    known = _known(request.app.state.known, study, measure_sample(stored.sample, study.circuit), use)
+    measured = measure_sample(stored.sample, study.circuit)
+    kept: KnownKept = request.app.state.known
+    known = kept.of(study, measured, use, sheet_measures(use) if for_sheet else measures_of_use(use), DRAWS)
     return FilterAtUseOut(label=stored.sample.label, known=[known_out(measure, one) for measure, one in known.items()])
 
 
@@ -117,10 +128,6 @@ def _with_weight(use: Use, index: int, weight: float) -> Use:
     criteria = list(use.criteria)
     criteria[index] = replace(criteria[index], weight=weight)
     return replace(use, criteria=tuple(criteria))
-
-
-def _known(kept: KnownKept, study: Study, measured: MeasuredSample, use: Use) -> Mapping[str, Known]:
-    return kept.of(study, measured, use, measures_of_use(use), DRAWS, lambda: known_at_use(study, measured, use))
 
 
 def known_out(label: str, known: Known) -> KnownValueOut:

@@ -3,12 +3,13 @@
 from __future__ import annotations
 
 from collections import OrderedDict
-from collections.abc import Callable, Mapping
+from collections.abc import Iterable, Mapping
 from dataclasses import replace
 from hashlib import sha256
 from threading import Lock
 
 from tabrel.core.judge.known import Known
+from tabrel.core.judge.known_filter import known_measures
 from tabrel.core.sample.measured_sample import MeasuredSample
 from tabrel.core.study.model import Study
 from tabrel.core.study.uses import Use
@@ -29,28 +30,27 @@ class KnownKept:
         study: Study,
         measured: MeasuredSample,
         points: Use,
-        measures: tuple[str, ...],
+        measures: Iterable[str],
         draws: int,
-        compute: Callable[[], Mapping[str, Known]],
     ) -> Mapping[str, Known]:
-        """Return what is known of a filter, computed where nothing of that is remembered."""
-        key = _key(study, measured, points, measures, draws)
+        """Return what is known of a filter in some measures; what of that is not remembered is computed."""
+        key = _key(study, measured, points, draws)
         with self._lock:
-            found = self._known.get(key)
-            if found is not None:
-                self._known.move_to_end(key)
-                return found
-        found = compute()
+            found = dict(self._known.get(key, {}))
+        missing = [measure for measure in measures if measure not in found]
+        if missing:
+            found |= known_measures(study, measured, points, missing, draws=draws)
         with self._lock:
-            self._known[key] = found
+            self._known[key] = {**self._known.get(key, {}), **found}
+            self._known.move_to_end(key)
             while len(self._known) > MOST_KEPT:
                 self._known.popitem(last=False)
         return found
 
 
-def _key(study: Study, measured: MeasuredSample, points: Use, measures: tuple[str, ...], draws: int) -> str:
-    """Return a digest of what behaviour rests on: the frame of the study, the filter, the points, and what is asked."""
+def _key(study: Study, measured: MeasuredSample, points: Use, draws: int) -> str:
+    """Return a digest of what is known rests on: the frame of the study, the filter, and the points."""
     frame = replace(study, name="", question=None, intended_uses=None, uses=(), samples=(), scenarios=())
     at = (points.temperature_c, points.speed_rpm, points.hot_temperature_c, points.hot_speed_rpm)
-    whole = repr((frame, measured.sample, at, sorted(measures), draws))
+    whole = repr((frame, measured.sample, at, draws))
     return sha256(whole.encode()).hexdigest()

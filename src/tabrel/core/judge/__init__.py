@@ -8,6 +8,7 @@
 `known`        what is known of one filter in one measure: `Known`, `of_result`, `of_reading`, `of_price`, `by_hand`
 `known_filter` all that is known of one filter, and of its part number: `known_measures`, `of_part_numbers`
 `at_points`    what a filter does at the points of a use, with draws all filters share: `behaviour_at_points`
+`compared`     only what is alike, and what two filters share: `only_alike`, `joint_uncertainties`
 `disagreements` where the schools put two filters in a different order: `disagreements`
 `presets`      uses to begin with: `presets_for`
 `judged_use`   one use judged whole: `judge_use`

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterable
+from collections.abc import Iterable
 from dataclasses import dataclass, replace
 from functools import cached_property
 
@@ -12,6 +12,7 @@ from numpy.typing import NDArray
 from tabrel.core.catalogue.measures import BEHAVIOUR_MEASURES
 from tabrel.core.circuit.dirt_loading import TERMINAL_RATIO, dirt_capacity
 from tabrel.core.circuit.engine_circuit import Condition
+from tabrel.core.circuit.operating_point import operating_point
 from tabrel.core.circuit.solution import solve_circuit
 from tabrel.core.circuit.state import OperatingPoint
 from tabrel.core.errors import MissingInputsError, TabrelError
@@ -24,7 +25,7 @@ from tabrel.core.maps.operating_map import operating_map
 from tabrel.core.sample.measured_sample import MeasuredSample
 from tabrel.core.starts.duty_cycle import cycle_of
 from tabrel.core.starts.life import captured_mass, loading_at_onset
-from tabrel.core.starts.warm_up import completed_plan, warm_up
+from tabrel.core.starts.warm_up import WarmUp, completed_plan, warm_up
 from tabrel.core.study.model import Sample, Study
 from tabrel.core.study.uses import Use
 from tabrel.core.uncertainty.model_arrays import one_draw
@@ -64,7 +65,8 @@ def behaviour_at_points(
     measures : iterable of str
         Of `measures.BEHAVIOUR_MEASURES`.
     draws : int
-        Of the model; the same numbers for every filter, so that what two filters share cancels in their difference.
+        Of the model, at least one, with which there is no uncertainty; the same numbers for every filter, so that what two
+        filters share cancels in their difference.
 
     Returns
     -------
@@ -102,14 +104,17 @@ class _FilterAtPoints:
 
     @cached_property
     def steady(self) -> SampledProblem:
+        if self.draws == 1:  # the best estimates stand for the only draw
+            nominal = operating_point(self.study, self.sample)
+            return SampledProblem(nominal, nominal, 1, 0, np.ones(1, dtype=bool))
         return sampled_problem(self.study, self.sample, quantiles=random_quantiles(self.draws))
 
     @cached_property
     def filling(self) -> SampledProblem:
         return replace(
             self.steady,
-            nominal=replace(self.steady.nominal, condition="filling"),
-            sampled=replace(self.steady.sampled, condition="filling"),
+            nominal=(nominal := replace(self.steady.nominal, condition="filling")),
+            sampled=nominal if self.draws == 1 else replace(self.steady.sampled, condition="filling"),
         )
 
     def measure(self, measure: str) -> Known:
@@ -148,10 +153,11 @@ class _FilterAtPoints:
         if problem.nominal.filter.valve is None:
             return Known(None, "there is no by-pass valve")
         coldest = problem.nominal.oil.coldest_pumping(-40.0)
-        onset = sampled_onset(problem, self.use.speed_rpm)
+        onset = sampled_onset(replace(problem, count=0) if self.draws == 1 else problem, self.use.speed_rpm)
         if not np.isfinite(onset.best):
             return Known(CategoryValue(None, 0.0, None, coldest, "model"))
-        return self._known(onset.best, np.where(np.isfinite(onset.closes), onset.closes, coldest), problem)
+        closes = onset.closes if self.draws > 1 else np.array([onset.best])
+        return self._known(onset.best, np.where(np.isfinite(closes), closes, coldest), problem)
 
     def _greatest(self, measure: str) -> Known:
         """Return the greatest element differential pressure: found with the best estimates, spread by draws at that place."""
@@ -171,15 +177,19 @@ class _FilterAtPoints:
         value, shown, celsius, rpm = best
         return self._known(1e-3 * value, 1e-3 * _solved(shown, "element_pressure", celsius, rpm)[1], shown)
 
-    def _start(self, measure: str) -> Known:
+    @cached_property
+    def starts(self) -> tuple[WarmUp, list[WarmUp]]:
+        """The start with the best estimates, and with the first few draws."""
         plan, _ = completed_plan(self.study.warm_up)
         cycle = cycle_of(self.study, plan)
+        return warm_up(self.steady.nominal, cycle, plan), [warm_up(point, cycle, plan) for point in self._first_draws()]
 
-        def follow(point: OperatingPoint) -> float:
-            start = warm_up(point, cycle, plan)
+    def _start(self, measure: str) -> Known:
+        def asked(start: WarmUp) -> float:
             return start.bypass_time / 60 if measure == "minutes_in_bypass" else start.unfiltered_volume * 1e3
 
-        return self._run(self.steady, follow)
+        best, drawn = self.starts
+        return self._followed(asked(best), [asked(start) for start in drawn])
 
     def _life(self) -> Known:
         """Return the life at the hot point: hours to the first opening of the by-pass valve there, the galleries full."""
@@ -204,15 +214,17 @@ class _FilterAtPoints:
             return Known(
                 CategoryValue(None, 0.0, value if np.isfinite(value) else capacity.mass / per_hour, None, capacity.basis)
             )
-        return self._run(self.steady, lambda point: hours(point)[0])
+        return self._followed(value, [hours(point)[0] for point in self._first_draws()])
 
-    def _run(self, problem: SampledProblem, follow: Callable[[OperatingPoint], float]) -> Known:
-        """Return a whole run with the best estimates, and with the first few draws."""
-        sampled = np.full(problem.count, np.nan)
-        for i in range(min(START_DRAWS, problem.count)):
-            found = follow(one_draw(problem.sampled, i))
-            sampled[i] = found if np.isfinite(found) else np.nan
-        return self._known(follow(problem.nominal), sampled, problem)
+    def _first_draws(self) -> list[OperatingPoint]:
+        """Return the first few draws as points of their own, to be followed one by one; none where there is no uncertainty."""
+        count = min(START_DRAWS, self.steady.count) if self.draws > 1 else 0
+        return [one_draw(self.steady.sampled, i) for i in range(count)]
+
+    def _followed(self, value: float, drawn: list[float]) -> Known:
+        sampled = np.full(self.steady.count, np.nan)
+        sampled[: len(drawn)] = [found if np.isfinite(found) else np.nan for found in drawn]
+        return self._known(value, sampled, self.steady)
 
 
 def _stuck(problem: SampledProblem) -> SampledProblem:
@@ -221,12 +233,16 @@ def _stuck(problem: SampledProblem) -> SampledProblem:
     def shut(point: OperatingPoint) -> OperatingPoint:
         return replace(point, filter=replace(point.filter, valve=None))
 
-    return replace(problem, nominal=shut(problem.nominal), sampled=shut(problem.sampled))
+    nominal = shut(problem.nominal)
+    return replace(problem, nominal=nominal, sampled=nominal if problem.sampled is problem.nominal else shut(problem.sampled))
 
 
 def _solved(problem: SampledProblem, quantity: str, celsius: float, rpm: float) -> tuple[float, FloatArray]:
     """Return a quantity at one place with the best estimates, and for every draw."""
     temperature, speed = np.array([celsius]), np.array([rpm])
     best = solve_circuit(problem.nominal, problem.nominal.place(temperature, speed))
+    if problem.sampled is problem.nominal:
+        value = float(best.quantity(quantity)[0])
+        return value, np.array([value])
     sampled = solve_circuit(problem.sampled, problem.sampled.place(temperature, speed), start=best.unknown)
     return float(best.quantity(quantity)[0]), np.broadcast_to(sampled.quantity(quantity), (problem.count, 1))[:, 0]

@@ -3,8 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Mapping, Sequence
-from dataclasses import dataclass, replace
-from math import sqrt
+from dataclasses import dataclass
 
 import numpy as np
 from numpy.typing import NDArray
@@ -14,10 +13,11 @@ from tabrel.core.catalogue.observation import observed
 from tabrel.core.catalogue.results import RESULTS
 from tabrel.core.errors import StudyError, nearest_hint
 from tabrel.core.judge.categories import Category, CategoryValue
-from tabrel.core.judge.chances import DRAWS, NORMAL_COVERAGE, Chances, Swap, chance_of_place, swaps
+from tabrel.core.judge.chances import DRAWS, Chances, Swap, chance_of_place, swaps
+from tabrel.core.judge.compared import joint_uncertainties, only_alike
 from tabrel.core.judge.disagreements import Disagreement, disagreements
 from tabrel.core.judge.known import Known, by_hand
-from tabrel.core.judge.known_filter import known_at_use, number_of, of_part_numbers
+from tabrel.core.judge.known_filter import known_at_use, of_part_numbers
 from tabrel.core.judge.requirements import (
     GREATEST,
     GREATEST_STUCK,
@@ -38,8 +38,6 @@ from tabrel.core.study.uses import BY_HAND, Criterion, Use, UseVerdict, Verdict
 FloatArray = NDArray[np.float64]
 
 SPREAD_SEED = 20261128
-FEWEST_COMMON_DRAWS = 12
-"""Of fewer draws that both filters have, nothing is said of what they share."""
 
 _RESULT_KEYS = {row.key for row in RESULTS.values()}
 
@@ -201,7 +199,7 @@ def _judged(criterion: Criterion, labels: Sequence[str], found: Mapping[str, Map
     if criterion.measure == BY_HAND:
         known = {label: by_hand(criterion, label) for label in labels}
     else:
-        known = _alike({label: found[label][criterion.measure] for label in labels})
+        known = only_alike({label: found[label][criterion.measure] for label in labels})
     row = MEASURE_ROWS.get(criterion.measure)
     category = Category(
         measure=criterion.measure,
@@ -212,46 +210,9 @@ def _judged(criterion: Criterion, labels: Sequence[str], found: Mapping[str, Map
         best=criterion.best,
         worst=criterion.worst,
         struck=criterion.struck,
-        joint=_joint(known),
+        joint=joint_uncertainties(known),
     )
     return JudgedCriterion(category, known)
-
-
-def _alike(known: dict[str, Known]) -> dict[str, Known]:
-    """Return only values that were come by in one way, that of most filters; of the others it is said why they are left out."""
-    ways = [one.alike for one in known.values() if one.value is not None]
-    if len(set(ways)) < 2:
-        return known
-    common = max(dict.fromkeys(ways), key=ways.count)  # of equally many, the one met first
-    reason = "is {own}, that of others {common}: they are not ranked together"
-    if ways.count(common) == 1:
-        common, reason = "", "is {own}, and no other one is: they are not ranked together"
-    return {
-        label: one if one.value is None or one.alike == common
-        else replace(one, value=None, draws=None, reason=reason.format(own=one.alike, common=common))
-        for label, one in known.items()
-    }  # fmt: skip
-
-
-def _joint(known: Mapping[str, Known]) -> dict[str, dict[str, float]]:
-    """Return J of every pair of values: 1.96·√(u₁² + u₂² − 2·cov), the covariance from the draws that both have."""
-    rooms: dict[str, dict[str, float]] = {label: {} for label, one in known.items() if number_of(one) is not None}
-    for one in rooms:
-        for other in rooms:
-            if one != other:
-                a, b = known[one], known[other]
-                square = sum(v.expanded_uncertainty**2 for v in (a.value, b.value) if v is not None)
-                rooms[one][other] = sqrt(max(square - 2 * NORMAL_COVERAGE**2 * _covariance(a.draws, b.draws), 0.0))
-    return rooms
-
-
-def _covariance(one: FloatArray | None, other: FloatArray | None) -> float:
-    if one is None or other is None:
-        return 0.0
-    both = np.isfinite(one) & np.isfinite(other)
-    if both.sum() < FEWEST_COMMON_DRAWS:
-        return 0.0
-    return float(np.cov(one[both], other[both])[0, 1])
 
 
 def _drawn(criteria: Sequence[JudgedCriterion], labels: Sequence[str]) -> dict[str, FloatArray]:

@@ -22,9 +22,10 @@ _RESULT_KEYS = {row.key for row in RESULTS.values()}
 
 
 def measures_of_use(use: Use) -> tuple[str, ...]:
-    """Return every measure a use speaks of, and those that are asked of every use."""
+    """Return every number of a filter a use speaks of, and those that are asked of every use."""
     asked = [criterion.measure for criterion in use.criteria] + [requirement.measure for requirement in use.requirements]
-    return tuple(dict.fromkeys((*asked, OPENING, GREATEST, GREATEST_STUCK)))
+    numbers = (measure for measure in asked if measure != BY_HAND and observation_named(measure) is None)
+    return tuple(dict.fromkeys((*numbers, OPENING, GREATEST, GREATEST_STUCK)))
 
 
 def known_at_use(study: Study, measured: MeasuredSample, use: Use, *, draws: int = DRAWS) -> dict[str, Known]:
@@ -48,7 +49,7 @@ def known_measures(
     measures : iterable of str
         Numbers; what was seen, and orders made by hand, are passed over.
     draws : int
-        Of the model; with none its behaviour has no uncertainty.
+        Of the model, at least one, with which its behaviour has no uncertainty.
 
     Returns
     -------

@@ -147,6 +147,34 @@ def samples_by_study(conn: sqlite3.Connection) -> dict[int, list[SampleName]]:
     return found
 
 
+SELECT_OTHER_SAMPLES = """
+SELECT sample.id AS sample_id, sample.label AS label, sample.maker AS maker, sample.part_number AS part_number,
+       study.name AS study
+FROM sample JOIN study ON study.id = sample.study_id
+WHERE sample.study_id <> :study_id AND sample.status = 'in_use' AND study.status <> 'deleted'
+  AND instr(lower(sample.label || ' ' || COALESCE(sample.maker, '') || ' ' || COALESCE(sample.part_number, '') || ' '
+                  || study.name), lower(:words)) > 0
+ORDER BY sample.study_id DESC, sample.position LIMIT :most
+"""
+
+
+@dataclass(frozen=True)
+class OtherSample:
+    """A sample of another study."""
+
+    sample_id: int
+    label: str
+    maker: str | None
+    part_number: str | None
+    study: str
+
+
+def samples_of_other_studies(conn: sqlite3.Connection, study_id: int, words: str, most: int) -> list[OtherSample]:
+    """Return samples of other studies in whose label, maker, part number or study the words stand, the latest studies first."""
+    rows = conn.execute(SELECT_OTHER_SAMPLES, {"study_id": study_id, "words": words, "most": most})
+    return [built(OtherSample, row) for row in rows]
+
+
 SELECT_STUDY = """
 SELECT name, question, intended_uses, price_class, interval_school, status,
        (SELECT label FROM sample WHERE sample.id = study.reference_sample_id) AS reference

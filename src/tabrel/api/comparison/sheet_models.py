@@ -1,0 +1,78 @@
+"""What goes over the wire about the comparison sheet."""
+
+from __future__ import annotations
+
+from typing import Literal
+
+from tabrel.api.catalogue.models import ShownUnitOut
+from tabrel.api.comparison.judged_models import Compared
+from tabrel.core.judge.comparison_sheet import Mark
+from tabrel.document.results import WireModel
+
+
+class SheetColumnOut(WireModel):
+    """A filter of the sheet; one of another study with that study's name, and in what its engine or oil is another."""
+
+    sample_id: int
+    label: str
+    rack_place: int | None
+    is_reference: bool
+    can_height_mm: float | None
+    can_diameter_mm: float | None
+    other_study: str | None
+    other_conditions: list[str]
+
+
+class SheetCellOut(WireModel):
+    """One filter in one row; with neither value, bound nor words, `reason` says why."""
+
+    value: float | None
+    expanded_uncertainty: float | None
+    low: float | None
+    high: float | None
+    basis: str | None
+    reason: str
+    is_spread_assumed: bool
+    metric: str | None
+    inch: str | None
+    mark: Mark
+    difference: float | None
+    differs: bool
+
+
+class SheetRowOut(WireModel):
+    """One row: a number with its unit in each family, or words."""
+
+    key: str
+    title: str
+    group: str
+    is_number: bool
+    better: Literal["high", "low"] | None
+    matters: bool
+    differs: bool
+    difference_unit: str
+    metric: ShownUnitOut
+    inch: ShownUnitOut
+    working: str | None
+    cells: list[SheetCellOut]
+
+
+class OfferedColumnOut(WireModel):
+    """A filter of another study that can be put beside these."""
+
+    sample_id: int
+    label: str
+    maker: str | None
+    part_number: str | None
+    other_study: str
+
+
+class ComparisonSheetOut(WireModel):
+    """Everything known of several filters, each against the reference part."""
+
+    compared: Compared
+    use_id: int | None
+    has_uncertainty_of_behaviour: bool
+    groups: list[str]
+    columns: list[SheetColumnOut]
+    rows: list[SheetRowOut]

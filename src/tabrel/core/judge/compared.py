@@ -1,0 +1,56 @@
+"""What is known of several filters in one measure, made fit to be compared: only what is alike, and what two of them share."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import replace
+from math import sqrt
+
+import numpy as np
+from numpy.typing import NDArray
+
+from tabrel.core.judge.chances import NORMAL_COVERAGE
+from tabrel.core.judge.known import Known
+from tabrel.core.judge.known_filter import number_of
+
+FloatArray = NDArray[np.float64]
+
+FEWEST_COMMON_DRAWS = 12
+"""Of fewer draws that both filters have, nothing is said of what they share."""
+
+
+def only_alike(known: Mapping[str, Known]) -> dict[str, Known]:
+    """Return only values that were come by in one way, that of most filters; of the others it is said why they are left out."""
+    ways = [one.alike for one in known.values() if one.value is not None]
+    if len(set(ways)) < 2:
+        return dict(known)
+    common = max(dict.fromkeys(ways), key=ways.count)  # of equally many, the one met first
+    reason = "is {own}, that of others {common}: they are not ranked together"
+    if ways.count(common) == 1:
+        common, reason = "", "is {own}, and no other one is: they are not ranked together"
+    return {
+        label: one if one.value is None or one.alike == common
+        else replace(one, value=None, draws=None, reason=reason.format(own=one.alike, common=common))
+        for label, one in known.items()
+    }  # fmt: skip
+
+
+def joint_uncertainties(known: Mapping[str, Known]) -> dict[str, dict[str, float]]:
+    """Return J of every pair of values: 1.96·√(u₁² + u₂² − 2·cov), the covariance from the draws that both have."""
+    rooms: dict[str, dict[str, float]] = {label: {} for label, one in known.items() if number_of(one) is not None}
+    for one in rooms:
+        for other in rooms:
+            if one != other:
+                a, b = known[one], known[other]
+                square = sum(v.expanded_uncertainty**2 for v in (a.value, b.value) if v is not None)
+                rooms[one][other] = sqrt(max(square - 2 * NORMAL_COVERAGE**2 * _covariance(a.draws, b.draws), 0.0))
+    return rooms
+
+
+def _covariance(one: FloatArray | None, other: FloatArray | None) -> float:
+    if one is None or other is None:
+        return 0.0
+    both = np.isfinite(one) & np.isfinite(other)
+    if both.sum() < FEWEST_COMMON_DRAWS:
+        return 0.0
+    return float(np.cov(one[both], other[both])[0, 1])
