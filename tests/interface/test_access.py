@@ -49,6 +49,7 @@ VIEWS = [
     "comparison",
     "same-part",
     "verdict",
+    "sheet",
     "start",
 ]
 

@@ -111,6 +111,7 @@ def test_the_application_itself_breaks_none_of_its_own_rules(page, server):
         "comparison",
         "same-part",
         "verdict",
+        "sheet",
         "start",
         "working/inlet_hole_area",
     ):

@@ -90,6 +90,7 @@ USE_PROPERTIES: dict[str, tuple[str, Any]] = {
     "JudgedLineOut.counts": ("Whether it decides; a fault that is only thought of does not.", True),
     "decided_by": ("Of an open one: what would decide it.", "sample.stated_collapse"),
     # the comparison sheet
+    "ComparisonSheetOut.study_name": ("Name of the study.", "winter filters"),
     "ComparisonSheetOut.compared": ("Whether part numbers are compared, or these specimens only.", "part_numbers"),
     "has_uncertainty_of_behaviour": ("Whether behaviour carries its uncertainty, from draws of the model.", True),
     "ComparisonSheetOut.groups": ("Groups of rows, in their order.", ["Outside", "Media"]),

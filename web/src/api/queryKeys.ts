@@ -7,6 +7,8 @@ export const queryKeys = {
   study: (id: unknown) => ['studies', id] as const,
   studyResults: (studyId: unknown) => ['studies', studyId, 'results'] as const,
   sameParts: (studyId: unknown) => ['studies', studyId, 'same-part'] as const,
+  filterSheet: (studyId: unknown, asked: unknown) => ['studies', studyId, 'comparison-sheet', asked] as const,
+  others: (studyId: unknown, words: unknown) => ['studies', studyId, 'others', { words }] as const,
   uses: (studyId: unknown) => ['studies', studyId, 'uses'] as const,
   /** `asked` is what is compared, and a weight that is only thought of. */
   judged: (studyId: unknown, useId: unknown, asked: unknown) => ['studies', studyId, 'uses', useId, 'judged', asked] as const,

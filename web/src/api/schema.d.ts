@@ -2728,6 +2728,12 @@ export interface components {
              */
             rows: components["schemas"]["SheetRowOut"][];
             /**
+             * Study Name
+             * @description Name of the study.
+             * @example winter filters
+             */
+            study_name: string;
+            /**
              * Use Id
              * @description Number of the use, for addresses.
              * @example 1

@@ -8,6 +8,7 @@ import IntakeView from '@/bench/IntakeView.vue'
 import OperatingMapView from '@/maps/OperatingMapView.vue'
 import ComparisonView from '@/comparison/ComparisonView.vue'
 import SamePartView from '@/comparison/SamePartView.vue'
+import SheetView from '@/uses/SheetView.vue'
 import VerdictView from '@/uses/VerdictView.vue'
 import StartView from '@/starts/StartView.vue'
 import BackupsView from '@/upkeep/BackupsView.vue'
@@ -52,6 +53,7 @@ export const router = createRouter({
         { path: 'engine', name: 'engine', meta: { bench: true }, component: EngineView, props: numbers(['sampleId']) },
         { path: 'map', name: 'map', component: OperatingMapView, props: numbers(['sampleId']) },
         { path: 'comparison', name: 'comparison', component: ComparisonView, props: numbers(['studyId', 'sampleId']) },
+        { path: 'sheet', name: 'sheet', meta: { pageOf: 'comparison' }, component: SheetView, props: numbers(['studyId', 'sampleId']) },
         { path: 'verdict', name: 'verdict', meta: { pageOf: 'comparison' }, component: VerdictView, props: numbers(['studyId', 'sampleId']) },
         { path: 'same-part', name: 'same-part', meta: { pageOf: 'comparison' }, component: SamePartView, props: numbers(['studyId', 'sampleId']) },
         { path: 'start', name: 'start', meta: { bench: true }, component: StartView, props: numbers(['studyId', 'sampleId']) },

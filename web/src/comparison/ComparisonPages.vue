@@ -1,6 +1,7 @@
 <script setup lang="ts">
 /** The pages of the comparison. */
 const PAGES = [
+  { name: 'sheet', title: 'Sheet' },
   { name: 'comparison', title: 'Behaviour' },
   { name: 'verdict', title: 'Verdict' },
   { name: 'same-part', title: 'Same part?' },

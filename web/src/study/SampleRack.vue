@@ -3,7 +3,7 @@
 import { computed, nextTick, useTemplateRef, watch } from 'vue'
 import type { Schemas } from '@/api/client'
 import { sampleColour } from '@/shared/sampleColours'
-import SampleCan from './SampleCan.vue'
+import SampleCan from '@/figures/SampleCan.vue'
 
 const props = defineProps<{ samples: readonly Schemas['SampleTagOut'][]; inHand: number; bench: boolean }>()
 defineEmits<{ pick: [id: number]; add: []; duplicate: []; status: [status: 'in_use' | 'archived' | 'deleted'] }>()

@@ -10,7 +10,7 @@ import { headlines, type Headline } from '@/results/headlines'
 import { clock } from '@/shared/clock'
 import { usePreferences } from '@/shared/preferences'
 import { sampleColour } from '@/shared/sampleColours'
-import SampleCan from './SampleCan.vue'
+import SampleCan from '@/figures/SampleCan.vue'
 
 type Status = Schemas['StatusIn']['status']
 

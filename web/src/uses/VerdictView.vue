@@ -106,7 +106,7 @@ function goTo(key: string) {
       <ComparisonPages />
       <SwitchButtons v-model="compared" :options="COMPARED" label="What is compared" small />
       <p class="soft">
-        {{ compared === 'specimens' ? 'These specimens only: another one of the same part may differ.' : 'Part numbers: what specimens differ by is in every U; assumed where there is one specimen.' }}
+        {{ compared === 'specimens' ? 'These specimens only: another one of the same part may differ.' : 'Part numbers: every U holds what specimens differ by, assumed where there is one.' }}
       </p>
     </header>
     <p v-if="uses.query.error.value" class="said-wrong">{{ uses.query.error.value.message }}</p>

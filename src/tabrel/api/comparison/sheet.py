@@ -100,6 +100,7 @@ def get_comparison_sheet(
     reference = next((str(one.stored.id) for one in own if one.stored.sample.label == study.reference), None)
     rows = comparison_sheet(samples, known, use, reference, is_rough=not with_draws)
     return ComparisonSheetOut(
+        study_name=study.name,
         compared=compared,
         use_id=use_id,
         has_uncertainty_of_behaviour=with_draws,

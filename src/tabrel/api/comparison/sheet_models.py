@@ -70,6 +70,7 @@ class OfferedColumnOut(WireModel):
 class ComparisonSheetOut(WireModel):
     """Everything known of several filters, each against the reference part."""
 
+    study_name: str
     compared: Compared
     use_id: int | None
     has_uncertainty_of_behaviour: bool

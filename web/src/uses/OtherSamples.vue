@@ -1,0 +1,58 @@
+<script setup lang="ts">
+/** Samples of other studies to be put beside these: found by words, put in with a press. */
+import { keepPreviousData, useQuery } from '@tanstack/vue-query'
+import { refDebounced } from '@vueuse/core'
+import { ref, toRef } from 'vue'
+import { client, unwrap } from '@/api/client'
+import { queryKeys } from '@/api/queryKeys'
+
+const props = defineProps<{ studyId: number; taken: readonly number[] }>()
+const emit = defineEmits<{ add: [sampleId: number] }>()
+const words = ref('')
+const settled = refDebounced(words, 150)
+const others = useQuery({
+  queryKey: queryKeys.others(toRef(props, 'studyId'), settled),
+  queryFn: () => unwrap(client.GET('/api/studies/{study_id}/others', { params: { path: { study_id: props.studyId }, query: { words: settled.value } } })),
+  placeholderData: keepPreviousData,
+})
+</script>
+
+<template>
+  <section class="others plain" aria-label="Samples of other studies">
+    <label>find a sample of another study <input v-model="words" placeholder="label, maker, part number or study" autocomplete="off" /></label>
+    <ul v-if="others.data.value?.length">
+      <li v-for="one in others.data.value" :key="one.sample_id">
+        <button type="button" class="tool" :disabled="taken.includes(one.sample_id)" @click="emit('add', one.sample_id)">{{ one.label }}</button>
+        <span class="soft">{{ [one.maker, one.part_number].filter(Boolean).join(' ') }} · {{ one.other_study }}</span>
+      </li>
+    </ul>
+    <p v-else-if="others.data.value" class="soft">{{ settled ? 'No sample of another study has that in its name.' : 'There is no other study with a sample yet.' }}</p>
+  </section>
+</template>
+
+<style scoped>
+.others {
+  border: 1px solid var(--line);
+  border-radius: 6px;
+  background: var(--paper);
+  padding: 0.4rem 0.7rem;
+  font-size: 0.84rem;
+}
+.others input {
+  width: 20rem;
+  max-width: 100%;
+}
+ul {
+  list-style: none;
+  margin: 0.4rem 0 0;
+  padding: 0;
+  max-height: 9rem;
+  overflow: auto;
+}
+li {
+  padding: 0.1rem 0;
+}
+.soft {
+  margin-left: 0.5rem;
+}
+</style>

@@ -1,0 +1,63 @@
+<script setup lang="ts">
+/** One row drawn: every filter's value with its 95 % interval on one axis, bounds as arrows, the reference as a line. */
+import { computed } from 'vue'
+import type { Schemas } from '@/api/client'
+import type { UnitFamily } from '@/catalogue/units'
+import { roundLevels } from '@/shared/scales'
+import { toDigits } from '@/shared/numbers'
+import type { Row } from './sheetRows'
+
+const props = defineProps<{ row: Row; columns: readonly Schemas['SheetColumnOut'][]; colours: readonly string[]; family: UnitFamily }>()
+const WIDTH = 640
+const LEFT = 130
+const LINE = 18
+
+const factor = computed(() => props.row[props.family].factor)
+const marks = computed(() =>
+  props.columns.map((column, i) => {
+    const cell = props.row.cells[i]!
+    const scale = (value: number | null) => (value === null ? null : value * factor.value)
+    const value = scale(cell.value)
+    const room = (cell.expanded_uncertainty ?? 0) * factor.value
+    return { column, colour: props.colours[i]!, value, low: value === null ? scale(cell.low) : value - room, high: value === null ? scale(cell.high) : value + room }
+  }),
+)
+const drawn = computed(() => marks.value.filter((one) => one.low !== null || one.high !== null))
+const ends = computed(() => {
+  const all = drawn.value.flatMap((one) => [one.low, one.high].filter((end): end is number => end !== null))
+  const [low, high] = [Math.min(...all), Math.max(...all)]
+  const room = (high - low || Math.abs(high) || 1) * 0.06
+  return { low: low - room, high: high + room }
+})
+const at = (value: number) => LEFT + ((value - ends.value.low) / (ends.value.high - ends.value.low)) * (WIDTH - LEFT - 14)
+const ticks = computed(() => roundLevels(ends.value.low, ends.value.high, 6))
+const height = computed(() => drawn.value.length * LINE + 24)
+const reference = computed(() => marks.value.find((one) => one.column.is_reference)?.value ?? null)
+</script>
+
+<template>
+  <svg v-if="drawn.length" class="chart strip" :viewBox="`0 0 ${WIDTH} ${height}`" role="img" :aria-label="`${row.title}: every filter on one axis, the table has the numbers`">
+    <g v-for="tick in ticks" :key="tick">
+      <line class="grid" :x1="at(tick)" :x2="at(tick)" y1="0" :y2="height - 20" />
+      <text class="middle" :x="at(tick)" :y="height - 6">{{ toDigits(tick, 3) }}</text>
+    </g>
+    <line v-if="reference !== null" class="reference" :x1="at(reference)" :x2="at(reference)" y1="0" :y2="height - 20" />
+    <g v-for="(one, i) in drawn" :key="one.column.sample_id" :transform="`translate(0 ${i * LINE + LINE / 2})`">
+      <text class="end" :x="LEFT - 8" y="4">{{ one.column.label }}</text>
+      <line :x1="at(one.low ?? ends.low)" :x2="at(one.high ?? ends.high)" y1="0" y2="0" :stroke="one.colour" :stroke-dasharray="one.value === null ? '3 3' : undefined" stroke-width="2" />
+      <circle v-if="one.value !== null" :cx="at(one.value)" cy="0" r="4" :fill="one.colour" />
+      <path v-if="one.low === null" :d="`M${at(ends.low) + 6} -4 l-6 4 l6 4`" fill="none" :stroke="one.colour" />
+      <path v-if="one.high === null" :d="`M${at(ends.high) - 6} -4 l6 4 l-6 4`" fill="none" :stroke="one.colour" />
+    </g>
+  </svg>
+</template>
+
+<style scoped>
+.strip {
+  max-width: 40rem;
+}
+.reference {
+  stroke: var(--ink-soft);
+  stroke-dasharray: 2 2;
+}
+</style>

@@ -1,0 +1,211 @@
+<script setup lang="ts">
+/** Everything known of the filters on one sheet, against the reference part; rows chosen and sorted, printed, taken away. */
+import { useStorage } from '@vueuse/core'
+import { computed, ref, toRef } from 'vue'
+import { useRouter } from 'vue-router'
+import { details, observations, quantities } from '@/catalogue/catalogue'
+import ComparisonPages from '@/comparison/ComparisonPages.vue'
+import ChoiceField from '@/shared/ChoiceField.vue'
+import SwitchButtons from '@/shared/SwitchButtons.vue'
+import { csv, saveText } from '@/shared/download'
+import { usePreferences } from '@/shared/preferences'
+import { useActions } from '@/shared/actions'
+import { useSheet } from '@/sample/useSheet'
+import { stationOfKey } from '@/sample/stations'
+import OtherSamples from './OtherSamples.vue'
+import SheetTable from './SheetTable.vue'
+import { cellWords, shownRows, type Kept, type Order, type Row, type Sheet } from './sheetRows'
+import { useFilterSheet } from './useFilterSheet'
+import type { Compared } from './useJudged'
+import { useUses } from './useUses'
+
+const props = defineProps<{ studyId: number; sampleId: number }>()
+const router = useRouter()
+const preferences = usePreferences()
+const studyId = toRef(props, 'studyId')
+const bench = useSheet(toRef(props, 'sampleId'))
+const uses = useUses(studyId)
+
+const compared = ref<Compared>('part_numbers')
+const COMPARED = [
+  { label: 'Part numbers', value: 'part_numbers' },
+  { label: 'These specimens', value: 'specimens' },
+] as const
+/** Empty until one is chosen: the first use of the study; `none` for none. */
+const chosenUse = ref('')
+const stored = computed(() => uses.query.data.value?.uses ?? [])
+const useId = computed(() => {
+  if (chosenUse.value === 'none') return null
+  return (stored.value.find((one) => String(one.id) === chosenUse.value) ?? stored.value[0])?.id ?? null
+})
+const useOptions = computed(() => [...stored.value.map((one) => ({ value: String(one.id), label: `use: ${one.use.name}` })), { value: 'none', label: 'no use, no behaviour' }])
+const shownUse = computed({ get: () => (useId.value === null ? 'none' : String(useId.value)), set: (value) => (chosenUse.value = value) })
+
+/** What stands beside this study is this window's: it is no part of the study. */
+const beside = useStorage<Record<string, number[]>>('tabrel.beside', {}, sessionStorage)
+const others = computed(() => beside.value[String(props.studyId)] ?? [])
+const setOthers = (ids: number[]) => (beside.value = { ...beside.value, [String(props.studyId)]: ids })
+const adding = ref(false)
+
+const asked = computed(() => ({ compared: compared.value, use_id: useId.value, beside: others.value }))
+const sampleIds = computed(() => (uses.query.data.value?.filters ?? []).map((one) => one.sample_id))
+const { sheet, error, progress, isStopped } = useFilterSheet(studyId, sampleIds, asked)
+
+const kept = ref<Kept>('all')
+const KEPT = [
+  { label: 'All', value: 'all' },
+  { label: 'What differs', value: 'differs' },
+  { label: 'What matters here', value: 'matters' },
+] as const
+const order = ref<Order>('bench')
+const ORDERS = [
+  { value: 'bench', label: 'bench order' },
+  { value: 'difference', label: 'largest difference' },
+  { value: 'name', label: 'by name' },
+]
+const orderName = computed({ get: (): string => order.value, set: (value) => (order.value = value as Order) })
+const words = ref('')
+const by = ref<string | null>(null)
+const rows = computed(() => shownRows(sheet.value?.rows ?? [], { kept: kept.value, words: words.value, order: order.value }))
+const warned = computed(() => sheet.value?.columns.filter((one) => one.other_conditions.length) ?? [])
+
+function open(row: Row, column: Sheet['columns'][number]) {
+  if (column.other_study !== null) return
+  const params = { studyId: props.studyId, sampleId: column.sample_id }
+  if (row.working) return void router.push({ name: 'working', params: { ...params, result: row.working } })
+  const isField = details().has(row.key) || quantities().has(row.key) || observations().has(row.key)
+  if (isField) void router.push({ name: stationOfKey(row.key, bench.data.value), params, query: { field: row.key } })
+  else if (row.key === 'claims' || row.key === 'price') void router.push({ name: 'intake', params })
+  else void router.push({ name: 'map', params })
+}
+
+function table(shown: Sheet): string {
+  const { family } = preferences
+  const head = ['group', 'row', 'unit', ...shown.columns.flatMap(({ label }) => [label, `${label}, U`, `${label}, basis`, `${label}, difference to the reference`])]
+  const factor = (row: Row) => row[family].factor
+  const lines = rows.value.map((row) => [
+    row.group,
+    row.title,
+    row[family].symbol,
+    ...row.cells.flatMap((cell) => [
+      row.is_number && cell.value !== null ? cell.value * factor(row) : cellWords(row, cell, family),
+      row.is_number && cell.expanded_uncertainty !== null ? cell.expanded_uncertainty * factor(row) : null,
+      cell.basis,
+      cell.difference === null ? null : `${cell.difference.toPrecision(3)} ${row.difference_unit}`,
+    ]),
+  ])
+  return csv([head, ...lines])
+}
+const save = () => sheet.value && saveText(table(sheet.value), 'comparison sheet.csv')
+const print = () => window.print()
+useActions(() => [
+  { title: 'Save the comparison sheet as CSV', words: ['export', 'download', 'numbers', 'csv'], run: save },
+  { title: 'Print the comparison sheet', words: ['paper', 'pdf', 'a4'], run: print },
+])
+</script>
+
+<template>
+  <div class="view">
+    <header class="head">
+      <ComparisonPages />
+      <SwitchButtons v-model="compared" :options="COMPARED" label="What is compared" small />
+      <p class="soft heading">
+        {{ compared === 'specimens' ? 'These specimens only: another one of the same part may differ.' : 'Part numbers: every U holds what specimens differ by, assumed where there is one.' }}
+      </p>
+    </header>
+    <h2 class="printed">Comparison sheet, {{ sheet?.study_name }}{{ useId === null ? '' : ` · ${useOptions.find((one) => one.value === shownUse)?.label}` }}</h2>
+    <div class="tools plain">
+      <ChoiceField v-model="shownUse" :options="useOptions" label="Use whose points and criteria count" />
+      <SwitchButtons v-model="kept" :options="KEPT" label="Rows" small />
+      <ChoiceField v-model="orderName" :options="ORDERS" label="Order of the rows" />
+      <input v-model="words" type="search" placeholder="find a row" aria-label="Find a row" />
+      <button type="button" class="tool" :aria-expanded="adding" @click="adding = !adding">other studies …</button>
+      <button type="button" class="tool" @click="save">CSV</button>
+      <button type="button" class="tool" @click="print">Print</button>
+      <span v-if="progress" class="soft" role="status">behaviour with its uncertainty: {{ progress.done }} of {{ progress.of }} filters <button type="button" class="tool" @click="isStopped = true">stop</button></span>
+      <button v-else-if="isStopped" type="button" class="tool" @click="isStopped = false">compute its uncertainty</button>
+    </div>
+    <OtherSamples v-if="adding" :study-id="studyId" :taken="others" @add="setOthers([...others, $event])" />
+    <p v-for="one in warned" :key="one.sample_id" class="warning" role="alert">
+      {{ one.label }} was measured for another {{ one.other_conditions.join(' and ') }}: what it does here is computed with this study's.
+    </p>
+    <p v-if="error" class="said-wrong" role="alert">
+      {{ error.message }} <button v-if="others.length" type="button" class="tool" @click="setOthers([])">take the samples of other studies away</button>
+    </p>
+    <p v-if="!sheet && !error" class="soft">Gathering what is known …</p>
+    <div v-else-if="sheet" class="scroll" tabindex="0" role="region" aria-label="Comparison sheet">
+      <p v-if="!rows.length" class="soft">{{ !sheet.rows.length ? 'Nothing is known of the filters yet: measure one, then it stands here.' : kept === 'matters' ? 'No row is asked for by this use: choose another use, or all rows.' : 'No row has that in its name.' }}</p>
+      <SheetTable v-else v-model:by="by" :columns="sheet.columns" :rows="rows" :family="preferences.family" :grouped="order === 'bench'" :is-rough="!sheet.has_uncertainty_of_behaviour" @open="open" @remove="(id) => setOthers(others.filter((one) => one !== id))" />
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.view {
+  height: 100%;
+  display: flex;
+  flex-direction: column;
+  padding: 0.5rem 1rem 0.3rem;
+  gap: 0.4rem;
+}
+.head,
+.tools {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 0.4rem 0.8rem;
+}
+.head {
+  gap: 1.2rem;
+  flex-wrap: nowrap;
+}
+.head p {
+  margin: 0;
+  font-size: 0.86rem;
+}
+.tools {
+  font-size: 0.84rem;
+}
+.tools input {
+  width: 8rem;
+}
+.scroll {
+  flex: 1;
+  min-height: 0;
+  overflow: auto;
+}
+.warning {
+  margin: 0;
+  border-left: 3px solid var(--rust);
+  padding-left: 0.5rem;
+  font-size: 0.84rem;
+}
+.printed {
+  display: none;
+}
+@media print {
+  .printed {
+    display: block;
+    font-size: 11pt;
+  }
+  .view {
+    page: comparison-sheet;
+    display: block;
+    height: auto;
+  }
+  .tools,
+  .head > :not(.heading) {
+    display: none;
+  }
+  .scroll {
+    overflow: visible;
+  }
+}
+</style>
+<style>
+/* a page of its own: others print upright */
+@page comparison-sheet {
+  size: A4 landscape;
+  margin: 10mm;
+}
+</style>

@@ -1,0 +1,82 @@
+/** Which rows of the comparison sheet are shown, in which order, and what stands in a cell. */
+import type { Schemas } from '@/api/client'
+import type { UnitFamily } from '@/catalogue/units'
+import { toDigits } from '@/shared/numbers'
+import { knownWords } from './ranking'
+
+export type Sheet = Schemas['ComparisonSheetOut']
+export type Row = Schemas['SheetRowOut']
+export type Cell = Schemas['SheetCellOut']
+
+export type Kept = 'all' | 'differs' | 'matters'
+export type Order = 'bench' | 'difference' | 'name'
+
+/** What is asked of the rows: only some, by words, in an order. */
+export interface Asked {
+  kept: Kept
+  words: string
+  order: Order
+}
+
+/** The greatest difference to the reference that is told apart, as a factor that is the same up and down. */
+function apartness(row: Row): number {
+  const found = row.cells.filter((cell) => cell.differs).map((cell) => {
+    if (cell.difference === null) return row.is_number ? 0 : 0.01
+    return row.difference_unit === '%' ? Math.abs(Math.log(Math.max(1 + cell.difference / 100, 1e-6))) : Math.abs(cell.difference) / 100
+  })
+  return found.length ? 1 + Math.max(...found) : 0
+}
+
+export function shownRows(rows: readonly Row[], { kept, words, order }: Asked): Row[] {
+  const looked = words.trim().toLowerCase().split(/\s+/).filter(Boolean)
+  const left = rows.filter((row) => {
+    if (kept === 'differs' && !row.differs) return false
+    if (kept === 'matters' && !row.matters) return false
+    const text = `${row.title} ${row.group}`.toLowerCase()
+    return looked.every((word) => text.includes(word))
+  })
+  if (order === 'name') return left.sort((one, other) => one.title.localeCompare(other.title))
+  if (order === 'difference') return left.sort((one, other) => apartness(other) - apartness(one))
+  return left
+}
+
+/** Columns in the order of a row, the best or the largest first, what has no number last; without a row as they are. */
+export function columnOrder(count: number, row: Row | undefined): number[] {
+  const places = Array.from({ length: count }, (_, i) => i)
+  if (!row) return places
+  const sign = row.better === 'low' ? 1 : -1
+  const figure = (i: number) => {
+    const cell = row.cells[i]!
+    const value = cell.value ?? cell.low ?? cell.high
+    return value === null ? null : sign * value
+  }
+  return places.sort((one, other) => {
+    const [a, b] = [figure(one), figure(other)]
+    if (a === null || b === null) return a === b ? one - other : a === null ? 1 : -1
+    return a - b || one - other
+  })
+}
+
+/** What stands in a cell: a number with its U, a bound, words; nothing known is a word, never a blank. */
+export function cellWords(row: Row, cell: Cell, family: UnitFamily): string {
+  if (!row.is_number) return (family === 'metric' ? cell.metric : cell.inch) ?? 'not looked at'
+  return knownWords({ label: '', ...cell }, row, family)
+}
+
+/** The difference to the reference part; one of many times it is told as how many times. */
+export function differenceWords(row: Row, cell: Cell): string {
+  const by = cell.difference
+  if (by === null) return ''
+  if (row.difference_unit === '%' && by >= 900) return `× ${toDigits(1 + by / 100, 2)}`
+  const rounded = Math.abs(by).toFixed(Math.abs(by) < 9.95 ? 1 : 0)
+  const sign = Number(rounded) === 0 ? '' : by > 0 ? '+' : '−'
+  return `${sign}${Number(rounded) === 0 ? '0' : rounded} ${row.difference_unit}`
+}
+
+/** What is plain from the row itself. */
+const SAID_BY_THE_ROW: ReadonlySet<string> = new Set(['measured', 'model', 'price'])
+
+/** What a cell rests on, where that is not a measurement. */
+export function basisWords(cell: Cell): string {
+  return cell.basis === null || SAID_BY_THE_ROW.has(cell.basis) ? '' : cell.basis.replaceAll('_', ' ')
+}
