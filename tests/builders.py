@@ -271,6 +271,7 @@ def everything() -> dict[str, Any]:
         ),
         *EVIDENCE,
         ("uses", USES),
+        ("arithmetic", [{"label": "inlet", "formula": "sum", "inputs": {"terms": ["1 mm", "2 mm"]}, "printed": "3 mm"}]),
         (
             "as_typed",
             {"gallery_kpa": {"text": "50 psi", "provenance": "by_eye"}, "bore_mm": {"text": "13 mm", "origin": "library"}},

@@ -119,6 +119,10 @@ VALID: dict[str, dict] = {
     "get_judged_use": {},
     "get_filter_at_use": {},
     "get_comparison_sheet": {},
+    "get_arithmetic": {},
+    "post_arithmetic": {"json": {"text": "inlet: 8 holes 0.24 in = 0.362 in2"}},
+    "post_arithmetic_preview": {"json": {"text": "inlet: 8 holes 0.24 in = 0.362 in2"}},
+    "delete_arithmetic_line": {"json": {}},
     "get_others": {"params": {"words": "a"}},
 }
 """What each operation is asked besides its ids."""
@@ -146,6 +150,7 @@ def filled(app, tmp_path_factory):
     rules = client.post(f"/api/samples/{sample}/date-code/rules", json=rule).json()["rules"]
     template = client.post("/api/templates", json={"name": "all of it", "sample_id": sample}).json()["id"]
     scenario = client.get(f"/api/studies/{study['id']}/scenarios").json()[0]["id"]
+    lines = client.get(f"/api/studies/{study['id']}/arithmetic").json()["lines"]
     uses = client.get(f"/api/studies/{study['id']}/uses").json()["uses"]
     client.post(f"/api/samples/{sample}/readings", json={"key": "can.height", "text": "980 mm"})
     sheet = client.post(f"/api/samples/{sample}/readings", json={"key": "can.height", "text": "98 mm"}).json()["sheet"]
@@ -164,6 +169,7 @@ def filled(app, tmp_path_factory):
         "scenario_id": scenario,
         "use_id": uses[0]["id"],
         "use": uses[0]["use"],
+        "line_id": lines[0]["id"],
         "reading_id": reading,
         "hole_group_id": group,
         "key": "sample.maker",

@@ -50,6 +50,7 @@ VIEWS = [
     "same-part",
     "verdict",
     "sheet",
+    "sums",
     "start",
 ]
 

@@ -50,6 +50,7 @@ COMPUTED_OF_STUDY = (
     "uses",
     "uses/*/judged",
     "uses/*/filters/*",
+    "arithmetic",
     "behaviour",
     "slices",
     "warm-up",

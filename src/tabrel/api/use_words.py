@@ -104,5 +104,23 @@ USE_PROPERTIES: dict[str, tuple[str, Any]] = {
     "matters": ("Whether the use asks for it.", True),
     "difference_unit": ("Per cent, or kelvin of a temperature.", "%"),
     "SheetRowOut.working": ("Name of the result whose working it is; null for what is read or seen.", "media_effective_area"),
+    # somebody's arithmetic
+    "follows": ("Whether the printed result follows from the inputs; null where the line was not understood.", "does_not_follow"),
+    "computed_low": ("Least the rounded inputs allow, in `unit`.", 0.359),
+    "computed_high": ("Most the rounded inputs allow, in `unit`.", 0.365),
+    "printed_low": ("Least the printed result stands for, in `unit`.", 0.3615),
+    "printed_high": ("Most the printed result stands for, in `unit`.", 0.3625),
+    "would_explain": ("Slips of which each would explain the printed result.", ["the count left out"]),
+    "formulas": ("Formulas a line can have.", []),
+    "written": ("How a line of it is written.", "8 holes 0.24 in = 0.362 in2"),
+    "claimed": ("Sums that claims of the study hold and that are not kept yet.", []),
+    "ArithmeticOut.lines": ("The lines that are kept, in their order.", []),
+    "CheckedLineOut.id": ("Number of the row, for addresses; null for one that is not kept.", 1),
+    "CheckedLineOut.label": ("What the line is of.", "inlet"),
+    "CheckedLineOut.text": ("The line as it is written.", "inlet: 8 holes 0.24 in = 0.362 in2"),
+    "CheckedLineOut.sentence": ("What recomputing says of it.", "area of round holes: … it follows"),
+    "CheckedLineOut.unit": ("As printed; empty for a bare number.", "in²"),
+    "LinesIn.text": ("Lines as written or pasted.", "inlet: 8 holes 0.24 in = 0.362 in2"),
+    "ClaimedSumOut.text": ("The line, with where it is from as its label.", "Halvene, box: 8 holes 5.6 mm = 197 mm2"),
 }  # fmt: skip
 """By name, or by model and name where another model means something else."""

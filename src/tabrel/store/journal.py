@@ -35,6 +35,7 @@ JOURNALED = (
     "evidence",
     "typed_number",
     "intended_use",
+    "arithmetic_line",
     "hole_group",
     "outline_point",
     "reading",

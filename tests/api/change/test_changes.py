@@ -37,6 +37,7 @@ STEPS = {
     "a scenario": ("POST", "studies/{1}/scenarios", {"name": "thin", "oil_grade": "0W-20"}),
     "a duty cycle": ("POST", "studies/{1}/duty-cycles", {"name": "round", "csv": "time_s,speed_rpm\n0,900\n60,1500\n"}),
     "a sample": ("POST", "studies/{1}/samples", {"text": "another"}),
+    "arithmetic": ("POST", "studies/{1}/arithmetic", {"text": "inlet: 8 holes 0.24 in = 0.362 in2"}),
     "a use": ("POST", "studies/{1}/uses", {"preset": "towing"}),
 }
 """Every kind of change: method, address, body; sample and study go in."""
@@ -209,7 +210,7 @@ def test_every_address_that_computes_is_known_to_go_stale():
         "preview",
         "save",
     }
-    stays |= {"samples", "scenarios", "duty-cycles"}
+    stays |= {"samples", "scenarios", "duty-cycles", "others"}
     for path in PATHS:
         owner, _, rest = path.removeprefix("/api/").partition("_id}/")
         known = {"samples/{sample": COMPUTED_OF_SAMPLE, "studies/{study": COMPUTED_OF_STUDY}.get(owner)

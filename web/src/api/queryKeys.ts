@@ -8,6 +8,7 @@ export const queryKeys = {
   studyResults: (studyId: unknown) => ['studies', studyId, 'results'] as const,
   sameParts: (studyId: unknown) => ['studies', studyId, 'same-part'] as const,
   filterSheet: (studyId: unknown, asked: unknown) => ['studies', studyId, 'comparison-sheet', asked] as const,
+  arithmetic: (studyId: unknown) => ['studies', studyId, 'arithmetic'] as const,
   others: (studyId: unknown, words: unknown) => ['studies', studyId, 'others', { words }] as const,
   uses: (studyId: unknown) => ['studies', studyId, 'uses'] as const,
   /** `asked` is what is compared, and a weight that is only thought of. */

@@ -4,6 +4,46 @@
  */
 
 export interface paths {
+    "/api/arithmetic-preview": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Post Arithmetic Preview
+         * @description Return what each line of a text is understood as, recomputed, or what is wrong with it; nothing is kept.
+         */
+        post: operations["post_arithmetic_preview"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/arithmetic/{line_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Delete Arithmetic Line
+         * @description Remove a line; undo brings it back.
+         */
+        delete: operations["delete_arithmetic_line"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/backups": {
         parameters: {
             query?: never;
@@ -1128,6 +1168,30 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/studies/{study_id}/arithmetic": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Arithmetic
+         * @description Return the lines that are kept with a study, recomputed, and the sums that its claims hold.
+         */
+        get: operations["get_arithmetic"];
+        put?: never;
+        /**
+         * Post Arithmetic
+         * @description Keep the lines of a text with the study; refused where one of them cannot be recomputed.
+         */
+        post: operations["post_arithmetic"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/studies/{study_id}/behaviour": {
         parameters: {
             query?: never;
@@ -1721,6 +1785,27 @@ export interface components {
             warnings: components["schemas"]["WarningOut"][];
         };
         /**
+         * ArithmeticOut
+         * @description The lines that are kept with a study, what can be written, and the sums its claims hold.
+         */
+        ArithmeticOut: {
+            /**
+             * Claimed
+             * @description Sums that claims of the study hold and that are not kept yet.
+             */
+            claimed: components["schemas"]["ClaimedSumOut"][];
+            /**
+             * Formulas
+             * @description Formulas a line can have.
+             */
+            formulas: components["schemas"]["FormulaOut"][];
+            /**
+             * Lines
+             * @description The lines that are kept, in their order.
+             */
+            lines: components["schemas"]["CheckedLineOut"][];
+        };
+        /**
          * AssumptionOut
          * @description An assumption, between what it was moved, and what that did.
          */
@@ -2203,6 +2288,86 @@ export interface components {
             study_id: number;
         };
         /**
+         * CheckedLineOut
+         * @description One line recomputed: the range its inputs allow and the printed one, in the unit as printed.
+         */
+        CheckedLineOut: {
+            /**
+             * Computed High
+             * @description Most the rounded inputs allow, in `unit`.
+             * @example 0.365
+             */
+            computed_high: number | null;
+            /**
+             * Computed Low
+             * @description Least the rounded inputs allow, in `unit`.
+             * @example 0.359
+             */
+            computed_low: number | null;
+            /**
+             * Follows
+             * @description Whether the printed result follows from the inputs; null where the line was not understood.
+             * @example does_not_follow
+             */
+            follows: ("follows" | "follows_with_rounding" | "does_not_follow") | null;
+            /**
+             * Id
+             * @description Number of the row, for addresses; null for one that is not kept.
+             * @example 1
+             */
+            id: number | null;
+            /**
+             * Label
+             * @description What the line is of.
+             * @example inlet
+             */
+            label: string;
+            /**
+             * Printed High
+             * @description Most the printed result stands for, in `unit`.
+             * @example 0.3625
+             */
+            printed_high: number | null;
+            /**
+             * Printed Low
+             * @description Least the printed result stands for, in `unit`.
+             * @example 0.3615
+             */
+            printed_low: number | null;
+            /**
+             * Problem
+             * @description Why there is nothing, in one sentence; null where there is.
+             * @example null
+             */
+            problem: string;
+            /**
+             * Sentence
+             * @description What recomputing says of it.
+             * @example area of round holes: … it follows
+             */
+            sentence: string;
+            /**
+             * Text
+             * @description The line as it is written.
+             * @example inlet: 8 holes 0.24 in = 0.362 in2
+             */
+            text: string;
+            /**
+             * Unit
+             * @description As printed; empty for a bare number.
+             * @example in²
+             */
+            unit: string;
+            /**
+             * Would Explain
+             * @description Slips of which each would explain the printed result.
+             * @example [
+             *       "the count left out"
+             *     ]
+             */
+            would_explain: string[];
+        };
+        /**
          * ChoiceOut
          * @description A choice of an observation.
          */
@@ -2419,6 +2584,30 @@ export interface components {
              * @example 8 round, 5.6 mm
              */
             words: string;
+        };
+        /**
+         * ClaimedSumOut
+         * @description A claim that holds a sum: of which filter, and the line in it.
+         */
+        ClaimedSumOut: {
+            /**
+             * Label
+             * @description Label of the sample.
+             * @example Korvath
+             */
+            label: string;
+            /**
+             * Source
+             * @description Where it was read, or what it comes from.
+             * @example box
+             */
+            source: string;
+            /**
+             * Text
+             * @description The line, with where it is from as its label.
+             * @example Halvene, box: 8 holes 5.6 mm = 197 mm2
+             */
+            text: string;
         };
         /**
          * CleanUpOut
@@ -4774,6 +4963,30 @@ export interface components {
             temperature_c: (number | null)[];
         };
         /**
+         * FormulaOut
+         * @description A formula that a line can have.
+         */
+        FormulaOut: {
+            /**
+             * Name
+             * @description Name, as a person gave it or as the catalogue has it.
+             * @example thin oil
+             */
+            name: string;
+            /**
+             * Words
+             * @description The same in a few words.
+             * @example 8 round, 5.6 mm
+             */
+            words: string;
+            /**
+             * Written
+             * @description How a line of it is written.
+             * @example 8 holes 0.24 in = 0.362 in2
+             */
+            written: string;
+        };
+        /**
          * GlossaryTermOut
          * @description A term of the glossary.
          */
@@ -5523,6 +5736,18 @@ export interface components {
              * @example 20
              */
             speed_rpm: number;
+        };
+        /**
+         * LinesIn
+         * @description Lines as they were written or pasted.
+         */
+        LinesIn: {
+            /**
+             * Text
+             * @description Lines as written or pasted.
+             * @example inlet: 8 holes 0.24 in = 0.362 in2
+             */
+            text: string;
         };
         /**
          * LossPartOut
@@ -10825,6 +11050,91 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
+    post_arithmetic_preview: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LinesIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CheckedLineOut"][];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            409: components["responses"]["Problem409"];
+            412: components["responses"]["Problem412"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            428: components["responses"]["Problem428"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    delete_arithmetic_line: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
+                "Tabrel-Window"?: string | null;
+                /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
+                "Tabrel-Database"?: string | null;
+            };
+            path: {
+                /** @description Which line of arithmetic, as the answers number them. */
+                line_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NothingIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    /**
+                     * @description Addresses, separated by commas, whose answers the change made stale; one that ends in /* covers what is beneath it, a * between two / any one step. What the answer brings itself is not named.
+                     * @example /api/studies, /api/studies/1/comparison
+                     */
+                    "Tabrel-Stale"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ArithmeticOut"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            409: components["responses"]["Problem409"];
+            412: components["responses"]["Problem412"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            428: components["responses"]["Problem428"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
     get_backups: {
         parameters: {
             query?: never;
@@ -14012,6 +14322,95 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["StudyOut"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            409: components["responses"]["Problem409"];
+            412: components["responses"]["Problem412"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            428: components["responses"]["Problem428"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    get_arithmetic: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
+                "Tabrel-Window"?: string | null;
+                /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
+                "Tabrel-Database"?: string | null;
+            };
+            path: {
+                /** @description Which study, as the answers number them. */
+                study_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ArithmeticOut"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            409: components["responses"]["Problem409"];
+            412: components["responses"]["Problem412"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            428: components["responses"]["Problem428"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    post_arithmetic: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
+                "Tabrel-Window"?: string | null;
+                /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
+                "Tabrel-Database"?: string | null;
+            };
+            path: {
+                /** @description Which study, as the answers number them. */
+                study_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LinesIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    /**
+                     * @description Addresses, separated by commas, whose answers the change made stale; one that ends in /* covers what is beneath it, a * between two / any one step. What the answer brings itself is not named.
+                     * @example /api/studies, /api/studies/1/comparison
+                     */
+                    "Tabrel-Stale"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ArithmeticOut"];
                 };
             };
             400: components["responses"]["Problem400"];

@@ -9,6 +9,7 @@ import OperatingMapView from '@/maps/OperatingMapView.vue'
 import ComparisonView from '@/comparison/ComparisonView.vue'
 import SamePartView from '@/comparison/SamePartView.vue'
 import SheetView from '@/uses/SheetView.vue'
+import SumsView from '@/comparison/SumsView.vue'
 import VerdictView from '@/uses/VerdictView.vue'
 import StartView from '@/starts/StartView.vue'
 import BackupsView from '@/upkeep/BackupsView.vue'
@@ -56,6 +57,7 @@ export const router = createRouter({
         { path: 'sheet', name: 'sheet', meta: { pageOf: 'comparison' }, component: SheetView, props: numbers(['studyId', 'sampleId']) },
         { path: 'verdict', name: 'verdict', meta: { pageOf: 'comparison' }, component: VerdictView, props: numbers(['studyId', 'sampleId']) },
         { path: 'same-part', name: 'same-part', meta: { pageOf: 'comparison' }, component: SamePartView, props: numbers(['studyId', 'sampleId']) },
+        { path: 'sums', name: 'sums', meta: { pageOf: 'comparison' }, component: SumsView, props: numbers(['studyId', 'sampleId']) },
         { path: 'start', name: 'start', meta: { bench: true }, component: StartView, props: numbers(['studyId', 'sampleId']) },
         { path: '', redirect: { name: 'outside' } },
       ],

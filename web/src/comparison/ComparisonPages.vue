@@ -5,6 +5,7 @@ const PAGES = [
   { name: 'comparison', title: 'Behaviour' },
   { name: 'verdict', title: 'Verdict' },
   { name: 'same-part', title: 'Same part?' },
+  { name: 'sums', title: 'Sums' },
 ] as const
 </script>
 

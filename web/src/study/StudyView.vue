@@ -186,7 +186,9 @@ function pick(sampleId: number) {
 }
 
 function field(key: string) {
-  if (key === 'uses') return go('verdict') // a page of a station, with no field of that name
+  // pages of a station, with no field of that name
+  if (key === 'uses') return go('verdict')
+  if (key === 'arithmetic') return go('sums')
   void router.push({ name: stationOfKey(key, sheet.data.value), params: here.value, query: { field: key } })
 }
 

@@ -10,5 +10,7 @@
 `judged_models` what goes over the wire of that
 `sheet`       everything known of several filters, row by row
 `sheet_models` what goes over the wire of that
+`sums`        somebody's arithmetic, kept with the study
+`sum_models`  what goes over the wire of that
 `known_kept`  what filters do at the points of uses, computed once
 """

@@ -3,6 +3,7 @@
 `study`         readings, holes, oil, circuit, claims: `check_study`, `check_sample`
 `evidence`      counts, benches, photographs
 `uses`          uses
+`arithmetic`    somebody's arithmetic
 `plans`         scenarios, duty cycles, warm-up plans
 `refusals`      the refusals they share
 `limits`        what is larger than any study, letters that do not show

@@ -14,6 +14,7 @@ from tabrel.core.entry.reading_text import ParsedReading, parse_reading
 from tabrel.core.errors import OutOfRangeError, ReadingTextError, StudyError, nearest_hint
 from tabrel.core.oil.model import oil_model
 from tabrel.core.parts.hole_shapes import outline_area
+from tabrel.core.rules.arithmetic import check_arithmetic
 from tabrel.core.rules.evidence import check_bypass_bench, check_counts, check_flow_bench, check_photograph
 from tabrel.core.rules.plans import check_plans
 from tabrel.core.rules.refusals import (
@@ -70,6 +71,7 @@ def check_study(study: Study) -> None:
         check_circuit(study.circuit)
     check_plans(study)
     check_uses(study)
+    check_arithmetic(study)
     labels: set[str] = set()
     for i, sample in enumerate(study.samples):
         path = f"samples[{i}]"

@@ -11,6 +11,7 @@ from functools import lru_cache
 from typing import Any, Literal
 
 from tabrel.core.errors import StudyError, nearest_hint
+from tabrel.core.study.arithmetic import ArithmeticLine
 from tabrel.core.study.evidence import (
     BlankCounts,
     BypassBench,
@@ -322,6 +323,7 @@ class Study(Strict):
     duty_cycles: tuple[DutyCycle, ...] = ()
     warm_up: WarmUpPlan | None = None
     uses: tuple[Use, ...] = ()
+    arithmetic: tuple[ArithmeticLine, ...] = ()
     as_typed: dict[str, TypedNumber] = field(default_factory=dict)
 
     def sample(self, label: str) -> Sample:

@@ -22,6 +22,7 @@ from tabrel.store.errors import NotStoredError
 from tabrel.store.gather import Asked, Reader, gathered
 from tabrel.store.rows import built
 from tabrel.store.sample.samples import SampleName, Status, insert_sample, load_samples
+from tabrel.store.study.arithmetic import SELECT_LINES, add_lines, load_lines
 from tabrel.store.study.plans import (
     SELECT_DUTY_CYCLES,
     SELECT_PLAN,
@@ -94,6 +95,7 @@ def insert_study(conn: sqlite3.Connection, study: Study) -> int:
     conn.execute(SET_REFERENCE, {"id": study_id, "reference": study.reference})
     set_plan(conn, study_id, study.warm_up)
     insert_uses(conn, study_id, study.uses)
+    add_lines(conn, study_id, study.arithmetic)
     set_typed_numbers(conn, study.as_typed, study_id=study_id)
     return study_id
 
@@ -199,7 +201,7 @@ def load_study(conn: Reader, study_id: int) -> Study:
 
 def frame_statements(study_id: int) -> list[Asked]:
     """Return what loading a study without its samples asks."""
-    asked = (SELECT_SCENARIOS, SELECT_DUTY_CYCLES, SELECT_PLAN, SELECT_USES)
+    asked = (SELECT_SCENARIOS, SELECT_DUTY_CYCLES, SELECT_PLAN, SELECT_USES, SELECT_LINES)
     return [
         (SELECT_STUDY, {"id": study_id}),
         *circuit_statements(study_id),
@@ -237,5 +239,6 @@ def load_study_frame(conn: Reader, study_id: int) -> Study:
         duty_cycles=load_duty_cycles(conn, study_id),
         warm_up=load_plan(conn, study_id),
         uses=load_uses(conn, study_id),
+        arithmetic=tuple(stored.line for stored in load_lines(conn, study_id)),
         as_typed=typed_numbers(conn, study_id=study_id),
     )
