@@ -120,6 +120,7 @@ VALID: dict[str, dict] = {
     "get_filter_at_use": {},
     "get_comparison_sheet": {},
     "get_arithmetic": {},
+    "get_among": {},
     "post_arithmetic": {"json": {"text": "inlet: 8 holes 0.24 in = 0.362 in2"}},
     "post_arithmetic_preview": {"json": {"text": "inlet: 8 holes 0.24 in = 0.362 in2"}},
     "delete_arithmetic_line": {"json": {}},

@@ -77,6 +77,15 @@ def test_a_sample_of_another_study_stands_beside_with_its_warning_until_it_is_ta
     expect(warning).to_have_count(0)
 
 
+def test_an_opened_row_says_where_the_filter_in_hand_lies_among_all_of_its_size(page, server):
+    opened(page, server, sample=4)
+    row(page, "media_effective_area_cm2").get_by_role("button", name="effective media area").focus()
+    page.keyboard.press("Enter")
+    told = page.locator("figcaption")
+    expect(told).to_contain_text("Brennig lies above 100 % of 5 others of its size in this database.")
+    expect(told).to_contain_text("Best of the others: 1258 cm², Korvath")
+
+
 def test_ten_filters_are_readable_and_their_headings_stay(page, server):
     document = plain_document() | {"name": "ten"}
     plain = document["samples"][0]

@@ -22,9 +22,10 @@ from tabrel.api.catalogue import routes as catalogue_routes
 from tabrel.api.change import facts, undo
 from tabrel.api.change.facts import ETAG
 from tabrel.api.circuit import routes as circuit_routes
-from tabrel.api.comparison import judged, parts, sheet, sums, uses
+from tabrel.api.comparison import among, judged, parts, sheet, sums, uses
 from tabrel.api.comparison import routes as comparison_routes
 from tabrel.api.comparison.known_kept import KnownKept
+from tabrel.api.comparison.numbers_kept import NumbersKept
 from tabrel.api.entry import claims, copies, counts, date_codes, details, holes, offers, readings
 from tabrel.api.entry import samples as entry_samples
 from tabrel.api.errors import NOT_THERE, PROBLEM_JSON, add_error_handlers, problem_response
@@ -76,6 +77,7 @@ ROUTED = (
     judged,
     sheet,
     sums,
+    among,
     upkeep_routes,
 )
 """Modules that bring a router, in the order of the interface description."""
@@ -133,6 +135,7 @@ def create_app(database: Path, *, static: Path = STATIC, stays: bool = False) ->
     app.state.turns = new_turns()
     app.state.sheets = SentSheets()
     app.state.known = KnownKept()
+    app.state.numbers = NumbersKept()
     app.add_middleware(BodyLimit)
     app.add_middleware(WhichDatabase, service_of=lambda: app.state.service)
     app.add_middleware(SameOrigin)  # the outermost

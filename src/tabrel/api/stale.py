@@ -41,6 +41,7 @@ COMPUTED_OF_SAMPLE = (
     "date-code",
     "efficiency",
     "counts",
+    "among",
 )
 """Beneath a sample: what is computed from its readings and its study."""
 COMPUTED_OF_STUDY = (

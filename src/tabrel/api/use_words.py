@@ -90,7 +90,6 @@ USE_PROPERTIES: dict[str, tuple[str, Any]] = {
     "JudgedLineOut.counts": ("Whether it decides; a fault that is only thought of does not.", True),
     "decided_by": ("Of an open one: what would decide it.", "sample.stated_collapse"),
     # the comparison sheet
-    "ComparisonSheetOut.study_name": ("Name of the study.", "winter filters"),
     "ComparisonSheetOut.compared": ("Whether part numbers are compared, or these specimens only.", "part_numbers"),
     "has_uncertainty_of_behaviour": ("Whether behaviour carries its uncertainty, from draws of the model.", True),
     "ComparisonSheetOut.groups": ("Groups of rows, in their order.", ["Outside", "Media"]),
@@ -104,6 +103,17 @@ USE_PROPERTIES: dict[str, tuple[str, Any]] = {
     "matters": ("Whether the use asks for it.", True),
     "difference_unit": ("Per cent, or kelvin of a temperature.", "%"),
     "SheetRowOut.working": ("Name of the result whose working it is; null for what is read or seen.", "media_effective_area"),
+    # among all that was measured
+    "study_name": ("Name of the study.", "winter filters"),
+    "other_count": ("How many others of its size there are.", 24),
+    "remaining": ("How many samples are still to be computed: ask again.", 0),
+    "is_size_known": ("Whether diameter and height are known; else those of every size are taken.", True),
+    "quantile_percents": ("At which shares the quantiles are taken, in per cent.", [0, 50, 100]),
+    "places": ("Every number of the sample among those of the others.", []),
+    "percentile": ("Share of the others that lie below, ties half, in per cent; null where there are none.", 62.5),
+    "quantiles": ("Of the others, in the measure's metric unit.", [400.0, 900.0, 1800.0]),
+    "is_outside": ("Whether it lies far outside everything that was seen.", False),
+    "PlaceAmongOut.best": ("The best so far among the others; null where neither more nor less is better.", {"value": 1730.0}),
     # somebody's arithmetic
     "follows": ("Whether the printed result follows from the inputs; null where the line was not understood.", "does_not_follow"),
     "computed_low": ("Least the rounded inputs allow, in `unit`.", 0.359),

@@ -7,6 +7,7 @@ import copy
 import pytest
 
 from builders import plain_document
+from tabrel.core.catalogue.measures import MEASURE_ROWS
 
 WINDOWS = ({"Tabrel-Window": "one"}, {"Tabrel-Window": "two"})
 
@@ -75,9 +76,18 @@ def test_a_typed_number_is_taken_in_its_own_unit_or_that_of_the_family(client):
     assert typed("filter_hot_kpa", "5", "inch")["value"] == pytest.approx(34.4738, rel=1e-5)
     assert typed("filter_hot_kpa", "0.4 bar", "inch")["value"] == 40
     assert typed("onset_c", "-15", "inch")["value"] == -15
+    assert typed("media_permeability_m2", "12", "inch") == {"value": pytest.approx(12e-12), "metric": "12 µm²", "inch": "12 µm²"}
     assert typed("size_at_beta_75_um", "12 µm", "metric")["value"] == 12
     assert "no unit of the filter differential pressure, hot" in typed("filter_hot_kpa", "5 mm", "metric")["detail"]
     assert "no measure that is a number" in typed("tube.burr_side", "5", "metric")["detail"]
+
+
+def test_every_measure_takes_a_bare_number_in_both_families(client):
+    for measure in MEASURE_ROWS:
+        for family in ("metric", "inch"):
+            answer = client.post("/api/measure-number", json={"measure": measure, "text": "5", "family": family})
+            assert answer.status_code == 200, (measure, answer.text)
+            assert answer.json()["value"] > 0
 
 
 def test_a_change_is_undone_and_redone_from_any_sample(client, study):

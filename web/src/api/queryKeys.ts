@@ -23,6 +23,7 @@ export const queryKeys = {
   working: (sampleId: unknown, result: unknown) => ['samples', sampleId, 'working', result] as const,
   figures: (sampleId: unknown) => ['samples', sampleId, 'figures'] as const,
   efficiency: (sampleId: unknown) => ['samples', sampleId, 'efficiency'] as const,
+  among: (sampleId: unknown) => ['samples', sampleId, 'among'] as const,
   counts: (sampleId: unknown) => ['samples', sampleId, 'counts'] as const,
   engine: (sampleId: unknown) => ['samples', sampleId, 'engine'] as const,
   /** `asked` is condition, size and scenario. */

@@ -440,6 +440,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/samples/{sample_id}/among": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Among
+         * @description Return where every number of a sample lies among those of all others of its size in the database.
+         */
+        get: operations["get_among"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/samples/{sample_id}/claims": {
         parameters: {
             query?: never;
@@ -1766,6 +1786,51 @@ export interface components {
             why_not: string[];
         };
         /**
+         * AmongOut
+         * @description A filter among every other of its size in the database; while some are still to be computed, their number.
+         */
+        AmongOut: {
+            /**
+             * Is Size Known
+             * @description Whether diameter and height are known; else those of every size are taken.
+             * @example true
+             */
+            is_size_known: boolean;
+            /**
+             * Label
+             * @description Label of the sample.
+             * @example Korvath
+             */
+            label: string;
+            /**
+             * Other Count
+             * @description How many others of its size there are.
+             * @example 24
+             */
+            other_count: number;
+            /**
+             * Places
+             * @description Every number of the sample among those of the others.
+             */
+            places: components["schemas"]["PlaceAmongOut"][];
+            /**
+             * Quantile Percents
+             * @description At which shares the quantiles are taken, in per cent.
+             * @example [
+             *       0,
+             *       50,
+             *       100
+             *     ]
+             */
+            quantile_percents: number[];
+            /**
+             * Remaining
+             * @description How many samples are still to be computed: ask again.
+             * @example 0
+             */
+            remaining: number;
+        };
+        /**
          * AnalysisOut
          * @description Results and warnings of one sample.
          */
@@ -1997,6 +2062,30 @@ export interface components {
              *     ]
              */
             speed_rpm: number[];
+        };
+        /**
+         * BestSoFarOut
+         * @description The filter that has the best of one measure so far.
+         */
+        BestSoFarOut: {
+            /**
+             * Label
+             * @description Label of the sample.
+             * @example Korvath
+             */
+            label: string;
+            /**
+             * Study Name
+             * @description Name of the study.
+             * @example winter filters
+             */
+            study_name: string;
+            /**
+             * Value
+             * @description Best estimate; null where it is not known.
+             * @example 146.2
+             */
+            value: number;
         };
         /**
          * BoundOut
@@ -7142,6 +7231,70 @@ export interface components {
             title: string;
         };
         /**
+         * PlaceAmongOut
+         * @description One number of a filter among those of others of its size, in the measure's metric unit.
+         */
+        PlaceAmongOut: {
+            /** @description The best so far among the others; null where neither more nor less is better. */
+            best: components["schemas"]["BestSoFarOut"] | null;
+            /**
+             * Better
+             * @description Whether more or less of it is better; null of what was seen.
+             * @example high
+             */
+            better: ("high" | "low") | null;
+            /**
+             * Count
+             * @description How many.
+             * @example 8
+             */
+            count: number;
+            /** @description In inch units, as shown. */
+            inch: components["schemas"]["ShownUnitOut"];
+            /**
+             * Is Outside
+             * @description Whether it lies far outside everything that was seen.
+             * @example false
+             */
+            is_outside: boolean;
+            /**
+             * Measure
+             * @description What it is on: key of a result, a reading, a measure of behaviour, or `by_hand`.
+             * @example media_effective_area_cm2
+             */
+            measure: string;
+            /** @description In metric units, as shown. */
+            metric: components["schemas"]["ShownUnitOut"];
+            /**
+             * Percentile
+             * @description Share of the others that lie below, ties half, in per cent; null where there are none.
+             * @example 62.5
+             */
+            percentile: number | null;
+            /**
+             * Quantiles
+             * @description Of the others, in the measure's metric unit.
+             * @example [
+             *       400,
+             *       900,
+             *       1800
+             *     ]
+             */
+            quantiles: number[];
+            /**
+             * Title
+             * @description What a person calls it.
+             * @example Height
+             */
+            title: string;
+            /**
+             * Value
+             * @description Best estimate; null where it is not known.
+             * @example 146.2
+             */
+            value: number;
+        };
+        /**
          * PlaceIn
          * @description A place of the map, and how the circuit is thought there; with a sample, that one in all saved scenarios.
          */
@@ -12226,6 +12379,46 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SheetOut"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            409: components["responses"]["Problem409"];
+            412: components["responses"]["Problem412"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            428: components["responses"]["Problem428"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    get_among: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
+                "Tabrel-Window"?: string | null;
+                /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
+                "Tabrel-Database"?: string | null;
+            };
+            path: {
+                /** @description Which sample, as the answers number them. */
+                sample_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AmongOut"];
                 };
             };
             400: components["responses"]["Problem400"];

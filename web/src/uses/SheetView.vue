@@ -14,7 +14,8 @@ import { useSheet } from '@/sample/useSheet'
 import { stationOfKey } from '@/sample/stations'
 import OtherSamples from './OtherSamples.vue'
 import SheetTable from './SheetTable.vue'
-import { cellWords, shownRows, type Kept, type Order, type Row, type Sheet } from './sheetRows'
+import { cellWords, outsideWords, shownRows, type Kept, type Order, type Row, type Sheet } from './sheetRows'
+import { useAmong } from './useAmong'
 import { useFilterSheet } from './useFilterSheet'
 import type { Compared } from './useJudged'
 import { useUses } from './useUses'
@@ -50,6 +51,12 @@ const adding = ref(false)
 const asked = computed(() => ({ compared: compared.value, use_id: useId.value, beside: others.value }))
 const sampleIds = computed(() => (uses.query.data.value?.filters ?? []).map((one) => one.sample_id))
 const { sheet, error, progress, isStopped } = useFilterSheet(studyId, sampleIds, asked)
+
+/** The filter in hand among all that was measured. */
+const among = useAmong(toRef(props, 'sampleId'))
+const outside = computed(() => among.data.value?.places.filter((one) => one.is_outside) ?? [])
+const isFewerOutside = ref(true)
+const shownOutside = computed(() => (isFewerOutside.value ? outside.value.slice(0, 1) : outside.value))
 
 const kept = ref<Kept>('all')
 const KEPT = [
@@ -122,6 +129,7 @@ useActions(() => [
       <button type="button" class="tool" :aria-expanded="adding" @click="adding = !adding">other studies …</button>
       <button type="button" class="tool" @click="save">CSV</button>
       <button type="button" class="tool" @click="print">Print</button>
+      <span v-if="among.data.value?.remaining" class="soft" role="status">{{ among.data.value.remaining }} samples of this database still to be looked through</span>
       <span v-if="progress" class="soft" role="status">behaviour with its uncertainty: {{ progress.done }} of {{ progress.of }} filters <button type="button" class="tool" @click="isStopped = true">stop</button></span>
       <button v-else-if="isStopped" type="button" class="tool" @click="isStopped = false">compute its uncertainty</button>
     </div>
@@ -129,13 +137,17 @@ useActions(() => [
     <p v-for="one in warned" :key="one.sample_id" class="warning" role="alert">
       {{ one.label }} was measured for another {{ one.other_conditions.join(' and ') }}: what it does here is computed with this study's.
     </p>
+    <p v-for="one in shownOutside" :key="one.measure" class="warning" data-part="outside">
+      {{ outsideWords(one, among.data.value!.label, preferences.family) }}
+      <button v-if="isFewerOutside && outside.length > 1" type="button" class="tool" @click="isFewerOutside = false">and {{ outside.length - 1 }} more</button>
+    </p>
     <p v-if="error" class="said-wrong" role="alert">
       {{ error.message }} <button v-if="others.length" type="button" class="tool" @click="setOthers([])">take the samples of other studies away</button>
     </p>
     <p v-if="!sheet && !error" class="soft">Gathering what is known …</p>
     <div v-else-if="sheet" class="scroll" tabindex="0" role="region" aria-label="Comparison sheet">
       <p v-if="!rows.length" class="soft">{{ !sheet.rows.length ? 'Nothing is known of the filters yet: measure one, then it stands here.' : kept === 'matters' ? 'No row is asked for by this use: choose another use, or all rows.' : 'No row has that in its name.' }}</p>
-      <SheetTable v-else v-model:by="by" :columns="sheet.columns" :rows="rows" :family="preferences.family" :grouped="order === 'bench'" :is-rough="!sheet.has_uncertainty_of_behaviour" @open="open" @remove="(id) => setOthers(others.filter((one) => one !== id))" />
+      <SheetTable v-else v-model:by="by" :columns="sheet.columns" :rows="rows" :family="preferences.family" :grouped="order === 'bench'" :is-rough="!sheet.has_uncertainty_of_behaviour" :among="among.data.value" @open="open" @remove="(id) => setOthers(others.filter((one) => one !== id))" />
     </div>
   </div>
 </template>

@@ -80,3 +80,27 @@ const SAID_BY_THE_ROW: ReadonlySet<string> = new Set(['measured', 'model', 'pric
 export function basisWords(cell: Cell): string {
   return cell.basis === null || SAID_BY_THE_ROW.has(cell.basis) ? '' : cell.basis.replaceAll('_', ' ')
 }
+
+type Place = Schemas['PlaceAmongOut']
+
+/** A number in the unit of a family, as it is said in a sentence. */
+function said(place: Place, value: number, family: UnitFamily): string {
+  const { symbol, factor } = place[family]
+  return `${toDigits(value * factor, 3)}${symbol ? ` ${symbol}` : ''}`
+}
+
+/** Where a number lies among the others, in a sentence. */
+export function percentileWords(place: Place, label: string, family: UnitFamily = 'metric'): string {
+  if (place.percentile === null) return `No other filter of this size has it in this database.`
+  const others = place.count === 1 ? 'the only other one' : `${place.count} others`
+  const below = Math.round(place.percentile)
+  const where = place.count === 1 ? (below > 50 ? `is above` : below < 50 ? `is below` : `is level with`) : `lies above ${below} % of`
+  const best = place.best ? ` Best of the others: ${said(place, place.best.value, family)}, ${place.best.label} (${place.best.study_name}).` : ''
+  return `${label} ${where} ${others} of its size in this database.${best}`
+}
+
+/** What is questioned of a number far outside everything seen. */
+export function outsideWords(place: Place, label: string, family: UnitFamily): string {
+  const [low, high] = [place.quantiles[0]!, place.quantiles.at(-1)!]
+  return `${label}, ${place.title}: ${said(place, place.value, family)} lies far outside everything measured so far (${said(place, low, family)} to ${said(place, high, family)}, ${place.count} others of its size). Look at the reading again.`
+}

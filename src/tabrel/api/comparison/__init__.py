@@ -12,5 +12,8 @@
 `sheet_models` what goes over the wire of that
 `sums`        somebody's arithmetic, kept with the study
 `sum_models`  what goes over the wire of that
+`among`       a filter among all that was measured
+`among_models` what goes over the wire of that
+`numbers_kept` the numbers of every sample at hand
 `known_kept`  what filters do at the points of uses, computed once
 """

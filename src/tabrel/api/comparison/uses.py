@@ -45,6 +45,9 @@ from tabrel.store.study.uses import StoredUse, add_use, change_use, load_stored_
 
 router = APIRouter(prefix="/api", tags=["uses"], responses=PROBLEM_RESPONSES)
 
+IN_SQUARE_MICROMETRES = frozenset({"media_permeability_m2"})
+"""Shown, and typed, in square micrometres: in square metres nobody reads it."""
+
 PLACE = "uses"
 """Where the journal says a use was changed."""
 
@@ -121,12 +124,14 @@ def post_measure_number(given: MeasureNumberIn) -> MeasureNumberOut:
     if row is None:
         hint = nearest_hint(given.measure, MEASURE_ROWS)
         raise StudyError("measure", f"{given.measure!r} is no measure that is a number{hint}: choose one of the list")
+    is_permeability = given.measure in IN_SQUARE_MICROMETRES
     try:
-        value = understood_number(given.text, row.symbol, row.title, given.family)
+        value = understood_number(given.text, "um2" if is_permeability else row.symbol, row.title, given.family)
     except ReadingTextError as error:
         raise StudyError("text", str(error)) from error
-    shown = {family: number_text(value, row.unit, family) or "" for family in ("metric", "inch")}
-    return MeasureNumberOut(value=value, metric=shown["metric"], inch=shown["inch"])
+    unit = "µm²" if is_permeability else row.unit
+    shown = {family: number_text(value, unit, family) or "" for family in ("metric", "inch")}
+    return MeasureNumberOut(value=value * 1e-12 if is_permeability else value, metric=shown["metric"], inch=shown["inch"])
 
 
 def _check(use: Use, use_id: int, stored: Iterable[StoredUse], labels: list[str]) -> None:
@@ -212,6 +217,9 @@ def shown_units(measure: str) -> tuple[ShownUnitOut, ShownUnitOut]:
     """Return the unit of a measure in each family; of what is no number, or has no unit, an empty one."""
     row = MEASURE_ROWS.get(measure)
     unit, symbol = (row.unit, row.symbol) if row else ("", "")
+    if measure in IN_SQUARE_MICROMETRES:
+        shown = ShownUnitOut(symbol="µm²", factor=1e12)
+        return shown, shown
     return _shown(unit, symbol, "metric"), _shown(unit, symbol, "inch")
 
 

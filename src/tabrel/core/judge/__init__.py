@@ -8,6 +8,8 @@
 `known`        what is known of one filter in one measure: `Known`, `of_result`, `of_reading`, `of_price`, `by_hand`
 `known_filter` all that is known of one filter, and of its part number: `known_measures`, `of_part_numbers`
 `at_points`    what a filter does at the points of a use, with draws all filters share: `behaviour_at_points`
+`among`        where its numbers lie among all that was measured: `places_among`
+`comparison_sheet` everything known of several filters, row by row: `comparison_sheet`
 `compared`     only what is alike, and what two filters share: `only_alike`, `joint_uncertainties`
 `disagreements` where the schools put two filters in a different order: `disagreements`
 `presets`      uses to begin with: `presets_for`

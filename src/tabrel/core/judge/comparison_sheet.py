@@ -174,7 +174,7 @@ def comparison_sheet(
         criterion = asked.get(measure)
         better = (criterion.better if criterion else None) or (better_of(measure) if criterion or measure in DIRECTED else None)
         cells = _numbers(measure, found, better, reference, is_rough=is_rough and measure in BEHAVIOUR_MEASURES)
-        title = _title(measure)
+        title = title_of(measure)
         rows.append(SheetRow(measure, title, group_of(measure), True, better, measure in wanted, cells))
     seen = {observation.key for one in wanted if (observation := observation_named(one)) is not None}
     rows += [_words(key, samples, reference, _OFFER, False) for key in _WORDS_OF_OFFER]
@@ -185,7 +185,8 @@ def comparison_sheet(
     return tuple(sorted(there, key=lambda row: GROUPS.index(row.group)))
 
 
-def _title(measure: str) -> str:
+def title_of(measure: str) -> str:
+    """Return what a measure is called where its part is not said otherwise."""
     if measure not in QUANTITIES:
         return MEASURE_ROWS[measure].title
     part = PART_TITLES[QUANTITIES[measure].part].lower()

@@ -21,7 +21,7 @@ from tabrel.store.connection import transaction
 from tabrel.store.errors import DatabaseFaultError, fault_of
 from tabrel.store.revisions import CONTENT, OF_STUDY
 
-Kind = Literal["summary", "behaviour"]
+Kind = Literal["summary", "behaviour", "numbers"]
 
 SELECT_BASES = """
 SELECT sample.id AS sample_id, COALESCE(own.revision, 0) AS of_sample, COALESCE(study.revision, 0) AS of_study

@@ -149,6 +149,27 @@ def samples_by_study(conn: sqlite3.Connection) -> dict[int, list[SampleName]]:
     return found
 
 
+SELECT_WHOLE_DATABASE = """
+SELECT sample.id AS id, sample.label AS label, study.name AS study_name
+FROM sample JOIN study ON study.id = sample.study_id
+WHERE sample.status <> 'deleted' AND study.status <> 'deleted' ORDER BY sample.id
+"""
+
+
+@dataclass(frozen=True)
+class EverySample:
+    """A sample of any study, archived ones too."""
+
+    id: int
+    label: str
+    study_name: str
+
+
+def every_sample(conn: sqlite3.Connection) -> list[EverySample]:
+    """Return every sample of the database that was not deleted."""
+    return [EverySample(row["id"], row["label"], row["study_name"]) for row in conn.execute(SELECT_WHOLE_DATABASE)]
+
+
 SELECT_OTHER_SAMPLES = """
 SELECT sample.id AS sample_id, sample.label AS label, sample.maker AS maker, sample.part_number AS part_number,
        study.name AS study

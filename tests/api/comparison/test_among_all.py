@@ -1,0 +1,85 @@
+"""A filter among all that was measured, through the API: kept rows, a change seen, a copy put back, deleted ones left out."""
+
+from __future__ import annotations
+
+import copy
+
+import pytest
+
+from builders import plain_document
+from tabrel.api.comparison import numbers_kept
+
+
+def document(name, *heights):
+    found = plain_document() | {"name": name}
+    plain = found["samples"][0]
+    found["samples"] = []
+    for i, height in enumerate(heights):
+        sample = copy.deepcopy(plain) | {"label": f"{name} {i}"}
+        sample["readings"]["element.height"] = [f"{height} mm"]
+        found["samples"].append(sample)
+    return found
+
+
+HEIGHTS = {"one": (70, 72), "two": (74, 78)}
+
+
+@pytest.fixture
+def studies(client):
+    return [client.post("/api/studies", json=document(name, *heights)).json() for name, heights in HEIGHTS.items()]
+
+
+def among(client, sample, measure="element.height"):
+    answer = client.get(f"/api/samples/{sample}/among")
+    assert answer.status_code == 200, answer.text
+    found = answer.json()
+    return found, {place["measure"]: place for place in found["places"]}[measure]
+
+
+def test_a_sample_is_placed_among_those_of_every_study(client, studies):
+    found, place = among(client, studies[0]["samples"][1]["id"])
+    assert (found["other_count"], found["remaining"], found["label"]) == (3, 0, "one 1")
+    assert place["percentile"] == pytest.approx(100 / 3)
+    assert (place["quantiles"][0], place["quantiles"][-1]) == (70, 78)
+    assert place["title"] == "element: height"
+    area = {one["measure"]: one for one in found["places"]}["media_effective_area_cm2"]
+    assert area["best"]["study_name"] in ("one", "two")
+
+
+def test_a_reading_is_seen_at_once_and_nothing_else_is_computed_again(client, studies, monkeypatch):
+    sample, other = studies[0]["samples"][0]["id"], studies[1]["samples"][0]["id"]
+    among(client, sample)
+    computed = []
+    whole = numbers_kept.numbers_of
+    monkeypatch.setattr(numbers_kept, "numbers_of", lambda measured: computed.append(measured.sample.label) or whole(measured))
+    assert among(client, sample)[1]["quantiles"][-1] == 78
+    assert computed == []
+    client.post(f"/api/samples/{other}/readings", json={"key": "element.height", "text": "90 mm"})
+    assert among(client, sample)[1]["quantiles"][-1] == pytest.approx(82)  # 74 and 90
+    assert computed == ["two 0"]
+
+
+def test_what_was_deleted_is_left_out_and_what_is_archived_is_not(client, studies):
+    sample = studies[0]["samples"][0]["id"]
+    gone, away = (one["id"] for one in studies[1]["samples"])
+    client.put(f"/api/samples/{gone}/status", json={"status": "deleted"})
+    client.put(f"/api/samples/{away}/status", json={"status": "archived"})
+    assert among(client, sample)[0]["other_count"] == 2
+    assert client.get(f"/api/samples/{gone}/among").status_code == 404
+
+
+def test_a_few_are_computed_at_a_time_and_the_rest_is_said(client, studies, monkeypatch):
+    monkeypatch.setattr(numbers_kept, "MOST_AT_ONCE", 2)
+    sample = studies[1]["samples"][1]["id"]
+    assert among(client, sample)[0]["remaining"] == 2
+    assert among(client, sample)[0]["remaining"] == 0
+
+
+def test_a_copy_that_is_put_back_is_another_database(client, studies):
+    sample, other = studies[0]["samples"][0]["id"], studies[1]["samples"][1]["id"]
+    kept = client.post("/api/backups", json={}).json()["copies"][0]["name"]
+    client.post(f"/api/samples/{other}/readings", json={"key": "element.height", "text": "120 mm"})
+    assert among(client, sample)[1]["quantiles"][-1] == pytest.approx(99)
+    assert client.post("/api/backups/restoration", json={"copy_name": kept}).status_code == 200
+    client.post(f"/api/samples/{other}/readings", json={"key": "element.height", "text": "80 mm"})
+    assert among(client, sample)[1]["quantiles"][-1] == pytest.approx(79)
