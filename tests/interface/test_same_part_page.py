@@ -39,3 +39,19 @@ def test_one_filter_alone_has_nothing_to_be_compared_with(page, server):
     new_study(page, server, "alone")
     page.goto(page.url.rsplit("/", 1)[0] + "/same-part")
     expect(page.get_by_text("There is one filter only")).to_be_visible()
+
+
+def test_a_filter_of_another_study_is_compared_and_a_part_number_from_lot_to_lot(page, server):
+    page.goto(f"{server.address}/studies/1/samples/1/same-part")
+    lots = page.locator('[data-lots="KV 212 W"]')
+    expect(lots).to_contain_text("3 specimens, in the order they were made")
+    expect(lots).to_contain_text("Snow groomer 7")
+    page.get_by_role("button", name="other studies").click()
+    page.get_by_role("button", name="Spare").focus()
+    page.keyboard.press("Enter")
+    pair = page.locator('[data-pair^="Korvath/Spare"]')
+    pair.focus()
+    page.keyboard.press("Enter")
+    expect(page.locator(VERDICT)).to_contain_text("Korvath and Spare (Snow groomer 7")
+    page.get_by_role("button", name="this study only").click()
+    expect(pair).to_have_count(0)

@@ -48,6 +48,7 @@ COMPUTED_OF_STUDY = (
     "comparison",
     "comparison-sheet",
     "same-part",
+    "lots",
     "uses",
     "uses/*/judged",
     "uses/*/filters/*",

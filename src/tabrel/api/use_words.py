@@ -114,6 +114,8 @@ USE_PROPERTIES: dict[str, tuple[str, Any]] = {
     "quantiles": ("Of the others, in the measure's metric unit.", [400.0, 900.0, 1800.0]),
     "is_outside": ("Whether it lies far outside everything that was seen.", False),
     "PlaceAmongOut.best": ("The best so far among the others; null where neither more nor less is better.", {"value": 1730.0}),
+    "specimens": ("Specimens, in the order they were made.", []),
+    "SpecimenOut.made": ("When it was made: ISO date, month or year; null where that is not known.", "2026-05"),
     # somebody's arithmetic
     "follows": ("Whether the printed result follows from the inputs; null where the line was not understood.", "does_not_follow"),
     "computed_low": ("Least the rounded inputs allow, in `unit`.", 0.359),

@@ -56,3 +56,33 @@ def test_a_change_of_a_reading_makes_it_stale(client, three):
 def test_a_study_of_one_filter_has_no_pair(client):
     study = client.post("/api/studies", json=plain_document()).json()
     assert same_part(client, study)["pairs"] == []
+
+
+def test_a_filter_of_another_study_is_compared_under_its_studys_name(client, three):
+    other = client.post("/api/studies", json=plain_document() | {"name": "elsewhere"}).json()
+    sample = other["samples"][0]["id"]
+    answer = client.get(f"/api/studies/{three['id']}/same-part", params={"beside": [sample]}).json()
+    assert answer["labels"][-1] == f"{other['samples'][0]['label']} (elsewhere)"
+    assert len(answer["pairs"]) == 6
+    own = client.get(f"/api/studies/{three['id']}/same-part", params={"beside": [three["samples"][0]["id"]]})
+    assert (own.status_code, own.json()["where"]) == (422, "beside")
+
+
+def test_what_changed_from_lot_to_lot_is_found_over_every_study(client):
+    """The second made has other pleats; one without a date comes last, whatever its study."""
+    studies = []
+    for name, made, pleats in (("later", "2026-05", "80"), ("earlier", "2024", "54"), ("undated", None, "80")):
+        document = plain_document() | {"name": name}
+        sample = document["samples"][0]
+        sample |= {"maker": "Invented Works" if name == "later" else "INVENTED works", "part_number": "IW 1"}
+        if made:
+            sample["made"] = made
+        sample["readings"]["element.pleat_count"] = [pleats]
+        studies.append(client.post("/api/studies", json=document).json())
+    (found,) = client.get(f"/api/studies/{studies[0]['id']}/lots").json()
+    assert [one["study_name"] for one in found["specimens"]] == ["earlier", "later", "undated"]
+    different = [[f["key"] for f in pair["findings"] if f["finding"] == "different"] for pair in found["pairs"]]
+    assert different == [["element.pleat_count"], []]
+    client.put(f"/api/samples/{studies[1]['samples'][0]['id']}/status", json={"status": "deleted"})
+    (found,) = client.get(f"/api/studies/{studies[0]['id']}/lots").json()
+    assert [one["study_name"] for one in found["specimens"]] == ["later", "undated"]

@@ -1332,6 +1332,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/studies/{study_id}/lots": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Lots
+         * @description Return what changed from lot to lot of every part number of a study, over all its specimens in the database.
+         */
+        get: operations["get_lots"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/studies/{study_id}/others": {
         parameters: {
             query?: never;
@@ -1381,7 +1401,7 @@ export interface paths {
         };
         /**
          * Get Same Part
-         * @description Return every pair of a study's filters compared as parts, dimension by dimension.
+         * @description Return every pair of a study's filters, and of those put beside them, compared as parts, dimension by dimension.
          */
         get: operations["get_same_part"];
         put?: never;
@@ -5881,6 +5901,34 @@ export interface components {
             viscous_kpa: (number | null)[][];
         };
         /**
+         * LotsOut
+         * @description The specimens of one part number in the order they were made, each against the one before.
+         */
+        LotsOut: {
+            /**
+             * Maker
+             * @description Maker, as printed.
+             * @example Korvath
+             */
+            maker: string;
+            /**
+             * Pairs
+             * @description Every pair of filters.
+             */
+            pairs: components["schemas"]["PairOut"][];
+            /**
+             * Part Number
+             * @description Part number, as printed.
+             * @example KV 212 W
+             */
+            part_number: string;
+            /**
+             * Specimens
+             * @description Specimens, in the order they were made.
+             */
+            specimens: components["schemas"]["SpecimenOut"][];
+        };
+        /**
          * MapIn
          * @description Which map is asked for: condition, particle size [µm(c)] of the system efficiency, and a scenario.
          */
@@ -9421,6 +9469,36 @@ export interface components {
              * @example 10
              */
             total: number;
+        };
+        /**
+         * SpecimenOut
+         * @description One specimen of a part number: its study, and when it was made; null where that is not known.
+         */
+        SpecimenOut: {
+            /**
+             * Label
+             * @description Label of the sample.
+             * @example Korvath
+             */
+            label: string;
+            /**
+             * Made
+             * @description When it was made: ISO date, month or year; null where that is not known.
+             * @example 2026-05
+             */
+            made: string | null;
+            /**
+             * Sample Id
+             * @description Number of the sample.
+             * @example 1
+             */
+            sample_id: number;
+            /**
+             * Study Name
+             * @description Name of the study.
+             * @example winter filters
+             */
+            study_name: string;
         };
         /**
          * StartOut
@@ -14910,6 +14988,46 @@ export interface operations {
             507: components["responses"]["Problem507"];
         };
     };
+    get_lots: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
+                "Tabrel-Window"?: string | null;
+                /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
+                "Tabrel-Database"?: string | null;
+            };
+            path: {
+                /** @description Which study, as the answers number them. */
+                study_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LotsOut"][];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            409: components["responses"]["Problem409"];
+            412: components["responses"]["Problem412"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            428: components["responses"]["Problem428"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
     get_others: {
         parameters: {
             query?: {
@@ -14995,7 +15113,10 @@ export interface operations {
     };
     get_same_part: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description Samples of other studies to be put beside these. */
+                beside?: number[];
+            };
             header?: {
                 /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
                 "Tabrel-Window"?: string | null;

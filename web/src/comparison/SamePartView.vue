@@ -1,13 +1,16 @@
 <script setup lang="ts">
 /** Whether two filters are one part under two names: every pair, and one of them dimension by dimension. */
-import { useQuery } from '@tanstack/vue-query'
+import { keepPreviousData, useQuery } from '@tanstack/vue-query'
 import { computed, ref, toRef } from 'vue'
 import { client, unwrap, type Schemas } from '@/api/client'
 import { queryKeys } from '@/api/queryKeys'
 import { toDigits } from '@/shared/numbers'
 import { usePreferences } from '@/shared/preferences'
 import ComparisonPages from './ComparisonPages.vue'
+import LotList from './LotList.vue'
+import OtherSamples from './OtherSamples.vue'
 import RoomBar from './RoomBar.vue'
+import { useBeside } from './useBeside'
 
 type Pair = Schemas['PairOut']
 type Finding = Schemas['FindingOut']
@@ -15,9 +18,13 @@ type Finding = Schemas['FindingOut']
 const props = defineProps<{ studyId: number; sampleId: number }>()
 const preferences = usePreferences()
 const studyId = toRef(props, 'studyId')
+const { beside, add, clear } = useBeside(studyId)
+const adding = ref(false)
 const parts = useQuery({
-  queryKey: queryKeys.sameParts(studyId),
-  queryFn: () => unwrap(client.GET('/api/studies/{study_id}/same-part', { params: { path: { study_id: props.studyId } } })),
+  queryKey: queryKeys.sameParts(studyId, beside),
+  queryFn: () =>
+    unwrap(client.GET('/api/studies/{study_id}/same-part', { params: { path: { study_id: props.studyId }, query: { beside: beside.value } } })),
+  placeholderData: keepPreviousData,
   retry: false,
 })
 
@@ -86,8 +93,11 @@ function difference(finding: Finding): string {
   <div class="view plain">
     <header class="head">
       <ComparisonPages />
-      <p class="soft">One part under two names? What is measured on both, with its uncertainty and what two of one kind may differ by. It says nothing of which is better.</p>
+      <p class="soft">One part under two names? What is measured on both, with its uncertainty and what two of one kind may differ by.</p>
+      <button type="button" class="tool" :aria-expanded="adding" @click="adding = !adding">other studies …</button>
+      <button v-if="beside.length" type="button" class="tool" @click="clear">this study only</button>
     </header>
+    <OtherSamples v-if="adding" :study-id="studyId" :taken="beside" @add="add" />
     <p v-if="parts.error.value" class="said-wrong">{{ parts.error.value.message }}</p>
     <p v-else-if="!parts.data.value" class="soft">Comparing the parts …</p>
     <p v-else-if="labels.length < 2" class="soft">There is one filter only: add another one to compare it with.</p>
@@ -124,6 +134,7 @@ function difference(finding: Finding): string {
         <strong>Same</strong>: within it, and read finely enough to have told. Damage, age, workmanship and what a hand feels do not
         count, nor what was copied, published or assumed, nor masses of a used filter.
       </p>
+      <LotList :study-id="studyId" />
       </div>
       <section v-if="pair" class="one" :aria-label="`${pair.first_label} and ${pair.second_label}`">
         <h2 data-part="verdict" :class="pair.part_verdict">{{ pair.first_label }} and {{ pair.second_label }}: {{ VERDICTS[pair.part_verdict] }}</h2>
@@ -182,6 +193,7 @@ function difference(finding: Finding): string {
   gap: 1.6rem;
 }
 .left {
+  overflow: auto;
   flex: 0 1 27rem;
 }
 .note {

@@ -1,10 +1,11 @@
 <script setup lang="ts">
 /** Everything known of the filters on one sheet, against the reference part; rows chosen and sorted, printed, taken away. */
-import { useStorage } from '@vueuse/core'
 import { computed, ref, toRef } from 'vue'
 import { useRouter } from 'vue-router'
 import { details, observations, quantities } from '@/catalogue/catalogue'
 import ComparisonPages from '@/comparison/ComparisonPages.vue'
+import OtherSamples from '@/comparison/OtherSamples.vue'
+import { useBeside } from '@/comparison/useBeside'
 import ChoiceField from '@/shared/ChoiceField.vue'
 import SwitchButtons from '@/shared/SwitchButtons.vue'
 import { csv, saveText } from '@/shared/download'
@@ -12,7 +13,6 @@ import { usePreferences } from '@/shared/preferences'
 import { useActions } from '@/shared/actions'
 import { useSheet } from '@/sample/useSheet'
 import { stationOfKey } from '@/sample/stations'
-import OtherSamples from './OtherSamples.vue'
 import SheetTable from './SheetTable.vue'
 import { cellWords, outsideWords, shownRows, type Kept, type Order, type Row, type Sheet } from './sheetRows'
 import { useAmong } from './useAmong'
@@ -42,13 +42,10 @@ const useId = computed(() => {
 const useOptions = computed(() => [...stored.value.map((one) => ({ value: String(one.id), label: `use: ${one.use.name}` })), { value: 'none', label: 'no use, no behaviour' }])
 const shownUse = computed({ get: () => (useId.value === null ? 'none' : String(useId.value)), set: (value) => (chosenUse.value = value) })
 
-/** What stands beside this study is this window's: it is no part of the study. */
-const beside = useStorage<Record<string, number[]>>('tabrel.beside', {}, sessionStorage)
-const others = computed(() => beside.value[String(props.studyId)] ?? [])
-const setOthers = (ids: number[]) => (beside.value = { ...beside.value, [String(props.studyId)]: ids })
+const { beside, ...others } = useBeside(studyId)
 const adding = ref(false)
 
-const asked = computed(() => ({ compared: compared.value, use_id: useId.value, beside: others.value }))
+const asked = computed(() => ({ compared: compared.value, use_id: useId.value, beside: beside.value }))
 const sampleIds = computed(() => (uses.query.data.value?.filters ?? []).map((one) => one.sample_id))
 const { sheet, error, progress, isStopped } = useFilterSheet(studyId, sampleIds, asked)
 
@@ -133,7 +130,7 @@ useActions(() => [
       <span v-if="progress" class="soft" role="status">behaviour with its uncertainty: {{ progress.done }} of {{ progress.of }} filters <button type="button" class="tool" @click="isStopped = true">stop</button></span>
       <button v-else-if="isStopped" type="button" class="tool" @click="isStopped = false">compute its uncertainty</button>
     </div>
-    <OtherSamples v-if="adding" :study-id="studyId" :taken="others" @add="setOthers([...others, $event])" />
+    <OtherSamples v-if="adding" :study-id="studyId" :taken="beside" @add="others.add" />
     <p v-for="one in warned" :key="one.sample_id" class="warning" role="alert">
       {{ one.label }} was measured for another {{ one.other_conditions.join(' and ') }}: what it does here is computed with this study's.
     </p>
@@ -142,12 +139,12 @@ useActions(() => [
       <button v-if="isFewerOutside && outside.length > 1" type="button" class="tool" @click="isFewerOutside = false">and {{ outside.length - 1 }} more</button>
     </p>
     <p v-if="error" class="said-wrong" role="alert">
-      {{ error.message }} <button v-if="others.length" type="button" class="tool" @click="setOthers([])">take the samples of other studies away</button>
+      {{ error.message }} <button v-if="beside.length" type="button" class="tool" @click="others.clear">take the samples of other studies away</button>
     </p>
     <p v-if="!sheet && !error" class="soft">Gathering what is known …</p>
     <div v-else-if="sheet" class="scroll" tabindex="0" role="region" aria-label="Comparison sheet">
       <p v-if="!rows.length" class="soft">{{ !sheet.rows.length ? 'Nothing is known of the filters yet: measure one, then it stands here.' : kept === 'matters' ? 'No row is asked for by this use: choose another use, or all rows.' : 'No row has that in its name.' }}</p>
-      <SheetTable v-else v-model:by="by" :columns="sheet.columns" :rows="rows" :family="preferences.family" :grouped="order === 'bench'" :is-rough="!sheet.has_uncertainty_of_behaviour" :among="among.data.value" @open="open" @remove="(id) => setOthers(others.filter((one) => one !== id))" />
+      <SheetTable v-else v-model:by="by" :columns="sheet.columns" :rows="rows" :family="preferences.family" :grouped="order === 'bench'" :is-rough="!sheet.has_uncertainty_of_behaviour" :among="among.data.value" @open="open" @remove="others.remove" />
     </div>
   </div>
 </template>

@@ -15,5 +15,6 @@
 `among`       a filter among all that was measured
 `among_models` what goes over the wire of that
 `numbers_kept` the numbers of every sample at hand
+`beside`      samples of other studies put beside those of one
 `known_kept`  what filters do at the points of uses, computed once
 """

@@ -37,6 +37,24 @@ class PairOut(WireModel):
     findings: list[FindingOut]
 
 
+class SpecimenOut(WireModel):
+    """One specimen of a part number: its study, and when it was made; null where that is not known."""
+
+    sample_id: int
+    label: str
+    study_name: str
+    made: str | None
+
+
+class LotsOut(WireModel):
+    """The specimens of one part number in the order they were made, each against the one before."""
+
+    maker: str
+    part_number: str
+    specimens: list[SpecimenOut]
+    pairs: list[PairOut]
+
+
 class SamePartOut(WireModel):
     """Every pair of a study's filters."""
 

@@ -2,9 +2,13 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping, Sequence
+from dataclasses import replace
+
 from fastapi import APIRouter
 
-from tabrel.api.comparison.part_models import FindingOut, InBothOut, PairOut, SamePartOut
+from tabrel.api.comparison.beside import Beside, other_study
+from tabrel.api.comparison.part_models import FindingOut, InBothOut, LotsOut, PairOut, SamePartOut, SpecimenOut
 from tabrel.api.deps import Connection, StudyId
 from tabrel.api.errors import PROBLEM_RESPONSES
 from tabrel.api.turns import HEAVY
@@ -12,15 +16,20 @@ from tabrel.core.catalogue.units import in_family, shown
 from tabrel.core.judge.same_part import (
     ENOUGH_SAME,
     Finding,
+    Lot,
     PartComparison,
     compare_all_parts,
     finding_name,
     finding_unit,
+    lot_changes,
     part_facts,
+    part_number_of,
 )
 from tabrel.core.sample.measured_sample import measure_sample
-from tabrel.store.sample.samples import load_samples
-from tabrel.store.study.studies import load_study_frame
+from tabrel.core.study.model import Sample
+from tabrel.store.connection import snapshot
+from tabrel.store.sample.samples import load_sample, load_samples
+from tabrel.store.study.studies import EverySample, every_sample, load_study_frame
 
 router = APIRouter(prefix="/api", tags=["comparison"], responses=PROBLEM_RESPONSES)
 
@@ -28,15 +37,54 @@ DIGITS = 4
 
 
 @router.get("/studies/{study_id}/same-part", dependencies=HEAVY)
-def get_same_part(study_id: StudyId, conn: Connection) -> SamePartOut:
-    """Return every pair of a study's filters compared as parts, dimension by dimension."""
-    study = load_study_frame(conn, study_id)
-    samples = [one.sample for one in load_samples(conn, study_id, archived=False)]
+def get_same_part(study_id: StudyId, conn: Connection, beside: Beside = []) -> SamePartOut:  # noqa: B006
+    """Return every pair of a study's filters, and of those put beside them, compared as parts, dimension by dimension."""
+    with snapshot(conn):
+        study = load_study_frame(conn, study_id)
+        samples = [one.sample for one in load_samples(conn, study_id, archived=False)]
+        for sample_id in dict.fromkeys(beside):
+            other = load_study_frame(conn, other_study(conn, study_id, sample_id))
+            sample = load_sample(conn, sample_id).sample
+            samples.append(replace(sample, label=f"{sample.label} ({other.name})"))
     facts = [part_facts(measure_sample(sample, study.circuit)) for sample in samples]
     return SamePartOut(
         labels=[sample.label for sample in samples],
         enough_same=ENOUGH_SAME,
         pairs=[_pair(pair) for pair in compare_all_parts(facts)],
+    )
+
+
+@router.get("/studies/{study_id}/lots", dependencies=HEAVY)
+def get_lots(study_id: StudyId, conn: Connection) -> list[LotsOut]:
+    """Return what changed from lot to lot of every part number of a study, over all its specimens in the database."""
+    with snapshot(conn):
+        load_study_frame(conn, study_id)
+        own = [one.sample for one in load_samples(conn, study_id, archived=False)]
+        everything = every_sample(conn)
+        numbers = dict.fromkeys(number for sample in own if (number := part_number_of(sample)))
+        specimens = {number: [one for one in everything if _number(one) == number] for number in numbers}
+        loaded = {one.id: load_sample(conn, one.id).sample for some in specimens.values() if len(some) > 1 for one in some}
+    return [_lots(some, loaded) for some in specimens.values() if len(some) > 1]
+
+
+def _number(one: EverySample) -> tuple[str, ...]:
+    return part_number_of(Sample(one.label, maker=one.maker, part_number=one.part_number))
+
+
+def _lots(specimens: Sequence[EverySample], loaded: Mapping[int, Sample]) -> LotsOut:
+    """Return the specimens of one part number; one of another study carries its study's name, since labels may be the same."""
+    ordered = sorted(specimens, key=lambda one: (not loaded[one.id].made, loaded[one.id].made or ""))
+    lots = []
+    for one in ordered:
+        sample = replace(loaded[one.id], label=f"{one.label} ({one.study_name})")
+        lots.append(Lot(part_facts(measure_sample(sample, None)), sample.made or ""))
+    return LotsOut(
+        maker=ordered[0].maker or "",
+        part_number=ordered[0].part_number or "",
+        specimens=[
+            SpecimenOut(sample_id=one.id, label=one.label, study_name=one.study_name, made=loaded[one.id].made) for one in ordered
+        ],
+        pairs=[_pair(pair) for pair in lot_changes(lots)],
     )
 
 

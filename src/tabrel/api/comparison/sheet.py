@@ -9,6 +9,7 @@ from typing import Annotated
 
 from fastapi import APIRouter, Query, Request
 
+from tabrel.api.comparison.beside import Beside, other_study
 from tabrel.api.comparison.judged import ComparedIn, known_out
 from tabrel.api.comparison.known_kept import KnownKept
 from tabrel.api.comparison.sheet_models import (
@@ -35,21 +36,17 @@ from tabrel.core.study.model import Study
 from tabrel.core.study.uses import Use
 from tabrel.store.connection import snapshot
 from tabrel.store.errors import NotStoredError
-from tabrel.store.sample.samples import StoredSample, load_sample, load_samples, study_of_sample
+from tabrel.store.sample.samples import StoredSample, load_sample, load_samples
 from tabrel.store.study.studies import load_study_frame, samples_of_other_studies
 from tabrel.store.study.uses import load_stored_uses
 
 router = APIRouter(prefix="/api", tags=["comparison"], responses=PROBLEM_RESPONSES)
 
-MOST_COLUMNS = 20
 MOST_OFFERED = 40
 NO_POINTS = Use("")
 
 UseOfSheet = Annotated[
     int | None, Query(description="Use whose points and criteria count; none: no behaviour.", ge=0, lt=2**63, examples=[1])
-]
-Beside = Annotated[
-    list[int], Query(description="Samples of other studies to be put beside these.", max_length=MOST_COLUMNS, examples=[[7]])
 ]
 LookedFor = Annotated[
     str,
@@ -123,10 +120,7 @@ def get_others(study_id: StudyId, conn: Connection, words: LookedFor = "") -> li
 
 
 def _of_other_study(conn: sqlite3.Connection, study_id: int, sample_id: int) -> _Column:
-    other = study_of_sample(conn, sample_id)
-    if other == study_id:
-        raise StudyError("beside", f"sample {sample_id} is one of this study: it has its column")
-    return _Column(load_sample(conn, sample_id), None, load_study_frame(conn, other))
+    return _Column(load_sample(conn, sample_id), None, load_study_frame(conn, other_study(conn, study_id, sample_id)))
 
 
 def _use(conn: sqlite3.Connection, study_id: int, use_id: int | None) -> Use | None:

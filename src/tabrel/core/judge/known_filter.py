@@ -12,6 +12,7 @@ from tabrel.core.judge.allowance import spread_between_specimens
 from tabrel.core.judge.at_points import behaviour_at_points
 from tabrel.core.judge.known import Known, of_price, of_reading, of_result
 from tabrel.core.judge.requirements import GREATEST, GREATEST_STUCK, OPENING
+from tabrel.core.judge.same_part import part_number_of
 from tabrel.core.maps.monte_carlo import DRAWS
 from tabrel.core.results.analysis import analyse_measured
 from tabrel.core.sample.measured_sample import MeasuredSample
@@ -75,7 +76,8 @@ def of_part_numbers(samples: Sequence[Sample], found: Mapping[str, Mapping[str, 
     """Return what is known with the spread between the specimens of each part number in it."""
     widened: dict[str, dict[str, Known]] = {}
     for sample in samples:
-        twins = [one.label for one in samples if one is sample or _is_one_part_number(one, sample)]
+        own_number = part_number_of(sample)
+        twins = [one.label for one in samples if one is sample or (own_number and part_number_of(one) == own_number)]
         widened[sample.label] = {}
         for measure, known in found[sample.label].items():
             own = number_of(known)
@@ -89,10 +91,6 @@ def of_part_numbers(samples: Sequence[Sample], found: Mapping[str, Mapping[str, 
             standard = spread.standard_deviation * sqrt(1 + 1 / spread.specimens)
             widened[sample.label][measure] = known.with_spread(standard, is_assumed=spread.is_assumed)
     return widened
-
-
-def _is_one_part_number(one: Sample, other: Sample) -> bool:
-    return bool(one.maker and one.part_number) and (one.maker, one.part_number) == (other.maker, other.part_number)
 
 
 def number_of(known: Known) -> float | None:

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field
-from itertools import combinations
+from itertools import combinations, pairwise
 from math import hypot
 from statistics import NormalDist
 from typing import Literal, cast
@@ -187,10 +187,11 @@ def part_facts(measured: MeasuredSample) -> PartFacts:
         words = observed(sample, observation)
         if words is not None and key not in NOT_OF_MAKING and f"observations/{key}" not in sample.copied:
             facts.seen[key] = words
-    return PartFacts(sample.label, _part_number(sample), facts.quantities, facts.seen, sample.condition == "used")
+    return PartFacts(sample.label, part_number_of(sample), facts.quantities, facts.seen, sample.condition == "used")
 
 
-def _part_number(sample: Sample) -> tuple[str, ...]:
+def part_number_of(sample: Sample) -> tuple[str, ...]:
+    """Return maker and part number of a filter, to be compared with those of others; empty where one is not known."""
     return (sample.maker.casefold(), sample.part_number.casefold()) if sample.maker and sample.part_number else ()
 
 
@@ -268,6 +269,20 @@ def compare_parts(one: PartFacts, other: PartFacts) -> PartComparison:
         verdict = "nothing_tells_them_apart"
     is_one = bool(one.part_number) and one.part_number == other.part_number
     return PartComparison(one.label, other.label, verdict, tuple(findings), lacking, is_one)
+
+
+@dataclass(frozen=True)
+class Lot:
+    """A specimen of a part number, and when it was made: an ISO date, month or year, empty where that is not known."""
+
+    facts: PartFacts
+    made: str
+
+
+def lot_changes(lots: Sequence[Lot]) -> tuple[PartComparison, ...]:
+    """Return each specimen of one part number against the one made before it, those of unknown date last."""
+    ordered = sorted(lots, key=lambda lot: (not lot.made, lot.made))
+    return tuple(compare_parts(one.facts, other.facts) for one, other in pairwise(ordered))
 
 
 def compare_all_parts(facts: Sequence[PartFacts]) -> tuple[PartComparison, ...]:

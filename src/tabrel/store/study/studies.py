@@ -150,7 +150,8 @@ def samples_by_study(conn: sqlite3.Connection) -> dict[int, list[SampleName]]:
 
 
 SELECT_WHOLE_DATABASE = """
-SELECT sample.id AS id, sample.label AS label, study.name AS study_name
+SELECT sample.id AS id, sample.study_id AS study_id, sample.label AS label, sample.maker AS maker,
+       sample.part_number AS part_number, study.name AS study_name
 FROM sample JOIN study ON study.id = sample.study_id
 WHERE sample.status <> 'deleted' AND study.status <> 'deleted' ORDER BY sample.id
 """
@@ -161,13 +162,16 @@ class EverySample:
     """A sample of any study, archived ones too."""
 
     id: int
+    study_id: int
     label: str
+    maker: str | None
+    part_number: str | None
     study_name: str
 
 
 def every_sample(conn: sqlite3.Connection) -> list[EverySample]:
     """Return every sample of the database that was not deleted."""
-    return [EverySample(row["id"], row["label"], row["study_name"]) for row in conn.execute(SELECT_WHOLE_DATABASE)]
+    return [built(EverySample, row) for row in conn.execute(SELECT_WHOLE_DATABASE)]
 
 
 SELECT_OTHER_SAMPLES = """

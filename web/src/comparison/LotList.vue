@@ -1,0 +1,58 @@
+<script setup lang="ts">
+/** What changed from lot to lot of each part number: every specimen in the database against the one made before it. */
+import { useQuery } from '@tanstack/vue-query'
+import { computed, toRef } from 'vue'
+import { client, unwrap, type Schemas } from '@/api/client'
+import { queryKeys } from '@/api/queryKeys'
+import { usePreferences } from '@/shared/preferences'
+
+const props = defineProps<{ studyId: number }>()
+const preferences = usePreferences()
+const lots = useQuery({
+  queryKey: queryKeys.lots(toRef(props, 'studyId')),
+  queryFn: () => unwrap(client.GET('/api/studies/{study_id}/lots', { params: { path: { study_id: props.studyId } } })),
+  retry: false,
+})
+const changed = (pair: Schemas['PairOut']) => pair.findings.filter((one) => one.finding === 'different')
+const numbers = computed(() => lots.data.value ?? [])
+const shown = (side: Schemas['InBothOut'] | null) => side?.[preferences.family] ?? 'not looked at'
+</script>
+
+<template>
+  <section v-if="numbers.length" class="lots" aria-label="From lot to lot">
+    <h3>From lot to lot</h3>
+    <div v-for="one in numbers" :key="one.maker + one.part_number" :data-lots="one.part_number">
+      <p>{{ one.maker }} {{ one.part_number }}: {{ one.specimens.length }} specimens, in the order they were made</p>
+      <ol>
+        <li v-for="(specimen, i) in one.specimens" :key="specimen.sample_id">
+          {{ specimen.label }} <span class="soft">{{ specimen.study_name }}, {{ specimen.made ? `made ${specimen.made}` : 'date not known' }}</span>
+          <template v-if="i">
+            <span v-if="!changed(one.pairs[i - 1]!).length" class="soft"> · nothing found changed</span>
+            <ul v-else>
+              <li v-for="finding in changed(one.pairs[i - 1]!)" :key="finding.key">{{ finding.part }} {{ finding.title }}: {{ shown(finding.of_first) }} → {{ shown(finding.of_second) }}</li>
+            </ul>
+          </template>
+        </li>
+      </ol>
+    </div>
+  </section>
+</template>
+
+<style scoped>
+.lots {
+  font-size: 0.82rem;
+  margin: 0.6rem 0.3rem;
+}
+h3 {
+  font-size: 0.9rem;
+  margin: 0 0 0.2rem;
+}
+p {
+  margin: 0.2rem 0;
+}
+ol,
+ul {
+  margin: 0;
+  padding-left: 1.2rem;
+}
+</style>
