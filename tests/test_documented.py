@@ -32,6 +32,7 @@ SEEN_IN_THE_BROWSER = {
     "EngineView": '[data-hot="leftover"]',
     "OperatingMapView": '[data-crosshair="state"]',
     "ComparisonView": '[data-answer="restricts"]',
+    "PreferencesView": '[data-preference="',
     "SumsView": '[data-part="summary"]',
     "SheetView": '[data-row="',
     "VerdictView": '[data-part="first"]',

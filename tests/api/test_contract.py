@@ -121,6 +121,8 @@ VALID: dict[str, dict] = {
     "get_comparison_sheet": {},
     "get_arithmetic": {},
     "get_among": {},
+    "get_preferences": {},
+    "put_preference": {"json": {"order": [["metal"], ["fibre"]], "seen": []}, "key": "element.end_caps"},
     "get_lots": {},
     "post_arithmetic": {"json": {"text": "inlet: 8 holes 0.24 in = 0.362 in2"}},
     "post_arithmetic_preview": {"json": {"text": "inlet: 8 holes 0.24 in = 0.362 in2"}},

@@ -70,6 +70,12 @@ def test_the_backups(page, server):
     assert looked_at(page) == []
 
 
+def test_the_own_preferences(page, server):
+    page.goto(f"{server.address}/preferences")
+    expect(page.locator("[data-preference]").first).to_be_visible()
+    assert looked_at(page) == []
+
+
 @pytest.mark.parametrize("view", VIEWS)
 def test_a_station(page, server, view):
     page.goto(f"{server.address}{SAMPLE}/{view}")

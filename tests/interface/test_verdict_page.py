@@ -27,7 +27,7 @@ def chosen(page, box, words):
     """Choose in a box in which one looks for words, by keyboard."""
     page.get_by_role("combobox", name=box).focus()
     page.keyboard.press("ArrowDown")
-    page.get_by_role("option", name=re.compile(words)).first.wait_for()
+    page.get_by_role("option", name=re.compile(re.escape(words))).first.wait_for()
     page.keyboard.type(words)
     expect(page.get_by_role("option")).to_have_count(1)
     page.keyboard.press("ArrowDown")
@@ -162,3 +162,22 @@ def test_a_blank_study_is_told_what_to_do_and_a_use_is_begun_by_keyboard(page, s
     expect(page.get_by_text("Which filter, for what?")).to_be_visible()
     page.keyboard.press("Control+z")
     expect(page.get_by_role("heading", name="my own", exact=True)).to_be_visible()
+
+
+def test_an_own_preference_is_made_on_its_page_and_named_where_it_counts(page, server):
+    page.goto(f"{server.address}/preferences")
+    caps = page.locator('[data-preference="element.end_caps"]')
+    page.get_by_role("searchbox", name="find").fill("end caps")
+    for choice in ("metal", "fibre"):
+        caps.get_by_role("button", name=f"{choice}, no place yet").focus()
+        page.keyboard.press("Enter")
+        expect(caps.get_by_role("button", name=re.compile(f"^{choice}, place"))).to_be_focused()
+    opened(page, server)
+    page.get_by_role("button", name="long interval").first.click()
+    page.get_by_role("button", name="What it asks").click()
+    chosen(page, "Add a criterion", "end caps (Element)")
+    group = page.get_by_role("group", name="Order of end caps, own preference")
+    expect(group.get_by_role("button", name="metal, place 1")).to_be_visible()
+    page.get_by_role("button", name="Ranking").click()
+    page.get_by_label("try another weight of").select_option("end caps, own preference")
+    expect(page.get_by_role("slider", name="Weight of end caps, own preference, in thought")).to_be_visible()

@@ -22,7 +22,7 @@ from tabrel.api.catalogue import routes as catalogue_routes
 from tabrel.api.change import facts, undo
 from tabrel.api.change.facts import ETAG
 from tabrel.api.circuit import routes as circuit_routes
-from tabrel.api.comparison import among, judged, parts, sheet, sums, uses
+from tabrel.api.comparison import among, judged, parts, preferences, sheet, sums, uses
 from tabrel.api.comparison import routes as comparison_routes
 from tabrel.api.comparison.known_kept import KnownKept
 from tabrel.api.comparison.numbers_kept import NumbersKept
@@ -78,6 +78,7 @@ ROUTED = (
     sheet,
     sums,
     among,
+    preferences,
     upkeep_routes,
 )
 """Modules that bring a router, in the order of the interface description."""

@@ -6,6 +6,7 @@
 `journal`       every change, for undo and redo
 `revisions`     how often a study was changed when one thing of it changed last
 `identity`      which database it is
+`preferences`   what the analyst prefers, for every study
 `gather`        several statements read as one
 `rows`          a row as a core object
 `errors`        what the store raises

@@ -259,3 +259,36 @@ def test_every_preset_is_a_use_that_can_be_judged():
         check_use("use", preset.use, ())
         assert not preset.use.requirements
         assert all(criterion.best is criterion.worst is None for criterion in preset.use.criteria)
+
+
+OFFERS = (
+    {"shop": "Depot", "amount": 30.0, "currency": "EUR", "pack_of": 4},
+    {"shop": "Stall", "amount": 9.0, "currency": "EUR", "delivery": 3.0},
+)
+
+
+def test_prices_over_the_interval_and_of_one_shop():
+    """The cheapest is 30/4 = 7.50 EUR; over 15,000 km that is 0.50 EUR per 1000 km, over 250 h 3 EUR per 100 h."""
+    criteria = [{"measure": one} for one in ("price", "price_per_1000_km", "price_per_100_h")]
+    filters = ({"offers": list(OFFERS)}, {"offers": [OFFERS[1]]})
+    found = judged(*criteria, samples=filters, use=USE | {"interval_km": 15000, "interval_h": 250})
+    assert [values(found, i)["A"].value for i in range(3)] == pytest.approx([7.5, 0.5, 3.0])
+    assert found.criteria[1].category.better == "low"
+    stall = judged(*criteria[:1], samples=filters, use=USE | {"shop": "Stall"})
+    assert [values(stall)[label].value for label in "AB"] == pytest.approx([12, 12])
+    depot = judged(*criteria[:1], samples=filters, use=USE | {"shop": "Depot"})
+    assert depot.criteria[0].known["B"].reason == "has no offer of Depot"
+    without = judged(criteria[1], samples=filters)
+    assert without.criteria[0].known["A"].reason == "the use has no change interval: give it in km"
+
+
+def test_what_was_seen_is_ranked_by_the_order_of_its_choices():
+    caps = "observations/element.end_caps"
+    criterion = {"measure": "element.end_caps", "order": [["metal"], ["plastic", "fibre"], ["paper"]]}
+    found = judged(criterion, samples=({caps: "fibre"}, {caps: "metal"}, {caps: "cork"}, {}))
+    assert [value and value.value for value in values(found).values()] == [2, 1, None, None]
+    known = found.criteria[0].known
+    assert known["C"].reason == "is cork, which has no place in the order"
+    assert known["D"].reason == "has not been looked at"
+    assert found.pair_wins.won["B"]["A"] == 1
+    assert found.criteria[0].category.name == "element: end caps"

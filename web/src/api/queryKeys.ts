@@ -1,5 +1,6 @@
 /** The keys of the query cache: one function a resource, its steps those of the address, then what is asked of it. */
 export const queryKeys = {
+  preferences: () => ['preferences'] as const,
   service: () => ['service'] as const,
   backups: () => ['backups'] as const,
   studies: () => ['studies'] as const,

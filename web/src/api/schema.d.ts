@@ -300,6 +300,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/preferences": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Preferences
+         * @description Return every observation of which one choice can be preferred, with the order the analyst has given it.
+         */
+        get: operations["get_preferences"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/preferences/{key}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Put Preference
+         * @description Set which choices of an observation are better; an empty order is no preference.
+         */
+        put: operations["put_preference"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/readings/{reading_id}": {
         parameters: {
             query?: never;
@@ -3449,7 +3489,7 @@ export interface components {
          *     Attributes
          *     ----------
          *     measure : str
-         *         A result, a reading, the price, a measure of behaviour, or ``by_hand``.
+         *         A result, a reading, the price, a measure of behaviour, ``by_hand``, or an observation.
          *     better : str or None
          *         ``high`` or ``low``.
          *     weight : float or None
@@ -3460,7 +3500,7 @@ export interface components {
          *     name : str or None
          *         Of an order made by hand.
          *     order : tuple of tuple of str
-         *         Labels, the best first, ties in one list.
+         *         Labels, of an observation its choices, the best first, ties in one list.
          */
         Criterion: {
             /**
@@ -7584,6 +7624,77 @@ export interface components {
             optimum: number;
         };
         /**
+         * PreferenceIn
+         * @description Choices of an observation, the best first, ties together; and the order as it was seen.
+         */
+        PreferenceIn: {
+            /**
+             * Order
+             * @description Choices, the best first, ties in one list.
+             * @example [
+             *       [
+             *         "metal"
+             *       ],
+             *       [
+             *         "fibre"
+             *       ]
+             *     ]
+             */
+            order: string[][];
+            /**
+             * Seen
+             * @description The order as it was when the change began; one that is another by now is not changed.
+             * @example []
+             */
+            seen: string[][];
+        };
+        /**
+         * PreferenceOut
+         * @description An observation, its choices, and the order in which the analyst prefers them; empty where none is preferred.
+         */
+        PreferenceOut: {
+            /**
+             * Choices
+             * @description What can be chosen.
+             * @example [
+             *       "clean",
+             *       "burred"
+             *     ]
+             */
+            choices: string[];
+            /**
+             * Key
+             * @description Reading key, or key of a detail, an observation or a quantity, as the catalogue has it.
+             * @example can.height
+             */
+            key: string;
+            /**
+             * Order
+             * @description Choices, the best first, ties in one list; empty where none is preferred.
+             * @example [
+             *       [
+             *         "metal"
+             *       ],
+             *       [
+             *         "fibre"
+             *       ]
+             *     ]
+             */
+            order: string[][];
+            /**
+             * Part
+             * @description Part of the filter or of the circuit it belongs to.
+             * @example can
+             */
+            part: string;
+            /**
+             * Title
+             * @description What a person calls it.
+             * @example Height
+             */
+            title: string;
+        };
+        /**
          * PresetOut
          * @description A use to begin with.
          */
@@ -10393,6 +10504,10 @@ export interface components {
          *     verdicts : tuple of Verdict
          *     tier : str or None
          *         Only filters of this tier are compared.
+         *     interval_km, interval_h : float or None
+         *         After which the filter is changed, for prices per distance and per hour.
+         *     shop : str or None
+         *         Whose offers count; None for the cheapest.
          *     bypass_not_asked : str or None
          *         Why it is not asked that the by-pass valve opens where the engine needs it.
          */
@@ -10422,6 +10537,18 @@ export interface components {
              */
             hot_temperature_c?: number | null;
             /**
+             * Interval H
+             * @description After how many hours the filter is changed.
+             * @example 400
+             */
+            interval_h?: number | null;
+            /**
+             * Interval Km
+             * @description After how many kilometres the filter is changed.
+             * @example 15000
+             */
+            interval_km?: number | null;
+            /**
              * Name
              * @description Name, as a person gave it or as the catalogue has it.
              * @example thin oil
@@ -10433,6 +10560,12 @@ export interface components {
              * @default []
              */
             requirements: components["schemas"]["Requirement"][];
+            /**
+             * Shop
+             * @description Whose offers count; null for the cheapest.
+             * @example Valley Parts
+             */
+            shop?: string | null;
             /**
              * Speed Rpm
              * @description Speed. [rpm]
@@ -10488,6 +10621,14 @@ export interface components {
              * @description Uses to begin with.
              */
             presets: components["schemas"]["PresetOut"][];
+            /**
+             * Shops
+             * @description Shops that offer filters of the study.
+             * @example [
+             *       "Valley Parts"
+             *     ]
+             */
+            shops: string[];
             /**
              * Tiers
              * @description Tiers that filters of the study are of.
@@ -12088,6 +12229,92 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["OilLineOut"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            409: components["responses"]["Problem409"];
+            412: components["responses"]["Problem412"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            428: components["responses"]["Problem428"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    get_preferences: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
+                "Tabrel-Window"?: string | null;
+                /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
+                "Tabrel-Database"?: string | null;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PreferenceOut"][];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            409: components["responses"]["Problem409"];
+            412: components["responses"]["Problem412"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            428: components["responses"]["Problem428"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    put_preference: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
+                "Tabrel-Window"?: string | null;
+                /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
+                "Tabrel-Database"?: string | null;
+            };
+            path: {
+                /** @description Key of a detail, an observation or a quantity, as the catalogue has it. */
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PreferenceIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    /**
+                     * @description Addresses, separated by commas, whose answers the change made stale; one that ends in /* covers what is beneath it, a * between two / any one step. What the answer brings itself is not named.
+                     * @example /api/studies, /api/studies/1/comparison
+                     */
+                    "Tabrel-Stale"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PreferenceOut"][];
                 };
             };
             400: components["responses"]["Problem400"];

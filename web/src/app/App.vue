@@ -64,6 +64,7 @@ useActions(() => [
   { title: 'Switch between metric and inch', words: ['units', 'unit', 'mm', 'inches', 'psi'], run: preferences.switchFamily },
   { title: 'Switch between light and dark', words: ['theme', 'night', 'colours'], run: preferences.switchTheme },
   { title: 'Show keys and glossary', words: ['help', 'shortcuts', 'keyboard', 'what does it mean'], run: help.toggle },
+  { title: 'Own preferences', words: ['settings', 'prefer', 'better', 'end caps', 'order of choices'], run: () => void router.push({ name: 'preferences' }) },
   { title: 'Backups', words: ['copies', 'restore', 'put back', 'verify', 'damage', 'save', 'back up', 'lost', 'database'], run: () => void router.push({ name: 'backups' }) },
   { title: 'All studies', words: ['list', 'open another study', 'home', 'new study', 'import', 'search studies'], run: () => void router.push({ name: 'studies' }) },
 ])

@@ -8,6 +8,7 @@ import IntakeView from '@/bench/IntakeView.vue'
 import OperatingMapView from '@/maps/OperatingMapView.vue'
 import ComparisonView from '@/comparison/ComparisonView.vue'
 import SamePartView from '@/comparison/SamePartView.vue'
+import PreferencesView from '@/uses/PreferencesView.vue'
 import SheetView from '@/uses/SheetView.vue'
 import SumsView from '@/comparison/SumsView.vue'
 import VerdictView from '@/uses/VerdictView.vue'
@@ -28,6 +29,7 @@ export const router = createRouter({
   history: createWebHistory(),
   routes: [
     { path: '/', name: 'studies', component: StudiesView },
+    { path: '/preferences', name: 'preferences', component: PreferencesView },
     { path: '/backups', name: 'backups', component: BackupsView },
     {
       path: '/studies/:studyId(\\d+)/samples/:sampleId(\\d+)',

@@ -20,7 +20,7 @@ const shown = (side: Schemas['InBothOut'] | null) => side?.[preferences.family] 
 
 <template>
   <section v-if="numbers.length" class="lots" aria-label="From lot to lot">
-    <h3>From lot to lot</h3>
+    <h2>From lot to lot</h2>
     <div v-for="one in numbers" :key="one.maker + one.part_number" :data-lots="one.part_number">
       <p>{{ one.maker }} {{ one.part_number }}: {{ one.specimens.length }} specimens, in the order they were made</p>
       <ol>
@@ -43,7 +43,7 @@ const shown = (side: Schemas['InBothOut'] | null) => side?.[preferences.family] 
   font-size: 0.82rem;
   margin: 0.6rem 0.3rem;
 }
-h3 {
+h2 {
   font-size: 0.9rem;
   margin: 0 0 0.2rem;
 }

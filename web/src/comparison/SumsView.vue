@@ -92,7 +92,7 @@ const slips = computed(() => lines.value.filter((line) => line.follows === 'does
           </li>
         </ul>
         <template v-else>
-          <h3>How a line is written</h3>
+          <h2 class="small">How a line is written</h2>
           <dl>
             <template v-for="formula in sums.data.value?.formulas" :key="formula.name">
               <dt>{{ formula.words }}</dt>
@@ -102,7 +102,7 @@ const slips = computed(() => lines.value.filter((line) => line.follows === 'does
           <p class="soft fine">A label and a colon may stand before it. A pasted table has label, formula, inputs and result as columns, tabs or semicolons between.</p>
         </template>
         <template v-if="sums.data.value?.claimed.length">
-          <h3>Sums that claims of this study hold</h3>
+          <h2 class="small">Sums that claims of this study hold</h2>
           <p v-for="one in sums.data.value.claimed" :key="one.text" class="fine">{{ one.text }} <button type="button" class="tool" @click="keep(one.text)">recompute and keep</button></p>
         </template>
       </section>
@@ -170,13 +170,13 @@ textarea {
   gap: 0.6rem;
   margin: 0.3rem 0;
 }
-h3 {
-  font-size: 0.9rem;
-  margin: 0.8rem 0 0.2rem;
-}
 h2 {
   font-size: 1.05rem;
   margin: 0 0 0.3rem;
+}
+h2.small {
+  font-size: 0.9rem;
+  margin: 0.8rem 0 0.2rem;
 }
 dl {
   display: grid;

@@ -157,6 +157,7 @@ async function take(event: Event) {
           Import a study document
           <input ref="picker" type="file" accept=".json,application/json" class="unseen" @change="take" />
         </label>
+        <router-link to="/preferences" class="backups">Own preferences</router-link>
         <router-link to="/backups" class="backups">Backups</router-link>
       </header>
       <p v-if="said" class="said-wrong" role="alert">

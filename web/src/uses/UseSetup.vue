@@ -1,6 +1,7 @@
 <script setup lang="ts">
 /** What a use asks: its points, its criteria with weights and end points, its requirements. */
 import { computed, ref } from 'vue'
+import type { Schemas } from '@/api/client'
 import ChoiceField from '@/shared/ChoiceField.vue'
 import { usePreferences } from '@/shared/preferences'
 import { useRefusal } from '@/shared/useRefusal'
@@ -18,6 +19,9 @@ const props = defineProps<{
   measures: readonly Measure[]
   labels: readonly string[]
   tiers: readonly string[]
+  shops: readonly string[]
+  /** What the analyst prefers of what can be seen, for every study. */
+  preferred: readonly Schemas['PreferenceOut'][]
   judged: Judged | undefined
   change: (changed: (use: Use) => Use) => Promise<unknown>
 }>()
@@ -49,17 +53,33 @@ const drop = (name: 'criteria' | 'requirements', index: number) =>
 /** Measures to choose from, by what they belong to. */
 const numberOptions = computed(() => [
   { value: '', label: 'add a criterion …' },
-  ...props.measures.filter((one) => one.is_number).map((one) => ({ value: one.key, label: one.key === 'by_hand' ? 'an order made by hand' : `${one.title} (${one.group})` })),
+  ...props.measures.filter((one) => one.is_number || preferenceOf(one.key)).map((one) => ({ value: one.key, label: one.key === 'by_hand' ? 'an order made by hand' : `${one.title} (${one.group})` })),
 ])
 const requirementOptions = computed(() => [
   { value: '', label: 'add a requirement …' },
   ...props.measures.filter((one) => one.key !== 'by_hand').map((one) => ({ value: one.key, label: `${one.title} (${one.group})` })),
 ])
 
+/** What can be put in order by its choices. */
+function preferenceOf(key: string) {
+  return props.preferred.find((one) => one.key === key)
+}
+/** An order made by hand, of filters or of choices. */
+const isOrder = (one: Criterion) => one.measure === 'by_hand' || measureOf(one.measure)?.is_number === false
+const orderEntries = (one: Criterion) => (one.measure === 'by_hand' ? props.labels : (measureOf(one.measure)?.choices ?? []))
+
 function addCriterion(measure: string) {
   const found = byKey.value.get(measure)
   if (!found) return
-  const begun: Criterion = { measure, better: found.better, weight: 1, order: [], ...(measure === 'by_hand' ? { name: 'construction' } : {}) }
+  const preferred = preferenceOf(measure)
+  const begun: Criterion = {
+    measure,
+    better: found.better ?? 'low',
+    weight: 1,
+    order: preferred?.order ?? [],
+    ...(measure === 'by_hand' ? { name: 'construction' } : {}),
+    ...(preferred?.order.length ? { name: `${found.title}, own preference` } : {}),
+  }
   void guarded(() => props.change((now) => ({ ...now, criteria: [...(now.criteria ?? []), begun] })))
 }
 
@@ -137,6 +157,19 @@ async function leaveBypassOut() {
       </label>
     </div>
 
+    <div class="points">
+      <span class="point">
+        changed every
+        <MeasureNumber measure="interval_km" :value="use.interval_km" :units="BARE" label="Change interval, km" :take="(value) => change((now) => ({ ...now, interval_km: value }))" />
+        km, or
+        <MeasureNumber measure="interval_h" :value="use.interval_h" :units="BARE" label="Change interval, h" :take="(value) => change((now) => ({ ...now, interval_h: value }))" />
+        h
+      </span>
+      <label v-if="shops.length || use.shop" class="point">
+        prices
+        <ChoiceField :model-value="use.shop ?? ''" :options="[{ value: '', label: 'the cheapest offer' }, ...shops.map((shop) => ({ value: shop, label: `of ${shop}` }))]" label="Whose offers count" @update:model-value="set({ shop: $event || null })" />
+      </label>
+    </div>
     <table aria-label="Criteria">
       <thead>
         <tr>
@@ -153,8 +186,8 @@ async function leaveBypassOut() {
         <tr>
           <th scope="row">
             <input
-              v-if="one.measure === 'by_hand'"
-              :value="one.name"
+              v-if="isOrder(one)"
+              :value="titleOf(one)"
               aria-label="What is put in order by hand"
               @change="guarded(() => withCriterion(i, { name: ($event.target as HTMLInputElement).value.trim() }))"
             />
@@ -162,7 +195,7 @@ async function leaveBypassOut() {
           </th>
           <td>
             <button
-              v-if="one.measure !== 'by_hand'"
+              v-if="!isOrder(one)"
               type="button"
               class="tool"
               :aria-label="`${titleOf(one)}: ${one.better === 'low' ? 'less' : 'more'} is better; turn it round`"
@@ -190,14 +223,14 @@ async function leaveBypassOut() {
             <button type="button" class="tool" :aria-label="`Remove ${titleOf(one)}`" @click="drop('criteria', i)">remove</button>
           </td>
         </tr>
-        <tr v-if="one.struck || strikingAt === i || one.measure === 'by_hand'" class="under">
+        <tr v-if="one.struck || strikingAt === i || isOrder(one)" class="under">
           <td colspan="7">
             <span v-if="one.struck">left out: {{ one.struck }}</span>
             <form v-else-if="strikingAt === i" :data-unsaved="reason.trim() ? 'reason' : undefined" @submit.prevent="strike(i)">
               <label>why it does not count here <input v-model="reason" class="long" autocomplete="off" /></label>
               <button type="submit" class="tool">leave it out</button>
             </form>
-            <HandOrder v-if="one.measure === 'by_hand'" :order="one.order ?? []" :labels="labels" :name="one.name ?? ''" :take="(order) => guarded(() => withCriterion(i, { order }))" />
+            <HandOrder v-if="isOrder(one)" :order="one.order ?? []" :labels="orderEntries(one)" :name="titleOf(one)" :take="(order) => guarded(() => withCriterion(i, { order }))" />
           </td>
         </tr>
       </tbody>

@@ -14,6 +14,7 @@ import FilterVerdict from './FilterVerdict.vue'
 import RankingPanel from './RankingPanel.vue'
 import UseGrid from './UseGrid.vue'
 import UseSetup from './UseSetup.vue'
+import { usePreferred } from './usePreferred'
 import { useJudged, useTrial, type Compared, type Trial } from './useJudged'
 import { useUses, type Use } from './useUses'
 
@@ -22,6 +23,7 @@ const router = useRouter()
 const studyId = toRef(props, 'studyId')
 const sheet = useSheet(toRef(props, 'sampleId'))
 const uses = useUses(studyId)
+const preferred = usePreferred()
 const stored = computed(() => uses.query.data.value?.uses ?? [])
 const { refused, guarded } = useRefusal()
 
@@ -124,6 +126,7 @@ function goTo(key: string) {
         <div class="acts">
           <AddChoice v-if="stored.length" :options="presetOptions" label="Add a use" @add="begin" />
           <button v-if="progress.size" type="button" class="tool" @click="isStopped = true">stop</button>
+          <RouterLink :to="{ name: 'preferences' }">own preferences</RouterLink>
           <button v-if="isStopped" type="button" class="tool" @click="isStopped = false">go on computing</button>
         </div>
         <p v-if="refused" class="said-wrong" role="alert">{{ refused }}</p>
@@ -135,7 +138,7 @@ function goTo(key: string) {
           <button type="button" class="tool" @click="remove">remove this use</button>
         </div>
         <div class="scroll" tabindex="0" role="region" :aria-label="`Use ${use.use.name}, in detail`">
-          <UseSetup v-if="page === 'setup'" :stored="use" :measures="uses.query.data.value.measures" :labels="labels" :tiers="uses.query.data.value.tiers" :judged="judged" :change="change" />
+          <UseSetup v-if="page === 'setup'" :stored="use" :measures="uses.query.data.value.measures" :labels="labels" :tiers="uses.query.data.value.tiers" :shops="uses.query.data.value.shops" :preferred="preferred.data.value ?? []" :judged="judged" :change="change" />
           <p v-else-if="result?.error && !judged" class="said-wrong">{{ result.error.message }}</p>
           <p v-else-if="result?.error" class="said-wrong">{{ result.error.message }} What is shown is from before.</p>
           <p v-else-if="!shownJudged" class="soft">{{ isStopped ? 'Stopped.' : 'Computing what the filters do at the points of this use …' }}</p>

@@ -51,6 +51,6 @@ class KnownKept:
 def _key(study: Study, measured: MeasuredSample, points: Use, draws: int) -> str:
     """Return a digest of what is known rests on: the frame of the study, the filter, and the points."""
     frame = replace(study, name="", question=None, intended_uses=None, uses=(), samples=(), scenarios=())
-    at = (points.temperature_c, points.speed_rpm, points.hot_temperature_c, points.hot_speed_rpm)
+    at = replace(points, name="", criteria=(), requirements=(), verdicts=(), tier=None, bypass_not_asked=None)
     whole = repr((frame, measured.sample, at, draws))
     return sha256(whole.encode()).hexdigest()

@@ -53,6 +53,7 @@ class UsesOut(WireModel):
     measures: list[MeasureOut]
     filters: list[ComparedNameOut]
     tiers: list[str]
+    shops: list[str]
 
 
 class NewUseIn(RequestModel):
@@ -66,6 +67,23 @@ class UseChangeIn(RequestModel):
 
     use: Use
     seen: Use
+
+
+class PreferenceOut(WireModel):
+    """An observation, its choices, and the order in which the analyst prefers them; empty where none is preferred."""
+
+    key: str
+    title: str
+    part: str
+    choices: list[str]
+    order: list[list[str]]
+
+
+class PreferenceIn(RequestModel):
+    """Choices of an observation, the best first, ties together; and the order as it was seen."""
+
+    order: list[list[str]]
+    seen: list[list[str]]
 
 
 class MeasureNumberIn(RequestModel):

@@ -62,6 +62,7 @@ def get_uses(study_id: StudyId, conn: Connection) -> UsesOut:
         presets=[PresetOut(name=preset.use.name, about=preset.about) for preset in presets_for(study)],
         measures=list(_measures()),
         filters=[ComparedNameOut(sample_id=one.id, label=one.sample.label, rack_place=i) for i, one in samples],
+        shops=sorted({offer.shop for _, one in samples for offer in one.sample.offers}),
         tiers=sorted({one.sample.tier for _, one in samples if one.sample.tier}),
     )
 
@@ -148,6 +149,7 @@ _CHANGED: dict[str, tuple[str, ...]] = {
     "requirements": ("requirements", "bypass_not_asked"),
     "verdicts": ("verdicts",),
     "filters compared": ("tier",),
+    "what a filter costs": ("shop", "interval_km", "interval_h"),
 }
 
 

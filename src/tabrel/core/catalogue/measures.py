@@ -37,6 +37,13 @@ BEHAVIOUR_MEASURES: dict[str, str] = {
 """At the points of a use, with the title of each."""
 
 
+PRICES: dict[str, str] = {
+    "price": "price",
+    "price_per_1000_km": "price per 1000 km",
+    "price_per_100_h": "price per 100 h",
+}
+"""Of one filter, and over the change interval of the use; in the currency of the offers."""
+
 _LONG_UNITS: dict[str, str] = {"m2": "m²", "um": "µm(c)"}
 _BEHAVIOUR_UNITS: dict[str, str] = {"_kpa": "kPa", "_percent": "%", "_c": "°C", "_litres": "L", "_h": "h"}
 
@@ -73,7 +80,7 @@ MEASURE_ROWS: dict[str, MeasureRow] = {
         *(MeasureRow(row.key, _in_a_sentence(row.title), _unit_of(row)) for row in RESULTS.values()),
         *(MeasureRow(quantity.key, quantity.title, printed(quantity.metric_unit)) for quantity in QUANTITIES.values()),
         *(MeasureRow(key, title, _behaviour_unit(key)) for key, title in BEHAVIOUR_MEASURES.items()),
-        MeasureRow("price", "price", ""),
+        *(MeasureRow(key, title, "") for key, title in PRICES.items()),
         MeasureRow(BY_HAND, "order made by hand", ""),
     )
 }  # fmt: skip
@@ -86,6 +93,8 @@ USE_NUMBERS: dict[str, MeasureRow] = {
         MeasureRow("temperature_c", "oil temperature", "°C"),
         MeasureRow("speed_rpm", "engine speed", "rpm"),
         MeasureRow("weight", "weight", ""),
+        MeasureRow("interval_km", "change interval", "km"),
+        MeasureRow("interval_h", "change interval", "h"),
     )
 }
 """Numbers of a use itself."""
@@ -106,20 +115,25 @@ def observation_named(measure: str) -> Observation | None:
 
 
 LESS_IS_BETTER: frozenset[str] = frozenset(
-    {"price", BY_HAND, "size_at_beta_75_um", "size_at_beta_2_um", *BEHAVIOUR_MEASURES} - {"gallery_hot_kpa", "life_h"}
+    {*PRICES, BY_HAND, "size_at_beta_75_um", "size_at_beta_2_um", *BEHAVIOUR_MEASURES} - {"gallery_hot_kpa", "life_h"}
 )
 """Where a criterion says nothing else; of every other measure more is better."""
 
 
 def better_of(measure: str) -> Literal["high", "low"]:
     """Return what is better of a measure where a criterion does not say."""
-    return "low" if measure in LESS_IS_BETTER else "high"
+    return "low" if measure in LESS_IS_BETTER or observation_named(measure) is not None else "high"  # of an order, the first
 
 
 def number_measures() -> tuple[str, ...]:
     """Return the measures that are numbers."""
     results = tuple(row.key for row in RESULTS.values())
-    return (*results, *FUTURE_RESULTS, *QUANTITIES, "price", *BEHAVIOUR_MEASURES, BY_HAND)
+    return (*results, *FUTURE_RESULTS, *QUANTITIES, *PRICES, *BEHAVIOUR_MEASURES, BY_HAND)
+
+
+def criterion_measures() -> tuple[str, ...]:
+    """Return what a criterion can be on: numbers, and what was seen, by the order of its choices."""
+    return (*number_measures(), *OBSERVATIONS)
 
 
 def requirement_measures() -> tuple[str, ...]:

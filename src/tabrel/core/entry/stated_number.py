@@ -17,6 +17,7 @@ _WITHOUT_DIMENSION: dict[str, tuple[str, ...]] = {
     "K": ("", "k", "°c"),
     "": ("", "×", "x"),
     "°": ("", "°", "deg", "degrees"),
+    "km": ("", "km"),
     "µm(c)": ("", "µm(c)", "um(c)", "µm", "um"),
 }
 """Spellings of units that convert to nothing else."""

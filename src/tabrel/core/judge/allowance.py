@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from math import sqrt
 from statistics import stdev
 
-from tabrel.core.catalogue.measures import BEHAVIOUR_MEASURES
+from tabrel.core.catalogue.measures import BEHAVIOUR_MEASURES, PRICES
 from tabrel.core.catalogue.quantities import HOLE_QUANTITIES, QUANTITIES, Quantity
 from tabrel.core.catalogue.results import RESULTS
 from tabrel.core.study.uses import BY_HAND
@@ -29,7 +29,7 @@ NONE = Allowance()
 EFFICIENCY = ("efficiency_at_20_um_percent", "size_at_beta_75_um", "size_at_beta_2_um", "efficiency_slope")
 """Measures of efficiency: compared only between values come by in the same way, and without a spread between specimens."""
 
-WITHOUT_SPREAD = frozenset({"price", BY_HAND, *EFFICIENCY})
+WITHOUT_SPREAD = frozenset({*PRICES, BY_HAND, *EFFICIENCY})
 """That two specimens cost other sums says nothing of how far filters of one number differ."""
 
 BEHAVIOUR = Allowance(0.10)

@@ -6,7 +6,7 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from typing import Literal
 
-from tabrel.core.catalogue.measures import BEHAVIOUR_MEASURES, MEASURE_ROWS, better_of, observation_named
+from tabrel.core.catalogue.measures import BEHAVIOUR_MEASURES, MEASURE_ROWS, PRICES, better_of, observation_named
 from tabrel.core.catalogue.observation import observed
 from tabrel.core.catalogue.observations import OBSERVATIONS
 from tabrel.core.catalogue.quantities import PART_TITLES, QUANTITIES
@@ -39,7 +39,7 @@ _GROUP_OF_RESULT = {"inlet": _PLATE, "plate": _PLATE, "media": _MEDIA, "pleat": 
 
 DIRECTED: frozenset[str] = frozenset(
     {
-        "price",
+        *PRICES,
         "inlet_hole_area_mm2",
         "plate_flow_area_mm2",
         "media_gross_area_cm2",
@@ -132,7 +132,7 @@ def group_of(measure: str) -> str:
         return _GROUP_OF_PART[QUANTITIES[measure].part]
     if measure in BEHAVIOUR_MEASURES:
         return _BEHAVIOUR
-    if measure == "price":
+    if measure in PRICES:
         return _OFFER
     return _GROUP_OF_RESULT.get(measure.partition("_")[0], _EFFICIENCY)
 

@@ -10,13 +10,14 @@ from numpy.typing import NDArray
 
 from tabrel.core.catalogue.measures import MEASURE_ROWS, better_of, observation_named
 from tabrel.core.catalogue.observation import observed
+from tabrel.core.catalogue.quantities import PART_TITLES
 from tabrel.core.catalogue.results import RESULTS
 from tabrel.core.errors import StudyError, nearest_hint
 from tabrel.core.judge.categories import Category, CategoryValue
 from tabrel.core.judge.chances import DRAWS, Chances, Swap, chance_of_place, swaps
 from tabrel.core.judge.compared import joint_uncertainties, only_alike
 from tabrel.core.judge.disagreements import Disagreement, disagreements
-from tabrel.core.judge.known import Known, by_hand
+from tabrel.core.judge.known import Known, by_choice, by_hand
 from tabrel.core.judge.known_filter import known_at_use, of_part_numbers
 from tabrel.core.judge.requirements import (
     GREATEST,
@@ -170,7 +171,7 @@ def judge_use(
             done(i + 1, len(labels))
     if not specimens:
         found = {**of_part_numbers(samples, found)}
-    criteria = tuple(_judged(criterion, labels, found) for criterion in use.criteria)
+    criteria = tuple(_judged(criterion, measured, found) for criterion in use.criteria)
     categories = [one.category for one in criteria]
     wins, sums, scores = pair_wins(categories, labels), rank_sum(categories, labels), weighted_score(categories, labels)
     lines = {label: _lines(use, measured[label], found[label]) for label in labels}
@@ -195,17 +196,21 @@ def _weight(criterion: Criterion) -> float:
     return 1.0 if criterion.weight is None else criterion.weight
 
 
-def _judged(criterion: Criterion, labels: Sequence[str], found: Mapping[str, Mapping[str, Known]]) -> JudgedCriterion:
-    if criterion.measure == BY_HAND:
-        known = {label: by_hand(criterion, label) for label in labels}
+def _judged(
+    criterion: Criterion, measured: Mapping[str, MeasuredSample], found: Mapping[str, Mapping[str, Known]]
+) -> JudgedCriterion:
+    observation = observation_named(criterion.measure)
+    if observation is not None:
+        known = {label: by_choice(criterion, observed(one.sample, observation)) for label, one in measured.items()}
+    elif criterion.measure == BY_HAND:
+        known = {label: by_hand(criterion, label) for label in measured}
     else:
-        known = only_alike({label: found[label][criterion.measure] for label in labels})
-    row = MEASURE_ROWS.get(criterion.measure)
+        known = only_alike({label: found[label][criterion.measure] for label in measured})
     category = Category(
         measure=criterion.measure,
         better=criterion.better or better_of(criterion.measure),
         values={label: one.value for label, one in known.items()},
-        name=criterion.name or (row.title if row else criterion.measure),
+        name=criterion.name or _title_of(criterion.measure),
         weight=_weight(criterion),
         best=criterion.best,
         worst=criterion.worst,
@@ -213,6 +218,14 @@ def _judged(criterion: Criterion, labels: Sequence[str], found: Mapping[str, Map
         joint=joint_uncertainties(known),
     )
     return JudgedCriterion(category, known)
+
+
+def _title_of(measure: str) -> str:
+    observation = observation_named(measure)
+    if observation is not None:
+        return f"{PART_TITLES[observation.part].lower()}: {observation.title}"
+    row = MEASURE_ROWS.get(measure)
+    return row.title if row else measure
 
 
 def _drawn(criteria: Sequence[JudgedCriterion], labels: Sequence[str]) -> dict[str, FloatArray]:

@@ -17,7 +17,7 @@ from tabrel.core.judge.chances import NORMAL_COVERAGE
 from tabrel.core.results.analysis import SampleAnalysis
 from tabrel.core.sample.measured_sample import MeasuredSample
 from tabrel.core.study.model import Sample
-from tabrel.core.study.uses import Criterion
+from tabrel.core.study.uses import Criterion, Use
 from tabrel.core.uncertainty.propagation import Result
 
 FloatArray = NDArray[np.float64]
@@ -100,26 +100,60 @@ def of_reading(measure: str, measured: MeasuredSample) -> Known:
     return Known(None, "has not been measured")
 
 
-def unit_price(sample: Sample) -> tuple[float, str] | None:
-    """Return the lowest price of one filter and its currency: of the offers with what delivery adds, else as bought."""
-    offers = [((one.amount + (one.delivery or 0.0)) / (one.pack_of or 1), one.currency) for one in sample.offers]
+def unit_price(sample: Sample, shop: str | None = None) -> tuple[float, str] | None:
+    """Return the lowest price of one filter and its currency: of the offers with what delivery adds, else as bought.
+
+    Of a shop only its own offers count.
+    """
+    asked = [one for one in sample.offers if shop is None or one.shop == shop]
+    offers = [((one.amount + (one.delivery or 0.0)) / (one.pack_of or 1), one.currency) for one in asked]
     if offers:
         currency = sample.price.currency if sample.price else offers[0][1]
         return min((one for one in offers if one[1] == currency), default=min(offers))
-    return (sample.price.amount, sample.price.currency) if sample.price else None
+    return (sample.price.amount, sample.price.currency) if sample.price and shop is None else None
 
 
-def of_price(sample: Sample) -> Known:
-    """Return the price of one filter."""
-    found = unit_price(sample)
-    return Known(None, "has no price") if found is None else Known(CategoryValue(found[0], basis="price"), alike=f"in {found[1]}")
+_INTERVALS: dict[str, tuple[str, float, str]] = {
+    "price_per_1000_km": ("interval_km", 1000.0, "km"),
+    "price_per_100_h": ("interval_h", 100.0, "hours"),
+}
+
+
+def of_price(sample: Sample, use: Use, measure: str = "price") -> Known:
+    """Return the price of one filter, or what it comes to over the change interval of a use."""
+    found = unit_price(sample, use.shop)
+    if found is None:
+        return Known(None, "has no price" if use.shop is None else f"has no offer of {use.shop}")
+    price, currency = found
+    if measure in _INTERVALS:
+        name, per, unit = _INTERVALS[measure]
+        interval = getattr(use, name)
+        if interval is None:
+            return Known(None, f"the use has no change interval: give it in {unit}")
+        price *= per / interval
+    return Known(CategoryValue(price, basis="price"), alike=f"in {currency}")
 
 
 def by_hand(criterion: Criterion, label: str) -> Known:
     """Return the place of a filter in an order made by hand: 1 + how many stand before it."""
+    place = _place_in(criterion, label)
+    return Known(None, "has no place in the order") if place is None else Known(CategoryValue(place, basis="by hand"))
+
+
+def by_choice(criterion: Criterion, seen: str | None) -> Known:
+    """Return the place that the order of an observation's choices gives to what was seen on a filter."""
+    if seen is None:
+        return Known(None, "has not been looked at")
+    place = _place_in(criterion, seen)
+    return (
+        Known(None, f"is {seen}, which has no place in the order") if place is None else Known(CategoryValue(place, basis="seen"))
+    )
+
+
+def _place_in(criterion: Criterion, entry: str) -> float | None:
     before = 0
     for tied in criterion.order:
-        if label in tied:
-            return Known(CategoryValue(float(1 + before), basis="by hand"))
+        if entry in tied:
+            return float(1 + before)
         before += len(tied)
-    return Known(None, "has no place in the order")
+    return None

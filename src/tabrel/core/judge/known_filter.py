@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterable, Mapping, Sequence
 from math import sqrt
 
-from tabrel.core.catalogue.measures import BEHAVIOUR_MEASURES, observation_named
+from tabrel.core.catalogue.measures import BEHAVIOUR_MEASURES, PRICES, observation_named
 from tabrel.core.catalogue.quantities import QUANTITIES
 from tabrel.core.catalogue.results import RESULTS
 from tabrel.core.judge.allowance import spread_between_specimens
@@ -65,8 +65,8 @@ def known_measures(
             known[measure] = of_result(measure, analysis, measured)
         elif measure in QUANTITIES:
             known[measure] = of_reading(measure, measured)
-        elif measure == "price":
-            known[measure] = of_price(measured.sample)
+        elif measure in PRICES:
+            known[measure] = of_price(measured.sample, points, measure)
         elif measure not in BEHAVIOUR_MEASURES and measure != BY_HAND and observation_named(measure) is None:
             known[measure] = Known(None, "comes from a bench that is not computed yet")
     return known

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 
-from tabrel.core.catalogue.measures import better_of, number_measures, observation_named, requirement_measures
+from tabrel.core.catalogue.measures import better_of, criterion_measures, observation_named, requirement_measures
 from tabrel.core.errors import StudyError, nearest_hint
 from tabrel.core.rules.limits import MOST_LINES_OF_A_USE, MOST_USES
 from tabrel.core.rules.refusals import require_above_zero, require_temperature, require_text
@@ -58,30 +58,37 @@ def _check_requirement(path: str, requirement: Requirement) -> None:
 
 def _check_points(path: str, use: Use) -> None:
     require_above_zero(path, speed_rpm=use.speed_rpm, hot_speed_rpm=use.hot_speed_rpm)
+    require_above_zero(path, interval_km=use.interval_km, interval_h=use.interval_h)
     for celsius in (use.temperature_c, use.hot_temperature_c):
         if celsius is not None:
             require_temperature(path, celsius)
 
 
 def _check_criterion(path: str, criterion: Criterion, labels: Sequence[str]) -> None:
-    _require_known(f"{path}.measure", criterion.measure, number_measures())
+    observation = observation_named(criterion.measure)
+    if observation is None:
+        _require_known(f"{path}.measure", criterion.measure, criterion_measures())
     if criterion.weight is not None and criterion.weight < 0:
         raise StudyError(f"{path}.weight", f"must not be below zero, not {criterion.weight:g}")
     if criterion.best is not None and criterion.worst is not None:
         _check_end_points(path, criterion, criterion.best, criterion.worst)
     if criterion.struck is not None:
         require_text(f"{path}.struck", criterion.struck)
-    if criterion.measure != BY_HAND:
+    if criterion.measure != BY_HAND and observation is None:
         if criterion.order:
-            raise StudyError(f"{path}.order", f"is an order made by hand: make the measure {BY_HAND!r}")
+            raise StudyError(f"{path}.order", f"is an order made by hand: make the measure {BY_HAND!r}, or what was seen")
         return
-    require_text(f"{path}.name", criterion.name or "")
+    if observation is None:
+        require_text(f"{path}.name", criterion.name or "")
     placed: set[str] = set()
-    for label in (label for tied in criterion.order for label in tied):
-        _require_label(f"{path}.order", label, labels)
-        if label in placed:
-            raise StudyError(f"{path}.order", f"{label!r} has two places: give each sample one")
-        placed.add(label)
+    for entry in (entry for tied in criterion.order for entry in tied):
+        if observation is None:
+            _require_label(f"{path}.order", entry, labels)
+        else:
+            require_text(f"{path}.order", entry)
+        if entry in placed:
+            raise StudyError(f"{path}.order", f"{entry!r} has two places: give each one place")
+        placed.add(entry)
 
 
 def _check_end_points(path: str, criterion: Criterion, best: float, worst: float) -> None:

@@ -21,7 +21,7 @@ class Criterion(Strict):
     Attributes
     ----------
     measure : str
-        A result, a reading, the price, a measure of behaviour, or ``by_hand``.
+        A result, a reading, the price, a measure of behaviour, ``by_hand``, or an observation.
     better : str or None
         ``high`` or ``low``.
     weight : float or None
@@ -32,7 +32,7 @@ class Criterion(Strict):
     name : str or None
         Of an order made by hand.
     order : tuple of tuple of str
-        Labels, the best first, ties in one list.
+        Labels, of an observation its choices, the best first, ties in one list.
     """
 
     measure: str
@@ -79,6 +79,10 @@ class Use(Strict):
     verdicts : tuple of Verdict
     tier : str or None
         Only filters of this tier are compared.
+    interval_km, interval_h : float or None
+        After which the filter is changed, for prices per distance and per hour.
+    shop : str or None
+        Whose offers count; None for the cheapest.
     bypass_not_asked : str or None
         Why it is not asked that the by-pass valve opens where the engine needs it.
     """
@@ -92,6 +96,9 @@ class Use(Strict):
     requirements: tuple[Requirement, ...] = ()
     verdicts: tuple[Verdict, ...] = ()
     tier: str | None = None
+    interval_km: float | None = None
+    interval_h: float | None = None
+    shop: str | None = None
     bypass_not_asked: str | None = None
 
 
@@ -113,13 +120,17 @@ def relabelled(use: Use, label: str, to: str | None) -> Use:
 
 def labels_in(use: Use) -> tuple[str, ...]:
     """Return the labels of the samples a use speaks of."""
-    placed = (label for criterion in use.criteria for tied in criterion.order for label in tied)
+    by_hand = (criterion for criterion in use.criteria if criterion.measure == BY_HAND)
+    placed = (label for criterion in by_hand for tied in criterion.order for label in tied)
     return tuple(dict.fromkeys((*placed, *(verdict.sample for verdict in use.verdicts))))
 
 
 def _speaking_of(use: Use, called: Callable[[str], str | None]) -> Use:
     criteria = []
     for criterion in use.criteria:
+        if criterion.measure != BY_HAND:  # the order of an observation is one of its choices
+            criteria.append(criterion)
+            continue
         ties = (tuple(name for label in tied if (name := called(label)) is not None) for tied in criterion.order)
         criteria.append(replace(criterion, order=tuple(tied for tied in ties if tied)))
     verdicts = ((called(verdict.sample), verdict) for verdict in use.verdicts)
