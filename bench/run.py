@@ -14,7 +14,7 @@ from pathlib import Path
 import numpy as np
 from counting import counted_fit, long_table
 from growth import best_of, elementwise, growth_of_draws, growth_of_maps, growth_of_samples, side_by_side
-from judging import chances, judged_demo
+from judging import chances, judged_demo, percentiles, sheet
 from playwright.sync_api import Error as PlaywrightError
 from playwright.sync_api import Page, sync_playwright
 from pointwise import PlainPoint
@@ -343,6 +343,8 @@ def main() -> None:
         long_table(),
         chances(),
         judged_demo(),
+        sheet(),
+        percentiles(),
     ]
     with tempfile.TemporaryDirectory() as folder:
         fill_demo(Path(folder) / "demo.db")

@@ -25,7 +25,7 @@ OF_COLOURS = ["color-contrast", "link-in-text-block"]
 
 def looked_at(page):
     """Return what axe finds wrong with the page once it has come to rest: in the light, and by its colours in the dark."""
-    page.wait_for_load_state("networkidle")
+    page.wait_for_load_state("networkidle", timeout=120_000)
     page.evaluate("Promise.all(document.getAnimations().map(one => one.finished.catch(() => 0)))")
     page.evaluate(AXE)
     found = page.evaluate(VIOLATIONS)

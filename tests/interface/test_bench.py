@@ -78,7 +78,7 @@ def type_intake(page, family):
     sample = (
         "Ardwen", "Ardwen Works (invented)", "A 88", "9.50 EUR", "a shop", "2026-10-02", "box", "F42", "2026-03", "",
         "standard", "", "", "new",
-        "", "", "110-180 kPa" if family == "metric" else "16-26 psi", "thin steel, many holes",
+        "", "", *(("110-180 kPa", "690 kPa") if family == "metric" else ("16-26 psi", "100 psi")), "thin steel, many holes",
     )  # fmt: skip
     page.keyboard.press("Control+a")
     for text in (*sample, "", "which one is worth it?", "daily", "middle", "", "Ardwen", "groomer", stud, "", "", "", "", ""):

@@ -117,7 +117,7 @@ def test_the_application_itself_breaks_none_of_its_own_rules(page, server):
         "working/inlet_hole_area",
     ):
         page.goto(f"{server.address}/studies/1/samples/2/{station}")
-        page.wait_for_load_state("networkidle")
+        page.wait_for_load_state("networkidle", timeout=120_000)
     with page.expect_download() as download:
         page.goto(f"{server.address}/studies/1/samples/2/map")
         page.get_by_role("button", name="PNG").click()

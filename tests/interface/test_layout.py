@@ -77,7 +77,7 @@ def test_nothing_is_too_small_cut_off_or_on_another(page, server, view):
     if view in VIEWS:
         expect(page.locator("svg text").first).to_be_visible()
     for symbol in ("mm", "in"):
-        page.wait_for_load_state("networkidle")
+        page.wait_for_load_state("networkidle", timeout=120_000)
         assert page.evaluate(SMALL_TEXTS) == [], symbol
         assert page.evaluate(TOUCHING) == [], symbol
         assert page.evaluate(CLIPPED) == [], symbol

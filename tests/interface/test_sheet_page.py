@@ -77,6 +77,16 @@ def test_a_sample_of_another_study_stands_beside_with_its_warning_until_it_is_ta
     expect(warning).to_have_count(0)
 
 
+def test_without_a_reference_part_it_is_said_how_to_name_one(page, server):
+    document = plain_document() | {"name": "no reference"}
+    document.pop("reference", None)
+    study = page.request.post(f"{server.address}/api/studies", data=document).json()
+    opened(page, server, study["id"], study["samples"][0]["id"])
+    expect(page.locator('[data-part="no-reference"]')).to_contain_text("name one at intake")
+    page.get_by_role("link", name="intake").click()
+    expect(page.locator('[data-key="study.reference"] input')).to_be_focused()
+
+
 def test_an_opened_row_says_where_the_filter_in_hand_lies_among_all_of_its_size(page, server):
     opened(page, server, sample=4)
     row(page, "media_effective_area_cm2").get_by_role("button", name="effective media area").focus()

@@ -28,7 +28,7 @@ def chosen(page, box, words):
     page.get_by_role("combobox", name=box).focus()
     page.keyboard.press("ArrowDown")
     page.get_by_role("option", name=re.compile(re.escape(words))).first.wait_for()
-    page.keyboard.type(words)
+    page.locator(".p-select-filter").fill(words)
     expect(page.get_by_role("option")).to_have_count(1)
     page.keyboard.press("ArrowDown")
     page.keyboard.press("Enter")
@@ -43,6 +43,8 @@ def test_the_schools_stand_side_by_side_and_what_makes_them_disagree_is_named(pa
     disagreement = page.locator('[data-part="disagreement"]').first
     expect(disagreement).to_contain_text("Pair wins and rank sum put Brennig ahead of Dunmor, weighted score the other")
     expect(disagreement).to_contain_text("for Dunmor: price (")
+    page.get_by_text("pair by pair").click()
+    expect(page.locator('[data-pair="Korvath/Brennig"]')).to_contain_text("compared in 6 of 6")
     bar = page.locator('[data-filter="Ysmere"]').get_by_role("img")
     expect(bar).to_have_attribute("aria-label", re.compile(r"^Ysmere: place 1 .*%, place 2 .* place 5 .*%$"))
 

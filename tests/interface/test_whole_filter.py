@@ -27,6 +27,7 @@ DETAILS = {
     "sample.price": ("9,50 EUR", "9,50 EUR"),
     "sample.used_km": ("3000 mi", "3000 mi"),
     "sample.stated_bypass": ("8-11", "8-11 psi"),
+    "sample.stated_collapse": ("100", "100 psi"),
     "element.leak": ("6 x 0.016", "6 x 0.016 in"),
     "media.capacity": ("about 14", "14 g"),
 }
@@ -139,6 +140,7 @@ def test_a_whole_filter_in_inches_by_keyboard_alone(page, server):
         "price": "9,50 EUR",
         "used_km": "3000 mi",
         "stated_kpa": "8-11 psi",
+        "stated_collapse_kpa": "100 psi",
         "leak": "6 x 0.016 in",
         "capacity_g": "14 g",
     }
@@ -149,6 +151,7 @@ def test_a_whole_filter_in_inches_by_keyboard_alone(page, server):
     assert entries(adapter["holes"][0]["readings"]["diameter"]) == ["0.21 in"]
     assert (sample["leak"]["count"], sample["leak"]["diameter_mm"]) == (6, pytest.approx(0.4064))
     assert sample["bypass"]["stated_kpa"] == [pytest.approx(55.158, abs=1e-3), pytest.approx(75.842, abs=1e-3)]
+    assert sample["stated_collapse_kpa"] == pytest.approx(689.476, abs=1e-3)
     assert sample["used_km"] == pytest.approx(4828.032)
 
 

@@ -30,6 +30,8 @@ STUDIES = "/api/studies"
 TEMPLATES = "/api/templates"
 EVERY_ENGINE = "/api/samples/*/engine"
 """What shows the library of engines."""
+EVERY_PLACE = "/api/samples/*/among"
+"""Where a sample lies among all others, whatever their study."""
 COMPUTED_OF_SAMPLE = (
     "engine",
     "results",
@@ -68,8 +70,8 @@ def of_sample(sample_id: int, *, figures: bool = True) -> list[str]:
 
 
 def of_study(study_id: int) -> list[str]:
-    """Return the addresses of what is computed from all samples of a study."""
-    return [f"{STUDIES}/{study_id}/{name}" for name in COMPUTED_OF_STUDY]
+    """Return the addresses of what is computed from all samples of a study, and of what every other one is held against."""
+    return [*(f"{STUDIES}/{study_id}/{name}" for name in COMPUTED_OF_STUDY), EVERY_PLACE]
 
 
 def whole_samples(sample_ids: Iterable[int]) -> list[str]:

@@ -88,7 +88,7 @@ def test_another_weight_computes_no_behaviour_again_and_another_reading_does(cli
     whole = known_kept.known_measures
 
     def counted(study, measured, use, measures, *, draws):
-        computed.append(measured.sample.label)
+        computed.append((measured.sample.label, *measures))
         return whole(study, measured, use, measures, draws=draws)
 
     monkeypatch.setattr(known_kept, "known_measures", counted)
@@ -97,13 +97,36 @@ def test_another_weight_computes_no_behaviour_again_and_another_reading_does(cli
     use = copy.deepcopy(stored["use"])
     use["criteria"][1]["weight"] = 9
     assert client.put(f"/api/uses/{stored['id']}", json={"use": use, "seen": stored["use"]}).status_code == 200
+    already = len(computed)
     after = judged(client, study)
-    assert computed == ["rank", "B"]
+    assert len(computed) == already
+    assert {label for label, *_ in computed} == {"rank", "B"}
     assert after["filters"][0]["score"] != before["filters"][0]["score"]
     sample = study["samples"][1]["id"]
     client.post(f"/api/samples/{sample}/readings", json={"key": "media.thickness", "text": "1.4 mm"})
     judged(client, study)
-    assert computed == ["rank", "B", "B"]
+    assert {label for label, *_ in computed[already:]} == {"B"}
+
+
+def test_what_no_point_changes_is_computed_once_for_every_use(client, study, monkeypatch):
+    computed = []
+    whole = known_kept.known_measures
+
+    def counted(study, measured, use, measures, *, draws):
+        computed.extend(measures)
+        return whole(study, measured, use, measures, draws=draws)
+
+    monkeypatch.setattr(known_kept, "known_measures", counted)
+    first = judged(client, study)
+    other = client.post(f"/api/studies/{study['id']}/uses", json={"preset": "track"}).json()
+    second = client.get(f"/api/studies/{study['id']}/uses/{other['id']}/judged").json()
+    assert computed.count("element_greatest_kpa") == computed.count("element_greatest_stuck_kpa") == 2  # of two filters
+    assert computed.count("filter_hot_kpa") == 2
+    reasons = [
+        {line["measure"]: line["reason"] for line in use["verdicts"][0]["lines"]}["element_greatest_kpa"]
+        for use in (first, second)
+    ]
+    assert reasons[0] == reasons[1]
 
 
 def test_a_weight_that_is_only_thought_of_is_judged_and_not_kept(client, study):

@@ -55,7 +55,8 @@ export async function unwrap<T>(pending: Promise<Answer<T>>): Promise<T> {
   let answer: Answer<T>
   try {
     answer = await pending
-  } catch {
+  } catch (error) {
+    if (error instanceof ProblemError) throw error // refused before it was asked for
     throw new ProblemError({
       detail: 'The server does not answer: see whether Tabrel is still running, then try again.',
       where: '',

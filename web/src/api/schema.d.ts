@@ -2485,8 +2485,8 @@ export interface components {
             printed_low: number | null;
             /**
              * Problem
-             * @description Why there is nothing, in one sentence; null where there is.
-             * @example null
+             * @description Why the line was not understood, with the correction; empty where it was.
+             * @example
              */
             problem: string;
             /**
@@ -9227,8 +9227,8 @@ export interface components {
             differs: boolean;
             /**
              * Group
-             * @description Which group of holes it belongs to, from 0.
-             * @example 0
+             * @description Group of rows it stands in.
+             * @example Media
              */
             group: string;
             /** @description In inch units, as shown. */

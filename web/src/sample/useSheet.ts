@@ -111,9 +111,11 @@ export function useBenchChanges(sampleId: MaybeRefOrGetter<number>) {
 
   /** Fetch the sheet anew, whatever is on its way. */
   async function lookAgain(id: number): Promise<Sheet> {
+    const sheet = await fetchSheet(id)
     const queryKey = queryKeys.sheet(id)
-    await queries.cancelQueries({ queryKey, exact: true })
-    return queries.fetchQuery({ queryKey, queryFn: () => fetchSheet(id), staleTime: 0 })
+    void queries.cancelQueries({ queryKey, exact: true }) // what is still on its way is older
+    queries.setQueryData(queryKey, sheet)
+    return sheet
   }
 
   /** A change of another window is moved only when it is asked for once more. */

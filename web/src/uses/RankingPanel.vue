@@ -95,6 +95,18 @@ function choose(event: Event) {
         A place is one figure only where not knowing cannot change it. “tied”: not told from another one by the uncertainty of both.
         <label><input v-model="anyWeights" type="checkbox" /> chances over all weights there can be</label>
       </p>
+      <details class="pairs">
+        <summary>pair by pair: in how many criteria two could be compared</summary>
+        <table aria-label="Pair by pair">
+          <tbody>
+            <tr v-for="pair in judged.pairs" :key="pair.first_label + pair.second_label" :data-pair="`${pair.first_label}/${pair.second_label}`">
+              <th scope="row">{{ pair.first_label }} and {{ pair.second_label }}</th>
+              <td>{{ pair.won_by_first }} to {{ pair.won_by_second }}</td>
+              <td class="soft">compared in {{ pair.compared }} of {{ counted.length }}</td>
+            </tr>
+          </tbody>
+        </table>
+      </details>
       <p v-for="labels in judged.circles" :key="labels.join()" class="fine" data-part="circle">Pair wins go in a circle: {{ circle(labels) }}.</p>
     </div>
     <div class="why">
@@ -213,7 +225,8 @@ h3 {
 .pair {
   margin-bottom: 0.4rem;
 }
-.fine {
+.fine,
+.pairs {
   font-size: 0.82rem;
   margin: 0.3rem 0;
 }

@@ -134,6 +134,9 @@ useActions(() => [
     <p v-for="one in warned" :key="one.sample_id" class="warning" role="alert">
       {{ one.label }} was measured for another {{ one.other_conditions.join(' and ') }}: what it does here is computed with this study's.
     </p>
+    <p v-if="sheet && !sheet.columns.some((one) => one.is_reference)" class="soft note" data-part="no-reference">
+      There is no reference part among these filters: name one at <RouterLink :to="{ name: 'intake', query: { field: 'study.reference' } }">intake</RouterLink>, and every difference to it stands here.
+    </p>
     <p v-for="one in shownOutside" :key="one.measure" class="warning" data-part="outside">
       {{ outsideWords(one, among.data.value!.label, preferences.family) }}
       <button v-if="isFewerOutside && outside.length > 1" type="button" class="tool" @click="isFewerOutside = false">and {{ outside.length - 1 }} more</button>
@@ -182,6 +185,10 @@ useActions(() => [
   flex: 1;
   min-height: 0;
   overflow: auto;
+}
+.note {
+  margin: 0;
+  font-size: 0.84rem;
 }
 .warning {
   margin: 0;

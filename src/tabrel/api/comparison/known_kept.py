@@ -14,6 +14,13 @@ from tabrel.core.sample.measured_sample import MeasuredSample
 from tabrel.core.study.model import Study
 from tabrel.core.study.uses import Use
 
+AT_NO_POINT = Use("")
+
+POINT_FREE: frozenset[str] = frozenset(
+    {"minutes_in_bypass", "unfiltered_litres", "element_greatest_kpa", "element_greatest_stuck_kpa"}
+)
+"""Behaviour over a whole start, or the whole map: the same for every use, and computed once for all of them."""
+
 MOST_KEPT = 300
 """So many filters at the points of a use are remembered."""
 
@@ -34,6 +41,13 @@ class KnownKept:
         draws: int,
     ) -> Mapping[str, Known]:
         """Return what is known of a filter in some measures; what of that is not remembered is computed."""
+        wanted = set(measures)
+        anywhere = self._of(study, measured, AT_NO_POINT, wanted & POINT_FREE, draws)
+        return {**anywhere, **self._of(study, measured, points, wanted - POINT_FREE, draws)}
+
+    def _of(
+        self, study: Study, measured: MeasuredSample, points: Use, measures: Iterable[str], draws: int
+    ) -> Mapping[str, Known]:
         key = _key(study, measured, points, draws)
         with self._lock:
             found = dict(self._known.get(key, {}))
