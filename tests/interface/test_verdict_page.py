@@ -28,10 +28,13 @@ def chosen(page, box, words):
     page.get_by_role("combobox", name=box).focus()
     page.keyboard.press("ArrowDown")
     page.get_by_role("option", name=re.compile(re.escape(words))).first.wait_for()
-    page.locator(".p-select-filter").fill(words)
-    expect(page.get_by_role("option")).to_have_count(1)
+    page.locator(".p-select-filter").last.fill(words)
+    found = page.get_by_role("option")
+    expect(found).to_have_count(1)
     page.keyboard.press("ArrowDown")
+    expect(found).to_have_attribute("data-p-focused", "true")
     page.keyboard.press("Enter")
+    expect(found).to_have_count(0)
 
 
 def test_the_schools_stand_side_by_side_and_what_makes_them_disagree_is_named(page, server):
@@ -154,7 +157,7 @@ def test_a_blank_study_is_told_what_to_do_and_a_use_is_begun_by_keyboard(page, s
     page.get_by_role("button", name="Ranking").click()
     expect(page.get_by_text("this use has no criterion yet")).to_be_visible()
     page.get_by_role("button", name="What it asks").click()
-    chosen(page, "Add a criterion", "price")
+    chosen(page, "Add a criterion", "price (Price")
     expect(weight(page, "price")).to_have_value("1")
     chosen(page, "Add a requirement", "burr side")
     page.get_by_role("checkbox", name="away from the media").check()
@@ -181,5 +184,7 @@ def test_an_own_preference_is_made_on_its_page_and_named_where_it_counts(page, s
     group = page.get_by_role("group", name="Order of end caps, own preference")
     expect(group.get_by_role("button", name="metal, place 1")).to_be_visible()
     page.get_by_role("button", name="Ranking").click()
-    page.get_by_label("try another weight of").select_option("end caps, own preference")
+    weights = page.get_by_label("try another weight of")
+    expect(weights).to_contain_text("end caps, own preference", timeout=60_000)
+    weights.select_option("end caps, own preference")
     expect(page.get_by_role("slider", name="Weight of end caps, own preference, in thought")).to_be_visible()

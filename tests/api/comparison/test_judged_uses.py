@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import copy
 import json
+from concurrent.futures import ThreadPoolExecutor
 
 import pytest
 
@@ -175,3 +176,18 @@ def test_a_use_in_which_nothing_has_a_weight_says_so(client, study):
     refused = client.get(f"/api/studies/{study['id']}/uses/{stored['id']}/judged")
     assert refused.status_code == 422
     assert "give one of them a weight" in refused.json()["detail"]
+
+
+def test_two_who_ask_at_once_compute_it_once(client, study, monkeypatch):
+    computed = []
+    whole = known_kept.known_measures
+
+    def slowly(study, measured, use, measures, *, draws):
+        computed.append((measured.sample.label, use.name, *sorted(measures)))
+        return whole(study, measured, use, measures, draws=draws)
+
+    monkeypatch.setattr(known_kept, "known_measures", slowly)
+    with ThreadPoolExecutor(3) as pool:
+        answers = list(pool.map(lambda _: judged(client, study), range(3)))
+    assert answers[0] == answers[1] == answers[2]
+    assert len(computed) == len(set(computed)) == 4  # of two filters, with and without the use's points

@@ -14,7 +14,7 @@ from builders import changed
 from tabrel.core.circuit.operating_point import operating_point
 from tabrel.core.circuit.solution import solve_circuit
 from tabrel.core.errors import StudyError
-from tabrel.core.judge.at_points import START_DRAWS
+from tabrel.core.judge import at_points
 from tabrel.core.judge.judged_use import judge_use, use_named
 from tabrel.core.judge.known import unit_price
 from tabrel.core.judge.presets import PRESETS
@@ -179,7 +179,7 @@ def test_starts_and_lives_have_the_room_of_their_draws():
         assert known.value is not None, known.reason
         assert known.value.value is not None
         sampled = known.draws[np.isfinite(known.draws)]
-        assert len(sampled) == START_DRAWS
+        assert len(sampled) == at_points.START_DRAWS
         assert known.value.expanded_uncertainty == pytest.approx(1.96 * np.std(sampled, ddof=1))
 
 

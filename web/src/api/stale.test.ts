@@ -22,6 +22,21 @@ describe('what the server names as stale', () => {
     expect(addressOf(queryKeys.studies())).toBe('/api/studies')
   })
 
+  it('is asked for again where its first answer is still on its way, which is from before', async () => {
+    const queries = new QueryClient()
+    const key = queryKeys.engine(3)
+    const answers: ((told: string) => void)[] = []
+    const queryFn = () => new Promise<string>((resolve) => void answers.push(resolve))
+    const observer = new QueryObserver(queries, { queryKey: key, queryFn, retry: false })
+    observer.subscribe(() => undefined)
+    await vi.waitFor(() => expect(answers).toHaveLength(1))
+    renew(queries, ['/api/samples/3/*'])
+    await vi.waitFor(() => expect(answers).toHaveLength(2))
+    answers[0]!('from before')
+    answers[1]!('as it is now')
+    await vi.waitFor(() => expect(observer.getCurrentResult().data).toBe('as it is now'))
+  })
+
   it('is fetched again where it is shown, but for maps, which wait until the hands rest', async () => {
     const queries = new QueryClient()
     const fetched = vi.fn((key: readonly unknown[]) => addressOf(key))

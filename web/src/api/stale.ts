@@ -1,5 +1,5 @@
 /** What changes make stale, as the server names it: fetched again where it is shown, here and in the other windows. */
-import { useQueryClient, type QueryClient } from '@tanstack/vue-query'
+import { useQueryClient, type Query, type QueryClient } from '@tanstack/vue-query'
 import { createGlobalState, useBroadcastChannel } from '@vueuse/core'
 import { watch } from 'vue'
 import { client } from './client'
@@ -22,6 +22,9 @@ export function covers(name: string, address: string): boolean {
 export function renew(queries: QueryClient, names: readonly string[]): void {
   const covered = (address: string) => names.some((name) => covers(name, address))
   const later = (address: string) => ONCE_THE_HANDS_REST.test(address)
+  // what is on its way for the first time would arrive as if it were new: it is asked for again
+  const isFirst = ({ queryKey: key, state }: Query) => state.data === undefined && covered(addressOf(key)) && !later(addressOf(key))
+  void queries.cancelQueries({ predicate: isFirst })
   void queries.invalidateQueries({ predicate: ({ queryKey: key }) => covered(addressOf(key)) && !later(addressOf(key)) })
   void queries.invalidateQueries({ predicate: ({ queryKey: key }) => covered(addressOf(key)) && later(addressOf(key)), refetchType: 'none' })
 }

@@ -37,9 +37,8 @@ const COMPARED = [
 const anyWeights = ref(false)
 const asked = computed(() => ({ compared: compared.value, any_weights: anyWeights.value }))
 const sampleIds = computed(() => filters.value.map((one) => one.sample_id))
-const { ofUse, progress, isStopped } = useJudged(studyId, sampleIds, stored, asked)
-
 const chosenUse = ref<number | null>(null)
+const { ofUse, progress, isStopped } = useJudged(studyId, sampleIds, stored, asked, chosenUse)
 const chosenLabel = ref<string | null>(null)
 const use = computed(() => stored.value.find((one) => one.id === chosenUse.value) ?? stored.value[0])
 const result = computed(() => (use.value ? ofUse.value.get(use.value.id) : undefined))

@@ -27,11 +27,41 @@ export function useJudged(
   sampleIds: MaybeRefOrGetter<readonly number[]>,
   uses: MaybeRefOrGetter<readonly StoredUse[]>,
   asked: MaybeRefOrGetter<{ compared: Compared; any_weights: boolean }>,
+  /** The use in hand. */
+  first: MaybeRefOrGetter<number | null>,
 ) {
   /** How many filters of a use are computed, of how many, while that goes on. */
   const progress = reactive(new Map<number, { done: number; of: number }>())
   const isStopped = ref(false)
   const computedAt = new Map<number, string>()
+
+  /** One use after the other, the one in hand first: what they share is computed once, and the first is there soon. */
+  const waiting: { id: number; start: () => Promise<void> }[] = []
+  let isBusy = false
+  function next() {
+    if (isBusy || !waiting.length) return
+    const inHand = waiting.findIndex((one) => one.id === toValue(first))
+    const [one] = waiting.splice(Math.max(0, inHand), 1)
+    isBusy = true
+    void one!.start().finally(() => {
+      isBusy = false
+      next()
+    })
+  }
+  function fetchInTurn(stored: StoredUse, signal: AbortSignal): Promise<Judged> {
+    return new Promise((resolve, reject) => {
+      const start = async () => {
+        try {
+          signal.throwIfAborted()
+          resolve(await fetchJudged(stored, signal))
+        } catch (error) {
+          reject(error as Error)
+        }
+      }
+      waiting.push({ id: stored.id, start })
+      queueMicrotask(next) // all that are asked for at once wait before the first is chosen
+    })
+  }
 
   async function fetchJudged(stored: StoredUse, signal: AbortSignal): Promise<Judged> {
     const path = { study_id: toValue(studyId), use_id: stored.id }
@@ -58,7 +88,7 @@ export function useJudged(
     queries: computed(() =>
       toValue(uses).map((stored) => ({
         queryKey: queryKeys.judged(toValue(studyId), stored.id, toValue(asked)),
-        queryFn: ({ signal }: { signal: AbortSignal }) => fetchJudged(stored, signal),
+        queryFn: ({ signal }: { signal: AbortSignal }) => fetchInTurn(stored, signal),
         placeholderData: keepPreviousData,
         enabled: !isStopped.value,
         retry: false,

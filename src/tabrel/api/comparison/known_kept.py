@@ -30,6 +30,7 @@ class KnownKept:
 
     def __init__(self) -> None:
         self._known: OrderedDict[str, Mapping[str, Known]] = OrderedDict()
+        self._turns: dict[str, Lock] = {}
         self._lock = Lock()
 
     def of(
@@ -50,15 +51,19 @@ class KnownKept:
     ) -> Mapping[str, Known]:
         key = _key(study, measured, points, draws)
         with self._lock:
-            found = dict(self._known.get(key, {}))
-        missing = [measure for measure in measures if measure not in found]
-        if missing:
-            found |= known_measures(study, measured, points, missing, draws=draws)
-        with self._lock:
-            self._known[key] = {**self._known.get(key, {}), **found}
-            self._known.move_to_end(key)
-            while len(self._known) > MOST_KEPT:
-                self._known.popitem(last=False)
+            turn = self._turns.setdefault(key, Lock())
+        with turn:  # who asks for the same meanwhile waits for it, and computes nothing
+            with self._lock:
+                found = dict(self._known.get(key, {}))
+            missing = [measure for measure in measures if measure not in found]
+            if missing:
+                found |= known_measures(study, measured, points, missing, draws=draws)
+            with self._lock:
+                self._known[key] = found
+                self._known.move_to_end(key)
+                while len(self._known) > MOST_KEPT:
+                    gone, _ = self._known.popitem(last=False)
+                    self._turns.pop(gone, None)
         return found
 
 
