@@ -68,7 +68,7 @@ def percentiles() -> dict[str, Any]:
     random = np.random.default_rng(1)
     table = random.random((2000, len(MEASURES)))
     own = random.random(len(MEASURES))
-    seconds = best_of(5, lambda: places_among(own, table[are_of_size(own, table) | True]))
+    seconds = best_of(5, lambda: (are_of_size(own, table), places_among(own, table)))
     reference = best_of(5, lambda: np.sort(table, axis=0))
     return {
         "name": "percentiles",
