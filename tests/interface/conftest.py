@@ -18,6 +18,7 @@ import chromium
 from tabrel.api.app import create_app
 from tabrel.cli.demo import fill_demo
 from tabrel.cli.serve import listening_socket
+from tabrel.core.judge import at_points
 from tabrel.store.service import Service
 
 TABREL = Path(sys.executable).parent / "tabrel"
@@ -62,8 +63,13 @@ class ServedApp:
         self._thread.join()
 
 
+FEW_START_DRAWS = 4
+"""Every draw of a start is a whole run: these are enough for what the screen shows of it."""
+
+
 @pytest.fixture(scope="session")
 def served_app(demo_database):
+    at_points.START_DRAWS = FEW_START_DRAWS
     running = ServedApp(demo_database)
     yield running
     running.stop()
