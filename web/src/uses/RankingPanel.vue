@@ -79,7 +79,7 @@ function choose(event: Event) {
                   <text
                     v-if="chance > 0.15"
                     class="middle"
-                    :class="{ light: shade(place) > 0.55 }"
+                    :class="{ light: shade(place) > 0.85 }"
                     :x="260 * (one.chances.slice(0, place).reduce((sum, part) => sum + part, 0) + chance / 2)"
                     y="14"
                   >
@@ -208,7 +208,10 @@ td.figure {
   width: 260px;
   height: 20px;
 }
-.chart text.light {
+.chances text {
+  fill: var(--ink);
+}
+.chances text.light {
   fill: #fff;
 }
 h3 {
