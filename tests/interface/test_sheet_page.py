@@ -73,7 +73,7 @@ def test_a_sample_of_another_study_stands_beside_with_its_warning_until_it_is_ta
     expect(warning).to_be_visible(timeout=60_000)
     page.reload()
     expect(warning).to_be_visible(timeout=60_000)
-    page.get_by_role("button", name="Take Spare of Snow groomer 7").click()
+    page.get_by_role("button", name="Remove Spare of Snow groomer 7").click()
     expect(warning).to_have_count(0)
 
 

@@ -65,7 +65,7 @@ async function toggle(row: Row) {
           <template v-if="column.other_study !== null">
             <span class="other" :title="column.other_study">of {{ column.other_study }}</span>
             <span v-if="column.other_conditions.length" class="warned">other {{ column.other_conditions.join(' and ') }}</span>
-            <button type="button" class="tool remove" :aria-label="`Take ${column.label} of ${column.other_study} away`" @click="emit('remove', column.sample_id)">take away</button>
+            <button type="button" class="tool remove" :aria-label="`Remove ${column.label} of ${column.other_study}`" @click="emit('remove', column.sample_id)">remove</button>
           </template>
         </th>
       </tr>

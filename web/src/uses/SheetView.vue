@@ -142,7 +142,7 @@ useActions(() => [
       <button v-if="isFewerOutside && outside.length > 1" type="button" class="tool" @click="isFewerOutside = false">and {{ outside.length - 1 }} more</button>
     </p>
     <p v-if="error" class="said-wrong" role="alert">
-      {{ error.message }} <button v-if="beside.length" type="button" class="tool" @click="others.clear">take the samples of other studies away</button>
+      {{ error.message }} <button v-if="beside.length" type="button" class="tool" @click="others.clear">remove the samples of other studies</button>
     </p>
     <p v-if="!sheet && !error" class="soft">Gathering what is known …</p>
     <div v-else-if="sheet" class="scroll" tabindex="0" role="region" aria-label="Comparison sheet">
