@@ -147,6 +147,40 @@ def test_what_another_window_changed_is_not_overwritten(context, page, server):
     expect(weight(page, "price")).to_have_value("7")
 
 
+def test_what_is_typed_for_a_line_stays_its_own_though_another_window_removes_the_one_above(context, page, server):
+    opened(page, server)
+    other = context.new_page()
+    opened(other, server)
+    for window in (page, other):
+        window.get_by_role("button", name="vans, daily").first.click()
+        window.get_by_role("button", name="What it asks").click()
+    weight(page, "effective media area").fill("8")
+    other.get_by_role("button", name="Remove price").click()
+    expect(weight(page, "price")).to_have_count(0)
+    weight(page, "effective media area").press("Enter")
+    expect(weight(other, "effective media area")).to_have_value("8")
+    expect(weight(other, "filter differential pressure, hot")).to_have_value("1")
+
+
+def test_a_number_typed_for_one_use_is_not_taken_by_the_next(page, server):
+    """The answer to what was typed comes after another use was chosen."""
+    opened(page, server)
+    page.get_by_role("button", name="vans, daily").first.click()
+    page.get_by_role("button", name="What it asks").click()
+    held = []
+    page.route("**/api/measure-number", lambda route: held.append(route))
+    weight(page, "effective media area").fill("6")
+    page.get_by_role("button", name="long interval").first.click()
+    expect(weight(page, "life")).to_have_value("3")
+    with page.expect_response(re.compile("/api/uses/")):
+        held[0].continue_()
+    page.unroute_all()
+    uses = page.request.get(f"{server.address}/api/studies/1/uses").json()["uses"]
+    weights = [{one["measure"]: one["weight"] for one in use["use"]["criteria"]} for use in uses]
+    assert weights[1]["media_effective_area_cm2"] == 6
+    assert weights[2]["media_effective_area_cm2"] == 2
+
+
 def test_a_blank_study_is_told_what_to_do_and_a_use_is_begun_by_keyboard(page, server):
     new_study(page, server, "blank")
     page.goto(page.url.rsplit("/", 1)[0] + "/verdict")

@@ -63,7 +63,9 @@ def test_behaviour_comes_without_uncertainty_first_and_then_with_it(client, stud
     rough, rows = sheet(client, study, use_id=use_id, compared="specimens")
     assert not rough["has_uncertainty_of_behaviour"]
     assert "minutes_in_bypass" not in rows
-    assert rows["filter_hot_kpa"]["cells"][0]["expanded_uncertainty"] == 0
+    assert rows["filter_hot_kpa"]["cells"][0]["expanded_uncertainty"] is None
+    assert sheet(client, study, use_id=use_id)[1]["filter_hot_kpa"]["cells"][0]["expanded_uncertainty"] is None
+    assert rows["media_effective_area_cm2"]["cells"][0]["expanded_uncertainty"] > 0
     assert rows["filter_hot_kpa"]["matters"]
     full, with_draws = sheet(client, study, use_id=use_id, compared="specimens", with_draws=True)
     assert full["has_uncertainty_of_behaviour"]

@@ -38,13 +38,14 @@ const openLines = computed(() => props.verdict.lines.filter((line) => line.state
 const deciding = computed(() => [...new Set(openLines.value.map((line) => line.decided_by))].filter((key): key is string => Boolean(key && props.titleOf(key))))
 
 async function save() {
-  await guarded(async () => {
-    const text = reason.value.trim()
-    await props.change((now) => {
-      const others = (now.verdicts ?? []).filter((one) => one.sample !== props.verdict.label)
-      return { ...now, verdicts: chosen.value ? [...others, { sample: props.verdict.label, verdict: chosen.value as Verdict, reason: text }] : others }
-    })
-  })
+  const { label } = props.verdict
+  const [verdict, text] = [chosen.value, reason.value.trim()]
+  await guarded(() =>
+    props.change((now) => {
+      const others = (now.verdicts ?? []).filter((one) => one.sample !== label)
+      return { ...now, verdicts: verdict ? [...others, { sample: label, verdict: verdict as Verdict, reason: text }] : others }
+    }),
+  )
 }
 const needsReason = computed(() => Boolean(chosen.value) && !reason.value.trim())
 </script>

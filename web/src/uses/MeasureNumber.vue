@@ -25,10 +25,11 @@ const id = `measure-number-${Math.random().toString(36).slice(2)}`
 async function onTyped() {
   const typed = text.value.trim()
   if (typed === shown.value) return void (refused.value = '')
+  const { take } = props // of the line that it was typed for, though another one may be shown before the answer is there
   await guarded(async () => {
     const body = { measure: props.measure, text: typed, family: preferences.family }
     const value = typed === '' ? null : (await unwrap(client.POST('/api/measure-number', { body }))).value
-    await props.take(value)
+    await take(value)
     text.value = shown.value
   })
 }

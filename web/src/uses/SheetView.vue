@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** Everything known of the filters on one sheet, against the reference part; rows chosen and sorted, printed, taken away. */
+/** Everything known of the filters on one sheet, against the reference part; rows chosen and sorted, printed, saved. */
 import { computed, ref, toRef } from 'vue'
 import { useRouter } from 'vue-router'
 import { details, observations, quantities } from '@/catalogue/catalogue'

@@ -8,6 +8,7 @@ import { useRefusal } from '@/shared/useRefusal'
 import AddChoice from './AddChoice.vue'
 import HandOrder from './HandOrder.vue'
 import MeasureNumber from './MeasureNumber.vue'
+import { lineKeys, withLine } from './lines'
 import type { Measure, StoredUse, Use } from './useUses'
 import type { Judged } from './useJudged'
 
@@ -41,14 +42,22 @@ const POINTS = [
 const set = (changes: Partial<Use>) => guarded(() => props.change((now) => ({ ...now, ...changes })))
 const setPoint = (name: (typeof POINTS)[number]['temperature' | 'speed']) => (value: number | null) => props.change((now) => ({ ...now, [name]: value }))
 
-function withCriterion(index: number, changes: Partial<Criterion>) {
-  return props.change((now) => ({ ...now, criteria: (now.criteria ?? []).map((one, i) => (i === index ? { ...one, ...changes } : one)) }))
+/** Each change is of the line as it was seen, wherever it stands by then. */
+function ofCriterion(index: number, become: (one: Criterion) => Criterion | null) {
+  const seen = criteria.value
+  return props.change((now) => ({ ...now, criteria: withLine(now.criteria ?? [], seen, index, become) }))
 }
-function withRequirement(index: number, changes: Partial<Requirement>) {
-  return props.change((now) => ({ ...now, requirements: (now.requirements ?? []).map((one, i) => (i === index ? { ...one, ...changes } : one)) }))
+function ofRequirement(index: number, become: (one: Requirement) => Requirement | null) {
+  const seen = requirements.value
+  return props.change((now) => ({ ...now, requirements: withLine(now.requirements ?? [], seen, index, become) }))
 }
-const drop = (name: 'criteria' | 'requirements', index: number) =>
-  guarded(() => props.change((now) => ({ ...now, [name]: (now[name] ?? []).filter((_, i) => i !== index) })))
+const withCriterion = (index: number, changes: Partial<Criterion>) => ofCriterion(index, (one) => ({ ...one, ...changes }))
+/** What a field takes once its text is understood: of the line that stands here now. */
+const taker = (index: number, changes: (value: number | null) => Partial<Criterion>) => {
+  const seen = criteria.value
+  return (value: number | null) =>
+    props.change((now) => ({ ...now, criteria: withLine(now.criteria ?? [], seen, index, (one) => ({ ...one, ...changes(value) })) }))
+}
 
 /** Measures to choose from, by what they belong to. */
 const numberOptions = computed(() => [
@@ -89,7 +98,7 @@ function addRequirement(measure: string) {
   if (byKey.value.has(measure)) draft.value = { measure, at_least: null, at_most: null, one_of: [] }
 }
 async function setRequirement(index: number, changes: Partial<Requirement>) {
-  if (index < requirements.value.length) return withRequirement(index, changes)
+  if (index < requirements.value.length) return ofRequirement(index, (one) => ({ ...one, ...changes }))
   const made = { ...draft.value!, ...changes }
   if (made.at_least == null && made.at_most == null && !made.one_of?.length) return
   await props.change((now) => ({ ...now, requirements: [...(now.requirements ?? []), made] }))
@@ -182,7 +191,7 @@ async function leaveBypassOut() {
           <th scope="col"><span class="unseen">left out, removed</span></th>
         </tr>
       </thead>
-      <tbody v-for="(one, i) in criteria" :key="i" :class="{ struck: one.struck }" :data-criterion="one.measure">
+      <tbody v-for="(one, i) in criteria" :key="lineKeys(criteria)[i]" :class="{ struck: one.struck }" :data-criterion="one.measure">
         <tr>
           <th scope="row">
             <input
@@ -205,7 +214,7 @@ async function leaveBypassOut() {
             </button>
             <span v-else class="soft">first place</span>
           </td>
-          <td><MeasureNumber measure="weight" :value="one.weight ?? 1" :units="BARE" :label="`Weight of ${titleOf(one)}`" :take="(value) => withCriterion(i, { weight: value ?? 1 })" /></td>
+          <td><MeasureNumber measure="weight" :value="one.weight ?? 1" :units="BARE" :label="`Weight of ${titleOf(one)}`" :take="taker(i, (value) => ({ weight: value ?? 1 }))" /></td>
           <td v-for="end in ['worst', 'best'] as const" :key="end">
             <MeasureNumber
               :measure="one.measure"
@@ -213,14 +222,14 @@ async function leaveBypassOut() {
               :units="byKey.get(one.measure) ?? BARE"
               :label="`${end === 'best' ? 'Best' : 'Worst'} end point of ${titleOf(one)}${unit(byKey.get(one.measure)) ? `, ${unit(byKey.get(one.measure))}` : ''}`"
               :placeholder="taken(i, end)"
-              :take="(value) => withCriterion(i, { [end]: value })"
+              :take="taker(i, (value) => ({ [end]: value }))"
             />
           </td>
           <td>{{ unit(byKey.get(one.measure)) }}</td>
           <td class="acts">
             <button v-if="one.struck" type="button" class="tool" @click="guarded(() => withCriterion(i, { struck: null }))">count it again</button>
             <button v-else type="button" class="tool" :aria-expanded="strikingAt === i" @click="strikingAt = strikingAt === i ? null : i">leave out …</button>
-            <button type="button" class="tool" :aria-label="`Remove ${titleOf(one)}`" @click="drop('criteria', i)">remove</button>
+            <button type="button" class="tool" :aria-label="`Remove ${titleOf(one)}`" @click="guarded(() => ofCriterion(i, () => null))">remove</button>
           </td>
         </tr>
         <tr v-if="one.struck || strikingAt === i || isOrder(one)" class="under">
@@ -251,7 +260,7 @@ async function leaveBypassOut() {
         </tr>
       </thead>
       <tbody>
-        <tr v-for="(one, i) in lines" :key="i" :data-requirement="one.measure">
+        <tr v-for="(one, i) in lines" :key="lineKeys(lines)[i]" :data-requirement="one.measure">
           <th scope="row">{{ measureOf(one.measure)?.title ?? one.measure }}</th>
           <template v-if="measureOf(one.measure)?.is_number !== false">
             <td v-for="end in ['at_least', 'at_most'] as const" :key="end">
@@ -272,7 +281,7 @@ async function leaveBypassOut() {
             </label>
           </td>
           <td class="acts">
-            <button type="button" class="tool" :aria-label="`Remove the requirement on ${measureOf(one.measure)?.title}`" @click="i < requirements.length ? drop('requirements', i) : (draft = null)">remove</button>
+            <button type="button" class="tool" :aria-label="`Remove the requirement on ${measureOf(one.measure)?.title}`" @click="i < requirements.length ? guarded(() => ofRequirement(i, () => null)) : (draft = null)">remove</button>
           </td>
         </tr>
         <tr>

@@ -78,10 +78,14 @@ async function begin(preset: string) {
     page.value = 'setup'
   })
 }
-const change = (changed: (now: Use) => Use) => uses.change(use.value!.id, changed)
+/** Of the use that is shown as this is asked for: another one may be chosen before a typed number is understood. */
+const change = computed(() => {
+  const id = use.value?.id ?? 0
+  return (changed: (now: Use) => Use) => uses.change(id, changed)
+})
 
 function keep({ criterion, weight }: Trial) {
-  void guarded(() => change((now) => ({ ...now, criteria: (now.criteria ?? []).map((one, i) => (i === criterion ? { ...one, weight } : one)) })))
+  void guarded(() => change.value((now) => ({ ...now, criteria: (now.criteria ?? []).map((one, i) => (i === criterion ? { ...one, weight } : one)) })))
 }
 async function remove() {
   if (use.value) await guarded(() => uses.remove(use.value!.id))
@@ -133,11 +137,12 @@ function goTo(key: string) {
       <section v-if="use" class="one" :aria-label="`Use ${use.use.name}`">
         <div class="bar">
           <h2>{{ use.use.name }}</h2>
+          <span v-if="judged && result?.isFetching" class="soft" role="status">being judged anew: what is shown is from before</span>
           <SwitchButtons v-model="page" :options="PAGES" label="What of the use is shown" small />
           <button type="button" class="tool" @click="remove">remove this use</button>
         </div>
         <div class="scroll" tabindex="0" role="region" :aria-label="`Use ${use.use.name}, in detail`">
-          <UseSetup v-if="page === 'setup'" :stored="use" :measures="uses.query.data.value.measures" :labels="labels" :tiers="uses.query.data.value.tiers" :shops="uses.query.data.value.shops" :preferred="preferred.data.value ?? []" :judged="judged" :change="change" />
+          <UseSetup v-if="page === 'setup'" :key="use.id" :stored="use" :measures="uses.query.data.value.measures" :labels="labels" :tiers="uses.query.data.value.tiers" :shops="uses.query.data.value.shops" :preferred="preferred.data.value ?? []" :judged="judged" :change="change" />
           <p v-else-if="result?.error && !judged" class="said-wrong">{{ result.error.message }}</p>
           <p v-else-if="result?.error" class="said-wrong">{{ result.error.message }} What is shown is from before.</p>
           <p v-else-if="!shownJudged" class="soft">{{ isStopped ? 'Stopped.' : 'Computing what the filters do at the points of this use …' }}</p>

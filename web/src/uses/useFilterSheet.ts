@@ -44,7 +44,9 @@ export function useFilterSheet(studyId: MaybeRefOrGetter<number>, sampleIds: May
     enabled: () => !isStopped.value && rough.isSuccess.value && !rough.isPlaceholderData.value,
     retry: false,
   })
-  const sheet = computed(() => full.data.value ?? rough.data.value)
+  // what has its uncertainty and is from before the last change is not shown over what is new
+  const isFullNew = computed(() => full.data.value !== undefined && full.dataUpdatedAt.value >= rough.dataUpdatedAt.value)
+  const sheet = computed(() => (isFullNew.value ? full.data.value : (rough.data.value ?? full.data.value)))
   const error = computed(() => rough.error.value ?? full.error.value)
   return { sheet, error, progress, isStopped }
 }

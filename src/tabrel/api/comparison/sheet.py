@@ -24,7 +24,7 @@ from tabrel.api.deps import Connection, StudyId
 from tabrel.api.errors import PROBLEM_RESPONSES
 from tabrel.api.study.studies import RACK_SIZES
 from tabrel.api.turns import HEAVY
-from tabrel.core.catalogue.measures import MEASURE_ROWS
+from tabrel.core.catalogue.measures import BEHAVIOUR_MEASURES, MEASURE_ROWS
 from tabrel.core.catalogue.results import RESULTS
 from tabrel.core.errors import StudyError
 from tabrel.core.judge.comparison_sheet import GROUPS, SheetCell, SheetRow, comparison_sheet, sheet_measures
@@ -103,7 +103,7 @@ def get_comparison_sheet(
         has_uncertainty_of_behaviour=with_draws,
         groups=[group for group in GROUPS if any(row.group == group for row in rows)],
         columns=[_column_out(one, measured[str(one.stored.id)], study, reference) for one in columns],
-        rows=[_row_out(row, list(samples)) for row in rows],
+        rows=[_row_out(row, list(samples), is_rough=not with_draws) for row in rows],
     )
 
 
@@ -155,7 +155,7 @@ def _column_out(column: _Column, measured: MeasuredSample, study: Study, referen
 _WORKINGS = {row.key: row.name for row in RESULTS.values()}
 
 
-def _row_out(row: SheetRow, columns: Sequence[str]) -> SheetRowOut:
+def _row_out(row: SheetRow, columns: Sequence[str], *, is_rough: bool) -> SheetRowOut:
     metric, inch = shown_units(row.key)
     is_temperature = row.is_number and MEASURE_ROWS[row.key].unit == "°C"
     return SheetRowOut(
@@ -170,12 +170,14 @@ def _row_out(row: SheetRow, columns: Sequence[str]) -> SheetRowOut:
         metric=metric,
         inch=inch,
         working=_WORKINGS.get(row.key),
-        cells=[_cell_out(row.cells[column]) for column in columns],
+        cells=[_cell_out(row.cells[column], is_rough=is_rough and row.key in BEHAVIOUR_MEASURES) for column in columns],
     )
 
 
-def _cell_out(cell: SheetCell) -> SheetCellOut:
+def _cell_out(cell: SheetCell, *, is_rough: bool) -> SheetCellOut:
     known = known_out("", cell.known) if cell.known is not None else known_out("", Known(None))
+    if is_rough:  # what only specimens differ by is not the uncertainty of what the model says
+        known = known.model_copy(update={"expanded_uncertainty": None, "is_spread_assumed": False})
     metric, inch = cell.words or (None, None)
     return SheetCellOut(
         **known.model_dump(exclude={"label"}),

@@ -31,8 +31,8 @@ FAR_OUTSIDE = 0.25
 
 QUANTILES: tuple[int, ...] = (0, 5, 25, 50, 75, 95, 100)
 
-NOT_MEASURED: frozenset[str] = frozenset({"stated", "claim", "estimate", "assumed", "published"})
-"""What a result can rest on that says nothing of the filter itself."""
+NOT_MEASURED: frozenset[str] = frozenset({"stated", "claim", "estimate", "family"})
+"""What a result can rest on that says nothing of the filter itself: what somebody states, a usual figure of its kind."""
 
 Numbers = Mapping[str, float]
 """Of one filter, by measure, in the measure's metric unit."""
@@ -72,7 +72,11 @@ class PlaceAmong:
 
 
 def numbers_of(measured: MeasuredSample) -> dict[str, float]:
-    """Return every number of a filter that was measured, or follows from what was; nothing published or assumed."""
+    """Return every number of a filter that was measured, or follows from what was.
+
+    On the way to a result a usual figure may stand for what was not read; a reading that is published or assumed, and a result
+    that rests on a statement or on a usual figure alone, is left out.
+    """
     found: dict[str, float] = {}
     for key in QUANTITIES:
         estimate = measured.estimates.get(key)
