@@ -118,7 +118,9 @@ def test_the_sheet_prints_on_landscape_a4_without_what_is_pressed(page, server):
     opened(page, server)
     page.emulate_media(media="print")
     expect(page.get_by_role("heading", name="Comparison sheet, Mountain road service")).to_be_visible()
-    expect(page.get_by_role("button", name="CSV")).to_be_hidden()
+    for pressed in ("CSV", "These specimens"):
+        expect(page.get_by_role("button", name=pressed)).to_be_hidden()
+    expect(page.get_by_text("Part numbers: every U holds what specimens differ by")).to_be_visible()
     found = page.pdf(prefer_css_page_size=True)
     assert b"/MediaBox [0 0 841.9" in found
 

@@ -108,3 +108,17 @@ def test_a_study_without_filters_says_what_to_do(client):
     answer = client.get(f"/api/studies/{study['id']}/comparison-sheet")
     assert answer.status_code == 422
     assert "add one" in answer.json()["detail"]
+
+
+def test_a_price_says_its_currency_and_one_in_another_says_it_itself(client):
+    document = plain_document()
+    plain = document["samples"][0]
+    prices = [{"amount": 9.0, "currency": "EUR"}, {"amount": 8.0, "currency": "EUR"}]
+    document["samples"] = [copy.deepcopy(plain) | {"label": f"F{i}", "price": price} for i, price in enumerate(prices)]
+    row = sheet(client, client.post("/api/studies", json=document).json())[1]["price"]
+    assert row["metric"]["symbol"] == row["inch"]["symbol"] == "EUR"
+    document["samples"].append(copy.deepcopy(plain) | {"label": "F2", "price": {"amount": 7.0, "currency": "USD"}})
+    row = sheet(client, client.post("/api/studies", json=document | {"name": "two currencies"}).json())[1]["price"]
+    assert row["metric"]["symbol"] == ""
+    assert [cell["basis"] for cell in row["cells"]] == ["in EUR", "in EUR", "in USD"]
+    assert row["cells"][2]["mark"] == ""

@@ -90,7 +90,7 @@ function difference(finding: Finding): string {
 </script>
 
 <template>
-  <div class="view plain">
+  <div class="comparison-page view plain">
     <header class="head">
       <ComparisonPages />
       <p class="soft">One part under two names? What is measured on both, with its uncertainty and what two of one kind may differ by.</p>
@@ -170,22 +170,6 @@ function difference(finding: Finding): string {
 </template>
 
 <style scoped>
-.view {
-  height: 100%;
-  display: flex;
-  flex-direction: column;
-  padding: 0.5rem 1rem 0.3rem;
-  gap: 0.5rem;
-}
-.head {
-  display: flex;
-  align-items: center;
-  gap: 1.2rem;
-}
-.head p {
-  margin: 0;
-  font-size: 0.86rem;
-}
 .both {
   flex: 1;
   min-height: 0;

@@ -68,7 +68,7 @@ const slips = computed(() => lines.value.filter((line) => line.follows === 'does
 </script>
 
 <template>
-  <div class="view plain">
+  <div class="comparison-page view plain">
     <header class="head">
       <ComparisonPages />
       <p class="soft">Somebody's arithmetic: what is printed, recomputed with the range that its rounded figures allow. It says what would explain a slip, never who made one.</p>
@@ -128,22 +128,6 @@ const slips = computed(() => lines.value.filter((line) => line.follows === 'does
 </template>
 
 <style scoped>
-.view {
-  height: 100%;
-  display: flex;
-  flex-direction: column;
-  padding: 0.5rem 1rem 0.3rem;
-  gap: 0.5rem;
-}
-.head {
-  display: flex;
-  align-items: center;
-  gap: 1.2rem;
-}
-.head p {
-  margin: 0;
-  font-size: 0.86rem;
-}
 .both {
   flex: 1;
   min-height: 0;

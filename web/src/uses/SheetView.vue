@@ -13,6 +13,7 @@ import { usePreferences } from '@/shared/preferences'
 import { useActions } from '@/shared/actions'
 import { useSheet } from '@/sample/useSheet'
 import { stationOfKey } from '@/sample/stations'
+import ComparedSwitch from './ComparedSwitch.vue'
 import SheetTable from './SheetTable.vue'
 import { cellWords, outsideWords, shownRows, type Kept, type Order, type Row, type Sheet } from './sheetRows'
 import { useAmong } from './useAmong'
@@ -28,10 +29,6 @@ const bench = useSheet(toRef(props, 'sampleId'))
 const uses = useUses(studyId)
 
 const compared = ref<Compared>('part_numbers')
-const COMPARED = [
-  { label: 'Part numbers', value: 'part_numbers' },
-  { label: 'These specimens', value: 'specimens' },
-] as const
 /** Empty until one is chosen: the first use of the study; `none` for none. */
 const chosenUse = ref('')
 const stored = computed(() => uses.query.data.value?.uses ?? [])
@@ -109,13 +106,10 @@ useActions(() => [
 </script>
 
 <template>
-  <div class="view">
+  <div class="comparison-page view">
     <header class="head">
       <ComparisonPages />
-      <SwitchButtons v-model="compared" :options="COMPARED" label="What is compared" small />
-      <p class="soft heading">
-        {{ compared === 'specimens' ? 'These specimens only: another one of the same part may differ.' : 'Part numbers: every U holds what specimens differ by, assumed where there is one.' }}
-      </p>
+      <ComparedSwitch v-model="compared" />
     </header>
     <h2 class="printed">Comparison sheet, {{ sheet?.study_name }}{{ useId === null ? '' : ` · ${useOptions.find((one) => one.value === shownUse)?.label}` }}</h2>
     <div class="tools plain">
@@ -153,27 +147,11 @@ useActions(() => [
 </template>
 
 <style scoped>
-.view {
-  height: 100%;
-  display: flex;
-  flex-direction: column;
-  padding: 0.5rem 1rem 0.3rem;
-  gap: 0.4rem;
-}
-.head,
 .tools {
   display: flex;
   flex-wrap: wrap;
   align-items: center;
   gap: 0.4rem 0.8rem;
-}
-.head {
-  gap: 1.2rem;
-  flex-wrap: nowrap;
-}
-.head p {
-  margin: 0;
-  font-size: 0.86rem;
 }
 .tools {
   font-size: 0.84rem;
@@ -210,7 +188,7 @@ useActions(() => [
     height: auto;
   }
   .tools,
-  .head > :not(.heading) {
+  .head > :deep(:not(.heading)) {
     display: none;
   }
   .scroll {

@@ -10,6 +10,7 @@ import { useRefusal } from '@/shared/useRefusal'
 import { useSheet } from '@/sample/useSheet'
 import { stationOfKey } from '@/sample/stations'
 import AddChoice from './AddChoice.vue'
+import ComparedSwitch from './ComparedSwitch.vue'
 import FilterVerdict from './FilterVerdict.vue'
 import RankingPanel from './RankingPanel.vue'
 import UseGrid from './UseGrid.vue'
@@ -30,10 +31,6 @@ const { refused, guarded } = useRefusal()
 const filters = computed(() => uses.query.data.value?.filters ?? [])
 const labels = computed(() => filters.value.map((one) => one.label))
 const compared = ref<Compared>('part_numbers')
-const COMPARED = [
-  { label: 'Part numbers', value: 'part_numbers' },
-  { label: 'These specimens', value: 'specimens' },
-] as const
 const anyWeights = ref(false)
 const asked = computed(() => ({ compared: compared.value, any_weights: anyWeights.value }))
 const sampleIds = computed(() => filters.value.map((one) => one.sample_id))
@@ -106,13 +103,10 @@ function goTo(key: string) {
 </script>
 
 <template>
-  <div class="view">
+  <div class="comparison-page view">
     <header class="head">
       <ComparisonPages />
-      <SwitchButtons v-model="compared" :options="COMPARED" label="What is compared" small />
-      <p class="soft">
-        {{ compared === 'specimens' ? 'These specimens only: another one of the same part may differ.' : 'Part numbers: every U holds what specimens differ by, assumed where there is one.' }}
-      </p>
+      <ComparedSwitch v-model="compared" />
     </header>
     <p v-if="uses.query.error.value" class="said-wrong">{{ uses.query.error.value.message }}</p>
     <template v-else-if="uses.query.data.value">
@@ -159,22 +153,6 @@ function goTo(key: string) {
 </template>
 
 <style scoped>
-.view {
-  height: 100%;
-  display: flex;
-  flex-direction: column;
-  padding: 0.5rem 1rem 0.3rem;
-  gap: 0.4rem;
-}
-.head {
-  display: flex;
-  align-items: center;
-  gap: 1.2rem;
-}
-.head p {
-  margin: 0;
-  font-size: 0.86rem;
-}
 .uses {
   display: flex;
   align-items: flex-end;

@@ -9,6 +9,7 @@ from typing import Annotated
 
 from fastapi import APIRouter, Query, Request
 
+from tabrel.api.catalogue.models import ShownUnitOut
 from tabrel.api.comparison.beside import Beside, other_study
 from tabrel.api.comparison.judged import ComparedIn, known_out
 from tabrel.api.comparison.known_kept import KnownKept
@@ -24,7 +25,7 @@ from tabrel.api.deps import Connection, StudyId
 from tabrel.api.errors import PROBLEM_RESPONSES
 from tabrel.api.study.studies import RACK_SIZES
 from tabrel.api.turns import HEAVY
-from tabrel.core.catalogue.measures import BEHAVIOUR_MEASURES, MEASURE_ROWS
+from tabrel.core.catalogue.measures import BEHAVIOUR_MEASURES, MEASURE_ROWS, PRICES
 from tabrel.core.catalogue.results import RESULTS
 from tabrel.core.errors import StudyError
 from tabrel.core.judge.comparison_sheet import GROUPS, SheetCell, SheetRow, comparison_sheet, sheet_measures
@@ -157,6 +158,10 @@ _WORKINGS = {row.key: row.name for row in RESULTS.values()}
 
 def _row_out(row: SheetRow, columns: Sequence[str], *, is_rough: bool) -> SheetRowOut:
     metric, inch = shown_units(row.key)
+    currencies = {cell.known.alike.removeprefix("in ") for cell in row.cells.values() if cell.known and cell.known.value}
+    is_mixed = row.key in PRICES and len(currencies) > 1
+    if row.key in PRICES and len(currencies) == 1:
+        metric = inch = ShownUnitOut(symbol=currencies.pop(), factor=1.0)
     is_temperature = row.is_number and MEASURE_ROWS[row.key].unit == "°C"
     return SheetRowOut(
         key=row.key,
@@ -170,14 +175,19 @@ def _row_out(row: SheetRow, columns: Sequence[str], *, is_rough: bool) -> SheetR
         metric=metric,
         inch=inch,
         working=_WORKINGS.get(row.key),
-        cells=[_cell_out(row.cells[column], is_rough=is_rough and row.key in BEHAVIOUR_MEASURES) for column in columns],
+        cells=[
+            _cell_out(row.cells[column], is_rough=is_rough and row.key in BEHAVIOUR_MEASURES, is_mixed=is_mixed)
+            for column in columns
+        ],
     )
 
 
-def _cell_out(cell: SheetCell, *, is_rough: bool) -> SheetCellOut:
+def _cell_out(cell: SheetCell, *, is_rough: bool, is_mixed: bool) -> SheetCellOut:
     known = known_out("", cell.known) if cell.known is not None else known_out("", Known(None))
     if is_rough:  # what only specimens differ by is not the uncertainty of what the model says
         known = known.model_copy(update={"expanded_uncertainty": None, "is_spread_assumed": False})
+    if is_mixed and cell.known is not None:  # of several currencies each price says its own
+        known = known.model_copy(update={"basis": cell.known.alike or None})
     metric, inch = cell.words or (None, None)
     return SheetCellOut(
         **known.model_dump(exclude={"label"}),
