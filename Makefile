@@ -3,7 +3,7 @@
 SHELL := /bin/bash
 .SHELLFLAGS := -eu -o pipefail -c
 .DELETE_ON_ERROR:
-.PHONY: setup demo serve test bench torture types glossary screenshots check-python check-node chromium clean
+.PHONY: setup demo serve test bench torture types glossary fonts screenshots check-python check-node chromium clean
 
 PYTHON ?= $(shell command -v python3.11 || command -v python3)
 VENV := .venv
@@ -41,6 +41,9 @@ types: $(VENV)/run.stamp web/node_modules/.stamp build/openapi.json build/catalo
 
 glossary: $(VENV)/run.stamp
 	$(BIN)/python -m tabrel.api.openapi glossary > docs/glossary.md
+
+fonts: setup $(VENV)/test.stamp
+	$(BIN)/python docs/make_report_fonts.py
 
 screenshots: setup $(VENV)/test.stamp chromium
 	PYTHONPATH=tests $(BIN)/python docs/take_screenshots.py

@@ -271,6 +271,18 @@ def everything() -> dict[str, Any]:
         ),
         *EVIDENCE,
         ("uses", USES),
+        (
+            "report",
+            {
+                "title": "Everything",
+                "prepared_by": "the workshop",
+                "prepared_for": "the depot",
+                "paper": "letter",
+                "units": "inch",
+                "sections": ["drawings", "working"],
+                "parts": [{"part": "answer"}, {"part": "text", "text": "# Seen\n\n*all* of it"}, {"part": "filters"}],
+            },
+        ),
         ("arithmetic", [{"label": "inlet", "formula": "sum", "inputs": {"terms": ["1 mm", "2 mm"]}, "printed": "3 mm"}]),
         (
             "as_typed",

@@ -15,9 +15,10 @@ OURS: dict[str, set[str]] = {
     "core": {"core"},
     "document": {"core", "document"},
     "store": {"core", "store"},
-    "api": {"core", "document", "store", "api"},
+    "api": {"core", "document", "store", "report", "api"},
     "stand_ins": {"stand_ins"},
-    "cli": {"core", "document", "store", "api", "stand_ins", "cli"},
+    "report": {"core", "document", "report"},
+    "cli": {"core", "document", "store", "report", "api", "stand_ins", "cli"},
 }
 THEIRS: dict[str, set[str]] = {
     "core": {"numpy", "scipy", "uncertainties"},
@@ -25,9 +26,10 @@ THEIRS: dict[str, set[str]] = {
     "store": {"pydantic"},
     "api": {"numpy", "pydantic", "fastapi", "starlette"},
     "stand_ins": {"numpy"},
+    "report": {"numpy", "matplotlib", "typst", "xlsxwriter", "jinja2", "markdown_it"},
     "cli": {"numpy", "uvicorn"},
 }
-ORDERED = {layer: importlib.import_module(f"tabrel.{layer}") for layer in ("core", "store", "api")}
+ORDERED = {layer: importlib.import_module(f"tabrel.{layer}") for layer in ("core", "store", "report", "api")}
 """Layers made of subject packages; the docstring of each lists them in reading order."""
 
 FILES = sorted(path for layer in OURS for path in (SOURCE / layer).rglob("*.py"))

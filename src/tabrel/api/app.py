@@ -24,7 +24,6 @@ from tabrel.api.change.facts import ETAG
 from tabrel.api.circuit import routes as circuit_routes
 from tabrel.api.comparison import among, judged, parts, preferences, sheet, sums, uses
 from tabrel.api.comparison import routes as comparison_routes
-from tabrel.api.comparison.known_kept import KnownKept
 from tabrel.api.comparison.numbers_kept import NumbersKept
 from tabrel.api.entry import claims, copies, counts, date_codes, details, holes, offers, readings
 from tabrel.api.entry import samples as entry_samples
@@ -46,6 +45,7 @@ from tabrel.api.upkeep import routes as upkeep_routes
 from tabrel.api.upkeep.daily import copies_each_day
 from tabrel.api.which_database import WhichDatabase
 from tabrel.api.workers import Workers
+from tabrel.core.judge.known_kept import KnownKept
 from tabrel.store.service import Service
 
 ROUTED = (

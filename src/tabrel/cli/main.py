@@ -10,12 +10,12 @@ from typing import NoReturn
 
 import numpy as np
 
-from tabrel.cli import analyse, audit, compare, demo, map, schema, serve, simulate, upkeep
+from tabrel.cli import analyse, audit, compare, demo, import_study, map, report, schema, serve, simulate, upkeep
 from tabrel.cli.output import OutputError, put
 from tabrel.core.errors import MissingInputsError, TabrelError
 from tabrel.store.errors import fault_of
 
-COMMANDS = (analyse, audit, compare, map, schema, serve, demo, upkeep, simulate)
+COMMANDS = (analyse, audit, compare, map, report, import_study, schema, serve, demo, upkeep, simulate)
 LIST_OPTIONS = ("--temperatures", "--speeds")
 
 

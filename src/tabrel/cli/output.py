@@ -5,6 +5,7 @@ from __future__ import annotations
 import json
 import os
 import sys
+from pathlib import Path
 from typing import Any
 
 from tabrel.core.errors import TabrelError
@@ -38,6 +39,25 @@ def put_json(value: Any) -> None:
     """Print a value as JSON, in letters that every terminal shows where it does not show all."""
     encoding = (sys.stdout.encoding or "ascii").lower()
     put(json.dumps(value, indent=1, ensure_ascii=not encoding.startswith("utf"), allow_nan=False))
+
+
+def write_file(path: Path, content: bytes) -> None:
+    """Write a file whole: until it is, what was there stays.
+
+    Raises
+    ------
+    OutputError
+        If it cannot be written.
+    """
+    if path.is_dir():
+        raise OutputError(f"{path} is a folder: name a file in it")
+    beside = path.with_name(f".{path.name}.new")
+    try:
+        beside.write_bytes(content)
+        beside.replace(path)
+    except OSError as error:
+        beside.unlink(missing_ok=True)
+        raise OutputError(f"{path} cannot be written ({error.strerror}): name another file") from error
 
 
 def _give_up_output() -> None:

@@ -9,7 +9,7 @@ from math import isfinite
 from pathlib import Path
 from typing import Any
 
-from tabrel.cli.output import OutputError, put
+from tabrel.cli.output import put, write_file
 from tabrel.core.errors import OutOfRangeError
 from tabrel.stand_ins.counter import SimulatedTest, simulated_counts, write_csv
 
@@ -59,10 +59,7 @@ def run_counter(arguments: argparse.Namespace) -> int:
     if arguments.output is None:
         put(text.getvalue(), end="")
         return 0
-    try:
-        arguments.output.write_text(text.getvalue(), encoding="utf-8")
-    except OSError as error:
-        raise OutputError(f"{arguments.output} cannot be written ({error.strerror}): name another file") from error
+    write_file(arguments.output, text.getvalue().encode())
     return 0
 
 

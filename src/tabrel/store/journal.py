@@ -36,6 +36,7 @@ JOURNALED = (
     "typed_number",
     "intended_use",
     "arithmetic_line",
+    "report_plan",
     "hole_group",
     "outline_point",
     "reading",

@@ -9,8 +9,8 @@ from concurrent.futures import ThreadPoolExecutor
 import pytest
 
 from builders import plain_document
-from tabrel.api.comparison import known_kept
 from tabrel.cli.main import main
+from tabrel.core.judge import known_kept
 
 USE = {
     "name": "rank",

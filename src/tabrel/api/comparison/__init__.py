@@ -17,5 +17,4 @@
 `numbers_kept` the numbers of every sample at hand
 `beside`      samples of other studies put beside those of one
 `preferences` which choice of an observation is better, for every study
-`known_kept`  what filters do at the points of uses, computed once
 """

@@ -26,7 +26,6 @@ from tabrel.api.comparison.judged_models import (
     StatedVerdictOut,
     SwapOut,
 )
-from tabrel.api.comparison.known_kept import KnownKept
 from tabrel.api.comparison.uses import shown_units
 from tabrel.api.deps import Connection, SampleId, StudyId, UseId
 from tabrel.api.errors import PROBLEM_RESPONSES
@@ -37,6 +36,7 @@ from tabrel.core.judge.disagreements import Disagreement
 from tabrel.core.judge.judged_use import JudgedCriterion, JudgedUse, UseVerdictOf, judge_use
 from tabrel.core.judge.known import Known
 from tabrel.core.judge.known_filter import measures_of_use
+from tabrel.core.judge.known_kept import KnownKept
 from tabrel.core.judge.requirements import COLLAPSE_KEY, JudgedRequirement
 from tabrel.core.judge.schools import Places
 from tabrel.core.maps.monte_carlo import DRAWS

@@ -12,7 +12,6 @@ from fastapi import APIRouter, Query, Request
 from tabrel.api.catalogue.models import ShownUnitOut
 from tabrel.api.comparison.beside import Beside, other_study
 from tabrel.api.comparison.judged import ComparedIn, known_out
-from tabrel.api.comparison.known_kept import KnownKept
 from tabrel.api.comparison.sheet_models import (
     ComparisonSheetOut,
     OfferedColumnOut,
@@ -31,6 +30,7 @@ from tabrel.core.errors import StudyError
 from tabrel.core.judge.comparison_sheet import GROUPS, SheetCell, SheetRow, comparison_sheet, sheet_measures
 from tabrel.core.judge.known import Known
 from tabrel.core.judge.known_filter import of_part_numbers
+from tabrel.core.judge.known_kept import KnownKept
 from tabrel.core.maps.monte_carlo import DRAWS
 from tabrel.core.sample.measured_sample import MeasuredSample, measure_sample
 from tabrel.core.study.model import Study

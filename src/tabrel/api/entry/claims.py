@@ -12,12 +12,12 @@ from tabrel.api.deps import ClaimId, SampleId
 from tabrel.api.entry.dates import dated
 from tabrel.api.entry.models import ClaimIn
 from tabrel.api.errors import PROBLEM_RESPONSES
-from tabrel.api.sample.sheet import claim_words
 from tabrel.api.wire import NothingIn, TextIn
 from tabrel.core.catalogue.observations import OBSERVATIONS
 from tabrel.core.catalogue.quantities import QUANTITIES
 from tabrel.core.entry.claim_text import CLAIMABLE_RESULTS, check_from_text, claim_from_wording
 from tabrel.core.errors import ReadingTextError, StudyError
+from tabrel.core.review.claims import claim_words
 from tabrel.core.rules.study import check_sample
 from tabrel.core.study.model import Claim, Sample
 from tabrel.store.connection import transaction

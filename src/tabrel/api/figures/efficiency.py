@@ -20,11 +20,12 @@ from tabrel.api.figures.efficiency_models import (
     EstimateCurveOut,
     SizeAtBetaOut,
 )
-from tabrel.api.sample.sheet import claim_words, opened_sample
+from tabrel.api.sample.sheet import opened_sample
 from tabrel.core.catalogue.terms import INPUTS
 from tabrel.core.counts.dust_loading import DustLoading
 from tabrel.core.figures.counted_figure import CountedFigure, DrawnCurve, counted_figure
 from tabrel.core.figures.efficiency_evidence import DRAWN_SIZES, EfficiencyEvidence, efficiency_evidence
+from tabrel.core.review.claims import claim_words
 from tabrel.core.sample.efficiency import efficiency_results
 from tabrel.core.sample.measured_sample import MeasuredSample
 from tabrel.core.uncertainty.propagation import Result

@@ -29,7 +29,7 @@ from tabrel.api.figures.models import (
     ValveSizesOut,
     WholeSectionOut,
 )
-from tabrel.api.sample.sheet import OpenedSample, claim_words, opened_sample
+from tabrel.api.sample.sheet import OpenedSample, opened_sample
 from tabrel.core.figures.efficiency_evidence import DRAWN_SIZES, efficiency_evidence
 from tabrel.core.figures.media_deductions import StripAreas, strip_areas
 from tabrel.core.figures.opening_evidence import Agreement, OpeningComparison, StatedBand, opening_comparison
@@ -42,6 +42,7 @@ from tabrel.core.oil.model import OilModel, oil_model
 from tabrel.core.parts.efficiency import REFERENCE_SIZE
 from tabrel.core.parts.media import FAMILY_PERMEABILITY_FACTOR
 from tabrel.core.parts.valve_curve import valve_curve
+from tabrel.core.review.claims import claim_words
 from tabrel.core.sample.efficiency import efficiency_at_size
 from tabrel.core.sample.measured_sample import MeasuredSample
 from tabrel.core.study.model import Circuit

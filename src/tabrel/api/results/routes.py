@@ -19,7 +19,7 @@ from tabrel.api.results.models import (
 from tabrel.core.errors import MissingInputsError, StudyError, nearest_hint
 from tabrel.core.results.analysis import analyse_measured
 from tabrel.core.results.bounded import measured_at_limits
-from tabrel.core.results.budget import uncertainty_budget
+from tabrel.core.results.budget import uncertainty_budget, why_no_budget
 from tabrel.core.results.working import Operand, Step, shown_number, shown_uncertainty
 from tabrel.core.results.working_chains import CHAINS, working_of
 from tabrel.core.sample.measured_sample import MeasuredSample, measure_sample
@@ -51,17 +51,8 @@ def get_working(sample_id: SampleId, name: ResultName, conn: Connection) -> Work
         metric_uncertainty=shown_uncertainty(u, last.measure, "metric") if u else None,
         inch_uncertainty=shown_uncertainty(u, last.measure, "inch") if u else None,
         budget=_budget(last, measured),
-        without_budget=WITHOUT_BUDGET.get(result.basis or "", "Of what it rests on no standard uncertainty is known."),
+        without_budget=why_no_budget(result.basis),
     )
-
-
-WITHOUT_BUDGET = {
-    "claim": "A claim states no uncertainty: what is known is the bound or the range above.",
-    "estimate": "A screening estimate has no standard uncertainty: its band is a factor of two in size either way.",
-    "family": "The usual figure of a family is good to a factor of 1.5 either way; no reading of this filter is in it.",
-    "stated": "A single stated setting states no uncertainty; maps and bands take a factor of 1.2 either way.",
-}
-"""Why a result has no uncertainty budget, by its basis."""
 
 
 def _budget(last: Step, measured: MeasuredSample) -> BudgetOut | None:

@@ -46,14 +46,13 @@ from tabrel.core.catalogue.units import UNITS, printed, shown
 from tabrel.core.details.details import DETAILS, detail_questions, detail_values
 from tabrel.core.details.kinds import is_number
 from tabrel.core.details.shelf_age import shelf_age_years
-from tabrel.core.entry.claim_text import RESULT_BY_KEY
 from tabrel.core.entry.reading_text import parse_reading
 from tabrel.core.oil.model import oil_model
 from tabrel.core.results.analysis import SampleAnalysis, analyse_measured
 from tabrel.core.results.bounded import measured_at_limits
 from tabrel.core.results.working_chains import CHAINS, working_of
 from tabrel.core.review.before_cut import missing_before_cut
-from tabrel.core.review.claims import check_claim, contradictions
+from tabrel.core.review.claims import check_claim, claim_words, contradictions
 from tabrel.core.review.echo import reading_words
 from tabrel.core.review.reading_warnings import SampleWarning
 from tabrel.core.sample.measured_sample import MeasuredSample, measure_sample
@@ -358,26 +357,6 @@ def _claim_out(claim_id: int, claim: Claim, sample: Sample, measured: MeasuredSa
         verdict=check.verdict,
         reason=check.words,
     )
-
-
-def claim_words(claim: Claim) -> str:
-    """Return what a claim says: its wording, or the wording made from what it holds."""
-    if claim.wording:
-        return claim.wording
-    relation = "" if claim.relation in (None, "=") else f"{claim.relation} "
-    if claim.kind == "efficiency":
-        size = f" at {claim.size_um:g} {(claim.scale or '').replace('um', 'µm')}" if claim.size_um is not None else ""
-        standard = f", {claim.standard}" if claim.standard else ""
-        return f"{relation}{claim.efficiency_percent:g} %{size}{standard}"
-    if claim.kind == "observation" and claim.key in OBSERVATIONS:
-        observation = OBSERVATIONS[claim.key]
-        return f"{PART_TITLES[observation.part]}, {observation.title}: {claim.value}"
-    if claim.key in RESULT_BY_KEY:
-        return f"{RESULT_BY_KEY[claim.key].title}: {relation}{claim.value}"
-    if claim.key in QUANTITIES:
-        quantity = QUANTITIES[claim.key]
-        return f"{PART_TITLES[quantity.part]}, {quantity.title}: {relation}{claim.value}"
-    return f"{claim.key}: {relation}{claim.value}"
 
 
 def _shelf(sample: Sample) -> str | None:

@@ -7,6 +7,7 @@
 `same_part`    whether two filters are one part under two names: `part_facts`, `compare_parts`
 `known`        what is known of one filter in one measure: `Known`, `of_result`, `of_reading`, `of_price`, `by_hand`
 `known_filter` all that is known of one filter, and of its part number: `known_measures`, `of_part_numbers`
+`known_kept`   the same, computed once whatever asks for it: `KnownKept`
 `at_points`    what a filter does at the points of a use, with draws all filters share: `behaviour_at_points`
 `among`        where its numbers lie among all that was measured: `places_among`
 `comparison_sheet` everything known of several filters, row by row: `comparison_sheet`

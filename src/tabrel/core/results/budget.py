@@ -33,6 +33,20 @@ FINER: dict[Instrument, Instrument] = {"caliper": "micrometer", "tape": "caliper
 """The next finer instrument for a length."""
 
 
+WITHOUT_BUDGET = {
+    "claim": "A claim states no uncertainty: what is known is the bound or the range above.",
+    "estimate": "A screening estimate has no standard uncertainty: its band is a factor of two in size either way.",
+    "family": "The usual figure of a family is good to a factor of 1.5 either way; no reading of this filter is in it.",
+    "stated": "A single stated setting states no uncertainty; maps and bands take a factor of 1.2 either way.",
+}
+"""Why a result has no uncertainty budget, by its basis."""
+
+
+def why_no_budget(basis: str | None) -> str:
+    """Return why a result of some basis has no uncertainty budget."""
+    return WITHOUT_BUDGET.get(basis or "", "Of what it rests on no standard uncertainty is known.")
+
+
 @dataclass(frozen=True)
 class Contribution:
     """What one input contributes.

@@ -10,7 +10,7 @@ from typing import Literal
 
 from tabrel.core.catalogue.observation import observed
 from tabrel.core.catalogue.observations import OBSERVATIONS
-from tabrel.core.catalogue.quantities import QUANTITIES
+from tabrel.core.catalogue.quantities import PART_TITLES, QUANTITIES
 from tabrel.core.catalogue.results import WIRE_UNITS
 from tabrel.core.catalogue.units import UnitFamily, in_family, shown
 from tabrel.core.counts.counted_test import CountedTest, counted_test
@@ -201,3 +201,23 @@ def _span(relation: Relation | None, value: float, step: float) -> tuple[float, 
     if relation in (">=", ">"):
         return value - step, inf
     return (-inf, value + step) if relation in ("<=", "<") else (value - step, value + step)
+
+
+def claim_words(claim: Claim) -> str:
+    """Return what a claim says: its wording, or the wording made from what it holds."""
+    if claim.wording:
+        return claim.wording
+    relation = "" if claim.relation in (None, "=") else f"{claim.relation} "
+    if claim.kind == "efficiency":
+        size = f" at {claim.size_um:g} {(claim.scale or '').replace('um', 'µm')}" if claim.size_um is not None else ""
+        standard = f", {claim.standard}" if claim.standard else ""
+        return f"{relation}{claim.efficiency_percent:g} %{size}{standard}"
+    if claim.kind == "observation" and claim.key in OBSERVATIONS:
+        observation = OBSERVATIONS[claim.key]
+        return f"{PART_TITLES[observation.part]}, {observation.title}: {claim.value}"
+    if claim.key in RESULT_BY_KEY:
+        return f"{RESULT_BY_KEY[claim.key].title}: {relation}{claim.value}"
+    if claim.key in QUANTITIES:
+        quantity = QUANTITIES[claim.key]
+        return f"{PART_TITLES[quantity.part]}, {quantity.title}: {relation}{claim.value}"
+    return f"{claim.key}: {relation}{claim.value}"

@@ -4,6 +4,7 @@
 `evidence`      counts, benches, photographs
 `uses`          uses
 `arithmetic`    somebody's arithmetic
+`report`        the plan of a report
 `plans`         scenarios, duty cycles, warm-up plans
 `refusals`      the refusals they share
 `limits`        what is larger than any study, letters that do not show

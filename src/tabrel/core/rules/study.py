@@ -25,6 +25,7 @@ from tabrel.core.rules.refusals import (
     require_temperature,
     require_text,
 )
+from tabrel.core.rules.report import check_report
 from tabrel.core.rules.uses import check_uses
 from tabrel.core.study.defaults import adapter_turn_deg, jet_opening_kpa
 from tabrel.core.study.model import (
@@ -72,6 +73,7 @@ def check_study(study: Study) -> None:
     check_plans(study)
     check_uses(study)
     check_arithmetic(study)
+    check_report(study)
     labels: set[str] = set()
     for i, sample in enumerate(study.samples):
         path = f"samples[{i}]"

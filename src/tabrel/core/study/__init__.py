@@ -7,6 +7,7 @@
 `plans`        what is only thought of: `Scenario`, `DutyCycle`, `WarmUpPlan`
 `history`      how a study came about: `History`
 `library`      what belongs to no study: `Library`, `SavedEngine`, `SavedTemplate`, `DateCodeRule`
+`report_plan`  what the report holds, in which order: `ReportPlan`
 `arithmetic`   somebody's arithmetic as printed, kept with a study or alone: `ArithmeticLine`, `Audit`
 `number_keys`  keys under which numbers are kept as they were typed: `number_key`, `typed_at`
 `defaults`     what is taken where a study does not state it

@@ -50,6 +50,7 @@ from tabrel.core.study.frame import (
     used_readings,
 )
 from tabrel.core.study.plans import DutyCycle, Scenario, WarmUpPlan
+from tabrel.core.study.report_plan import ReportPlan
 from tabrel.core.study.strict import BypassLocation, Strict
 from tabrel.core.study.uses import Use
 
@@ -324,6 +325,7 @@ class Study(Strict):
     warm_up: WarmUpPlan | None = None
     uses: tuple[Use, ...] = ()
     arithmetic: tuple[ArithmeticLine, ...] = ()
+    report: ReportPlan | None = None
     as_typed: dict[str, TypedNumber] = field(default_factory=dict)
 
     def sample(self, label: str) -> Sample:

@@ -34,6 +34,7 @@ from tabrel.store.study.plans import (
     save_scenario,
     set_plan,
 )
+from tabrel.store.study.reports import SELECT_REPORT_PLAN, load_report_plan, set_report_plan
 from tabrel.store.study.uses import SELECT_USES, insert_uses, load_uses
 
 
@@ -96,6 +97,7 @@ def insert_study(conn: sqlite3.Connection, study: Study) -> int:
     set_plan(conn, study_id, study.warm_up)
     insert_uses(conn, study_id, study.uses)
     add_lines(conn, study_id, study.arithmetic)
+    set_report_plan(conn, study_id, study.report)
     set_typed_numbers(conn, study.as_typed, study_id=study_id)
     return study_id
 
@@ -226,7 +228,7 @@ def load_study(conn: Reader, study_id: int) -> Study:
 
 def frame_statements(study_id: int) -> list[Asked]:
     """Return what loading a study without its samples asks."""
-    asked = (SELECT_SCENARIOS, SELECT_DUTY_CYCLES, SELECT_PLAN, SELECT_USES, SELECT_LINES)
+    asked = (SELECT_SCENARIOS, SELECT_DUTY_CYCLES, SELECT_PLAN, SELECT_USES, SELECT_LINES, SELECT_REPORT_PLAN)
     return [
         (SELECT_STUDY, {"id": study_id}),
         *circuit_statements(study_id),
@@ -265,5 +267,6 @@ def load_study_frame(conn: Reader, study_id: int) -> Study:
         warm_up=load_plan(conn, study_id),
         uses=load_uses(conn, study_id),
         arithmetic=tuple(stored.line for stored in load_lines(conn, study_id)),
+        report=load_report_plan(conn, study_id),
         as_typed=typed_numbers(conn, study_id=study_id),
     )

@@ -21,6 +21,9 @@ POINT_FREE: frozenset[str] = frozenset(
 )
 """Behaviour over a whole start, or the whole map: the same for every use, and computed once for all of them."""
 
+OF_ONE_START: frozenset[str] = frozenset({"minutes_in_bypass", "unfiltered_litres"})
+"""Of one and the same start."""
+
 MOST_KEPT = 300
 """So many filters at the points of a use are remembered."""
 
@@ -43,6 +46,8 @@ class KnownKept:
     ) -> Mapping[str, Known]:
         """Return what is known of a filter in some measures; what of that is not remembered is computed."""
         wanted = set(measures)
+        if wanted & OF_ONE_START:  # whoever asks for one has the others for nothing
+            wanted |= OF_ONE_START
         anywhere = self._of(study, measured, AT_NO_POINT, wanted & POINT_FREE, draws)
         return {**anywhere, **self._of(study, measured, points, wanted - POINT_FREE, draws)}
 
@@ -69,7 +74,9 @@ class KnownKept:
 
 def _key(study: Study, measured: MeasuredSample, points: Use, draws: int) -> str:
     """Return a digest of what is known rests on: the frame of the study, the filter, and the points."""
-    frame = replace(study, name="", question=None, intended_uses=None, uses=(), samples=(), scenarios=())
+    frame = replace(
+        study, name="", question=None, intended_uses=None, uses=(), samples=(), scenarios=(), arithmetic=(), report=None
+    )
     at = replace(points, name="", criteria=(), requirements=(), verdicts=(), tier=None, bypass_not_asked=None)
     whole = repr((frame, measured.sample, at, draws))
     return sha256(whole.encode()).hexdigest()

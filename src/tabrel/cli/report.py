@@ -1,0 +1,36 @@
+"""``tabrel report STUDY.json -o FILE``: the report of a study, by the file's ending; always a draft."""
+
+from __future__ import annotations
+
+import argparse
+from datetime import UTC, datetime
+from pathlib import Path
+from typing import Any
+
+from tabrel.cli.output import put, write_file
+from tabrel.document.full_study import read_full_study
+from tabrel.document.plain_json import content_of
+
+
+def add_to(commands: Any) -> None:
+    """Add this command to the parser."""
+    parser = commands.add_parser(
+        "report", help="write the report of a study: .pdf, .html, .xlsx, .csv (results) or .zip (all of it)"
+    )
+    parser.add_argument("study", type=Path, metavar="STUDY.json", help="a study document")
+    parser.add_argument("-o", "--output", type=Path, required=True, metavar="FILE", help="its ending says what is written")
+    parser.set_defaults(run=run)
+
+
+def run(arguments: argparse.Namespace) -> int:
+    """Write the report and say where it is."""
+    from tabrel.report.at_hand import StudyAtHand
+    from tabrel.report.written import require_ending, written_as
+
+    target: Path = arguments.output
+    require_ending(target.suffix)
+    full = read_full_study(content_of(arguments.study))
+    content = written_as(target.suffix, StudyAtHand(full.study), full, datetime.now(UTC).date().isoformat())
+    write_file(target, content)
+    put(f"{target}: draft, not issued, {len(content) / 1e6:.1f} MB.")
+    return 0

@@ -1,0 +1,18 @@
+"""What leaves Tabrel: core objects in, bytes out.
+
+`at_hand`     everything a report tells, computed once from the study: `StudyAtHand`
+`blocks`      what a report is made of, whatever it is written as: `Report`, `Heading`, `Table`, `Picture` …
+`words`       numbers with unit and uncertainty
+`own_text`    the analyst's own text between the parts, Markdown without HTML
+`figures`     drawings from the core's layouts as SVG, charts from its arrays
+`parts`       the parts of a report, each a run of blocks
+`contents`    the parts put together as the plan has them: `report_of`
+`pdf`         a report as pages, by Typst: `pdf_of`, `pages_of`
+`html`        a report as one file: `html_of`
+`tables`      the study as tables of plain values: `data_tables`
+`xlsx`, `csv_tables`   these tables as a workbook, as CSV
+`package`     all of it as one zip with its descriptor, and back: `package_of`, `study_in_package`
+`written`     a study written to a file by the file's ending: `written_as`
+
+The folders fonts and templates hold what pages are set with.
+"""

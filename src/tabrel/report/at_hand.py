@@ -1,0 +1,133 @@
+"""The study at hand: everything a report tells, computed once from the study, in the core's own objects."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Mapping
+from dataclasses import dataclass, field, replace
+from functools import cached_property
+
+from tabrel.core.catalogue.units import UnitFamily
+from tabrel.core.circuit.operating_point import operating_point
+from tabrel.core.circuit.state import OperatingPoint
+from tabrel.core.errors import TabrelError
+from tabrel.core.judge.comparison_sheet import SheetRow, comparison_sheet, sheet_measures
+from tabrel.core.judge.judged_use import JudgedUse, judge_use
+from tabrel.core.judge.known import Known
+from tabrel.core.judge.known_filter import measures_of_use, of_part_numbers
+from tabrel.core.judge.known_kept import AT_NO_POINT, KnownKept
+from tabrel.core.maps.monte_carlo import DRAWS
+from tabrel.core.results.analysis import SampleAnalysis, analyse_measured
+from tabrel.core.sample.measured_sample import MeasuredSample, measure_sample
+from tabrel.core.starts.duty_cycle import cycle_of
+from tabrel.core.starts.warm_up import WarmUp, completed_plan, warm_up
+from tabrel.core.study.model import Sample, Study
+from tabrel.core.study.report_plan import ReportPlan
+from tabrel.core.study.uses import Use
+from tabrel.report.figures.palette import sample_colour
+
+
+@dataclass
+class StudyAtHand:
+    """A study, its plan of the report, and what follows from them; each is computed when it is first asked for.
+
+    Attributes
+    ----------
+    study : Study
+        Checked.
+    kept : KnownKept
+        What filters do at the points of uses, as far as it has been computed already.
+    draws : int
+        Of the model.
+    """
+
+    study: Study
+    kept: KnownKept = field(default_factory=KnownKept)
+    draws: int = DRAWS
+
+    @property
+    def plan(self) -> ReportPlan:
+        """The plan of the report."""
+        return self.study.report or ReportPlan()
+
+    @property
+    def family(self) -> UnitFamily:
+        """Units of the numbers."""
+        return self.plan.units or "metric"
+
+    @cached_property
+    def samples(self) -> tuple[Sample, ...]:
+        """The filters that are in use."""
+        return tuple(sample for sample in self.study.samples if not sample.archived)
+
+    @cached_property
+    def colours(self) -> dict[str, str]:
+        """Colour by label."""
+        return {sample.label: sample_colour(i) for i, sample in enumerate(self.samples)}
+
+    @cached_property
+    def measured(self) -> dict[str, MeasuredSample]:
+        """The filters as measured, by label."""
+        return {sample.label: measure_sample(sample, self.study.circuit) for sample in self.samples}
+
+    @cached_property
+    def analyses(self) -> dict[str, SampleAnalysis]:
+        """Results and warnings by label."""
+        return {label: analyse_measured(one) for label, one in self.measured.items()}
+
+    @cached_property
+    def points(self) -> dict[str, OperatingPoint | str]:
+        """The circuit with each filter in it, or why there is none, by label."""
+        found: dict[str, OperatingPoint | str] = {}
+        for sample in self.samples:
+            try:
+                found[sample.label] = operating_point(self.study, sample, measured=self.measured[sample.label])
+            except TabrelError as error:
+                found[sample.label] = str(error)
+        return found
+
+    @cached_property
+    def starts(self) -> dict[str, WarmUp | str]:
+        """The start of each filter from cold, or why there is none, by label."""
+        found: dict[str, WarmUp | str] = {}
+        plan, _ = completed_plan(self.study.warm_up)
+        for label, point in self.points.items():
+            if isinstance(point, str):
+                found[label] = point
+                continue
+            try:
+                found[label] = warm_up(point, cycle_of(self.study, plan), plan)
+            except TabrelError as error:
+                found[label] = str(error)
+        return found
+
+    @cached_property
+    def judged(self) -> tuple[JudgedUse | tuple[str, str], ...]:
+        """Every use judged, or its name and why it cannot be."""
+        found: list[JudgedUse | tuple[str, str]] = []
+        for use in self.study.uses:
+            try:
+                found.append(judge_use(self.study, use, model_draws=self.draws, known_of=self._known_at(use)))
+            except TabrelError as error:
+                found.append((use.name, str(error)))
+        return tuple(found)
+
+    def _known_at(self, use: Use) -> Callable[[MeasuredSample], Mapping[str, Known]]:
+        wanted = measures_of_use(use)
+        return lambda measured: self.kept.of(self.study, measured, use, wanted, self.draws)
+
+    @cached_property
+    def sheet(self) -> tuple[SheetRow, ...]:
+        """The comparison sheet at the points of the first use; without one, without behaviour."""
+        use = self.study.uses[0] if self.study.uses else None
+        measures = sheet_measures(use)
+        known = {
+            label: self.kept.of(self.study, one, use or AT_NO_POINT, measures, self.draws) for label, one in self.measured.items()
+        }
+        reference = self.study.reference if self.study.reference in self.measured else None
+        samples = {sample.label: sample for sample in self.samples}
+        return comparison_sheet(samples, of_part_numbers(self.samples, known), use, reference)
+
+
+def filling(point: OperatingPoint) -> OperatingPoint:
+    """Return the same filter while the galleries fill."""
+    return replace(point, condition="filling")

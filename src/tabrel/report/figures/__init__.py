@@ -1,0 +1,7 @@
+"""Pictures for print, from the core's own coordinates and arrays.
+
+`palette`   their colours
+`svg`       a small writer of drawings: `Drawing`
+`drawings`  section, tapping plate, pleat pack, strip
+`charts`    operating map, start, valve, efficiency, chances, slices
+"""

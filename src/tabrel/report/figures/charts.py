@@ -1,0 +1,372 @@
+"""Charts for print, from the core's own arrays. Matplotlib is loaded when the first of them is drawn."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
+from functools import lru_cache
+from io import StringIO
+from pathlib import Path
+from typing import TYPE_CHECKING, Any
+
+import numpy as np
+from numpy.typing import NDArray
+
+from tabrel.core.catalogue.terms import OPENING_WAYS
+from tabrel.core.catalogue.units import UnitFamily
+from tabrel.core.circuit.state import OperatingPoint
+from tabrel.core.counts.counted_test import CountedTest
+from tabrel.core.figures.counted_figure import counted_figure
+from tabrel.core.figures.efficiency_evidence import DRAWN_SIZES, efficiency_evidence
+from tabrel.core.figures.opening_evidence import opening_comparison
+from tabrel.core.maps.behaviour import SPEEDS, WARMEST
+from tabrel.core.maps.onset import BypassOnset, bypass_onset, regulator_opening
+from tabrel.core.maps.operating_map import OperatingMap, operating_map
+from tabrel.core.oil.model import OilModel
+from tabrel.core.parts.valve_curve import valve_curve
+from tabrel.core.sample.measured_sample import MeasuredSample
+from tabrel.core.starts.warm_up import WarmUp
+from tabrel.report.figures.palette import AMBER, AMBER_WASH, HAND, INK, INK_SOFT, LINE, RUST, RUST_WASH, SLATE
+from tabrel.report.words import unit_of
+
+if TYPE_CHECKING:
+    from matplotlib.axes import Axes
+    from matplotlib.figure import Figure
+
+FloatArray = NDArray[np.float64]
+
+FONTS = Path(__file__).parent.parent / "fonts"
+GRID = 61
+"""Temperatures and speeds of a printed map."""
+
+BENCH_TEMPERATURE = 20.0
+
+
+@dataclass(frozen=True)
+class Chart:
+    """A chart as SVG, and its text alternative."""
+
+    svg: str
+    alt: str
+
+
+@lru_cache
+def _style() -> Mapping[str, Any]:
+    """Load matplotlib with the report's own fonts, once, and return how charts look."""
+    from matplotlib import font_manager
+
+    for font in FONTS.glob("*.ttf"):
+        font_manager.fontManager.addfont(font)
+    return {
+        "font.family": ["IBM Plex Sans", "DejaVu Sans"],
+        "font.size": 8,
+        "axes.edgecolor": INK_SOFT,
+        "axes.labelcolor": INK,
+        "axes.linewidth": 0.6,
+        "axes.titlesize": 8.5,
+        "axes.titlelocation": "left",
+        "xtick.color": INK_SOFT,
+        "ytick.color": INK_SOFT,
+        "xtick.labelcolor": INK,
+        "ytick.labelcolor": INK,
+        "grid.color": LINE,
+        "grid.linewidth": 0.4,
+        "legend.frameon": False,
+        "legend.fontsize": 7.5,
+        "hatch.linewidth": 0.5,
+        "svg.fonttype": "none",
+        "svg.hashsalt": "tabrel",
+    }
+
+
+@dataclass(frozen=True)
+class Room:
+    """Room around the axes of a chart, and between them. [inch]"""
+
+    left: float = 0.62
+    right: float = 0.1
+    bottom: float = 0.42
+    top: float = 0.08
+    between: float = 0.25
+
+
+def _drawn(paint: Any, alt: str, size: tuple[float, float], room: Room = Room()) -> Chart:
+    """Return what a function paints on an empty figure; room is stated, since finding it would draw everything twice more."""
+    style = _style()
+    from matplotlib import rc_context
+    from matplotlib.backends.backend_svg import FigureCanvasSVG
+    from matplotlib.figure import Figure
+
+    (width, height), out = size, StringIO()
+    with rc_context(dict(style)):  # type: ignore[arg-type]
+        figure = Figure(figsize=size, dpi=72)
+        canvas = FigureCanvasSVG(figure)
+        figure.subplots_adjust(
+            left=room.left / width,
+            right=1 - room.right / width,
+            bottom=room.bottom / height,
+            top=1 - room.top / height,
+            wspace=room.between / 2,
+            hspace=room.between,
+        )
+        paint(figure)
+        canvas.print_svg(out, metadata={"Date": None, "Creator": None, "Title": alt})  # type: ignore[no-untyped-call]
+    text = out.getvalue()
+    return Chart(text[text.index("<svg") :], alt)
+
+
+def map_chart(point: OperatingPoint, filling: OperatingPoint, label: str, family: UnitFamily) -> Chart:
+    """Return the operating map of a filter, steady and while filling: element differential pressure with the onset curves.
+
+    Parameters
+    ----------
+    point, filling : OperatingPoint
+        The same filter, steady and while the galleries fill.
+    label : str
+    family : str
+        Units of the pressure.
+
+    Returns
+    -------
+    Chart
+    """
+    temperatures = np.linspace(point.oil.coldest_pumping(-40.0), WARMEST, GRID)
+    speeds = np.linspace(float(SPEEDS[0]), float(SPEEDS[-1]), GRID)
+    unit, factor = unit_of("kPa", family)
+    maps = [operating_map(one, temperatures.tolist(), speeds.tolist()) for one in (point, filling)]
+    onsets = [bypass_onset(one, speeds.tolist()) for one in (point, filling)]
+    regulators = [regulator_opening(one, speeds.tolist()) for one in (point, filling)]
+    fields = [one.quantity("element_pressure") / factor for one in maps]
+    greatest = max((float(np.nanmax(field)) for field in fields if np.isfinite(field).any()), default=1.0)
+
+    def paint(figure: Figure) -> None:
+        left, right = figure.subplots(1, 2, sharey=True)
+        for axes, field, solved, onset, regulator, words in zip(
+            (left, right), fields, maps, onsets, regulators, ("steady", "while the galleries fill"), strict=True
+        ):
+            mesh = axes.pcolormesh(
+                speeds, temperatures, field, cmap="cividis", vmin=0, vmax=greatest, shading="gouraud", rasterized=True
+            )
+            _open_region(axes, solved)
+            _curve(axes, onset, temperatures[0], RUST, "bypass onset", "-")
+            _curve(axes, regulator, temperatures[0], INK, "regulator opens", (0, (1.2, 1.2)))
+            axes.set_title(words)
+            axes.set_xlabel("engine speed [rpm]")
+            axes.set_ylim(temperatures[0], temperatures[-1])
+            axes.set_xlim(speeds[0], speeds[-1])
+        left.set_ylabel("oil temperature [°C]")
+        figure.colorbar(mesh, cax=figure.add_axes((0.895, 0.27, 0.022, 0.645)), label=f"element Δp [{unit}]")
+        figure.legend(*left.get_legend_handles_labels(), loc="lower center", ncols=3)
+
+    cold, warm = temperatures[0], temperatures[-1]
+    alt = (
+        f"Operating map of {label}: element differential pressure up to {greatest:.3g} {unit}, {cold:.0f} to {warm:.0f} °C, "
+        "steady and while filling; hatched where the bypass valve is open."
+    )
+    return _drawn(paint, alt, (6.4, 3.0), Room(0.55, 0.82, 0.8, 0.25, 0.16))
+
+
+def _open_region(axes: Axes, solved: OperatingMap) -> None:
+    """Hatch where oil passes the bypass valve."""
+    share = np.nan_to_num(solved.quantity("bypass_fraction"))
+    if share.max() > 1e-6:
+        region = axes.contourf(solved.speed, solved.temperature, share, levels=[1e-6, 1.1], colors="none", hatches=["///"])
+        region.set_edgecolor("#ffffff")
+        region.set_linewidth(0)
+
+
+def _curve(axes: Axes, onset: BypassOnset, coldest: float, ink: str, label: str, dashes: Any) -> None:
+    shown = np.where(onset.temperature > coldest + 1e-6, onset.temperature, np.nan)
+    axes.plot(onset.speed, shown, color="#ffffff", linewidth=2.6)
+    axes.plot(onset.speed, shown, color=ink, linewidth=1.3, linestyle=dashes, label=label)
+
+
+def start_chart(start: WarmUp, label: str, family: UnitFamily) -> Chart:
+    """Return the course of a start: oil temperature and engine speed, element differential pressure, unfiltered share."""
+    unit, factor = unit_of("kPa", family)
+    minutes = start.time / 60
+    every = np.unique(np.searchsorted(start.time, np.linspace(0.0, start.time[-1], 500)))
+
+    def paint(figure: Figure) -> None:
+        warm, pressed, past = figure.subplots(3, 1, sharex=True)
+        warm.plot(minutes[every], start.temperature[every], color=AMBER, linewidth=1.2, label="oil")
+        warm.plot(minutes[every], start.can_temperature[every], color=SLATE, linewidth=1.0, linestyle="--", label="in the can")
+        warm.set_ylabel("oil [°C]")
+        warm.legend(loc="lower right", ncols=2)
+        pressed.plot(minutes[every], start.element_pressure[every] / factor, color=INK, linewidth=0.9)
+        pressed.set_ylabel(f"element Δp\n[{unit}]")
+        past.fill_between(minutes[every], 0, 100 * np.nan_to_num(start.unfiltered_fraction[every]), color=RUST_WASH, linewidth=0)
+        past.plot(minutes[every], 100 * start.unfiltered_fraction[every], color=RUST, linewidth=0.8)
+        past.set_ylabel("unfiltered\n[% of flow]")
+        past.set_ylim(bottom=0)
+        past.set_xlabel("time [min]")
+        past.set_xlim(0, minutes[-1])
+        for axes in (warm, pressed, past):
+            axes.grid(True)
+            axes.yaxis.set_label_coords(-0.065, 0.5)
+
+    alt = (
+        f"Start of {label}: {start.bypass_time / 60:.1f} min with the bypass valve open, "
+        f"{start.unfiltered_volume * 1e3:.1f} L unfiltered."
+    )
+    return _drawn(paint, alt, (6.4, 3.3), Room(0.72))
+
+
+def valve_chart(measured: MeasuredSample, oil: OilModel | None, hot: float, family: UnitFamily) -> Chart | None:
+    """Return the bypass valve's flow against the pressure across it, with every way to its opening pressure below."""
+    compared = opening_comparison(measured)
+    valve = measured.bypass.valve
+    if not compared.evidence:
+        return None
+    unit, factor = unit_of("kPa", family)
+    curves = [valve_curve(valve, oil, at) for at in (BENCH_TEMPERATURE, hot)] if valve and oil else []
+
+    def paint(figure: Figure) -> None:
+        heights = [2.2, 1.0] if curves else [1.0]
+        axes = figure.subplots(len(heights), 1, sharex=True, height_ratios=heights, squeeze=False)[:, 0]
+        if curves:
+            for curve, ink, dashes in zip(curves, (SLATE, AMBER), ("--", "-"), strict=True):
+                flow = 60e3 * curve.flow_rate
+                axes[0].plot(
+                    curve.pressure / factor, flow, color=ink, linestyle=dashes, label=f"oil at {curve.temperature:.0f} °C"
+                )
+            axes[0].set_ylabel("flow [L/min]")
+            axes[0].legend(loc="upper left")
+            axes[0].grid(True)
+        ways = axes[-1]
+        names = []
+        for i, one in enumerate(compared.evidence):
+            value, room = one.opening.value, one.opening.expanded_uncertainty
+            if value is None:
+                continue
+            names.append((i, OPENING_WAYS.get(one.basis, one.basis) + (" (used)" if one.is_used else "")))
+            ends = None if room is None else room / factor
+            ink = HAND if one.is_used else SLATE
+            ways.errorbar(value / factor, i, xerr=ends, fmt="o", color=ink, markersize=4, capsize=3, linewidth=1)
+        if compared.stated_band:
+            ways.axvspan(compared.stated_band.low / factor, compared.stated_band.high / factor, color=AMBER_WASH, zorder=0)
+        ways.set_yticks([i for i, _ in names], [words for _, words in names])
+        ways.set_ylim(len(compared.evidence) - 0.4, -0.6)
+        ways.set_xlabel(f"differential pressure across the valve [{unit}]; whiskers: U, k = 2; shaded: stated band")
+        ways.set_xlim(left=0)
+        ways.grid(True, axis="x")
+
+    return _drawn(
+        paint, "Bypass valve: flow against differential pressure, and the ways to its opening pressure.", (6.4, 2.6), Room(1.35)
+    )
+
+
+def efficiency_chart(measured: MeasuredSample) -> Chart | None:
+    """Return efficiency over particle size: counts with intervals, curve with band, claims, the screening estimate."""
+    evidence, figure_of_counts = efficiency_evidence(measured), counted_figure(measured)
+    if evidence.medium is None and figure_of_counts is None and not any(one.point for one in evidence.claims):
+        return None
+
+    def paint(figure: Figure) -> None:
+        axes = figure.subplots()
+        axes.set_xscale("log")
+        if evidence.medium is not None:
+            low, high = ([100 * (getattr(one, end) or 0.0) for one in evidence.estimate] for end in ("low", "high"))
+            axes.fill_between(
+                DRAWN_SIZES, low, high, color=LINE, alpha=0.5, linewidth=0, label="screening estimate, a factor of 2 in size"
+            )
+        if figure_of_counts is not None:
+            for curve in figure_of_counts.curves:
+                axes.fill_between(curve.size, 100 * curve.low, 100 * curve.high, color=AMBER_WASH, linewidth=0)
+                inside = (curve.size >= curve.lowest) & (curve.size <= curve.highest)
+                axes.plot(curve.size, 100 * curve.value, color=AMBER, linewidth=0.8, linestyle="--")
+                axes.plot(
+                    curve.size[inside], 100 * curve.value[inside], color=AMBER, linewidth=1.4, label="curve through counts, 95 %"
+                )
+            _counted(axes, figure_of_counts.test)
+        for i, one in enumerate(claim for claim in evidence.claims if claim.point):
+            marks = {"=": "D", ">=": "^", ">": "^"}
+            percent = one.claim.efficiency_percent
+            sizes = list(one.point.sizes) if one.point else []
+            mark = marks.get(one.claim.relation or "=", "D")
+            label = "claim (▲: at least)" if i == 0 else None
+            axes.plot(sizes, [percent or 0.0] * len(sizes), mark, color=RUST, markersize=5, linestyle="-", label=label)
+        axes.set_xlabel("particle size [µm(c)]")
+        axes.set_ylabel("efficiency [%]")
+        axes.set_ylim(0, 103)
+        axes.set_xlim(3.5, 62)
+        axes.set_xticks([4, 6, 10, 20, 30, 40, 60], ["4", "6", "10", "20", "30", "40", "60"])
+        axes.xaxis.set_minor_locator(_no_ticks())
+        axes.grid(True)
+        axes.legend(loc="lower right")
+
+    return _drawn(paint, "Micron efficiency over particle size: counts, claims and the screening estimate.", (6.4, 2.7), Room())
+
+
+def _no_ticks() -> Any:
+    from matplotlib.ticker import NullLocator
+
+    return NullLocator()
+
+
+def _counted(axes: Axes, test: CountedTest) -> None:
+    betas = test.totals.betas
+    value, low, high = (100 * (1 - 1 / array) for array in (betas.value, betas.low, betas.high))
+    for i, read in enumerate(test.readings):
+        ends = np.stack([np.clip(value - low, 0, None), np.clip(high - value, 0, None)])
+        there = np.isfinite(value) & np.isfinite(ends).all(axis=0) & np.isfinite(read.sizes)
+        look: dict[str, Any] = {"color": INK, "markersize": 3.5, "capsize": 2.5, "linewidth": 0.9}
+        mark, label = ("o", "counts, 95 %") if i == 0 else ("s", None)
+        axes.errorbar(read.sizes[there], value[there], yerr=ends[:, there], fmt=mark, label=label, **look)
+
+
+def chances_chart(chances: Mapping[str, Sequence[float]], colours: Mapping[str, str]) -> Chart:
+    """Return the chance of each place as one stacked bar a filter."""
+    labels = list(chances)
+    shades = np.linspace(1.0, 0.25, max(len(labels), 2))
+
+    def paint(figure: Figure) -> None:
+        axes = figure.subplots()
+        for row, label in enumerate(labels):
+            start = 0.0
+            for place, share in enumerate(chances[label]):
+                axes.barh(
+                    row, 100 * share, left=100 * start, color=colours[label], alpha=float(shades[place]), edgecolor="#ffffff"
+                )
+                if share > 0.06:
+                    ink = "#ffffff" if shades[place] > 0.7 else INK
+                    axes.text(100 * (start + share / 2), row, f"{place + 1}.", ha="center", va="center", fontsize=7.5, color=ink)
+                start += share
+        axes.set_yticks(range(len(labels)), labels)
+        axes.invert_yaxis()
+        axes.set_xlim(0, 100)
+        axes.set_xlabel("chance of each place, by the weighted score [%]")
+
+    words = "; ".join(f"{label} is first with {100 * share[0]:.0f} %" for label, share in chances.items())
+    return _drawn(paint, f"Chance of each place: {words}.", (6.4, 0.6 + 0.32 * len(labels)), Room(1.1))
+
+
+def slices_chart(points: Mapping[str, OperatingPoint], speed: float, colours: Mapping[str, str], family: UnitFamily) -> Chart:
+    """Return element differential pressure and unfiltered share of several filters over oil temperature at one speed."""
+    unit, factor = unit_of("kPa", family)
+    coldest = max((point.oil.coldest_pumping(-40.0) for point in points.values()), default=-40.0)
+    temperatures = np.linspace(coldest, WARMEST, 91)
+    solved = {label: operating_map(point, temperatures.tolist(), [speed]) for label, point in points.items()}
+    dashes = ("-", "--", "-.", ":", (0, (5, 1, 1, 1, 1, 1)))
+
+    def paint(figure: Figure) -> None:
+        left, right = figure.subplots(1, 2)
+        for i, (label, one) in enumerate(solved.items()):
+            look: dict[str, Any] = {"color": colours[label], "linestyle": dashes[i % len(dashes)], "linewidth": 1.2}
+            left.plot(temperatures, one.quantity("element_pressure")[:, 0] / factor, label=label, **look)
+            right.plot(temperatures, 100 * one.quantity("unfiltered_fraction")[:, 0], **look)
+        left.set_ylabel(f"element Δp [{unit}]")
+        right.set_ylabel("unfiltered [% of flow]")
+        for axes in (left, right):
+            axes.set_xlabel("oil temperature [°C]")
+            axes.set_ylim(bottom=0)
+            axes.grid(True)
+        figure.legend(*left.get_legend_handles_labels(), loc="lower center", ncols=5)
+
+    names = ", ".join(points)
+    return _drawn(
+        paint,
+        f"Element differential pressure and unfiltered share of {names} over oil temperature at {speed:.0f} rpm.",
+        (6.4, 2.8),
+        Room(0.55, 0.1, 0.72, 0.1, 0.34),
+    )

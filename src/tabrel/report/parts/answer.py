@@ -1,0 +1,253 @@
+"""The first page: the question, the verdict by use, the ranking with its uncertainty, the headline results, what is assumed."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator, Mapping
+
+from tabrel.core.catalogue.results import HEADLINES, RESULTS
+from tabrel.core.catalogue.terms import BASES
+from tabrel.core.judge.judged_use import JudgedUse
+from tabrel.core.judge.schools import Places
+from tabrel.core.results.budget import input_title
+from tabrel.core.study.uses import UseVerdict
+from tabrel.report.at_hand import StudyAtHand
+from tabrel.report.blocks import Block, Column, Facts, Heading, Paragraph, Picture, Points, Table
+from tabrel.report.figures.charts import chances_chart
+from tabrel.report.words import result_words
+
+VERDICTS: dict[UseVerdict, str] = {
+    "meets": "meets the stated requirements",
+    "open": "open",
+    "fails": "fails",
+    "none": "no requirement stated",
+}
+
+SHORT: dict[UseVerdict, str] = {"meets": "meets", "open": "open", "fails": "fails", "none": "none stated"}
+"""In a grid."""
+
+DECISION_RULE = (
+    "Decision rule: a guard band of one expanded uncertainty, k = 2 (JCGM 106:2012, 8.3). A requirement is met where value ± U "
+    "lies wholly within its limit, failed where none of it does, open in between. A fatal finding outweighs every score. Nothing "
+    "here says that a filter fits or is safe: the vehicle maker's instruction is."
+)
+
+
+def answer(at_hand: StudyAtHand) -> Iterator[Block]:
+    """Yield the page of the answer."""
+    study = at_hand.study
+    yield Heading(1, "The answer")
+    facts = [("Question", study.question or "none stated")]
+    if study.intended_uses:
+        facts.append(("Intended for", study.intended_uses))
+    facts.append(("Filters", ", ".join(_named(at_hand, label) for label in at_hand.measured) or "none yet"))
+    yield Facts(tuple(facts))
+    said = sentences_that_matter(at_hand)
+    if said:
+        yield Points(tuple(said), "lead")
+    yield from headline_table(at_hand)
+    yield from _verdicts(at_hand)
+    yield from _assumed(at_hand)
+    yield from _rankings(at_hand)
+
+
+def _named(at_hand: StudyAtHand, label: str) -> str:
+    sample = at_hand.measured[label].sample
+    name = " ".join(word for word in (sample.maker, sample.part_number) if word)
+    return f"{label} ({name})" if name and name != label else label
+
+
+def _judged(at_hand: StudyAtHand) -> list[JudgedUse]:
+    return [one for one in at_hand.judged if isinstance(one, JudgedUse)]
+
+
+def verdict_on(judged: JudgedUse, label: str) -> tuple[UseVerdict, bool]:
+    """Return the verdict that stands on a filter, and whether it is the analyst's own."""
+    verdict = judged.verdicts[label]
+    return (verdict.stated.verdict, True) if verdict.stated else (verdict.proposed, False)
+
+
+def sentences_that_matter(at_hand: StudyAtHand, most: int = 3) -> list[str]:
+    """Return the sentences that matter most: who is first and how sure, who fails and why, what is open for want of what."""
+    found: list[str] = []
+    for judged in _judged(at_hand)[:1]:
+        found.append(_first_place(judged))
+    failed, opened = _telling(at_hand, "fails"), _telling(at_hand, "open")
+    found += failed[:1] + opened[:1] + failed[1:] + opened[1:]
+    grave = [
+        f"{label}: {warning.message.rstrip('.')}."
+        for label, analysis in at_hand.analyses.items()
+        for warning in analysis.warnings
+        if not warning.confirmed
+    ]
+    return [*found, *grave][:most]
+
+
+def _first_place(judged: JudgedUse) -> str:
+    labels = judged.labels
+    name = f"For “{judged.use.name}”"
+    firsts = {
+        "pair wins": _firsts(judged.pair_wins.rank, labels),
+        "rank sum": _firsts(judged.rank_sum.places.rank, labels),
+        "weighted score": _firsts(judged.weighted_score.places.rank, labels),
+    }
+    if len(labels) == 1:
+        return f"{name} only {labels[0]} is compared: there is no ranking."
+    likely = max(labels, key=lambda label: judged.chances.of_place[label][0])
+    chance = f"{100 * judged.chances.of_place[likely][0]:.0f} %"
+    known = {school: who for school, who in firsts.items() if who}
+    if known and all(who == [likely] for who in known.values()) and len(known) == len(firsts):
+        return f"{name}, all three schools of ranking put {likely} first; its chance of first place is {chance}."
+    by_who: dict[tuple[str, ...], list[str]] = {}
+    for school, who in firsts.items():
+        by_who.setdefault(tuple(who), []).append(school)
+    told = "; ".join(
+        f"{' and '.join(schools)} {'put' if len(schools) > 1 else 'puts'} {_level(who)}" for who, schools in by_who.items()
+    )
+    return f"{name}, {told}. The likeliest first by the weighted score is {likely}, with a chance of {chance}."
+
+
+def _level(who: tuple[str, ...]) -> str:
+    if not who:
+        return "no filter first for certain"
+    return f"{who[0]} first" if len(who) == 1 else f"{', '.join(who[:-1])} and {who[-1]} level in first place"
+
+
+def _firsts(rank: Mapping[str, int | None], labels: tuple[str, ...]) -> list[str]:
+    return [label for label in labels if rank[label] == 1]
+
+
+def _telling(at_hand: StudyAtHand, wanted: UseVerdict) -> list[str]:
+    """Return a sentence for each filter that fails, or is open, naming the uses and the first reason."""
+    by_label: dict[str, tuple[list[str], str]] = {}
+    for judged in _judged(at_hand):
+        for label in judged.labels:
+            stands, is_own = verdict_on(judged, label)
+            if stands != wanted:
+                continue
+            verdict = judged.verdicts[label]
+            reason = (
+                verdict.stated.reason or "the analyst says so" if is_own and verdict.stated else next(iter(verdict.reasons), "")
+            )
+            names, _ = by_label.setdefault(label, ([], reason))
+            names.append(judged.use.name)
+    words = {"fails": "fails", "open": "is open"}[wanted]
+    return [
+        f"{label} {words} for {', '.join(f'“{name}”' for name in names)}: {reason.rstrip('.')}."
+        for label, (names, reason) in by_label.items()
+    ]
+
+
+def _verdicts(at_hand: StudyAtHand) -> Iterator[Block]:
+    judged = _judged(at_hand)
+    labels = list(at_hand.measured)
+    if not at_hand.study.uses:
+        yield Paragraph("No use is stated: filters are described, not judged.", "assumed")
+        return
+    columns = (Column("Use", share=1.4), *(Column(label, share=1) for label in labels))
+    rows = []
+    for one in judged:
+        cells = [one.use.name]
+        for label in labels:
+            if label not in one.labels:
+                cells.append("not compared")
+                continue
+            stands, is_own = verdict_on(one, label)
+            cells.append(f"{SHORT[stands]}{' (own verdict)' if is_own else ''}")
+        rows.append(tuple(cells))
+    if rows:
+        yield Table("Verdict by use: whether the stated requirements are met", columns, tuple(rows))
+    for name, why in (one for one in at_hand.judged if isinstance(one, tuple)):
+        yield Paragraph(f"“{name}” cannot be judged: {why}", "assumed")
+    yield Paragraph(DECISION_RULE, "small")
+    own = [
+        f"{label} for “{one.use.name}”: {VERDICTS[stated.verdict]}{f', because {stated.reason}' if stated.reason else ''}; "
+        f"proposed was: {VERDICTS[one.verdicts[label].proposed]}."
+        for one in judged
+        for label in one.labels
+        if (stated := one.verdicts[label].stated) is not None
+    ]
+    if own:
+        yield Paragraph(f"Of the analyst: {' '.join(own)}", "opinion")
+
+
+def _rankings(at_hand: StudyAtHand) -> Iterator[Block]:
+    for i, judged in enumerate(_judged(at_hand)):
+        if len(judged.labels) < 2:
+            continue
+        rows = []
+        order = sorted(
+            judged.labels,
+            key=lambda label: (-judged.chances.of_place[label][0], -(judged.weighted_score.scores[label].score or 0.0)),
+        )
+        for label in order:
+            score = judged.weighted_score.scores[label]
+            shown = "–" if score.score is None else f"{score.score:.1f} ± {score.expanded_uncertainty:.1f}"
+            ties = f"; tied with {', '.join(score.ties)}" if score.ties else ""
+            rows.append(
+                (
+                    label,
+                    str(judged.pair_wins.rank[label]),
+                    _place(judged.rank_sum.places, label),
+                    _place(judged.weighted_score.places, label),
+                    f"{shown}{ties}",
+                    f"{100 * judged.chances.of_place[label][0]:.0f} %",
+                )
+            )
+        columns = (
+            Column("Filter", share=1),
+            Column("Pair wins", True),
+            Column("Rank sum", True),
+            Column("Weighted score", True),
+            Column("Score of 100 ± U", True, 1.6),
+            Column("Chance of first place", True),
+        )
+        yield Table(f"Ranking for “{judged.use.name}”: place by each school", columns, tuple(rows))
+        if i == 0:
+            ordered = {label: judged.chances.of_place[label] for label in order}
+            chart = chances_chart(ordered, at_hand.colours)
+            yield Picture(
+                "chances",
+                chart.svg,
+                chart.alt,
+                f"Chance of each place for “{judged.use.name}”, {judged.chances.draws} draws.",
+                45,
+            )
+
+
+def _place(places: Places, label: str) -> str:
+    rank = places.rank[label]
+    if rank is not None:
+        return str(rank)
+    low, high = places.rank_range[label]
+    return f"{low} to {high}"
+
+
+def headline_table(at_hand: StudyAtHand) -> Iterator[Block]:
+    """Yield the headline results of every filter, with U and what each rests on."""
+    if not at_hand.measured:
+        return
+    columns = (Column("Filter", share=0.8), *(Column(RESULTS[name].title, True, 1.2) for name in HEADLINES))
+    rows = []
+    for label, analysis in at_hand.analyses.items():
+        cells = [label]
+        for name in HEADLINES:
+            result = getattr(analysis.results, name)
+            basis = f"\n{BASES.get(result.basis, result.basis)}" if result.basis and result.basis != "measured" else ""
+            cells.append(f"{result_words(name, result, at_hand.family)}{basis}")
+        rows.append(tuple(cells))
+    yield Table("Five headline results of each filter, with expanded uncertainty (95 %)", columns, tuple(rows))
+
+
+def _assumed(at_hand: StudyAtHand) -> Iterator[Block]:
+    by_what: dict[str, list[str]] = {}
+    for label, analysis in at_hand.analyses.items():
+        for name in HEADLINES:
+            for key in getattr(analysis.results, name).assumed:
+                labels = by_what.setdefault(input_title(key), [])
+                if label not in labels:
+                    labels.append(label)
+    if by_what:
+        said = "; ".join(f"{what} ({', '.join(labels)})" for what, labels in by_what.items())
+        yield Paragraph(f"Assumed, not measured: {said}.", "assumed")
+    else:
+        yield Paragraph("No headline result rests on an assumed input.", "small")

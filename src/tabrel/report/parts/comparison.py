@@ -1,0 +1,106 @@
+"""The comparison: every row of the sheet, each filter against the reference part, and the filters over oil temperature."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+
+from tabrel.core.catalogue.measures import BEHAVIOUR_MEASURES, MEASURE_ROWS, PRICES
+from tabrel.core.catalogue.quantities import QUANTITIES
+from tabrel.core.catalogue.units import UNITS, UnitFamily, in_family, printed
+from tabrel.core.circuit.state import OperatingPoint
+from tabrel.core.judge.comparison_sheet import SheetCell, SheetRow
+from tabrel.report.at_hand import StudyAtHand
+from tabrel.report.blocks import Block, Column, Heading, Paragraph, Picture, Table
+from tabrel.report.figures.charts import slices_chart
+from tabrel.report.words import plain_number, with_uncertainty
+
+USUAL_SPEED = 2000.0
+MARKS = {"best": "▲", "worst": "▽", "tied": "=", "": ""}
+
+
+def comparison(at_hand: StudyAtHand) -> Iterator[Block]:
+    """Yield the comparison sheet, and the filters over oil temperature."""
+    if len(at_hand.measured) < 2:
+        return
+    yield Heading(1, "Comparison sheet")
+    use = at_hand.study.uses[0] if at_hand.study.uses else None
+    points = {label: point for label, point in at_hand.points.items() if isinstance(point, OperatingPoint)}
+    if points:
+        speed = (use.speed_rpm if use else None) or USUAL_SPEED
+        chart = slices_chart(points, speed, at_hand.colours, at_hand.family)
+        yield Picture(
+            "slices",
+            chart.svg,
+            chart.alt,
+            f"Filters over oil temperature at {speed:g} rpm, best estimates. A model, not a test.",
+            74,
+        )
+    yield from _sheet(at_hand)
+
+
+def _sheet(at_hand: StudyAtHand) -> Iterator[Block]:
+    study = at_hand.study
+    labels = list(at_hand.measured)
+    columns = (Column("", share=1.9), *(Column(label, True, 1.5) for label in labels))
+    rows: list[tuple[str, ...]] = []
+    group = ""
+    for row in at_hand.sheet:
+        if row.group != group:
+            group = row.group
+            rows.append((group,))
+        unit = unit_of_row(row, at_hand.family)
+        title = f"{row.title} [{unit}]" if unit else row.title
+        rows.append((title, *(_cell(row, row.cells[label], at_hand.family) for label in labels)))
+    use = f" at the points of “{study.uses[0].name}”" if study.uses else ""
+    against = f", against {study.reference}" if study.reference else ""
+    yield Table(f"Comparison of part numbers{use}{against}", columns, tuple(rows), is_wide=True)
+    yield Paragraph(
+        "Value ± U (95 %, with what specimens of one part number differ by). ▲ best, ▽ worst, = tied with the best inside the "
+        "uncertainty; in brackets the difference to the reference part, in kelvin of a temperature.",
+        "small",
+    )
+
+
+def row_unit(row: SheetRow, family: UnitFamily) -> tuple[str, float]:
+    """Return the unit the numbers of a row are shown in, and what one of the measure's own unit is in it."""
+    if not row.is_number or row.key in PRICES:
+        return "", 1.0
+    unit = MEASURE_ROWS[row.key].unit
+    symbol = QUANTITIES[row.key].metric_unit if row.key in QUANTITIES else MEASURE_ROWS[row.key].symbol
+    if family == "metric" or symbol not in UNITS:
+        return unit, 1.0
+    shown = in_family(symbol, family)
+    return printed(shown), UNITS[symbol].factor / UNITS[shown].factor
+
+
+def unit_of_row(row: SheetRow, family: UnitFamily) -> str:
+    """Return the unit of a row, or the currency where all its prices share one."""
+    if row.key in PRICES:
+        currencies = {cell.known.alike.removeprefix("in ") for cell in row.cells.values() if cell.known and cell.known.value}
+        return currencies.pop() if len(currencies) == 1 else ""
+    return row_unit(row, family)[0]
+
+
+def _cell(row: SheetRow, cell: SheetCell, family: UnitFamily) -> str:
+    if not row.is_number:
+        return "–" if cell.words is None else cell.words[0 if family == "metric" else 1]
+    known = cell.known
+    if known is None or known.value is None:
+        return "–"
+    factor = row_unit(row, family)[1]
+    value = known.value
+    if value.value is not None:
+        words = with_uncertainty(value.value * factor, value.expanded_uncertainty * factor, "")
+    else:
+        ends = [
+            f"{sign} {plain_number(end * factor, digits=3)}"
+            for sign, end in (("≥", value.low), ("≤", value.high))
+            if end is not None
+        ]
+        words = ", ".join(ends)
+    mark = MARKS[cell.mark]
+    difference = ""
+    if cell.difference is not None and cell.differs:
+        is_kelvin = row.key in BEHAVIOUR_MEASURES and MEASURE_ROWS[row.key].unit == "°C"
+        difference = f" ({cell.difference:+.0f} {'K' if is_kelvin else '%'})".replace("-", "−")
+    return f"{words}{f' {mark}' if mark else ''}{difference}"

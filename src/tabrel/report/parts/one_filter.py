@@ -1,0 +1,291 @@
+"""What is told of each filter: drawings, results with their working, valve, pleats, efficiency, map, start."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Iterator
+
+from tabrel.core.catalogue.measures import BEHAVIOUR_MEASURES, MEASURE_ROWS
+from tabrel.core.catalogue.results import HEADLINES, RESULTS
+from tabrel.core.catalogue.terms import BASES, MEDIA_DEDUCTIONS, OPENING_WAYS
+from tabrel.core.details.details import DETAILS
+from tabrel.core.details.kinds import detail_text
+from tabrel.core.details.places import value_at
+from tabrel.core.figures.counted_figure import counted_figure
+from tabrel.core.figures.media_deductions import strip_areas
+from tabrel.core.figures.opening_evidence import opening_comparison
+from tabrel.core.oil.model import oil_model
+from tabrel.core.results.bounded import measured_at_limits
+from tabrel.core.results.working import Operand, Step, shown_number, shown_uncertainty
+from tabrel.core.results.working_chains import CHAINS, working_of
+from tabrel.core.study.report_plan import SECTIONS, SectionKey, chosen_sections
+from tabrel.report.at_hand import StudyAtHand, filling
+from tabrel.report.blocks import Beside, Block, Column, Facts, Heading, Paragraph, Picture, Points, Table
+from tabrel.report.figures.charts import Chart, efficiency_chart, map_chart, start_chart, valve_chart
+from tabrel.report.figures.drawings import DrawnFilter, pack_drawing, plate_drawing, section_drawing, strip_drawing
+from tabrel.report.words import known_words, plain_number, result_words, unit_of, with_uncertainty
+
+HOT_TEMPERATURE = 100.0
+
+IDENTITY = (
+    "sample.maker", "sample.part_number", "sample.date_code", "sample.made", "sample.origin", "sample.condition",
+    "sample.used_hours", "sample.used_distance", "sample.seller", "sample.bought", "sample.price",
+)  # fmt: skip
+"""Details by which an item is known again."""
+
+
+def filters(at_hand: StudyAtHand) -> Iterator[Block]:
+    """Yield what is told of each filter, one after the other."""
+    for label in at_hand.measured:
+        yield Heading(1, label)
+        yield from _identity(at_hand, label)
+        for section in chosen_sections(at_hand.plan):
+            blocks = tuple(SECTION_BLOCKS[section](at_hand, label))
+            if blocks:
+                yield Heading(2, SECTIONS[section])
+                yield from blocks
+
+
+def _identity(at_hand: StudyAtHand, label: str) -> Iterator[Block]:
+    sample = at_hand.measured[label].sample
+    rows = []
+    for key in IDENTITY:
+        detail = DETAILS.get(key)
+        if detail is None:
+            continue
+        words = detail_text(detail, value_at(sample, detail.place), at_hand.family)
+        if words:
+            rows.append((detail.title[0].upper() + detail.title[1:], words))
+    cut = sample.cut
+    if cut is not None:
+        rows.append(("Cut open", " ".join(word for word in (cut.method, cut.at, cut.note) if word)))
+    if sample.photographs:
+        rows.append(("Photographs", str(len(sample.photographs))))
+    yield Facts(tuple(rows)) if rows else Paragraph("Nothing is recorded of where this filter comes from.", "assumed")
+    questioned = [warning for warning in at_hand.analyses[label].warnings if not warning.confirmed]
+    if questioned:
+        yield Points(tuple(f"{one.message[0].upper()}{one.message[1:].rstrip('.')}." for one in questioned), "caution")
+
+
+def _beside(key: str, drawn: DrawnFilter, caption: str, height: float) -> Beside:
+    facts = tuple((one.number, one.title, one.words) for one in drawn.sizes)
+    return Beside(Picture(key, drawn.svg, drawn.alt, caption, height), facts, drawn.note)
+
+
+def _drawings(at_hand: StudyAtHand, label: str) -> Iterator[Block]:
+    measured = at_hand.measured[label]
+    yield _beside(f"{label} section", section_drawing(measured, at_hand.family), f"{label}: section, to scale.", 92)
+    yield _beside(f"{label} plate", plate_drawing(measured, at_hand.family), f"{label}: tapping plate from below, to scale.", 70)
+
+
+def _workings(at_hand: StudyAtHand, label: str) -> Iterator[Block]:
+    measured, results = at_hand.measured[label], at_hand.analyses[label].results
+    rows = []
+    for name, row in RESULTS.items():
+        result = getattr(results, name)
+        lacks = f"needs {', '.join(result.missing)}" if result.missing and result.value is None else ""
+        basis = BASES.get(result.basis or "", result.basis or "")
+        rows.append((row.title, result_words(name, result, at_hand.family), lacks or basis))
+    columns = (Column("Result", share=2), Column("Value", True, 2), Column("Rests on", share=2))
+    yield Table("Results, with expanded uncertainty (95 %)", columns, tuple(rows))
+    at_limits = measured_at_limits(measured)
+    for name in HEADLINES:
+        result = getattr(results, name)
+        if name not in CHAINS or (result.value is None and result.low is None and result.high is None):
+            continue
+        working = working_of(name, at_limits)
+        yield Heading(3, RESULTS[name].title)
+        lines = []
+        for i, step in enumerate(working.steps):
+            is_last = i == len(working.steps) - 1
+            spread = result.expanded_uncertainty if is_last else None
+            value = shown_number(step.value, step.measure, at_hand.family, spread=spread)
+            if is_last and spread:
+                value = f"{value} ± {shown_uncertainty(spread, step.measure, at_hand.family)}"
+            lines.append((step.words, f"{step.symbol} = {step.formula()}", _put_in(step, at_hand), value))
+        heads = (
+            Column("What", share=1.5),
+            Column("Formula", share=1.4),
+            Column("Numbers put in", share=2),
+            Column("Gives", True, 1.2),
+        )
+        yield Table(f"{label}: working of the {RESULTS[name].title.lower()}", heads, tuple(lines))
+
+
+def _put_in(step: Step, at_hand: StudyAtHand) -> str:
+    said = [
+        piece if isinstance(piece, str) else shown_number(piece.value, piece.measure, at_hand.family) for piece in step.pieces()
+    ]
+    return "".join(said) if any(isinstance(piece, Operand) for piece in step.pieces()) else ""
+
+
+def _valve(at_hand: StudyAtHand, label: str) -> Iterator[Block]:
+    measured, study = at_hand.measured[label], at_hand.study
+    compared = opening_comparison(measured)
+    if not compared.evidence:
+        yield Paragraph("Nothing says at what pressure the bypass valve opens.", "assumed")
+        return
+    unit, factor = unit_of("kPa", at_hand.family)
+    rows = [
+        (
+            OPENING_WAYS.get(one.basis, one.basis),
+            with_uncertainty(
+                (one.opening.value or 0.0) / factor,
+                None if one.opening.expanded_uncertainty is None else one.opening.expanded_uncertainty / factor,
+                unit,
+            ),
+            "the result" if one.is_used else "",
+        )
+        for one in compared.evidence
+    ]
+    yield Table(
+        "Every way to the opening pressure",
+        (Column("Way", share=2), Column("Opening pressure", True, 2), Column("", share=1)),
+        tuple(rows),
+    )
+    agreed = [
+        f"{OPENING_WAYS.get(one.first, one.first)} and {OPENING_WAYS.get(one.second, one.second)} "
+        f"{'agree' if one.agrees else 'contradict each other'}"
+        + ("" if one.normalised_error is None else f" (Eₙ = {plain_number(one.normalised_error, digits=2)})")
+        for one in compared.agreements
+    ]
+    if agreed:
+        yield Paragraph(f"{'; '.join(agreed)}.".capitalize(), "small")
+    circuit = study.circuit
+    hot = circuit.engine.temperature_c if circuit and circuit.engine else HOT_TEMPERATURE
+    oil = oil_model(study.oil) if study.oil else None
+    yield from _chart(f"{label} valve", valve_chart(measured, oil, hot, at_hand.family), f"{label}: bypass valve.", 62)
+
+
+def _chart(key: str, chart: Chart | None, caption: str, height: float) -> Iterator[Block]:
+    if chart is not None:
+        yield Picture(key, chart.svg, chart.alt, caption, height)
+
+
+def _media(at_hand: StudyAtHand, label: str) -> Iterator[Block]:
+    measured = at_hand.measured[label]
+    yield _beside(f"{label} pleats", pack_drawing(measured, at_hand.family), f"{label}: pleat pack end-on, to scale.", 58)
+    strip, drawn = strip_areas(measured), strip_drawing(measured, at_hand.family)
+    if strip is None or drawn is None:
+        yield Paragraph("The media strip has not been measured.", "assumed")
+        return
+    yield _beside(f"{label} strip", drawn, f"{label}: media strip laid flat, to scale; hatched is lost.", 44)
+    unit, factor = unit_of("cm2", at_hand.family)
+    rows = [("gross area of one face", plain_number(strip.gross / factor), "")]
+    rows += [
+        (
+            f"less {MEDIA_DEDUCTIONS[one.key]}",
+            f"−{plain_number(one.area / factor)}" if one.area else "0",
+            "" if one.measured else "not measured, taken as none",
+        )
+        for one in strip.deductions
+    ]
+    results = at_hand.analyses[label].results
+    rows.append(("effective media area", result_words("media_effective_area", results.media_effective_area, at_hand.family), ""))
+    yield Table(
+        f"{label}: from gross to effective media area [{unit}]",
+        (Column("Step", share=2), Column("Area", True, 1.4), Column("", share=1.4)),
+        tuple(rows),
+    )
+
+
+def _efficiency(at_hand: StudyAtHand, label: str) -> Iterator[Block]:
+    measured = at_hand.measured[label]
+    chart = efficiency_chart(measured)
+    if chart is None:
+        yield Paragraph(
+            "Nothing is known of the micron efficiency: no counts, no claim, and no medium to estimate from.", "assumed"
+        )
+        return
+    yield from _chart(f"{label} efficiency", chart, f"{label}: micron efficiency.", 66)
+    figure = counted_figure(measured)
+    if figure is None:
+        yield Paragraph("No counted test: a screening estimate is good to a factor of two in size either way.", "assumed")
+        return
+    test, betas = figure.test, figure.test.totals.betas
+    rows = []
+    for i, size in enumerate(test.counts.sizes_um):
+        value, low, high = (100 * (1 - 1 / array[i]) for array in (betas.value, betas.low, betas.high))
+        counted = f"{test.totals.gross.upstream[i]:.0f} / {test.totals.gross.downstream[i]:.0f}"
+        fault = test.totals.size_faults[i]
+        told = fault or f"{plain_number(value)} ({plain_number(low)} to {plain_number(high)})"
+        rows.append((f"{size:g}", counted, told))
+    scale = (test.counts.scale or "µm").replace("um", "µm")
+    columns = (
+        Column(f"Size [{scale}]", True),
+        Column("Counted upstream / downstream", True, 1),
+        Column("Efficiency, 95 % interval [%]", True, 1),
+    )
+    yield Table(f"{label}: counted test", columns, tuple(rows))
+    if figure.checks:
+        yield Points(tuple(f"{one.words[0].upper()}{one.words[1:].rstrip('.')}." for one in figure.checks), "small")
+
+
+def _map(at_hand: StudyAtHand, label: str) -> Iterator[Block]:
+    point = at_hand.points[label]
+    if isinstance(point, str):
+        yield Paragraph(f"No operating map: {point}", "assumed")
+        return
+    chart = map_chart(point, filling(point), label, at_hand.family)
+    yield Picture(
+        f"{label} map",
+        chart.svg,
+        chart.alt,
+        f"{label}: operating map; hatched, the bypass valve is open. A model, not a test.",
+        80,
+    )
+    use = at_hand.study.uses[0] if at_hand.study.uses else None
+    if use is None:
+        return
+    known = {row.key: row.cells[label].known for row in at_hand.sheet if row.key in BEHAVIOUR_MEASURES}
+    rows = [
+        (
+            MEASURE_ROWS[key].title,
+            known_words(one, MEASURE_ROWS[key].unit),
+            one.reason if one is not None and one.value is None else "",
+        )
+        for key, one in known.items()
+    ]
+    places = (
+        [f"cold {use.temperature_c:g} °C, {use.speed_rpm:g} rpm"]
+        if use.temperature_c is not None and use.speed_rpm is not None
+        else []
+    )
+    if use.hot_temperature_c is not None and use.hot_speed_rpm is not None:
+        places.append(f"hot {use.hot_temperature_c:g} °C, {use.hot_speed_rpm:g} rpm")
+    caption = f"{label} at the points of “{use.name}” ({'; '.join(places)}), with expanded uncertainty"
+    yield Table(caption, (Column("Quantity", share=2), Column("Value", True, 1.4), Column("", share=1.4)), tuple(rows))
+
+
+def _start(at_hand: StudyAtHand, label: str) -> Iterator[Block]:
+    start = at_hand.starts[label]
+    if isinstance(start, str):
+        yield Paragraph(f"No start: {start}", "assumed")
+        return
+    chart = start_chart(start, label, at_hand.family)
+    yield Picture(f"{label} start", chart.svg, chart.alt, f"{label}: a start from cold, best estimates. A model, not a test.", 84)
+    unit, factor = unit_of("kPa", at_hand.family)
+    lowest = start.lowest_gallery_pressure
+    facts = [
+        ("Galleries full after", "not in this start" if start.filled_after is None else f"{start.filled_after:.1f} s"),
+        (
+            "Pressure in the gallery after",
+            "not in this start" if start.pressure_after is None else f"{start.pressure_after:.1f} s",
+        ),
+        ("Bypass valve open for", f"{start.bypass_time / 60:.2f} min"),
+        ("Unfiltered", f"{start.unfiltered_volume * 1e3:.3g} L of {start.volume * 1e3:.0f} L"),
+        ("Lowest gallery pressure", "not known" if lowest is None else f"{plain_number(lowest / factor, digits=3)} {unit}"),
+    ]
+    if start.dry_time > 0:
+        facts.append(("Oil does not pump for", f"{start.dry_time:.0f} s"))
+    yield Facts(tuple(facts))
+
+
+SECTION_BLOCKS: dict[SectionKey, Callable[[StudyAtHand, str], Iterator[Block]]] = {
+    "drawings": _drawings,
+    "working": _workings,
+    "valve": _valve,
+    "media": _media,
+    "efficiency": _efficiency,
+    "map": _map,
+    "start": _start,
+}

@@ -1,0 +1,473 @@
+"""The study as tables of plain values: one list that spreadsheet, CSV and data package are all written from.
+
+Numbers are numbers in the unit of their heading, in metric units; what is not known is empty, never zero.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Iterator
+from dataclasses import dataclass
+from typing import Literal
+
+import numpy as np
+
+from tabrel.core.catalogue.measures import MEASURE_ROWS
+from tabrel.core.catalogue.observation import observed
+from tabrel.core.catalogue.observations import OBSERVATIONS
+from tabrel.core.catalogue.quantities import HOLE_QUANTITIES, PART_TITLES, QUANTITIES, Quantity
+from tabrel.core.catalogue.results import HEADLINES, RESULTS
+from tabrel.core.catalogue.terms import UNCERTAINTY_SOURCES, VERDICTS
+from tabrel.core.catalogue.units import UNITS, printed
+from tabrel.core.entry.reading_text import parse_reading
+from tabrel.core.errors import TabrelError
+from tabrel.core.judge.judged_use import JudgedUse
+from tabrel.core.maps.behaviour import WARMEST
+from tabrel.core.maps.onset import bypass_onset
+from tabrel.core.maps.operating_map import operating_map
+from tabrel.core.results.bounded import measured_at_limits
+from tabrel.core.results.budget import uncertainty_budget
+from tabrel.core.results.working_chains import CHAINS, working_of
+from tabrel.core.review.claims import check_claim, claim_words
+from tabrel.core.study.model import ReadingEntry, as_reading
+from tabrel.core.uncertainty.estimate import Estimate
+from tabrel.core.uncertainty.propagation import expanded_uncertainty
+from tabrel.report.at_hand import StudyAtHand, filling
+from tabrel.report.words import result_unit
+
+FieldType = Literal["string", "number", "integer", "boolean"]
+Value = str | float | int | bool | None
+
+MAP_TEMPERATURES, MAP_SPEEDS = 23, (800.0, 1500.0, 2000.0, 3000.0, 4000.0, 5000.0, 6000.0)
+
+
+@dataclass(frozen=True)
+class Field:
+    """A column: its name in files, its type, what it is, and its unit as printed, empty for none."""
+
+    name: str
+    type: FieldType
+    title: str
+    unit: str = ""
+
+    @property
+    def heading(self) -> str:
+        """Title with the unit."""
+        return f"{self.title} [{self.unit}]" if self.unit else self.title
+
+
+@dataclass(frozen=True)
+class DataTable:
+    """A table of one subject.
+
+    Attributes
+    ----------
+    name, title : str
+        Of its file, and as it is said.
+    fields : tuple of Field
+    rows : tuple of tuple
+    """
+
+    name: str
+    title: str
+    fields: tuple[Field, ...]
+    rows: tuple[tuple[Value, ...], ...]
+
+
+_SAMPLE = Field("sample", "string", "Filter")
+
+
+def data_tables(at_hand: StudyAtHand, only: tuple[str, ...] = ()) -> tuple[DataTable, ...]:
+    """Return the tables of a study, each subject once, those without a row left out.
+
+    Parameters
+    ----------
+    at_hand : StudyAtHand
+    only : tuple of str
+        Names of tables; empty for all.
+
+    Returns
+    -------
+    tuple of DataTable
+    """
+    return tuple(
+        table for name, make in _TABLES.items() if (not only or name in only) and ((table := make(at_hand)).rows or only)
+    )
+
+
+def _number(value: float | None) -> float | None:
+    return float(value) if value is not None and np.isfinite(value) else None
+
+
+def _results(at_hand: StudyAtHand) -> DataTable:
+    fields: list[Field] = [_SAMPLE]
+    for name, row in RESULTS.items():
+        unit = result_unit(name, "metric")[0]
+        fields += [
+            Field(name, "number", row.title, unit),
+            Field(f"{name}_expanded_uncertainty", "number", f"{row.title}: U, 95 %", unit),
+            Field(f"{name}_low", "number", f"{row.title}: lowest", unit),
+            Field(f"{name}_high", "number", f"{row.title}: highest", unit),
+            Field(f"{name}_basis", "string", f"{row.title}: rests on"),
+            Field(f"{name}_lacks", "string", f"{row.title}: needs, assumes"),
+        ]
+    rows = []
+    for label, analysis in at_hand.analyses.items():
+        cells: list[Value] = [label]
+        for name in RESULTS:
+            result = getattr(analysis.results, name)
+            factor = result_unit(name, "metric")[1]
+            numbers = (result.value, result.expanded_uncertainty, result.low, result.high)
+            cells += [None if one is None else _number(one / factor) for one in numbers]
+            lacks = [f"needs {key}" for key in result.missing] + [f"assumes {key}" for key in result.assumed]
+            cells += [result.basis, "; ".join(lacks) or None]
+        rows.append(tuple(cells))
+    return DataTable("results", "Results", tuple(fields), tuple(rows))
+
+
+def _readings(at_hand: StudyAtHand) -> DataTable:
+    fields = (
+        _SAMPLE,
+        Field("key", "string", "Key"),
+        Field("quantity", "string", "Quantity"),
+        Field("as_typed", "string", "As typed"),
+        Field("value", "number", "Value in the unit beside"),
+        Field("unit", "string", "Unit"),
+        Field("taken_at", "string", "Taken (UTC)"),
+        Field("instrument", "string", "Instrument"),
+        Field("provenance", "string", "Source"),
+        Field("set_aside", "string", "Set aside because"),
+        Field("copied_from", "string", "Copied from"),
+        Field("note", "string", "Note"),
+    )
+    rows: list[tuple[Value, ...]] = []
+    for label, key, quantity, title, entries, _ in _all_readings(at_hand):
+        for entry in entries:
+            reading = as_reading(entry)
+            rows.append(
+                (
+                    label,
+                    key,
+                    title,
+                    reading.text,
+                    _meant(reading.text, quantity),
+                    printed(quantity.metric_unit),
+                    reading.taken_at,
+                    reading.instrument or quantity.instrument,
+                    reading.counts_as,
+                    reading.struck_out,
+                    reading.copied_from,
+                    reading.note,
+                )
+            )
+    return DataTable("readings", "Readings as typed", fields, tuple(rows))
+
+
+def _meant(text: str, quantity: Quantity) -> float | None:
+    try:
+        value = parse_reading(text, quantity.dimension).value
+    except TabrelError:
+        return None
+    return _number(value / (UNITS[quantity.metric_unit].factor if quantity.metric_unit else 1.0))
+
+
+def _all_readings(at_hand: StudyAtHand) -> Iterator[tuple[str, str, Quantity, str, tuple[ReadingEntry, ...], Estimate | None]]:
+    for label, measured in at_hand.measured.items():
+        sample = measured.sample
+        for key, quantity in QUANTITIES.items():
+            if key in sample.readings:
+                title = f"{PART_TITLES[quantity.part]}: {quantity.title}"
+                yield label, key, quantity, title, sample.readings[key], measured.estimates.get(key)
+        for path, groups in (("holes.inlet", sample.holes.inlet), ("holes.centre_tube", sample.holes.centre_tube)):
+            for i, group in enumerate(groups):
+                for dimension, entries in group.readings.by_dimension():
+                    key, quantity = f"{path}[{i}].{dimension}", HOLE_QUANTITIES[dimension]
+                    title = f"{'Inlet' if path.endswith('inlet') else 'Centre tube'} holes {i + 1}: {quantity.title}"
+                    yield label, key, quantity, title, entries, measured.hole_estimates.get(key)
+
+
+def _means(at_hand: StudyAtHand) -> DataTable:
+    fields = (
+        _SAMPLE,
+        Field("key", "string", "Key"),
+        Field("quantity", "string", "Quantity"),
+        Field("value", "number", "Value in the unit beside"),
+        Field("expanded_uncertainty", "number", "U, 95 %, in the same unit"),
+        Field("unit", "string", "Unit"),
+        Field("readings_used", "integer", "Readings used"),
+        Field("provenance", "string", "Source"),
+    )
+    rows: list[tuple[Value, ...]] = []
+    for label, key, quantity, title, _, estimate in _all_readings(at_hand):
+        if estimate is not None:
+            factor = UNITS[quantity.metric_unit].factor if quantity.metric_unit else 1.0
+            value, room = _number(estimate.value / factor), _number(expanded_uncertainty(estimate) / factor)
+            rows.append((label, key, title, value, room, printed(quantity.metric_unit), len(estimate.used), estimate.provenance))
+    return DataTable("quantities", "Quantities: best values", fields, tuple(rows))
+
+
+def _holes(at_hand: StudyAtHand) -> DataTable:
+    fields = (
+        _SAMPLE,
+        Field("placement", "string", "Where"),
+        Field("group", "integer", "Group"),
+        Field("shape", "string", "Shape"),
+        Field("count", "integer", "Count"),
+        Field("open_fraction", "number", "Open part"),
+    )
+    rows: list[tuple[Value, ...]] = []
+    for label, measured in at_hand.measured.items():
+        holes = measured.sample.holes
+        for placement, groups in (("inlet", holes.inlet), ("centre_tube", holes.centre_tube)):
+            rows += [(label, placement, i + 1, one.shape, one.count, one.open_fraction) for i, one in enumerate(groups)]
+    return DataTable("holes", "Holes", fields, tuple(rows))
+
+
+def _seen(at_hand: StudyAtHand) -> DataTable:
+    fields = (_SAMPLE, Field("key", "string", "Key"), Field("observation", "string", "What"), Field("seen", "string", "Seen"))
+    rows: list[tuple[Value, ...]] = []
+    for label, measured in at_hand.measured.items():
+        for key, observation in OBSERVATIONS.items():
+            words = observed(measured.sample, observation)
+            if words is not None:
+                rows.append((label, key, f"{PART_TITLES[observation.part]}: {observation.title}", words))
+    return DataTable("observations", "What was seen", fields, tuple(rows))
+
+
+def _claims(at_hand: StudyAtHand) -> DataTable:
+    fields = (
+        _SAMPLE,
+        Field("claim", "string", "Claim"),
+        Field("source", "string", "Source"),
+        Field("speaker", "string", "Said by"),
+        Field("seen", "string", "Seen on"),
+        Field("verdict", "string", "Verdict"),
+        Field("why", "string", "Why"),
+    )
+    rows: list[tuple[Value, ...]] = []
+    for label, measured in at_hand.measured.items():
+        results = {row.key: getattr(at_hand.analyses[label].results, name) for name, row in RESULTS.items()}
+        for claim in measured.sample.claims:
+            check = check_claim(claim, measured.sample, measured.estimates, results=results)
+            rows.append(
+                (label, claim_words(claim), claim.source, claim.speaker, claim.seen, VERDICTS[check.verdict], check.words)
+            )
+    return DataTable("claims", "Claims", fields, tuple(rows))
+
+
+def _warnings(at_hand: StudyAtHand) -> DataTable:
+    fields = (
+        _SAMPLE,
+        Field("code", "string", "Code"),
+        Field("where", "string", "Where"),
+        Field("message", "string", "What is questioned"),
+        Field("confirmed", "boolean", "Confirmed"),
+    )
+    rows = [
+        (label, one.code, one.where, one.message, one.confirmed)
+        for label, analysis in at_hand.analyses.items()
+        for one in analysis.warnings
+    ]
+    return DataTable("questions", "What is questioned", fields, tuple(rows))
+
+
+def _budgets(at_hand: StudyAtHand) -> DataTable:
+    fields = (
+        _SAMPLE,
+        Field("result", "string", "Result"),
+        Field("input", "string", "Input"),
+        Field("source", "string", "Source"),
+        Field("contribution", "number", "Contributes, standard, in the unit beside"),
+        Field("unit", "string", "Unit"),
+        Field("share", "number", "Share of the variance", "%"),
+    )
+    rows: list[tuple[Value, ...]] = []
+    for label, measured in at_hand.measured.items():
+        at_limits = measured_at_limits(measured)
+        for name in HEADLINES:
+            result = getattr(at_hand.analyses[label].results, name)
+            if name not in CHAINS or (result.value is None and result.low is None and result.high is None):
+                continue
+            unit, factor = result_unit(name, "metric")
+            for one in uncertainty_budget(working_of(name, at_limits).steps[-1], at_limits).contributions:
+                source = UNCERTAINTY_SOURCES[one.source]
+                rows.append((label, name, one.title, source, _number(one.amount / factor), unit, _number(100 * one.share)))
+    return DataTable("budgets", "Uncertainty budgets", fields, tuple(rows))
+
+
+def _comparison(at_hand: StudyAtHand) -> DataTable:
+    fields = [
+        Field("group", "string", "Group"),
+        Field("key", "string", "Key"),
+        Field("measure", "string", "Row"),
+        Field("unit", "string", "Unit"),
+        _SAMPLE,
+        Field("value", "number", "Value in the unit beside"),
+        Field("expanded_uncertainty", "number", "U, 95 %, in the same unit"),
+        Field("low", "number", "Lowest"),
+        Field("high", "number", "Highest"),
+        Field("basis", "string", "Rests on"),
+        Field("words", "string", "In words"),
+        Field("mark", "string", "Mark"),
+        Field("difference_to_reference", "number", "Difference to the reference, % or K"),
+    ]
+    rows: list[tuple[Value, ...]] = []
+    for row in at_hand.sheet:
+        unit = MEASURE_ROWS[row.key].unit if row.is_number else ""
+        for label, cell in row.cells.items():
+            value = cell.known.value if cell.known is not None else None
+            if value is None and cell.words is None:
+                continue
+            numbers: tuple[Value, ...] = (None, None, None, None, None)
+            if value is not None:
+                room = _number(value.expanded_uncertainty) if value.value is not None else None
+                numbers = (_number(value.value), room, _number(value.low), _number(value.high), value.basis)
+            currency = cell.known.alike.removeprefix("in ") if cell.known is not None and row.key.startswith("price") else ""
+            rows.append(
+                (
+                    row.group,
+                    row.key,
+                    row.title,
+                    currency or unit,
+                    label,
+                    *numbers,
+                    cell.words[0] if cell.words else None,
+                    cell.mark or None,
+                    _number(cell.difference),
+                )
+            )
+    return DataTable("comparison", "Comparison sheet", tuple(fields), tuple(rows))
+
+
+def _requirements(at_hand: StudyAtHand) -> DataTable:
+    fields = (
+        Field("use", "string", "Use"),
+        _SAMPLE,
+        Field("measure", "string", "Requirement on"),
+        Field("state", "string", "State"),
+        Field("decides", "boolean", "Decides"),
+        Field("reason", "string", "Reason"),
+    )
+    rows = [
+        (one.use.name, label, line.measure, line.state, line.counts, line.reason)
+        for one in _judged(at_hand)
+        for label in one.labels
+        for line in one.requirements[label]
+    ]
+    return DataTable("requirements", "Requirements, line by line", fields, tuple(rows))
+
+
+def _judged(at_hand: StudyAtHand) -> list[JudgedUse]:
+    return [one for one in at_hand.judged if isinstance(one, JudgedUse)]
+
+
+def _rankings(at_hand: StudyAtHand) -> DataTable:
+    fields = (
+        Field("use", "string", "Use"),
+        _SAMPLE,
+        Field("proposed_verdict", "string", "Proposed verdict"),
+        Field("own_verdict", "string", "Own verdict"),
+        Field("own_reason", "string", "Its reason"),
+        Field("pair_wins_place", "integer", "Place by pair wins"),
+        Field("rank_sum_place", "integer", "Place by rank sum"),
+        Field("weighted_score_place", "integer", "Place by weighted score"),
+        Field("score", "number", "Weighted score of 100"),
+        Field("score_expanded_uncertainty", "number", "U of the score, 95 %"),
+        Field("chance_of_first_place", "number", "Chance of first place", "%"),
+    )
+    rows: list[tuple[Value, ...]] = []
+    for one in _judged(at_hand):
+        for label in one.labels:
+            verdict, score = one.verdicts[label], one.weighted_score.scores[label]
+            own = (verdict.stated.verdict, verdict.stated.reason) if verdict.stated else (None, None)
+            places = (one.pair_wins.rank[label], one.rank_sum.places.rank[label], one.weighted_score.places.rank[label])
+            numbers = (_number(score.score), _number(score.expanded_uncertainty), 100 * one.chances.of_place[label][0])
+            rows.append((one.use.name, label, verdict.proposed, *own, *places, *numbers))
+    return DataTable("ranking", "Verdict and ranking by use", fields, tuple(rows))
+
+
+_MAP_FIELDS: tuple[tuple[str, str, str, str, float], ...] = (
+    ("element_pressure", "element_kpa", "Element differential pressure", "kPa", 1e-3),
+    ("filter_pressure", "filter_kpa", "Filter differential pressure", "kPa", 1e-3),
+    ("gallery_pressure", "gallery_kpa", "Gallery pressure", "kPa", 1e-3),
+    ("filter_flow", "filter_flow_l_min", "Flow through the filter", "L/min", 60e3),
+    ("unfiltered_fraction", "unfiltered_percent", "Unfiltered", "% of flow", 100.0),
+    ("regulator_fraction", "regulator_percent", "Through the regulator", "% of delivery", 100.0),
+)
+
+
+def _maps(at_hand: StudyAtHand) -> DataTable:
+    fields = (
+        _SAMPLE,
+        Field("condition", "string", "Condition"),
+        Field("temperature_c", "number", "Oil temperature", "°C"),
+        Field("speed_rpm", "number", "Engine speed", "rpm"),
+        *(Field(name, "number", title, unit) for _, name, title, unit, _ in _MAP_FIELDS),
+    )
+    rows: list[tuple[Value, ...]] = []
+    for label, point in at_hand.points.items():
+        if isinstance(point, str):
+            continue
+        coldest = point.oil.coldest_pumping(-40.0)
+        temperatures = np.linspace(float(np.ceil(coldest)), WARMEST, MAP_TEMPERATURES)
+        for condition, one in (("steady", point), ("filling", filling(point))):
+            solved = operating_map(one, temperatures.tolist(), list(MAP_SPEEDS))
+            grids = [factor * solved.quantity(quantity) for quantity, _, _, _, factor in _MAP_FIELDS]
+            for i, celsius in enumerate(temperatures.tolist()):
+                for j, rpm in enumerate(MAP_SPEEDS):
+                    rows.append((label, condition, round(celsius, 6), rpm, *(_number(grid[i, j]) for grid in grids)))
+    return DataTable("operating_map", "Operating map, best estimates", fields, tuple(rows))
+
+
+def _onsets(at_hand: StudyAtHand) -> DataTable:
+    fields = (
+        _SAMPLE,
+        Field("speed_rpm", "number", "Engine speed", "rpm"),
+        Field("onset_c", "number", "Bypass onset, steady", "°C"),
+        Field("filling_onset_c", "number", "Bypass onset while filling", "°C"),
+    )
+    rows: list[tuple[Value, ...]] = []
+    for label, point in at_hand.points.items():
+        if isinstance(point, str):
+            continue
+        steady, filled = (bypass_onset(one, list(MAP_SPEEDS)).temperature for one in (point, filling(point)))
+        rows += [(label, rpm, _number(steady[j]), _number(filled[j])) for j, rpm in enumerate(MAP_SPEEDS)]
+    return DataTable("bypass_onset", "Bypass onset, best estimates", fields, tuple(rows))
+
+
+def _starts(at_hand: StudyAtHand) -> DataTable:
+    fields = (
+        _SAMPLE,
+        Field("filled_after_s", "number", "Galleries full after", "s"),
+        Field("pressure_after_s", "number", "Pressure in the gallery after", "s"),
+        Field("bypass_minutes", "number", "Bypass valve open for", "min"),
+        Field("unfiltered_l", "number", "Unfiltered", "L"),
+        Field("volume_l", "number", "Through the filter", "L"),
+        Field("lowest_gallery_kpa", "number", "Lowest gallery pressure", "kPa"),
+    )
+    rows: list[tuple[Value, ...]] = []
+    for label, start in at_hand.starts.items():
+        if isinstance(start, str):
+            continue
+        lowest = None if start.lowest_gallery_pressure is None else start.lowest_gallery_pressure / 1e3
+        times = (_number(start.filled_after), _number(start.pressure_after), start.bypass_time / 60)
+        rows.append((label, *times, start.unfiltered_volume * 1e3, start.volume * 1e3, _number(lowest)))
+    return DataTable("starts", "Start from cold, best estimates", fields, tuple(rows))
+
+
+_TABLES: dict[str, Callable[[StudyAtHand], DataTable]] = {
+    "results": _results,
+    "quantities": _means,
+    "readings": _readings,
+    "holes": _holes,
+    "observations": _seen,
+    "claims": _claims,
+    "questions": _warnings,
+    "budgets": _budgets,
+    "comparison": _comparison,
+    "requirements": _requirements,
+    "ranking": _rankings,
+    "operating_map": _maps,
+    "bypass_onset": _onsets,
+    "starts": _starts,
+}
+"""By name, in the order of the workbook."""

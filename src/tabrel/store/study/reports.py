@@ -1,0 +1,124 @@
+"""The plan of a study's report, and the reports that were issued, which nothing changes."""
+
+from __future__ import annotations
+
+import sqlite3
+from dataclasses import dataclass
+
+from pydantic import TypeAdapter
+
+from tabrel.core.study.report_plan import ReportPlan
+from tabrel.store.connection import inserted_id
+from tabrel.store.errors import NotStoredError
+from tabrel.store.gather import Reader
+
+_ADAPTER: TypeAdapter[ReportPlan] = TypeAdapter(ReportPlan)
+
+SELECT_REPORT_PLAN = "SELECT document FROM report_plan WHERE study_id = :study_id"
+INSERT_REPORT_PLAN = "INSERT INTO report_plan (study_id, document) VALUES (:study_id, :document)"
+UPDATE_REPORT_PLAN = "UPDATE report_plan SET document = :document WHERE study_id = :study_id"
+DELETE_REPORT_PLAN = "DELETE FROM report_plan WHERE study_id = :study_id"
+
+
+def load_report_plan(conn: Reader, study_id: int) -> ReportPlan | None:
+    """Return the plan of a study's report, or None where there is none."""
+    row = next(iter(conn.execute(SELECT_REPORT_PLAN, {"study_id": study_id})), None)
+    return None if row is None else _ADAPTER.validate_json(row["document"], strict=True)
+
+
+def set_report_plan(conn: sqlite3.Connection, study_id: int, plan: ReportPlan | None) -> None:
+    """Store the plan of a study's report in place of what it was; one that plans nothing is none."""
+    if plan is None or plan == ReportPlan():
+        conn.execute(DELETE_REPORT_PLAN, {"study_id": study_id})
+        return
+    given = {"study_id": study_id, "document": _ADAPTER.dump_json(plan, exclude_none=True).decode()}
+    if conn.execute(UPDATE_REPORT_PLAN, given).rowcount == 0:
+        conn.execute(INSERT_REPORT_PLAN, given)
+
+
+@dataclass(frozen=True)
+class IssuedReport:
+    """A report as it was issued.
+
+    Attributes
+    ----------
+    id : int
+    study_id : int
+    number, issued_at, title : str
+    document : str
+        The study document at that moment, JSON.
+    sha256 : str
+        Of the PDF.
+    size : int
+        Of the PDF, in bytes.
+    """
+
+    id: int
+    study_id: int
+    number: str
+    issued_at: str
+    title: str
+    document: str
+    sha256: str
+    size: int
+
+
+INSERT_ISSUED = """
+INSERT INTO issued_report (study_id, number, issued_at, title, document, pdf, sha256)
+VALUES (:study_id, :number, :issued_at, :title, :document, :pdf, :sha256)
+"""
+SELECT_ISSUED_OF_STUDY = """
+SELECT id, study_id, number, issued_at, title, document, sha256, length(pdf) AS size
+FROM issued_report WHERE study_id = :study_id ORDER BY id DESC
+"""
+SELECT_ISSUED = """
+SELECT id, study_id, number, issued_at, title, document, sha256, length(pdf) AS size FROM issued_report WHERE id = :id
+"""
+SELECT_ISSUED_PDF = "SELECT pdf FROM issued_report WHERE id = :id"
+SELECT_ISSUED_OF_YEAR = "SELECT COUNT(*) AS issued FROM issued_report WHERE number LIKE :year || '-%'"
+
+
+def next_number(conn: sqlite3.Connection, year: int) -> str:
+    """Return the number of the next report of a year; call it within the transaction that issues it.
+
+    A number is never given twice, since no issued report is ever removed.
+    """
+    issued = int(conn.execute(SELECT_ISSUED_OF_YEAR, {"year": str(year)}).fetchone()["issued"])
+    return f"{year}-{issued + 1:04d}"
+
+
+def insert_issued(
+    conn: sqlite3.Connection, study_id: int, *, number: str, issued_at: str, title: str, document: str, pdf: bytes, sha256: str
+) -> int:
+    """Keep a report as it is issued; return its id."""
+    given = {"study_id": study_id, "number": number, "issued_at": issued_at, "title": title, "document": document}
+    return inserted_id(conn.execute(INSERT_ISSUED, {**given, "pdf": pdf, "sha256": sha256}))
+
+
+def issued_of_study(conn: Reader, study_id: int) -> list[IssuedReport]:
+    """Return the reports of a study that were issued, the latest first."""
+    return [_issued(row) for row in conn.execute(SELECT_ISSUED_OF_STUDY, {"study_id": study_id})]
+
+
+def load_issued(conn: sqlite3.Connection, report_id: int) -> IssuedReport:
+    """Return a report that was issued.
+
+    Raises
+    ------
+    NotStoredError
+        If there is none of this id.
+    """
+    row = conn.execute(SELECT_ISSUED, {"id": report_id}).fetchone()
+    if row is None:
+        raise NotStoredError(f"there is no issued report {report_id}: choose one of the list")
+    return _issued(row)
+
+
+def pdf_of_issued(conn: sqlite3.Connection, report_id: int) -> bytes:
+    """Return the bytes of a report as it was issued; raises `NotStoredError` as `load_issued`."""
+    load_issued(conn, report_id)
+    return bytes(conn.execute(SELECT_ISSUED_PDF, {"id": report_id}).fetchone()["pdf"])
+
+
+def _issued(row: sqlite3.Row) -> IssuedReport:
+    return IssuedReport(**dict(row))

@@ -1,0 +1,122 @@
+"""Drawings for print lie on the core's own coordinates."""
+
+from __future__ import annotations
+
+import json
+import re
+from math import hypot
+from xml.etree import ElementTree
+
+import pytest
+
+from builders import changed, plain_document, reading
+from tabrel.core.figures.media_deductions import strip_areas
+from tabrel.core.figures.pleat_pack import pack_figure
+from tabrel.core.figures.section_layout import section_layout
+from tabrel.core.sample.measured_sample import measure_sample
+from tabrel.document.study_document import read_study
+from tabrel.report.figures.drawings import (
+    lost_patches,
+    pack_drawing,
+    plate_drawing,
+    pleat_points,
+    section_drawing,
+    strip_drawing,
+)
+from tabrel.report.figures.svg import Drawing
+
+SVG = "{http://www.w3.org/2000/svg}"
+
+
+def measured(document=None):
+    study = read_study(json.dumps(document or plain_document()))
+    return measure_sample(study.samples[0], study.circuit)
+
+
+def paths(svg):
+    return [one.get("d") for one in ElementTree.fromstring(svg).iter(f"{SVG}path")]
+
+
+def points(d):
+    return [(float(x), -float(y)) for x, y in re.findall(r"(-?[\d.]+) (-?[\d.]+)", d)]
+
+
+def test_every_part_of_the_section_is_drawn_on_both_sides_where_the_core_has_it():
+    here = measured()
+    drawn = [points(d) for d in paths(section_drawing(here, "metric").svg)]
+    for part in section_layout(here).parts:
+        if part.material == "spring":
+            continue
+        for side in (1, -1):
+            outline = [(side * x * 1e3, y * 1e3) for x, y in part.outline]
+            assert any(
+                len(one) == len(outline) and all(hypot(a - c, b - d) < 2e-3 for (a, b), (c, d) in zip(one, outline, strict=True))
+                for one in drawn
+            ), part.key
+
+
+def test_every_measured_size_of_the_section_has_its_number_and_its_value():
+    here = measured()
+    drawn = section_drawing(here, "metric")
+    wanted = {one.key for one in section_layout(here).dimensions if one.key in here.estimates}
+    assert len(drawn.sizes) == len(wanted)
+    assert [one.number for one in drawn.sizes] == [str(i + 1) for i in range(len(wanted))]
+    written = {one.text for one in ElementTree.fromstring(drawn.svg).iter(f"{SVG}text")}
+    assert {one.number for one in drawn.sizes} <= written
+    assert all("±" in one.words for one in drawn.sizes)
+
+
+def test_every_hole_of_the_plate_is_drawn_and_each_group_is_lettered():
+    here = measured()
+    drawn = plate_drawing(here, "metric")
+    outlines = [points(d) for d in paths(drawn.svg)]
+    for hole in here.plate.holes:
+        corners = [(x * 1e3, y * 1e3) for x, y in hole.outline]
+        assert any(
+            len(one) == len(corners) and hypot(one[0][0] - corners[0][0], one[0][1] - corners[0][1]) < 2e-3 for one in outlines
+        )
+    assert [one.number for one in drawn.sizes if one.number.isalpha()] == ["A"]
+
+
+def test_holes_that_cannot_lie_so_are_said_and_drawn_in_rust():
+    drawn = plate_drawing(measured(changed(("samples/0/holes/inlet/0/readings/diameter", ["30 mm"]))), "metric")
+    assert "#8a3417" in drawn.svg
+    assert drawn.note
+
+
+def test_the_pack_has_two_corners_a_pleat_between_its_diameters():
+    pack = pack_figure(measured())
+    corners = pleat_points(pack)
+    assert len(corners) == 2 * pack.count
+    radii = [hypot(x, y) for x, y in corners]
+    assert max(radii) <= pack.outside_diameter / 2 * 1e3
+    assert min(radii) >= (pack.outside_diameter / 2 - pack.depth) * 1e3
+    assert "%" in pack_drawing(measured(), "metric").note
+
+
+def test_what_is_hatched_of_the_strip_is_what_the_core_takes_off():
+    here = measured()
+    strip = strip_areas(here)
+    lost = sum(width * height for _, _, width, height in lost_patches(strip))
+    assert lost / 100 == pytest.approx((strip.gross - strip.effective) * 1e4, rel=1e-9)  # mm² and m² in cm²
+
+
+def test_without_strip_and_element_there_is_no_strip_to_draw():
+    blank = {"format": "tabrel-study", "version": 1, "name": "blank", "samples": [{"label": "A"}]}
+    assert strip_drawing(measured(blank), "metric") is None
+    assert section_drawing(measured(blank), "metric").sizes == ()
+    assert "typical" in plate_drawing(measured(blank), "metric").note
+
+
+def test_sizes_are_told_in_the_family_that_is_asked_for():
+    words = [one.words for one in section_drawing(measured(changed(reading("can.height", "98.4 mm"))), "inch").sizes]
+    assert words
+    assert all(one.split(",")[0].endswith(" in") for one in words)
+
+
+def test_a_text_in_a_drawing_is_text():
+    drawing = Drawing(0, 0, 10, 10, 'a <b> & "c"')
+    drawing.text((1, 1), "<script>", size=5, ink="#000")
+    tree = ElementTree.fromstring(drawing.svg())
+    assert next(tree.iter(f"{SVG}title")).text == 'a <b> & "c"'
+    assert [one.text for one in tree.iter(f"{SVG}text")] == ["<script>"]
