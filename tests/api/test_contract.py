@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import os
 import shutil
+from base64 import b64encode
 from functools import lru_cache
 
 import pytest
@@ -128,6 +129,16 @@ VALID: dict[str, dict] = {
     "post_arithmetic_preview": {"json": {"text": "inlet: 8 holes 0.24 in = 0.362 in2"}},
     "delete_arithmetic_line": {"json": {}},
     "get_others": {"params": {"words": "a"}},
+    "get_report": {},
+    "put_report": {"json": {"plan": {"title": "another"}, "seen": "PLAN"}},
+    "post_report_preview": {"json": {}},
+    "get_report_page": {},
+    "post_issue": {"json": {"preview_key": "PREVIEW"}},
+    "get_issued_pdf": {},
+    "get_issued_document": {},
+    "get_differences": {},
+    "get_report_file": {},
+    "post_package": {"json": {"content_base64": "PACKAGE"}},
 }
 """What each operation is asked besides its ids."""
 
@@ -161,6 +172,9 @@ def filled(app, tmp_path_factory):
     client.post(f"/api/samples/{sample}/undo", json={})
     reading = next(f for p in sheet["parts"] for f in p["fields"] if f["key"] == "can.height")["readings"][0]["id"]
     group = next(p["hole_group"]["id"] for p in sheet["parts"] if p["key"] == "holes.inlet[0]")
+    preview = client.post(f"/api/studies/{study['id']}/report/preview", json={}).json()["key"]
+    issued = client.post(f"/api/studies/{study['id']}/report/issue", json={"preview_key": preview}).json()["id"]
+    package = b64encode(client.get(f"/api/studies/{study['id']}/report/files/zip").content).decode()
     copy = client.post("/api/backups", json={}).json()["copies"][0]["name"]
     ids = {
         "study_id": study["id"],
@@ -178,6 +192,12 @@ def filled(app, tmp_path_factory):
         "hole_group_id": group,
         "key": "sample.maker",
         "name": "inlet_hole_area",
+        "report_id": issued,
+        "preview_key": preview,
+        "page": 1,
+        "ending": "csv",
+        "plan": everything()["report"],
+        "package": package,
         "copy_name": copy,
     }
     return app.state.service, ids
@@ -220,7 +240,11 @@ def with_real(value, ids):
         return {key: with_real(one, ids) for key, one in value.items()}
     if isinstance(value, list):
         return [with_real(one, ids) for one in value]
-    named = {"SAMPLE": str(ids["sample_id"]), "SAMPLE_ID": ids["sample_id"], "COPY": ids["copy_name"], "USE": ids["use"]}
+    named = {"SAMPLE": str(ids["sample_id"]), "SAMPLE_ID": ids["sample_id"], "COPY": ids["copy_name"], "USE": ids["use"]} | {
+        "PLAN": ids["plan"],
+        "PREVIEW": ids["preview_key"],
+        "PACKAGE": ids["package"],
+    }
     return named.get(value, value) if isinstance(value, str) else value
 
 

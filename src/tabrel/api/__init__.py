@@ -10,7 +10,8 @@
 `turns`         heavy computation takes turns
 `deps`          one database connection a request
 `wire`          what the models that come in share
-`property_words`, `count_words`, `use_words`   what each property of the interface means, those of counted tests and of uses apart
+`property_words`, `count_words`, `use_words`, `report_words`   what each property of the interface means, those of counted tests,
+of uses and of the report apart
 `openapi`       the interface description, for the front end's types
 
 In reading order; a package imports only packages above it:
@@ -26,5 +27,6 @@ In reading order; a package imports only packages above it:
 `maps`          operating maps, slices, scenarios
 `starts`        starts and life
 `comparison`    filters side by side
+`report`        the report: its plan, its pages, issuing it, every file that leaves
 `upkeep`        copies of the database
 """

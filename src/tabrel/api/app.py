@@ -33,6 +33,7 @@ from tabrel.api.figures import routes as figures_routes
 from tabrel.api.maps import routes as maps_routes
 from tabrel.api.maps import scenarios, slices
 from tabrel.api.property_words import described as described_property
+from tabrel.api.report import routes as report_routes
 from tabrel.api.results import routes as results_routes
 from tabrel.api.same_origin import SECURITY_HEADERS, SameOrigin
 from tabrel.api.sample import routes as sample_routes
@@ -46,6 +47,7 @@ from tabrel.api.upkeep.daily import copies_each_day
 from tabrel.api.which_database import WhichDatabase
 from tabrel.api.workers import Workers
 from tabrel.core.judge.known_kept import KnownKept
+from tabrel.report.preview import Previews
 from tabrel.store.service import Service
 
 ROUTED = (
@@ -79,6 +81,7 @@ ROUTED = (
     sums,
     among,
     preferences,
+    report_routes,
     upkeep_routes,
 )
 """Modules that bring a router, in the order of the interface description."""
@@ -137,6 +140,7 @@ def create_app(database: Path, *, static: Path = STATIC, stays: bool = False) ->
     app.state.sheets = SentSheets()
     app.state.known = KnownKept()
     app.state.numbers = NumbersKept()
+    app.state.previews = Previews(app.state.known)
     app.add_middleware(BodyLimit)
     app.add_middleware(WhichDatabase, service_of=lambda: app.state.service)
     app.add_middleware(SameOrigin)  # the outermost

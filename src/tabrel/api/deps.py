@@ -63,6 +63,7 @@ FactKey = Annotated[
     str, Path(description="Key of a detail, an observation or a quantity, as the catalogue has it.", examples=["sample.maker"])
 ]
 UseId = Annotated[int, _id("use")]
+ReportId = Annotated[int, _id("issued report")]
 LineId = Annotated[int, _id("line of arithmetic")]
 TemplateId = Annotated[int, _id("template")]
 HoleGroupId = Annotated[int, _id("group of holes")]

@@ -9,6 +9,7 @@ from collections.abc import Mapping
 from typing import Any
 
 from tabrel.api.count_words import COUNT_PROPERTIES
+from tabrel.api.report_words import REPORT_PROPERTIES
 from tabrel.api.use_words import USE_PROPERTIES
 
 UNITS_BY_END = {
@@ -20,7 +21,7 @@ UNITS_BY_END = {
 """Unit by the end of a name."""
 _ENDS = sorted(UNITS_BY_END, key=len, reverse=True)
 
-_OWN_SUBJECTS = COUNT_PROPERTIES | USE_PROPERTIES
+_OWN_SUBJECTS = COUNT_PROPERTIES | USE_PROPERTIES | REPORT_PROPERTIES
 PROPERTIES: dict[str, tuple[str, Any]] = _OWN_SUBJECTS | {
     # what a filter does whatever it is used for
     "coldest_pumping_c": ("Lowest temperature at which the oil pumps.", -32.5),

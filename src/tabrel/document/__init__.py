@@ -1,1 +1,1 @@
-"""The study document: reading, writing and its JSON Schema; templates; results as JSON."""
+"""The study document: reading, writing and its JSON Schema; templates; results as JSON; how one study differs from another."""

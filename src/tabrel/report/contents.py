@@ -13,7 +13,9 @@ from tabrel.report.parts.comparison import comparison
 from tabrel.report.parts.one_filter import filters
 from tabrel.report.parts.trail import budgets, claims, conditions, method, readings, rules
 
-PART_BLOCKS: dict[PartKey, Callable[[StudyAtHand], Iterable[Block]]] = {
+PartMaker = Callable[[StudyAtHand], Iterable[Block]]
+
+PART_BLOCKS: dict[PartKey, PartMaker] = {
     "answer": answer,
     "filters": filters,
     "comparison": comparison,
@@ -26,7 +28,13 @@ PART_BLOCKS: dict[PartKey, Callable[[StudyAtHand], Iterable[Block]]] = {
 }
 
 
-def report_of(at_hand: StudyAtHand, *, dated: str, number: str | None = None, with_blocks: bool = True) -> Report:
+KeptPart = Callable[[StudyAtHand, str, PartMaker], Iterable[Block]]
+"""Gives the blocks of a part by its key, made or kept."""
+
+
+def report_of(
+    at_hand: StudyAtHand, *, dated: str, number: str | None = None, with_blocks: bool = True, part: KeptPart | None = None
+) -> Report:
     """Return the report of a study as its plan has it.
 
     Parameters
@@ -39,6 +47,8 @@ def report_of(at_hand: StudyAtHand, *, dated: str, number: str | None = None, wi
         Under which it is issued; None for a draft.
     with_blocks : bool
         Whether its contents are wanted, not only its head.
+    part : callable or None
+        Gives the blocks of a part, made or kept; None: they are made.
 
     Returns
     -------
@@ -52,13 +62,17 @@ def report_of(at_hand: StudyAtHand, *, dated: str, number: str | None = None, wi
         paper=plan.paper or "a4",
         prepared_by=plan.prepared_by,
         prepared_for=plan.prepared_for,
-        blocks=tuple(_blocks(at_hand)) if with_blocks else (),
+        blocks=tuple(_blocks(at_hand, part or _made)) if with_blocks else (),
     )
 
 
-def _blocks(at_hand: StudyAtHand) -> Iterator[Block]:
+def _made(at_hand: StudyAtHand, _: str, make: PartMaker) -> Iterable[Block]:
+    return make(at_hand)
+
+
+def _blocks(at_hand: StudyAtHand, blocks_of: KeptPart) -> Iterator[Block]:
     for part in chosen_parts(at_hand.plan):
         if part.part == "text":
             yield own_text(part.text or "")
         else:
-            yield from PART_BLOCKS[part.part](at_hand)
+            yield from blocks_of(at_hand, part.part, PART_BLOCKS[part.part])

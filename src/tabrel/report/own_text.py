@@ -3,11 +3,13 @@
 from __future__ import annotations
 
 from functools import lru_cache
-
-from markdown_it import MarkdownIt
-from markdown_it.token import Token
+from typing import TYPE_CHECKING
 
 from tabrel.report.blocks import OwnBlock, OwnText, Words
+
+if TYPE_CHECKING:
+    from markdown_it import MarkdownIt
+    from markdown_it.token import Token
 
 DEEPEST_HEADING = 3
 
@@ -15,6 +17,8 @@ DEEPEST_HEADING = 3
 @lru_cache
 def _reader() -> MarkdownIt:
     """Return a CommonMark reader; what it does not read stays as it was typed."""
+    from markdown_it import MarkdownIt
+
     reader = MarkdownIt("commonmark", {"html": False})
     return reader.disable(
         ["image", "link", "autolink", "reference", "html_block", "html_inline", "code", "fence", "blockquote", "hr"]

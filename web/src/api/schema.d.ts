@@ -240,6 +240,66 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/issued-reports/{report_id}/differences": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Differences
+         * @description Return what of the study is otherwise than when a report was issued.
+         */
+        get: operations["get_differences"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/issued-reports/{report_id}/document": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Issued Document
+         * @description Return the study document that a report was issued from.
+         */
+        get: operations["get_issued_document"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/issued-reports/{report_id}/pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Issued Pdf
+         * @description Return a report as it was issued, byte by byte.
+         */
+        get: operations["get_issued_pdf"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/measure-number": {
         parameters: {
             query?: never;
@@ -294,6 +354,26 @@ export interface paths {
          * @description Return the line of an oil that is only looked at, such as one whose point is being dragged.
          */
         post: operations["post_oil_line"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/packages": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Post Package
+         * @description Import a study from a zip that Tabrel wrote, whole or not at all.
+         */
+        post: operations["post_package"];
         delete?: never;
         options?: never;
         head?: never;
@@ -454,6 +534,26 @@ export interface paths {
          * @description Use a reading again that was set aside; that it was, and why, stays in its history.
          */
         post: operations["post_use_again"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/report-previews/{preview_key}/pages/{page}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Report Page
+         * @description Return a page of a draft as a picture.
+         */
+        get: operations["get_report_page"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -1406,6 +1506,90 @@ export interface paths {
         get: operations["get_others"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/studies/{study_id}/report": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Report
+         * @description Return the plan of a study's report, what it can hold, and the reports that were issued.
+         */
+        get: operations["get_report"];
+        /**
+         * Put Report
+         * @description Change the plan of a study's report; refused where it is no longer as it was seen.
+         */
+        put: operations["put_report"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/studies/{study_id}/report/files/{ending}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Report File
+         * @description Return the report of a study as a file: a draft, as pages, one page, a workbook, the results, or the whole study.
+         */
+        get: operations["get_report_file"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/studies/{study_id}/report/issue": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Post Issue
+         * @description Issue the report that was looked at, under the next number of the year; from then on nothing changes it.
+         */
+        post: operations["post_issue"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/studies/{study_id}/report/preview": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Post Report Preview
+         * @description Set the draft of a study's report and return its pages; what was set already is not set again.
+         */
+        post: operations["post_report_preview"];
         delete?: never;
         options?: never;
         head?: never;
@@ -3900,6 +4084,36 @@ export interface components {
             whole_only: boolean;
         };
         /**
+         * DifferenceOut
+         * @description What is otherwise than when a report was issued.
+         */
+        DifferenceOut: {
+            /**
+             * Now
+             * @description What it is now; null for nothing.
+             * @example 98.6 mm
+             */
+            now: string | null;
+            /**
+             * Was
+             * @description What it was at issue; null for nothing.
+             * @example 98.4 mm
+             */
+            was: string | null;
+            /**
+             * What
+             * @description What is otherwise.
+             * @example Can: height
+             */
+            what: string;
+            /**
+             * Where
+             * @description Label of the filter, or `study`.
+             * @example Korvath
+             */
+            where: string;
+        };
+        /**
          * DisagreementOut
          * @description Two filters that the schools put in a different order, and the criteria that make it so.
          */
@@ -5467,6 +5681,66 @@ export interface components {
             provenance: string;
         };
         /**
+         * IssueIn
+         * @description The pages that were looked at: only they are issued.
+         */
+        IssueIn: {
+            /**
+             * Preview Key
+             * @description Key of the pages that were looked at.
+             * @example 00000000000000000000000000000000
+             */
+            preview_key: string;
+        };
+        /**
+         * IssuedReportOut
+         * @description A report as it was issued.
+         */
+        IssuedReportOut: {
+            /**
+             * Difference Count
+             * @description In how many things the study is otherwise now.
+             * @example 1
+             */
+            difference_count: number;
+            /**
+             * Id
+             * @description Number of the issued report, for addresses.
+             * @example 1
+             */
+            id: number;
+            /**
+             * Issued At
+             * @description When it was issued, ISO time, UTC.
+             * @example 2026-11-27T14:00:00+00:00
+             */
+            issued_at: string;
+            /**
+             * Number
+             * @description Number it bears, which no other report has.
+             * @example 2026-0001
+             */
+            number: string;
+            /**
+             * Sha256
+             * @description Digest of its PDF, hexadecimal.
+             * @example 0000000000000000000000000000000000000000000000000000000000000000
+             */
+            sha256: string;
+            /**
+             * Size Bytes
+             * @description Size of its PDF.
+             * @example 2000000
+             */
+            size_bytes: number;
+            /**
+             * Title
+             * @description Title it bears.
+             * @example Winter filters
+             */
+            title: string;
+        };
+        /**
          * JudgedCriterionOut
          * @description A criterion with what is known of every filter; end points that are not stated are those of the filters.
          */
@@ -6498,6 +6772,24 @@ export interface components {
             sample_id: number;
         };
         /**
+         * OfferedPartOut
+         * @description A part, or a section of each filter, that a report can have.
+         */
+        OfferedPartOut: {
+            /**
+             * Key
+             * @description Key of the part or section.
+             * @example answer
+             */
+            key: string;
+            /**
+             * Title
+             * @description What it is called.
+             * @example The answer
+             */
+            title: string;
+        };
+        /**
          * OilIn
          * @description The points of the study's oil as typed or as drawn, or the grade whose typical oil it is to become.
          */
@@ -7151,6 +7443,36 @@ export interface components {
              * @example 20
              */
             tube_open_mm2: number | null;
+        };
+        /**
+         * PackageIn
+         * @description A zip that Tabrel wrote, in base64.
+         */
+        PackageIn: {
+            /**
+             * Content Base64
+             * @description The zip, in base64.
+             * @example UEsFBgAAAAAAAAAAAAAAAAAAAAAAAA==
+             */
+            content_base64: string;
+        };
+        /**
+         * PageOut
+         * @description Size of a page.
+         */
+        PageOut: {
+            /**
+             * Height Mm
+             * @description Height of the page. [mm]
+             * @example 297
+             */
+            height_mm: number;
+            /**
+             * Width Mm
+             * @description Width of the page. [mm]
+             * @example 210
+             */
+            width_mm: number;
         };
         /**
          * PairOut
@@ -8125,6 +8447,170 @@ export interface components {
              * @example true
              */
             used: boolean;
+        };
+        /**
+         * ReportOut
+         * @description The plan of a study's report, what it can hold, and the reports that were issued, the latest first.
+         */
+        ReportOut: {
+            /**
+             * Endings
+             * @description Kinds of file a report is written as, by their endings.
+             * @example [
+             *       "pdf",
+             *       "html"
+             *     ]
+             */
+            endings: string[];
+            /**
+             * Issued
+             * @description Reports that were issued, the latest first.
+             */
+            issued: components["schemas"]["IssuedReportOut"][];
+            /**
+             * Parts
+             * @description Parts a report can have, in their usual order.
+             */
+            parts: components["schemas"]["OfferedPartOut"][];
+            /** @description The plan as it is kept with the study. */
+            plan: components["schemas"]["ReportPlan"];
+            /**
+             * Sections
+             * @description What can be told of each filter, in its order.
+             */
+            sections: components["schemas"]["OfferedPartOut"][];
+        };
+        /**
+         * ReportPart
+         * @description One part; `text` is the analyst's own, in Markdown.
+         */
+        ReportPart: {
+            /**
+             * Part
+             * @description Which part; `text` is the analyst's own.
+             * @example answer
+             * @enum {string}
+             */
+            part: "answer" | "filters" | "comparison" | "readings" | "budgets" | "claims" | "conditions" | "rules" | "method" | "text";
+            /**
+             * Text
+             * @description The analyst's own text, in Markdown without HTML; null of any other part.
+             * @example ## Why
+             *
+             *     See *below*.
+             */
+            text?: string | null;
+        };
+        /**
+         * ReportPlan
+         * @description The plan of a report.
+         *
+         *     Attributes
+         *     ----------
+         *     title : str or None
+         *         None: the name of the study.
+         *     prepared_by, prepared_for : str or None
+         *     paper : str or None
+         *         ``a4`` or ``letter``; None for A4.
+         *     units : str or None
+         *         ``metric`` or ``inch``; None for metric.
+         *     sections : tuple of str
+         *         Of each filter; empty for all.
+         *     parts : tuple of ReportPart
+         *         In their order; empty for all in the usual order.
+         */
+        ReportPlan: {
+            /**
+             * Paper
+             * @description `a4` or `letter`; null for A4.
+             * @example a4
+             */
+            paper?: ("a4" | "letter") | null;
+            /**
+             * Parts
+             * @description Its parts in their order; empty for all in the usual order.
+             * @default []
+             */
+            parts: components["schemas"]["ReportPart"][];
+            /**
+             * Prepared By
+             * @description By whom it is prepared.
+             * @example the workshop
+             */
+            prepared_by?: string | null;
+            /**
+             * Prepared For
+             * @description For whom it is prepared.
+             * @example the depot
+             */
+            prepared_for?: string | null;
+            /**
+             * Sections
+             * @description What is told of each filter; empty for all.
+             * @default []
+             * @example [
+             *       "drawings",
+             *       "working"
+             *     ]
+             */
+            sections: ("drawings" | "working" | "valve" | "media" | "efficiency" | "map" | "start")[];
+            /**
+             * Title
+             * @description Title of the report; null for the name of the study.
+             * @example Winter filters
+             */
+            title?: string | null;
+            /**
+             * Units
+             * @description `metric` or `inch`; null for metric.
+             * @example metric
+             */
+            units?: ("metric" | "inch") | null;
+        };
+        /**
+         * ReportPlanIn
+         * @description The plan as it is to be, and as it was seen.
+         */
+        ReportPlanIn: {
+            /** @description The plan as it is to be. */
+            plan: components["schemas"]["ReportPlan"];
+            /** @description The plan as it was when the change began; one that is another by now is not changed. */
+            seen: components["schemas"]["ReportPlan"];
+        };
+        /**
+         * ReportPreviewOut
+         * @description Pages as they will print.
+         */
+        ReportPreviewOut: {
+            /**
+             * Dated
+             * @description Date the draft bears, ISO.
+             * @example 2026-11-27
+             */
+            dated: string;
+            /**
+             * Key
+             * @description Key of these pages, for their addresses and for issuing them.
+             * @example 00000000000000000000000000000000
+             */
+            key: string;
+            /**
+             * Pages
+             * @description Its pages, the first first.
+             */
+            pages: components["schemas"]["PageOut"][];
+            /**
+             * Size Bytes
+             * @description Size of the PDF.
+             * @example 2000000
+             */
+            size_bytes: number;
+            /**
+             * Title
+             * @description Title of the report.
+             * @example Winter filters
+             */
+            title: string;
         };
         /**
          * Requirement
@@ -12112,6 +12598,128 @@ export interface operations {
             507: components["responses"]["Problem507"];
         };
     };
+    get_differences: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
+                "Tabrel-Window"?: string | null;
+                /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
+                "Tabrel-Database"?: string | null;
+            };
+            path: {
+                /** @description Which issued report, as the answers number them. */
+                report_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DifferenceOut"][];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            409: components["responses"]["Problem409"];
+            412: components["responses"]["Problem412"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            428: components["responses"]["Problem428"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    get_issued_document: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
+                "Tabrel-Window"?: string | null;
+                /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
+                "Tabrel-Database"?: string | null;
+            };
+            path: {
+                /** @description Which issued report, as the answers number them. */
+                report_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        [key: string]: unknown;
+                    };
+                };
+            };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            409: components["responses"]["Problem409"];
+            412: components["responses"]["Problem412"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            428: components["responses"]["Problem428"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    get_issued_pdf: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
+                "Tabrel-Window"?: string | null;
+                /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
+                "Tabrel-Database"?: string | null;
+            };
+            path: {
+                /** @description Which issued report, as the answers number them. */
+                report_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The report as it was issued, byte by byte. */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/pdf": string;
+                };
+            };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            409: components["responses"]["Problem409"];
+            412: components["responses"]["Problem412"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            428: components["responses"]["Problem428"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
     post_measure_number: {
         parameters: {
             query?: never;
@@ -12229,6 +12837,52 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["OilLineOut"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            409: components["responses"]["Problem409"];
+            412: components["responses"]["Problem412"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            428: components["responses"]["Problem428"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    post_package: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
+                "Tabrel-Window"?: string | null;
+                /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
+                "Tabrel-Database"?: string | null;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PackageIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    /**
+                     * @description Addresses, separated by commas, whose answers the change made stale; one that ends in /* covers what is beneath it, a * between two / any one step. What the answer brings itself is not named.
+                     * @example /api/studies, /api/studies/1/comparison
+                     */
+                    "Tabrel-Stale"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StudyOut"];
                 };
             };
             400: components["responses"]["Problem400"];
@@ -12644,6 +13298,43 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ChangedOut"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            409: components["responses"]["Problem409"];
+            412: components["responses"]["Problem412"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            428: components["responses"]["Problem428"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    get_report_page: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description Key of a preview, as its answer names it. */
+                preview_key: string;
+                /** @description Which page, from 1. */
+                page: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The page as it will print. */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/png": string;
                 };
             };
             400: components["responses"]["Problem400"];
@@ -15282,6 +15973,230 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["OfferedColumnOut"][];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            409: components["responses"]["Problem409"];
+            412: components["responses"]["Problem412"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            428: components["responses"]["Problem428"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    get_report: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
+                "Tabrel-Window"?: string | null;
+                /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
+                "Tabrel-Database"?: string | null;
+            };
+            path: {
+                /** @description Which study, as the answers number them. */
+                study_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReportOut"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            409: components["responses"]["Problem409"];
+            412: components["responses"]["Problem412"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            428: components["responses"]["Problem428"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    put_report: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
+                "Tabrel-Window"?: string | null;
+                /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
+                "Tabrel-Database"?: string | null;
+            };
+            path: {
+                /** @description Which study, as the answers number them. */
+                study_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ReportPlanIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    /**
+                     * @description Addresses, separated by commas, whose answers the change made stale; one that ends in /* covers what is beneath it, a * between two / any one step. What the answer brings itself is not named.
+                     * @example /api/studies, /api/studies/1/comparison
+                     */
+                    "Tabrel-Stale"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReportOut"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            409: components["responses"]["Problem409"];
+            412: components["responses"]["Problem412"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            428: components["responses"]["Problem428"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    get_report_file: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
+                "Tabrel-Window"?: string | null;
+                /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
+                "Tabrel-Database"?: string | null;
+            };
+            path: {
+                /** @description Which study, as the answers number them. */
+                study_id: number;
+                /** @description What is written, by the file's ending without its point. */
+                ending: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The file; a draft. */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/octet-stream": string;
+                };
+            };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            409: components["responses"]["Problem409"];
+            412: components["responses"]["Problem412"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            428: components["responses"]["Problem428"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    post_issue: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
+                "Tabrel-Window"?: string | null;
+                /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
+                "Tabrel-Database"?: string | null;
+            };
+            path: {
+                /** @description Which study, as the answers number them. */
+                study_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["IssueIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    /**
+                     * @description Addresses, separated by commas, whose answers the change made stale; one that ends in /* covers what is beneath it, a * between two / any one step. What the answer brings itself is not named.
+                     * @example /api/studies, /api/studies/1/comparison
+                     */
+                    "Tabrel-Stale"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["IssuedReportOut"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            409: components["responses"]["Problem409"];
+            412: components["responses"]["Problem412"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            428: components["responses"]["Problem428"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    post_report_preview: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
+                "Tabrel-Window"?: string | null;
+                /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
+                "Tabrel-Database"?: string | null;
+            };
+            path: {
+                /** @description Which study, as the answers number them. */
+                study_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NothingIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReportPreviewOut"];
                 };
             };
             400: components["responses"]["Problem400"];

@@ -165,7 +165,11 @@ DOCUMENT_BODY = {"requestBody": {"content": {"application/json": {"schema": {"ty
 @router.post("", status_code=201, openapi_extra=DOCUMENT_BODY, responses=stale.naming(201))
 def post_study(content: Annotated[bytes, Depends(_raw_body)], conn: Connection, response: Response) -> StudyOut:
     """Import a study document with all it carries, whole or not at all: its history can be undone where it is now."""
-    full = read_full_study(content)
+    return stored_study(read_full_study(content), conn, response)
+
+
+def stored_study(full: FullStudy, conn: Connection, response: Response) -> StudyOut:
+    """Store a study with all its document carries, and return it opened."""
     stale.name_stale(response, [stale.STUDIES, *([stale.TEMPLATES, stale.EVERY_ENGINE] if full.library else [])])
     with transaction(conn):
         study_id = insert_with_history(conn, full.study, full.history) if full.history else insert_study(conn, full.study)

@@ -1,0 +1,85 @@
+"""The report over the wire."""
+
+from __future__ import annotations
+
+from typing import Annotated
+
+from pydantic import Field
+
+from tabrel.api.wire import RequestModel
+from tabrel.core.study.report_plan import ReportPlan
+from tabrel.document.results import WireModel
+
+
+class OfferedPartOut(WireModel):
+    """A part, or a section of each filter, that a report can have."""
+
+    key: str
+    title: str
+
+
+class IssuedReportOut(WireModel):
+    """A report as it was issued."""
+
+    id: int
+    number: str
+    issued_at: str
+    title: str
+    sha256: str
+    size_bytes: int
+    difference_count: int
+
+
+class ReportOut(WireModel):
+    """The plan of a study's report, what it can hold, and the reports that were issued, the latest first."""
+
+    plan: ReportPlan
+    parts: list[OfferedPartOut]
+    sections: list[OfferedPartOut]
+    endings: list[str]
+    issued: list[IssuedReportOut]
+
+
+class ReportPlanIn(RequestModel):
+    """The plan as it is to be, and as it was seen."""
+
+    plan: ReportPlan
+    seen: ReportPlan
+
+
+class PageOut(WireModel):
+    """Size of a page."""
+
+    width_mm: float
+    height_mm: float
+
+
+class ReportPreviewOut(WireModel):
+    """Pages as they will print."""
+
+    key: str
+    title: str
+    dated: str
+    size_bytes: int
+    pages: list[PageOut]
+
+
+class IssueIn(RequestModel):
+    """The pages that were looked at: only they are issued."""
+
+    preview_key: str = Field(max_length=64)
+
+
+class DifferenceOut(WireModel):
+    """What is otherwise than when a report was issued."""
+
+    where: str
+    what: str
+    was: str | None
+    now: str | None
+
+
+class PackageIn(RequestModel):
+    """A zip that Tabrel wrote, in base64."""
+
+    content_base64: Annotated[str, Field(max_length=90_000_000)]

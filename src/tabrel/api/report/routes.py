@@ -1,0 +1,259 @@
+"""The report of a study: its plan, its pages, issuing it, what has changed since, and every file that leaves."""
+
+from __future__ import annotations
+
+import json
+from base64 import b64decode
+from datetime import UTC, datetime
+from hashlib import sha256
+from typing import Annotated, Any
+
+from fastapi import APIRouter, Path, Request, Response
+
+from tabrel.api import stale
+from tabrel.api.deps import Connection, ReportId, StudyId
+from tabrel.api.errors import PROBLEM_RESPONSES
+from tabrel.api.report.models import (
+    DifferenceOut,
+    IssuedReportOut,
+    IssueIn,
+    OfferedPartOut,
+    PackageIn,
+    PageOut,
+    ReportOut,
+    ReportPlanIn,
+    ReportPreviewOut,
+)
+from tabrel.api.study.models import StudyOut
+from tabrel.api.study.studies import stored_study
+from tabrel.api.turns import HEAVY
+from tabrel.api.wire import NothingIn
+from tabrel.core.errors import StudyError
+from tabrel.core.rules.report import check_report_plan
+from tabrel.core.study.model import Study
+from tabrel.core.study.report_plan import PARTS, SECTIONS, ReportPlan
+from tabrel.document.differences import Difference, study_differences
+from tabrel.document.full_study import FullStudy
+from tabrel.document.study_document import study_to_json
+from tabrel.report.package import study_in_package
+from tabrel.report.preview import Preview, Previews, page_picture, study_key
+from tabrel.report.written import WRITERS, written_as
+from tabrel.store.connection import snapshot, transaction
+from tabrel.store.errors import ChangedMeanwhileError, NotStoredError
+from tabrel.store.journal import recorded
+from tabrel.store.sample.samples import names_of_samples
+from tabrel.store.study.reports import (
+    IssuedReport,
+    insert_issued,
+    issued_of_study,
+    load_issued,
+    next_number,
+    pdf_of_issued,
+    set_report_plan,
+)
+from tabrel.store.study.studies import load_study, load_study_frame
+
+router = APIRouter(prefix="/api", tags=["report"], responses=PROBLEM_RESPONSES)
+
+PLACE = "report"
+"""Where the journal says the plan was changed."""
+
+POINT_MM = 25.4 / 72
+MEDIA_TYPES = {
+    ".pdf": "application/pdf",
+    ".html": "text/html; charset=utf-8",
+    ".xlsx": "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet",
+    ".csv": "text/csv; charset=utf-8",
+    ".zip": "application/zip",
+}
+
+PreviewKey = Annotated[
+    str, Path(description="Key of a preview, as its answer names it.", pattern="^[0-9a-f]{32}$", examples=["0" * 32])
+]
+PageNumber = Annotated[int, Path(description="Which page, from 1.", ge=1, le=2000, examples=[1])]
+Ending = Annotated[
+    str, Path(description="What is written, by the file's ending without its point.", max_length=8, examples=["csv"])
+]
+
+
+def _binary(media_type: str, words: str) -> dict[int | str, dict[str, Any]]:
+    return {200: {"description": words, "content": {media_type: {"schema": {"type": "string", "format": "binary"}}}}}
+
+
+@router.get("/studies/{study_id}/report")
+def get_report(study_id: StudyId, conn: Connection) -> ReportOut:
+    """Return the plan of a study's report, what it can hold, and the reports that were issued."""
+    with snapshot(conn):
+        study = load_study(conn, study_id)
+        issued = issued_of_study(conn, study_id)
+    return ReportOut(
+        plan=study.report or ReportPlan(),
+        parts=[OfferedPartOut(key=key, title=title) for key, title in PARTS.items()],
+        sections=[OfferedPartOut(key=key, title=title) for key, title in SECTIONS.items()],
+        endings=[ending.removeprefix(".") for ending in WRITERS],
+        issued=[_issued_out(one, study) for one in issued],
+    )
+
+
+@router.put("/studies/{study_id}/report", responses=stale.naming(200))
+def put_report(study_id: StudyId, given: ReportPlanIn, conn: Connection, response: Response) -> ReportOut:
+    """Change the plan of a study's report; refused where it is no longer as it was seen."""
+    with transaction(conn):
+        now = load_study_frame(conn, study_id).report or ReportPlan()
+        if given.plan != now:
+            if given.seen != now:
+                raise ChangedMeanwhileError("another window has changed the plan of the report meanwhile: look, then do it again")
+            check_report_plan("plan", given.plan)
+            with recorded(conn, study_id, None, "plan of the report", PLACE):
+                set_report_plan(conn, study_id, given.plan)
+    stale.name_stale(response, stale.whole_study(study_id, (one.id for one in names_of_samples(conn, study_id))))
+    return get_report(study_id, conn)
+
+
+@router.post("/studies/{study_id}/report/preview", dependencies=HEAVY)
+def post_report_preview(study_id: StudyId, _: NothingIn, conn: Connection, request: Request) -> ReportPreviewOut:
+    """Set the draft of a study's report and return its pages; what was set already is not set again."""
+    with snapshot(conn):
+        study = load_study(conn, study_id)
+    dated = _today()
+    preview = _previews(request).draft(study, dated)
+    return ReportPreviewOut(
+        key=preview.key,
+        title=(study.report.title if study.report else None) or study.name,
+        dated=dated,
+        size_bytes=len(preview.pdf),
+        pages=[PageOut(width_mm=width * POINT_MM, height_mm=height * POINT_MM) for width, height in preview.sizes],
+    )
+
+
+@router.get(
+    "/report-previews/{preview_key}/pages/{page}",
+    response_class=Response,
+    responses=_binary("image/png", "The page as it will print."),
+)
+def get_report_page(preview_key: PreviewKey, page: PageNumber, request: Request) -> Response:
+    """Return a page of a draft as a picture."""
+    preview = _kept(request, preview_key)
+    if page > len(preview.sizes):
+        raise NotStoredError(f"this report has {len(preview.sizes)} pages, no page {page}: choose one of them")
+    return Response(page_picture(preview.pdf, page), media_type="image/png", headers={"Cache-Control": "private, max-age=3600"})
+
+
+@router.post("/studies/{study_id}/report/issue", status_code=201, dependencies=HEAVY, responses=stale.naming(201))
+def post_issue(study_id: StudyId, given: IssueIn, conn: Connection, request: Request, response: Response) -> IssuedReportOut:
+    """Issue the report that was looked at, under the next number of the year; from then on nothing changes it."""
+    previews = _previews(request)
+    for _ in range(3):
+        with snapshot(conn):
+            study, number = load_study(conn, study_id), next_number(conn, datetime.now(UTC).year)
+        if study_key(study) != given.preview_key:
+            raise ChangedMeanwhileError("the study has changed since these pages were set: look at them again, then issue them")
+        if not study.samples:
+            raise StudyError("samples", "there is no filter to report on: add one first")
+        pdf = previews.issued(study, _today(), number).pdf  # outside of the transaction: setting pages takes a second
+        with transaction(conn):
+            now = load_study(conn, study_id)
+            if study_key(now) != given.preview_key or next_number(conn, datetime.now(UTC).year) != number:
+                continue
+            report_id = insert_issued(
+                conn,
+                study_id,
+                number=number,
+                issued_at=datetime.now(UTC).replace(microsecond=0).isoformat(),
+                title=(study.report.title if study.report else None) or study.name,
+                document=json.dumps(study_to_json(study), ensure_ascii=False),
+                pdf=pdf,
+                sha256=sha256(pdf).hexdigest(),
+            )
+        stale.name_stale(response, [f"{stale.STUDIES}/{study_id}/report"])
+        return _issued_out(load_issued(conn, report_id), study)
+    raise ChangedMeanwhileError(
+        "others issue reports or change this study at the same moment: look at the pages again, then issue them"
+    )
+
+
+@router.get(
+    "/issued-reports/{report_id}/pdf",
+    response_class=Response,
+    responses=_binary("application/pdf", "The report as it was issued, byte by byte."),
+)
+def get_issued_pdf(report_id: ReportId, conn: Connection) -> Response:
+    """Return a report as it was issued, byte by byte."""
+    report = load_issued(conn, report_id)
+    return _file(pdf_of_issued(conn, report_id), f"report {report.number}.pdf", MEDIA_TYPES[".pdf"])
+
+
+@router.get("/issued-reports/{report_id}/document")
+def get_issued_document(report_id: ReportId, conn: Connection) -> dict[str, Any]:
+    """Return the study document that a report was issued from."""
+    document: dict[str, Any] = json.loads(load_issued(conn, report_id).document)
+    return document
+
+
+@router.get("/issued-reports/{report_id}/differences")
+def get_differences(report_id: ReportId, conn: Connection) -> list[DifferenceOut]:
+    """Return what of the study is otherwise than when a report was issued."""
+    report = load_issued(conn, report_id)
+    return [DifferenceOut(**vars(one)) for one in _differences(report, load_study(conn, report.study_id))]
+
+
+@router.get(
+    "/studies/{study_id}/report/files/{ending}",
+    dependencies=HEAVY,
+    response_class=Response,
+    responses=_binary("application/octet-stream", "The file; a draft."),
+)
+def get_report_file(study_id: StudyId, ending: Ending, conn: Connection, request: Request) -> Response:
+    """Return the report of a study as a file: a draft, as pages, one page, a workbook, the results, or the whole study."""
+    with snapshot(conn):
+        study = load_study(conn, study_id)
+    suffix = f".{ending.lower()}"
+    content = written_as(suffix, _previews(request).at_hand(study), FullStudy(study), _today())
+    return _file(content, f"{study.name} draft{suffix}", MEDIA_TYPES[suffix])
+
+
+@router.post("/packages", status_code=201, responses=stale.naming(201))
+def post_package(given: PackageIn, conn: Connection, response: Response) -> StudyOut:
+    """Import a study from a zip that Tabrel wrote, whole or not at all."""
+    try:
+        content = b64decode(given.content_base64, validate=True)
+    except ValueError as error:
+        raise StudyError("content_base64", "is no base64: choose the zip again") from error
+    return stored_study(study_in_package(content), conn, response)
+
+
+def _previews(request: Request) -> Previews:
+    previews: Previews = request.app.state.previews
+    return previews
+
+
+def _kept(request: Request, key: str) -> Preview:
+    preview = _previews(request).kept(key)
+    if preview is None:
+        raise NotStoredError("these pages are no longer kept: set them again")
+    return preview
+
+
+def _today() -> str:
+    return datetime.now(UTC).date().isoformat()
+
+
+def _differences(report: IssuedReport, study: Study) -> tuple[Difference, ...]:
+    return study_differences(json.loads(report.document), study_to_json(study))
+
+
+def _issued_out(report: IssuedReport, study: Study) -> IssuedReportOut:
+    return IssuedReportOut(
+        id=report.id,
+        number=report.number,
+        issued_at=report.issued_at,
+        title=report.title,
+        sha256=report.sha256,
+        size_bytes=report.size,
+        difference_count=len(_differences(report, study)),
+    )
+
+
+def _file(content: bytes, name: str, media_type: str) -> Response:
+    plain = "".join(letter if letter.isascii() and (letter.isalnum() or letter in " .-_") else "-" for letter in name)[-80:]
+    return Response(content, media_type=media_type, headers={"Content-Disposition": f'attachment; filename="{plain.strip()}"'})
