@@ -32,6 +32,7 @@ SEEN_IN_THE_BROWSER = {
     "EngineView": '[data-hot="leftover"]',
     "OperatingMapView": '[data-crosshair="state"]',
     "ComparisonView": '[data-answer="restricts"]',
+    "ReportView": "data-report-part",
     "PreferencesView": '[data-preference="',
     "SumsView": '[data-part="summary"]',
     "SheetView": '[data-row="',

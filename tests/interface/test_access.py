@@ -51,6 +51,7 @@ VIEWS = [
     "verdict",
     "sheet",
     "sums",
+    "report",
     "start",
 ]
 

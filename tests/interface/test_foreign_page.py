@@ -113,6 +113,7 @@ def test_the_application_itself_breaks_none_of_its_own_rules(page, server):
         "verdict",
         "sheet",
         "sums",
+        "report",
         "start",
         "working/inlet_hole_area",
     ):

@@ -105,9 +105,9 @@ def _entry(one: Any) -> str:
 
 
 def _said(key: str, value: Any) -> str:
-    words = {"struck_out": "set aside", "taken_at": "taken", "insisted": "questioned and confirmed"}.get(
-        key, key.replace("_", " ")
-    )
+    if key == "taken_at":
+        return f"taken {str(value)[:16].replace('T', ' ')}"
+    words = {"struck_out": "set aside", "insisted": "questioned and confirmed"}.get(key, key.replace("_", " "))
     return words if value is True else f"{words}: {value}"
 
 

@@ -11,6 +11,10 @@ export const queryKeys = {
   lots: (studyId: unknown) => ['studies', studyId, 'lots'] as const,
   filterSheet: (studyId: unknown, asked: unknown) => ['studies', studyId, 'comparison-sheet', asked] as const,
   arithmetic: (studyId: unknown) => ['studies', studyId, 'arithmetic'] as const,
+  report: (studyId: unknown) => ['studies', studyId, 'report'] as const,
+  reportPages: (studyId: unknown) => ['studies', studyId, 'report', 'preview'] as const,
+  /** `asked` is the issued report, and how many differences are known of. */
+  differences: (studyId: unknown, asked: unknown) => ['studies', studyId, 'report', 'differences', asked] as const,
   others: (studyId: unknown, words: unknown) => ['studies', studyId, 'others', { words }] as const,
   uses: (studyId: unknown) => ['studies', studyId, 'uses'] as const,
   /** `asked` is what is compared, and a weight that is only thought of. */

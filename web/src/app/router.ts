@@ -9,6 +9,7 @@ import OperatingMapView from '@/maps/OperatingMapView.vue'
 import ComparisonView from '@/comparison/ComparisonView.vue'
 import SamePartView from '@/comparison/SamePartView.vue'
 import PreferencesView from '@/uses/PreferencesView.vue'
+import ReportView from '@/report/ReportView.vue'
 import SheetView from '@/uses/SheetView.vue'
 import SumsView from '@/comparison/SumsView.vue'
 import VerdictView from '@/uses/VerdictView.vue'
@@ -61,6 +62,7 @@ export const router = createRouter({
         { path: 'same-part', name: 'same-part', meta: { pageOf: 'comparison' }, component: SamePartView, props: numbers(['studyId', 'sampleId']) },
         { path: 'sums', name: 'sums', meta: { pageOf: 'comparison' }, component: SumsView, props: numbers(['studyId', 'sampleId']) },
         { path: 'start', name: 'start', meta: { bench: true }, component: StartView, props: numbers(['studyId', 'sampleId']) },
+        { path: 'report', name: 'report', component: ReportView, props: numbers(['studyId', 'sampleId']) },
         { path: '', redirect: { name: 'outside' } },
       ],
     },

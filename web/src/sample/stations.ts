@@ -11,7 +11,7 @@ export interface Station {
 }
 
 export const BENCH_STAGES = ['outside', 'opened', 'element', 'media'] as const
-export const STATION_ORDER = ['intake', 'short', 'outside', 'cut', 'opened', 'element', 'media', 'efficiency', 'engine', 'map', 'comparison', 'start'] as const
+export const STATION_ORDER = ['intake', 'short', 'outside', 'cut', 'opened', 'element', 'media', 'efficiency', 'engine', 'map', 'comparison', 'start', 'report'] as const
 export type StationName = (typeof STATION_ORDER)[number]
 
 const TITLES: Partial<Record<StationName, string>> = {
@@ -23,13 +23,14 @@ const TITLES: Partial<Record<StationName, string>> = {
   map: 'Operating map',
   comparison: 'Comparison',
   start: 'Warm-up, life',
+  report: 'Report',
 }
 
 /** What the efficiency comes from, in a word. */
 const EFFICIENCY_FROM: Readonly<Record<string, string>> = { counts: 'counted', claim: 'claim', estimate: 'estimate' }
 
 /** Stations whose pictures need the room of the results tape. */
-export const WITHOUT_TAPE: ReadonlySet<string> = new Set(['engine', 'map', 'comparison', 'start'])
+export const WITHOUT_TAPE: ReadonlySet<string> = new Set(['engine', 'map', 'comparison', 'start', 'report'])
 
 /** Return where a key of a reading, a detail or an observation is entered; any other key belongs to the media. */
 export function stationOfKey(key: string, sheet: Sheet | undefined): StationName {
@@ -39,6 +40,7 @@ export function stationOfKey(key: string, sheet: Sheet | undefined): StationName
   if (key === 'scenarios') return 'map'
   if (key === 'claims') return 'intake'
   if (key === 'uses') return 'comparison'
+  if (key === 'report') return 'report'
   if (key === 'cut') return 'cut'
   if (key === 'counts') return 'efficiency'
   const part = sheet?.parts.find(
@@ -91,6 +93,7 @@ export function stationsOf(sheet: Sheet | undefined): Station[] {
         fill: ready ? 1 : alone ? 0.5 : 0,
         progress: ready ? 'ready' : alone ? 'filter alone' : 'needs more',
       }
+    if (name === 'report') return { ...station, fill: ready ? 1 : alone ? 0.5 : 0, progress: '' }
     if (name === 'comparison' || name === 'start') return { ...station, fill: ready ? 1 : 0, progress: ready ? '' : 'needs more' }
     if (name === 'efficiency') {
       const { basis, value, low, high } = sheet.analysis.results.efficiency_at_20_um_percent

@@ -3,15 +3,28 @@ import { ProblemError } from '@/api/client'
 
 const refusal = (name: string, why: string) => new ProblemError({ detail: `${name} ${why}`, where: '', missing: [] })
 
-/** Return the text of a file of at most `most` bytes, or throw the sentence that refuses it. */
-export async function readTextFile(file: File, most: number): Promise<string> {
+async function contentOf(file: File, most: number): Promise<ArrayBuffer> {
   if (file.size > most) throw refusal(file.name, `is larger than ${most / 1e6} MB, the most that is read: choose another file.`)
-  let content: ArrayBuffer
   try {
-    content = await file.arrayBuffer()
+    return await file.arrayBuffer()
   } catch {
     throw refusal(file.name, 'cannot be read: see that it is still there, then choose it again.')
   }
+}
+
+const SLICE = 0x8000
+
+/** Return a file of at most `most` bytes in base64, or throw the sentence that refuses it. */
+export async function readBase64(file: File, most: number): Promise<string> {
+  const bytes = new Uint8Array(await contentOf(file, most))
+  const pieces = []
+  for (let at = 0; at < bytes.length; at += SLICE) pieces.push(String.fromCharCode(...bytes.subarray(at, at + SLICE)))
+  return btoa(pieces.join(''))
+}
+
+/** Return the text of a file of at most `most` bytes, or throw the sentence that refuses it. */
+export async function readTextFile(file: File, most: number): Promise<string> {
+  const content = await contentOf(file, most)
   try {
     return new TextDecoder('utf-8', { fatal: true }).decode(content)
   } catch {

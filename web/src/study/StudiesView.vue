@@ -6,18 +6,21 @@ import { useRouter } from 'vue-router'
 import { client, ProblemError, unwrap, type Schemas } from '@/api/client'
 import { catalogue } from '@/catalogue/catalogue'
 import { useActions } from '@/shared/actions'
-import { readTextFile } from '@/shared/readTextFile'
+import { readBase64, readTextFile } from '@/shared/readTextFile'
 import AppBar from '@/shared/AppBar.vue'
 import SwitchButtons from '@/shared/SwitchButtons.vue'
 import StudyCard from './StudyCard.vue'
 import { shownStudies, SORTS, type Sort } from './studyList'
-import { useImportStudy, useStudies } from './useStudies'
+import { useImportPackage, useImportStudy, useStudies } from './useStudies'
 
 type Status = Schemas['StatusIn']['status']
 
 const router = useRouter()
 const toast = useToast()
 const studies = useStudies()
+/** Of a zip with a whole study. */
+const MOST_ZIP_BYTES = 60_000_000
+const unpacking = useImportPackage()
 const importing = useImportStudy()
 const name = ref('')
 const said = ref('')
@@ -131,7 +134,8 @@ async function take(event: Event) {
   said.value = place.value = ''
   if (!file) return
   try {
-    const study = await importing.mutateAsync(await readTextFile(file, catalogue().study_bytes))
+    const isZip = file.name.toLowerCase().endsWith('.zip')
+    const study = isZip ? await unpacking.mutateAsync(await readBase64(file, MOST_ZIP_BYTES)) : await importing.mutateAsync(await readTextFile(file, catalogue().study_bytes))
     if (study.said) told(`Imported; ${study.said}.`)
     const first = study.samples[0]
     if (first) void router.push({ name: 'outside', params: { studyId: study.id, sampleId: first.id } })
@@ -154,8 +158,8 @@ async function take(event: Event) {
           <button type="submit">New study</button>
         </form>
         <label class="import">
-          Import a study document
-          <input ref="picker" type="file" accept=".json,application/json" class="unseen" @change="take" />
+          Import a study, .json or .zip
+          <input ref="picker" type="file" accept=".json,.zip,application/json,application/zip" class="unseen" @change="take" />
         </label>
         <router-link to="/preferences" class="backups">Own preferences</router-link>
         <router-link to="/backups" class="backups">Backups</router-link>

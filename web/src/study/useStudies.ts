@@ -16,6 +16,13 @@ export function useStudy(studyId: MaybeRefOrGetter<number>) {
   })
 }
 
+/** Import a zip that Tabrel wrote. */
+export function useImportPackage() {
+  return useMutation({
+    mutationFn: (content_base64: string) => unwrap(client.POST('/api/packages', { body: { content_base64 } })),
+  })
+}
+
 export function useImportStudy() {
   return useMutation({
     mutationFn: (text: string) =>

@@ -1,0 +1,216 @@
+<script setup lang="ts">
+/** The report: its parts in their order, the analyst's text between them, its pages as they will print, and what was issued. */
+import { computed, nextTick, ref, toRef, watch } from 'vue'
+import { useActions } from '@/shared/actions'
+import { saveAddress } from '@/shared/download'
+import SwitchButtons from '@/shared/SwitchButtons.vue'
+import { bareKey, useKeys } from '@/shared/useKeys'
+import { useRefusal } from '@/shared/useRefusal'
+import IssuedList from './IssuedList.vue'
+import KeptText from './KeptText.vue'
+import PartList from './PartList.vue'
+import ReportPages from './ReportPages.vue'
+import { partsOf, toggled, useReport, type Part, type Plan } from './useReport'
+
+const props = defineProps<{ studyId: number; sampleId: number }>()
+const { report, pages, change, underWay, issue } = useReport(toRef(props, 'studyId'))
+const { refused, guarded } = useRefusal()
+const plan = computed(() => report.data.value?.plan)
+const parts = computed(() => (plan.value && report.data.value ? partsOf(plan.value, report.data.value.parts) : []))
+
+const setPlan = (changed: Partial<Plan>) => guarded(() => change(changed))
+const setParts = (next: Part[]) => setPlan({ parts: next })
+const setWords = (name: 'title' | 'prepared_by' | 'prepared_for', text: string) => {
+  const words = text.trim() || null
+  if (words !== (plan.value?.[name] ?? null)) void setPlan({ [name]: words })
+}
+const HEADS = [
+  { name: 'title', label: 'title' },
+  { name: 'prepared_by', label: 'prepared by' },
+  { name: 'prepared_for', label: 'prepared for' },
+] as const
+const PAPERS = [
+  { label: 'A4', value: 'a4' as const },
+  { label: 'Letter', value: 'letter' as const },
+]
+const UNITS = [
+  { label: 'Metric', value: 'metric' as const },
+  { label: 'Inch', value: 'inch' as const },
+]
+const paper = computed({ get: () => plan.value?.paper ?? 'a4', set: (value) => void setPlan({ paper: value === 'a4' ? null : value }) })
+const units = computed({ get: () => plan.value?.units ?? 'metric', set: (value) => void setPlan({ units: value === 'metric' ? null : value }) })
+const hasSection = (key: string) => !plan.value?.sections.length || (plan.value.sections as string[]).includes(key)
+
+/** Pages are those of the plan as it is: none is on its way. */
+const isSettled = computed(() => !!pages.data.value && !pages.isFetching.value && !pages.isPlaceholderData.value)
+const asked = ref(false)
+const yes = ref<HTMLButtonElement>()
+watch(() => pages.data.value?.key, () => (asked.value = false))
+async function ask() {
+  if (!isSettled.value) return
+  asked.value = true
+  await nextTick()
+  yes.value?.focus()
+}
+const issuing = ref(false)
+async function issueNow() {
+  if (issuing.value || !pages.data.value) return
+  issuing.value = true
+  const taken = await guarded(() => issue(pages.data.value!.key))
+  issuing.value = false
+  if (taken) asked.value = false
+}
+
+const FILES: Readonly<Record<string, string>> = { pdf: 'PDF', html: 'HTML', xlsx: 'XLSX', csv: 'CSV of results', zip: 'whole study, ZIP' }
+const address = (ending: string) => `/api/studies/${props.studyId}/report/files/${ending}`
+useActions(() => [
+  { title: 'Issue the report', words: ['sign', 'finish', 'number', 'print'], run: () => void ask() },
+  ...(report.data.value?.endings ?? []).map((ending) => ({
+    title: `Save the report as ${FILES[ending] ?? ending}`,
+    words: ['export', 'download', 'file', ending],
+    run: () => saveAddress(address(ending), ''),
+  })),
+])
+useKeys([{ keys: 'i', does: 'issue the report that is looked at', matches: bareKey('i'), single: true, run: () => void ask() }])
+</script>
+
+<template>
+  <div class="report plain view">
+    <aside class="plan" tabindex="0" role="region" aria-label="Plan of the report" :aria-busy="underWay > 0">
+      <p v-if="report.error.value" class="said-wrong">{{ report.error.value.message }}</p>
+      <template v-else-if="report.data.value && plan">
+        <p v-if="refused" class="said-wrong" role="alert">{{ refused }}</p>
+        <div v-for="head in HEADS" :key="head.name" class="words">
+          <label :for="`report-${head.name}`">{{ head.label }}</label>
+          <KeptText :id="`report-${head.name}`" :text="plan[head.name] ?? ''" :label="head.label" :placeholder="head.name === 'title' ? pages.data.value?.title : ''" @keep="setWords(head.name, $event)" />
+        </div>
+        <p class="switches">
+          <SwitchButtons v-model="paper" :options="PAPERS" label="Paper" small />
+          <SwitchButtons v-model="units" :options="UNITS" label="Units of the report" small />
+        </p>
+        <h2 class="small">Parts</h2>
+        <PartList :parts="parts" :offered="report.data.value.parts" :under-way="underWay > 0" @change="setParts" />
+        <template v-if="parts.some((one) => one.part === 'filters')">
+          <h2 class="small">Of each filter</h2>
+          <p v-for="section in report.data.value.sections" :key="section.key" class="section">
+            <label><input type="checkbox" :checked="hasSection(section.key)" :data-section="section.key" @change="setPlan({ sections: toggled(plan, section.key, report.data.value!.sections) })" /> {{ section.title }}</label>
+          </p>
+        </template>
+        <h2 class="small">Take it away as a draft</h2>
+        <p class="files">
+          <a v-for="ending in report.data.value.endings" :key="ending" class="tool" :href="address(ending)" download>{{ FILES[ending] ?? ending }}</a>
+        </p>
+        <IssuedList :issued="report.data.value.issued" :study-id="studyId" />
+      </template>
+    </aside>
+    <section class="sheet" tabindex="0" role="region" aria-label="Pages">
+      <header class="bar">
+        <p v-if="pages.error.value" class="said-wrong" role="alert">{{ pages.error.value.message }}</p>
+        <p v-else-if="!pages.data.value" class="soft" role="status">Setting the pages. The first time, all that filters do is computed: up to half a minute.</p>
+        <p v-else class="soft" role="status">
+          <template v-if="isSettled">{{ pages.data.value.pages.length }} pages, {{ (pages.data.value.size_bytes / 1e6).toFixed(1) }} MB. Draft, not issued.</template>
+          <template v-else>Setting the pages anew …</template>
+        </p>
+        <p class="issue">
+          <template v-if="asked">
+            <span>Issued, it stays as it is for good, under a number of its own.</span>
+            <button ref="yes" type="button" class="tool sure" :disabled="issuing || !isSettled" @click="issueNow">{{ issuing ? 'issuing …' : 'issue it' }}</button>
+            <button type="button" class="tool" @click="asked = false">not yet</button>
+          </template>
+          <button v-else type="button" class="tool" :disabled="!isSettled" @click="ask">Issue this report …</button>
+        </p>
+      </header>
+      <ReportPages v-if="pages.data.value" :preview="pages.data.value" :stale="!isSettled" />
+    </section>
+  </div>
+</template>
+
+<style scoped>
+.report {
+  height: 100%;
+  display: flex;
+  min-height: 0;
+  font-size: 0.86rem;
+}
+.plan {
+  flex: 0 0 22rem;
+  overflow: auto;
+  padding: 0.5rem 1rem 1rem;
+  border-right: 1px solid var(--line);
+}
+.words {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0.5rem;
+  align-items: center;
+  margin: 0.25rem 0;
+}
+.words label {
+  flex: 0 0 5.6rem;
+}
+.words :deep(input) {
+  flex: 1;
+  min-width: 0;
+}
+.switches {
+  display: flex;
+  gap: 0.8rem;
+  margin: 0.5rem 0;
+}
+.section {
+  margin: 0.1rem 0;
+}
+.files {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0.35rem;
+}
+.sheet {
+  flex: 1;
+  min-width: 0;
+  overflow: auto;
+  background: var(--ground);
+}
+.bar {
+  position: sticky;
+  top: 0;
+  z-index: 1;
+  display: flex;
+  justify-content: space-between;
+  align-items: center;
+  gap: 1rem;
+  min-height: 2.4rem;
+  padding: 0.3rem 0.8rem;
+  background: var(--paper);
+  border-bottom: 1px solid var(--line);
+  margin-bottom: 0.7rem;
+}
+.bar p {
+  margin: 0;
+}
+.sure {
+  border-color: var(--hand);
+  color: var(--hand);
+  font-weight: 600;
+}
+.issue {
+  display: flex;
+  align-items: center;
+  gap: 0.5rem;
+}
+@media (max-width: 900px) {
+  .report {
+    flex-direction: column;
+    overflow: auto;
+  }
+  .plan {
+    flex: none;
+    border-right: 0;
+    overflow: visible;
+  }
+  .sheet {
+    overflow: visible;
+    flex: none;
+  }
+}
+</style>

@@ -1,0 +1,81 @@
+/** The report of a study: its plan, its pages as they will print, issuing it. Each change names the plan as it was seen. */
+import { keepPreviousData, useQuery, useQueryClient } from '@tanstack/vue-query'
+import { ref, toValue, type MaybeRefOrGetter } from 'vue'
+import { client, ProblemError, unwrap, type Schemas } from '@/api/client'
+import { queryKeys } from '@/api/queryKeys'
+import { inTurn } from '@/sample/useSheet'
+
+export type Plan = Schemas['ReportPlan']
+export type Part = Schemas['ReportPart']
+export type Report = Schemas['ReportOut']
+
+export function useReport(studyId: MaybeRefOrGetter<number>) {
+  const queries = useQueryClient()
+  const key = () => queryKeys.report(toValue(studyId))
+  const path = () => ({ study_id: toValue(studyId) })
+  const report = useQuery({
+    queryKey: queryKeys.report(studyId),
+    queryFn: () => unwrap(client.GET('/api/studies/{study_id}/report', { params: { path: path() } })),
+    retry: false,
+  })
+  const pages = useQuery({
+    queryKey: queryKeys.reportPages(studyId),
+    queryFn: () => unwrap(client.POST('/api/studies/{study_id}/report/preview', { params: { path: path() }, body: {} })),
+    placeholderData: keepPreviousData,
+    retry: false,
+  })
+
+  /** Changes on their way: until they are through, what is shown is what they make of the plan. */
+  const underWay = ref(0)
+  let waiting: Partial<Plan> = {}
+
+  /** Change the plan as it is by now; changes that come while one is on its way go out together, after it. */
+  function change(changed: Partial<Plan>) {
+    waiting = { ...waiting, ...changed }
+    underWay.value += 1
+    return inTurn(sent).finally(() => (underWay.value -= 1))
+  }
+
+  async function sent() {
+    const seen = queries.getQueryData<Report>(key())?.plan
+    const next = waiting
+    waiting = {}
+    if (!seen || !Object.keys(next).length) return
+    try {
+      const body = { plan: { ...seen, ...next }, seen }
+      queries.setQueryData(key(), await unwrap(client.PUT('/api/studies/{study_id}/report', { params: { path: path() }, body })))
+    } catch (error) {
+      if (error instanceof ProblemError && [404, 412].includes(error.status)) await queries.invalidateQueries({ queryKey: key() })
+      throw error
+    }
+  }
+
+  /** Issue the pages that are looked at. */
+  function issue(previewKey: string) {
+    const body = { preview_key: previewKey }
+    return unwrap(client.POST('/api/studies/{study_id}/report/issue', { params: { path: path() }, body }))
+  }
+
+  return { report, pages, change, underWay, issue }
+}
+
+/** The parts of a plan in their order: all in the usual order where none is chosen. */
+export function partsOf(plan: Plan, offered: Report['parts']): Part[] {
+  if (plan.parts.length) return [...plan.parts]
+  return offered.filter((one) => one.key !== 'text').map((one) => ({ part: one.key as Part['part'], text: null }))
+}
+
+/** The same list with one entry moved by so many places, as far as there are places. */
+export function moved<T>(list: readonly T[], index: number, by: number): T[] {
+  const to = Math.min(list.length - 1, Math.max(0, index + by))
+  const rest = list.filter((_, i) => i !== index)
+  return [...rest.slice(0, to), list[index]!, ...rest.slice(to)]
+}
+
+/** The chosen sections with one put in or taken out; all is told as none chosen. */
+export function toggled(plan: Plan, key: string, offered: Report['sections']): Plan['sections'] {
+  const all = offered.map((one) => one.key) as Plan['sections']
+  const chosen = plan.sections.length ? plan.sections : all
+  const next = all.filter((one) => (one === key ? !chosen.includes(one) : chosen.includes(one)))
+  return next.length === all.length ? [] : next
+}
