@@ -138,6 +138,8 @@ VALID: dict[str, dict] = {
     "get_issued_document": {},
     "get_differences": {},
     "get_report_file": {},
+    "get_bench_sheets": {},
+    "get_part_labels": {},
     "post_package": {"json": {"content_base64": "PACKAGE"}},
 }
 """What each operation is asked besides its ids."""

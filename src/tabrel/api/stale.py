@@ -58,6 +58,8 @@ COMPUTED_OF_STUDY = (
     "report",
     "report/preview",
     "report/files/*",
+    "bench-sheets",
+    "part-labels",
     "behaviour",
     "slices",
     "warm-up",

@@ -64,12 +64,15 @@ class Table:
         A row of one cell is a heading within the table.
     is_wide : bool
         Whether it stands on a page of its own that is turned.
+    is_form : bool
+        Whether its cells are to be written in by hand.
     """
 
     caption: str
     columns: tuple[Column, ...]
     rows: tuple[tuple[str, ...], ...]
     is_wide: bool = False
+    is_form: bool = False
 
 
 @dataclass(frozen=True)
@@ -128,7 +131,14 @@ class OwnText:
     blocks: tuple[OwnBlock, ...]
 
 
-Block = Heading | Paragraph | Points | Facts | Table | Picture | Beside | OwnText
+@dataclass(frozen=True)
+class Labels:
+    """Small labels to cut out: lines of each, the first the largest."""
+
+    items: tuple[tuple[str, ...], ...]
+
+
+Block = Heading | Paragraph | Points | Facts | Table | Picture | Beside | OwnText | Labels
 
 
 @dataclass(frozen=True)
@@ -143,6 +153,8 @@ class Report:
     dated : str
         ISO date of issue, or of the draft.
     paper : str
+    kind : str
+        ``report``, or ``bench`` for what is printed to be written on.
     prepared_by, prepared_for : str or None
     blocks : tuple of Block
     """
@@ -151,6 +163,7 @@ class Report:
     number: str | None
     dated: str
     paper: Paper
+    kind: Literal["report", "bench"] = "report"
     prepared_by: str | None = None
     prepared_for: str | None = None
     blocks: tuple[Block, ...] = field(default=())
@@ -158,6 +171,8 @@ class Report:
     @property
     def standing(self) -> str:
         """What every page says of it."""
+        if self.kind == "bench":
+            return "For the bench"
         return f"Report {self.number}" if self.number else "Draft, not issued"
 
     def pictures(self) -> dict[str, Picture]:

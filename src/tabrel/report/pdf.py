@@ -36,7 +36,7 @@ def report_data(report: Report) -> dict[str, Any]:
     for block, values in zip(report.blocks, blocks, strict=True):
         if type(block).__name__ == "OwnText":
             values["blocks"] = [asdict(one) for one in block.blocks]  # type: ignore[union-attr]
-    return {**plain, "standing": report.standing, "blocks": blocks}
+    return {**plain, "report_kind": report.kind, "standing": report.standing, "blocks": blocks}
 
 
 def _set(report: Report, **how: Any) -> Any:

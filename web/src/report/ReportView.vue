@@ -3,6 +3,7 @@
 import { computed, nextTick, ref, toRef, watch } from 'vue'
 import { useActions } from '@/shared/actions'
 import { saveAddress } from '@/shared/download'
+import { usePreferences } from '@/shared/preferences'
 import SwitchButtons from '@/shared/SwitchButtons.vue'
 import { bareKey, useKeys } from '@/shared/useKeys'
 import { useRefusal } from '@/shared/useRefusal'
@@ -15,6 +16,7 @@ import { partsOf, toggled, useReport, type Part, type Plan } from './useReport'
 const props = defineProps<{ studyId: number; sampleId: number }>()
 const { report, pages, change, underWay, issue } = useReport(toRef(props, 'studyId'))
 const { refused, guarded } = useRefusal()
+const preferences = usePreferences()
 const plan = computed(() => report.data.value?.plan)
 const parts = computed(() => (plan.value && report.data.value ? partsOf(plan.value, report.data.value.parts) : []))
 
@@ -39,6 +41,8 @@ const UNITS = [
 ]
 const paper = computed({ get: () => plan.value?.paper ?? 'a4', set: (value) => void setPlan({ paper: value === 'a4' ? null : value }) })
 const units = computed({ get: () => plan.value?.units ?? 'metric', set: (value) => void setPlan({ units: value === 'metric' ? null : value }) })
+/** Units the bench reads in: those of the head of the page. */
+const bench = computed(() => preferences.family)
 const hasSection = (key: string) => !plan.value?.sections.length || (plan.value.sections as string[]).includes(key)
 
 /** Pages are those of the plan as it is: none is on its way. */
@@ -100,6 +104,11 @@ useKeys([{ keys: 'i', does: 'issue the report that is looked at', matches: bareK
         <p class="files">
           <a v-for="ending in report.data.value.endings" :key="ending" class="tool" :href="address(ending)" download>{{ FILES[ending] ?? ending }}</a>
         </p>
+        <h2 class="small">To print for the bench</h2>
+        <p class="files">
+          <a class="tool" :href="`/api/studies/${studyId}/bench-sheets?family=${bench}`" download>measuring sheets</a>
+          <a class="tool" :href="`/api/studies/${studyId}/part-labels`" download>part labels</a>
+        </p>
         <IssuedList :issued="report.data.value.issued" :study-id="studyId" />
       </template>
     </aside>
@@ -158,7 +167,13 @@ useKeys([{ keys: 'i', does: 'issue the report that is looked at', matches: bareK
   margin: 0.5rem 0;
 }
 .section {
-  margin: 0.1rem 0;
+  margin: 0;
+}
+.section label {
+  display: flex;
+  align-items: center;
+  gap: 0.45rem;
+  min-height: 1.75rem;
 }
 .files {
   display: flex;

@@ -3,12 +3,13 @@
 from __future__ import annotations
 
 import json
+import sqlite3
 from base64 import b64decode
 from datetime import UTC, datetime
 from hashlib import sha256
 from typing import Annotated, Any
 
-from fastapi import APIRouter, Path, Request, Response
+from fastapi import APIRouter, Path, Query, Request, Response
 
 from tabrel.api import stale
 from tabrel.api.deps import Connection, ReportId, StudyId
@@ -27,7 +28,7 @@ from tabrel.api.report.models import (
 from tabrel.api.study.models import StudyOut
 from tabrel.api.study.studies import stored_study
 from tabrel.api.turns import HEAVY
-from tabrel.api.wire import NothingIn
+from tabrel.api.wire import NothingIn, UnitFamilyIn
 from tabrel.core.errors import StudyError
 from tabrel.core.rules.report import check_report_plan
 from tabrel.core.study.model import Study
@@ -35,7 +36,10 @@ from tabrel.core.study.report_plan import PARTS, SECTIONS, ReportPlan
 from tabrel.document.differences import Difference, study_differences
 from tabrel.document.full_study import FullStudy
 from tabrel.document.study_document import study_to_json
+from tabrel.report.bench_sheet import bench_sheets, part_labels
+from tabrel.report.blocks import Paper
 from tabrel.report.package import study_in_package
+from tabrel.report.pdf import pdf_of
 from tabrel.report.preview import Preview, Previews, page_picture, study_key
 from tabrel.report.written import WRITERS, written_as
 from tabrel.store.connection import snapshot, transaction
@@ -220,6 +224,45 @@ def post_package(given: PackageIn, conn: Connection, response: Response) -> Stud
     except ValueError as error:
         raise StudyError("content_base64", "is no base64: choose the zip again") from error
     return stored_study(study_in_package(content), conn, response)
+
+
+_ForBench = Annotated[
+    list[int], Query(description="Samples it is printed for; none: all that are in use.", max_length=100, examples=[[1]])
+]
+_Family = Annotated[UnitFamilyIn, Query(description="Units the readings are asked for in.", examples=["metric"])]
+_PDF = _binary("application/pdf", "Pages to print.")
+
+
+@router.get("/studies/{study_id}/bench-sheets", response_class=Response, responses=_PDF, dependencies=HEAVY)
+def get_bench_sheets(
+    study_id: StudyId,
+    conn: Connection,
+    sample: _ForBench = [],  # noqa: B006
+    family: _Family = "metric",
+) -> Response:
+    """Return blank measuring sheets to print: by stage, with drawings, room for three readings, tools and cautions."""
+    study, labels, paper = _for_bench(conn, study_id, sample)
+    report = bench_sheets(study, labels, family=family, paper=paper, dated=_today())
+    return _file(pdf_of(report), f"{study.name} measuring sheets.pdf", MEDIA_TYPES[".pdf"])
+
+
+@router.get("/studies/{study_id}/part-labels", response_class=Response, responses=_PDF, dependencies=HEAVY)
+def get_part_labels(study_id: StudyId, conn: Connection, sample: _ForBench = []) -> Response:  # noqa: B006
+    """Return labels to cut out and lay beside the pieces: sample, part and date."""
+    study, labels, paper = _for_bench(conn, study_id, sample)
+    report = part_labels(study, labels, paper=paper, dated=_today())
+    return _file(pdf_of(report), f"{study.name} part labels.pdf", MEDIA_TYPES[".pdf"])
+
+
+def _for_bench(conn: sqlite3.Connection, study_id: int, sample_ids: list[int]) -> tuple[Study, list[str], Paper]:
+    with snapshot(conn):
+        study = load_study(conn, study_id)
+        names = {one.id: one.label for one in names_of_samples(conn, study_id)}
+    for sample_id in sample_ids:
+        if sample_id not in names:
+            raise NotStoredError(f"there is no sample {sample_id} in this study: choose one of its rack")
+    paper: Paper = (study.report.paper if study.report else None) or "a4"
+    return study, [names[one] for one in sample_ids], paper
 
 
 def _previews(request: Request) -> Previews:

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Sequence
+from collections.abc import Collection, Container, Iterable, Sequence
 from dataclasses import dataclass
 from math import cos, pi, sin
 
@@ -34,6 +34,7 @@ class KeyedSize:
     number: str
     title: str
     words: str
+    key: str = ""
 
 
 @dataclass(frozen=True)
@@ -55,7 +56,7 @@ class DrawnFilter:
     note: str
 
 
-def section_drawing(measured: MeasuredSample, family: UnitFamily) -> DrawnFilter:
+def section_drawing(measured: MeasuredSample, family: UnitFamily, *, keys: Collection[str] | None = None) -> DrawnFilter:
     """Return the section through the whole filter with a number at every size that was measured.
 
     Parameters
@@ -64,6 +65,8 @@ def section_drawing(measured: MeasuredSample, family: UnitFamily) -> DrawnFilter
         From `measure_sample`.
     family : str
         Units of the sizes beside it.
+    keys : collection of str or None
+        Of the sizes to be numbered instead, measured or not.
 
     Returns
     -------
@@ -97,7 +100,8 @@ def section_drawing(measured: MeasuredSample, family: UnitFamily) -> DrawnFilter
             if part.material == "media":
                 drawing.path(_pleats(points, side), stroke=AMBER, stroke_width=0.6 * line)
     _ways(drawing, layout)
-    sizes = _section_sizes(drawing, layout, measured, family)
+    numbered = measured.estimates if keys is None else keys
+    sizes = _section_sizes(drawing, layout, measured, family, numbered)
     guessed = sorted({PART_TITLES[part.key.partition(".")[0]].lower() for part in layout.parts if part.guessed})
     said = [f"Dashed, at typical sizes: {', '.join(guessed)}."] if guessed else []
     said += [f"{problem.message[0].upper()}{problem.message[1:]}." for problem in layout.problems]
@@ -146,10 +150,10 @@ def _ways(drawing: Drawing, layout: SectionLayout) -> None:
 
 
 def _section_sizes(
-    drawing: Drawing, layout: SectionLayout, measured: MeasuredSample, family: UnitFamily
+    drawing: Drawing, layout: SectionLayout, measured: MeasuredSample, family: UnitFamily, keys: Container[str]
 ) -> tuple[KeyedSize, ...]:
-    """Draw a dimension line for every size that was measured, with a numbered balloon beside the drawing."""
-    known = [one for one in layout.dimensions if one.key in measured.estimates]
+    """Draw a dimension line for every size that is asked for, with a numbered balloon beside the drawing."""
+    known = [one for one in layout.dimensions if one.key in keys]
     sides: dict[float, list[tuple[Point, str]]] = {1.0: [], -1.0: []}
     for i, one in enumerate(sorted(known, key=lambda one: -max(one.start[1], one.end[1]))):
         start, end = ((x * MM, y * MM) for x, y in (one.start, one.end))
@@ -169,7 +173,11 @@ def _section_sizes(
             named.append((number, key))
             drawing.path(path_of([at, place], closed=False), stroke=HAND, stroke_width=0.5 * drawing.line)
             drawing.balloon(place, number, ink=HAND)
-    return tuple(KeyedSize(number, _title(key), estimate_words(key, measured.estimates[key], family)) for number, key in named)
+    return tuple(KeyedSize(number, _title(key), _told(key, measured, family), key) for number, key in named)
+
+
+def _told(key: str, measured: MeasuredSample, family: UnitFamily) -> str:
+    return estimate_words(key, measured.estimates[key], family) if key in measured.estimates else "not measured"
 
 
 def _apart(wanted: Sequence[float], gap: float, low: float, high: float) -> list[float]:

@@ -16,7 +16,7 @@
   set text(size: 7.5pt, fill: soft)
   grid(columns: (1fr, auto), gutter: 8mm,
     box(height: 1.1em, clip: true, data.title),
-    if data.number == none { text(fill: rust, weight: 600, data.standing) } else { data.standing })
+    if data.number == none and data.report_kind == "report" { text(fill: rust, weight: 600, data.standing) } else { data.standing })
   v(-2.2mm)
   line(length: 100%, stroke: 0.4pt + rule-ink)
 }
@@ -58,7 +58,7 @@
   }
   figure(kind: table, placement: none, caption: figure.caption(position: top, one.caption), {
     set text(size: if one.columns.len() > 6 { 7pt } else { 8pt })
-    table(columns: columns, inset: (x: 1.5mm, y: 1.1mm), stroke: none,
+    table(columns: columns, inset: (x: 1.5mm, y: if one.is_form { 2.3mm } else { 1.1mm }), stroke: if one.is_form { (x: 0.4pt + rule-ink, y: 0.4pt + rule-ink) } else { none },
       table.hline(stroke: 0.7pt + ink),
       table.header(repeat: true, ..one.columns.enumerate().map(((i, c)) => table.cell(align: aligned.at(i) + bottom, text(weight: 600, c.title))), table.hline(stroke: 0.4pt + ink)),
       ..cells,
@@ -108,6 +108,12 @@
         if one.note != "" { block(above: 2.5mm, text(fill: soft, one.note)) }
       }))
   }
+  else if one.kind == "Labels" {
+    grid(columns: (1fr, 1fr, 1fr), ..one.items.map(lines => rect(width: 100%, height: 32mm, inset: 3mm, stroke: (thickness: 0.4pt, paint: rule-ink, dash: "dashed"), {
+      box(height: 6.5mm, clip: true, text(size: 13pt, weight: 600, lines.at(0)))
+      for line in lines.slice(1) { linebreak(); text(size: 8.5pt, line) }
+    })))
+  }
   else if one.kind == "OwnText" {
     block(width: 100%, above: 4mm, below: 4mm, inset: (left: 3mm), stroke: (left: 1.2pt + hand), one.blocks.map(own).join())
   }
@@ -120,7 +126,7 @@
   v(-1mm)
   let who = (("Prepared by", data.prepared_by), ("Prepared for", data.prepared_for)).filter(x => x.at(1) != none)
   set text(size: 8.5pt, fill: soft)
-  [#data.standing · #data.dated#if data.number == none [ · not valid as a report until it is issued]]
+  [#data.standing · #data.dated#if data.number == none and data.report_kind == "report" [ · not valid as a report until it is issued]]
   for (name, value) in who [ · #name #value]
 })
 
