@@ -15,6 +15,7 @@ import numpy as np
 from counting import counted_fit, long_table
 from growth import best_of, elementwise, growth_of_draws, growth_of_maps, growth_of_samples, side_by_side
 from judging import chances, judged_demo, percentiles, sheet
+from reporting import reports
 from playwright.sync_api import Error as PlaywrightError
 from playwright.sync_api import Page, sync_playwright
 from pointwise import PlainPoint
@@ -345,6 +346,7 @@ def main() -> None:
         judged_demo(),
         sheet(),
         percentiles(),
+        *reports(),
     ]
     with tempfile.TemporaryDirectory() as folder:
         fill_demo(Path(folder) / "demo.db")

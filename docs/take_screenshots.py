@@ -106,6 +106,11 @@ def main(target: Path) -> None:
         page.get_by_role("link", name="Sums").click()
         page.locator("[data-sum]").first.wait_for()
         take(page, target / "sums.png")
+        page.goto(f"{address}/studies/1/samples/1/report")
+        page.get_by_text("Draft, not issued.").wait_for(timeout=120_000)
+        page.wait_for_function("document.querySelector('.pages img').naturalWidth > 500")
+        take(page, target / "report.png")
+        page.goto(f"{address}/studies/1/samples/1/sums")
         page.get_by_role("link", name="Same part?").click()
         page.locator('[data-pair="Korvath/Brennig"]').click()
         take(page, target / "same-part.png")
@@ -117,11 +122,6 @@ def main(target: Path) -> None:
         page.get_by_role("button", name="Spare").click()
         page.get_by_role("button", name=re.compile("^Cut")).click()
         take(page, target / "cut.png")
-        page.goto(f"{address}/backups")
-        page.get_by_role("button", name="Back up now").click()
-        page.locator(".pin").first.wait_for()
-        page.get_by_role("button", name="Put back").click()
-        take(page, target / "backups.png")
         browser.close()
 
 

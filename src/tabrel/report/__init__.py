@@ -12,7 +12,7 @@
 `tables`      the study as tables of plain values: `data_tables`
 `xlsx`, `csv_tables`   these tables as a workbook, as CSV
 `package`     all of it as one zip with its descriptor, and back: `package_of`, `study_in_package`
-`bench_sheet` blank measuring sheets and part labels to print before the work: `bench_sheets`, `part_labels`
+`bench_sheet`   blank measuring sheets and part labels to print before the work: `bench_sheets`, `part_labels`
 `preview`     reports that are looked at before they are issued: `Previews`, `page_picture`
 `written`     a study written to a file by the file's ending: `written_as`
 
