@@ -1,4 +1,4 @@
-"""Measure what leaves: the report of the demo as pages, with all that filters do known and from nothing; the workbook; the package."""
+"""Measure what leaves: the report of the demo as pages, as one page, as a workbook and as a package."""
 
 from __future__ import annotations
 

@@ -15,10 +15,10 @@ import numpy as np
 from counting import counted_fit, long_table
 from growth import best_of, elementwise, growth_of_draws, growth_of_maps, growth_of_samples, side_by_side
 from judging import chances, judged_demo, percentiles, sheet
-from reporting import reports
 from playwright.sync_api import Error as PlaywrightError
 from playwright.sync_api import Page, sync_playwright
 from pointwise import PlainPoint
+from reporting import reports
 
 import chromium
 from tabrel.api.maps.models import MapIn

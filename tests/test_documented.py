@@ -32,6 +32,7 @@ SEEN_IN_THE_BROWSER = {
     "EngineView": '[data-hot="leftover"]',
     "OperatingMapView": '[data-crosshair="state"]',
     "ComparisonView": '[data-answer="restricts"]',
+    "ReadingTableView": '[data-ask="units"]',
     "ReportView": "data-report-part",
     "PreferencesView": '[data-preference="',
     "SumsView": '[data-part="summary"]',

@@ -22,7 +22,7 @@ OURS: dict[str, set[str]] = {
 }
 THEIRS: dict[str, set[str]] = {
     "core": {"numpy", "scipy", "uncertainties"},
-    "document": {"numpy", "pydantic"},
+    "document": {"numpy", "pydantic", "openpyxl"},
     "store": {"pydantic"},
     "api": {"numpy", "pydantic", "fastapi", "starlette"},
     "stand_ins": {"numpy"},

@@ -24,6 +24,8 @@ OIL = [{"temperature_c": 40, "kinematic_mm2_s": 60}, {"temperature_c": 100, "kin
 
 COUNT_TABLE = "size um(c);upstream;downstream\n4;9000;8000\n10;4000;900\n20;900;12\n"
 
+READING_TABLE = "filter\tcan mass [g]\tcan height\nA new one\t120\t98 mm\n"
+
 VALID: dict[str, dict] = {
     "get_catalogue": {},
     "get_service": {},
@@ -140,6 +142,9 @@ VALID: dict[str, dict] = {
     "get_report_file": {},
     "get_bench_sheets": {},
     "get_part_labels": {},
+    "post_spreadsheet_text": {"json": {"content_base64": "WORKBOOK"}},
+    "post_readings_table_preview": {"json": {"text": READING_TABLE}},
+    "post_readings_table": {"json": {"text": READING_TABLE}},
     "post_package": {"json": {"content_base64": "PACKAGE"}},
 }
 """What each operation is asked besides its ids."""
@@ -176,6 +181,7 @@ def filled(app, tmp_path_factory):
     group = next(p["hole_group"]["id"] for p in sheet["parts"] if p["key"] == "holes.inlet[0]")
     preview = client.post(f"/api/studies/{study['id']}/report/preview", json={}).json()["key"]
     issued = client.post(f"/api/studies/{study['id']}/report/issue", json={"preview_key": preview}).json()["id"]
+    workbook = b64encode(client.get(f"/api/studies/{study['id']}/report/files/xlsx").content).decode()
     package = b64encode(client.get(f"/api/studies/{study['id']}/report/files/zip").content).decode()
     copy = client.post("/api/backups", json={}).json()["copies"][0]["name"]
     ids = {
@@ -200,6 +206,7 @@ def filled(app, tmp_path_factory):
         "ending": "csv",
         "plan": everything()["report"],
         "package": package,
+        "workbook": workbook,
         "copy_name": copy,
     }
     return app.state.service, ids
@@ -246,6 +253,7 @@ def with_real(value, ids):
         "PLAN": ids["plan"],
         "PREVIEW": ids["preview_key"],
         "PACKAGE": ids["package"],
+        "WORKBOOK": ids["workbook"],
     }
     return named.get(value, value) if isinstance(value, str) else value
 

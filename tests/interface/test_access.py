@@ -52,6 +52,7 @@ VIEWS = [
     "sheet",
     "sums",
     "report",
+    "readings-table",
     "start",
 ]
 

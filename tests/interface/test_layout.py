@@ -68,7 +68,7 @@ CLIPPED = """() => [...document.querySelectorAll('main *')].flatMap(one => {
 """Texts that are cut off at the side, but for those whose whole is told beside them."""
 
 
-@pytest.mark.parametrize("view", [*VIEWS, "intake", "cut", "same-part", "verdict", "sheet", "sums", "report"])
+@pytest.mark.parametrize("view", [*VIEWS, "intake", "cut", "same-part", "verdict", "sheet", "sums", "report", "readings-table"])
 def test_nothing_is_too_small_cut_off_or_on_another(page, server, view):
     """At 1280 by 800, in millimetres and in inches."""
     page.set_viewport_size({"width": 1280, "height": 800})

@@ -25,7 +25,7 @@ from tabrel.api.circuit import routes as circuit_routes
 from tabrel.api.comparison import among, judged, parts, preferences, sheet, sums, uses
 from tabrel.api.comparison import routes as comparison_routes
 from tabrel.api.comparison.numbers_kept import NumbersKept
-from tabrel.api.entry import claims, copies, counts, date_codes, details, holes, offers, readings
+from tabrel.api.entry import claims, copies, counts, date_codes, details, holes, offers, reading_tables, readings
 from tabrel.api.entry import samples as entry_samples
 from tabrel.api.errors import NOT_THERE, PROBLEM_JSON, add_error_handlers, problem_response
 from tabrel.api.figures import efficiency
@@ -56,6 +56,7 @@ ROUTED = (
     entry_samples,
     facts,
     readings,
+    reading_tables,
     holes,
     details,
     claims,

@@ -39,6 +39,7 @@ STEPS = {
     "a sample": ("POST", "studies/{1}/samples", {"text": "another"}),
     "arithmetic": ("POST", "studies/{1}/arithmetic", {"text": "inlet: 8 holes 0.24 in = 0.362 in2"}),
     "the report": ("PUT", "studies/{1}/report", {"plan": {"title": "another"}, "seen": everything()["report"]}),
+    "readings from a table": ("POST", "studies/{1}/readings-table", {"text": "filter\tcan mass [g]\nsecond\t120\nthird\t90\n"}),
     "a use": ("POST", "studies/{1}/uses", {"preset": "towing"}),
 }
 """Every kind of change: method, address, body; sample and study go in."""
@@ -212,7 +213,7 @@ def test_every_address_that_computes_is_known_to_go_stale():
         "issue",
         "save",
     }
-    stays |= {"samples", "scenarios", "duty-cycles", "others"}
+    stays |= {"samples", "scenarios", "duty-cycles", "others", "readings-table"}
     for path in PATHS:
         owner, _, rest = path.removeprefix("/api/").partition("_id}/")
         known = {"samples/{sample": COMPUTED_OF_SAMPLE, "studies/{study": COMPUTED_OF_STUDY}.get(owner)

@@ -1284,6 +1284,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/spreadsheet-text": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Post Spreadsheet Text
+         * @description Return the sheets of a workbook as text, to be looked at; nothing is taken.
+         */
+        post: operations["post_spreadsheet_text"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/studies": {
         parameters: {
             query?: never;
@@ -1546,6 +1566,46 @@ export interface paths {
         get: operations["get_part_labels"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/studies/{study_id}/readings-table": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Post Readings Table
+         * @description Take what is understood of a table of readings, whole or not at all; a filter of another label is begun.
+         */
+        post: operations["post_readings_table"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/studies/{study_id}/readings-table/preview": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Post Readings Table Preview
+         * @description Return what is understood of a table of readings, what is asked, questioned and refused; nothing is taken.
+         */
+        post: operations["post_readings_table_preview"];
         delete?: never;
         options?: never;
         head?: never;
@@ -8489,6 +8549,86 @@ export interface components {
             used: boolean;
         };
         /**
+         * ReadingTableIn
+         * @description A table as pasted, what has been answered of it, and whose the readings without a label are.
+         */
+        ReadingTableIn: {
+            /**
+             * Decimal
+             * @description The decimal mark, where it was asked; null where nobody has said.
+             * @example ,
+             */
+            decimal?: ("." | ",") | null;
+            /**
+             * Family
+             * @description Whose unit bare numbers take; null where nobody has said.
+             * @example metric
+             */
+            family?: ("metric" | "inch") | null;
+            /**
+             * Sample Id
+             * @description Sample that readings without a label are of; null for none.
+             * @example 1
+             */
+            sample_id?: number | null;
+            /**
+             * Text
+             * @description The table, as pasted.
+             * @example filter	can OD [mm]
+             *     A	76.2
+             */
+            text: string;
+        };
+        /**
+         * ReadingTableOut
+         * @description What is understood of a table; nothing of it is taken yet.
+         */
+        ReadingTableOut: {
+            /**
+             * Asks Decimal
+             * @description A cell whose comma or point could be read either way; empty where nothing is asked.
+             * @example 1,250
+             */
+            asks_decimal: string;
+            /**
+             * Asks Units
+             * @description Whether bare numbers have no unit, and nobody has said whose they take.
+             * @example false
+             */
+            asks_units: boolean;
+            /**
+             * Is Complete
+             * @description Whether it can be taken.
+             * @example true
+             */
+            is_complete: boolean;
+            /**
+             * Layout
+             * @description How the table is laid out; null where nothing is recognised.
+             * @example filters_down
+             */
+            layout: ("filters_down" | "filters_across" | "readings_down") | null;
+            /**
+             * New Labels
+             * @description Labels that no filter of the study has yet: a filter is begun for each.
+             * @example [
+             *       "A"
+             *     ]
+             */
+            new_labels: string[];
+            /**
+             * Problem
+             * @description Why nothing is understood; empty where something is.
+             * @example
+             */
+            problem: string;
+            /**
+             * Readings
+             * @description Its cells, in their order.
+             */
+            readings: components["schemas"]["TableReadingOut"][];
+        };
+        /**
          * ReportOut
          * @description The plan of a study's report, what it can hold, and the reports that were issued, the latest first.
          */
@@ -9793,6 +9933,25 @@ export interface components {
             working: string | null;
         };
         /**
+         * SheetTextOut
+         * @description A sheet of a workbook as text.
+         */
+        SheetTextOut: {
+            /**
+             * Name
+             * @description Name of the sheet.
+             * @example Sheet1
+             */
+            name: string;
+            /**
+             * Text
+             * @description Its cells, divided by tabs and line ends.
+             * @example filter	can OD [mm]
+             *     A	76.2
+             */
+            text: string;
+        };
+        /**
          * ShortRowOut
          * @description A row of the short sheet: the field it asks for and how, other ways to the same, and what is left out without it.
          */
@@ -10136,6 +10295,18 @@ export interface components {
              * @example winter filters
              */
             study_name: string;
+        };
+        /**
+         * SpreadsheetIn
+         * @description A workbook, in base64.
+         */
+        SpreadsheetIn: {
+            /**
+             * Content Base64
+             * @description The workbook, in base64.
+             * @example UEsFBgAAAAAAAAAAAAAAAAAAAAAAAA==
+             */
+            content_base64: string;
         };
         /**
          * StartOut
@@ -10538,6 +10709,63 @@ export interface components {
             weight: number | null;
         };
         /**
+         * TableReadingOut
+         * @description One cell: what it was understood as, the readings it would become, or why it becomes none.
+         */
+        TableReadingOut: {
+            /**
+             * Label
+             * @description Label of the filter.
+             * @example A
+             */
+            label: string;
+            /**
+             * Line
+             * @description Line in the text, from 1.
+             * @example 2
+             */
+            line: number;
+            /**
+             * Readings
+             * @description The readings it becomes.
+             * @example [
+             *       "76.2 mm"
+             *     ]
+             */
+            readings: string[];
+            /**
+             * State
+             * @description Understood, questioned, refused or left out.
+             * @example understood
+             * @enum {string}
+             */
+            state: "understood" | "questioned" | "refused" | "left_out";
+            /**
+             * Text
+             * @description The cell as written.
+             * @example 76.2
+             */
+            text: string;
+            /**
+             * Understood As
+             * @description The quantity it is taken for; empty for none.
+             * @example Can: outside diameter
+             */
+            understood_as: string;
+            /**
+             * Why
+             * @description The question, or why it becomes no reading; empty where it is understood.
+             * @example
+             */
+            why: string;
+            /**
+             * Words
+             * @description Words by which the quantity was named.
+             * @example can OD [mm]
+             */
+            words: string;
+        };
+        /**
          * TableRowOut
          * @description A row of a table: its line in the text, and its cells.
          */
@@ -10558,6 +10786,47 @@ export interface components {
              * @example 3
              */
             line: number;
+        };
+        /**
+         * TakenFilterOut
+         * @description What was taken of one filter.
+         */
+        TakenFilterOut: {
+            /**
+             * Is New
+             * @description Whether the filter was begun with them.
+             * @example true
+             */
+            is_new: boolean;
+            /**
+             * Label
+             * @description Label of the filter.
+             * @example A
+             */
+            label: string;
+            /**
+             * Reading Count
+             * @description How many readings were taken.
+             * @example 3
+             */
+            reading_count: number;
+            /**
+             * Sample Id
+             * @description Number of the sample.
+             * @example 1
+             */
+            sample_id: number;
+        };
+        /**
+         * TakenTableOut
+         * @description What was taken, filter by filter.
+         */
+        TakenTableOut: {
+            /**
+             * Filters
+             * @description What was taken, filter by filter.
+             */
+            filters: components["schemas"]["TakenFilterOut"][];
         };
         /**
          * TemplateIn
@@ -15444,6 +15713,42 @@ export interface operations {
             507: components["responses"]["Problem507"];
         };
     };
+    post_spreadsheet_text: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SpreadsheetIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SheetTextOut"][];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            409: components["responses"]["Problem409"];
+            412: components["responses"]["Problem412"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            428: components["responses"]["Problem428"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
     get_studies: {
         parameters: {
             query?: never;
@@ -16101,6 +16406,99 @@ export interface operations {
                 };
                 content: {
                     "application/pdf": string;
+                };
+            };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            409: components["responses"]["Problem409"];
+            412: components["responses"]["Problem412"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            428: components["responses"]["Problem428"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    post_readings_table: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
+                "Tabrel-Window"?: string | null;
+                /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
+                "Tabrel-Database"?: string | null;
+            };
+            path: {
+                /** @description Which study, as the answers number them. */
+                study_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ReadingTableIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    /**
+                     * @description Addresses, separated by commas, whose answers the change made stale; one that ends in /* covers what is beneath it, a * between two / any one step. What the answer brings itself is not named.
+                     * @example /api/studies, /api/studies/1/comparison
+                     */
+                    "Tabrel-Stale"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TakenTableOut"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            409: components["responses"]["Problem409"];
+            412: components["responses"]["Problem412"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            428: components["responses"]["Problem428"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    post_readings_table_preview: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
+                "Tabrel-Window"?: string | null;
+                /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
+                "Tabrel-Database"?: string | null;
+            };
+            path: {
+                /** @description Which study, as the answers number them. */
+                study_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ReadingTableIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReadingTableOut"];
                 };
             };
             400: components["responses"]["Problem400"];

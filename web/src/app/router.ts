@@ -5,6 +5,7 @@ import EngineView from '@/circuit/EngineView.vue'
 import BeforeCutView from '@/bench/BeforeCutView.vue'
 import ShortSheetView from '@/bench/ShortSheetView.vue'
 import IntakeView from '@/bench/IntakeView.vue'
+import ReadingTableView from '@/bench/ReadingTableView.vue'
 import OperatingMapView from '@/maps/OperatingMapView.vue'
 import ComparisonView from '@/comparison/ComparisonView.vue'
 import SamePartView from '@/comparison/SamePartView.vue'
@@ -38,6 +39,7 @@ export const router = createRouter({
       props: numbers(['studyId', 'sampleId']),
       children: [
         { path: 'intake', name: 'intake', meta: { bench: true }, component: IntakeView, props: numbers(['sampleId']) },
+        { path: 'readings-table', name: 'readings-table', meta: { pageOf: 'intake' }, component: ReadingTableView, props: numbers(['studyId', 'sampleId']) },
         { path: 'short', name: 'short', meta: { bench: true }, component: ShortSheetView, props: numbers(['sampleId']) },
         ...BENCH_STAGES.map((stage) => ({
           path: stage,

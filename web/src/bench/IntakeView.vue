@@ -83,6 +83,7 @@ useAskedField({
       <section class="card offered">
         <OfferList :offers="sheet.data.value.offers" :changes="changes" />
       </section>
+      <p class="from-table"><router-link :to="{ name: 'readings-table', params: $route.params }">Readings from a table or spreadsheet …</router-link></p>
       <KeptList :sample-id="sampleId" />
     </div>
     <p v-else class="soft">Fetching the sheet …</p>

@@ -6,6 +6,7 @@
 `details`     what is stated once, and what is seen
 `claims`            claims and the checks made of them
 `counts`            particle counts of a test; `count_models` what is said of a table
+`reading_tables`    tables of readings that come in; `table_models` what is said of them
 `offers`            what shops ask for a part
 `dates`             dates as people type them
 `date_codes`        date codes and the rules that read them

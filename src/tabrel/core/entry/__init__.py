@@ -10,6 +10,7 @@
 `stated_number`     numbers of engine, oil and plan, with or without a unit: `understood_number`
 `table_text`        a table as pasted: dividers, decimal mark, cells: `read_table`
 `table_columns`     what its columns are, by their headings: `understood_headings`
+`quantity_words`    which quantity a heading names: `named_quantity`
 `count_table`       a table of particle counts: `read_count_table`
 `likely_errors`     a value far off, and the error that would explain it: `question`
 """

@@ -6,6 +6,7 @@
 `sample_warnings`   what does not fit between the parts of a sample
 `facts`             what is stated or seen once, each a thing that is changed apart
 `copies`            a sample begun as a copy of another one, marked until it is confirmed
+`reading_table`     a table of readings that comes in: `read_reading_table`
 `claims`            what readings say of a claim
 `kept`              what a study holds that no station shows yet
 `needs`             what is still needed, told as choices; the short sheet

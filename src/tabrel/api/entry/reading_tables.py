@@ -1,0 +1,153 @@
+"""Tables of readings that come in: looked at first, then taken, each filter one change that can be undone."""
+
+from __future__ import annotations
+
+import sqlite3
+from base64 import b64decode
+from dataclasses import replace
+
+from fastapi import APIRouter, Response
+
+from tabrel.api import stale
+from tabrel.api.deps import Connection, StudyId
+from tabrel.api.entry.table_models import (
+    ReadingTableIn,
+    ReadingTableOut,
+    SheetTextOut,
+    SpreadsheetIn,
+    TableReadingOut,
+    TakenFilterOut,
+    TakenTableOut,
+)
+from tabrel.api.errors import PROBLEM_RESPONSES
+from tabrel.core.catalogue.quantities import PART_TITLES
+from tabrel.core.errors import StudyError
+from tabrel.core.review.reading_table import ReadingTable, TableReading, read_reading_table
+from tabrel.core.study.model import Sample, used_readings
+from tabrel.document.spreadsheet import sheets_as_text
+from tabrel.store.connection import snapshot, transaction
+from tabrel.store.entry.readings import insert_reading, set_state
+from tabrel.store.journal import belongs_to_sample, recorded
+from tabrel.store.sample.samples import StoredSample, insert_sample, load_samples, names_of_samples, next_position
+from tabrel.store.study.studies import load_study_frame
+from tabrel.store.study.uses import relabel_in_uses
+
+router = APIRouter(prefix="/api", tags=["readings"], responses=PROBLEM_RESPONSES)
+
+PLACE = "readings"
+"""Where the journal says readings came from a table."""
+
+THERE = "is there already"
+
+
+@router.post("/spreadsheet-text")
+def post_spreadsheet_text(given: SpreadsheetIn) -> list[SheetTextOut]:
+    """Return the sheets of a workbook as text, to be looked at; nothing is taken."""
+    try:
+        content = b64decode(given.content_base64, validate=True)
+    except ValueError as error:
+        raise StudyError("content_base64", "is no base64: choose the workbook again") from error
+    return [SheetTextOut(name=name, text=text) for name, text in sheets_as_text(content).items()]
+
+
+@router.post("/studies/{study_id}/readings-table/preview")
+def post_readings_table_preview(study_id: StudyId, given: ReadingTableIn, conn: Connection) -> ReadingTableOut:
+    """Return what is understood of a table of readings, what is asked, questioned and refused; nothing is taken."""
+    with snapshot(conn):
+        load_study_frame(conn, study_id)
+        samples = load_samples(conn, study_id)
+    return _table_out(_read(given, samples), samples)
+
+
+@router.post("/studies/{study_id}/readings-table", status_code=201, responses=stale.naming(201))
+def post_readings_table(study_id: StudyId, given: ReadingTableIn, conn: Connection, response: Response) -> TakenTableOut:
+    """Take what is understood of a table of readings, whole or not at all; a filter of another label is begun."""
+    with transaction(conn):
+        load_study_frame(conn, study_id)
+        samples = load_samples(conn, study_id)
+        table = _read(given, samples)
+        if not table.is_complete:
+            raise StudyError("text", _why_not(table))
+        taken = [_take(conn, study_id, label, table, samples) for label in table.labels]
+    whole = stale.whole_study(study_id, (one.id for one in names_of_samples(conn, study_id)))
+    stale.name_stale(response, [f"{stale.STUDIES}/{study_id}", *whole])
+    return TakenTableOut(filters=taken)
+
+
+def _why_not(table: ReadingTable) -> str:
+    if table.problem:
+        return table.problem
+    if table.asks_decimal:
+        return f"{table.asks_decimal!r} can be read either way: say which mark is the decimal one"
+    if table.asks_units:
+        return "some numbers have no unit: name it in the heading, or say whose units they are in"
+    return "nothing in the table is understood: see what is said beside each cell"
+
+
+def _read(given: ReadingTableIn, samples: list[StoredSample]) -> ReadingTable:
+    own = next((one.sample.label for one in samples if one.id == given.sample_id), "")
+    table = read_reading_table(given.text, decimal=given.decimal, family=given.family, own_label=own)
+    there = {
+        (one.sample.label.casefold(), key, reading.text)
+        for one in samples
+        for key, entries in one.sample.readings.items()
+        for reading in used_readings(entries)
+    }
+    return replace(table, readings=tuple(_unless_there(one, there) for one in table.readings))
+
+
+def _unless_there(one: TableReading, there: set[tuple[str, str, str]]) -> TableReading:
+    """Leave out what a filter has in exactly these words: a table taken twice adds nothing."""
+    if not one.is_taken or one.quantity is None:
+        return one
+    new = tuple(reading for reading in one.readings if (one.label.casefold(), one.quantity.key, reading.text) not in there)
+    if new == one.readings:
+        return one
+    return replace(one, readings=new) if new else replace(one, readings=(), state="left_out", why=THERE)
+
+
+def _take(
+    conn: sqlite3.Connection, study_id: int, label: str, table: ReadingTable, samples: list[StoredSample]
+) -> TakenFilterOut:
+    there = next((one.id for one in samples if one.sample.label.casefold() == label.casefold()), None)
+    cells = [one for one in table.readings if one.label == label and one.is_taken and one.quantity is not None]
+    count = sum(len(one.readings) for one in cells)
+    words = f"{count} reading{'' if count == 1 else 's'} of {label} from a table"
+    with recorded(conn, study_id, there, words, PLACE) as change_id:
+        sample_id = there
+        if sample_id is None:
+            relabel_in_uses(conn, study_id, label, None)  # of one of that label that was deleted
+            sample_id = insert_sample(conn, study_id, next_position(conn, study_id), Sample(label))
+            belongs_to_sample(conn, change_id, sample_id)
+        for one in cells:
+            key = one.quantity.key if one.quantity is not None else ""
+            for reading in one.readings:
+                kept = replace(reading, insisted=True if one.state == "questioned" else None)
+                insert_reading(conn, key, kept, sample_id=sample_id)
+            set_state(conn, sample_id, key, None)
+    return TakenFilterOut(sample_id=sample_id, label=label, reading_count=count, is_new=there is None)
+
+
+def _table_out(table: ReadingTable, samples: list[StoredSample]) -> ReadingTableOut:
+    known = {one.sample.label.casefold() for one in samples}
+    return ReadingTableOut(
+        layout=table.layout,
+        problem=table.problem,
+        asks_decimal=table.asks_decimal,
+        asks_units=table.asks_units,
+        is_complete=table.is_complete,
+        new_labels=[label for label in table.labels if label.casefold() not in known],
+        readings=[
+            TableReadingOut(
+                line=one.line,
+                label=one.label,
+                words=one.words,
+                understood_as="" if one.quantity is None else f"{PART_TITLES[one.quantity.part]}: {one.quantity.title}",
+                text=one.text,
+                readings=[reading.text for reading in one.readings],
+                state=one.state,
+                why=one.why,
+            )
+            for one in table.readings
+        ],
+    )

@@ -1,0 +1,74 @@
+"""A table of readings over the wire."""
+
+from __future__ import annotations
+
+from typing import Annotated, Literal
+
+from pydantic import Field
+
+from tabrel.api.wire import FileText, RequestModel
+from tabrel.document.results import WireModel
+
+READING_TABLE_LETTERS = 800_000
+
+
+class ReadingTableIn(RequestModel):
+    """A table as pasted, what has been answered of it, and whose the readings without a label are."""
+
+    text: FileText = Field(max_length=READING_TABLE_LETTERS)
+    decimal: Literal[".", ","] | None = None
+    family: Literal["metric", "inch"] | None = None
+    sample_id: Annotated[int, Field(ge=0, lt=2**63)] | None = None
+
+
+class TableReadingOut(WireModel):
+    """One cell: what it was understood as, the readings it would become, or why it becomes none."""
+
+    line: int
+    label: str
+    words: str
+    understood_as: str
+    text: str
+    readings: list[str]
+    state: Literal["understood", "questioned", "refused", "left_out"]
+    why: str
+
+
+class ReadingTableOut(WireModel):
+    """What is understood of a table; nothing of it is taken yet."""
+
+    layout: Literal["filters_down", "filters_across", "readings_down"] | None
+    problem: str
+    asks_decimal: str
+    asks_units: bool
+    is_complete: bool
+    new_labels: list[str]
+    readings: list[TableReadingOut]
+
+
+class TakenFilterOut(WireModel):
+    """What was taken of one filter."""
+
+    sample_id: int
+    label: str
+    reading_count: int
+    is_new: bool
+
+
+class TakenTableOut(WireModel):
+    """What was taken, filter by filter."""
+
+    filters: list[TakenFilterOut]
+
+
+class SpreadsheetIn(RequestModel):
+    """A workbook, in base64."""
+
+    content_base64: Annotated[str, Field(max_length=14_000_000)]
+
+
+class SheetTextOut(WireModel):
+    """A sheet of a workbook as text."""
+
+    name: str
+    text: str
