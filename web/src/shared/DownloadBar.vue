@@ -1,8 +1,9 @@
 <script setup lang="ts">
 /** Take a chart or its numbers away as a file. */
-import { ref } from 'vue'
+import { nextTick, ref } from 'vue'
 import { useActions } from './actions'
-import { pngOf, saveBlob, saveText, standaloneSvg } from './download'
+import { copyPicture, copyText } from './clipboard'
+import { pngOf, saveBlob, saveText, standaloneSvg, tsv } from './download'
 
 const props = defineProps<{
   name: string
@@ -20,6 +21,32 @@ useActions(() =>
     run: () => void take(kind),
   })),
 )
+useActions(() => [
+  { title: `Copy ${props.name} as a picture`, words: ['clipboard', 'share', 'picture'], run: () => void copy('picture') },
+  { title: `Copy the numbers of ${props.name}`, words: ['clipboard', 'share', 'table', 'numbers'], run: () => void copy('numbers') },
+])
+/** Whether it is to be copied rather than saved: the same place holds either. */
+const copying = ref(false)
+const first = ref<HTMLButtonElement>()
+async function begin() {
+  copying.value = !copying.value
+  await nextTick()
+  if (copying.value) first.value?.focus()
+}
+const copied = ref('')
+/** Copy the picture, its caption in it, or the numbers under their caption. */
+async function copy(what: 'picture' | 'numbers') {
+  said.value = copied.value = ''
+  const drawn = what === 'picture' ? standalone() : null
+  if (what === 'picture' && !drawn) return void (said.value = 'There is no picture to copy yet.')
+  try {
+    await (drawn ? copyPicture(() => pngOf(drawn.text, drawn.width, drawn.height)) : copyText(tsv(props.table(), props.caption)))
+    copied.value = `${what} copied`
+    copying.value = false
+  } catch {
+    said.value = 'This browser does not let it be copied: save it as a file instead.'
+  }
+}
 
 function standalone(): { text: string; width: number; height: number } | null {
   const found = props.drawing()
@@ -46,11 +73,19 @@ async function take(kind: 'csv' | 'svg' | 'png') {
 </script>
 
 <template>
-  <span class="downloads" role="group" aria-label="Save as a file">
-    <button v-for="kind in ['csv', 'png', 'svg'] as const" :key="kind" type="button" class="tool" :data-save="kind" @click="take(kind)">
-      {{ kind.toUpperCase() }}
-    </button>
+  <span class="downloads" role="group" aria-label="Save as a file, or copy">
+    <template v-if="copying">
+      <button ref="first" type="button" class="tool" data-copy="picture" title="Copy the picture with its caption" @click="copy('picture')">picture</button>
+      <button type="button" class="tool" data-copy="numbers" title="Copy the numbers with the caption" @click="copy('numbers')">numbers</button>
+    </template>
+    <template v-else>
+      <button v-for="kind in ['csv', 'png', 'svg'] as const" :key="kind" type="button" class="tool" :data-save="kind" @click="take(kind)">
+        {{ kind.toUpperCase() }}
+      </button>
+    </template>
+    <button type="button" class="tool" data-copy="begin" :aria-expanded="copying" @click="begin">{{ copying ? 'back' : 'copy' }}</button>
     <span v-if="said" class="said-wrong" role="alert">{{ said }}</span>
+    <span v-else class="unseen" role="status">{{ copied }}</span>
   </span>
 </template>
 

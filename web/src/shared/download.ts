@@ -30,6 +30,17 @@ export function csv(rows: readonly (readonly (string | number | null)[])[]): str
   return rows.map((row) => row.map(cell).join(',')).join('\r\n') + '\r\n'
 }
 
+/** Return CSV as a table that is pasted into a spreadsheet: tabs between the cells, and a line that says what it is before it. */
+export function tsv(text: string, caption: string): string {
+  const rows: string[][] = [[]]
+  for (const [, quoted, plain, end] of text.matchAll(/(?:"((?:[^"]|"")*)"|([^,"\r\n]*))(,|\r?\n|$)/g)) {
+    rows.at(-1)!.push((quoted === undefined ? (plain ?? '') : quoted.replaceAll('""', '"')).replace(/[\t\r\n]+/g, ' '))
+    if (end && end !== ',') rows.push([])
+  }
+  const lines = rows.map((row) => row.join('\t')).filter((line) => line.trim())
+  return [caption.replace(/\s+/g, ' '), ...lines].join('\n') + '\n'
+}
+
 const STYLED = [
   'fill', 'fill-opacity', 'stroke', 'stroke-width', 'stroke-dasharray', 'stroke-opacity', 'stroke-linejoin', 'opacity',
   'font-family', 'font-size', 'font-weight', 'text-anchor', 'paint-order', 'display',

@@ -8,7 +8,8 @@ import OtherSamples from '@/comparison/OtherSamples.vue'
 import { useBeside } from '@/comparison/useBeside'
 import ChoiceField from '@/shared/ChoiceField.vue'
 import SwitchButtons from '@/shared/SwitchButtons.vue'
-import { csv, saveText } from '@/shared/download'
+import { copyText } from '@/shared/clipboard'
+import { csv, saveText, tsv } from '@/shared/download'
 import { usePreferences } from '@/shared/preferences'
 import { useActions } from '@/shared/actions'
 import { useSheet } from '@/sample/useSheet'
@@ -97,9 +98,21 @@ function table(shown: Sheet): string {
   ])
   return csv([head, ...lines])
 }
+const copied = ref('')
+const CAPTION = 'Comparison sheet: value ± U (95 %). Behaviour is a model, not a test.'
+async function copy() {
+  if (!sheet.value) return
+  try {
+    await copyText(tsv(table(sheet.value), CAPTION))
+    copied.value = 'copied'
+  } catch {
+    copied.value = 'save it as CSV instead'
+  }
+}
 const save = () => sheet.value && saveText(table(sheet.value), 'comparison sheet.csv')
 const print = () => window.print()
 useActions(() => [
+  { title: 'Copy the comparison sheet', words: ['clipboard', 'share', 'table', 'numbers'], run: () => void copy() },
   { title: 'Save the comparison sheet as CSV', words: ['export', 'download', 'numbers', 'csv'], run: save },
   { title: 'Print the comparison sheet', words: ['paper', 'pdf', 'a4'], run: print },
 ])
@@ -119,6 +132,7 @@ useActions(() => [
       <input v-model="words" type="search" placeholder="find a row" aria-label="Find a row" />
       <button type="button" class="tool" :aria-expanded="adding" @click="adding = !adding">other studies …</button>
       <button type="button" class="tool" @click="save">CSV</button>
+      <button type="button" class="tool" data-copy="sheet" @click="copy">{{ copied || 'copy' }}</button>
       <button type="button" class="tool" @click="print">Print</button>
       <span v-if="among.data.value?.remaining" class="soft" role="status">{{ among.data.value.remaining }} samples of this database still to be looked through</span>
       <span v-if="progress" class="soft" role="status">behaviour with its uncertainty: {{ progress.done }} of {{ progress.of }} filters <button type="button" class="tool" @click="isStopped = true">stop</button></span>

@@ -1,0 +1,72 @@
+"""What is shown is shared: copied with its caption, and linked to so that it opens the same elsewhere."""
+
+from __future__ import annotations
+
+import re
+
+import pytest
+from playwright.sync_api import expect
+
+pytestmark = pytest.mark.interface
+
+
+@pytest.fixture
+def pasting(page, server):
+    page.context.grant_permissions(["clipboard-read", "clipboard-write"], origin=server.address)
+    return lambda: page.evaluate("navigator.clipboard.readText()")
+
+
+def found(page, words):
+    page.keyboard.press("/")
+    page.get_by_label("What to find or do").fill(words)
+    page.get_by_role("option").first.wait_for()
+    page.keyboard.press("Enter")
+
+
+def test_the_numbers_and_the_picture_of_a_map_are_copied_with_their_caption(page, server, pasting):
+    page.goto(f"{server.address}/studies/1/samples/1/map")
+    page.locator('[data-copy="begin"]').click()
+    expect(page.locator('[data-copy="picture"]')).to_be_focused()
+    page.keyboard.press("Tab")
+    page.keyboard.press("Enter")
+    expect(page.get_by_role("status").filter(has_text="numbers copied")).to_be_attached()
+    first, second, *rows = pasting().splitlines()
+    assert "Korvath" in first
+    assert "\t" in second
+    assert len(rows) > 60
+    found(page, "copy picture")
+    expect(page.get_by_role("status").filter(has_text="picture copied")).to_be_attached()
+    assert page.evaluate("navigator.clipboard.read().then(items => items[0].types)") == ["image/png"]
+
+
+def test_a_link_opens_the_same_crosshair_and_scenario_where_nothing_of_it_is_remembered(page, server, pasting, browser):
+    page.goto(f"{server.address}/studies/1/samples/2/map?at=-10,3000&condition=filling&quantity=unfiltered_fraction")
+    expect(page.get_by_role("textbox", name=re.compile("oil temperature", re.IGNORECASE)).first).to_have_value("-10")
+    found(page, "copy a link")
+    expect(page.get_by_text("Link copied")).to_be_visible()
+    link = pasting()
+    assert link.startswith(f"{server.address}/studies/1/samples/2/map?")
+    scenario = "%7B%22name%22%3A%22clogged%22%2C%22loading%22%3A3%7D"
+    elsewhere = browser.new_context().new_page()
+    elsewhere.goto(f"{link}&scenario={scenario}")
+    expect(elsewhere.get_by_role("textbox", name=re.compile("oil temperature", re.IGNORECASE)).first).to_have_value("-10")
+    elsewhere.get_by_role("button", name="Comparison").click()
+    expect(elsewhere.get_by_text("What if: clogged")).to_be_visible()
+    expect(elsewhere.get_by_role("button", name="Filling", pressed=True)).to_be_visible()
+    elsewhere.context.close()
+
+
+def test_a_link_that_says_nonsense_opens_the_view_as_usual(page, server):
+    page.goto(f"{server.address}/studies/1/samples/2/map?at=x,y&condition=boiling&scenario=%7B&size=-4")
+    expect(page.get_by_role("textbox", name=re.compile("oil temperature", re.IGNORECASE)).first).to_have_value("-25")
+    expect(page.locator('[data-crosshair="state"]')).to_be_visible()
+
+
+def test_the_comparison_sheet_is_copied(page, server, pasting):
+    page.goto(f"{server.address}/studies/1/samples/1/sheet")
+    expect(page.locator('[data-row="media_effective_area_cm2"]')).to_be_visible()
+    page.locator('[data-copy="sheet"]').click()
+    expect(page.locator('[data-copy="sheet"]')).to_have_text("copied")
+    text = pasting()
+    assert text.startswith("Comparison sheet: value ± U (95 %).")
+    assert "Korvath" in text.splitlines()[1]
