@@ -17,9 +17,9 @@ def pasting(page, server):
 
 
 def found(page, words):
-    page.keyboard.press("/")
+    page.get_by_role("button", name="Find").click()
     page.get_by_label("What to find or do").fill(words)
-    page.get_by_role("option").first.wait_for()
+    page.get_by_role("dialog").get_by_role("option").first.wait_for()
     page.keyboard.press("Enter")
 
 
@@ -34,7 +34,8 @@ def test_the_numbers_and_the_picture_of_a_map_are_copied_with_their_caption(page
     assert "Korvath" in first
     assert "\t" in second
     assert len(rows) > 60
-    found(page, "copy picture")
+    page.locator('[data-copy="begin"]').click()
+    page.keyboard.press("Enter")
     expect(page.get_by_role("status").filter(has_text="picture copied")).to_be_attached()
     assert page.evaluate("navigator.clipboard.read().then(items => items[0].types)") == ["image/png"]
 
@@ -60,6 +61,25 @@ def test_a_link_that_says_nonsense_opens_the_view_as_usual(page, server):
     page.goto(f"{server.address}/studies/1/samples/2/map?at=x,y&condition=boiling&scenario=%7B&size=-4")
     expect(page.get_by_role("textbox", name=re.compile("oil temperature", re.IGNORECASE)).first).to_have_value("-25")
     expect(page.locator('[data-crosshair="state"]')).to_be_visible()
+
+
+@pytest.mark.parametrize(("view", "says"), [("opened", "Section through the filter"), ("start", ""), ("efficiency", "")])
+def test_the_picture_in_sight_is_copied_from_any_view(page, server, pasting, view, says):
+    page.goto(f"{server.address}/studies/1/samples/1/{view}")
+    expect(page.locator("main svg[role=img], main svg[aria-label]").first).to_be_visible()
+    found(page, "copy the picture in sight")
+    expect(page.get_by_text("The picture is copied, with what it shows")).to_be_visible()
+    assert page.evaluate("navigator.clipboard.read().then(items => items[0].types)") == ["image/png"]
+
+
+def test_the_table_in_sight_is_copied_with_what_it_is_of(page, server, pasting):
+    page.goto(f"{server.address}/studies/1/samples/1/working/inlet_hole_area")
+    expect(page.locator("main table").first).to_be_visible()
+    found(page, "copy the table in sight")
+    expect(page.get_by_text("The table is copied, with what it shows")).to_be_visible()
+    lines = pasting().splitlines()
+    assert "Mountain road service, winter filters" in lines[0]
+    assert any("231.2" in line and "\t" in line for line in lines[1:])
 
 
 def test_the_comparison_sheet_is_copied(page, server, pasting):

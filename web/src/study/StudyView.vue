@@ -22,7 +22,8 @@ import { commandEntries } from './commandEntries'
 import { STATION_ORDER, stationOfKey, stationsOf, WITHOUT_TAPE } from '@/sample/stations'
 import { everythingCopied, provideCopies } from '@/sample/copies'
 import { useActions, useFindable } from '@/shared/actions'
-import { copyText } from '@/shared/clipboard'
+import { copyPicture, copyText } from '@/shared/clipboard'
+import { pictureInSight, tableInSight } from '@/shared/inSight'
 import { saveAddress } from '@/shared/download'
 import { useHelp } from '@/shared/help'
 import { useStops } from '@/shared/useStops'
@@ -70,6 +71,21 @@ async function copyLink() {
     toast.add({ severity: 'success', summary: 'Link copied', detail: link, life: TOLD_MS })
   } catch {
     toast.add({ severity: 'warn', summary: 'This browser does not let it be copied', detail: link, life: 4 * TOLD_MS })
+  }
+}
+
+/** Copy what the view shows most of, with what it says. */
+async function copyInSight(what: 'picture' | 'table') {
+  const root = frame.value
+  const title = [study.data.value?.name, hereTitle.value].filter(Boolean).join(', ')
+  const picture = what === 'picture' && root ? pictureInSight(root, title) : null
+  const table = what === 'table' && root ? tableInSight(root, title) : null
+  if (!picture && !table) return void toast.add({ severity: 'warn', summary: `There is no ${what} in sight to copy`, life: TOLD_MS })
+  try {
+    await (picture ? copyPicture(picture) : copyText(table!))
+    toast.add({ severity: 'success', summary: `The ${what} is copied, with what it shows`, life: TOLD_MS })
+  } catch {
+    toast.add({ severity: 'warn', summary: `This browser does not let the ${what} be copied`, life: TOLD_MS })
   }
 }
 
@@ -272,6 +288,8 @@ useActions(() => [
   { title: 'Archive this sample', words: ['put away', 'leave out'], run: () => void setStatus('archived') },
   { title: 'Delete this sample', words: ['remove', 'bin', 'throw away'], run: () => void setStatus('deleted') },
   { title: 'Export the study with its history, saved engines and templates', words: ['journal', 'undo', 'everything', 'library', 'whole'], run: exportWhole },
+  { title: 'Copy the picture in sight', words: ['clipboard', 'share', 'figure', 'drawing', 'chart'], run: () => void copyInSight('picture') },
+  { title: 'Copy the table in sight', words: ['clipboard', 'share', 'numbers', 'cells'], run: () => void copyInSight('table') },
   { title: 'Copy a link to this view', words: ['share', 'address', 'url', 'bookmark', 'crosshair', 'scenario'], run: () => void copyLink() },
   { title: 'Export the study document', words: ['save', 'download', 'json', 'share', 'backup'], run: exportStudy },
 ])
