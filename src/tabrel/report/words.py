@@ -14,6 +14,23 @@ from tabrel.core.uncertainty.propagation import Result, expanded_uncertainty
 MISSING = "not known"
 
 
+def sentence(words: str) -> str:
+    """Return words as a sentence: a capital first, one mark at its end.
+
+    Examples
+    --------
+    >>> sentence("3.2 mm is much: ten times too large?"), sentence("look again")
+    ('3.2 mm is much: ten times too large?', 'Look again.')
+    """
+    plain = words.strip()
+    return plain if not plain else f"{plain[0].upper()}{plain[1:]}{'' if plain[-1] in '.?!…' else '.'}"
+
+
+def place_words(celsius: float, rpm: float) -> str:
+    """Return an operating point in words."""
+    return f"{plain_number(celsius)} °C, {plain_number(rpm)} rpm"
+
+
 def plain_number(value: float, spread: float | None = None, digits: int = 4) -> str:
     """Return a number to two digits of its uncertainty, or to so many digits where it has none.
 

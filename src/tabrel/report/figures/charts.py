@@ -209,7 +209,7 @@ def start_chart(start: WarmUp, label: str, family: UnitFamily) -> Chart:
         f"Start of {label}: {start.bypass_time / 60:.1f} min with the bypass valve open, "
         f"{start.unfiltered_volume * 1e3:.1f} L unfiltered."
     )
-    return _drawn(paint, alt, (6.4, 3.3), Room(0.72))
+    return _drawn(paint, alt, (6.4, 3.3), Room(0.72, bottom=0.5))
 
 
 def valve_chart(measured: MeasuredSample, oil: OilModel | None, hot: float, family: UnitFamily) -> Chart | None:

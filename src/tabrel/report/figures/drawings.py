@@ -16,7 +16,7 @@ from tabrel.core.parts.plate_layout import PlateLayout
 from tabrel.core.sample.measured_sample import MeasuredSample
 from tabrel.report.figures.palette import AMBER, AMBER_WASH, HAND, INK, INK_SOFT, LINE, RUST, RUST_WASH, SLATE, SLATE_WASH
 from tabrel.report.figures.svg import Drawing, Point, arc_circle, path_of
-from tabrel.report.words import estimate_words, length_words
+from tabrel.report.words import estimate_words, length_words, sentence
 
 MM = 1e3
 MARGIN = 20.0
@@ -104,7 +104,7 @@ def section_drawing(measured: MeasuredSample, family: UnitFamily, *, keys: Colle
     sizes = _section_sizes(drawing, layout, measured, family, numbered)
     guessed = sorted({PART_TITLES[part.key.partition(".")[0]].lower() for part in layout.parts if part.guessed})
     said = [f"Dashed, at typical sizes: {', '.join(guessed)}."] if guessed else []
-    said += [f"{problem.message[0].upper()}{problem.message[1:]}." for problem in layout.problems]
+    said += [sentence(problem.message) for problem in layout.problems]
     return DrawnFilter(drawing.svg(), alt, sizes, " ".join(said))
 
 
@@ -259,7 +259,7 @@ def plate_drawing(measured: MeasuredSample, family: UnitFamily) -> DrawnFilter:
     sizes = (*_hole_sizes(measured, lettered, family), *_circle_sizes(measured, layout, family))
     guessed = [PLATE_CIRCLES[key] for key in circles if not circles[key].measured and key in MEASURABLE]
     said = [f"Dashed, at typical sizes: {', '.join(guessed)}."] if guessed else []
-    said += [f"{problem.message[0].upper()}{problem.message[1:]}." for problem in layout.problems]
+    said += [sentence(problem.message) for problem in layout.problems]
     return DrawnFilter(drawing.svg(), alt, sizes, " ".join(said))
 
 

@@ -13,7 +13,7 @@ from tabrel.core.study.uses import UseVerdict
 from tabrel.report.at_hand import StudyAtHand
 from tabrel.report.blocks import Block, Column, Facts, Heading, Paragraph, Picture, Points, Table
 from tabrel.report.figures.charts import chances_chart
-from tabrel.report.words import result_words
+from tabrel.report.words import result_words, sentence
 
 VERDICTS: dict[UseVerdict, str] = {
     "meets": "meets the stated requirements",
@@ -74,7 +74,7 @@ def sentences_that_matter(at_hand: StudyAtHand, most: int = 3) -> list[str]:
     failed, opened = _telling(at_hand, "fails"), _telling(at_hand, "open")
     found += failed[:1] + opened[:1] + failed[1:] + opened[1:]
     grave = [
-        f"{label}: {warning.message.rstrip('.')}."
+        f"{label}: {sentence(warning.message)}"
         for label, analysis in at_hand.analyses.items()
         for warning in analysis.warnings
         if not warning.confirmed
@@ -101,7 +101,8 @@ def _first_place(judged: JudgedUse) -> str:
     for school, who in firsts.items():
         by_who.setdefault(tuple(who), []).append(school)
     told = "; ".join(
-        f"{' and '.join(schools)} {'put' if len(schools) > 1 else 'puts'} {_level(who)}" for who, schools in by_who.items()
+        f"{' and '.join(schools)} {'put' if len(schools) > 1 or schools == ['pair wins'] else 'puts'} {_level(who)}"
+        for who, schools in by_who.items()
     )
     return f"{name}, {told}. The likeliest first by the weighted score is {likely}, with a chance of {chance}."
 
@@ -132,7 +133,7 @@ def _telling(at_hand: StudyAtHand, wanted: UseVerdict) -> list[str]:
             names.append(judged.use.name)
     words = {"fails": "fails", "open": "is open"}[wanted]
     return [
-        f"{label} {words} for {', '.join(f'“{name}”' for name in names)}: {reason.rstrip('.')}."
+        f"{label} {words} for {', '.join(f'“{name}”' for name in names)}: {sentence(reason)}"
         for label, (names, reason) in by_label.items()
     ]
 

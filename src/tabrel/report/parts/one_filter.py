@@ -22,7 +22,7 @@ from tabrel.report.at_hand import StudyAtHand, filling
 from tabrel.report.blocks import Beside, Block, Column, Facts, Heading, Paragraph, Picture, Points, Table
 from tabrel.report.figures.charts import Chart, efficiency_chart, map_chart, start_chart, valve_chart
 from tabrel.report.figures.drawings import DrawnFilter, pack_drawing, plate_drawing, section_drawing, strip_drawing
-from tabrel.report.words import known_words, plain_number, result_words, unit_of, with_uncertainty
+from tabrel.report.words import known_words, place_words, plain_number, result_words, sentence, unit_of, with_uncertainty
 
 HOT_TEMPERATURE = 100.0
 
@@ -63,7 +63,7 @@ def _identity(at_hand: StudyAtHand, label: str) -> Iterator[Block]:
     yield Facts(tuple(rows)) if rows else Paragraph("Nothing is recorded of where this filter comes from.", "assumed")
     questioned = [warning for warning in at_hand.analyses[label].warnings if not warning.confirmed]
     if questioned:
-        yield Points(tuple(f"{one.message[0].upper()}{one.message[1:].rstrip('.')}." for one in questioned), "caution")
+        yield Points(tuple(sentence(one.message) for one in questioned), "caution")
 
 
 def _beside(key: str, drawn: DrawnFilter, caption: str, height: float) -> Beside:
@@ -73,8 +73,8 @@ def _beside(key: str, drawn: DrawnFilter, caption: str, height: float) -> Beside
 
 def _drawings(at_hand: StudyAtHand, label: str) -> Iterator[Block]:
     measured = at_hand.measured[label]
-    yield _beside(f"{label} section", section_drawing(measured, at_hand.family), f"{label}: section, to scale.", 92)
-    yield _beside(f"{label} plate", plate_drawing(measured, at_hand.family), f"{label}: tapping plate from below, to scale.", 70)
+    yield _beside(f"{label} section", section_drawing(measured, at_hand.family), f"{label}: section, to scale.", 80)
+    yield _beside(f"{label} plate", plate_drawing(measured, at_hand.family), f"{label}: tapping plate from below, to scale.", 60)
 
 
 def _workings(at_hand: StudyAtHand, label: str) -> Iterator[Block]:
@@ -217,7 +217,7 @@ def _efficiency(at_hand: StudyAtHand, label: str) -> Iterator[Block]:
     )
     yield Table(f"{label}: counted test", columns, tuple(rows))
     if figure.checks:
-        yield Points(tuple(f"{one.words[0].upper()}{one.words[1:].rstrip('.')}." for one in figure.checks), "small")
+        yield Points(tuple(sentence(one.words) for one in figure.checks), "small")
 
 
 def _map(at_hand: StudyAtHand, label: str) -> Iterator[Block]:
@@ -246,12 +246,12 @@ def _map(at_hand: StudyAtHand, label: str) -> Iterator[Block]:
         for key, one in known.items()
     ]
     places = (
-        [f"cold {use.temperature_c:g} °C, {use.speed_rpm:g} rpm"]
+        [f"cold {place_words(use.temperature_c, use.speed_rpm)}"]
         if use.temperature_c is not None and use.speed_rpm is not None
         else []
     )
     if use.hot_temperature_c is not None and use.hot_speed_rpm is not None:
-        places.append(f"hot {use.hot_temperature_c:g} °C, {use.hot_speed_rpm:g} rpm")
+        places.append(f"hot {place_words(use.hot_temperature_c, use.hot_speed_rpm)}")
     caption = f"{label} at the points of “{use.name}” ({'; '.join(places)}), with expanded uncertainty"
     yield Table(caption, (Column("Quantity", share=2), Column("Value", True, 1.4), Column("", share=1.4)), tuple(rows))
 

@@ -22,7 +22,7 @@ from tabrel.core.study.model import HoleGroup, Reading, ReadingEntry, as_reading
 from tabrel.report.at_hand import StudyAtHand
 from tabrel.report.blocks import Block, Column, Facts, Heading, Paragraph, Points, Table
 from tabrel.report.parts.answer import DECISION_RULE
-from tabrel.report.words import estimate_words, limits_words
+from tabrel.report.words import estimate_words, limits_words, place_words, plain_number
 
 
 def readings(at_hand: StudyAtHand) -> Iterator[Block]:
@@ -226,14 +226,18 @@ def conditions(at_hand: StudyAtHand) -> Iterator[Block]:
         shown = value.metric if at_hand.family == "metric" else value.inch
         typed = f"typed {value.text}" if value.is_typed and value.text != shown else ""
         source = "; ".join(word for word in (typed, value.provenance or "", value.origin or "") if word)
-        rows.append((detail.title, shown, source))
+        rows.append((detail.title, shown.replace("-", "−") if shown.startswith("-") else shown, source))
     if study.oil is not None:
         for point in study.oil.viscosity:
             if point.kinematic_mm2_s is not None:
-                rows.append((f"viscosity at {point.temperature_c:g} °C", f"{point.kinematic_mm2_s:g} mm²/s", "kinematic"))
+                rows.append(
+                    (f"viscosity at {plain_number(point.temperature_c)} °C", f"{point.kinematic_mm2_s:g} mm²/s", "kinematic")
+                )
             else:
                 kind = "high shear" if point.high_shear is not False else "low shear"
-                rows.append((f"viscosity at {point.temperature_c:g} °C", f"{point.dynamic_mpa_s:g} mPa·s", f"dynamic, {kind}"))
+                rows.append(
+                    (f"viscosity at {plain_number(point.temperature_c)} °C", f"{point.dynamic_mpa_s:g} mPa·s", f"dynamic, {kind}")
+                )
     if rows:
         columns = (Column("What", share=1.6), Column("Value", True, 1.2), Column("Typed as, source", share=1.4))
         yield Table("Oil, engine and plan of the start", columns, tuple(rows))
@@ -257,9 +261,7 @@ def rules(at_hand: StudyAtHand) -> Iterator[Block]:
             ("Cold point", use.temperature_c, use.speed_rpm),
             ("Hot point", use.hot_temperature_c, use.hot_speed_rpm),
         ]
-        facts = [
-            (name, f"{celsius:g} °C, {rpm:g} rpm") for name, celsius, rpm in points if celsius is not None and rpm is not None
-        ]
+        facts = [(name, place_words(celsius, rpm)) for name, celsius, rpm in points if celsius is not None and rpm is not None]
         if use.tier:
             facts.append(("Only of tier", use.tier))
         if facts:
