@@ -15,14 +15,8 @@ from tabrel.core.figures.pleat_pack import pack_figure
 from tabrel.core.figures.section_layout import section_layout
 from tabrel.core.sample.measured_sample import measure_sample
 from tabrel.document.study_document import read_study
-from tabrel.report.figures.drawings import (
-    lost_patches,
-    pack_drawing,
-    plate_drawing,
-    pleat_points,
-    section_drawing,
-    strip_drawing,
-)
+from tabrel.report.figures.drawings import plate_drawing, section_drawing
+from tabrel.report.figures.media_drawings import lost_patches, pack_drawing, pleat_points, strip_drawing
 from tabrel.report.figures.svg import Drawing
 
 SVG = "{http://www.w3.org/2000/svg}"

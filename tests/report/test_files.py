@@ -24,9 +24,10 @@ from tabrel.report.at_hand import StudyAtHand
 from tabrel.report.blocks import Report
 from tabrel.report.contents import report_of
 from tabrel.report.csv_tables import csv_of
+from tabrel.report.data_table import DataTable, Field
 from tabrel.report.html import html_of
 from tabrel.report.package import DOCUMENT, SUMS, package_of, study_in_package
-from tabrel.report.tables import DataTable, Field, data_tables
+from tabrel.report.tables import data_tables
 from tabrel.report.xlsx import xlsx_of
 
 DATED = "2026-11-27"

@@ -16,6 +16,7 @@ from builders import everything
 from tabrel.api.app import create_app
 from tabrel.cli.demo import fill_demo
 from tabrel.cli.main import main
+from tabrel.store import migrate
 from tabrel.store.connection import connect
 from tabrel.store.entry.readings import insert_reading
 from tabrel.store.journal import recorded
@@ -70,13 +71,32 @@ def test_a_copy_made_while_readings_are_typed_is_whole_and_has_all_that_was_ackn
     acknowledged = []
     writer = threading.Thread(target=lambda: acknowledged.append(write(database, until)))
     writer.start()
-    copies = [backup(database, tmp_path / f"copy {i}.db") for i in range(3)]
-    until.set()
-    writer.join()
+    try:
+        copies = [backup(database, tmp_path / f"copy {i}.db") for i in range(3)]
+    finally:
+        until.set()
+        writer.join()
     assert all(faults_of(copy) == [] for copy in copies)
     assert before <= count(copies[0]) <= count(copies[-1]) <= before + acknowledged[0]
     last = backup(database, tmp_path / "last.db")
     assert count(last) == before + acknowledged[0]
+
+
+def test_a_file_that_seems_damaged_while_it_is_written_is_looked_at_again(database, monkeypatch):
+    looked = []
+    whole = migrate.connect
+
+    def seems_damaged_at_first(path, **how):
+        looked.append(path)
+        if len(looked) < 3:
+            error = sqlite3.DatabaseError("database disk image is malformed")
+            error.sqlite_errorcode = sqlite3.SQLITE_CORRUPT
+            raise error
+        return whole(path, **how)
+
+    monkeypatch.setattr(migrate, "connect", seems_damaged_at_first)
+    migrate.require_own(database)
+    assert len(looked) == 3
 
 
 def test_a_folder_as_target_gets_a_copy_named_by_its_time(database, tmp_path):

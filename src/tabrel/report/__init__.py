@@ -9,6 +9,8 @@
 `contents`    the parts put together as the plan has them: `report_of`
 `pdf`         a report as pages, by Typst: `pdf_of`, `pages_of`
 `html`        a report as one file: `html_of`
+`data_table`  what a table of plain values is: `DataTable`, `Field`
+`behaviour_tables`   tables of what filters do in their engine
 `tables`      the study as tables of plain values: `data_tables`
 `xlsx`, `csv_tables`   these tables as a workbook, as CSV
 `package`     all of it as one zip with its descriptor, and back: `package_of`, `study_in_package`

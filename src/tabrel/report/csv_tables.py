@@ -5,7 +5,7 @@ from __future__ import annotations
 import csv
 from io import StringIO
 
-from tabrel.report.tables import DataTable, Value
+from tabrel.report.data_table import DataTable, Value
 
 
 def csv_of(table: DataTable) -> str:

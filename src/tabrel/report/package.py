@@ -16,7 +16,7 @@ from tabrel.core.errors import StudyError
 from tabrel.document.full_study import FullStudy, full_study_to_json, read_full_study
 from tabrel.report.blocks import Report
 from tabrel.report.csv_tables import csv_of
-from tabrel.report.tables import DataTable
+from tabrel.report.data_table import DataTable
 
 DOCUMENT, DESCRIPTOR, SUMS = "study.json", "datapackage.json", "SHA256SUMS"
 MOST_FILES = 2000

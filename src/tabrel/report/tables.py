@@ -6,10 +6,6 @@ Numbers are numbers in the unit of their heading, in metric units; what is not k
 from __future__ import annotations
 
 from collections.abc import Callable, Iterator
-from dataclasses import dataclass
-from typing import Literal
-
-import numpy as np
 
 from tabrel.core.catalogue.measures import MEASURE_ROWS
 from tabrel.core.catalogue.observation import observed
@@ -21,9 +17,6 @@ from tabrel.core.catalogue.units import UNITS, printed
 from tabrel.core.entry.reading_text import parse_reading
 from tabrel.core.errors import TabrelError
 from tabrel.core.judge.judged_use import JudgedUse
-from tabrel.core.maps.behaviour import WARMEST
-from tabrel.core.maps.onset import bypass_onset
-from tabrel.core.maps.operating_map import operating_map
 from tabrel.core.results.bounded import measured_at_limits
 from tabrel.core.results.budget import uncertainty_budget
 from tabrel.core.results.working_chains import CHAINS, working_of
@@ -31,49 +24,10 @@ from tabrel.core.review.claims import check_claim, claim_words
 from tabrel.core.study.model import ReadingEntry, as_reading
 from tabrel.core.uncertainty.estimate import Estimate
 from tabrel.core.uncertainty.propagation import expanded_uncertainty
-from tabrel.report.at_hand import StudyAtHand, filling
+from tabrel.report.at_hand import StudyAtHand
+from tabrel.report.behaviour_tables import maps_table, onsets_table, starts_table
+from tabrel.report.data_table import SAMPLE, DataTable, Field, Value, number_or_none
 from tabrel.report.words import result_unit
-
-FieldType = Literal["string", "number", "integer", "boolean"]
-Value = str | float | int | bool | None
-
-MAP_TEMPERATURES, MAP_SPEEDS = 23, (800.0, 1500.0, 2000.0, 3000.0, 4000.0, 5000.0, 6000.0)
-
-
-@dataclass(frozen=True)
-class Field:
-    """A column: its name in files, its type, what it is, and its unit as printed, empty for none."""
-
-    name: str
-    type: FieldType
-    title: str
-    unit: str = ""
-
-    @property
-    def heading(self) -> str:
-        """Title with the unit."""
-        return f"{self.title} [{self.unit}]" if self.unit else self.title
-
-
-@dataclass(frozen=True)
-class DataTable:
-    """A table of one subject.
-
-    Attributes
-    ----------
-    name, title : str
-        Of its file, and as it is said.
-    fields : tuple of Field
-    rows : tuple of tuple
-    """
-
-    name: str
-    title: str
-    fields: tuple[Field, ...]
-    rows: tuple[tuple[Value, ...], ...]
-
-
-_SAMPLE = Field("sample", "string", "Filter")
 
 
 def data_tables(at_hand: StudyAtHand, only: tuple[str, ...] = ()) -> tuple[DataTable, ...]:
@@ -94,12 +48,8 @@ def data_tables(at_hand: StudyAtHand, only: tuple[str, ...] = ()) -> tuple[DataT
     )
 
 
-def _number(value: float | None) -> float | None:
-    return float(value) if value is not None and np.isfinite(value) else None
-
-
 def _results(at_hand: StudyAtHand) -> DataTable:
-    fields: list[Field] = [_SAMPLE]
+    fields: list[Field] = [SAMPLE]
     for name, row in RESULTS.items():
         unit = result_unit(name, "metric")[0]
         fields += [
@@ -117,7 +67,7 @@ def _results(at_hand: StudyAtHand) -> DataTable:
             result = getattr(analysis.results, name)
             factor = result_unit(name, "metric")[1]
             numbers = (result.value, result.expanded_uncertainty, result.low, result.high)
-            cells += [None if one is None else _number(one / factor) for one in numbers]
+            cells += [None if one is None else number_or_none(one / factor) for one in numbers]
             lacks = [f"needs {key}" for key in result.missing] + [f"assumes {key}" for key in result.assumed]
             cells += [result.basis, "; ".join(lacks) or None]
         rows.append(tuple(cells))
@@ -126,7 +76,7 @@ def _results(at_hand: StudyAtHand) -> DataTable:
 
 def _readings(at_hand: StudyAtHand) -> DataTable:
     fields = (
-        _SAMPLE,
+        SAMPLE,
         Field("key", "string", "Key"),
         Field("quantity", "string", "Quantity"),
         Field("as_typed", "string", "As typed"),
@@ -167,7 +117,7 @@ def _meant(text: str, quantity: Quantity) -> float | None:
         value = parse_reading(text, quantity.dimension).value
     except TabrelError:
         return None
-    return _number(value / (UNITS[quantity.metric_unit].factor if quantity.metric_unit else 1.0))
+    return number_or_none(value / (UNITS[quantity.metric_unit].factor if quantity.metric_unit else 1.0))
 
 
 def _all_readings(at_hand: StudyAtHand) -> Iterator[tuple[str, str, Quantity, str, tuple[ReadingEntry, ...], Estimate | None]]:
@@ -187,7 +137,7 @@ def _all_readings(at_hand: StudyAtHand) -> Iterator[tuple[str, str, Quantity, st
 
 def _means(at_hand: StudyAtHand) -> DataTable:
     fields = (
-        _SAMPLE,
+        SAMPLE,
         Field("key", "string", "Key"),
         Field("quantity", "string", "Quantity"),
         Field("value", "number", "Value in the unit beside"),
@@ -200,14 +150,14 @@ def _means(at_hand: StudyAtHand) -> DataTable:
     for label, key, quantity, title, _, estimate in _all_readings(at_hand):
         if estimate is not None:
             factor = UNITS[quantity.metric_unit].factor if quantity.metric_unit else 1.0
-            value, room = _number(estimate.value / factor), _number(expanded_uncertainty(estimate) / factor)
+            value, room = number_or_none(estimate.value / factor), number_or_none(expanded_uncertainty(estimate) / factor)
             rows.append((label, key, title, value, room, printed(quantity.metric_unit), len(estimate.used), estimate.provenance))
     return DataTable("quantities", "Quantities: best values", fields, tuple(rows))
 
 
 def _holes(at_hand: StudyAtHand) -> DataTable:
     fields = (
-        _SAMPLE,
+        SAMPLE,
         Field("placement", "string", "Where"),
         Field("group", "integer", "Group"),
         Field("shape", "string", "Shape"),
@@ -223,7 +173,7 @@ def _holes(at_hand: StudyAtHand) -> DataTable:
 
 
 def _seen(at_hand: StudyAtHand) -> DataTable:
-    fields = (_SAMPLE, Field("key", "string", "Key"), Field("observation", "string", "What"), Field("seen", "string", "Seen"))
+    fields = (SAMPLE, Field("key", "string", "Key"), Field("observation", "string", "What"), Field("seen", "string", "Seen"))
     rows: list[tuple[Value, ...]] = []
     for label, measured in at_hand.measured.items():
         for key, observation in OBSERVATIONS.items():
@@ -235,7 +185,7 @@ def _seen(at_hand: StudyAtHand) -> DataTable:
 
 def _claims(at_hand: StudyAtHand) -> DataTable:
     fields = (
-        _SAMPLE,
+        SAMPLE,
         Field("claim", "string", "Claim"),
         Field("source", "string", "Source"),
         Field("speaker", "string", "Said by"),
@@ -256,7 +206,7 @@ def _claims(at_hand: StudyAtHand) -> DataTable:
 
 def _warnings(at_hand: StudyAtHand) -> DataTable:
     fields = (
-        _SAMPLE,
+        SAMPLE,
         Field("code", "string", "Code"),
         Field("where", "string", "Where"),
         Field("message", "string", "What is questioned"),
@@ -272,7 +222,7 @@ def _warnings(at_hand: StudyAtHand) -> DataTable:
 
 def _budgets(at_hand: StudyAtHand) -> DataTable:
     fields = (
-        _SAMPLE,
+        SAMPLE,
         Field("result", "string", "Result"),
         Field("input", "string", "Input"),
         Field("source", "string", "Source"),
@@ -290,7 +240,9 @@ def _budgets(at_hand: StudyAtHand) -> DataTable:
             unit, factor = result_unit(name, "metric")
             for one in uncertainty_budget(working_of(name, at_limits).steps[-1], at_limits).contributions:
                 source = UNCERTAINTY_SOURCES[one.source]
-                rows.append((label, name, one.title, source, _number(one.amount / factor), unit, _number(100 * one.share)))
+                rows.append(
+                    (label, name, one.title, source, number_or_none(one.amount / factor), unit, number_or_none(100 * one.share))
+                )
     return DataTable("budgets", "Uncertainty budgets", fields, tuple(rows))
 
 
@@ -300,7 +252,7 @@ def _comparison(at_hand: StudyAtHand) -> DataTable:
         Field("key", "string", "Key"),
         Field("measure", "string", "Row"),
         Field("unit", "string", "Unit"),
-        _SAMPLE,
+        SAMPLE,
         Field("value", "number", "Value in the unit beside"),
         Field("expanded_uncertainty", "number", "U, 95 %, in the same unit"),
         Field("low", "number", "Lowest"),
@@ -319,8 +271,8 @@ def _comparison(at_hand: StudyAtHand) -> DataTable:
                 continue
             numbers: tuple[Value, ...] = (None, None, None, None, None)
             if value is not None:
-                room = _number(value.expanded_uncertainty) if value.value is not None else None
-                numbers = (_number(value.value), room, _number(value.low), _number(value.high), value.basis)
+                room = number_or_none(value.expanded_uncertainty) if value.value is not None else None
+                numbers = (number_or_none(value.value), room, number_or_none(value.low), number_or_none(value.high), value.basis)
             currency = cell.known.alike.removeprefix("in ") if cell.known is not None and row.key.startswith("price") else ""
             rows.append(
                 (
@@ -332,7 +284,7 @@ def _comparison(at_hand: StudyAtHand) -> DataTable:
                     *numbers,
                     cell.words[0] if cell.words else None,
                     cell.mark or None,
-                    _number(cell.difference),
+                    number_or_none(cell.difference),
                 )
             )
     return DataTable("comparison", "Comparison sheet", tuple(fields), tuple(rows))
@@ -341,7 +293,7 @@ def _comparison(at_hand: StudyAtHand) -> DataTable:
 def _requirements(at_hand: StudyAtHand) -> DataTable:
     fields = (
         Field("use", "string", "Use"),
-        _SAMPLE,
+        SAMPLE,
         Field("measure", "string", "Requirement on"),
         Field("state", "string", "State"),
         Field("decides", "boolean", "Decides"),
@@ -363,7 +315,7 @@ def _judged(at_hand: StudyAtHand) -> list[JudgedUse]:
 def _rankings(at_hand: StudyAtHand) -> DataTable:
     fields = (
         Field("use", "string", "Use"),
-        _SAMPLE,
+        SAMPLE,
         Field("proposed_verdict", "string", "Proposed verdict"),
         Field("own_verdict", "string", "Own verdict"),
         Field("own_reason", "string", "Its reason"),
@@ -380,78 +332,13 @@ def _rankings(at_hand: StudyAtHand) -> DataTable:
             verdict, score = one.verdicts[label], one.weighted_score.scores[label]
             own = (verdict.stated.verdict, verdict.stated.reason) if verdict.stated else (None, None)
             places = (one.pair_wins.rank[label], one.rank_sum.places.rank[label], one.weighted_score.places.rank[label])
-            numbers = (_number(score.score), _number(score.expanded_uncertainty), 100 * one.chances.of_place[label][0])
+            numbers = (
+                number_or_none(score.score),
+                number_or_none(score.expanded_uncertainty),
+                100 * one.chances.of_place[label][0],
+            )
             rows.append((one.use.name, label, verdict.proposed, *own, *places, *numbers))
     return DataTable("ranking", "Verdict and ranking by use", fields, tuple(rows))
-
-
-_MAP_FIELDS: tuple[tuple[str, str, str, str, float], ...] = (
-    ("element_pressure", "element_kpa", "Element differential pressure", "kPa", 1e-3),
-    ("filter_pressure", "filter_kpa", "Filter differential pressure", "kPa", 1e-3),
-    ("gallery_pressure", "gallery_kpa", "Gallery pressure", "kPa", 1e-3),
-    ("filter_flow", "filter_flow_l_min", "Flow through the filter", "L/min", 60e3),
-    ("unfiltered_fraction", "unfiltered_percent", "Unfiltered", "% of flow", 100.0),
-    ("regulator_fraction", "regulator_percent", "Through the regulator", "% of delivery", 100.0),
-)
-
-
-def _maps(at_hand: StudyAtHand) -> DataTable:
-    fields = (
-        _SAMPLE,
-        Field("condition", "string", "Condition"),
-        Field("temperature_c", "number", "Oil temperature", "°C"),
-        Field("speed_rpm", "number", "Engine speed", "rpm"),
-        *(Field(name, "number", title, unit) for _, name, title, unit, _ in _MAP_FIELDS),
-    )
-    rows: list[tuple[Value, ...]] = []
-    for label, point in at_hand.points.items():
-        if isinstance(point, str):
-            continue
-        coldest = point.oil.coldest_pumping(-40.0)
-        temperatures = np.linspace(float(np.ceil(coldest)), WARMEST, MAP_TEMPERATURES)
-        for condition, one in (("steady", point), ("filling", filling(point))):
-            solved = operating_map(one, temperatures.tolist(), list(MAP_SPEEDS))
-            grids = [factor * solved.quantity(quantity) for quantity, _, _, _, factor in _MAP_FIELDS]
-            for i, celsius in enumerate(temperatures.tolist()):
-                for j, rpm in enumerate(MAP_SPEEDS):
-                    rows.append((label, condition, round(celsius, 6), rpm, *(_number(grid[i, j]) for grid in grids)))
-    return DataTable("operating_map", "Operating map, best estimates", fields, tuple(rows))
-
-
-def _onsets(at_hand: StudyAtHand) -> DataTable:
-    fields = (
-        _SAMPLE,
-        Field("speed_rpm", "number", "Engine speed", "rpm"),
-        Field("onset_c", "number", "Bypass onset, steady", "°C"),
-        Field("filling_onset_c", "number", "Bypass onset while filling", "°C"),
-    )
-    rows: list[tuple[Value, ...]] = []
-    for label, point in at_hand.points.items():
-        if isinstance(point, str):
-            continue
-        steady, filled = (bypass_onset(one, list(MAP_SPEEDS)).temperature for one in (point, filling(point)))
-        rows += [(label, rpm, _number(steady[j]), _number(filled[j])) for j, rpm in enumerate(MAP_SPEEDS)]
-    return DataTable("bypass_onset", "Bypass onset, best estimates", fields, tuple(rows))
-
-
-def _starts(at_hand: StudyAtHand) -> DataTable:
-    fields = (
-        _SAMPLE,
-        Field("filled_after_s", "number", "Galleries full after", "s"),
-        Field("pressure_after_s", "number", "Pressure in the gallery after", "s"),
-        Field("bypass_minutes", "number", "Bypass valve open for", "min"),
-        Field("unfiltered_l", "number", "Unfiltered", "L"),
-        Field("volume_l", "number", "Through the filter", "L"),
-        Field("lowest_gallery_kpa", "number", "Lowest gallery pressure", "kPa"),
-    )
-    rows: list[tuple[Value, ...]] = []
-    for label, start in at_hand.starts.items():
-        if isinstance(start, str):
-            continue
-        lowest = None if start.lowest_gallery_pressure is None else start.lowest_gallery_pressure / 1e3
-        times = (_number(start.filled_after), _number(start.pressure_after), start.bypass_time / 60)
-        rows.append((label, *times, start.unfiltered_volume * 1e3, start.volume * 1e3, _number(lowest)))
-    return DataTable("starts", "Start from cold, best estimates", fields, tuple(rows))
 
 
 _TABLES: dict[str, Callable[[StudyAtHand], DataTable]] = {
@@ -466,8 +353,8 @@ _TABLES: dict[str, Callable[[StudyAtHand], DataTable]] = {
     "comparison": _comparison,
     "requirements": _requirements,
     "ranking": _rankings,
-    "operating_map": _maps,
-    "bypass_onset": _onsets,
-    "starts": _starts,
+    "operating_map": maps_table,
+    "bypass_onset": onsets_table,
+    "starts": starts_table,
 }
 """By name, in the order of the workbook."""

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from math import floor, isfinite, log10
 
+from tabrel.core.catalogue.measures import MEASURE_ROWS, PRICES
 from tabrel.core.catalogue.quantities import HOLE_QUANTITIES, QUANTITIES, Quantity
 from tabrel.core.catalogue.results import RESULTS, WIRE_UNITS
 from tabrel.core.catalogue.units import UNITS, UnitFamily, in_family, printed
@@ -134,11 +135,32 @@ def result_words(name: str, result: Result, family: UnitFamily) -> str:
 _RELATIONS = {"<=": "at most", "<": "below", ">=": "at least", ">": "above"}
 
 
-def known_words(known: Known | None, unit: str) -> str:
-    """Return what is known of a filter in one measure, in the unit of the measure."""
+def measure_unit(measure: str, family: UnitFamily) -> tuple[str, float]:
+    """Return the unit a measure is shown in, and what one of its own unit is in it; a price and a temperature have their own.
+
+    Examples
+    --------
+    >>> measure_unit("element_cold_kpa", "metric"), measure_unit("onset_c", "inch")
+    (('kPa', 1.0), ('°C', 1.0))
+    >>> unit, factor = measure_unit("element_cold_kpa", "inch")
+    >>> unit, round(100 * factor, 2)
+    ('psi', 14.5)
+    """
+    if measure in PRICES:
+        return "", 1.0
+    row = MEASURE_ROWS[measure]
+    symbol = QUANTITIES[measure].metric_unit if measure in QUANTITIES else row.symbol
+    if family == "metric" or symbol not in UNITS:
+        return row.unit, 1.0
+    shown = in_family(symbol, family)
+    return printed(shown), UNITS[symbol].factor / UNITS[shown].factor
+
+
+def known_words(known: Known | None, measure: str, family: UnitFamily) -> str:
+    """Return what is known of a filter in one measure, with U, in the unit of a family."""
     if known is None or known.value is None:
         return MISSING if known is None or not known.reason else "–"
-    value = known.value
+    (unit, factor), value = measure_unit(measure, family), known.value
     if value.value is None:
-        return _between(value.low, value.high, 1.0, unit)
-    return with_uncertainty(value.value, value.expanded_uncertainty, unit)
+        return _between(value.low, value.high, 1 / factor, unit)
+    return with_uncertainty(value.value * factor, value.expanded_uncertainty * factor, unit)

@@ -7,7 +7,7 @@ from io import BytesIO
 from typing import Any
 
 from tabrel.report.blocks import Report
-from tabrel.report.tables import DataTable
+from tabrel.report.data_table import DataTable
 
 WIDEST, NARROWEST = 60, 9
 LONGEST_CELL = 32_000

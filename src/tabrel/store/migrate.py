@@ -5,6 +5,7 @@ from __future__ import annotations
 import sqlite3
 from importlib.resources import files
 from pathlib import Path
+from time import sleep
 
 from tabrel.store.connection import connect
 from tabrel.store.errors import MigrationError, primary_code
@@ -103,23 +104,38 @@ def needs_migration(path: Path) -> bool:
 
 def require_own(path: Path) -> None:
     """Raise `MigrationError` for another program's file; one of this program from before it signed its files is its own."""
-    try:
-        conn = connect(path, access="frozen")
-        try:
-            signed, version = (conn.execute(f"PRAGMA {name}").fetchone()[0] for name in ("application_id", "user_version"))
-            tables = {row["name"] for row in conn.execute("SELECT name FROM sqlite_master WHERE type = 'table'")}
-        finally:
-            conn.close()
-    except sqlite3.DatabaseError as error:
-        if primary_code(error) != sqlite3.SQLITE_NOTADB:
-            raise
-        raise MigrationError(f"{path} is no Tabrel database ({error}): choose another file") from error
+    signed, version, tables = _head_of(path)
     before_signing = signed == 0 and (not tables or (version > 0 and {"study", "sample", "reading"} <= tables))
     if version < 0:
         raise MigrationError(f"{path} says it has version {version}, which none has: choose another file, or put back a copy")
     if not (signed == APPLICATION_ID or before_signing):
         raise MigrationError(f"{path} is another program's database: it is left as it is, choose another file")
     _require_known(version, shipped_migrations())
+
+
+LOOKS, BETWEEN_LOOKS = 6, 0.05
+"""A file that is written while its head is read may seem damaged for a moment: it is read so often, so far apart. [s]"""
+
+
+def _head_of(path: Path) -> tuple[int, int, set[str]]:
+    """Return signature, version and tables of a file, read without touching it, whoever writes it meanwhile."""
+    left = LOOKS
+    while True:
+        left -= 1
+        try:
+            conn = connect(path, access="frozen")
+            try:
+                signed, version = (conn.execute(f"PRAGMA {name}").fetchone()[0] for name in ("application_id", "user_version"))
+                tables = {row["name"] for row in conn.execute("SELECT name FROM sqlite_master WHERE type = 'table'")}
+                return signed, version, tables
+            finally:
+                conn.close()
+        except sqlite3.DatabaseError as error:
+            if primary_code(error) == sqlite3.SQLITE_NOTADB:
+                raise MigrationError(f"{path} is no Tabrel database ({error}): choose another file") from error
+            if not left or primary_code(error) != sqlite3.SQLITE_CORRUPT:
+                raise
+            sleep(BETWEEN_LOOKS)
 
 
 def _require_known(version: int, scripts: dict[int, str]) -> None:

@@ -13,15 +13,10 @@ import pypdfium2
 import pytest
 
 from builders import everything, plain_document
-from tabrel.report import at_hand, preview
+from tabrel.report import preview
 
 PARTS = [{"part": "claims"}, {"part": "text", "text": "Seen by *two*."}]
 YEAR = datetime.now(UTC).year
-
-
-@pytest.fixture(autouse=True)
-def few_draws(monkeypatch):
-    monkeypatch.setattr(at_hand.StudyAtHand, "draws", 1)
 
 
 @pytest.fixture

@@ -13,17 +13,14 @@ import ResultsTape from '@/results/ResultsTape.vue'
 import SampleRack from './SampleRack.vue'
 
 import { DEVICE_GAP_MS, isTyping, useKeys } from '@/shared/useKeys'
-import { LINKED_STATIONS, placeOf, queryOf } from '@/maps/mapLink'
-import { mapQuantities } from '@/maps/mapQuantities'
 import { useMapPlace } from '@/maps/mapPlace'
 import { prefetchSheet, useBenchChanges, useFieldTitles, useSheet } from '@/sample/useSheet'
+import { useShare } from './useShare'
 import { useStudy } from './useStudies'
 import { commandEntries } from './commandEntries'
 import { STATION_ORDER, stationOfKey, stationsOf, WITHOUT_TAPE } from '@/sample/stations'
 import { everythingCopied, provideCopies } from '@/sample/copies'
 import { useActions, useFindable } from '@/shared/actions'
-import { copyPicture, copyText } from '@/shared/clipboard'
-import { pictureInSight, tableInSight } from '@/shared/inSight'
 import { saveAddress } from '@/shared/download'
 import { useHelp } from '@/shared/help'
 import { useStops } from '@/shared/useStops'
@@ -60,34 +57,6 @@ const help = useHelp()
 const toast = useToast()
 /** How long what was done stays in sight. */
 const TOLD_MS = 6000
-
-/** A link may say where the crosshair is and what is thought to be different; once it is followed, the hand goes on from there. */
-if (LINKED_STATIONS.has(String(route.name))) mapPlace.follow(placeOf(route.query, mapQuantities().map((one) => one.name)))
-async function copyLink() {
-  const query = LINKED_STATIONS.has(String(route.name)) ? queryOf(mapPlace) : {}
-  const link = new URL(router.resolve({ path: route.path, query }).href, window.location.origin).href
-  try {
-    await copyText(link)
-    toast.add({ severity: 'success', summary: 'Link copied', detail: link, life: TOLD_MS })
-  } catch {
-    toast.add({ severity: 'warn', summary: 'This browser does not let it be copied', detail: link, life: 4 * TOLD_MS })
-  }
-}
-
-/** Copy what the view shows most of, with what it says. */
-async function copyInSight(what: 'picture' | 'table') {
-  const root = frame.value
-  const title = [study.data.value?.name, hereTitle.value].filter(Boolean).join(', ')
-  const picture = what === 'picture' && root ? pictureInSight(root, title) : null
-  const table = what === 'table' && root ? tableInSight(root, title) : null
-  if (!picture && !table) return void toast.add({ severity: 'warn', summary: `There is no ${what} in sight to copy`, life: TOLD_MS })
-  try {
-    await (picture ? copyPicture(picture) : copyText(table!))
-    toast.add({ severity: 'success', summary: `The ${what} is copied, with what it shows`, life: TOLD_MS })
-  } catch {
-    toast.add({ severity: 'warn', summary: `This browser does not let the ${what} be copied`, life: TOLD_MS })
-  }
-}
 
 const stations = computed(() => stationsOf(sheet.data.value))
 /** Another window has deleted it: what is still remembered of it is not shown as if it were there. */
@@ -128,6 +97,7 @@ watch(
   },
 )
 const frame = useTemplateRef<HTMLElement>('frame')
+useShare(frame, () => [study.data.value?.name, hereTitle.value].filter(Boolean).join(', '))
 useKeptFocus(frame, () => sheet.data.value)
 const stops = useStops(frame)
 const marked = computed(() => everythingCopied(sheet.data.value))
@@ -288,9 +258,6 @@ useActions(() => [
   { title: 'Archive this sample', words: ['put away', 'leave out'], run: () => void setStatus('archived') },
   { title: 'Delete this sample', words: ['remove', 'bin', 'throw away'], run: () => void setStatus('deleted') },
   { title: 'Export the study with its history, saved engines and templates', words: ['journal', 'undo', 'everything', 'library', 'whole'], run: exportWhole },
-  { title: 'Copy the picture in sight', words: ['clipboard', 'share', 'figure', 'drawing', 'chart'], run: () => void copyInSight('picture') },
-  { title: 'Copy the table in sight', words: ['clipboard', 'share', 'numbers', 'cells'], run: () => void copyInSight('table') },
-  { title: 'Copy a link to this view', words: ['share', 'address', 'url', 'bookmark', 'crosshair', 'scenario'], run: () => void copyLink() },
   { title: 'Export the study document', words: ['save', 'download', 'json', 'share', 'backup'], run: exportStudy },
 ])
 

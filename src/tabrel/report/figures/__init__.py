@@ -2,6 +2,7 @@
 
 `palette`   their colours
 `svg`       a small writer of drawings: `Drawing`
-`drawings`  section, tapping plate, pleat pack, strip
+`drawings`  section, tapping plate
+`media_drawings`   pleat pack, strip
 `charts`    operating map, start, valve, efficiency, chances, slices
 """

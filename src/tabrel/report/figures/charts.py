@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import warnings
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from functools import lru_cache
@@ -55,6 +56,8 @@ def _style() -> Mapping[str, Any]:
     """Load matplotlib with the report's own fonts, once, and return how charts look."""
     from matplotlib import font_manager
 
+    # a letter that no font here has is drawn as a box, and that is seen; a warning for each would be noise
+    warnings.filterwarnings("ignore", message="Glyph .* missing from font")
     for font in FONTS.glob("*.ttf"):
         font_manager.fontManager.addfont(font)
     return {
@@ -75,6 +78,7 @@ def _style() -> Mapping[str, Any]:
         "legend.fontsize": 7.5,
         "hatch.linewidth": 0.5,
         "svg.fonttype": "none",
+        "text.parse_math": False,
         "svg.hashsalt": "tabrel",
     }
 

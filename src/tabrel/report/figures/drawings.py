@@ -2,15 +2,12 @@
 
 from __future__ import annotations
 
-from collections.abc import Collection, Container, Iterable, Sequence
+from collections.abc import Collection, Container, Sequence
 from dataclasses import dataclass
-from math import cos, pi, sin
 
 from tabrel.core.catalogue.quantities import PART_TITLES, QUANTITIES
-from tabrel.core.catalogue.terms import MEDIA_DEDUCTIONS, PLATE_CIRCLES
+from tabrel.core.catalogue.terms import PLATE_CIRCLES
 from tabrel.core.catalogue.units import UnitFamily
-from tabrel.core.figures.media_deductions import StripAreas, strip_areas
-from tabrel.core.figures.pleat_pack import DrawnPack, pack_figure
 from tabrel.core.figures.section_layout import SectionLayout, section_layout
 from tabrel.core.parts.plate_layout import PlateLayout
 from tabrel.core.sample.measured_sample import MeasuredSample
@@ -85,10 +82,10 @@ def section_drawing(measured: MeasuredSample, family: UnitFamily, *, keys: Colle
     }
     fills["tube"] = fills["steel"]
     axis = path_of([(0, bottom - 9), (0, top + 8)], closed=False)
-    drawing.path(axis, stroke=INK_SOFT, stroke_width=0.5 * line, stroke_dasharray=_dashes(line, 8, 2, 2, 2))
+    drawing.path(axis, stroke=INK_SOFT, stroke_width=0.5 * line, stroke_dasharray=dash_lengths(line, 8, 2, 2, 2))
     for part in layout.parts:
         points = [(x * MM, y * MM) for x, y in part.outline]
-        dashes = _dashes(line, 4, 2.5) if part.guessed else None
+        dashes = dash_lengths(line, 4, 2.5) if part.guessed else None
         if part.material == "spring":
             drawing.path(_coils(points), stroke=SLATE, stroke_width=1.4 * line, stroke_dasharray=dashes)
             continue
@@ -108,7 +105,8 @@ def section_drawing(measured: MeasuredSample, family: UnitFamily, *, keys: Colle
     return DrawnFilter(drawing.svg(), alt, sizes, " ".join(said))
 
 
-def _dashes(line: float, *lengths: float) -> str:
+def dash_lengths(line: float, *lengths: float) -> str:
+    """Return dashes and gaps as so many fine lines each."""
     return " ".join(f"{length * line:.3f}" for length in lengths)
 
 
@@ -137,7 +135,7 @@ def _ways(drawing: Drawing, layout: SectionLayout) -> None:
     for way in layout.ways:
         for side in (1.0,) if way.kind == "bypass" else SIDES:
             points = [(side * x * MM, y * MM) for x, y in way.points]
-            dashes = _dashes(drawing.line, 4, 3) if way.kind == "bypass" else None
+            dashes = dash_lengths(drawing.line, 4, 3) if way.kind == "bypass" else None
             ink = inks[way.kind]
             drawing.path(
                 path_of(points[:-1], closed=False) if len(points) > 2 else "",
@@ -173,7 +171,7 @@ def _section_sizes(
             named.append((number, key))
             drawing.path(path_of([at, place], closed=False), stroke=HAND, stroke_width=0.5 * drawing.line)
             drawing.balloon(place, number, ink=HAND)
-    return tuple(KeyedSize(number, _title(key), _told(key, measured, family), key) for number, key in named)
+    return tuple(KeyedSize(number, size_title(key), _told(key, measured, family), key) for number, key in named)
 
 
 def _told(key: str, measured: MeasuredSample, family: UnitFamily) -> str:
@@ -191,7 +189,8 @@ def _apart(wanted: Sequence[float], gap: float, low: float, high: float) -> list
     return placed
 
 
-def _title(key: str) -> str:
+def size_title(key: str) -> str:
+    """Return what a size is called, with its part."""
     return f"{PART_TITLES[QUANTITIES[key].part]}: {QUANTITIES[key].title}"
 
 
@@ -217,11 +216,11 @@ def plate_drawing(measured: MeasuredSample, family: UnitFamily) -> DrawnFilter:
     drawing = Drawing(-half, -half - 4, half, half, alt)
     line = drawing.line
     cross = path_of([(-half + 2, 0), (half - 2, 0)], closed=False) + path_of([(0, -half + 2), (0, half - 2)], closed=False)
-    drawing.path(cross, stroke=INK_SOFT, stroke_width=0.5 * line, stroke_dasharray=_dashes(line, 9, 2, 2, 2))
+    drawing.path(cross, stroke=INK_SOFT, stroke_width=0.5 * line, stroke_dasharray=dash_lengths(line, 9, 2, 2, 2))
     rubber = drawing.hatch("gasket", INK, INK_SOFT, pitch=3)
 
     def dashed(key: str) -> str | None:
-        return None if circles[key].measured else _dashes(line, 4, 3)
+        return None if circles[key].measured else dash_lengths(line, 4, 3)
 
     def radius(key: str) -> float:
         return circles[key].diameter / 2 * MM
@@ -237,11 +236,11 @@ def plate_drawing(measured: MeasuredSample, family: UnitFamily) -> DrawnFilter:
         fill_opacity=None if is_measured else 0.3,
         stroke=INK,
         stroke_width=line,
-        stroke_dasharray=None if is_measured else _dashes(line, 4, 3),
+        stroke_dasharray=None if is_measured else dash_lengths(line, 4, 3),
     )
     if "anti_drain.lip_diameter" in circles:
         lip = radius("anti_drain.lip_diameter")
-        drawing.circle((0, 0), lip, stroke=INK_SOFT, stroke_width=line, stroke_dasharray=_dashes(line, 6, 3))
+        drawing.circle((0, 0), lip, stroke=INK_SOFT, stroke_width=line, stroke_dasharray=dash_lengths(line, 6, 3))
     for hole in layout.holes:
         outline = path_of([(x * MM, y * MM) for x, y in hole.outline])
         drawing.path(outline, fill=RUST_WASH if hole.wrong else AMBER_WASH, stroke=RUST if hole.wrong else AMBER,
@@ -255,7 +254,7 @@ def plate_drawing(measured: MeasuredSample, family: UnitFamily) -> DrawnFilter:
     if "circuit.stud" in circles:
         drawing.circle((0, 0), radius("circuit.stud"), stroke=AMBER, stroke_width=1.6 * line)
     lettered = _lettered(drawing, layout)
-    _scale(drawing, family, (-half + 3, -half))
+    scale_bar(drawing, family, (-half + 3, -half))
     sizes = (*_hole_sizes(measured, lettered, family), *_circle_sizes(measured, layout, family))
     guessed = [PLATE_CIRCLES[key] for key in circles if not circles[key].measured and key in MEASURABLE]
     said = [f"Dashed, at typical sizes: {', '.join(guessed)}."] if guessed else []
@@ -307,7 +306,7 @@ def _circle_sizes(measured: MeasuredSample, layout: PlateLayout, family: UnitFam
     return found
 
 
-def _scale(drawing: Drawing, family: UnitFamily, at: Point) -> None:
+def scale_bar(drawing: Drawing, family: UnitFamily, at: Point) -> None:
     """Draw a bar as long as it says."""
     length, words = (10.0, "10 mm") if family == "metric" else (12.7, "0.5 in")
     (x, y), line = at, drawing.line
@@ -315,114 +314,3 @@ def _scale(drawing: Drawing, family: UnitFamily, at: Point) -> None:
     ends = "".join(path_of([(end, y - 1.2), (end, y + 1.2)], closed=False) for end in (x, x + length))
     drawing.path(bar + ends, stroke=INK_SOFT, stroke_width=line)
     drawing.text((x + length + 2, y - 3 * line), words, size=10, ink=INK_SOFT, anchor="start")
-
-
-def pack_drawing(measured: MeasuredSample, family: UnitFamily) -> DrawnFilter:
-    """Return the pleat pack seen end-on.
-
-    Parameters
-    ----------
-    measured : MeasuredSample
-        From `measure_sample`.
-    family : str
-        Units of the sizes beside it.
-
-    Returns
-    -------
-    DrawnFilter
-    """
-    pack = pack_figure(measured)
-    half = pack.outside_diameter / 2 * MM + 6
-    alt = f"Pleat pack seen end-on: {pack.count} pleats, {100 * pack.opening:.0f} % of the inside circumference open."
-    drawing = Drawing(-half, -half - 4, half, half, alt)
-    line = drawing.line
-    for diameter in (pack.outside_diameter, pack.inside_diameter):
-        drawing.circle((0, 0), diameter / 2 * MM, stroke=SLATE, stroke_width=0.8 * line, stroke_dasharray=_dashes(line, 5, 3))
-    drawing.path(path_of(pleat_points(pack)), stroke=AMBER, stroke_width=max(pack.thickness * MM, line), stroke_linejoin="round")
-    _scale(drawing, family, (-half + 2, -half))
-    keys = ("element.outside_diameter", "element.inside_diameter", "element.pleat_count", "element.pleat_depth",
-            "media.thickness", "media.backing_thickness")  # fmt: skip
-    sizes = tuple(
-        KeyedSize("", _title(key), estimate_words(key, measured.estimates[key], family))
-        for key in keys
-        if key in measured.estimates
-    )
-    rooms = {
-        "enough": f"{100 * pack.opening:.0f} % of the inside circumference is open between the pleats.",
-        "crowded": f"Only {100 * pack.opening:.0f} % of the inside circumference is open between the pleats: crowded.",
-        "cannot_fit": f"The pack cannot fit: its faces would need {100 - 100 * pack.opening:.0f} % of the inside circumference.",
-        "unknown": "Drawn at typical sizes where nothing was measured.",
-    }
-    return DrawnFilter(drawing.svg(), alt, sizes, rooms[pack.room])
-
-
-def pleat_points(pack: DrawnPack) -> list[Point]:
-    """Return the corners of the pleated media, out and in, once for every pleat. [mm]"""
-    outer = (pack.outside_diameter / 2 - pack.thickness / 2) * MM
-    inner = max((pack.outside_diameter / 2 - pack.depth) * MM, 1.0) + pack.thickness / 2 * MM
-    angles = [pi * i / pack.count + pi / 2 for i in range(2 * pack.count)]
-    return [((inner if i % 2 else outer) * cos(a), (inner if i % 2 else outer) * sin(a)) for i, a in enumerate(angles)]
-
-
-def strip_drawing(measured: MeasuredSample, family: UnitFamily) -> DrawnFilter | None:
-    """Return the media strip laid flat with what is lost of it, or None while neither strip nor element is known.
-
-    Parameters
-    ----------
-    measured : MeasuredSample
-        From `measure_sample`.
-    family : str
-        Units of the sizes beside it.
-
-    Returns
-    -------
-    DrawnFilter or None
-    """
-    strip = strip_areas(measured)
-    if strip is None or strip.length <= 0 or strip.width <= 0:
-        return None
-    length, width = strip.length * MM, strip.width * MM
-    rows = min(12, max(1, round((length / (2.6 * 1.12 * width)) ** 0.5)))
-    row, gap = length / rows, 0.12 * width
-    height = rows * width + (rows - 1) * gap
-    alt = f"Media strip laid flat in {rows} row{'' if rows == 1 else 's'}, to scale; hatched is what no oil passes."
-    drawing = Drawing(-2, -height - 2, row + 2, 2, alt)
-    lost = drawing.hatch("lost", RUST, RUST_WASH)
-    for i in range(rows):
-        top = -i * (width + gap)
-        drawing.path(_box(0, top - width, row, top), fill=AMBER_WASH, stroke=AMBER, stroke_width=0.8 * drawing.line)
-        for x, y, wide, high in lost_patches(strip):
-            left, right = max(x, i * row), min(x + wide, (i + 1) * row)
-            if right > left:
-                box = _box(left - i * row, top - y - high, right - i * row, top - y)
-                drawing.path(box, fill=lost, stroke=RUST, stroke_width=0.5 * drawing.line)
-    keys = ("media.strip_length", "media.strip_width", "element.potting_depth", "media.seam_overlap", "media.blocked_pleats",
-            "media.blocked_area")  # fmt: skip
-    sizes = tuple(
-        KeyedSize("", MEDIA_DEDUCTIONS.get(key) or _title(key), estimate_words(key, measured.estimates[key], family))
-        for key in keys
-        if key in measured.estimates
-    )
-    note = "A forecast from the pleats: the strip has not been measured." if strip.is_forecast else ""
-    return DrawnFilter(drawing.svg(), alt, sizes, note)
-
-
-def _box(left: float, bottom: float, right: float, top: float) -> str:
-    return path_of([(left, bottom), (right, bottom), (right, top), (left, top)])
-
-
-def lost_patches(strip: StripAreas) -> Iterable[tuple[float, float, float, float]]:
-    """Yield what is lost of the strip: x along it and y across it from a corner, width, height. [mm]"""
-    length, width, potting = strip.length * MM, strip.width * MM, strip.potting * MM
-    overlap, blocked = strip.overlap * MM, strip.blocked_length * MM
-    between = width - 2 * potting
-    area = next((one.area for one in strip.deductions if one.key == "media.blocked_area"), 0.0) * MM**2
-    patch = min(area / between, length - overlap - blocked) if between > 0 else 0.0
-    parts = (
-        (0.0, 0.0, length, potting),
-        (0.0, width - potting, length, potting),
-        (0.0, potting, overlap, between),
-        (length - blocked, potting, blocked, between),
-        (overlap + (length - overlap) / 2 - patch / 2, potting, patch, between),
-    )
-    return (part for part in parts if part[2] > 0 and part[3] > 0)

@@ -5,14 +5,13 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 from tabrel.core.catalogue.measures import BEHAVIOUR_MEASURES, MEASURE_ROWS, PRICES
-from tabrel.core.catalogue.quantities import QUANTITIES
-from tabrel.core.catalogue.units import UNITS, UnitFamily, in_family, printed
+from tabrel.core.catalogue.units import UnitFamily
 from tabrel.core.circuit.state import OperatingPoint
 from tabrel.core.judge.comparison_sheet import SheetCell, SheetRow
 from tabrel.report.at_hand import StudyAtHand
 from tabrel.report.blocks import Block, Column, Heading, Paragraph, Picture, Table
 from tabrel.report.figures.charts import slices_chart
-from tabrel.report.words import plain_number, with_uncertainty
+from tabrel.report.words import measure_unit, plain_number, with_uncertainty
 
 USUAL_SPEED = 2000.0
 MARKS = {"best": "▲", "worst": "▽", "tied": "=", "": ""}
@@ -61,24 +60,12 @@ def _sheet(at_hand: StudyAtHand) -> Iterator[Block]:
     )
 
 
-def row_unit(row: SheetRow, family: UnitFamily) -> tuple[str, float]:
-    """Return the unit the numbers of a row are shown in, and what one of the measure's own unit is in it."""
-    if not row.is_number or row.key in PRICES:
-        return "", 1.0
-    unit = MEASURE_ROWS[row.key].unit
-    symbol = QUANTITIES[row.key].metric_unit if row.key in QUANTITIES else MEASURE_ROWS[row.key].symbol
-    if family == "metric" or symbol not in UNITS:
-        return unit, 1.0
-    shown = in_family(symbol, family)
-    return printed(shown), UNITS[symbol].factor / UNITS[shown].factor
-
-
 def unit_of_row(row: SheetRow, family: UnitFamily) -> str:
     """Return the unit of a row, or the currency where all its prices share one."""
     if row.key in PRICES:
         currencies = {cell.known.alike.removeprefix("in ") for cell in row.cells.values() if cell.known and cell.known.value}
         return currencies.pop() if len(currencies) == 1 else ""
-    return row_unit(row, family)[0]
+    return measure_unit(row.key, family)[0] if row.is_number else ""
 
 
 def _cell(row: SheetRow, cell: SheetCell, family: UnitFamily) -> str:
@@ -87,7 +74,7 @@ def _cell(row: SheetRow, cell: SheetCell, family: UnitFamily) -> str:
     known = cell.known
     if known is None or known.value is None:
         return "–"
-    factor = row_unit(row, family)[1]
+    factor = measure_unit(row.key, family)[1]
     value = known.value
     if value.value is not None:
         words = with_uncertainty(value.value * factor, value.expanded_uncertainty * factor, "")

@@ -21,7 +21,8 @@ from tabrel.core.study.report_plan import SECTIONS, SectionKey, chosen_sections
 from tabrel.report.at_hand import StudyAtHand, filling
 from tabrel.report.blocks import Beside, Block, Column, Facts, Heading, Paragraph, Picture, Points, Table
 from tabrel.report.figures.charts import Chart, efficiency_chart, map_chart, start_chart, valve_chart
-from tabrel.report.figures.drawings import DrawnFilter, pack_drawing, plate_drawing, section_drawing, strip_drawing
+from tabrel.report.figures.drawings import DrawnFilter, plate_drawing, section_drawing
+from tabrel.report.figures.media_drawings import pack_drawing, strip_drawing
 from tabrel.report.words import known_words, place_words, plain_number, result_words, sentence, unit_of, with_uncertainty
 
 HOT_TEMPERATURE = 100.0
@@ -240,7 +241,7 @@ def _map(at_hand: StudyAtHand, label: str) -> Iterator[Block]:
     rows = [
         (
             MEASURE_ROWS[key].title,
-            known_words(one, MEASURE_ROWS[key].unit),
+            known_words(one, key, at_hand.family),
             one.reason if one is not None and one.value is None else "",
         )
         for key, one in known.items()

@@ -115,7 +115,10 @@
     })))
   }
   else if one.kind == "OwnText" {
-    block(width: 100%, above: 4mm, below: 4mm, inset: (left: 3mm), stroke: (left: 1.2pt + hand), one.blocks.map(own).join())
+    block(width: 100%, above: 4mm, below: 4mm, inset: (left: 3mm), stroke: (left: 1.2pt + hand), {
+      text(size: 7.5pt, fill: hand, weight: 600)[Text of the analyst]
+      one.blocks.map(own).join()
+    })
   }
 }
 

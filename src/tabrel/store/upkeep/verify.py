@@ -5,6 +5,7 @@ from __future__ import annotations
 import json
 import sqlite3
 from collections.abc import Iterator
+from hashlib import sha256
 from pathlib import Path
 
 from tabrel.core.details.details import check_typed_numbers
@@ -116,6 +117,17 @@ def _faults(conn: sqlite3.Connection) -> Iterator[str]:
         return
     yield from _studies(conn)
     yield from _journal(conn)
+    yield from _issued(conn)
+
+
+SELECT_ISSUED_PDFS = "SELECT number, pdf, sha256 FROM issued_report ORDER BY id"
+
+
+def _issued(conn: sqlite3.Connection) -> Iterator[str]:
+    """Yield a fault for each issued report that is no longer as it was issued."""
+    for row in conn.execute(SELECT_ISSUED_PDFS):
+        if sha256(row["pdf"]).hexdigest() != row["sha256"]:
+            yield f"report {row['number']} is no longer as it was issued: put back a copy from before"
 
 
 SELECT_STUDIES = "SELECT id, name, status FROM study ORDER BY id"

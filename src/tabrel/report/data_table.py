@@ -1,0 +1,53 @@
+"""What a table of plain values is: fields with their units, rows of values, empty for what is not known."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from typing import Literal
+
+import numpy as np
+
+FieldType = Literal["string", "number", "integer", "boolean"]
+Value = str | float | int | bool | None
+
+
+@dataclass(frozen=True)
+class Field:
+    """A column: its name in files, its type, what it is, and its unit as printed, empty for none."""
+
+    name: str
+    type: FieldType
+    title: str
+    unit: str = ""
+
+    @property
+    def heading(self) -> str:
+        """Title with the unit."""
+        return f"{self.title} [{self.unit}]" if self.unit else self.title
+
+
+@dataclass(frozen=True)
+class DataTable:
+    """A table of one subject.
+
+    Attributes
+    ----------
+    name, title : str
+        Of its file, and as it is said.
+    fields : tuple of Field
+    rows : tuple of tuple
+    """
+
+    name: str
+    title: str
+    fields: tuple[Field, ...]
+    rows: tuple[tuple[Value, ...], ...]
+
+
+SAMPLE = Field("sample", "string", "Filter")
+"""The first column of most tables."""
+
+
+def number_or_none(value: float | None) -> float | None:
+    """Return a number that is finite, or None."""
+    return float(value) if value is not None and np.isfinite(value) else None
