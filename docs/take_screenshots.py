@@ -108,7 +108,7 @@ def main(target: Path) -> None:
         take(page, target / "sums.png")
         page.goto(f"{address}/studies/1/samples/1/report")
         page.get_by_text("Draft, not issued.").wait_for(timeout=120_000)
-        page.wait_for_function("document.querySelector('.pages img').naturalWidth > 500")
+        page.locator(".pages img").first.evaluate("picture => picture.decode()")
         take(page, target / "report.png")
         page.goto(f"{address}/studies/1/samples/1/sums")
         page.get_by_role("link", name="Same part?").click()

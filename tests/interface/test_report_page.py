@@ -63,7 +63,7 @@ def test_parts_are_left_out_moved_and_written_by_keyboard_however_fast_and_stay_
     page.keyboard.press("Enter")
     assert parts(page) == ["claims", "text", "conditions", "method"]
     expect(page.get_by_role("button", name="Move own text 1 up")).to_be_focused()
-    expect(page.get_by_role("region", name="Plan of the report")).to_have_attribute("aria-busy", "false")
+    expect(page.get_by_role("region", name="Plan of the report")).to_have_attribute("aria-busy", "false", timeout=60_000)
     page.reload()
     expect(page.get_by_role("textbox", name="own text 1")).to_have_value("# Advice\n\nFit <b>Korvath</b>.")
     assert parts(page) == ["claims", "text", "conditions", "method"]
@@ -80,7 +80,8 @@ def test_a_report_is_looked_at_issued_kept_and_told_what_has_changed_since(page,
     settled(page)
     first = page.get_by_role("img", name=re.compile(r"^Page 1 of "))
     expect(first).to_be_visible()
-    page.wait_for_function("[...document.querySelectorAll('.pages img')][0].naturalWidth > 500")
+    first.evaluate("picture => picture.decode()")
+    assert first.evaluate("picture => picture.naturalWidth") > 500
     pressed(page, "Issue this report …")
     expect(page.get_by_role("button", name="issue it")).to_be_focused()
     page.keyboard.press("Enter")

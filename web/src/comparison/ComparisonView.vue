@@ -219,6 +219,9 @@ useKeys([
   align-items: center;
   gap: 0.8rem;
 }
+.slice-head :deep(.choice) {
+  flex: none;
+}
 .head p {
   margin: 0;
   font-size: 0.86rem;

@@ -20,7 +20,8 @@ export function useReport(studyId: MaybeRefOrGetter<number>) {
   })
   const pages = useQuery({
     queryKey: queryKeys.reportPages(studyId),
-    queryFn: () => unwrap(client.POST('/api/studies/{study_id}/report/preview', { params: { path: path() }, body: {} })),
+    // pages that nobody waits for any more are not set to their end
+    queryFn: ({ signal }) => unwrap(client.POST('/api/studies/{study_id}/report/preview', { params: { path: path() }, body: {}, signal })),
     placeholderData: keepPreviousData,
     retry: false,
   })
