@@ -64,7 +64,8 @@ def test_a_scenario_is_tried_saved_and_chosen_again_and_a_wrong_one_loses_nothin
     page.locator("#wi-lift").fill("")
     page.locator("#wi-lift").press("Tab")
     page.get_by_label("Name of the scenario").fill("worn")
-    page.get_by_role("button", name="Save", exact=True).click()
+    with page.expect_response(lambda answer: answer.url.endswith("/scenarios") and answer.request.method == "POST"):
+        page.get_by_role("button", name="Save", exact=True).click()
     page.get_by_role("button", name="As it is").click()
     expect(page.locator('[data-curve="unchanged"]')).to_have_count(0)
     page.reload()

@@ -20,6 +20,8 @@ SETTLED = re.compile(r"\d+ pages, [\d.]+ MB\. Draft, not issued\.")
 
 
 def settled(page):
+    """Wait until what was changed is kept, and the pages are those of it."""
+    expect(page.get_by_role("region", name="Plan of the report")).to_have_attribute("aria-busy", "false", timeout=60_000)
     expect(page.get_by_role("status").filter(has_text=SETTLED)).to_be_visible(timeout=90_000)
 
 

@@ -52,12 +52,12 @@ def _sheet(at_hand: StudyAtHand) -> Iterator[Block]:
         rows.append((title, *(_cell(row, row.cells[label], at_hand.family) for label in labels)))
     use = f" at the points of “{study.uses[0].name}”" if study.uses else ""
     against = f", against {study.reference}" if study.reference else ""
-    yield Table(f"Comparison of part numbers{use}{against}", columns, tuple(rows), is_wide=True)
     yield Paragraph(
         "Value ± U (95 %, with what specimens of one part number differ by). ▲ best, ▽ worst, = tied with the best inside the "
         "uncertainty; in brackets the difference to the reference part, in kelvin of a temperature.",
         "small",
     )
+    yield Table(f"Comparison of part numbers{use}{against}", columns, tuple(rows), is_wide=True)
 
 
 def unit_of_row(row: SheetRow, family: UnitFamily) -> str:

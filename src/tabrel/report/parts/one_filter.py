@@ -263,7 +263,7 @@ def _start(at_hand: StudyAtHand, label: str) -> Iterator[Block]:
         yield Paragraph(f"No start: {start}", "assumed")
         return
     chart = start_chart(start, label, at_hand.family)
-    yield Picture(f"{label} start", chart.svg, chart.alt, f"{label}: a start from cold, best estimates. A model, not a test.", 84)
+    yield Picture(f"{label} start", chart.svg, chart.alt, f"{label}: a start from cold, best estimates. A model, not a test.", 74)
     unit, factor = unit_of("kPa", at_hand.family)
     lowest = start.lowest_gallery_pressure
     facts = [
