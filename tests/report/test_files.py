@@ -93,6 +93,13 @@ def test_a_workbook_holds_numbers_as_numbers_text_as_text_and_units_in_its_headi
     assert [row[3:6] for row in readings] == [("98.40 mm", 98.4, "mm"), ("3.875 in", pytest.approx(98.425), "mm")]
 
 
+def test_a_bound_is_no_value_in_any_table():
+    here = at_hand(changed(("samples/0/readings/filter.mass", ["over 420 g", "431 g"])))
+    (table,) = data_tables(here, only=("readings",))
+    values = {row[3]: row[4] for row in table.rows if row[1] == "filter.mass"}
+    assert values == {"over 420 g": None, "431 g": 431.0}
+
+
 def test_csv_has_units_in_its_headings_and_no_cell_that_a_spreadsheet_would_compute():
     table = DataTable("t", "T", (Field("a", "string", "A"), Field("b", "number", "B", "mm")), (("=1+1", 0.1), ("@x", None)))
     rows = list(csv.reader(io.StringIO(csv_of(table))))

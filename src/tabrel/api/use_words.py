@@ -61,7 +61,7 @@ USE_PROPERTIES: dict[str, tuple[str, Any]] = {
     "rank_sum_high": ("The same with everything undecided against it.", 11.0),
     "rank_sum_place": ("Place by the sum of places.", {"place": 1}),
     "score": ("Weighted score, 0 to 100, over what is known; null where nothing is.", 71.3),
-    "score_expanded_uncertainty": ("Expanded uncertainty of the score (k = 2).", 8.2),
+    "score_expanded_uncertainty": ("Expanded uncertainty of the score (95 %).", 8.2),
     "score_low": ("Score with what is missing at its worst.", 60.0),
     "score_high": ("Score with what is missing at its best.", 80.0),
     "score_place": ("Place by the weighted score.", {"place": 1}),

@@ -114,10 +114,12 @@ def _readings(at_hand: StudyAtHand) -> DataTable:
 
 def _meant(text: str, quantity: Quantity) -> float | None:
     try:
-        value = parse_reading(text, quantity.dimension).value
+        meaning = parse_reading(text, quantity.dimension)
     except TabrelError:
         return None
-    return number_or_none(value / (UNITS[quantity.metric_unit].factor if quantity.metric_unit else 1.0))
+    if meaning.bound:  # a bound is no value: it stands as typed
+        return None
+    return number_or_none(meaning.value / (UNITS[quantity.metric_unit].factor if quantity.metric_unit else 1.0))
 
 
 def _all_readings(at_hand: StudyAtHand) -> Iterator[tuple[str, str, Quantity, str, tuple[ReadingEntry, ...], Estimate | None]]:

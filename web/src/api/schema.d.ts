@@ -8344,7 +8344,7 @@ export interface components {
             score: number | null;
             /**
              * Score Expanded Uncertainty
-             * @description Expanded uncertainty of the score (k = 2).
+             * @description Expanded uncertainty of the score (95 %).
              * @example 8.2
              */
             score_expanded_uncertainty: number;

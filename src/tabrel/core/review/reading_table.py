@@ -18,6 +18,7 @@ from tabrel.core.entry.quantity_words import NamedQuantity, named_quantity
 from tabrel.core.entry.table_text import DecimalMark, TableRow, TableText, read_table, unmarked
 from tabrel.core.errors import ReadingTextError
 from tabrel.core.review.echo import questions
+from tabrel.core.rules.limits import hidden_letter
 from tabrel.core.rules.study import check_reading_text
 from tabrel.core.study.model import Reading
 
@@ -28,6 +29,9 @@ MOST_CELLS = 20_000
 SAMPLE_WORDS = ("filter", "sample", "label", "name", "part number", "maker", "brand")
 QUANTITY_WORDS = ("key", "quantity", "what", "dimension", "measurement", "size")
 READING_WORDS = ("as typed", "reading", "value", "measured", "result")
+BESIDE_READINGS = ("unit", "units", "note", "notes", "remark", "remarks", "comment", "source", "tool", "instrument", "with")
+"""Headings of columns that hold no filter where filters stand across."""
+LONGEST_LABEL = 100
 _BARE = re.compile(r"[\d.,/\s+-]+(?:[eE][+-]?\d+)?")
 
 
@@ -194,13 +198,13 @@ def _readings_down(
         if not words and not text:
             continue
         named, unit = named_quantity(words), _cell(row, columns.unit)
-        label = _cell(row, columns.sample) or own_label
+        label = " ".join(_cell(row, columns.sample).split()) or own_label
         found = _understood(row.line, label, words, replace(named, unit=unit or named.unit), text, decimal, family)
         reason = _cell(row, columns.set_aside)
         if reason and found.is_taken:
             found = replace(found, readings=(), state="left_out", why=f"was set aside there: {reason}")
         note = _cell(row, columns.note)
-        if note and found.is_taken:
+        if note and found.is_taken and not hidden_letter(note):
             found = replace(found, readings=tuple(replace(one, note=one.note or note) for one in found.readings))
         yield found
 
@@ -217,7 +221,7 @@ def _filters_down(
     free = [i for i, one in enumerate(named) if not one.quantities]
     label_at = next((plain.index(word) for word in SAMPLE_WORDS if word in plain), free[0] if free and free[0] == 0 else None)
     for row in rows:
-        label = _cell(row, label_at) or own_label
+        label = " ".join(_cell(row, label_at).split()) or own_label
         for i, head in enumerate(heads):
             text = _cell(row, i)
             if i != label_at and text:
@@ -238,9 +242,9 @@ def _filters_across(
         words = _cell(row, 0)
         for i in range(1, len(row.cells)):
             text = _cell(row, i)
-            if i == unit_at or not text:
+            if not text or (i < len(plain) and plain[i] in BESIDE_READINGS):
                 continue
-            label = heads[i].strip() if i < len(heads) else ""
+            label = " ".join(heads[i].split()) if i < len(heads) else ""
             unit = _cell(row, unit_at) or name.unit
             yield _understood(row.line, label or own_label, words, replace(name, unit=unit), text, decimal, family)
 
@@ -259,6 +263,10 @@ def _understood(
     quantity = named.quantities[0]
     if not label:
         return cell("refused", "says of no filter that it is: add a column with the filter's label", quantity=quantity)
+    if len(label) > LONGEST_LABEL:
+        return cell("refused", f"is of a filter whose label has more than {LONGEST_LABEL} letters: shorten it", quantity=quantity)
+    if hidden := hidden_letter(label + text):
+        return cell("refused", f"holds a letter that does not show ({hidden}): take it out", quantity=quantity)
     written = text.replace(",", ".") if decimal == "," and _BARE.fullmatch(text.split()[0]) else text
     if _BARE.fullmatch(written):
         if quantity.metric_unit and named.unit:

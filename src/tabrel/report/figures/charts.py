@@ -251,7 +251,7 @@ def valve_chart(measured: MeasuredSample, oil: OilModel | None, hot: float, fami
             ways.axvspan(compared.stated_band.low / factor, compared.stated_band.high / factor, color=AMBER_WASH, zorder=0)
         ways.set_yticks([i for i, _ in names], [words for _, words in names])
         ways.set_ylim(len(compared.evidence) - 0.4, -0.6)
-        ways.set_xlabel(f"differential pressure across the valve [{unit}]; whiskers: U, k = 2; shaded: stated band")
+        ways.set_xlabel(f"differential pressure across the valve [{unit}]; whiskers: U, 95 %; shaded: stated band")
         ways.set_xlim(left=0)
         ways.grid(True, axis="x")
 

@@ -26,7 +26,7 @@ SHORT: dict[UseVerdict, str] = {"meets": "meets", "open": "open", "fails": "fail
 """In a grid."""
 
 DECISION_RULE = (
-    "Decision rule: a guard band of one expanded uncertainty, k = 2 (JCGM 106:2012, 8.3). A requirement is met where value ± U "
+    "Decision rule: a guard band of one expanded uncertainty, 95 % (JCGM 106:2012, 8.3). A requirement is met where value ± U "
     "lies wholly within its limit, failed where none of it does, open in between. A fatal finding outweighs every score. Nothing "
     "here says that a filter fits or is safe: the vehicle maker's instruction is."
 )
