@@ -126,6 +126,23 @@ def test_what_is_typed_is_not_replaced_by_what_another_window_does(page, server)
     expect(title).to_have_value("theirs")
 
 
+def test_of_two_windows_that_change_the_parts_at_once_none_undoes_the_other(page, server):
+    opened(page, server)
+    other = page.context.new_page()
+    opened(other, server)
+    asked = []
+    page.route("**/report", lambda route: asked.append(route) if route.request.method == "PUT" else route.continue_())
+    pressed(page, "leave out Claims and what readings say of them")
+    page.wait_for_timeout(300)
+    pressed(other, "leave out Decision rules")
+    expect(other.get_by_role("region", name="Plan of the report")).to_have_attribute("aria-busy", "false", timeout=60_000)
+    asked[0].continue_()
+    expect(page.get_by_role("alert")).to_contain_text("another window has changed the plan of the report meanwhile")
+    for window in (page, other):
+        expect(window.locator('[data-report-part="rules"]')).to_have_count(0)
+        expect(window.locator('[data-report-part="claims"]')).to_have_count(1)
+
+
 def test_a_blank_study_has_its_pages_and_a_wrong_zip_is_refused_in_a_sentence(page, server, tmp_path):
     new_study(page, server, "blank")
     page.goto(page.url.rsplit("/", 1)[0] + "/report")

@@ -29,9 +29,13 @@ export function useReport(studyId: MaybeRefOrGetter<number>) {
   /** Changes on their way: until they are through, what is shown is what they make of the plan. */
   const underWay = ref(0)
   let waiting: Partial<Plan> = {}
+  /** The parts that the list on screen was made from: another order may be made of no others. */
+  let basedOn = ''
+  const partsNow = () => JSON.stringify(queries.getQueryData<Report>(key())?.plan.parts)
 
   /** Change the plan as it is by now; changes that come while one is on its way go out together, after it. */
   function change(changed: Partial<Plan>) {
+    if (underWay.value === 0) basedOn = partsNow()
     waiting = { ...waiting, ...changed }
     underWay.value += 1
     return inTurn(sent).finally(() => (underWay.value -= 1))
@@ -42,9 +46,12 @@ export function useReport(studyId: MaybeRefOrGetter<number>) {
     const next = waiting
     waiting = {}
     if (!seen || !Object.keys(next).length) return
+    if (next.parts && partsNow() !== basedOn)
+      throw new ProblemError({ detail: 'Another window has changed the parts of the report meanwhile: look, then do it again.', where: '', missing: [] })
     try {
       const body = { plan: { ...seen, ...next }, seen }
       queries.setQueryData(key(), await unwrap(client.PUT('/api/studies/{study_id}/report', { params: { path: path() }, body })))
+      basedOn = partsNow()
     } catch (error) {
       if (error instanceof ProblemError && [404, 412].includes(error.status)) await queries.invalidateQueries({ queryKey: key() })
       throw error
