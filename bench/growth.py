@@ -5,6 +5,7 @@ from __future__ import annotations
 import json
 import time
 from collections.abc import Callable, Iterable
+from importlib.resources import files
 from pathlib import Path
 from typing import Any
 
@@ -21,10 +22,15 @@ from tabrel.core.maps.operating_map import operating_map
 from tabrel.core.study.model import Study
 from tabrel.core.uncertainty.model_arrays import flattened, picked
 from tabrel.core.uncertainty.sampling import random_quantiles
+from tabrel.document.study_document import read_study
+from tabrel.store.connection import connect, transaction
+from tabrel.store.migrate import open_database
+from tabrel.store.study.studies import insert_study
 
 GRIDS = (20, 40, 80, 160)
 DRAWS = (250, 500, 1000, 2000, 4000)
 GREATEST_EXPONENT = 1.1
+SAMPLES_OF_A_STUDY = 10
 
 
 def best_of(repeats: int, run: Callable[[], object]) -> float:
@@ -75,6 +81,27 @@ def growth_of_draws(study: Study) -> dict[str, Any]:
         problem = sampled_problem(study, study.samples[1], quantiles=random_quantiles(draws))
         seconds.append(best_of(2, lambda problem=problem: list(quantity_band(problem, temperatures, speeds, "element_pressure"))))  # type: ignore[misc]
     return grown("growth_of_draws", "draws", DRAWS, seconds)
+
+
+def workshop_study() -> Study:
+    """Return a study of ten filters: the first one of the demo, ten times, with nothing that names the others."""
+    document = json.loads(files("tabrel").joinpath("demo", "mountain_road_service.study.json").read_bytes())
+    first = document["samples"][0]
+    document["samples"] = [{**first, "label": f"{first['label']} {i}"} for i in range(SAMPLES_OF_A_STUDY)]
+    for named in ("reference", "uses", "arithmetic"):
+        document.pop(named)
+    return read_study(json.dumps(document))
+
+
+def fill_workshop(database: Path, studies: int) -> None:
+    """Fill a database with studies of ten samples each."""
+    study = workshop_study()
+    open_database(database)
+    conn = connect(database)
+    with transaction(conn):
+        for _ in range(studies):
+            insert_study(conn, study)
+    conn.close()
 
 
 def growth_of_samples(databases: dict[int, Path]) -> dict[str, Any]:

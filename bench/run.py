@@ -13,7 +13,16 @@ from pathlib import Path
 
 import numpy as np
 from counting import counted_fit, long_table
-from growth import best_of, elementwise, growth_of_draws, growth_of_maps, growth_of_samples, side_by_side
+from growth import (
+    SAMPLES_OF_A_STUDY,
+    best_of,
+    elementwise,
+    fill_workshop,
+    growth_of_draws,
+    growth_of_maps,
+    growth_of_samples,
+    side_by_side,
+)
 from judging import chances, judged_demo, percentiles, sheet
 from playwright.sync_api import Error as PlaywrightError
 from playwright.sync_api import Page, sync_playwright
@@ -37,14 +46,12 @@ from tabrel.core.uncertainty.sampling import random_quantiles
 from tabrel.document.study_document import read_study
 from tabrel.store.connection import connect, transaction
 from tabrel.store.entry.readings import insert_reading
-from tabrel.store.migrate import open_database
-from tabrel.store.study.studies import insert_study, load_study
+from tabrel.store.study.studies import load_study
 
 TEMPERATURES = np.linspace(-30, 140, 80).tolist()
 SPEEDS = np.linspace(600, 7000, 80).tolist()
 REPEATS = 25
 STUDIES_OF_A_WORKSHOP = 200
-SAMPLES_OF_A_STUDY = 10
 BROWSER_READINGS = 25
 
 
@@ -177,21 +184,6 @@ def reading_to_view() -> dict[str, object]:
         "reference_seconds": reference,
         "ratio": reference / seconds,
     }
-
-
-def fill_workshop(database: Path, studies: int) -> None:
-    """Fill a database with studies of ten samples each."""
-    document = json.loads(files("tabrel").joinpath("demo", "mountain_road_service.study.json").read_bytes())
-    first = document["samples"][0]
-    document["samples"] = [{**first, "label": f"{first['label']} {i}"} for i in range(SAMPLES_OF_A_STUDY)]
-    document.pop("reference", None)
-    study = read_study(json.dumps(document))
-    open_database(database)
-    conn = connect(database)
-    with transaction(conn):
-        for _ in range(studies):
-            insert_study(conn, study)
-    conn.close()
 
 
 WORKSHOPS = (1, 10, 50, STUDIES_OF_A_WORKSHOP)
