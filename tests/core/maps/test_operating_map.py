@@ -15,6 +15,7 @@ from tabrel.core.circuit.calibration import circuit_model
 from tabrel.core.circuit.filter_alone import FilterAlone, filter_alone_map
 from tabrel.core.circuit.filter_flow import filter_state
 from tabrel.core.circuit.operating_point import operating_point
+from tabrel.core.circuit.state import OperatingPoint
 from tabrel.core.errors import MissingInputsError, OutOfRangeError, StudyError
 from tabrel.core.hydraulics.flow_curve import FlowCurve, fluid_at
 from tabrel.core.maps.onset import bypass_onset
@@ -103,6 +104,33 @@ def test_agrees_with_the_point_by_point_solution(branch, condition):
             }
             for name, value in here.items():
                 assert solved.quantity(name)[i, j] == pytest.approx(value, rel=2e-6, abs=1e-9), (name, t, n)
+
+
+@pytest.mark.parametrize("condition", ["steady", "filling"])
+@pytest.mark.parametrize("branch", BRANCHES)
+def test_what_is_known_of_a_shut_valve_is_the_solution(branch, condition):
+    problem = point(*BRANCHES[branch], condition=condition)
+    place = problem.place(np.linspace(-25, 140, 12)[:, None], np.linspace(700, 6800, 12)[None, :])
+    x, settled = problem._first_guess(place)
+    shut = problem.state(problem.solve(place).values, place).filter.lift == 0
+    if problem.filter.leak is None:
+        assert (settled[shut]).mean() > 0.95
+    assert not (settled & ~shut).any()
+    left = np.abs(problem.state(x, place).balance.value) / problem.circuit.pump_delivery(place.speed)
+    assert (left[settled] < 1e-9).all()
+
+
+def test_a_guess_that_is_wrongly_taken_for_the_solution_is_found_out(monkeypatch):
+    problem = point(WEAK)
+    right = operating_map(problem, TEMPERATURES, SPEEDS).quantity("filter_flow")
+    guess = OperatingPoint._first_guess
+
+    def wrong(self, place):
+        x, settled = guess(self, place)
+        return x * 1.01, np.ones_like(settled)
+
+    monkeypatch.setattr(OperatingPoint, "_first_guess", wrong)
+    assert operating_map(problem, TEMPERATURES, SPEEDS).quantity("filter_flow") == pytest.approx(right, rel=1e-8)
 
 
 @pytest.mark.parametrize("branch", BRANCHES)

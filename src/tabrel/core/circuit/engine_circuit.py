@@ -38,14 +38,16 @@ class LimitedLoss:
     restriction: Restriction
     limit: float
 
-    def pressure(self, flow: FloatArray, fluid: Fluid) -> tuple[FloatArray, FloatArray]:
-        """Return the pressure across it and the derivative over the flow rate [m³/s]."""
+    def before(self, after: FlowCurve, flow: FlowCurve, fluid: Fluid) -> FlowCurve:
+        """Return the pressure [Pa] before it of that after it, at a flow rate [m³/s] into it."""
+        if self is NO_LOSS:
+            return after
         viscous = self.restriction.a * fluid.dynamic_viscosity
-        inertial = self.restriction.b * fluid.density
-        free = (viscous + inertial * flow) * flow
+        inertial = self.restriction.b * fluid.density * flow.value
+        free, slope = (viscous + inertial) * flow.value, (viscous + 2 * inertial) * flow.slope
         if self.limit == inf:
-            return free, viscous + 2 * inertial * flow
-        return np.minimum(free, self.limit), (viscous + 2 * inertial * flow) * (free <= self.limit)
+            return FlowCurve(after.value + free, after.slope + slope)
+        return FlowCurve(after.value + np.minimum(free, self.limit), after.slope + slope * (free <= self.limit))
 
     def inner_flow(self, flow: FloatArray, fluid: Fluid) -> FloatArray:
         """Return the flow through the part itself, less what its own bypass passes. [m³/s]"""

@@ -20,6 +20,7 @@ from tabrel.core.hydraulics.grid_roots import grid_roots
 from tabrel.core.hydraulics.root_finding import Indices
 from tabrel.core.hydraulics.threshold_curve import ThresholdCurve, closed_curve, threshold_curve
 from tabrel.core.oil.model import OilModel
+from tabrel.core.parts.bypass_flow import times_opening_pressure
 from tabrel.core.uncertainty.model_arrays import picked
 from tabrel.core.uncertainty.sampled_number import FloatOrArray
 
@@ -90,12 +91,13 @@ def unknown_at_flow(model: FilterModel, loading: FloatOrArray, fluid: Fluid, flo
     cosh, _, conductance = axial_constants(model, loading)
     # with valve and defects shut all goes through the media, at the highest pressure there can be
     shut = flow_rate * fluid.dynamic_viscosity / conductance
-    at_plate_end = model.location == "thread_end" or model.location in FILTER_SENSED
     problem = _FilterProblem(model, loading, fluid, np.asarray(flow_rate))
-    start = shut * cosh if at_plate_end else shut
-    if model.valve is not None:  # where it would be open, halfway to full open is nearer
-        half = model.valve.spring_rate * model.valve.lift_limit / model.valve.seat_area / 2
-        start = np.minimum(start, (model.valve.opening_pressure + half) * fluid.valve_scale)
+    start = shut * cosh if model.is_solved_at_plate_end else shut
+    if model.valve is not None:
+        opening = unknown_at_opening(model, loading, fluid)
+        if (start > opening).any():  # there the valve has to pass what the filter does not at its opening
+            left = np.maximum(flow_rate - filter_state(model, opening, fluid, loading=loading).flow_rate.value, 0.0)
+            start = np.minimum(start, opening * times_opening_pressure(model.valve, left, fluid))
     return _unknown(problem, lambda state: state.flow_rate, upper=shut * cosh, start=start)
 
 

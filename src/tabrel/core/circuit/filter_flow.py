@@ -109,7 +109,7 @@ def _element_sensed_state(model: FilterModel, x: FlowCurve, fluid: Fluid, loadin
         entering = FlowCurve(through.value * cosh + x.value * conductance / mu, through.slope * cosh + conductance / mu)
     leak = _leak(model, element, fluid)
     flow = FlowCurve(entering.value + leak.value, entering.slope + leak.slope)
-    hardware = _hardware_pressure(model, flow, fluid)
+    hardware = hardware_pressure(model, flow, fluid)
     return FilterState(
         element_pressure=element,
         filter_pressure=FlowCurve(element.value + hardware.value, element.slope + hardware.slope),
@@ -133,7 +133,7 @@ def _filter_sensed_state(model: FilterModel, x: FlowCurve, fluid: Fluid, loading
     media = FlowCurve(x.value * per_pressure, x.slope * per_pressure)
     leak = _leak(model, x, fluid)
     inner = FlowCurve(media.value + leak.value, media.slope + leak.slope)
-    hardware = _hardware_pressure(model, inner, fluid)
+    hardware = hardware_pressure(model, inner, fluid)
     whole = FlowCurve(x.value + hardware.value + short, np.where(is_shut, whole_slope, x.slope + hardware.slope))
     zero = np.zeros_like(x.value)
     through, lift = bypass_flow(model.valve, whole, fluid) if model.valve is not None else (FlowCurve(zero, zero), zero)
@@ -157,7 +157,8 @@ def _leak(model: FilterModel, pressure: FlowCurve, fluid: Fluid) -> FlowCurve:
     return restriction_flow(model.leak, pressure, fluid)
 
 
-def _hardware_pressure(model: FilterModel, flow: FlowCurve, fluid: Fluid) -> FlowCurve:
+def hardware_pressure(model: FilterModel, flow: FlowCurve, fluid: Fluid) -> FlowCurve:
+    """Return the differential pressure of all that is in series with the element, the anti-drainback valve included."""
     viscous = model.hardware.a * fluid.dynamic_viscosity
     inertial = model.hardware.b * fluid.density
     return FlowCurve(

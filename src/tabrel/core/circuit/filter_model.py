@@ -80,6 +80,11 @@ class FilterModel:
     hole_loss: FloatOrArray = 1.0
 
     @property
+    def is_solved_at_plate_end(self) -> bool:
+        """Whether its unknown is the pressure across the element at the plate end, rather than at the dome end."""
+        return self.location == "thread_end" or self.location in FILTER_SENSED
+
+    @property
     def hardware(self) -> Restriction:
         """Everything in series with the element: holes, anti-drainback gap, outlet, adapter, the tube's `b`."""
         return self.inlet + self.anti_drain + self.outlet + self.adapter + Restriction(0.0, self.tube.b)

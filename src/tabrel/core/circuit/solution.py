@@ -95,7 +95,7 @@ SOLVED_QUANTITIES: dict[str, Callable[[SolvedCircuit], FloatArray]] = {
     "unfiltered_fraction": _share(lambda state: state.filter.bypass_flow + state.filter.defect_flow),
     "media_fraction": _share(lambda state: state.filter.media_flow),
     "regulator_fraction": lambda solved: (
-        solved.state.relief_flow / (solved.state.relief_flow + solved.state.filter.flow_rate.value)
+        solved.state.relief_flow.value / (solved.state.relief_flow.value + solved.state.filter.flow_rate.value)
     ),
     "lift": lambda solved: solved.state.filter.lift,
     "balance": lambda solved: solved.state.balance.value / solved.point.circuit.pump_delivery(solved.place.speed),

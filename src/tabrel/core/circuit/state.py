@@ -3,17 +3,21 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from functools import reduce
 
 import numpy as np
 from numpy.typing import NDArray
 
 from tabrel.core.circuit.engine_circuit import CircuitModel, Condition
-from tabrel.core.circuit.filter_flow import FilterState, axial_constants, filter_state, lowest_unknown
-from tabrel.core.circuit.filter_model import FilterModel
+from tabrel.core.circuit.filter_alone import unknown_at_opening
+from tabrel.core.circuit.filter_flow import FilterState, axial_constants, filter_state, hardware_pressure, lowest_unknown
+from tabrel.core.circuit.filter_model import FILTER_SENSED, FilterModel
 from tabrel.core.hydraulics.flow_curve import FlowCurve, Fluid, fluid_at
 from tabrel.core.hydraulics.grid_roots import grid_roots
 from tabrel.core.hydraulics.root_finding import Roots
 from tabrel.core.oil.model import OilModel
+from tabrel.core.parts.bypass_flow import times_opening_pressure
+from tabrel.core.uncertainty.model_arrays import chosen
 from tabrel.core.uncertainty.sampled_number import FloatOrArray
 
 FloatArray = NDArray[np.float64]
@@ -21,7 +25,11 @@ FloatArray = NDArray[np.float64]
 BALANCE_TOLERANCE = 1e-9
 """Of the flow balance, relative to the pump's delivery."""
 
-LEAST_GUESSED_PRESSURE = 10e3  # Pa, of the gallery, to begin with
+STEPS_WHILE_SHUT = 6
+"""Of Newton's method for the circuit with its bypass valve shut, before the whole circuit is solved instead."""
+
+SETTLED_STEP = 1e-6
+"""Of the flow while the valve is shut, relative to the pump's delivery; the step after it is about its square."""
 
 
 @dataclass(frozen=True)
@@ -52,11 +60,9 @@ class CircuitState:
 
     filter: FilterState
     gallery: FlowCurve
-    head: FloatArray
     filter_inlet: FlowCurve
-    cooler: FloatArray
     pump: FlowCurve
-    relief_flow: FloatArray
+    relief_flow: FlowCurve
     balance: FlowCurve
 
 
@@ -97,28 +103,27 @@ class OperatingPoint:
 
         The balance is what the pump delivers less slip, relief flow and filter flow; it falls with x.
         """
-        circuit, fluid = self.circuit, place.fluid
         inside = filter_state(self.filter, x, place.can_fluid, loading=self.loading)
         flow = inside.flow_rate
+        gallery, inlet, pump = self._pressures(flow, inside.filter_pressure, place)
+        relief_flow = self.circuit.relief_flow(pump, gallery)
+        per_pressure = self.circuit.slip / place.fluid.dynamic_viscosity
+        balance = FlowCurve(
+            self.circuit.pump_delivery(place.speed) - per_pressure * pump.value - relief_flow.value - flow.value,
+            -per_pressure * pump.slope - relief_flow.slope - flow.slope,
+        )
+        return CircuitState(inside, gallery, inlet, pump, relief_flow, balance)
+
+    def _pressures(self, flow: FlowCurve, filter_pressure: FlowCurve, place: Place) -> tuple[FlowCurve, FlowCurve, FlowCurve]:
+        """Return the pressure in the gallery, at the filter's inlet and at the pump, of a flow and the filter's pressure."""
+        circuit = self.circuit
         if self.condition == "filling":
             gallery = FlowCurve(np.zeros_like(flow.value), np.zeros_like(flow.value))
         else:
-            pressure, slope = circuit.gallery_pressure(flow.value, fluid, place.bearing_viscosity)
+            pressure, slope = circuit.gallery_pressure(flow.value, place.fluid, place.bearing_viscosity)
             gallery = FlowCurve(pressure, slope * flow.slope)
-        head, head_slope = circuit.head.pressure(flow.value, fluid)
-        cooler, cooler_slope = circuit.cooler.pressure(flow.value, fluid)
-        inlet = FlowCurve(
-            gallery.value + inside.filter_pressure.value + head,
-            gallery.slope + inside.filter_pressure.slope + head_slope * flow.slope,
-        )
-        pump = FlowCurve(inlet.value + cooler, inlet.slope + cooler_slope * flow.slope)
-        relief_flow = circuit.relief_flow(pump, gallery)
-        per_pressure = circuit.slip / fluid.dynamic_viscosity
-        balance = FlowCurve(
-            circuit.pump_delivery(place.speed) - per_pressure * pump.value - relief_flow.value - flow.value,
-            -per_pressure * pump.slope - relief_flow.slope - flow.slope,
-        )
-        return CircuitState(inside, gallery, head, inlet, cooler, pump, relief_flow.value, balance)
+        inlet = circuit.head.before(gallery + filter_pressure, flow, place.fluid)
+        return gallery, inlet, circuit.cooler.before(inlet, flow, place.fluid)
 
     def solve(self, place: Place, start: FloatArray | None = None, *, foresees: bool = False) -> Roots:
         """Return the filter's unknown at every place, with the evaluations it cost.
@@ -136,7 +141,7 @@ class OperatingPoint:
         -------
         Roots
         """
-        first = self._first_guess(place) if start is None else start
+        first, settled = self._first_guess(place) if start is None else (start, None)
         upper = np.asarray(self.circuit.highest_pump_pressure(place.speed))
         shape = np.broadcast_shapes(np.shape(first), place.bearing_viscosity.shape, upper.shape)
         return grid_roots(
@@ -148,31 +153,100 @@ class OperatingPoint:
             lower=lowest_unknown(self.filter),
             tolerance=self.balance_tolerance(place),
             foresees=foresees,
+            settled=settled if foresees else None,
         )
 
     def balance_tolerance(self, place: Place) -> FloatArray:
         """Return what may be left of the flow balance where the circuit counts as solved. [m³/s]"""
         return np.asarray(BALANCE_TOLERANCE * self.circuit.pump_delivery(place.speed))
 
-    def _first_guess(self, place: Place) -> FloatArray:
-        """Return x of a circuit whose pump is held where the regulator would hold it.
+    def _first_guess(self, place: Place) -> tuple[FloatArray, NDArray[np.bool_]]:
+        """Return x of the circuit with its bypass valve shut and without leak, and where that is the solution.
 
-        The engine takes what it would at the regulator's pressure, and the holes' inertia that of the
-        flow which the viscous parts alone would pass.
+        Then one flow passes all its parts, so that it costs a fraction of the whole. Where it would open the valve, x
+        is about what the valve sees when it passes the rest.
         """
-        circuit, model, loading = self.circuit, self.filter, self.loading
-        delivery, upper = circuit.pump_delivery(place.speed), circuit.highest_pump_pressure(place.speed)
-        cosh, _, conductance = axial_constants(model, loading)
-        element = cosh / conductance * place.can_fluid.dynamic_viscosity
-        ways = model.hardware + circuit.cooler.restriction + circuit.head.restriction
-        total = element + ways.a * place.fluid.dynamic_viscosity
-        if self.condition == "steady":
-            at = np.clip(circuit.regulator_opening, LEAST_GUESSED_PRESSURE, circuit.safety)
-            total = total + at / circuit.gallery_flow(at, place.fluid, place.bearing_viscosity)
-        most = circuit.regulator_opening + delivery / circuit.regulator_conductance
-        flow = np.minimum(most / total, delivery)
-        total = total + ways.b * place.fluid.density * flow
-        return np.asarray(np.minimum(np.minimum(most / total, delivery) * element, 0.5 * upper))
+        model, fluid = self.filter, place.can_fluid
+        cosh, _, conductance = axial_constants(model, self.loading)
+        at_far_end = fluid.dynamic_viscosity / conductance
+        flow, settled = self._flow_while_shut(place, at_far_end * cosh)
+        x = flow * (at_far_end * cosh if model.is_solved_at_plate_end else at_far_end)
+        if model.leak is not None:
+            settled = np.zeros_like(settled)
+        if model.valve is None:
+            return x, settled
+        sees = x
+        if model.location in FILTER_SENSED:
+            sees = x + hardware_pressure(model, FlowCurve(flow, np.ones_like(flow)), fluid).value
+        is_shut = sees < model.valve.opening_pressure * fluid.valve_scale
+        return self._with_bypass_flow(x, ~is_shut, place), settled & is_shut
+
+    def _with_bypass_flow(self, x: FloatArray, is_open: NDArray[np.bool_], place: Place) -> FloatArray:
+        """Return the guess where the valve is open as well: what it sees if it has to pass what is left at its opening."""
+        if not is_open.any():
+            return x
+        shape = np.broadcast_shapes(x.shape, is_open.shape)
+        x, is_open = np.array(np.broadcast_to(x, shape)), np.broadcast_to(is_open, shape)
+        here = chosen(Problem(self, place), shape, is_open)
+        point, fluid = here.point, here.place.can_fluid
+        opening = unknown_at_opening(point.filter, point.loading, fluid)
+        state = point.state(opening, here.place)
+        left = np.maximum(state.balance.value / -state.balance.slope * state.filter.flow_rate.slope, 0.0)
+        x[is_open] = np.minimum(x[is_open], opening * times_opening_pressure(point.filter.valve, left, fluid))
+        return x
+
+    def _flow_while_shut(self, place: Place, element: FloatArray) -> tuple[FloatArray, NDArray[np.bool_]]:
+        """Return the flow through an element of which every part of the oil passes the media, and where it is found.
+
+        It is sought by Newton's method from that without jets, safety valve and limits of cooler and head, which is
+        the root of a quadratic.
+
+        Parameters
+        ----------
+        place : Place
+            Where.
+        element : ndarray
+            Differential pressure across the element over the flow. [Pa s/m³]
+        """
+        circuit, model, delivery = self.circuit, self.filter, self.circuit.pump_delivery(place.speed)
+        fluid, bearings = place.fluid, self.circuit.bearings * place.bearing_viscosity
+        slip, held = circuit.slip / fluid.dynamic_viscosity, model.anti_drain_pressure
+        before = circuit.cooler.restriction + circuit.head.restriction
+        viscous = element + model.hardware.a * place.can_fluid.dynamic_viscosity
+        inertial = model.hardware.b * place.can_fluid.density
+        all_viscous = viscous + before.a * fluid.dynamic_viscosity + bearings
+        all_inertial = inertial + before.b * fluid.density
+        # the pump less its slip; and less what the regulator passes, which would be less than none where it is shut
+        flow = _positive_root(slip * all_inertial, 1 + slip * all_viscous, delivery - slip * held)
+        g, opening = circuit.regulator_conductance, circuit.regulator_opening
+        is_regulated = bool(np.all(np.isfinite(opening)))
+        if is_regulated:
+            felt = (bearings, 0.0, 0.0) if circuit.sense == "gallery" else (all_viscous, all_inertial, held)
+            relieved = _positive_root(
+                slip * all_inertial + g * felt[1],
+                1 + slip * all_viscous + g * felt[0],
+                delivery - slip * held + g * (opening - felt[2]),
+            )
+            flow = np.minimum(flow, relieved)
+        for _ in range(STEPS_WHILE_SHUT):
+            inertia = inertial * flow
+            through = FlowCurve((viscous + inertia) * flow + held, viscous + 2 * inertia)
+            gallery, _inlet, pump = self._pressures(FlowCurve(flow, np.ones(())), through, place)
+            sensed = gallery if circuit.sense == "gallery" else pump
+            # what is relieved is less than none where a valve is shut: the least balance is the true one
+            balances = [(delivery - slip * pump.value - flow, 1 + slip * pump.slope)]
+            valves = [(sensed, opening)] if is_regulated else []
+            if (pump.value > circuit.safety).any():
+                valves.append((pump, circuit.safety))
+            for valve, over in valves:
+                relief, slope = g * (valve.value - over), g * valve.slope
+                balances += [(left - relief, fall + slope) for left, fall in balances]
+            step = reduce(np.minimum, (left / fall for left, fall in balances))
+            flow = np.maximum(flow + step, 0.0)
+            settled = np.abs(step) <= SETTLED_STEP * delivery
+            if settled.all():
+                break
+        return flow, settled
 
 
 @dataclass(frozen=True)
@@ -181,3 +255,9 @@ class Problem:
 
     point: OperatingPoint
     place: Place
+
+
+def _positive_root(square: FloatOrArray, linear: FloatArray, constant: FloatArray) -> FloatArray:
+    """Return the root q ≥ 0 of square·q² + linear·q = constant, and zero where there is none."""
+    constant = np.maximum(constant, 0.0)
+    return np.asarray(2 * constant / (linear + np.sqrt(linear**2 + 4 * square * constant)))

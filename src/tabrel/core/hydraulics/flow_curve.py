@@ -41,6 +41,10 @@ class FlowCurve:
     value: FloatArray
     slope: FloatArray
 
+    def __add__(self, other: FlowCurve) -> FlowCurve:
+        """Return the sum of two quantities of one unknown."""
+        return FlowCurve(self.value + other.value, self.slope + other.slope)
+
 
 def restriction_flow(restriction: Restriction, pressure: FlowCurve, fluid: Fluid) -> FlowCurve:
     """Return the flow that a pressure drives through a passive restriction."""

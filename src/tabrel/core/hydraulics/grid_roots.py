@@ -10,7 +10,7 @@ from numpy.typing import NDArray
 
 from tabrel.core.hydraulics.flow_curve import FlowCurve
 from tabrel.core.hydraulics.root_finding import Indices, Roots, falling_roots
-from tabrel.core.uncertainty.model_arrays import flattened, picked
+from tabrel.core.uncertainty.model_arrays import chosen, flattened, picked
 
 FloatArray = NDArray[np.float64]
 ProblemT = TypeVar("ProblemT")
@@ -26,6 +26,7 @@ def grid_roots(
     tolerance: FloatArray,
     lower: FloatArray | float = 0.0,
     foresees: bool = False,
+    settled: NDArray[np.bool_] | None = None,
 ) -> Roots:
     """Return the unknown at which a falling quantity of a problem vanishes, place by place.
 
@@ -43,19 +44,23 @@ def grid_roots(
         Lower end of the bracket.
     foresees : bool
         As of `falling_roots`.
+    settled : ndarray of bool or None
+        Where the first guess is the root; it broadcasts to `shape`.
 
     Returns
     -------
     Roots
     """
+    if settled is not None:
+        return _where_not_settled(problem, falling, shape, upper, start, tolerance, lower, foresees, settled)
     flat, high = flattened(problem, shape), flattened(np.asarray(upper), shape)
-    chosen, last = flat, None
+    there, last = flat, None
 
     def function(x: FloatArray, i: Indices) -> tuple[FloatArray, FloatArray]:
-        nonlocal chosen, last
+        nonlocal there, last
         if i is not last:
-            chosen, last = (flat if i.size == high.size else picked(flat, i)), i
-        curve = falling(chosen, x)
+            there, last = (flat if i.size == high.size else picked(flat, i)), i
+        curve = falling(there, x)
         return curve.value, curve.slope
 
     roots = falling_roots(
@@ -67,3 +72,35 @@ def grid_roots(
         foresees=foresees,
     )
     return Roots(roots.values.reshape(shape), roots.converged.reshape(shape), roots.evaluations)
+
+
+def _where_not_settled(
+    problem: ProblemT,
+    falling: Callable[[ProblemT, FloatArray], FlowCurve],
+    shape: tuple[int, ...],
+    upper: FloatArray,
+    start: FloatArray,
+    tolerance: FloatArray,
+    lower: FloatArray | float,
+    foresees: bool,
+    settled: NDArray[np.bool_],
+) -> Roots:
+    """Return the first guess where it is the root, and the roots of the rest."""
+    values, converged = np.array(np.broadcast_to(start, shape)), np.array(np.broadcast_to(settled, shape))
+    rest = ~converged
+    if not rest.any():
+        return Roots(values, converged, 0)
+    bounds = (np.asarray(one, dtype=float) for one in (upper, start, tolerance, lower))
+    upper, start, tolerance, lower = (np.broadcast_to(one, shape)[rest] for one in bounds)
+    roots = grid_roots(
+        chosen(problem, shape, rest),
+        falling,
+        start.shape,
+        upper=upper,
+        start=start,
+        tolerance=tolerance,
+        lower=lower,
+        foresees=foresees,
+    )
+    values[rest], converged[rest] = roots.values, roots.converged
+    return Roots(values, converged, roots.evaluations)

@@ -75,9 +75,8 @@ def threshold_curve(
     closing = _first_change(is_open, starting_open=True, after=np.zeros(columns, dtype=int))
     opening_after = np.where(is_open[0], np.where(closing < 0, steps, closing + 1), 0)
     opening = _first_change(is_open, starting_open=False, after=opening_after)
-    closes = _refined(surplus, scan, looked, closing, tolerance, closing=True)
-    closes = np.where(is_open[0] & (closing < 0), HOTTEST, closes)
-    return ThresholdCurve(closes, _refined(surplus, scan, looked, opening, tolerance, closing=False))
+    closes, reopens = _refined(surplus, scan, looked, np.stack([closing, opening]), tolerance)
+    return ThresholdCurve(np.where(is_open[0] & (closing < 0), HOTTEST, closes), reopens)
 
 
 def closed_curve(columns: int) -> ThresholdCurve:
@@ -94,28 +93,27 @@ def _first_change(is_open: NDArray[np.bool_], *, starting_open: bool, after: NDA
     return np.where(changes.any(axis=0), changes.argmax(axis=0), -1)
 
 
-def _refined(
-    surplus: Surplus, scan: FloatArray, looked: FloatArray, rows: NDArray[np.int_], tolerance: FloatArray, *, closing: bool
-) -> FloatArray:
+def _refined(surplus: Surplus, scan: FloatArray, looked: FloatArray, rows: NDArray[np.int_], tolerance: FloatArray) -> FloatArray:
     """Return the temperature of the change that follows each row, NaN where the row is −1. [°C]
 
-    The surplus falls through zero where the valve closes and rises where it opens. It is first sought on
-    the straight line between the two rows; its slope is taken over a thousandth of a kelvin.
+    The surplus falls through zero where the valve closes, in the first line of `rows`, and rises where it opens, in
+    the second. It is first sought on the straight line between the two rows; its slope is taken over a thousandth of
+    a kelvin.
     """
-    result = np.full(len(rows), np.nan)
-    found = np.flatnonzero(rows >= 0)
-    if not found.size:
+    result = np.full(rows.shape, np.nan)
+    line, column = np.nonzero(rows >= 0)
+    if not column.size:
         return result
-    sign = 1.0 if closing else -1.0
-    low, high = scan[rows[found]], scan[rows[found] + 1]
-    before, after = looked[rows[found], found], looked[rows[found] + 1, found]
+    sign, row = np.where(line == 0, 1.0, -1.0), rows[line, column]
+    low, high = scan[row], scan[row + 1]
+    before, after = looked[row, column], looked[row + 1, column]
     start = low + (high - low) * before / (before - after)
 
     def function(temperature: FloatArray, i: Indices) -> tuple[FloatArray, FloatArray]:
         pair = np.stack([temperature, temperature + SLOPE_STEP])
-        here, beside = sign * surplus(pair, found[i])
+        here, beside = sign[i] * surplus(pair, column[i])
         return here, (beside - here) / SLOPE_STEP
 
-    roots = falling_roots(function, lower=low, upper=high, start=start, tolerance=tolerance[found])
-    result[found] = roots.values
+    roots = falling_roots(function, lower=low, upper=high, start=start, tolerance=tolerance[column], foresees=True)
+    result[line, column] = roots.values
     return result

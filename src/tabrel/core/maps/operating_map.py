@@ -76,13 +76,12 @@ class OperatingMap:
 
 def check_axes(temperatures: Sequence[float], speeds: Sequence[float]) -> None:
     """Raise `OutOfRangeError` unless the axes are finite temperatures [°C] and speeds above zero [rpm]."""
-    for temperature in temperatures:
-        if not COLDEST_OIL <= temperature <= HOTTEST_OIL:
-            span = f"{COLDEST_OIL:g} to {HOTTEST_OIL:g} °C"
-            raise OutOfRangeError(f"{temperature:g} °C is outside the model, which runs from {span}")
-    for speed in speeds:
-        if not (np.isfinite(speed) and speed > 0):
-            raise OutOfRangeError(f"a speed of {speed:g} rpm is not above zero: give engine speeds in rpm")
+    celsius, rpm = np.asarray(temperatures, dtype=float), np.asarray(speeds, dtype=float)
+    for wrong in celsius[~((celsius >= COLDEST_OIL) & (celsius <= HOTTEST_OIL))]:
+        span = f"{COLDEST_OIL:g} to {HOTTEST_OIL:g} °C"
+        raise OutOfRangeError(f"{wrong:g} °C is outside the model, which runs from {span}")
+    for wrong in rpm[~(np.isfinite(rpm) & (rpm > 0))]:
+        raise OutOfRangeError(f"a speed of {wrong:g} rpm is not above zero: give engine speeds in rpm")
     if not len(temperatures) or not len(speeds):
         raise OutOfRangeError("a map needs one temperature and one speed at least")
 

@@ -23,6 +23,11 @@ def picked(part: Any, places: Places) -> Any:
     return _mapped(part, lambda array: array[places], {})
 
 
+def chosen(part: Any, shape: tuple[int, ...], places: NDArray[np.bool_]) -> Any:
+    """Return a part of a model with every array in it broadcast to a shape, at the places of a mask of that shape, flat."""
+    return _mapped(part, lambda array: np.broadcast_to(array, shape)[places], {})
+
+
 def one_draw(part: Any, draw: int) -> Any:
     """Return a part of a model with one draw of every array in it, whose shape is (count, 1), as a number."""
     return _mapped(part, lambda array: array[draw].item(), {})
