@@ -29,8 +29,6 @@ class SolvedCircuit:
         Where there is one; the pump may be unable to open the anti-drainback valve.
     evaluations : int
         How often the residual was evaluated for all places together.
-    unknown : ndarray
-        The filter's unknown at the solution. [Pa]
     """
 
     point: OperatingPoint
@@ -38,7 +36,6 @@ class SolvedCircuit:
     state: CircuitState
     converged: NDArray[np.bool_]
     evaluations: int
-    unknown: FloatArray
 
     def quantity(self, name: str) -> FloatArray:
         """Return one of `SOLVED_QUANTITIES` in SI units, NaN where there is no solution."""
@@ -46,7 +43,7 @@ class SolvedCircuit:
         return found if self.converged.all() else np.where(self.converged, found, np.nan)
 
 
-def solve_circuit(point: OperatingPoint, place: Place, start: FloatArray | None = None) -> SolvedCircuit:
+def solve_circuit(point: OperatingPoint, place: Place) -> SolvedCircuit:
     """Return the circuit solved at every place at once.
 
     Parameters
@@ -55,20 +52,18 @@ def solve_circuit(point: OperatingPoint, place: Place, start: FloatArray | None 
         Filter, circuit, oil, condition and loading; its numbers may be draws.
     place : Place
         Where.
-    start : ndarray or None
-        First guess of the filter's unknown. [Pa]
 
     Returns
     -------
     SolvedCircuit
     """
-    roots = point.solve(place, start, foresees=True)
+    roots = point.solve(place, foresees=True)
     state = point.state(roots.values, place)
     if (roots.converged & (np.abs(state.balance.value) > point.balance_tolerance(place))).any():  # not as foreseen
         missed = roots.evaluations
         roots = point.solve(place, roots.values)
         roots, state = replace(roots, evaluations=roots.evaluations + missed), point.state(roots.values, place)
-    return SolvedCircuit(point, place, state, roots.converged, roots.evaluations, roots.values)
+    return SolvedCircuit(point, place, state, roots.converged, roots.evaluations)
 
 
 def _gauge(solved: SolvedCircuit) -> FloatArray:

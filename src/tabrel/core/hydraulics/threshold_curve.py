@@ -19,6 +19,9 @@ SCAN_STEP = 2.0
 
 SLOPE_STEP = 1e-3  # K
 
+LOOKED_AT_ONCE = 20_000
+"""Temperatures × columns, small enough for the caches of a processor."""
+
 Surplus = Callable[[FloatArray, Indices], FloatArray]
 """Takes temperatures [°C] whose last axis runs over columns, and which columns those are; above zero means open."""
 
@@ -70,7 +73,9 @@ def threshold_curve(
         return closed_curve(columns)
     steps = int(np.ceil((HOTTEST - cold_end) / scan_step)) + 1
     scan = np.linspace(cold_end, HOTTEST, steps)
-    looked = surplus(scan[:, None], everyone)
+    at_once = max(1, LOOKED_AT_ONCE // steps)
+    blocks = [everyone[first : first + at_once] for first in range(0, columns, at_once)]
+    looked = np.concatenate([surplus(scan[:, None], block) for block in blocks], axis=1)
     is_open = looked > 0
     closing = _first_change(is_open, starting_open=True, after=np.zeros(columns, dtype=int))
     opening_after = np.where(is_open[0], np.where(closing < 0, steps, closing + 1), 0)

@@ -244,5 +244,5 @@ def _solved(problem: SampledProblem, quantity: str, celsius: float, rpm: float) 
     if problem.sampled is problem.nominal:
         value = float(best.quantity(quantity)[0])
         return value, np.array([value])
-    sampled = solve_circuit(problem.sampled, problem.sampled.place(temperature, speed), start=best.unknown)
+    sampled = solve_circuit(problem.sampled, problem.sampled.place(temperature, speed))
     return float(best.quantity(quantity)[0]), np.broadcast_to(sampled.quantity(quantity), (problem.count, 1))[:, 0]

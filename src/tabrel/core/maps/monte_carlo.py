@@ -25,7 +25,7 @@ from tabrel.core.uncertainty.sampling import Quantiles, SampledVariables
 FloatArray = NDArray[np.float64]
 
 DRAWS = 1000
-PLACES_AT_ONCE = 10_000
+PLACES_AT_ONCE = 20_000
 """Draws × places solved in one go: small enough for the caches of a processor, and to be stopped soon."""
 
 BAND = (0.025, 0.5, 0.975)
@@ -167,7 +167,7 @@ def sampled_along(
             rows = slice(first, min(first + at_once, problem.count))
             some = picked(problem.sampled, rows)
             with np.errstate(all="ignore"):
-                solved = solve_circuit(some, some.place(celsius, rpm), start=best.unknown)
+                solved = solve_circuit(some, some.place(celsius, rpm))
                 sampled[rows] = solved.quantity(quantity)
             yield Progress(rows.stop, problem.count)
     yield SampledBand(value, pumps, sampled, problem.impossible)

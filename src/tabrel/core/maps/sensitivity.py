@@ -246,7 +246,7 @@ def assumption_effects(
     temperature, rpm = temperature[pumps], rpm[pumps]
     with np.errstate(all="ignore"):
         best = solve_circuit(nominal, nominal.place(temperature, rpm))
-        moved = solve_circuit(sampled, sampled.place(temperature, rpm), start=best.unknown)
+        moved = solve_circuit(sampled, sampled.place(temperature, rpm))
         columns = flattened(sampled, (rows, 1))
         cold_end = nominal.oil.coldest_pumping(COLDEST)
         onset = onset_of_columns(columns, np.full(rows, speed), cold_end).closes
