@@ -143,7 +143,7 @@ def test_slices_come_line_by_line_with_progress_and_say_what_is_missing(client, 
     assert "media.thickness" in next(one for one in lines if one["kind"] == "problem")["missing"]
     progress = [one["done"] for one in lines if one["kind"] == "progress" and one["key"] == ids[0]]
     assert progress == sorted(progress)
-    assert len(progress) > 2
+    assert len(progress) >= 2
     band = next(one for one in lines if one["kind"] == "band")
     assert band["onset_low_c"] < band["onset_c"] < band["onset_high_c"]
     for low, high in zip(band["low"], band["high"], strict=True):

@@ -21,7 +21,7 @@ from tabrel.core.hydraulics.flow_curve import FlowCurve, fluid_at
 from tabrel.core.maps.onset import bypass_onset
 from tabrel.core.maps.operating_map import operating_map
 from tabrel.core.oil.model import oil_model
-from tabrel.core.parts.bypass_flow import bypass_flow
+from tabrel.core.parts.bypass_flow import bypass_flow, times_opening_pressure
 
 TEMPERATURES = [-30.0, -12.0, 5.0, 40.0, 100.0, 135.0]
 SPEEDS = [700.0, 1900.0, 3600.0, 6800.0]
@@ -272,6 +272,15 @@ def test_bearing_rise_solves_its_equation(t, n, heating):
     rise = circuit.bearing_temperature_rise(oil, np.array([t]), np.array([n]))
     ratio = oil.dynamic_viscosity(t + rise) / oil.dynamic_viscosity(110.0) * n / 3000
     assert rise == pytest.approx(10 * ratio ** (2 * heating), rel=1e-8)
+
+
+@given(st.floats(1.01, 8), st.floats(-30, 140))
+def test_a_valve_is_guessed_to_see_about_what_passes_the_flow(times, t):
+    problem = point(WEAK)
+    valve, fluid = problem.filter.valve, fluid_at(problem.oil, np.array([t]))
+    pressure = times * valve.opening_pressure * fluid.valve_scale
+    flow, _ = bypass_flow(valve, FlowCurve(pressure, np.ones(1)), fluid)
+    assert times_opening_pressure(valve, flow.value, fluid) == pytest.approx(times, rel=0.15)
 
 
 @given(st.floats(1e3, 4e5), st.floats(-40, 140))

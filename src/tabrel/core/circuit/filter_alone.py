@@ -21,7 +21,7 @@ from tabrel.core.hydraulics.root_finding import Indices
 from tabrel.core.hydraulics.threshold_curve import ThresholdCurve, closed_curve, threshold_curve
 from tabrel.core.oil.model import OilModel
 from tabrel.core.parts.bypass_flow import times_opening_pressure
-from tabrel.core.uncertainty.model_arrays import picked
+from tabrel.core.uncertainty.model_arrays import chosen, picked
 from tabrel.core.uncertainty.sampled_number import FloatOrArray
 
 FloatArray = NDArray[np.float64]
@@ -93,16 +93,31 @@ def unknown_at_flow(model: FilterModel, loading: FloatOrArray, fluid: Fluid, flo
     shut = flow_rate * fluid.dynamic_viscosity / conductance
     problem = _FilterProblem(model, loading, fluid, np.asarray(flow_rate))
     start = shut * cosh if model.is_solved_at_plate_end else shut
+    shape = np.broadcast_shapes(np.shape(start), np.shape(flow_rate))
+    start, is_known = np.array(np.broadcast_to(start, shape)), np.full(shape, model.leak is None)
     if model.valve is not None:
-        opening = unknown_at_opening(model, loading, fluid)
-        if (start > opening).any():  # there the valve has to pass what the filter does not at its opening
-            left = np.maximum(flow_rate - filter_state(model, opening, fluid, loading=loading).flow_rate.value, 0.0)
-            start = np.minimum(start, opening * times_opening_pressure(model.valve, left, fluid))
-    return _unknown(problem, lambda state: state.flow_rate, upper=shut * cosh, start=start)
+        is_known &= start <= unknown_at_opening(model, loading, fluid)
+        if not is_known.all():
+            start[~is_known] = np.minimum(start[~is_known], _unknown_with_bypass_flow(chosen(problem, shape, ~is_known)))
+    return _unknown(problem, lambda state: state.flow_rate, upper=shut * cosh, start=start, settled=is_known)
+
+
+def _unknown_with_bypass_flow(problem: _FilterProblem) -> FloatArray:
+    """Return about the unknown at which the valve passes what the filter does not at the valve's opening. [Pa]"""
+    model, fluid, valve = problem.filter, problem.fluid, problem.filter.valve
+    assert valve is not None
+    opening = unknown_at_opening(model, problem.loading, fluid)
+    left = problem.target - filter_state(model, opening, fluid, loading=problem.loading).flow_rate.value
+    return opening * times_opening_pressure(valve, np.maximum(left, 0.0), fluid)
 
 
 def _unknown(
-    problem: _FilterProblem, rising: Callable[[FilterState], FlowCurve], *, upper: FloatArray, start: FloatArray
+    problem: _FilterProblem,
+    rising: Callable[[FilterState], FlowCurve],
+    *,
+    upper: FloatArray,
+    start: FloatArray,
+    settled: NDArray[np.bool_] | None = None,
 ) -> FloatArray:
     """Return the unknown at which something of the filter rises to the problem's target. [Pa]"""
 
@@ -113,7 +128,7 @@ def _unknown(
     shape = np.broadcast_shapes(np.shape(upper), np.shape(problem.target))
     tolerance = np.maximum(_TOLERANCE * problem.target, np.finfo(float).tiny)
     lower = lowest_unknown(problem.filter)
-    return grid_roots(problem, short, shape, upper=upper, start=start, tolerance=tolerance, lower=lower).values
+    return grid_roots(problem, short, shape, upper=upper, start=start, tolerance=tolerance, lower=lower, settled=settled).values
 
 
 def onset_over_flow(alone: FilterAlone, flow_rate: FloatArray, cold_end: float) -> ThresholdCurve:

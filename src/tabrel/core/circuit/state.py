@@ -192,7 +192,10 @@ class OperatingPoint:
         opening = unknown_at_opening(point.filter, point.loading, fluid)
         state = point.state(opening, here.place)
         left = np.maximum(state.balance.value / -state.balance.slope * state.filter.flow_rate.slope, 0.0)
-        x[is_open] = np.minimum(x[is_open], opening * times_opening_pressure(point.filter.valve, left, fluid))
+        valve = point.filter.valve
+        # what is left grows less as the pressure rises, so that hardly more is seen than at full lift
+        times = np.minimum(times_opening_pressure(valve, left, fluid), 1 + valve.rise_per_lift * valve.lift_limit)
+        x[is_open] = np.minimum(x[is_open], opening * times)
         return x
 
     def _flow_while_shut(self, place: Place, element: FloatArray) -> tuple[FloatArray, NDArray[np.bool_]]:

@@ -7,6 +7,11 @@ import numpy as np
 from tabrel.core.hydraulics.flow_curve import FloatArray, FlowCurve, Fluid
 from tabrel.core.parts.bypass_valve import BypassValve
 from tabrel.core.uncertainty.model_arrays import chosen
+from tabrel.core.uncertainty.sampled_number import FloatOrArray
+
+STEPS_OF_LIFT = 3
+LEAST_LIFT = 1e-4
+"""Of the limit, where a guess begins."""
 
 MOSTLY_OPEN = 0.6
 """Share of places above which it is as quick to compute them all."""
@@ -37,13 +42,10 @@ def _open_bypass_flow(valve: BypassValve, pressure: FlowCurve, fluid: Fluid) -> 
     lift = np.clip(raw_lift, 0.0, valve.lift_limit)
     moving = (raw_lift > 0) & (raw_lift < valve.lift_limit)
     lift_slope = moving * (valve.seat_area / stiffness) * pressure.slope
-    circumference = np.pi * valve.seat_diameter
-    curtain = 1 / (2 * (valve.discharge * circumference) ** 2)
-    square = lift * lift
-    cube = square * lift
-    viscous = fluid.dynamic_viscosity * (12 * (valve.land + 0.85 * lift) / circumference + valve.port.a * cube)
-    inertial = fluid.density * (curtain * square * square + valve.port.b * cube * cube)
+    circumference, curtain = _curtain(valve)
+    viscous, inertial, cube = _coefficients(valve, lift, fluid)
     reduced = 2 * pressure.value / (viscous + np.sqrt(viscous**2 + 4 * inertial * pressure.value))
+    square = lift * lift
     viscous_slope = fluid.dynamic_viscosity * (12 * 0.85 / circumference + 3 * valve.port.a * square)
     inertial_slope = fluid.density * cube * (4 * curtain + 6 * valve.port.b * square)
     reduced_slope = (pressure.slope - (viscous_slope + inertial_slope * reduced) * reduced * lift_slope) / (
@@ -52,11 +54,35 @@ def _open_bypass_flow(valve: BypassValve, pressure: FlowCurve, fluid: Fluid) -> 
     return FlowCurve(cube * reduced, 3 * square * lift_slope * reduced + cube * reduced_slope), lift
 
 
-def times_opening_pressure(valve: BypassValve, flow: FloatArray, fluid: Fluid) -> FloatArray:
-    """Return about how many times its opening pressure the valve sees when little passes it [m³/s].
+def _curtain(valve: BypassValve) -> tuple[FloatOrArray, FloatOrArray]:
+    """Return the circumference of the seat [m], and b·lift² of the curtain under the lifted disc. [1/m²]"""
+    circumference = np.pi * valve.seat_diameter
+    return circumference, 1 / (2 * (valve.discharge * circumference) ** 2)
 
-    Then what passes is as through a short slot of its land alone.
+
+def _coefficients(valve: BypassValve, lift: FloatArray, fluid: Fluid) -> tuple[FloatArray, FloatArray, FloatArray]:
+    """Return what the pressure is of r = flow/lift³, viscous·r + inertial·r², and lift³."""
+    circumference, curtain = _curtain(valve)
+    square = lift * lift
+    cube = square * lift
+    viscous = fluid.dynamic_viscosity * (12 * (valve.land + 0.85 * lift) / circumference + valve.port.a * cube)
+    inertial = fluid.density * (curtain * square * square + valve.port.b * cube * cube)
+    return viscous, inertial, cube
+
+
+def times_opening_pressure(valve: BypassValve, flow: FloatArray, fluid: Fluid) -> FloatArray:
+    """Return about how many times its opening pressure the valve sees when a flow passes it [m³/s].
+
+    The lift is first that of a short slot of its land alone, then brought to where the spring is in balance by a few
+    steps, as if the flow rose with its third power.
     """
     opening, circumference = valve.opening_pressure * fluid.valve_scale, np.pi * valve.seat_diameter
     lift = np.cbrt(12 * fluid.dynamic_viscosity * valve.land * flow / (circumference * opening))
-    return np.asarray(1 + np.minimum(lift, valve.lift_limit) * valve.spring_rate / (valve.seat_area * valve.opening_pressure))
+    for _ in range(STEPS_OF_LIFT):
+        lift = np.clip(lift, LEAST_LIFT * valve.lift_limit, valve.lift_limit)
+        viscous, inertial, cube = _coefficients(valve, lift, fluid)
+        reduced = flow / cube
+        asked, held = (viscous + inertial * reduced) * reduced / opening, 1 + valve.rise_per_lift * lift
+        lift = lift * np.cbrt(asked / held)
+    # at its limit the spring holds no more: the rest is pressed through
+    return np.asarray(np.where(lift > valve.lift_limit, np.maximum(asked, held), 1 + valve.rise_per_lift * lift))

@@ -136,6 +136,11 @@ class BypassValve:
     port: Restriction
     discharge: FloatOrArray = DISCHARGE_COEFFICIENT
 
+    @property
+    def rise_per_lift(self) -> FloatOrArray:
+        """By how much of its opening pressure what it sees rises with its lift. [1/m]"""
+        return self.spring_rate / (self.seat_area * self.opening_pressure)
+
 
 def bypass_seat(known: Mapping[str, Uncertain], variables: Variables) -> Seat | None:
     """Return the seat, or None while its inside diameter is unknown.
