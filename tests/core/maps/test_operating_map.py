@@ -280,7 +280,7 @@ def test_a_valve_is_guessed_to_see_about_what_passes_the_flow(times, t):
     valve, fluid = problem.filter.valve, fluid_at(problem.oil, np.array([t]))
     pressure = times * valve.opening_pressure * fluid.valve_scale
     flow, _ = bypass_flow(valve, FlowCurve(pressure, np.ones(1)), fluid)
-    assert times_opening_pressure(valve, flow.value, fluid) == pytest.approx(times, rel=0.15)
+    assert times_opening_pressure(valve, flow.value, fluid) == pytest.approx(times, rel=0.3)
 
 
 @given(st.floats(1e3, 4e5), st.floats(-40, 140))
