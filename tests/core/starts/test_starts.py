@@ -13,6 +13,7 @@ from tabrel.core.circuit.dirt_loading import UsualLaw
 from tabrel.core.circuit.operating_point import operating_point
 from tabrel.core.circuit.solution import solve_circuit
 from tabrel.core.errors import StudyError
+from tabrel.core.maps.monte_carlo import sampled_problem
 from tabrel.core.maps.onset import bypass_onset
 from tabrel.core.sample.measured_sample import measure_sample
 from tabrel.core.starts.duty_cycle import SHIPPED_CYCLES, CycleTrace, evened, read_duty_cycle, running_speed
@@ -20,7 +21,9 @@ from tabrel.core.starts.life import captured_mass, filter_life, loading_at_onset
 from tabrel.core.starts.warm_up import completed_plan, warm_up
 from tabrel.core.study.defaults import USUAL_PLAN
 from tabrel.core.study.plans import WarmUpPlan
+from tabrel.core.uncertainty.model_arrays import flattened, one_draw
 from tabrel.core.uncertainty.propagation import Result
+from tabrel.core.uncertainty.sampling import random_quantiles
 
 UNKNOWN = Result(None)
 WEAK = reading("bypass.spring_installed_length", "19 mm")
@@ -196,6 +199,15 @@ def test_a_valve_open_from_new_has_no_life_and_one_that_never_opens_has_no_end()
     mass, is_least = captured_mass(UsualLaw(0.02, 8.0), 1.0, np.array([8.0, 1.0]))
     assert mass == pytest.approx([0.02, 0.0])
     assert not is_least.any()
+
+
+def test_lives_of_draws_are_those_of_each_draw_by_itself():
+    problem = sampled_problem(study(), study().samples[0], quantiles=random_quantiles(6)).sampled
+    temperatures = np.array([-20.0, 10.0, 40.0, 70.0, 95.0, 110.0])
+    together = loading_at_onset(flattened(problem, (6, 1)), temperatures, 2000.0)
+    alone = [loading_at_onset(one_draw(problem, i), temperatures[i : i + 1], 2000.0)[0] for i in range(6)]
+    assert together == pytest.approx(alone, rel=1e-9)
+    assert np.isfinite(together).any()
 
 
 def test_life_is_captured_dirt_over_ingress_and_the_half_life_its_own_formula():

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable
+from collections.abc import Callable, Iterable
 from dataclasses import dataclass, replace
 from functools import cached_property
 
@@ -26,9 +26,9 @@ from tabrel.core.sample.measured_sample import MeasuredSample
 from tabrel.core.starts.duty_cycle import cycle_of
 from tabrel.core.starts.life import captured_mass, loading_at_onset
 from tabrel.core.starts.warm_up import WarmUp, completed_plan, warm_up
-from tabrel.core.study.model import Sample, Study
+from tabrel.core.study.model import Study
 from tabrel.core.study.uses import Use
-from tabrel.core.uncertainty.model_arrays import one_draw
+from tabrel.core.uncertainty.model_arrays import flattened, one_draw, picked
 from tabrel.core.uncertainty.sampling import random_quantiles
 
 FloatArray = NDArray[np.float64]
@@ -50,7 +50,13 @@ _GREATEST = ("element_greatest_kpa", "element_greatest_stuck_kpa")
 
 
 def behaviour_at_points(
-    study: Study, measured: MeasuredSample, use: Use, measures: Iterable[str], *, draws: int = DRAWS
+    study: Study,
+    measured: MeasuredSample,
+    use: Use,
+    measures: Iterable[str],
+    *,
+    draws: int = DRAWS,
+    sampled: Callable[[], SampledProblem] | None = None,
 ) -> dict[str, Known]:
     """Return measures of behaviour of one filter.
 
@@ -67,6 +73,8 @@ def behaviour_at_points(
     draws : int
         Of the model, at least one, with which there is no uncertainty; the same numbers for every filter, so that what two
         filters share cancels in their difference.
+    sampled : callable or None
+        Gives what `sampled_filter` does, if somebody keeps it.
 
     Returns
     -------
@@ -76,7 +84,7 @@ def behaviour_at_points(
     wanted = [measure for measure in measures if measure in BEHAVIOUR_MEASURES]
     if not wanted:
         return {}
-    filter_here = _FilterAtPoints(study, measured, use, draws)
+    filter_here = _FilterAtPoints(study, measured, use, draws, sampled or (lambda: sampled_filter(study, measured, draws)))
     found = {}
     with np.errstate(all="ignore"):
         for measure in wanted:
@@ -97,17 +105,11 @@ class _FilterAtPoints:
     measured: MeasuredSample
     use: Use
     draws: int
-
-    @property
-    def sample(self) -> Sample:
-        return self.measured.sample
+    sampled: Callable[[], SampledProblem]
 
     @cached_property
     def steady(self) -> SampledProblem:
-        if self.draws == 1:  # the best estimates stand for the only draw
-            nominal = operating_point(self.study, self.sample)
-            return SampledProblem(nominal, nominal, 1, 0, np.ones(1, dtype=bool))
-        return sampled_problem(self.study, self.sample, quantiles=random_quantiles(self.draws))
+        return self.sampled()
 
     @cached_property
     def filling(self) -> SampledProblem:
@@ -202,29 +204,50 @@ class _FilterAtPoints:
             return Known(None, "nothing says what the filter holds")
         per_hour = (plan.ingress_g_h or 1.0) * 1e-3
 
-        def hours(point: OperatingPoint) -> tuple[float, bool]:
-            loading = loading_at_onset(point, np.array([celsius]), rpm)
-            mass, is_least = captured_mass(capacity.law, float(np.mean(point.loading)), loading)
-            return float(mass[0]) / per_hour, bool(is_least[0])
+        def hours(point: OperatingPoint, count: int) -> tuple[FloatArray, NDArray[np.bool_]]:
+            """Return the life of each of so many draws [h], and where it is a least one."""
+            loading, before = loading_at_onset(point, np.full(count, celsius), rpm), np.broadcast_to(point.loading, count)
+            found = [captured_mass(capacity.law, float(before[i]), loading[i : i + 1]) for i in range(count)]
+            return np.array([mass[0] for mass, _ in found]) / per_hour, np.array([is_least[0] for _, is_least in found])
 
-        value, is_least = hours(self.steady.nominal)
+        (value,), (is_least,) = hours(self.steady.nominal, 1)
         if np.isnan(value):
             return Known(None, "there is no by-pass valve that would open, or the oil does not pump there")
         if is_least or np.isinf(value):
             return Known(
                 CategoryValue(None, 0.0, value if np.isfinite(value) else capacity.mass / per_hour, None, capacity.basis)
             )
-        return self._followed(value, [hours(point)[0] for point in self._first_draws()])
+        count = self._followed_draws
+        drawn = picked(self.steady.sampled, slice(0, count))
+        return self._followed(float(value), hours(flattened(drawn, (count, 1)), count)[0].tolist() if count else [])
+
+    @property
+    def _followed_draws(self) -> int:
+        """How many draws are followed one by one; none where there is no uncertainty."""
+        return min(START_DRAWS, self.steady.count) if self.draws > 1 else 0
 
     def _first_draws(self) -> list[OperatingPoint]:
-        """Return the first few draws as points of their own, to be followed one by one; none where there is no uncertainty."""
-        count = min(START_DRAWS, self.steady.count) if self.draws > 1 else 0
-        return [one_draw(self.steady.sampled, i) for i in range(count)]
+        """Return the first few draws as points of their own."""
+        return [one_draw(self.steady.sampled, i) for i in range(self._followed_draws)]
 
     def _followed(self, value: float, drawn: list[float]) -> Known:
         sampled = np.full(self.steady.count, np.nan)
         sampled[: len(drawn)] = [found if np.isfinite(found) else np.nan for found in drawn]
         return self._known(value, sampled, self.steady)
+
+
+def sampled_filter(study: Study, measured: MeasuredSample, draws: int) -> SampledProblem:
+    """Return a filter in the circuit with so many draws; of one draw, with its best estimates.
+
+    Raises
+    ------
+    TabrelError
+        If something of it is missing.
+    """
+    if draws > 1:
+        return sampled_problem(study, measured.sample, quantiles=random_quantiles(draws))
+    nominal = operating_point(study, measured.sample)
+    return SampledProblem(nominal, nominal, 1, 0, np.ones(1, dtype=bool))
 
 
 def _stuck(problem: SampledProblem) -> SampledProblem:

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Mapping, Sequence
+from collections.abc import Callable, Iterable, Mapping, Sequence
 from math import sqrt
 
 from tabrel.core.catalogue.measures import BEHAVIOUR_MEASURES, PRICES, observation_named
@@ -13,7 +13,7 @@ from tabrel.core.judge.at_points import behaviour_at_points
 from tabrel.core.judge.known import Known, of_price, of_reading, of_result
 from tabrel.core.judge.requirements import GREATEST, GREATEST_STUCK, OPENING
 from tabrel.core.judge.same_part import part_number_of
-from tabrel.core.maps.monte_carlo import DRAWS
+from tabrel.core.maps.monte_carlo import DRAWS, SampledProblem
 from tabrel.core.results.analysis import analyse_measured
 from tabrel.core.sample.measured_sample import MeasuredSample
 from tabrel.core.study.model import Sample, Study
@@ -35,7 +35,13 @@ def known_at_use(study: Study, measured: MeasuredSample, use: Use, *, draws: int
 
 
 def known_measures(
-    study: Study, measured: MeasuredSample, points: Use, measures: Iterable[str], *, draws: int = DRAWS
+    study: Study,
+    measured: MeasuredSample,
+    points: Use,
+    measures: Iterable[str],
+    *,
+    draws: int = DRAWS,
+    sampled: Callable[[], SampledProblem] | None = None,
 ) -> dict[str, Known]:
     """Return what is known of a filter in some measures.
 
@@ -51,6 +57,8 @@ def known_measures(
         Numbers; what was seen, and orders made by hand, are passed over.
     draws : int
         Of the model, at least one, with which its behaviour has no uncertainty.
+    sampled : callable or None
+        As of `at_points.behaviour_at_points`.
 
     Returns
     -------
@@ -59,7 +67,7 @@ def known_measures(
     """
     analysis = analyse_measured(measured)
     measures = tuple(measures)
-    known = behaviour_at_points(study, measured, points, measures, draws=draws)
+    known = behaviour_at_points(study, measured, points, measures, draws=draws, sampled=sampled)
     for measure in measures:
         if measure in _RESULT_KEYS:
             known[measure] = of_result(measure, analysis, measured)

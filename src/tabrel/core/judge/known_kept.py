@@ -5,11 +5,14 @@ from __future__ import annotations
 from collections import OrderedDict
 from collections.abc import Iterable, Mapping
 from dataclasses import replace
+from functools import partial
 from hashlib import sha256
 from threading import Lock
 
+from tabrel.core.judge.at_points import sampled_filter
 from tabrel.core.judge.known import Known
 from tabrel.core.judge.known_filter import known_measures
+from tabrel.core.maps.monte_carlo import SampledProblem
 from tabrel.core.sample.measured_sample import MeasuredSample
 from tabrel.core.study.model import Study
 from tabrel.core.study.uses import Use
@@ -27,6 +30,9 @@ OF_ONE_START: frozenset[str] = frozenset({"minutes_in_bypass", "unfiltered_litre
 MOST_KEPT = 300
 """So many filters at the points of a use are remembered."""
 
+MOST_SAMPLED = 12
+"""So many filters are kept with their draws, a megabyte each."""
+
 
 class KnownKept:
     """What is known of filters, by everything it rests on; shared by the threads of one server."""
@@ -34,6 +40,7 @@ class KnownKept:
     def __init__(self) -> None:
         self._known: OrderedDict[str, Mapping[str, Known]] = OrderedDict()
         self._turns: dict[str, Lock] = {}
+        self._filters: OrderedDict[str, SampledProblem] = OrderedDict()
         self._lock = Lock()
 
     def of(
@@ -62,13 +69,27 @@ class KnownKept:
                 found = dict(self._known.get(key, {}))
             missing = [measure for measure in measures if measure not in found]
             if missing:
-                found |= known_measures(study, measured, points, missing, draws=draws)
+                sampled = partial(self._sampled, study, measured, draws)
+                found |= known_measures(study, measured, points, missing, draws=draws, sampled=sampled)
             with self._lock:
                 self._known[key] = found
                 self._known.move_to_end(key)
                 while len(self._known) > MOST_KEPT:
                     gone, _ = self._known.popitem(last=False)
                     self._turns.pop(gone, None)
+        return found
+
+    def _sampled(self, study: Study, measured: MeasuredSample, draws: int) -> SampledProblem:
+        """Return a filter with its draws, which is the same at every point."""
+        key = _key(study, measured, AT_NO_POINT, draws)
+        with self._lock:
+            known = self._filters.get(key)
+        found = known or sampled_filter(study, measured, draws)
+        with self._lock:
+            self._filters[key] = found
+            self._filters.move_to_end(key)
+            while len(self._filters) > MOST_SAMPLED:
+                self._filters.popitem(last=False)
         return found
 
 

@@ -14,7 +14,7 @@ from tabrel.core.circuit.dirt_loading import TERMINAL_RATIO, Capacity, LoadingLa
 from tabrel.core.circuit.engine_circuit import Condition
 from tabrel.core.circuit.filter_alone import unknown_at_opening
 from tabrel.core.circuit.solution import solve_circuit
-from tabrel.core.circuit.state import OperatingPoint
+from tabrel.core.circuit.state import OperatingPoint, Problem
 from tabrel.core.sample.measured_sample import MeasuredSample
 from tabrel.core.study.plans import WarmUpPlan
 from tabrel.core.uncertainty.model_arrays import picked
@@ -32,7 +32,7 @@ def loading_at_onset(point: OperatingPoint, temperatures: FloatArray, speed: flo
     Parameters
     ----------
     point : OperatingPoint
-        Filter, circuit, oil, condition.
+        Filter, circuit, oil, condition; its numbers are floats, or draws, one for each temperature.
     temperatures : ndarray, shape (n,)
         [°C]
     speed : float
@@ -49,15 +49,17 @@ def loading_at_onset(point: OperatingPoint, temperatures: FloatArray, speed: flo
     if point.filter.valve is None or not pumps.any():
         return found
     celsius = temperatures[pumps]
-    place = point.place(celsius, np.full(len(celsius), speed))
+    drawn = picked(point, pumps)
+    problem = Problem(drawn, drawn.place(celsius, np.full(len(celsius), speed)))
 
     everywhere = np.arange(len(celsius))
 
     def surplus(log_loading: FloatArray, i: NDArray[np.intp]) -> FloatArray:
         """Return the flow left over with the valve just opening; above zero means open."""
-        loaded, here = replace(point, loading=point.loading * np.exp(log_loading)), picked(place, i.astype(int))
-        x = unknown_at_opening(loaded.filter, loaded.loading, here.can_fluid)
-        return np.asarray(loaded.state(x, here).balance.value)
+        here = picked(problem, i.astype(int))
+        loaded = replace(here.point, loading=here.point.loading * np.exp(log_loading))
+        x = unknown_at_opening(loaded.filter, loaded.loading, here.place.can_fluid)
+        return np.asarray(loaded.state(x, here.place).balance.value)
 
     low, high = np.zeros(len(celsius)), np.full(len(celsius), log(MOST_LOADING))
     is_open = surplus(low, everywhere) > 0
