@@ -116,7 +116,7 @@ function go() {
       <template v-else>All oil passes the media<template v-if="hasBypass">, bypass closed</template>.</template>
     </p>
     <dl v-if="pumps" :class="{ compared }">
-      <div v-for="row in shown" :key="row.key" :data-value="row.key">
+      <div v-for="row in shown" :key="row.key" :class="{ range: row.value.includes(' ') }" :data-value="row.key">
         <dt>{{ row.title }}</dt>
         <dd>
           <span v-if="compared" class="was" title="unchanged">{{ row.unchanged }} →</span>
@@ -167,9 +167,13 @@ dl {
 dl.compared {
   grid-template-columns: 1fr;
 }
+dl .range {
+  grid-column: 1 / -1;
+}
 dl div {
   display: flex;
   justify-content: space-between;
+  gap: 0.6rem;
   border-bottom: 1px solid var(--line);
   padding: 0.08rem 0;
 }

@@ -31,7 +31,7 @@ MOST_KEPT = 300
 """So many filters at the points of a use are remembered."""
 
 MOST_SAMPLED = 12
-"""So many filters are kept with their draws, a megabyte each."""
+"""So many filters are kept with their draws, a third of a megabyte each."""
 
 
 class KnownKept:
