@@ -36,6 +36,15 @@ def browser_context_args(browser_context_args):
     return {**browser_context_args, "viewport": {"width": 1280, "height": 800}, "color_scheme": "light"}
 
 
+@pytest.fixture(autouse=True)
+def own_rules(context):
+    """See that no view breaks the rules that the application gives its own pages."""
+    said = []
+    context.on("console", lambda message: said.append(message.text) if "Content Security Policy" in message.text else None)
+    yield said
+    assert said == []
+
+
 @pytest.fixture(scope="session")
 def demo_database(tmp_path_factory):
     """The demo data, filled once and copied for each test."""

@@ -5,6 +5,7 @@ from __future__ import annotations
 import json
 import sys
 import tempfile
+from functools import cache
 from pathlib import Path
 from typing import Any
 
@@ -13,8 +14,9 @@ from tabrel.api.catalogue.routes import catalogue_out
 from tabrel.core.catalogue.glossary import GLOSSARY
 
 
+@cache
 def openapi_document() -> dict[str, Any]:
-    """Return the OpenAPI document of the application."""
+    """Return the OpenAPI document of the application: one and the same, to be read only."""
     with tempfile.TemporaryDirectory() as folder:
         return create_app(Path(folder) / "empty.db", static=Path(folder)).openapi()
 
