@@ -51,56 +51,24 @@ def grid_roots(
     -------
     Roots
     """
-    if settled is not None:
-        return _where_not_settled(problem, falling, shape, upper, start, tolerance, lower, foresees, settled)
-    flat, high = flattened(problem, shape), flattened(np.asarray(upper), shape)
-    there, last = flat, None
+    places = np.ones(shape, dtype=bool) if settled is None else ~np.broadcast_to(settled, shape)
+    everywhere = settled is None
+
+    def there(array: FloatArray | float) -> FloatArray:
+        whole = np.broadcast_to(np.asarray(array, dtype=float), shape)
+        return whole.flatten() if everywhere else whole[places]
+
+    flat, high, first = flattened(problem, shape) if everywhere else chosen(problem, shape, places), there(upper), there(start)
+    here, last = flat, None
 
     def function(x: FloatArray, i: Indices) -> tuple[FloatArray, FloatArray]:
-        nonlocal there, last
+        nonlocal here, last
         if i is not last:
-            there, last = (flat if i.size == high.size else picked(flat, i)), i
-        curve = falling(there, x)
+            here, last = (flat if i.size == high.size else picked(flat, i)), i
+        curve = falling(here, x)
         return curve.value, curve.slope
 
-    roots = falling_roots(
-        function,
-        lower=np.broadcast_to(np.asarray(lower, dtype=float), shape).ravel().copy(),
-        upper=high,
-        start=flattened(np.asarray(start), shape).copy(),
-        tolerance=flattened(np.asarray(tolerance), shape),
-        foresees=foresees,
-    )
-    return Roots(roots.values.reshape(shape), roots.converged.reshape(shape), roots.evaluations)
-
-
-def _where_not_settled(
-    problem: ProblemT,
-    falling: Callable[[ProblemT, FloatArray], FlowCurve],
-    shape: tuple[int, ...],
-    upper: FloatArray,
-    start: FloatArray,
-    tolerance: FloatArray,
-    lower: FloatArray | float,
-    foresees: bool,
-    settled: NDArray[np.bool_],
-) -> Roots:
-    """Return the first guess where it is the root, and the roots of the rest."""
-    values, converged = np.array(np.broadcast_to(start, shape)), np.array(np.broadcast_to(settled, shape))
-    rest = ~converged
-    if not rest.any():
-        return Roots(values, converged, 0)
-    bounds = (np.asarray(one, dtype=float) for one in (upper, start, tolerance, lower))
-    upper, start, tolerance, lower = (np.broadcast_to(one, shape)[rest] for one in bounds)
-    roots = grid_roots(
-        chosen(problem, shape, rest),
-        falling,
-        start.shape,
-        upper=upper,
-        start=start,
-        tolerance=tolerance,
-        lower=lower,
-        foresees=foresees,
-    )
-    values[rest], converged[rest] = roots.values, roots.converged
+    roots = falling_roots(function, lower=there(lower), upper=high, start=first, tolerance=there(tolerance), foresees=foresees)
+    values, converged = np.array(np.broadcast_to(start, shape), dtype=float), ~places
+    values[places], converged[places] = roots.values, roots.converged
     return Roots(values, converged, roots.evaluations)
