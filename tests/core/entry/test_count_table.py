@@ -9,7 +9,9 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from tabrel.core.entry.count_table import TableChoices, count_table_text, read_count_table, with_conditions_of
+from tabrel.core.entry.count_columns import TableChoices
+from tabrel.core.entry.count_table import read_count_table, with_conditions_of
+from tabrel.core.entry.count_writing import count_table_text
 from tabrel.core.entry.table_text import read_table
 from tabrel.core.errors import ReadingTextError
 from tabrel.core.study.model import BlankCounts, CountInterval, Counts

@@ -24,13 +24,9 @@ from tabrel.api.errors import PROBLEM_RESPONSES
 from tabrel.api.wire import NothingIn
 from tabrel.core.counts.totals import with_intervals
 from tabrel.core.details.condition_details import with_counts
-from tabrel.core.entry.count_table import (
-    CountTable,
-    TableChoices,
-    count_table_text,
-    read_count_table,
-    with_conditions_of,
-)
+from tabrel.core.entry.count_columns import CountTable, TableChoices
+from tabrel.core.entry.count_table import read_count_table, with_conditions_of
+from tabrel.core.entry.count_writing import count_table_text
 from tabrel.core.errors import StudyError
 from tabrel.core.rules.evidence import check_counts
 from tabrel.core.study.model import Counts, Sample

@@ -7,121 +7,44 @@ headings are conditions of the test. Nothing is taken while a cell is at fault o
 
 from __future__ import annotations
 
-import csv
-import io
 from collections.abc import Sequence
-from dataclasses import dataclass, replace
+from dataclasses import replace
 from functools import cached_property
 from operator import gt
 from typing import Any
 
-from tabrel.core.catalogue.conditions import CONDITIONS, CONDITIONS_BY_FIELD, SCALES, Condition
+from tabrel.core.catalogue.conditions import CONDITIONS_BY_FIELD, SCALES, Condition
+from tabrel.core.entry.count_columns import (
+    BLANK_DOWNSTREAM,
+    BLANK_UPSTREAM,
+    COLUMNS,
+    MEASURED,
+    NOTHING_CHOSEN,
+    PER_VOLUME,
+    SIDES,
+    SIZE,
+    TIME,
+    CellFault,
+    CountTable,
+    Question,
+    TableChoices,
+    condition_named,
+    is_bare_number,
+    scale_named,
+)
 from tabrel.core.entry.stated_number import understood_number
 from tabrel.core.entry.table_columns import Column, Heading, require_units, understood_headings, whole_number
-from tabrel.core.entry.table_text import DIVIDERS, DecimalMark, TableRow, TableText, read_table
+from tabrel.core.entry.table_text import DIVIDERS, TableRow, TableText, read_table
 from tabrel.core.errors import ReadingTextError
 from tabrel.core.study.evidence import BlankCounts, CountInterval, Counts
 
 LEAST_SIZES = 3
 MOST_INTERVALS = 20_000
+MOST_FAULTS = 50
 
-TIME = Column("time_min", "end of interval", ("time", "elapsed", "minutes", "end of interval", "t"), "min")
-PRESSURE = Column(
-    "differential_pressure_kpa",
-    "differential pressure",
-    ("differential pressure", "pressure drop", "pressure difference", "δp", "dp", "delta p"),
-    "kPa",
-)
-INJECTED = Column("injected_g", "dust injected", ("injected", "dust injected", "mass injected", "dust added"), "g")
-CIRCULATING = Column(
-    "circulating_mg_l", "circulating upstream", ("circulating", "upstream mass", "mass concentration", "gravimetric"), "mg/L"
-)
-SIZE = Column("size_um", "size", ("size", "particle size", "threshold", "particle diameter", "channel"))
-UPSTREAM = Column("upstream", "upstream", ("upstream", "up", "inlet", "before", "in"))
-DOWNSTREAM = Column("downstream", "downstream", ("downstream", "down", "outlet", "after", "out"))
-BLANK_UPSTREAM = Column("blank_upstream", "blank upstream", ("blank upstream", "upstream blank", "blank up"))
-BLANK_DOWNSTREAM = Column("blank_downstream", "blank downstream", ("blank downstream", "downstream blank", "blank down"))
-ROW = Column("row", "row", ("row", "interval", "no"))
-COLUMNS = (ROW, TIME, PRESSURE, INJECTED, CIRCULATING, SIZE, UPSTREAM, DOWNSTREAM, BLANK_UPSTREAM, BLANK_DOWNSTREAM)
-MEASURED = (TIME, PRESSURE, INJECTED, CIRCULATING)
-SIDES = (UPSTREAM, DOWNSTREAM)
-
-_SCALE_MARKS = (
-    ("um(c)", ("µm(c)", "μm(c)", "um(c)", "µm (c)", "μm (c)", "um (c)", "µmc", "11171")),
-    ("um(b)", ("µm(b)", "μm(b)", "um(b)", "µm (b)", "um (b)")),
-    ("um", ("4402", "acftd")),
-)
-_PER_VOLUME = ("/ml", "per ml", "/cm", "/100 ml", "per 100 ml", "/l)", "ml-1")
-
-
-@dataclass(frozen=True)
-class CellFault:
-    """What is wrong with a cell, at its line and column; a column of None is the whole line, a line of None the table."""
-
-    line: int | None
-    column: int | None
-    words: str
-
-
-@dataclass(frozen=True)
-class Question:
-    """What can be read two ways: what is asked, and for each answer what it means."""
-
-    key: str
-    words: str
-    answers: tuple[tuple[str, str], ...]
-
-
-@dataclass(frozen=True)
-class TableChoices:
-    """What has been answered of a table.
-
-    Attributes
-    ----------
-    decimal : str or None
-        The decimal mark.
-    scale : str or None
-        Of the sizes.
-    """
-
-    decimal: DecimalMark | None = None
-    scale: str | None = None
-
-
-NOTHING_CHOSEN = TableChoices()
-
-
-@dataclass(frozen=True)
-class CountTable:
-    """What was understood of a table of counts.
-
-    Attributes
-    ----------
-    table : TableText or None
-        Its cells; None where it is none.
-    headings : tuple of Heading
-        In their order.
-    heading_line : int
-        Line of the headings; 0 where none were found.
-    settings : tuple of (Condition, str)
-        Conditions found before the headings, as written.
-    said : tuple of str
-        What was understood, a sentence each.
-    questions : tuple of Question
-        Still open.
-    faults : tuple of CellFault
-    counts : Counts or None
-        None while a question is open or a cell at fault.
-    """
-
-    table: TableText | None
-    headings: tuple[Heading, ...] = ()
-    heading_line: int = 0
-    settings: tuple[tuple[Condition, str], ...] = ()
-    said: tuple[str, ...] = ()
-    questions: tuple[Question, ...] = ()
-    faults: tuple[CellFault, ...] = ()
-    counts: Counts | None = None
+_DIVIDED = {"tab": "tabs", "semicolon": "semicolons", "comma": "commas", "spaces": "spaces", "bar": "bars"}
+_MARKS = {".": "the point", ",": "the comma"}
+assert set(_DIVIDED) == set(DIVIDERS)
 
 
 def read_count_table(text: str, choices: TableChoices = NOTHING_CHOSEN) -> CountTable:
@@ -205,14 +128,14 @@ class _Reader:
         if len(cells) < 2:
             return
         name, text = cells[0].rstrip(":= ").strip(), " ".join(cells[1:])
-        condition = _condition(name)
+        condition = condition_named(name)
         if condition is None:
             self.said.append(f"Line {row.line}, {name[:40]!r}, is no condition that is known, and is left out.")
             return
         try:
             self.conditions[condition.field] = self._understood(condition, text, is_key=name.casefold() == condition.field)
             bare = text if not condition.unit or text.endswith(condition.unit) else f"{text} {condition.unit}"
-            self.settings.append((condition, bare if _is_bare(text) else text))
+            self.settings.append((condition, bare if is_bare_number(text) else text))
         except ReadingTextError as error:
             self.faults.append(CellFault(row.line, 1 if len(row.cells) > 1 else 0, str(error)))
 
@@ -223,13 +146,13 @@ class _Reader:
                     return self.table.number(text)
                 except ReadingTextError:
                     pass
-            if condition.unit and _is_bare(text):
+            if condition.unit and is_bare_number(text):
                 raise ReadingTextError(f"{text!r} names no unit: write {condition.title} like {text} {condition.unit}")
             unit = "share" if condition.unit == "%" else condition.unit
             number = understood_number(text, unit, condition.title, "metric")
             return 100 * number if condition.unit == "%" else number
         if condition.kind == "one_of":
-            found = _scale_in(text.casefold()) if condition.field == "scale" else text
+            found = scale_named(text.casefold()) if condition.field == "scale" else text
             if found not in condition.choices:
                 raise ReadingTextError(f"{text!r} is no {condition.title}: choose one of {', '.join(condition.choices)}")
             return found
@@ -261,7 +184,7 @@ class _Reader:
         if "scale" in self.conditions:
             return str(self.conditions["scale"])
         for heading in self.headings:
-            if named := _scale_in(heading.text.casefold()):
+            if named := scale_named(heading.text.casefold()):
                 return named
         self.questions.append(
             Question(
@@ -282,7 +205,7 @@ class _Reader:
         self.faults += [CellFault(line, index, words) for index, words in require_units(self.headings)]
         for heading in self.headings:
             if heading.column in (*SIDES, BLANK_UPSTREAM, BLANK_DOWNSTREAM) and any(
-                mark in heading.text.casefold() for mark in _PER_VOLUME
+                mark in heading.text.casefold() for mark in PER_VOLUME
             ):
                 words = "is a concentration: give the particles that were counted, and volume and dilution as conditions"
                 self.faults.append(CellFault(line, heading.index, f"{heading.text!r} {words}"))
@@ -534,12 +457,6 @@ class _Reader:
             last = interval.time_min
 
 
-MOST_FAULTS = 50
-_DIVIDED = {"tab": "tabs", "semicolon": "semicolons", "comma": "commas", "spaces": "spaces", "bar": "bars"}
-_MARKS = {".": "the point", ",": "the comma"}
-assert set(_DIVIDED) == set(DIVIDERS)
-
-
 def _interval(both: Sequence[tuple[int, ...]], recorded: dict[str, float]) -> CountInterval:
     """Return an interval: counts upstream and downstream, and what was recorded at its end, by key."""
     return CountInterval(both[0], both[1], **recorded)
@@ -560,27 +477,6 @@ def _rises(counted: Sequence[int], sizes: Sequence[float], i: int) -> str:
     )
 
 
-def _scale_in(text: str) -> str | None:
-    """Return the scale that a heading or a condition names, or None."""
-    if text in SCALES:
-        return text
-    return next((scale for scale, marks in _SCALE_MARKS if any(mark in text for mark in marks)), None)
-
-
-def _is_bare(text: str) -> bool:
-    """Return whether a text is a number without a unit."""
-    return text.replace(",", ".").replace(".", "", 1).isdigit()
-
-
-def _condition(name: str) -> Condition | None:
-    """Return the condition that a name means, or None."""
-    plain = name.casefold().strip("# ")
-    if plain in CONDITIONS_BY_FIELD:
-        return CONDITIONS_BY_FIELD[plain]
-    plain = plain.replace("_", " ")
-    return next((row for row in CONDITIONS if plain in (row.title, *row.synonyms)), None)
-
-
 def with_conditions_of(counts: Counts, before: Counts | None) -> Counts:
     """Return counts of a table that keep the conditions which were stated before and which the table does not name."""
     if before is None:
@@ -591,29 +487,3 @@ def with_conditions_of(counts: Counts, before: Counts | None) -> Counts:
         if name != "scale" and getattr(counts, name) is None and getattr(before, name) is not None
     }
     return replace(counts, **kept)
-
-
-def count_table_text(counts: Counts) -> str:
-    """Return the counts of a test as a table in our own layout, as `read_count_table` reads it.
-
-    Conditions come first, a line of name and value each; then a row an interval, and the blank.
-    """
-    lines = [[row.field, _plain(value)] for row in CONDITIONS if (value := getattr(counts, row.field)) is not None]
-    recorded = [column for column in MEASURED if any(getattr(one, column.key) is not None for one in counts.intervals)]
-    sizes = [f"{size:.12g}" for size in counts.sizes_um]
-    unit = "" if counts.scale == "unnamed" else f" {counts.scale}"
-    lines.append(
-        [ROW.key, *(column.key for column in recorded), *(f"{side.key} {size}{unit}" for side in SIDES for size in sizes)]
-    )
-    for i, interval in enumerate(counts.intervals, 1):
-        cells = [_plain(value) if (value := getattr(interval, column.key)) is not None else "" for column in recorded]
-        lines.append([str(i), *cells, *map(str, interval.upstream), *map(str, interval.downstream)])
-    if counts.blank:
-        lines.append(["blank", *[""] * len(recorded), *map(str, counts.blank.upstream), *map(str, counts.blank.downstream)])
-    text = io.StringIO()
-    csv.writer(text, lineterminator="\n").writerows(lines)
-    return text.getvalue()
-
-
-def _plain(value: Any) -> str:
-    return f"{value:.12g}" if isinstance(value, float) else str(value)
