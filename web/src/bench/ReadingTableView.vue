@@ -153,13 +153,6 @@ async function take() {
   overflow: auto;
 }
 textarea {
-  width: 100%;
-  font-family: var(--typed);
-  background: var(--paper);
-  color: inherit;
-  border: 1px solid var(--line-strong);
-  border-radius: 6px;
-  padding: 0.4rem;
   white-space: pre;
 }
 .acts,

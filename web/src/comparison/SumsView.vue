@@ -139,15 +139,6 @@ const slips = computed(() => lines.value.filter((line) => line.follows === 'does
   flex: 0 1 28rem;
   overflow: auto;
 }
-textarea {
-  width: 100%;
-  font-family: var(--typed);
-  background: var(--paper);
-  color: inherit;
-  border: 1px solid var(--line-strong);
-  border-radius: 6px;
-  padding: 0.4rem;
-}
 .acts {
   display: flex;
   align-items: center;

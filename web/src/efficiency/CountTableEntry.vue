@@ -217,17 +217,6 @@ async function onTake() {
 </template>
 
 <style scoped>
-.entry textarea {
-  width: 100%;
-  font: inherit;
-  font-family: var(--typed);
-  font-size: 0.85rem;
-  color: inherit;
-  background: var(--paper);
-  border: 1px solid var(--line-strong);
-  border-radius: 6px;
-  padding: 0.4rem 0.6rem;
-}
 .tools {
   display: flex;
   flex-wrap: wrap;

@@ -46,15 +46,3 @@ defineExpose({ focus: () => field.value?.focus() })
   <input v-else :id="id" ref="field" v-model="typed" :aria-label="label" :placeholder="placeholder" autocomplete="off" :data-unsaved="isTyped ? label : undefined" @change="keep" @keydown.esc.stop="back" />
   <span v-if="changedElsewhere" class="said-wrong" role="alert">Another window has changed this meanwhile: leave the field and yours takes its place, or press Esc for theirs.</span>
 </template>
-
-<style scoped>
-textarea {
-  width: 100%;
-  font: inherit;
-  background: var(--paper);
-  color: inherit;
-  border: 1px solid var(--line-strong);
-  border-radius: 6px;
-  padding: 0.4rem;
-}
-</style>
