@@ -41,6 +41,14 @@ def focused(page):
     return page.evaluate("document.activeElement.textContent.trim() || document.activeElement.dataset.cell")
 
 
+def test_a_claim_that_no_number_follows_from_says_why(page, server):
+    station(page, server, 2)
+    expect(page.locator("[data-why]")).to_have_text("Not on the chart: it states no size, or a range of sizes.")
+    station(page, server, 1)
+    expect(page.get_by_role("table", name="Claims beside the counts")).to_contain_text("97 % at 25 µm(c)")
+    expect(page.locator("[data-why]")).to_have_count(0)
+
+
 def test_a_pasted_table_is_taken_with_enter_and_reaches_headline_map_and_life(page, server):
     station(page, server, 1)
     expect(page.locator(RESULT)).to_contain_text("published claim")

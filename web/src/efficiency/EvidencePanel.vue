@@ -61,6 +61,7 @@ const assumed = computed(() => props.station.result.assumed.map((key) => (key.st
           <td>
             {{ claim.source }}: “{{ claim.words }}”
             <span v-if="claim.fibre_words" class="soft fine block">{{ claim.fibre_words }}</span>
+            <span v-if="!test && claim.why" class="soft fine block" data-why>Not on the chart: {{ claim.why }}.</span>
           </td>
           <td v-if="test">
             <b v-if="claim.verdict" :class="{ 'said-wrong': claim.verdict === 'claim_higher' }">{{ term('claim_comparison', claim.verdict) }}</b>
