@@ -6,7 +6,7 @@ import dataclasses
 
 import numpy as np
 import pytest
-from hypothesis import given
+from hypothesis import given, settings
 from hypothesis import strategies as st
 from pointwise import PlainPoint, onset_temperature
 
@@ -118,6 +118,24 @@ def test_what_is_known_of_a_shut_valve_is_the_solution(branch, condition):
     assert not (settled & ~shut).any()
     left = np.abs(problem.state(x, place).balance.value) / problem.circuit.pump_delivery(place.speed)
     assert (left[settled] < 1e-9).all()
+
+
+@settings(max_examples=40)
+@given(
+    st.sampled_from(["pump", "gallery"]), st.floats(345, 600), st.floats(20, 400), st.floats(30, 400), st.floats(-25, 140),
+    st.floats(700, 6800),
+)  # fmt: skip
+def test_whichever_valves_of_the_engine_are_open_the_flows_balance(sense, opening, above, cooler_bypass, t, n):
+    problem = point(
+        WEAK,
+        ("circuit/regulator/sense", sense),
+        ("circuit/regulator/opening_kpa", opening),
+        ("circuit/regulator/safety_kpa", opening + above),
+        ("circuit/cooler/bypass_kpa", cooler_bypass),
+    )
+    solved, plain = operating_map(problem, [t], [n]), PlainPoint(problem, t, n).solve()
+    assert solved.quantity("filter_flow")[0, 0] == pytest.approx(plain.flow, rel=2e-6)
+    assert solved.quantity("pump_pressure")[0, 0] == pytest.approx(plain.pump, rel=2e-6)
 
 
 def test_a_guess_that_is_wrongly_taken_for_the_solution_is_found_out(monkeypatch):
