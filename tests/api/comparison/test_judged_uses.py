@@ -88,9 +88,9 @@ def test_another_weight_computes_no_behaviour_again_and_another_reading_does(cli
     computed = []
     whole = known_kept.known_measures
 
-    def counted(study, measured, use, measures, *, draws):
+    def counted(study, measured, use, measures, **more):
         computed.append((measured.sample.label, *measures))
-        return whole(study, measured, use, measures, draws=draws)
+        return whole(study, measured, use, measures, **more)
 
     monkeypatch.setattr(known_kept, "known_measures", counted)
     before = judged(client, study)
@@ -113,9 +113,9 @@ def test_what_no_point_changes_is_computed_once_for_every_use(client, study, mon
     computed = []
     whole = known_kept.known_measures
 
-    def counted(study, measured, use, measures, *, draws):
+    def counted(study, measured, use, measures, **more):
         computed.extend(measures)
-        return whole(study, measured, use, measures, draws=draws)
+        return whole(study, measured, use, measures, **more)
 
     monkeypatch.setattr(known_kept, "known_measures", counted)
     first = judged(client, study)
@@ -159,6 +159,22 @@ def test_a_filter_is_computed_alone_and_then_remembered(client, study, monkeypat
     assert judged(client, study)["labels"] == ["rank", "B"]
 
 
+def test_a_filter_is_drawn_once_for_all_points(client, study, monkeypatch):
+    drawn = []
+    whole = known_kept.sampled_filter
+
+    def counted(study, measured, draws):
+        drawn.append(measured.sample.label)
+        return whole(study, measured, draws)
+
+    monkeypatch.setattr(known_kept, "sampled_filter", counted)
+    judged(client, study)
+    other = client.post(f"/api/studies/{study['id']}/uses", json={"preset": "track"}).json()
+    client.get(f"/api/studies/{study['id']}/uses/{other['id']}/judged")
+    assert sorted(drawn) == sorted(set(drawn))
+    assert len(drawn) == 2
+
+
 def test_what_is_not_there_is_said(client, study):
     other = client.post("/api/studies", json=plain_document()).json()
     stored = client.get(f"/api/studies/{study['id']}/uses").json()["uses"][0]["id"]
@@ -182,9 +198,9 @@ def test_two_who_ask_at_once_compute_it_once(client, study, monkeypatch):
     computed = []
     whole = known_kept.known_measures
 
-    def slowly(study, measured, use, measures, *, draws):
+    def slowly(study, measured, use, measures, **more):
         computed.append((measured.sample.label, use.name, *sorted(measures)))
-        return whole(study, measured, use, measures, draws=draws)
+        return whole(study, measured, use, measures, **more)
 
     monkeypatch.setattr(known_kept, "known_measures", slowly)
     with ThreadPoolExecutor(3) as pool:
