@@ -133,6 +133,12 @@ def test_processes_that_wait_for_it_divide_a_slice_and_find_the_same(client, stu
             assert together[key][name] == pytest.approx(found, rel=1e-9, abs=1e-6), name
 
 
+def band_draws(lines, key):
+    """Return how many draws a band is made of."""
+    [band] = [one for one in lines if one["kind"] == "band" and one["key"] == key]
+    return band["draws"]
+
+
 def test_slices_come_line_by_line_with_progress_and_say_what_is_missing(client, study):
     ids = [str(one["id"]) for one in study["samples"]]
     asked = {"keys": ids, "at": 2000}
@@ -144,6 +150,7 @@ def test_slices_come_line_by_line_with_progress_and_say_what_is_missing(client, 
     progress = [one["done"] for one in lines if one["kind"] == "progress" and one["key"] == ids[0]]
     assert progress == sorted(progress)
     assert len(progress) >= 2
+    assert progress[-1] == band_draws(lines, ids[0])
     band = next(one for one in lines if one["kind"] == "band")
     assert band["onset_low_c"] < band["onset_c"] < band["onset_high_c"]
     for low, high in zip(band["low"], band["high"], strict=True):

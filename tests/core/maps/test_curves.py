@@ -64,6 +64,18 @@ def test_a_threshold_is_found_column_by_column():
     assert np.isnan(curve.reopens[:2]).all()
 
 
+def test_a_bent_threshold_is_found_to_its_tolerance_though_the_last_step_is_only_foreseen():
+    zeros, bend = np.array([11.3, 47.9, 88.88]), np.array([0.8, 3.0, 20.0])
+
+    def surplus(temperature, i):
+        """Falls through zero on a steep bend; its slope at zero is −1 per bend."""
+        return np.expm1(-(temperature - zeros[i]) / bend[i])
+
+    curve = threshold_curve(surplus, columns=3, cold_end=-40.0, tolerance=np.full(3, 1e-8))
+    assert (np.abs(curve.closes - zeros) <= 2e-8 * bend).all()
+    assert np.isnan(curve.reopens).all()
+
+
 @pytest.mark.parametrize("location", ["dome_end", "thread_end", "block", "none"])
 def test_the_filter_alone_passes_exactly_the_flow_asked_for(location):
     problem = point(WEAK, ("samples/0/bypass/location", location), ("samples/0/leak", {"count": 3, "diameter_mm": 0.5}))

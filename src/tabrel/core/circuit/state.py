@@ -199,7 +199,7 @@ class OperatingPoint:
         return x
 
     def _flow_while_shut(self, place: Place, element: FloatArray) -> tuple[FloatArray, NDArray[np.bool_]]:
-        """Return the flow through an element of which every part of the oil passes the media, and where it is found.
+        """Return the flow while all of it passes the media, and where it is found.
 
         It is sought by Newton's method from that without jets, safety valve and limits of cooler and head, which is
         the root of a quadratic.
@@ -224,11 +224,13 @@ class OperatingPoint:
         g, opening = circuit.regulator_conductance, circuit.regulator_opening
         is_regulated = bool(np.all(np.isfinite(opening)))
         if is_regulated:
-            felt = (bearings, 0.0, 0.0) if circuit.sense == "gallery" else (all_viscous, all_inertial, held)
+            sensed_viscous, sensed_inertial, sensed_held = (
+                (bearings, 0.0, 0.0) if circuit.sense == "gallery" else (all_viscous, all_inertial, held)
+            )
             relieved = _positive_root(
-                slip * all_inertial + g * felt[1],
-                1 + slip * all_viscous + g * felt[0],
-                delivery - slip * held + g * (opening - felt[2]),
+                slip * all_inertial + g * sensed_inertial,
+                1 + slip * all_viscous + g * sensed_viscous,
+                delivery - slip * held + g * (opening - sensed_held),
             )
             flow = np.minimum(flow, relieved)
         for _ in range(STEPS_WHILE_SHUT):

@@ -54,11 +54,15 @@ def grid_roots(
     places = np.ones(shape, dtype=bool) if settled is None else ~np.broadcast_to(settled, shape)
     everywhere = settled is None
 
-    def there(array: FloatArray | float) -> FloatArray:
+    def at_places(array: FloatArray | float) -> FloatArray:
         whole = np.broadcast_to(np.asarray(array, dtype=float), shape)
         return whole.flatten() if everywhere else whole[places]
 
-    flat, high, first = flattened(problem, shape) if everywhere else chosen(problem, shape, places), there(upper), there(start)
+    flat, high, first = (
+        flattened(problem, shape) if everywhere else chosen(problem, shape, places),
+        at_places(upper),
+        at_places(start),
+    )
     here, last = flat, None
 
     def function(x: FloatArray, i: Indices) -> tuple[FloatArray, FloatArray]:
@@ -68,7 +72,9 @@ def grid_roots(
         curve = falling(here, x)
         return curve.value, curve.slope
 
-    roots = falling_roots(function, lower=there(lower), upper=high, start=first, tolerance=there(tolerance), foresees=foresees)
+    roots = falling_roots(
+        function, lower=at_places(lower), upper=high, start=first, tolerance=at_places(tolerance), foresees=foresees
+    )
     values, converged = np.array(np.broadcast_to(start, shape), dtype=float), ~places
     values[places], converged[places] = roots.values, roots.converged
     return Roots(values, converged, roots.evaluations)
