@@ -48,8 +48,14 @@ def exponent(sizes: Iterable[float], seconds: Iterable[float]) -> float:
     return float(np.polyfit(np.log(list(sizes)), np.log(list(seconds)), 1)[0])
 
 
-def elementwise(point: OperatingPoint, temperatures: list[float], speeds: list[float]) -> float:
-    """Return what SciPy's vectorised bracketing root finder takes for the same residual over the same grid. [s]"""
+def best_of_each(rounds: int, *runs: Callable[[], object]) -> list[float]:
+    """Return the shortest time of each of several runs that take turns of three, however the machine's speed varies. [s]"""
+    times = [[best_of(3, run) for run in runs] for _ in range(rounds)]
+    return [min(of_one) for of_one in zip(*times, strict=True)]
+
+
+def elementwise(point: OperatingPoint, temperatures: list[float], speeds: list[float]) -> Callable[[], object]:
+    """Return SciPy's vectorised bracketing root finder, to be run on the same residual over the same grid."""
     pumps = [celsius for celsius in temperatures if point.oil.pumps(np.array([celsius]))[0]]
     temperature, speed = (grid.ravel() for grid in np.meshgrid(pumps, speeds, indexing="ij"))
     problem = flattened(Problem(point, point.place(temperature, speed)), temperature.shape)
@@ -61,7 +67,7 @@ def elementwise(point: OperatingPoint, temperatures: list[float], speeds: list[f
 
     lower = np.full(speed.shape, lowest_unknown(point.filter))
     places = np.arange(speed.size, dtype=float)
-    return best_of(3, lambda: find_root(balance, (lower, upper), args=(places,), tolerances={"xrtol": 1e-9}))
+    return lambda: find_root(balance, (lower, upper), args=(places,), tolerances={"xrtol": 1e-9})
 
 
 def growth_of_maps(point: OperatingPoint) -> dict[str, Any]:

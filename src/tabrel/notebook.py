@@ -236,7 +236,8 @@ class Filter:
         """
         point = operating_point(self._study, self._sample, condition=condition, loading=loading, measured=self.measured)
         with np.errstate(all="ignore"):
-            solved, onset = operating_map(point, temperatures, speeds), bypass_onset(point, speeds)
+            solved = operating_map(point, temperatures, speeds)
+            onset = bypass_onset(point, speeds, solved)
         grids = {key: solved.quantity(name) * factor for key, (name, factor) in MAP_SCALES.items()}
         return MapArrays(solved.temperature, solved.speed, onset.temperature, grids)
 

@@ -49,6 +49,6 @@ def run(arguments: argparse.Namespace) -> int:
         raise OutOfRangeError(f"a map of {cells} cells is more than {MOST_CELLS}: ask for fewer temperatures or speeds")
     point = operating_point(study, sample, condition=arguments.condition, loading=arguments.loading)
     solved = operating_map(point, arguments.temperatures, arguments.speeds)
-    onset = bypass_onset(point, arguments.speeds)
+    onset = bypass_onset(point, arguments.speeds, solved)
     put_json(map_out(solved, onset).model_dump(mode="json"))
     return 0

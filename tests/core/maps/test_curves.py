@@ -13,8 +13,9 @@ from tabrel.core.circuit.filter_alone import FilterAlone, filter_alone_map, filt
 from tabrel.core.circuit.operating_point import filter_alone, operating_point
 from tabrel.core.errors import MissingInputsError, OutOfRangeError, StudyError
 from tabrel.core.hydraulics.restrictions import bore_restriction, thick_edged_loss_coefficient
-from tabrel.core.hydraulics.threshold_curve import threshold_curve
+from tabrel.core.hydraulics.threshold_curve import Seen, threshold_curve
 from tabrel.core.maps.onset import bypass_onset, regulator_opening
+from tabrel.core.maps.operating_map import operating_map
 from tabrel.core.maps.sensitivity import alone_effects, model_assumptions
 from tabrel.core.study.plans import RoundHoles, Scenario
 
@@ -74,6 +75,98 @@ def test_a_bent_threshold_is_found_to_its_tolerance_though_the_last_step_is_only
     curve = threshold_curve(surplus, columns=3, cold_end=-40.0, tolerance=np.full(3, 1e-8))
     assert (np.abs(curve.closes - zeros) <= 2e-8 * bend).all()
     assert np.isnan(curve.reopens).all()
+
+
+VIEW = np.arange(-40.0, 140.1, 2.5), np.arange(600.0, 7000.1, 200.0)
+FINER = np.arange(600.0, 7000.1, 50.0).tolist()
+
+
+@pytest.mark.parametrize("changes", [
+    (), (WEAK,), (WEAK, BLOCK), (WEAK, ("oil/pumping_limit_c", -25)), (WEAK, ("circuit/regulator/sense", "gallery")),
+    (("circuit/regulator/opening_kpa", 600), ("circuit/regulator/safety_kpa", 650)), (WEAK, ("circuit/engine/jet_share", 0)),
+    (reading("anti_drain.opening_pressure", "20 kPa"), WEAK),
+])  # fmt: skip
+@pytest.mark.parametrize("condition", ["steady", "filling"])
+def test_a_map_tells_about_where_to_look_and_nothing_else(changes, condition):
+    problem = point(*changes, condition=condition)
+    axes = [axis.tolist() for axis in VIEW]
+    solved, other = operating_map(problem, *axes), operating_map(point(*changes, condition=condition), axes[0][::40], axes[1])
+    for curve in (bypass_onset, regulator_opening):
+        alone = curve(problem, FINER)
+        for known in (solved, other):
+            seen = curve(problem, FINER, known)
+            np.testing.assert_allclose(seen.temperature, alone.temperature, atol=1e-4, rtol=0)
+            np.testing.assert_allclose(seen.reopens, alone.reopens, atol=1e-4, rtol=0)
+
+
+def test_what_was_seen_spares_the_look_at_every_temperature():
+    problem, places = point(WEAK), []
+    solved = operating_map(problem, *(axis.tolist() for axis in VIEW))
+    with pytest.MonkeyPatch.context() as patch:
+        original = type(problem).place
+
+        def place(self, temperature, speed):
+            places.append(np.size(temperature))
+            return original(self, temperature, speed)
+
+        patch.setattr(type(problem), "place", place)
+        bypass_onset(problem, FINER, solved)
+    assert sum(places) < 10 * len(FINER)  # of nearly a hundred temperatures
+
+
+class Bent:
+    """Surpluses of known zeros, which fall and rise on a bend; and what a map of rows 2.5 K apart would tell of them."""
+
+    ROWS = np.arange(-39.0, 140.1, 2.5)
+
+    def __init__(self, closes, reopens):
+        self.closes, self.reopens = np.asarray(closes, dtype=float), np.asarray(reopens, dtype=float)
+        self.asked = 0
+
+    def surplus(self, temperature, i):
+        self.asked += np.broadcast_to(temperature, np.broadcast_shapes(np.shape(temperature), np.shape(i))).size
+        falls = np.expm1((self.closes[i] - temperature) / 30)
+        rises = np.expm1((temperature - self.reopens[i]) / 30)
+        return np.where(temperature < (self.closes[i] + self.reopens[i]) / 2, falls, rises)
+
+    def curve(self, seen):
+        return threshold_curve(
+            self.surplus, columns=len(self.closes), cold_end=-40.0, tolerance=np.full(len(self.closes), 1e-9), seen=seen
+        )
+
+    @property
+    def seen(self):
+        """A pressure that rises a tenth as fast once the valve is open."""
+        looked = self.surplus(self.ROWS[:, None], np.arange(len(self.closes)))
+        self.asked = 0
+        return Seen(self.ROWS, np.where(looked > 0, 0.1 * looked, looked))
+
+
+def test_what_was_seen_says_where_a_threshold_is_though_it_bends_there():
+    never, far = 1e3, 2e3
+    bent = Bent([-39.6, -20, 33.33, 139.9, 143, 149.9, 151, never], [far, 60.2, far, far, far, far, far, far])
+    curve = bent.curve(bent.seen)
+    assert curve.closes == pytest.approx([-39.6, -20, 33.33, 139.9, 143, 149.9, 150, 150], abs=1e-6)
+    assert curve.reopens[1] == pytest.approx(60.2, abs=1e-6)
+    assert np.isnan(np.delete(curve.reopens, 1)).all()
+    assert bent.asked < 8 * 40
+
+
+def test_what_opens_beyond_the_hottest_temperature_seen_is_found():
+    bent = Bent([-60.0, -60, -60], [146.0, 151, 139])
+    curve = bent.curve(bent.seen)
+    assert np.isnan(curve.closes).all()
+    assert curve.reopens[[0, 2]] == pytest.approx([146, 139], abs=1e-6)
+    assert np.isnan(curve.reopens[1])
+
+
+def test_what_was_seen_wrongly_is_looked_at_again():
+    bent = Bent([-20.0, 40, 80], [1e3, 1e3, 1e3])
+    right = bent.seen
+    curve = bent.curve(Seen(right.temperature + 9.7, right.excess))  # nothing to see above 140 °C, nor near −40
+    assert curve.closes == pytest.approx([-20, 40, 80], abs=1e-6)
+    shifted = Seen(right.temperature, np.roll(right.excess, 8, axis=0))
+    assert bent.curve(shifted).closes == pytest.approx([-20, 40, 80], abs=1e-6)
 
 
 @pytest.mark.parametrize("location", ["dome_end", "thread_end", "block", "none"])

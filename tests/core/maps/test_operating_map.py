@@ -106,15 +106,21 @@ def test_agrees_with_the_point_by_point_solution(branch, condition):
                 assert solved.quantity(name)[i, j] == pytest.approx(value, rel=2e-6, abs=1e-9), (name, t, n)
 
 
+@pytest.mark.parametrize("size", [12, 40])  # 40 is begun on a coarser grid
 @pytest.mark.parametrize("condition", ["steady", "filling"])
 @pytest.mark.parametrize("branch", BRANCHES)
-def test_what_is_known_of_a_shut_valve_is_the_solution(branch, condition):
+def test_what_is_known_of_a_shut_valve_is_the_solution(branch, condition, size):
     problem = point(*BRANCHES[branch], condition=condition)
-    place = problem.place(np.linspace(-25, 140, 12)[:, None], np.linspace(700, 6800, 12)[None, :])
+    place = problem.place(np.linspace(-25, 140, size)[:, None], np.linspace(700, 6800, size)[None, :])
     x, settled = problem._first_guess(place)
-    shut = problem.state(problem.solve(place).values, place).filter.lift == 0
+    solution = problem.solve(place).values
+    lift = problem.state(solution, place).filter.lift
+    shut = lift == 0
     if problem.filter.leak is None:
-        assert (settled[shut]).mean() > 0.95
+        assert (settled[shut]).mean() > 0.9
+    if problem.filter.location in ("dome_end", "thread_end"):  # and about it where the valve can open farther still
+        lifted = (lift > 0) & (lift < problem.filter.valve.lift_limit)
+        assert x[lifted] == pytest.approx(solution[lifted], rel=0.2)
     assert not (settled & ~shut).any()
     left = np.abs(problem.state(x, place).balance.value) / problem.circuit.pump_delivery(place.speed)
     assert (left[settled] < 1e-9).all()

@@ -80,8 +80,8 @@ def post_map(sample_id: SampleId, asked: MapIn, conn: Connection) -> OperatingMa
     point = operating_point(study, sample, condition=asked.condition, scenario=scenario, measured=measured)
     with np.errstate(all="ignore"):
         solved = operating_map(point, DRAWN_TEMPERATURES.tolist(), DRAWN_SPEEDS.tolist())
-        onset = bypass_onset(point, CURVE_SPEEDS.tolist())
-        regulator = regulator_opening(point, CURVE_SPEEDS.tolist())
+        onset = bypass_onset(point, CURVE_SPEEDS.tolist(), solved)
+        regulator = regulator_opening(point, CURVE_SPEEDS.tolist(), solved)
         efficiency = efficiency_at_size(measured, asked.size_um)
         grids: dict[str, Any] = {key: _grid(solved.quantity(name) * factor) for key, (name, factor) in MAP_SCALES.items()}
         grids |= {

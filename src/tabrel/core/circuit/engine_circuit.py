@@ -3,14 +3,13 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
-from functools import lru_cache
 from math import inf
 from typing import Literal
 
 import numpy as np
 from numpy.typing import NDArray
-from scipy.interpolate import CubicSpline
 
+from tabrel.core.hydraulics.coarser_grid import coarser_grid
 from tabrel.core.hydraulics.flow_curve import FlowCurve, Fluid
 from tabrel.core.hydraulics.restrictions import Restriction
 from tabrel.core.oil.model import OilModel
@@ -26,9 +25,9 @@ Condition = Literal["steady", "filling"]
 
 
 _RISE_TOLERANCE = 1e-5  # of the last step in ln θ; Newton squares it, so the error left is below 1e-9
+_COARSE_TOLERANCE = 1e-2  # where it only begins another search
 _RISE_STEPS = 60
 _FEW_OPEN, _SMALL = 0.3, 2000  # share and size below which only the open ones go on
-_COARSER = 5
 
 
 @dataclass(frozen=True)
@@ -154,24 +153,27 @@ class CircuitModel:
         θ = θ₀·[μ(T+θ)/μ(T₀+θ₀)·n/n₀]^(2s), solved by Newton's method in ln θ, where the left side
         rises and the right side falls, so that there is one root.
         """
-        return self._bearings(oil, temperature, speed)[0]
+        return np.asarray(np.exp(self._bearings(oil, temperature, speed)[0]))
 
     def bearing_viscosity(self, oil: OilModel, temperature: FloatArray, speed: FloatArray) -> FloatArray:
         """Return μ(T + θ) in the bearings. [Pa s]"""
-        return self._bearings(oil, temperature, speed)[1]
+        return np.asarray(np.exp(self._bearings(oil, temperature, speed)[1]))
 
-    def _bearings(self, oil: OilModel, temperature: FloatArray, speed: FloatArray) -> tuple[FloatArray, FloatArray]:
-        """Return θ [K] and μ(T + θ) [Pa s]."""
+    def _bearings(
+        self, oil: OilModel, temperature: FloatArray, speed: FloatArray, tolerance: float = _RISE_TOLERANCE
+    ) -> tuple[FloatArray, FloatArray]:
+        """Return ln θ and ln μ(T + θ); the last step in ln θ is within the tolerance."""
         exponent = 2 * self.bearing_heating
         shape = np.broadcast_shapes(np.shape(temperature), np.shape(speed), np.shape(exponent), np.shape(oil.cold_factor))
         if np.all(exponent == 0) or self.bearing_rise == 0:  # θ = 0 solves it whatever the exponent
             rise = np.full(shape, self.bearing_rise)
-            return rise, oil.dynamic_viscosity(temperature + rise)
+            with np.errstate(divide="ignore"):
+                return np.log(rise), oil.log_viscosity_and_slope(temperature + rise)[0]
         constant = np.log(self.bearing_rise) + exponent * (np.log(speed / self.hot_speed) - np.log(self.hot_viscosity))
         log_rise = self._first_rise(oil, temperature, speed, shape)
         log_viscosity, step = self._rise_step(oil, temperature, constant, exponent, log_rise)
         for _ in range(_RISE_STEPS):
-            open_still = np.abs(step) > _RISE_TOLERANCE
+            open_still = np.abs(step) > tolerance
             if not open_still.any():
                 break
             if open_still.size < _SMALL or np.count_nonzero(open_still) > _FEW_OPEN * open_still.size:
@@ -184,7 +186,7 @@ class CircuitModel:
             found = self._rise_step(oil_there, celsius, c, e, log_rise[open_still])
             log_viscosity[open_still], step[open_still] = found
         # the last step is so small that its square is nothing beside it
-        return np.exp(log_rise + step), np.exp(log_viscosity)
+        return log_rise + step, log_viscosity
 
     def _rise_step(
         self, oil: OilModel, temperature: FloatArray, constant: FloatArray, exponent: FloatArray, log_rise: FloatArray
@@ -193,18 +195,16 @@ class CircuitModel:
         rise = np.exp(log_rise)
         log_viscosity, slope = oil.log_viscosity_and_slope(temperature + rise)
         slope = slope * rise  # from here on over ln θ
-        step = np.clip((constant + exponent * log_viscosity - log_rise) / (1 - exponent * slope), -2.0, 2.0)
+        step = (constant + exponent * log_viscosity - log_rise) / (1 - exponent * slope)
+        step = np.minimum(np.maximum(step, -2.0), 2.0)
         return log_viscosity + slope * step, step
 
     def _first_rise(self, oil: OilModel, temperature: FloatArray, speed: FloatArray, shape: tuple[int, ...]) -> FloatArray:
         """Return where to start ln θ: on a large grid of one model, what a coarser grid gives in between."""
-        rows, columns = np.size(temperature), np.size(speed)
-        is_grid = np.shape(temperature) == (rows, 1) and np.shape(speed) in ((columns,), (1, columns))
-        if np.ndim(self.bearing_heating) or not is_grid or min(rows, columns) < 4 * _COARSER:
+        grid = None if np.ndim(self.bearing_heating) else coarser_grid(temperature, speed)
+        if grid is None:
             return np.full(shape, np.log(self.bearing_rise))
-        (few_rows, between_rows), (few_columns, between_columns) = _coarser(rows), _coarser(columns)
-        coarse = np.log(self._bearings(oil, temperature[few_rows], np.ravel(speed)[few_columns])[0])
-        return np.asarray(between_rows @ coarse @ between_columns.T)
+        return grid.in_between(self._bearings(oil, grid.kept(temperature), grid.kept(speed), _COARSE_TOLERANCE)[0])
 
     def relief_flow(self, pump: FlowCurve, gallery: FlowCurve) -> FlowCurve:
         """Return the relief flow of regulator and safety valve at pump and gallery pressure [Pa]. [m³/s]"""
@@ -215,10 +215,3 @@ class CircuitModel:
             g * (np.maximum(over, 0.0) + np.maximum(above, 0.0)),
             g * (sensed.slope * (over > 0) + pump.slope * (above > 0)),
         )
-
-
-@lru_cache(maxsize=32)
-def _coarser(count: int) -> tuple[NDArray[np.intp], FloatArray]:
-    """Return fewer nodes of an axis, and the matrix that interpolates from them to all of it."""
-    few = np.linspace(0, count - 1, count // _COARSER).astype(int)
-    return few, CubicSpline(few, np.eye(len(few)))(np.arange(count))

@@ -98,7 +98,10 @@ def unknown_at_flow(model: FilterModel, loading: FloatOrArray, fluid: Fluid, flo
     if model.valve is not None:
         is_known &= start <= unknown_at_opening(model, loading, fluid)
         if not is_known.all():
-            start[~is_known] = np.minimum(start[~is_known], _unknown_with_bypass_flow(chosen(problem, shape, ~is_known)))
+            where = np.nonzero(~is_known)
+            start[where] = np.minimum(start[where], _unknown_with_bypass_flow(chosen(problem, shape, where)))
+    if is_known.all():
+        return start
     return _unknown(problem, lambda state: state.flow_rate, upper=shut * cosh, start=start, settled=is_known)
 
 
@@ -107,8 +110,8 @@ def _unknown_with_bypass_flow(problem: _FilterProblem) -> FloatArray:
     model, fluid, valve = problem.filter, problem.fluid, problem.filter.valve
     assert valve is not None
     opening = unknown_at_opening(model, problem.loading, fluid)
-    left = problem.target - filter_state(model, opening, fluid, loading=problem.loading).flow_rate.value
-    return opening * times_opening_pressure(valve, np.maximum(left, 0.0), fluid)
+    beside = filter_state(model, opening, fluid, loading=problem.loading).flow_rate.value
+    return opening * times_opening_pressure(valve, np.maximum(problem.target, beside), fluid, beside)
 
 
 def _unknown(
@@ -128,7 +131,9 @@ def _unknown(
     shape = np.broadcast_shapes(np.shape(upper), np.shape(problem.target))
     tolerance = np.maximum(_TOLERANCE * problem.target, np.finfo(float).tiny)
     lower = lowest_unknown(problem.filter)
-    return grid_roots(problem, short, shape, upper=upper, start=start, tolerance=tolerance, lower=lower, settled=settled).values
+    return grid_roots(
+        problem, short, shape, upper=upper, start=start, tolerance=tolerance, lower=lower, foresees=True, settled=settled
+    ).values
 
 
 def onset_over_flow(alone: FilterAlone, flow_rate: FloatArray, cold_end: float) -> ThresholdCurve:

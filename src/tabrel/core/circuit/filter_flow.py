@@ -88,7 +88,7 @@ def filter_state(model: FilterModel, x: FloatArray, fluid: Fluid, *, loading: Fl
     -------
     FilterState
     """
-    unknown = FlowCurve(x, np.ones_like(x))
+    unknown = FlowCurve(x, np.ones(()))
     if model.location in FILTER_SENSED:
         return _filter_sensed_state(model, unknown, fluid, loading)
     return _element_sensed_state(model, unknown, fluid, loading)
@@ -108,11 +108,11 @@ def _element_sensed_state(model: FilterModel, x: FlowCurve, fluid: Fluid, loadin
         element = FlowCurve(x.value * cosh + resistance * mu * through.value, cosh + resistance * mu * through.slope)
         entering = FlowCurve(through.value * cosh + x.value * conductance / mu, through.slope * cosh + conductance / mu)
     leak = _leak(model, element, fluid)
-    flow = FlowCurve(entering.value + leak.value, entering.slope + leak.slope)
+    flow = entering + leak if model.leak else entering
     hardware = hardware_pressure(model, flow, fluid)
     return FilterState(
         element_pressure=element,
-        filter_pressure=FlowCurve(element.value + hardware.value, element.slope + hardware.slope),
+        filter_pressure=element + hardware,
         flow_rate=flow,
         bypass_flow=through.value,
         defect_flow=leak.value,
@@ -132,7 +132,7 @@ def _filter_sensed_state(model: FilterModel, x: FlowCurve, fluid: Fluid, loading
     per_pressure = conductance / (cosh * fluid.dynamic_viscosity)
     media = FlowCurve(x.value * per_pressure, x.slope * per_pressure)
     leak = _leak(model, x, fluid)
-    inner = FlowCurve(media.value + leak.value, media.slope + leak.slope)
+    inner = media + leak if model.leak else media
     hardware = hardware_pressure(model, inner, fluid)
     whole = FlowCurve(x.value + hardware.value + short, np.where(is_shut, whole_slope, x.slope + hardware.slope))
     zero = np.zeros_like(x.value)

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass, replace
+from functools import cached_property
 
 import numpy as np
 
@@ -84,7 +85,7 @@ class FilterModel:
         """Whether its unknown is the pressure across the element at the plate end, rather than at the dome end."""
         return self.location == "thread_end" or self.location in FILTER_SENSED
 
-    @property
+    @cached_property
     def hardware(self) -> Restriction:
         """Everything in series with the element: holes, anti-drainback gap, outlet, adapter, the tube's `b`."""
         return self.inlet + self.anti_drain + self.outlet + self.adapter + Restriction(0.0, self.tube.b)

@@ -12,12 +12,13 @@ from tabrel.core.circuit.engine_circuit import CircuitModel, Condition
 from tabrel.core.circuit.filter_alone import unknown_at_opening
 from tabrel.core.circuit.filter_flow import FilterState, axial_constants, filter_state, hardware_pressure, lowest_unknown
 from tabrel.core.circuit.filter_model import FILTER_SENSED, FilterModel
+from tabrel.core.hydraulics.coarser_grid import coarser_grid
 from tabrel.core.hydraulics.flow_curve import FlowCurve, Fluid, fluid_at
 from tabrel.core.hydraulics.grid_roots import grid_roots
 from tabrel.core.hydraulics.root_finding import Roots
 from tabrel.core.oil.model import OilModel
 from tabrel.core.parts.bypass_flow import times_opening_pressure
-from tabrel.core.uncertainty.model_arrays import chosen
+from tabrel.core.uncertainty.model_arrays import chosen, holds_arrays
 from tabrel.core.uncertainty.sampled_number import FloatOrArray
 
 FloatArray = NDArray[np.float64]
@@ -28,8 +29,17 @@ BALANCE_TOLERANCE = 1e-9
 STEPS_WHILE_SHUT = 6
 """Of Newton's method for the circuit with its bypass valve shut, before the whole circuit is solved instead."""
 
-SETTLED_STEP = 1e-6
+STEPS_OF_A_START = 2
+"""Of the same where it only begins another search: on a coarser grid, and where the valve is open."""
+
+SETTLED_STEP = 5e-6
 """Of the flow while the valve is shut, relative to the pump's delivery; the step after it is about its square."""
+
+MOSTLY_SETTLED = 0.95
+"""Share of places that are settled, above which the whole circuit is as soon solved at the others."""
+
+LEAST_TIMES_OPENING = 1.02
+"""Of its opening pressure a guess where the valve is open; Newton's method does well from above, where the flow rises fast."""
 
 
 @dataclass(frozen=True)
@@ -149,7 +159,7 @@ class OperatingPoint:
             lambda problem, x: problem.point.state(x, problem.place).balance,
             shape,
             upper=upper,
-            start=np.clip(first, 0.0, upper),
+            start=np.minimum(np.maximum(first, 0.0), upper),
             lower=lowest_unknown(self.filter),
             tolerance=self.balance_tolerance(place),
             foresees=foresees,
@@ -182,58 +192,77 @@ class OperatingPoint:
         return self._with_bypass_flow(x, ~is_shut, place), settled & is_shut
 
     def _with_bypass_flow(self, x: FloatArray, is_open: NDArray[np.bool_], place: Place) -> FloatArray:
-        """Return the guess where the valve is open as well: what it sees if it has to pass what is left at its opening."""
+        """Return the guess where the valve is open as well.
+
+        There the filter's pressure hardly rises above that at which the valve opens, which says how much flows in all, and
+        so what is left for the valve.
+        """
         if not is_open.any():
             return x
         shape = np.broadcast_shapes(x.shape, is_open.shape)
-        x, is_open = np.array(np.broadcast_to(x, shape)), np.broadcast_to(is_open, shape)
-        here = chosen(Problem(self, place), shape, is_open)
+        x, where = np.array(np.broadcast_to(x, shape)), np.nonzero(np.broadcast_to(is_open, shape))
+        here = chosen(Problem(self, place), shape, where)
         point, fluid = here.point, here.place.can_fluid
-        opening = unknown_at_opening(point.filter, point.loading, fluid)
-        state = point.state(opening, here.place)
-        left = np.maximum(state.balance.value / -state.balance.slope * state.filter.flow_rate.slope, 0.0)
-        valve = point.filter.valve
-        # what is left grows less as the pressure rises, so that hardly more is seen than at full lift
-        times = np.minimum(times_opening_pressure(valve, left, fluid), 1 + valve.rise_per_lift * valve.lift_limit)
-        x[is_open] = np.minimum(x[is_open], opening * times)
+        model, valve, mu = point.filter, point.filter.valve, fluid.dynamic_viscosity
+        opening = unknown_at_opening(model, point.loading, fluid)
+        cosh, resistance, conductance = axial_constants(model, point.loading)
+        beside, viscous, inertial, shut, share = opening * conductance / mu, 0.0, 0.0, 0.0, 1.0
+        if model.location in FILTER_SENSED:
+            beside, sees = beside / cosh, valve.opening_pressure * fluid.valve_scale
+        else:
+            viscous, inertial, shut = model.hardware.a * mu, model.hardware.b * fluid.density, model.anti_drain_pressure
+            if model.is_solved_at_plate_end:
+                beside, sees = beside / cosh, opening
+            else:  # what passes the valve comes along the element
+                along, share = resistance * mu / cosh, cosh
+                viscous, sees = viscous + along, opening * cosh - along * beside
+        total, _ = point._flow_through(here.place, viscous, inertial, sees + shut, most_steps=STEPS_OF_A_START)
+        times = times_opening_pressure(valve, np.maximum(total, beside) / share, fluid, beside / share)
+        x[where] = np.minimum(x[where], opening * np.maximum(times, LEAST_TIMES_OPENING))
         return x
 
     def _flow_while_shut(self, place: Place, element: FloatArray) -> tuple[FloatArray, NDArray[np.bool_]]:
-        """Return the flow while all of it passes the media, and where it is found.
+        """Return the flow while all of it passes an element of which a differential pressure over flow is known [Pa s/m³]."""
+        hardware, fluid = self.filter.hardware, place.can_fluid
+        viscous, inertial = element + hardware.a * fluid.dynamic_viscosity, hardware.b * fluid.density
+        start, held = None, self.filter.anti_drain_pressure
+        grid = coarser_grid(place.fluid.dynamic_viscosity, place.speed)
+        if grid and not holds_arrays(self):
+            kept, through = grid.kept(place), (grid.kept(viscous), grid.kept(inertial), held)
+            start = grid.in_between(self._flow_through(kept, *through, most_steps=STEPS_OF_A_START)[0])
+        return self._flow_through(place, viscous, inertial, held, start)
 
-        It is sought by Newton's method from that without jets, safety valve and limits of cooler and head, which is
-        the root of a quadratic.
+    def _flow_through(
+        self,
+        place: Place,
+        viscous: FloatOrArray,
+        inertial: FloatOrArray,
+        held: FloatOrArray,
+        start: FloatArray | None = None,
+        most_steps: int = STEPS_WHILE_SHUT,
+    ) -> tuple[FloatArray, NDArray[np.bool_]]:
+        """Return the flow of the circuit through something in place of the filter, and where it is found.
+
+        It is sought by Newton's method from a first guess, else from that without jets, safety valve and limits of cooler
+        and head, which is the root of a quadratic.
 
         Parameters
         ----------
         place : Place
             Where.
-        element : ndarray
-            Differential pressure across the element over the flow. [Pa s/m³]
+        viscous, inertial, held : float or ndarray
+            The differential pressure is held + viscous·flow + inertial·flow². [Pa], [Pa s/m³], [Pa s²/m⁶]
+        start : ndarray or None
+            The first guess. [m³/s]
+        most_steps : int
+            Of Newton's method.
         """
-        circuit, model, delivery = self.circuit, self.filter, self.circuit.pump_delivery(place.speed)
-        fluid, bearings = place.fluid, self.circuit.bearings * place.bearing_viscosity
-        slip, held = circuit.slip / fluid.dynamic_viscosity, model.anti_drain_pressure
-        before = circuit.cooler.restriction + circuit.head.restriction
-        viscous = element + model.hardware.a * place.can_fluid.dynamic_viscosity
-        inertial = model.hardware.b * place.can_fluid.density
-        all_viscous = viscous + before.a * fluid.dynamic_viscosity + bearings
-        all_inertial = inertial + before.b * fluid.density
-        # the pump less its slip; and less what the regulator passes, which would be less than none where it is shut
-        flow = _positive_root(slip * all_inertial, 1 + slip * all_viscous, delivery - slip * held)
+        circuit, delivery = self.circuit, self.circuit.pump_delivery(place.speed)
+        slip = circuit.slip / place.fluid.dynamic_viscosity
         g, opening = circuit.regulator_conductance, circuit.regulator_opening
         is_regulated = bool(np.all(np.isfinite(opening)))
-        if is_regulated:
-            sensed_viscous, sensed_inertial, sensed_held = (
-                (bearings, 0.0, 0.0) if circuit.sense == "gallery" else (all_viscous, all_inertial, held)
-            )
-            relieved = _positive_root(
-                slip * all_inertial + g * sensed_inertial,
-                1 + slip * all_viscous + g * sensed_viscous,
-                delivery - slip * held + g * (opening - sensed_held),
-            )
-            flow = np.minimum(flow, relieved)
-        for _ in range(STEPS_WHILE_SHUT):
+        flow = self._flow_without_limits(place, viscous, inertial, held) if start is None else start
+        for _ in range(most_steps):
             inertia = inertial * flow
             through = FlowCurve((viscous + inertia) * flow + held, viscous + 2 * inertia)
             gallery, _inlet, pump = self._pressures(FlowCurve(flow, np.ones(())), through, place)
@@ -249,9 +278,31 @@ class OperatingPoint:
             step = reduce(np.minimum, (left / fall for left, fall in balances))
             flow = np.maximum(flow + step, 0.0)
             settled = np.abs(step) <= SETTLED_STEP * delivery
-            if settled.all():
+            if np.count_nonzero(settled) >= MOSTLY_SETTLED * settled.size:
                 break
         return flow, settled
+
+    def _flow_without_limits(self, place: Place, viscous: FloatOrArray, inertial: FloatOrArray, held: FloatOrArray) -> FloatArray:
+        """Return the flow as in `_flow_through` without jets, safety valve and limits of cooler and head."""
+        circuit, delivery = self.circuit, self.circuit.pump_delivery(place.speed)
+        fluid, bearings = place.fluid, self.circuit.bearings * place.bearing_viscosity
+        slip, before = circuit.slip / fluid.dynamic_viscosity, circuit.cooler.restriction + circuit.head.restriction
+        all_viscous = viscous + before.a * fluid.dynamic_viscosity + bearings
+        all_inertial = inertial + before.b * fluid.density
+        # the pump less its slip; and less what the regulator passes, which would be less than none where it is shut
+        flow = _positive_root(slip * all_inertial, 1 + slip * all_viscous, delivery - slip * held)
+        g, opening = circuit.regulator_conductance, circuit.regulator_opening
+        if not np.all(np.isfinite(opening)):
+            return flow
+        sensed_viscous, sensed_inertial, sensed_held = (
+            (bearings, 0.0, 0.0) if circuit.sense == "gallery" else (all_viscous, all_inertial, held)
+        )
+        relieved = _positive_root(
+            slip * all_inertial + g * sensed_inertial,
+            1 + slip * all_viscous + g * sensed_viscous,
+            delivery - slip * held + g * (opening - sensed_held),
+        )
+        return np.minimum(flow, relieved)
 
 
 @dataclass(frozen=True)

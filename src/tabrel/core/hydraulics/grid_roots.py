@@ -51,18 +51,15 @@ def grid_roots(
     -------
     Roots
     """
-    places = np.ones(shape, dtype=bool) if settled is None else ~np.broadcast_to(settled, shape)
-    everywhere = settled is None
+    open_still = None if settled is None else ~np.broadcast_to(settled, shape)
+    where = None if open_still is None else np.nonzero(open_still)
 
     def at_places(array: FloatArray | float) -> FloatArray:
         whole = np.broadcast_to(np.asarray(array, dtype=float), shape)
-        return whole.flatten() if everywhere else whole[places]
+        return whole.flatten() if where is None else whole[where]
 
-    flat, high, first = (
-        flattened(problem, shape) if everywhere else chosen(problem, shape, places),
-        at_places(upper),
-        at_places(start),
-    )
+    flat = flattened(problem, shape) if where is None else chosen(problem, shape, where)
+    high, first = at_places(upper), at_places(start)
     here, last = flat, None
 
     def function(x: FloatArray, i: Indices) -> tuple[FloatArray, FloatArray]:
@@ -75,6 +72,8 @@ def grid_roots(
     roots = falling_roots(
         function, lower=at_places(lower), upper=high, start=first, tolerance=at_places(tolerance), foresees=foresees
     )
-    values, converged = np.array(np.broadcast_to(start, shape), dtype=float), ~places
-    values[places], converged[places] = roots.values, roots.converged
+    if open_still is None or where is None:
+        return Roots(roots.values.reshape(shape), roots.converged.reshape(shape), roots.evaluations)
+    values, converged = np.array(np.broadcast_to(start, shape), dtype=float), ~open_still
+    values[where], converged[where] = roots.values, roots.converged
     return Roots(values, converged, roots.evaluations)

@@ -4,20 +4,22 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import dataclass
+from functools import lru_cache
 
 import numpy as np
 from numpy.typing import NDArray
+from scipy.interpolate import CubicSpline
 
 from tabrel.core.circuit.filter_alone import unknown_at_flow, unknown_at_opening
 from tabrel.core.circuit.state import OperatingPoint, Place
 from tabrel.core.hydraulics.root_finding import Indices
-from tabrel.core.hydraulics.threshold_curve import COLDEST, ThresholdCurve, closed_curve, threshold_curve
-from tabrel.core.maps.operating_map import check_axes
+from tabrel.core.hydraulics.threshold_curve import COLDEST, Seen, ThresholdCurve, closed_curve, threshold_curve
+from tabrel.core.maps.operating_map import OperatingMap, check_axes
 from tabrel.core.uncertainty.model_arrays import picked
 
 FloatArray = NDArray[np.float64]
 
-SURPLUS_TOLERANCE = 1e-8  # of the pump's delivery, which is about a millionth of a kelvin
+SURPLUS_TOLERANCE = 1e-7  # of the pump's delivery, which is about a hundred-thousandth of a kelvin
 REGULATOR_SCAN_STEP = 6.0
 """The regulator sees the whole circuit, whose pressure changes slowly with temperature. [K]"""
 
@@ -42,12 +44,12 @@ class BypassOnset:
     reopens: FloatArray
 
 
-def bypass_onset(point: OperatingPoint, speeds: Sequence[float]) -> BypassOnset:
+def bypass_onset(point: OperatingPoint, speeds: Sequence[float], solved: OperatingMap | None = None) -> BypassOnset:
     """Return the bypass onset curve, solved as a curve.
 
     On the curve the valve sees exactly its opening pressure and passes nothing, which fixes the
     filter's unknown as a function of temperature; there the balance of the circuit must vanish. So
-    one equation in temperature is left for each speed, and no map is interpolated.
+    one equation in temperature is left for each speed, and no map is interpolated; a map only tells about where to look.
 
     Parameters
     ----------
@@ -55,18 +57,24 @@ def bypass_onset(point: OperatingPoint, speeds: Sequence[float]) -> BypassOnset:
         Filter, circuit, oil, condition and loading.
     speeds : sequence of float, shape (n,)
         Engine speeds. [rpm]
+    solved : OperatingMap or None
+        Of the same point, where it is known already: it spares most of the search.
 
     Returns
     -------
     BypassOnset
     """
     check_axes([20.0], speeds)
-    speed = np.asarray(speeds, dtype=float)
-    curve = onset_of_columns(point, speed, point.oil.coldest_pumping(COLDEST))
+    speed, valve = np.asarray(speeds, dtype=float), point.filter.valve
+    seen = None
+    if solved is not None and valve is not None:
+        opening = valve.opening_pressure * solved.solved.place.can_fluid.valve_scale
+        seen = _seen(point, solved, speed, solved.solved.state.filter.valve_pressure / opening)
+    curve = onset_of_columns(point, speed, point.oil.coldest_pumping(COLDEST), seen)
     return BypassOnset(speed, curve.closes, curve.reopens)
 
 
-def onset_of_columns(point: OperatingPoint, speed: FloatArray, cold_end: float) -> ThresholdCurve:
+def onset_of_columns(point: OperatingPoint, speed: FloatArray, cold_end: float, seen: Seen | None = None) -> ThresholdCurve:
     """Return bypass onset where the columns are speeds, draws of the circuit, or both.
 
     Parameters
@@ -77,6 +85,8 @@ def onset_of_columns(point: OperatingPoint, speed: FloatArray, cold_end: float) 
         [rpm]
     cold_end : float
         Where to start. [°C]
+    seen : Seen or None
+        As of `threshold_curve`.
 
     Returns
     -------
@@ -90,10 +100,10 @@ def onset_of_columns(point: OperatingPoint, speed: FloatArray, cold_end: float) 
         place = here.place(temperature, rpm)
         return np.asarray(here.state(unknown_at_opening(here.filter, here.loading, place.can_fluid), place).balance.value)
 
-    return threshold_curve(surplus, columns=len(speed), cold_end=cold_end, tolerance=_tolerance(point, speed))
+    return threshold_curve(surplus, columns=len(speed), cold_end=cold_end, tolerance=_tolerance(point, speed), seen=seen)
 
 
-def regulator_opening(point: OperatingPoint, speeds: Sequence[float]) -> BypassOnset:
+def regulator_opening(point: OperatingPoint, speeds: Sequence[float], solved: OperatingMap | None = None) -> BypassOnset:
     """Return where the pressure regulator opens and closes, solved as a curve like the bypass onset.
 
     On the curve the sensed pressure is exactly the opening pressure and nothing is relieved, which fixes
@@ -106,6 +116,8 @@ def regulator_opening(point: OperatingPoint, speeds: Sequence[float]) -> BypassO
         Filter, circuit, oil, condition and loading.
     speeds : sequence of float, shape (n,)
         Engine speeds. [rpm]
+    solved : OperatingMap or None
+        As of `bypass_onset`.
 
     Returns
     -------
@@ -127,20 +139,48 @@ def regulator_opening(point: OperatingPoint, speeds: Sequence[float]) -> BypassO
             flow = circuit.gallery_flow(opening, place.fluid, place.bearing_viscosity)
             return np.asarray(point.state(_unknown_at_flow(point, place, flow), place).balance.value)
         flow = delivery - circuit.slip * opening / viscosity
-        reaches = flow > 0
-        pump = point.state(_unknown_at_flow(point, place, np.where(reaches, flow, delivery)), place).pump.value
+        pump = point.state(_unknown_at_flow(point, place, np.maximum(flow, 0.0)), place).pump.value
         # in the regulator's own flow, so that the tolerance is one of flow too
-        return np.where(reaches, circuit.regulator_conductance * (pump - opening), -delivery)
+        return np.asarray(circuit.regulator_conductance * (pump - opening) + np.minimum(flow, 0.0))
 
-    cold_end = point.oil.coldest_pumping(COLDEST)
+    seen = None
+    if solved is not None:
+        state = solved.solved.state
+        seen = _seen(point, solved, speed, (state.gallery if circuit.sense == "gallery" else state.pump).value / opening)
     curve = threshold_curve(
         surplus,
         columns=len(speed),
-        cold_end=cold_end,
+        cold_end=point.oil.coldest_pumping(COLDEST),
         tolerance=_tolerance(point, speed),
         scan_step=REGULATOR_SCAN_STEP,
+        seen=seen,
     )
     return BypassOnset(speed, curve.closes, curve.reopens)
+
+
+def _seen(point: OperatingPoint, solved: OperatingMap, speed: FloatArray, ratio: FloatArray) -> Seen | None:
+    """Return what a solved map tells at speeds by the ratio of a pressure to that at which a valve opens.
+
+    A map of another point tells nothing, nor does any at speeds beyond its own. The logarithm of the ratio is nearly
+    straight in temperature.
+    """
+    if solved.solved.point is not point or not solved.solved.converged.all() or not _spans(solved.speed, speed):
+        return None
+    excess = np.log(np.maximum(ratio, np.finfo(float).tiny))
+    if not np.array_equal(solved.speed, speed):
+        excess = excess @ _between(tuple(solved.speed.tolist()), tuple(speed.tolist())).T
+    return Seen(solved.temperature[solved.pumps], excess)
+
+
+def _spans(axis: FloatArray, places: FloatArray) -> bool:
+    """Return whether an axis rises and reaches from the least of some places to the greatest."""
+    return len(axis) > 1 and bool((np.diff(axis) > 0).all() and places.min() >= axis[0] and places.max() <= axis[-1])
+
+
+@lru_cache(maxsize=8)
+def _between(axis: tuple[float, ...], places: tuple[float, ...]) -> FloatArray:
+    """Return the matrix that interpolates from an axis to places on it, by a cubic spline."""
+    return np.asarray(CubicSpline(axis, np.eye(len(axis)))(places))
 
 
 def _tolerance(point: OperatingPoint, speed: FloatArray) -> FloatArray:

@@ -84,8 +84,24 @@ class OilModel:
     cold_factor: FloatOrArray = 1.0
 
     @cached_property
-    def _slopes(self) -> FloatArray:
-        return np.asarray(np.diff(self.log_log_viscosity) / np.diff(self.log_temperature))
+    def _lines(self) -> tuple[FloatArray, FloatArray]:
+        """Slope and intercept of ln(ln 10·log₁₀(ν + 0.7)) over ln T(K), segment by segment."""
+        slope = np.asarray(np.diff(self.log_log_viscosity) / np.diff(self.log_temperature))
+        intercept = _LN_10 * (self.log_log_viscosity[:-1] - slope * self.log_temperature[:-1]) + np.log(_LN_10)
+        return slope, np.asarray(intercept)
+
+    @cached_property
+    def _knots(self) -> tuple[float, ...]:
+        """Where one segment ends and the next begins. [°C]"""
+        return tuple((10 ** self.log_temperature[1:-1] - KELVIN).tolist())
+
+    @cached_property
+    def _log_density(self) -> tuple[float, float, float]:
+        """Coefficients of ln(ρ·10⁻⁶) [kg/m³] over powers of the temperature [°C], from the highest; see `lubricant_density`."""
+        alpha = 0.6278 / self.density_15c
+        square, warm = -0.8 * alpha**2, 15.0
+        constant = np.log(self.density_15c * 1e-6) + alpha * warm + square * warm**2
+        return square, -alpha - 2 * square * warm, float(constant)
 
     def density(self, temperature: FloatArray | float) -> FloatArray:
         """Return the density [kg/m³] at a temperature [°C]; see `lubricant_density`."""
@@ -94,24 +110,33 @@ class OilModel:
     def log_viscosity_and_slope(self, temperature: FloatArray | float) -> tuple[FloatArray, FloatArray]:
         """Return ln of the dynamic viscosity [Pa s] and its derivative [1/K] at a temperature [°C]."""
         celsius = np.asarray(temperature, dtype=float)
-        kelvin = celsius + KELVIN
-        x = np.log10(kelvin)
-        # which segment; a handful of comparisons is several times faster than a search
-        i = sum(((x > knot).astype(np.intp) for knot in self.log_temperature[1:-1]), np.zeros(x.shape, dtype=np.intp))
-        slope = self._slopes[i]
-        # exp is several times faster than a power of ten
-        log_of = np.exp(_LN_10 * (self.log_log_viscosity[i] + slope * (x - self.log_temperature[i])))
-        shifted = np.exp(_LN_10 * log_of)
-        kinematic = shifted - _OFFSET
-        alpha = 0.6278 / self.density_15c
-        step = celsius - 15.0
-        log_viscosity = np.log(kinematic * 1e-6 * self.density_15c) - alpha * step * (1 + 0.8 * alpha * step)
-        derivative = shifted / kinematic * _LN_10 * log_of * slope / kelvin - alpha * (1 + 1.6 * alpha * step)
-        if np.ndim(self.cold_factor) == 0 and self.cold_factor == 1:
+        kelvin, slope, exponent, shifted, log_viscosity = self._parts_of_viscosity(celsius)
+        square, linear, _ = self._log_density
+        derivative = shifted / (shifted - _OFFSET) * exponent * slope / kelvin + (2 * square * celsius + linear)
+        if self._is_as_stated:
             return log_viscosity, derivative
-        thicker = np.log(self.cold_factor)
         span, share = self._coldness(celsius)
-        return log_viscosity + thicker * share, derivative - thicker / span * ((share > 0) & (share < 1))
+        return log_viscosity, derivative - np.log(self.cold_factor) / span * ((share > 0) & (share < 1))
+
+    def _parts_of_viscosity(self, celsius: FloatArray) -> tuple[FloatArray, FloatArray, FloatArray, FloatArray, FloatArray]:
+        """Return the absolute temperature, slope and exponent of the line there, ν + 0.7 [mm²/s] and ln μ [Pa s]."""
+        kelvin = celsius + KELVIN
+        # a handful of comparisons is several times faster than a search
+        i: NDArray[np.intp] | int = 0
+        for knot in self._knots:
+            i = i + (celsius > knot)
+        slope, intercept = (line[i] for line in self._lines)
+        exponent = np.exp(intercept + slope * np.log(kelvin))
+        shifted = np.exp(exponent)
+        square, linear, constant = self._log_density
+        log_viscosity = np.log(shifted - _OFFSET) + ((square * celsius + linear) * celsius + constant)
+        if not self._is_as_stated:
+            log_viscosity = log_viscosity + np.log(self.cold_factor) * self._coldness(celsius)[1]
+        return kelvin, slope, exponent, shifted, log_viscosity
+
+    @cached_property
+    def _is_as_stated(self) -> bool:
+        return np.ndim(self.cold_factor) == 0 and self.cold_factor == 1
 
     def _coldness(self, celsius: FloatArray) -> tuple[float, FloatArray]:
         """Return over how many kelvin the cold factor grows, and how much of it holds at a temperature."""
@@ -121,7 +146,8 @@ class OilModel:
 
     def dynamic_viscosity(self, temperature: FloatArray | float) -> FloatArray:
         """Return the dynamic viscosity [Pa s] at a temperature [°C]."""
-        return np.asarray(np.exp(self.log_viscosity_and_slope(temperature)[0]))
+        *_, log_viscosity = self._parts_of_viscosity(np.asarray(temperature, dtype=float))
+        return np.asarray(np.exp(log_viscosity))
 
     def kinematic_viscosity(self, temperature: FloatArray | float) -> FloatArray:
         """Return the kinematic viscosity [m²/s] at a temperature [°C]."""

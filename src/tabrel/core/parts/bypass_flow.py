@@ -30,16 +30,17 @@ def bypass_flow(valve: BypassValve, pressure: FlowCurve, fluid: Fluid) -> tuple[
         return _open_bypass_flow(valve, pressure, fluid)
     flow, slope, lift = (np.zeros(is_open.shape) for _ in range(3))
     if is_open.any():  # a closed valve costs nothing
-        valve_here, curve, fluid_here = (chosen(part, is_open.shape, is_open) for part in (valve, pressure, fluid))
-        through, lift[is_open] = _open_bypass_flow(valve_here, curve, fluid_here)
-        flow[is_open], slope[is_open] = through.value, through.slope
+        where = np.nonzero(is_open)
+        valve_here, curve, fluid_here = (chosen(part, is_open.shape, where) for part in (valve, pressure, fluid))
+        through, lift[where] = _open_bypass_flow(valve_here, curve, fluid_here)
+        flow[where], slope[where] = through.value, through.slope
     return FlowCurve(flow, slope), lift
 
 
 def _open_bypass_flow(valve: BypassValve, pressure: FlowCurve, fluid: Fluid) -> tuple[FlowCurve, FloatArray]:
     stiffness = valve.spring_rate * fluid.valve_scale
     raw_lift = (pressure.value - valve.opening_pressure * fluid.valve_scale) * valve.seat_area / stiffness
-    lift = np.clip(raw_lift, 0.0, valve.lift_limit)
+    lift = np.minimum(np.maximum(raw_lift, 0.0), valve.lift_limit)
     moving = (raw_lift > 0) & (raw_lift < valve.lift_limit)
     lift_slope = moving * (valve.seat_area / stiffness) * pressure.slope
     circumference, curtain = _curtain(valve)
@@ -70,19 +71,22 @@ def _coefficients(valve: BypassValve, lift: FloatArray, fluid: Fluid) -> tuple[F
     return viscous, inertial, cube
 
 
-def times_opening_pressure(valve: BypassValve, flow: FloatArray, fluid: Fluid) -> FloatArray:
-    """Return about how many times its opening pressure the valve sees when a flow passes it [m³/s].
+def times_opening_pressure(valve: BypassValve, flow: FloatArray, fluid: Fluid, beside: FloatOrArray = 0.0) -> FloatArray:
+    """Return about how many times its opening pressure the valve sees when a flow passes it and what lies beside it [m³/s].
 
-    The lift is first that of a short slot of its land alone, then brought to where the spring is in balance by a few
-    steps, as if the flow rose with its third power.
+    Beside it passes `beside` at the opening pressure, and in proportion more at a higher one. The lift is first that of a
+    short slot of its land alone, then brought to where the spring is in balance by a few steps, as if the flow rose with
+    its third power.
     """
     opening, circumference = valve.opening_pressure * fluid.valve_scale, np.pi * valve.seat_diameter
-    lift = np.cbrt(12 * fluid.dynamic_viscosity * valve.land * flow / (circumference * opening))
+    through = flow - beside
+    lift = np.cbrt(12 * fluid.dynamic_viscosity * valve.land * through / (circumference * opening))
     for _ in range(STEPS_OF_LIFT):
-        lift = np.clip(lift, LEAST_LIFT * valve.lift_limit, valve.lift_limit)
+        lift = np.minimum(np.maximum(lift, LEAST_LIFT * valve.lift_limit), valve.lift_limit)
         viscous, inertial, cube = _coefficients(valve, lift, fluid)
-        reduced = flow / cube
-        asked, held = (viscous + inertial * reduced) * reduced / opening, 1 + valve.rise_per_lift * lift
+        held = 1 + valve.rise_per_lift * lift
+        reduced = np.maximum(flow - beside * held, 0.0) / cube
+        asked = (viscous + inertial * reduced) * reduced / opening
         lift = lift * np.cbrt(asked / held)
     # at its limit the spring holds no more: the rest is pressed through
     return np.asarray(np.where(lift > valve.lift_limit, np.maximum(asked, held), 1 + valve.rise_per_lift * lift))

@@ -23,9 +23,32 @@ def picked(part: Any, places: Places) -> Any:
     return _mapped(part, lambda array: array[places], {})
 
 
-def chosen(part: Any, shape: tuple[int, ...], places: NDArray[np.bool_]) -> Any:
-    """Return a part of a model with every array in it broadcast to a shape, at the places of a mask of that shape, flat."""
-    return _mapped(part, lambda array: np.broadcast_to(array, shape)[places], {})
+def chosen(part: Any, shape: tuple[int, ...], where: tuple[NDArray[np.intp], ...]) -> Any:
+    """Return a part of a model with every array in it broadcast to a shape, at what `nonzero` gives of a mask of it, flat."""
+    return _mapped(part, lambda array: np.broadcast_to(array, shape)[where], {})
+
+
+def on_grid(part: Any, rows: NDArray[np.intp], columns: NDArray[np.intp]) -> Any:
+    """Return a part of a model at some rows and columns of a grid along which its arrays run: one of them, or both."""
+
+    def kept(array: NDArray[np.float64]) -> NDArray[np.float64]:
+        along = array[..., columns] if array.shape[-1] > 1 else array
+        return along[rows] if array.ndim > 1 and array.shape[0] > 1 else along
+
+    return _mapped(part, kept, {})
+
+
+def holds_arrays(part: Any) -> bool:
+    """Return whether there is an array in a part of a model."""
+    found = False
+
+    def look(array: NDArray[np.float64]) -> NDArray[np.float64]:
+        nonlocal found
+        found = True
+        return array
+
+    _mapped(part, look, {})
+    return found
 
 
 def one_draw(part: Any, draw: int) -> Any:

@@ -138,8 +138,8 @@ def map_chart(point: OperatingPoint, filling: OperatingPoint, label: str, family
     speeds = np.linspace(float(SPEEDS[0]), float(SPEEDS[-1]), GRID)
     unit, factor = unit_of("kPa", family)
     maps = [operating_map(one, temperatures.tolist(), speeds.tolist()) for one in (point, filling)]
-    onsets = [bypass_onset(one, speeds.tolist()) for one in (point, filling)]
-    regulators = [regulator_opening(one, speeds.tolist()) for one in (point, filling)]
+    onsets = [bypass_onset(solved.solved.point, speeds.tolist(), solved) for solved in maps]
+    regulators = [regulator_opening(solved.solved.point, speeds.tolist(), solved) for solved in maps]
     fields = [one.quantity("element_pressure") / factor for one in maps]
     greatest = max((float(np.nanmax(field)) for field in fields if np.isfinite(field).any()), default=1.0)
 
