@@ -166,20 +166,23 @@ def side_by_side(database: Path) -> dict[str, Any]:
                         first = time.perf_counter() - start
             return time.perf_counter() - start, first
 
-        ask()
-        one_by_one = min(ask()[0] for _ in range(3))
-        app.state.workers.warm()
+        workers, together, one_by_one = app.state.workers, [], []
+        workers.warm()
         until = time.perf_counter() + 30
-        while not app.state.workers.are_warm and time.perf_counter() < until:
+        while not workers.are_warm and time.perf_counter() < until:
             time.sleep(0.05)
         ask()
-        together = [ask() for _ in range(5)]
+        for _ in range(5):  # they take turns, since the machine's speed varies
+            together.append(ask())
+            workers.are_warm = False
+            one_by_one.append(ask()[0])
+            workers.are_warm = True
     seconds = min(whole for whole, _ in together)
     return {
         "name": "side_by_side",
         "seconds": seconds,
-        "reference_seconds": one_by_one,
-        "ratio": seconds / one_by_one,
+        "reference_seconds": min(one_by_one),
+        "ratio": seconds / min(one_by_one),
         "aim_ratio": 0.55,
         "first_seconds": min(first for _, first in together),
         "aim_first_seconds": 0.7,

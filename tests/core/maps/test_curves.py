@@ -77,6 +77,16 @@ def test_a_bent_threshold_is_found_to_its_tolerance_though_the_last_step_is_only
     assert np.isnan(curve.reopens).all()
 
 
+def test_a_threshold_on_a_row_of_the_scan_is_found_however_its_zero_is_rounded():
+    def surplus(temperature, i):
+        rounding = 1e-18 if len(temperature) == 3 else 0.0
+        return 20.0 - temperature + rounding + 0.0 * i
+
+    curve = threshold_curve(surplus, columns=2, cold_end=-40.0, tolerance=np.full(2, 1e-9))
+    assert curve.closes == pytest.approx([20, 20])
+    assert np.isnan(curve.reopens).all()
+
+
 VIEW = np.arange(-40.0, 140.1, 2.5), np.arange(600.0, 7000.1, 200.0)
 FINER = np.arange(600.0, 7000.1, 50.0).tolist()
 

@@ -85,18 +85,22 @@ FEWEST_DRAWS = 250
 
 @dataclass(frozen=True)
 class _Part:
-    """What a process has found of a slice with a part of the draws; or why there is none."""
+    """What a process has found of a slice: its line, or what a part of the draws makes of it."""
 
-    band: SampledBand | None
-    onset: SampledOnset | None
-    problem: SliceProblemOut | None = None
+    line: SliceBandOut | SliceProblemOut | None = None
+    band: SampledBand | None = None
+    onset: SampledOnset | None = None
 
 
 def _side_by_side(workers: Workers, study: Study, series: list[Series], asked: SliceIn) -> Iterator[bytes]:
     """Yield the line of each slice as soon as processes have computed it; what is not begun is left when nobody reads on."""
     series = list({one.key: one for one in series}.values())  # one that is asked for twice is computed once
-    parts = max(1, min(PROCESSES, DRAWS // FEWEST_DRAWS))
-    wanted = {workers.submit(_part_of_slice, study, one, asked, part, parts): one for one in series for part in range(parts)}
+    parts = _divided(series)
+    wanted = {
+        workers.submit(_part_of_slice, study, one, asked, part, parts[one.key]): one
+        for one in series
+        for part in range(parts[one.key])
+    }
     found: dict[str, list[_Part]] = {}
     try:
         for done in as_completed(wanted):
@@ -106,16 +110,26 @@ def _side_by_side(workers: Workers, study: Study, series: list[Series], asked: S
             except BrokenProcessPool:
                 workers.forget()
                 ended = "the computation was ended from outside: try again"
-                part = _Part(None, None, SliceProblemOut(kind="problem", key=one.key, message=ended, missing=[]))
+                part = _Part(SliceProblemOut(kind="problem", key=one.key, message=ended, missing=[]))
             held = found.setdefault(one.key, [])
             held.append(part)
-            if len(held) < parts:
-                yield _told(SliceProgressOut(kind="progress", key=one.key, done=len(held), total=parts))
+            if len(held) < parts[one.key]:
+                yield _told(SliceProgressOut(kind="progress", key=one.key, done=len(held), total=parts[one.key]))
             else:
                 yield _told(_merged(one, asked, held))
     finally:
         for waiting in wanted:
             waiting.cancel()
+
+
+def _divided(series: list[Series]) -> dict[str, int]:
+    """Return into how many parts the draws of each slice are divided, so that all processes have as much to do.
+
+    As many slices as go round are computed whole, one in each process, since every part begins with the same work.
+    """
+    whole = len(series) - len(series) % PROCESSES
+    parts = max(1, min(PROCESSES, DRAWS // FEWEST_DRAWS))
+    return {one.key: 1 if i < whole else parts for i, one in enumerate(series)}
 
 
 def _part_of_slice(study: Study, series: Series, asked: SliceIn, part: int, parts: int) -> _Part:
@@ -124,19 +138,23 @@ def _part_of_slice(study: Study, series: Series, asked: SliceIn, part: int, part
     try:
         with np.errstate(all="ignore"):
             problem = _problem(study, series, asked, part_of(random_quantiles(DRAWS), part, parts))
-            *_, band = sampled_along(problem, temperature, speed, asked.quantity)
+            *_, sampled = sampled_along(problem, temperature, speed, asked.quantity)
+            assert isinstance(sampled, SampledBand)
             onset = sampled_onset(problem, onset_speed)
+            if parts == 1:  # then the draws need not be sent
+                return _Part(_line_of(series, asked, [sampled], [onset]))
+            return _Part(None, sampled, onset)
     except TabrelError as error:
-        return _Part(None, None, _refused(series, error))
-    assert isinstance(band, SampledBand)
-    return _Part(band, onset)
+        return _Part(_refused(series, error))
 
 
 def _merged(series: Series, asked: SliceIn, parts: list[_Part]) -> SliceBandOut | SliceProblemOut:
-    refused = next((part.problem for part in parts if part.problem), None)
-    if refused:
-        return refused
+    line = next((part.line for part in parts if part.line), None)
     bands, onsets = [part.band for part in parts if part.band], [part.onset for part in parts if part.onset]
+    return line or _line_of(series, asked, bands, onsets)
+
+
+def _line_of(series: Series, asked: SliceIn, bands: list[SampledBand], onsets: list[SampledOnset]) -> SliceBandOut:
     along = SLICE_TEMPERATURES if asked.along == "temperature" else SLICE_SPEEDS
     return _band_out(series.key, along, band_of(bands), asked.quantity, interval_of(onsets))
 

@@ -28,7 +28,7 @@ HALLEY_STEPS = 3
 LEAST_BEND = 0.05
 """Of any surplus for what is left after a step: its second derivative over the first, as of oil that thins. [1/K]"""
 
-FORESIGHT = 5.0
+BEND_MARGIN = 5.0
 """How many times the square of the bend times the third power of the step may be left."""
 
 SEEN_EVERY = 3.0
@@ -197,7 +197,7 @@ def _refined(
 ) -> tuple[FloatArray, NDArray[np.bool_]]:
     """Return at which temperatures between two a surplus falls through zero [°C], and whether that was found.
 
-    It is infinite where it has not done so at the higher one.
+    It is infinite where it has not done so at 150 °C.
 
     By Halley's method, whose steps triple the digits, until a step is bound to be within tolerance by how the surplus bends
     there, so that nothing is evaluated after it; by Newton's method within the bracket where that does not happen.
@@ -211,9 +211,9 @@ def _refined(
         with np.errstate(divide="ignore", invalid="ignore"):
             newton, bent = -here / slope, bend / slope
             step = newton / (1 + 0.5 * newton * bent)
-            left = FORESIGHT * np.abs(np.maximum(np.abs(bent), LEAST_BEND) ** 2 * step**3 * slope)
+            left = BEND_MARGIN * np.abs(np.maximum(np.abs(bent), LEAST_BEND) ** 2 * step**3 * slope)
             inside = (slope < 0) & (celsius + step >= low[rest]) & (celsius + step <= high[rest])
-        never = (celsius >= high[rest]) & (here > 0)
+        never = (celsius >= HOTTEST) & (here > 0)
         values[rest] = np.where(never, np.inf, np.where(inside, celsius + step, celsius))
         done[rest] = never | (inside & (left <= tolerance[rest]))
         rest = rest[~done[rest]]
