@@ -87,6 +87,19 @@ def test_a_threshold_on_a_row_of_the_scan_is_found_however_its_zero_is_rounded()
     assert np.isnan(curve.reopens).all()
 
 
+@pytest.mark.parametrize("beyond", [0.0003, 0.002, 0.01, 0.03, 0.2])
+def test_a_threshold_just_beyond_a_corner_is_found(beyond):
+    """As where a valve of the engine opens: the surplus falls 0.04 per kelvin up to there, and 0.11 from there on."""
+    corners = np.linspace(-20, 60, 61)
+
+    def surplus(temperature, i):
+        past = temperature - corners[i]
+        return 0.11 * beyond - np.where(past < 0, 0.04 * past, 0.11 * past)
+
+    curve = threshold_curve(surplus, columns=61, cold_end=-40.0, tolerance=np.full(61, 1e-7))
+    assert curve.closes == pytest.approx(corners + beyond, abs=2e-6)
+
+
 VIEW = np.arange(-40.0, 140.1, 2.5), np.arange(600.0, 7000.1, 200.0)
 FINER = np.arange(600.0, 7000.1, 50.0).tolist()
 
@@ -154,12 +167,13 @@ class Bent:
 
 def test_what_was_seen_says_where_a_threshold_is_though_it_bends_there():
     never, far = 1e3, 2e3
-    bent = Bent([-39.6, -20, 33.33, 139.9, 143, 149.9, 151, never], [far, 60.2, far, far, far, far, far, far])
+    bent = Bent([-39.6, -20, 33.33, 139.9, 143, 149.9, 151, never, -40.02], [far, 60.2, *[far] * 7])
     curve = bent.curve(bent.seen)
-    assert curve.closes == pytest.approx([-39.6, -20, 33.33, 139.9, 143, 149.9, 150, 150], abs=1e-6)
+    closes = [-39.6, -20, 33.33, 139.9, 143, 149.9, 150, 150, np.nan]  # the last one is shut at the cold end
+    assert curve.closes == pytest.approx(closes, abs=1e-6, nan_ok=True)
     assert curve.reopens[1] == pytest.approx(60.2, abs=1e-6)
     assert np.isnan(np.delete(curve.reopens, 1)).all()
-    assert bent.asked < 8 * 40
+    assert bent.asked < 3 * 80  # of 96 temperatures in nine columns
 
 
 def test_what_opens_beyond_the_hottest_temperature_seen_is_found():

@@ -28,6 +28,9 @@ HALLEY_STEPS = 3
 LEAST_BEND = 0.05
 """Of any surplus for what is left after a step: its second derivative over the first, as of oil that thins. [1/K]"""
 
+MOST_BEND = 0.2
+"""Of the same: what bends more strongly may have a corner. [1/K]"""
+
 BEND_MARGIN = 5.0
 """How many times the square of the bend times the third power of the step may be left."""
 
@@ -164,7 +167,7 @@ def _found(
         sign, farther = np.where(line == 0, 1.0, -1.0), SEEN_EVERY if is_seen else 0.0
         changes[line, column], is_found[line, column] = _refined(
             lambda celsius, i: sign[i] * surplus(celsius, column[i]),
-            scan[row] - farther,
+            np.maximum(scan[row] - farther, scan[0]),
             np.minimum(scan[row + 1] + farther, HOTTEST),
             np.minimum(_where_zero(scan, looked, row, column, beside), HOTTEST),
             tolerance[column],
@@ -200,32 +203,36 @@ def _refined(
     It is infinite where it has not done so at 150 °C.
 
     By Halley's method, whose steps triple the digits, until a step is bound to be within tolerance by how the surplus bends
-    there, so that nothing is evaluated after it; by Newton's method within the bracket where that does not happen.
+    there, so that nothing is evaluated after it. Where it has a corner, as where a valve of the engine opens, or where that
+    does not happen, by Newton's method within the bracket.
     """
-    values, done, rest = start.copy(), np.zeros(start.shape, dtype=bool), np.arange(start.size)
+    values, done, smooth = start.copy(), np.zeros(start.shape, dtype=bool), np.arange(start.size)
     for _ in range(HALLEY_STEPS):
-        celsius = values[rest]
+        celsius = values[smooth]
         pieces = np.stack([celsius - DIFFERENCE_STEP, celsius, celsius + DIFFERENCE_STEP])
-        below, here, above = falling(pieces, rest)
+        below, here, above = falling(pieces, smooth)
         slope, bend = (above - below) / (2 * DIFFERENCE_STEP), (above - 2 * here + below) / DIFFERENCE_STEP**2
         with np.errstate(divide="ignore", invalid="ignore"):
             newton, bent = -here / slope, bend / slope
             step = newton / (1 + 0.5 * newton * bent)
             left = BEND_MARGIN * np.abs(np.maximum(np.abs(bent), LEAST_BEND) ** 2 * step**3 * slope)
-            inside = (slope < 0) & (celsius + step >= low[rest]) & (celsius + step <= high[rest])
+            inside = (slope < 0) & (celsius + step >= low[smooth]) & (celsius + step <= high[smooth])
+        is_smooth = np.abs(bent) <= MOST_BEND
         never = (celsius >= HOTTEST) & (here > 0)
-        values[rest] = np.where(never, np.inf, np.where(inside, celsius + step, celsius))
-        done[rest] = never | (inside & (left <= tolerance[rest]))
-        rest = rest[~done[rest]]
-        if not rest.size:
-            return values, done
+        values[smooth] = np.where(never, np.inf, np.where(inside, celsius + step, celsius))
+        is_near = np.abs(step) <= 0.5 * DIFFERENCE_STEP  # so that a corner on the way would have been seen
+        done[smooth] = never | (inside & is_smooth & is_near & (left <= tolerance[smooth]))
+        smooth = smooth[is_smooth & ~done[smooth]]
+        if not smooth.size:
+            break
+    rest = np.flatnonzero(~done)
+    if not rest.size:
+        return values, done
 
     def function(celsius: FloatArray, i: Indices) -> tuple[FloatArray, FloatArray]:
         here, there = falling(np.stack([celsius, celsius + SLOPE_STEP]), rest[i])
         return here, (there - here) / SLOPE_STEP
 
-    roots = falling_roots(
-        function, lower=low[rest], upper=high[rest], start=values[rest], tolerance=tolerance[rest], foresees=True
-    )
+    roots = falling_roots(function, lower=low[rest], upper=high[rest], start=values[rest], tolerance=tolerance[rest])
     values[rest], done[rest] = roots.values, roots.converged
     return values, done
