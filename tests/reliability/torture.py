@@ -27,7 +27,7 @@ from tabrel.cli.demo import fill_demo
 from tabrel.core.errors import TabrelError
 from tabrel.document.study_document import read_study
 from tabrel.store.connection import connect, transaction
-from tabrel.store.migrate import migrate, shipped_migrations
+from tabrel.store.migrate import migrate, open_database, shipped_migrations
 from tabrel.store.study.studies import insert_study
 from tabrel.store.upkeep.kept import keep_copy
 from tabrel.store.upkeep.verify import faults_of
@@ -136,8 +136,7 @@ def old_database(path: Path, version: int) -> str:
     migrate(conn, {number: script for number, script in shipped_migrations().items() if number <= version})
     name = f"as of version {version}"
     if version >= 12:
-        with transaction(conn):
-            insert_study(conn, read_study(json.dumps(everything() | {"name": name})))
+        fill_as_of_now(conn, path.with_name("now.db"), name)
     else:
         conn.execute("INSERT INTO study (name) VALUES (:name)", {"name": name})
         conn.execute("INSERT INTO sample (study_id, position, label) VALUES (1, 0, 'A')")
@@ -147,6 +146,29 @@ def old_database(path: Path, version: int) -> str:
     return name
 
 
+def fill_as_of_now(conn: sqlite3.Connection, newest: Path, name: str) -> None:
+    """Fill an old database with what a new one holds of a study, as far as it has the tables and columns for it."""
+    open_database(newest)
+    now = connect(newest)
+    with transaction(now):
+        insert_study(now, read_study(json.dumps(everything() | {"name": name})))
+    now.close()
+    conn.execute("PRAGMA foreign_keys = OFF")
+    conn.execute("ATTACH DATABASE :newest AS newest", {"newest": str(newest)})
+    tables = "SELECT name FROM {schema}.sqlite_master WHERE type = 'table' AND name NOT LIKE 'sqlite!_%' ESCAPE '!'"
+    old, new = ({row["name"] for row in conn.execute(tables.format(schema=schema))} for schema in ("main", "newest"))
+    with transaction(conn):
+        for table in sorted(old & new):
+            of_old, of_new = (
+                [row["name"] for row in conn.execute(f"SELECT name FROM pragma_table_info(:table, '{schema}')", {"table": table})]
+                for schema in ("main", "newest")
+            )
+            columns = ", ".join(column for column in of_old if column in of_new)
+            conn.execute(f"INSERT OR IGNORE INTO main.{table} ({columns}) SELECT {columns} FROM newest.{table}")
+    conn.execute("DETACH DATABASE newest")
+    conn.execute("PRAGMA foreign_keys = ON")
+
+
 def kills_while_migrating(folder: Path, times: int, seed: int = 2) -> Counter[str]:
     """Kill a program while it brings an old database up to date, then open it again; count what is no longer there."""
     dice, found = random.Random(seed), Counter[str]()
@@ -154,7 +176,7 @@ def kills_while_migrating(folder: Path, times: int, seed: int = 2) -> Counter[st
     for trial in range(times):
         path = folder / f"old-{trial}" / "old.db"
         path.parent.mkdir()
-        name = old_database(path, 1 + trial % (newest - 1))
+        name = old_database(path, newest - 1 - trial % (newest - 1))
         before = texts_in(path)
 
         def bring_up_to_date(say, path=path):
