@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import replace
+from dataclasses import fields, replace
 from math import exp, log
 
 import numpy as np
@@ -18,10 +18,11 @@ from tabrel.core.maps.onset import bypass_onset
 from tabrel.core.sample.measured_sample import measure_sample
 from tabrel.core.starts.duty_cycle import SHIPPED_CYCLES, CycleTrace, evened, read_duty_cycle, running_speed
 from tabrel.core.starts.life import captured_mass, filter_life, loading_at_onset
-from tabrel.core.starts.warm_up import completed_plan, warm_up
+from tabrel.core.starts.together import Wanted, followed
+from tabrel.core.starts.warm_up import WarmUp, completed_plan, warm_up, warm_ups
 from tabrel.core.study.defaults import USUAL_PLAN
 from tabrel.core.study.plans import WarmUpPlan
-from tabrel.core.uncertainty.model_arrays import flattened, one_draw
+from tabrel.core.uncertainty.model_arrays import flattened, one_draw, picked
 from tabrel.core.uncertainty.propagation import Result
 from tabrel.core.uncertainty.sampling import random_quantiles
 
@@ -50,6 +51,49 @@ def test_a_start_fills_the_galleries_first_and_then_follows_the_steady_circuit()
         if second:
             at = solved_at(problem, celsius, 1500.0)
             assert start.gallery_pressure[k] == pytest.approx(at.quantity("gallery_pressure")[0], rel=1e-6)
+
+
+@pytest.mark.parametrize("places", [20_000, 500])
+@pytest.mark.parametrize(
+    "cycle", [flat_cycle(), CycleTrace(np.array([0.0, 20, 21, 60, 300]), np.array([900.0, 900, 0, 3000, 2500]), None)]
+)
+def test_starts_of_draws_that_are_followed_at_once_are_those_of_each_alone(monkeypatch, places, cycle):
+    made = study(WEAK)
+    problem = sampled_problem(made, made.samples[0], quantiles=random_quantiles(40))
+    plan, _ = completed_plan(WarmUpPlan(start_c=-25.0, gallery_volume_l=0.5, can_time_constant_min=2.0))
+    drawn = picked(problem.sampled, slice(0, 5))
+    monkeypatch.setattr("tabrel.core.starts.together.PLACES_AT_ONCE", places)
+    together = warm_ups(drawn, 5, cycle, plan)
+    alone = [warm_up(one_draw(problem.sampled, i), cycle, plan) for i in range(5)]
+    assert len({start.filled_after for start in alone}) == 5  # each in its own time
+    for found, expected in zip(together, alone, strict=True):
+        for field in fields(WarmUp):
+            np.testing.assert_allclose(getattr(found, field.name), getattr(expected, field.name), rtol=1e-6, atol=1e-9)
+
+
+def test_courses_that_want_different_things_are_sent_each_its_own():
+    """Courses of one, two and three questions, which want one thing or another in one condition or another."""
+    asked = []
+
+    def course(i):
+        told = []
+        for k in range(i + 1):
+            place = np.full(k + 1, float(i))
+            found = yield Wanted("filling" if k % 2 else "steady", place, place, place, ("lift",) if i else ("balance",))
+            told.append({name: values.tolist() for name, values in found.items()})
+        return told
+
+    def solve(which, wanted):
+        assert len({one.condition for one in wanted}) == 1
+        asked.append(list(which))
+        return [{name: one.speed * 10 for name in one.names} for one in wanted]
+
+    assert followed([course(i) for i in range(3)], solve) == [
+        [{"balance": [0]}],
+        [{"lift": [10]}, {"lift": [10, 10]}],
+        [{"lift": [20]}, {"lift": [20, 20]}, {"lift": [20, 20, 20]}],
+    ]
+    assert asked == [[0, 1, 2], [1, 2], [2]]
 
 
 def followed_finely(problem, cycle, plan, step=0.02):

@@ -25,10 +25,10 @@ from tabrel.core.maps.operating_map import operating_map
 from tabrel.core.sample.measured_sample import MeasuredSample
 from tabrel.core.starts.duty_cycle import cycle_of
 from tabrel.core.starts.life import captured_mass, loading_at_onset
-from tabrel.core.starts.warm_up import WarmUp, completed_plan, warm_up
+from tabrel.core.starts.warm_up import WarmUp, completed_plan, warm_up, warm_ups
 from tabrel.core.study.model import Study
 from tabrel.core.study.uses import Use
-from tabrel.core.uncertainty.model_arrays import flattened, one_draw, picked
+from tabrel.core.uncertainty.model_arrays import flattened, picked
 from tabrel.core.uncertainty.sampling import random_quantiles
 
 FloatArray = NDArray[np.float64]
@@ -184,7 +184,9 @@ class _FilterAtPoints:
         """The start with the best estimates, and with the first few draws."""
         plan, _ = completed_plan(self.study.warm_up)
         cycle = cycle_of(self.study, plan)
-        return warm_up(self.steady.nominal, cycle, plan), [warm_up(point, cycle, plan) for point in self._first_draws()]
+        count = self._followed_draws
+        drawn = picked(self.steady.sampled, slice(0, count))
+        return warm_up(self.steady.nominal, cycle, plan), warm_ups(drawn, count, cycle, plan) if count else []
 
     def _start(self, measure: str) -> Known:
         def asked(start: WarmUp) -> float:
@@ -223,12 +225,8 @@ class _FilterAtPoints:
 
     @property
     def _followed_draws(self) -> int:
-        """How many draws are followed one by one; none where there is no uncertainty."""
+        """How many draws are followed; none where there is no uncertainty."""
         return min(START_DRAWS, self.steady.count) if self.draws > 1 else 0
-
-    def _first_draws(self) -> list[OperatingPoint]:
-        """Return the first few draws as points of their own."""
-        return [one_draw(self.steady.sampled, i) for i in range(self._followed_draws)]
 
     def _followed(self, value: float, drawn: list[float]) -> Known:
         sampled = np.full(self.steady.count, np.nan)

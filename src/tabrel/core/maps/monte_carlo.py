@@ -13,7 +13,7 @@ from numpy.typing import NDArray
 
 from tabrel.core.circuit.engine_circuit import Condition
 from tabrel.core.circuit.operating_point import AS_IT_IS, operating_point
-from tabrel.core.circuit.solution import solve_circuit
+from tabrel.core.circuit.solution import PLACES_AT_ONCE, solve_circuit
 from tabrel.core.circuit.state import OperatingPoint
 from tabrel.core.hydraulics.threshold_curve import COLDEST, HOTTEST
 from tabrel.core.maps.onset import onset_of_columns
@@ -25,9 +25,6 @@ from tabrel.core.uncertainty.sampling import Quantiles, SampledVariables
 FloatArray = NDArray[np.float64]
 
 DRAWS = 1000
-PLACES_AT_ONCE = 20_000
-"""Draws × places solved in one go: small enough for the caches of a processor, and to be stopped soon."""
-
 BAND = (0.025, 0.5, 0.975)
 """Ends and middle of a 95 % band."""
 

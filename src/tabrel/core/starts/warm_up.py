@@ -2,19 +2,21 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Mapping
+from collections.abc import Callable
 from dataclasses import dataclass, fields, replace
 
 import numpy as np
 from numpy.typing import NDArray
 
 from tabrel.core.circuit.engine_circuit import Condition
-from tabrel.core.circuit.solution import solve_circuit
 from tabrel.core.circuit.state import OperatingPoint
 from tabrel.core.errors import StudyError
+from tabrel.core.oil.model import OilModel
 from tabrel.core.starts.duty_cycle import CycleTrace, evened
+from tabrel.core.starts.together import Following, Found, Wanted, followed, solved_alone, solved_by_draw
 from tabrel.core.study.defaults import USUAL_PLAN
 from tabrel.core.study.plans import WarmUpPlan
+from tabrel.core.uncertainty.model_arrays import one_draw
 
 FloatArray = NDArray[np.float64]
 
@@ -133,16 +135,50 @@ def warm_up(point: OperatingPoint, cycle: CycleTrace, plan: WarmUpPlan) -> WarmU
     -------
     WarmUp
     """
-    course = _Course(point, evened(cycle), plan)
-    filling, filled_after = _filling(course, (plan.gallery_volume_l or 0.0) * 1e-3)
-    phases = [_Phase(course, "filling", filling)] if len(filling) else []
+    [start] = followed([_start(_Run(_Course(evened(cycle), plan), point.oil))], solved_alone(point))
+    return start
+
+
+def warm_ups(sampled: OperatingPoint, count: int, cycle: CycleTrace, plan: WarmUpPlan) -> list[WarmUp]:
+    """Return the start of every draw, as `warm_up` does, all followed at once.
+
+    Parameters
+    ----------
+    sampled : OperatingPoint
+        Its numbers have shape (count, 1) wherever they are uncertain.
+    count : int
+        Draws.
+    cycle, plan : CycleTrace, WarmUpPlan
+        As of `warm_up`.
+
+    Returns
+    -------
+    list of WarmUp
+    """
+    course = _Course(evened(cycle), plan)
+    starts = [_start(_Run(course, one_draw(sampled.oil, i))) for i in range(count)]
+    return followed(starts, solved_by_draw(sampled, count))
+
+
+def _start(run: _Run) -> Following[WarmUp]:
+    """Follow a start; return it."""
+    course = run.course
+    filling, filled_after = yield from _filling(run, (course.plan.gallery_volume_l or 0.0) * 1e-3)
+    phases = []
+    if len(filling):
+        phases.append((yield from _phase(run, "filling", filling)))
+    full = None
     if filled_after is not None:
         later = course.moments[course.moments > filled_after]
-        phases.append(_Phase(course, "steady", np.concatenate([[filled_after], later])))
+        full = yield from _phase(run, "steady", np.concatenate([[filled_after], later]))
+        phases.append(full)
     time = np.concatenate([phase.time for phase in phases])
     found = {name: np.concatenate([phase.found[name] for phase in phases]) for name in _QUANTITIES}
-    full = phases[-1] if filled_after is not None else None
-    running = full.found["gallery_pressure"][course.flows(full.time)] if full else np.array([])
+    running = full.found["gallery_pressure"][run.flows(full.time)] if full else np.array([])
+    bypass_time = dry_time = 0.0
+    for phase in phases:
+        bypass_time += yield from phase.lasting(_IS_OPEN)
+        dry_time += yield from phase.lasting(_IS_DRY)
     return WarmUp(
         time=time,
         temperature=course.temperature(time),
@@ -151,30 +187,28 @@ def warm_up(point: OperatingPoint, cycle: CycleTrace, plan: WarmUpPlan) -> WarmU
         **found,
         is_filling=np.concatenate([np.full(len(phase.time), phase.condition == "filling") for phase in phases]),
         filled_after=filled_after,
-        pressure_after=full.first(_HAS_PRESSURE) if full else None,
-        bypass_time=sum(phase.lasting(_IS_OPEN) for phase in phases),
+        pressure_after=(yield from full.first(_HAS_PRESSURE)) if full else None,
+        bypass_time=bypass_time,
         unfiltered_volume=sum(phase.amount("filter_flow", "unfiltered_fraction") for phase in phases),
         volume=sum(phase.amount("filter_flow") for phase in phases),
         lowest_gallery_pressure=float(np.nanmin(running)) if running.size else None,
-        dry_time=sum(phase.lasting(_IS_DRY) for phase in phases),
+        dry_time=dry_time,
     )
 
 
 class _Course:
-    """What the start is given: speed and temperatures at any moment, and the circuit solved there.
+    """What the start is given: speed and temperatures at any moment.
 
     Parameters
     ----------
-    point : OperatingPoint
-        Filter, circuit, oil and loading.
     cycle : CycleTrace
         From `evened`.
     plan : WarmUpPlan
         From `completed_plan`.
     """
 
-    def __init__(self, point: OperatingPoint, cycle: CycleTrace, plan: WarmUpPlan) -> None:
-        self._point, self._cycle, self._plan = point, cycle, plan
+    def __init__(self, cycle: CycleTrace, plan: WarmUpPlan) -> None:
+        self._cycle, self.plan = cycle, plan
         self.end = float(cycle.time[-1])
         self.moments = np.unique(np.concatenate([np.arange(0.0, self.end, STEP), cycle.time]))
         lag = 60 * (plan.can_time_constant_min or 0.0)
@@ -189,8 +223,8 @@ class _Course:
         """Return the oil temperature in the sump. [°C]"""
         if self._cycle.temperature is not None:
             return np.interp(time, self._cycle.time, self._cycle.temperature)
-        start, end = self._plan.start_c or 0.0, self._plan.end_c or 0.0
-        return np.asarray(end - (end - start) * np.exp(-time / (60 * (self._plan.time_constant_min or 1.0))))
+        start, end = self.plan.start_c or 0.0, self.plan.end_c or 0.0
+        return np.asarray(end - (end - start) * np.exp(-time / (60 * (self.plan.time_constant_min or 1.0))))
 
     def can_temperature(self, time: FloatArray) -> FloatArray:
         """Return the oil temperature in the filter. [°C]"""
@@ -200,21 +234,29 @@ class _Course:
         """Return where the engine turns."""
         return np.asarray(self.speed(time) > _SLOWEST_TURNING)
 
+
+@dataclass(frozen=True)
+class _Run:
+    """A course with an oil in the engine."""
+
+    course: _Course
+    oil: OilModel
+
     def flows(self, time: FloatArray) -> NDArray[np.bool_]:
         """Return where the engine turns and the oil pumps."""
-        pumps = self._point.oil.pumps
-        return self.turns(time) & pumps(self.temperature(time)) & pumps(self.can_temperature(time))
+        course, pumps = self.course, self.oil.pumps
+        return course.turns(time) & pumps(course.temperature(time)) & pumps(course.can_temperature(time))
 
-    def solved(self, condition: Condition, time: FloatArray, names: tuple[str, ...] = _QUANTITIES) -> dict[str, FloatArray]:
-        """Return quantities at moments; zero while the engine is stopped, NaN where the oil does not pump."""
-        found = {name: np.where(self.turns(time), np.nan, 0.0) for name in names}
+    def solved(self, condition: Condition, time: FloatArray, names: tuple[str, ...] = _QUANTITIES) -> Following[Found]:
+        """Have quantities solved at moments; return them, zero while the engine is stopped, NaN where the oil does not pump."""
+        course = self.course
+        found = {name: np.where(course.turns(time), np.nan, 0.0) for name in names}
         flows = self.flows(time)
         if flows.any():
             at = time[flows]
-            problem = replace(self._point, condition=condition)
-            solved = solve_circuit(problem, problem.place(self.temperature(at), self.speed(at), self.can_temperature(at)))
+            solved = yield Wanted(condition, course.temperature(at), course.speed(at), course.can_temperature(at), names)
             for name in names:
-                found[name][flows] = solved.quantity(name)
+                found[name][flows] = solved[name]
         return found
 
 
@@ -230,74 +272,89 @@ class _Statement:
     """
 
     names: tuple[str, ...]
-    holds: Callable[[_Course, FloatArray, Mapping[str, FloatArray]], NDArray[np.bool_]]
+    holds: Callable[[_Run, FloatArray, Found], NDArray[np.bool_]]
 
-    def at(self, course: _Course, condition: Condition, time: FloatArray) -> NDArray[np.bool_]:
-        """Return whether it is the case at moments that have not been solved."""
-        return self.holds(course, time, course.solved(condition, time, self.names) if self.names else {})
+    def at(self, run: _Run, condition: Condition, time: FloatArray) -> Following[NDArray[np.bool_]]:
+        """Find whether it is the case at moments that have not been solved; return that."""
+        found = (yield from run.solved(condition, time, self.names)) if self.names else {}
+        return self.holds(run, time, found)
 
 
 _IS_OPEN = _Statement(("bypass_fraction",), lambda _, __, found: np.nan_to_num(found["bypass_fraction"]) > 0)
 _HAS_PRESSURE = _Statement(("gallery_pressure",), lambda _, __, found: np.nan_to_num(found["gallery_pressure"]) >= PRESSURE_THERE)
-_IS_DRY = _Statement((), lambda course, time, _: course.turns(time) & ~course.flows(time))
+_IS_DRY = _Statement((), lambda run, time, _: run.course.turns(time) & ~run.flows(time))
 
 
+@dataclass(frozen=True)
 class _Phase:
     """A stretch of the start in one condition, solved at its moments.
 
-    Parameters
+    Attributes
     ----------
-    course : _Course
+    run : _Run
     condition : str
     time : ndarray, shape (n,)
         [s]
+    found : mapping
+        Quantities there.
     """
 
-    def __init__(self, course: _Course, condition: Condition, time: FloatArray) -> None:
-        self.course, self.condition, self.time = course, condition, time
-        self.found = course.solved(condition, time)
+    run: _Run
+    condition: Condition
+    time: FloatArray
+    found: Found
 
     def amount(self, *names: str) -> float:
         """Return the integral over time of a product of quantities; nothing where the oil does not pump."""
         product = np.prod([np.nan_to_num(self.found[name]) for name in names], axis=0)
         return float(np.trapezoid(product, self.time))
 
-    def lasting(self, statement: _Statement) -> float:
-        """Return for how long something is the case. [s]"""
-        holds = statement.holds(self.course, self.time, self.found)
+    def lasting(self, statement: _Statement) -> Following[float]:
+        """Find for how long something is the case; return it. [s]"""
+        holds = statement.holds(self.run, self.time, self.found)
         before, after = self.time[:-1], self.time[1:]
         share = np.where(holds[:-1] & holds[1:], 1.0, 0.0)
         turning = np.flatnonzero(holds[:-1] != holds[1:])
         if turning.size:
-            turn = self._turns(statement, before[turning], after[turning], holds[1:][turning])
+            turn = yield from self._turns(statement, before[turning], after[turning], holds[1:][turning])
             reached = (turn - before[turning]) / (after - before)[turning]
             share[turning] = np.where(holds[1:][turning], 1 - reached, reached)
         return float(np.sum(share * (after - before)))
 
-    def first(self, statement: _Statement) -> float | None:
-        """Return from when on something is the case for the first time, or None. [s]"""
-        holds = statement.holds(self.course, self.time, self.found)
+    def first(self, statement: _Statement) -> Following[float | None]:
+        """Find from when on something is the case for the first time; return it, or None. [s]"""
+        holds = statement.holds(self.run, self.time, self.found)
         if not holds.any():
             return None
         k = int(np.argmax(holds))
         if k == 0:
             return float(self.time[0])
-        return float(self._turns(statement, self.time[k - 1 : k], self.time[k : k + 1], np.array([True]))[0])
+        turn = yield from self._turns(statement, self.time[k - 1 : k], self.time[k : k + 1], np.array([True]))
+        return float(turn[0])
 
-    def _turns(self, statement: _Statement, before: FloatArray, after: FloatArray, holds_after: NDArray[np.bool_]) -> FloatArray:
-        """Return between pairs of moments when a statement turns, by dividing what lies between, a round at once."""
+    def _turns(
+        self, statement: _Statement, before: FloatArray, after: FloatArray, holds_after: NDArray[np.bool_]
+    ) -> Following[FloatArray]:
+        """Find between pairs of moments when a statement turns, by dividing what lies between, a round at once; return it."""
         every = np.arange(len(before))
         for _ in range(ROUNDS):
             moments = np.linspace(before, after, PIECES + 1, axis=1)
             inside = moments[:, 1:-1]
-            is_late = statement.at(self.course, self.condition, inside.ravel()).reshape(inside.shape) == holds_after[:, None]
+            holds = yield from statement.at(self.run, self.condition, inside.ravel())
+            is_late = holds.reshape(inside.shape) == holds_after[:, None]
             turned = np.where(is_late.any(axis=1), np.argmax(is_late, axis=1) + 1, PIECES)
             before, after = moments[every, turned - 1], moments[every, turned]
         return (before + after) / 2
 
 
-def _filling(course: _Course, volume: float) -> tuple[FloatArray, float | None]:
-    """Return the moments while the galleries fill, and when they are full; None where that does not come."""
+def _phase(run: _Run, condition: Condition, time: FloatArray) -> Following[_Phase]:
+    found = yield from run.solved(condition, time)
+    return _Phase(run, condition, time, found)
+
+
+def _filling(run: _Run, volume: float) -> Following[tuple[FloatArray, float | None]]:
+    """Find the moments while the galleries fill, and when they are full; return both, None where that does not come."""
+    course = run.course
     held, begin, parts = 0.0, 0.0, [np.array([])]
     if volume <= 0:
         return parts[0], 0.0
@@ -305,7 +362,8 @@ def _filling(course: _Course, volume: float) -> tuple[FloatArray, float | None]:
         stop = min(course.end, begin + FILLING_STRETCH)
         corners = course.moments[(course.moments > begin) & (course.moments < stop)]
         time = np.unique(np.concatenate([np.arange(begin, stop, FILLING_STEP), corners, [stop]]))
-        flow = np.nan_to_num(course.solved("filling", time, ("filter_flow",))["filter_flow"])
+        found = yield from run.solved("filling", time, ("filter_flow",))
+        flow = np.nan_to_num(found["filter_flow"])
         inside = held + np.concatenate([[0.0], np.cumsum(np.diff(time) * (flow[1:] + flow[:-1]) / 2)])
         if inside[-1] >= volume:
             k = int(np.searchsorted(inside, volume))
