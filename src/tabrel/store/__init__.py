@@ -10,6 +10,7 @@
 `gather`        several statements read as one
 `rows`          a row as a core object
 `errors`        what the store raises
+`understood`    texts with a form of their own
 
 In reading order; a package imports only packages above it:
 

@@ -5,8 +5,14 @@ from __future__ import annotations
 import json
 import sqlite3
 
+from pydantic import TypeAdapter
+
+from tabrel.store.understood import understood
+
 Order = tuple[tuple[str, ...], ...]
 """Choices of an observation, the best first, ties together."""
+
+_ORDER: TypeAdapter[Order] = TypeAdapter(Order)
 
 SELECT_PREFERENCES = "SELECT observation, preferred FROM preference ORDER BY observation"
 SET_PREFERENCE = """
@@ -19,7 +25,7 @@ DELETE_PREFERENCE = "DELETE FROM preference WHERE observation = :observation"
 def load_preferences(conn: sqlite3.Connection) -> dict[str, Order]:
     """Return the preferences by the key of their observation."""
     rows = conn.execute(SELECT_PREFERENCES)
-    return {row["observation"]: tuple(tuple(tied) for tied in json.loads(row["preferred"])) for row in rows}
+    return {row["observation"]: understood(_ORDER, row["preferred"], "your preferences") for row in rows}
 
 
 def set_preference(conn: sqlite3.Connection, observation: str, order: Order) -> None:

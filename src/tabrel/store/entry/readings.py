@@ -4,14 +4,16 @@ from __future__ import annotations
 
 import json
 import sqlite3
-from collections.abc import Iterable
+from collections.abc import Container, Iterable
 from dataclasses import dataclass
 from typing import Any
 
+from tabrel.core.catalogue.quantities import HOLE_QUANTITIES, QUANTITIES
 from tabrel.core.study.model import QuantityState, Reading, ReadingEntry, as_entry, as_reading
 from tabrel.store.connection import inserted_id
 from tabrel.store.errors import NotStoredError
 from tabrel.store.gather import Reader
+from tabrel.store.understood import not_understood
 
 
 @dataclass(frozen=True)
@@ -120,7 +122,7 @@ WHERE hole_group.adapter_id = :study_id ORDER BY reading.position, reading.id
 def entries_by_key(conn: Reader, sample_id: int) -> dict[str, tuple[ReadingEntry, ...]]:
     """Return the readings of a sample as the study holds them; those of its holes belong to these."""
     rows = conn.execute(SELECT_READINGS_OF_SAMPLE, {"sample_id": sample_id})
-    return _by_key(row for row in rows if row["hole_group_id"] is None)
+    return _by_key((row for row in rows if row["hole_group_id"] is None), QUANTITIES)
 
 
 def entries_of_holes(
@@ -132,14 +134,17 @@ def entries_of_holes(
     for row in conn.execute(*((SELECT_READINGS_OF_ADAPTER, {"study_id": study_id}) if sample_id is None else of_sample)):
         if row["hole_group_id"] is not None:
             found.setdefault(row["hole_group_id"], []).append(row)
-    return {group: _by_key(rows) for group, rows in found.items()}
+    return {group: _by_key(rows, HOLE_QUANTITIES) for group, rows in found.items()}
 
 
-def _by_key(rows: Iterable[sqlite3.Row]) -> dict[str, tuple[ReadingEntry, ...]]:
+def _by_key(rows: Iterable[sqlite3.Row], known: Container[str]) -> dict[str, tuple[ReadingEntry, ...]]:
     """Return readings by key in the order in which each key was first read."""
     found: dict[str, list[sqlite3.Row]] = {}
     for row in rows:
-        found.setdefault(row["quantity_key"], []).append(row)
+        key = row["quantity_key"]
+        if key not in known:
+            raise not_understood(f"the name of what was read, {key!r},")
+        found.setdefault(key, []).append(row)
     first_read = sorted(found.items(), key=lambda one: min(row["id"] for row in one[1]))
     return {key: tuple(as_entry(_reading(row)) for row in held) for key, held in first_read}
 

@@ -11,6 +11,7 @@ from pydantic import TypeAdapter
 from tabrel.core.study.evidence import BypassBench, Counts, FlowBench, Photograph
 from tabrel.core.study.model import Sample
 from tabrel.store.gather import Reader
+from tabrel.store.understood import understood
 
 _ADAPTERS: dict[str, TypeAdapter[Any]] = {
     "counts": TypeAdapter(Counts),
@@ -56,4 +57,4 @@ def evidence_of(conn: Reader, sample_id: int) -> dict[str, Any]:
 @lru_cache(maxsize=64)
 def _parsed(kind: str, document: str) -> Any:
     """Return a part of a document; it is frozen, and a long test is read several times in one change."""
-    return _ADAPTERS[kind].validate_json(document, strict=True)
+    return understood(_ADAPTERS[kind], document, "the tests of a sample")

@@ -7,8 +7,13 @@ import sqlite3
 from collections.abc import Iterable
 from dataclasses import dataclass
 
+from pydantic import TypeAdapter
+
 from tabrel.store.connection import inserted_id
 from tabrel.store.errors import NotStoredError
+from tabrel.store.understood import understood
+
+_PARTS: TypeAdapter[tuple[str, ...]] = TypeAdapter(tuple[str, ...])
 
 
 @dataclass(frozen=True)
@@ -54,7 +59,9 @@ def load_template(conn: sqlite3.Connection, template_id: int) -> StoredTemplate:
 
 
 def _stored(row: sqlite3.Row) -> StoredTemplate:
-    return StoredTemplate(row["id"], row["name"], tuple(json.loads(row["parts"])), row["document"], row["saved_at"])
+    return StoredTemplate(
+        row["id"], row["name"], understood(_PARTS, row["parts"], "a template"), row["document"], row["saved_at"]
+    )
 
 
 def template_named(conn: sqlite3.Connection, name: str) -> int | None:

@@ -11,6 +11,7 @@ from pydantic import TypeAdapter
 from tabrel.core.study.arithmetic import ArithmeticLine
 from tabrel.store.errors import NotStoredError
 from tabrel.store.gather import Reader
+from tabrel.store.understood import understood
 
 _ADAPTER: TypeAdapter[ArithmeticLine] = TypeAdapter(ArithmeticLine)
 
@@ -37,10 +38,14 @@ def add_lines(conn: sqlite3.Connection, study_id: int, lines: Iterable[Arithmeti
         conn.execute(INSERT_LINE, {"study_id": study_id, "position": position, "document": document})
 
 
+def _line(row: sqlite3.Row) -> ArithmeticLine:
+    return understood(_ADAPTER, row["document"], "a line of arithmetic", strict=False)
+
+
 def load_lines(conn: Reader, study_id: int) -> tuple[StoredLine, ...]:
     """Return the lines of a study in their order."""
     rows = conn.execute(SELECT_LINES, {"study_id": study_id})
-    return tuple(StoredLine(int(row["id"]), _ADAPTER.validate_json(row["document"])) for row in rows)
+    return tuple(StoredLine(int(row["id"]), _line(row)) for row in rows)
 
 
 def place_of_line(conn: sqlite3.Connection, line_id: int) -> tuple[int, ArithmeticLine]:
@@ -54,7 +59,7 @@ def place_of_line(conn: sqlite3.Connection, line_id: int) -> tuple[int, Arithmet
     row = conn.execute(SELECT_LINE, {"id": line_id}).fetchone()
     if row is None:
         raise NotStoredError(f"there is no line {line_id} any more: it was removed meanwhile, undo brings it back")
-    return int(row["study_id"]), _ADAPTER.validate_json(row["document"])
+    return int(row["study_id"]), _line(row)
 
 
 def remove_line(conn: sqlite3.Connection, line_id: int) -> None:

@@ -11,6 +11,7 @@ from tabrel.core.study.report_plan import ReportPlan
 from tabrel.store.connection import inserted_id
 from tabrel.store.errors import NotStoredError
 from tabrel.store.gather import Reader
+from tabrel.store.understood import understood
 
 _ADAPTER: TypeAdapter[ReportPlan] = TypeAdapter(ReportPlan)
 
@@ -23,7 +24,7 @@ DELETE_REPORT_PLAN = "DELETE FROM report_plan WHERE study_id = :study_id"
 def load_report_plan(conn: Reader, study_id: int) -> ReportPlan | None:
     """Return the plan of a study's report, or None where there is none."""
     row = next(iter(conn.execute(SELECT_REPORT_PLAN, {"study_id": study_id})), None)
-    return None if row is None else _ADAPTER.validate_json(row["document"], strict=True)
+    return None if row is None else understood(_ADAPTER, row["document"], "the plan of the report")
 
 
 def set_report_plan(conn: sqlite3.Connection, study_id: int, plan: ReportPlan | None) -> None:

@@ -12,6 +12,7 @@ from tabrel.core.study.uses import Use, relabelled
 from tabrel.store.connection import inserted_id
 from tabrel.store.errors import NotStoredError
 from tabrel.store.gather import Reader
+from tabrel.store.understood import understood
 
 _ADAPTER: TypeAdapter[Use] = TypeAdapter(Use)
 
@@ -95,7 +96,7 @@ def _document(use: Use) -> str:
 
 
 def _use(row: sqlite3.Row) -> Use:
-    return _ADAPTER.validate_json(row["document"], strict=True)
+    return understood(_ADAPTER, row["document"], "a use")
 
 
 def load_uses(conn: Reader, study_id: int) -> tuple[Use, ...]:

@@ -1,0 +1,43 @@
+"""What is stored as a text with a form of its own: understood, or else the database is damaged."""
+
+from __future__ import annotations
+
+from typing import TypeVar
+
+from pydantic import TypeAdapter, ValidationError
+
+from tabrel.store.errors import DatabaseFaultError
+
+T = TypeVar("T")
+
+
+def understood(form: TypeAdapter[T], text: str, of: str, *, strict: bool = True) -> T:
+    """Return what a stored text says.
+
+    Parameters
+    ----------
+    form : TypeAdapter
+        What it was written by.
+    text : str
+        JSON.
+    of : str
+        What it is of, in words.
+    strict : bool
+        Whether numbers and texts must be what they were written as.
+
+    Raises
+    ------
+    DatabaseFaultError
+        If it is not of that form, as after a damage that left the file readable.
+    """
+    try:
+        return form.validate_json(text, strict=strict)
+    except ValidationError as error:
+        raise not_understood(f"what is stored of {of}") from error
+
+
+def not_understood(what: str) -> DatabaseFaultError:
+    """Return the error of something stored that means nothing."""
+    return DatabaseFaultError(
+        f"{what} cannot be understood: the database is damaged. Put back a copy of it, and keep the damaged file"
+    )
