@@ -50,7 +50,7 @@ from tabrel.store.entry.readings import insert_reading
 from tabrel.store.study.studies import load_study
 
 TEMPERATURES = np.linspace(-40, 140, 80).tolist()
-"""As far as the view's."""
+"""From as cold as the map of the view is drawn. [°C]"""
 
 SPEEDS = np.linspace(600, 7000, 80).tolist()
 REPEATS = 25

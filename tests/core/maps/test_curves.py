@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import dataclasses
+
 import fluids
 import numpy as np
 import pytest
@@ -113,7 +115,9 @@ FINER = np.arange(600.0, 7000.1, 50.0).tolist()
 def test_a_map_tells_about_where_to_look_and_nothing_else(changes, condition):
     problem = point(*changes, condition=condition)
     axes = [axis.tolist() for axis in VIEW]
-    solved, other = operating_map(problem, *axes), operating_map(point(*changes, condition=condition), axes[0][::40], axes[1])
+    # the map of a filter of hardly any resistance, whose valve stays shut, would say that there is nothing to look for
+    solved, other = (operating_map(one, *axes) for one in (problem, dataclasses.replace(problem, loading=0.001)))
+    assert (WEAK not in changes) or np.isfinite(bypass_onset(problem, FINER).temperature).any()
     for curve in (bypass_onset, regulator_opening):
         alone = curve(problem, FINER)
         for known in (solved, other):

@@ -12,9 +12,6 @@ from tabrel.core.circuit.state import CircuitState, OperatingPoint, Place
 
 FloatArray = NDArray[np.float64]
 
-PLACES_AT_ONCE = 20_000
-"""Places to solve in one go where there are many: small enough for the caches of a processor, and to be stopped soon."""
-
 
 @dataclass(frozen=True)
 class SolvedCircuit:

@@ -30,7 +30,11 @@ class Roots:
 Indices = NDArray[np.intp]
 
 FORESIGHT = 8.0
-"""Four times the half of what is taken off for the bend: by how much the second derivative may still change."""
+"""A step is the last where so many times its square, by the second derivative over the step before, is within tolerance.
+Half of that square is taken off; the rest is room for how the second derivative may still change."""
+
+PLACES_AT_ONCE = 20_000
+"""Places to solve in one go where there are many: small enough for the caches of a processor, and to be stopped soon."""
 
 REPACK_BELOW = 0.7
 """Share of elements still open below which the finished ones are dropped from the arrays."""

@@ -8,7 +8,7 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
-from tabrel.core.hydraulics.root_finding import Indices, falling_roots
+from tabrel.core.hydraulics.root_finding import PLACES_AT_ONCE, Indices, falling_roots
 
 FloatArray = NDArray[np.float64]
 
@@ -29,16 +29,13 @@ LEAST_BEND = 0.05
 """Of any surplus for what is left after a step: its second derivative over the first, as of oil that thins. [1/K]"""
 
 MOST_BEND = 0.2
-"""Of the same: what bends more strongly may have a corner. [1/K]"""
+"""Second derivative over the first of what is smooth; what bends more strongly may have a corner there. [1/K]"""
 
 BEND_MARGIN = 5.0
 """How many times the square of the bend times the third power of the step may be left."""
 
 SEEN_EVERY = 3.0
 """Temperatures that are farther apart are not enough to tell where a curve runs. [K]"""
-
-LOOKED_AT_ONCE = 20_000
-"""Temperatures × columns, small enough for the caches of a processor."""
 
 Surplus = Callable[[FloatArray, Indices], FloatArray]
 """Takes temperatures [°C] whose last axis runs over columns, and which columns those are; above zero means open."""
@@ -136,7 +133,7 @@ def threshold_curve(
     if unknown.any():
         rest = np.flatnonzero(unknown)
         scan = np.linspace(cold_end, HOTTEST, int(np.ceil((HOTTEST - cold_end) / scan_step)) + 1)
-        at_once = max(1, LOOKED_AT_ONCE // len(scan))
+        at_once = max(1, PLACES_AT_ONCE // len(scan))
         blocks = [rest[first : first + at_once] for first in range(0, len(rest), at_once)]
         looked = np.concatenate([surplus(scan[:, None], block) for block in blocks], axis=1)
         whole, _ = _found(lambda celsius, i: surplus(celsius, rest[i]), scan, looked, tolerance[rest])

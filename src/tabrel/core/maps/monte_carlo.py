@@ -13,8 +13,9 @@ from numpy.typing import NDArray
 
 from tabrel.core.circuit.engine_circuit import Condition
 from tabrel.core.circuit.operating_point import AS_IT_IS, operating_point
-from tabrel.core.circuit.solution import PLACES_AT_ONCE, solve_circuit
+from tabrel.core.circuit.solution import solve_circuit
 from tabrel.core.circuit.state import OperatingPoint
+from tabrel.core.hydraulics.root_finding import PLACES_AT_ONCE
 from tabrel.core.hydraulics.threshold_curve import COLDEST, HOTTEST
 from tabrel.core.maps.onset import onset_of_columns
 from tabrel.core.study.model import Sample, Study

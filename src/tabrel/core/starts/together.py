@@ -11,8 +11,9 @@ import numpy as np
 from numpy.typing import NDArray
 
 from tabrel.core.circuit.engine_circuit import Condition
-from tabrel.core.circuit.solution import PLACES_AT_ONCE, solve_circuit
+from tabrel.core.circuit.solution import solve_circuit
 from tabrel.core.circuit.state import OperatingPoint
+from tabrel.core.hydraulics.root_finding import PLACES_AT_ONCE
 from tabrel.core.uncertainty.model_arrays import flattened, picked
 
 FloatArray = NDArray[np.float64]
