@@ -90,9 +90,9 @@ check-node:
 	  || { echo "Tabrel needs Node 20 or newer, with npm: install it and run make again"; exit 1; }
 
 chromium:
-	@command -v chromium >/dev/null \
-	  || { echo "installing Debian's Chromium for the interface tests"; apt-get update -qq && apt-get install -y -qq chromium >/dev/null; } \
-	  || { echo "The interface tests need Chromium, and it may not be installed from here: install the package 'chromium' as an administrator"; exit 1; }
+	@command -v chromium-headless-shell >/dev/null || command -v chromium >/dev/null \
+	  || { echo "installing Debian's Chromium for the interface tests"; apt-get update -qq && apt-get install -y -qq chromium-headless-shell >/dev/null; } \
+	  || { echo "The interface tests need Chromium, and it may not be installed from here: install the package 'chromium-headless-shell' as an administrator"; exit 1; }
 
 clean:
 	rm -rf $(VENV) web/node_modules src/tabrel/static build

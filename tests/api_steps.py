@@ -2,6 +2,18 @@
 
 from __future__ import annotations
 
+from fastapi.routing import APIRoute
+
+from tabrel.api.app import ROUTED
+
+ADDRESSES = {
+    route.name: (next(iter(route.methods)), route.path)
+    for module in ROUTED
+    for route in module.router.routes
+    if isinstance(route, APIRoute)
+}
+"""Method and path of every operation."""
+
 
 def imported(client, document):
     answer = client.post("/api/studies", json=document)

@@ -6,29 +6,13 @@ import shutil
 from pathlib import Path
 
 import pytest
-from fastapi.testclient import TestClient
 
 from builders import changed, plain_document, reading
-from tabrel.api.app import create_app
-from tabrel.store.migrate import open_database
-
-
-@pytest.fixture(scope="session")
-def empty_database(tmp_path_factory):
-    """A database with the newest tables and nothing in it, made once and copied for each test."""
-    path = tmp_path_factory.mktemp("empty") / "empty.db"
-    open_database(path)
-    return path
 
 
 @pytest.fixture
-def client(tmp_path, empty_database):
-    static = tmp_path / "static"
-    static.mkdir()
-    (static / "index.html").write_text("<title>front</title>")
-    (tmp_path / "secret.txt").write_text("secret")
-    database = Path(shutil.copy(empty_database, tmp_path / "study.db"))
-    with TestClient(create_app(database, static=static), base_url="http://127.0.0.1") as client:
+def client(serve, empty_database, tmp_path):
+    with serve(Path(shutil.copy(empty_database, tmp_path / "study.db"))) as client:
         yield client
 
 

@@ -5,7 +5,6 @@ from __future__ import annotations
 import os
 import shutil
 from base64 import b64encode
-from functools import lru_cache
 
 import pytest
 import schemathesis
@@ -14,10 +13,9 @@ from hypothesis import HealthCheck, Phase, given, settings
 from schemathesis.checks import not_a_server_error
 from schemathesis.specs.openapi.checks import response_schema_conformance
 
+from api_steps import ADDRESSES
 from builders import everything, plain_document
-from tabrel.api.app import create_app
-from tabrel.api.openapi import openapi_document
-from tabrel.store.service import Service
+from tabrel.api.app import serve_database
 
 HOST = {"Host": "127.0.0.1"}
 OIL = [{"temperature_c": 40, "kinematic_mm2_s": 60}, {"temperature_c": 100, "kinematic_mm2_s": 10}]
@@ -151,14 +149,11 @@ VALID: dict[str, dict] = {
 
 
 @pytest.fixture(scope="module")
-def app(tmp_path_factory):
-    return create_app(tmp_path_factory.mktemp("contract") / "study.db", static=tmp_path_factory.mktemp("static"))
-
-
-@pytest.fixture(scope="module")
-def filled(app, tmp_path_factory):
+def filled(application, tmp_path_factory):
     """A database in which every kind of thing is there, and the ids of one of each."""
-    client = TestClient(app, base_url="http://127.0.0.1")
+    database = tmp_path_factory.mktemp("contract") / "study.db"
+    serve_database(application, database)
+    client = TestClient(application, base_url="http://127.0.0.1")
     document = everything()
     document["samples"][0].pop("archived")
     study = client.post("/api/studies", json=document).json()
@@ -209,38 +204,28 @@ def filled(app, tmp_path_factory):
         "workbook": workbook,
         "copy_name": copy,
     }
-    return app.state.service, ids
+    return database, ids
 
 
 @pytest.fixture
-def client(app, filled, tmp_path):
+def client(serve, filled, tmp_path):
     """The application on a copy of the filled database."""
-    shutil.copytree(filled[0].database.parent, tmp_path / "copy")
-    app.state.service = Service(tmp_path / "copy" / "study.db")
-    yield TestClient(app, base_url="http://127.0.0.1")
-    app.state.service = filled[0]
+    shutil.copytree(filled[0].parent, tmp_path / "copy")
+    return serve(tmp_path / "copy" / "study.db")
 
 
-def operations():
-    """Yield every operation as (id, method, path)."""
-    for path, methods in openapi_document()["paths"].items():
-        for method, operation in methods.items():
-            yield pytest.param(method, path, operation["operationId"], id=operation["operationId"])
-
-
-OPERATIONS = list(operations())
 EXAMPLES = int(os.environ.get("TABREL_EXAMPLES", "5"))
 """Generated for each operation; `make torture` asks many."""
 
 
-@lru_cache
-def operations_of(app):
-    """Return the operations of the application, as its schema has them."""
-    return schemathesis.openapi.from_asgi("/openapi.json", app, headers=HOST)
+@pytest.fixture(scope="module")
+def operations(application):
+    """The operations of the application, as its schema has them."""
+    return schemathesis.openapi.from_asgi("/openapi.json", application, headers=HOST)
 
 
 def test_every_operation_has_its_example():
-    assert {one.id for one in OPERATIONS} == set(VALID)
+    assert ADDRESSES.keys() == VALID.keys()
 
 
 def with_real(value, ids):
@@ -265,23 +250,24 @@ def asked_of(operation, ids):
     return asked, {**ids, **{key: value for key, value in VALID[operation].items() if key in in_path}}
 
 
-@pytest.mark.parametrize(("method", "path", "operation"), OPERATIONS)
-def test_every_operation_answers_with_real_ids_as_its_schema_says(app, client, filled, method, path, operation):
+@pytest.mark.parametrize("operation", VALID)
+def test_every_operation_answers_with_real_ids_as_its_schema_says(client, filled, operations, operation):
+    method, path = ADDRESSES[operation]
     asked, ids = asked_of(operation, filled[1])
-    answer = client.request(method.upper(), path.format(**ids), headers={**HOST, "If-Match": "*"}, **asked)
+    answer = client.request(method, path.format(**ids), headers={**HOST, "If-Match": "*"}, **asked)
     assert 200 <= answer.status_code < 300, answer.text
     if answer.headers.get("content-type") == "application/json":
-        operations_of(app)[path][method.upper()].validate_response(answer)
+        operations[path][method].validate_response(answer)
 
 
-@pytest.mark.parametrize(("method", "path", "operation"), [one for one in OPERATIONS if {"json", "params"} & set(VALID[one.id])])
-def test_whatever_is_asked_of_a_real_id_is_answered_as_the_schema_says(app, client, filled, method, path, operation):
+@pytest.mark.parametrize("operation", [name for name, example in VALID.items() if {"json", "params"} & example.keys()])
+def test_whatever_is_asked_of_a_real_id_is_answered_as_the_schema_says(client, filled, operations, operation):
     _, ids = filled
     del client
-    schema = operations_of(app)
+    method, path = ADDRESSES[operation]
 
     @settings(max_examples=EXAMPLES, phases=[Phase.generate], suppress_health_check=list(HealthCheck))
-    @given(case=schema[path][method.upper()].as_strategy())
+    @given(case=operations[path][method].as_strategy())
     def run(case):
         case.path_parameters = {name: ids[name] for name in case.path_parameters or {}}
         answer = case.call_and_validate(headers=HOST, checks=[not_a_server_error, response_schema_conformance])
@@ -290,11 +276,12 @@ def test_whatever_is_asked_of_a_real_id_is_answered_as_the_schema_says(app, clie
     run()
 
 
-@pytest.mark.parametrize(("method", "path", "operation"), [one for one in OPERATIONS if "_id}" in one.values[1]])
-def test_what_is_not_there_is_a_plain_404_by_every_method(client, filled, method, path, operation):
+@pytest.mark.parametrize("operation", [name for name, (_, path) in ADDRESSES.items() if "_id}" in path])
+def test_what_is_not_there_is_a_plain_404_by_every_method(client, filled, operation):
+    method, path = ADDRESSES[operation]
     asked, ids = asked_of(operation, filled[1])
     nowhere = {**ids, **{key: 10**9 for key in ids if key.endswith("_id")}}
-    answer = client.request(method.upper(), path.format(**nowhere), headers={**HOST, "If-Match": "*"}, **asked)
+    answer = client.request(method, path.format(**nowhere), headers={**HOST, "If-Match": "*"}, **asked)
     assert answer.status_code == 404, answer.text
     assert "there is no" in answer.json()["detail"]
 

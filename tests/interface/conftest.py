@@ -36,13 +36,41 @@ def browser_context_args(browser_context_args):
     return {**browser_context_args, "viewport": {"width": 1280, "height": 800}, "color_scheme": "light"}
 
 
+@pytest.fixture(scope="session")
+def shared_context(browser, browser_context_args, served_app):
+    """One browser context for all tests of a worker. A first page keeps the process that has compiled the front end."""
+    context = browser.new_context(**browser_context_args)
+    context.new_page().goto(f"{served_app.address}/api/service")
+    yield context
+    context.close()
+
+
+@pytest.fixture
+def context(shared_context):
+    """The shared context, left without pages, permissions and stored settings."""
+    yield shared_context
+    for page in shared_context.pages[1:]:
+        origin = page.evaluate("location.origin")
+        if origin != "null":
+            storage = {"origin": origin, "storageTypes": "cookies,local_storage,indexeddb"}
+            shared_context.new_cdp_session(page).send("Storage.clearDataForOrigin", storage)
+        page.close()
+    shared_context.clear_permissions()
+
+
 @pytest.fixture(autouse=True)
 def own_rules(context):
     """See that no view breaks the rules that the application gives its own pages."""
-    said = []
-    context.on("console", lambda message: said.append(message.text) if "Content Security Policy" in message.text else None)
-    yield said
-    assert said == []
+    broken = []
+
+    def listen(message):
+        if "Content Security Policy" in message.text:
+            broken.append(message.text)
+
+    context.on("console", listen)
+    yield broken
+    context.remove_listener("console", listen)
+    assert broken == []
 
 
 @pytest.fixture(scope="session")

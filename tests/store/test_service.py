@@ -142,8 +142,8 @@ def test_the_application_reads_and_exports_what_it_may_not_write(filled):
     assert answer.json()["detail"] == client.get("/api/service").json()["warning"]
 
 
-def test_a_full_disk_refuses_the_change_and_goes_on_reading(tmp_path):
-    client = TestClient(create_app(tmp_path / "x.db", static=tmp_path), base_url="http://127.0.0.1")
+def test_a_full_disk_refuses_the_change_and_goes_on_reading(serve, tmp_path):
+    client = serve(tmp_path / "x.db")
     assert client.get("/api/service").json() == {"warning": ""}
     client.post("/api/studies", json=plain_document())
     plain_connect = connect
@@ -167,18 +167,18 @@ def test_a_full_disk_refuses_the_change_and_goes_on_reading(tmp_path):
     assert client.post("/api/studies", json=plain_document()).status_code == 201
 
 
-def test_a_disk_that_fills_up_while_it_is_served_is_still_read(tmp_path):
+def test_a_disk_that_fills_up_while_it_is_served_is_still_read(serve, tmp_path):
     """The files beside the database are held: what reads it needs no room to make them again."""
     beside = [tmp_path / f"x.db{end}" for end in ("-wal", "-shm")]
-    with TestClient(create_app(tmp_path / "x.db", static=tmp_path), base_url="http://127.0.0.1") as client:
+    with serve(tmp_path / "x.db") as client:
         assert client.post("/api/studies", json=plain_document()).status_code == 201
         assert all(one.exists() for one in beside)  # after the last connection of a request was closed
         assert client.get("/api/studies").status_code == 200
     assert not any(one.exists() for one in beside)  # merged and gone at the end
 
 
-def test_a_deleted_file_is_not_made_anew(tmp_path):
-    client = TestClient(create_app(tmp_path / "x.db", static=tmp_path), base_url="http://127.0.0.1")
+def test_a_deleted_file_is_not_made_anew(serve, tmp_path):
+    client = serve(tmp_path / "x.db")
     for one in tmp_path.glob("x.db*"):
         one.unlink()
     answer = client.get("/api/studies")
@@ -187,9 +187,9 @@ def test_a_deleted_file_is_not_made_anew(tmp_path):
     assert list(tmp_path.glob("x.db*")) == []
 
 
-def test_a_file_that_is_moved_away_takes_no_readings_with_it(tmp_path):
+def test_a_file_that_is_moved_away_takes_no_readings_with_it(serve, tmp_path):
     """A connection that waits for the next request is to the old file, and is not lent again."""
-    client = TestClient(create_app(tmp_path / "x.db", static=tmp_path), base_url="http://127.0.0.1")
+    client = serve(tmp_path / "x.db")
     sample = client.post("/api/studies", json=plain_document()).json()["samples"][0]["id"]
     reading = {"key": "can.height", "text": "98 mm"}
     assert client.post(f"/api/samples/{sample}/readings", json=reading).status_code == 201
@@ -200,9 +200,9 @@ def test_a_file_that_is_moved_away_takes_no_readings_with_it(tmp_path):
     assert client.post(f"/api/samples/{sample}/readings", json=reading).status_code == 201
 
 
-def test_damaged_pages_are_said(tmp_path):
+def test_damaged_pages_are_said(serve, tmp_path):
     path = tmp_path / "x.db"
-    client = TestClient(create_app(path, static=tmp_path), base_url="http://127.0.0.1")
+    client = serve(path)
     study_id = client.post("/api/studies", json=plain_document()).json()["id"]
     conn = connect(path)
     conn.execute("PRAGMA wal_checkpoint(TRUNCATE)")

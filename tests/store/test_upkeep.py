@@ -9,11 +9,9 @@ import threading
 from collections import namedtuple
 
 import pytest
-from fastapi.testclient import TestClient
 
 from api_steps import add, detail, done, imported, look, undo
 from builders import everything
-from tabrel.api.app import create_app
 from tabrel.cli.demo import fill_demo
 from tabrel.cli.main import main
 from tabrel.store import migrate
@@ -182,10 +180,10 @@ def test_damaged_pages_are_found(database):
 
 
 @pytest.fixture
-def session(tmp_path):
+def session(serve, tmp_path):
     """A database in which every kind of change was made, undone and redone."""
     path = tmp_path / "session.db"
-    with TestClient(create_app(path, static=tmp_path), base_url="http://127.0.0.1") as client:
+    with serve(path) as client:
         sample = imported(client, everything())["samples"][0]["id"]
         add(client, sample, "can.height", "98.4, 98.5 mm")
         detail(client, sample, "sample.maker", "Korvath Works")
@@ -217,10 +215,10 @@ def test_a_row_changed_behind_the_journal_is_found(session):
     assert any("is not readable" in fault for fault in faults_of(session))
 
 
-def test_the_document_of_a_copy_is_that_of_the_original(session, tmp_path):
+def test_the_document_of_a_copy_is_that_of_the_original(serve, session, tmp_path):
     copy = backup(session, tmp_path / "copy.db")
     documents = []
     for path in (session, copy):
-        with TestClient(create_app(path, static=tmp_path), base_url="http://127.0.0.1") as client:
+        with serve(path) as client:
             documents.append(json.dumps(client.get("/api/studies/1/document").json()))
     assert documents[0] == documents[1]

@@ -115,10 +115,9 @@ def create_app(database: Path, *, static: Path = STATIC, stays: bool = False) ->
     DatabaseFaultError
         If it can be neither written nor read.
     """
-    service, workers = Service(database), Workers()
-
     @asynccontextmanager
-    async def held(_: FastAPI) -> AsyncIterator[None]:
+    async def served(app: FastAPI) -> AsyncIterator[None]:
+        service, workers = app.state.service, app.state.workers
         with service.held_open(), workers:
             if not stays:
                 yield
@@ -133,15 +132,9 @@ def create_app(database: Path, *, static: Path = STATIC, stays: bool = False) ->
         docs_url=None,
         redoc_url=None,
         generate_unique_id_function=_operation_name,
-        lifespan=held,
+        lifespan=served,
     )
-    app.state.service = service
-    app.state.workers = workers
-    app.state.turns = new_turns()
-    app.state.sheets = SentSheets()
-    app.state.known = KnownKept()
-    app.state.numbers = NumbersKept()
-    app.state.previews = Previews(app.state.known)
+    serve_database(app, database)
     app.add_middleware(BodyLimit)
     app.add_middleware(WhichDatabase, service_of=lambda: app.state.service)
     app.add_middleware(SameOrigin)  # the outermost
@@ -153,6 +146,23 @@ def create_app(database: Path, *, static: Path = STATIC, stays: bool = False) ->
     if (static / "index.html").is_file():
         _serve_front_end(app, static)
     return app
+
+
+def serve_database(app: FastAPI, database: Path) -> None:
+    """Put an application on a database file; it keeps nothing of the one it served before.
+
+    Raises
+    ------
+    MigrationError, DatabaseFaultError
+        As `create_app`.
+    """
+    app.state.service = Service(database)
+    app.state.workers = Workers()
+    app.state.turns = new_turns()
+    app.state.sheets = SentSheets()
+    app.state.known = KnownKept()
+    app.state.numbers = NumbersKept()
+    app.state.previews = Previews(app.state.known)
 
 
 def _operation_name(route: APIRoute) -> str:

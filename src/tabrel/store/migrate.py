@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import sqlite3
+from functools import cache
 from importlib.resources import files
 from pathlib import Path
 from time import sleep
@@ -12,6 +13,7 @@ from tabrel.store.errors import MigrationError, primary_code
 from tabrel.store.journal import install_triggers
 
 
+@cache
 def shipped_migrations() -> dict[int, str]:
     """Return the migrations that come with the application, by number."""
     folder = files("tabrel.store").joinpath("migrations")

@@ -5,10 +5,8 @@ from __future__ import annotations
 import json
 
 import pytest
-from fastapi.testclient import TestClient
 
 from builders import everything, plain_document
-from tabrel.api.app import create_app
 from tabrel.document.study_document import read_study, write_study
 from tabrel.store.connection import connect, transaction
 from tabrel.store.journal import JOURNALED
@@ -85,7 +83,7 @@ def test_every_row_that_can_be_put_back_has_an_id_for_good(tmp_path):
     conn.close()
 
 
-def test_what_an_old_database_has_undone_is_numbered_for_good_too(tmp_path):
+def test_what_an_old_database_has_undone_is_numbered_for_good_too(serve, tmp_path):
     """Ids go on above those that only the journal knows; a place that was given twice before is not overwritten."""
     path = tmp_path / "old.db"
     conn = connect(path, access="create")
@@ -102,7 +100,7 @@ def test_what_an_old_database_has_undone_is_numbered_for_good_too(tmp_path):
         """
     )
     conn.close()
-    with TestClient(create_app(path, static=tmp_path), base_url="http://127.0.0.1") as client:
+    with serve(path) as client:
         before = client.get("/api/studies/1/document").json()
         refused = client.post("/api/samples/1/redo", json={"of_another_window": True})
         assert refused.status_code == 409

@@ -10,17 +10,24 @@ from fastapi.testclient import TestClient
 
 from api_steps import add, detail, done, imported, look, undo
 from builders import everything, plain_document
-from tabrel.api.app import create_app
+from tabrel.api.app import create_app, serve_database
 from tabrel.document.study_document import read_study
 from tabrel.store.upkeep.verify import faults_of
 
 WHOLE = {"history": True, "library": True}
 
 
+@pytest.fixture(scope="module")
+def other_application(tmp_path_factory):
+    folder = tmp_path_factory.mktemp("other")
+    return create_app(folder / "unused.db", static=folder)
+
+
 @pytest.fixture
-def elsewhere(tmp_path):
+def elsewhere(other_application, tmp_path):
     """Another workshop, in which something is entered already."""
-    with TestClient(create_app(tmp_path / "elsewhere.db", static=tmp_path), base_url="http://127.0.0.1") as client:
+    serve_database(other_application, tmp_path / "elsewhere.db")
+    with TestClient(other_application, base_url="http://127.0.0.1") as client:
         other = imported(client, plain_document())["samples"][0]["id"]
         add(client, other, "can.height", "97 mm")
         undo(client, other)
