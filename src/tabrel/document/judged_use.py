@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from math import isfinite
 from typing import Any
 
 from tabrel.core.judge.categories import CategoryValue
@@ -11,6 +10,7 @@ from tabrel.core.judge.judged_use import JudgedCriterion, JudgedUse, UseVerdictO
 from tabrel.core.judge.requirements import JudgedRequirement
 from tabrel.core.judge.same_part import PartComparison
 from tabrel.core.judge.schools import Places
+from tabrel.core.numbers import known_or_none
 
 
 def judged_use_out(judged: JudgedUse) -> dict[str, Any]:
@@ -58,20 +58,17 @@ def _places_out(places: Places) -> dict[str, Any]:
     return {"rank": dict(places.rank), "rank_range": {label: list(ends) for label, ends in places.rank_range.items()}}
 
 
-def _value_out(value: CategoryValue | None) -> dict[str, Any] | None:
+def value_out(value: CategoryValue | None) -> dict[str, Any] | None:
+    """Return what is known of a filter in one measure; numbers that are not finite are null."""
     if value is None:
         return None
     return {
-        "value": _finite(value.value),
-        "expanded_uncertainty": None if value.value is None else _finite(value.expanded_uncertainty),
-        "low": _finite(value.low),
-        "high": _finite(value.high),
+        "value": known_or_none(value.value),
+        "expanded_uncertainty": None if value.value is None else known_or_none(value.expanded_uncertainty),
+        "low": known_or_none(value.low),
+        "high": known_or_none(value.high),
         "basis": value.basis,
     }
-
-
-def _finite(number: float | None) -> float | None:
-    return number if number is not None and isfinite(number) else None
 
 
 def _criterion_out(one: JudgedCriterion) -> dict[str, Any]:
@@ -84,7 +81,7 @@ def _criterion_out(one: JudgedCriterion) -> dict[str, Any]:
         "best": category.best,
         "worst": category.worst,
         "struck": category.struck,
-        "values": {label: _value_out(value) for label, value in category.values.items()},
+        "values": {label: value_out(value) for label, value in category.values.items()},
         "joint_expanded_uncertainty": {label: dict(others) for label, others in category.joint.items()},
         "not_known": {label: known.reason for label, known in one.known.items() if known.reason},
         "spread_assumed": [label for label, known in one.known.items() if known.is_spread_assumed and known.value is not None],

@@ -9,6 +9,7 @@ from pydantic import BaseModel, ConfigDict
 from tabrel.core.catalogue.results import RESULTS, wire_factor
 from tabrel.core.maps.onset import BypassOnset
 from tabrel.core.maps.operating_map import OperatingMap
+from tabrel.core.numbers import known_or_none
 from tabrel.core.results.analysis import SampleAnalysis, SampleResults
 from tabrel.core.uncertainty.propagation import Result
 
@@ -79,11 +80,11 @@ class AnalysisOut(WireModel):
 def result_out(result: Result) -> ResultOut:
     """Return one result, scaled already; numbers that are not finite are null."""
     return ResultOut(
-        value=_finite(result.value),
-        standard_uncertainty=_finite(result.standard_uncertainty),
-        expanded_uncertainty=_finite(result.expanded_uncertainty),
-        low=_finite(result.low),
-        high=_finite(result.high),
+        value=known_or_none(result.value),
+        standard_uncertainty=known_or_none(result.standard_uncertainty),
+        expanded_uncertainty=known_or_none(result.expanded_uncertainty),
+        low=known_or_none(result.low),
+        high=known_or_none(result.high),
         relation=result.relation,
         basis=result.basis,
         missing=list(result.missing),
@@ -183,8 +184,6 @@ def row_out(row: NDArray[np.float64]) -> list[float | None]:
     if np.isfinite(row).all():
         plain: list[float | None] = row.tolist()
         return plain
-    return [_finite(value) for value in row.tolist()]
+    return [known_or_none(value) for value in row.tolist()]
 
 
-def _finite(value: float | None) -> float | None:
-    return value if value is not None and np.isfinite(value) else None

@@ -7,8 +7,9 @@ import numpy as np
 from tabrel.core.maps.behaviour import WARMEST
 from tabrel.core.maps.onset import bypass_onset
 from tabrel.core.maps.operating_map import operating_map
+from tabrel.core.numbers import known_or_none
 from tabrel.report.at_hand import StudyAtHand, filling
-from tabrel.report.data_table import SAMPLE, DataTable, Field, Value, number_or_none
+from tabrel.report.data_table import SAMPLE, DataTable, Field, Value
 
 MAP_TEMPERATURES, MAP_SPEEDS = 23, (800.0, 1500.0, 2000.0, 3000.0, 4000.0, 5000.0, 6000.0)
 
@@ -42,7 +43,7 @@ def maps_table(at_hand: StudyAtHand) -> DataTable:
             grids = [factor * solved.quantity(quantity) for quantity, _, _, _, factor in _MAP_FIELDS]
             for i, celsius in enumerate(temperatures.tolist()):
                 for j, rpm in enumerate(MAP_SPEEDS):
-                    rows.append((label, condition, round(celsius, 6), rpm, *(number_or_none(grid[i, j]) for grid in grids)))
+                    rows.append((label, condition, round(celsius, 6), rpm, *(known_or_none(grid[i, j]) for grid in grids)))
     return DataTable("operating_map", "Operating map, best estimates", fields, tuple(rows))
 
 
@@ -59,7 +60,7 @@ def onsets_table(at_hand: StudyAtHand) -> DataTable:
         if isinstance(point, str):
             continue
         steady, filled = (bypass_onset(one, list(MAP_SPEEDS)).temperature for one in (point, filling(point)))
-        rows += [(label, rpm, number_or_none(steady[j]), number_or_none(filled[j])) for j, rpm in enumerate(MAP_SPEEDS)]
+        rows += [(label, rpm, known_or_none(steady[j]), known_or_none(filled[j])) for j, rpm in enumerate(MAP_SPEEDS)]
     return DataTable("bypass_onset", "Bypass onset, best estimates", fields, tuple(rows))
 
 
@@ -79,6 +80,6 @@ def starts_table(at_hand: StudyAtHand) -> DataTable:
         if isinstance(start, str):
             continue
         lowest = None if start.lowest_gallery_pressure is None else start.lowest_gallery_pressure / 1e3
-        times = (number_or_none(start.filled_after), number_or_none(start.pressure_after), start.bypass_time / 60)
-        rows.append((label, *times, start.unfiltered_volume * 1e3, start.volume * 1e3, number_or_none(lowest)))
+        times = (known_or_none(start.filled_after), known_or_none(start.pressure_after), start.bypass_time / 60)
+        rows.append((label, *times, start.unfiltered_volume * 1e3, start.volume * 1e3, known_or_none(lowest)))
     return DataTable("starts", "Start from cold, best estimates", fields, tuple(rows))

@@ -5,8 +5,6 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import Literal
 
-import numpy as np
-
 FieldType = Literal["string", "number", "integer", "boolean"]
 Value = str | float | int | bool | None
 
@@ -48,6 +46,3 @@ SAMPLE = Field("sample", "string", "Filter")
 """The first column of most tables."""
 
 
-def number_or_none(value: float | None) -> float | None:
-    """Return a number that is finite, or None."""
-    return float(value) if value is not None and np.isfinite(value) else None

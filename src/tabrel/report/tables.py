@@ -17,6 +17,7 @@ from tabrel.core.catalogue.units import UNITS, printed
 from tabrel.core.entry.reading_text import parse_reading
 from tabrel.core.errors import TabrelError
 from tabrel.core.judge.judged_use import JudgedUse
+from tabrel.core.numbers import known_or_none
 from tabrel.core.results.bounded import measured_at_limits
 from tabrel.core.results.budget import uncertainty_budget
 from tabrel.core.results.working_chains import CHAINS, working_of
@@ -26,7 +27,7 @@ from tabrel.core.uncertainty.estimate import Estimate
 from tabrel.core.uncertainty.propagation import expanded_uncertainty
 from tabrel.report.at_hand import StudyAtHand
 from tabrel.report.behaviour_tables import maps_table, onsets_table, starts_table
-from tabrel.report.data_table import SAMPLE, DataTable, Field, Value, number_or_none
+from tabrel.report.data_table import SAMPLE, DataTable, Field, Value
 from tabrel.report.words import result_unit
 
 
@@ -67,7 +68,7 @@ def _results(at_hand: StudyAtHand) -> DataTable:
             result = getattr(analysis.results, name)
             factor = result_unit(name, "metric")[1]
             numbers = (result.value, result.expanded_uncertainty, result.low, result.high)
-            cells += [None if one is None else number_or_none(one / factor) for one in numbers]
+            cells += [None if one is None else known_or_none(one / factor) for one in numbers]
             lacks = [f"needs {key}" for key in result.missing] + [f"assumes {key}" for key in result.assumed]
             cells += [result.basis, "; ".join(lacks) or None]
         rows.append(tuple(cells))
@@ -119,7 +120,7 @@ def _meant(text: str, quantity: Quantity) -> float | None:
         return None
     if meaning.bound:  # a bound is no value: it stands as typed
         return None
-    return number_or_none(meaning.value / (UNITS[quantity.metric_unit].factor if quantity.metric_unit else 1.0))
+    return known_or_none(meaning.value / (UNITS[quantity.metric_unit].factor if quantity.metric_unit else 1.0))
 
 
 def _all_readings(at_hand: StudyAtHand) -> Iterator[tuple[str, str, Quantity, str, tuple[ReadingEntry, ...], Estimate | None]]:
@@ -152,7 +153,7 @@ def _means(at_hand: StudyAtHand) -> DataTable:
     for label, key, quantity, title, _, estimate in _all_readings(at_hand):
         if estimate is not None:
             factor = UNITS[quantity.metric_unit].factor if quantity.metric_unit else 1.0
-            value, room = number_or_none(estimate.value / factor), number_or_none(expanded_uncertainty(estimate) / factor)
+            value, room = known_or_none(estimate.value / factor), known_or_none(expanded_uncertainty(estimate) / factor)
             rows.append((label, key, title, value, room, printed(quantity.metric_unit), len(estimate.used), estimate.provenance))
     return DataTable("quantities", "Quantities: best values", fields, tuple(rows))
 
@@ -237,13 +238,13 @@ def _budgets(at_hand: StudyAtHand) -> DataTable:
         at_limits = measured_at_limits(measured)
         for name in HEADLINES:
             result = getattr(at_hand.analyses[label].results, name)
-            if name not in CHAINS or (result.value is None and result.low is None and result.high is None):
+            if name not in CHAINS or not result.is_known:
                 continue
             unit, factor = result_unit(name, "metric")
             for one in uncertainty_budget(working_of(name, at_limits).steps[-1], at_limits).contributions:
                 source = UNCERTAINTY_SOURCES[one.source]
                 rows.append(
-                    (label, name, one.title, source, number_or_none(one.amount / factor), unit, number_or_none(100 * one.share))
+                    (label, name, one.title, source, known_or_none(one.amount / factor), unit, known_or_none(100 * one.share))
                 )
     return DataTable("budgets", "Uncertainty budgets", fields, tuple(rows))
 
@@ -273,8 +274,8 @@ def _comparison(at_hand: StudyAtHand) -> DataTable:
                 continue
             numbers: tuple[Value, ...] = (None, None, None, None, None)
             if value is not None:
-                room = number_or_none(value.expanded_uncertainty) if value.value is not None else None
-                numbers = (number_or_none(value.value), room, number_or_none(value.low), number_or_none(value.high), value.basis)
+                room = known_or_none(value.expanded_uncertainty) if value.value is not None else None
+                numbers = (known_or_none(value.value), room, known_or_none(value.low), known_or_none(value.high), value.basis)
             currency = cell.known.alike.removeprefix("in ") if cell.known is not None and row.key.startswith("price") else ""
             rows.append(
                 (
@@ -286,7 +287,7 @@ def _comparison(at_hand: StudyAtHand) -> DataTable:
                     *numbers,
                     cell.words[0] if cell.words else None,
                     cell.mark or None,
-                    number_or_none(cell.difference),
+                    known_or_none(cell.difference),
                 )
             )
     return DataTable("comparison", "Comparison sheet", tuple(fields), tuple(rows))
@@ -335,8 +336,8 @@ def _rankings(at_hand: StudyAtHand) -> DataTable:
             own = (verdict.stated.verdict, verdict.stated.reason) if verdict.stated else (None, None)
             places = (one.pair_wins.rank[label], one.rank_sum.places.rank[label], one.weighted_score.places.rank[label])
             numbers = (
-                number_or_none(score.score),
-                number_or_none(score.expanded_uncertainty),
+                known_or_none(score.score),
+                known_or_none(score.expanded_uncertainty),
                 100 * one.chances.of_place[label][0],
             )
             rows.append((one.use.name, label, verdict.proposed, *own, *places, *numbers))

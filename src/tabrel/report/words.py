@@ -2,13 +2,12 @@
 
 from __future__ import annotations
 
-from math import floor, isfinite, log10
-
 from tabrel.core.catalogue.measures import MEASURE_ROWS, PRICES
 from tabrel.core.catalogue.quantities import HOLE_QUANTITIES, QUANTITIES, Quantity
 from tabrel.core.catalogue.results import RESULTS, WIRE_UNITS
 from tabrel.core.catalogue.units import UNITS, UnitFamily, in_family, printed
 from tabrel.core.judge.known import Known
+from tabrel.core.numbers import interval, number_with_interval, number_with_uncertainty, plain_number
 from tabrel.core.uncertainty.estimate import Estimate, Limits
 from tabrel.core.uncertainty.propagation import Result, expanded_uncertainty
 
@@ -30,41 +29,6 @@ def sentence(words: str) -> str:
 def place_words(celsius: float, rpm: float) -> str:
     """Return an operating point in words."""
     return f"{plain_number(celsius)} °C, {plain_number(rpm)} rpm"
-
-
-def plain_number(value: float, spread: float | None = None, digits: int = 4) -> str:
-    """Return a number to two digits of its uncertainty, or to so many digits where it has none.
-
-    Examples
-    --------
-    >>> plain_number(1258.25, 16.0), plain_number(5.6512, 0.068), plain_number(0.125), plain_number(0.0)
-    ('1258', '5.651', '0.125', '0')
-    """
-    if not isfinite(value):
-        return "∞" if value > 0 else "−∞"
-    decimals = None
-    if spread is not None and spread > 0 and isfinite(spread):
-        decimals = max(0, 1 - floor(log10(spread)))
-    elif value != 0:
-        decimals = max(0, digits - 1 - floor(log10(abs(value))))
-    text = "0" if decimals is None else f"{value:.{min(decimals, 12)}f}"
-    if spread is None and "." in text:
-        text = text.rstrip("0").rstrip(".")
-    return text.replace("-", "−")
-
-
-def with_uncertainty(value: float, expanded: float | None, unit: str) -> str:
-    """Return a value with its expanded uncertainty and unit.
-
-    Examples
-    --------
-    >>> with_uncertainty(1258.25, 16.4, "cm²"), with_uncertainty(99.0, None, "%")
-    ('1258 ± 16 cm²', '99 %')
-    """
-    if not expanded or not isfinite(expanded):
-        return f"{plain_number(value)} {unit}".strip()
-    number, room = plain_number(value, expanded), plain_number(expanded, expanded)
-    return f"({number} ± {room}) {unit}" if unit in ("%", "°C") else f"{number} ± {room} {unit}".strip()
 
 
 def unit_of(symbol: str, family: UnitFamily) -> tuple[str, float]:
@@ -89,21 +53,20 @@ def quantity_of(key: str) -> Quantity:
 def estimate_words(key: str, estimate: Estimate, family: UnitFamily) -> str:
     """Return the best value of a quantity with U, and where it comes from unless it was measured."""
     unit, factor = unit_of(quantity_of(key).metric_unit, family)
-    words = with_uncertainty(estimate.value / factor, expanded_uncertainty(estimate) / factor, unit)
+    words = number_with_uncertainty(estimate.value / factor, expanded_uncertainty(estimate) / factor, unit)
     return words if estimate.provenance == "measured" else f"{words}, {estimate.provenance.replace('_', ' ')}"
 
 
 def limits_words(key: str, limits: Limits, family: UnitFamily) -> str:
     """Return the bound of a quantity of which only a bound is known."""
     unit, factor = unit_of(quantity_of(key).metric_unit, family)
-    return _between(limits.low, limits.high, factor, unit)
+    return _interval_words(limits.low, limits.high, factor, unit)
 
 
-def _between(low: float | None, high: float | None, factor: float, unit: str) -> str:
-    if low is not None and high is not None:
-        return f"{plain_number(low / factor, digits=3)} to {plain_number(high / factor, digits=3)} {unit}".strip()
-    end, words = (low, "at least") if low is not None else (high, "at most")
-    return MISSING if end is None else f"{words} {plain_number(end / factor, digits=3)} {unit}".strip()
+def _interval_words(low: float | None, high: float | None, factor: float, unit: str) -> str:
+    if low is None and high is None:
+        return MISSING
+    return interval(None if low is None else low / factor, None if high is None else high / factor, unit)
 
 
 def result_unit(name: str, family: UnitFamily) -> tuple[str, float]:
@@ -120,13 +83,13 @@ def result_words(name: str, result: Result, family: UnitFamily) -> str:
     """Return a result with U, or its bound or range; never a bare number where its uncertainty is known."""
     unit, factor = result_unit(name, family)
     if result.value is None:
-        return _between(result.low, result.high, factor, unit)
-    words = with_uncertainty(
+        return _interval_words(result.low, result.high, factor, unit)
+    words = number_with_uncertainty(
         result.value / factor, None if result.expanded_uncertainty is None else result.expanded_uncertainty / factor, unit
     )
     if not result.expanded_uncertainty:
         if result.low is not None and result.high is not None:
-            words = f"{plain_number(result.value / factor)} {unit}, {_between(result.low, result.high, factor, unit)}"
+            words = number_with_interval(result.value / factor, result.low / factor, result.high / factor, unit)
         elif result.relation == "=":
             words = f"{words}, no uncertainty stated"
     return words if result.relation == "=" else f"{_RELATIONS[result.relation]} {words}"
@@ -162,5 +125,5 @@ def known_words(known: Known | None, measure: str, family: UnitFamily) -> str:
         return MISSING if known is None or not known.reason else "–"
     (unit, factor), value = measure_unit(measure, family), known.value
     if value.value is None:
-        return _between(value.low, value.high, 1 / factor, unit)
-    return with_uncertainty(value.value * factor, value.expanded_uncertainty * factor, unit)
+        return _interval_words(value.low, value.high, 1 / factor, unit)
+    return number_with_uncertainty(value.value * factor, value.expanded_uncertainty * factor, unit)

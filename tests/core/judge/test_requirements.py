@@ -49,7 +49,7 @@ def test_the_reason_says_the_number_with_its_room():
     assert judge_number(AREA, CategoryValue(98.0, 4.0)).reason == (
         "Tapping plate flow area is 98.0 ± 4.0 mm²; asked for is at least 110 mm²."
     )
-    assert "between 90 and 120 mm²" in judge_number(AREA, CategoryValue(None, low=90.0, high=120.0)).reason
+    assert "is 90 to 120 mm²" in judge_number(AREA, CategoryValue(None, low=90.0, high=120.0)).reason
 
 
 def test_a_valve_that_stays_shut_has_its_onset_below_the_coldest_oil_that_pumps():

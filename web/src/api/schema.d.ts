@@ -11987,18 +11987,6 @@ export interface components {
             /** @description Uncertainty budget of the result; null where it has none. */
             budget: components["schemas"]["BudgetOut"] | null;
             /**
-             * Inch Uncertainty
-             * @description Its uncertainty in inch units, as shown.
-             * @example 0.0021 in
-             */
-            inch_uncertainty: string | null;
-            /**
-             * Metric Uncertainty
-             * @description Its uncertainty in metric units, as shown.
-             * @example 0.053 mm
-             */
-            metric_uncertainty: string | null;
-            /**
              * Steps
              * @description Lines of the working.
              */

@@ -3,7 +3,7 @@
 import { computed } from 'vue'
 import type { Schemas } from '@/api/client'
 import { inputName } from '@/catalogue/inputs'
-import { toDigits } from '@/shared/numbers'
+import { significant } from '@/shared/numbers'
 import { shownUnit, type UnitFamily } from '@/catalogue/units'
 
 const props = defineProps<{ point: Schemas['HotPointOut'] | null; problem: string | null; missing: readonly string[]; family: UnitFamily }>()
@@ -32,25 +32,25 @@ const off = computed(() => Math.abs(props.point?.leftover_percent ?? 0) > USUAL_
     <p v-if="problem" class="said-wrong" role="alert" data-hot="problem">{{ problem }}</p>
     <p v-else-if="!point" class="soft fine">Needs {{ missing.length ? missing.map((key) => inputName(key, NO_TITLES)).join(', ') : 'oil, pump, regulator and hot gallery' }}.</p>
     <template v-else>
-      <div class="bar" role="img" :aria-label="shares.map((one) => `${one.name} ${toDigits(one.value * flow.factor, 3)} ${flow.symbol}`).join(', ')">
+      <div class="bar" role="img" :aria-label="shares.map((one) => `${one.name} ${significant(one.value * flow.factor, 3)} ${flow.symbol}`).join(', ')">
         <span v-for="one in shares" :key="one.name" :class="one.name" :style="{ width: `${100 * one.share}%` }">{{ one.share > 0.08 ? one.name : '' }}</span>
       </div>
       <p class="fine">
-        The pump displaces {{ toDigits(point.displaced_l_min * flow.factor, 3) }} {{ flow.symbol }}:
-        bearings {{ toDigits(point.bearings_l_min * flow.factor, 3) }}<template v-if="point.jets_l_min > 1e-9">, jets {{ toDigits(point.jets_l_min * flow.factor, 3) }} (nozzles {{ toDigits((point.jet_diameter_mm ?? 0) * mm.factor, 3) }} {{ mm.symbol }})</template>,
-        slip {{ toDigits(point.slip_l_min * flow.factor, 3) }}.
+        The pump displaces {{ significant(point.displaced_l_min * flow.factor, 3) }} {{ flow.symbol }}:
+        bearings {{ significant(point.bearings_l_min * flow.factor, 3) }}<template v-if="point.jets_l_min > 1e-9">, jets {{ significant(point.jets_l_min * flow.factor, 3) }} (nozzles {{ significant((point.jet_diameter_mm ?? 0) * mm.factor, 3) }} {{ mm.symbol }})</template>,
+        slip {{ significant(point.slip_l_min * flow.factor, 3) }}.
       </p>
       <p class="fine" :class="{ 'said-wrong': off }" data-hot="leftover">
         <template v-if="point.computed_kpa !== null">
-          With this filter the gallery comes out at {{ toDigits(point.computed_kpa * kpa.factor, 3) }} {{ kpa.symbol }} for
-          {{ toDigits(point.stated_kpa * kpa.factor, 3) }} stated: {{ toDigits(point.leftover_percent!, 2) }} %.
+          With this filter the gallery comes out at {{ significant(point.computed_kpa * kpa.factor, 3) }} {{ kpa.symbol }} for
+          {{ significant(point.stated_kpa * kpa.factor, 3) }} stated: {{ significant(point.leftover_percent!, 2) }} %.
           {{ off ? 'More than usual: look at cooler, head and regulator.' : 'A few per cent low is intended: slip is taken without the losses of filter and cooler.' }}
         </template>
         <template v-else>With this filter it cannot be computed yet: readings of it are missing.</template>
       </p>
       <p v-if="point.studs.length" class="fine" data-hot="studs">
         Stud at this flow:
-        {{ point.studs.map((one) => `${toDigits(one.bore_mm * mm.factor, 3)} ${mm.symbol} costs ${toDigits(one.loss_kpa * kpa.factor, 2)}`).join(', ') }} {{ kpa.symbol }}.
+        {{ point.studs.map((one) => `${significant(one.bore_mm * mm.factor, 3)} ${mm.symbol} costs ${significant(one.loss_kpa * kpa.factor, 2)}`).join(', ') }} {{ kpa.symbol }}.
       </p>
     </template>
   </section>

@@ -4,7 +4,7 @@ import { computed, ref, useTemplateRef } from 'vue'
 import { oilScale, VISCOSITY_TICKS } from './oilScale'
 import { linePath } from '@/shared/scales'
 import type { OilLine } from './useEngine'
-import { toDigits } from '@/shared/numbers'
+import { plainNumber, significant } from '@/shared/numbers'
 import ChartFrame from '@/shared/ChartFrame.vue'
 
 const props = defineProps<{ line: OilLine; reading: number }>()
@@ -23,7 +23,7 @@ const svg = useTemplateRef<SVGSVGElement>('svg')
 const held = ref<number | null>(null)
 
 const scale = oilScale(SPAN, [THINNEST, THICKEST], [LEFT, RIGHT, TOP, BOTTOM])
-const across = [-40, -20, 0, 20, 40, 60, 80, 100, 120, 140].map((celsius) => ({ at: scale.x(celsius), label: String(celsius).replace('-', '−') }))
+const across = [-40, -20, 0, 20, 40, 60, 80, 100, 120, 140].map((celsius) => ({ at: scale.x(celsius), label: plainNumber(celsius, 6) }))
 const up = VISCOSITY_TICKS.filter((tick) => tick >= THINNEST && tick <= THICKEST).map((tick) => ({ at: scale.y(tick), label: tick }))
 
 function part(from: number, to: number): string {
@@ -56,7 +56,7 @@ const mark = computed(() => ({
 }))
 const words = computed(
   () =>
-    `Kinematic viscosity over temperature: ${props.line.points.map((one) => `${toDigits(one.kinematic_mm2_s, 3)} mm²/s at ${one.temperature_c} °C`).join(', ')}; extended below ${props.line.coldest_point_c} and above ${props.line.warmest_point_c} °C.`,
+    `Kinematic viscosity over temperature: ${props.line.points.map((one) => `${significant(one.kinematic_mm2_s, 3)} mm²/s at ${one.temperature_c} °C`).join(', ')}; extended below ${props.line.coldest_point_c} and above ${props.line.warmest_point_c} °C.`,
 )
 
 function place(event: PointerEvent): { x: number; y: number } {

@@ -5,7 +5,7 @@ import { computed, ref, watch } from 'vue'
 import { ProblemError, type Schemas } from '@/api/client'
 import { previewLine, type OilLine } from './useEngine'
 import { useRefusal } from '@/shared/useRefusal'
-import { toDigits } from '@/shared/numbers'
+import { significant } from '@/shared/numbers'
 import ChoiceField from '@/shared/ChoiceField.vue'
 import OilChart from './OilChart.vue'
 
@@ -153,8 +153,8 @@ async function onDrop() {
     <p v-if="!shown" class="soft">No oil yet. Choose a typical grade to begin with, then type the points of the data sheet.</p>
     <template v-else>
       <p v-if="at" class="fine at" data-oil="reading">
-        <strong>{{ toDigits(at.dynamic, 3) }}</strong> mPa·s dynamic · <strong>{{ toDigits(at.kinematic, 3) }}</strong> mm²/s kinematic ·
-        {{ toDigits(at.density, 3) }} kg/m³
+        <strong>{{ significant(at.dynamic, 3) }}</strong> mPa·s dynamic · <strong>{{ significant(at.kinematic, 3) }}</strong> mm²/s kinematic ·
+        {{ significant(at.density, 3) }} kg/m³
         <em v-if="at.still"> · below the pumpability limit</em><em v-else-if="at.extended"> · extended beyond the points</em>
       </p>
       <OilChart :line="shown" :reading="reading" @read="read" @drag="onDrag" @drop="onDrop" />

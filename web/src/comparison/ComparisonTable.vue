@@ -5,7 +5,7 @@ import { computed } from 'vue'
 import type { Schemas } from '@/api/client'
 import { needsWords } from '@/catalogue/inputs'
 import { catalogue, term } from '@/catalogue/catalogue'
-import { minutesOrSeconds, toDigits } from '@/shared/numbers'
+import { minutesOrSeconds, plainNumber, significant } from '@/shared/numbers'
 import { sampleColour } from '@/shared/sampleColours'
 import { shownUnit, type UnitFamily } from '@/catalogue/units'
 
@@ -28,7 +28,7 @@ const litres = computed(() => shownUnit('l', props.family))
 
 function celsius(value: number | null): string {
   if (value === null) return 'shut'
-  return value >= catalogue().never_closes_c ? 'never closes' : `${String(Math.round(value) || 0).replace('-', '−')} °C`
+  return value >= catalogue().never_closes_c ? 'never closes' : `${plainNumber(Math.round(value), 6)} °C`
 }
 
 function interval(band: Schemas['SliceBandOut'] | undefined): string {
@@ -41,7 +41,7 @@ function interval(band: Schemas['SliceBandOut'] | undefined): string {
 /** The greatest differential pressure of the element over the whole map, and with the valve stuck shut. */
 function pressed(sampleId: number) {
   const known = props.behaviour?.find((one) => one.sample_id === sampleId)
-  const shown = (value: number | null | undefined) => (value == null ? '' : toDigits(value * kpa.value.factor, 3))
+  const shown = (value: number | null | undefined) => (value == null ? '' : significant(value * kpa.value.factor, 3))
   return { most: shown(known?.element_greatest_kpa), stuck: shown(known?.element_greatest_stuck_kpa) }
 }
 
@@ -70,13 +70,13 @@ const rows = computed(() =>
     <thead>
       <tr>
         <th>{{ who }}</th>
-        <th>restricts at {{ String(comparison.temperature_c).replace('-', '−') }} °C, {{ comparison.speed_rpm }} rpm</th>
+        <th>restricts at {{ plainNumber(comparison.temperature_c, 6) }} °C, {{ comparison.speed_rpm }} rpm</th>
         <th class="number">filter Δp, {{ kpa.symbol }}</th>
         <th v-if="behaviour" class="number">element at most (valve stuck shut), {{ kpa.symbol }}</th>
         <th class="number">unfiltered here,&nbsp;%</th>
         <th>unfiltered below (95&nbsp;%)</th>
         <th>while filling</th>
-        <th class="number">open after a start at {{ String(comparison.start_c).replace('-', '−') }} °C</th>
+        <th class="number">open after a start at {{ plainNumber(comparison.start_c, 6) }} °C</th>
         <th class="number">unfiltered, {{ litres.symbol }}</th>
         <th class="number">pressure after, s</th>
       </tr>
@@ -93,16 +93,16 @@ const rows = computed(() =>
             <strong>{{ row.restricts }}</strong> <span class="soft">{{ row.next }}</span>
             <span class="bar" aria-hidden="true"><i v-for="bar in row.bars" :key="bar.name" :class="bar.name" :style="{ width: `${bar.share}%` }" /></span>
           </td>
-          <td class="number">{{ row.filter_kpa === null ? 'none' : toDigits(row.filter_kpa * kpa.factor, 3) }}</td>
+          <td class="number">{{ row.filter_kpa === null ? 'none' : significant(row.filter_kpa * kpa.factor, 3) }}</td>
           <td v-if="behaviour" class="number" data-answer="greatest">
             {{ row.pressed.most }} <span v-if="row.pressed.stuck" class="soft">({{ row.pressed.stuck }})</span>
           </td>
-          <td class="number" data-answer="unfiltered" :class="{ open: (row.unfiltered_percent ?? 0) > 0 }">{{ row.unfiltered_percent === null ? 'none' : toDigits(row.unfiltered_percent, 2) }}</td>
+          <td class="number" data-answer="unfiltered" :class="{ open: (row.unfiltered_percent ?? 0) > 0 }">{{ row.unfiltered_percent === null ? 'none' : significant(row.unfiltered_percent, 2) }}</td>
           <td data-answer="onset"><strong>{{ row.onset }}</strong> <span class="soft">{{ row.interval }}</span></td>
           <td>{{ row.filling }}</td>
           <template v-if="row.start">
             <td class="number" data-answer="start">{{ minutesOrSeconds(row.start.bypass_minutes) }}</td>
-            <td class="number">{{ toDigits(row.start.unfiltered_l * litres.factor, 2) }}</td>
+            <td class="number">{{ significant(row.start.unfiltered_l * litres.factor, 2) }}</td>
             <td class="number">{{ row.start.pressure_after_s === null ? 'never' : row.start.pressure_after_s.toFixed(0) }}</td>
           </template>
         </template>

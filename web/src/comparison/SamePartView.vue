@@ -4,7 +4,7 @@ import { keepPreviousData, useQuery } from '@tanstack/vue-query'
 import { computed, ref, toRef } from 'vue'
 import { client, unwrap, type Schemas } from '@/api/client'
 import { queryKeys } from '@/api/queryKeys'
-import { toDigits } from '@/shared/numbers'
+import { signedNumber } from '@/shared/numbers'
 import { usePreferences } from '@/shared/preferences'
 import ComparisonPages from './ComparisonPages.vue'
 import LotList from './LotList.vue'
@@ -84,8 +84,7 @@ function shown(side: Schemas['InBothOut'] | null): string {
 function difference(finding: Finding): string {
   const percent = finding.difference_percent
   if (percent === null) return ''
-  const rounded = Number(percent.toFixed(Math.abs(percent) < 10 ? 1 : 0))
-  return `${rounded > 0 ? '+' : ''}${toDigits(rounded, Math.abs(rounded) < 1 ? 1 : 2)} %`
+  return `${signedNumber(Number(percent.toFixed(Math.abs(percent) < 10 ? 1 : 0)))} %`
 }
 </script>
 

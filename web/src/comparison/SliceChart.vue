@@ -3,7 +3,7 @@
 import { computed, reactive, useTemplateRef } from 'vue'
 import { bandPath, DASHES, upScale, valuePath, type BandIn } from '@/shared/bandChart'
 import { useElementSize } from '@vueuse/core'
-import { toDigits } from '@/shared/numbers'
+import { plainNumber, significant } from '@/shared/numbers'
 import type { ShownUnit } from '@/catalogue/units'
 
 export interface ShownBand extends BandIn {
@@ -81,7 +81,7 @@ const words = computed(
     `${props.title} along ${props.acrossTitle}: ${shown.value
       .map((band) => {
         const [first, last] = [band.value.find((value) => value !== null), [...band.value].reverse().find((value) => value !== null)]
-        return `${band.label} from ${first == null ? 'none' : toDigits(first, 2)} to ${last == null ? 'none' : toDigits(last, 2)}`
+        return `${band.label} from ${first == null ? 'none' : significant(first, 2)} to ${last == null ? 'none' : significant(last, 2)}`
       })
       .join('; ')} ${props.unit.symbol}.`,
 )
@@ -92,11 +92,11 @@ const words = computed(
     <svg v-if="size.width" ref="picture" class="chart" :width="size.width" :height="size.height" role="img" :aria-label="words" data-figure="slice">
       <g v-for="tick in y.ticks" :key="`y${tick}`">
         <path class="grid" :d="`M${MARGIN.left} ${y.at(tick)}H${right}`" />
-        <text class="end" :x="MARGIN.left - 6" :y="y.at(tick) + 4">{{ String(tick).replace('-', '−') }}</text>
+        <text class="end" :x="MARGIN.left - 6" :y="y.at(tick) + 4">{{ plainNumber(tick, 6) }}</text>
       </g>
       <g v-for="tick in ticksAcross" :key="`x${tick}`">
         <path class="grid" :d="`M${x(tick)} ${MARGIN.top}V${bottom}`" />
-        <text class="middle" :x="x(tick)" :y="bottom + 15">{{ String(tick).replace('-', '−') }}</text>
+        <text class="middle" :x="x(tick)" :y="bottom + 15">{{ plainNumber(tick, 6) }}</text>
       </g>
       <path class="axis" :d="`M${MARGIN.left} ${MARGIN.top}V${bottom}H${right}`" />
       <path v-if="mark >= span[0] && mark <= span[1]" class="mark" :d="`M${x(mark)} ${MARGIN.top}V${bottom}`" />

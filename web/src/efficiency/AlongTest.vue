@@ -4,7 +4,7 @@ import { computed, ref, watchEffect } from 'vue'
 import type { Schemas } from '@/api/client'
 import ChartFrame from '@/shared/ChartFrame.vue'
 import { linePath, zeroBasedScale } from '@/shared/scales'
-import { toDigits } from '@/shared/numbers'
+import { plainNumber, significant } from '@/shared/numbers'
 
 const props = defineProps<{ test: Schemas['CountedTestOut'] }>()
 const BOX = { left: 40, right: 512, top: 8, bottom: 122 }
@@ -28,7 +28,7 @@ const percent = computed(() => {
   const at = (value: number) => BOX.bottom + ((BOX.top - BOX.bottom) * (value - from)) / (to - from)
   const step = [0.1, 0.2, 0.5, 1, 2, 5, 10, 20, 50].find((one) => (to - from) / one <= 5) ?? 100
   const ticks = Array.from({ length: Math.floor(to / step) - Math.ceil(from / step) + 1 }, (_, i) => Number(((Math.ceil(from / step) + i) * step).toFixed(2)))
-  return { at, up: ticks.map((tick) => ({ at: at(tick), label: String(tick).replace('-', '−') })) }
+  return { at, up: ticks.map((tick) => ({ at: at(tick), label: plainNumber(tick, 6) })) }
 })
 const marks = computed(() =>
   along.value.time_min.map((minutes, i) => {
@@ -43,11 +43,11 @@ const ratio = computed(() => zeroBasedScale(Math.max(...along.value.ratio, props
 const loading = computed(() =>
   along.value.ratio.length > 1 ? linePath(along.value.retained_g.map((grams) => dust.value.at(grams)), along.value.ratio.map((one) => ratio.value.at(one))) : '',
 )
-const shown = (value: number | null) => (value === null ? 'none' : `${toDigits(value, 3)} %`)
+const shown = (value: number | null) => (value === null ? 'none' : `${significant(value, 3)} %`)
 const capacity = computed(() => {
   const found = props.test.capacity_g
-  if (found.value !== null) return `${toDigits(found.value, 3)} g of test dust at ${toDigits(props.test.terminal_ratio, 2)} times the clean differential pressure`
-  if (found.low !== null) return `at least ${toDigits(found.low, 3)} g: the test ended before ${toDigits(props.test.terminal_ratio, 2)} times the clean differential pressure`
+  if (found.value !== null) return `${significant(found.value, 3)} g of test dust at ${significant(props.test.terminal_ratio, 2)} times the clean differential pressure`
+  if (found.low !== null) return `at least ${significant(found.low, 3)} g: the test ended before ${significant(props.test.terminal_ratio, 2)} times the clean differential pressure`
   return ''
 })
 </script>
@@ -61,7 +61,7 @@ const capacity = computed(() => {
           <option v-for="(one, i) in test.points" :key="one.size_um" :value="i">{{ one.size_um }} µm</option>
         </select>
       </h3>
-      <svg class="chart" viewBox="0 0 520 152" role="img" :aria-label="`Efficiency at ${point?.size_um} µm along ${marks.length} intervals, from ${toDigits(range[0], 3)} to ${toDigits(range[1], 3)} %.`">
+      <svg class="chart" viewBox="0 0 520 152" role="img" :aria-label="`Efficiency at ${point?.size_um} µm along ${marks.length} intervals, from ${significant(range[0], 3)} to ${significant(range[1], 3)} %.`">
         <ChartFrame v-bind="BOX" :across="time.ticks.map((tick) => ({ at: time.at(tick), label: tick }))" :up="percent.up" />
         <g v-for="mark in marks" :key="mark.key" :class="{ out: !mark.used }">
           <title v-if="!mark.used">{{ along.why_not[mark.key] }}</title>
@@ -74,7 +74,7 @@ const capacity = computed(() => {
     </div>
     <div>
       <h3>Dust and differential pressure</h3>
-      <svg v-if="loading" class="chart" viewBox="0 0 520 152" role="img" :aria-label="`The media's own differential pressure over its clean value, against retained dust, up to ${toDigits(Math.max(...along.retained_g), 3)} g. Capacity ${capacity}.`">
+      <svg v-if="loading" class="chart" viewBox="0 0 520 152" role="img" :aria-label="`The media's own differential pressure over its clean value, against retained dust, up to ${significant(Math.max(...along.retained_g), 3)} g. Capacity ${capacity}.`">
         <ChartFrame v-bind="BOX" :across="dust.ticks.map((tick) => ({ at: dust.at(tick), label: tick }))" :up="ratio.ticks.map((tick) => ({ at: ratio.at(tick), label: tick }))" />
         <path class="terminal" :d="`M${BOX.left} ${ratio.at(test.terminal_ratio)}H${BOX.right}`" />
         <path class="loading" :d="loading" />

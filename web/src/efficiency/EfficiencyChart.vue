@@ -3,7 +3,7 @@
 import { computed, ref, useTemplateRef } from 'vue'
 import type { Schemas } from '@/api/client'
 import ChartFrame from '@/shared/ChartFrame.vue'
-import { toDigits } from '@/shared/numbers'
+import { significant } from '@/shared/numbers'
 import { betaOf, passing, placing, readAt, type Upward } from './efficiencyChart'
 
 const props = defineProps<{ station: Schemas['EfficiencyStationOut']; upward: Upward }>()
@@ -51,7 +51,7 @@ const points = computed(() =>
       open: point.percent === null,
       known: point.percent !== null || point.low_percent !== null,
       out: point.why_not !== '',
-      words: `${point.size_um} µm: ${point.percent === null ? `at least ${toDigits(point.low_percent ?? 0, 3)} %` : `${toDigits(point.percent, 3)} %`}${point.why_not ? `, left out: ${point.why_not}` : ''}${point.sheds ? ', sheds' : ''}`,
+      words: `${point.size_um} µm: ${point.percent === null ? `at least ${significant(point.low_percent ?? 0, 3)} %` : `${significant(point.percent, 3)} %`}${point.why_not ? `, left out: ${point.why_not}` : ''}${point.sheds ? ', sheds' : ''}`,
     })),
   ),
 )
@@ -81,8 +81,8 @@ const read20 = computed(() => (read.value ? `${read.value.size.toPrecision(3)} �
 const told = computed(() => {
   const one = read.value
   if (!one) return ''
-  const interval = one.low !== null && one.high !== null ? ` (${toDigits(one.low, 3)} to ${toDigits(one.high, 3)})` : ''
-  return `E ${toDigits(one.percent, 3)} %${interval} · β ${toDigits(betaOf(one.percent), 3)} · of 1000 particles of this size, ${toDigits(passing(one.percent), 2)} pass`
+  const interval = one.low !== null && one.high !== null ? ` (${significant(one.low, 3)} to ${significant(one.high, 3)})` : ''
+  return `E ${significant(one.percent, 3)} %${interval} · β ${significant(betaOf(one.percent), 3)} · of 1000 particles of this size, ${significant(passing(one.percent), 2)} pass`
 })
 function onMove(event: PointerEvent) {
   const box = picture.value?.getBoundingClientRect()

@@ -3,30 +3,18 @@
 import { computed } from 'vue'
 import type { Schemas } from '@/api/client'
 import { term } from '@/catalogue/catalogue'
-import { boundToDigits, decimalsFor, toDigits } from '@/shared/numbers'
+import { significant, shownNumber } from '@/shared/numbers'
 
 const props = defineProps<{ station: Schemas['EfficiencyStationOut'] }>()
 const test = computed(() => props.station.test)
 
-function shown(result: Schemas['ResultOut']): string {
-  const { value, low, high } = result
-  if (value !== null && low !== null && high !== null) {
-    if (result.basis === 'estimate') return `${toDigits(value, 2)} (${toDigits(low, 2)} to ${toDigits(high, high > 99 ? 3 : 2)})`
-    const decimals = decimalsFor(Math.max((high - low) / 2, 1e-6))
-    return `${value.toFixed(decimals)} (${low.toFixed(decimals)} to ${high.toFixed(decimals)})`
-  }
-  if (value !== null) return toDigits(value, 3)
-  if (low !== null && high !== null) return `${boundToDigits(low, 3, 'lower')} to ${boundToDigits(high, 3, 'upper')}`
-  if (low !== null) return `≥ ${boundToDigits(low, 3, 'lower')}`
-  return high !== null ? `≤ ${boundToDigits(high, 3, 'upper')}` : 'not known'
-}
 const assumed = computed(() => props.station.result.assumed.map((key) => (key.startsWith('counts.') || key.startsWith('claims') ? term('input', key) : key.startsWith('media.') ? (term('screening_input', key) ?? key) : key)))
 </script>
 
 <template>
   <div class="panel">
     <p class="headline" data-efficiency="result">
-      E at 20 µm(c): <b>{{ shown(station.result) }} %</b>
+      E at 20 µm(c): <b>{{ shownNumber(station.result) }} %</b>
       <span class="soft basis">{{ station.result.basis ? term('basis', station.result.basis) : 'nothing is known yet' }}</span>
     </p>
     <p v-if="assumed.length" class="soft fine">Assumed: {{ assumed.join(', ') }}.</p>
@@ -41,13 +29,13 @@ const assumed = computed(() => props.station.result.assumed.map((key) => (key.st
       <tbody>
         <tr v-for="one in test.sizes_at_beta" :key="one.beta">
           <td>{{ one.beta }}</td>
-          <td class="number" :class="{ soft: one.extrapolated }" :title="one.extrapolated ? 'outside the counted sizes: an extrapolation' : undefined">{{ shown(one.size_um) }}{{ one.extrapolated ? ' *' : '' }}</td>
+          <td class="number" :class="{ soft: one.extrapolated }" :title="one.extrapolated ? 'outside the counted sizes: an extrapolation' : undefined">{{ shownNumber(one.size_um) }}{{ one.extrapolated ? ' *' : '' }}</td>
         </tr>
       </tbody>
     </table>
     <p v-if="test?.sizes_at_beta.some((one) => one.extrapolated) && test.curves.length" class="soft fine">* outside the counted sizes: an extrapolation</p>
     <p v-if="test?.budget.length" class="fine">
-      Uncertainty at 20 µm(c): {{ test.budget.map((one) => `${one.title} ${toDigits(one.share_percent, 2)} %`).join(', ') }} of the variance.
+      Uncertainty at 20 µm(c): {{ test.budget.map((one) => `${one.title} ${significant(one.share_percent, 2)} %`).join(', ') }} of the variance.
     </p>
     <table v-if="station.claims.length" aria-label="Claims beside the counts">
       <thead>

@@ -5,7 +5,7 @@ import { term } from '@/catalogue/catalogue'
 import type { Schemas } from '@/api/client'
 import { linePath } from '@/shared/scales'
 import ChartFrame from '@/shared/ChartFrame.vue'
-import { boundToDigits, toDigits } from '@/shared/numbers'
+import { numberWithInterval, shownNumber, significant } from '@/shared/numbers'
 
 const props = defineProps<{ efficiency: Schemas['EfficiencyOut'] }>()
 
@@ -34,43 +34,28 @@ const points = computed(() =>
 )
 const rows = computed(() =>
   props.efficiency.claims.map((one) => {
-    const low = one.low_at_20_percent
-    const high = one.high_at_20_percent
-    const at20 =
-      low === null
-        ? high === null
-          ? ''
-          : `≤ ${boundToDigits(high, 3, 'upper')} %`
-        : high === null
-          ? `≥ ${boundToDigits(low, 3, 'lower')} %`
-          : `${boundToDigits(low, 3, 'lower')} to ${boundToDigits(high, 3, 'upper')} %`
-    return { ...one, at20 }
+    const [low, high] = [one.low_at_20_percent, one.high_at_20_percent]
+    return { ...one, at20: low === null && high === null ? '' : `${shownNumber({ value: null, low, high })} %` }
   }),
 )
 const at20 = computed(() => {
   const e = props.efficiency
   const i = e.sizes_um_c.indexOf(20)
-  return i < 0 ? null : `${toDigits(e.estimate[i]!, 2)} (${toDigits(e.low[i]!, 2)} to ${boundToDigits(e.high[i]!, 3, 'lower')}) %`
+  return i < 0 ? null : `${numberWithInterval(e.estimate[i]!, e.low[i]!, e.high[i]!)} %`
 })
-const counted = computed(() => {
-  const found = props.efficiency.counted_at_20
-  if (!found) return ''
-  const band = found.low !== null && found.high !== null ? `${boundToDigits(found.low, 3, 'lower')} to ${boundToDigits(found.high, 3, 'upper')}` : ''
-  if (found.value !== null) return band ? `${toDigits(found.value, 3)} (${band}) %` : `${toDigits(found.value, 3)} %`
-  return band ? `${band} %` : found.low !== null ? `≥ ${boundToDigits(found.low, 3, 'lower')} %` : `≤ ${boundToDigits(found.high ?? 100, 3, 'upper')} %`
-})
+const counted = computed(() => (props.efficiency.counted_at_20 ? `${shownNumber(props.efficiency.counted_at_20)} %` : ''))
 const medium = computed(() => {
   const e = props.efficiency
   if (e.fibre_diameter_um === null || e.solidity_percent === null) return ''
   const taken = e.assumed.map((key) => term('screening_input', key))
   const from = taken.length ? `; ${taken.join(' and ')} typical of the family` : ', both measured'
-  return `Fibres of ${toDigits(e.fibre_diameter_um, 3)} µm, ${toDigits(e.solidity_percent, 3)} % solid${from}.`
+  return `Fibres of ${significant(e.fibre_diameter_um, 3)} µm, ${significant(e.solidity_percent, 3)} % solid${from}.`
 })
 const permeability = computed(() => {
   const e = props.efficiency
   if (e.permeability_um2 === null) return 'Permeability: not known yet.'
   const basis = e.permeability_basis === 'family' ? `typical of the family, ×/÷ ${e.permeability_factor}` : 'from air permeability'
-  return `Permeability ${toDigits(e.permeability_um2, 3)} µm², ${basis}.`
+  return `Permeability ${significant(e.permeability_um2, 3)} µm², ${basis}.`
 })
 const told = computed(
   () =>

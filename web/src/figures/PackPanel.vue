@@ -3,7 +3,7 @@
 import { computed } from 'vue'
 import type { Schemas } from '@/api/client'
 import { linePath, zeroBasedScale } from '@/shared/scales'
-import { toDigits } from '@/shared/numbers'
+import { significant } from '@/shared/numbers'
 import ChartFrame from '@/shared/ChartFrame.vue'
 import { crowdingWords, pleatPath } from './packFigure'
 import { shownUnit, type UnitFamily } from '@/catalogue/units'
@@ -24,7 +24,7 @@ const length = computed(() => shownUnit('mm', props.family))
 const area = computed(() => shownUnit('mm2', props.family))
 const told = computed(
   () =>
-    `Pleat pack end-on: ${props.pack.count} pleats between ${toDigits(props.pack.inside_mm * length.value.factor, 3)} and ${toDigits(props.pack.outside_mm * length.value.factor, 3)} ${length.value.symbol}. ${crowdingWords(props.pack)}`,
+    `Pleat pack end-on: ${props.pack.count} pleats between ${significant(props.pack.inside_mm * length.value.factor, 3)} and ${significant(props.pack.outside_mm * length.value.factor, 3)} ${length.value.symbol}. ${crowdingWords(props.pack)}`,
 )
 const CIRCLES = [
   { key: 'element.outside_diameter', size: 'outside_mm' },
@@ -55,7 +55,7 @@ const chart = computed(() => {
     words:
       curve.optimum === Math.round(curve.count)
         ? `${curve.optimum} pleats are the best for this media in this can.`
-        : `The least loss would be with ${curve.optimum} pleats: ${toDigits(100 * curve.least_loss, 3)} % of this filter's with ${Math.round(curve.count)}.`,
+        : `The least loss would be with ${curve.optimum} pleats: ${significant(100 * curve.least_loss, 3)} % of this filter's with ${Math.round(curve.count)}.`,
   }
 })
 </script>
@@ -86,7 +86,7 @@ const chart = computed(() => {
     </svg>
     <p class="fine" :class="{ 'said-wrong': pack.room === 'crowded' || pack.room === 'cannot_fit' }">{{ crowdingWords(pack) }}</p>
     <p v-if="pack.tube_open_mm2" class="fine">
-      The centre tube is open over {{ toDigits(pack.tube_open_mm2 * area.factor, 3) }} {{ area.symbol }}.
+      The centre tube is open over {{ significant(pack.tube_open_mm2 * area.factor, 3) }} {{ area.symbol }}.
     </p>
     <template v-if="chart && curve">
       <h3>Loss against the number of pleats</h3>

@@ -2,7 +2,7 @@
 /** The plate seen from below, to scale, drawn from the readings; what is not measured is dashed at a typical size. */
 import { computed } from 'vue'
 import type { Schemas } from '@/api/client'
-import { toDigits } from '@/shared/numbers'
+import { significant } from '@/shared/numbers'
 import { litBy } from './plateCircles'
 import { term } from '@/catalogue/catalogue'
 import { shownUnit, type UnitFamily } from '@/catalogue/units'
@@ -53,13 +53,13 @@ const bore = computed(() => d('plate.centre_hole_diameter') ?? d('thread.minor_d
 const dimension = computed(() => {
   const circle = now.value.circle ? circles.value.get(now.value.circle) : undefined
   if (!circle) return null
-  const shown = toDigits(circle.diameter_mm * unit.value.factor, 4)
+  const shown = significant(circle.diameter_mm * unit.value.factor, 4)
   return { r: circle.diameter_mm / 2, words: `⌀ ${shown} ${unit.value.symbol}${circle.measured ? '' : ', typical'}` }
 })
 const told = computed(() => {
   const count = props.plate.holes.length
   const wrong = props.plate.holes.filter((hole) => hole.wrong).length
-  const rimWords = `a plate of ${toDigits(rim.value.diameter_mm, 3)} mm${rim.value.measured ? '' : ' (typical)'}`
+  const rimWords = `a plate of ${significant(rim.value.diameter_mm, 3)} mm${rim.value.measured ? '' : ' (typical)'}`
   return `Tapping plate from below: ${rimWords} with ${count} inlet holes${wrong ? `, ${wrong} of them where they cannot be` : ''}.`
 })
 
@@ -69,7 +69,7 @@ function dashed(key: string): string | undefined {
 
 function title(key: string): string {
   const circle = circles.value.get(key)!
-  return `${term('plate_circle', key)}: ${toDigits(circle.diameter_mm * unit.value.factor, 4)} ${unit.value.symbol}${circle.measured ? '' : ', typical size, not measured'}`
+  return `${term('plate_circle', key)}: ${significant(circle.diameter_mm * unit.value.factor, 4)} ${unit.value.symbol}${circle.measured ? '' : ', typical size, not measured'}`
 }
 
 const STUDS = ['circuit.stud.greatest', 'circuit.stud', 'circuit.stud.least'] as const

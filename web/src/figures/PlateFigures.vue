@@ -2,7 +2,7 @@
 /** Beside the plate: products of the hole groups, the sections as nested discs to scale, each bore an engine may have. */
 import { computed } from 'vue'
 import type { Schemas } from '@/api/client'
-import { toDigits } from '@/shared/numbers'
+import { significant } from '@/shared/numbers'
 import { outletRows, lossRatioWords, productLines, sectionDiscs } from './plateFigures'
 import { shownUnit, type UnitFamily } from '@/catalogue/units'
 
@@ -29,8 +29,8 @@ const told = computed(
       <p v-for="product in products" :key="product" class="number product">{{ product }}</p>
       <p v-if="!products.length" class="soft">no holes with their sizes yet</p>
       <p v-if="plate.equivalent_diameter_mm" class="fine">
-        as one round hole ⌀ {{ toDigits(plate.equivalent_diameter_mm * length.factor, 3) }} {{ length.symbol }}, edge
-        {{ toDigits(plate.perimeter_mm * length.factor, 3) }} {{ length.symbol }}. {{ lossRatioWords(plate) }}
+        as one round hole ⌀ {{ significant(plate.equivalent_diameter_mm * length.factor, 3) }} {{ length.symbol }}, edge
+        {{ significant(plate.perimeter_mm * length.factor, 3) }} {{ length.symbol }}. {{ lossRatioWords(plate) }}
       </p>
     </section>
     <section v-if="discs.length">

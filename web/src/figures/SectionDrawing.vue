@@ -2,7 +2,7 @@
 /** The section through the whole filter, to scale, drawn from the readings; what is not measured is dashed. */
 import { computed } from 'vue'
 import type { Schemas } from '@/api/client'
-import { toDigits } from '@/shared/numbers'
+import { significant } from '@/shared/numbers'
 import { shownUnit, type UnitFamily } from '@/catalogue/units'
 
 const props = defineProps<{
@@ -74,7 +74,7 @@ const dimension = computed(() => {
   const length = Math.hypot(x1 - x0, y1 - y0)
   const upright = x0 === x1
   const small = length < 14 * line.value
-  const words = `${upright || !found.key.endsWith('diameter') ? '' : '⌀ '}${toDigits(length * unit.value.factor, 3)} ${unit.value.symbol}`
+  const words = `${upright || !found.key.endsWith('diameter') ? '' : '⌀ '}${significant(length * unit.value.factor, 3)} ${unit.value.symbol}`
   // arrows from outside, and the words beside, where there is no room between the tips
   const out = 9 * line.value
   const d = !small
@@ -90,7 +90,7 @@ const dimension = computed(() => {
 })
 const told = computed(() => {
   const guessed = new Set(props.section.parts.filter((part) => part.guessed).map((part) => part.key.split('.')[0]))
-  const size = `${toDigits(2 * props.section.radius_mm * unit.value.factor, 3)} by ${toDigits((props.section.top_mm - props.section.bottom_mm) * unit.value.factor, 3)} ${unit.value.symbol}`
+  const size = `${significant(2 * props.section.radius_mm * unit.value.factor, 3)} by ${significant((props.section.top_mm - props.section.bottom_mm) * unit.value.factor, 3)} ${unit.value.symbol}`
   return `Section through the filter, ${size}${guessed.size ? `; typical sizes for ${[...guessed].join(', ')}` : ''}.${props.section.problems.map((one) => ` ${one}.`).join('')}`
 })
 </script>

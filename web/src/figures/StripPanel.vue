@@ -3,7 +3,7 @@
 import { computed } from 'vue'
 import { term } from '@/catalogue/catalogue'
 import type { Schemas } from '@/api/client'
-import { toDigits } from '@/shared/numbers'
+import { significant } from '@/shared/numbers'
 import { stripFigure } from './stripFigure'
 import { shownUnit, type UnitFamily } from '@/catalogue/units'
 
@@ -16,10 +16,10 @@ const figure = computed(() => (props.strip ? stripFigure(props.strip) : null))
 const line = computed(() => (figure.value?.width ?? 350) / 350)
 
 function square(cm2: number): string {
-  return toDigits(cm2 * area.value.factor, cm2 * area.value.factor >= 1000 ? 4 : 3)
+  return significant(cm2 * area.value.factor, cm2 * area.value.factor >= 1000 ? 4 : 3)
 }
 function long(mm: number): string {
-  return `${toDigits(mm * length.value.factor, 4)} ${length.value.symbol}`
+  return `${significant(mm * length.value.factor, 4)} ${length.value.symbol}`
 }
 const checks = computed(() => {
   const strip = props.strip
@@ -27,8 +27,8 @@ const checks = computed(() => {
   const said = [`${long(strip.length_mm)} long, ${long(strip.width_mm)} wide: a long narrow strip need not be a large one.`]
   const off = strip.length_off_percent
   if (off !== null && strip.pleats_length_mm)
-    said.push(`2·pleats·depth makes ${long(strip.pleats_length_mm)}: the strip is ${toDigits(Math.abs(off), 2)} % ${off < 0 ? 'shorter' : 'longer'}.`)
-  if (strip.grammage_g_m2) said.push(`Grammage ${toDigits(strip.grammage_g_m2, 3)} g/m², dry mass over gross area.`)
+    said.push(`2·pleats·depth makes ${long(strip.pleats_length_mm)}: the strip is ${significant(Math.abs(off), 2)} % ${off < 0 ? 'shorter' : 'longer'}.`)
+  if (strip.grammage_g_m2) said.push(`Grammage ${significant(strip.grammage_g_m2, 3)} g/m², dry mass over gross area.`)
   if (strip.pulled_length_mm && !strip.is_forecast)
     said.push(`Pulled flat it gives ${long(strip.pulled_length_mm - strip.length_mm)} more; the area is computed from the relaxed length.`)
   return said

@@ -2,7 +2,7 @@
 /** The parts on the scale: the whole before the cut against its parts, to scale, and what compares cans. */
 import { computed } from 'vue'
 import type { Schemas } from '@/api/client'
-import { toDigits, withUncertainty } from '@/shared/numbers'
+import { significant, withUncertainty } from '@/shared/numbers'
 import { shownUnit, type UnitFamily } from '@/catalogue/units'
 import { term } from '@/catalogue/catalogue'
 
@@ -37,10 +37,10 @@ const stress = computed(() => {
   const mpa = props.tray.hoop_stress_mpa
   if (mpa === null) return null
   return props.family === 'metric'
-    ? { inside: '1 MPa', wall: `${toDigits(mpa, 3)} MPa` }
-    : { inside: `${toDigits(1e3 * pressure.value.factor, 3)} psi`, wall: `${toDigits(mpa * 1e3 * pressure.value.factor, 3)} psi` }
+    ? { inside: '1 MPa', wall: `${significant(mpa, 3)} MPa` }
+    : { inside: `${significant(1e3 * pressure.value.factor, 3)} psi`, wall: `${significant(mpa * 1e3 * pressure.value.factor, 3)} psi` }
 })
-const yields = computed(() => props.tray.yield_mpa?.map((mpa) => toDigits(mpa * 1e3 * pressure.value.factor, 3)))
+const yields = computed(() => props.tray.yield_mpa?.map((mpa) => significant(mpa * 1e3 * pressure.value.factor, 3)))
 </script>
 
 <template>
@@ -50,7 +50,7 @@ const yields = computed(() => props.tray.yield_mpa?.map((mpa) => toDigits(mpa * 
       <g v-for="bar in bars" :key="bar.part" @click="$emit('pick', `${bar.part}.mass`)">
         <rect class="part" :x="bar.x" y="2" :width="bar.width" height="30" :fill-opacity="bar.shade" />
         <text v-if="bar.width > 46" :x="bar.x + bar.width / 2" y="21">{{ parts[bar.part]?.toLowerCase() }}</text>
-        <title>{{ parts[bar.part] }}: {{ toDigits(bar.grams! * mass.factor, 3) }} {{ mass.symbol }}</title>
+        <title>{{ parts[bar.part] }}: {{ significant(bar.grams! * mass.factor, 3) }} {{ mass.symbol }}</title>
       </g>
       <rect v-if="rest > 0" class="rest" :x="350 * (weighed / span)" y="2" :width="(350 * rest) / span" height="30" />
       <path v-if="rest < 0" class="over" :d="`M${350 * ((tray.whole_grams ?? 0) / span)} 0V34`" />
@@ -72,8 +72,8 @@ const yields = computed(() => props.tray.yield_mpa?.map((mpa) => toDigits(mpa * 
     <template v-if="yields || tray.shell_grams">
       <h3>Can, as a comparison only</h3>
       <p v-if="tray.shell_ratio && tray.shell_grams" class="fine">
-        A steel shell of this wall would weigh {{ toDigits(tray.shell_grams * mass.factor, 3) }} {{ mass.symbol }}; the can
-        weighs {{ toDigits(tray.shell_ratio, 2) }} times that.
+        A steel shell of this wall would weigh {{ significant(tray.shell_grams * mass.factor, 3) }} {{ mass.symbol }}; the can
+        weighs {{ significant(tray.shell_ratio, 2) }} times that.
       </p>
       <p v-if="yields" class="fine">
         The plain wall of drawn steel yields between {{ yields[0] }} and {{ yields[1] }} {{ pressure.symbol }}; seam or plate
@@ -81,7 +81,7 @@ const yields = computed(() => props.tray.yield_mpa?.map((mpa) => toDigits(mpa * 
       </p>
       <p v-if="stress" class="fine">With {{ stress.inside }} inside, the hoop stress in it is {{ stress.wall }}.</p>
       <p v-if="tray.thread_engagement_mm" class="fine">
-        Thread engagement {{ toDigits(tray.thread_engagement_mm * length.factor, 3) }} {{ length.symbol }}.
+        Thread engagement {{ significant(tray.thread_engagement_mm * length.factor, 3) }} {{ length.symbol }}.
       </p>
     </template>
   </section>

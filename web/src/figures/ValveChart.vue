@@ -5,7 +5,7 @@ import type { Schemas } from '@/api/client'
 import ChartFrame from '@/shared/ChartFrame.vue'
 import { linePath, zeroBasedScale } from '@/shared/scales'
 import { spreadLabels } from '@/shared/labels'
-import { toDigits } from '@/shared/numbers'
+import { significant } from '@/shared/numbers'
 import { shownUnit, type UnitFamily } from '@/catalogue/units'
 
 const props = defineProps<{ valve: Schemas['ValveOut']; family: UnitFamily }>()
@@ -60,7 +60,7 @@ const band = computed(() => {
   return { x: low!, width: Math.max(0, high! - low!) }
 })
 const told = computed(() => {
-  const last = (key: 'lift_mm' | 'l_min') => curves.value.map((one) => `${toDigits(one[key].at(-1)! * (key === 'l_min' ? flow.value.factor : length.value.factor), 3)} at ${one.temperature_c} °C`)
+  const last = (key: 'lift_mm' | 'l_min') => curves.value.map((one) => `${significant(one[key].at(-1)! * (key === 'l_min' ? flow.value.factor : length.value.factor), 3)} at ${one.temperature_c} °C`)
   return `Lift and flow against pressure. At the end of the curve lift ${last('lift_mm').join(', ')} ${length.value.symbol}; flow ${last('l_min').join(', ')} ${flow.value.symbol}.`
 })
 </script>

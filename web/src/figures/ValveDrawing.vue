@@ -2,7 +2,7 @@
 /** The bypass valve closed, opening and full open, its lift to scale. */
 import { computed } from 'vue'
 import type { Schemas } from '@/api/client'
-import { toDigits } from '@/shared/numbers'
+import { significant } from '@/shared/numbers'
 import { shownUnit, type UnitFamily } from '@/catalogue/units'
 import { PLATE_THICKNESS, SEAT_HEIGHT, valveFigure } from './valveFigure'
 
@@ -18,8 +18,8 @@ const pressure = computed(() => shownUnit('kpa', props.family))
 const names = computed(() =>
   figure.value.states.map((state) => ({
     ...state,
-    lifted: `${toDigits(state.lift * length.value.factor, 2)} ${length.value.symbol}`,
-    at: state.kpa === null ? '' : `${state.name === 'closed' ? 'below ' : ''}${toDigits(state.kpa * pressure.value.factor, 3)} ${pressure.value.symbol}`,
+    lifted: `${significant(state.lift * length.value.factor, 2)} ${length.value.symbol}`,
+    at: state.kpa === null ? '' : `${state.name === 'closed' ? 'below ' : ''}${significant(state.kpa * pressure.value.factor, 3)} ${pressure.value.symbol}`,
   })),
 )
 const told = computed(

@@ -1,6 +1,6 @@
 /** The figures beside the plate, as words and discs. */
 import type { Schemas } from '@/api/client'
-import { toDigits } from '@/shared/numbers'
+import { significant } from '@/shared/numbers'
 import { shownUnit, type UnitFamily } from '@/catalogue/units'
 import { term } from '@/catalogue/catalogue'
 
@@ -11,9 +11,9 @@ export function productLines(plate: Plate, family: UnitFamily): string[] {
   const { symbol, factor } = shownUnit('mm2', family)
   const digits = family === 'metric' ? 4 : 3
   return plate.products.map(({ count, one_mm2, open_fraction }) => {
-    const share = open_fraction === 1 ? '' : ` × ${toDigits(open_fraction, 2)} open`
-    const total = toDigits(count * one_mm2 * open_fraction * factor, digits)
-    return `${count} × ${toDigits(one_mm2 * factor, digits)}${share} = ${total} ${symbol}`
+    const share = open_fraction === 1 ? '' : ` × ${significant(open_fraction, 2)} open`
+    const total = significant(count * one_mm2 * open_fraction * factor, digits)
+    return `${count} × ${significant(one_mm2 * factor, digits)}${share} = ${total} ${symbol}`
   })
 }
 
@@ -33,8 +33,8 @@ export function sectionDiscs(plate: Plate, family: UnitFamily): Disc[] {
     .sort((one, other) => other.area_mm2 - one.area_mm2)
     .map(({ name, area_mm2 }) => ({
       name,
-      words: `${term('section', name) ?? name} ${toDigits(area_mm2 * factor, 3)} ${symbol}${
-        area_mm2 === least ? '' : `, ${toDigits(area_mm2 / least, 3)} times`
+      words: `${term('section', name) ?? name} ${significant(area_mm2 * factor, 3)} ${symbol}${
+        area_mm2 === least ? '' : `, ${significant(area_mm2 / least, 3)} times`
       }`,
       radius: Math.sqrt(area_mm2 / Math.PI),
       controls: area_mm2 === least && plate.sections.length > 1,
@@ -54,10 +54,10 @@ export function outletRows(plate: Plate, family: UnitFamily): OutletRow[] {
   const [length, area] = [shownUnit('mm', family), shownUnit('mm2', family)]
   return plate.outlets.map((outlet) => ({
     name: term('outlet', outlet.name),
-    bore: toDigits(outlet.bore_mm * length.factor, 3),
-    flow: outlet.flow_area_mm2 === null ? '…' : toDigits(outlet.flow_area_mm2 * area.factor, 3),
+    bore: significant(outlet.bore_mm * length.factor, 3),
+    flow: outlet.flow_area_mm2 === null ? '…' : significant(outlet.flow_area_mm2 * area.factor, 3),
     controls: outlet.controlled_by ? term('section', outlet.controlled_by) : 'inlet not complete',
-    adapter: outlet.adapter_ratio === null ? null : `${toDigits(outlet.adapter_ratio, 2)} of it`,
+    adapter: outlet.adapter_ratio === null ? null : `${significant(outlet.adapter_ratio, 2)} of it`,
   }))
 }
 
@@ -65,7 +65,7 @@ export function outletRows(plate: Plate, family: UnitFamily): OutletRow[] {
 export function lossRatioWords(plate: Plate): string {
   if (plate.loss_ratio_viscous === null)
     return plate.products.length ? 'The cost of dividing the area needs the plate’s thickness.' : ''
-  const cold = `${toDigits(plate.loss_ratio_viscous, 3)} times cold`
-  const hot = plate.loss_ratio_hot === null ? '' : `, ${toDigits(plate.loss_ratio_hot, 3)} times at the hot point`
+  const cold = `${significant(plate.loss_ratio_viscous, 3)} times cold`
+  const hot = plate.loss_ratio_hot === null ? '' : `, ${significant(plate.loss_ratio_hot, 3)} times at the hot point`
   return `Against one round hole of the same area the loss is ${cold}${hot}.`
 }

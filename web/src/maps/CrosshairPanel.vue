@@ -2,7 +2,7 @@
 /** The values at the crosshair; temperature and speed or flow can be typed. Beside them, what they are unchanged. */
 import InputText from 'primevue/inputtext'
 import { computed, ref, watch } from 'vue'
-import { boundToDigits, toDigits, toPercent } from '@/shared/numbers'
+import { interval, numberWithInterval, shownNumber, significant, toPercent } from '@/shared/numbers'
 import { shownUnit, type UnitFamily } from '@/catalogue/units'
 import type { Crosshair } from './MapChart.vue'
 
@@ -59,9 +59,9 @@ const shown = computed(() =>
     const told = (value: number | null) => {
       if (value === null) return 'none'
       const number = value * unit.factor
-      if (row.bound) return `${row.bound} ${boundToDigits(number, 3, row.bound === '≥' ? 'lower' : 'upper')}`
-      if (row.around) return `${toDigits(number, 3)} (${boundToDigits(number * row.around[0], 3, 'lower')} to ${boundToDigits(number * row.around[1], 3, 'upper')})`
-      return row.upTo ? `${boundToDigits(number, 3, 'lower')} to ${boundToDigits(number * row.upTo, 3, 'upper')}` : toDigits(number, 3)
+      if (row.bound) return shownNumber({ value: null, low: row.bound === '≥' ? number : null, high: row.bound === '≥' ? null : number })
+      if (row.around) return numberWithInterval(number, number * row.around[0], number * row.around[1])
+      return row.upTo ? interval(number, number * row.upTo) : significant(number)
     }
     return { key: row.key, title: row.title, unit: unit.symbol, value: told(row.value), unchanged: told(row.unchanged) }
   }),

@@ -2,7 +2,7 @@
 /** Where the oil goes at the crosshair, drawn in the section of the filter: media, bypass, defects. */
 import { computed } from 'vue'
 import type { Schemas } from '@/api/client'
-import { toDigits, toPercent } from '@/shared/numbers'
+import { significant, toPercent } from '@/shared/numbers'
 import { shownUnit, type UnitFamily } from '@/catalogue/units'
 import SectionDrawing from '@/figures/SectionDrawing.vue'
 
@@ -32,7 +32,7 @@ const rows = computed(() => [
         <tbody>
           <tr v-for="row in rows" :key="row.name" :data-flow="row.name">
             <td><span class="key" :class="row.name" /> {{ row.title }}</td>
-            <td class="number">{{ toDigits(row.share * flow * unit.factor, 3) }} {{ unit.symbol }}</td>
+            <td class="number">{{ significant(row.share * flow * unit.factor, 3) }} {{ unit.symbol }}</td>
             <td class="number">{{ toPercent(row.share) }}</td>
           </tr>
         </tbody>

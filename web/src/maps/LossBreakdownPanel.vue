@@ -2,7 +2,7 @@
 /** Each part's share of the loss from pump to gallery; viscous and inertial parts apart, a mark where it was unchanged. */
 import { computed } from 'vue'
 import type { LossRow } from './lossBreakdown'
-import { toDigits } from '@/shared/numbers'
+import { significant } from '@/shared/numbers'
 import { shownUnit, type UnitFamily } from '@/catalogue/units'
 
 const props = defineProps<{ alone?: boolean; rows: readonly LossRow[]; unchanged: readonly LossRow[]; sentence: string; family: UnitFamily }>()
@@ -43,7 +43,7 @@ function width(part: number): string {
             <span class="spring" :style="{ width: width(row.spring) }" />
             <i v-if="before.has(row.name)" class="was" :style="{ left: width(before.get(row.name)!) }" />
           </td>
-          <td class="number">{{ toDigits(row.total * unit.factor, 3) }}</td>
+          <td class="number">{{ significant(row.total * unit.factor, 3) }}</td>
           <td class="number">{{ row.share < 0.005 ? '<1' : Math.round(row.share * 100) }}</td>
         </tr>
       </tbody>

@@ -5,7 +5,7 @@ import { computed, reactive, ref, useTemplateRef, watchEffect } from 'vue'
 import { levelLines, openRegion, thresholdPath, type ThresholdLine } from './mapLines'
 import { FIELD_STOPS, fieldColour, fieldScale, paintField, type Grid } from './mapField'
 import { useElementSize } from '@vueuse/core'
-import { toDigits } from '@/shared/numbers'
+import { plainNumber, significant } from '@/shared/numbers'
 import type { ShownUnit } from '@/catalogue/units'
 
 export interface Crosshair {
@@ -162,7 +162,7 @@ function onKey(event: KeyboardEvent) {
             <path class="onset" :d="onset" data-curve="onset" />
             <g v-for="level in levels" :key="`label-${level.level}`">
               <text v-if="level.label" class="level-label" :x="level.label.x" :y="level.label.y + 4">
-                {{ toDigits(level.level, 3).replace(/\.0+$/, '') }}
+                {{ significant(level.level, 3).replace(/\.0+$/, '') }}
               </text>
             </g>
           </g>
@@ -173,7 +173,7 @@ function onKey(event: KeyboardEvent) {
           <rect class="border" :width="width" :height="height" />
           <g v-for="tick in scales.y.ticks(9)" :key="`y${tick}`" :transform="`translate(0 ${scales.y(tick)})`">
             <path class="tick" d="M-5 0H0" />
-            <text class="axis-label end" x="-9" y="4">{{ String(tick).replace('-', '−') }}</text>
+            <text class="axis-label end" x="-9" y="4">{{ plainNumber(tick, 6) }}</text>
           </g>
           <g v-for="tick in scales.x.ticks(7)" :key="`x${tick}`" :transform="`translate(${scales.x(tick)} ${height})`">
             <path class="tick" d="M0 0V5" />
@@ -191,14 +191,14 @@ function onKey(event: KeyboardEvent) {
     </div>
     <figcaption>
       <span class="legend">
-        <span class="soft">{{ toDigits(scale.low, 2) }}</span>
+        <span class="soft">{{ significant(scale.low, 2) }}</span>
         <span
           class="ramp"
           :style="{
             background: `linear-gradient(90deg, ${FIELD_STOPS.map((t) => `${fieldColour(t)} ${t * 100}%`).join(', ')})`,
           }"
         />
-        <span class="soft">{{ toDigits(scale.high, 3) }} {{ field.unit.symbol }}{{ scale.isLog ? ', log' : '' }}</span>
+        <span class="soft">{{ significant(scale.high, 3) }} {{ field.unit.symbol }}{{ scale.isLog ? ', log' : '' }}</span>
       </span>
       <span class="legend">
         <svg width="26" height="14" aria-hidden="true">

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** The map as numbers: a row a temperature, a column a speed or flow. */
 import { computed } from 'vue'
-import { toDigits } from '@/shared/numbers'
+import { plainNumber, significant } from '@/shared/numbers'
 import type { Crosshair, MapField } from './MapChart.vue'
 
 const props = defineProps<{ field: MapField; crosshair: Crosshair; title: string }>()
@@ -13,7 +13,7 @@ const columns = computed(() => props.field.across.map((value, i) => ({ value, i 
 const rows = computed(() => props.field.temperatures.map((value, i) => ({ value, i })).filter(({ i }) => i % 2 === 0).reverse())
 const cell = (row: number, column: number) => {
   const value = props.field.grid[row]?.[column] ?? null
-  return value === null ? 'none' : toDigits(value * props.field.unit.factor, 3)
+  return value === null ? 'none' : significant(value * props.field.unit.factor, 3)
 }
 </script>
 
@@ -31,7 +31,7 @@ const cell = (row: number, column: number) => {
       </thead>
       <tbody>
         <tr v-for="row in rows" :key="row.i" :class="{ here: row.i === crosshair.row }">
-          <th class="number" scope="row">{{ String(row.value).replace('-', '−') }}</th>
+          <th class="number" scope="row">{{ plainNumber(row.value, 6) }}</th>
           <td v-for="column in columns" :key="column.i" class="number" @click="$emit('move', { row: row.i, column: column.i })">
             {{ cell(row.i, column.i) }}
           </td>

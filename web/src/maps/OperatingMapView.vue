@@ -27,7 +27,7 @@ import { csv } from '@/shared/download'
 import { lossesAt, lossSentence, pressureProfile } from './lossBreakdown'
 import { mapQuantities, quantityNamed, type MapQuantityName } from './mapQuantities'
 import { mapSummary } from './mapSummary'
-import { toDigits } from '@/shared/numbers'
+import { significant } from '@/shared/numbers'
 import { aloneField, aloneRows, engineField, engineRows, fieldRows } from './mapView'
 import { term } from '@/catalogue/catalogue'
 import { useMapPlace } from './mapPlace'
@@ -182,7 +182,7 @@ const inputWords = computed(() => {
 /** What a saved picture shows. */
 const caption = computed(() => {
   const found = field.value?.grid.flat().flatMap((value) => (value === null ? [] : [value * field.value!.unit.factor])) ?? []
-  const span = found.length ? `, ${toDigits(Math.min(...found), 2)} to ${toDigits(Math.max(...found), 3)} ${field.value!.unit.symbol}${quantity.value.is_logarithmic ? ' (log)' : ''}` : ''
+  const span = found.length ? `, ${significant(Math.min(...found), 2)} to ${significant(Math.max(...found), 3)} ${field.value!.unit.symbol}${quantity.value.is_logarithmic ? ' (log)' : ''}` : ''
   const how = isAlone.value ? 'filter alone' : place.condition
   return `${sheet.data.value?.label ?? ''}: ${title.value}${span}; ${how}${changed.value ? `, what if: ${place.draft.name}` : ''}. Hatched: bypass open. A model, not a test.`
 })

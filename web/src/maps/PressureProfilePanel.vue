@@ -3,7 +3,7 @@
 import { computed } from 'vue'
 import { zeroBasedScale } from '@/shared/scales'
 import type { Step } from './lossBreakdown'
-import { toDigits } from '@/shared/numbers'
+import { significant } from '@/shared/numbers'
 import { shownUnit, type UnitFamily } from '@/catalogue/units'
 import { catalogue } from '@/catalogue/catalogue'
 import ChartFrame from '@/shared/ChartFrame.vue'
@@ -37,7 +37,7 @@ const taps = computed(() => {
   const gauged = { pump: [x(0.5), props.pump], filter_inlet: [inletAt.value, props.inlet], gallery: [x(props.steps.length + 0.5), props.gallery] } as const
   return gauged[props.gauge ?? 'filter_inlet']
 })
-const told = (kpa: number) => toDigits(kpa * unit.value.factor, 3)
+const told = (kpa: number) => significant(kpa * unit.value.factor, 3)
 const words = computed(
   () =>
     `Pressure from ${props.gauge ? 'pump' : 'inlet'} ${told(props.pump)} to ${props.gauge ? 'gallery' : 'outlet'} ${told(props.gallery)} ${unit.value.symbol}: ${props.steps.map((step) => `${step.title.toLowerCase()} ${told(step.from - step.to)}`).join(', ')}.`,
@@ -48,7 +48,7 @@ const clogging = computed(() => {
   if (!was) return ''
   const move = (now: number, before: number) => {
     const change = (now - before) * unit.value.factor
-    return Math.abs(change) < 0.05 ? 'stays' : `${change > 0 ? 'rises' : 'falls'} by ${toDigits(Math.abs(change), 2)}`
+    return Math.abs(change) < 0.05 ? 'stays' : `${change > 0 ? 'rises' : 'falls'} by ${significant(Math.abs(change), 2)}`
   }
   return `Against the unchanged filter a gauge before it ${move(props.inlet, was.inlet)}, one after it ${move(props.gallery, was.gallery)} ${unit.value.symbol}.`
 })

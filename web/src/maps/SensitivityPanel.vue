@@ -6,7 +6,7 @@ import { computed } from 'vue'
 import type { Schemas } from '@/api/client'
 import { assumptionBand, inputsByProvenance, onsetWords, sensitivitySentence, strongestAssumptions } from './assumptions'
 import { inputName } from '@/catalogue/inputs'
-import { toDigits } from '@/shared/numbers'
+import { significant } from '@/shared/numbers'
 import { term } from '@/catalogue/catalogue'
 
 type Assumption = Schemas['AssumptionOut']
@@ -24,7 +24,7 @@ const rowClass = (one: Assumption) => ({ used: strongest.value.has(one.name) })
 const byTitle = (one: Assumption) => term('assumption', one.name)
 const counts = computed(() => inputsByProvenance(props.sensitivity?.inputs ?? []))
 /** What changes less than can be told is said so, rather than with digits that mean nothing. */
-const shownPercent = (percent: number) => (percent !== 0 && Math.abs(percent) < 0.1 ? '< 0.1' : toDigits(percent, 2))
+const shownPercent = (percent: number) => (percent !== 0 && Math.abs(percent) < 0.1 ? '< 0.1' : significant(percent, 2))
 const name = (key: string) => (key.startsWith('model.') ? term('assumption', key) : inputName(key, props.titles))
 </script>
 

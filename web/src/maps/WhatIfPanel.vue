@@ -5,7 +5,7 @@ import type { Schemas } from '@/api/client'
 import { terms } from '@/catalogue/catalogue'
 import ChoiceField from '@/shared/ChoiceField.vue'
 import { isChanged, typedChanges } from './scenario'
-import { toDigits } from '@/shared/numbers'
+import { significant } from '@/shared/numbers'
 import { shownUnit, type UnitFamily } from '@/catalogue/units'
 
 type Scenario = Schemas['Scenario']
@@ -79,7 +79,7 @@ function shown(value: number | null | undefined, factor: number): string {
 }
 
 function holesText(holes: Schemas['RoundHoles'] | null | undefined): string {
-  return holes ? `${holes.count} x ${toDigits(holes.diameter_mm * mm.value.factor, 3)}` : ''
+  return holes ? `${holes.count} x ${significant(holes.diameter_mm * mm.value.factor, 3)}` : ''
 }
 
 function choose(id: string) {

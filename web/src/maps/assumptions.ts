@@ -1,15 +1,15 @@
 /** Assumptions of the model in words. */
 import type { Schemas } from '@/api/client'
 import { term, terms } from '@/catalogue/catalogue'
-import { toDigits } from '@/shared/numbers'
+import { significant } from '@/shared/numbers'
 
 type Assumption = Schemas['AssumptionOut']
 
 /** Between what it was moved, in the unit it is said in. */
 export function assumptionBand(one: Assumption): string {
-  if (one.is_factor) return `×/÷ ${toDigits(one.high, 3)}`
+  if (one.is_factor) return `×/÷ ${significant(one.high, 3)}`
   const digits = one.unit && one.unit !== '×' ? 3 : 2
-  const band = `${toDigits(one.low, digits)} to ${toDigits(one.high, digits)}`
+  const band = `${significant(one.low, digits)} to ${significant(one.high, digits)}`
   return one.unit === '×' ? `× ${band}` : `${band} ${one.unit}`.trim()
 }
 
@@ -17,8 +17,8 @@ export function assumptionBand(one: Assumption): string {
 export function onsetWords(one: Assumption): string {
   const [low, high] = [one.onset_low_c, one.onset_high_c]
   if (low === null && high === null) return 'bypass stays shut'
-  if (low === null) return `bypass from shut to ${toDigits(high!, 2)} °C`
-  return Math.abs(high! - low) < 0.05 ? 'bypass onset unmoved' : `bypass onset ${toDigits(low, 2)} to ${toDigits(high!, 2)} °C`
+  if (low === null) return `bypass from shut to ${significant(high!, 2)} °C`
+  return Math.abs(high! - low) < 0.05 ? 'bypass onset unmoved' : `bypass onset ${significant(low, 2)} to ${significant(high!, 2)} °C`
 }
 
 /** Group the inputs by where they come from, best evidence first. */
@@ -37,6 +37,6 @@ export function strongestAssumptions(sensitivity: Schemas['SensitivityOut']): As
 export function sensitivitySentence(sensitivity: Schemas['SensitivityOut'], title: string): string {
   const strongest = strongestAssumptions(sensitivity)
   if (!strongest.length) return 'No assumption moves it.'
-  const told = strongest.map((one) => `${term('assumption', one.name)} (${assumptionBand(one)}: ${toDigits(one.mean_change_percent, 2)} %)`)
+  const told = strongest.map((one) => `${term('assumption', one.name)} (${assumptionBand(one)}: ${significant(one.mean_change_percent, 2)} %)`)
   return `${title} is most sensitive to the ${told.join(', then to the ')}.`
 }

@@ -1,6 +1,7 @@
 /** The pressure-loss breakdown at one point: each part's share of the loss from pump to gallery, and the pressure after each. */
 import { catalogue, term } from '@/catalogue/catalogue'
 import type { OperatingMap } from './useOperatingMap'
+import { plainNumber } from '@/shared/numbers'
 
 export interface LossRow {
   name: string
@@ -44,7 +45,7 @@ export function lossSentence(rows: readonly LossRow[], temperature: number, acro
   const tail = next.length ? `, then ${next.map(named).join(' and ')}` : ''
   const verb = /(holes|channels|media)$/i.test(largest.title) ? 'take' : 'takes'
   const takes = largest.total / whole >= 0.5 ? `${verb} most of` : `${verb} the largest share of`
-  return `At ${String(temperature).replace('-', '−')} °C and ${across} the ${largest.title.toLowerCase()} ${takes} the filter's loss: ${percent(largest.total / whole)}${tail}.`
+  return `At ${plainNumber(temperature, 6)} °C and ${across} the ${largest.title.toLowerCase()} ${takes} the filter's loss: ${percent(largest.total / whole)}${tail}.`
 }
 
 export interface Step {

@@ -1,7 +1,7 @@
 /** What a map shows, in words, for those who do not see it; everything in it is read off the map. */
 import type { MapField } from './MapChart.vue'
 import { catalogue } from '@/catalogue/catalogue'
-import { toDigits } from '@/shared/numbers'
+import { significant } from '@/shared/numbers'
 
 interface Node {
   value: number
@@ -23,10 +23,10 @@ function nodes(field: Described): Node[] {
 function bypassAt(field: Described, i: number, acrossUnit: string): string | null {
   const [closes, reopens] = [field.onset.closes[i] ?? null, field.onset.reopens[i] ?? null]
   const where = `at ${field.onset.across[i]} ${acrossUnit}`
-  const again = reopens === null ? '' : `opens ${closes === null ? '' : 'again '}at ${toDigits(reopens, 3)} °C`
+  const again = reopens === null ? '' : `opens ${closes === null ? '' : 'again '}at ${significant(reopens, 3)} °C`
   if (closes === null) return again ? `${again} ${where}` : null
   if (closes >= catalogue().never_closes_c) return `never closes ${where}`
-  return `closes at ${toDigits(closes, 3)} °C ${again ? `and ${again} ` : ''}${where}`
+  return `closes at ${significant(closes, 3)} °C ${again ? `and ${again} ` : ''}${where}`
 }
 
 /** Say from where to where a quantity goes, and what the bypass does. */
@@ -37,7 +37,7 @@ export function mapSummary(title: string, field: Described, acrossUnit: string):
   const low = found.reduce((best, node) => (node.value < best.value ? node : best))
   const high = found.reduce((best, node) => (node.value > best.value ? node : best))
   const told = (node: Node, digits: number) =>
-    `${toDigits(node.value * unit.factor, digits)} ${unit.symbol} at ${toDigits(node.temperature, 3)} °C and ${node.across} ${acrossUnit}`
+    `${significant(node.value * unit.factor, digits)} ${unit.symbol} at ${significant(node.temperature, 3)} °C and ${node.across} ${acrossUnit}`
   const span = `${title} from ${told(low, 2)} to ${told(high, 3)}.`
   const bypass = field.onset.across.flatMap((_, i) => bypassAt(field, i, acrossUnit) ?? [])
   if (!bypass.length) return `${span} The bypass stays closed everywhere.`

@@ -3,12 +3,12 @@
 import type { Schemas } from '@/api/client'
 import { term } from '@/catalogue/catalogue'
 import type { UnitFamily } from '@/catalogue/units'
-import { toDigits } from '@/shared/numbers'
+import { plainNumber, significant } from '@/shared/numbers'
 
 defineProps<{ budget: Schemas['BudgetOut'] | null; without: string; family: UnitFamily; fieldOf: (key: string) => string | null }>()
 defineEmits<{ go: [key: string] }>()
 
-const percent = (share: number) => (Math.abs(share) < 0.1 ? 'under 0.1 %' : `${toDigits(share, 2)} %`)
+const percent = (share: number) => (Math.abs(share) < 0.1 ? 'under 0.1 %' : `${significant(share, 2)} %`)
 </script>
 
 <template>
@@ -52,7 +52,7 @@ const percent = (share: number) => (Math.abs(share) < 0.1 ? 'under 0.1 %' : `${t
       <p v-if="budget.covariances.length" class="soft" data-covariances>
         Numbers of the last line that share inputs vary together:
         <template v-for="(one, i) in budget.covariances" :key="one.first + one.second"
-          >{{ i ? ', ' : '' }}{{ one.first }} with {{ one.second }} (correlation {{ one.correlation.toFixed(2).replace('-', '−') }}, {{ one.share_percent > 0 ? '+' : ''
+          >{{ i ? ', ' : '' }}{{ one.first }} with {{ one.second }} (correlation {{ plainNumber(one.correlation, 2) }}, {{ one.share_percent > 0 ? '+' : ''
           }}{{ percent(one.share_percent) }} of u²)</template
         >. Told by independent inputs, as above, nothing is counted twice.
       </p>

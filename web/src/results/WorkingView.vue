@@ -46,9 +46,6 @@ const lines = computed(() =>
     pieces: step.pieces.map((piece, i) => ({ ...piece, shown: shownPiece(piece, step.pieces[i + 1]?.text) })),
   })),
 )
-const uncertainty = computed(() =>
-  preferences.family === 'metric' ? working.data.value?.metric_uncertainty : working.data.value?.inch_uncertainty,
-)
 const missing = computed(() => {
   const error = working.error.value
   return error instanceof ProblemError ? error.missing : []
@@ -143,10 +140,7 @@ useKeys([
                   </template>
                 </span>
               </td>
-              <td class="number value">
-                {{ line.value }}
-                <span v-if="i === lines.length - 1 && uncertainty" class="soft">± {{ uncertainty }}</span>
-              </td>
+              <td class="number value">{{ line.value }}</td>
             </tr>
           </template>
         </tbody>

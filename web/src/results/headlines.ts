@@ -1,6 +1,6 @@
 /** The five headline results, as the tape shows them. */
 import type { Schemas } from '@/api/client'
-import { boundToDigits, decimalsFor, toDigits, withUncertainty } from '@/shared/numbers'
+import { bound, interval, intervalAbout, withUncertainty } from '@/shared/numbers'
 import { catalogue, term } from '@/catalogue/catalogue'
 import { shownUnit, type UnitFamily, type WireUnit } from '@/catalogue/units'
 
@@ -35,21 +35,17 @@ function numberText(result: Result, factor: number): NumberText {
   const scaled = (number: number | null) => (number === null ? null : number * factor)
   const [value, low, high] = [scaled(result.value), scaled(result.low), scaled(result.high)]
   const bare = (text: string): NumberText => ({ text, uncertainty: null, band: null })
-  if (result.basis === 'counts' && value !== null && low !== null && high !== null) {
-    const decimals = decimalsFor((high - low) / 2)
-    return { ...bare(value.toFixed(decimals)), band: `${low.toFixed(decimals)} to ${high.toFixed(decimals)}` }
-  }
   if (value !== null && low !== null && high !== null) {
-    const digits = result.basis === 'estimate' ? 2 : 4
-    return { ...bare(toDigits(value, digits)), band: `${toDigits(low, 2)} to ${toDigits(high, high > 99 ? 3 : 2)}` }
+    const shown = intervalAbout(value, low, high)
+    return { ...bare(shown.value), band: shown.interval || null }
   }
   if (value !== null) {
     const shown = withUncertainty(value, scaled(result.expanded_uncertainty))
     return { ...bare((RELATION_SIGN[result.relation] ?? '') + shown.value), uncertainty: shown.uncertainty }
   }
-  if (low !== null && high !== null) return bare(`${toDigits(low, 3)} to ${toDigits(high, 3)}`)
-  if (low !== null) return bare(RELATION_SIGN[result.relation] + boundToDigits(low, 3, 'lower'))
-  if (high !== null) return bare(RELATION_SIGN[result.relation] + boundToDigits(high, 3, 'upper'))
+  if (low !== null && high !== null) return bare(interval(low, high))
+  if (low !== null) return bare(RELATION_SIGN[result.relation] + bound(low, 3, 'lower'))
+  if (high !== null) return bare(RELATION_SIGN[result.relation] + bound(high, 3, 'upper'))
   return bare('')
 }
 

@@ -1,29 +1,34 @@
+import { readFileSync } from 'node:fs'
 import { describe, expect, it } from 'vitest'
-import { toDigits, toPercent, withUncertainty } from './numbers'
+import * as numbers from './numbers'
+
+const number = (text: string) => (text === '' ? null : Number(text))
+
+/** Each function of the table that the core is held against too, with its arguments. */
+const PRINTED: Record<string, (a: string, b: string, c: string) => string> = {
+  number_with_uncertainty: (a, b, c) => numbers.numberWithUncertainty(Number(a), number(b), c),
+  number_with_interval: (a, b, c) => numbers.numberWithInterval(Number(a), Number(b), Number(c)),
+  interval: (a, b) => numbers.interval(number(a), number(b)),
+  significant: (a, b) => numbers.significant(Number(a), Number(b)),
+  plain_number: (a, b) => numbers.plainNumber(Number(a), Number(b)),
+  signed_number: (a, b) => numbers.signedNumber(Number(a), Number(b)),
+  bound: (a, b, c) => numbers.bound(Number(a), Number(b), c as 'lower' | 'upper'),
+}
 
 describe('numbers as people read them', () => {
-  it('never writes minus nothing', () => {
-    expect(withUncertainty(-0.0004, 4.5)).toEqual({ value: '0.0', uncertainty: '4.5' })
-    expect(withUncertainty(-12, 4.5).value).toBe('−12.0')
-  })
-  it('lets digits follow the uncertainty', () => {
-    expect(withUncertainty(1013.04, 12.34)).toEqual({ value: '1013', uncertainty: '12' })
-    expect(withUncertainty(175.503, 6.6656)).toEqual({ value: '175.5', uncertainty: '6.7' })
-    expect(withUncertainty(0.8200004, 0.0071)).toEqual({ value: '0.8200', uncertainty: '0.0071' })
-    expect(withUncertainty(132.7323, 0)).toEqual({ value: '132.7', uncertainty: null })
-    expect(withUncertainty(54, null)).toEqual({ value: '54', uncertainty: null })
-    expect(withUncertainty(6.5, null)).toEqual({ value: '6.5', uncertainty: null })
-  })
-  it('keeps significant digits without an exponent', () => {
-    expect(toDigits(0.0012345, 3)).toBe('0.00123')
-    expect(toDigits(123456, 3)).toBe('123456')
-    expect(toDigits(-16.45, 3)).toBe('−16.4')
-    expect(toDigits(0)).toBe('0')
+  it('are printed as the core prints them', () => {
+    const [, head, ...rows] = readFileSync('../tests/data/printed_numbers.csv', 'utf-8').trim().split('\n')
+    expect(head).toBe('function,a,b,c,printed')
+    expect(rows.length).toBeGreaterThan(30)
+    for (const row of rows) {
+      const [name, a, b, c, printed] = row.split(',') as [string, string, string, string, string]
+      expect(PRINTED[name]!(a, b, c), row).toBe(printed)
+    }
   })
   it('shows nothing as nothing only where it is nothing', () => {
-    expect(toPercent(0)).toBe('0 %')
-    expect(toPercent(0.0004)).toBe('under 0.1 %')
-    expect(toPercent(0.0213)).toBe('2.1 %')
-    expect(toPercent(0.4235)).toBe('42 %')
+    expect(numbers.toPercent(0)).toBe('0 %')
+    expect(numbers.toPercent(0.0004)).toBe('under 0.1 %')
+    expect(numbers.toPercent(0.0213)).toBe('2.1 %')
+    expect(numbers.toPercent(0.4235)).toBe('42 %')
   })
 })

@@ -2,7 +2,7 @@
 /** Hours until the bypass first opens, warm and at each cold-start temperature; and how fast the sump is cleaned. */
 import { computed } from 'vue'
 import type { Schemas } from '@/api/client'
-import { boundToDigits, toDigits } from '@/shared/numbers'
+import { bound, plainNumber, shownNumber, significant } from '@/shared/numbers'
 import { sampleColour } from '@/shared/sampleColours'
 
 const props = defineProps<{
@@ -22,13 +22,13 @@ const shareWords = computed(() =>
 function hours(value: number | null, never: boolean, isLeast: boolean): string {
   if (never) return 'never'
   if (value === null) return 'none'
-  if (isLeast) return `≥ ${boundToDigits(value, 2, 'lower')}`
-  return value === 0 ? 'new' : toDigits(value, 2)
+  if (isLeast) return `≥ ${bound(value, 2, 'lower')}`
+  return value === 0 ? 'new' : significant(value, 2)
 }
 const HELD: Readonly<Record<string, string>> = { family: ' (assumed)', counts: ' of test dust, counted' }
 function holds(one: Schemas['StartOut']): string {
   const life = one.lives[0]!
-  return `${one.label} holds ${life.capacity_is_least ? 'at least ' : ''}${toDigits(life.capacity_g, 2)} g${HELD[life.capacity_basis] ?? ''}`
+  return `${one.label} holds ${life.capacity_is_least ? 'at least ' : ''}${significant(life.capacity_g, 2)} g${HELD[life.capacity_basis] ?? ''}`
 }
 const cell = (life: Schemas['LifeOut'], i: number) => {
   const row = life.rows[i]
@@ -39,21 +39,12 @@ const reached = computed(() => [...new Set(reaching.value.flatMap((one) => one.r
 function share(one: Schemas['StartOut'], size: number): string {
   const found = one.reaching.find((row) => row.size_um === size)
   if (!found) return 'none'
-  const { percent, low_percent: low, high_percent: high } = found
-  const band = low !== null && high !== null ? `${boundToDigits(low, 2, 'lower')} to ${boundToDigits(high, 2, 'upper')}` : ''
-  if (percent !== null) return band ? `${toDigits(percent, 2)} (${band})` : toDigits(percent, 2)
-  return band || (high !== null ? `≤ ${boundToDigits(high, 2, 'upper')}` : `≥ ${boundToDigits(low ?? 0, 2, 'lower')}`)
+  return shownNumber({ value: found.percent, low: found.low_percent, high: found.high_percent }, 2)
 }
 /** A value; a bound with its sign; the two ends of an envelope. */
 function minutes(life: Schemas['LifeOut'], size: number): string {
   const found = life.clean_up.find((row) => row.size_um === size)
-  if (!found) return 'none'
-  if (found.minutes !== null && found.low_minutes !== null && found.high_minutes !== null)
-    return `${toDigits(found.minutes, 2)} (${boundToDigits(found.low_minutes, 2, 'lower')} to ${boundToDigits(found.high_minutes, 2, 'upper')})`
-  if (found.minutes !== null) return toDigits(found.minutes, 2)
-  if (found.low_minutes === null) return `≤ ${boundToDigits(found.high_minutes ?? 0, 2, 'upper')}`
-  if (found.high_minutes === null) return `≥ ${boundToDigits(found.low_minutes, 2, 'lower')}`
-  return `${boundToDigits(found.low_minutes, 2, 'lower')} to ${boundToDigits(found.high_minutes, 2, 'upper')}`
+  return found ? shownNumber({ value: found.minutes, low: found.low_minutes, high: found.high_minutes }, 2) : 'none'
 }
 </script>
 
@@ -71,7 +62,7 @@ function minutes(life: Schemas['LifeOut'], size: number): string {
         <tr>
           <th>oil at, °C</th>
           <th>speed</th>
-          <th v-for="(celsius, i) in temperatures" :key="celsius" class="number">{{ i === temperatures.length - 1 ? `warm, ${celsius}` : String(celsius).replace('-', '−') }}</th>
+          <th v-for="(celsius, i) in temperatures" :key="celsius" class="number">{{ i === temperatures.length - 1 ? `warm, ${celsius}` : plainNumber(celsius, 6) }}</th>
         </tr>
       </thead>
       <tbody v-for="one in lasting" :key="one.sample_id" :class="{ hand: one.sample_id === inHand }" :data-life="one.label">

@@ -5,7 +5,7 @@ import { computed } from 'vue'
 import type { Schemas } from '@/api/client'
 import { DASHES } from '@/shared/bandChart'
 import { linePath, zeroBasedScale } from '@/shared/scales'
-import { toDigits } from '@/shared/numbers'
+import { plainNumber, significant } from '@/shared/numbers'
 import { shownUnit, type UnitFamily } from '@/catalogue/units'
 import ChartFrame from '@/shared/ChartFrame.vue'
 
@@ -51,7 +51,7 @@ const temperatures = computed(() => {
   const at = scaleLinear([low, Math.max(low + 1, high)], [bottom, top])
   const xs = trace.time_s.map((time) => x.value.at(time / 60))
   return {
-    up: at.ticks(3).map((tick) => ({ at: at(tick), label: String(tick).replace('-', '−') })),
+    up: at.ticks(3).map((tick) => ({ at: at(tick), label: plainNumber(tick, 6) })),
     sump: linePath(xs, trace.temperature_c.map((celsius) => at(celsius))),
     can: linePath(xs, trace.can_temperature_c.map((celsius) => at(celsius))),
   }
@@ -77,7 +77,7 @@ const gallery = computed(() => pressures('gallery_kpa', panels.value.gallery))
 const element = computed(() => pressures('element_kpa', panels.value.element))
 const words = computed(
   () =>
-    `Start over ${toDigits(end.value / 60, 2)} minutes. ${strips.value.map((one) => `${one.label}: ${one.runs.length ? `oil unfiltered until ${toDigits(Math.max(...one.trace.time_s.filter((_, i) => (one.trace.unfiltered_percent[i] ?? 0) > 0)) / 60, 2)} min at the latest` : 'never unfiltered'}`).join('; ')}.`,
+    `Start over ${significant(end.value / 60, 2)} minutes. ${strips.value.map((one) => `${one.label}: ${one.runs.length ? `oil unfiltered until ${significant(Math.max(...one.trace.time_s.filter((_, i) => (one.trace.unfiltered_percent[i] ?? 0) > 0)) / 60, 2)} min at the latest` : 'never unfiltered'}`).join('; ')}.`,
 )
 </script>
 

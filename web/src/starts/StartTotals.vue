@@ -3,7 +3,7 @@
 import { computed } from 'vue'
 import type { Schemas } from '@/api/client'
 import { needsWords } from '@/catalogue/inputs'
-import { minutesOrSeconds, toDigits } from '@/shared/numbers'
+import { minutesOrSeconds, significant } from '@/shared/numbers'
 import { sampleColour } from '@/shared/sampleColours'
 import { shownUnit, type UnitFamily } from '@/catalogue/units'
 
@@ -32,12 +32,12 @@ const seconds = (value: number | null) => (value === null ? 'never' : value.toFi
         <td v-if="!one.totals" colspan="6" :class="one.missing.length ? 'soft' : 'said-wrong'">{{ needsWords(one.problem ?? '', one.missing, titles) }}</td>
         <template v-else>
           <td class="number" data-total="bypass">{{ minutesOrSeconds(one.totals.bypass_minutes) }}</td>
-          <td class="number">{{ toDigits(one.totals.unfiltered_l * litres.factor, 2) }}</td>
-          <td class="number">{{ toDigits(one.totals.volume_l * litres.factor, 3) }}</td>
+          <td class="number">{{ significant(one.totals.unfiltered_l * litres.factor, 2) }}</td>
+          <td class="number">{{ significant(one.totals.volume_l * litres.factor, 3) }}</td>
           <td class="number">{{ seconds(one.totals.filled_after_s) }}</td>
           <td class="number">{{ seconds(one.totals.pressure_after_s) }}</td>
           <td class="number">
-            {{ one.totals.lowest_gallery_kpa === null ? 'none' : toDigits(one.totals.lowest_gallery_kpa * kpa.factor, 3) }}
+            {{ one.totals.lowest_gallery_kpa === null ? 'none' : significant(one.totals.lowest_gallery_kpa * kpa.factor, 3) }}
             <span v-if="one.totals.dry_s > 0" class="said-wrong" :title="`${one.totals.dry_s.toFixed(1)} s in which the oil does not pump`">!</span>
           </td>
         </template>

@@ -4,7 +4,7 @@ import { computed } from 'vue'
 import type { Schemas } from '@/api/client'
 import type { UnitFamily } from '@/catalogue/units'
 import { roundLevels } from '@/shared/scales'
-import { toDigits } from '@/shared/numbers'
+import { significant } from '@/shared/numbers'
 import { percentileWords } from './sheetRows'
 
 const props = defineProps<{ place: Schemas['PlaceAmongOut']; label: string; others: { label: string; colour: string; value: number }[]; family: UnitFamily }>()
@@ -34,7 +34,7 @@ const words = computed(() => percentileWords(props.place, props.label, props.fam
     <svg v-if="bands.length" class="chart strip" :viewBox="`0 0 ${WIDTH} 52`" role="img" :aria-label="words">
       <g v-for="tick in ticks" :key="tick">
         <line class="grid" :x1="at(tick)" :x2="at(tick)" y1="4" y2="32" />
-        <text class="middle" :x="at(tick)" y="46">{{ toDigits(tick, 3) }}</text>
+        <text class="middle" :x="at(tick)" y="46">{{ significant(tick, 3) }}</text>
       </g>
       <text class="end" :x="LEFT - 8" y="22">{{ place.count }} others</text>
       <rect v-for="(band, i) in bands" :key="i" class="band" :class="`band-${i}`" :x="at(band[0]!)" :width="Math.max(1.5, at(band[1]!) - at(band[0]!))" y="11" height="14" />

@@ -2,7 +2,7 @@
 /** Three schools of ranking side by side, the chance of each place, where the schools disagree, what would swap two places. */
 import { computed } from 'vue'
 import { sampleColour } from '@/shared/sampleColours'
-import { toDigits, withUncertainty } from '@/shared/numbers'
+import { numberWithUncertainty, significant } from '@/shared/numbers'
 import { chanceWords, disagreementSentence, firstSentence, placeWords, pullsFor, swapSentence, weightWords } from './ranking'
 import type { Judged, Trial } from './useJudged'
 
@@ -19,11 +19,9 @@ const colourOf = (label: string) => sampleColour(props.colours.get(label) ?? 0)
 const shade = (place: number) => 1 - (0.82 * place) / Math.max(1, count.value - 1)
 
 function score(one: Judged['filters'][number]): string {
-  if (one.score === null) return 'nothing known'
-  const shown = withUncertainty(one.score, one.score_expanded_uncertainty)
-  return shown.uncertainty ? `${shown.value} ± ${shown.uncertainty}` : shown.value
+  return one.score === null ? 'nothing known' : numberWithUncertainty(one.score, one.score_expanded_uncertainty)
 }
-const bounds = (low: number, high: number) => (high - low > 1e-9 ? `${toDigits(low, 3)} to ${toDigits(high, 3)}` : '')
+const bounds = (low: number, high: number) => (high - low > 1e-9 ? `${significant(low, 3)} to ${significant(high, 3)}` : '')
 const chancesOf = (one: Judged['filters'][number]) => one.chances.map((chance, place) => `place ${place + 1} ${chanceWords(chance)}`).join(', ')
 
 const counted = computed(() => props.judged.criteria.map((one, index) => ({ ...one, index })).filter((one) => !one.struck))
@@ -60,7 +58,7 @@ function choose(event: Event) {
             <td class="place">{{ one.pairs_place }}</td>
             <td class="figure">{{ one.pairs_score > 0 ? '+' : one.pairs_score < 0 ? '−' : '' }}{{ Math.abs(one.pairs_score) }}</td>
             <td class="place">{{ placeWords(one.rank_sum_place) }}</td>
-            <td class="figure" :title="bounds(one.rank_sum_low, one.rank_sum_high)">{{ toDigits(one.rank_sum, 3) }}</td>
+            <td class="figure" :title="bounds(one.rank_sum_low, one.rank_sum_high)">{{ significant(one.rank_sum, 3) }}</td>
             <td class="place">{{ placeWords(one.score_place) }}</td>
             <td class="figure" :title="one.ties.length ? `cannot be told from ${one.ties.join(', ')}` : ''">
               {{ score(one) }}<span v-if="one.ties.length" class="soft"> tied</span>

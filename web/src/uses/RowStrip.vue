@@ -4,7 +4,7 @@ import { computed } from 'vue'
 import type { Schemas } from '@/api/client'
 import type { UnitFamily } from '@/catalogue/units'
 import { roundLevels } from '@/shared/scales'
-import { toDigits } from '@/shared/numbers'
+import { significant } from '@/shared/numbers'
 import type { Row } from './sheetRows'
 
 const props = defineProps<{ row: Row; columns: readonly Schemas['SheetColumnOut'][]; colours: readonly string[]; family: UnitFamily }>()
@@ -39,7 +39,7 @@ const reference = computed(() => marks.value.find((one) => one.column.is_referen
   <svg v-if="drawn.length" class="chart strip" :viewBox="`0 0 ${WIDTH} ${height}`" role="img" :aria-label="`${row.title}: every filter on one axis, the table has the numbers`">
     <g v-for="tick in ticks" :key="tick">
       <line class="grid" :x1="at(tick)" :x2="at(tick)" y1="0" :y2="height - 20" />
-      <text class="middle" :x="at(tick)" :y="height - 6">{{ toDigits(tick, 3) }}</text>
+      <text class="middle" :x="at(tick)" :y="height - 6">{{ significant(tick, 3) }}</text>
     </g>
     <line v-if="reference !== null" class="reference" :x1="at(reference)" :x2="at(reference)" y1="0" :y2="height - 20" />
     <g v-for="(one, i) in drawn" :key="one.column.sample_id" :transform="`translate(0 ${i * LINE + LINE / 2})`">

@@ -72,7 +72,7 @@ describe('what the schools say', () => {
     const known = { label: 'A', value: 40, expanded_uncertainty: 4, low: null, high: null, basis: 'model', reason: '', is_spread_assumed: false }
     expect(knownWords(known, units, 'metric')).toBe('40.0 ± 4.0')
     expect(knownWords(known, units, 'inch')).toBe('5.80 ± 0.58')
-    expect(knownWords({ ...known, value: null, low: 225 }, units, 'metric')).toBe('at least 225.0')
+    expect(knownWords({ ...known, value: null, low: 225 }, units, 'metric')).toBe('at least 225')
     expect(knownWords({ ...known, value: null }, units, 'metric')).toBe('not known')
   })
 })

@@ -1,7 +1,7 @@
 /** What a judged use says, in words. */
 import type { Schemas } from '@/api/client'
 import type { UnitFamily } from '@/catalogue/units'
-import { toDigits, withUncertainty } from '@/shared/numbers'
+import { interval, numberWithUncertainty, plainNumber, significant } from '@/shared/numbers'
 import type { Judged } from './useJudged'
 
 type Criterion = Schemas['JudgedCriterionOut']
@@ -61,7 +61,7 @@ export function firstSentence(judged: Judged): string {
 export function pullsFor(pair: Disagreement, first: boolean): string[] {
   const own = pair.pulls.filter((pull) => (first ? pull.points > 0 : pull.points < 0))
   const sorted = first ? own : [...own].reverse()
-  return sorted.slice(0, 4).map((pull) => `${pull.name} (${toDigits(Math.abs(pull.points), 2)}${pull.is_told_apart ? '' : ', not told apart'})`)
+  return sorted.slice(0, 4).map((pull) => `${pull.name} (${significant(Math.abs(pull.points), 2)}${pull.is_told_apart ? '' : ', not told apart'})`)
 }
 
 export function disagreementSentence(pair: Disagreement): string {
@@ -77,13 +77,13 @@ export function swapSentence(swap: Schemas['SwapOut'], criteria: readonly Criter
   if (swap.measure !== null && swap.level_weight !== null && swap.weight !== null)
     ways.push(`the weight of ${named(swap.measure)} were ${weightWords(swap.level_weight)} instead of ${weightWords(swap.weight)}`)
   if (swap.value_measure !== null && swap.change_in_u !== null)
-    ways.push(`${named(swap.value_measure)} of ${swap.value_sample} were off by ${toDigits(swap.change_in_u, 2)} of its own U`)
+    ways.push(`${named(swap.value_measure)} of ${swap.value_sample} were off by ${significant(swap.change_in_u, 2)} of its own U`)
   if (!ways.length) return `No single weight and no single value would put ${swap.below} ahead of ${swap.above}.`
   return `${swap.above} and ${swap.below} would be level if ${ways.join(', or if ')}.`
 }
 
 export function weightWords(weight: number): string {
-  return weight === 0 ? '0' : String(Number(weight.toPrecision(3)))
+  return plainNumber(weight, 3)
 }
 
 /** A chance in words: never 0 or 100 % where draws are all there is. */
@@ -97,12 +97,9 @@ export function chanceWords(chance: number): string {
 export function knownWords(known: Known, criterion: Pick<Criterion, 'metric' | 'inch'>, family: UnitFamily): string {
   const { factor } = criterion[family]
   if (known.value !== null) {
-    const shown = withUncertainty(known.value * factor, known.expanded_uncertainty === null ? null : known.expanded_uncertainty * factor)
-    return shown.uncertainty ? `${shown.value} ± ${shown.uncertainty}` : shown.value
+    return numberWithUncertainty(known.value * factor, known.expanded_uncertainty === null ? null : known.expanded_uncertainty * factor)
   }
-  const [low, high] = [known.low, known.high].map((end) => (end === null ? null : toDigits(end * factor, 4)))
-  if (low !== null && high !== null) return `${low} to ${high}`
-  if (low !== null) return `at least ${low}`
-  if (high !== null) return `at most ${high}`
-  return 'not known'
+  if (known.low === null && known.high === null) return 'not known'
+  const scaled = (end: number | null) => (end === null ? null : end * factor)
+  return interval(scaled(known.low), scaled(known.high))
 }

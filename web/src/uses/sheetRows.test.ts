@@ -53,7 +53,7 @@ describe('a cell', () => {
     const number = row('height', [])
     expect(cellWords(number, cell(98.44, { expanded_uncertainty: 0.12 }), 'metric')).toBe('98.44 ± 0.12')
     expect(cellWords(number, cell(98.44, { expanded_uncertainty: 0.12 }), 'inch')).toBe('3.8756 ± 0.0047')
-    expect(cellWords(number, cell(null, { high: -38 }), 'metric')).toBe('at most −38.00')
+    expect(cellWords(number, cell(null, { high: -38 }), 'metric')).toBe('at most −38')
     const seen = row('grip', [], { is_number: false })
     expect(cellWords(seen, cell(null, { metric: 'fluted', inch: 'fluted' }), 'metric')).toBe('fluted')
     expect(cellWords(seen, cell(null), 'metric')).toBe('not looked at')

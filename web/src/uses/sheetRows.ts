@@ -1,7 +1,7 @@
 /** Which rows of the comparison sheet are shown, in which order, and what stands in a cell. */
 import type { Schemas } from '@/api/client'
 import type { UnitFamily } from '@/catalogue/units'
-import { toDigits } from '@/shared/numbers'
+import { signedNumber, significant } from '@/shared/numbers'
 import { knownWords } from './ranking'
 
 export type Sheet = Schemas['ComparisonSheetOut']
@@ -67,10 +67,8 @@ export function cellWords(row: Row, cell: Cell, family: UnitFamily): string {
 export function differenceWords(row: Row, cell: Cell): string {
   const by = cell.difference
   if (by === null) return ''
-  if (row.difference_unit === '%' && by >= 900) return `× ${toDigits(1 + by / 100, 2)}`
-  const rounded = Math.abs(by).toFixed(Math.abs(by) < 9.95 ? 1 : 0)
-  const sign = Number(rounded) === 0 ? '' : by > 0 ? '+' : '−'
-  return `${sign}${Number(rounded) === 0 ? '0' : rounded} ${row.difference_unit}`
+  if (row.difference_unit === '%' && by >= 900) return `× ${significant(1 + by / 100, 2)}`
+  return `${signedNumber(Number(by.toFixed(Math.abs(by) < 9.95 ? 1 : 0)))} ${row.difference_unit}`
 }
 
 /** What is plain from the row itself. */
@@ -86,7 +84,7 @@ type Place = Schemas['PlaceAmongOut']
 /** A number in the unit of a family, as it is said in a sentence. */
 function said(place: Place, value: number, family: UnitFamily): string {
   const { symbol, factor } = place[family]
-  return `${toDigits(value * factor, 3)}${symbol ? ` ${symbol}` : ''}`
+  return `${significant(value * factor, 3)}${symbol ? ` ${symbol}` : ''}`
 }
 
 /** Where a number lies among the others, in a sentence. */

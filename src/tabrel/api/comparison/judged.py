@@ -5,7 +5,6 @@ from __future__ import annotations
 from collections.abc import Mapping
 from dataclasses import replace
 from itertools import combinations
-from math import isfinite
 from typing import Annotated
 
 from fastapi import APIRouter, Query, Request
@@ -43,6 +42,7 @@ from tabrel.core.maps.monte_carlo import DRAWS
 from tabrel.core.sample.measured_sample import MeasuredSample, measure_sample
 from tabrel.core.study.model import Study
 from tabrel.core.study.uses import Use
+from tabrel.document.judged_use import value_out
 from tabrel.store.connection import snapshot
 from tabrel.store.errors import NotStoredError
 from tabrel.store.sample.samples import load_sample
@@ -132,24 +132,10 @@ def _with_weight(use: Use, index: int, weight: float) -> Use:
 
 def known_out(label: str, known: Known) -> KnownValueOut:
     """Return what is known of a filter as it goes over the wire."""
-    value = known.value
-    if value is None:
-        value_of = dict.fromkeys(("value", "expanded_uncertainty", "low", "high", "basis"))
-    else:
-        value_of = {
-            "value": _finite(value.value),
-            "expanded_uncertainty": None if value.value is None else _finite(value.expanded_uncertainty),
-            "low": _finite(value.low),
-            "high": _finite(value.high),
-            "basis": value.basis,
-        }
+    value_of = value_out(known.value) or dict.fromkeys(("value", "expanded_uncertainty", "low", "high", "basis"))
     return KnownValueOut(
-        label=label, reason=known.reason, is_spread_assumed=known.is_spread_assumed and value is not None, **value_of
+        label=label, reason=known.reason, is_spread_assumed=known.is_spread_assumed and known.value is not None, **value_of
     )
-
-
-def _finite(number: float | None) -> float | None:
-    return number if number is not None and isfinite(number) else None
 
 
 def _judged_out(use_id: int, judged: JudgedUse) -> JudgedUseOut:

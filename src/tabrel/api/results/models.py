@@ -62,7 +62,5 @@ class WorkingOut(WireModel):
 
     title: str
     steps: list[WorkingStepOut]
-    metric_uncertainty: str | None
-    inch_uncertainty: str | None
     budget: BudgetOut | None
     without_budget: str

@@ -20,7 +20,7 @@ from tabrel.core.errors import MissingInputsError, StudyError, nearest_hint
 from tabrel.core.results.analysis import analyse_measured
 from tabrel.core.results.bounded import measured_at_limits
 from tabrel.core.results.budget import uncertainty_budget, why_no_budget
-from tabrel.core.results.working import Operand, Step, shown_number, shown_uncertainty
+from tabrel.core.results.working import Operand, Step, shown_number, shown_result, shown_uncertainty
 from tabrel.core.results.working_chains import CHAINS, working_of
 from tabrel.core.sample.measured_sample import MeasuredSample, measure_sample
 from tabrel.store.circuit.circuits import load_circuit
@@ -39,17 +39,14 @@ def get_working(sample_id: SampleId, name: ResultName, conn: Connection) -> Work
         raise StudyError("name", f"{name!r} is no result with a working{nearest_hint(name, CHAINS)}: choose another")
     measured = measure_sample(stored.sample, load_circuit(conn, stored.study_id))
     result = getattr(analyse_measured(measured).results, name)
-    if result.value is None and result.low is None and result.high is None:
+    if not result.is_known:
         raise MissingInputsError(result.missing)
     measured = measured_at_limits(measured)
     working = working_of(name, measured)
     last = working.steps[-1]
-    u = result.expanded_uncertainty
     return WorkingOut(
         title=working.title,
-        steps=[*(_step(step) for step in working.steps[:-1]), _step(last, u)],
-        metric_uncertainty=shown_uncertainty(u, last.measure, "metric") if u else None,
-        inch_uncertainty=shown_uncertainty(u, last.measure, "inch") if u else None,
+        steps=[*(_step(step) for step in working.steps[:-1]), _step(last, result.expanded_uncertainty)],
         budget=_budget(last, measured),
         without_budget=why_no_budget(result.basis),
     )
@@ -81,14 +78,14 @@ def _budget(last: Step, measured: MeasuredSample) -> BudgetOut | None:
     )
 
 
-def _step(step: Step, spread: float | None = None) -> WorkingStepOut:
+def _step(step: Step, uncertainty: float | None = None) -> WorkingStepOut:
     return WorkingStepOut(
         symbol=step.symbol,
         words=step.words,
         formula=step.formula(),
         pieces=[_piece(piece) for piece in step.pieces()],
-        metric=shown_number(step.value, step.measure, "metric", spread=spread),
-        inch=shown_number(step.value, step.measure, "inch", spread=spread),
+        metric=shown_result(step.value, uncertainty, step.measure, "metric"),
+        inch=shown_result(step.value, uncertainty, step.measure, "inch"),
     )
 
 

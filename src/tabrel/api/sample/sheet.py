@@ -372,8 +372,7 @@ def _shelf(sample: Sample) -> str | None:
 
 
 def _is_there(analysis: SampleAnalysis, name: str) -> bool:
-    result = getattr(analysis.results, name)
-    return name in CHAINS and not (result.value is None and result.low is None and result.high is None)
+    return name in CHAINS and getattr(analysis.results, name).is_known
 
 
 def _input_counts(name: str, measured: MeasuredSample) -> dict[str, int]:

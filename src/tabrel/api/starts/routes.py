@@ -24,6 +24,7 @@ from tabrel.api.starts.models import (
 from tabrel.api.turns import HEAVY
 from tabrel.core.circuit.operating_point import AS_IT_IS, operating_point
 from tabrel.core.errors import MissingInputsError, StudyError, TabrelError
+from tabrel.core.numbers import known_or_none
 from tabrel.core.rules.plans import check_scenario
 from tabrel.core.sample.efficiency import efficiency_at_size
 from tabrel.core.sample.measured_sample import measure_sample
@@ -167,7 +168,7 @@ def _life_out(life: Life) -> LifeOut:
             LifeRowOut(
                 temperature_c=row.temperature,
                 is_cold_start=row.is_cold_start,
-                steady_loading=_finite(row.steady_loading),
+                steady_loading=known_or_none(row.steady_loading),
                 steady_hours=_hours(row.steady_time),
                 filling_hours=_hours(row.filling_time),
                 never_steady=row.steady_time == np.inf,
@@ -191,12 +192,8 @@ def _reaching_out(one: Reaching) -> ReachingOut:
     return ReachingOut(size_um=one.size, percent=value, low_percent=low, high_percent=high, basis=one.basis or "")
 
 
-def _finite(value: float) -> float | None:
-    return value if np.isfinite(value) else None
-
-
 def _hours(seconds: float) -> float | None:
-    return _finite(seconds / 3600)
+    return known_or_none(seconds / 3600)
 
 
 def _minutes(seconds: float | None) -> float | None:

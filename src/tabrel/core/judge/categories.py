@@ -33,9 +33,9 @@ class CategoryValue:
     basis: str | None = None
 
     @property
-    def is_bound(self) -> bool:
-        """Whether only bounds are known."""
-        return self.value is None and (self.low is not None or self.high is not None)
+    def is_known(self) -> bool:
+        """Whether there is a value or a bound."""
+        return self.value is not None or self.low is not None or self.high is not None
 
 
 @dataclass(frozen=True)
@@ -79,7 +79,7 @@ class Category:
     def known(self, label: str) -> CategoryValue | None:
         """Return what is known of a filter, None where that is nothing at all."""
         found = self.values.get(label)
-        return found if found is not None and (found.value is not None or found.is_bound) else None
+        return found if found is not None and found.is_known else None
 
     def joint_uncertainty(self, one: str, other: str) -> float:
         """Return J, the expanded uncertainty of the difference of two filters."""

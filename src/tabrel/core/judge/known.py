@@ -65,7 +65,7 @@ def of_result(measure: str, analysis: SampleAnalysis, measured: MeasuredSample) 
     """Return a result of a filter in the unit of its key."""
     name = _RESULT_NAMES[measure]
     result: Result = getattr(analysis.results, name).scaled(wire_factor(RESULTS[name].unit))
-    if result.value is None and result.low is None and result.high is None:
+    if not result.is_known:
         return Known(None, f"needs {', '.join(result.missing)}" if result.missing else "is not known")
     value = CategoryValue(result.value, _expanded(result), result.low, result.high, result.basis)
     return Known(value, alike=_way(result, measured) if measure in EFFICIENCY else "")

@@ -8,12 +8,13 @@ from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
-from math import floor, inf, isfinite, log10
+from math import inf
 from typing import Literal
 
 from tabrel.core.catalogue.measures import MEASURE_ROWS, MeasureRow
 from tabrel.core.catalogue.observation import APART, Observation
 from tabrel.core.judge.categories import CategoryValue
+from tabrel.core.numbers import interval, number_with_uncertainty, plain_number
 from tabrel.core.study.strict import BypassLocation
 from tabrel.core.study.uses import Requirement, UseVerdict
 
@@ -51,7 +52,7 @@ class JudgedRequirement:
     decided_by: str | None = None
 
 
-def interval(found: CategoryValue) -> tuple[float, float]:
+def interval_of(found: CategoryValue) -> tuple[float, float]:
     """Return between what a number lies: its value ∓ U, or its bounds, endless where a side is open."""
     if found.value is not None:
         return found.value - found.expanded_uncertainty, found.value + found.expanded_uncertainty
@@ -65,23 +66,10 @@ def number_in_words(found: CategoryValue, row: MeasureRow) -> str:
     --------
     >>> number_in_words(CategoryValue(98.0, 4.04), MEASURE_ROWS["plate_flow_area_mm2"])
     '98.0 ± 4.0 mm²'
-    >>> number_in_words(CategoryValue(412.8, 148.2), MEASURE_ROWS["element_cold_kpa"])
-    '410 ± 150 kPa'
     """
-    unit = f" {row.unit}" if row.unit else ""
     if found.value is not None:
-        room = found.expanded_uncertainty
-        if not (isfinite(room) and room > 0):
-            return f"{found.value:.4g}{unit}"
-        decimals = 1 - floor(log10(room))  # two digits of the uncertainty, and the value no finer
-        return f"{_rounded(found.value, decimals)} ± {_rounded(room, decimals)}{unit}"
-    if found.low is not None and found.high is not None:
-        return f"between {found.low:.4g} and {found.high:.4g}{unit}"
-    return f"at least {found.low:.4g}{unit}" if found.low is not None else f"at most {found.high:.4g}{unit}"
-
-
-def _rounded(number: float, decimals: int) -> str:
-    return f"{round(number, decimals):.{max(decimals, 0)}f}"
+        return number_with_uncertainty(found.value, found.expanded_uncertainty, row.unit)
+    return interval(found.low, found.high, row.unit)
 
 
 def _not_known(title: str, why: str) -> str:
@@ -106,10 +94,10 @@ def judge_number(asked: Requirement, found: CategoryValue | None, why: str = "")
     """
     row = MEASURE_ROWS.get(asked.measure, MeasureRow(asked.measure, asked.measure, ""))
     limits = _limits_in_words(asked, row)
-    if found is None or (found.value is None and not found.is_bound):
+    if found is None or not found.is_known:
         reason = f"{_not_known(_sentence(row.title), why)}; asked for is {limits}."
         return JudgedRequirement(asked.measure, "open", reason, decided_by=asked.measure)
-    low, high = interval(found)
+    low, high = interval_of(found)
     least = -inf if asked.at_least is None else asked.at_least
     most = inf if asked.at_most is None else asked.at_most
     told = f"{_sentence(row.title)} is {number_in_words(found, row)}"
@@ -214,13 +202,13 @@ def _under_the_ceiling(
     def line(state: RequirementState, reason: str, decided_by: str | None = None) -> JudgedRequirement:
         return JudgedRequirement(measure, state, reason, is_asked_of_every_use=True, decided_by=decided_by)
 
-    if found is None or (found.value is None and not found.is_bound):
+    if found is None or not found.is_known:
         return line("open", f"{_not_known(what, why)}.", measure)
     told = f"{what} is {number_in_words(found, MEASURE_ROWS[measure])}"
     if collapse is None:
         return line("open", f"{told}; the {COLLAPSE} of the element is not stated.", COLLAPSE_KEY)
-    low, high = interval(found)
-    ceiling = f"the stated {COLLAPSE} of {collapse:.4g} kPa"
+    low, high = interval_of(found)
+    ceiling = f"the stated {COLLAPSE} of {plain_number(collapse)} kPa"
     if high < collapse:
         return line("met", f"{told}, below {ceiling}.")
     if low >= collapse:
@@ -240,8 +228,8 @@ def proposed_verdict(lines: Sequence[JudgedRequirement]) -> UseVerdict:
 
 def _limits_in_words(asked: Requirement, row: MeasureRow) -> str:
     unit = f" {row.unit}" if row.unit else ""
-    parts = [] if asked.at_least is None else [f"at least {asked.at_least:.6g}{unit}"]
-    parts += [] if asked.at_most is None else [f"at most {asked.at_most:.6g}{unit}"]
+    parts = [] if asked.at_least is None else [f"at least {plain_number(asked.at_least, 6)}{unit}"]
+    parts += [] if asked.at_most is None else [f"at most {plain_number(asked.at_most, 6)}{unit}"]
     return " and ".join(parts)
 
 

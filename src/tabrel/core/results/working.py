@@ -19,6 +19,7 @@ from typing import Any, Literal
 from uncertainties import std_dev, umath
 
 from tabrel.core.catalogue.units import UNITS, UnitFamily, in_family, printed
+from tabrel.core.numbers import number_with_uncertainty, plain_number, to_uncertainty
 from tabrel.core.study.model import Provenance
 from tabrel.core.uncertainty.propagation import Uncertain
 from tabrel.core.uncertainty.sampled_number import nominal_value
@@ -129,28 +130,37 @@ class Working:
         }
 
 
-def shown_number(value: Uncertain, measure: Measure, family: UnitFamily, digits: int = 5, spread: float | None = None) -> str:
-    """Return a number with its unit; its digits follow `spread`, else its standard uncertainty where it has one.
+def shown_number(value: Uncertain, measure: Measure, family: UnitFamily, digits: int = 5) -> str:
+    """Return a number put into a line, with its unit; its digits follow its standard uncertainty where it has one.
 
     Examples
     --------
     >>> shown_number(0.00607, "length", "metric")
     '6.07 mm'
-    >>> shown_number(0.125825, "media_area", "metric", spread=1.6e-3)
-    '1258 cm²'
     """
     unit, factor = shown_unit(measure, family)
-    number, u = float(nominal_value(value)) / factor, (spread or float(std_dev(value))) / factor
+    number, u = float(nominal_value(value)) / factor, float(std_dev(value)) / factor
     if u > 0 and number == 0:
-        text = f"(0 ± {u:.2g})"
+        text = f"(0 ± {to_uncertainty(u, u)})"
     elif u > 0:
-        decimals = 1 - int(f"{u:e}".partition("e")[2])
-        text = f"{number:.{max(0, decimals)}f}" if decimals <= 8 else f"{number:.{digits}g}"
+        text = to_uncertainty(number, min(u, 10.0))  # whole numbers stay whole, so that the line can be recomputed
     else:
-        text = f"{number:.{digits}g}"
-    if "e" in text and 1e-4 < abs(number) < 1e7:
-        text = f"{number:.0f}"
+        text = plain_number(number, digits)
     return f"{text} {unit}".strip()
+
+
+def shown_result(value: Uncertain, uncertainty: float | None, measure: Measure, family: UnitFamily) -> str:
+    """Return a result with its expanded uncertainty [SI], where that is known, and its unit.
+
+    Examples
+    --------
+    >>> shown_result(0.125825, 1.6e-3, "media_area", "metric")
+    '1258 ± 16 cm²'
+    """
+    if not uncertainty:
+        return shown_number(value, measure, family)
+    unit, factor = shown_unit(measure, family)
+    return number_with_uncertainty(float(nominal_value(value)) / factor, uncertainty / factor, unit)
 
 
 def shown_uncertainty(amount: float, measure: Measure, family: UnitFamily) -> str:
@@ -161,7 +171,8 @@ def shown_uncertainty(amount: float, measure: Measure, family: UnitFamily) -> st
     >>> shown_uncertainty(0.003, "length", "metric"), shown_uncertainty(0.0163, "length", "metric")
     ('3.0 mm', '16 mm')
     """
-    return shown_number(amount, measure, family, 2, spread=abs(amount))
+    unit, factor = shown_unit(measure, family)
+    return f"{to_uncertainty(amount / factor, abs(amount) / factor)} {unit}".strip()
 
 
 _WORDS = {"^": "**", "·": "*", "−": "-", "²": "**2", "³": "**3", "⁴": "**4", "π": "pi", "√": "sqrt"}

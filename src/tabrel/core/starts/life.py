@@ -287,5 +287,5 @@ def reaching_the_engine(unfiltered: float, efficiencies: Sequence[Result]) -> tu
     return tuple(
         Reaching(size, share(one.value), share(one.high), share(one.low), one.basis)
         for size, one in zip(CLEAN_UP_SIZES, efficiencies, strict=True)
-        if one.value is not None or one.low is not None or one.high is not None
+        if one.is_known
     )

@@ -58,6 +58,11 @@ class Result:
     assumed: tuple[str, ...] = ()
     controlled_by: str | None = None
 
+    @property
+    def is_known(self) -> bool:
+        """Whether there is a value, a bound or an envelope."""
+        return self.value is not None or self.low is not None or self.high is not None
+
     def scaled(self, factor: float) -> Result:
         """Return the same result in a unit of which one SI unit holds `factor`."""
 

@@ -8,10 +8,11 @@ from tabrel.core.catalogue.measures import BEHAVIOUR_MEASURES, MEASURE_ROWS, PRI
 from tabrel.core.catalogue.units import UnitFamily
 from tabrel.core.circuit.state import OperatingPoint
 from tabrel.core.judge.comparison_sheet import SheetCell, SheetRow
+from tabrel.core.numbers import bound, number_with_uncertainty
 from tabrel.report.at_hand import StudyAtHand
 from tabrel.report.blocks import Block, Column, Heading, Paragraph, Picture, Table
 from tabrel.report.figures.charts import slices_chart
-from tabrel.report.words import measure_unit, plain_number, with_uncertainty
+from tabrel.report.words import measure_unit
 
 USUAL_SPEED = 2000.0
 MARKS = {"best": "▲", "worst": "▽", "tied": "=", "": ""}
@@ -77,12 +78,11 @@ def _cell(row: SheetRow, cell: SheetCell, family: UnitFamily) -> str:
     factor = measure_unit(row.key, family)[1]
     value = known.value
     if value.value is not None:
-        words = with_uncertainty(value.value * factor, value.expanded_uncertainty * factor, "")
+        words = number_with_uncertainty(value.value * factor, value.expanded_uncertainty * factor, "")
     else:
         ends = [
-            f"{sign} {plain_number(end * factor, digits=3)}"
-            for sign, end in (("≥", value.low), ("≤", value.high))
-            if end is not None
+            *(() if value.low is None else (f"≥ {bound(value.low * factor, 3, 'lower')}",)),
+            *(() if value.high is None else (f"≤ {bound(value.high * factor, 3, 'upper')}",)),
         ]
         words = ", ".join(ends)
     mark = MARKS[cell.mark]

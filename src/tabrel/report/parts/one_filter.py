@@ -13,9 +13,10 @@ from tabrel.core.details.places import value_at
 from tabrel.core.figures.counted_figure import counted_figure
 from tabrel.core.figures.media_deductions import strip_areas
 from tabrel.core.figures.opening_evidence import opening_comparison
+from tabrel.core.numbers import number_with_interval, number_with_uncertainty, plain_number
 from tabrel.core.oil.model import oil_model
 from tabrel.core.results.bounded import measured_at_limits
-from tabrel.core.results.working import Operand, Step, shown_number, shown_uncertainty
+from tabrel.core.results.working import Operand, Step, shown_number, shown_result
 from tabrel.core.results.working_chains import CHAINS, working_of
 from tabrel.core.study.report_plan import SECTIONS, SectionKey, chosen_sections
 from tabrel.report.at_hand import StudyAtHand, filling
@@ -23,7 +24,7 @@ from tabrel.report.blocks import Beside, Block, Column, Facts, Heading, Paragrap
 from tabrel.report.figures.charts import Chart, efficiency_chart, map_chart, start_chart, valve_chart
 from tabrel.report.figures.drawings import DrawnFilter, plate_drawing, section_drawing
 from tabrel.report.figures.media_drawings import pack_drawing, strip_drawing
-from tabrel.report.words import known_words, place_words, plain_number, result_words, sentence, unit_of, with_uncertainty
+from tabrel.report.words import known_words, place_words, result_words, sentence, unit_of
 
 HOT_TEMPERATURE = 100.0
 
@@ -91,17 +92,14 @@ def _workings(at_hand: StudyAtHand, label: str) -> Iterator[Block]:
     at_limits = measured_at_limits(measured)
     for name in HEADLINES:
         result = getattr(results, name)
-        if name not in CHAINS or (result.value is None and result.low is None and result.high is None):
+        if name not in CHAINS or not result.is_known:
             continue
         working = working_of(name, at_limits)
         yield Heading(3, RESULTS[name].title)
         lines = []
         for i, step in enumerate(working.steps):
-            is_last = i == len(working.steps) - 1
-            spread = result.expanded_uncertainty if is_last else None
-            value = shown_number(step.value, step.measure, at_hand.family, spread=spread)
-            if is_last and spread:
-                value = f"{value} ± {shown_uncertainty(spread, step.measure, at_hand.family)}"
+            uncertainty = result.expanded_uncertainty if i == len(working.steps) - 1 else None
+            value = shown_result(step.value, uncertainty, step.measure, at_hand.family)
             lines.append((step.words, f"{step.symbol} = {step.formula()}", _put_in(step, at_hand), value))
         heads = (
             Column("What", share=1.5),
@@ -129,7 +127,7 @@ def _valve(at_hand: StudyAtHand, label: str) -> Iterator[Block]:
     rows = [
         (
             OPENING_WAYS.get(one.basis, one.basis),
-            with_uncertainty(
+            number_with_uncertainty(
                 (one.opening.value or 0.0) / factor,
                 None if one.opening.expanded_uncertainty is None else one.opening.expanded_uncertainty / factor,
                 unit,
@@ -146,7 +144,7 @@ def _valve(at_hand: StudyAtHand, label: str) -> Iterator[Block]:
     agreed = [
         f"{OPENING_WAYS.get(one.first, one.first)} and {OPENING_WAYS.get(one.second, one.second)} "
         f"{'agree' if one.agrees else 'contradict each other'}"
-        + ("" if one.normalised_error is None else f" (Eₙ = {plain_number(one.normalised_error, digits=2)})")
+        + ("" if one.normalised_error is None else f" (Eₙ = {plain_number(one.normalised_error, 2)})")
         for one in compared.agreements
     ]
     if agreed:
@@ -175,7 +173,7 @@ def _media(at_hand: StudyAtHand, label: str) -> Iterator[Block]:
     rows += [
         (
             f"less {MEDIA_DEDUCTIONS[one.key]}",
-            f"−{plain_number(one.area / factor)}" if one.area else "0",
+            plain_number(-one.area / factor),
             "" if one.measured else "not measured, taken as none",
         )
         for one in strip.deductions
@@ -208,7 +206,7 @@ def _efficiency(at_hand: StudyAtHand, label: str) -> Iterator[Block]:
         value, low, high = (100 * (1 - 1 / array[i]) for array in (betas.value, betas.low, betas.high))
         counted = f"{test.totals.gross.upstream[i]:.0f} / {test.totals.gross.downstream[i]:.0f}"
         fault = test.totals.size_faults[i]
-        told = fault or f"{plain_number(value)} ({plain_number(low)} to {plain_number(high)})"
+        told = fault or number_with_interval(value, low, high)
         rows.append((f"{size:g}", counted, told))
     scale = (test.counts.scale or "µm").replace("um", "µm")
     columns = (
@@ -274,7 +272,7 @@ def _start(at_hand: StudyAtHand, label: str) -> Iterator[Block]:
         ),
         ("Bypass valve open for", f"{start.bypass_time / 60:.2f} min"),
         ("Unfiltered", f"{start.unfiltered_volume * 1e3:.3g} L of {start.volume * 1e3:.0f} L"),
-        ("Lowest gallery pressure", "not known" if lowest is None else f"{plain_number(lowest / factor, digits=3)} {unit}"),
+        ("Lowest gallery pressure", "not known" if lowest is None else f"{plain_number(lowest / factor, 3)} {unit}"),
     ]
     if start.dry_time > 0:
         facts.append(("Oil does not pump for", f"{start.dry_time:.0f} s"))

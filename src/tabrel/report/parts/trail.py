@@ -11,6 +11,7 @@ from tabrel.core.catalogue.quantities import HOLE_PLACEMENTS, HOLE_QUANTITIES, P
 from tabrel.core.catalogue.results import HEADLINES, RESULTS
 from tabrel.core.catalogue.terms import INSTRUMENTS, PROVENANCE_WORDS, SPEAKERS, STATE_WORDS, UNCERTAINTY_SOURCES, VERDICTS
 from tabrel.core.details.details import DETAILS, assumed_details, detail_values
+from tabrel.core.numbers import plain_number
 from tabrel.core.results.bounded import measured_at_limits
 from tabrel.core.results.budget import uncertainty_budget, why_no_budget
 from tabrel.core.results.working import shown_uncertainty
@@ -22,7 +23,7 @@ from tabrel.core.study.model import HoleGroup, Reading, ReadingEntry, as_reading
 from tabrel.report.at_hand import StudyAtHand
 from tabrel.report.blocks import Block, Column, Facts, Heading, Paragraph, Points, Table
 from tabrel.report.parts.answer import DECISION_RULE
-from tabrel.report.words import estimate_words, limits_words, place_words, plain_number
+from tabrel.report.words import estimate_words, limits_words, place_words
 
 
 def readings(at_hand: StudyAtHand) -> Iterator[Block]:
@@ -150,7 +151,7 @@ def budgets(at_hand: StudyAtHand) -> Iterator[Block]:
         at_limits = measured_at_limits(measured)
         for name in HEADLINES:
             result = getattr(at_hand.analyses[label].results, name)
-            if name not in CHAINS or (result.value is None and result.low is None and result.high is None):
+            if name not in CHAINS or not result.is_known:
                 yield Paragraph(
                     f"{RESULTS[name].title}: not known, needs {', '.join(result.missing) or 'more than was measured'}.", "small"
                 )
