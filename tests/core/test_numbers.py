@@ -26,6 +26,7 @@ PRINTED = {
     "significant": lambda a, b, c: numbers.significant(float(a), int(b)),
     "plain_number": lambda a, b, c: numbers.plain_number(float(a), int(b)),
     "signed_number": lambda a, b, c: numbers.signed_number(float(a), int(b)),
+    "percentage": lambda a, b, c: numbers.percentage(float(a)),
     "bound": lambda a, b, c: numbers.bound(float(a), int(b), c),
 }
 """Each function of the table with its arguments."""

@@ -115,6 +115,7 @@ def create_app(database: Path, *, static: Path = STATIC, stays: bool = False) ->
     DatabaseFaultError
         If it can be neither written nor read.
     """
+
     @asynccontextmanager
     async def served(app: FastAPI) -> AsyncIterator[None]:
         service, workers = app.state.service, app.state.workers

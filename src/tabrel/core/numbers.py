@@ -154,6 +154,30 @@ def signed_number(value: float, digits: int = DIGITS) -> str:
     return f"+{text}" if value > 0 and text != "0" else text
 
 
+def percentage(share: float) -> str:
+    """Return a share as a percentage: 0 % only where it is zero.
+
+    Examples
+    --------
+    >>> percentage(0.4235), percentage(0.0213), percentage(0.0004), percentage(0.0), percentage(-0.031)
+    ('42 %', '2.1 %', 'under 0.1 %', '0 %', '−3.1 %')
+    """
+    if 0 < abs(share) < 0.001:
+        return "under 0.1 %"
+    return f"{_fixed(100 * share, 1 if 0 < abs(share) < 0.0995 else 0)} %"
+
+
+def degrees_celsius(temperature: float) -> str:
+    """Return a temperature as it was stated.
+
+    Examples
+    --------
+    >>> degrees_celsius(-25.0), degrees_celsius(37.5)
+    ('−25 °C', '37.5 °C')
+    """
+    return f"{plain_number(temperature, 6)} °C"
+
+
 def _decimals(value: float, digits: int) -> int:
     """Return to which decimal a number has so many significant digits once it is rounded; below zero for tens, hundreds …"""
     return 0 if value == 0 else digits - 1 - int(f"{value:.{digits - 1}e}".partition("e")[2])

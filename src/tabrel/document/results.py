@@ -185,5 +185,3 @@ def row_out(row: NDArray[np.float64]) -> list[float | None]:
         plain: list[float | None] = row.tolist()
         return plain
     return [known_or_none(value) for value in row.tolist()]
-
-

@@ -44,5 +44,3 @@ class DataTable:
 
 SAMPLE = Field("sample", "string", "Filter")
 """The first column of most tables."""
-
-

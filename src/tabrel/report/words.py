@@ -7,7 +7,7 @@ from tabrel.core.catalogue.quantities import HOLE_QUANTITIES, QUANTITIES, Quanti
 from tabrel.core.catalogue.results import RESULTS, WIRE_UNITS
 from tabrel.core.catalogue.units import UNITS, UnitFamily, in_family, printed
 from tabrel.core.judge.known import Known
-from tabrel.core.numbers import interval, number_with_interval, number_with_uncertainty, plain_number
+from tabrel.core.numbers import degrees_celsius, interval, number_with_interval, number_with_uncertainty, plain_number
 from tabrel.core.uncertainty.estimate import Estimate, Limits
 from tabrel.core.uncertainty.propagation import Result, expanded_uncertainty
 
@@ -28,7 +28,7 @@ def sentence(words: str) -> str:
 
 def place_words(celsius: float, rpm: float) -> str:
     """Return an operating point in words."""
-    return f"{plain_number(celsius)} °C, {plain_number(rpm)} rpm"
+    return f"{degrees_celsius(celsius)}, {plain_number(rpm)} rpm"
 
 
 def unit_of(symbol: str, family: UnitFamily) -> tuple[str, float]:

@@ -3,12 +3,11 @@
 import type { Schemas } from '@/api/client'
 import { term } from '@/catalogue/catalogue'
 import type { UnitFamily } from '@/catalogue/units'
-import { plainNumber, significant } from '@/shared/numbers'
+import { plainNumber, toPercent } from '@/shared/numbers'
 
 defineProps<{ budget: Schemas['BudgetOut'] | null; without: string; family: UnitFamily; fieldOf: (key: string) => string | null }>()
 defineEmits<{ go: [key: string] }>()
 
-const percent = (share: number) => (Math.abs(share) < 0.1 ? 'under 0.1 %' : `${significant(share, 2)} %`)
 </script>
 
 <template>
@@ -35,7 +34,7 @@ const percent = (share: number) => (Math.abs(share) < 0.1 ? 'under 0.1 %' : `${s
             <td class="soft source">{{ term('uncertainty_source', one.source) }}</td>
             <td class="number">{{ family === 'metric' ? one.metric : one.inch }}</td>
             <td class="number">
-              <span class="bar" :style="{ width: `${0.04 * one.share_percent}rem` }" aria-hidden="true" />{{ percent(one.share_percent) }}
+              <span class="bar" :style="{ width: `${0.04 * one.share_percent}rem` }" aria-hidden="true" />{{ toPercent(one.share_percent / 100) }}
             </td>
             <td>{{ one.smaller }}</td>
           </tr>
@@ -53,7 +52,7 @@ const percent = (share: number) => (Math.abs(share) < 0.1 ? 'under 0.1 %' : `${s
         Numbers of the last line that share inputs vary together:
         <template v-for="(one, i) in budget.covariances" :key="one.first + one.second"
           >{{ i ? ', ' : '' }}{{ one.first }} with {{ one.second }} (correlation {{ plainNumber(one.correlation, 2) }}, {{ one.share_percent > 0 ? '+' : ''
-          }}{{ percent(one.share_percent) }} of u²)</template
+          }}{{ toPercent(one.share_percent / 100) }} of u²)</template
         >. Told by independent inputs, as above, nothing is counted twice.
       </p>
       <p v-else class="soft">The inputs are independent: no covariances.</p>

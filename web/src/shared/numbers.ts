@@ -100,9 +100,9 @@ export function signedNumber(value: number, digits = 4): string {
 
 /** Return a share as a percentage: 0 % only where it is zero. */
 export function toPercent(share: number): string {
-  if (share === 0) return '0 %'
-  if (share < 0.001) return 'under 0.1 %'
-  return `${(100 * share).toFixed(share < 0.0995 ? 1 : 0)} %`
+  const size = Math.abs(share)
+  if (size > 0 && size < 0.001) return 'under 0.1 %'
+  return `${fixed(100 * share, size > 0 && size < 0.0995 ? 1 : 0)} %`
 }
 
 /** Return a time in minutes, or in seconds where it is shorter than one. */

@@ -15,6 +15,7 @@ from typing import Literal
 from tabrel.core.audit.printed import PrintedNumber, printed_number
 from tabrel.core.catalogue.units import UNITS, Dimension, printed
 from tabrel.core.errors import ReadingTextError, StudyError, nearest_hint
+from tabrel.core.numbers import plain_number
 from tabrel.core.study.arithmetic import ArithmeticLine
 
 Verdict = Literal["follows", "follows_with_rounding", "does_not_follow"]
@@ -311,7 +312,8 @@ def _sentence(
 ) -> str:
     (low, high), _ = ranges
     unit = f" {printed(stated.unit)}" if stated.unit else ""
-    given = f"{low:.5g}{unit}" if abs(high - low) <= 1e-9 * abs(high) else f"{low:.5g} to {high:.5g}{unit}"
+    ends = [plain_number(low, 5)] if abs(high - low) <= 1e-9 * abs(high) else [plain_number(end, 5) for end in (low, high)]
+    given = f"{' to '.join(ends)}{unit}"
     said = f"{formula.words}: the inputs allow {given}, printed is {line.printed.strip()}"
     if verdict == "follows":
         return f"{said}: it follows"

@@ -9,6 +9,8 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import Literal
 
+from tabrel.core.numbers import plain_number
+
 Dimension = Literal[
     "length",
     "area",
@@ -294,11 +296,11 @@ def shown(value: float, symbol: str, digits: int = 5) -> str:
     '12 cm²'
     """
     if not symbol:
-        return f"{value:.{digits}g}"
+        return plain_number(value, digits)
     number = to_unit(value, symbol)
     if symbol == "in" and number < 10:
         return f"{number:.4f} {symbol}"  # a tenth of a thou, whatever leads it
-    return f"{number:.{digits}g} {printed(symbol)}"
+    return f"{plain_number(number, digits)} {printed(symbol)}"
 
 
 def shown_in_both(value: float, symbol: str, digits: int = 3) -> str:
@@ -311,7 +313,7 @@ def shown_in_both(value: float, symbol: str, digits: int = 3) -> str:
     """
     other = in_family(symbol, "inch")
     metric = shown(value, symbol, digits)
-    return metric if other == symbol else f"{metric} ({to_unit(value, other):.{digits}g} {printed(other)})"
+    return metric if other == symbol else f"{metric} ({plain_number(to_unit(value, other), digits)} {printed(other)})"
 
 
 def to_unit(value: float, symbol: str) -> float:

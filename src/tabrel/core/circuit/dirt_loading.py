@@ -13,6 +13,7 @@ from tabrel.core.circuit.filter_model import filter_model, missing_inputs
 from tabrel.core.counts.dust_loading import DustLoading, dust_loading
 from tabrel.core.counts.totals import with_intervals
 from tabrel.core.errors import MissingInputsError, StudyError, TabrelError
+from tabrel.core.numbers import plain_number
 from tabrel.core.parts.media import media_area_number
 from tabrel.core.sample.measured_sample import MeasuredSample
 from tabrel.core.study.model import Counts
@@ -154,7 +155,8 @@ def loading_by_dirt(measured: MeasuredSample, grams: float, terminal_ratio: floa
     if not is_known:
         last = capacity.law.mass_at(ratio)[0] * 1e3
         label = measured.sample.label
-        raise StudyError("scenario.loading_g", f"the test of {label} ended at {last:.3g} g of dust: take no more, or a ratio")
+        message = f"the test of {label} ended at {plain_number(last, 3)} g of dust: take no more, or a ratio"
+        raise StudyError("scenario.loading_g", message)
     return ratio
 
 

@@ -9,6 +9,7 @@ import numpy as np
 
 from tabrel.core.counts.counted_test import CountedTest
 from tabrel.core.counts.curve import CountedCurve, NoCurve
+from tabrel.core.numbers import interval
 
 STEADY = 0.2
 """Range of the upstream counts at the smallest size, over their mean, up to which a test counts as steady. [-]"""
@@ -142,4 +143,4 @@ def extrapolation(test: CountedTest, size: float) -> str:
     if not curves or not any(curve.extrapolates(size) for curve in curves):
         return ""
     low, high = min(curve.lowest for curve in curves), max(curve.highest for curve in curves)
-    return f"{size:g} µm(c) lies outside the counted sizes, {low:.3g} to {high:.3g} µm(c): the curve is an extrapolation there"
+    return f"{size:g} µm(c) lies outside the counted sizes, {interval(low, high)} µm(c): the curve is an extrapolation there"

@@ -8,6 +8,7 @@ from dataclasses import dataclass, replace
 from tabrel.core.catalogue.quantities import Quantity
 from tabrel.core.catalogue.units import UNITS, printed, shown, to_unit
 from tabrel.core.entry.reading_text import ParsedReading
+from tabrel.core.numbers import plain_number
 
 UNIT_MIX_UPS: dict[str, tuple[tuple[str, str], ...]] = {
     "mm": (("thou", "thousandths of an inch typed as mm"), ("in", "inches typed as mm")),
@@ -115,7 +116,7 @@ def question(quantity: Quantity, text: str, reading: ParsedReading) -> tuple[str
         return None
     span = f"{shown(low, quantity.metric_unit, 4)} to {shown(high, quantity.metric_unit, 4)}"
     if quantity.inch_unit != quantity.metric_unit:
-        inches = (f"{to_unit(end, quantity.inch_unit):.3g}" for end in (low, high))
+        inches = (f"{plain_number(to_unit(end, quantity.inch_unit), 3)}" for end in (low, high))
         span += f" ({' to '.join(inches)} {printed(quantity.inch_unit)})"
     sentence = f"{text} is outside the usual {span} for this {quantity.title}"
     errors = _inches_first(likely_errors(quantity, reading, low, high), text)

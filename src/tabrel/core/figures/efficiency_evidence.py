@@ -7,6 +7,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from tabrel.core.counts.counted_test import CountedTest
+from tabrel.core.numbers import plain_number, significant
 from tabrel.core.parts.efficiency import (
     REFERENCE_SIZE,
     ClaimedPoint,
@@ -125,7 +126,8 @@ def _fibre(point: ClaimedPoint | None, medium: ScreeningMedium | None) -> tuple[
     if fibre is None:
         return None, "no fibre would reach it at this thickness and solidity, by interception alone"
     here = "typical of the family" if "media.fibre_diameter" in medium.assumed else "measured"
-    words = f"it would need fibres of {fibre:.3g} µm at this thickness and solidity; {medium.fibre_diameter:.3g} µm are {here}"
+    own = plain_number(medium.fibre_diameter, 3)
+    words = f"it would need fibres of {significant(fibre)} µm at this thickness and solidity; {own} µm are {here}"
     factor = medium.fibre_diameter / fibre
     if factor > PLAUSIBLE_FACTOR:
         return fibre, f"{words}, {factor:.1f} times as coarse: not plausible by interception alone"

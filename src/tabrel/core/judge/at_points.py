@@ -22,6 +22,7 @@ from tabrel.core.judge.known import Known
 from tabrel.core.maps.behaviour import SPEEDS, TEMPERATURES, WARMEST
 from tabrel.core.maps.monte_carlo import DRAWS, SampledProblem, sampled_onset, sampled_problem
 from tabrel.core.maps.operating_map import operating_map
+from tabrel.core.numbers import degrees_celsius
 from tabrel.core.sample.measured_sample import MeasuredSample
 from tabrel.core.starts.duty_cycle import cycle_of
 from tabrel.core.starts.life import captured_mass, loading_at_onset
@@ -144,7 +145,7 @@ class _FilterAtPoints:
             return Known(None, f"the use has no {name} point: give its oil temperature and engine speed")
         problem = self.steady
         if not problem.nominal.oil.pumps(np.array([celsius]))[0]:
-            return Known(None, f"the oil does not pump at {celsius:g} °C")
+            return Known(None, f"the oil does not pump at {degrees_celsius(celsius)}")
         value, sampled = _solved(problem, quantity, celsius, rpm)
         return self._known(factor * value, factor * sampled, problem)
 

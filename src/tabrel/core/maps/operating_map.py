@@ -14,6 +14,7 @@ from tabrel.core.circuit.filter_losses import LossPart, filter_losses, passive_l
 from tabrel.core.circuit.solution import SolvedCircuit, solve_circuit
 from tabrel.core.circuit.state import OperatingPoint
 from tabrel.core.errors import OutOfRangeError, require_positive
+from tabrel.core.numbers import degrees_celsius, plain_number
 from tabrel.core.oil.model import HOTTEST_OIL
 
 FloatArray = NDArray[np.float64]
@@ -78,8 +79,8 @@ def check_axes(temperatures: Sequence[float], speeds: Sequence[float]) -> None:
     """Raise `OutOfRangeError` unless the axes are finite temperatures [°C] and speeds above zero [rpm]."""
     celsius, rpm = np.asarray(temperatures, dtype=float), np.asarray(speeds, dtype=float)
     for wrong in celsius[~((celsius >= COLDEST_OIL) & (celsius <= HOTTEST_OIL))]:
-        span = f"{COLDEST_OIL:g} to {HOTTEST_OIL:g} °C"
-        raise OutOfRangeError(f"{wrong:g} °C is outside the model, which runs from {span}")
+        span = f"{plain_number(COLDEST_OIL)} to {degrees_celsius(HOTTEST_OIL)}"
+        raise OutOfRangeError(f"{degrees_celsius(wrong)} is outside the model, which runs from {span}")
     for wrong in rpm[~(np.isfinite(rpm) & (rpm > 0))]:
         raise OutOfRangeError(f"a speed of {wrong:g} rpm is not above zero: give engine speeds in rpm")
     if not len(temperatures) or not len(speeds):

@@ -12,6 +12,7 @@ from numpy.typing import NDArray
 from scipy.optimize import brentq
 
 from tabrel.core.errors import OutOfRangeError, require_positive
+from tabrel.core.numbers import degrees_celsius
 from tabrel.core.study.model import Oil, ViscosityPoint
 from tabrel.core.uncertainty.sampled_number import FloatOrArray
 
@@ -209,17 +210,19 @@ def oil_model(oil: Oil) -> OilModel:
         kinematic = point.kinematic_mm2_s
         if kinematic is None:
             if point.dynamic_mpa_s is None:
-                raise OutOfRangeError(f"the point at {point.temperature_c:g} °C holds no viscosity: give one")
+                raise OutOfRangeError(f"the point at {degrees_celsius(point.temperature_c)} holds no viscosity: give one")
             kinematic = point.dynamic_mpa_s * 1e-3 / float(bare.density(point.temperature_c)) * 1e6
         if kinematic + _OFFSET <= 1:
-            raise OutOfRangeError(f"the viscosity at {point.temperature_c:g} °C is too thin for an oil: check its unit")
+            where = degrees_celsius(point.temperature_c)
+            raise OutOfRangeError(f"the viscosity at {where} is too thin for an oil: check its unit")
         points.append((point.temperature_c, kinematic))
     points.sort()
     for (colder, thick), (warmer, thin) in pairwise(points):
         if colder == warmer:
-            raise OutOfRangeError(f"there are two viscosity points at {colder:g} °C: leave one of them")
+            raise OutOfRangeError(f"there are two viscosity points at {degrees_celsius(colder)}: leave one of them")
         if thin >= thick:
-            raise OutOfRangeError(f"the oil would be thicker at {warmer:g} °C than at {colder:g} °C: check these two points")
+            two = f"{degrees_celsius(warmer)} than at {degrees_celsius(colder)}"
+            raise OutOfRangeError(f"the oil would be thicker at {two}: check these two points")
     celsius, kinematics = np.array(points).T
     return OilModel(
         oil.density_15c_kg_m3,

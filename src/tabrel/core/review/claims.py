@@ -12,11 +12,12 @@ from tabrel.core.catalogue.observation import observed
 from tabrel.core.catalogue.observations import OBSERVATIONS
 from tabrel.core.catalogue.quantities import PART_TITLES, QUANTITIES
 from tabrel.core.catalogue.results import WIRE_UNITS
-from tabrel.core.catalogue.units import UnitFamily, in_family, shown
+from tabrel.core.catalogue.units import UnitFamily, in_family, printed, shown, to_unit
 from tabrel.core.counts.counted_test import CountedTest, counted_test
 from tabrel.core.entry.claim_text import RESULT_BY_KEY, claim_dimension
 from tabrel.core.entry.reading_text import ParsedReading, parse_reading
 from tabrel.core.errors import ReadingTextError
+from tabrel.core.numbers import number_with_uncertainty
 from tabrel.core.sample.claims_and_counts import Comparison, compare_with_counts
 from tabrel.core.sample.stated_setting import OPENING_KEY
 from tabrel.core.study.model import Claim, Relation, Sample, used_readings
@@ -122,7 +123,7 @@ def _compared(claim: Claim, claimed: ParsedReading, value: float, room: float, u
     """Return the verdict of a number on a claim, each with the room it has."""
     step = claimed.last_digit / 2 if claimed.interval is None else (claimed.interval[1] - claimed.interval[0]) / 2
     found = f"{how} {shown(value, unit, 4)}"
-    with_room = f"{found} ± {shown(room, unit, 2)}"
+    with_room = f"{how} {number_with_uncertainty(to_unit(value, unit), to_unit(room, unit), printed(unit))}"
     difference = value - claimed.value
     if claim.relation in (">=", ">", "<=", "<"):
         beyond = difference if claim.relation in (">=", ">") else -difference

@@ -11,6 +11,7 @@ from tabrel.core.counts.counted_test import CountedTest
 from tabrel.core.figures.parts_tray import USUAL_SHELL_RATIO, can_strength
 from tabrel.core.figures.pleat_pack import LEAST_PLEAT_OPENING
 from tabrel.core.figures.section_layout import section_problems
+from tabrel.core.numbers import significant
 from tabrel.core.parts.bypass_valve import DEFAULT_DEAD_COILS, spring_travel
 from tabrel.core.parts.efficiency import REFERENCE_SIZE, ScreeningMedium
 from tabrel.core.parts.media import FAMILY_DEFAULTS, pleat_opening_at_inside, solidity
@@ -144,7 +145,7 @@ def _opened_warnings(measured: MeasuredSample) -> Iterator[SampleWarning]:
     ratio = can_strength(measured).shell_ratio
     if ratio is not None and not USUAL_SHELL_RATIO[0] <= ratio <= USUAL_SHELL_RATIO[1]:
         message = (
-            f"the can weighs {ratio:.2g} times what a steel shell of this wall would: "
+            f"the can weighs {significant(ratio, 2)} times what a steel shell of this wall would: "
             "was the wall measured on a fold, or the can weighed with another part?"
         )
         yield SampleWarning("wall_against_can_mass", message, "can.wall_thickness")
@@ -210,11 +211,11 @@ def _efficiency_warnings(measured: MeasuredSample, medium: ScreeningMedium | Non
     limit = medium.largest_valid_size()
     for where, what, particle in (
         ("efficiency_at_20_um", "20 µm(c)", REFERENCE_SIZE),
-        ("size_at_beta_75", f"the size at β = 75, {size.value:.3g} µm(c),", size.value),
+        ("size_at_beta_75", f"the size at β = 75, {significant(size.value)} µm(c),", size.value),
     ):
         if particle > limit:
             message = (
-                f"{what} is beyond the screening estimate's domain, which ends at {limit:.3g} µm(c), "
+                f"{what} is beyond the screening estimate's domain, which ends at {significant(limit)} µm(c), "
                 "where particles no longer fit between the fibres"
             )
             yield SampleWarning("estimate_beyond_domain", message, where)

@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterable
 
 from tabrel.core.errors import StudyError, nearest_hint
+from tabrel.core.numbers import degrees_celsius
 from tabrel.core.oil.grades import grade_oil
 from tabrel.core.rules.refusals import require_above_zero, require_count, require_text
 from tabrel.core.starts.duty_cycle import SHIPPED_CYCLES, read_duty_cycle
@@ -47,7 +48,7 @@ def check_plan(plan: WarmUpPlan, cycles: Iterable[str]) -> None:
     for name in ("start_c", "end_c"):
         celsius = getattr(plan, name)
         if celsius is not None and not -60 <= celsius <= 200:
-            raise StudyError(f"{path}.{name}", f"{celsius:g} °C is no oil temperature: check the number and its unit")
+            raise StudyError(f"{path}.{name}", f"{degrees_celsius(celsius)} is no oil temperature: check the number and its unit")
     completed_plan(plan)
     if plan.duty_cycle is not None and plan.duty_cycle not in cycles:
         hint = nearest_hint(plan.duty_cycle, cycles)

@@ -6,6 +6,7 @@ import re
 from datetime import date
 
 from tabrel.core.errors import StudyError
+from tabrel.core.numbers import degrees_celsius
 from tabrel.core.rules.limits import require_shown
 
 ABSOLUTE_ZERO_C = -273.15
@@ -42,7 +43,8 @@ def require_fraction(path: str, **values: float | None) -> None:
 def require_temperature(path: str, temperature_c: float) -> None:
     """Refuse what no oil is."""
     if not ABSOLUTE_ZERO_C + 100 < temperature_c < 400:
-        raise StudyError(f"{path}.temperature_c", f"{temperature_c:g} °C is no oil temperature: check the number and its unit")
+        message = f"{degrees_celsius(temperature_c)} is no oil temperature: check the number and its unit"
+        raise StudyError(f"{path}.temperature_c", message)
 
 
 def require_date(path: str, text: str | None) -> None:

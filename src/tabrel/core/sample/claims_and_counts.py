@@ -8,6 +8,7 @@ from typing import Literal
 import numpy as np
 
 from tabrel.core.counts.counted_test import CountedTest
+from tabrel.core.numbers import plain_number
 from tabrel.core.study.model import Claim
 
 Comparison = Literal["agree", "claim_higher", "claim_lower", "cannot_be_compared"]
@@ -61,7 +62,7 @@ def compare_with_counts(claim: Claim, test: CountedTest) -> ClaimComparison:
         most = max(most, 100.0)
     elif claim.relation in ("<=", "<"):
         least = 0.0
-    ends = [f"{end:.4g} %" for end in (low, high) if end is not None]
+    ends = [f"{plain_number(end)} %" for end in (low, high) if end is not None]
     counted = f"counted {' to '.join(ends)}" if len(ends) == 2 else f"counted {'over' if high is None else 'under'} {ends[0]}"
     if high is not None and high < least:
         return ClaimComparison("claim_higher", counted)

@@ -23,6 +23,7 @@ from tabrel.core.figures.opening_evidence import opening_comparison
 from tabrel.core.maps.behaviour import SPEEDS, WARMEST
 from tabrel.core.maps.onset import BypassOnset, bypass_onset, regulator_opening
 from tabrel.core.maps.operating_map import OperatingMap, operating_map
+from tabrel.core.numbers import degrees_celsius, plain_number, significant
 from tabrel.core.oil.model import OilModel
 from tabrel.core.parts.valve_curve import valve_curve
 from tabrel.core.sample.measured_sample import MeasuredSample
@@ -162,9 +163,9 @@ def map_chart(point: OperatingPoint, filling: OperatingPoint, label: str, family
         figure.colorbar(mesh, cax=figure.add_axes((0.895, 0.27, 0.022, 0.645)), label=f"element Δp [{unit}]")
         figure.legend(*left.get_legend_handles_labels(), loc="lower center", ncols=3)
 
-    cold, warm = temperatures[0], temperatures[-1]
+    span = f"{plain_number(round(temperatures[0]))} to {degrees_celsius(round(temperatures[-1]))}"
     alt = (
-        f"Operating map of {label}: element differential pressure up to {greatest:.3g} {unit}, {cold:.0f} to {warm:.0f} °C, "
+        f"Operating map of {label}: element differential pressure up to {significant(greatest)} {unit}, {span}, "
         "steady and while filling; hatched where the bypass valve is open."
     )
     return _drawn(paint, alt, (6.4, 3.0), Room(0.55, 0.82, 0.8, 0.25, 0.16))
@@ -231,9 +232,8 @@ def valve_chart(measured: MeasuredSample, oil: OilModel | None, hot: float, fami
         if curves:
             for curve, ink, dashes in zip(curves, (SLATE, AMBER), ("--", "-"), strict=True):
                 flow = 60e3 * curve.flow_rate
-                axes[0].plot(
-                    curve.pressure / factor, flow, color=ink, linestyle=dashes, label=f"oil at {curve.temperature:.0f} °C"
-                )
+                oil_at = f"oil at {degrees_celsius(round(curve.temperature))}"
+                axes[0].plot(curve.pressure / factor, flow, color=ink, linestyle=dashes, label=oil_at)
             axes[0].set_ylabel("flow [L/min]")
             axes[0].legend(loc="upper left")
             axes[0].grid(True)

@@ -8,6 +8,7 @@ from tabrel.core.catalogue.results import HEADLINES, RESULTS
 from tabrel.core.catalogue.terms import BASES
 from tabrel.core.judge.judged_use import JudgedUse
 from tabrel.core.judge.schools import Places
+from tabrel.core.numbers import number_with_uncertainty
 from tabrel.core.results.budget import input_title
 from tabrel.core.study.uses import UseVerdict
 from tabrel.report.at_hand import StudyAtHand
@@ -182,7 +183,7 @@ def _rankings(at_hand: StudyAtHand) -> Iterator[Block]:
         )
         for label in order:
             score = judged.weighted_score.scores[label]
-            shown = "–" if score.score is None else f"{score.score:.1f} ± {score.expanded_uncertainty:.1f}"
+            shown = "–" if score.score is None else number_with_uncertainty(score.score, score.expanded_uncertainty)
             ties = f"; tied with {', '.join(score.ties)}" if score.ties else ""
             rows.append(
                 (

@@ -8,7 +8,7 @@ from tabrel.core.catalogue.measures import BEHAVIOUR_MEASURES, MEASURE_ROWS, PRI
 from tabrel.core.catalogue.units import UnitFamily
 from tabrel.core.circuit.state import OperatingPoint
 from tabrel.core.judge.comparison_sheet import SheetCell, SheetRow
-from tabrel.core.numbers import bound, number_with_uncertainty
+from tabrel.core.numbers import bound, number_with_uncertainty, plain_number, signed_number
 from tabrel.report.at_hand import StudyAtHand
 from tabrel.report.blocks import Block, Column, Heading, Paragraph, Picture, Table
 from tabrel.report.figures.charts import slices_chart
@@ -32,7 +32,7 @@ def comparison(at_hand: StudyAtHand) -> Iterator[Block]:
             "slices",
             chart.svg,
             chart.alt,
-            f"Filters over oil temperature at {speed:g} rpm, best estimates. A model, not a test.",
+            f"Filters over oil temperature at {plain_number(speed)} rpm, best estimates. A model, not a test.",
             74,
         )
     yield from _sheet(at_hand)
@@ -89,5 +89,5 @@ def _cell(row: SheetRow, cell: SheetCell, family: UnitFamily) -> str:
     difference = ""
     if cell.difference is not None and cell.differs:
         is_kelvin = row.key in BEHAVIOUR_MEASURES and MEASURE_ROWS[row.key].unit == "°C"
-        difference = f" ({cell.difference:+.0f} {'K' if is_kelvin else '%'})".replace("-", "−")
+        difference = f" ({signed_number(round(cell.difference))} {'K' if is_kelvin else '%'})"
     return f"{words}{f' {mark}' if mark else ''}{difference}"

@@ -13,7 +13,7 @@ from tabrel.core.details.places import value_at
 from tabrel.core.figures.counted_figure import counted_figure
 from tabrel.core.figures.media_deductions import strip_areas
 from tabrel.core.figures.opening_evidence import opening_comparison
-from tabrel.core.numbers import number_with_interval, number_with_uncertainty, plain_number
+from tabrel.core.numbers import number_with_interval, number_with_uncertainty, plain_number, significant
 from tabrel.core.oil.model import oil_model
 from tabrel.core.results.bounded import measured_at_limits
 from tabrel.core.results.working import Operand, Step, shown_number, shown_result
@@ -271,7 +271,7 @@ def _start(at_hand: StudyAtHand, label: str) -> Iterator[Block]:
             "not in this start" if start.pressure_after is None else f"{start.pressure_after:.1f} s",
         ),
         ("Bypass valve open for", f"{start.bypass_time / 60:.2f} min"),
-        ("Unfiltered", f"{start.unfiltered_volume * 1e3:.3g} L of {start.volume * 1e3:.0f} L"),
+        ("Unfiltered", f"{significant(start.unfiltered_volume * 1e3)} L of {start.volume * 1e3:.0f} L"),
         ("Lowest gallery pressure", "not known" if lowest is None else f"{plain_number(lowest / factor, 3)} {unit}"),
     ]
     if start.dry_time > 0:

@@ -11,7 +11,7 @@ from tabrel.core.catalogue.quantities import HOLE_PLACEMENTS, HOLE_QUANTITIES, P
 from tabrel.core.catalogue.results import HEADLINES, RESULTS
 from tabrel.core.catalogue.terms import INSTRUMENTS, PROVENANCE_WORDS, SPEAKERS, STATE_WORDS, UNCERTAINTY_SOURCES, VERDICTS
 from tabrel.core.details.details import DETAILS, assumed_details, detail_values
-from tabrel.core.numbers import plain_number
+from tabrel.core.numbers import degrees_celsius, percentage, plain_number
 from tabrel.core.results.bounded import measured_at_limits
 from tabrel.core.results.budget import uncertainty_budget, why_no_budget
 from tabrel.core.results.working import shown_uncertainty
@@ -166,17 +166,17 @@ def budgets(at_hand: StudyAtHand) -> Iterator[Block]:
                     one.title,
                     UNCERTAINTY_SOURCES[one.source],
                     shown_uncertainty(one.amount, last.measure, at_hand.family),
-                    f"{100 * one.share:.1f} %",
+                    percentage(one.share),
                     one.smaller,
                 )
                 for one in budget.contributions
             ]
             rows += [
                 (
-                    f"{one.first} and {one.second} share inputs (r = {one.correlation:.2f})",
+                    f"{one.first} and {one.second} share inputs (r = {plain_number(one.correlation, 2)})",
                     "covariance",
                     "",
-                    f"{100 * one.share:.1f} %".replace("-", "−"),
+                    percentage(one.share),
                     "",
                 )
                 for one in budget.covariances
@@ -227,17 +227,17 @@ def conditions(at_hand: StudyAtHand) -> Iterator[Block]:
         shown = value.metric if at_hand.family == "metric" else value.inch
         typed = f"typed {value.text}" if value.is_typed and value.text != shown else ""
         source = "; ".join(word for word in (typed, value.provenance or "", value.origin or "") if word)
-        rows.append((detail.title, shown.replace("-", "−") if shown.startswith("-") else shown, source))
+        rows.append((detail.title, shown, source))
     if study.oil is not None:
         for point in study.oil.viscosity:
             if point.kinematic_mm2_s is not None:
                 rows.append(
-                    (f"viscosity at {plain_number(point.temperature_c)} °C", f"{point.kinematic_mm2_s:g} mm²/s", "kinematic")
+                    (f"viscosity at {degrees_celsius(point.temperature_c)}", f"{point.kinematic_mm2_s:g} mm²/s", "kinematic")
                 )
             else:
                 kind = "high shear" if point.high_shear is not False else "low shear"
                 rows.append(
-                    (f"viscosity at {plain_number(point.temperature_c)} °C", f"{point.dynamic_mpa_s:g} mPa·s", f"dynamic, {kind}")
+                    (f"viscosity at {degrees_celsius(point.temperature_c)}", f"{point.dynamic_mpa_s:g} mPa·s", f"dynamic, {kind}")
                 )
     if rows:
         columns = (Column("What", share=1.6), Column("Value", True, 1.2), Column("Typed as, source", share=1.4))
