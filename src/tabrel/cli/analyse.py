@@ -4,7 +4,6 @@ from __future__ import annotations
 
 import argparse
 from pathlib import Path
-from typing import Any
 
 from tabrel.cli.output import put_json
 from tabrel.core.results.analysis import analyse_sample
@@ -12,9 +11,8 @@ from tabrel.document.results import analysis_out
 from tabrel.document.study_document import read_study_file
 
 
-def add_to(commands: Any) -> None:
-    """Add this command to the parser."""
-    parser = commands.add_parser("analyse", help="print results and warnings of every sample as JSON")
+def add_arguments(parser: argparse.ArgumentParser) -> None:
+    """Add what this command takes."""
     parser.add_argument("study", type=Path, metavar="STUDY.json", help="a study document")
     parser.set_defaults(run=run)
 

@@ -4,15 +4,13 @@ from __future__ import annotations
 
 import argparse
 from pathlib import Path
-from typing import Any
 
 from tabrel.cli.output import put_json
 from tabrel.document.audit import audit_out, checked, read_audit_file
 
 
-def add_to(commands: Any) -> None:
-    """Add this command to the parser."""
-    parser = commands.add_parser("audit", help="recompute printed results from their printed inputs")
+def add_arguments(parser: argparse.ArgumentParser) -> None:
+    """Add what this command takes."""
     parser.add_argument("audit", type=Path, metavar="AUDIT.json", help="an audit document")
     parser.set_defaults(run=run)
 

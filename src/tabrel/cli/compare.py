@@ -4,7 +4,6 @@ from __future__ import annotations
 
 import argparse
 from pathlib import Path
-from typing import Any
 
 from tabrel.cli.output import put_json
 from tabrel.core.judge.judged_use import judge_use, use_named
@@ -12,9 +11,8 @@ from tabrel.document.judged_use import judged_use_out
 from tabrel.document.study_document import read_study_file
 
 
-def add_to(commands: Any) -> None:
-    """Add this command to the parser."""
-    parser = commands.add_parser("compare", help="rank and judge the filters of a study for one of its uses")
+def add_arguments(parser: argparse.ArgumentParser) -> None:
+    """Add what this command takes."""
     parser.add_argument("study", type=Path, metavar="STUDY.json", help="a study document")
     parser.add_argument("--use", required=True, metavar="NAME", help="name of one of its uses")
     parser.add_argument("--specimens", action="store_true", help="judge these specimens, not their part numbers")

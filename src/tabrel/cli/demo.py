@@ -5,7 +5,6 @@ from __future__ import annotations
 import argparse
 from importlib.resources import files
 from pathlib import Path
-from typing import Any
 
 from tabrel.cli.serve import add_options, serve
 from tabrel.document.study_document import read_study
@@ -16,9 +15,8 @@ from tabrel.store.study.studies import insert_study, list_studies
 DEMO_DATABASE = Path("data/demo.db")
 
 
-def add_to(commands: Any) -> None:
-    """Add this command to the parser."""
-    parser = commands.add_parser("demo", help="serve the application with demo data")
+def add_arguments(parser: argparse.ArgumentParser) -> None:
+    """Add what this command takes."""
     add_options(parser, DEMO_DATABASE)
     parser.set_defaults(run=run)
 

@@ -4,7 +4,6 @@ from __future__ import annotations
 
 import argparse
 from pathlib import Path
-from typing import Any
 
 from tabrel.cli.output import put, put_json
 from tabrel.core.errors import StudyError
@@ -16,11 +15,8 @@ from tabrel.store.study.history import insert_with_history
 from tabrel.store.study.studies import insert_study
 
 
-def add_to(commands: Any) -> None:
-    """Add this command to the parser."""
-    parser = commands.add_parser(
-        "import", help="read a package (.zip) or a study document back: print it, or put it into a database"
-    )
+def add_arguments(parser: argparse.ArgumentParser) -> None:
+    """Add what this command takes."""
     parser.add_argument("file", type=Path, metavar="FILE.zip", help="what `tabrel report` wrote, or a study document")
     parser.add_argument("--database", type=Path, metavar="FILE", help="put the study into this database instead of printing it")
     parser.set_defaults(run=run)

@@ -3,19 +3,41 @@
 from __future__ import annotations
 
 import argparse
+import gc
 import sqlite3
 import sys
 from collections.abc import Sequence
+from importlib import import_module
 from typing import NoReturn
 
-import numpy as np
-
-from tabrel.cli import analyse, audit, compare, demo, import_study, map, report, schema, serve, simulate, upkeep
 from tabrel.cli.output import OutputError, put
 from tabrel.core.errors import MissingInputsError, TabrelError
 from tabrel.store.errors import fault_of
 
-COMMANDS = (analyse, audit, compare, map, report, import_study, schema, serve, demo, upkeep, simulate)
+COMMANDS = {
+    "analyse": ("analyse", "add_arguments", "print results and warnings of every sample as JSON"),
+    "audit": ("audit", "add_arguments", "recompute printed results from their printed inputs"),
+    "compare": ("compare", "add_arguments", "rank and judge the filters of a study for one of its uses"),
+    "map": ("map", "add_arguments", "print the operating map of one sample as JSON"),
+    "report": (
+        "report",
+        "add_arguments",
+        "write the report of a study: .pdf, .html, .xlsx, .csv (results) or .zip (all of it)",
+    ),
+    "import": (
+        "import_study",
+        "add_arguments",
+        "read a package (.zip) or a study document back: print it, or put it into a database",
+    ),
+    "schema": ("schema", "add_arguments", "print the JSON Schema of the study document"),
+    "serve": ("serve", "add_arguments", "serve the application on this machine"),
+    "demo": ("demo", "add_arguments", "serve the application with demo data"),
+    "backup": ("upkeep", "add_backup_arguments", "copy a database while it is in use, and verify the copy"),
+    "restore": ("upkeep", "add_restore_arguments", "put a copy in a database's place; what was there is kept beside it"),
+    "verify": ("upkeep", "add_verify_arguments", "look a database through: one line a fault"),
+    "simulate": ("simulate", "add_arguments", "write a test as a simulated device takes it"),
+}
+"""Module, the function in it that adds what the command takes, and help; a module is imported when its command is called."""
 LIST_OPTIONS = ("--temperatures", "--speeds")
 
 
@@ -27,12 +49,14 @@ class OneLineParser(argparse.ArgumentParser):
         self.exit(2, f"{self.prog}: {message} (see {self.prog} --help)\n")
 
 
-def build_parser() -> argparse.ArgumentParser:
-    """Return the parser with every command."""
+def build_parser(called: str) -> argparse.ArgumentParser:
+    """Return the parser with every command, and with what the called one takes."""
     parser = OneLineParser(prog="tabrel", description="Engine oil filters: from measured dimensions to operating maps.")
     commands = parser.add_subparsers(dest="command", required=True, metavar="COMMAND", parser_class=OneLineParser)
-    for command in COMMANDS:
-        command.add_to(commands)
+    for name, (module, function, words) in COMMANDS.items():
+        command = commands.add_parser(name, help=words)
+        if name == called:
+            getattr(import_module(f"tabrel.cli.{module}"), function)(command)
     return parser
 
 
@@ -52,9 +76,7 @@ def main(arguments: Sequence[str] | None = None) -> int:
     try:
         parsed = _parsed(joined_lists(sys.argv[1:] if arguments is None else arguments))
         command = f" {parsed.command}"
-        with np.errstate(all="ignore"):  # extreme numbers end as null in the output, not as noise
-            status: int = parsed.run(parsed)
-        return status
+        return _run(parsed)
     except OutputError as error:
         if str(error):
             print(f"tabrel{command}: {error}", file=sys.stderr)
@@ -76,10 +98,19 @@ def main(arguments: Sequence[str] | None = None) -> int:
     return 2
 
 
+def _run(parsed: argparse.Namespace) -> int:
+    import numpy as np  # after the command line was understood: help waits for nothing
+
+    gc.enable()
+    with np.errstate(all="ignore"):  # extreme numbers end as null in the output, not as noise
+        status: int = parsed.run(parsed)
+    return status
+
+
 def _parsed(arguments: list[str]) -> argparse.Namespace:
     """Return what a command is called with; help that is printed instead has to arrive as well."""
     try:
-        return build_parser().parse_args(arguments)
+        return build_parser(next((one for one in arguments if not one.startswith("-")), "")).parse_args(arguments)
     except SystemExit:
         put("", end="")
         raise

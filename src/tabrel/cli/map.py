@@ -4,7 +4,6 @@ from __future__ import annotations
 
 import argparse
 from pathlib import Path
-from typing import Any
 
 from tabrel.cli.output import put_json
 from tabrel.core.circuit.operating_point import operating_point
@@ -26,9 +25,8 @@ def number_list(text: str) -> list[float]:
         raise argparse.ArgumentTypeError(f"{text!r} is no list of numbers: write it like -30,0,40") from error
 
 
-def add_to(commands: Any) -> None:
-    """Add this command to the parser."""
-    parser = commands.add_parser("map", help="print the operating map of one sample as JSON")
+def add_arguments(parser: argparse.ArgumentParser) -> None:
+    """Add what this command takes."""
     parser.add_argument("study", type=Path, metavar="STUDY.json", help="a study document")
     parser.add_argument("--sample", required=True, metavar="LABEL", help="label of the sample")
     parser.add_argument("--temperatures", required=True, type=number_list, metavar="LIST", help="oil temperatures in °C")

@@ -5,18 +5,14 @@ from __future__ import annotations
 import argparse
 from datetime import UTC, datetime
 from pathlib import Path
-from typing import Any
 
 from tabrel.cli.output import put, write_file
 from tabrel.document.full_study import read_full_study
 from tabrel.document.plain_json import content_of
 
 
-def add_to(commands: Any) -> None:
-    """Add this command to the parser."""
-    parser = commands.add_parser(
-        "report", help="write the report of a study: .pdf, .html, .xlsx, .csv (results) or .zip (all of it)"
-    )
+def add_arguments(parser: argparse.ArgumentParser) -> None:
+    """Add what this command takes."""
     parser.add_argument("study", type=Path, metavar="STUDY.json", help="a study document")
     parser.add_argument("-o", "--output", type=Path, required=True, metavar="FILE", help="its ending says what is written")
     parser.set_defaults(run=run)

@@ -3,15 +3,13 @@
 from __future__ import annotations
 
 import argparse
-from typing import Any
 
 from tabrel.cli.output import put_json
 from tabrel.document.full_study import full_study_schema
 
 
-def add_to(commands: Any) -> None:
-    """Add this command to the parser."""
-    parser = commands.add_parser("schema", help="print the JSON Schema of the study document")
+def add_arguments(parser: argparse.ArgumentParser) -> None:
+    """Add what this command takes."""
     parser.set_defaults(run=run)
 
 

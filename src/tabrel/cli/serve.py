@@ -8,7 +8,6 @@ import socket
 import sys
 from contextlib import suppress
 from pathlib import Path
-from typing import Any
 
 from tabrel.cli.output import put
 from tabrel.core.errors import TabrelError
@@ -28,9 +27,8 @@ def add_options(parser: argparse.ArgumentParser, database: Path) -> None:
     parser.add_argument("--port", type=int, default=DEFAULT_PORT, help=f"default: {DEFAULT_PORT}")
 
 
-def add_to(commands: Any) -> None:
-    """Add this command to the parser."""
-    parser = commands.add_parser("serve", help="serve the application on this machine")
+def add_arguments(parser: argparse.ArgumentParser) -> None:
+    """Add what this command takes."""
     add_options(parser, DEFAULT_DATABASE)
     parser.set_defaults(run=run)
 

@@ -7,7 +7,6 @@ import io
 from dataclasses import replace
 from math import isfinite
 from pathlib import Path
-from typing import Any
 
 from tabrel.cli.output import put, write_file
 from tabrel.core.errors import OutOfRangeError
@@ -19,9 +18,8 @@ MOST_INTERVALS = 20_000
 USUAL = SimulatedTest()
 
 
-def add_to(commands: Any) -> None:
-    """Add this command to the parser."""
-    parser = commands.add_parser("simulate", help="write a test as a simulated device takes it")
+def add_arguments(parser: argparse.ArgumentParser) -> None:
+    """Add what this command takes."""
     devices = parser.add_subparsers(dest="device", required=True, metavar="DEVICE")
     counter = devices.add_parser("counter", help="particle counts of a filter test, as a table")
     counter.add_argument(

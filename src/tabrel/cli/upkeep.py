@@ -4,7 +4,6 @@ from __future__ import annotations
 
 import argparse
 from pathlib import Path
-from typing import Any
 
 from tabrel.cli.output import put
 from tabrel.cli.serve import DEFAULT_DATABASE
@@ -12,20 +11,28 @@ from tabrel.store.upkeep.backup import BackupError, backup, restore
 from tabrel.store.upkeep.verify import faults_of
 
 
-def add_to(commands: Any) -> None:
-    """Add these commands to the parser."""
-    for name, words, argument, says, run in (
-        ("backup", "copy a database while it is in use, and verify the copy", "TARGET", "a new file, or a folder", run_backup),
-        ("restore", "put a copy in a database's place; what was there is kept beside it", "SOURCE", "the copy", run_restore),
-        ("verify", "look a database through: one line a fault", "", "", run_verify),
-    ):
-        parser = commands.add_parser(name, help=words)
-        parser.add_argument(
-            "--database", type=Path, default=DEFAULT_DATABASE, metavar="FILE", help=f"default: {DEFAULT_DATABASE}"
-        )
-        if argument:
-            parser.add_argument("file", type=Path, metavar=argument, help=says)
-        parser.set_defaults(run=run)
+def add_backup_arguments(parser: argparse.ArgumentParser) -> None:
+    """Add what ``backup`` takes."""
+    _add_database(parser)
+    parser.add_argument("file", type=Path, metavar="TARGET", help="a new file, or a folder")
+    parser.set_defaults(run=run_backup)
+
+
+def add_restore_arguments(parser: argparse.ArgumentParser) -> None:
+    """Add what ``restore`` takes."""
+    _add_database(parser)
+    parser.add_argument("file", type=Path, metavar="SOURCE", help="the copy")
+    parser.set_defaults(run=run_restore)
+
+
+def add_verify_arguments(parser: argparse.ArgumentParser) -> None:
+    """Add what ``verify`` takes."""
+    _add_database(parser)
+    parser.set_defaults(run=run_verify)
+
+
+def _add_database(parser: argparse.ArgumentParser) -> None:
+    parser.add_argument("--database", type=Path, default=DEFAULT_DATABASE, metavar="FILE", help=f"default: {DEFAULT_DATABASE}")
 
 
 def run_backup(arguments: argparse.Namespace) -> int:

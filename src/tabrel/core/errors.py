@@ -16,8 +16,6 @@ from collections.abc import Iterable
 from math import inf
 from typing import Any
 
-import numpy as np
-
 
 class TabrelError(Exception):
     """Base of every error this package raises on purpose."""
@@ -67,6 +65,8 @@ def require_positive(**values: Any) -> None:
     for name, value in values.items():
         if isinstance(value, float) and 0 < value < inf:  # by far the most frequent case, and numpy is slow at it
             continue
+        import numpy as np  # the command line's help, which knows these errors, does not wait for it
+
         if not np.any(np.isfinite(value) & (np.asarray(value) > 0)):
             raise OutOfRangeError(f"{name} must be finite and above zero, got {value!r}")
 

@@ -8,8 +8,8 @@ from functools import cached_property
 from math import exp, log
 
 import numpy as np
+import scipy
 from numpy.typing import NDArray
-from scipy.optimize import minimize
 from scipy.special import stdtrit
 from uncertainties import correlated_values, std_dev, ufloat
 from uncertainties.core import AffineScalarFunc
@@ -298,7 +298,9 @@ class _Channels:
         best = None
         for index in np.argsort(first, axis=None)[:STARTS_POLISHED]:
             start = np.array([sizes.flat[index], log(slopes.flat[index])])
-            found = minimize(lambda p: self._scaled(p, scale), start, method="BFGS", jac=True, options={"gtol": GRADIENT_LEFT})
+            found = scipy.optimize.minimize(
+                lambda p: self._scaled(p, scale), start, method="BFGS", jac=True, options={"gtol": GRADIENT_LEFT}
+            )
             if best is None or found.fun < best.fun:
                 best = found
         if best is None:

@@ -7,8 +7,8 @@ from functools import lru_cache
 from typing import Any
 
 import numpy as np
+import scipy
 from numpy.typing import NDArray
-from scipy.interpolate import CubicSpline
 
 from tabrel.core.uncertainty.model_arrays import on_grid
 
@@ -67,4 +67,4 @@ def coarser_grid(rows: FloatArray, columns: FloatArray) -> CoarserGrid | None:
 @lru_cache(maxsize=32)
 def _coarser(count: int) -> tuple[NDArray[np.intp], FloatArray]:
     few = np.linspace(0, count - 1, count // COARSER).astype(int)
-    return few, CubicSpline(few, np.eye(len(few)))(np.arange(count))
+    return few, scipy.interpolate.CubicSpline(few, np.eye(len(few)))(np.arange(count))

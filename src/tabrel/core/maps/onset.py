@@ -7,8 +7,8 @@ from dataclasses import dataclass
 from functools import lru_cache
 
 import numpy as np
+import scipy
 from numpy.typing import NDArray
-from scipy.interpolate import CubicSpline
 
 from tabrel.core.circuit.filter_alone import unknown_at_flow, unknown_at_opening
 from tabrel.core.circuit.state import OperatingPoint, Place
@@ -180,7 +180,7 @@ def _spans(axis: FloatArray, places: FloatArray) -> bool:
 @lru_cache(maxsize=8)
 def _between(axis: tuple[float, ...], places: tuple[float, ...]) -> FloatArray:
     """Return the matrix that interpolates from an axis to places on it, by a cubic spline."""
-    return np.asarray(CubicSpline(axis, np.eye(len(axis)))(places))
+    return np.asarray(scipy.interpolate.CubicSpline(axis, np.eye(len(axis)))(places))
 
 
 def _tolerance(point: OperatingPoint, speed: FloatArray) -> FloatArray:

@@ -8,8 +8,8 @@ from itertools import pairwise
 from typing import ClassVar
 
 import numpy as np
+import scipy
 from numpy.typing import NDArray
-from scipy.optimize import brentq
 
 from tabrel.core.errors import OutOfRangeError, require_positive
 from tabrel.core.numbers import degrees_celsius
@@ -172,7 +172,7 @@ class OilModel:
         if excess(HOTTEST_OIL) > 0:
             return HOTTEST_OIL  # it pumps nowhere
         # a hair warmer, so that rounding does not leave the result on the side that does not pump
-        return float(brentq(excess, start, HOTTEST_OIL, xtol=1e-10)) + 1e-9
+        return float(scipy.optimize.brentq(excess, start, HOTTEST_OIL, xtol=1e-10)) + 1e-9
 
 
 def oil_model(oil: Oil) -> OilModel:

@@ -8,10 +8,10 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
-from math import exp, log, pi
+from math import exp, log, pi, sqrt
 
 import numpy as np
-from scipy.optimize import brentq
+import scipy
 
 from tabrel.core.errors import OutOfRangeError, require_positive
 from tabrel.core.study.model import Claim
@@ -245,11 +245,31 @@ def screening_efficiency(medium: ScreeningMedium, size: float) -> float:
     alpha = medium.solidity
     if not 0 < alpha < 1:
         raise OutOfRangeError(f"solidity must lie between 0 and 1, got {alpha!r}")
+    return 1 - exp(-_interception(size / medium.fibre_diameter) * _depth(medium))
+
+
+def _depth(medium: ScreeningMedium) -> float:
+    """Return −ln of what passes, for a flow of interception of one."""
+    alpha = medium.solidity
     kuwabara = -0.5 * log(alpha) - 0.75 + alpha - alpha**2 / 4
-    ratio = size / medium.fibre_diameter
-    single_fibre = (2 * (1 + ratio) * log(1 + ratio) - (1 + ratio) + 1 / (1 + ratio)) / (2 * kuwabara)
-    depth = 4 * alpha * single_fibre * medium.inhomogeneity * medium.thickness
-    return 1 - exp(-depth / (pi * medium.fibre_diameter * (1 - alpha)))
+    fibres = 4 * alpha * medium.inhomogeneity * medium.thickness / (pi * medium.fibre_diameter * (1 - alpha))
+    return fibres / (2 * kuwabara)
+
+
+def _interception(ratio: float) -> float:
+    """Return the flow that passes within a particle's radius of a fibre, by the ratio of their diameters; times 2·Ku."""
+    return 2 * (1 + ratio) * log(1 + ratio) - (1 + ratio) + 1 / (1 + ratio)
+
+
+def _ratio_of_interception(flow: float) -> float:
+    """Return the ratio of diameters of a flow of interception, which rises ever more steeply: Newton's method, from 2·R²."""
+    ratio = sqrt(flow / 2)
+    for _ in range(60):
+        step = (_interception(ratio) - flow) / (2 * log(1 + ratio) + 1 - (1 + ratio) ** -2)
+        ratio -= step
+        if abs(step) <= 1e-13 * ratio:
+            break
+    return ratio
 
 
 FINEST_FIBRE, COARSEST_FIBRE = 0.01, 1000.0  # µm
@@ -279,7 +299,7 @@ def fibre_for_efficiency(medium: ScreeningMedium, size: float, efficiency: float
     ends = log(FINEST_FIBRE), log(COARSEST_FIBRE)
     if not 0 < efficiency < 1 or short(ends[0]) < 0 or short(ends[1]) > 0:
         return None
-    return exp(brentq(short, *ends, xtol=1e-12))
+    return exp(scipy.optimize.brentq(short, *ends, xtol=1e-12))
 
 
 def screening_estimate(medium: ScreeningMedium, size: float = REFERENCE_SIZE) -> Result:
@@ -295,6 +315,5 @@ def screening_estimate(medium: ScreeningMedium, size: float = REFERENCE_SIZE) ->
 
 def screening_size(medium: ScreeningMedium, beta: float = REFERENCE_BETA) -> Result:
     """Return the size at which the screening estimate reaches a β, with its band. [µm(c)]"""
-    target = 1 - 1 / beta
-    size = exp(brentq(lambda log_size: screening_efficiency(medium, exp(log_size)) - target, -40.0, 40.0, xtol=1e-12))
+    size = medium.fibre_diameter * _ratio_of_interception(log(beta) / _depth(medium))
     return Result(value=size, low=size / 2, high=2 * size, basis="estimate", assumed=medium.assumed)
