@@ -34,8 +34,9 @@ def empty_database(tmp_path_factory):
 def application(tmp_path_factory, empty_database):
     """The application of this worker, with a front end of one page; each test puts its own database under it."""
     folder = tmp_path_factory.mktemp("application")
-    (folder / "static").mkdir()
+    (folder / "static" / "assets").mkdir(parents=True)
     (folder / "static" / "index.html").write_text("<title>front</title>")
+    (folder / "static" / "assets" / "index-1a2b3c.js").write_text("1")
     (folder / "secret.txt").write_text("secret")
     return create_app(Path(shutil.copy(empty_database, folder / "unused.db")), static=folder / "static")
 

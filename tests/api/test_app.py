@@ -22,3 +22,17 @@ def test_the_front_end_is_served_and_nothing_beside_it(client):
     assert "front" in client.get("/studies/1/samples/1/bench").text
     for path in ("/../secret.txt", "/%2e%2e/secret.txt", "/..%2fsecret.txt"):
         assert "secret" not in client.get(path).text
+
+
+def test_what_no_file_can_be_called_is_a_plain_404(client):
+    for path in ("/%00", "/a%00b", f"/{'x' * 400}", f"/assets/{'x' * 400}.js"):
+        answer = client.get(path)
+        assert answer.status_code == 404, path
+        assert answer.json()["detail"] == "there is nothing here"
+
+
+def test_files_named_by_their_content_are_kept_and_an_old_name_is_not_the_page(client):
+    kept = client.get("/assets/index-1a2b3c.js")
+    assert (kept.text, kept.headers["cache-control"]) == ("1", "public, max-age=31536000, immutable")
+    assert client.get("/assets/index-0.js").status_code == 404
+    assert client.get("/").headers["cache-control"] == "no-cache"

@@ -89,6 +89,9 @@ ROUTED = (
 
 METHODS = ["GET", "HEAD", "OPTIONS", "POST", "PUT", "PATCH", "DELETE"]
 
+KEPT_FOR_GOOD = {"Cache-Control": "public, max-age=31536000, immutable"}
+"""Of a file whose name tells its content."""
+
 STATIC = Path(str(files("tabrel"))) / "static"
 
 
@@ -211,7 +214,13 @@ def _serve_front_end(app: FastAPI, static: Path) -> None:
 
     @app.get("/{path:path}", include_in_schema=False)
     def front_end(path: str, _: Request) -> Response:
-        asked = (root / path).resolve()
-        if path and asked.is_relative_to(root) and asked.is_file():
-            return FileResponse(asked)
+        try:
+            asked = (root / path).resolve()
+            is_file = path != "" and asked.is_relative_to(root) and asked.is_file()
+        except (OSError, ValueError):  # a name too long for the file system, or with a letter that no name has
+            return problem_response(404, NOT_THERE, f"/{path}")
+        if is_file:
+            return FileResponse(asked, headers=KEPT_FOR_GOOD if path.startswith("assets/") else None)
+        if path.startswith("assets/"):
+            return problem_response(404, NOT_THERE, f"/{path}")
         return FileResponse(root / "index.html", headers={"Cache-Control": "no-cache"})

@@ -24,6 +24,13 @@ useSteadyClicks()
 useStale()
 const toast = useToast()
 useSameDatabase((words) => toast.add({ severity: 'secondary', summary: words, life: 15000 }))
+
+/** A view that does not come: the server is gone, or it has been replaced and has other files. */
+router.onError(async (_, to) => {
+  const answers = await client.GET('/api/service').then(({ response }) => response.ok, () => false)
+  if (answers) location.assign(to.fullPath)
+  else toast.add({ severity: 'warn', summary: 'The server does not answer, and this page is not loaded yet: start the server, then open the page again', life: 15000 })
+})
 watchEffect(() => {
   singleKeys.atBench = route.meta.bench === true
   singleKeys.switchedOff = !preferences.singleKeys

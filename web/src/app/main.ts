@@ -9,7 +9,7 @@ import ToastService from 'primevue/toastservice'
 import { createApp } from 'vue'
 import { fetchCatalogue, installCatalogue } from '@/catalogue/catalogue'
 import App from './App.vue'
-import { router } from './router'
+import { fetchAhead, router } from './router'
 import { theme } from './theme'
 
 function mount(): void {
@@ -22,6 +22,7 @@ function mount(): void {
     .use(ToastService)
     .use(router)
     .mount('#app')
+  void router.isReady().then(fetchAhead)
 }
 
 /** Fetch the words before anything is shown; where the server does not answer, say so and try again. */

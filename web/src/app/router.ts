@@ -1,25 +1,40 @@
 import { createRouter, createWebHistory, type RouteLocation } from 'vue-router'
-import BenchView from '@/bench/BenchView.vue'
-import EfficiencyView from '@/efficiency/EfficiencyView.vue'
-import EngineView from '@/circuit/EngineView.vue'
-import BeforeCutView from '@/bench/BeforeCutView.vue'
-import ShortSheetView from '@/bench/ShortSheetView.vue'
-import IntakeView from '@/bench/IntakeView.vue'
-import ReadingTableView from '@/bench/ReadingTableView.vue'
-import OperatingMapView from '@/maps/OperatingMapView.vue'
-import ComparisonView from '@/comparison/ComparisonView.vue'
-import SamePartView from '@/comparison/SamePartView.vue'
-import PreferencesView from '@/uses/PreferencesView.vue'
-import ReportView from '@/report/ReportView.vue'
-import SheetView from '@/uses/SheetView.vue'
-import SumsView from '@/comparison/SumsView.vue'
-import VerdictView from '@/uses/VerdictView.vue'
-import StartView from '@/starts/StartView.vue'
-import BackupsView from '@/upkeep/BackupsView.vue'
-import StudiesView from '@/study/StudiesView.vue'
-import StudyView from '@/study/StudyView.vue'
-import WorkingView from '@/results/WorkingView.vue'
 import { BENCH_STAGES } from '@/sample/stations'
+
+/** Views at which the hand types: they come with the study, so that a station is there as soon as its key is pressed. */
+const bench = {
+  intake: () => import('@/bench/IntakeView.vue'),
+  shortSheet: () => import('@/bench/ShortSheetView.vue'),
+  bench: () => import('@/bench/BenchView.vue'),
+  beforeCut: () => import('@/bench/BeforeCutView.vue'),
+}
+const pages = {
+  efficiency: () => import('@/efficiency/EfficiencyView.vue'),
+  engine: () => import('@/circuit/EngineView.vue'),
+  readingTable: () => import('@/bench/ReadingTableView.vue'),
+  operatingMap: () => import('@/maps/OperatingMapView.vue'),
+  comparison: () => import('@/comparison/ComparisonView.vue'),
+  samePart: () => import('@/comparison/SamePartView.vue'),
+  preferences: () => import('@/uses/PreferencesView.vue'),
+  report: () => import('@/report/ReportView.vue'),
+  sheet: () => import('@/uses/SheetView.vue'),
+  sums: () => import('@/comparison/SumsView.vue'),
+  verdict: () => import('@/uses/VerdictView.vue'),
+  start: () => import('@/starts/StartView.vue'),
+  backups: () => import('@/upkeep/BackupsView.vue'),
+  studies: () => import('@/study/StudiesView.vue'),
+  working: () => import('@/results/WorkingView.vue'),
+}
+const studyView = () => import('@/study/StudyView.vue')
+const studyWithBench = () => Promise.all([studyView(), ...Object.values(bench).map((load) => load())]).then(([view]) => view)
+
+/** Fetch every view ahead, one after the other while the hand rests; one that does not come is asked for when it is opened. */
+export async function fetchAhead(): Promise<void> {
+  for (const load of [studyWithBench, ...Object.values(pages)]) {
+    await new Promise((resolve) => requestIdleCallback(resolve, { timeout: 2000 }))
+    await load().catch(() => undefined)
+  }
+}
 
 /** A numeric parameter of the route. */
 function numbers(names: readonly string[]) {
@@ -30,41 +45,41 @@ function numbers(names: readonly string[]) {
 export const router = createRouter({
   history: createWebHistory(),
   routes: [
-    { path: '/', name: 'studies', component: StudiesView },
-    { path: '/preferences', name: 'preferences', component: PreferencesView },
-    { path: '/backups', name: 'backups', component: BackupsView },
+    { path: '/', name: 'studies', component: pages.studies },
+    { path: '/preferences', name: 'preferences', component: pages.preferences },
+    { path: '/backups', name: 'backups', component: pages.backups },
     {
       path: '/studies/:studyId(\\d+)/samples/:sampleId(\\d+)',
-      component: StudyView,
+      component: studyWithBench,
       props: numbers(['studyId', 'sampleId']),
       children: [
-        { path: 'intake', name: 'intake', meta: { bench: true }, component: IntakeView, props: numbers(['sampleId']) },
-        { path: 'readings-table', name: 'readings-table', meta: { pageOf: 'intake' }, component: ReadingTableView, props: numbers(['studyId', 'sampleId']) },
-        { path: 'short', name: 'short', meta: { bench: true }, component: ShortSheetView, props: numbers(['sampleId']) },
+        { path: 'intake', name: 'intake', meta: { bench: true }, component: bench.intake, props: numbers(['sampleId']) },
+        { path: 'readings-table', name: 'readings-table', meta: { pageOf: 'intake' }, component: pages.readingTable, props: numbers(['studyId', 'sampleId']) },
+        { path: 'short', name: 'short', meta: { bench: true }, component: bench.shortSheet, props: numbers(['sampleId']) },
         ...BENCH_STAGES.map((stage) => ({
           path: stage,
           name: stage,
           meta: { bench: true },
-          component: BenchView,
+          component: bench.bench,
           props: (route: RouteLocation) => ({ ...numbers(['sampleId'])(route), stage }),
         })),
-        { path: 'cut', name: 'cut', meta: { bench: true }, component: BeforeCutView, props: numbers(['sampleId']) },
+        { path: 'cut', name: 'cut', meta: { bench: true }, component: bench.beforeCut, props: numbers(['sampleId']) },
         {
           path: 'working/:result',
           name: 'working',
-          component: WorkingView,
+          component: pages.working,
           props: (route: RouteLocation) => ({ ...numbers(['sampleId'])(route), result: route.params.result }),
         },
-        { path: 'efficiency', name: 'efficiency', meta: { bench: true }, component: EfficiencyView, props: numbers(['sampleId']) },
-        { path: 'engine', name: 'engine', meta: { bench: true }, component: EngineView, props: numbers(['sampleId']) },
-        { path: 'map', name: 'map', component: OperatingMapView, props: numbers(['sampleId']) },
-        { path: 'comparison', name: 'comparison', component: ComparisonView, props: numbers(['studyId', 'sampleId']) },
-        { path: 'sheet', name: 'sheet', meta: { pageOf: 'comparison' }, component: SheetView, props: numbers(['studyId', 'sampleId']) },
-        { path: 'verdict', name: 'verdict', meta: { pageOf: 'comparison' }, component: VerdictView, props: numbers(['studyId', 'sampleId']) },
-        { path: 'same-part', name: 'same-part', meta: { pageOf: 'comparison' }, component: SamePartView, props: numbers(['studyId', 'sampleId']) },
-        { path: 'sums', name: 'sums', meta: { pageOf: 'comparison' }, component: SumsView, props: numbers(['studyId', 'sampleId']) },
-        { path: 'start', name: 'start', meta: { bench: true }, component: StartView, props: numbers(['studyId', 'sampleId']) },
-        { path: 'report', name: 'report', component: ReportView, props: numbers(['studyId', 'sampleId']) },
+        { path: 'efficiency', name: 'efficiency', meta: { bench: true }, component: pages.efficiency, props: numbers(['sampleId']) },
+        { path: 'engine', name: 'engine', meta: { bench: true }, component: pages.engine, props: numbers(['sampleId']) },
+        { path: 'map', name: 'map', component: pages.operatingMap, props: numbers(['sampleId']) },
+        { path: 'comparison', name: 'comparison', component: pages.comparison, props: numbers(['studyId', 'sampleId']) },
+        { path: 'sheet', name: 'sheet', meta: { pageOf: 'comparison' }, component: pages.sheet, props: numbers(['studyId', 'sampleId']) },
+        { path: 'verdict', name: 'verdict', meta: { pageOf: 'comparison' }, component: pages.verdict, props: numbers(['studyId', 'sampleId']) },
+        { path: 'same-part', name: 'same-part', meta: { pageOf: 'comparison' }, component: pages.samePart, props: numbers(['studyId', 'sampleId']) },
+        { path: 'sums', name: 'sums', meta: { pageOf: 'comparison' }, component: pages.sums, props: numbers(['studyId', 'sampleId']) },
+        { path: 'start', name: 'start', meta: { bench: true }, component: pages.start, props: numbers(['studyId', 'sampleId']) },
+        { path: 'report', name: 'report', component: pages.report, props: numbers(['studyId', 'sampleId']) },
         { path: '', redirect: { name: 'outside' } },
       ],
     },

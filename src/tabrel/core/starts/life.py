@@ -7,7 +7,6 @@ from dataclasses import dataclass, replace
 from math import log
 
 import numpy as np
-import scipy
 from numpy.typing import NDArray
 
 from tabrel.core.circuit.dirt_loading import TERMINAL_RATIO, Capacity, LoadingLaw, dirt_capacity
@@ -63,7 +62,9 @@ def loading_at_onset(point: OperatingPoint, temperatures: FloatArray, speed: flo
 
     low, high = np.zeros(len(celsius)), np.full(len(celsius), log(MOST_LOADING))
     is_open = surplus(low, everywhere) > 0
-    roots = scipy.optimize.elementwise.find_root(surplus, (low, high), args=(everywhere,))
+    from scipy.optimize import elementwise  # what computes no life does not wait for SciPy's optimisers
+
+    roots = elementwise.find_root(surplus, (low, high), args=(everywhere,))
     result = np.where(is_open, 1.0, np.where(roots.success, np.exp(roots.x), np.inf))
     found[pumps] = result
     return found
