@@ -29,6 +29,7 @@ from playwright.sync_api import Error as PlaywrightError
 from playwright.sync_api import Page, sync_playwright
 from pointwise import PlainPoint
 from reporting import reports
+from starting import starting
 
 import chromium
 from tabrel.api.maps.models import MapIn
@@ -360,6 +361,7 @@ def main() -> None:
         sheet(),
         percentiles(),
         *reports(),
+        starting(),
     ]
     with tempfile.TemporaryDirectory() as folder:
         fill_demo(Path(folder) / "demo.db")
