@@ -1,60 +1,29 @@
-"""Every view, light and dark, against WCAG 2.2 AA and the best practices that axe-core knows: no violation is left."""
+"""Every view, light and dark, against WCAG 2.2 AA and the best practices that axe-core knows, and by its layout."""
 
 from __future__ import annotations
-
-from pathlib import Path
 
 import pytest
 from playwright.sync_api import expect
 
 from bench_steps import row, to_station
+from page_checks import laid_out, looked_at
 
 pytestmark = pytest.mark.interface
 
-AXE = (Path(__file__).parents[2] / "web/node_modules/axe-core/axe.min.js").read_text()
-VIOLATIONS = """async (rules) => {
-  const tags = ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa', 'best-practice']
-  const runOnly = rules ? { type: 'rule', values: rules } : { type: 'tag', values: tags }
-  const more = rules ? {} : { 'label-content-name-mismatch': { enabled: true }, 'target-size': { enabled: true } }
-  const found = await axe.run(document, { runOnly, rules: more, resultTypes: ['violations'] })
-  return found.violations.flatMap(one => one.nodes.map(node => `${one.id}: ${node.html.slice(0, 160)} ${node.failureSummary}`))
-}"""
-OF_COLOURS = ["color-contrast", "link-in-text-block"]
-"""Rules that the dark theme can break and the light one keep: all else of a page is the same in both."""
-
-
-def looked_at(page):
-    """Return what axe finds wrong with the page once it has come to rest: in the light, and by its colours in the dark."""
-    page.wait_for_load_state("networkidle", timeout=120_000)
-    page.evaluate("Promise.all(document.getAnimations().map(one => one.finished.catch(() => 0)))")
-    page.evaluate(AXE)
-    found = page.evaluate(VIOLATIONS)
-    page.evaluate("document.documentElement.classList.add('dark')")
-    found += [f"dark, {one}" for one in page.evaluate(VIOLATIONS, OF_COLOURS)]
-    page.evaluate("document.documentElement.classList.remove('dark')")
-    return found
-
-
 SAMPLE = "/studies/1/samples/1"
-VIEWS = [
-    "short",
-    "outside",
+DRAWN = ("short", "outside", "opened", "element", "media", "efficiency", "engine", "map", "comparison", "start")
+VIEWS = (
+    *DRAWN,
     "intake",
-    "opened",
-    "element",
-    "media",
-    "efficiency",
     "cut",
-    "engine",
-    "comparison",
     "same-part",
     "verdict",
     "sheet",
     "sums",
     "report",
     "readings-table",
-    "start",
-]
+)
+"""All of a study; those with drawings first."""
 
 
 def test_the_studies(page, server):
@@ -79,10 +48,19 @@ def test_the_own_preferences(page, server):
 
 
 @pytest.mark.parametrize("view", VIEWS)
-def test_a_station(page, server, view):
+def test_a_view_is_open_to_everyone_and_nothing_in_it_is_too_small_cut_off_or_on_another(page, server, view):
+    """Of one filter by what axe-core knows, of the next one by its layout: at 1280 by 800, in millimetres and in inches."""
     page.goto(f"{server.address}{SAMPLE}/{view}")
     expect(page.locator("main h1")).to_be_attached()
     assert looked_at(page) == []
+    page.keyboard.press("Alt+2")
+    page.wait_for_url("**/samples/2/**")
+    if view in DRAWN:
+        expect(page.locator("svg text").first).to_be_visible()
+    for symbol in ("mm", "in"):
+        page.wait_for_load_state("networkidle", timeout=120_000)
+        assert laid_out(page) == [], symbol
+        page.keyboard.press("Alt+u")
 
 
 def test_a_whole_filter_before_the_cut_and_a_blank_one(page, server):
