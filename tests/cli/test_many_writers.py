@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import json
-import socket
 import sqlite3
 import subprocess
 import sys
@@ -12,13 +11,12 @@ import urllib.error
 import urllib.request
 from collections import Counter
 from concurrent.futures import ThreadPoolExecutor
-from pathlib import Path
 
 import pytest
 
 from builders import plain_document
+from serving import ServerProcess
 
-TABREL = Path(sys.executable).parent / "tabrel"
 WRITERS, EACH = 40, 3
 READER = """
 import sqlite3, sys, time
@@ -31,15 +29,9 @@ while True:
 
 @pytest.fixture
 def address(tmp_path):
-    with socket.socket() as probe:
-        probe.bind(("127.0.0.1", 0))
-        port = probe.getsockname()[1]
-    command = [TABREL, "serve", "--database", tmp_path / "x.db", "--port", str(port)]
-    server = subprocess.Popen(command, stdout=subprocess.PIPE, text=True)
-    server.stdout.readline()
-    yield f"http://127.0.0.1:{port}"
+    server = ServerProcess(tmp_path / "x.db")
+    yield server.address
     server.kill()
-    server.communicate()
 
 
 def post(address, path, body):

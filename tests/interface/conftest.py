@@ -3,11 +3,7 @@
 from __future__ import annotations
 
 import shutil
-import subprocess
-import sys
 import threading
-import time
-import urllib.request
 from pathlib import Path
 
 import pytest
@@ -15,13 +11,12 @@ import uvicorn
 from playwright.sync_api import expect
 
 import chromium
+from serving import ServerProcess
 from tabrel.api.app import create_app
 from tabrel.cli.demo import fill_demo
 from tabrel.cli.serve import listening_socket
 from tabrel.core.judge import at_points
 from tabrel.store.service import Service
-
-TABREL = Path(sys.executable).parent / "tabrel"
 
 expect.set_options(timeout=15_000)  # a busy machine may be slow; what is waited for comes at once otherwise
 
@@ -117,32 +112,6 @@ def server(served_app, demo_database, tmp_path):
     """Serve fresh demo data."""
     served_app.use(Path(shutil.copy(demo_database, tmp_path)))
     return served_app
-
-
-class ServerProcess:
-    """The demo as a process of its own, which can be killed and started again on the same data."""
-
-    def __init__(self, database: Path) -> None:
-        self.database = database
-        with listening_socket(0) as probe:
-            self.port = probe.getsockname()[1]
-        self.address = f"http://127.0.0.1:{self.port}"
-        self.start()
-
-    def start(self) -> None:
-        command = [TABREL, "serve", "--database", self.database, "--port", str(self.port)]
-        self.process = subprocess.Popen(command, stdout=subprocess.DEVNULL)
-        for _ in range(300):
-            try:
-                urllib.request.urlopen(f"{self.address}/api/studies").close()
-                return
-            except OSError:
-                time.sleep(0.05)
-        raise AssertionError("the server did not come up")
-
-    def kill(self) -> None:
-        self.process.kill()
-        self.process.wait()
 
 
 @pytest.fixture
