@@ -3,7 +3,7 @@
 SHELL := /bin/bash
 .SHELLFLAGS := -eu -o pipefail -c
 .DELETE_ON_ERROR:
-.PHONY: setup demo serve test bench torture types glossary fonts screenshots check-python check-node chromium clean
+.PHONY: setup demo serve test tests checks web-checks bench torture types glossary fonts screenshots check-python check-node chromium clean
 
 PYTHON ?= $(shell command -v python3.11 || command -v python3)
 VENV := .venv
@@ -21,14 +21,20 @@ serve: setup
 	@exec $(BIN)/tabrel serve
 
 test: setup $(VENV)/test.stamp chromium
+	@$(MAKE) --no-print-directory -j3 tests checks web-checks
+
+tests:
+	$(BIN)/pytest -n auto --dist worksteal
+
+checks:
 	$(BIN)/ruff check src tests bench docs
 	$(BIN)/mypy
-	$(MAKE) --no-print-directory build/openapi.json build/catalogue.json
+
+web-checks: build/openapi.json build/catalogue.json
 	cd web && npx openapi-typescript ../build/openapi.json -o ../build/schema.d.ts >/dev/null
 	@cmp --silent build/schema.d.ts web/src/api/schema.d.ts \
 	  || { echo "web/src/api/schema.d.ts is stale: run 'make types' and commit it"; exit 1; }
 	cd web && npm run --silent check && npm run --silent lint && npm run --silent test
-	$(BIN)/pytest -n auto --dist worksteal
 
 bench: setup $(VENV)/test.stamp chromium
 	PYTHONPATH=tests $(BIN)/python bench/run.py

@@ -22,6 +22,25 @@ def pytest_make_parametrize_id(val: object, argname: str) -> str | None:
     return argname if isinstance(val, bytes) else None
 
 
+LONGEST_FIRST = (
+    "interface/test_whole_filter",
+    "interface/test_teardown",
+    "reliability",
+    "interface/test_access",
+    "interface",
+    "cli",
+)
+
+
+def pytest_collection_modifyitems(items: list[pytest.Item]) -> None:
+    """Begin with what takes longest, so that no worker is left with it at the end."""
+
+    def rank(item: pytest.Item) -> int:
+        return next((i for i, name in enumerate(LONGEST_FIRST) if name in str(item.path)), len(LONGEST_FIRST))
+
+    items.sort(key=rank)
+
+
 @pytest.fixture(scope="session")
 def empty_database(tmp_path_factory):
     """A database with the newest tables and nothing in it, made once and copied for each test."""
