@@ -290,6 +290,14 @@ def test_compare_prints_what_can_be_worked_out_again_from_its_values(capsys, stu
     ]
 
 
+def test_compare_prints_plain_numbers_where_only_a_least_life_is_known(capsys, tmp_path):
+    (tmp_path / "demo.json").write_bytes(demo_documents()[0])
+    status, out, _ = run(capsys, "compare", tmp_path / "demo.json", "--use", "long interval")
+    assert status == 0
+    lives = next(one for one in json.loads(out)["criteria"] if one["measure"] == "life_h")["values"].values()
+    assert any(life["value"] is None and life["low"] > 0 for life in lives)
+
+
 def test_compare_names_the_uses_there_are(capsys, study_with_a_use):
     status, out, error = run(capsys, "compare", str(study_with_a_use), "--use", "towing")
     assert (status, out, error.count("\n")) == (2, "", 1)

@@ -62,7 +62,7 @@ READINGS = {
     "element.height": ("2.7", ["2.7 in"]),
     "element.pleat_count": ("48", ["48"]),
     "element.potting_depth": ("0.09", ["0.09 in"]),
-    "tube.wall_thickness": ("20 thou", ["20 thou"]),
+    "tube.wall_thickness": ("22 thou", ["22 thou"]),
     "media.strip_length": ("5 ft 3 in", ["5 ft 3 in"]),
     "media.strip_width": ("2.6", ["2.6 in"]),
     "media.thickness": ("0.031, 0.032", ["0.031 in", "0.032 in"]),

@@ -17,6 +17,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from builders import changed, everything, plain_document
+from tabrel.cli.demo import demo_documents
 from tabrel.core.errors import StudyError
 from tabrel.document.full_study import FullStudy
 from tabrel.document.study_document import read_study
@@ -104,6 +105,17 @@ def test_csv_has_units_in_its_headings_and_no_cell_that_a_spreadsheet_would_comp
     table = DataTable("t", "T", (Field("a", "string", "A"), Field("b", "number", "B", "mm")), (("=1+1", 0.1), ("@x", None)))
     rows = list(csv.reader(io.StringIO(csv_of(table))))
     assert rows == [["A", "B [mm]"], ["'=1+1", "0.1"], ["'@x", ""]]
+
+
+def test_the_tables_of_the_demo_hold_plain_numbers_that_a_validator_reads(tmp_path):
+    here = StudyAtHand(read_study(demo_documents()[0]), draws=1)
+    content = package_of(FullStudy(here.study), Report("T", None, DATED, "a4"), data_tables(here))
+    with zipfile.ZipFile(io.BytesIO(content)) as archive:
+        archive.extractall(tmp_path)
+    validated = frictionless.validate(str(tmp_path / "datapackage.json"))
+    assert validated.valid, validated.flatten(["type", "note"])
+    ranks = list(csv.DictReader((tmp_path / "tables" / "ranking.csv").read_text().splitlines()))
+    assert {row["Use"] for row in ranks} >= {"long interval"}
 
 
 def test_the_descriptor_is_valid_and_says_of_every_file_what_it_holds(plain, tmp_path):

@@ -177,3 +177,10 @@ def test_results_are_told_for_every_kind_of_knowing():
     assert told(Result(2e-4)) == "200 mm², no uncertainty stated"
     assert told(Result(None, missing=("holes.inlet",))) == "not known"
     assert RESULTS["inlet_hole_area"].unit == "mm2"
+
+
+def test_the_distance_and_hours_of_a_used_filter_are_told():
+    document = changed(("samples/0/condition", "used"), ("samples/0/used_km", 12000), ("samples/0/used_hours", 240))
+    text = flat(" ".join(pages(pdf_of(report_of(of_document(document), dated=DATED)))))
+    assert "12000 km" in text
+    assert "240 h" in text

@@ -217,9 +217,8 @@ class _FilterAtPoints:
         if np.isnan(value):
             return Known(None, "there is no by-pass valve that would open, or the oil does not pump there")
         if is_least or np.isinf(value):
-            return Known(
-                CategoryValue(None, 0.0, value if np.isfinite(value) else capacity.mass / per_hour, None, capacity.basis)
-            )
+            least = float(value) if np.isfinite(value) else capacity.mass / per_hour
+            return Known(CategoryValue(None, 0.0, least, None, capacity.basis))
         count = self._followed_draws
         drawn = picked(self.steady.sampled, slice(0, count))
         return self._followed(float(value), hours(flattened(drawn, (count, 1)), count)[0].tolist() if count else [])

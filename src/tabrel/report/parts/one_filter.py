@@ -30,7 +30,7 @@ HOT_TEMPERATURE = 100.0
 
 IDENTITY = (
     "sample.maker", "sample.part_number", "sample.date_code", "sample.made", "sample.origin", "sample.condition",
-    "sample.used_hours", "sample.used_distance", "sample.seller", "sample.bought", "sample.price",
+    "sample.used_km", "sample.used_hours", "sample.seller", "sample.bought", "sample.price",
 )  # fmt: skip
 """Details by which an item is known again."""
 
@@ -51,9 +51,7 @@ def _identity(at_hand: StudyAtHand, label: str) -> Iterator[Block]:
     sample = at_hand.measured[label].sample
     rows = []
     for key in IDENTITY:
-        detail = DETAILS.get(key)
-        if detail is None:
-            continue
+        detail = DETAILS[key]
         words = detail_text(detail, value_at(sample, detail.place), at_hand.family)
         if words:
             rows.append((detail.title[0].upper() + detail.title[1:], words))
