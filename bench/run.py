@@ -315,14 +315,14 @@ def until(act: str, there: str) -> str:
 
 
 CLICK_NEW = "document.querySelector('.new button').click()"
-CLICK_OUTSIDE = "[...document.querySelectorAll('.oil-line button')].find(one => one.textContent.includes('Outside')).click()"
-CLICK_MAP = "[...document.querySelectorAll('.oil-line button')].find(one => one.textContent.includes('Operating map')).click()"
+CLICK_OUTSIDE = "[...document.querySelectorAll('.oil-line a')].find(one => one.textContent.includes('Outside')).click()"
+CLICK_MAP = "[...document.querySelectorAll('.oil-line a')].find(one => one.textContent.includes('Operating map')).click()"
 NUMBERS_OF_THE_MAP = "/[0-9]/.test(document.querySelector('section[aria-label^=Values] dd .number')?.textContent)"
 PRESS_ALT_9 = "document.activeElement.dispatchEvent(new KeyboardEvent('keydown', \
 { code: 'Digit9', key: '9', altKey: true, bubbles: true, cancelable: true }))"
 AT_OUTSIDE = "location.pathname.endsWith('/outside') && document.activeElement.closest('main [data-stop]') !== null"
 FIELD_IN_HAND = "document.activeElement.matches('main [data-stop] input')"
-NINTH_SHOWN = "document.querySelectorAll('.rack .cans button')[8].classList.contains('in-hand') && \
+NINTH_SHOWN = "document.querySelectorAll('.rack .cans a')[8].classList.contains('in-hand') && \
 document.querySelector('main h1').textContent.includes(document.querySelectorAll('.rack .cans strong')[8].textContent.trim())"
 
 

@@ -25,7 +25,7 @@ def chips(page, key):
 
 
 def to_station(page, name):
-    page.get_by_role("navigation", name="Stations").get_by_role("button", name=re.compile(f"^{name}")).click()
+    page.get_by_role("navigation", name="Stations").get_by_role("link", name=re.compile(f"^{name}")).click()
 
 
 def new_study(page, server, name):

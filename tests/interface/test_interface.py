@@ -15,7 +15,7 @@ pytestmark = pytest.mark.interface
 
 def open_demo(page, server):
     page.goto(server.address)
-    page.get_by_role("button", name=re.compile("Mountain road service")).click()
+    page.get_by_role("link", name=re.compile("Mountain road service")).click()
     expect(page.get_by_role("region", name="Results")).to_be_visible()
     expect(page.get_by_role("list", name="Samples")).to_be_visible()
 
@@ -43,7 +43,7 @@ def put_crosshair(page, temperature, speed):
 
 
 def to_station(page, name):
-    page.get_by_role("navigation", name="Stations").get_by_role("button", name=re.compile(f"^{name}")).click()
+    page.get_by_role("navigation", name="Stations").get_by_role("link", name=re.compile(f"^{name}")).click()
 
 
 def to_map(page):
@@ -87,7 +87,7 @@ def test_another_strip_length_changes_area_and_map_and_survives_a_restart(page, 
 def test_a_sheet_is_typed_without_the_mouse(page, server):
     open_demo(page, server)
     page.keyboard.press("Alt+2")
-    expect(page.get_by_role("button", name=re.compile("Ysmere"))).to_have_attribute("aria-pressed", "true")
+    expect(page.get_by_role("link", name=re.compile("Ysmere"))).to_have_attribute("aria-current", "true")
     to_station(page, "Opened")
     row(page, "can.inside_diameter").locator("input.input").focus()
     for text in ("75.2 mm", "", "", "", "", "51 g"):
@@ -105,7 +105,7 @@ def test_a_sheet_is_typed_without_the_mouse(page, server):
     expect(row(page, "can.mass").locator(".mean")).to_contain_text("61.00 ± 0.82")  # as before
     row(page, "can.mass").locator("input.input").focus()
     page.keyboard.press("Alt+1")
-    expect(page.get_by_role("button", name=re.compile("Korvath"))).to_have_attribute("aria-pressed", "true")
+    expect(page.get_by_role("link", name=re.compile("Korvath"))).to_have_attribute("aria-current", "true")
     expect(row(page, "can.mass").locator("input.input")).to_be_focused()
 
 
@@ -147,7 +147,7 @@ def test_units_switch_everywhere_without_changing_what_was_typed(page, server):
 
 def test_the_crosshair_moves_by_keys_mouse_and_typing(page, server):
     open_demo(page, server)
-    page.get_by_role("button", name=re.compile("Ysmere")).click()
+    page.get_by_role("link", name=re.compile("Ysmere")).click()
     to_map(page)
     temperature, speed = page.get_by_label("Oil temperature in °C"), page.get_by_label("Engine speed in rpm")
     expect(temperature).to_have_value("-25")
@@ -193,7 +193,7 @@ def test_import_says_what_is_wrong_and_opens_what_is_right(page, server, tmp_pat
     path = tmp_path / "good.json"
     path.write_text(json.dumps(plain_document()))
     page.locator("input[type=file]").set_input_files(path)
-    expect(page.get_by_role("button", name=re.compile("Pellin"))).to_be_visible()
+    expect(page.get_by_role("link", name=re.compile("Pellin"))).to_be_visible()
 
 
 def test_what_is_missing_is_a_word_and_leads_to_its_field(page, server, tmp_path):

@@ -39,7 +39,7 @@ def test_a_pasted_table_is_looked_at_asked_about_and_taken_by_keyboard(page, ser
     page.keyboard.press("Control+Enter")
     expect(page.locator("[data-taken]")).to_have_text(["Korvath: 2 readings taken.", "Sorrel, begun: 2 readings taken."])
     expect(page.locator(".rack")).to_contain_text("Sorrel")
-    page.get_by_role("link", name="Sorrel").click()
+    page.get_by_role("link", name="Sorrel", exact=True).click()
     expect(page.locator(".chip").filter(has_text="2.9 in").first).to_be_visible()
     page.keyboard.press("Control+z")
     expect(page.locator(".rack")).not_to_contain_text("Sorrel")

@@ -16,7 +16,7 @@ def test_the_twin_is_found_and_another_pair_is_told_apart(page, server):
     page.goto(f"{server.address}/studies/1/samples/1/comparison")
     page.get_by_role("link", name="Same part?").click()
     expect(page.locator(VERDICT)).to_have_text("Korvath and Dunmor: nothing tells them apart")
-    expect(page.get_by_role("button", name="Comparison")).to_have_attribute("aria-current", "page")
+    expect(page.get_by_role("link", name="Comparison")).to_have_attribute("aria-current", "page")
     page.locator('[data-pair="Korvath/Halvene"]').focus()
     page.keyboard.press("Enter")
     expect(page.locator(VERDICT)).to_have_text("Korvath and Halvene: different parts")

@@ -51,7 +51,7 @@ def test_a_link_opens_the_same_crosshair_and_scenario_where_nothing_of_it_is_rem
     elsewhere = browser.new_context().new_page()
     elsewhere.goto(f"{link}&scenario={scenario}")
     expect(elsewhere.get_by_role("textbox", name=re.compile("oil temperature", re.IGNORECASE)).first).to_have_value("-10")
-    elsewhere.get_by_role("button", name="Comparison").click()
+    elsewhere.get_by_role("link", name="Comparison").click()
     expect(elsewhere.get_by_text("What if: clogged")).to_be_visible()
     expect(elsewhere.get_by_role("button", name="Filling", pressed=True)).to_be_visible()
     elsewhere.context.close()
@@ -90,3 +90,19 @@ def test_the_comparison_sheet_is_copied(page, server, pasting):
     text = pasting()
     assert text.startswith("Comparison sheet: value ± U (95 %).")
     assert "Korvath" in text.splitlines()[1]
+
+
+def test_stations_and_samples_have_addresses_that_open_in_a_tab_of_their_own(page, server):
+    page.goto(f"{server.address}/studies/1/samples/1/outside")
+    station = page.get_by_role("navigation", name="Stations").get_by_role("link", name=re.compile("^Operating map"))
+    expect(station).to_have_attribute("href", "/studies/1/samples/1/map")
+    sample = page.get_by_role("list", name="Samples").get_by_role("link").nth(2)
+    expect(sample).to_have_attribute("href", "/studies/1/samples/3/outside")
+    with page.context.expect_page() as opened:
+        sample.click(modifiers=["Control"])
+    expect(opened.value.locator(".rack .in-hand kbd")).to_have_text("Alt+3")
+    assert page.url.endswith("/samples/1/outside")  # the hand stays where it is
+    sample.click()
+    page.wait_for_url("**/samples/3/outside")
+    page.goto(server.address)
+    expect(page.locator("[data-study='1'] h2").get_by_role("link")).to_have_attribute("href", "/studies/1/samples/1/outside")

@@ -83,7 +83,7 @@ def test_without_a_reference_part_it_is_said_how_to_name_one(page, server):
     study = page.request.post(f"{server.address}/api/studies", data=document).json()
     opened(page, server, study["id"], study["samples"][0]["id"])
     expect(page.locator('[data-part="no-reference"]')).to_contain_text("name one at intake")
-    page.get_by_role("link", name="intake").click()
+    page.get_by_role("link", name="intake", exact=True).click()
     expect(page.locator('[data-key="study.reference"] input')).to_be_focused()
 
 

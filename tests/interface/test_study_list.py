@@ -29,7 +29,7 @@ def test_a_study_shows_its_cans_results_and_what_is_missing(page, server):
     expect(groomer).to_contain_text("last change")
     page.keyboard.press("Alt+u")
     expect(groomer).to_contain_text("in²")
-    spare.get_by_role("button", name="Spare").click()
+    spare.get_by_role("link", name="Spare").click()
     expect(page.locator(".rack .in-hand")).to_contain_text("Spare")
     page.goto(f"{server.address}/studies/1/samples/1/outside")
     tape = page.locator("[data-result='media_effective_area_cm2'] .big")
@@ -77,7 +77,7 @@ def test_a_sample_is_deleted_by_its_own_words_undone_and_put_back_from_the_list(
     expect(page.locator(".rack")).not_to_contain_text("Halvene")
     page.keyboard.press("Control+z")
     expect(page.locator(".rack")).to_contain_text("Halvene")
-    page.locator(".rack").get_by_role("button", name=re.compile("Halvene")).click()
+    page.locator(".rack").get_by_role("link", name=re.compile("Halvene")).click()
     expect(page.locator(".rack .in-hand")).to_contain_text("Halvene")
     page.locator(".rack").get_by_role("button", name="Delete", exact=True).click()
     expect(page.locator(".rack .in-hand")).not_to_contain_text("Halvene")
@@ -92,7 +92,7 @@ def test_a_deletion_is_taken_back_at_once_while_the_next_sample_is_still_on_its_
     """On a slow machine the next sample's sheet is still the one from before when Ctrl+Z is pressed."""
     page.goto(f"{server.address}/studies/1/samples/1/outside")
     expect(page.locator(".rack .in-hand")).to_contain_text("Korvath")
-    page.locator(".rack").get_by_role("button", name=re.compile("Halvene")).click()
+    page.locator(".rack").get_by_role("link", name=re.compile("Halvene")).click()
     expect(page.locator(".rack .in-hand")).to_contain_text("Halvene")
     held = []
     page.route(re.compile(r"/api/samples/1$"), lambda route: held.append(route))

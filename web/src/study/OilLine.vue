@@ -1,8 +1,8 @@
 <script setup lang="ts">
-/** The stages as stations on one drawn pipe: navigation and progress at once. */
+/** The stages as stations on one drawn pipe: navigation and progress at once; each is a link with an address of its own. */
 import type { Station } from '@/sample/stations'
 
-defineProps<{ stations: readonly Station[]; current: string }>()
+defineProps<{ stations: readonly Station[]; current: string; address: (name: string) => string }>()
 defineEmits<{ go: [name: string] }>()
 
 const TANK = 30
@@ -12,12 +12,12 @@ const TANK = 30
   <nav class="oil-line" aria-label="Stations">
     <ol>
       <li v-for="(station, i) in stations" :key="station.name">
-        <button
-          type="button"
+        <a
+          :href="address(station.name)"
           :class="{ current: station.name === current }"
           :aria-current="station.name === current ? 'page' : undefined"
           :title="`${station.title}: ${station.progress}`"
-          @click="$emit('go', station.name)"
+          @click.exact.prevent="$emit('go', station.name)"
         >
           <svg width="28" height="46" viewBox="0 0 34 56" aria-hidden="true">
             <defs>
@@ -37,7 +37,7 @@ const TANK = 30
             <span class="title">{{ station.title }}</span>
             <span class="progress soft">{{ station.progress }}</span>
           </span>
-        </button>
+        </a>
       </li>
     </ol>
   </nav>
@@ -54,25 +54,23 @@ ol {
   margin: 0;
   padding: 0;
 }
-button {
+a {
   width: 100%;
-  border: 0;
   border-radius: 10px;
-  background: none;
+  color: inherit;
+  text-decoration: none;
   padding: 0 0.3rem;
   display: flex;
   align-items: center;
   gap: 0.45rem;
-  cursor: pointer;
-  text-align: left;
 }
-button:hover {
+a:hover {
   background: var(--paper);
 }
-button.current {
+a.current {
   background: var(--hand-wash);
 }
-button svg {
+a svg {
   flex: none;
   display: block;
 }

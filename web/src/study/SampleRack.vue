@@ -5,7 +5,7 @@ import type { Schemas } from '@/api/client'
 import { sampleColour } from '@/shared/sampleColours'
 import SampleCan from '@/figures/SampleCan.vue'
 
-const props = defineProps<{ samples: readonly Schemas['SampleTagOut'][]; inHand: number; bench: boolean }>()
+const props = defineProps<{ samples: readonly Schemas['SampleTagOut'][]; inHand: number; bench: boolean; address: (id: number) => string }>()
 defineEmits<{ pick: [id: number]; add: []; duplicate: []; status: [status: 'in_use' | 'archived' | 'deleted'] }>()
 
 const archived = computed(() => props.samples.find((one) => one.id === props.inHand)?.status === 'archived')
@@ -30,12 +30,12 @@ const scale = computed(() => SHELF_HEIGHT / tallest.value)
   <div class="rack">
   <ul ref="cans" class="cans" aria-label="Samples">
     <li v-for="(sample, i) in samples" :key="sample.id">
-      <button
-        type="button"
+      <a
+        :href="address(sample.id)"
         :class="{ 'in-hand': sample.id === inHand, archived: sample.status === 'archived' }"
-        :aria-pressed="sample.id === inHand"
+        :aria-current="sample.id === inHand ? 'true' : undefined"
         :title="`Select ${sample.label} (Alt+${i + 1})`"
-        @click="$emit('pick', sample.id)"
+        @click.exact.prevent="$emit('pick', sample.id)"
       >
         <span class="shelf">
           <SampleCan
@@ -50,7 +50,7 @@ const scale = computed(() => SHELF_HEIGHT / tallest.value)
           <span class="soft">{{ sample.part_number ?? 'no part number' }}</span>
         </span>
         <kbd>{{ bench ? 'Alt+' : '' }}{{ i + 1 }}</kbd>
-      </button>
+      </a>
     </li>
   </ul>
     <div class="more">
@@ -85,21 +85,20 @@ const scale = computed(() => SHELF_HEIGHT / tallest.value)
   min-width: 0;
   overflow-x: auto;
 }
-button {
+a {
   display: flex;
   align-items: flex-end;
   gap: 0.6rem;
-  border: 0;
   border-bottom: 3px solid var(--slate);
-  background: none;
   padding: 0.35rem 0.6rem 0.3rem;
-  cursor: pointer;
+  color: inherit;
+  text-decoration: none;
   border-radius: 8px 8px 0 0;
 }
-button:hover {
+:is(a, .add):hover {
   background: var(--paper);
 }
-button.in-hand {
+a.in-hand {
   background: var(--hand-wash);
   border-bottom-color: var(--hand);
 }
@@ -111,6 +110,8 @@ button.in-hand {
 }
 .add {
   border: 1px dashed var(--line-strong);
+  background: none;
+  cursor: pointer;
   border-radius: 8px;
   padding: 0.15rem 0.7rem;
   font-size: 0.88rem;

@@ -72,15 +72,14 @@ function moveSample(sample: Schemas['SampleNameOut'], to: Status) {
 useActions(() => [
   { title: 'Import a study document', words: ['json', 'load', 'file'], run: () => picker.value?.click() },
   ...there.value.flatMap((study) => [
-    { title: `Open ${study.name}`, words: [study.question ?? ''], run: () => void open(study.id, null) },
+    { title: `Open ${study.name}`, words: [study.question ?? ''], run: () => void open(study.id) },
     ...(study.status === 'in_use' ? [{ title: `Archive ${study.name}`, words: ['put away'], run: () => void move(study, 'archived') }] : []),
     ...(study.status === 'deleted' ? [] : [{ title: `Delete ${study.name}`, words: ['remove', 'bin'], run: () => void move(study, 'deleted') }]),
   ]),
 ])
 
-async function open(studyId: number, sampleId: number | null) {
+async function open(studyId: number) {
   said.value = ''
-  if (sampleId !== null) return void router.push({ name: 'outside', params: { studyId, sampleId } })
   try {
     const study = await unwrap(client.GET('/api/studies/{study_id}', { params: { path: { study_id: studyId } } }))
     const first = study.samples.find((one) => one.status === 'in_use') ?? study.samples[0]
@@ -183,7 +182,7 @@ async function take(event: Event) {
           <template v-else>None is {{ status === 'in_use' ? 'in use' : status }}.</template>
         </p>
         <ul class="list">
-          <StudyCard v-for="study in shown" :key="study.id" :study="study" @open="open(study.id, $event)" @copy="copy(study.id)" @status="move(study, $event)" @sample-status="moveSample" />
+          <StudyCard v-for="study in shown" :key="study.id" :study="study" @open="open(study.id)" @copy="copy(study.id)" @status="move(study, $event)" @sample-status="moveSample" />
         </ul>
       </template>
     </main>

@@ -16,7 +16,7 @@ type Status = Schemas['StatusIn']['status']
 
 const props = defineProps<{ study: Schemas['StudyRowOut'] }>()
 defineEmits<{
-  open: [sampleId: number | null]
+  open: []
   copy: []
   status: [status: Status]
   sampleStatus: [sample: Schemas['SampleNameOut'], status: Status]
@@ -33,6 +33,10 @@ const known = useQuery({
   queryFn: () => unwrap(client.GET('/api/studies/{study_id}/results', { params: { path: { study_id: props.study.id } } })),
   enabled: computed(() => seen.value && isThere.value && props.study.samples.length > 0),
 })
+
+/** Where the study is opened; one without a sample gets one first. */
+const first = computed(() => props.study.samples.find((one) => one.status === 'in_use') ?? props.study.samples.find((one) => one.status === 'archived'))
+const to = (sampleId: number) => ({ name: 'outside', params: { studyId: props.study.id, sampleId } })
 
 const CAN_PX = 34
 const scale = computed(() => CAN_PX / Math.max(90, ...(known.data.value ?? []).map((one) => one.can_height_mm ?? 0)))
@@ -71,7 +75,8 @@ function cell(result: Headline | undefined): string {
   <li ref="card" class="card" :data-study="study.id">
     <header>
       <h2>
-        <button v-if="isThere" type="button" class="open" @click="$emit('open', null)">{{ study.name }}</button>
+        <RouterLink v-if="isThere && first" class="open" :to="to(first.id)">{{ study.name }}</RouterLink>
+        <button v-else-if="isThere" type="button" class="open" @click="$emit('open')">{{ study.name }}</button>
         <template v-else>{{ study.name }}</template>
       </h2>
       <p v-if="study.question" class="question">{{ study.question }}</p>
@@ -113,7 +118,7 @@ function cell(result: Headline | undefined): string {
               <span class="who">
               <span class="can"><SampleCan v-if="row.summary" :height-mm="row.summary.can_height_mm" :diameter-mm="row.summary.can_diameter_mm" :colour="row.colour" :scale="scale" /></span>
               <span class="tag">
-                <button type="button" class="open" @click="$emit('open', row.sample.id)">{{ row.sample.label }}</button>
+                <RouterLink class="open" :to="to(row.sample.id)">{{ row.sample.label }}</RouterLink>
                 <span class="soft">{{ row.sample.part_number ?? 'no part number' }}</span>
               </span>
               </span>

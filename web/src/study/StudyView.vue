@@ -75,6 +75,9 @@ function tell(words: string) {
   toast.add({ severity: 'secondary', summary: words, life: TOLD_MS })
 }
 
+const addressOf = (name: string) => router.resolve({ name, params: here.value }).href
+const addressOfSample = (sampleId: number) => router.resolve({ name: String(route.name), params: { ...route.params, sampleId } }).href
+
 function go(name: string) {
   void router.push({ name, params: here.value })
 }
@@ -347,9 +350,9 @@ function pickNumber(event: KeyboardEvent) {
         Redo
       </button>
     </AppBar>
-    <OilLine class="line" :stations="stations" :current="stationName" @go="go" />
+    <OilLine class="line" :stations="stations" :current="stationName" :address="addressOf" @go="go" />
     <section class="top" aria-label="Samples of this study">
-      <SampleRack v-if="samples.length" :samples="samples" :in-hand="sampleId" :bench="route.meta.bench === true" @pick="pick" @add="addSample" @duplicate="duplicate" @status="setStatus" />
+      <SampleRack v-if="samples.length" :samples="samples" :in-hand="sampleId" :bench="route.meta.bench === true" :address="addressOfSample" @pick="pick" @add="addSample" @duplicate="duplicate" @status="setStatus" />
       <p v-if="study.data.value?.question && samples.length < 5" class="question soft" :title="study.data.value.question">{{ study.data.value.question }}</p>
     </section>
     <p class="unseen" role="status" data-announced>{{ announced }}</p>
