@@ -204,14 +204,16 @@ def filled(application, tmp_path_factory):
         "workbook": workbook,
         "copy_name": copy,
     }
-    return database, ids
+    return database, ids, application.state.previews
 
 
 @pytest.fixture
 def client(serve, filled, tmp_path):
     """The application on a copy of the filled database."""
     shutil.copytree(filled[0].parent, tmp_path / "copy")
-    return serve(tmp_path / "copy" / "study.db")
+    client = serve(tmp_path / "copy" / "study.db")
+    client.app.state.previews = filled[2]  # pages set once are there for every operation
+    return client
 
 
 EXAMPLES = int(os.environ.get("TABREL_EXAMPLES", "5"))
@@ -262,7 +264,7 @@ def test_every_operation_answers_with_real_ids_as_its_schema_says(client, filled
 
 @pytest.mark.parametrize("operation", [name for name, example in VALID.items() if {"json", "params"} & example.keys()])
 def test_whatever_is_asked_of_a_real_id_is_answered_as_the_schema_says(client, filled, operations, operation):
-    _, ids = filled
+    ids = filled[1]
     del client
     method, path = ADDRESSES[operation]
 
