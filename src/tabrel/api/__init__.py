@@ -10,8 +10,6 @@
 `turns`         heavy computation takes turns
 `deps`          one database connection a request
 `wire`          what the models that come in share
-`property_words`, `count_words`, `use_words`, `report_words`   what each property of the interface means, those of counted tests,
-of uses and of the report apart
 `openapi`       the interface description, for the front end's types
 
 In reading order; a package imports only packages above it:

@@ -32,7 +32,6 @@ from tabrel.api.figures import efficiency
 from tabrel.api.figures import routes as figures_routes
 from tabrel.api.maps import routes as maps_routes
 from tabrel.api.maps import scenarios, slices
-from tabrel.api.property_words import described as described_property
 from tabrel.api.report import routes as report_routes
 from tabrel.api.results import routes as results_routes
 from tabrel.api.same_origin import SECURITY_HEADERS, SameOrigin
@@ -174,7 +173,7 @@ def _operation_name(route: APIRoute) -> str:
 
 
 def _describe(app: FastAPI) -> dict[str, Any]:
-    """Return the OpenAPI document: every error described once, each property with meaning and example."""
+    """Return the OpenAPI document: every error described once."""
     if app.openapi_schema is None:
         described = get_openapi(title=app.title, version=app.version, routes=app.routes)
         problems = described["components"].setdefault("responses", {})
@@ -187,9 +186,9 @@ def _describe(app: FastAPI) -> dict[str, Any]:
                 schema = answer.get("content", {}).get("application/json", {}).get("schema", {})
                 if schema.get("$ref", "").endswith(("/ChangedOut", "/UndoneOut")):
                     answer["headers"] = {**STALE_HEADERS, **ETAG}
-        for model, schema in described["components"]["schemas"].items():
-            for name, one in schema.get("properties", {}).items():
-                one.update(described_property(model, name, one))
+        for schema in described["components"]["schemas"].values():
+            for field in schema.get("properties", {}).values():
+                field.pop("title", None)  # the name again
         app.openapi_schema = described
     return app.openapi_schema
 

@@ -38,10 +38,12 @@ class ProblemOut(WireModel):
     """An error, by RFC 9457: one sentence, the place where there is one, and what is missing where that is the matter."""
 
     type: str = "about:blank"
+    """about:blank if the status says it all."""
     title: str
     status: int
     detail: str
     where: str
+    """Key, or path in the document; empty for the whole."""
     missing: list[str]
 
 

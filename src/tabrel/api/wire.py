@@ -14,7 +14,7 @@ UnitFamilyIn = Literal["metric", "inch"]
 class RequestModel(BaseModel):
     """A model that comes in: unknown keys and numbers that are not finite are refused."""
 
-    model_config = ConfigDict(extra="forbid", allow_inf_nan=False, str_max_length=400)
+    model_config = ConfigDict(extra="forbid", allow_inf_nan=False, str_max_length=400, use_attribute_docstrings=True)
 
     @field_validator("*", mode="after")
     @classmethod

@@ -5,6 +5,7 @@ In reading order; a package imports only packages above it (a test holds the ord
 `errors`        what the core raises
 `stopping`      a computation that nobody waits for any more
 `numbers`       how a number is printed
+`field_units`   floats annotated with the unit of their field
 `study`         the study as typed
 `catalogue`     what can be measured and seen
 `entry`         understanding what a person types

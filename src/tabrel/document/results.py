@@ -2,24 +2,28 @@
 
 from __future__ import annotations
 
+from typing import TypeVar
+
 import numpy as np
 from numpy.typing import NDArray
 from pydantic import BaseModel, ConfigDict
 
 from tabrel.core.catalogue.results import RESULTS, wire_factor
+from tabrel.core.field_units import Celsius, Kpa, LPerMin, Rpm
 from tabrel.core.maps.onset import BypassOnset
 from tabrel.core.maps.operating_map import OperatingMap
 from tabrel.core.numbers import known_or_none
 from tabrel.core.results.analysis import SampleAnalysis, SampleResults
 from tabrel.core.uncertainty.propagation import Result
 
-Grid = list[list[float | None]]
+T = TypeVar("T")
+Grid = list[list[T | None]]
 
 
 class WireModel(BaseModel):
     """A model that goes out and never comes in."""
 
-    model_config = ConfigDict(frozen=True)
+    model_config = ConfigDict(frozen=True, use_attribute_docstrings=True)
 
 
 class ResultOut(WireModel):
@@ -31,6 +35,7 @@ class ResultOut(WireModel):
     low: float | None
     high: float | None
     relation: str
+    """>= or <= if only a bound is known; else =."""
     basis: str | None
     missing: list[str]
     assumed: list[str]
@@ -48,6 +53,7 @@ class WarningOut(WireModel):
     code: str
     message: str
     where: str
+    """Key, or path in the document; empty for the whole."""
 
 
 class ResultsOut(WireModel):
@@ -112,26 +118,26 @@ def analysis_out(label: str, analysis: SampleAnalysis) -> AnalysisOut:
 class OnsetOut(WireModel):
     """The bypass onset curve; null where the valve stays closed."""
 
-    speed_rpm: list[float]
-    temperature_c: list[float | None]
-    reopens_c: list[float | None]
+    speed_rpm: list[Rpm]
+    temperature_c: list[Celsius | None]
+    reopens_c: list[Celsius | None]
 
 
 class MapOut(WireModel):
     """The operating map, rows by temperature; null where the oil does not pump."""
 
-    temperature_c: list[float]
-    speed_rpm: list[float]
-    element_kpa: Grid
-    filter_kpa: Grid
-    bypass_fraction: Grid
-    defect_fraction: Grid
-    gallery_kpa: Grid
-    filter_inlet_kpa: Grid
-    pump_kpa: Grid
-    gauge_kpa: Grid
-    filter_flow_l_min: Grid
-    regulator_fraction: Grid
+    temperature_c: list[Celsius]
+    speed_rpm: list[Rpm]
+    element_kpa: Grid[Kpa]
+    filter_kpa: Grid[Kpa]
+    bypass_fraction: Grid[float]
+    defect_fraction: Grid[float]
+    gallery_kpa: Grid[Kpa]
+    filter_inlet_kpa: Grid[Kpa]
+    pump_kpa: Grid[Kpa]
+    gauge_kpa: Grid[Kpa]
+    filter_flow_l_min: Grid[LPerMin]
+    regulator_fraction: Grid[float]
     onset: OnsetOut
 
 
@@ -171,10 +177,10 @@ def onset_out(onset: BypassOnset) -> OnsetOut:
     )
 
 
-def grid_out(array: NDArray[np.float64]) -> Grid:
+def grid_out(array: NDArray[np.float64]) -> Grid[float]:
     """Return a two-dimensional array as lists, null for what is not finite."""
     if np.isfinite(array).all():
-        plain: Grid = array.tolist()
+        plain: Grid[float] = array.tolist()
         return plain
     return [row_out(row) for row in array]
 

@@ -2003,29 +2003,10 @@ export interface components {
          * @description Whether two ways agree.
          */
         AgreementOut: {
-            /**
-             * Agrees
-             * @description Whether two ways to a number agree within their uncertainty.
-             * @example true
-             */
             agrees: boolean;
-            /**
-             * First
-             * @description Key of the one.
-             * @example W
-             */
             first: string;
-            /**
-             * Normalised Error
-             * @description Difference over its expanded uncertainty; beyond 1 the two disagree.
-             * @example 0.4
-             */
+            /** @description Difference over its expanded uncertainty: beyond 1 the two disagree. */
             normalised_error: number | null;
-            /**
-             * Second
-             * @description Key of the other.
-             * @example L
-             */
             second: string;
         };
         /**
@@ -2033,100 +2014,17 @@ export interface components {
          * @description The test along time: efficiency at each counted size, differential pressure, retained dust.
          */
         AlongTestOut: {
-            /**
-             * Differential Kpa
-             * @description Differential pressure at the end of each interval. [kPa]
-             * @example [
-             *       10.1,
-             *       11.7
-             *     ]
-             */
             differential_kpa: (number | null)[];
-            /**
-             * High Percent
-             * @description Upper ends of them. [%]
-             * @example [
-             *       [
-             *         91.5,
-             *         91.8
-             *       ]
-             *     ]
-             */
             high_percent: (number | null)[][];
-            /**
-             * Is Used
-             * @description Whether each interval is used.
-             * @example [
-             *       true,
-             *       true
-             *     ]
-             */
             is_used: boolean[];
-            /**
-             * Low Percent
-             * @description Lower ends of the exact 95 % intervals. [%]
-             * @example [
-             *       [
-             *         88,
-             *         88.2
-             *       ]
-             *     ]
-             */
             low_percent: (number | null)[][];
-            /**
-             * Missing
-             * @description What the loading curve lacks.
-             * @example [
-             *       "the dust injected"
-             *     ]
-             */
             missing: string[];
-            /**
-             * Percent
-             * @description Efficiency, by counted size and interval. [%]
-             * @example [
-             *       [
-             *         89.9,
-             *         90.1
-             *       ]
-             *     ]
-             */
             percent: (number | null)[][];
-            /**
-             * Ratio
-             * @description The media's own differential pressure over its clean value.
-             * @example [
-             *       1,
-             *       1.11
-             *     ]
-             */
             ratio: number[];
-            /**
-             * Retained G
-             * @description Retained test dust along the loading curve, from zero. [g]
-             * @example [
-             *       0,
-             *       2.1
-             *     ]
-             */
             retained_g: number[];
-            /**
-             * Time Min
-             * @description Ends of the intervals, in min; their numbers where no times are stated.
-             * @example [
-             *       5,
-             *       10
-             *     ]
-             */
+            /** @description Ends of the intervals; their numbers if the table states no times. */
             time_min: number[];
-            /**
-             * Why Not
-             * @description Why it is not; empty where it is.
-             * @example [
-             *       "",
-             *       ""
-             *     ]
-             */
+            /** @description Reason by interval; empty if it is used. */
             why_not: string[];
         };
         /**
@@ -2134,44 +2032,13 @@ export interface components {
          * @description A filter among every other of its size in the database; while some are still to be computed, their number.
          */
         AmongOut: {
-            /**
-             * Is Size Known
-             * @description Whether diameter and height are known; else those of every size are taken.
-             * @example true
-             */
+            /** @description If not, filters of every size are compared. */
             is_size_known: boolean;
-            /**
-             * Label
-             * @description Label of the sample.
-             * @example Korvath
-             */
             label: string;
-            /**
-             * Other Count
-             * @description How many others of its size there are.
-             * @example 24
-             */
             other_count: number;
-            /**
-             * Places
-             * @description Every number of the sample among those of the others.
-             */
             places: components["schemas"]["PlaceAmongOut"][];
-            /**
-             * Quantile Percents
-             * @description At which shares the quantiles are taken, in per cent.
-             * @example [
-             *       0,
-             *       50,
-             *       100
-             *     ]
-             */
             quantile_percents: number[];
-            /**
-             * Remaining
-             * @description How many samples are still to be computed: ask again.
-             * @example 0
-             */
+            /** @description Samples still to be computed: ask again. */
             remaining: number;
         };
         /**
@@ -2179,18 +2046,8 @@ export interface components {
          * @description Results and warnings of one sample.
          */
         AnalysisOut: {
-            /**
-             * Label
-             * @description Label of the sample.
-             * @example Korvath
-             */
             label: string;
-            /** @description Results of the sample by key. */
             results: components["schemas"]["ResultsOut"];
-            /**
-             * Warnings
-             * @description What is implausible.
-             */
             warnings: components["schemas"]["WarningOut"][];
         };
         /**
@@ -2198,20 +2055,8 @@ export interface components {
          * @description The lines that are kept with a study, what can be written, and the sums its claims hold.
          */
         ArithmeticOut: {
-            /**
-             * Claimed
-             * @description Sums that claims of the study hold and that are not kept yet.
-             */
             claimed: components["schemas"]["ClaimedSumOut"][];
-            /**
-             * Formulas
-             * @description Formulas a line can have.
-             */
             formulas: components["schemas"]["FormulaOut"][];
-            /**
-             * Lines
-             * @description The lines that are kept, in their order.
-             */
             lines: components["schemas"]["CheckedLineOut"][];
         };
         /**
@@ -2219,59 +2064,15 @@ export interface components {
          * @description An assumption, between what it was moved, and what that did.
          */
         AssumptionOut: {
-            /**
-             * High
-             * @description Upper end of the 95 % interval.
-             * @example 162
-             */
             high: number;
-            /**
-             * Is Factor
-             * @description Whether it is spread as a factor, else over a range.
-             * @example true
-             */
+            /** @description Spread as a factor; else over a range. */
             is_factor: boolean;
-            /**
-             * Low
-             * @description Lower end of the 95 % interval.
-             * @example 130
-             */
             low: number;
-            /**
-             * Mean Change Percent
-             * @description Mean change. [%]
-             * @example 20
-             */
             mean_change_percent: number;
-            /**
-             * Name
-             * @description Name, as a person gave it or as the catalogue has it.
-             * @example thin oil
-             */
             name: string;
-            /**
-             * Onset High C
-             * @description Onset high. [°C]
-             * @example 20
-             */
             onset_high_c: number | null;
-            /**
-             * Onset Low C
-             * @description Onset low. [°C]
-             * @example 20
-             */
             onset_low_c: number | null;
-            /**
-             * Unit
-             * @description Unit of the numbers beside it.
-             * @example kPa
-             */
             unit: string;
-            /**
-             * Value
-             * @description Best estimate; null where it is not known.
-             * @example 146.2
-             */
             value: number;
         };
         /**
@@ -2279,51 +2080,13 @@ export interface components {
          * @description Where the database and its copies are.
          */
         BackupsOut: {
-            /**
-             * Bytes
-             * @description Size of the file.
-             * @example 2400000
-             */
             bytes: number;
-            /**
-             * Bytes Free
-             * @description Room that is left where the copies are kept.
-             * @example 52000000000
-             */
             bytes_free: number;
-            /**
-             * Copies
-             * @description Copies, newest first.
-             */
             copies: components["schemas"]["CopyOut"][];
-            /**
-             * Database
-             * @description Where the database is on this machine.
-             * @example /home/ann/data/tabrel.db
-             */
             database: string;
-            /**
-             * Days
-             * @description Days on which something was entered, oldest first.
-             */
             days: components["schemas"]["DayOut"][];
-            /**
-             * Folder
-             * @description Where its copies are kept.
-             * @example /home/ann/data/backups
-             */
             folder: string;
-            /**
-             * Kept
-             * @description So many of the copies made by themselves are kept.
-             * @example 10
-             */
             kept: number;
-            /**
-             * Said
-             * @description What has to be known of it, one sentence; mostly empty.
-             * @example
-             */
             said: string;
         };
         /**
@@ -2331,12 +2094,7 @@ export interface components {
          * @description What is missing before the cut, and the record of it.
          */
         BeforeCutOut: {
-            /** @description How and when the filter was cut open; null while it is whole. */
             cut: components["schemas"]["CutOut"] | null;
-            /**
-             * Missing
-             * @description What can only be read before the cut, and was not.
-             */
             missing: components["schemas"]["MissingBeforeCutOut"][];
         };
         /**
@@ -2344,67 +2102,15 @@ export interface components {
          * @description What a sample does in the engine whatever it is used for, over the whole map, or why that is not known.
          */
         BehaviourOut: {
-            /**
-             * Coldest Pumping C
-             * @description Lowest temperature at which the oil pumps. [°C]
-             * @example -32.5
-             */
             coldest_pumping_c: number | null;
-            /**
-             * Element Greatest Kpa
-             * @description Greatest differential pressure of the element over the whole map. [kPa]
-             * @example 84
-             */
             element_greatest_kpa: number | null;
-            /**
-             * Element Greatest Stuck Kpa
-             * @description The same with the bypass valve stuck shut. [kPa]
-             * @example 212
-             */
             element_greatest_stuck_kpa: number | null;
-            /**
-             * Filling Onset C
-             * @description Filling onset. [°C]
-             * @example [
-             *       20
-             *     ]
-             */
             filling_onset_c: (number | null)[];
-            /**
-             * Missing
-             * @description Keys of the inputs it needs and has not.
-             * @example [
-             *       "media.thickness"
-             *     ]
-             */
             missing: string[];
-            /**
-             * Onset C
-             * @description Onset. [°C]
-             * @example [
-             *       20
-             *     ]
-             */
             onset_c: (number | null)[];
-            /**
-             * Problem
-             * @description Why there is nothing, in one sentence; null where there is.
-             * @example null
-             */
+            /** @description Reason why there is no result, one sentence. */
             problem: string | null;
-            /**
-             * Sample Id
-             * @description Number of the sample.
-             * @example 1
-             */
             sample_id: number;
-            /**
-             * Speed Rpm
-             * @description Speed. [rpm]
-             * @example [
-             *       20
-             *     ]
-             */
             speed_rpm: number[];
         };
         /**
@@ -2412,23 +2118,8 @@ export interface components {
          * @description The filter that has the best of one measure so far.
          */
         BestSoFarOut: {
-            /**
-             * Label
-             * @description Label of the sample.
-             * @example Korvath
-             */
             label: string;
-            /**
-             * Study Name
-             * @description Name of the study.
-             * @example winter filters
-             */
             study_name: string;
-            /**
-             * Value
-             * @description Best estimate; null where it is not known.
-             * @example 146.2
-             */
             value: number;
         };
         /**
@@ -2436,17 +2127,7 @@ export interface components {
          * @description The bounds read of a quantity that has no value, in words, in both families.
          */
         BoundOut: {
-            /**
-             * Inch
-             * @description In inch units, as shown.
-             * @example 3.874 in
-             */
             inch: string;
-            /**
-             * Metric
-             * @description In metric units, as shown.
-             * @example 98.4 mm
-             */
             metric: string;
         };
         /**
@@ -2454,27 +2135,9 @@ export interface components {
          * @description The uncertainty budget: contributions whose squares sum to that of the standard uncertainty, the largest first.
          */
         BudgetOut: {
-            /**
-             * Contributions
-             * @description Contributions to u², the largest first.
-             */
             contributions: components["schemas"]["ContributionOut"][];
-            /**
-             * Covariances
-             * @description Numbers of the last line that vary together.
-             */
             covariances: components["schemas"]["CovarianceOut"][];
-            /**
-             * Inch Uncertainty
-             * @description Its uncertainty in inch units, as shown.
-             * @example 0.0021 in
-             */
             inch_uncertainty: string;
-            /**
-             * Metric Uncertainty
-             * @description Its uncertainty in metric units, as shown.
-             * @example 0.053 mm
-             */
             metric_uncertainty: string;
         };
         /**
@@ -2482,23 +2145,8 @@ export interface components {
          * @description What one input contributes to the variance at 20 µm(c).
          */
         BudgetShareOut: {
-            /**
-             * Key
-             * @description Reading key, or key of a detail, an observation or a quantity, as the catalogue has it.
-             * @example can.height
-             */
             key: string;
-            /**
-             * Share Percent
-             * @description Share of the variance. [%]
-             * @example 60
-             */
             share_percent: number;
-            /**
-             * Title
-             * @description What a person calls it.
-             * @example Height
-             */
             title: string;
         };
         /**
@@ -2506,164 +2154,38 @@ export interface components {
          * @description Everything that can be measured, seen or typed, and the words for it.
          */
         CatalogueOut: {
-            /**
-             * Cautions
-             * @description What to take care of before cutting.
-             * @example [
-             *       "Drain the filter first."
-             *     ]
-             */
             cautions: string[];
-            /**
-             * Circuit Parts
-             * @description Parts of the oil circuit.
-             */
             circuit_parts: components["schemas"]["CircuitPartOut"][];
-            /**
-             * Claimable Results
-             * @description Results on which a claim can be checked.
-             * @example [
-             *       "bypass_opening_kpa"
-             *     ]
-             */
             claimable_results: string[];
-            /**
-             * Count Table Bytes
-             * @description Largest file with particle counts that is read, in bytes.
-             * @example 5000000
-             */
             count_table_bytes: number;
-            /**
-             * Cut Methods
-             * @description Ways to cut a filter open, with what each does.
-             * @example {
-             *       "lathe": "leaves the element whole"
-             *     }
-             */
             cut_methods: {
                 [key: string]: string;
             };
-            /**
-             * Date Tokens
-             * @description What stands for a part of a date in a pattern, and what it means.
-             * @example {
-             *       "{Y}": "the last figure of the year"
-             *     }
-             */
             date_tokens: {
                 [key: string]: string;
             };
-            /**
-             * Details
-             * @description Details that can be stated.
-             */
             details: components["schemas"]["DetailOut"][];
-            /**
-             * Duty Cycle Bytes
-             * @description Largest file with a duty cycle that is read, in bytes.
-             * @example 20000000
-             */
             duty_cycle_bytes: number;
-            /**
-             * Engine Side
-             * @description Inputs that belong to the engine, not the filter.
-             * @example [
-             *       "circuit.stud"
-             *     ]
-             */
             engine_side: string[];
-            /**
-             * Glossary
-             * @description Terms with meaning, unit and standard.
-             */
             glossary: components["schemas"]["GlossaryTermOut"][];
-            /**
-             * Input Fields
-             * @description Field in which an input is typed, by its key.
-             * @example {}
-             */
             input_fields: {
                 [key: string]: string;
             };
-            /**
-             * Map Needs
-             * @description Details a map needs.
-             * @example [
-             *       "engine.gallery"
-             *     ]
-             */
             map_needs: string[];
-            /**
-             * Map Quantities
-             * @description Quantities of the map.
-             */
             map_quantities: components["schemas"]["MapQuantityOut"][];
-            /**
-             * Never Closes C
-             * @description Never closes. [°C]
-             * @example 20
-             */
             never_closes_c: number;
-            /**
-             * Observations
-             * @description What is seen rather than measured.
-             */
             observations: components["schemas"]["ObservationOut"][];
-            /**
-             * Oil Grades
-             * @description Grades whose typical oil can be taken.
-             * @example [
-             *       "5W-30"
-             *     ]
-             */
             oil_grades: string[];
-            /**
-             * Parts
-             * @description Parts, in the order of the work.
-             */
             parts: components["schemas"]["PartTitleOut"][];
-            /**
-             * Parts To Copy
-             * @description What another sample can be begun with, in the order it is offered.
-             */
             parts_to_copy: components["schemas"]["PartToCopyOut"][];
-            /**
-             * Quantities
-             * @description What can be measured.
-             */
             quantities: components["schemas"]["QuantityOut"][];
-            /**
-             * Results
-             * @description Results there are.
-             */
             results: components["schemas"]["ResultRowOut"][];
-            /**
-             * Short Sheet
-             * @description The fewest readings for the results and the map of the filter alone, in the order of the hands.
-             */
             short_sheet: components["schemas"]["ShortRowOut"][];
-            /**
-             * Stages
-             * @description Titles of the stations by key.
-             * @example {
-             *       "outside": "Outside"
-             *     }
-             */
             stages: {
                 [key: string]: string;
             };
-            /**
-             * Study Bytes
-             * @description Largest study document that is imported, in bytes.
-             * @example 32000000
-             */
             study_bytes: number;
-            /** @description Terms of the sum, or words by key. */
             terms: components["schemas"]["TermsOut"];
-            /**
-             * Units
-             * @description Units, with factors to SI.
-             */
             units: {
                 [key: string]: components["schemas"]["UnitOut"];
             };
@@ -2673,23 +2195,10 @@ export interface components {
          * @description What is wrong with a cell; without a column with the whole line, without a line with the table.
          */
         CellFaultOut: {
-            /**
-             * Column
-             * @description Number of the column, from 0; null for the whole line.
-             * @example 1
-             */
+            /** @description From 0; null for the whole line. */
             column: number | null;
-            /**
-             * Line
-             * @description Line in the text, from 1; null for the whole table.
-             * @example 3
-             */
+            /** @description From 1; null for the whole table. */
             line: number | null;
-            /**
-             * Words
-             * @description What is wrong and how to correct it.
-             * @example '4l' is no number: type it as digits
-             */
             words: string;
         };
         /**
@@ -2699,25 +2208,15 @@ export interface components {
          *     Neither sheet nor changes: the sample is no longer there.
          */
         ChangedOut: {
-            /** @description What of the sheet is no longer as the window has it; null where the whole sheet comes, or the sample is gone. */
+            /** @description Difference to the sheet the window has; null if the whole sheet comes, or the sample was deleted. */
             changes: components["schemas"]["SheetChangesOut"] | null;
-            /** @description Figures of the opened filter; null where they were not asked for. */
+            /** @description Null if the window did not ask for them. */
             figures: components["schemas"]["FiguresOut"] | null;
-            /**
-             * Sample Id
-             * @description Number of the sample.
-             * @example 1
-             */
             sample_id: number;
-            /** @description The whole bench sheet, where the window named no revision that is remembered; else null. */
+            /** @description The whole sheet, if the window named no revision that the service remembers. */
             sheet: components["schemas"]["SheetOut"] | null;
-            /** @description The study as the rack shows it, where the change touched that; else null. */
+            /** @description The study as the rack shows it, if the change touched it. */
             study: components["schemas"]["StudyOut"] | null;
-            /**
-             * Study Id
-             * @description Number of the study.
-             * @example 1
-             */
             study_id: number;
         };
         /**
@@ -2725,79 +2224,21 @@ export interface components {
          * @description One line recomputed: the range its inputs allow and the printed one, in the unit as printed.
          */
         CheckedLineOut: {
-            /**
-             * Computed High
-             * @description Most the rounded inputs allow, in `unit`.
-             * @example 0.365
-             */
             computed_high: number | null;
-            /**
-             * Computed Low
-             * @description Least the rounded inputs allow, in `unit`.
-             * @example 0.359
-             */
             computed_low: number | null;
-            /**
-             * Follows
-             * @description Whether the printed result follows from the inputs; null where the line was not understood.
-             * @example does_not_follow
-             */
+            /** @description Null if the line could not be read. */
             follows: ("follows" | "follows_with_rounding" | "does_not_follow") | null;
-            /**
-             * Id
-             * @description Number of the row, for addresses; null for one that is not kept.
-             * @example 1
-             */
+            /** @description Null for a line that is not stored. */
             id: number | null;
-            /**
-             * Label
-             * @description What the line is of.
-             * @example inlet
-             */
             label: string;
-            /**
-             * Printed High
-             * @description Most the printed result stands for, in `unit`.
-             * @example 0.3625
-             */
             printed_high: number | null;
-            /**
-             * Printed Low
-             * @description Least the printed result stands for, in `unit`.
-             * @example 0.3615
-             */
             printed_low: number | null;
-            /**
-             * Problem
-             * @description Why the line was not understood, with the correction; empty where it was.
-             * @example
-             */
+            /** @description Reason why the line could not be read, with the correction; empty if it could. */
             problem: string;
-            /**
-             * Sentence
-             * @description What recomputing says of it.
-             * @example area of round holes: … it follows
-             */
             sentence: string;
-            /**
-             * Text
-             * @description The line as it is written.
-             * @example inlet: 8 holes 0.24 in = 0.362 in2
-             */
             text: string;
-            /**
-             * Unit
-             * @description As printed; empty for a bare number.
-             * @example in²
-             */
+            /** @description As printed; empty for a bare number. */
             unit: string;
-            /**
-             * Would Explain
-             * @description Slips of which each would explain the printed result.
-             * @example [
-             *       "the count left out"
-             *     ]
-             */
             would_explain: string[];
         };
         /**
@@ -2805,17 +2246,7 @@ export interface components {
          * @description A choice of an observation.
          */
         ChoiceOut: {
-            /**
-             * Meaning
-             * @description What it means, in a sentence.
-             * @example A length along the can.
-             */
             meaning: string;
-            /**
-             * Value
-             * @description The choice.
-             * @example clean
-             */
             value: string;
         };
         /**
@@ -2823,33 +2254,9 @@ export interface components {
          * @description A part of the circuit's drawing, with its details and those written beside it.
          */
         CircuitPartOut: {
-            /**
-             * Details
-             * @description Keys of the details of the part.
-             * @example [
-             *       "engine.gallery"
-             *     ]
-             */
             details: string[];
-            /**
-             * In Drawing
-             * @description Details shown in the drawing.
-             * @example [
-             *       "engine.gallery"
-             *     ]
-             */
             in_drawing: string[];
-            /**
-             * Name
-             * @description Name, as a person gave it or as the catalogue has it.
-             * @example thin oil
-             */
             name: string;
-            /**
-             * Title
-             * @description What a person calls it.
-             * @example Height
-             */
             title: string;
         };
         /**
@@ -2857,43 +2264,17 @@ export interface components {
          * @description A claim: words as printed, or what is claimed of a reading or an observation.
          */
         ClaimIn: {
-            /**
-             * Key
-             * @description Reading key, or key of a detail, an observation or a quantity, as the catalogue has it.
-             * @example can.height
-             */
             key?: string | null;
-            /**
-             * Seen
-             * @description When it was read there, ISO date.
-             * @example 2026-10-02
-             */
+            /** @description ISO date. */
             seen?: string | null;
-            /**
-             * Source
-             * @description Where it was read, or what it comes from.
-             * @example box
-             */
             source: string;
-            /**
-             * Speaker
-             * @description Who claims it.
-             * @example maker
-             */
             speaker?: ("maker" | "seller" | "independent" | "vehicle_maker") | null;
             /**
-             * Value
-             * @description What is claimed, with its unit; empty for words.
+             * @description With its unit; empty for words.
              * @default
-             * @example >= 1.5 m
              */
             value: string;
-            /**
-             * Wording
-             * @description As printed or said.
-             * @default
-             * @example 99 % at 20 µm(c)
-             */
+            /** @default  */
             wording: string;
         };
         /**
@@ -2901,59 +2282,16 @@ export interface components {
          * @description A claim with what the readings say of it.
          */
         ClaimOut: {
-            /**
-             * Id
-             * @description Number of the row, for addresses.
-             * @example 1
-             */
             id: number;
-            /**
-             * Kind
-             * @description Of which kind it is.
-             * @example words
-             */
             kind: string;
-            /**
-             * Reason
-             * @description Why, in a few words.
-             * @example wet
-             */
             reason: string;
-            /**
-             * Seen
-             * @description When it was read there, ISO date.
-             * @example 2026-10-02
-             */
+            /** @description ISO date. */
             seen: string | null;
-            /**
-             * Source
-             * @description Where it was read, or what it comes from.
-             * @example box
-             */
             source: string;
-            /**
-             * Speaker
-             * @description Who claims it.
-             * @example maker
-             */
             speaker: string | null;
-            /**
-             * Stale
-             * @description Why the claim no longer holds; null while it does.
-             * @example null
-             */
+            /** @description Reason why the claim no longer holds. */
             stale: string | null;
-            /**
-             * Verdict
-             * @description What the bench says of it.
-             * @example confirmed
-             */
             verdict: string;
-            /**
-             * Words
-             * @description The same in a few words.
-             * @example 8 round, 5.6 mm
-             */
             words: string;
         };
         /**
@@ -2961,61 +2299,15 @@ export interface components {
          * @description An efficiency claim: its own point, two where the scale of its size is not named, and what it allows at 20 µm(c).
          */
         ClaimedEfficiencyOut: {
-            /**
-             * High At 20 Percent
-             * @description Upper end at 20 µm(c). [%]
-             * @example 99.5
-             */
             high_at_20_percent: number | null;
-            /**
-             * Is Used
-             * @description Whether it is used, or only shown.
-             * @example true
-             */
             is_used: boolean;
-            /**
-             * Low At 20 Percent
-             * @description Lower end at 20 µm(c). [%]
-             * @example 40
-             */
             low_at_20_percent: number | null;
-            /**
-             * Percent
-             * @description Amount. [%]
-             * @example 20
-             */
             percent: number | null;
-            /**
-             * Relation
-             * @description How the number is claimed; = where nothing is said.
-             * @example >=
-             */
+            /** @description = unless the claim says otherwise. */
             relation: string;
-            /**
-             * Sizes Um C
-             * @description Sizes. [µm(c)]
-             * @example [
-             *       20
-             *     ]
-             */
             sizes_um_c: number[];
-            /**
-             * Source
-             * @description Where it was read, or what it comes from.
-             * @example box
-             */
             source: string;
-            /**
-             * Why Not
-             * @description Why it is not drawn, in a sentence.
-             * @example its size is not named
-             */
             why_not: string;
-            /**
-             * Words
-             * @description The same in a few words.
-             * @example 8 round, 5.6 mm
-             */
             words: string;
         };
         /**
@@ -3023,23 +2315,8 @@ export interface components {
          * @description A claim that holds a sum: of which filter, and the line in it.
          */
         ClaimedSumOut: {
-            /**
-             * Label
-             * @description Label of the sample.
-             * @example Korvath
-             */
             label: string;
-            /**
-             * Source
-             * @description Where it was read, or what it comes from.
-             * @example box
-             */
             source: string;
-            /**
-             * Text
-             * @description The line, with where it is from as its label.
-             * @example Halvene, box: 8 holes 5.6 mm = 197 mm2
-             */
             text: string;
         };
         /**
@@ -3047,29 +2324,11 @@ export interface components {
          * @description Half-life of particles of a size in the sump; only a bound or an envelope where the efficiency is one.
          */
         CleanUpOut: {
-            /**
-             * High Minutes
-             * @description Upper end; null where it is only a bound. [min]
-             * @example 0.9
-             */
+            /** @description Null if only a bound is known. */
             high_minutes: number | null;
-            /**
-             * Low Minutes
-             * @description Lower end; null where it is only a bound. [min]
-             * @example 0.1
-             */
+            /** @description Null if only a bound is known. */
             low_minutes: number | null;
-            /**
-             * Minutes
-             * @description Amount. [min]
-             * @example 20
-             */
             minutes: number | null;
-            /**
-             * Size Um
-             * @description Size. [µm]
-             * @example 20
-             */
             size_um: number;
         };
         /**
@@ -3077,61 +2336,16 @@ export interface components {
          * @description An efficiency claim beside the counts, and the fibres it would need.
          */
         ComparedClaimOut: {
-            /**
-             * Fibre Um
-             * @description Fibre diameter at which the screening estimate would reach it. [µm]
-             * @example 3.1
-             */
             fibre_um: number | null;
-            /**
-             * Fibre Words
-             * @description Whether that is plausible beside the fibres there are.
-             * @example it would need fibres of 3.1 µm: plausible
-             */
             fibre_words: string;
-            /**
-             * Percent
-             * @description Amount. [%]
-             * @example 20
-             */
             percent: number | null;
-            /**
-             * Relation
-             * @description How the number is claimed; = where nothing is said.
-             * @example >=
-             */
+            /** @description = unless the claim says otherwise. */
             relation: string;
-            /**
-             * Sizes Um C
-             * @description Sizes. [µm(c)]
-             * @example [
-             *       20
-             *     ]
-             */
             sizes_um_c: number[];
-            /**
-             * Source
-             * @description Where it was read, or what it comes from.
-             * @example box
-             */
             source: string;
-            /**
-             * Verdict
-             * @description What the counts say of it: agree, claim_higher, claim_lower or cannot_be_compared; null without counts.
-             * @example claim_higher
-             */
+            /** @description agree, claim_higher, claim_lower or cannot_be_compared; null without counts. */
             verdict: string | null;
-            /**
-             * Why
-             * @description What was counted there, or why it cannot be compared.
-             * @example counted 88.7 to 91.1 %
-             */
             why: string;
-            /**
-             * Words
-             * @description The same in a few words.
-             * @example 8 round, 5.6 mm
-             */
             words: string;
         };
         /**
@@ -3141,80 +2355,19 @@ export interface components {
          *     A series is a sample, or the selected sample in one scenario; the same `key` names it in a slice.
          */
         ComparedFilterOut: {
-            /**
-             * Filling Onset C
-             * @description Filling onset. [°C]
-             * @example 20
-             */
             filling_onset_c: number | null;
-            /**
-             * Filter Kpa
-             * @description Filter. [kPa]
-             * @example 20
-             */
             filter_kpa: number | null;
-            /**
-             * Gallery Kpa
-             * @description Gallery. [kPa]
-             * @example 20
-             */
             gallery_kpa: number | null;
-            /**
-             * Has Valve
-             * @description Whether the filter has a bypass valve.
-             * @example true
-             */
             has_valve: boolean;
-            /**
-             * Key
-             * @description Reading key, or key of a detail, an observation or a quantity, as the catalogue has it.
-             * @example can.height
-             */
             key: string;
-            /**
-             * Label
-             * @description Label of the sample.
-             * @example Korvath
-             */
             label: string;
-            /**
-             * Missing
-             * @description Keys of the inputs it needs and has not.
-             * @example [
-             *       "media.thickness"
-             *     ]
-             */
             missing: string[];
-            /**
-             * Onset C
-             * @description Onset. [°C]
-             * @example 20
-             */
             onset_c: number | null;
-            /**
-             * Parts
-             * @description Parts, in the order of the work.
-             */
             parts: components["schemas"]["PartShareOut"][];
-            /**
-             * Problem
-             * @description Why there is nothing, in one sentence; null where there is.
-             * @example null
-             */
+            /** @description Reason why there is no result, one sentence. */
             problem: string | null;
-            /**
-             * Sample Id
-             * @description Number of the sample.
-             * @example 1
-             */
             sample_id: number;
-            /** @description The start by itself. */
             start: components["schemas"]["WarmUpTotalsOut"] | null;
-            /**
-             * Unfiltered Percent
-             * @description Unfiltered. [%]
-             * @example 20
-             */
             unfiltered_percent: number | null;
         };
         /**
@@ -3222,23 +2375,9 @@ export interface components {
          * @description A filter that is compared, and its place in the rack, from 0.
          */
         ComparedNameOut: {
-            /**
-             * Label
-             * @description Label of the sample.
-             * @example Korvath
-             */
             label: string;
-            /**
-             * Rack Place
-             * @description Its place in the rack, from 0; its colour follows it.
-             * @example 0
-             */
+            /** @description From 0; the colour follows it. */
             rack_place: number;
-            /**
-             * Sample Id
-             * @description Number of the sample.
-             * @example 1
-             */
             sample_id: number;
         };
         /**
@@ -3246,35 +2385,10 @@ export interface components {
          * @description In how many categories two filters could be compared, and who wins how many.
          */
         ComparedPairOut: {
-            /**
-             * Compared
-             * @description In how many criteria the two could be compared.
-             * @example 5
-             */
             compared: number;
-            /**
-             * First Label
-             * @description Label of the first of two filters.
-             * @example Korvath
-             */
             first_label: string;
-            /**
-             * Second Label
-             * @description Label of the second one.
-             * @example Dunmor
-             */
             second_label: string;
-            /**
-             * Won By First
-             * @description In how many the first is better.
-             * @example 3
-             */
             won_by_first: number;
-            /**
-             * Won By Second
-             * @description In how many the second is better.
-             * @example 1
-             */
             won_by_second: number;
         };
         /**
@@ -3282,34 +2396,10 @@ export interface components {
          * @description All samples of a study at one place, or one sample in all its scenarios.
          */
         ComparisonOut: {
-            /**
-             * Duty Cycle
-             * @description Name of the duty cycle.
-             * @example mountain road
-             */
             duty_cycle: string;
-            /**
-             * Filters
-             * @description The filters, side by side.
-             */
             filters: components["schemas"]["ComparedFilterOut"][];
-            /**
-             * Speed Rpm
-             * @description Speed. [rpm]
-             * @example 20
-             */
             speed_rpm: number;
-            /**
-             * Start C
-             * @description Start. [°C]
-             * @example 20
-             */
             start_c: number;
-            /**
-             * Temperature C
-             * @description Temperature. [°C]
-             * @example 20
-             */
             temperature_c: number;
         };
         /**
@@ -3317,49 +2407,13 @@ export interface components {
          * @description Everything known of several filters, each against the reference part.
          */
         ComparisonSheetOut: {
-            /**
-             * Columns
-             * @description The filters, those of the study first.
-             */
             columns: components["schemas"]["SheetColumnOut"][];
-            /**
-             * Compared
-             * @description Whether part numbers are compared, or these specimens only.
-             * @example part_numbers
-             * @enum {string}
-             */
+            /** @enum {string} */
             compared: "part_numbers" | "specimens";
-            /**
-             * Groups
-             * @description Groups of rows, in their order.
-             * @example [
-             *       "Outside",
-             *       "Media"
-             *     ]
-             */
             groups: string[];
-            /**
-             * Has Uncertainty Of Behaviour
-             * @description Whether behaviour carries its uncertainty, from draws of the model.
-             * @example true
-             */
             has_uncertainty_of_behaviour: boolean;
-            /**
-             * Rows
-             * @description Rows, in order.
-             */
             rows: components["schemas"]["SheetRowOut"][];
-            /**
-             * Study Name
-             * @description Name of the study.
-             * @example winter filters
-             */
             study_name: string;
-            /**
-             * Use Id
-             * @description Number of the use, for addresses.
-             * @example 1
-             */
             use_id: number | null;
         };
         /**
@@ -3367,14 +2421,7 @@ export interface components {
          * @description What of a sample, copied so far, holds for it: facts as in `revisions`, or ``readings/ID``, ``holes/ID``, ``claims/ID``.
          */
         ConfirmationIn: {
-            /**
-             * Things
-             * @description What is confirmed: facts as in `revisions`, or rows.
-             * @example [
-             *       "details/sample.maker",
-             *       "readings/12"
-             *     ]
-             */
+            /** @description Keys as in `revisions`. */
             things: string[];
         };
         /**
@@ -3382,47 +2429,12 @@ export interface components {
          * @description What one input contributes to the uncertainty of a result, and what would make that smaller.
          */
         ContributionOut: {
-            /**
-             * Inch
-             * @description In inch units, as shown.
-             * @example 3.874 in
-             */
             inch: string;
-            /**
-             * Key
-             * @description Reading key, or key of a detail, an observation or a quantity, as the catalogue has it.
-             * @example can.height
-             */
             key: string;
-            /**
-             * Metric
-             * @description In metric units, as shown.
-             * @example 98.4 mm
-             */
             metric: string;
-            /**
-             * Share Percent
-             * @description Share of the variance. [%]
-             * @example 60
-             */
             share_percent: number;
-            /**
-             * Smaller
-             * @description What would make the contribution smaller.
-             * @example read it more often
-             */
             smaller: string;
-            /**
-             * Source
-             * @description Where it was read, or what it comes from.
-             * @example box
-             */
             source: string;
-            /**
-             * Title
-             * @description What a person calls it.
-             * @example Height
-             */
             title: string;
         };
         /**
@@ -3430,11 +2442,7 @@ export interface components {
          * @description A copy, by its name.
          */
         CopyNamedIn: {
-            /**
-             * Copy Name
-             * @description Name of a copy; none means the database itself.
-             * @example tabrel-2026-11-20-091200-asked.db
-             */
+            /** @description Null for the database itself. */
             copy_name: string;
         };
         /**
@@ -3442,56 +2450,16 @@ export interface components {
          * @description A copy kept beside the database, and what it lacks.
          */
         CopyOut: {
-            /**
-             * Bytes
-             * @description Size of the file.
-             * @example 2400000
-             */
             bytes: number;
-            /**
-             * Changes Missing
-             * @description How many changes were made since; null where that cannot be told.
-             * @example 4
-             */
+            /** @description Changes made since; null if it cannot be determined. */
             changes_missing: number | null;
-            /**
-             * Last Missing
-             * @description The last of these changes, newest first.
-             * @example [
-             *       "height 98.4 mm"
-             *     ]
-             */
             last_missing: string[];
-            /**
-             * Made
-             * @description When it was made, ISO time.
-             * @example 2026-11-20T09:12:00+00:00
-             */
+            /** @description ISO time. */
             made: string;
-            /**
-             * Name
-             * @description Name, as a person gave it or as the catalogue has it.
-             * @example thin oil
-             */
             name: string;
-            /**
-             * Occasion
-             * @description What it was made for.
-             * @example daily
-             * @enum {string}
-             */
+            /** @enum {string} */
             occasion: "daily" | "before_migration" | "asked";
-            /**
-             * Studies Missing
-             * @description Names of studies that are not in it.
-             * @example []
-             */
             studies_missing: string[];
-            /**
-             * Words
-             * @description The same in a few words.
-             * @example 8 round, 5.6 mm
-             */
             words: string;
         };
         /**
@@ -3500,26 +2468,15 @@ export interface components {
          */
         CorrectionIn: {
             /**
-             * Family
-             * @description Unit family in which a bare number is meant.
              * @default metric
-             * @example metric
              * @enum {string}
              */
             family: "metric" | "inch";
             /**
-             * Reason
-             * @description Why, in a few words.
              * @default slip
-             * @example misread
              * @enum {string}
              */
             reason: "misread" | "slip" | "other_part" | "instrument";
-            /**
-             * Text
-             * @description As typed, with its unit where it has one.
-             * @example 98.4 mm
-             */
             text: string;
         };
         /**
@@ -3527,23 +2484,8 @@ export interface components {
          * @description One sentence on a test.
          */
         CountCheckOut: {
-            /**
-             * Code
-             * @description Key of the warning.
-             * @example pack_cannot_fit
-             */
             code: string;
-            /**
-             * Is Grave
-             * @description Whether something is wrong, rather than open.
-             * @example false
-             */
             is_grave: boolean;
-            /**
-             * Message
-             * @description One sentence that says what is wrong and how to correct it.
-             * @example there is nothing here
-             */
             message: string;
         };
         /**
@@ -3551,24 +2493,10 @@ export interface components {
          * @description A table as pasted or from a file, and what has been answered of it.
          */
         CountTableIn: {
-            /**
-             * Decimal
-             * @description The decimal mark, where it can be read two ways; null while nobody said.
-             * @example ,
-             */
+            /** @description Null until the analyst answers. */
             decimal?: ("." | ",") | null;
-            /**
-             * Scale
-             * @description Scale of the sizes, where the table names none.
-             * @example um(c)
-             */
+            /** @description If the table names none. */
             scale?: ("um(c)" | "um(b)" | "um" | "unnamed") | null;
-            /**
-             * Text
-             * @description The table, with its headings.
-             * @example size (um(c));upstream;downstream
-             *     10;41230;9120
-             */
             text: string;
         };
         /**
@@ -3576,72 +2504,20 @@ export interface components {
          * @description What was understood of a table of counts; nothing of it is taken yet.
          */
         CountTableOut: {
-            /**
-             * Faults
-             * @description What is at fault, at its cell.
-             */
             faults: components["schemas"]["CellFaultOut"][];
-            /**
-             * Heading Line
-             * @description Line of the headings; 0 where none were found.
-             * @example 1
-             */
+            /** @description 0 if there is none. */
             heading_line: number;
-            /**
-             * Headings
-             * @description What the headings were understood as.
-             */
             headings: components["schemas"]["HeadingOut"][];
-            /**
-             * Intervals
-             * @description How many intervals it holds; 0 while it cannot be taken.
-             * @example 6
-             */
+            /** @description 0 until the table can be taken. */
             intervals: number;
-            /**
-             * Is Complete
-             * @description Whether it can be taken.
-             * @example true
-             */
             is_complete: boolean;
-            /**
-             * Questions
-             * @description What can be read two ways and is asked.
-             */
             questions: components["schemas"]["QuestionOut"][];
-            /**
-             * Row Count
-             * @description How many rows the whole table has.
-             * @example 9
-             */
             row_count: number;
-            /**
-             * Rows
-             * @description Its rows; of a long table the first, and those at fault.
-             */
+            /** @description The first of a long table, and those at fault. */
             rows: components["schemas"]["TableRowOut"][];
-            /**
-             * Said
-             * @description What has to be known of it, one sentence; mostly empty.
-             * @example [
-             *       ""
-             *     ]
-             */
             said: string[];
-            /**
-             * Settings
-             * @description Conditions of the test found before the headings.
-             */
             settings: components["schemas"]["SettingOut"][];
-            /**
-             * Sizes Um
-             * @description Sizes at and above which was counted, in µm on the test's scale. [µm]
-             * @example [
-             *       4,
-             *       10,
-             *       20
-             *     ]
-             */
+            /** @description On the scale of the test. */
             sizes_um: number[];
         };
         /**
@@ -3649,78 +2525,23 @@ export interface components {
          * @description A counted test, worked out.
          */
         CountedTestOut: {
-            /** @description The test along time. */
             along: components["schemas"]["AlongTestOut"];
-            /**
-             * Budget
-             * @description What the uncertainty at 20 µm(c) is made of, the largest first.
-             */
             budget: components["schemas"]["BudgetShareOut"][];
-            /** @description Dust held at the terminal ratio, in grams of test dust. [g] */
             capacity_g: components["schemas"]["ResultOut"];
-            /**
-             * Checks
-             * @description What speaks against the test or is open, in sentences.
-             */
             checks: components["schemas"]["CountCheckOut"][];
-            /**
-             * Curves
-             * @description The curve; two where no scale is named, none where none can be laid.
-             */
+            /** @description Two if the table names no scale, none if no curve fits. */
             curves: components["schemas"]["EfficiencyCurveOut"][];
-            /**
-             * Intervals
-             * @description How many intervals were counted.
-             * @example 6
-             */
             intervals: number;
-            /**
-             * Intervals Used
-             * @description How many of them are used.
-             * @example 5
-             */
             intervals_used: number;
-            /**
-             * Misfit
-             * @description φ: how much the channels scatter over what counting explains; null without a curve.
-             * @example 0.88
-             */
+            /** @description φ: scatter of the channels over what counting explains; null without a curve. */
             misfit: number | null;
-            /**
-             * Points
-             * @description What was counted at each size.
-             */
             points: components["schemas"]["EfficiencyPointOut"][];
-            /**
-             * Scale
-             * @description Scale of the counted sizes.
-             * @example um(c)
-             */
             scale: string;
-            /**
-             * Sizes At Beta
-             * @description Sizes at which filtration ratios are reached.
-             */
             sizes_at_beta: components["schemas"]["SizeAtBetaOut"][];
-            /** @description Slope of ln(β − 1) over ln x. */
             slope: components["schemas"]["ResultOut"];
-            /**
-             * Terminal Ratio
-             * @description Ratio of the media's differential pressure at which the capacity is told.
-             * @example 8
-             */
             terminal_ratio: number;
-            /**
-             * Volume Ratio
-             * @description r, volume over dilution, downstream over upstream.
-             * @example 2
-             */
+            /** @description r: volume over dilution, downstream over upstream. */
             volume_ratio: number;
-            /**
-             * Why No Curve
-             * @description Why no curve can be laid; empty where there is one.
-             * @example
-             */
             why_no_curve: string;
         };
         /**
@@ -3728,12 +2549,7 @@ export interface components {
          * @description Counts as a table in our own layout.
          */
         CountsOut: {
-            /**
-             * Csv
-             * @description The counts as a table in our own layout; empty where there are none.
-             * @example time_min,upstream 10,downstream 10
-             *     5,412,91
-             */
+            /** @description Empty if there are no counts. */
             csv: string;
         };
         /**
@@ -3741,29 +2557,9 @@ export interface components {
          * @description What two numbers of the last line contribute together because they share inputs.
          */
         CovarianceOut: {
-            /**
-             * Correlation
-             * @description Correlation of the two.
-             * @example 0.3
-             */
             correlation: number;
-            /**
-             * First
-             * @description Key of the one.
-             * @example W
-             */
             first: string;
-            /**
-             * Second
-             * @description Key of the other.
-             * @example L
-             */
             second: string;
-            /**
-             * Share Percent
-             * @description Share of the variance. [%]
-             * @example 60
-             */
             share_percent: number;
         };
         /**
@@ -3787,62 +2583,14 @@ export interface components {
          *         Labels, of an observation its choices, the best first, ties in one list.
          */
         Criterion: {
-            /**
-             * Best
-             * @description End point of the score that counts 100, in the unit of the measure.
-             * @example 1200
-             */
             best?: number | null;
-            /**
-             * Better
-             * @description Whether more or less of it is better; null of what was seen.
-             * @example high
-             */
             better?: ("high" | "low") | null;
-            /**
-             * Measure
-             * @description What it is on: key of a result, a reading, a measure of behaviour, or `by_hand`.
-             * @example media_effective_area_cm2
-             */
             measure: string;
-            /**
-             * Name
-             * @description Name, as a person gave it or as the catalogue has it.
-             * @example thin oil
-             */
             name?: string | null;
-            /**
-             * Order
-             * @description Labels, the best first, ties in one list.
-             * @default []
-             * @example [
-             *       [
-             *         "Korvath"
-             *       ],
-             *       [
-             *         "Halvene",
-             *         "Dunmor"
-             *       ]
-             *     ]
-             */
+            /** @default [] */
             order: string[][];
-            /**
-             * Struck
-             * @description Why it does not count; null where it does.
-             * @example no price in one currency
-             */
             struck?: string | null;
-            /**
-             * Weight
-             * @description Weight in the score.
-             * @example 2
-             */
             weight?: number | null;
-            /**
-             * Worst
-             * @description End point that counts 0, in the unit of the measure.
-             * @example 600
-             */
             worst?: number | null;
         };
         /**
@@ -3850,18 +2598,8 @@ export interface components {
          * @description How the filter was cut open.
          */
         CutIn: {
-            /**
-             * Method
-             * @description How the filter was cut open.
-             * @example lathe
-             */
             method: string;
-            /**
-             * Note
-             * @description What was noted beside it.
-             * @default
-             * @example beside the seam
-             */
+            /** @default  */
             note: string;
         };
         /**
@@ -3869,23 +2607,9 @@ export interface components {
          * @description That and how the filter was cut.
          */
         CutOut: {
-            /**
-             * At
-             * @description When it was cut, ISO time in UTC; null where it is not known.
-             * @example 2026-11-02T08:00:00.000Z
-             */
+            /** @description ISO time in UTC; null if unknown. */
             at: string | null;
-            /**
-             * Method
-             * @description How the filter was cut open.
-             * @example lathe
-             */
             method: string;
-            /**
-             * Note
-             * @description What was noted beside it.
-             * @example beside the seam
-             */
             note: string | null;
         };
         /**
@@ -3893,27 +2617,9 @@ export interface components {
          * @description A sample's date code with what the rules make of it, what is to be looked at, and all rules.
          */
         DateCodeOut: {
-            /**
-             * Code
-             * @description As stamped.
-             * @example 6 226
-             */
             code: string | null;
-            /**
-             * Readings
-             * @description Readings as taken, those set aside too.
-             */
             readings: components["schemas"]["DateCodeReadingOut"][];
-            /**
-             * Rules
-             * @description All rules.
-             */
             rules: components["schemas"]["DateCodeRuleOut"][];
-            /**
-             * Says
-             * @description What is to be looked at; null where nothing is.
-             * @example null
-             */
             says: string | null;
         };
         /**
@@ -3921,29 +2627,11 @@ export interface components {
          * @description What one rule makes of a date code; a decade before, where the code says only the last figure of the year.
          */
         DateCodeReadingOut: {
-            /**
-             * Decade Before
-             * @description The same ten years before, where the code cannot tell; null where it can.
-             * @example 2016-08-13
-             */
+            /** @description The same date ten years earlier, if the code allows both. */
             decade_before: string | null;
-            /**
-             * Iso
-             * @description Date in ISO form, as far as it is known.
-             * @example 2026-08-14
-             */
+            /** @description As far as the code determines it. */
             iso: string;
-            /**
-             * Rule
-             * @description Name of the rule.
-             * @example Korvath cans
-             */
             rule: string;
-            /**
-             * Words
-             * @description The same in a few words.
-             * @example 8 round, 5.6 mm
-             */
             words: string;
         };
         /**
@@ -3951,23 +2639,8 @@ export interface components {
          * @description How date codes are read: a name, a pattern such as ``{Y}{DDD}``, and whose codes; everybody's where nobody is named.
          */
         DateCodeRuleIn: {
-            /**
-             * Maker
-             * @description Maker, as printed.
-             * @example Korvath
-             */
             maker?: string | null;
-            /**
-             * Name
-             * @description Name, as a person gave it or as the catalogue has it.
-             * @example thin oil
-             */
             name: string;
-            /**
-             * Pattern
-             * @description What of a date stands where, in braces.
-             * @example {Y}{DDD}
-             */
             pattern: string;
         };
         /**
@@ -3975,35 +2648,10 @@ export interface components {
          * @description A rule with its pattern in words.
          */
         DateCodeRuleOut: {
-            /**
-             * Id
-             * @description Number of the row, for addresses.
-             * @example 1
-             */
             id: number;
-            /**
-             * Maker
-             * @description Maker, as printed.
-             * @example Korvath
-             */
             maker: string | null;
-            /**
-             * Name
-             * @description Name, as a person gave it or as the catalogue has it.
-             * @example thin oil
-             */
             name: string;
-            /**
-             * Pattern
-             * @description What of a date stands where, in braces.
-             * @example {Y}{DDD}
-             */
             pattern: string;
-            /**
-             * Words
-             * @description The same in a few words.
-             * @example 8 round, 5.6 mm
-             */
             words: string;
         };
         /**
@@ -4011,17 +2659,7 @@ export interface components {
          * @description How much was entered on a day.
          */
         DayOut: {
-            /**
-             * Changes
-             * @description How many changes were made on it.
-             * @example 212
-             */
             changes: number;
-            /**
-             * Day
-             * @description ISO date.
-             * @example 2026-11-20
-             */
             day: string;
         };
         /**
@@ -4029,23 +2667,8 @@ export interface components {
          * @description A part of the gross area that no oil passes.
          */
         DeductionOut: {
-            /**
-             * Cm2
-             * @description Amount. [cm²]
-             * @example 20
-             */
             cm2: number;
-            /**
-             * Key
-             * @description Reading key, or key of a detail, an observation or a quantity, as the catalogue has it.
-             * @example can.height
-             */
             key: string;
-            /**
-             * Measured
-             * @description Whether it was measured.
-             * @example true
-             */
             measured: boolean;
         };
         /**
@@ -4054,18 +2677,10 @@ export interface components {
          */
         DetailIn: {
             /**
-             * Family
-             * @description Unit family in which a bare number is meant.
              * @default metric
-             * @example metric
              * @enum {string}
              */
             family: "metric" | "inch";
-            /**
-             * Text
-             * @description As typed, with its unit where it has one.
-             * @example 98.4 mm
-             */
             text: string;
         };
         /**
@@ -4073,35 +2688,13 @@ export interface components {
          * @description A detail that is a number: in both families, whether its text is as typed, where it comes from.
          */
         DetailNumberOut: {
-            /**
-             * Inch
-             * @description In inch units, as shown.
-             * @example 3.874 in
-             */
             inch: string;
-            /**
-             * Is Typed
-             * @description Whether it was typed, and not only assumed or taken along.
-             * @example true
-             */
+            /** @description False for a number assumed or taken from elsewhere. */
             is_typed: boolean;
-            /**
-             * Metric
-             * @description In metric units, as shown.
-             * @example 98.4 mm
-             */
             metric: string;
-            /**
-             * Origin
-             * @description What it was taken from, such as the library; null where it was typed.
-             * @example library
-             */
+            /** @description Null if the analyst typed it. */
             origin: string | null;
-            /**
-             * Provenance
-             * @description Where the number comes from; null for measured.
-             * @example published
-             */
+            /** @description Null for measured. */
             provenance: string | null;
         };
         /**
@@ -4109,78 +2702,18 @@ export interface components {
          * @description A detail of study, engine or sample.
          */
         DetailOut: {
-            /**
-             * Choices
-             * @description What can be chosen.
-             * @example [
-             *       "clean",
-             *       "burred"
-             *     ]
-             */
             choices: string[];
-            /**
-             * Help
-             * @description What to type, shown while typing; null where it is plain.
-             * @example per revolution of the engine
-             */
             help: string;
-            /**
-             * Key
-             * @description Reading key, or key of a detail, an observation or a quantity, as the catalogue has it.
-             * @example can.height
-             */
             key: string;
-            /**
-             * Kind
-             * @description Of which kind it is.
-             * @example words
-             */
             kind: string;
-            /**
-             * Schools
-             * @description Views of the schools on what is seen.
-             * @example [
-             *       "Some take it for a sign of heat."
-             *     ]
-             */
             schools: string[];
-            /**
-             * Stage
-             * @description Station of the work at which it is taken.
-             * @example outside
-             */
             stage: string;
-            /**
-             * Synonyms
-             * @description Other words for it, which the command box finds.
-             * @example [
-             *       "base plate"
-             *     ]
-             */
             synonyms: string[];
-            /**
-             * Title
-             * @description What a person calls it.
-             * @example Height
-             */
             title: string;
-            /**
-             * Usual
-             * @description What is assumed where nothing is stated, in metric units; null where nothing is.
-             * @example 4 mm
-             */
+            /** @description Assumed if nothing is stated. */
             usual: string;
-            /**
-             * Usual Inch
-             * @description The same in inch units.
-             * @example 0.1575 in
-             */
             usual_inch: string;
-            /**
-             * Whole Only
-             * @description Whether it can be read only before the filter is cut open.
-             * @example true
-             */
+            /** @description Readable only before the filter is cut open. */
             whole_only: boolean;
         };
         /**
@@ -4188,29 +2721,9 @@ export interface components {
          * @description What is otherwise than when a report was issued.
          */
         DifferenceOut: {
-            /**
-             * Now
-             * @description What it is now; null for nothing.
-             * @example 98.6 mm
-             */
             now: string | null;
-            /**
-             * Was
-             * @description What it was at issue; null for nothing.
-             * @example 98.4 mm
-             */
             was: string | null;
-            /**
-             * What
-             * @description What is otherwise.
-             * @example Can: height
-             */
             what: string;
-            /**
-             * Where
-             * @description Label of the filter, or `study`.
-             * @example Korvath
-             */
             where: string;
         };
         /**
@@ -4218,38 +2731,10 @@ export interface components {
          * @description Two filters that the schools put in a different order, and the criteria that make it so.
          */
         DisagreementOut: {
-            /**
-             * First By
-             * @description Schools that put the first ahead.
-             * @example [
-             *       "weighted_score"
-             *     ]
-             */
             first_by: ("pair_wins" | "rank_sum" | "weighted_score")[];
-            /**
-             * First Label
-             * @description Label of the first of two filters.
-             * @example Korvath
-             */
             first_label: string;
-            /**
-             * Pulls
-             * @description Criteria that do not leave the two level, the strongest for the first one first.
-             */
             pulls: components["schemas"]["PullOut"][];
-            /**
-             * Second By
-             * @description Schools that put the second ahead.
-             * @example [
-             *       "pair_wins"
-             *     ]
-             */
             second_by: ("pair_wins" | "rank_sum" | "weighted_score")[];
-            /**
-             * Second Label
-             * @description Label of the second one.
-             * @example Dunmor
-             */
             second_label: string;
         };
         /**
@@ -4257,43 +2742,20 @@ export interface components {
          * @description What a sample is begun with: parts of another one or of a template; without a label it gets one that is free.
          */
         DuplicateIn: {
-            /**
-             * Label
-             * @description Label of the sample.
-             * @default
-             * @example Korvath
-             */
+            /** @default  */
             label: string;
             /**
-             * Parts
-             * @description Parts, in the order of the work.
              * @default [
              *       "intake",
              *       "engine_side",
              *       "plate",
              *       "claims"
              *     ]
-             * @example []
              */
             parts: ("intake" | "engine_side" | "plate" | "claims" | "can" | "element" | "media" | "bypass" | "valve_readings" | "masses" | "counts")[];
-            /**
-             * Sample Id
-             * @description Number of the sample.
-             * @example 1
-             */
             sample_id?: number | null;
-            /**
-             * Template Id
-             * @description Number of the template.
-             * @example 1
-             */
             template_id?: number | null;
-            /**
-             * Without Gone
-             * @description Whether what the program no longer knows is left out.
-             * @default false
-             * @example false
-             */
+            /** @default false */
             without_gone: boolean;
         };
         /**
@@ -4301,19 +2763,7 @@ export interface components {
          * @description A duty cycle as CSV.
          */
         DutyCycleIn: {
-            /**
-             * Csv
-             * @description Duty cycle as CSV with time_s, speed_rpm and, if recorded, oil_temperature_c.
-             * @example time_s,speed_rpm
-             *     0,900
-             *     60,1500
-             */
             csv: string;
-            /**
-             * Name
-             * @description Name, as a person gave it or as the catalogue has it.
-             * @example thin oil
-             */
             name: string;
         };
         /**
@@ -4321,43 +2771,15 @@ export interface components {
          * @description What was understood of a text.
          */
         EchoOut: {
-            /**
-             * Correction
-             * @description What was likely meant, as it would be typed; null where nothing is offered.
-             * @example 6.4 mm
-             */
+            /** @description Likely intention, as the analyst would type it. */
             correction: string | null;
-            /** @description The estimate from the readings in use; null without any. */
             estimate: components["schemas"]["EstimateOut"] | null;
-            /**
-             * Inch
-             * @description In inch units, as shown.
-             * @example 3.874 in
-             */
             inch: string;
-            /**
-             * Metric
-             * @description In metric units, as shown.
-             * @example 98.4 mm
-             */
             metric: string;
-            /**
-             * Problem
-             * @description Why there is nothing, in one sentence; null where there is.
-             * @example null
-             */
+            /** @description Reason why there is no result, one sentence. */
             problem: string | null;
-            /**
-             * Question
-             * @description What is asked back about it; null where nothing is.
-             * @example null
-             */
+            /** @description Question to the analyst before the value is stored. */
             question: string | null;
-            /**
-             * Text
-             * @description As typed, with its unit where it has one.
-             * @example 98.4 mm
-             */
             text: string;
         };
         /**
@@ -4365,43 +2787,11 @@ export interface components {
          * @description The media's efficiency at a size, from the best evidence; null where there is none.
          */
         EfficiencyAtOut: {
-            /**
-             * Basis
-             * @description From what it was computed.
-             * @example spring
-             */
             basis: string | null;
-            /**
-             * High Percent
-             * @description High. [%]
-             * @example 20
-             */
             high_percent: number | null;
-            /**
-             * Low Percent
-             * @description Low. [%]
-             * @example 20
-             */
             low_percent: number | null;
-            /**
-             * Missing
-             * @description Keys of the inputs it needs and has not.
-             * @example [
-             *       "media.thickness"
-             *     ]
-             */
             missing: string[];
-            /**
-             * Size Um
-             * @description Size. [µm]
-             * @example 20
-             */
             size_um: number;
-            /**
-             * Value Percent
-             * @description Value. [%]
-             * @example 20
-             */
             value_percent: number | null;
         };
         /**
@@ -4409,55 +2799,14 @@ export interface components {
          * @description The efficiency curve with its band, in percent over size; beyond the counted sizes it is an extrapolation.
          */
         EfficiencyCurveOut: {
-            /**
-             * Counted From Um C
-             * @description Smallest counted size; below it the curve is an extrapolation. [µm(c)]
-             * @example 4
-             */
+            /** @description The curve is an extrapolation below this size. */
             counted_from_um_c: number;
-            /**
-             * Counted To Um C
-             * @description Largest counted size; above it the curve is an extrapolation. [µm(c)]
-             * @example 32
-             */
+            /** @description The curve is an extrapolation above this size. */
             counted_to_um_c: number;
-            /**
-             * High Percent
-             * @description High. [%]
-             * @example [
-             *       20
-             *     ]
-             */
             high_percent: (number | null)[];
-            /**
-             * Low Percent
-             * @description Low. [%]
-             * @example [
-             *       20
-             *     ]
-             */
             low_percent: (number | null)[];
-            /**
-             * Percent
-             * @description Amount. [%]
-             * @example [
-             *       20
-             *     ]
-             */
             percent: number[];
-            /**
-             * Read As
-             * @description Scale on which the sizes were read.
-             * @example um(c)
-             */
             read_as: string;
-            /**
-             * Sizes Um C
-             * @description Sizes. [µm(c)]
-             * @example [
-             *       20
-             *     ]
-             */
             sizes_um_c: number[];
         };
         /**
@@ -4465,94 +2814,19 @@ export interface components {
          * @description Claims, and the screening estimate as a band, in percent over size.
          */
         EfficiencyOut: {
-            /**
-             * Assumed
-             * @description What is assumed because nobody stated it.
-             * @example [
-             *       "plan.start_c"
-             *     ]
-             */
             assumed: string[];
-            /**
-             * Claims
-             * @description Claims made for the sample.
-             */
             claims: components["schemas"]["ClaimedEfficiencyOut"][];
-            /** @description Efficiency at 20 µm(c) by the counts; null without any. */
             counted_at_20: components["schemas"]["ResultOut"] | null;
-            /**
-             * Estimate
-             * @description Screening estimate at each size.
-             * @example [
-             *       82
-             *     ]
-             */
             estimate: number[];
-            /**
-             * Estimate Is Used
-             * @description Whether the screening estimate is the result.
-             * @example true
-             */
             estimate_is_used: boolean;
-            /**
-             * Fibre Diameter Um
-             * @description Fibre diameter. [µm]
-             * @example 20
-             */
             fibre_diameter_um: number | null;
-            /**
-             * High
-             * @description Upper end of the 95 % interval.
-             * @example [
-             *       162
-             *     ]
-             */
             high: number[];
-            /**
-             * Low
-             * @description Lower end of the 95 % interval.
-             * @example [
-             *       130
-             *     ]
-             */
             low: number[];
-            /**
-             * Permeability Basis
-             * @description From what the permeability was taken.
-             * @example air_drop
-             */
             permeability_basis: string | null;
-            /**
-             * Permeability Factor
-             * @description Factor within which the permeability is known.
-             * @example 1.3
-             */
             permeability_factor: number;
-            /**
-             * Permeability Um2
-             * @description Permeability. [µm²]
-             * @example 20
-             */
             permeability_um2: number | null;
-            /**
-             * Sizes Um C
-             * @description Sizes. [µm(c)]
-             * @example [
-             *       20
-             *     ]
-             */
             sizes_um_c: number[];
-            /**
-             * Solidity Percent
-             * @description Solidity. [%]
-             * @example 20
-             */
             solidity_percent: number | null;
-            /**
-             * Valid To Um C
-             * @description Largest size the estimate holds for. [µm(c)]
-             * @example 30
-             */
             valid_to_um_c: number | null;
         };
         /**
@@ -4560,109 +2834,29 @@ export interface components {
          * @description One counted size: what was counted, gross and net, β and efficiency with their exact interval.
          */
         EfficiencyPointOut: {
-            /**
-             * Average Percent
-             * @description Average. [%]
-             * @example 20
-             */
             average_percent: number | null;
-            /**
-             * Beta
-             * @description Filtration ratio; null where nothing was counted downstream.
-             * @example 75
-             */
+            /** @description Null if nothing was counted downstream. */
             beta: number | null;
-            /**
-             * Beta High
-             * @description Upper end of it; null where it is open.
-             * @example 94
-             */
+            /** @description Null if the interval is open. */
             beta_high: number | null;
-            /**
-             * Beta Low
-             * @description Lower end of its exact 95 % interval.
-             * @example 60.1
-             */
+            /** @description Exact 95 % interval. */
             beta_low: number | null;
-            /**
-             * Blank Downstream
-             * @description What of it is the blank's.
-             * @example 0.5
-             */
             blank_downstream: number;
-            /**
-             * Blank Upstream
-             * @description What of it is the blank's.
-             * @example 0.5
-             */
             blank_upstream: number;
-            /**
-             * Gross Downstream
-             * @description The same downstream.
-             * @example 911
-             */
             gross_downstream: number;
-            /**
-             * Gross Upstream
-             * @description Particles at and above it upstream, summed over time.
-             * @example 4466
-             */
             gross_upstream: number;
-            /**
-             * High Percent
-             * @description High. [%]
-             * @example 20
-             */
             high_percent: number | null;
-            /**
-             * Last Percent
-             * @description Last. [%]
-             * @example 20
-             */
             last_percent: number | null;
-            /**
-             * Low Percent
-             * @description Low. [%]
-             * @example 20
-             */
             low_percent: number | null;
-            /**
-             * Lowest Percent
-             * @description Lowest. [%]
-             * @example 20
-             */
             lowest_percent: number | null;
-            /**
-             * Percent
-             * @description Efficiency by the counts at this size. [%]
-             * @example 89.8
-             */
             percent: number | null;
-            /**
-             * Sheds
-             * @description Whether more came out than went in.
-             * @example false
-             */
+            /** @description More particles came out than went in. */
             sheds: boolean;
-            /**
-             * Size Um
-             * @description Size, in µm on the test's scale. [µm]
-             * @example 20
-             */
+            /** @description On the scale of the test. */
             size_um: number;
-            /**
-             * Sizes Um C
-             * @description The same in µm(c); two where the scale is not named. [µm(c)]
-             * @example [
-             *       20
-             *     ]
-             */
+            /** @description Two if the table names no scale. */
             sizes_um_c: number[];
-            /**
-             * Why Not
-             * @description Why the curve leaves the size out; empty where it does not.
-             * @example
-             */
+            /** @description Reason why the curve leaves the size out; empty if it does not. */
             why_not: string;
         };
         /**
@@ -4670,24 +2864,12 @@ export interface components {
          * @description Everything that speaks of the micron efficiency of one filter.
          */
         EfficiencyStationOut: {
-            /**
-             * Claims
-             * @description Efficiency claims, each beside the counts.
-             */
             claims: components["schemas"]["ComparedClaimOut"][];
-            /** @description The screening estimate; null while the media is not known. */
             estimate: components["schemas"]["EstimateCurveOut"] | null;
-            /**
-             * Problem
-             * @description Why the counts there are cannot be computed with; empty where they can.
-             * @example
-             */
+            /** @description Reason why the counts cannot be used; empty if they can. */
             problem: string;
-            /** @description Efficiency at 20 µm(c) from the best evidence there is. */
             result: components["schemas"]["ResultOut"];
-            /** @description Size at beta 75. [µm] */
             size_at_beta_75_um: components["schemas"]["ResultOut"];
-            /** @description The counted test, worked out; null without one. */
             test: components["schemas"]["CountedTestOut"] | null;
         };
         /**
@@ -4695,20 +2877,8 @@ export interface components {
          * @description Which engine of the library the study is to have, and which lines stay as they are.
          */
         EngineIn: {
-            /**
-             * Keep
-             * @description Keys of the lines that stay as they are.
-             * @default []
-             * @example [
-             *       "engine.name"
-             *     ]
-             */
+            /** @default [] */
             keep: string[];
-            /**
-             * Name
-             * @description Name, as a person gave it or as the catalogue has it.
-             * @example thin oil
-             */
             name: string;
         };
         /**
@@ -4716,59 +2886,14 @@ export interface components {
          * @description One line that an engine of the library would change; null where nothing stands or would stand.
          */
         EngineLineOut: {
-            /**
-             * Is Own
-             * @description Whether it was made in the window that asks, or stated for this study.
-             * @example true
-             */
             is_own: boolean;
-            /**
-             * Key
-             * @description Reading key, or key of a detail, an observation or a quantity, as the catalogue has it.
-             * @example can.height
-             */
             key: string;
-            /**
-             * Now Inch
-             * @description The same in inch units.
-             * @example 0.5315 in
-             */
             now_inch: string | null;
-            /**
-             * Now Metric
-             * @description What stands there now, in metric units; null for nothing.
-             * @example 13.5 mm
-             */
             now_metric: string | null;
-            /**
-             * Now Typed
-             * @description The same as it was typed; null where it was not.
-             * @example 13,5 mm
-             */
             now_typed: string | null;
-            /**
-             * Part
-             * @description Part of the filter or of the circuit it belongs to.
-             * @example can
-             */
             part: string;
-            /**
-             * Then Inch
-             * @description The same in inch units.
-             * @example 0.5118 in
-             */
             then_inch: string | null;
-            /**
-             * Then Metric
-             * @description What the library has, in metric units.
-             * @example 13 mm
-             */
             then_metric: string | null;
-            /**
-             * Title
-             * @description What a person calls it.
-             * @example Height
-             */
             title: string;
         };
         /**
@@ -4776,22 +2901,8 @@ export interface components {
          * @description Everything that an engine of the library would change, and how the lines stand now.
          */
         EngineLinesOut: {
-            /**
-             * Lines
-             * @description Lines, in order.
-             */
             lines: components["schemas"]["EngineLineOut"][];
-            /**
-             * Name
-             * @description Name, as a person gave it or as the catalogue has it.
-             * @example thin oil
-             */
             name: string;
-            /**
-             * Revision
-             * @description How often the study was changed, undone and redone when it changed last.
-             * @example 17
-             */
             revision: number;
         };
         /**
@@ -4799,11 +2910,6 @@ export interface components {
          * @description An engine of the library.
          */
         EngineNameIn: {
-            /**
-             * Name
-             * @description Name, as a person gave it or as the catalogue has it.
-             * @example thin oil
-             */
             name: string;
         };
         /**
@@ -4811,42 +2917,13 @@ export interface components {
          * @description Oil and engine of a study, with a sample fitted for the check.
          */
         EngineOut: {
-            /**
-             * Grades
-             * @description Typical grades to begin with.
-             * @example [
-             *       "5W-30"
-             *     ]
-             */
             grades: string[];
-            /** @description Balance at the hot point; null where it cannot be made. */
             hot_point: components["schemas"]["HotPointOut"] | null;
-            /**
-             * Library
-             * @description Engines of the library.
-             */
             library: components["schemas"]["LibraryEngineOut"][];
-            /**
-             * Missing
-             * @description Keys of the inputs it needs and has not.
-             * @example [
-             *       "media.thickness"
-             *     ]
-             */
             missing: string[];
-            /** @description The oil's line; null without an oil. */
             oil: components["schemas"]["OilLineOut"] | null;
-            /**
-             * Oil Revision
-             * @description Revision of the viscosity points, to be named when they are changed.
-             * @example 17
-             */
             oil_revision: number;
-            /**
-             * Problem
-             * @description Why there is nothing, in one sentence; null where there is.
-             * @example null
-             */
+            /** @description Reason why there is no result, one sentence. */
             problem: string | null;
         };
         /**
@@ -4854,43 +2931,10 @@ export interface components {
          * @description The screening estimate with its band, in percent over size.
          */
         EstimateCurveOut: {
-            /**
-             * High Percent
-             * @description High. [%]
-             * @example [
-             *       20
-             *     ]
-             */
             high_percent: number[];
-            /**
-             * Low Percent
-             * @description Low. [%]
-             * @example [
-             *       20
-             *     ]
-             */
             low_percent: number[];
-            /**
-             * Percent
-             * @description Amount. [%]
-             * @example [
-             *       20
-             *     ]
-             */
             percent: number[];
-            /**
-             * Sizes Um C
-             * @description Sizes. [µm(c)]
-             * @example [
-             *       20
-             *     ]
-             */
             sizes_um_c: number[];
-            /**
-             * Valid To Um C
-             * @description Largest size the estimate holds for. [µm(c)]
-             * @example 30
-             */
             valid_to_um_c: number;
         };
         /**
@@ -4898,53 +2942,14 @@ export interface components {
          * @description Mean, standard and expanded uncertainty in both families.
          */
         EstimateOut: {
-            /**
-             * Inch Expanded
-             * @description Expanded uncertainty in inch units.
-             * @example 0.0042
-             */
             inch_expanded: number;
-            /**
-             * Inch Uncertainty
-             * @description Standard uncertainty in inch units.
-             * @example 0.0021
-             */
             inch_uncertainty: number;
-            /**
-             * Inch Value
-             * @description Mean in inch units.
-             * @example 3.876
-             */
             inch_value: number;
-            /**
-             * Metric Expanded
-             * @description Expanded uncertainty in metric units.
-             * @example 0.11
-             */
             metric_expanded: number;
-            /**
-             * Metric Uncertainty
-             * @description Standard uncertainty in metric units.
-             * @example 0.053
-             */
             metric_uncertainty: number;
-            /**
-             * Metric Value
-             * @description Mean in metric units.
-             * @example 98.45
-             */
             metric_value: number;
-            /**
-             * Provenance
-             * @description Where the number comes from; null for measured.
-             * @example published
-             */
+            /** @description Null for measured. */
             provenance: string;
-            /**
-             * Used
-             * @description How many readings are in use.
-             * @example 2
-             */
             used: number;
         };
         /**
@@ -4952,29 +2957,9 @@ export interface components {
          * @description One way to the opening pressure.
          */
         EvidenceOut: {
-            /**
-             * Basis
-             * @description From what it was computed.
-             * @example spring
-             */
             basis: string;
-            /**
-             * Expanded Kpa
-             * @description Expanded. [kPa]
-             * @example 20
-             */
             expanded_kpa: number | null;
-            /**
-             * Is Used
-             * @description Whether it is used, or only shown.
-             * @example true
-             */
             is_used: boolean;
-            /**
-             * Kpa
-             * @description Pressure. [kPa]
-             * @example 23
-             */
             kpa: number;
         };
         /**
@@ -4982,17 +2967,7 @@ export interface components {
          * @description A detail, an observation or a state by its key; null where there is nothing.
          */
         FactOut: {
-            /**
-             * Key
-             * @description Reading key, or key of a detail, an observation or a quantity, as the catalogue has it.
-             * @example can.height
-             */
             key: string;
-            /**
-             * Text
-             * @description As typed, with its unit where it has one.
-             * @example 98.4 mm
-             */
             text: string | null;
         };
         /**
@@ -5000,81 +2975,22 @@ export interface components {
          * @description One field of the bench.
          */
         FieldOut: {
-            /** @description The bound, where only that is known; null where the value is. */
             bound: components["schemas"]["BoundOut"] | null;
-            /**
-             * Counted
-             * @description Whether it is a number of things.
-             * @example false
-             */
             counted: boolean;
-            /**
-             * Drawing
-             * @description Name of its drawing; null without one.
-             * @example height
-             */
             drawing: string;
-            /** @description The estimate from the readings in use; null without any. */
             estimate: components["schemas"]["EstimateOut"] | null;
-            /**
-             * Inch Unit
-             * @description Unit in the inch family.
-             * @example in
-             */
             inch_unit: string;
-            /**
-             * Instrument
-             * @description With what it was read; null for the usual one.
-             * @example caliper
-             */
+            /** @description Null for the usual one. */
             instrument: string;
-            /**
-             * Instruments
-             * @description Instruments that measure it.
-             * @example [
-             *       "caliper"
-             *     ]
-             */
             instruments: string[];
-            /**
-             * Key
-             * @description Reading key, or key of a detail, an observation or a quantity, as the catalogue has it.
-             * @example can.height
-             */
             key: string;
-            /**
-             * Metric Unit
-             * @description Unit in the metric family.
-             * @example mm
-             */
             metric_unit: string;
-            /**
-             * Readings
-             * @description Readings as taken, those set aside too.
-             */
             readings: components["schemas"]["ReadingOut"][];
-            /**
-             * State
-             * @description Why there is no value; null removes the reason.
-             * @example lost
-             */
+            /** @description Reason for the missing value. */
             state: string | null;
-            /**
-             * Title
-             * @description What a person calls it.
-             * @example Height
-             */
             title: string;
-            /**
-             * Warnings
-             * @description What is implausible.
-             */
             warnings: components["schemas"]["FieldWarningOut"][];
-            /**
-             * Whole Only
-             * @description Whether it can be read only before the filter is cut open.
-             * @example true
-             */
+            /** @description Readable only before the filter is cut open. */
             whole_only: boolean;
         };
         /**
@@ -5082,29 +2998,10 @@ export interface components {
          * @description What is implausible about a field, with the reading it is about and what was likely meant.
          */
         FieldWarningOut: {
-            /**
-             * Confirmed
-             * @description Whether the analyst confirmed it after it was questioned.
-             * @example false
-             */
             confirmed: boolean;
-            /**
-             * Correction
-             * @description What was likely meant, as it would be typed; null where nothing is offered.
-             * @example 6.4 mm
-             */
+            /** @description Likely intention, as the analyst would type it. */
             correction: string | null;
-            /**
-             * Message
-             * @description One sentence that says what is wrong and how to correct it.
-             * @example there is nothing here
-             */
             message: string;
-            /**
-             * Reading Id
-             * @description Number of the reading; null where it is about none.
-             * @example 7
-             */
             reading_id: number | null;
         };
         /**
@@ -5112,19 +3009,12 @@ export interface components {
          * @description Everything that is drawn beside the readings of the opened filter.
          */
         FiguresOut: {
-            /** @description Efficiency over particle size. */
             efficiency: components["schemas"]["EfficiencyOut"];
-            /** @description The pleat pack from above. */
             pack: components["schemas"]["PackOut"];
-            /** @description Loss over the number of pleats. */
             pleat_curve: components["schemas"]["PleatCurveOut"] | null;
-            /** @description The filter in section. */
             section: components["schemas"]["WholeSectionOut"];
-            /** @description The strip of media unrolled. */
             strip: components["schemas"]["StripOut"] | null;
-            /** @description The parts on the scale. */
             tray: components["schemas"]["TrayOut"];
-            /** @description The bypass valve to scale. */
             valve: components["schemas"]["ValveOut"];
         };
         /**
@@ -5132,7 +3022,6 @@ export interface components {
          * @description The filter by itself, as it is or in a scenario.
          */
         FilterAloneIn: {
-            /** @description What if: what is otherwise than in the study; null for the study as it is. */
             scenario?: components["schemas"]["Scenario"] | null;
         };
         /**
@@ -5140,91 +3029,17 @@ export interface components {
          * @description The filter by itself, rows by temperature; null where the oil does not pump.
          */
         FilterAloneOut: {
-            /**
-             * Bypass Location
-             * @description Where the bypass valve lies.
-             * @example dome_end
-             */
             bypass_location: string;
-            /**
-             * Coldest Pumping C
-             * @description Lowest temperature at which the oil pumps. [°C]
-             * @example -32.5
-             */
             coldest_pumping_c: number;
-            /**
-             * Element Kpa
-             * @description Element. [kPa]
-             * @example [
-             *       [
-             *         20
-             *       ]
-             *     ]
-             */
             element_kpa: (number | null)[][];
-            /**
-             * Filter Flow L Min
-             * @description Filter flow. [L/min]
-             * @example [
-             *       20
-             *     ]
-             */
             filter_flow_l_min: number[];
-            /**
-             * Filter Kpa
-             * @description Filter. [kPa]
-             * @example [
-             *       [
-             *         20
-             *       ]
-             *     ]
-             */
             filter_kpa: (number | null)[][];
-            /**
-             * Inputs
-             * @description Inputs a number rests on.
-             */
             inputs: components["schemas"]["InputSourceOut"][];
-            /**
-             * Left Out
-             * @description What the computation leaves out.
-             * @example []
-             */
             left_out: string[];
-            /**
-             * Lift Mm
-             * @description Lift. [mm]
-             * @example [
-             *       [
-             *         20
-             *       ]
-             *     ]
-             */
             lift_mm: (number | null)[][];
-            /**
-             * Loss Breakdown
-             * @description Loss by part at each point.
-             */
             loss_breakdown: components["schemas"]["LossPartOut"][];
-            /** @description Bypass onset over engine speed. */
             onset: components["schemas"]["FlowOnsetOut"];
-            /**
-             * Temperature C
-             * @description Temperature. [°C]
-             * @example [
-             *       20
-             *     ]
-             */
             temperature_c: number[];
-            /**
-             * Unfiltered Percent
-             * @description Unfiltered. [%]
-             * @example [
-             *       [
-             *         20
-             *       ]
-             *     ]
-             */
             unfiltered_percent: (number | null)[][];
         };
         /**
@@ -5232,16 +3047,7 @@ export interface components {
          * @description A filter whose behaviour at the points of a use is computed.
          */
         FilterAtUseOut: {
-            /**
-             * Known
-             * @description What is known of every filter in it.
-             */
             known: components["schemas"]["KnownValueOut"][];
-            /**
-             * Label
-             * @description Label of the sample.
-             * @example Korvath
-             */
             label: string;
         };
         /**
@@ -5249,33 +3055,11 @@ export interface components {
          * @description The verdict on one filter: what follows from the lines, what the analyst set, and why.
          */
         FilterVerdictOut: {
-            /**
-             * Label
-             * @description Label of the sample.
-             * @example Korvath
-             */
             label: string;
-            /**
-             * Lines
-             * @description Lines, in order.
-             */
             lines: components["schemas"]["JudgedLineOut"][];
-            /**
-             * Proposed
-             * @description What follows from the lines.
-             * @example open
-             * @enum {string}
-             */
+            /** @enum {string} */
             proposed: "meets" | "open" | "fails" | "none";
-            /**
-             * Reasons
-             * @description The lines that decide, in sentences.
-             * @example [
-             *       "Burr side is towards the media."
-             *     ]
-             */
             reasons: string[];
-            /** @description What the analyst set beside it; null where nothing. */
             stated: components["schemas"]["StatedVerdictOut"] | null;
         };
         /**
@@ -5283,46 +3067,18 @@ export interface components {
          * @description One dimension or attribute of two filters; null where one was not looked at.
          */
         FindingOut: {
-            /**
-             * Difference In Rooms
-             * @description The difference over what two of one kind may be found apart; beyond ±1 they differ.
-             * @example 0.08
-             */
+            /** @description Difference over what two specimens of one part may differ by: they differ beyond ±1. */
             difference_in_rooms: number | null;
-            /**
-             * Difference Percent
-             * @description By how many per cent the second one is larger; null for words. [%]
-             * @example 0.1
-             */
+            /** @description Positive if the second is larger; null for words. */
             difference_percent: number | null;
-            /**
-             * Finding
-             * @description Whether it is the same on both, different, or cannot tell.
-             * @example same
-             * @enum {string}
-             */
+            /** @enum {string} */
             finding: "same" | "different" | "cannot_tell";
-            /**
-             * Key
-             * @description Reading key, or key of a detail, an observation or a quantity, as the catalogue has it.
-             * @example can.height
-             */
             key: string;
-            /** @description Of the first filter; null where it was not looked at. */
+            /** @description Null if not examined. */
             of_first: components["schemas"]["InBothOut"] | null;
-            /** @description Of the second filter; null where it was not looked at. */
+            /** @description Null if not examined. */
             of_second: components["schemas"]["InBothOut"] | null;
-            /**
-             * Part
-             * @description Part of the filter or of the circuit it belongs to.
-             * @example can
-             */
             part: string;
-            /**
-             * Title
-             * @description What a person calls it.
-             * @example Height
-             */
             title: string;
         };
         /**
@@ -5330,69 +3086,16 @@ export interface components {
          * @description The tapping plate flow area, with the section that controls it.
          */
         FlowAreaOut: {
-            /**
-             * Assumed
-             * @description What is assumed because nobody stated it.
-             * @example [
-             *       "plan.start_c"
-             *     ]
-             */
             assumed: string[];
-            /**
-             * Basis
-             * @description From what it was computed.
-             * @example spring
-             */
             basis: string | null;
-            /**
-             * Controlled By
-             * @description What controls the flow area.
-             * @example outlet_bore
-             */
             controlled_by: string | null;
-            /**
-             * Expanded Uncertainty
-             * @description Expanded uncertainty U at 95 %, in the unit of the value.
-             * @example 0.11
-             */
             expanded_uncertainty: number | null;
-            /**
-             * High
-             * @description Upper end of the 95 % interval.
-             * @example 162
-             */
             high: number | null;
-            /**
-             * Low
-             * @description Lower end of the 95 % interval.
-             * @example 130
-             */
             low: number | null;
-            /**
-             * Missing
-             * @description Keys of the inputs it needs and has not.
-             * @example [
-             *       "media.thickness"
-             *     ]
-             */
             missing: string[];
-            /**
-             * Relation
-             * @description How the number is claimed; = where nothing is said.
-             * @example >=
-             */
+            /** @description >= or <= if only a bound is known; else =. */
             relation: string;
-            /**
-             * Standard Uncertainty
-             * @description Standard uncertainty u, in the unit of the value.
-             * @example 0.053
-             */
             standard_uncertainty: number | null;
-            /**
-             * Value
-             * @description Best estimate; null where it is not known.
-             * @example 146.2
-             */
             value: number | null;
         };
         /**
@@ -5400,29 +3103,8 @@ export interface components {
          * @description Bypass onset of the filter alone over the flow through it; null where the valve stays closed.
          */
         FlowOnsetOut: {
-            /**
-             * Filter Flow L Min
-             * @description Filter flow. [L/min]
-             * @example [
-             *       20
-             *     ]
-             */
             filter_flow_l_min: number[];
-            /**
-             * Reopens C
-             * @description Reopens. [°C]
-             * @example [
-             *       20
-             *     ]
-             */
             reopens_c: (number | null)[];
-            /**
-             * Temperature C
-             * @description Temperature. [°C]
-             * @example [
-             *       20
-             *     ]
-             */
             temperature_c: (number | null)[];
         };
         /**
@@ -5430,23 +3112,8 @@ export interface components {
          * @description A formula that a line can have.
          */
         FormulaOut: {
-            /**
-             * Name
-             * @description Name, as a person gave it or as the catalogue has it.
-             * @example thin oil
-             */
             name: string;
-            /**
-             * Words
-             * @description The same in a few words.
-             * @example 8 round, 5.6 mm
-             */
             words: string;
-            /**
-             * Written
-             * @description How a line of it is written.
-             * @example 8 holes 0.24 in = 0.362 in2
-             */
             written: string;
         };
         /**
@@ -5454,29 +3121,9 @@ export interface components {
          * @description A term of the glossary.
          */
         GlossaryTermOut: {
-            /**
-             * Meaning
-             * @description What it means, in a sentence.
-             * @example A length along the can.
-             */
             meaning: string;
-            /**
-             * Standard
-             * @description Standard it is defined in, or claimed by; empty or null without one.
-             * @example ISO 4548-12
-             */
             standard: string;
-            /**
-             * Term
-             * @description Term.
-             * @example bypass onset
-             */
             term: string;
-            /**
-             * Unit
-             * @description Unit of the numbers beside it.
-             * @example kPa
-             */
             unit: string;
         };
         /**
@@ -5484,29 +3131,10 @@ export interface components {
          * @description What a heading was understood as.
          */
         HeadingOut: {
-            /**
-             * Column
-             * @description Number of the column, from 0; null for the whole line.
-             * @example 1
-             */
+            /** @description From 0; null for the whole line. */
             column: number;
-            /**
-             * Is Used
-             * @description Whether the column is taken.
-             * @example true
-             */
             is_used: boolean;
-            /**
-             * Text
-             * @description As written.
-             * @example up
-             */
             text: string;
-            /**
-             * Words
-             * @description What it was understood as.
-             * @example upstream
-             */
             words: string;
         };
         /**
@@ -5514,23 +3142,9 @@ export interface components {
          * @description One thing that was done to a reading.
          */
         HistoryOut: {
-            /**
-             * At
-             * @description When it was done, ISO time in UTC.
-             * @example 2026-11-02T08:00:00.000Z
-             */
+            /** @description ISO time in UTC. */
             at: string;
-            /**
-             * Undone
-             * @description Whether it was undone.
-             * @example false
-             */
             undone: boolean;
-            /**
-             * Words
-             * @description The same in a few words.
-             * @example 8 round, 5.6 mm
-             */
             words: string;
         };
         /**
@@ -5538,32 +3152,12 @@ export interface components {
          * @description What of a group of holes is no reading.
          */
         HoleGroupIn: {
-            /**
-             * Count
-             * @description How many.
-             * @example 8
-             */
             count: number;
-            /**
-             * Open Percent
-             * @description Open. [%]
-             * @default 100
-             * @example 20
-             */
+            /** @default 100 */
             open_percent: number;
-            /**
-             * Points
-             * @description Points of an outline in mm, as typed.
-             * @default
-             * @example 0 0, 4 0, 4 3.5
-             */
+            /** @default  */
             points: string;
-            /**
-             * Shape
-             * @description Shape of the holes.
-             * @example round
-             * @enum {string}
-             */
+            /** @enum {string} */
             shape: "round" | "slot" | "ellipse" | "d" | "rectangle" | "outline";
         };
         /**
@@ -5571,54 +3165,15 @@ export interface components {
          * @description A group of holes: what is not a reading of it.
          */
         HoleGroupOut: {
-            /**
-             * Count
-             * @description How many.
-             * @example 8
-             */
             count: number;
-            /**
-             * Id
-             * @description Number of the row, for addresses.
-             * @example 1
-             */
             id: number;
-            /**
-             * Open Percent
-             * @description Open. [%]
-             * @example 20
-             */
             open_percent: number;
-            /**
-             * Placement
-             * @description Where the holes are.
-             * @example inlet
-             * @enum {string}
-             */
+            /** @enum {string} */
             placement: "inlet" | "centre_tube";
-            /**
-             * Points
-             * @description Points of an outline in mm, as typed.
-             * @example 0 0, 4 0, 4 3.5
-             */
             points: string;
-            /**
-             * Position
-             * @description Its place among others, from 0.
-             * @example 0
-             */
+            /** @description From 0. */
             position: number;
-            /**
-             * Shape
-             * @description Shape of the holes.
-             * @example round
-             */
             shape: string;
-            /**
-             * Words
-             * @description The same in a few words.
-             * @example 8 round, 5.6 mm
-             */
             words: string;
         };
         /**
@@ -5626,23 +3181,8 @@ export interface components {
          * @description The product of one group: count × area of one, open part.
          */
         HoleProductOut: {
-            /**
-             * Count
-             * @description How many.
-             * @example 8
-             */
             count: number;
-            /**
-             * One Mm2
-             * @description Area of one hole. [mm²]
-             * @example 28.9
-             */
             one_mm2: number;
-            /**
-             * Open Fraction
-             * @description Share of it that is open.
-             * @example 0.7
-             */
             open_fraction: number;
         };
         /**
@@ -5651,26 +3191,15 @@ export interface components {
          */
         HolesIn: {
             /**
-             * Family
-             * @description Unit family in which a bare number is meant.
              * @default metric
-             * @example metric
              * @enum {string}
              */
             family: "metric" | "inch";
             /**
-             * Placement
-             * @description Where the holes are.
              * @default inlet
-             * @example inlet
              * @enum {string}
              */
             placement: "inlet" | "centre_tube";
-            /**
-             * Text
-             * @description As typed, with its unit where it has one.
-             * @example 98.4 mm
-             */
             text: string;
         };
         /**
@@ -5678,70 +3207,16 @@ export interface components {
          * @description The circuit at its hot point.
          */
         HotPointOut: {
-            /**
-             * Bearing Viscosity Mpa S
-             * @description Bearing viscosity. [mPa·s]
-             * @example 20
-             */
             bearing_viscosity_mpa_s: number;
-            /**
-             * Bearings L Min
-             * @description Bearings. [L/min]
-             * @example 20
-             */
             bearings_l_min: number;
-            /**
-             * Computed Kpa
-             * @description Computed. [kPa]
-             * @example 20
-             */
             computed_kpa: number | null;
-            /**
-             * Displaced L Min
-             * @description Displaced. [L/min]
-             * @example 20
-             */
             displaced_l_min: number;
-            /**
-             * Flow L Min
-             * @description Flow. [L/min]
-             * @example 20
-             */
             flow_l_min: number;
-            /**
-             * Jet Diameter Mm
-             * @description Jet diameter. [mm]
-             * @example 20
-             */
             jet_diameter_mm: number | null;
-            /**
-             * Jets L Min
-             * @description Jets. [L/min]
-             * @example 20
-             */
             jets_l_min: number;
-            /**
-             * Leftover Percent
-             * @description Leftover. [%]
-             * @example 20
-             */
             leftover_percent: number | null;
-            /**
-             * Slip L Min
-             * @description Slip. [L/min]
-             * @example 20
-             */
             slip_l_min: number;
-            /**
-             * Stated Kpa
-             * @description Stated. [kPa]
-             * @example 20
-             */
             stated_kpa: number;
-            /**
-             * Studs
-             * @description Loss of each stud.
-             */
             studs: components["schemas"]["StudLossOut"][];
         };
         /**
@@ -5749,17 +3224,7 @@ export interface components {
          * @description A size in metric and in inch units, or the words of what was seen.
          */
         InBothOut: {
-            /**
-             * Inch
-             * @description In inch units, as shown.
-             * @example 3.874 in
-             */
             inch: string;
-            /**
-             * Metric
-             * @description In metric units, as shown.
-             * @example 98.4 mm
-             */
             metric: string;
         };
         /**
@@ -5767,17 +3232,8 @@ export interface components {
          * @description An input of a map, and where it comes from.
          */
         InputSourceOut: {
-            /**
-             * Key
-             * @description Reading key, or key of a detail, an observation or a quantity, as the catalogue has it.
-             * @example can.height
-             */
             key: string;
-            /**
-             * Provenance
-             * @description Where the number comes from; null for measured.
-             * @example published
-             */
+            /** @description Null for measured. */
             provenance: string;
         };
         /**
@@ -5785,11 +3241,6 @@ export interface components {
          * @description The pages that were looked at: only they are issued.
          */
         IssueIn: {
-            /**
-             * Preview Key
-             * @description Key of the pages that were looked at.
-             * @example 00000000000000000000000000000000
-             */
             preview_key: string;
         };
         /**
@@ -5797,47 +3248,12 @@ export interface components {
          * @description A report as it was issued.
          */
         IssuedReportOut: {
-            /**
-             * Difference Count
-             * @description In how many things the study is otherwise now.
-             * @example 1
-             */
             difference_count: number;
-            /**
-             * Id
-             * @description Number of the issued report, for addresses.
-             * @example 1
-             */
             id: number;
-            /**
-             * Issued At
-             * @description When it was issued, ISO time, UTC.
-             * @example 2026-11-27T14:00:00+00:00
-             */
             issued_at: string;
-            /**
-             * Number
-             * @description Number it bears, which no other report has.
-             * @example 2026-0001
-             */
             number: string;
-            /**
-             * Sha256
-             * @description Digest of its PDF, hexadecimal.
-             * @example 0000000000000000000000000000000000000000000000000000000000000000
-             */
             sha256: string;
-            /**
-             * Size Bytes
-             * @description Size of its PDF.
-             * @example 2000000
-             */
             size_bytes: number;
-            /**
-             * Title
-             * @description Title it bears.
-             * @example Winter filters
-             */
             title: string;
         };
         /**
@@ -5845,63 +3261,19 @@ export interface components {
          * @description A criterion with what is known of every filter; end points that are not stated are those of the filters.
          */
         JudgedCriterionOut: {
-            /**
-             * Best
-             * @description End point of the score that counts 100, in the unit of the measure.
-             * @example 1200
-             */
             best: number | null;
-            /**
-             * Better
-             * @description Whether more or less of it is better; null of what was seen.
-             * @example high
-             * @enum {string}
-             */
+            /** @enum {string} */
             better: "high" | "low";
-            /**
-             * Has Stated Ends
-             * @description Whether both end points are stated; else those of the filters are taken, as a first look.
-             * @example false
-             */
+            /** @description False if the end points are those of the filters compared. */
             has_stated_ends: boolean;
-            /** @description In inch units, as shown. */
             inch: components["schemas"]["ShownUnitOut"];
-            /**
-             * Known
-             * @description What is known of every filter in it.
-             */
             known: components["schemas"]["KnownValueOut"][];
-            /**
-             * Measure
-             * @description What it is on: key of a result, a reading, a measure of behaviour, or `by_hand`.
-             * @example media_effective_area_cm2
-             */
             measure: string;
-            /** @description In metric units, as shown. */
             metric: components["schemas"]["ShownUnitOut"];
-            /**
-             * Name
-             * @description Name, as a person gave it or as the catalogue has it.
-             * @example thin oil
-             */
             name: string;
-            /**
-             * Struck
-             * @description Why it does not count; null where it does.
-             * @example no price in one currency
-             */
+            /** @description Reason why it does not count. */
             struck: string | null;
-            /**
-             * Weight
-             * @description Weight in the score.
-             * @example 2
-             */
             weight: number;
-            /**
-             * Worst
-             * @description End point that counts 0, in the unit of the measure.
-             * @example 600
-             */
             worst: number | null;
         };
         /**
@@ -5909,42 +3281,14 @@ export interface components {
          * @description One line of a use for one filter.
          */
         JudgedLineOut: {
-            /**
-             * Counts
-             * @description Whether it decides; a fault that is only thought of does not.
-             * @example true
-             */
+            /** @description False for a fault that the analyst only imagines. */
             counts: boolean;
-            /**
-             * Decided By
-             * @description Of an open one: what would decide it.
-             * @example sample.stated_collapse
-             */
+            /** @description Measure that would decide an open line. */
             decided_by: string | null;
-            /**
-             * Is Asked Of Every Use
-             * @description Whether it is asked of every use, not by the analyst.
-             * @example false
-             */
             is_asked_of_every_use: boolean;
-            /**
-             * Measure
-             * @description What it is on: key of a result, a reading, a measure of behaviour, or `by_hand`.
-             * @example media_effective_area_cm2
-             */
             measure: string;
-            /**
-             * Reason
-             * @description Why, in a few words.
-             * @example wet
-             */
             reason: string;
-            /**
-             * State
-             * @description Met, failed or open.
-             * @example open
-             * @enum {string}
-             */
+            /** @enum {string} */
             state: "met" | "failed" | "open";
         };
         /**
@@ -5952,75 +3296,17 @@ export interface components {
          * @description One use judged for every filter.
          */
         JudgedUseOut: {
-            /**
-             * Circles
-             * @description Three filters of which each wins against the next.
-             * @example [
-             *       [
-             *         "Brennig",
-             *         "Korvath",
-             *         "Ysmere"
-             *       ]
-             *     ]
-             */
             circles: string[][];
-            /**
-             * Compared
-             * @description Whether part numbers are compared, or these specimens only.
-             * @example part_numbers
-             * @enum {string}
-             */
+            /** @enum {string} */
             compared: "part_numbers" | "specimens";
-            /**
-             * Criteria
-             * @description What counts.
-             */
             criteria: components["schemas"]["JudgedCriterionOut"][];
-            /**
-             * Disagreements
-             * @description Pairs that the schools put in a different order.
-             */
             disagreements: components["schemas"]["DisagreementOut"][];
-            /**
-             * Filters
-             * @description The filters in the three schools.
-             */
             filters: components["schemas"]["RankedFilterOut"][];
-            /**
-             * Labels
-             * @description Labels of the samples, in their order.
-             * @example [
-             *       "Korvath",
-             *       "Dunmor"
-             *     ]
-             */
             labels: string[];
-            /**
-             * Name
-             * @description Name, as a person gave it or as the catalogue has it.
-             * @example thin oil
-             */
             name: string;
-            /**
-             * Pairs
-             * @description Every pair, criterion by criterion.
-             */
             pairs: components["schemas"]["ComparedPairOut"][];
-            /**
-             * Swaps
-             * @description What would swap two neighbours of the weighted score.
-             */
             swaps: components["schemas"]["SwapOut"][];
-            /**
-             * Use Id
-             * @description Number of the use, for addresses.
-             * @example 1
-             */
             use_id: number;
-            /**
-             * Verdicts
-             * @description Verdicts, filter by filter.
-             */
             verdicts: components["schemas"]["FilterVerdictOut"][];
         };
         /**
@@ -6028,16 +3314,7 @@ export interface components {
          * @description A part of the document that is kept and shown by no station yet.
          */
         KeptPartOut: {
-            /**
-             * Rows
-             * @description Rows, in order.
-             */
             rows: components["schemas"]["KeptRowOut"][];
-            /**
-             * Title
-             * @description What a person calls it.
-             * @example Height
-             */
             title: string;
         };
         /**
@@ -6045,17 +3322,7 @@ export interface components {
          * @description One value of a part of the document, with the keys that lead to it.
          */
         KeptRowOut: {
-            /**
-             * Key
-             * @description Reading key, or key of a detail, an observation or a quantity, as the catalogue has it.
-             * @example can.height
-             */
             key: string;
-            /**
-             * Value
-             * @description Value as it is kept.
-             * @example 860
-             */
             value: string;
         };
         /**
@@ -6063,53 +3330,13 @@ export interface components {
          * @description What is known of one filter in one measure; with neither value nor bound, `reason` says why.
          */
         KnownValueOut: {
-            /**
-             * Basis
-             * @description From what it was computed.
-             * @example spring
-             */
             basis: string | null;
-            /**
-             * Expanded Uncertainty
-             * @description Expanded uncertainty U at 95 %, in the unit of the value.
-             * @example 0.11
-             */
             expanded_uncertainty: number | null;
-            /**
-             * High
-             * @description Upper end of the 95 % interval.
-             * @example 162
-             */
             high: number | null;
-            /**
-             * Is Spread Assumed
-             * @description Whether what specimens differ by is assumed, for want of a second one.
-             * @example true
-             */
             is_spread_assumed: boolean;
-            /**
-             * Label
-             * @description Label of the sample.
-             * @example Korvath
-             */
             label: string;
-            /**
-             * Low
-             * @description Lower end of the 95 % interval.
-             * @example 130
-             */
             low: number | null;
-            /**
-             * Reason
-             * @description Why, in a few words.
-             * @example wet
-             */
             reason: string;
-            /**
-             * Value
-             * @description Best estimate; null where it is not known.
-             * @example 146.2
-             */
             value: number | null;
         };
         /**
@@ -6117,29 +3344,9 @@ export interface components {
          * @description An engine of the library, in a few words of either family; `id` is null for one that is shipped.
          */
         LibraryEngineOut: {
-            /**
-             * Id
-             * @description Number of the row, for addresses.
-             * @example 1
-             */
             id: number | null;
-            /**
-             * Inch
-             * @description In inch units, as shown.
-             * @example 3.874 in
-             */
             inch: string;
-            /**
-             * Metric
-             * @description In metric units, as shown.
-             * @example 98.4 mm
-             */
             metric: string;
-            /**
-             * Name
-             * @description Name, as a person gave it or as the catalogue has it.
-             * @example thin oil
-             */
             name: string;
         };
         /**
@@ -6147,39 +3354,13 @@ export interface components {
          * @description How long a filter lasts and how fast it cleans, at one speed.
          */
         LifeOut: {
-            /**
-             * Capacity Basis
-             * @description Where the dirt capacity comes from: counts, stated, or family, which is assumed.
-             * @example counts
-             */
+            /** @description Source of the dirt capacity: counts, stated, or family (assumed). */
             capacity_basis: string;
-            /**
-             * Capacity G
-             * @description Capacity. [g]
-             * @example 20
-             */
             capacity_g: number;
-            /**
-             * Capacity Is Least
-             * @description Whether the test ended before, so that it holds at least so much.
-             * @example false
-             */
+            /** @description The test ended before the terminal ratio: the filter holds at least this much. */
             capacity_is_least: boolean;
-            /**
-             * Clean Up
-             * @description Time until half the particles of a size are out of the sump.
-             */
             clean_up: components["schemas"]["CleanUpOut"][];
-            /**
-             * Rows
-             * @description Rows, in order.
-             */
             rows: components["schemas"]["LifeRowOut"][];
-            /**
-             * Speed Rpm
-             * @description Speed. [rpm]
-             * @example 20
-             */
             speed_rpm: number;
         };
         /**
@@ -6187,59 +3368,17 @@ export interface components {
          * @description Hours to the first opening of the bypass at one oil temperature; null where it never opens, 0 from new.
          */
         LifeRowOut: {
-            /**
-             * Filling Hours
-             * @description Filling. [h]
-             * @example 20
-             */
             filling_hours: number | null;
-            /**
-             * Filling Is Least
-             * @description The same while filling.
-             * @example false
-             */
+            /** @description The counted test ended before: the filter lasts at least this long. */
             filling_is_least: boolean;
-            /**
-             * Is Cold Start
-             * @description Whether the row is a cold start.
-             * @example true
-             */
             is_cold_start: boolean;
-            /**
-             * Never Filling
-             * @description Whether it never opens while filling.
-             * @example false
-             */
             never_filling: boolean;
-            /**
-             * Never Steady
-             * @description Whether the valve never opens when steady.
-             * @example false
-             */
             never_steady: boolean;
-            /**
-             * Steady Hours
-             * @description Steady. [h]
-             * @example 20
-             */
             steady_hours: number | null;
-            /**
-             * Steady Is Least
-             * @description Whether the test of the filter ended before, so that the hours are at least so many.
-             * @example false
-             */
+            /** @description The counted test ended before: the filter lasts at least this long. */
             steady_is_least: boolean;
-            /**
-             * Steady Loading
-             * @description Loading at which the valve opens when steady; null for never.
-             * @example 4.2
-             */
+            /** @description Loading at which the valve opens; null for never. */
             steady_loading: number | null;
-            /**
-             * Temperature C
-             * @description Temperature. [°C]
-             * @example 20
-             */
             temperature_c: number;
         };
         /**
@@ -6247,17 +3386,7 @@ export interface components {
          * @description A speed at which lives are told, and the share of the running time for which it is not exceeded.
          */
         LifeSpeedOut: {
-            /**
-             * Share Percent
-             * @description Share of the variance. [%]
-             * @example 60
-             */
             share_percent: number;
-            /**
-             * Speed Rpm
-             * @description Speed. [rpm]
-             * @example 20
-             */
             speed_rpm: number;
         };
         /**
@@ -6265,11 +3394,6 @@ export interface components {
          * @description Lines as they were written or pasted.
          */
         LinesIn: {
-            /**
-             * Text
-             * @description Lines as written or pasted.
-             * @example inlet: 8 holes 0.24 in = 0.362 in2
-             */
             text: string;
         };
         /**
@@ -6277,41 +3401,10 @@ export interface components {
          * @description One part's loss over the map: viscous, inertial, and what it holds back whatever the flow (null: nothing).
          */
         LossPartOut: {
-            /**
-             * Inertial Kpa
-             * @description Inertial. [kPa]
-             * @example [
-             *       [
-             *         20
-             *       ]
-             *     ]
-             */
             inertial_kpa: (number | null)[][];
-            /**
-             * Name
-             * @description Name, as a person gave it or as the catalogue has it.
-             * @example thin oil
-             */
             name: string;
-            /**
-             * Spring Kpa
-             * @description Spring. [kPa]
-             * @example [
-             *       [
-             *         20
-             *       ]
-             *     ]
-             */
+            /** @description Held back whatever the flow; null for nothing. */
             spring_kpa: (number | null)[][] | null;
-            /**
-             * Viscous Kpa
-             * @description Viscous. [kPa]
-             * @example [
-             *       [
-             *         20
-             *       ]
-             *     ]
-             */
             viscous_kpa: (number | null)[][];
         };
         /**
@@ -6319,27 +3412,9 @@ export interface components {
          * @description The specimens of one part number in the order they were made, each against the one before.
          */
         LotsOut: {
-            /**
-             * Maker
-             * @description Maker, as printed.
-             * @example Korvath
-             */
             maker: string;
-            /**
-             * Pairs
-             * @description Every pair of filters.
-             */
             pairs: components["schemas"]["PairOut"][];
-            /**
-             * Part Number
-             * @description Part number, as printed.
-             * @example KV 212 W
-             */
             part_number: string;
-            /**
-             * Specimens
-             * @description Specimens, in the order they were made.
-             */
             specimens: components["schemas"]["SpecimenOut"][];
         };
         /**
@@ -6348,21 +3423,12 @@ export interface components {
          */
         MapIn: {
             /**
-             * Condition
-             * @description Steady, or filling after a start.
              * @default steady
-             * @example steady
              * @enum {string}
              */
             condition: "steady" | "filling";
-            /** @description What if: what is otherwise than in the study; null for the study as it is. */
             scenario?: components["schemas"]["Scenario"] | null;
-            /**
-             * Size Um
-             * @description Size. [µm]
-             * @default 20
-             * @example 20
-             */
+            /** @default 20 */
             size_um: number;
         };
         /**
@@ -6370,48 +3436,13 @@ export interface components {
          * @description What a map can show: title, key of its grid, suffix of its unit, and its scale.
          */
         MapQuantityOut: {
-            /**
-             * Grid
-             * @description Key of its grid in the map.
-             * @example element_kpa
-             */
             grid: string;
-            /**
-             * Is Logarithmic
-             * @description Whether it is drawn on a logarithmic scale.
-             * @example true
-             */
             is_logarithmic: boolean;
-            /**
-             * Name
-             * @description Name, as a person gave it or as the catalogue has it.
-             * @example element_pressure
-             * @enum {string}
-             */
+            /** @enum {string} */
             name: "element_pressure" | "filter_pressure" | "unfiltered_fraction" | "lift" | "gallery_pressure" | "gauge_excess" | "filter_flow" | "regulator_fraction" | "media_fraction";
-            /**
-             * Of Filter Alone
-             * @description Whether the filter alone has it.
-             * @example true
-             */
             of_filter_alone: boolean;
-            /**
-             * Title
-             * @description What a person calls it.
-             * @example Height
-             */
             title: string;
-            /**
-             * Title In Slice
-             * @description What it is called beside a slice.
-             * @example element Δp
-             */
             title_in_slice: string;
-            /**
-             * Unit
-             * @description Unit of the numbers beside it.
-             * @example kPa
-             */
             unit: string;
         };
         /**
@@ -6420,24 +3451,11 @@ export interface components {
          */
         MeasureNumberIn: {
             /**
-             * Family
-             * @description Unit family in which a bare number is meant.
              * @default metric
-             * @example metric
              * @enum {string}
              */
             family: "metric" | "inch";
-            /**
-             * Measure
-             * @description What it is on: key of a result, a reading, a measure of behaviour, or `by_hand`.
-             * @example media_effective_area_cm2
-             */
             measure: string;
-            /**
-             * Text
-             * @description As typed, with its unit where it has one.
-             * @example 98.4 mm
-             */
             text: string;
         };
         /**
@@ -6445,23 +3463,8 @@ export interface components {
          * @description What was understood, in the unit of the measure and as shown in each family.
          */
         MeasureNumberOut: {
-            /**
-             * Inch
-             * @description In inch units, as shown.
-             * @example 3.874 in
-             */
             inch: string;
-            /**
-             * Metric
-             * @description In metric units, as shown.
-             * @example 98.4 mm
-             */
             metric: string;
-            /**
-             * Value
-             * @description Best estimate; null where it is not known.
-             * @example 146.2
-             */
             value: number;
         };
         /**
@@ -6469,48 +3472,14 @@ export interface components {
          * @description What a criterion or a requirement can be on: a number with its unit in each family, or what was seen with its choices.
          */
         MeasureOut: {
-            /**
-             * Better
-             * @description Whether more or less of it is better; null of what was seen.
-             * @example high
-             */
             better: ("high" | "low") | null;
-            /**
-             * Choices
-             * @description What can be chosen.
-             * @example [
-             *       "clean",
-             *       "burred"
-             *     ]
-             */
             choices: string[];
-            /**
-             * Group
-             * @description What it belongs to.
-             * @example Results
-             */
             group: string;
-            /** @description In inch units, as shown. */
             inch: components["schemas"]["ShownUnitOut"];
-            /**
-             * Is Number
-             * @description Whether it is a number; else it is seen.
-             * @example true
-             */
+            /** @description False for what is seen rather than measured. */
             is_number: boolean;
-            /**
-             * Key
-             * @description Reading key, or key of a detail, an observation or a quantity, as the catalogue has it.
-             * @example can.height
-             */
             key: string;
-            /** @description In metric units, as shown. */
             metric: components["schemas"]["ShownUnitOut"];
-            /**
-             * Title
-             * @description What a person calls it.
-             * @example Height
-             */
             title: string;
         };
         /**
@@ -6518,23 +3487,8 @@ export interface components {
          * @description Something that can be learned only before the cut and is still missing.
          */
         MissingBeforeCutOut: {
-            /**
-             * Key
-             * @description Reading key, or key of a detail, an observation or a quantity, as the catalogue has it.
-             * @example can.height
-             */
             key: string;
-            /**
-             * Kind
-             * @description Of which kind it is.
-             * @example words
-             */
             kind: string;
-            /**
-             * Title
-             * @description What a person calls it.
-             * @example Height
-             */
             title: string;
         };
         /**
@@ -6542,23 +3496,9 @@ export interface components {
          * @description The change that undo or redo would move, and whether it was made in the window that asks.
          */
         MovableOut: {
-            /**
-             * Change Id
-             * @description Number of the change as it was seen; null where none was.
-             * @example 12
-             */
+            /** @description The change as the window saw it; null if there was none. */
             change_id: number;
-            /**
-             * Is Own
-             * @description Whether it was made in the window that asks, or stated for this study.
-             * @example true
-             */
             is_own: boolean;
-            /**
-             * Words
-             * @description The same in a few words.
-             * @example 8 round, 5.6 mm
-             */
             words: string;
         };
         /**
@@ -6566,18 +3506,9 @@ export interface components {
          * @description Which change is to be undone or redone, as it was seen, and whether it may be another window's.
          */
         MoveIn: {
-            /**
-             * Change Id
-             * @description Number of the change as it was seen; null where none was.
-             * @example 12
-             */
+            /** @description The change as the window saw it; null if there was none. */
             change_id?: number | null;
-            /**
-             * Of Another Window
-             * @description Whether a change that another window made may be moved.
-             * @default false
-             * @example false
-             */
+            /** @default false */
             of_another_window: boolean;
         };
         /**
@@ -6585,23 +3516,9 @@ export interface components {
          * @description A point of the line being moved: which of those given, and where it now is.
          */
         MovedPointIn: {
-            /**
-             * Index
-             * @description Which point, from 0.
-             * @example 1
-             */
+            /** @description From 0. */
             index: number;
-            /**
-             * Kinematic Mm2 S
-             * @description Kinematic. [mm²/s]
-             * @example 20
-             */
             kinematic_mm2_s: number;
-            /**
-             * Temperature C
-             * @description Temperature. [°C]
-             * @example 20
-             */
             temperature_c: number;
         };
         /**
@@ -6609,15 +3526,7 @@ export interface components {
          * @description What the two maps still need, each thing once, in the order of the hands.
          */
         NeedsOut: {
-            /**
-             * Filter Alone
-             * @description What the map of the filter alone needs.
-             */
             filter_alone: components["schemas"]["OpenNeedOut"][];
-            /**
-             * Map
-             * @description What the map in the engine needs.
-             */
             map: components["schemas"]["OpenNeedOut"][];
         };
         /**
@@ -6625,11 +3534,6 @@ export interface components {
          * @description Which preset a use begins with.
          */
         NewUseIn: {
-            /**
-             * Preset
-             * @description Name of the use to begin with.
-             * @example towing
-             */
             preset: string;
         };
         /**
@@ -6642,11 +3546,6 @@ export interface components {
          * @description What is seen; null removes it.
          */
         ObservationIn: {
-            /**
-             * Text
-             * @description As typed, with its unit where it has one.
-             * @example 98.4 mm
-             */
             text: string | null;
         };
         /**
@@ -6654,68 +3553,16 @@ export interface components {
          * @description Something seen, with its choices and the schools' views, the default first.
          */
         ObservationOut: {
-            /**
-             * Choices
-             * @description What can be chosen.
-             */
             choices: components["schemas"]["ChoiceOut"][];
-            /**
-             * Closed
-             * @description Whether only the choices can be taken.
-             * @example false
-             */
             closed: boolean;
-            /**
-             * Key
-             * @description Reading key, or key of a detail, an observation or a quantity, as the catalogue has it.
-             * @example can.height
-             */
             key: string;
-            /**
-             * Part
-             * @description Part of the filter or of the circuit it belongs to.
-             * @example can
-             */
             part: string;
-            /**
-             * Schools
-             * @description Views of the schools on what is seen.
-             * @example [
-             *       "Some take it for a sign of heat."
-             *     ]
-             */
             schools: string[];
-            /**
-             * Several
-             * @description Whether more than one choice may hold.
-             * @example false
-             */
             several: boolean;
-            /**
-             * Stage
-             * @description Station of the work at which it is taken.
-             * @example outside
-             */
             stage: string;
-            /**
-             * Synonyms
-             * @description Other words for it, which the command box finds.
-             * @example [
-             *       "base plate"
-             *     ]
-             */
             synonyms: string[];
-            /**
-             * Title
-             * @description What a person calls it.
-             * @example Height
-             */
             title: string;
-            /**
-             * Whole Only
-             * @description Whether it can be read only before the filter is cut open.
-             * @example true
-             */
+            /** @description Readable only before the filter is cut open. */
             whole_only: boolean;
         };
         /**
@@ -6723,17 +3570,8 @@ export interface components {
          * @description What was seen, by the key of its observation in the catalogue.
          */
         ObservedValueOut: {
-            /**
-             * Key
-             * @description Reading key, or key of a detail, an observation or a quantity, as the catalogue has it.
-             * @example can.height
-             */
             key: string;
-            /**
-             * Value
-             * @description What is seen; null where it was not looked at.
-             * @example clean
-             */
+            /** @description Null if not examined. */
             value: string | null;
         };
         /**
@@ -6741,38 +3579,16 @@ export interface components {
          * @description An offer as typed: shop, price of the pack with its currency, how many are in it, delivery, when it was seen.
          */
         OfferIn: {
-            /**
-             * Delivery
-             * @description Of one pack, in the currency of the price; null where it is not stated.
-             * @default
-             * @example 4.90 EUR
-             */
+            /** @default  */
             delivery: string;
-            /**
-             * Pack Of
-             * @description How many pieces are in a pack, as typed; empty for one.
-             * @default
-             * @example 10
-             */
+            /** @default  */
             pack_of: string;
-            /**
-             * Price
-             * @description Of the pack, with its currency.
-             * @example 9.50 EUR
-             */
             price: string;
             /**
-             * Seen
-             * @description When it was read there, ISO date.
+             * @description ISO date.
              * @default
-             * @example 2026-10-02
              */
             seen: string;
-            /**
-             * Shop
-             * @description Who offers it.
-             * @example Corner Parts
-             */
             shop: string;
         };
         /**
@@ -6780,59 +3596,16 @@ export interface components {
          * @description An offer of a part, and what one piece costs where one pack is ordered.
          */
         OfferOut: {
-            /**
-             * Currency
-             * @description Currency of the price.
-             * @example EUR
-             */
             currency: string;
-            /**
-             * Delivery
-             * @description Of one pack, in the currency of the price; null where it is not stated.
-             * @example 4.90 EUR
-             */
+            /** @description Per pack, in the currency of the price. */
             delivery: string | null;
-            /**
-             * Each
-             * @description Cost of one piece where one pack is ordered.
-             * @example 14.40 EUR
-             */
             each: string;
-            /**
-             * Each Amount
-             * @description The same as a number, in the currency.
-             * @example 14.4
-             */
             each_amount: number;
-            /**
-             * Id
-             * @description Number of the row, for addresses.
-             * @example 1
-             */
             id: number;
-            /**
-             * Pack Of
-             * @description How many pieces are in a pack.
-             * @example 10
-             */
             pack_of: number;
-            /**
-             * Price
-             * @description Of the pack, with its currency.
-             * @example 9.50 EUR
-             */
             price: string;
-            /**
-             * Seen
-             * @description When it was read there, ISO date.
-             * @example 2026-10-02
-             */
+            /** @description ISO date. */
             seen: string | null;
-            /**
-             * Shop
-             * @description Who offers it.
-             * @example Corner Parts
-             */
             shop: string;
         };
         /**
@@ -6840,35 +3613,10 @@ export interface components {
          * @description A filter of another study that can be put beside these.
          */
         OfferedColumnOut: {
-            /**
-             * Label
-             * @description Label of the sample.
-             * @example Korvath
-             */
             label: string;
-            /**
-             * Maker
-             * @description Maker, as printed.
-             * @example Korvath
-             */
             maker: string | null;
-            /**
-             * Other Study
-             * @description Name of the study it is of, where that is another one.
-             * @example Snow groomer 7
-             */
             other_study: string;
-            /**
-             * Part Number
-             * @description Part number, as printed.
-             * @example KV 212 W
-             */
             part_number: string | null;
-            /**
-             * Sample Id
-             * @description Number of the sample.
-             * @example 1
-             */
             sample_id: number;
         };
         /**
@@ -6876,17 +3624,7 @@ export interface components {
          * @description A part, or a section of each filter, that a report can have.
          */
         OfferedPartOut: {
-            /**
-             * Key
-             * @description Key of the part or section.
-             * @example answer
-             */
             key: string;
-            /**
-             * Title
-             * @description What it is called.
-             * @example The answer
-             */
             title: string;
         };
         /**
@@ -6894,21 +3632,9 @@ export interface components {
          * @description The points of the study's oil as typed or as drawn, or the grade whose typical oil it is to become.
          */
         OilIn: {
-            /**
-             * Grade
-             * @description Typical grade; null to set points.
-             * @example 5W-30
-             */
+            /** @description Null to set points. */
             grade?: string | null;
-            /**
-             * Rows
-             * @description Rows, in order.
-             */
             rows?: components["schemas"]["OilRowIn"][] | null;
-            /**
-             * Viscosity
-             * @description Points of the oil's viscosity line.
-             */
             viscosity?: components["schemas"]["ViscosityPoint"][] | null;
         };
         /**
@@ -6916,24 +3642,9 @@ export interface components {
          * @description Viscosity points and density, to draw the line of an oil that is not saved; one of them may be moved.
          */
         OilLineIn: {
-            /**
-             * Density 15C Kg M3
-             * @description Density 15c. [kg/m³]
-             * @example 20
-             */
             density_15c_kg_m3: number;
-            /** @description A point that is being dragged; null for none. */
             moved?: components["schemas"]["MovedPointIn"] | null;
-            /**
-             * Pumping Limit C
-             * @description Pumping limit. [°C]
-             * @example 20
-             */
             pumping_limit_c?: number | null;
-            /**
-             * Viscosity
-             * @description Points of the oil's viscosity line.
-             */
             viscosity: components["schemas"]["ViscosityPoint"][];
         };
         /**
@@ -6941,65 +3652,14 @@ export interface components {
          * @description The viscosity line in steps of half a kelvin, its points, and where it is only extended.
          */
         OilLineOut: {
-            /**
-             * Coldest Point C
-             * @description Coldest point. [°C]
-             * @example 20
-             */
             coldest_point_c: number;
-            /**
-             * Coldest Pumping C
-             * @description Lowest temperature at which the oil pumps. [°C]
-             * @example -32.5
-             */
             coldest_pumping_c: number;
-            /**
-             * Density Kg M3
-             * @description Density. [kg/m³]
-             * @example [
-             *       20
-             *     ]
-             */
             density_kg_m3: number[];
-            /**
-             * Dynamic Mpa S
-             * @description Dynamic. [mPa·s]
-             * @example [
-             *       20
-             *     ]
-             */
             dynamic_mpa_s: number[];
-            /**
-             * Kinematic Mm2 S
-             * @description Kinematic. [mm²/s]
-             * @example [
-             *       20
-             *     ]
-             */
             kinematic_mm2_s: number[];
-            /**
-             * Points
-             * @description Points, in order.
-             */
             points: components["schemas"]["OilPointOut"][];
-            /**
-             * Temperature C
-             * @description Temperature. [°C]
-             * @example [
-             *       20
-             *     ]
-             */
             temperature_c: number[];
-            /**
-             * Viscosity
-             * @description Points of the oil's viscosity line.
-             */
             viscosity: components["schemas"]["ViscosityPoint"][];
-            /**
-             * Warmest Point C
-             * @description Warmest point. [°C]
-             * @example 20
-             */
             warmest_point_c: number;
         };
         /**
@@ -7007,53 +3667,14 @@ export interface components {
          * @description A point of the viscosity line, in both kinds of viscosity, and as it was stated in one of them.
          */
         OilPointOut: {
-            /**
-             * Dynamic Mpa S
-             * @description Dynamic. [mPa·s]
-             * @example 20
-             */
             dynamic_mpa_s: number;
-            /**
-             * High Shear
-             * @description Whether the viscosity is one at high shear.
-             * @example false
-             */
             high_shear: boolean;
-            /**
-             * Is Dynamic
-             * @description Whether the viscosity is dynamic, in mPa·s; else kinematic, in mm²/s.
-             * @example false
-             */
+            /** @description In mPa·s; else kinematic, in mm²/s. */
             is_dynamic: boolean;
-            /**
-             * Kinematic Mm2 S
-             * @description Kinematic. [mm²/s]
-             * @example 20
-             */
             kinematic_mm2_s: number;
-            /**
-             * Stated
-             * @description Viscosity as stated, in its own unit.
-             * @example 66
-             */
             stated: number;
-            /**
-             * Temperature C
-             * @description Temperature. [°C]
-             * @example 20
-             */
             temperature_c: number;
-            /**
-             * Typed Temperature
-             * @description Temperature as typed; null where it was not.
-             * @example 40 °C
-             */
             typed_temperature: string | null;
-            /**
-             * Typed Viscosity
-             * @description Viscosity as typed; null where it was not.
-             * @example 66
-             */
             typed_viscosity: string | null;
         };
         /**
@@ -7061,30 +3682,13 @@ export interface components {
          * @description A point of the viscosity line as typed.
          */
         OilRowIn: {
-            /**
-             * High Shear
-             * @description Whether the viscosity is one at high shear.
-             * @example false
-             */
             high_shear?: boolean | null;
             /**
-             * Is Dynamic
-             * @description Whether the viscosity is dynamic, in mPa·s; else kinematic, in mm²/s.
+             * @description In mPa·s; else kinematic, in mm²/s.
              * @default false
-             * @example false
              */
             is_dynamic: boolean;
-            /**
-             * Temperature
-             * @description Temperature as typed.
-             * @example 40
-             */
             temperature: string;
-            /**
-             * Viscosity
-             * @description Viscosity as typed.
-             * @example 66
-             */
             viscosity: string;
         };
         /**
@@ -7092,30 +3696,7 @@ export interface components {
          * @description A way of the oil.
          */
         OilWayOut: {
-            /**
-             * Kind
-             * @description Of which kind it is.
-             * @example words
-             */
             kind: string;
-            /**
-             * Points Mm
-             * @description Points of an outline, x and y in mm. [mm]
-             * @example [
-             *       [
-             *         0,
-             *         0
-             *       ],
-             *       [
-             *         4,
-             *         0
-             *       ],
-             *       [
-             *         4,
-             *         3.5
-             *       ]
-             *     ]
-             */
             points_mm: number[][];
         };
         /**
@@ -7123,29 +3704,8 @@ export interface components {
          * @description The bypass onset curve; null where the valve stays closed.
          */
         OnsetOut: {
-            /**
-             * Reopens C
-             * @description Reopens. [°C]
-             * @example [
-             *       20
-             *     ]
-             */
             reopens_c: (number | null)[];
-            /**
-             * Speed Rpm
-             * @description Speed. [rpm]
-             * @example [
-             *       20
-             *     ]
-             */
             speed_rpm: number[];
-            /**
-             * Temperature C
-             * @description Temperature. [°C]
-             * @example [
-             *       20
-             *     ]
-             */
             temperature_c: (number | null)[];
         };
         /**
@@ -7153,22 +3713,8 @@ export interface components {
          * @description Something that is needed, and the ways to it: the fewest empty fields first.
          */
         OpenNeedOut: {
-            /**
-             * Group
-             * @description Station at which it is usually taken.
-             * @example outside
-             */
             group: string;
-            /**
-             * Title
-             * @description What a person calls it.
-             * @example Height
-             */
             title: string;
-            /**
-             * Ways
-             * @description Ways to it, the fewest empty fields first.
-             */
             ways: components["schemas"]["OpenWayOut"][];
         };
         /**
@@ -7176,33 +3722,9 @@ export interface components {
          * @description A way to what is needed: its fields, and those of them that are still empty.
          */
         OpenWayOut: {
-            /**
-             * Entries
-             * @description How many times something is to be typed or chosen.
-             * @example 1
-             */
             entries: number;
-            /**
-             * Keys
-             * @description Fields it takes, by key.
-             * @example [
-             *       "media.thickness"
-             *     ]
-             */
             keys: string[];
-            /**
-             * Left
-             * @description Those of them that are still empty.
-             * @example [
-             *       "media.thickness"
-             *     ]
-             */
             left: string[];
-            /**
-             * Title
-             * @description What a person calls it.
-             * @example Height
-             */
             title: string;
         };
         /**
@@ -7213,225 +3735,35 @@ export interface components {
          *     bound is known it is that bound.
          */
         OperatingMapOut: {
-            /**
-             * Bypass Fraction
-             * @description Share of the filter flow that passes the bypass, by temperature and speed.
-             * @example [
-             *       [
-             *         0
-             *       ]
-             *     ]
-             */
             bypass_fraction: (number | null)[][];
-            /**
-             * Bypass Location
-             * @description Where the bypass valve lies.
-             * @example dome_end
-             */
             bypass_location: string;
-            /**
-             * Coldest Pumping C
-             * @description Lowest temperature at which the oil pumps. [°C]
-             * @example -32.5
-             */
             coldest_pumping_c: number;
-            /**
-             * Condition
-             * @description Steady, or filling after a start.
-             * @example steady
-             * @enum {string}
-             */
+            /** @enum {string} */
             condition: "steady" | "filling";
-            /**
-             * Defect Fraction
-             * @description Share that passes defects.
-             * @example [
-             *       [
-             *         0
-             *       ]
-             *     ]
-             */
             defect_fraction: (number | null)[][];
-            /** @description Efficiency that the map captures with. */
             efficiency: components["schemas"]["EfficiencyAtOut"];
-            /**
-             * Element Kpa
-             * @description Element. [kPa]
-             * @example [
-             *       [
-             *         20
-             *       ]
-             *     ]
-             */
             element_kpa: (number | null)[][];
-            /**
-             * Evaluations
-             * @description Evaluations of the residual that the solution took.
-             * @example 11
-             */
             evaluations: number;
-            /**
-             * Filter Flow L Min
-             * @description Filter flow. [L/min]
-             * @example [
-             *       [
-             *         20
-             *       ]
-             *     ]
-             */
             filter_flow_l_min: (number | null)[][];
-            /**
-             * Filter Inlet Kpa
-             * @description Filter inlet. [kPa]
-             * @example [
-             *       [
-             *         20
-             *       ]
-             *     ]
-             */
             filter_inlet_kpa: (number | null)[][];
-            /**
-             * Filter Kpa
-             * @description Filter. [kPa]
-             * @example [
-             *       [
-             *         20
-             *       ]
-             *     ]
-             */
             filter_kpa: (number | null)[][];
-            /**
-             * Gallery Kpa
-             * @description Gallery. [kPa]
-             * @example [
-             *       [
-             *         20
-             *       ]
-             *     ]
-             */
             gallery_kpa: (number | null)[][];
-            /**
-             * Gauge
-             * @description Where the gauge taps the circuit.
-             * @example filter_inlet
-             * @enum {string}
-             */
+            /** @enum {string} */
             gauge: "pump" | "filter_inlet" | "gallery";
-            /**
-             * Gauge Kpa
-             * @description Gauge. [kPa]
-             * @example [
-             *       [
-             *         20
-             *       ]
-             *     ]
-             */
             gauge_kpa: (number | null)[][];
-            /**
-             * Gauge Minus Gallery Kpa
-             * @description Gauge minus gallery. [kPa]
-             * @example [
-             *       [
-             *         20
-             *       ]
-             *     ]
-             */
             gauge_minus_gallery_kpa: (number | null)[][];
-            /**
-             * Inputs
-             * @description Inputs a number rests on.
-             */
             inputs: components["schemas"]["InputSourceOut"][];
-            /**
-             * Left Out
-             * @description What the computation leaves out.
-             * @example []
-             */
             left_out: string[];
-            /**
-             * Lift Mm
-             * @description Lift. [mm]
-             * @example [
-             *       [
-             *         20
-             *       ]
-             *     ]
-             */
             lift_mm: (number | null)[][];
-            /**
-             * Loss Breakdown
-             * @description Loss by part at each point.
-             */
             loss_breakdown: components["schemas"]["LossPartOut"][];
-            /** @description Bypass onset over engine speed. */
             onset: components["schemas"]["OnsetOut"];
-            /**
-             * Pump Kpa
-             * @description Pump. [kPa]
-             * @example [
-             *       [
-             *         20
-             *       ]
-             *     ]
-             */
             pump_kpa: (number | null)[][];
-            /** @description Where the regulator begins to open. */
             regulator: components["schemas"]["OnsetOut"];
-            /**
-             * Regulator Fraction
-             * @description Share of the pump's flow that the regulator relieves.
-             * @example [
-             *       [
-             *         0
-             *       ]
-             *     ]
-             */
             regulator_fraction: (number | null)[][];
-            /**
-             * Relief Flow Percent
-             * @description Relief flow. [%]
-             * @example [
-             *       [
-             *         20
-             *       ]
-             *     ]
-             */
             relief_flow_percent: (number | null)[][];
-            /**
-             * Speed Rpm
-             * @description Speed. [rpm]
-             * @example [
-             *       20
-             *     ]
-             */
             speed_rpm: number[];
-            /**
-             * System Efficiency Percent
-             * @description System efficiency. [%]
-             * @example [
-             *       [
-             *         20
-             *       ]
-             *     ]
-             */
             system_efficiency_percent: (number | null)[][] | null;
-            /**
-             * Temperature C
-             * @description Temperature. [°C]
-             * @example [
-             *       20
-             *     ]
-             */
             temperature_c: number[];
-            /**
-             * Unfiltered Percent
-             * @description Unfiltered. [%]
-             * @example [
-             *       [
-             *         20
-             *       ]
-             *     ]
-             */
             unfiltered_percent: (number | null)[][];
         };
         /**
@@ -7439,41 +3771,11 @@ export interface components {
          * @description The flow area with one bore an engine may have.
          */
         OutletOut: {
-            /**
-             * Adapter Ratio
-             * @description Area of the adapter's cross-holes over that of the original passage.
-             * @example 1.1
-             */
             adapter_ratio: number | null;
-            /**
-             * Area Mm2
-             * @description Area. [mm²]
-             * @example 20
-             */
             area_mm2: number;
-            /**
-             * Bore Mm
-             * @description Bore. [mm]
-             * @example 20
-             */
             bore_mm: number;
-            /**
-             * Controlled By
-             * @description What controls the flow area.
-             * @example outlet_bore
-             */
             controlled_by: string | null;
-            /**
-             * Flow Area Mm2
-             * @description Flow area. [mm²]
-             * @example 20
-             */
             flow_area_mm2: number | null;
-            /**
-             * Name
-             * @description Name, as a person gave it or as the catalogue has it.
-             * @example thin oil
-             */
             name: string;
         };
         /**
@@ -7481,67 +3783,15 @@ export interface components {
          * @description The pleat pack seen end-on; what was not measured stands at a typical size.
          */
         PackOut: {
-            /**
-             * Can Inside Mm
-             * @description Can inside. [mm]
-             * @example 20
-             */
             can_inside_mm: number | null;
-            /**
-             * Count
-             * @description How many.
-             * @example 8
-             */
             count: number;
-            /**
-             * Depth Mm
-             * @description Depth. [mm]
-             * @example 20
-             */
             depth_mm: number;
-            /**
-             * Inside Mm
-             * @description Inside. [mm]
-             * @example 20
-             */
             inside_mm: number;
-            /**
-             * Measured
-             * @description What of the pack was measured, by key.
-             * @example [
-             *       "element.pleat_count"
-             *     ]
-             */
             measured: string[];
-            /**
-             * Opening Percent
-             * @description Opening. [%]
-             * @example 20
-             */
             opening_percent: number;
-            /**
-             * Outside Mm
-             * @description Outside. [mm]
-             * @example 20
-             */
             outside_mm: number;
-            /**
-             * Room
-             * @description Room of the pleats at the inside, in words.
-             * @example room for 90
-             */
             room: string;
-            /**
-             * Thickness Mm
-             * @description Thickness. [mm]
-             * @example 20
-             */
             thickness_mm: number;
-            /**
-             * Tube Open Mm2
-             * @description Tube open. [mm²]
-             * @example 20
-             */
             tube_open_mm2: number | null;
         };
         /**
@@ -7549,11 +3799,6 @@ export interface components {
          * @description A zip that Tabrel wrote, in base64.
          */
         PackageIn: {
-            /**
-             * Content Base64
-             * @description The zip, in base64.
-             * @example UEsFBgAAAAAAAAAAAAAAAAAAAAAAAA==
-             */
             content_base64: string;
         };
         /**
@@ -7561,17 +3806,7 @@ export interface components {
          * @description Size of a page.
          */
         PageOut: {
-            /**
-             * Height Mm
-             * @description Height of the page. [mm]
-             * @example 297
-             */
             height_mm: number;
-            /**
-             * Width Mm
-             * @description Width of the page. [mm]
-             * @example 210
-             */
             width_mm: number;
         };
         /**
@@ -7579,43 +3814,13 @@ export interface components {
          * @description Two filters compared as parts, what tells them apart first.
          */
         PairOut: {
-            /**
-             * Findings
-             * @description Dimensions and attributes, those that tell the two apart first.
-             */
             findings: components["schemas"]["FindingOut"][];
-            /**
-             * First Label
-             * @description Label of the first of two filters.
-             * @example Korvath
-             */
             first_label: string;
-            /**
-             * Is One Part Number
-             * @description Whether both carry one part number of one maker: a difference is one between lots.
-             * @example false
-             */
+            /** @description Both carry one part number: a difference is one between lots. */
             is_one_part_number: boolean;
-            /**
-             * Not Looked At
-             * @description Of media, pleats, tube and valve those of which nothing was found the same.
-             * @example [
-             *       "valve"
-             *     ]
-             */
             not_looked_at: string[];
-            /**
-             * Part Verdict
-             * @description Whether the two are the same part.
-             * @example nothing_tells_them_apart
-             * @enum {string}
-             */
+            /** @enum {string} */
             part_verdict: "different" | "nothing_tells_them_apart" | "cannot_tell";
-            /**
-             * Second Label
-             * @description Label of the second one.
-             * @example Dunmor
-             */
             second_label: string;
         };
         /**
@@ -7623,35 +3828,11 @@ export interface components {
          * @description The fields of one part at one stage, or of one group of holes.
          */
         PartOut: {
-            /**
-             * Fields
-             * @description Fields of the part.
-             */
             fields: components["schemas"]["FieldOut"][];
-            /** @description The group of holes of the part; null for other parts. */
             hole_group: components["schemas"]["HoleGroupOut"] | null;
-            /**
-             * Key
-             * @description Reading key, or key of a detail, an observation or a quantity, as the catalogue has it.
-             * @example can.height
-             */
             key: string;
-            /**
-             * Observations
-             * @description What is seen rather than measured.
-             */
             observations: components["schemas"]["ObservedValueOut"][];
-            /**
-             * Stage
-             * @description Station of the work at which it is taken.
-             * @example outside
-             */
             stage: string;
-            /**
-             * Title
-             * @description What a person calls it.
-             * @example Height
-             */
             title: string;
         };
         /**
@@ -7659,23 +3840,8 @@ export interface components {
          * @description A part's share of the filter's own loss.
          */
         PartShareOut: {
-            /**
-             * Loss Kpa
-             * @description Loss. [kPa]
-             * @example 20
-             */
             loss_kpa: number;
-            /**
-             * Name
-             * @description Name, as a person gave it or as the catalogue has it.
-             * @example thin oil
-             */
             name: string;
-            /**
-             * Share Percent
-             * @description Share of the variance. [%]
-             * @example 60
-             */
             share_percent: number;
         };
         /**
@@ -7683,31 +3849,9 @@ export interface components {
          * @description A part with the words people use for it.
          */
         PartTitleOut: {
-            /**
-             * Key
-             * @description Reading key, or key of a detail, an observation or a quantity, as the catalogue has it.
-             * @example can.height
-             */
             key: string;
-            /**
-             * Stage
-             * @description Station of the work at which it is taken.
-             * @example outside
-             */
             stage: string;
-            /**
-             * Synonyms
-             * @description Other words for it, which the command box finds.
-             * @example [
-             *       "base plate"
-             *     ]
-             */
             synonyms: string[];
-            /**
-             * Title
-             * @description What a person calls it.
-             * @example Height
-             */
             title: string;
         };
         /**
@@ -7715,29 +3859,9 @@ export interface components {
          * @description A part of a sample that another one can be begun with.
          */
         PartToCopyOut: {
-            /**
-             * Holds
-             * @description What is in it, in a few words.
-             * @example gasket and thread
-             */
             holds: string;
-            /**
-             * Is Usual
-             * @description Whether it is chosen unless said otherwise.
-             * @example true
-             */
             is_usual: boolean;
-            /**
-             * Key
-             * @description Reading key, or key of a detail, an observation or a quantity, as the catalogue has it.
-             * @example can.height
-             */
             key: string;
-            /**
-             * Title
-             * @description What a person calls it.
-             * @example Height
-             */
             title: string;
         };
         /**
@@ -7745,63 +3869,18 @@ export interface components {
          * @description One number of a filter among those of others of its size, in the measure's metric unit.
          */
         PlaceAmongOut: {
-            /** @description The best so far among the others; null where neither more nor less is better. */
+            /** @description Null if neither more nor less of it is better. */
             best: components["schemas"]["BestSoFarOut"] | null;
-            /**
-             * Better
-             * @description Whether more or less of it is better; null of what was seen.
-             * @example high
-             */
             better: ("high" | "low") | null;
-            /**
-             * Count
-             * @description How many.
-             * @example 8
-             */
             count: number;
-            /** @description In inch units, as shown. */
             inch: components["schemas"]["ShownUnitOut"];
-            /**
-             * Is Outside
-             * @description Whether it lies far outside everything that was seen.
-             * @example false
-             */
             is_outside: boolean;
-            /**
-             * Measure
-             * @description What it is on: key of a result, a reading, a measure of behaviour, or `by_hand`.
-             * @example media_effective_area_cm2
-             */
             measure: string;
-            /** @description In metric units, as shown. */
             metric: components["schemas"]["ShownUnitOut"];
-            /**
-             * Percentile
-             * @description Share of the others that lie below, ties half, in per cent; null where there are none.
-             * @example 62.5
-             */
+            /** @description Share of the others below it, ties half; null without others. */
             percentile: number | null;
-            /**
-             * Quantiles
-             * @description Of the others, in the measure's metric unit.
-             * @example [
-             *       400,
-             *       900,
-             *       1800
-             *     ]
-             */
             quantiles: number[];
-            /**
-             * Title
-             * @description What a person calls it.
-             * @example Height
-             */
             title: string;
-            /**
-             * Value
-             * @description Best estimate; null where it is not known.
-             * @example 146.2
-             */
             value: number;
         };
         /**
@@ -7810,32 +3889,13 @@ export interface components {
          */
         PlaceIn: {
             /**
-             * Condition
-             * @description Steady, or filling after a start.
              * @default steady
-             * @example steady
              * @enum {string}
              */
             condition: "steady" | "filling";
-            /**
-             * Sample Id
-             * @description Number of the sample.
-             * @example 1
-             */
             sample_id?: number | null;
-            /** @description What if: what is otherwise than in the study; null for the study as it is. */
             scenario?: components["schemas"]["Scenario"] | null;
-            /**
-             * Speed Rpm
-             * @description Speed. [rpm]
-             * @example 20
-             */
             speed_rpm: number;
-            /**
-             * Temperature C
-             * @description Temperature. [°C]
-             * @example 20
-             */
             temperature_c: number;
         };
         /**
@@ -7843,23 +3903,9 @@ export interface components {
          * @description A place; null where not knowing could change it, with the first and the last it may be.
          */
         PlaceOut: {
-            /**
-             * First
-             * @description First place it may be.
-             * @example 1
-             */
             first: number;
-            /**
-             * Last
-             * @description Last place it may be.
-             * @example 3
-             */
             last: number;
-            /**
-             * Place
-             * @description Place; null where not knowing could change it.
-             * @example 1
-             */
+            /** @description Null if an unknown value could change it. */
             place: number | null;
         };
         /**
@@ -7867,36 +3913,9 @@ export interface components {
          * @description One hole where it lies, y upward.
          */
         PlacedHoleOut: {
-            /**
-             * Group
-             * @description Which group of holes it belongs to, from 0.
-             * @example 0
-             */
+            /** @description From 0. */
             group: number;
-            /**
-             * Points Mm
-             * @description Points of an outline, x and y in mm. [mm]
-             * @example [
-             *       [
-             *         0,
-             *         0
-             *       ],
-             *       [
-             *         4,
-             *         0
-             *       ],
-             *       [
-             *         4,
-             *         3.5
-             *       ]
-             *     ]
-             */
             points_mm: number[][];
-            /**
-             * Wrong
-             * @description Whether something in it is wrong.
-             * @example false
-             */
             wrong: boolean;
         };
         /**
@@ -7904,23 +3923,8 @@ export interface components {
          * @description A circle of the plate from below.
          */
         PlateCircleOut: {
-            /**
-             * Diameter Mm
-             * @description Diameter. [mm]
-             * @example 20
-             */
             diameter_mm: number;
-            /**
-             * Key
-             * @description Reading key, or key of a detail, an observation or a quantity, as the catalogue has it.
-             * @example can.height
-             */
             key: string;
-            /**
-             * Measured
-             * @description Whether it was measured.
-             * @example true
-             */
             measured: boolean;
         };
         /**
@@ -7928,66 +3932,16 @@ export interface components {
          * @description The plate from below, and the figures beside its two areas.
          */
         PlateOut: {
-            /**
-             * Circles
-             * @description Circles of the plate.
-             */
             circles: components["schemas"]["PlateCircleOut"][];
-            /**
-             * Equivalent Diameter Mm
-             * @description Equivalent diameter. [mm]
-             * @example 20
-             */
             equivalent_diameter_mm: number | null;
-            /**
-             * Hole Circles Measured
-             * @description Whether the circles of the holes were measured.
-             * @example true
-             */
             hole_circles_measured: boolean;
-            /**
-             * Holes
-             * @description Holes to draw, or their areas.
-             */
             holes: components["schemas"]["PlacedHoleOut"][];
-            /**
-             * Loss Ratio Hot
-             * @description The same at the hot point.
-             * @example 0.909
-             */
             loss_ratio_hot: number | null;
-            /**
-             * Loss Ratio Viscous
-             * @description Loss against one round hole of the same area, cold.
-             * @example 4.04
-             */
             loss_ratio_viscous: number | null;
-            /**
-             * Outlets
-             * @description Outlets with their bores.
-             */
             outlets: components["schemas"]["OutletOut"][];
-            /**
-             * Perimeter Mm
-             * @description Perimeter. [mm]
-             * @example 20
-             */
             perimeter_mm: number;
-            /**
-             * Problems
-             * @description What could not be computed, by label.
-             * @example []
-             */
             problems: string[];
-            /**
-             * Products
-             * @description The arithmetic of the areas, as shown.
-             */
             products: components["schemas"]["HoleProductOut"][];
-            /**
-             * Sections
-             * @description Sections at the plate.
-             */
             sections: components["schemas"]["SectionOut"][];
         };
         /**
@@ -7995,54 +3949,12 @@ export interface components {
          * @description Viscous loss against the number of pleats, in multiples of this filter's.
          */
         PleatCurveOut: {
-            /**
-             * Channels
-             * @description Loss of the channels between the pleats.
-             * @example [
-             *       0.1
-             *     ]
-             */
             channels: number[];
-            /**
-             * Count
-             * @description How many.
-             * @example 8
-             */
             count: number;
-            /**
-             * Counts
-             * @description Numbers of pleats.
-             * @example [
-             *       40,
-             *       50
-             *     ]
-             */
             counts: number[];
-            /**
-             * Largest Count
-             * @description Most pleats that have room.
-             * @example 90
-             */
             largest_count: number;
-            /**
-             * Least Loss
-             * @description The loss there, relative to now.
-             * @example 0.9
-             */
             least_loss: number;
-            /**
-             * Media
-             * @description Loss of the media.
-             * @example [
-             *       1
-             *     ]
-             */
             media: number[];
-            /**
-             * Optimum
-             * @description Number of pleats of the least loss.
-             * @example 72
-             */
             optimum: number;
         };
         /**
@@ -8050,24 +3962,8 @@ export interface components {
          * @description Choices of an observation, the best first, ties together; and the order as it was seen.
          */
         PreferenceIn: {
-            /**
-             * Order
-             * @description Choices, the best first, ties in one list.
-             * @example [
-             *       [
-             *         "metal"
-             *       ],
-             *       [
-             *         "fibre"
-             *       ]
-             *     ]
-             */
             order: string[][];
-            /**
-             * Seen
-             * @description The order as it was when the change began; one that is another by now is not changed.
-             * @example []
-             */
+            /** @description As it was when the window began: refused if it is different by now. */
             seen: string[][];
         };
         /**
@@ -8075,45 +3971,10 @@ export interface components {
          * @description An observation, its choices, and the order in which the analyst prefers them; empty where none is preferred.
          */
         PreferenceOut: {
-            /**
-             * Choices
-             * @description What can be chosen.
-             * @example [
-             *       "clean",
-             *       "burred"
-             *     ]
-             */
             choices: string[];
-            /**
-             * Key
-             * @description Reading key, or key of a detail, an observation or a quantity, as the catalogue has it.
-             * @example can.height
-             */
             key: string;
-            /**
-             * Order
-             * @description Choices, the best first, ties in one list; empty where none is preferred.
-             * @example [
-             *       [
-             *         "metal"
-             *       ],
-             *       [
-             *         "fibre"
-             *       ]
-             *     ]
-             */
             order: string[][];
-            /**
-             * Part
-             * @description Part of the filter or of the circuit it belongs to.
-             * @example can
-             */
             part: string;
-            /**
-             * Title
-             * @description What a person calls it.
-             * @example Height
-             */
             title: string;
         };
         /**
@@ -8121,17 +3982,7 @@ export interface components {
          * @description A use to begin with.
          */
         PresetOut: {
-            /**
-             * About
-             * @description What it is for.
-             * @example hot oil at high load for long
-             */
             about: string;
-            /**
-             * Name
-             * @description Name, as a person gave it or as the catalogue has it.
-             * @example thin oil
-             */
             name: string;
         };
         /**
@@ -8139,44 +3990,16 @@ export interface components {
          * @description An error, by RFC 9457: one sentence, the place where there is one, and what is missing where that is the matter.
          */
         ProblemOut: {
-            /**
-             * Detail
-             * @description One sentence that says what is wrong and how to correct it.
-             * @example there is nothing here
-             */
             detail: string;
-            /**
-             * Missing
-             * @description Keys of the inputs it needs and has not.
-             * @example [
-             *       "media.thickness"
-             *     ]
-             */
             missing: string[];
-            /**
-             * Status
-             * @description HTTP status.
-             * @example 422
-             */
             status: number;
-            /**
-             * Title
-             * @description What a person calls it.
-             * @example Height
-             */
             title: string;
             /**
-             * Type
-             * @description Kind of problem; about:blank for what its status says.
+             * @description about:blank if the status says it all.
              * @default about:blank
-             * @example about:blank
              */
             type: string;
-            /**
-             * Where
-             * @description Place it is about: a key, or a path in the document; empty for the whole.
-             * @example samples[0].label
-             */
+            /** @description Key, or path in the document; empty for the whole. */
             where: string;
         };
         /**
@@ -8184,29 +4007,10 @@ export interface components {
          * @description What one criterion says of two filters: points of the score by which it puts the first ahead.
          */
         PullOut: {
-            /**
-             * Is Told Apart
-             * @description Whether one beats the other in it by more than the uncertainty.
-             * @example true
-             */
             is_told_apart: boolean;
-            /**
-             * Measure
-             * @description What it is on: key of a result, a reading, a measure of behaviour, or `by_hand`.
-             * @example media_effective_area_cm2
-             */
             measure: string;
-            /**
-             * Name
-             * @description Name, as a person gave it or as the catalogue has it.
-             * @example thin oil
-             */
             name: string;
-            /**
-             * Points
-             * @description Points of the score by which it puts the first ahead; below zero the second.
-             * @example 12.5
-             */
+            /** @description Negative if the second filter gains. */
             points: number;
         };
         /**
@@ -8214,45 +4018,11 @@ export interface components {
          * @description A quantity, as search finds it.
          */
         QuantityOut: {
-            /**
-             * Key
-             * @description Reading key, or key of a detail, an observation or a quantity, as the catalogue has it.
-             * @example can.height
-             */
             key: string;
-            /**
-             * Part
-             * @description Part of the filter or of the circuit it belongs to.
-             * @example can
-             */
             part: string;
-            /**
-             * Schools
-             * @description Views of the schools on what is seen.
-             * @example [
-             *       "Some take it for a sign of heat."
-             *     ]
-             */
             schools: string[];
-            /**
-             * Stage
-             * @description Station of the work at which it is taken.
-             * @example outside
-             */
             stage: string;
-            /**
-             * Synonyms
-             * @description Other words for it, which the command box finds.
-             * @example [
-             *       "base plate"
-             *     ]
-             */
             synonyms: string[];
-            /**
-             * Title
-             * @description What a person calls it.
-             * @example Height
-             */
             title: string;
         };
         /**
@@ -8260,28 +4030,8 @@ export interface components {
          * @description What can be read two ways, with the answers there are: what is sent, and what it means.
          */
         QuestionOut: {
-            /**
-             * Answers
-             * @description Answers, each with what is sent and what it means.
-             * @example [
-             *       [
-             *         "um(c)",
-             *         "µm(c), by ISO 11171"
-             *       ]
-             *     ]
-             */
             answers: string[][];
-            /**
-             * Key
-             * @description What is asked: decimal or scale.
-             * @example scale
-             */
             key: string;
-            /**
-             * Words
-             * @description The question.
-             * @example the scale of the sizes is not named
-             */
             words: string;
         };
         /**
@@ -8289,86 +4039,21 @@ export interface components {
          * @description One filter in the three schools.
          */
         RankedFilterOut: {
-            /**
-             * Chances
-             * @description Chance of each place by the weighted score, the first first.
-             * @example [
-             *       0.8,
-             *       0.2
-             *     ]
-             */
             chances: number[];
-            /**
-             * Label
-             * @description Label of the sample.
-             * @example Korvath
-             */
             label: string;
-            /**
-             * Pairs Place
-             * @description Place by pair wins.
-             * @example 1
-             */
             pairs_place: number;
-            /**
-             * Pairs Score
-             * @description Pairs won less pairs lost.
-             * @example 2
-             */
             pairs_score: number;
-            /**
-             * Rank Sum
-             * @description Sum of the places in each criterion; low is good.
-             * @example 9.5
-             */
+            /** @description Low is good. */
             rank_sum: number;
-            /**
-             * Rank Sum High
-             * @description The same with everything undecided against it.
-             * @example 11
-             */
             rank_sum_high: number;
-            /**
-             * Rank Sum Low
-             * @description The same with everything undecided in its favour.
-             * @example 8
-             */
             rank_sum_low: number;
-            /** @description Place by the sum of places. */
             rank_sum_place: components["schemas"]["PlaceOut"];
-            /**
-             * Score
-             * @description Weighted score, 0 to 100, over what is known; null where nothing is.
-             * @example 71.3
-             */
+            /** @description 0 to 100, over what is known. */
             score: number | null;
-            /**
-             * Score Expanded Uncertainty
-             * @description Expanded uncertainty of the score (95 %).
-             * @example 8.2
-             */
             score_expanded_uncertainty: number;
-            /**
-             * Score High
-             * @description Score with what is missing at its best.
-             * @example 80
-             */
             score_high: number;
-            /**
-             * Score Low
-             * @description Score with what is missing at its worst.
-             * @example 60
-             */
             score_low: number;
-            /** @description Place by the weighted score. */
             score_place: components["schemas"]["PlaceOut"];
-            /**
-             * Ties
-             * @description Filters from which it cannot be told.
-             * @example [
-             *       "Dunmor"
-             *     ]
-             */
             ties: string[];
         };
         /**
@@ -8376,35 +4061,11 @@ export interface components {
          * @description What of the particles of a size reaches the engine over the start, past the media and through it.
          */
         ReachingOut: {
-            /**
-             * Basis
-             * @description Basis of the efficiency.
-             * @example counts
-             */
             basis: string;
-            /**
-             * High Percent
-             * @description High. [%]
-             * @example 20
-             */
             high_percent: number | null;
-            /**
-             * Low Percent
-             * @description Low. [%]
-             * @example 20
-             */
             low_percent: number | null;
-            /**
-             * Percent
-             * @description Share of all that the oil carries to the filter; null where only bounds are known. [%]
-             * @example 31
-             */
+            /** @description Of all particles that the oil carries to the filter; null if only bounds are known. */
             percent: number | null;
-            /**
-             * Size Um
-             * @description Size. [µm]
-             * @example 20
-             */
             size_um: number;
         };
         /**
@@ -8413,55 +4074,23 @@ export interface components {
          */
         ReadingIn: {
             /**
-             * Confirm
-             * @description Whether a questioned value is meant as typed.
+             * @description The analyst means a questioned value as typed.
              * @default false
-             * @example false
              */
             confirm: boolean;
             /**
-             * Family
-             * @description Unit family in which a bare number is meant.
              * @default metric
-             * @example metric
              * @enum {string}
              */
             family: "metric" | "inch";
-            /**
-             * Hole Group Id
-             * @description Group of holes that the place of the key showed; another one there is refused. Null: not a hole.
-             * @example null
-             */
+            /** @description Group of holes that the window showed under the key: another one there is refused. Null for other keys. */
             hole_group_id?: number | null;
-            /**
-             * Instrument
-             * @description With what it was read; null for the usual one.
-             * @example caliper
-             */
+            /** @description Null for the usual one. */
             instrument?: ("caliper" | "micrometer" | "tape" | "scale" | "force_gauge" | "pressure_gauge" | "permeability_tester" | "microscope" | "none") | null;
-            /**
-             * Key
-             * @description Reading key, or key of a detail, an observation or a quantity, as the catalogue has it.
-             * @example can.height
-             */
             key: string;
-            /**
-             * Note
-             * @description What was noted beside it.
-             * @example beside the seam
-             */
             note?: string | null;
-            /**
-             * Provenance
-             * @description Where the number comes from; null for measured.
-             * @example published
-             */
+            /** @description Null for measured. */
             provenance?: ("measured" | "derived" | "published" | "by_eye" | "assumed") | null;
-            /**
-             * Text
-             * @description As typed, with its unit where it has one.
-             * @example 98.4 mm
-             */
             text: string;
         };
         /**
@@ -8469,83 +4098,22 @@ export interface components {
          * @description One reading as typed, what was recorded of it, and its value in both families.
          */
         ReadingOut: {
-            /**
-             * Confirmed
-             * @description Whether the analyst confirmed it after it was questioned.
-             * @example false
-             */
             confirmed: boolean;
-            /**
-             * Copied From
-             * @description Label of the sample, or name of the template, it was copied from and not yet confirmed.
-             * @example Korvath
-             */
             copied_from: string | null;
-            /**
-             * Id
-             * @description Number of the row, for addresses.
-             * @example 1
-             */
             id: number;
-            /**
-             * Inch
-             * @description In inch units, as shown.
-             * @example 3.874 in
-             */
             inch: string;
-            /**
-             * Instrument
-             * @description With what it was read; null for the usual one.
-             * @example caliper
-             */
+            /** @description Null for the usual one. */
             instrument: string | null;
-            /**
-             * Metric
-             * @description In metric units, as shown.
-             * @example 98.4 mm
-             */
             metric: string;
-            /**
-             * Note
-             * @description What was noted beside it.
-             * @example beside the seam
-             */
             note: string | null;
-            /**
-             * Outlier
-             * @description Whether it lies far from the others.
-             * @example false
-             */
             outlier: boolean;
-            /**
-             * Provenance
-             * @description Where the number comes from; null for measured.
-             * @example published
-             */
+            /** @description Null for measured. */
             provenance: string;
-            /**
-             * Set Aside Reason
-             * @description Why it is set aside; null while it is in use.
-             * @example null
-             */
+            /** @description Null while the reading is used. */
             set_aside_reason: string | null;
-            /**
-             * Taken At
-             * @description When it was taken, ISO time in UTC; null where it is not known.
-             * @example 2026-11-02T08:00:00.000Z
-             */
+            /** @description ISO time in UTC; null if unknown. */
             taken_at: string | null;
-            /**
-             * Text
-             * @description As typed, with its unit where it has one.
-             * @example 98.4 mm
-             */
             text: string;
-            /**
-             * Used
-             * @description Whether it is in use.
-             * @example true
-             */
             used: boolean;
         };
         /**
@@ -8553,30 +4121,11 @@ export interface components {
          * @description A table as pasted, what has been answered of it, and whose the readings without a label are.
          */
         ReadingTableIn: {
-            /**
-             * Decimal
-             * @description The decimal mark, where it was asked; null where nobody has said.
-             * @example ,
-             */
+            /** @description Null until the analyst answers. */
             decimal?: ("." | ",") | null;
-            /**
-             * Family
-             * @description Whose unit bare numbers take; null where nobody has said.
-             * @example metric
-             */
+            /** @description Unit family of bare numbers; null until the analyst answers. */
             family?: ("metric" | "inch") | null;
-            /**
-             * Sample Id
-             * @description Sample that readings without a label are of; null for none.
-             * @example 1
-             */
             sample_id?: number | null;
-            /**
-             * Text
-             * @description The table, as pasted.
-             * @example filter	can OD [mm]
-             *     A	76.2
-             */
             text: string;
         };
         /**
@@ -8584,48 +4133,14 @@ export interface components {
          * @description What is understood of a table; nothing of it is taken yet.
          */
         ReadingTableOut: {
-            /**
-             * Asks Decimal
-             * @description A cell whose comma or point could be read either way; empty where nothing is asked.
-             * @example 1,250
-             */
             asks_decimal: string;
-            /**
-             * Asks Units
-             * @description Whether bare numbers have no unit, and nobody has said whose they take.
-             * @example false
-             */
             asks_units: boolean;
-            /**
-             * Is Complete
-             * @description Whether it can be taken.
-             * @example true
-             */
             is_complete: boolean;
-            /**
-             * Layout
-             * @description How the table is laid out; null where nothing is recognised.
-             * @example filters_down
-             */
+            /** @description Null if none is recognised. */
             layout: ("filters_down" | "filters_across" | "readings_down") | null;
-            /**
-             * New Labels
-             * @description Labels that no filter of the study has yet: a filter is begun for each.
-             * @example [
-             *       "A"
-             *     ]
-             */
             new_labels: string[];
-            /**
-             * Problem
-             * @description Why nothing is understood; empty where something is.
-             * @example
-             */
+            /** @description Reason why nothing could be read; empty otherwise. */
             problem: string;
-            /**
-             * Readings
-             * @description Its cells, in their order.
-             */
             readings: components["schemas"]["TableReadingOut"][];
         };
         /**
@@ -8633,31 +4148,10 @@ export interface components {
          * @description The plan of a study's report, what it can hold, and the reports that were issued, the latest first.
          */
         ReportOut: {
-            /**
-             * Endings
-             * @description Kinds of file a report is written as, by their endings.
-             * @example [
-             *       "pdf",
-             *       "html"
-             *     ]
-             */
             endings: string[];
-            /**
-             * Issued
-             * @description Reports that were issued, the latest first.
-             */
             issued: components["schemas"]["IssuedReportOut"][];
-            /**
-             * Parts
-             * @description Parts a report can have, in their usual order.
-             */
             parts: components["schemas"]["OfferedPartOut"][];
-            /** @description The plan as it is kept with the study. */
             plan: components["schemas"]["ReportPlan"];
-            /**
-             * Sections
-             * @description What can be told of each filter, in its order.
-             */
             sections: components["schemas"]["OfferedPartOut"][];
         };
         /**
@@ -8665,20 +4159,8 @@ export interface components {
          * @description One part; `text` is the analyst's own, in Markdown.
          */
         ReportPart: {
-            /**
-             * Part
-             * @description Which part; `text` is the analyst's own.
-             * @example answer
-             * @enum {string}
-             */
+            /** @enum {string} */
             part: "answer" | "filters" | "comparison" | "readings" | "budgets" | "claims" | "conditions" | "rules" | "method" | "text";
-            /**
-             * Text
-             * @description The analyst's own text, in Markdown without HTML; null of any other part.
-             * @example ## Why
-             *
-             *     See *below*.
-             */
             text?: string | null;
         };
         /**
@@ -8700,51 +4182,14 @@ export interface components {
          *         In their order; empty for all in the usual order.
          */
         ReportPlan: {
-            /**
-             * Paper
-             * @description `a4` or `letter`; null for A4.
-             * @example a4
-             */
             paper?: ("a4" | "letter") | null;
-            /**
-             * Parts
-             * @description Its parts in their order; empty for all in the usual order.
-             * @default []
-             */
+            /** @default [] */
             parts: components["schemas"]["ReportPart"][];
-            /**
-             * Prepared By
-             * @description By whom it is prepared.
-             * @example the workshop
-             */
             prepared_by?: string | null;
-            /**
-             * Prepared For
-             * @description For whom it is prepared.
-             * @example the depot
-             */
             prepared_for?: string | null;
-            /**
-             * Sections
-             * @description What is told of each filter; empty for all.
-             * @default []
-             * @example [
-             *       "drawings",
-             *       "working"
-             *     ]
-             */
+            /** @default [] */
             sections: ("drawings" | "working" | "valve" | "media" | "efficiency" | "map" | "start")[];
-            /**
-             * Title
-             * @description Title of the report; null for the name of the study.
-             * @example Winter filters
-             */
             title?: string | null;
-            /**
-             * Units
-             * @description `metric` or `inch`; null for metric.
-             * @example metric
-             */
             units?: ("metric" | "inch") | null;
         };
         /**
@@ -8752,9 +4197,8 @@ export interface components {
          * @description The plan as it is to be, and as it was seen.
          */
         ReportPlanIn: {
-            /** @description The plan as it is to be. */
             plan: components["schemas"]["ReportPlan"];
-            /** @description The plan as it was when the change began; one that is another by now is not changed. */
+            /** @description As it was when the window began: refused if it is different by now. */
             seen: components["schemas"]["ReportPlan"];
         };
         /**
@@ -8762,34 +4206,10 @@ export interface components {
          * @description Pages as they will print.
          */
         ReportPreviewOut: {
-            /**
-             * Dated
-             * @description Date the draft bears, ISO.
-             * @example 2026-11-27
-             */
             dated: string;
-            /**
-             * Key
-             * @description Key of these pages, for their addresses and for issuing them.
-             * @example 00000000000000000000000000000000
-             */
             key: string;
-            /**
-             * Pages
-             * @description Its pages, the first first.
-             */
             pages: components["schemas"]["PageOut"][];
-            /**
-             * Size Bytes
-             * @description Size of the PDF.
-             * @example 2000000
-             */
             size_bytes: number;
-            /**
-             * Title
-             * @description Title of the report.
-             * @example Winter filters
-             */
             title: string;
         };
         /**
@@ -8797,33 +4217,10 @@ export interface components {
          * @description What a use asks of a measure, or of what was seen.
          */
         Requirement: {
-            /**
-             * At Least
-             * @description Not less than this, in the unit of the measure.
-             * @example 100
-             */
             at_least?: number | null;
-            /**
-             * At Most
-             * @description Not more than this, in the unit of the measure.
-             * @example 20
-             */
             at_most?: number | null;
-            /**
-             * Measure
-             * @description What it is on: key of a result, a reading, a measure of behaviour, or `by_hand`.
-             * @example media_effective_area_cm2
-             */
             measure: string;
-            /**
-             * One Of
-             * @description Words of which one must have been seen.
-             * @default []
-             * @example [
-             *       "none",
-             *       "away from the media"
-             *     ]
-             */
+            /** @default [] */
             one_of: string[];
         };
         /**
@@ -8831,63 +4228,15 @@ export interface components {
          * @description One result in the unit its key names.
          */
         ResultOut: {
-            /**
-             * Assumed
-             * @description What is assumed because nobody stated it.
-             * @example [
-             *       "plan.start_c"
-             *     ]
-             */
             assumed: string[];
-            /**
-             * Basis
-             * @description From what it was computed.
-             * @example spring
-             */
             basis: string | null;
-            /**
-             * Expanded Uncertainty
-             * @description Expanded uncertainty U at 95 %, in the unit of the value.
-             * @example 0.11
-             */
             expanded_uncertainty: number | null;
-            /**
-             * High
-             * @description Upper end of the 95 % interval.
-             * @example 162
-             */
             high: number | null;
-            /**
-             * Low
-             * @description Lower end of the 95 % interval.
-             * @example 130
-             */
             low: number | null;
-            /**
-             * Missing
-             * @description Keys of the inputs it needs and has not.
-             * @example [
-             *       "media.thickness"
-             *     ]
-             */
             missing: string[];
-            /**
-             * Relation
-             * @description How the number is claimed; = where nothing is said.
-             * @example >=
-             */
+            /** @description >= or <= if only a bound is known; else =. */
             relation: string;
-            /**
-             * Standard Uncertainty
-             * @description Standard uncertainty u, in the unit of the value.
-             * @example 0.053
-             */
             standard_uncertainty: number | null;
-            /**
-             * Value
-             * @description Best estimate; null where it is not known.
-             * @example 146.2
-             */
             value: number | null;
         };
         /**
@@ -8895,35 +4244,10 @@ export interface components {
          * @description A result: its name in the working, its key in answers, its title, the suffix of its unit.
          */
         ResultRowOut: {
-            /**
-             * Is Headline
-             * @description Whether it is on the results tape.
-             * @example true
-             */
             is_headline: boolean;
-            /**
-             * Key
-             * @description Reading key, or key of a detail, an observation or a quantity, as the catalogue has it.
-             * @example can.height
-             */
             key: string;
-            /**
-             * Name
-             * @description Name, as a person gave it or as the catalogue has it.
-             * @example thin oil
-             */
             name: string;
-            /**
-             * Title
-             * @description What a person calls it.
-             * @example Height
-             */
             title: string;
-            /**
-             * Unit
-             * @description Unit of the numbers beside it.
-             * @example kPa
-             */
             unit: string;
         };
         /**
@@ -8931,33 +4255,19 @@ export interface components {
          * @description The results of one sample; each key ends in its unit.
          */
         ResultsOut: {
-            /** @description Bypass full open. [kPa] */
             bypass_full_open_kpa: components["schemas"]["ResultOut"];
-            /** @description Bypass opening. [kPa] */
             bypass_opening_kpa: components["schemas"]["ResultOut"];
-            /** @description Efficiency at 20 um. [%] */
             efficiency_at_20_um_percent: components["schemas"]["ResultOut"];
-            /** @description Slope of the efficiency curve, ln(β − 1) over ln x. */
             efficiency_slope: components["schemas"]["ResultOut"];
-            /** @description Inlet hole area. [mm²] */
             inlet_hole_area_mm2: components["schemas"]["ResultOut"];
-            /** @description Media effective area. [cm²] */
             media_effective_area_cm2: components["schemas"]["ResultOut"];
-            /** @description Media gross area. [cm²] */
             media_gross_area_cm2: components["schemas"]["ResultOut"];
-            /** @description Media permeability. [m²] */
             media_permeability_m2: components["schemas"]["ResultOut"];
-            /** @description Plate flow area. [mm²] */
             plate_flow_area_mm2: components["schemas"]["FlowAreaOut"];
-            /** @description Plate series area. [mm²] */
             plate_series_area_mm2: components["schemas"]["ResultOut"];
-            /** @description Pleat opening at inside. [%] */
             pleat_opening_at_inside_percent: components["schemas"]["ResultOut"];
-            /** @description Dust held at the terminal ratio, by interpolation. [g] */
             retention_capacity_g: components["schemas"]["ResultOut"];
-            /** @description Size at β = 2 by counts, in µm(c). [µm] */
             size_at_beta_2_um: components["schemas"]["ResultOut"];
-            /** @description Size at beta 75. [µm] */
             size_at_beta_75_um: components["schemas"]["ResultOut"];
         };
         /**
@@ -8965,17 +4275,7 @@ export interface components {
          * @description A number of equal round holes.
          */
         RoundHoles: {
-            /**
-             * Count
-             * @description How many.
-             * @example 8
-             */
             count: number;
-            /**
-             * Diameter Mm
-             * @description Diameter. [mm]
-             * @example 20
-             */
             diameter_mm: number;
         };
         /**
@@ -8983,25 +4283,8 @@ export interface components {
          * @description Every pair of a study's filters.
          */
         SamePartOut: {
-            /**
-             * Enough Same
-             * @description So many findings must be the same before nothing is said to tell two parts apart.
-             * @example 8
-             */
             enough_same: number;
-            /**
-             * Labels
-             * @description Labels of the samples, in their order.
-             * @example [
-             *       "Korvath",
-             *       "Dunmor"
-             *     ]
-             */
             labels: string[];
-            /**
-             * Pairs
-             * @description Every pair of filters.
-             */
             pairs: components["schemas"]["PairOut"][];
         };
         /**
@@ -9009,36 +4292,11 @@ export interface components {
          * @description What a sample is called, and whether it is in use.
          */
         SampleNameOut: {
-            /**
-             * Id
-             * @description Number of the row, for addresses.
-             * @example 1
-             */
             id: number;
-            /**
-             * Label
-             * @description Label of the sample.
-             * @example Korvath
-             */
             label: string;
-            /**
-             * Maker
-             * @description Maker, as printed.
-             * @example Korvath
-             */
             maker: string | null;
-            /**
-             * Part Number
-             * @description Part number, as printed.
-             * @example KV 212 W
-             */
             part_number: string | null;
-            /**
-             * Status
-             * @description Whether it is in use, archived or deleted.
-             * @example in_use
-             * @enum {string}
-             */
+            /** @enum {string} */
             status: "in_use" | "archived" | "deleted";
         };
         /**
@@ -9046,45 +4304,12 @@ export interface components {
          * @description What is known of a sample in short: its can, its results, what the map of the filter alone still needs, what is copied.
          */
         SampleSummaryOut: {
-            /**
-             * Can Diameter Mm
-             * @description Can diameter. [mm]
-             * @example 20
-             */
             can_diameter_mm: number | null;
-            /**
-             * Can Height Mm
-             * @description Can height. [mm]
-             * @example 20
-             */
             can_height_mm: number | null;
-            /**
-             * Copied Count
-             * @description How many things are copied and not confirmed.
-             * @example 0
-             */
             copied_count: number;
-            /**
-             * Needs
-             * @description What the map of the filter alone still needs, in words.
-             * @example [
-             *       "the opening pressure"
-             *     ]
-             */
             needs: string[];
-            /** @description Results of the sample by key. */
             results: components["schemas"]["ResultsOut"];
-            /**
-             * Sample Id
-             * @description Number of the sample.
-             * @example 1
-             */
             sample_id: number;
-            /**
-             * Warning Count
-             * @description How many warnings there are.
-             * @example 0
-             */
             warning_count: number;
         };
         /**
@@ -9092,54 +4317,14 @@ export interface components {
          * @description A sample in the rack: identity, and the size of its can where it was measured.
          */
         SampleTagOut: {
-            /**
-             * Can Diameter Mm
-             * @description Can diameter. [mm]
-             * @example 20
-             */
             can_diameter_mm: number | null;
-            /**
-             * Can Height Mm
-             * @description Can height. [mm]
-             * @example 20
-             */
             can_height_mm: number | null;
-            /**
-             * Id
-             * @description Number of the row, for addresses.
-             * @example 1
-             */
             id: number;
-            /**
-             * Is Reference
-             * @description Whether others are compared with it.
-             * @example false
-             */
             is_reference: boolean;
-            /**
-             * Label
-             * @description Label of the sample.
-             * @example Korvath
-             */
             label: string;
-            /**
-             * Maker
-             * @description Maker, as printed.
-             * @example Korvath
-             */
             maker: string | null;
-            /**
-             * Part Number
-             * @description Part number, as printed.
-             * @example KV 212 W
-             */
             part_number: string | null;
-            /**
-             * Status
-             * @description Whether it is in use, archived or deleted.
-             * @example in_use
-             * @enum {string}
-             */
+            /** @enum {string} */
             status: "in_use" | "archived" | "deleted";
         };
         /**
@@ -9172,69 +4357,17 @@ export interface components {
          *         Lift of the anti-drainback valve, where it was not measured or is another.
          */
         Scenario: {
-            /** @description Other cross-holes; null for the adapter's own. */
             adapter_holes?: components["schemas"]["RoundHoles"] | null;
-            /**
-             * Anti Drain Lift Mm
-             * @description Anti drain lift. [mm]
-             * @example 20
-             */
             anti_drain_lift_mm?: number | null;
-            /**
-             * Bypass Location
-             * @description Where the bypass valve lies.
-             * @example dome_end
-             */
             bypass_location?: ("dome_end" | "thread_end" | "block" | "adapter" | "none") | null;
-            /**
-             * Bypass Opening Kpa
-             * @description Bypass opening. [kPa]
-             * @example 20
-             */
             bypass_opening_kpa?: number | null;
-            /** @description Defects past the media; null for those found. */
             leak?: components["schemas"]["RoundHoles"] | null;
-            /**
-             * Loading
-             * @description Factor on the media's resistance; 1 for a clean filter.
-             * @example 3
-             */
             loading?: number | null;
-            /**
-             * Loading G
-             * @description Loading. [g]
-             * @example 20
-             */
             loading_g?: number | null;
-            /**
-             * Name
-             * @description Name, as a person gave it or as the catalogue has it.
-             * @example thin oil
-             */
             name: string;
-            /**
-             * Oil Grade
-             * @description Another oil, by grade; null for the study's.
-             * @example 0W-20
-             */
             oil_grade?: string | null;
-            /**
-             * Regulator
-             * @description State of the regulator.
-             * @example stuck_open
-             */
             regulator?: ("stuck_open" | "stuck_shut") | null;
-            /**
-             * Stud Bore Mm
-             * @description Stud bore. [mm]
-             * @example 20
-             */
             stud_bore_mm?: number | null;
-            /**
-             * Without Adapter
-             * @description Whether the adapter is removed.
-             * @example false
-             */
             without_adapter?: boolean | null;
         };
         /**
@@ -9242,21 +4375,8 @@ export interface components {
          * @description A saved scenario.
          */
         ScenarioOut: {
-            /**
-             * Id
-             * @description Number of the row, for addresses.
-             * @example 1
-             */
             id: number;
-            /** @description What if: what is otherwise than in the study; null for the study as it is. */
             scenario: components["schemas"]["Scenario"];
-            /**
-             * Words
-             * @description What is otherwise, in words.
-             * @example [
-             *       "media resistance × 3"
-             *     ]
-             */
             words: string[];
         };
         /**
@@ -9265,26 +4385,12 @@ export interface components {
          */
         ScenarioValueIn: {
             /**
-             * Family
-             * @description Unit family in which a bare number is meant.
              * @default metric
-             * @example metric
              * @enum {string}
              */
             family: "metric" | "inch";
-            /**
-             * Key
-             * @description Reading key, or key of a detail, an observation or a quantity, as the catalogue has it.
-             * @example can.height
-             */
             key: string;
-            /** @description What if: what is otherwise than in the study; null for the study as it is. */
             scenario: components["schemas"]["Scenario"];
-            /**
-             * Text
-             * @description As typed, with its unit where it has one.
-             * @example 98.4 mm
-             */
             text: string;
         };
         /**
@@ -9292,30 +4398,7 @@ export interface components {
          * @description A dimension line.
          */
         SectionDimensionOut: {
-            /**
-             * Key
-             * @description Reading key, or key of a detail, an observation or a quantity, as the catalogue has it.
-             * @example can.height
-             */
             key: string;
-            /**
-             * Points Mm
-             * @description Points of an outline, x and y in mm. [mm]
-             * @example [
-             *       [
-             *         0,
-             *         0
-             *       ],
-             *       [
-             *         4,
-             *         0
-             *       ],
-             *       [
-             *         4,
-             *         3.5
-             *       ]
-             *     ]
-             */
             points_mm: number[][];
         };
         /**
@@ -9323,17 +4406,7 @@ export interface components {
          * @description One section the oil passes at the plate.
          */
         SectionOut: {
-            /**
-             * Area Mm2
-             * @description Area. [mm²]
-             * @example 20
-             */
             area_mm2: number;
-            /**
-             * Name
-             * @description Name, as a person gave it or as the catalogue has it.
-             * @example thin oil
-             */
             name: string;
         };
         /**
@@ -9341,42 +4414,9 @@ export interface components {
          * @description A cut part, right half, y upward.
          */
         SectionPartOut: {
-            /**
-             * Guessed
-             * @description Whether it is only guessed.
-             * @example true
-             */
             guessed: boolean;
-            /**
-             * Key
-             * @description Reading key, or key of a detail, an observation or a quantity, as the catalogue has it.
-             * @example can.height
-             */
             key: string;
-            /**
-             * Material
-             * @description Material.
-             * @example cellulose
-             */
             material: string;
-            /**
-             * Points Mm
-             * @description Points of an outline, x and y in mm. [mm]
-             * @example [
-             *       [
-             *         0,
-             *         0
-             *       ],
-             *       [
-             *         4,
-             *         0
-             *       ],
-             *       [
-             *         4,
-             *         3.5
-             *       ]
-             *     ]
-             */
             points_mm: number[][];
         };
         /**
@@ -9385,35 +4425,18 @@ export interface components {
          */
         SensitivityIn: {
             /**
-             * Condition
-             * @description Steady, or filling after a start.
              * @default steady
-             * @example steady
              * @enum {string}
              */
             condition: "steady" | "filling";
-            /**
-             * Filter Flow L Min
-             * @description Filter flow. [L/min]
-             * @example 20
-             */
             filter_flow_l_min?: number | null;
             /**
-             * Quantity
-             * @description Quantity of the map.
              * @default element_pressure
-             * @example element_pressure
              * @enum {string}
              */
             quantity: "element_pressure" | "filter_pressure" | "unfiltered_fraction" | "lift" | "gallery_pressure" | "gauge_excess" | "filter_flow" | "regulator_fraction" | "media_fraction";
-            /** @description What if: what is otherwise than in the study; null for the study as it is. */
             scenario?: components["schemas"]["Scenario"] | null;
-            /**
-             * Speed Rpm
-             * @description Speed. [rpm]
-             * @default 2000
-             * @example 20
-             */
+            /** @default 2000 */
             speed_rpm: number;
         };
         /**
@@ -9421,15 +4444,7 @@ export interface components {
          * @description Inputs and sensitivity of a map; the strongest assumption first.
          */
         SensitivityOut: {
-            /**
-             * Assumptions
-             * @description What the model assumes, by key.
-             */
             assumptions: components["schemas"]["AssumptionOut"][];
-            /**
-             * Inputs
-             * @description Inputs a number rests on.
-             */
             inputs: components["schemas"]["InputSourceOut"][];
         };
         /**
@@ -9437,11 +4452,6 @@ export interface components {
          * @description Why nothing can be changed, such as a full disk; empty where it can.
          */
         ServiceOut: {
-            /**
-             * Warning
-             * @description Why nothing can be changed; empty where it can.
-             * @example
-             */
             warning: string;
         };
         /**
@@ -9449,11 +4459,6 @@ export interface components {
          * @description Why a reading is set aside.
          */
         SetAsideIn: {
-            /**
-             * Reason
-             * @description Why, in a few words.
-             * @example wet
-             */
             reason: string;
         };
         /**
@@ -9461,17 +4466,7 @@ export interface components {
          * @description A condition found before the headings.
          */
         SettingOut: {
-            /**
-             * Text
-             * @description As written.
-             * @example 30 L/min
-             */
             text: string;
-            /**
-             * Title
-             * @description Which condition.
-             * @example test flow
-             */
             title: string;
         };
         /**
@@ -9479,78 +4474,22 @@ export interface components {
          * @description One filter in one row; with neither value, bound nor words, `reason` says why.
          */
         SheetCellOut: {
-            /**
-             * Basis
-             * @description From what it was computed.
-             * @example spring
-             */
             basis: string | null;
-            /**
-             * Difference
-             * @description To the reference part, in the row's unit of differences; null where one is not known.
-             * @example -12.4
-             */
+            /** @description To the reference part, in the row's unit of differences; null if one of the two is unknown. */
             difference: number | null;
-            /**
-             * Differs
-             * @description Whether it is told apart from the reference part by more than the uncertainty of both.
-             * @example true
-             */
             differs: boolean;
-            /**
-             * Expanded Uncertainty
-             * @description Expanded uncertainty U at 95 %, in the unit of the value.
-             * @example 0.11
-             */
             expanded_uncertainty: number | null;
-            /**
-             * High
-             * @description Upper end of the 95 % interval.
-             * @example 162
-             */
             high: number | null;
-            /**
-             * Inch
-             * @description In inch units, as shown.
-             * @example 3.874 in
-             */
             inch: string | null;
-            /**
-             * Is Spread Assumed
-             * @description Whether what specimens differ by is assumed, for want of a second one.
-             * @example true
-             */
             is_spread_assumed: boolean;
-            /**
-             * Low
-             * @description Lower end of the 95 % interval.
-             * @example 130
-             */
             low: number | null;
             /**
-             * Mark
-             * @description Best or worst of the row, or tied with the best; empty where nothing is told apart.
-             * @example best
+             * @description Best, worst, tied with the best, or empty.
              * @enum {string}
              */
             mark: "best" | "worst" | "tied" | "";
-            /**
-             * Metric
-             * @description In metric units, as shown.
-             * @example 98.4 mm
-             */
             metric: string | null;
-            /**
-             * Reason
-             * @description Why, in a few words.
-             * @example wet
-             */
             reason: string;
-            /**
-             * Value
-             * @description Best estimate; null where it is not known.
-             * @example 146.2
-             */
             value: number | null;
         };
         /**
@@ -9558,125 +4497,43 @@ export interface components {
          * @description What of a sheet is no longer as the window has it; a member that is not there is unchanged.
          */
         SheetChangesOut: {
-            /** @description Results and warnings. */
             analysis?: components["schemas"]["AnalysisOut"] | null;
-            /** @description What is missing before the cut, and the cut. */
             before_cut?: components["schemas"]["BeforeCutOut"] | null;
-            /**
-             * Claims
-             * @description Claims made for the sample.
-             */
             claims?: components["schemas"]["ClaimOut"][];
-            /**
-             * Contradictions
-             * @description Sources that contradict each other, in sentences.
-             * @example []
-             */
             contradictions?: string[];
-            /**
-             * Copied
-             * @description What of the sample is copied and not confirmed: facts, groups of holes, claims; from what.
-             * @example {
-             *       "details/sample.maker": "Korvath"
-             *     }
-             */
+            /** @description Source by unconfirmed fact, group of holes or claim. */
             copied?: {
                 [key: string]: string;
             };
-            /**
-             * Detail Numbers
-             * @description Numbers of the details by key, in both families.
-             */
             detail_numbers?: {
                 [key: string]: components["schemas"]["DetailNumberOut"];
             };
-            /**
-             * Detail Questions
-             * @description What is asked back about details, by key.
-             * @example {}
-             */
             detail_questions?: {
                 [key: string]: string;
             };
-            /**
-             * Details
-             * @description Details by key, as text.
-             * @example {
-             *       "sample.maker": "Korvath"
-             *     }
-             */
             details?: {
                 [key: string]: string;
             };
-            /**
-             * Fields
-             * @description Fields of the part.
-             */
             fields: components["schemas"]["FieldOut"][];
-            /**
-             * Input Counts
-             * @description How many inputs of a result have which provenance.
-             * @example {
-             *       "inlet_hole_area": {
-             *         "measured": 2
-             *       }
-             *     }
-             */
             input_counts?: {
                 [key: string]: {
                     [key: string]: number;
                 };
             };
-            /**
-             * Label
-             * @description Label of the sample.
-             * @example Korvath
-             */
             label?: string;
-            /** @description What the maps still need, told as choices. */
             needs?: components["schemas"]["NeedsOut"] | null;
-            /**
-             * Observations
-             * @description What is seen rather than measured.
-             */
             observations: components["schemas"]["ObservedValueOut"][];
-            /**
-             * Offers
-             * @description What shops ask for the part.
-             */
             offers?: components["schemas"]["OfferOut"][];
-            /**
-             * Parts
-             * @description Parts, in the order of the work.
-             */
             parts?: components["schemas"]["PartOut"][];
-            /** @description The tapping plate as measured. */
             plate?: components["schemas"]["PlateOut"] | null;
-            /** @description What redo would repeat; null where there is nothing. */
             redo?: components["schemas"]["MovableOut"] | null;
-            /**
-             * Revision
-             * @description How often the study was changed, undone and redone when it changed last.
-             * @example 17
-             */
             revision: number;
-            /**
-             * Revisions
-             * @description Revision of everything that was changed, by details/KEY, observations/KEY, states/KEY, oil, cut, readings/ID, holes/ID and claims/ID; 0 where it is not there.
-             * @example {
-             *       "details/sample.maker": 17
-             *     }
-             */
+            /** @description Revision by details/KEY, observations/KEY, states/KEY, oil, cut, readings/ID, holes/ID and claims/ID; 0 if absent. */
             revisions?: {
                 [key: string]: number;
             };
-            /**
-             * Shelf
-             * @description How long the filter lay on a shelf, in words; null where it is not known.
-             * @example 5.4 years on the shelf
-             */
+            /** @description Time on the shelf, in words; null if unknown. */
             shelf?: string | null;
-            /** @description What undo would take back; null where there is nothing. */
             undo?: components["schemas"]["MovableOut"] | null;
         };
         /**
@@ -9684,55 +4541,15 @@ export interface components {
          * @description A filter of the sheet; one of another study with that study's name, and in what its engine or oil is another.
          */
         SheetColumnOut: {
-            /**
-             * Can Diameter Mm
-             * @description Can diameter. [mm]
-             * @example 20
-             */
             can_diameter_mm: number | null;
-            /**
-             * Can Height Mm
-             * @description Can height. [mm]
-             * @example 20
-             */
             can_height_mm: number | null;
-            /**
-             * Is Reference
-             * @description Whether others are compared with it.
-             * @example false
-             */
             is_reference: boolean;
-            /**
-             * Label
-             * @description Label of the sample.
-             * @example Korvath
-             */
             label: string;
-            /**
-             * Other Conditions
-             * @description What of engine and oil is another in its own study; it is computed with those of this one.
-             * @example [
-             *       "oil"
-             *     ]
-             */
+            /** @description Parts of engine and oil that its own study has otherwise: it is computed with those of this study. */
             other_conditions: string[];
-            /**
-             * Other Study
-             * @description Name of the study it is of, where that is another one.
-             * @example Snow groomer 7
-             */
             other_study: string | null;
-            /**
-             * Rack Place
-             * @description Its place in the rack, from 0; null for one of another study.
-             * @example 0
-             */
+            /** @description From 0; null for a filter of another study. */
             rack_place: number | null;
-            /**
-             * Sample Id
-             * @description Number of the sample.
-             * @example 1
-             */
             sample_id: number;
         };
         /**
@@ -9740,127 +4557,43 @@ export interface components {
          * @description Everything the bench shows of a sample: fields by part, details, claims, plate, the cut, results, warnings.
          */
         SheetOut: {
-            /** @description Results and warnings. */
             analysis: components["schemas"]["AnalysisOut"];
-            /** @description What is missing before the cut, and the cut. */
             before_cut: components["schemas"]["BeforeCutOut"];
-            /**
-             * Claims
-             * @description Claims made for the sample.
-             */
             claims: components["schemas"]["ClaimOut"][];
-            /**
-             * Contradictions
-             * @description Sources that contradict each other, in sentences.
-             * @example []
-             */
             contradictions: string[];
-            /**
-             * Copied
-             * @description What of the sample is copied and not confirmed: facts, groups of holes, claims; from what.
-             * @example {
-             *       "details/sample.maker": "Korvath"
-             *     }
-             */
+            /** @description Source by unconfirmed fact, group of holes or claim. */
             copied: {
                 [key: string]: string;
             };
-            /**
-             * Detail Numbers
-             * @description Numbers of the details by key, in both families.
-             */
             detail_numbers: {
                 [key: string]: components["schemas"]["DetailNumberOut"];
             };
-            /**
-             * Detail Questions
-             * @description What is asked back about details, by key.
-             * @example {}
-             */
             detail_questions: {
                 [key: string]: string;
             };
-            /**
-             * Details
-             * @description Details by key, as text.
-             * @example {
-             *       "sample.maker": "Korvath"
-             *     }
-             */
             details: {
                 [key: string]: string;
             };
-            /**
-             * Id
-             * @description Number of the row, for addresses.
-             * @example 1
-             */
             id: number;
-            /**
-             * Input Counts
-             * @description How many inputs of a result have which provenance.
-             * @example {
-             *       "inlet_hole_area": {
-             *         "measured": 2
-             *       }
-             *     }
-             */
             input_counts: {
                 [key: string]: {
                     [key: string]: number;
                 };
             };
-            /**
-             * Label
-             * @description Label of the sample.
-             * @example Korvath
-             */
             label: string;
-            /** @description What the maps still need, told as choices. */
             needs: components["schemas"]["NeedsOut"];
-            /**
-             * Offers
-             * @description What shops ask for the part.
-             */
             offers: components["schemas"]["OfferOut"][];
-            /**
-             * Parts
-             * @description Parts, in the order of the work.
-             */
             parts: components["schemas"]["PartOut"][];
-            /** @description The tapping plate as measured. */
             plate: components["schemas"]["PlateOut"];
-            /** @description What redo would repeat; null where there is nothing. */
             redo: components["schemas"]["MovableOut"] | null;
-            /**
-             * Revision
-             * @description How often the study was changed, undone and redone when it changed last.
-             * @example 17
-             */
             revision: number;
-            /**
-             * Revisions
-             * @description Revision of everything that was changed, by details/KEY, observations/KEY, states/KEY, oil, cut, readings/ID, holes/ID and claims/ID; 0 where it is not there.
-             * @example {
-             *       "details/sample.maker": 17
-             *     }
-             */
+            /** @description Revision by details/KEY, observations/KEY, states/KEY, oil, cut, readings/ID, holes/ID and claims/ID; 0 if absent. */
             revisions: {
                 [key: string]: number;
             };
-            /**
-             * Shelf
-             * @description How long the filter lay on a shelf, in words; null where it is not known.
-             * @example 5.4 years on the shelf
-             */
+            /** @description Time on the shelf, in words; null if unknown. */
             shelf: string | null;
-            /**
-             * Study Id
-             * @description Number of the study.
-             * @example 1
-             */
             study_id: number;
-            /** @description What undo would take back; null where there is nothing. */
             undo: components["schemas"]["MovableOut"] | null;
         };
         /**
@@ -9868,68 +4601,20 @@ export interface components {
          * @description One row: a number with its unit in each family, or words.
          */
         SheetRowOut: {
-            /**
-             * Better
-             * @description Whether more or less of it is better; null of what was seen.
-             * @example high
-             */
             better: ("high" | "low") | null;
-            /**
-             * Cells
-             * @description Texts of its cells.
-             */
             cells: components["schemas"]["SheetCellOut"][];
-            /**
-             * Difference Unit
-             * @description Per cent, or kelvin of a temperature.
-             * @example %
-             */
+            /** @description Per cent, or kelvin of a temperature. */
             difference_unit: string;
-            /**
-             * Differs
-             * @description Whether it is told apart from the reference part by more than the uncertainty of both.
-             * @example true
-             */
             differs: boolean;
-            /**
-             * Group
-             * @description Group of rows it stands in.
-             * @example Media
-             */
             group: string;
-            /** @description In inch units, as shown. */
             inch: components["schemas"]["ShownUnitOut"];
-            /**
-             * Is Number
-             * @description Whether it is a number; else it is seen.
-             * @example true
-             */
+            /** @description False for what is seen rather than measured. */
             is_number: boolean;
-            /**
-             * Key
-             * @description Reading key, or key of a detail, an observation or a quantity, as the catalogue has it.
-             * @example can.height
-             */
             key: string;
-            /**
-             * Matters
-             * @description Whether the use asks for it.
-             * @example true
-             */
             matters: boolean;
-            /** @description In metric units, as shown. */
             metric: components["schemas"]["ShownUnitOut"];
-            /**
-             * Title
-             * @description What a person calls it.
-             * @example Height
-             */
             title: string;
-            /**
-             * Working
-             * @description Name of the result whose working it is; null for what is read or seen.
-             * @example media_effective_area
-             */
+            /** @description Result whose working it shows; null for what is read or seen. */
             working: string | null;
         };
         /**
@@ -9937,18 +4622,7 @@ export interface components {
          * @description A sheet of a workbook as text.
          */
         SheetTextOut: {
-            /**
-             * Name
-             * @description Name of the sheet.
-             * @example Sheet1
-             */
             name: string;
-            /**
-             * Text
-             * @description Its cells, divided by tabs and line ends.
-             * @example filter	can OD [mm]
-             *     A	76.2
-             */
             text: string;
         };
         /**
@@ -9956,34 +4630,10 @@ export interface components {
          * @description A row of the short sheet: the field it asks for and how, other ways to the same, and what is left out without it.
          */
         ShortRowOut: {
-            /**
-             * How
-             * @description How it is taken, in a few words.
-             * @example a bench reading of it
-             */
             how: string;
-            /**
-             * Instead
-             * @description Other ways to the same.
-             */
             instead: components["schemas"]["ShortWayOut"][];
-            /**
-             * Key
-             * @description Reading key, or key of a detail, an observation or a quantity, as the catalogue has it.
-             * @example can.height
-             */
             key: string;
-            /**
-             * Title
-             * @description What a person calls it.
-             * @example Height
-             */
             title: string;
-            /**
-             * Without
-             * @description What is left out without it; empty where it is needed.
-             * @example
-             */
             without: string;
         };
         /**
@@ -9991,19 +4641,7 @@ export interface components {
          * @description A way to what a row of the short sheet asks for.
          */
         ShortWayOut: {
-            /**
-             * Keys
-             * @description Fields it takes, by key.
-             * @example [
-             *       "media.thickness"
-             *     ]
-             */
             keys: string[];
-            /**
-             * Title
-             * @description What a person calls it.
-             * @example Height
-             */
             title: string;
         };
         /**
@@ -10011,17 +4649,7 @@ export interface components {
          * @description A unit as it is printed; multiply a number of the key's unit by the factor.
          */
         ShownUnitOut: {
-            /**
-             * Factor
-             * @description Factor from SI to the unit shown.
-             * @example 0.001
-             */
             factor: number;
-            /**
-             * Symbol
-             * @description Symbol of the unit, or of the number in a formula.
-             * @example kPa
-             */
             symbol: string;
         };
         /**
@@ -10029,19 +4657,9 @@ export interface components {
          * @description The size at which a filtration ratio is reached.
          */
         SizeAtBetaOut: {
-            /**
-             * Beta
-             * @description Filtration ratio; null where nothing was counted downstream.
-             * @example 75
-             */
+            /** @description Exact 95 % interval. */
             beta: number;
-            /**
-             * Extrapolated
-             * @description Whether that lies outside the counted sizes.
-             * @example true
-             */
             extrapolated: boolean;
-            /** @description Where it is reached, in µm(c). [µm] */
             size_um: components["schemas"]["ResultOut"];
         };
         /**
@@ -10049,100 +4667,20 @@ export interface components {
          * @description A quantity along the slice with its 95 % band, and the bypass onset with its interval.
          */
         SliceBandOut: {
-            /**
-             * Along
-             * @description Values the slice runs over, in °C or rpm.
-             * @example [
-             *       -25
-             *     ]
-             */
             along: number[];
-            /**
-             * Draws
-             * @description Draws of the Monte Carlo.
-             * @example 1000
-             */
             draws: number;
-            /**
-             * High
-             * @description Upper end of the 95 % interval.
-             * @example [
-             *       162
-             *     ]
-             */
             high: (number | null)[];
-            /**
-             * Impossible
-             * @description Draws that make no filter.
-             * @example 0
-             */
             impossible: number;
-            /**
-             * Key
-             * @description Reading key, or key of a detail, an observation or a quantity, as the catalogue has it.
-             * @example can.height
-             */
             key: string;
-            /**
-             * Kind
-             * @description Of which kind it is.
-             * @example band
-             * @constant
-             */
+            /** @constant */
             kind: "band";
-            /**
-             * Low
-             * @description Lower end of the 95 % interval.
-             * @example [
-             *       130
-             *     ]
-             */
             low: (number | null)[];
-            /**
-             * Middle
-             * @description Median of the draws.
-             * @example [
-             *       81.2
-             *     ]
-             */
             middle: (number | null)[];
-            /**
-             * Onset C
-             * @description Onset. [°C]
-             * @example 20
-             */
             onset_c: number | null;
-            /**
-             * Onset High C
-             * @description Onset high. [°C]
-             * @example 20
-             */
             onset_high_c: number | null;
-            /**
-             * Onset Low C
-             * @description Onset low. [°C]
-             * @example 20
-             */
             onset_low_c: number | null;
-            /**
-             * Shut Percent
-             * @description Shut. [%]
-             * @example 20
-             */
             shut_percent: number;
-            /**
-             * Unit
-             * @description Unit of the numbers beside it.
-             * @example kPa
-             */
             unit: string;
-            /**
-             * Value
-             * @description Best estimate; null where it is not known.
-             * @example [
-             *       146.2
-             *     ]
-             */
             value: (number | null)[];
         };
         /**
@@ -10151,44 +4689,22 @@ export interface components {
          */
         SliceIn: {
             /**
-             * Along
-             * @description Over what the slice runs, or the values it runs over.
              * @default temperature
-             * @example temperature
              * @enum {string}
              */
             along: "temperature" | "speed";
-            /**
-             * At
-             * @description Where the slice is taken, in °C or rpm.
-             * @example -20
-             */
             at: number;
             /**
-             * Condition
-             * @description Steady, or filling after a start.
              * @default steady
-             * @example steady
              * @enum {string}
              */
             condition: "steady" | "filling";
-            /**
-             * Keys
-             * @description Which samples or scenarios.
-             * @example [
-             *       "1"
-             *     ]
-             */
             keys: string[];
             /**
-             * Quantity
-             * @description Quantity of the map.
              * @default element_pressure
-             * @example element_pressure
              * @enum {string}
              */
             quantity: "element_pressure" | "filter_pressure" | "unfiltered_fraction" | "lift" | "gallery_pressure" | "gauge_excess" | "filter_flow" | "regulator_fraction" | "media_fraction";
-            /** @description What if: what is otherwise than in the study; null for the study as it is. */
             scenario?: components["schemas"]["Scenario"] | null;
         };
         /**
@@ -10196,10 +4712,6 @@ export interface components {
          * @description One line of the stream.
          */
         SliceLineOut: {
-            /**
-             * Line
-             * @description One line of the answer.
-             */
             line: components["schemas"]["SliceProgressOut"] | components["schemas"]["SliceBandOut"] | components["schemas"]["SliceProblemOut"];
         };
         /**
@@ -10207,32 +4719,10 @@ export interface components {
          * @description Why a series has no band.
          */
         SliceProblemOut: {
-            /**
-             * Key
-             * @description Reading key, or key of a detail, an observation or a quantity, as the catalogue has it.
-             * @example can.height
-             */
             key: string;
-            /**
-             * Kind
-             * @description Of which kind it is.
-             * @example problem
-             * @constant
-             */
+            /** @constant */
             kind: "problem";
-            /**
-             * Message
-             * @description One sentence that says what is wrong and how to correct it.
-             * @example there is nothing here
-             */
             message: string;
-            /**
-             * Missing
-             * @description Keys of the inputs it needs and has not.
-             * @example [
-             *       "media.thickness"
-             *     ]
-             */
             missing: string[];
         };
         /**
@@ -10240,30 +4730,10 @@ export interface components {
          * @description How far the Monte Carlo of one series has come.
          */
         SliceProgressOut: {
-            /**
-             * Done
-             * @description Steps done.
-             * @example 3
-             */
             done: number;
-            /**
-             * Key
-             * @description Reading key, or key of a detail, an observation or a quantity, as the catalogue has it.
-             * @example can.height
-             */
             key: string;
-            /**
-             * Kind
-             * @description Of which kind it is.
-             * @example progress
-             * @constant
-             */
+            /** @constant */
             kind: "progress";
-            /**
-             * Total
-             * @description Steps in all.
-             * @example 10
-             */
             total: number;
         };
         /**
@@ -10271,29 +4741,10 @@ export interface components {
          * @description One specimen of a part number: its study, and when it was made; null where that is not known.
          */
         SpecimenOut: {
-            /**
-             * Label
-             * @description Label of the sample.
-             * @example Korvath
-             */
             label: string;
-            /**
-             * Made
-             * @description When it was made: ISO date, month or year; null where that is not known.
-             * @example 2026-05
-             */
+            /** @description ISO date, month or year; null if unknown. */
             made: string | null;
-            /**
-             * Sample Id
-             * @description Number of the sample.
-             * @example 1
-             */
             sample_id: number;
-            /**
-             * Study Name
-             * @description Name of the study.
-             * @example winter filters
-             */
             study_name: string;
         };
         /**
@@ -10301,11 +4752,6 @@ export interface components {
          * @description A workbook, in base64.
          */
         SpreadsheetIn: {
-            /**
-             * Content Base64
-             * @description The workbook, in base64.
-             * @example UEsFBgAAAAAAAAAAAAAAAAAAAAAAAA==
-             */
             content_base64: string;
         };
         /**
@@ -10313,45 +4759,14 @@ export interface components {
          * @description One sample's start and life; or why they cannot be computed.
          */
         StartOut: {
-            /**
-             * Label
-             * @description Label of the sample.
-             * @example Korvath
-             */
             label: string;
-            /**
-             * Lives
-             * @description How long the filter lasts, by speed.
-             */
             lives: components["schemas"]["LifeOut"][];
-            /**
-             * Missing
-             * @description Keys of the inputs it needs and has not.
-             * @example [
-             *       "media.thickness"
-             *     ]
-             */
             missing: string[];
-            /**
-             * Problem
-             * @description Why there is nothing, in one sentence; null where there is.
-             * @example null
-             */
+            /** @description Reason why there is no result, one sentence. */
             problem: string | null;
-            /**
-             * Reaching
-             * @description What of the particles of each size reaches the engine.
-             */
             reaching: components["schemas"]["ReachingOut"][];
-            /**
-             * Sample Id
-             * @description Number of the sample.
-             * @example 1
-             */
             sample_id: number;
-            /** @description What the start comes to; null where it cannot be computed. */
             totals: components["schemas"]["WarmUpTotalsOut"] | null;
-            /** @description The start over time; null where it cannot be computed. */
             trace: components["schemas"]["WarmUpTraceOut"] | null;
         };
         /**
@@ -10359,11 +4774,7 @@ export interface components {
          * @description Why a quantity has no value; null removes the state.
          */
         StateIn: {
-            /**
-             * State
-             * @description Why there is no value; null removes the reason.
-             * @example lost
-             */
+            /** @description Null removes it. */
             state: ("not_measured" | "could_not_be_found" | "out_of_date" | "not_applicable" | "withheld" | "lost") | null;
         };
         /**
@@ -10371,27 +4782,10 @@ export interface components {
          * @description A stated band, read as start to full open and as a tolerance.
          */
         StatedBandOut: {
-            /** @description Whether it is full open at the high end; null without one. */
             full_open_at_high: components["schemas"]["AgreementOut"] | null;
-            /**
-             * High Kpa
-             * @description High. [kPa]
-             * @example 20
-             */
             high_kpa: number;
-            /**
-             * Low Kpa
-             * @description Low. [kPa]
-             * @example 20
-             */
             low_kpa: number;
-            /** @description Whether the valve opens at the low end of the stated band. */
             opens_at_low: components["schemas"]["AgreementOut"];
-            /**
-             * Within Tolerance
-             * @description Whether it lies within the tolerance.
-             * @example true
-             */
             within_tolerance: boolean;
         };
         /**
@@ -10399,18 +4793,8 @@ export interface components {
          * @description What the analyst set.
          */
         StatedVerdictOut: {
-            /**
-             * Reason
-             * @description Why, in a few words.
-             * @example wet
-             */
             reason: string | null;
-            /**
-             * Verdict
-             * @description Meets the stated requirements, open, fails, or none stated.
-             * @example open
-             * @enum {string}
-             */
+            /** @enum {string} */
             verdict: "meets" | "open" | "fails" | "none";
         };
         /**
@@ -10418,12 +4802,7 @@ export interface components {
          * @description Whether a sample or a study is in use, put away, or deleted; it can always be put back.
          */
         StatusIn: {
-            /**
-             * Status
-             * @description Whether it is in use, archived or deleted.
-             * @example in_use
-             * @enum {string}
-             */
+            /** @enum {string} */
             status: "in_use" | "archived" | "deleted";
         };
         /**
@@ -10431,13 +4810,7 @@ export interface components {
          * @description A use as it is kept.
          */
         StoredUseOut: {
-            /**
-             * Id
-             * @description Number of the row, for addresses.
-             * @example 1
-             */
             id: number;
-            /** @description A use of the study. */
             use: components["schemas"]["Use"];
         };
         /**
@@ -10445,82 +4818,18 @@ export interface components {
          * @description The strip laid flat.
          */
         StripOut: {
-            /**
-             * Blocked Length Mm
-             * @description Blocked length. [mm]
-             * @example 20
-             */
             blocked_length_mm: number;
-            /**
-             * Deductions
-             * @description What is taken off the area.
-             */
             deductions: components["schemas"]["DeductionOut"][];
-            /**
-             * Effective Cm2
-             * @description Effective. [cm²]
-             * @example 20
-             */
             effective_cm2: number;
-            /**
-             * Grammage G M2
-             * @description Grammage. [g/m²]
-             * @example 20
-             */
             grammage_g_m2: number | null;
-            /**
-             * Gross Cm2
-             * @description Gross. [cm²]
-             * @example 20
-             */
             gross_cm2: number;
-            /**
-             * Is Forecast
-             * @description Whether it is forecast from outside, before the cut.
-             * @example false
-             */
             is_forecast: boolean;
-            /**
-             * Length Mm
-             * @description Length. [mm]
-             * @example 20
-             */
             length_mm: number;
-            /**
-             * Length Off Percent
-             * @description Length off. [%]
-             * @example 20
-             */
             length_off_percent: number | null;
-            /**
-             * Overlap Mm
-             * @description Overlap. [mm]
-             * @example 20
-             */
             overlap_mm: number;
-            /**
-             * Pleats Length Mm
-             * @description Pleats length. [mm]
-             * @example 20
-             */
             pleats_length_mm: number | null;
-            /**
-             * Potting Mm
-             * @description Potting. [mm]
-             * @example 20
-             */
             potting_mm: number;
-            /**
-             * Pulled Length Mm
-             * @description Pulled length. [mm]
-             * @example 20
-             */
             pulled_length_mm: number | null;
-            /**
-             * Width Mm
-             * @description Width. [mm]
-             * @example 20
-             */
             width_mm: number;
         };
         /**
@@ -10528,17 +4837,7 @@ export interface components {
          * @description A bore of the stud, and what it costs at the hot point.
          */
         StudLossOut: {
-            /**
-             * Bore Mm
-             * @description Bore. [mm]
-             * @example 20
-             */
             bore_mm: number;
-            /**
-             * Loss Kpa
-             * @description Loss. [kPa]
-             * @example 20
-             */
             loss_kpa: number;
         };
         /**
@@ -10546,46 +4845,12 @@ export interface components {
          * @description A study opened: what it asks, and the samples in its rack.
          */
         StudyOut: {
-            /**
-             * Circuit Name
-             * @description Name of the study's engine; null without one.
-             * @example service diesel, 2.2 L
-             */
             circuit_name: string | null;
-            /**
-             * Id
-             * @description Number of the row, for addresses.
-             * @example 1
-             */
             id: number;
-            /**
-             * Name
-             * @description Name, as a person gave it or as the catalogue has it.
-             * @example thin oil
-             */
             name: string;
-            /**
-             * Oil Name
-             * @description Name of the study's oil; null without one.
-             * @example 5W-30
-             */
             oil_name: string | null;
-            /**
-             * Question
-             * @description What is asked back about it; null where nothing is.
-             * @example null
-             */
             question: string | null;
-            /**
-             * Said
-             * @description What has to be known of it, one sentence; mostly empty.
-             * @example
-             */
             said: string;
-            /**
-             * Samples
-             * @description Samples of the study, in their order.
-             */
             samples: components["schemas"]["SampleTagOut"][];
         };
         /**
@@ -10593,65 +4858,17 @@ export interface components {
          * @description One study in the list, with what its samples are called; counts are of those in use.
          */
         StudyRowOut: {
-            /**
-             * Changed At
-             * @description When something of it was changed last, ISO time, UTC.
-             * @example 2026-11-20T09:12:00Z
-             */
+            /** @description ISO time in UTC. */
             changed_at: string;
-            /**
-             * Created At
-             * @description When it was made, ISO time in UTC.
-             * @example 2026-11-02T08:00:00.000Z
-             */
             created_at: string;
-            /**
-             * Cut Count
-             * @description How many of them are cut open.
-             * @example 4
-             */
             cut_count: number;
-            /**
-             * Id
-             * @description Number of the row, for addresses.
-             * @example 1
-             */
             id: number;
-            /**
-             * Name
-             * @description Name, as a person gave it or as the catalogue has it.
-             * @example thin oil
-             */
             name: string;
-            /**
-             * Question
-             * @description What is asked back about it; null where nothing is.
-             * @example null
-             */
             question: string | null;
-            /**
-             * Reading Count
-             * @description How many readings in use.
-             * @example 301
-             */
             reading_count: number;
-            /**
-             * Sample Count
-             * @description How many samples.
-             * @example 5
-             */
             sample_count: number;
-            /**
-             * Samples
-             * @description Samples of the study, in their order.
-             */
             samples: components["schemas"]["SampleNameOut"][];
-            /**
-             * Status
-             * @description Whether it is in use, archived or deleted.
-             * @example in_use
-             * @enum {string}
-             */
+            /** @enum {string} */
             status: "in_use" | "archived" | "deleted";
         };
         /**
@@ -10659,53 +4876,15 @@ export interface components {
          * @description What would swap two neighbours of the weighted score.
          */
         SwapOut: {
-            /**
-             * Above
-             * @description Label of the one ahead.
-             * @example Korvath
-             */
             above: string;
-            /**
-             * Below
-             * @description Label of the one behind.
-             * @example Halvene
-             */
             below: string;
-            /**
-             * Change In U
-             * @description By how many of its own U.
-             * @example 1.7
-             */
             change_in_u: number | null;
-            /**
-             * Level Weight
-             * @description That weight where the two are level.
-             * @example 3.4
-             */
             level_weight: number | null;
-            /**
-             * Measure
-             * @description Whose weight would do it with the smallest relative change; null where none would.
-             * @example price
-             */
+            /** @description The weight with the smallest relative change that swaps the two; null if none does. */
             measure: string | null;
-            /**
-             * Value Measure
-             * @description Which value, changed by the fewest of its own U, would do it.
-             * @example media_effective_area_cm2
-             */
+            /** @description The value that swaps the two with the fewest of its own U. */
             value_measure: string | null;
-            /**
-             * Value Sample
-             * @description Of which filter.
-             * @example Halvene
-             */
             value_sample: string | null;
-            /**
-             * Weight
-             * @description That weight as it is.
-             * @example 2
-             */
             weight: number | null;
         };
         /**
@@ -10713,56 +4892,17 @@ export interface components {
          * @description One cell: what it was understood as, the readings it would become, or why it becomes none.
          */
         TableReadingOut: {
-            /**
-             * Label
-             * @description Label of the filter.
-             * @example A
-             */
             label: string;
-            /**
-             * Line
-             * @description Line in the text, from 1.
-             * @example 2
-             */
+            /** @description From 1. */
             line: number;
-            /**
-             * Readings
-             * @description The readings it becomes.
-             * @example [
-             *       "76.2 mm"
-             *     ]
-             */
             readings: string[];
-            /**
-             * State
-             * @description Understood, questioned, refused or left out.
-             * @example understood
-             * @enum {string}
-             */
+            /** @enum {string} */
             state: "understood" | "questioned" | "refused" | "left_out";
-            /**
-             * Text
-             * @description The cell as written.
-             * @example 76.2
-             */
             text: string;
-            /**
-             * Understood As
-             * @description The quantity it is taken for; empty for none.
-             * @example Can: outside diameter
-             */
+            /** @description Empty for nothing. */
             understood_as: string;
-            /**
-             * Why
-             * @description The question, or why it becomes no reading; empty where it is understood.
-             * @example
-             */
+            /** @description Question, or reason why it becomes no reading. */
             why: string;
-            /**
-             * Words
-             * @description Words by which the quantity was named.
-             * @example can OD [mm]
-             */
             words: string;
         };
         /**
@@ -10770,21 +4910,8 @@ export interface components {
          * @description A row of a table: its line in the text, and its cells.
          */
         TableRowOut: {
-            /**
-             * Cells
-             * @description Texts of its cells.
-             * @example [
-             *       "10",
-             *       "41230",
-             *       "9120"
-             *     ]
-             */
             cells: string[];
-            /**
-             * Line
-             * @description Line in the text, from 1.
-             * @example 3
-             */
+            /** @description From 1. */
             line: number;
         };
         /**
@@ -10792,29 +4919,9 @@ export interface components {
          * @description What was taken of one filter.
          */
         TakenFilterOut: {
-            /**
-             * Is New
-             * @description Whether the filter was begun with them.
-             * @example true
-             */
             is_new: boolean;
-            /**
-             * Label
-             * @description Label of the filter.
-             * @example A
-             */
             label: string;
-            /**
-             * Reading Count
-             * @description How many readings were taken.
-             * @example 3
-             */
             reading_count: number;
-            /**
-             * Sample Id
-             * @description Number of the sample.
-             * @example 1
-             */
             sample_id: number;
         };
         /**
@@ -10822,10 +4929,6 @@ export interface components {
          * @description What was taken, filter by filter.
          */
         TakenTableOut: {
-            /**
-             * Filters
-             * @description What was taken, filter by filter.
-             */
             filters: components["schemas"]["TakenFilterOut"][];
         };
         /**
@@ -10833,36 +4936,18 @@ export interface components {
          * @description A name for parts of a sample, to begin others with; one of the same name is replaced only where that is said.
          */
         TemplateIn: {
-            /**
-             * Name
-             * @description Name, as a person gave it or as the catalogue has it.
-             * @example thin oil
-             */
             name: string;
             /**
-             * Parts
-             * @description Parts, in the order of the work.
              * @default [
              *       "intake",
              *       "engine_side",
              *       "plate",
              *       "claims"
              *     ]
-             * @example []
              */
             parts: ("intake" | "engine_side" | "plate" | "claims" | "can" | "element" | "media" | "bypass" | "valve_readings" | "masses" | "counts")[];
-            /**
-             * Replace
-             * @description Whether one of the same name is replaced.
-             * @default false
-             * @example false
-             */
+            /** @default false */
             replace: boolean;
-            /**
-             * Sample Id
-             * @description Number of the sample.
-             * @example 1
-             */
             sample_id: number;
         };
         /**
@@ -10870,35 +4955,11 @@ export interface components {
          * @description A template: what it was made of, and the keys in it that this program no longer knows.
          */
         TemplateOut: {
-            /**
-             * Gone
-             * @description Keys in it that the program no longer knows.
-             * @example []
-             */
             gone: string[];
-            /**
-             * Id
-             * @description Number of the row, for addresses.
-             * @example 1
-             */
             id: number;
-            /**
-             * Name
-             * @description Name, as a person gave it or as the catalogue has it.
-             * @example thin oil
-             */
             name: string;
-            /**
-             * Parts
-             * @description Parts, in the order of the work.
-             * @example []
-             */
             parts: string[];
-            /**
-             * Saved At
-             * @description When it was saved, ISO time, UTC.
-             * @example 2026-11-20T09:12:00Z
-             */
+            /** @description ISO time in UTC. */
             saved_at: string;
         };
         /**
@@ -10906,223 +4967,69 @@ export interface components {
          * @description Words for what is named by keys, in the order they are listed.
          */
         TermsOut: {
-            /**
-             * Assumption
-             * @description Words by key: assumption.
-             * @example {
-             *       "key": "word"
-             *     }
-             */
             assumption: {
                 [key: string]: string;
             };
-            /**
-             * Basis
-             * @description Words by key: basis.
-             * @example {
-             *       "key": "word"
-             *     }
-             */
             basis: {
                 [key: string]: string;
             };
-            /**
-             * Bypass Location
-             * @description Words by key: bypass location.
-             * @example {
-             *       "key": "word"
-             *     }
-             */
             bypass_location: {
                 [key: string]: string;
             };
-            /**
-             * Claim Comparison
-             * @description Words by key: claim comparison.
-             * @example {
-             *       "key": "word"
-             *     }
-             */
             claim_comparison: {
                 [key: string]: string;
             };
-            /**
-             * Correction
-             * @description Words by key: correction.
-             * @example {
-             *       "key": "word"
-             *     }
-             */
             correction: {
                 [key: string]: string;
             };
-            /**
-             * Gauge Tap
-             * @description Words by key: gauge tap.
-             * @example {
-             *       "key": "word"
-             *     }
-             */
             gauge_tap: {
                 [key: string]: string;
             };
-            /**
-             * Input
-             * @description Words by key: input.
-             * @example {
-             *       "key": "word"
-             *     }
-             */
             input: {
                 [key: string]: string;
             };
-            /**
-             * Instrument
-             * @description Words by key: instrument.
-             * @example {
-             *       "key": "word"
-             *     }
-             */
             instrument: {
                 [key: string]: string;
             };
-            /**
-             * Left Out
-             * @description Words by key: left out.
-             * @example {
-             *       "key": "word"
-             *     }
-             */
             left_out: {
                 [key: string]: string;
             };
-            /**
-             * Loss Part
-             * @description Words by key: loss part.
-             * @example {
-             *       "key": "word"
-             *     }
-             */
             loss_part: {
                 [key: string]: string;
             };
-            /**
-             * Media Deduction
-             * @description Words by key: media deduction.
-             * @example {
-             *       "key": "word"
-             *     }
-             */
             media_deduction: {
                 [key: string]: string;
             };
-            /**
-             * Opening Way
-             * @description Words by key: opening way.
-             * @example {
-             *       "key": "word"
-             *     }
-             */
             opening_way: {
                 [key: string]: string;
             };
-            /**
-             * Outlet
-             * @description Words by key: outlet.
-             * @example {
-             *       "key": "word"
-             *     }
-             */
             outlet: {
                 [key: string]: string;
             };
-            /**
-             * Plate Circle
-             * @description Words by key: plate circle.
-             * @example {
-             *       "key": "word"
-             *     }
-             */
             plate_circle: {
                 [key: string]: string;
             };
-            /**
-             * Provenance
-             * @description Words by key: provenance.
-             * @example {
-             *       "key": "word"
-             *     }
-             */
             provenance: {
                 [key: string]: string;
             };
-            /**
-             * Regulator Fault
-             * @description Words by key: regulator fault.
-             * @example {
-             *       "key": "word"
-             *     }
-             */
             regulator_fault: {
                 [key: string]: string;
             };
-            /**
-             * Screening Input
-             * @description Words by key: screening input.
-             * @example {
-             *       "key": "word"
-             *     }
-             */
             screening_input: {
                 [key: string]: string;
             };
-            /**
-             * Section
-             * @description Words by key: section.
-             * @example {
-             *       "key": "word"
-             *     }
-             */
             section: {
                 [key: string]: string;
             };
-            /**
-             * Speaker
-             * @description Words by key: speaker.
-             * @example {
-             *       "key": "word"
-             *     }
-             */
             speaker: {
                 [key: string]: string;
             };
-            /**
-             * State
-             * @description Words by key: state.
-             * @example {
-             *       "key": "word"
-             *     }
-             */
             state: {
                 [key: string]: string;
             };
-            /**
-             * Uncertainty Source
-             * @description Words by key: uncertainty source.
-             * @example {
-             *       "key": "word"
-             *     }
-             */
             uncertainty_source: {
                 [key: string]: string;
             };
-            /**
-             * Verdict
-             * @description Words by key: verdict.
-             * @example {
-             *       "key": "word"
-             *     }
-             */
             verdict: {
                 [key: string]: string;
             };
@@ -11132,11 +5039,6 @@ export interface components {
          * @description A few words.
          */
         TextIn: {
-            /**
-             * Text
-             * @description As typed, with its unit where it has one.
-             * @example 98.4 mm
-             */
             text: string;
         };
         /**
@@ -11144,72 +5046,16 @@ export interface components {
          * @description Mass balance, and what compares cans.
          */
         TrayOut: {
-            /**
-             * Closes
-             * @description Whether the balance closes within its uncertainty.
-             * @example true
-             */
             closes: boolean | null;
-            /**
-             * Difference Expanded Grams
-             * @description Difference expanded. [g]
-             * @example 20
-             */
             difference_expanded_grams: number | null;
-            /**
-             * Difference Grams
-             * @description Difference. [g]
-             * @example 20
-             */
             difference_grams: number | null;
-            /**
-             * Hoop Stress Mpa
-             * @description Hoop stress. [MPa]
-             * @example 20
-             */
             hoop_stress_mpa: number | null;
-            /**
-             * Parts
-             * @description Parts, in the order of the work.
-             */
             parts: components["schemas"]["TrayPartOut"][];
-            /**
-             * Shell Grams
-             * @description Shell. [g]
-             * @example 20
-             */
             shell_grams: number | null;
-            /**
-             * Shell Ratio
-             * @description Can mass computed from its sizes over that weighed.
-             * @example 0.99
-             */
             shell_ratio: number | null;
-            /**
-             * Thread Engagement Mm
-             * @description Thread engagement. [mm]
-             * @example 20
-             */
             thread_engagement_mm: number | null;
-            /**
-             * Whole Grams
-             * @description Whole. [g]
-             * @example 20
-             */
             whole_grams: number | null;
-            /**
-             * Words
-             * @description The same in a few words.
-             * @example 8 round, 5.6 mm
-             */
             words: string;
-            /**
-             * Yield Mpa
-             * @description Yield. [MPa]
-             * @example [
-             *       20
-             *     ]
-             */
             yield_mpa: number[] | null;
         };
         /**
@@ -11217,23 +5063,9 @@ export interface components {
          * @description A part on the tray.
          */
         TrayPartOut: {
-            /**
-             * Grams
-             * @description Amount. [g]
-             * @example 20
-             */
             grams: number | null;
-            /**
-             * Part
-             * @description Part of the filter or of the circuit it belongs to.
-             * @example can
-             */
             part: string;
-            /**
-             * State
-             * @description Why there is no value; null removes the reason.
-             * @example lost
-             */
+            /** @description Reason for the missing value. */
             state: string | null;
         };
         /**
@@ -11241,37 +5073,17 @@ export interface components {
          * @description What was undone or redone, and where.
          */
         UndoneOut: {
-            /** @description What of the sheet is no longer as the window has it; null where the whole sheet comes, or the sample is gone. */
+            /** @description Difference to the sheet the window has; null if the whole sheet comes, or the sample was deleted. */
             changes: components["schemas"]["SheetChangesOut"] | null;
-            /** @description Figures of the opened filter; null where they were not asked for. */
+            /** @description Null if the window did not ask for them. */
             figures: components["schemas"]["FiguresOut"] | null;
-            /**
-             * Place
-             * @description Key of the field at which it was done.
-             * @example can.height
-             */
             place: string;
-            /**
-             * Sample Id
-             * @description Number of the sample.
-             * @example 1
-             */
             sample_id: number;
-            /** @description The whole bench sheet, where the window named no revision that is remembered; else null. */
+            /** @description The whole sheet, if the window named no revision that the service remembers. */
             sheet: components["schemas"]["SheetOut"] | null;
-            /** @description The study as the rack shows it, where the change touched that; else null. */
+            /** @description The study as the rack shows it, if the change touched it. */
             study: components["schemas"]["StudyOut"] | null;
-            /**
-             * Study Id
-             * @description Number of the study.
-             * @example 1
-             */
             study_id: number;
-            /**
-             * Words
-             * @description The same in a few words.
-             * @example 8 round, 5.6 mm
-             */
             words: string;
         };
         /**
@@ -11279,9 +5091,7 @@ export interface components {
          * @description The unit that a key ends in, as shown in each family.
          */
         UnitOut: {
-            /** @description Unit shown in the inch family. */
             inch: components["schemas"]["ShownUnitOut"];
-            /** @description Unit shown in the metric family. */
             metric: components["schemas"]["ShownUnitOut"];
         };
         /**
@@ -11307,83 +5117,21 @@ export interface components {
          *         Why it is not asked that the by-pass valve opens where the engine needs it.
          */
         Use: {
-            /**
-             * Bypass Not Asked
-             * @description Why it is not asked that the by-pass valve opens where the engine needs it; null: it is asked.
-             * @example null
-             */
             bypass_not_asked?: string | null;
-            /**
-             * Criteria
-             * @description What counts.
-             * @default []
-             */
+            /** @default [] */
             criteria: components["schemas"]["Criterion"][];
-            /**
-             * Hot Speed Rpm
-             * @description Hot speed. [rpm]
-             * @example 20
-             */
             hot_speed_rpm?: number | null;
-            /**
-             * Hot Temperature C
-             * @description Hot temperature. [°C]
-             * @example 20
-             */
             hot_temperature_c?: number | null;
-            /**
-             * Interval H
-             * @description After how many hours the filter is changed.
-             * @example 400
-             */
             interval_h?: number | null;
-            /**
-             * Interval Km
-             * @description After how many kilometres the filter is changed.
-             * @example 15000
-             */
             interval_km?: number | null;
-            /**
-             * Name
-             * @description Name, as a person gave it or as the catalogue has it.
-             * @example thin oil
-             */
             name: string;
-            /**
-             * Requirements
-             * @description What is asked of a filter.
-             * @default []
-             */
+            /** @default [] */
             requirements: components["schemas"]["Requirement"][];
-            /**
-             * Shop
-             * @description Whose offers count; null for the cheapest.
-             * @example Valley Parts
-             */
             shop?: string | null;
-            /**
-             * Speed Rpm
-             * @description Speed. [rpm]
-             * @example 20
-             */
             speed_rpm?: number | null;
-            /**
-             * Temperature C
-             * @description Temperature. [°C]
-             * @example 20
-             */
             temperature_c?: number | null;
-            /**
-             * Tier
-             * @description Only filters of this tier are compared; null for all.
-             * @example premium
-             */
             tier?: string | null;
-            /**
-             * Verdicts
-             * @description Verdicts, filter by filter.
-             * @default []
-             */
+            /** @default [] */
             verdicts: components["schemas"]["Verdict"][];
         };
         /**
@@ -11391,9 +5139,8 @@ export interface components {
          * @description A use as it is to be, and as it was seen.
          */
         UseChangeIn: {
-            /** @description As it was when the change began; a use that is another by now is not changed. */
+            /** @description As it was when the window began: refused if it is different by now. */
             seen: components["schemas"]["Use"];
-            /** @description A use of the study. */
             use: components["schemas"]["Use"];
         };
         /**
@@ -11401,42 +5148,11 @@ export interface components {
          * @description The uses of a study, and what is there to make one.
          */
         UsesOut: {
-            /**
-             * Filters
-             * @description The filters that are compared.
-             */
             filters: components["schemas"]["ComparedNameOut"][];
-            /**
-             * Measures
-             * @description What a criterion or a requirement can be on.
-             */
             measures: components["schemas"]["MeasureOut"][];
-            /**
-             * Presets
-             * @description Uses to begin with.
-             */
             presets: components["schemas"]["PresetOut"][];
-            /**
-             * Shops
-             * @description Shops that offer filters of the study.
-             * @example [
-             *       "Valley Parts"
-             *     ]
-             */
             shops: string[];
-            /**
-             * Tiers
-             * @description Tiers that filters of the study are of.
-             * @example [
-             *       "economy",
-             *       "premium"
-             *     ]
-             */
             tiers: string[];
-            /**
-             * Uses
-             * @description Uses of the study, in their order.
-             */
             uses: components["schemas"]["StoredUseOut"][];
         };
         /**
@@ -11444,35 +5160,9 @@ export interface components {
          * @description Lift and flow against pressure at one oil temperature.
          */
         ValveCurveOut: {
-            /**
-             * Kpa
-             * @description Pressure. [kPa]
-             * @example [
-             *       23
-             *     ]
-             */
             kpa: number[];
-            /**
-             * L Min
-             * @description Amount. [L/min]
-             * @example [
-             *       20
-             *     ]
-             */
             l_min: number[];
-            /**
-             * Lift Mm
-             * @description Lift. [mm]
-             * @example [
-             *       20
-             *     ]
-             */
             lift_mm: number[];
-            /**
-             * Temperature C
-             * @description Temperature. [°C]
-             * @example 20
-             */
             temperature_c: number;
         };
         /**
@@ -11480,78 +5170,19 @@ export interface components {
          * @description The bypass valve: evidence, sizes for the drawing, curves.
          */
         ValveOut: {
-            /**
-             * Agreements
-             * @description Ways to one number set beside each other.
-             */
             agreements: components["schemas"]["AgreementOut"][];
-            /**
-             * Closing Kpa
-             * @description Closing. [kPa]
-             * @example 20
-             */
             closing_kpa: number | null;
-            /**
-             * Coil Bound
-             * @description Whether the spring is solid before the valve is open.
-             * @example false
-             */
             coil_bound: boolean | null;
-            /**
-             * Curves
-             * @description Curves to draw.
-             */
             curves: components["schemas"]["ValveCurveOut"][];
-            /**
-             * Evidence
-             * @description What is set beside the result.
-             */
             evidence: components["schemas"]["EvidenceOut"][];
-            /**
-             * Full Open Kpa
-             * @description Full open. [kPa]
-             * @example 20
-             */
             full_open_kpa: number | null;
-            /**
-             * Half Open Kpa
-             * @description Half open. [kPa]
-             * @example 20
-             */
             half_open_kpa: number | null;
-            /**
-             * Kind
-             * @description Of which kind it is.
-             * @example words
-             */
             kind: string | null;
-            /**
-             * Lift Is Assumed
-             * @description Whether the lift is assumed.
-             * @example false
-             */
             lift_is_assumed: boolean;
-            /**
-             * Lift Limit Mm
-             * @description Lift limit. [mm]
-             * @example 20
-             */
             lift_limit_mm: number | null;
-            /**
-             * Opening Kpa
-             * @description Opening. [kPa]
-             * @example 20
-             */
             opening_kpa: number | null;
-            /**
-             * Senses
-             * @description What the valve senses, in a sentence.
-             * @example It senses the differential pressure of the element.
-             */
             senses: string | null;
-            /** @description Sizes to draw the valve with; null where one is missing. */
             sizes: components["schemas"]["ValveSizesOut"];
-            /** @description Stated setting against what was found; null without one. */
             stated_band: components["schemas"]["StatedBandOut"] | null;
         };
         /**
@@ -11559,66 +5190,17 @@ export interface components {
          * @description Sizes with which the valve is drawn; typical ones stand in for what was not measured.
          */
         ValveSizesOut: {
-            /**
-             * Coils
-             * @description Coils of the spring.
-             * @example 6.5
-             */
             coils: number;
-            /**
-             * Disc Mm
-             * @description Disc. [mm]
-             * @example 20
-             */
             disc_mm: number;
-            /**
-             * Form
-             * @description Form of the spring.
-             * @example coil
-             * @enum {string}
-             */
+            /** @enum {string} */
             form: "coil" | "leaf" | "flap";
-            /**
-             * Is Typical
-             * @description Whether a size is only typical, to draw with.
-             * @example false
-             */
+            /** @description A typical size stands in for a missing one, for the drawing only. */
             is_typical: boolean;
-            /**
-             * Lift Mm
-             * @description Lift. [mm]
-             * @example 20
-             */
             lift_mm: number;
-            /**
-             * Seat Inside Mm
-             * @description Seat inside. [mm]
-             * @example 20
-             */
             seat_inside_mm: number;
-            /**
-             * Seat Outside Mm
-             * @description Seat outside. [mm]
-             * @example 20
-             */
             seat_outside_mm: number;
-            /**
-             * Spring Length Mm
-             * @description Spring length. [mm]
-             * @example 20
-             */
             spring_length_mm: number;
-            /**
-             * Spring Width Mm
-             * @description Spring width. [mm]
-             * @example 20
-             */
             spring_width_mm: number;
-            /**
-             * Wire Mm
-             * @description Wire. [mm]
-             * @example 20
-             */
             wire_mm: number;
         };
         /**
@@ -11626,24 +5208,9 @@ export interface components {
          * @description The analyst's own verdict on a sample, with the reason.
          */
         Verdict: {
-            /**
-             * Reason
-             * @description Why, in a few words.
-             * @example wet
-             */
             reason?: string | null;
-            /**
-             * Sample
-             * @description Label of the sample it is on.
-             * @example Halvene
-             */
             sample: string;
-            /**
-             * Verdict
-             * @description Meets the stated requirements, open, fails, or none stated.
-             * @example open
-             * @enum {string}
-             */
+            /** @enum {string} */
             verdict: "meets" | "open" | "fails" | "none";
         };
         /**
@@ -11651,11 +5218,7 @@ export interface components {
          * @description What is to be looked through: a copy by its name, or the database itself.
          */
         VerificationIn: {
-            /**
-             * Copy Name
-             * @description Name of a copy; none means the database itself.
-             * @example tabrel-2026-11-20-091200-asked.db
-             */
+            /** @description Null for the database itself. */
             copy_name?: string | null;
         };
         /**
@@ -11663,35 +5226,10 @@ export interface components {
          * @description What was looked through, and its faults, each one sentence.
          */
         VerificationOut: {
-            /**
-             * Changes
-             * @description How many changes are recorded in it.
-             * @example 2100
-             */
             changes: number;
-            /**
-             * Faults
-             * @description What is wrong, each one sentence.
-             * @example []
-             */
             faults: string[];
-            /**
-             * Readings
-             * @description How many readings are in it.
-             * @example 1200
-             */
             readings: number;
-            /**
-             * Samples
-             * @description How many samples are in it.
-             * @example 31
-             */
             samples: number;
-            /**
-             * Studies
-             * @description How many studies are in it.
-             * @example 4
-             */
             studies: number;
         };
         /**
@@ -11701,29 +5239,9 @@ export interface components {
          *     A dynamic viscosity counts as taken at high shear (cold cranking) unless marked otherwise.
          */
         ViscosityPoint: {
-            /**
-             * Dynamic Mpa S
-             * @description Dynamic. [mPa·s]
-             * @example 20
-             */
             dynamic_mpa_s?: number | null;
-            /**
-             * High Shear
-             * @description Whether the viscosity is one at high shear.
-             * @example false
-             */
             high_shear?: boolean | null;
-            /**
-             * Kinematic Mm2 S
-             * @description Kinematic. [mm²/s]
-             * @example 20
-             */
             kinematic_mm2_s?: number | null;
-            /**
-             * Temperature C
-             * @description Temperature. [°C]
-             * @example 20
-             */
             temperature_c: number;
         };
         /**
@@ -11731,7 +5249,6 @@ export interface components {
          * @description What a start is asked with: the study as it is, or what if.
          */
         WarmUpIn: {
-            /** @description What if: what is otherwise than in the study; null for the study as it is. */
             scenario?: components["schemas"]["Scenario"] | null;
         };
         /**
@@ -11739,43 +5256,11 @@ export interface components {
          * @description The start of every sample of a study.
          */
         WarmUpOut: {
-            /**
-             * Assumed
-             * @description What is assumed because nobody stated it.
-             * @example [
-             *       "plan.start_c"
-             *     ]
-             */
             assumed: string[];
-            /**
-             * Cycles
-             * @description Names of the duty cycles there are.
-             * @example [
-             *       "mountain road"
-             *     ]
-             */
             cycles: string[];
-            /**
-             * Duty Cycle
-             * @description Name of the duty cycle.
-             * @example mountain road
-             */
             duty_cycle: string;
-            /**
-             * Speeds
-             * @description Speeds at which lives are told.
-             */
             speeds: components["schemas"]["LifeSpeedOut"][];
-            /**
-             * Starts
-             * @description Start of each sample.
-             */
             starts: components["schemas"]["StartOut"][];
-            /**
-             * Warm C
-             * @description Warm. [°C]
-             * @example 20
-             */
             warm_c: number;
         };
         /**
@@ -11783,47 +5268,12 @@ export interface components {
          * @description What a start comes to.
          */
         WarmUpTotalsOut: {
-            /**
-             * Bypass Minutes
-             * @description Bypass. [min]
-             * @example 20
-             */
             bypass_minutes: number;
-            /**
-             * Dry S
-             * @description Dry. [s]
-             * @example 20
-             */
             dry_s: number;
-            /**
-             * Filled After S
-             * @description Filled after. [s]
-             * @example 20
-             */
             filled_after_s: number | null;
-            /**
-             * Lowest Gallery Kpa
-             * @description Lowest gallery. [kPa]
-             * @example 20
-             */
             lowest_gallery_kpa: number | null;
-            /**
-             * Pressure After S
-             * @description Pressure after. [s]
-             * @example 20
-             */
             pressure_after_s: number | null;
-            /**
-             * Unfiltered L
-             * @description Unfiltered. [L]
-             * @example 20
-             */
             unfiltered_l: number;
-            /**
-             * Volume L
-             * @description Volume. [L]
-             * @example 20
-             */
             volume_l: number;
         };
         /**
@@ -11831,77 +5281,14 @@ export interface components {
          * @description A start drawn over time.
          */
         WarmUpTraceOut: {
-            /**
-             * Can Temperature C
-             * @description Can temperature. [°C]
-             * @example [
-             *       20
-             *     ]
-             */
             can_temperature_c: number[];
-            /**
-             * Element Kpa
-             * @description Element. [kPa]
-             * @example [
-             *       20
-             *     ]
-             */
             element_kpa: (number | null)[];
-            /**
-             * Filter Flow L Min
-             * @description Filter flow. [L/min]
-             * @example [
-             *       20
-             *     ]
-             */
             filter_flow_l_min: (number | null)[];
-            /**
-             * Gallery Kpa
-             * @description Gallery. [kPa]
-             * @example [
-             *       20
-             *     ]
-             */
             gallery_kpa: (number | null)[];
-            /**
-             * Gauge Kpa
-             * @description Gauge. [kPa]
-             * @example [
-             *       20
-             *     ]
-             */
             gauge_kpa: (number | null)[];
-            /**
-             * Speed Rpm
-             * @description Speed. [rpm]
-             * @example [
-             *       20
-             *     ]
-             */
             speed_rpm: number[];
-            /**
-             * Temperature C
-             * @description Temperature. [°C]
-             * @example [
-             *       20
-             *     ]
-             */
             temperature_c: number[];
-            /**
-             * Time S
-             * @description Time. [s]
-             * @example [
-             *       20
-             *     ]
-             */
             time_s: number[];
-            /**
-             * Unfiltered Percent
-             * @description Unfiltered. [%]
-             * @example [
-             *       20
-             *     ]
-             */
             unfiltered_percent: (number | null)[];
         };
         /**
@@ -11909,23 +5296,9 @@ export interface components {
          * @description Something implausible: code, sentence, place.
          */
         WarningOut: {
-            /**
-             * Code
-             * @description Key of the warning.
-             * @example pack_cannot_fit
-             */
             code: string;
-            /**
-             * Message
-             * @description One sentence that says what is wrong and how to correct it.
-             * @example there is nothing here
-             */
             message: string;
-            /**
-             * Where
-             * @description Place it is about: a key, or a path in the document; empty for the whole.
-             * @example samples[0].label
-             */
+            /** @description Key, or path in the document; empty for the whole. */
             where: string;
         };
         /**
@@ -11933,50 +5306,13 @@ export interface components {
          * @description The section through the whole filter; a filter is round, and the left half mirrors the right.
          */
         WholeSectionOut: {
-            /**
-             * Bottom Mm
-             * @description Bottom. [mm]
-             * @example 20
-             */
             bottom_mm: number;
-            /**
-             * Dimensions
-             * @description Dimension lines to draw.
-             */
             dimensions: components["schemas"]["SectionDimensionOut"][];
-            /**
-             * Has Can
-             * @description Whether the can was measured.
-             * @example true
-             */
             has_can: boolean;
-            /**
-             * Parts
-             * @description Parts, in the order of the work.
-             */
             parts: components["schemas"]["SectionPartOut"][];
-            /**
-             * Problems
-             * @description What could not be computed, by label.
-             * @example []
-             */
             problems: string[];
-            /**
-             * Radius Mm
-             * @description Radius. [mm]
-             * @example 20
-             */
             radius_mm: number;
-            /**
-             * Top Mm
-             * @description Top. [mm]
-             * @example 20
-             */
             top_mm: number;
-            /**
-             * Ways
-             * @description Ways to the opening pressure.
-             */
             ways: components["schemas"]["OilWayOut"][];
         };
         /**
@@ -11984,24 +5320,10 @@ export interface components {
          * @description The working of one result, line by line.
          */
         WorkingOut: {
-            /** @description Uncertainty budget of the result; null where it has none. */
             budget: components["schemas"]["BudgetOut"] | null;
-            /**
-             * Steps
-             * @description Lines of the working.
-             */
             steps: components["schemas"]["WorkingStepOut"][];
-            /**
-             * Title
-             * @description What a person calls it.
-             * @example Height
-             */
             title: string;
-            /**
-             * Without Budget
-             * @description Why there is no budget; empty where there is one.
-             * @example
-             */
+            /** @description Reason why there is no budget. */
             without_budget: string;
         };
         /**
@@ -12009,41 +5331,12 @@ export interface components {
          * @description A piece of a line: plain text, or a number with what it is and where it comes from.
          */
         WorkingPieceOut: {
-            /**
-             * Inch
-             * @description In inch units, as shown.
-             * @example 3.874 in
-             */
             inch?: string | null;
-            /**
-             * Key
-             * @description Reading key, or key of a detail, an observation or a quantity, as the catalogue has it.
-             * @example can.height
-             */
             key?: string | null;
-            /**
-             * Metric
-             * @description In metric units, as shown.
-             * @example 98.4 mm
-             */
             metric?: string | null;
-            /**
-             * Provenance
-             * @description Where the number comes from; null for measured.
-             * @example published
-             */
+            /** @description Null for measured. */
             provenance?: string | null;
-            /**
-             * Text
-             * @description As typed, with its unit where it has one.
-             * @example 98.4 mm
-             */
             text: string;
-            /**
-             * Words
-             * @description The same in a few words.
-             * @example 8 round, 5.6 mm
-             */
             words?: string | null;
         };
         /**
@@ -12051,40 +5344,11 @@ export interface components {
          * @description One line of a working.
          */
         WorkingStepOut: {
-            /**
-             * Formula
-             * @description The line in symbols.
-             * @example A = l·w
-             */
             formula: string;
-            /**
-             * Inch
-             * @description In inch units, as shown.
-             * @example 3.874 in
-             */
             inch: string;
-            /**
-             * Metric
-             * @description In metric units, as shown.
-             * @example 98.4 mm
-             */
             metric: string;
-            /**
-             * Pieces
-             * @description The line in numbers, piece by piece.
-             */
             pieces: components["schemas"]["WorkingPieceOut"][];
-            /**
-             * Symbol
-             * @description Symbol of the unit, or of the number in a formula.
-             * @example kPa
-             */
             symbol: string;
-            /**
-             * Words
-             * @description The same in a few words.
-             * @example 8 round, 5.6 mm
-             */
             words: string;
         };
     };

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from typing import Literal
 
+from tabrel.core.field_units import Celsius
 from tabrel.core.maps.quantities import MapQuantityName
 from tabrel.document.results import WireModel
 
@@ -36,6 +37,7 @@ class ObservationOut(WireModel):
     choices: list[ChoiceOut]
     schools: list[str]
     whole_only: bool
+    """Readable only before the filter is cut open."""
     closed: bool
     several: bool
     synonyms: list[str]
@@ -50,9 +52,11 @@ class DetailOut(WireModel):
     help: str
     choices: list[str]
     whole_only: bool
+    """Readable only before the filter is cut open."""
     stage: str
     synonyms: list[str]
     usual: str
+    """Assumed if nothing is stated."""
     usual_inch: str
     schools: list[str]
 
@@ -196,7 +200,7 @@ class CatalogueOut(WireModel):
     circuit_parts: list[CircuitPartOut]
     map_needs: list[str]
     engine_side: list[str]
-    never_closes_c: float
+    never_closes_c: Celsius
     cut_methods: dict[str, str]
     cautions: list[str]
     short_sheet: list[ShortRowOut]

@@ -35,6 +35,7 @@ class SheetChangesOut(WireModel):
     parts: list[PartOut] = Field(default_factory=list)
     label: str = Field(default_factory=str)
     revisions: dict[str, int] = Field(default_factory=dict)
+    """Revision by details/KEY, observations/KEY, states/KEY, oil, cut, readings/ID, holes/ID and claims/ID; 0 if absent."""
     details: dict[str, str] = Field(default_factory=dict)
     detail_numbers: dict[str, DetailNumberOut] = Field(default_factory=dict)
     detail_questions: dict[str, str] = Field(default_factory=dict)
@@ -42,7 +43,9 @@ class SheetChangesOut(WireModel):
     contradictions: list[str] = Field(default_factory=list)
     offers: list[OfferOut] = Field(default_factory=list)
     copied: dict[str, str] = Field(default_factory=dict)
+    """Source by unconfirmed fact, group of holes or claim."""
     shelf: str | None = None
+    """Time on the shelf, in words; null if unknown."""
     plate: PlateOut | None = None
     before_cut: BeforeCutOut | None = None
     needs: NeedsOut | None = None
@@ -70,9 +73,13 @@ class ChangedOut(WireModel):
     sample_id: int
     study_id: int
     sheet: SheetOut | None
+    """The whole sheet, if the window named no revision that the service remembers."""
     changes: SheetChangesOut | None
+    """Difference to the sheet the window has; null if the whole sheet comes, or the sample was deleted."""
     figures: FiguresOut | None
+    """Null if the window did not ask for them."""
     study: StudyOut | None
+    """The study as the rack shows it, if the change touched it."""
 
 
 class UndoneOut(ChangedOut):
@@ -93,4 +100,5 @@ class MoveIn(RequestModel):
     """Which change is to be undone or redone, as it was seen, and whether it may be another window's."""
 
     change_id: int | None = Field(default=None, ge=0, lt=2**63)
+    """The change as the window saw it; null if there was none."""
     of_another_window: bool = False

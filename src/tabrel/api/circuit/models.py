@@ -5,6 +5,7 @@ from __future__ import annotations
 from pydantic import Field
 
 from tabrel.api.wire import RequestModel
+from tabrel.core.field_units import Celsius, KgPerM3, Kpa, LPerMin, Mm, Mm2PerS, MpaS, Percent
 from tabrel.core.study.model import ViscosityPoint
 from tabrel.document.results import WireModel
 
@@ -12,11 +13,12 @@ from tabrel.document.results import WireModel
 class OilPointOut(WireModel):
     """A point of the viscosity line, in both kinds of viscosity, and as it was stated in one of them."""
 
-    temperature_c: float
+    temperature_c: Celsius
     stated: float
-    kinematic_mm2_s: float
-    dynamic_mpa_s: float
+    kinematic_mm2_s: Mm2PerS
+    dynamic_mpa_s: MpaS
     is_dynamic: bool
+    """In mPa·s; else kinematic, in mm²/s."""
     high_shear: bool
     typed_temperature: str | None
     typed_viscosity: str | None
@@ -25,37 +27,37 @@ class OilPointOut(WireModel):
 class OilLineOut(WireModel):
     """The viscosity line in steps of half a kelvin, its points, and where it is only extended."""
 
-    temperature_c: list[float]
-    kinematic_mm2_s: list[float]
-    dynamic_mpa_s: list[float]
-    density_kg_m3: list[float]
+    temperature_c: list[Celsius]
+    kinematic_mm2_s: list[Mm2PerS]
+    dynamic_mpa_s: list[MpaS]
+    density_kg_m3: list[KgPerM3]
     points: list[OilPointOut]
-    coldest_point_c: float
-    warmest_point_c: float
-    coldest_pumping_c: float
+    coldest_point_c: Celsius
+    warmest_point_c: Celsius
+    coldest_pumping_c: Celsius
     viscosity: list[ViscosityPoint]
 
 
 class StudLossOut(WireModel):
     """A bore of the stud, and what it costs at the hot point."""
 
-    bore_mm: float
-    loss_kpa: float
+    bore_mm: Mm
+    loss_kpa: Kpa
 
 
 class HotPointOut(WireModel):
     """The circuit at its hot point."""
 
-    displaced_l_min: float
-    slip_l_min: float
-    flow_l_min: float
-    bearings_l_min: float
-    jets_l_min: float
-    jet_diameter_mm: float | None
-    bearing_viscosity_mpa_s: float
-    stated_kpa: float
-    computed_kpa: float | None
-    leftover_percent: float | None
+    displaced_l_min: LPerMin
+    slip_l_min: LPerMin
+    flow_l_min: LPerMin
+    bearings_l_min: LPerMin
+    jets_l_min: LPerMin
+    jet_diameter_mm: Mm | None
+    bearing_viscosity_mpa_s: MpaS
+    stated_kpa: Kpa
+    computed_kpa: Kpa | None
+    leftover_percent: Percent | None
     studs: list[StudLossOut]
 
 
@@ -77,6 +79,7 @@ class EngineOut(WireModel):
     hot_point: HotPointOut | None
     missing: list[str]
     problem: str | None
+    """Reason why there is no result, one sentence."""
     library: list[LibraryEngineOut]
 
 
@@ -84,16 +87,17 @@ class MovedPointIn(RequestModel):
     """A point of the line being moved: which of those given, and where it now is."""
 
     index: int = Field(ge=0)
-    temperature_c: float
-    kinematic_mm2_s: float
+    """From 0."""
+    temperature_c: Celsius
+    kinematic_mm2_s: Mm2PerS
 
 
 class OilLineIn(RequestModel):
     """Viscosity points and density, to draw the line of an oil that is not saved; one of them may be moved."""
 
-    density_15c_kg_m3: float
+    density_15c_kg_m3: KgPerM3
     viscosity: list[ViscosityPoint] = Field(max_length=40)
-    pumping_limit_c: float | None = None
+    pumping_limit_c: Celsius | None = None
     moved: MovedPointIn | None = None
 
 
@@ -103,6 +107,7 @@ class OilRowIn(RequestModel):
     temperature: str = Field(max_length=60)
     viscosity: str = Field(max_length=60)
     is_dynamic: bool = False
+    """In mPa·s; else kinematic, in mm²/s."""
     high_shear: bool | None = None
 
 
@@ -110,6 +115,7 @@ class OilIn(RequestModel):
     """The points of the study's oil as typed or as drawn, or the grade whose typical oil it is to become."""
 
     grade: str | None = None
+    """Null to set points."""
     rows: list[OilRowIn] | None = Field(default=None, max_length=40)
     viscosity: list[ViscosityPoint] | None = Field(default=None, max_length=40)
 

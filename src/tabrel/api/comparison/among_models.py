@@ -24,10 +24,12 @@ class PlaceAmongOut(WireModel):
     value: float
     count: int
     percentile: float | None
+    """Share of the others below it, ties half; null without others."""
     quantiles: list[float]
     is_outside: bool
     better: Literal["high", "low"] | None
     best: BestSoFarOut | None
+    """Null if neither more nor less of it is better."""
     metric: ShownUnitOut
     inch: ShownUnitOut
 
@@ -38,6 +40,8 @@ class AmongOut(WireModel):
     label: str
     other_count: int
     remaining: int
+    """Samples still to be computed: ask again."""
     is_size_known: bool
+    """If not, filters of every size are compared."""
     quantile_percents: list[int]
     places: list[PlaceAmongOut]

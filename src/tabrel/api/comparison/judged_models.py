@@ -36,7 +36,9 @@ class JudgedCriterionOut(WireModel):
     best: float | None
     worst: float | None
     has_stated_ends: bool
+    """False if the end points are those of the filters compared."""
     struck: str | None
+    """Reason why it does not count."""
     metric: ShownUnitOut
     inch: ShownUnitOut
     known: list[KnownValueOut]
@@ -46,6 +48,7 @@ class PlaceOut(WireModel):
     """A place; null where not knowing could change it, with the first and the last it may be."""
 
     place: int | None
+    """Null if an unknown value could change it."""
     first: int
     last: int
 
@@ -57,10 +60,12 @@ class RankedFilterOut(WireModel):
     pairs_score: int
     pairs_place: int
     rank_sum: float
+    """Low is good."""
     rank_sum_low: float
     rank_sum_high: float
     rank_sum_place: PlaceOut
     score: float | None
+    """0 to 100, over what is known."""
     score_expanded_uncertainty: float
     score_low: float
     score_high: float
@@ -85,6 +90,7 @@ class PullOut(WireModel):
     measure: str
     name: str
     points: float
+    """Negative if the second filter gains."""
     is_told_apart: bool
 
 
@@ -104,9 +110,11 @@ class SwapOut(WireModel):
     above: str
     below: str
     measure: str | None
+    """The weight with the smallest relative change that swaps the two; null if none does."""
     weight: float | None
     level_weight: float | None
     value_measure: str | None
+    """The value that swaps the two with the fewest of its own U."""
     value_sample: str | None
     change_in_u: float | None
 
@@ -119,7 +127,9 @@ class JudgedLineOut(WireModel):
     reason: str
     is_asked_of_every_use: bool
     counts: bool
+    """False for a fault that the analyst only imagines."""
     decided_by: str | None
+    """Measure that would decide an open line."""
 
 
 class StatedVerdictOut(WireModel):

@@ -7,6 +7,7 @@ from pydantic import Field
 from tabrel.api.maps.models import ConditionIn
 from tabrel.api.starts.models import WarmUpTotalsOut
 from tabrel.api.wire import RequestModel
+from tabrel.core.field_units import Celsius, Kpa, Percent, Rpm
 from tabrel.core.study.plans import Scenario
 from tabrel.document.results import WireModel
 
@@ -15,8 +16,8 @@ class PartShareOut(WireModel):
     """A part's share of the filter's own loss."""
 
     name: str
-    loss_kpa: float
-    share_percent: float
+    loss_kpa: Kpa
+    share_percent: Percent
 
 
 class ComparedFilterOut(WireModel):
@@ -29,23 +30,24 @@ class ComparedFilterOut(WireModel):
     sample_id: int
     label: str
     parts: list[PartShareOut]
-    filter_kpa: float | None
-    gallery_kpa: float | None
-    unfiltered_percent: float | None
-    onset_c: float | None
-    filling_onset_c: float | None
+    filter_kpa: Kpa | None
+    gallery_kpa: Kpa | None
+    unfiltered_percent: Percent | None
+    onset_c: Celsius | None
+    filling_onset_c: Celsius | None
     has_valve: bool
     start: WarmUpTotalsOut | None
     problem: str | None
+    """Reason why there is no result, one sentence."""
     missing: list[str]
 
 
 class ComparisonOut(WireModel):
     """All samples of a study at one place, or one sample in all its scenarios."""
 
-    temperature_c: float
-    speed_rpm: float
-    start_c: float
+    temperature_c: Celsius
+    speed_rpm: Rpm
+    start_c: Celsius
     duty_cycle: str
     filters: list[ComparedFilterOut]
 
@@ -53,8 +55,8 @@ class ComparisonOut(WireModel):
 class PlaceIn(RequestModel):
     """A place of the map, and how the circuit is thought there; with a sample, that one in all saved scenarios."""
 
-    temperature_c: float = Field(ge=-100, le=300)
-    speed_rpm: float = Field(gt=0, le=20000)
+    temperature_c: Celsius = Field(ge=-100, le=300)
+    speed_rpm: Rpm = Field(gt=0, le=20000)
     condition: ConditionIn = "steady"
     scenario: Scenario | None = None
     sample_id: int | None = None

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from tabrel.core.field_units import Percent
 from tabrel.core.judge.same_part import FindingState, PartVerdict
 from tabrel.document.results import WireModel
 
@@ -21,9 +22,13 @@ class FindingOut(WireModel):
     title: str
     finding: FindingState
     of_first: InBothOut | None
+    """Null if not examined."""
     of_second: InBothOut | None
-    difference_percent: float | None
+    """Null if not examined."""
+    difference_percent: Percent | None
+    """Positive if the second is larger; null for words."""
     difference_in_rooms: float | None
+    """Difference over what two specimens of one part may differ by: they differ beyond ±1."""
 
 
 class PairOut(WireModel):
@@ -33,6 +38,7 @@ class PairOut(WireModel):
     second_label: str
     part_verdict: PartVerdict
     is_one_part_number: bool
+    """Both carry one part number: a difference is one between lots."""
     not_looked_at: list[str]
     findings: list[FindingOut]
 
@@ -44,6 +50,7 @@ class SpecimenOut(WireModel):
     label: str
     study_name: str
     made: str | None
+    """ISO date, month or year; null if unknown."""
 
 
 class LotsOut(WireModel):

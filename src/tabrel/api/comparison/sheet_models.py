@@ -6,6 +6,7 @@ from typing import Literal
 
 from tabrel.api.catalogue.models import ShownUnitOut
 from tabrel.api.comparison.judged_models import Compared
+from tabrel.core.field_units import Mm
 from tabrel.core.judge.comparison_sheet import Mark
 from tabrel.document.results import WireModel
 
@@ -16,11 +17,13 @@ class SheetColumnOut(WireModel):
     sample_id: int
     label: str
     rack_place: int | None
+    """From 0; null for a filter of another study."""
     is_reference: bool
-    can_height_mm: float | None
-    can_diameter_mm: float | None
+    can_height_mm: Mm | None
+    can_diameter_mm: Mm | None
     other_study: str | None
     other_conditions: list[str]
+    """Parts of engine and oil that its own study has otherwise: it is computed with those of this study."""
 
 
 class SheetCellOut(WireModel):
@@ -36,7 +39,9 @@ class SheetCellOut(WireModel):
     metric: str | None
     inch: str | None
     mark: Mark
+    """Best, worst, tied with the best, or empty."""
     difference: float | None
+    """To the reference part, in the row's unit of differences; null if one of the two is unknown."""
     differs: bool
 
 
@@ -47,13 +52,16 @@ class SheetRowOut(WireModel):
     title: str
     group: str
     is_number: bool
+    """False for what is seen rather than measured."""
     better: Literal["high", "low"] | None
     matters: bool
     differs: bool
     difference_unit: str
+    """Per cent, or kelvin of a temperature."""
     metric: ShownUnitOut
     inch: ShownUnitOut
     working: str | None
+    """Result whose working it shows; null for what is read or seen."""
     cells: list[SheetCellOut]
 
 

@@ -13,17 +13,21 @@ class CheckedLineOut(WireModel):
     """One line recomputed: the range its inputs allow and the printed one, in the unit as printed."""
 
     id: int | None
+    """Null for a line that is not stored."""
     label: str
     text: str
     follows: Verdict | None
+    """Null if the line could not be read."""
     computed_low: float | None
     computed_high: float | None
     printed_low: float | None
     printed_high: float | None
     unit: str
+    """As printed; empty for a bare number."""
     would_explain: list[str]
     sentence: str
     problem: str
+    """Reason why the line could not be read, with the correction; empty if it could."""
 
 
 class FormulaOut(WireModel):

@@ -31,6 +31,7 @@ class MeasureOut(WireModel):
     title: str
     group: str
     is_number: bool
+    """False for what is seen rather than measured."""
     better: Literal["high", "low"] | None
     metric: ShownUnitOut
     inch: ShownUnitOut
@@ -43,6 +44,7 @@ class ComparedNameOut(WireModel):
     sample_id: int
     label: str
     rack_place: int
+    """From 0; the colour follows it."""
 
 
 class UsesOut(WireModel):
@@ -67,6 +69,7 @@ class UseChangeIn(RequestModel):
 
     use: Use
     seen: Use
+    """As it was when the window began: refused if it is different by now."""
 
 
 class PreferenceOut(WireModel):
@@ -84,6 +87,7 @@ class PreferenceIn(RequestModel):
 
     order: list[list[str]]
     seen: list[list[str]]
+    """As it was when the window began: refused if it is different by now."""
 
 
 class MeasureNumberIn(RequestModel):

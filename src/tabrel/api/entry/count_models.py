@@ -8,6 +8,7 @@ from pydantic import Field
 
 from tabrel.api.body_limit import COUNT_TABLE_BYTES
 from tabrel.api.wire import FileText, RequestModel
+from tabrel.core.field_units import Um
 from tabrel.core.study.model import SizeScale
 from tabrel.document.results import WireModel
 
@@ -17,19 +18,23 @@ class CountTableIn(RequestModel):
 
     text: FileText = Field(max_length=COUNT_TABLE_BYTES)
     decimal: Literal[".", ","] | None = None
+    """Null until the analyst answers."""
     scale: SizeScale | None = None
+    """If the table names none."""
 
 
 class CountsOut(WireModel):
     """Counts as a table in our own layout."""
 
     csv: str
+    """Empty if there are no counts."""
 
 
 class TableRowOut(WireModel):
     """A row of a table: its line in the text, and its cells."""
 
     line: int
+    """From 1."""
     cells: list[str]
 
 
@@ -37,6 +42,7 @@ class HeadingOut(WireModel):
     """What a heading was understood as."""
 
     column: int
+    """From 0; null for the whole line."""
     text: str
     words: str
     is_used: bool
@@ -61,7 +67,9 @@ class CellFaultOut(WireModel):
     """What is wrong with a cell; without a column with the whole line, without a line with the table."""
 
     line: int | None
+    """From 1; null for the whole table."""
     column: int | None
+    """From 0; null for the whole line."""
     words: str
 
 
@@ -69,13 +77,17 @@ class CountTableOut(WireModel):
     """What was understood of a table of counts; nothing of it is taken yet."""
 
     rows: list[TableRowOut]
+    """The first of a long table, and those at fault."""
     row_count: int
     heading_line: int
+    """0 if there is none."""
     headings: list[HeadingOut]
     settings: list[SettingOut]
     said: list[str]
     questions: list[QuestionOut]
     faults: list[CellFaultOut]
     intervals: int
-    sizes_um: list[float]
+    """0 until the table can be taken."""
+    sizes_um: list[Um]
+    """On the scale of the test."""
     is_complete: bool

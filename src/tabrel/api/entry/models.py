@@ -9,6 +9,7 @@ from pydantic import Field
 from tabrel.api.sample.models import EstimateOut
 from tabrel.api.wire import RequestModel, UnitFamilyIn
 from tabrel.core.catalogue.terms import CorrectionReason
+from tabrel.core.field_units import Percent
 from tabrel.core.review.copies import USUAL_PARTS, CopiedPart
 from tabrel.core.study.model import HoleShape, Instrument, Provenance, QuantityState, Speaker
 from tabrel.document.results import WireModel
@@ -21,8 +22,11 @@ class EchoOut(WireModel):
     metric: str
     inch: str
     problem: str | None
+    """Reason why there is no result, one sentence."""
     question: str | None
+    """Question to the analyst before the value is stored."""
     correction: str | None
+    """Likely intention, as the analyst would type it."""
     estimate: EstimateOut | None
 
 
@@ -31,6 +35,7 @@ class HistoryOut(WireModel):
 
     words: str
     at: str
+    """ISO time in UTC."""
     undone: bool
 
 
@@ -41,10 +46,14 @@ class ReadingIn(RequestModel):
     text: str
     family: UnitFamilyIn = "metric"
     provenance: Provenance | None = None
+    """Null for measured."""
     instrument: Instrument | None = None
+    """Null for the usual one."""
     note: str | None = None
     confirm: bool = False
+    """The analyst means a questioned value as typed."""
     hole_group_id: int | None = Field(default=None, ge=0, lt=2**63)
+    """Group of holes that the window showed under the key: another one there is refused. Null for other keys."""
 
 
 class StateIn(RequestModel):
@@ -79,6 +88,7 @@ class TemplateOut(WireModel):
     name: str
     parts: list[str]
     saved_at: str
+    """ISO time in UTC."""
     gone: list[str]
 
 
@@ -86,6 +96,7 @@ class ConfirmationIn(RequestModel):
     """What of a sample, copied so far, holds for it: facts as in `revisions`, or ``readings/ID``, ``holes/ID``, ``claims/ID``."""
 
     things: list[str] = Field(min_length=1, max_length=2000)
+    """Keys as in `revisions`."""
 
 
 class CutIn(RequestModel):
@@ -135,7 +146,7 @@ class HoleGroupIn(RequestModel):
 
     shape: HoleShape
     count: int
-    open_percent: float = 100.0
+    open_percent: Percent = 100.0
     points: str = ""
 
 
@@ -162,8 +173,10 @@ class DateCodeReadingOut(WireModel):
 
     rule: str
     iso: str
+    """As far as the code determines it."""
     words: str
     decade_before: str | None
+    """The same date ten years earlier, if the code allows both."""
 
 
 class DateCodeOut(WireModel):
@@ -183,6 +196,7 @@ class OfferIn(RequestModel):
     pack_of: str = ""
     delivery: str = ""
     seen: str = ""
+    """ISO date."""
 
 
 class ClaimIn(RequestModel):
@@ -192,5 +206,7 @@ class ClaimIn(RequestModel):
     wording: str = ""
     key: str | None = None
     value: str = ""
+    """With its unit; empty for words."""
     speaker: Speaker | None = None
     seen: str | None = None
+    """ISO date."""

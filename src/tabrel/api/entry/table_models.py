@@ -17,7 +17,9 @@ class ReadingTableIn(RequestModel):
 
     text: FileText = Field(max_length=READING_TABLE_LETTERS)
     decimal: Literal[".", ","] | None = None
+    """Null until the analyst answers."""
     family: Literal["metric", "inch"] | None = None
+    """Unit family of bare numbers; null until the analyst answers."""
     sample_id: Annotated[int, Field(ge=0, lt=2**63)] | None = None
 
 
@@ -25,20 +27,25 @@ class TableReadingOut(WireModel):
     """One cell: what it was understood as, the readings it would become, or why it becomes none."""
 
     line: int
+    """From 1."""
     label: str
     words: str
     understood_as: str
+    """Empty for nothing."""
     text: str
     readings: list[str]
     state: Literal["understood", "questioned", "refused", "left_out"]
     why: str
+    """Question, or reason why it becomes no reading."""
 
 
 class ReadingTableOut(WireModel):
     """What is understood of a table; nothing of it is taken yet."""
 
     layout: Literal["filters_down", "filters_across", "readings_down"] | None
+    """Null if none is recognised."""
     problem: str
+    """Reason why nothing could be read; empty otherwise."""
     asks_decimal: str
     asks_units: bool
     is_complete: bool

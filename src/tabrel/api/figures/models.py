@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from typing import Literal
 
+from tabrel.core.field_units import Celsius, Cm2, GPerM2, Grams, Kpa, LPerMin, Mm, Mm2, Mpa, Percent, Um, Um2, UmC
 from tabrel.document.results import ResultOut, WireModel
 
 
@@ -11,8 +12,8 @@ class EvidenceOut(WireModel):
     """One way to the opening pressure."""
 
     basis: str
-    kpa: float
-    expanded_kpa: float | None
+    kpa: Kpa
+    expanded_kpa: Kpa | None
     is_used: bool
 
 
@@ -22,14 +23,15 @@ class AgreementOut(WireModel):
     first: str
     second: str
     normalised_error: float | None
+    """Difference over its expanded uncertainty: beyond 1 the two disagree."""
     agrees: bool
 
 
 class StatedBandOut(WireModel):
     """A stated band, read as start to full open and as a tolerance."""
 
-    low_kpa: float
-    high_kpa: float
+    low_kpa: Kpa
+    high_kpa: Kpa
     opens_at_low: AgreementOut
     full_open_at_high: AgreementOut | None
     within_tolerance: bool
@@ -38,25 +40,26 @@ class StatedBandOut(WireModel):
 class ValveCurveOut(WireModel):
     """Lift and flow against pressure at one oil temperature."""
 
-    temperature_c: float
-    kpa: list[float]
-    lift_mm: list[float]
-    l_min: list[float]
+    temperature_c: Celsius
+    kpa: list[Kpa]
+    lift_mm: list[Mm]
+    l_min: list[LPerMin]
 
 
 class ValveSizesOut(WireModel):
     """Sizes with which the valve is drawn; typical ones stand in for what was not measured."""
 
     form: Literal["coil", "leaf", "flap"]
-    seat_inside_mm: float
-    seat_outside_mm: float
-    disc_mm: float
-    lift_mm: float
-    spring_width_mm: float
-    spring_length_mm: float
-    wire_mm: float
+    seat_inside_mm: Mm
+    seat_outside_mm: Mm
+    disc_mm: Mm
+    lift_mm: Mm
+    spring_width_mm: Mm
+    spring_length_mm: Mm
+    wire_mm: Mm
     coils: float
     is_typical: bool
+    """A typical size stands in for a missing one, for the drawing only."""
 
 
 class ValveOut(WireModel):
@@ -64,14 +67,14 @@ class ValveOut(WireModel):
 
     evidence: list[EvidenceOut]
     agreements: list[AgreementOut]
-    closing_kpa: float | None
+    closing_kpa: Kpa | None
     stated_band: StatedBandOut | None
     senses: str | None
     kind: str | None
-    opening_kpa: float | None
-    full_open_kpa: float | None
-    half_open_kpa: float | None
-    lift_limit_mm: float | None
+    opening_kpa: Kpa | None
+    full_open_kpa: Kpa | None
+    half_open_kpa: Kpa | None
+    lift_limit_mm: Mm | None
     lift_is_assumed: bool
     sizes: ValveSizesOut
     coil_bound: bool | None
@@ -82,39 +85,40 @@ class TrayPartOut(WireModel):
     """A part on the tray."""
 
     part: str
-    grams: float | None
+    grams: Grams | None
     state: str | None
+    """Reason for the missing value."""
 
 
 class TrayOut(WireModel):
     """Mass balance, and what compares cans."""
 
     parts: list[TrayPartOut]
-    whole_grams: float | None
-    difference_grams: float | None
-    difference_expanded_grams: float | None
+    whole_grams: Grams | None
+    difference_grams: Grams | None
+    difference_expanded_grams: Grams | None
     closes: bool | None
     words: str
-    shell_grams: float | None
+    shell_grams: Grams | None
     shell_ratio: float | None
-    hoop_stress_mpa: float | None
-    yield_mpa: list[float] | None
-    thread_engagement_mm: float | None
+    hoop_stress_mpa: Mpa | None
+    yield_mpa: list[Mpa] | None
+    thread_engagement_mm: Mm | None
 
 
 class PackOut(WireModel):
     """The pleat pack seen end-on; what was not measured stands at a typical size."""
 
-    outside_mm: float
-    inside_mm: float
+    outside_mm: Mm
+    inside_mm: Mm
     count: int
-    thickness_mm: float
-    depth_mm: float
-    can_inside_mm: float | None
+    thickness_mm: Mm
+    depth_mm: Mm
+    can_inside_mm: Mm | None
     measured: list[str]
-    opening_percent: float
+    opening_percent: Percent
     room: str
-    tube_open_mm2: float | None
+    tube_open_mm2: Mm2 | None
 
 
 class PleatCurveOut(WireModel):
@@ -133,26 +137,26 @@ class DeductionOut(WireModel):
     """A part of the gross area that no oil passes."""
 
     key: str
-    cm2: float
+    cm2: Cm2
     measured: bool
 
 
 class StripOut(WireModel):
     """The strip laid flat."""
 
-    length_mm: float
-    width_mm: float
-    potting_mm: float
-    overlap_mm: float
-    blocked_length_mm: float
-    gross_cm2: float
-    effective_cm2: float
+    length_mm: Mm
+    width_mm: Mm
+    potting_mm: Mm
+    overlap_mm: Mm
+    blocked_length_mm: Mm
+    gross_cm2: Cm2
+    effective_cm2: Cm2
     deductions: list[DeductionOut]
     is_forecast: bool
-    pulled_length_mm: float | None
-    pleats_length_mm: float | None
-    length_off_percent: float | None
-    grammage_g_m2: float | None
+    pulled_length_mm: Mm | None
+    pleats_length_mm: Mm | None
+    length_off_percent: Percent | None
+    grammage_g_m2: GPerM2 | None
 
 
 class ClaimedEfficiencyOut(WireModel):
@@ -161,10 +165,11 @@ class ClaimedEfficiencyOut(WireModel):
     words: str
     source: str
     relation: str
-    sizes_um_c: list[float]
-    percent: float | None
-    low_at_20_percent: float | None
-    high_at_20_percent: float | None
+    """= unless the claim says otherwise."""
+    sizes_um_c: list[UmC]
+    percent: Percent | None
+    low_at_20_percent: Percent | None
+    high_at_20_percent: Percent | None
     why_not: str
     is_used: bool
 
@@ -173,17 +178,17 @@ class EfficiencyOut(WireModel):
     """Claims, and the screening estimate as a band, in percent over size."""
 
     claims: list[ClaimedEfficiencyOut]
-    sizes_um_c: list[float]
+    sizes_um_c: list[UmC]
     estimate: list[float]
     low: list[float]
     high: list[float]
-    valid_to_um_c: float | None
+    valid_to_um_c: UmC | None
     estimate_is_used: bool
     counted_at_20: ResultOut | None
-    fibre_diameter_um: float | None
-    solidity_percent: float | None
+    fibre_diameter_um: Um | None
+    solidity_percent: Percent | None
     assumed: list[str]
-    permeability_um2: float | None
+    permeability_um2: Um2 | None
     permeability_basis: str | None
     permeability_factor: float
 
@@ -193,7 +198,7 @@ class SectionPartOut(WireModel):
 
     key: str
     material: str
-    points_mm: list[list[float]]
+    points_mm: list[list[Mm]]
     guessed: bool
 
 
@@ -201,14 +206,14 @@ class SectionDimensionOut(WireModel):
     """A dimension line."""
 
     key: str
-    points_mm: list[list[float]]
+    points_mm: list[list[Mm]]
 
 
 class OilWayOut(WireModel):
     """A way of the oil."""
 
     kind: str
-    points_mm: list[list[float]]
+    points_mm: list[list[Mm]]
 
 
 class WholeSectionOut(WireModel):
@@ -217,9 +222,9 @@ class WholeSectionOut(WireModel):
     parts: list[SectionPartOut]
     dimensions: list[SectionDimensionOut]
     ways: list[OilWayOut]
-    radius_mm: float
-    bottom_mm: float
-    top_mm: float
+    radius_mm: Mm
+    bottom_mm: Mm
+    top_mm: Mm
     problems: list[str]
     has_can: bool
 

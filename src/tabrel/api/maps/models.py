@@ -7,6 +7,7 @@ from typing import Literal
 from pydantic import Field
 
 from tabrel.api.wire import RequestModel, UnitFamilyIn
+from tabrel.core.field_units import Celsius, Kpa, LPerMin, Mm, Percent, Rpm, Um
 from tabrel.core.maps.quantities import MapQuantityName
 from tabrel.core.study.plans import Scenario
 from tabrel.document.results import Grid, MapOut, OnsetOut, WireModel
@@ -18,18 +19,19 @@ class LossPartOut(WireModel):
     """One part's loss over the map: viscous, inertial, and what it holds back whatever the flow (null: nothing)."""
 
     name: str
-    viscous_kpa: Grid
-    inertial_kpa: Grid
-    spring_kpa: Grid | None
+    viscous_kpa: Grid[Kpa]
+    inertial_kpa: Grid[Kpa]
+    spring_kpa: Grid[Kpa] | None
+    """Held back whatever the flow; null for nothing."""
 
 
 class EfficiencyAtOut(WireModel):
     """The media's efficiency at a size, from the best evidence; null where there is none."""
 
-    size_um: float
-    value_percent: float | None
-    low_percent: float | None
-    high_percent: float | None
+    size_um: Um
+    value_percent: Percent | None
+    low_percent: Percent | None
+    high_percent: Percent | None
     basis: str | None
     missing: list[str]
 
@@ -39,6 +41,7 @@ class InputSourceOut(WireModel):
 
     key: str
     provenance: str
+    """Null for measured."""
 
 
 class OperatingMapOut(MapOut):
@@ -49,11 +52,11 @@ class OperatingMapOut(MapOut):
     """
 
     condition: Literal["steady", "filling"]
-    lift_mm: Grid
-    unfiltered_percent: Grid
-    gauge_minus_gallery_kpa: Grid
-    relief_flow_percent: Grid
-    system_efficiency_percent: Grid | None
+    lift_mm: Grid[Mm]
+    unfiltered_percent: Grid[Percent]
+    gauge_minus_gallery_kpa: Grid[Kpa]
+    relief_flow_percent: Grid[Percent]
+    system_efficiency_percent: Grid[Percent] | None
     efficiency: EfficiencyAtOut
     regulator: OnsetOut
     evaluations: int
@@ -61,32 +64,32 @@ class OperatingMapOut(MapOut):
     loss_breakdown: list[LossPartOut]
     left_out: list[str]
     bypass_location: str
-    coldest_pumping_c: float
+    coldest_pumping_c: Celsius
     gauge: Literal["pump", "filter_inlet", "gallery"]
 
 
 class FlowOnsetOut(WireModel):
     """Bypass onset of the filter alone over the flow through it; null where the valve stays closed."""
 
-    filter_flow_l_min: list[float]
-    temperature_c: list[float | None]
-    reopens_c: list[float | None]
+    filter_flow_l_min: list[LPerMin]
+    temperature_c: list[Celsius | None]
+    reopens_c: list[Celsius | None]
 
 
 class FilterAloneOut(WireModel):
     """The filter by itself, rows by temperature; null where the oil does not pump."""
 
-    temperature_c: list[float]
-    filter_flow_l_min: list[float]
-    element_kpa: Grid
-    filter_kpa: Grid
-    unfiltered_percent: Grid
-    lift_mm: Grid
+    temperature_c: list[Celsius]
+    filter_flow_l_min: list[LPerMin]
+    element_kpa: Grid[Kpa]
+    filter_kpa: Grid[Kpa]
+    unfiltered_percent: Grid[Percent]
+    lift_mm: Grid[Mm]
     onset: FlowOnsetOut
     loss_breakdown: list[LossPartOut]
     left_out: list[str]
     bypass_location: str
-    coldest_pumping_c: float
+    coldest_pumping_c: Celsius
     inputs: list[InputSourceOut]
 
 
@@ -99,9 +102,10 @@ class AssumptionOut(WireModel):
     high: float
     unit: str
     is_factor: bool
-    mean_change_percent: float
-    onset_low_c: float | None
-    onset_high_c: float | None
+    """Spread as a factor; else over a range."""
+    mean_change_percent: Percent
+    onset_low_c: Celsius | None
+    onset_high_c: Celsius | None
 
 
 class SensitivityOut(WireModel):
@@ -132,7 +136,7 @@ class MapIn(RequestModel):
     """Which map is asked for: condition, particle size [µm(c)] of the system efficiency, and a scenario."""
 
     condition: ConditionIn = "steady"
-    size_um: float = Field(default=20.0, gt=0.1, le=1000)
+    size_um: Um = Field(default=20.0, gt=0.1, le=1000)
     scenario: Scenario | None = None
 
 
@@ -147,6 +151,6 @@ class SensitivityIn(RequestModel):
 
     condition: ConditionIn = "steady"
     quantity: MapQuantityName = "element_pressure"
-    speed_rpm: float = Field(default=2000.0, gt=0, le=20000)
-    filter_flow_l_min: float | None = Field(default=None, gt=0, le=1000)
+    speed_rpm: Rpm = Field(default=2000.0, gt=0, le=20000)
+    filter_flow_l_min: LPerMin | None = Field(default=None, gt=0, le=1000)
     scenario: Scenario | None = None

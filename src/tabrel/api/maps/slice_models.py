@@ -8,6 +8,7 @@ from pydantic import Field
 
 from tabrel.api.maps.models import ConditionIn
 from tabrel.api.wire import RequestModel
+from tabrel.core.field_units import Celsius, Percent
 from tabrel.core.maps.quantities import MapQuantityName
 from tabrel.core.study.plans import Scenario
 from tabrel.document.results import WireModel
@@ -35,10 +36,10 @@ class SliceBandOut(WireModel):
     unit: str
     draws: int
     impossible: int
-    onset_c: float | None
-    onset_low_c: float | None
-    onset_high_c: float | None
-    shut_percent: float
+    onset_c: Celsius | None
+    onset_low_c: Celsius | None
+    onset_high_c: Celsius | None
+    shut_percent: Percent
 
 
 class SliceProblemOut(WireModel):

@@ -7,6 +7,7 @@ from typing import Annotated
 from pydantic import Field
 
 from tabrel.api.wire import RequestModel
+from tabrel.core.field_units import Mm
 from tabrel.core.study.report_plan import ReportPlan
 from tabrel.document.results import WireModel
 
@@ -45,13 +46,14 @@ class ReportPlanIn(RequestModel):
 
     plan: ReportPlan
     seen: ReportPlan
+    """As it was when the window began: refused if it is different by now."""
 
 
 class PageOut(WireModel):
     """Size of a page."""
 
-    width_mm: float
-    height_mm: float
+    width_mm: Mm
+    height_mm: Mm
 
 
 class ReportPreviewOut(WireModel):

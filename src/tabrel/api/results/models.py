@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from tabrel.core.field_units import Percent
 from tabrel.document.results import WireModel
 
 
@@ -14,6 +15,7 @@ class WorkingPieceOut(WireModel):
     words: str | None = None
     key: str | None = None
     provenance: str | None = None
+    """Null for measured."""
 
 
 class WorkingStepOut(WireModel):
@@ -35,7 +37,7 @@ class ContributionOut(WireModel):
     source: str
     metric: str
     inch: str
-    share_percent: float
+    share_percent: Percent
     smaller: str
 
 
@@ -45,7 +47,7 @@ class CovarianceOut(WireModel):
     first: str
     second: str
     correlation: float
-    share_percent: float
+    share_percent: Percent
 
 
 class BudgetOut(WireModel):
@@ -64,3 +66,4 @@ class WorkingOut(WireModel):
     steps: list[WorkingStepOut]
     budget: BudgetOut | None
     without_budget: str
+    """Reason why there is no budget."""

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from typing import Literal
 
+from tabrel.core.field_units import Mm, Mm2, Percent
 from tabrel.document.results import AnalysisOut, WireModel
 
 
@@ -13,11 +14,15 @@ class ReadingOut(WireModel):
     id: int
     text: str
     taken_at: str | None
+    """ISO time in UTC; null if unknown."""
     instrument: str | None
+    """Null for the usual one."""
     provenance: str
+    """Null for measured."""
     note: str | None
     confirmed: bool
     set_aside_reason: str | None
+    """Null while the reading is used."""
     metric: str
     inch: str
     outlier: bool
@@ -35,6 +40,7 @@ class EstimateOut(WireModel):
     inch_uncertainty: float
     inch_expanded: float
     provenance: str
+    """Null for measured."""
     used: int
 
 
@@ -44,8 +50,11 @@ class DetailNumberOut(WireModel):
     metric: str
     inch: str
     is_typed: bool
+    """False for a number assumed or taken from elsewhere."""
     provenance: str | None
+    """Null for measured."""
     origin: str | None
+    """Null if the analyst typed it."""
 
 
 class KeptRowOut(WireModel):
@@ -75,6 +84,7 @@ class FieldWarningOut(WireModel):
     message: str
     reading_id: int | None
     correction: str | None
+    """Likely intention, as the analyst would type it."""
     confirmed: bool
 
 
@@ -86,14 +96,17 @@ class FieldOut(WireModel):
     metric_unit: str
     inch_unit: str
     instrument: str
+    """Null for the usual one."""
     instruments: list[str]
     drawing: str
     counted: bool
     whole_only: bool
+    """Readable only before the filter is cut open."""
     readings: list[ReadingOut]
     estimate: EstimateOut | None
     bound: BoundOut | None
     state: str | None
+    """Reason for the missing value."""
     warnings: list[FieldWarningOut]
 
 
@@ -103,9 +116,10 @@ class HoleGroupOut(WireModel):
     id: int
     placement: Literal["inlet", "centre_tube"]
     position: int
+    """From 0."""
     shape: str
     count: int
-    open_percent: float
+    open_percent: Percent
     points: str
     words: str
 
@@ -115,6 +129,7 @@ class ObservedValueOut(WireModel):
 
     key: str
     value: str | None
+    """Null if not examined."""
 
 
 class PartOut(WireModel):
@@ -137,7 +152,9 @@ class ClaimOut(WireModel):
     source: str
     speaker: str | None
     seen: str | None
+    """ISO date."""
     stale: str | None
+    """Reason why the claim no longer holds."""
     verdict: str
     reason: str
 
@@ -146,7 +163,7 @@ class PlateCircleOut(WireModel):
     """A circle of the plate from below."""
 
     key: str
-    diameter_mm: float
+    diameter_mm: Mm
     measured: bool
 
 
@@ -154,7 +171,8 @@ class PlacedHoleOut(WireModel):
     """One hole where it lies, y upward."""
 
     group: int
-    points_mm: list[list[float]]
+    """From 0."""
+    points_mm: list[list[Mm]]
     wrong: bool
 
 
@@ -162,7 +180,7 @@ class HoleProductOut(WireModel):
     """The product of one group: count × area of one, open part."""
 
     count: int
-    one_mm2: float
+    one_mm2: Mm2
     open_fraction: float
 
 
@@ -170,16 +188,16 @@ class SectionOut(WireModel):
     """One section the oil passes at the plate."""
 
     name: str
-    area_mm2: float
+    area_mm2: Mm2
 
 
 class OutletOut(WireModel):
     """The flow area with one bore an engine may have."""
 
     name: str
-    bore_mm: float
-    area_mm2: float
-    flow_area_mm2: float | None
+    bore_mm: Mm
+    area_mm2: Mm2
+    flow_area_mm2: Mm2 | None
     controlled_by: str | None
     adapter_ratio: float | None
 
@@ -192,8 +210,8 @@ class PlateOut(WireModel):
     hole_circles_measured: bool
     problems: list[str]
     products: list[HoleProductOut]
-    perimeter_mm: float
-    equivalent_diameter_mm: float | None
+    perimeter_mm: Mm
+    equivalent_diameter_mm: Mm | None
     loss_ratio_viscous: float | None
     loss_ratio_hot: float | None
     sections: list[SectionOut]
@@ -205,6 +223,7 @@ class CutOut(WireModel):
 
     method: str
     at: str | None
+    """ISO time in UTC; null if unknown."""
     note: str | None
 
 
@@ -227,6 +246,7 @@ class MovableOut(WireModel):
     """The change that undo or redo would move, and whether it was made in the window that asks."""
 
     change_id: int
+    """The change as the window saw it; null if there was none."""
     words: str
     is_own: bool
 
@@ -263,7 +283,9 @@ class OfferOut(WireModel):
     price: str
     pack_of: int
     delivery: str | None
+    """Per pack, in the currency of the price."""
     seen: str | None
+    """ISO date."""
     each: str
     each_amount: float
     currency: str
@@ -276,6 +298,7 @@ class SheetOut(WireModel):
     study_id: int
     revision: int
     revisions: dict[str, int]
+    """Revision by details/KEY, observations/KEY, states/KEY, oil, cut, readings/ID, holes/ID and claims/ID; 0 if absent."""
     label: str
     parts: list[PartOut]
     details: dict[str, str]
@@ -285,7 +308,9 @@ class SheetOut(WireModel):
     contradictions: list[str]
     offers: list[OfferOut]
     copied: dict[str, str]
+    """Source by unconfirmed fact, group of holes or claim."""
     shelf: str | None
+    """Time on the shelf, in words; null if unknown."""
     plate: PlateOut
     before_cut: BeforeCutOut
     needs: NeedsOut

@@ -5,6 +5,7 @@ from __future__ import annotations
 from pydantic import Field
 
 from tabrel.api.wire import FileText, RequestModel
+from tabrel.core.field_units import Celsius, Grams, Hours, Kpa, Litres, LPerMin, Minutes, Percent, Rpm, Seconds, Um
 from tabrel.core.rules.limits import MOST_LETTERS_OF_A_CYCLE
 from tabrel.core.study.plans import Scenario
 from tabrel.document.results import WireModel
@@ -19,69 +20,77 @@ class WarmUpIn(RequestModel):
 class WarmUpTotalsOut(WireModel):
     """What a start comes to."""
 
-    filled_after_s: float | None
-    pressure_after_s: float | None
-    bypass_minutes: float
-    unfiltered_l: float
-    volume_l: float
-    lowest_gallery_kpa: float | None
-    dry_s: float
+    filled_after_s: Seconds | None
+    pressure_after_s: Seconds | None
+    bypass_minutes: Minutes
+    unfiltered_l: Litres
+    volume_l: Litres
+    lowest_gallery_kpa: Kpa | None
+    dry_s: Seconds
 
 
 class WarmUpTraceOut(WireModel):
     """A start drawn over time."""
 
-    time_s: list[float]
-    temperature_c: list[float]
-    can_temperature_c: list[float]
-    speed_rpm: list[float]
-    element_kpa: list[float | None]
-    gallery_kpa: list[float | None]
-    gauge_kpa: list[float | None]
-    filter_flow_l_min: list[float | None]
-    unfiltered_percent: list[float | None]
+    time_s: list[Seconds]
+    temperature_c: list[Celsius]
+    can_temperature_c: list[Celsius]
+    speed_rpm: list[Rpm]
+    element_kpa: list[Kpa | None]
+    gallery_kpa: list[Kpa | None]
+    gauge_kpa: list[Kpa | None]
+    filter_flow_l_min: list[LPerMin | None]
+    unfiltered_percent: list[Percent | None]
 
 
 class LifeRowOut(WireModel):
     """Hours to the first opening of the bypass at one oil temperature; null where it never opens, 0 from new."""
 
-    temperature_c: float
+    temperature_c: Celsius
     is_cold_start: bool
     steady_loading: float | None
-    steady_hours: float | None
-    filling_hours: float | None
+    """Loading at which the valve opens; null for never."""
+    steady_hours: Hours | None
+    filling_hours: Hours | None
     never_steady: bool
     never_filling: bool
     steady_is_least: bool
+    """The counted test ended before: the filter lasts at least this long."""
     filling_is_least: bool
+    """The counted test ended before: the filter lasts at least this long."""
 
 
 class CleanUpOut(WireModel):
     """Half-life of particles of a size in the sump; only a bound or an envelope where the efficiency is one."""
 
-    size_um: float
-    minutes: float | None
-    low_minutes: float | None
-    high_minutes: float | None
+    size_um: Um
+    minutes: Minutes | None
+    low_minutes: Minutes | None
+    """Null if only a bound is known."""
+    high_minutes: Minutes | None
+    """Null if only a bound is known."""
 
 
 class ReachingOut(WireModel):
     """What of the particles of a size reaches the engine over the start, past the media and through it."""
 
-    size_um: float
-    percent: float | None
-    low_percent: float | None
-    high_percent: float | None
+    size_um: Um
+    percent: Percent | None
+    """Of all particles that the oil carries to the filter; null if only bounds are known."""
+    low_percent: Percent | None
+    high_percent: Percent | None
     basis: str
 
 
 class LifeOut(WireModel):
     """How long a filter lasts and how fast it cleans, at one speed."""
 
-    speed_rpm: float
-    capacity_g: float
+    speed_rpm: Rpm
+    capacity_g: Grams
     capacity_basis: str
+    """Source of the dirt capacity: counts, stated, or family (assumed)."""
     capacity_is_least: bool
+    """The test ended before the terminal ratio: the filter holds at least this much."""
     rows: list[LifeRowOut]
     clean_up: list[CleanUpOut]
 
@@ -89,8 +98,8 @@ class LifeOut(WireModel):
 class LifeSpeedOut(WireModel):
     """A speed at which lives are told, and the share of the running time for which it is not exceeded."""
 
-    share_percent: float
-    speed_rpm: float
+    share_percent: Percent
+    speed_rpm: Rpm
 
 
 class StartOut(WireModel):
@@ -103,6 +112,7 @@ class StartOut(WireModel):
     lives: list[LifeOut]
     reaching: list[ReachingOut]
     problem: str | None
+    """Reason why there is no result, one sentence."""
     missing: list[str]
 
 
@@ -112,7 +122,7 @@ class WarmUpOut(WireModel):
     duty_cycle: str
     cycles: list[str]
     assumed: list[str]
-    warm_c: float
+    warm_c: Celsius
     speeds: list[LifeSpeedOut]
     starts: list[StartOut]
 

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from tabrel.api.wire import RequestModel
+from tabrel.core.field_units import Celsius, Kpa, Mm, Rpm
 from tabrel.document.results import ResultsOut, WireModel
 from tabrel.store.sample.samples import Status
 
@@ -20,8 +21,8 @@ class SampleNameOut(WireModel):
 class SampleTagOut(SampleNameOut):
     """A sample in the rack: identity, and the size of its can where it was measured."""
 
-    can_height_mm: float | None
-    can_diameter_mm: float | None
+    can_height_mm: Mm | None
+    can_diameter_mm: Mm | None
     is_reference: bool
 
 
@@ -34,6 +35,7 @@ class StudyRowOut(WireModel):
     status: Status
     created_at: str
     changed_at: str
+    """ISO time in UTC."""
     sample_count: int
     cut_count: int
     reading_count: int
@@ -62,13 +64,14 @@ class BehaviourOut(WireModel):
     """What a sample does in the engine whatever it is used for, over the whole map, or why that is not known."""
 
     sample_id: int
-    coldest_pumping_c: float | None
-    element_greatest_kpa: float | None
-    element_greatest_stuck_kpa: float | None
-    speed_rpm: list[float]
-    onset_c: list[float | None]
-    filling_onset_c: list[float | None]
+    coldest_pumping_c: Celsius | None
+    element_greatest_kpa: Kpa | None
+    element_greatest_stuck_kpa: Kpa | None
+    speed_rpm: list[Rpm]
+    onset_c: list[Celsius | None]
+    filling_onset_c: list[Celsius | None]
     problem: str | None
+    """Reason why there is no result, one sentence."""
     missing: list[str]
 
 
@@ -76,8 +79,8 @@ class SampleSummaryOut(WireModel):
     """What is known of a sample in short: its can, its results, what the map of the filter alone still needs, what is copied."""
 
     sample_id: int
-    can_height_mm: float | None
-    can_diameter_mm: float | None
+    can_height_mm: Mm | None
+    can_diameter_mm: Mm | None
     results: ResultsOut
     needs: list[str]
     copied_count: int

@@ -18,8 +18,10 @@ class CopyOut(WireModel):
     occasion: Occasion
     words: str
     made: str
+    """ISO time."""
     bytes: int
     changes_missing: int | None
+    """Changes made since; null if it cannot be determined."""
     last_missing: list[str]
     studies_missing: list[str]
 
@@ -48,12 +50,14 @@ class CopyNamedIn(RequestModel):
     """A copy, by its name."""
 
     copy_name: Annotated[str, Field(max_length=200)]
+    """Null for the database itself."""
 
 
 class VerificationIn(RequestModel):
     """What is to be looked through: a copy by its name, or the database itself."""
 
     copy_name: Annotated[str | None, Field(max_length=200)] = None
+    """Null for the database itself."""
 
 
 class VerificationOut(WireModel):

@@ -9,6 +9,7 @@ from collections.abc import Iterable, Iterator
 from dataclasses import dataclass
 from typing import Literal
 
+from tabrel.core.field_units import Celsius, Mm2PerS, MpaS
 from tabrel.core.study.strict import Strict
 
 Instrument = Literal[
@@ -85,9 +86,9 @@ class ViscosityPoint(Strict):
     A dynamic viscosity counts as taken at high shear (cold cranking) unless marked otherwise.
     """
 
-    temperature_c: float
-    kinematic_mm2_s: float | None = None
-    dynamic_mpa_s: float | None = None
+    temperature_c: Celsius
+    kinematic_mm2_s: Mm2PerS | None = None
+    dynamic_mpa_s: MpaS | None = None
     high_shear: bool | None = None
 
 

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
+from tabrel.core.field_units import Grams, Kpa, Mm
 from tabrel.core.study.strict import BypassLocation, RegulatorFault, Strict
 
 
@@ -12,7 +13,7 @@ class RoundHoles(Strict):
     """A number of equal round holes."""
 
     count: int
-    diameter_mm: float
+    diameter_mm: Mm
 
 
 @dataclass(frozen=True)
@@ -48,15 +49,15 @@ class Scenario(Strict):
     name: str
     loading: float | None = None
     oil_grade: str | None = None
-    stud_bore_mm: float | None = None
+    stud_bore_mm: Mm | None = None
     without_adapter: bool | None = None
     adapter_holes: RoundHoles | None = None
     bypass_location: BypassLocation | None = None
-    bypass_opening_kpa: float | None = None
+    bypass_opening_kpa: Kpa | None = None
     leak: RoundHoles | None = None
     regulator: RegulatorFault | None = None
-    anti_drain_lift_mm: float | None = None
-    loading_g: float | None = None
+    anti_drain_lift_mm: Mm | None = None
+    loading_g: Grams | None = None
 
 
 @dataclass(frozen=True)

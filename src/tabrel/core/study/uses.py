@@ -6,6 +6,7 @@ from collections.abc import Callable, Collection, Iterable
 from dataclasses import dataclass, replace
 from typing import Literal
 
+from tabrel.core.field_units import Celsius, Rpm
 from tabrel.core.study.strict import Strict
 
 BY_HAND = "by_hand"
@@ -88,10 +89,10 @@ class Use(Strict):
     """
 
     name: str
-    temperature_c: float | None = None
-    speed_rpm: float | None = None
-    hot_temperature_c: float | None = None
-    hot_speed_rpm: float | None = None
+    temperature_c: Celsius | None = None
+    speed_rpm: Rpm | None = None
+    hot_temperature_c: Celsius | None = None
+    hot_speed_rpm: Rpm | None = None
     criteria: tuple[Criterion, ...] = ()
     requirements: tuple[Requirement, ...] = ()
     verdicts: tuple[Verdict, ...] = ()
