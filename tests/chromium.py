@@ -13,4 +13,5 @@ ARGUMENTS = [
     "--disable-component-update",
     "--disable-sync",
     "--no-first-run",
+    "--renderer-process-limit=1",
 ]

@@ -28,13 +28,21 @@ def browser_type_launch_args(browser_type_launch_args):
 
 @pytest.fixture(scope="session")
 def browser_context_args(browser_context_args):
-    return {**browser_context_args, "viewport": {"width": 1280, "height": 800}, "color_scheme": "light"}
+    return {
+        **browser_context_args,
+        "viewport": {"width": 1280, "height": 800},
+        "color_scheme": "light",
+        "reduced_motion": "reduce",
+    }
 
 
 @pytest.fixture(scope="session")
 def shared_context(browser, browser_context_args, served_app):
     """One browser context for all tests of a worker. A first page keeps the process that has compiled the front end."""
     context = browser.new_context(**browser_context_args)
+    context.add_init_script(
+        "Object.defineProperty(navigator.connection, 'saveData', { value: true })"
+    )  # nothing is fetched ahead
     context.new_page().goto(f"{served_app.address}/api/service")
     yield context
     context.close()

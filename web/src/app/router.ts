@@ -28,8 +28,13 @@ const pages = {
 const studyView = () => import('@/study/StudyView.vue')
 const studyWithBench = () => Promise.all([studyView(), ...Object.values(bench).map((load) => load())]).then(([view]) => view)
 
-/** Fetch every view ahead, one after the other while the hand rests; one that does not come is asked for when it is opened. */
+/**
+ * Fetch every view ahead, one after the other while the hand rests, unless the browser is to save data; one that does not
+ * come is asked for when it is opened.
+ */
 export async function fetchAhead(): Promise<void> {
+  const { connection } = navigator as { connection?: { saveData?: boolean } }
+  if (connection?.saveData) return
   for (const load of [studyWithBench, ...Object.values(pages)]) {
     await new Promise((resolve) => requestIdleCallback(resolve, { timeout: 2000 }))
     await load().catch(() => undefined)

@@ -50,6 +50,8 @@ const count = computed(() => {
 })
 
 let asked = 0
+/** The next answer that still counts moves the focus on, whichever request brings it: a later one may overtake a slow one. */
+let movesOn = false
 async function look() {
   const mine = ++asked
   if (!text.value.trim()) return void (found.value = null)
@@ -59,9 +61,15 @@ async function look() {
     found.value = answer
     // a table short enough is shown cell by cell, and from then on is its cells
     if (!isGrid.value && answer.row_count && answer.row_count <= MOST_ROWS) draft.value = { ...draft.value, cells: answer.rows.map((row) => [...row.cells]), text: '' }
+    if (!movesOn) return
+    movesOn = false
+    await nextTick()
+    focusNext()
   } catch (error) {
     if (!(error instanceof ProblemError)) throw error
-    if (mine === asked) refused.value = error.message
+    if (mine !== asked) return
+    movesOn = false
+    refused.value = error.message
   }
 }
 watch(() => text.value.trim() !== '', (isBegun) => isBegun && emit('begun'), { immediate: true })
@@ -70,9 +78,8 @@ watchDebounced(body, look, { debounce: 200, immediate: true })
 async function begin(given: string) {
   refused.value = ''
   draft.value = { ...EMPTY, text: given }
+  movesOn = true
   await look()
-  await nextTick()
-  focusNext()
 }
 async function onFile(event: Event) {
   const input = event.target as HTMLInputElement
@@ -106,7 +113,8 @@ function focusNext() {
 }
 function answer(key: string, value: string) {
   draft.value = { ...draft.value, [key]: value }
-  void look().then(nextTick).then(focusNext)
+  movesOn = true
+  void look()
 }
 function focusCell(row: number, column: number): boolean {
   const field = root.value?.querySelector<HTMLInputElement>(`[data-cell="${row}/${column}"]`)

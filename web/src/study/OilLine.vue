@@ -96,7 +96,11 @@ a svg {
 .oil {
   fill: var(--amber);
   opacity: 0.85;
-  transition: all 0.25s;
+}
+@media (prefers-reduced-motion: no-preference) {
+  .oil {
+    transition: all 0.25s;
+  }
 }
 .wall,
 .pipe {
