@@ -8,7 +8,7 @@ from tabrel.api.change.bench import Bench
 from tabrel.api.change.models import ChangedOut
 from tabrel.api.deps import FactKey, SampleId, StudyId
 from tabrel.api.entry.models import CutIn, StateIn
-from tabrel.api.entry.readings import SAID_MEANWHILE
+from tabrel.api.entry.readings import STATED_MEANWHILE
 from tabrel.api.errors import PROBLEM_RESPONSES
 from tabrel.api.study.models import StatusIn
 from tabrel.api.wire import TextIn
@@ -81,7 +81,7 @@ def put_state(sample_id: SampleId, key: FactKey, given: StateIn, bench: Bench) -
             raise StudyError(key, "there are readings in use: set them aside first, then say why there is none")
         if given.state == stored.sample.states.get(key):
             return bench.answer(sample_id, thing)
-        bench.require_seen(sample_id, thing, SAID_MEANWHILE)
+        bench.require_seen(sample_id, thing, STATED_MEANWHILE)
         words = STATE_WORDS[given.state][0] if given.state else "no longer marked"
         with bench.recorded(sample_id, f"{PART_TITLES[quantity.part]}, {quantity.title}: {words}", key):
             set_state(bench.conn, sample_id, key, given.state)

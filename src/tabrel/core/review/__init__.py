@@ -1,6 +1,7 @@
 """What Tabrel says back: what it understood, what it questions, what is missing, what readings say of claims.
 
 `echo`              what a field understood, before a reading is accepted
+`typed_reading`     what a line typed into a field changes: `field_change`, `correction`
 `reading_warnings`  readings that do not fit: outliers, usual ranges, likely errors
 `fit`               whether filter and engine contradict each other
 `sample_warnings`   what does not fit between the parts of a sample
