@@ -32,7 +32,7 @@ def test_a_document_round_trips_to_an_equal_one():
 
 def test_struck_readings_are_kept_apart():
     sample = read_study(json.dumps(everything())).samples[0]
-    assert sample.readings["can.mass"] == (Reading("12 g", struck_out="wet"), "90 g")
+    assert sample.readings["can.mass"] == (Reading("12 g", set_aside="wet"), "90 g")
 
 
 @pytest.mark.parametrize(

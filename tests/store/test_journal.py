@@ -19,6 +19,7 @@ from tabrel.store.journal import (
     JOURNALED,
     belongs_to_sample,
     history,
+    install_triggers,
     last_change,
     next_undone,
     recorded,
@@ -298,6 +299,31 @@ def test_every_table_of_a_study_is_journaled_with_every_column(conn, stored):
             assert all(f"'{column}'" in sql for column in columns), (table, event)
 
 
+def test_a_change_of_an_older_database_can_still_be_undone_after_its_columns_were_renamed(tmp_path):
+    path = tmp_path / "old.db"
+    conn = connect(path, access="create")
+    migrate(conn, {number: script for number, script in shipped_migrations().items() if number <= 18})
+    conn.executescript(
+        """
+        INSERT INTO study (id, name) VALUES (1, 'old');
+        INSERT INTO sample (id, study_id, position, label) VALUES (1, 1, 0, 'A');
+        INSERT INTO reading (id, sample_id, quantity_key, position, text, insisted, struck_out_at, struck_out_reason)
+        VALUES (1, 1, 'can.height', 0, '984 mm', 1, '2026-01-02T03:05:05.000Z', 'a slip');
+        """
+    )
+    install_triggers(conn)
+    with recorded(conn, 1, 1, "984 mm used again", "can.height"):
+        conn.execute("UPDATE reading SET struck_out_at = NULL, struck_out_reason = NULL WHERE id = 1")
+    conn.close()
+    open_database(path)
+    conn = connect(path)
+    assert load_sample(conn, 1).sample.readings["can.height"] == (Reading("984 mm", confirmed=True),)
+    with transaction(conn):
+        undo_last(conn, 1, 1)
+    assert load_sample(conn, 1).sample.readings["can.height"] == (Reading("984 mm", set_aside="a slip", confirmed=True),)
+    conn.close()
+
+
 def test_a_database_of_the_first_version_keeps_everything(tmp_path):
     """Rows as the first version wrote them: readings with a time, a claim without an id of its own."""
     path = tmp_path / "old.db"
@@ -319,7 +345,7 @@ def test_a_database_of_the_first_version_keeps_everything(tmp_path):
     open_database(path)
     conn = connect(path)
     sample = load_sample(conn, 1).sample
-    assert sample.readings["can.height"] == (Reading("98 mm", struck_out="wet", taken_at="2026-01-02T03:04:05.000Z"),)
+    assert sample.readings["can.height"] == (Reading("98 mm", set_aside="wet", taken_at="2026-01-02T03:04:05.000Z"),)
     assert sample.holes.inlet[0].readings.diameter[0].text == "6 mm"
     assert sample.claims == (Claim("efficiency", "box", ">=", 99.0, 20.0, "um(c)"),)
     with recorded(conn, 1, 1, "added", "can.height"):

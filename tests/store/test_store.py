@@ -54,7 +54,7 @@ def test_striking_out_keeps_the_reading_and_its_first_reason(conn):
         added = insert_reading(conn, "media.strip_length", "1.7 m", sample_id=sample.id)
         set_aside(conn, added, "pulled too hard")
         set_aside(conn, added, "another reason")
-    struck = Reading("1.7 m", struck_out="pulled too hard")
+    struck = Reading("1.7 m", set_aside="pulled too hard")
     assert load_sample(conn, sample.id).sample.readings["media.strip_length"] == ("1.62 m", struck)
     with transaction(conn):
         use_again(conn, added)

@@ -133,7 +133,10 @@ def _known_keys(location: list[int | str], model: type) -> tuple[str, ...]:
         elif isinstance(step, str) and get_origin(here) is dict:
             here = get_args(here)[1]
         here = _inner_type(here)
-    return field_names(here) if isinstance(here, type) and is_dataclass(here) else ()
+    if not (isinstance(here, type) and is_dataclass(here)):
+        return ()
+    key_of = here.__dict__.get("__pydantic_config__", {}).get("alias_generator", str)
+    return tuple(key_of(name) for name in field_names(here))
 
 
 def _inner_type(hint: Any) -> Any:

@@ -89,7 +89,7 @@ def read_study_file(path: Path) -> Study:
 
 def study_to_json(study: Study) -> dict[str, Any]:
     """Return the document of a study as plain JSON values; what is unknown or empty is left out."""
-    plain: dict[str, Any] = without_empty(_ADAPTER.dump_python(study, mode="json", exclude_none=True))
+    plain: dict[str, Any] = without_empty(_ADAPTER.dump_python(study, mode="json", exclude_none=True, by_alias=True))
     return plain
 
 
@@ -100,7 +100,9 @@ def write_study(study: Study) -> str:
 
 def circuit_to_json(circuit: Circuit) -> str:
     """Return an engine's circuit as the study document holds it."""
-    return json.dumps(without_empty(_CIRCUIT_ADAPTER.dump_python(circuit, mode="json", exclude_none=True)), ensure_ascii=False)
+    return json.dumps(
+        without_empty(_CIRCUIT_ADAPTER.dump_python(circuit, mode="json", exclude_none=True, by_alias=True)), ensure_ascii=False
+    )
 
 
 def circuit_from_json(text: str) -> Circuit:

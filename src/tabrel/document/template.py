@@ -21,7 +21,9 @@ _KNOWN: dict[str, Mapping[str, object]] = {"readings": QUANTITIES, "states": QUA
 
 def write_template(sample: Sample) -> str:
     """Return a template's sample as JSON."""
-    return json.dumps(without_empty(_ADAPTER.dump_python(sample, mode="json", exclude_none=True)), ensure_ascii=False)
+    return json.dumps(
+        without_empty(_ADAPTER.dump_python(sample, mode="json", exclude_none=True, by_alias=True)), ensure_ascii=False
+    )
 
 
 def gone_keys(document: str) -> tuple[str, ...]:

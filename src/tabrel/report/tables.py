@@ -105,7 +105,7 @@ def _readings(at_hand: StudyAtHand) -> DataTable:
                     reading.taken_at,
                     reading.instrument or quantity.instrument,
                     reading.counts_as,
-                    reading.struck_out,
+                    reading.set_aside,
                     reading.copied_from,
                     reading.note,
                 )

@@ -209,3 +209,13 @@ def test_a_bare_correction_is_in_the_unit_that_is_shown_and_says_one_value(clien
         refused(act(client, row, "correct", text=text, reason="misread"), 422, "can.height", words)
     sheet = done(act(client, row, "correct", text="3 7/8", family="inch", reason="misread"))
     assert field(sheet, "can.height")["readings"][-1]["text"] == "3 7/8 in"
+
+
+def test_a_reading_set_aside_enters_no_mean_and_no_longer_forbids_a_state(client, sample):
+    key = "can.wall_thickness"
+    row = field(add(client, sample, key, "0.9 mm"), key)["readings"][0]["id"]
+    refused(client.post(f"/api/samples/{sample}/readings", json={"key": key, "text": "lost"}), 422, key, "readings in use")
+    done(act(client, row, "set-aside", reason="paint"))
+    body = {"key": key, "text": "0.5 mm", "family": "metric"}
+    assert client.post(f"/api/samples/{sample}/echo", json=body).json()["estimate"]["metric_value"] == pytest.approx(0.5)
+    done(overwrite(client, "POST", f"/api/samples/{sample}/readings", {"key": key, "text": "lost"}))

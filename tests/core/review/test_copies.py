@@ -42,10 +42,10 @@ SOURCE = Sample(
     media_family="blend",
     bypass=Bypass(location="dome_end", stated_kpa=100.0),
     readings={
-        "gasket.thickness": (Reading("5.2 mm", instrument="caliper", taken_at="2026-10-02T08:00:00Z", insisted=True),),
+        "gasket.thickness": (Reading("5.2 mm", instrument="caliper", taken_at="2026-10-02T08:00:00Z", confirmed=True),),
         "gasket.mass": ("7 g",),
         "thread.major_diameter": (Reading("3/4 in", provenance="published"),),
-        "plate.thickness": ("1.2 mm", Reading("12 mm", struck_out="a slip")),
+        "plate.thickness": ("1.2 mm", Reading("12 mm", set_aside="a slip")),
         "bypass.opening_force": ("9 N",),
         "element.pleat_count": ("52",),
     },
@@ -76,7 +76,7 @@ def test_everything_copied_is_marked_and_what_was_set_aside_stays_behind():
     entries = [as_reading(entry) for held in copy.readings.values() for entry in held]
     entries += [as_reading(entry) for group in copy.holes.inlet for entry in group.readings.diameter]
     assert {entry.copied_from for entry in entries} == {"Korvath"}
-    assert {entry.taken_at for entry in entries} == {entry.insisted for entry in entries} == {None}
+    assert {entry.taken_at for entry in entries} == {entry.confirmed for entry in entries} == {None}
     assert [as_reading(entry).text for entry in copy.readings["plate.thickness"]] == ["1.2 mm"]
     assert {one.copied_from for one in (*copy.holes.inlet, *copy.claims)} == {"Korvath"}
     assert set(copy.copied) == {

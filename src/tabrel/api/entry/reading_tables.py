@@ -122,7 +122,7 @@ def _take(
         for one in cells:
             key = one.quantity.key if one.quantity is not None else ""
             for reading in one.readings:
-                kept = replace(reading, insisted=True if one.state == "questioned" else None)
+                kept = replace(reading, confirmed=True if one.state == "questioned" else None)
                 insert_reading(conn, key, kept, sample_id=sample_id)
             set_state(conn, sample_id, key, None)
     return TakenFilterOut(sample_id=sample_id, label=label, reading_count=count, is_new=there is None)

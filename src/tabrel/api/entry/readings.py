@@ -62,8 +62,8 @@ def post_set_aside(reading_id: ReadingId, given: SetAsideIn, bench: Bench) -> Ch
 def _used_place(bench: Bench, reading_id: int) -> ReadingPlace:
     """Return where a reading belongs that is in use and still as the window has seen it."""
     place = place_of_reading(bench.conn, reading_id)
-    if place.struck_out is not None:
-        says = f"another window has set {place.text} aside meanwhile ({place.struck_out}): look, then go on"
+    if place.set_aside is not None:
+        says = f"another window has set {place.text} aside meanwhile ({place.set_aside}): look, then go on"
         raise ChangedMeanwhileError(says)
     _require_seen(bench, reading_id, place)
     return place
@@ -80,7 +80,7 @@ def post_use_again(reading_id: ReadingId, _: NothingIn, bench: Bench) -> Changed
     conn, thing = bench.conn, f"readings/{reading_id}"
     with transaction(conn):
         place = place_of_reading(conn, reading_id)
-        if place.struck_out is None:
+        if place.set_aside is None:
             return bench.answer(place.sample_id, thing)
         _require_seen(bench, reading_id, place)
         with bench.recorded(place.sample_id, f"{place.text} used again", place.key):

@@ -260,7 +260,7 @@ def _field(
     state: str | None,
     counted: bool,
 ) -> FieldOut:
-    counting = [stored for stored in readings if stored.reading.struck_out is None]
+    counting = [stored for stored in readings if stored.reading.set_aside is None]
     outliers = {counting[i].id for i in estimate.outliers} if estimate else set()
     used = {counting[i].id for i in estimate.used} if estimate else set()
     return FieldOut(
@@ -318,8 +318,8 @@ def _reading(stored: StoredReading, quantity: Quantity, outlier: bool, used: boo
         instrument=reading.instrument,
         provenance=reading.counts_as,
         note=reading.note,
-        confirmed=bool(reading.insisted),
-        set_aside_reason=reading.struck_out,
+        confirmed=bool(reading.confirmed),
+        set_aside_reason=reading.set_aside,
         metric=reading_words(meaning, quantity.metric_unit),
         inch=reading_words(meaning, quantity.inch_unit),
         outlier=outlier,

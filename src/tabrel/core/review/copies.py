@@ -188,7 +188,7 @@ def _with_observation(copy: Sample, key: str, words: str) -> Sample:
 
 
 def _copied_entries(entries: Iterable[ReadingEntry], origin: str) -> tuple[ReadingEntry, ...]:
-    return tuple(replace(reading, copied_from=origin, insisted=None, taken_at=None) for reading in used_readings(entries))
+    return tuple(replace(reading, copied_from=origin, confirmed=None, taken_at=None) for reading in used_readings(entries))
 
 
 def _copied_groups(groups: Iterable[HoleGroup], origin: str) -> tuple[HoleGroup, ...]:

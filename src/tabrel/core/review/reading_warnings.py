@@ -70,7 +70,7 @@ def quantity_warnings(where: str, quantity: Quantity, readings: Sequence[Reading
     values = [parsed[i].value for i in valued]
     outliers = {valued[k] for k in outlying(values)}
     for i, (reading, meaning) in enumerate(zip(readings, parsed, strict=True)):
-        confirmed = bool(reading.insisted)
+        confirmed = bool(reading.confirmed)
         if asked := question(quantity, reading.text, meaning):
             yield SampleWarning("unusual_reading", asked[0], f"{where}[{i}]", asked[1], confirmed)
         elif i in outliers:

@@ -144,7 +144,7 @@ def field_change(place: ReadingField, typed: Typed, used: Sequence[Reading]) -> 
             counted = None
     asked = questions(entry.readings, quantity, used)
     readings = [
-        (key, replace(_with_choices(reading, typed), insisted=True if question and typed.confirms else None))
+        (key, replace(_with_choices(reading, typed), confirmed=True if question and typed.confirms else None))
         for reading, question in zip(entry.readings, asked, strict=True)
     ]
     readings += [(other, reading) for other, reading in entry.thread.items() if other != key]

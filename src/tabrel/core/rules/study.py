@@ -153,8 +153,8 @@ def known_quantity(path: str, key: str) -> Quantity:
 def check_readings(path: str, quantity: Quantity, entries: Iterable[ReadingEntry]) -> None:
     """Raise `StudyError` at the first entry, set aside or not, that is not a reading of the quantity."""
     for i, reading in enumerate(map(as_reading, entries)):
-        if reading.struck_out is not None:
-            require_text(f"{path}[{i}].struck_out", reading.struck_out)
+        if reading.set_aside is not None:
+            require_text(f"{path}[{i}].struck_out", reading.set_aside)
         require_date(f"{path}[{i}].taken_at", reading.taken_at)
         if reading.instrument and quantity.dimension not in INSTRUMENT_DIMENSIONS[reading.instrument]:
             name = reading.instrument.replace("_", " ")

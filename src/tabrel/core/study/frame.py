@@ -7,7 +7,7 @@ from __future__ import annotations
 
 from collections.abc import Iterable, Iterator
 from dataclasses import dataclass
-from typing import Literal
+from typing import Any, ClassVar, Literal
 
 from tabrel.core.field_units import Celsius, Mm2PerS, MpaS
 from tabrel.core.study.strict import Strict
@@ -21,6 +21,10 @@ GaugeTap = Literal["pump", "filter_inlet", "gallery"]
 Provenance = Literal["measured", "derived", "published", "by_eye", "assumed"]
 
 
+_DOCUMENT_KEYS = {"set_aside": "struck_out", "confirmed": "insisted"}
+"""Keys of the document by fields that have another name here."""
+
+
 @dataclass(frozen=True)
 class Reading(Strict):
     """One reading: its text as typed, and what was recorded about it.
@@ -29,8 +33,8 @@ class Reading(Strict):
     ----------
     text : str
         As typed, with its unit.
-    struck_out : str or None
-        Why it does not count; it stays visible.
+    set_aside : str or None
+        Why it does not count; it stays visible. The document calls it ``struck_out``.
     taken_at : str or None
         ISO time, UTC.
     instrument : str or None
@@ -39,19 +43,24 @@ class Reading(Strict):
         Where the value comes from; None is measured.
     note : str or None
         Words of the analyst.
-    insisted : bool or None
-        True where the reading was questioned and the analyst confirmed it.
+    confirmed : bool or None
+        True where the reading was questioned and the analyst confirmed it. The document calls it ``insisted``.
     copied_from : str or None
         Label of the sample, or name of the template, it was copied from and not yet confirmed on this one.
     """
 
+    __pydantic_config__: ClassVar[dict[str, Any]] = {
+        **Strict.__pydantic_config__,
+        "alias_generator": lambda name: _DOCUMENT_KEYS.get(name, name),
+    }
+
     text: str
-    struck_out: str | None = None
+    set_aside: str | None = None
     taken_at: str | None = None
     instrument: Instrument | None = None
     provenance: Provenance | None = None
     note: str | None = None
-    insisted: bool | None = None
+    confirmed: bool | None = None
     copied_from: str | None = None
 
     @property
@@ -76,7 +85,7 @@ def as_entry(reading: Reading) -> ReadingEntry:
 
 def used_readings(entries: Iterable[ReadingEntry]) -> tuple[Reading, ...]:
     """Return the readings that are in use: those not set aside."""
-    return tuple(reading for reading in map(as_reading, entries) if reading.struck_out is None)
+    return tuple(reading for reading in map(as_reading, entries) if reading.set_aside is None)
 
 
 @dataclass(frozen=True)

@@ -95,7 +95,7 @@ def _reading_rows(measured: MeasuredSample, at_hand: StudyAtHand) -> Iterator[tu
 
 def _rows_of(title: str, entries: Iterable[ReadingEntry], value: str, usual: str) -> Iterator[tuple[str, ...]]:
     given = [as_reading(entry) for entry in entries]
-    used = [reading for reading in given if reading.struck_out is None]
+    used = [reading for reading in given if reading.set_aside is None]
     last = used[-1] if used else None
     for i, reading in enumerate(given):
         yield (
@@ -115,11 +115,11 @@ def _moment(taken_at: str | None) -> str:
 
 def _noted(reading: Reading) -> str:
     said = []
-    if reading.struck_out is not None:
-        said.append(f"set aside: {reading.struck_out}")
+    if reading.set_aside is not None:
+        said.append(f"set aside: {reading.set_aside}")
     if reading.copied_from:
         said.append(f"copied from {reading.copied_from}, not confirmed")
-    if reading.insisted:
+    if reading.confirmed:
         said.append("questioned and confirmed")
     if reading.note:
         said.append(reading.note)

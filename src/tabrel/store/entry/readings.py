@@ -51,11 +51,11 @@ SELECT_NEXT_POSITION = """
 SELECT COALESCE(MAX(position) + 1, 0) AS position FROM reading WHERE {owner} AND quantity_key = :quantity_key
 """
 INSERT_READING = """
-INSERT INTO reading (sample_id, hole_group_id, quantity_key, position, text, taken_at, instrument, provenance, note, insisted,
-                     copied_from, struck_out_at, struck_out_reason)
-VALUES (:sample_id, :hole_group_id, :quantity_key, :position, :text, :taken_at, :instrument, :provenance, :note, :insisted,
-        :copied_from, CASE WHEN :struck_out IS NULL THEN NULL ELSE strftime('%Y-%m-%dT%H:%M:%fZ', 'now') END,
-        :struck_out)
+INSERT INTO reading (sample_id, hole_group_id, quantity_key, position, text, taken_at, instrument, provenance, note, confirmed,
+                     copied_from, set_aside_at, set_aside_reason)
+VALUES (:sample_id, :hole_group_id, :quantity_key, :position, :text, :taken_at, :instrument, :provenance, :note, :confirmed,
+        :copied_from, CASE WHEN :set_aside IS NULL THEN NULL ELSE strftime('%Y-%m-%dT%H:%M:%fZ', 'now') END,
+        :set_aside)
 """
 
 
@@ -152,12 +152,12 @@ def _by_key(rows: Iterable[sqlite3.Row], known: Container[str]) -> dict[str, tup
 def _reading(row: sqlite3.Row) -> Reading:
     return Reading(
         row["text"],
-        struck_out=row["struck_out_reason"],
+        set_aside=row["set_aside_reason"],
         taken_at=row["taken_at"],
         instrument=row["instrument"],
         provenance=row["provenance"],
         note=row["note"],
-        insisted=None if row["insisted"] is None else bool(row["insisted"]),
+        confirmed=None if row["confirmed"] is None else bool(row["confirmed"]),
         copied_from=row["copied_from"],
     )
 
@@ -165,7 +165,7 @@ def _reading(row: sqlite3.Row) -> Reading:
 SELECT_USED_OF_STUDY = """
 SELECT * FROM reading
 WHERE sample_id IN (SELECT id FROM sample WHERE study_id = :study_id)
-  AND quantity_key IN (SELECT value FROM json_each(:keys)) AND struck_out_at IS NULL
+  AND quantity_key IN (SELECT value FROM json_each(:keys)) AND set_aside_at IS NULL
 ORDER BY position
 """
 
@@ -207,9 +207,9 @@ class ReadingPlace:
         return self.reading.text
 
     @property
-    def struck_out(self) -> str | None:
+    def set_aside(self) -> str | None:
         """Why it is set aside."""
-        return self.reading.struck_out
+        return self.reading.set_aside
 
 
 def place_of_reading(conn: sqlite3.Connection, reading_id: int) -> ReadingPlace:
@@ -230,7 +230,7 @@ def place_of_reading(conn: sqlite3.Connection, reading_id: int) -> ReadingPlace:
 
 
 SELECT_STANDING = """
-SELECT * FROM reading WHERE {owner} AND quantity_key = :quantity_key AND struck_out_at IS NULL ORDER BY position
+SELECT * FROM reading WHERE {owner} AND quantity_key = :quantity_key AND set_aside_at IS NULL ORDER BY position
 """
 
 
@@ -243,8 +243,8 @@ def used_readings(
 
 
 SET_ASIDE = """
-UPDATE reading SET struck_out_at = strftime('%Y-%m-%dT%H:%M:%fZ', 'now'), struck_out_reason = :reason
-WHERE id = :id AND struck_out_at IS NULL
+UPDATE reading SET set_aside_at = strftime('%Y-%m-%dT%H:%M:%fZ', 'now'), set_aside_reason = :reason
+WHERE id = :id AND set_aside_at IS NULL
 """
 
 
@@ -253,7 +253,7 @@ def set_aside(conn: sqlite3.Connection, reading_id: int, reason: str) -> None:
     conn.execute(SET_ASIDE, {"id": reading_id, "reason": reason})
 
 
-USE_AGAIN = "UPDATE reading SET struck_out_at = NULL, struck_out_reason = NULL WHERE id = :id"
+USE_AGAIN = "UPDATE reading SET set_aside_at = NULL, set_aside_reason = NULL WHERE id = :id"
 
 
 def use_again(conn: sqlite3.Connection, reading_id: int) -> None:
@@ -261,7 +261,7 @@ def use_again(conn: sqlite3.Connection, reading_id: int) -> None:
     conn.execute(USE_AGAIN, {"id": reading_id})
 
 
-CONFIRM = "UPDATE reading SET insisted = 1 WHERE id = :id"
+CONFIRM = "UPDATE reading SET confirmed = 1 WHERE id = :id"
 
 
 def confirm(conn: sqlite3.Connection, reading_id: int) -> None:

@@ -61,10 +61,10 @@ SELECT study.id, study.name, study.question, study.status, study.created_at,
        (SELECT COUNT(*) FROM sample
         WHERE sample.study_id = study.id AND sample.status = 'in_use' AND sample.cut_method IS NOT NULL) AS cut_count,
        (SELECT COUNT(*) FROM sample JOIN reading ON reading.sample_id = sample.id
-        WHERE sample.study_id = study.id AND sample.status = 'in_use' AND reading.struck_out_at IS NULL)
+        WHERE sample.study_id = study.id AND sample.status = 'in_use' AND reading.set_aside_at IS NULL)
        + (SELECT COUNT(*) FROM sample JOIN hole_group ON hole_group.sample_id = sample.id
           JOIN reading ON reading.hole_group_id = hole_group.id
-          WHERE sample.study_id = study.id AND sample.status = 'in_use' AND reading.struck_out_at IS NULL) AS reading_count
+          WHERE sample.study_id = study.id AND sample.status = 'in_use' AND reading.set_aside_at IS NULL) AS reading_count
 FROM study ORDER BY study.id
 """
 
