@@ -140,7 +140,8 @@ def test_of_two_windows_that_change_the_parts_at_once_none_undoes_the_other(page
     with other.expect_response(lambda answer: answer.request.method == "PUT"):
         pressed(other, "leave out Decision rules")
     asked[0].continue_()
-    expect(page.get_by_role("alert")).to_contain_text("another window has changed the plan of the report meanwhile")
+    says = "another window has changed the plan of the report meanwhile"
+    expect(page.get_by_role("alert")).to_contain_text(says, timeout=60_000)
     for window in (page, other):
         expect(window.locator('[data-report-part="rules"]')).to_have_count(0)
         expect(window.locator('[data-report-part="claims"]')).to_have_count(1)

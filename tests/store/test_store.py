@@ -12,7 +12,7 @@ from tabrel.core.study.model import CountRow, Counts, Reading, Stud
 from tabrel.document.study_document import read_study
 from tabrel.store.connection import connect, transaction
 from tabrel.store.entry.readings import insert_reading, place_of_reading, readings_of_sample, set_aside, use_again
-from tabrel.store.errors import MigrationError, NotStoredError
+from tabrel.store.errors import DatabaseFaultError, MigrationError, NotStoredError
 from tabrel.store.journal import install_triggers, last_change, undo
 from tabrel.store.migrate import migrate, open_database, shipped_migrations
 from tabrel.store.sample.samples import load_sample, load_samples
@@ -260,3 +260,30 @@ def test_a_sample_that_goes_is_no_longer_the_reference(conn):
     assert load_study(conn, study_id).reference == whole.samples[0].label
     conn.execute("DELETE FROM sample WHERE study_id = :id", {"id": study_id})
     assert load_study(conn, study_id).reference is None
+
+
+def test_a_hole_of_an_unknown_shape_is_damage_and_never_drawn_as_another(conn):
+    study_id = stored(conn, study())
+    conn.execute("UPDATE hole_group SET shape = 'hexagon' WHERE placement = 'inlet'")
+    with pytest.raises(DatabaseFaultError, match="the shape of a hole, 'hexagon', cannot be understood"):
+        load_samples(conn, study_id)
+
+
+def test_the_id_of_a_hole_group_is_never_given_twice_after_its_table_was_rebuilt(tmp_path):
+    old = connect(tmp_path / "old.db", access="create")
+    migrate(old, {number: script for number, script in shipped_migrations().items() if number <= 19})
+    for statement in (
+        "INSERT INTO study (id, name) VALUES (1, 'old')",
+        "INSERT INTO sample (id, study_id, position, label) VALUES (1, 1, 0, 'A')",
+        "INSERT INTO hole_group (id, sample_id, placement, position, shape, count) VALUES (4, 1, 'inlet', 0, 'slot', 8)",
+        "INSERT INTO hole_group (id, sample_id, placement, position, shape, count) VALUES (9, 1, 'inlet', 1, 'd', 8)",
+        "DELETE FROM hole_group WHERE id = 9",
+    ):
+        old.execute(statement)
+    old.close()
+    open_database(tmp_path / "old.db")
+    new = connect(tmp_path / "old.db")
+    assert [group.shape for group in load_sample(new, 1).sample.holes.inlet] == ["slot"]
+    new.execute("INSERT INTO hole_group (sample_id, placement, position, shape, count) VALUES (1, 'inlet', 1, 'round', 1)")
+    assert [row["id"] for row in new.execute("SELECT id FROM hole_group ORDER BY id")] == [4, 10]
+    new.close()

@@ -133,7 +133,7 @@ def test_what_is_only_typical_keeps_inside_what_was_measured():
 )
 def test_the_drawn_outline_has_the_area_that_is_computed(shape, sizes):
     outline = hole_outline(HoleGroup(shape, 1), sizes)
-    assert outline_area(outline) == pytest.approx(SHAPES[shape](**sizes).area, rel=0.015)
+    assert outline_area(outline) == pytest.approx(SHAPES[shape].geometry(**sizes).area, rel=0.015)
     assert hole_outline(HoleGroup(shape, 1), {}) is None
 
 

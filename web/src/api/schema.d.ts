@@ -2168,6 +2168,7 @@ export interface components {
             duty_cycle_bytes: number;
             engine_side: string[];
             glossary: components["schemas"]["GlossaryTermOut"][];
+            hole_shapes: string[];
             input_fields: {
                 [key: string]: string;
             };
@@ -2181,9 +2182,7 @@ export interface components {
             quantities: components["schemas"]["QuantityOut"][];
             results: components["schemas"]["ResultRowOut"][];
             short_sheet: components["schemas"]["ShortRowOut"][];
-            stages: {
-                [key: string]: string;
-            };
+            stations: components["schemas"]["StationOut"][];
             study_bytes: number;
             terms: components["schemas"]["TermsOut"];
             units: {
@@ -4244,6 +4243,7 @@ export interface components {
          * @description A result: its name in the working, its key in answers, its title, the suffix of its unit.
          */
         ResultRowOut: {
+            has_working: boolean;
             is_headline: boolean;
             key: string;
             name: string;
@@ -4774,7 +4774,6 @@ export interface components {
          * @description Why a quantity has no value; null removes the state.
          */
         StateIn: {
-            /** @description Null removes it. */
             state: ("not_measured" | "could_not_be_found" | "out_of_date" | "not_applicable" | "withheld" | "lost") | null;
         };
         /**
@@ -4796,6 +4795,18 @@ export interface components {
             reason: string | null;
             /** @enum {string} */
             verdict: "meets" | "open" | "fails" | "none";
+        };
+        /**
+         * StationOut
+         * @description A station of the work; one that is a stage takes the readings of that stage.
+         */
+        StationOut: {
+            /** @description The results stand below it. */
+            has_tape: boolean;
+            is_stage: boolean;
+            name: string;
+            synonyms: string[];
+            title: string;
         };
         /**
          * StatusIn

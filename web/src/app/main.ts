@@ -9,7 +9,7 @@ import ToastService from 'primevue/toastservice'
 import { createApp } from 'vue'
 import { fetchCatalogue, installCatalogue } from '@/catalogue/catalogue'
 import App from './App.vue'
-import { fetchAhead, router } from './router'
+import { addStages, fetchAhead, router } from './router'
 import { theme } from './theme'
 
 function mount(): void {
@@ -30,6 +30,7 @@ async function start(): Promise<void> {
   const place = document.querySelector('#app')!
   try {
     installCatalogue(await fetchCatalogue())
+    addStages()
     mount()
   } catch (error) {
     place.textContent = `${error instanceof Error ? error.message : String(error)} It is tried again every few seconds.`

@@ -1,5 +1,5 @@
 import { createRouter, createWebHistory, type RouteLocation } from 'vue-router'
-import { BENCH_STAGES } from '@/sample/stations'
+import { catalogue } from '@/catalogue/catalogue'
 
 /** Views at which the hand types: they come with the study, so that a station is there as soon as its key is pressed. */
 const bench = {
@@ -55,19 +55,13 @@ export const router = createRouter({
     { path: '/backups', name: 'backups', component: pages.backups },
     {
       path: '/studies/:studyId(\\d+)/samples/:sampleId(\\d+)',
+      name: 'study',
       component: studyWithBench,
       props: numbers(['studyId', 'sampleId']),
       children: [
         { path: 'intake', name: 'intake', meta: { bench: true }, component: bench.intake, props: numbers(['sampleId']) },
         { path: 'readings-table', name: 'readings-table', meta: { pageOf: 'intake' }, component: pages.readingTable, props: numbers(['studyId', 'sampleId']) },
         { path: 'short', name: 'short', meta: { bench: true }, component: bench.shortSheet, props: numbers(['sampleId']) },
-        ...BENCH_STAGES.map((stage) => ({
-          path: stage,
-          name: stage,
-          meta: { bench: true },
-          component: bench.bench,
-          props: (route: RouteLocation) => ({ ...numbers(['sampleId'])(route), stage }),
-        })),
         { path: 'cut', name: 'cut', meta: { bench: true }, component: bench.beforeCut, props: numbers(['sampleId']) },
         {
           path: 'working/:result',
@@ -85,9 +79,21 @@ export const router = createRouter({
         { path: 'sums', name: 'sums', meta: { pageOf: 'comparison' }, component: pages.sums, props: numbers(['studyId', 'sampleId']) },
         { path: 'start', name: 'start', meta: { bench: true }, component: pages.start, props: numbers(['studyId', 'sampleId']) },
         { path: 'report', name: 'report', component: pages.report, props: numbers(['studyId', 'sampleId']) },
-        { path: '', redirect: { name: 'outside' } },
+        { path: '', name: 'study-begins', redirect: { name: 'outside' } },
       ],
     },
     { path: '/:rest(.*)', redirect: { name: 'studies' } },
   ],
 })
+
+/** Add the stations at which readings of a stage are typed, once the catalogue is there. */
+export function addStages(): void {
+  for (const { name } of catalogue().stations.filter((one) => one.is_stage))
+    router.addRoute('study', {
+      path: name,
+      name,
+      meta: { bench: true },
+      component: bench.bench,
+      props: (route: RouteLocation) => ({ ...numbers(['sampleId'])(route), stage: name }),
+    })
+}

@@ -1,8 +1,9 @@
 <script setup lang="ts">
 /** What of a group of holes is no reading: count, shape, open part, outline; and the button to remove it.
- *  The shape is a plain select: six short words, changed by an arrow without opening a list. */
+ *  The shape is a plain select: a few short words, changed by an arrow without opening a list. */
 import { computed, ref, watch } from 'vue'
 import type { Schemas } from '@/api/client'
+import { catalogue } from '@/catalogue/catalogue'
 import CopiedMark from './CopiedMark.vue'
 import { useRefusal } from '@/shared/useRefusal'
 import type { BenchChanges } from '@/sample/useSheet'
@@ -10,7 +11,6 @@ import type { BenchChanges } from '@/sample/useSheet'
 const props = defineProps<{ group: Schemas['HoleGroupOut']; changes: BenchChanges }>()
 
 type Shape = Schemas['HoleGroupIn']['shape']
-const SHAPES: readonly Shape[] = ['round', 'slot', 'ellipse', 'd', 'rectangle', 'outline']
 const count = ref('')
 const percent = ref('')
 const points = ref('')
@@ -56,7 +56,7 @@ function put(changed: Partial<Schemas['HoleGroupIn']> = {}) {
         :value="group.shape"
         @change="put({ shape: ($event.target as HTMLSelectElement).value as Shape })"
       >
-        <option v-for="shape in SHAPES" :key="shape">{{ shape }}</option>
+        <option v-for="shape in catalogue().hole_shapes" :key="shape">{{ shape }}</option>
       </select>
     </label>
     <label>open <input v-model="percent" class="narrow" @change="put()" /> %</label>

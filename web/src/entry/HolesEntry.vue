@@ -3,6 +3,7 @@
 import InputText from 'primevue/inputtext'
 import { nextTick, ref, toRef, watch } from 'vue'
 import { client, ProblemError, type Schemas } from '@/api/client'
+import { catalogue } from '@/catalogue/catalogue'
 import { useEcho } from './useEcho'
 import type { UnitFamily } from '@/catalogue/units'
 
@@ -15,6 +16,8 @@ const props = defineProps<{
 }>()
 const emit = defineEmits<{ next: []; previous: []; here: [] }>()
 
+/** Those with sizes that the examples beside them do not show. */
+const shapes = catalogue().hole_shapes.filter((shape) => !['round', 'slot', 'outline'].includes(shape)).join(', ')
 const text = ref('')
 const refused = ref('')
 const underway = ref<string[]>([])
@@ -92,8 +95,7 @@ function onKey(event: KeyboardEvent) {
         <p v-if="echo.question" class="said-wrong">{{ echo.question }}</p>
       </template>
       <p v-else class="soft help">
-        count x size; a shape before the size: <span class="typed">2 x slot 9 x 4</span>, ellipse, d, rectangle,
-        <span class="typed">1 x outline 0 0, 4 0, 4 3.5</span>; at the end <span class="typed">on 46 mm</span> for the
+        count x size; a shape before the size: <span class="typed">2 x slot 9 x 4</span>, {{ shapes }}, <span class="typed">1 x outline 0 0, 4 0, 4 3.5</span>; at the end <span class="typed">on 46 mm</span> for the
         circle, <span class="typed">50 % open</span> where tabs cover part
       </p>
     </div>

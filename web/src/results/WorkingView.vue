@@ -8,7 +8,7 @@ import BudgetTable from './BudgetTable.vue'
 import { useWorking } from './useWorking'
 import { fieldOf, inputName } from '@/catalogue/inputs'
 import { stationOfKey } from '@/sample/stations'
-import { term } from '@/catalogue/catalogue'
+import { catalogue, term } from '@/catalogue/catalogue'
 import { ProblemError, type Schemas } from '@/api/client'
 import { usePreferences } from '@/shared/preferences'
 
@@ -19,18 +19,7 @@ const sheet = useSheet(toRef(props, 'sampleId'))
 const working = useWorking(toRef(props, 'sampleId'), toRef(props, 'result'), () => sheet.data.value)
 const titles = useFieldTitles(sheet.data)
 
-const RESULTS: readonly { name: string; title: string }[] = [
-  { name: 'inlet_hole_area', title: 'Inlet hole area' },
-  { name: 'plate_flow_area', title: 'Tapping plate flow area' },
-  { name: 'plate_series_area', title: 'Series equivalent' },
-  { name: 'media_effective_area', title: 'Effective media area' },
-  { name: 'media_gross_area', title: 'Gross media area' },
-  { name: 'pleat_opening_at_inside', title: 'Pleat opening' },
-  { name: 'media_permeability', title: 'Permeability' },
-  { name: 'bypass_opening', title: 'Bypass opening' },
-  { name: 'bypass_full_open', title: 'Bypass full open' },
-  { name: 'efficiency_at_20_um', title: 'Efficiency' },
-]
+const results = catalogue().results.filter((one) => one.has_working)
 
 /** A number with its unit goes into brackets where a power follows: (6.07 mm)². */
 function shownPiece(piece: Schemas['WorkingPieceOut'], next = ''): string {
@@ -66,8 +55,8 @@ function show(name: string) {
 }
 
 function step(by: number) {
-  const place = RESULTS.findIndex((one) => one.name === props.result)
-  show(RESULTS[(place + by + RESULTS.length) % RESULTS.length]!.name)
+  const place = results.findIndex((one) => one.name === props.result)
+  show(results[(place + by + results.length) % results.length]!.name)
 }
 
 function print() {
@@ -86,7 +75,7 @@ useKeys([
   <div class="working">
     <nav aria-label="Workings">
       <button
-        v-for="one in RESULTS"
+        v-for="one in results"
         :key="one.name"
         type="button"
         :class="{ current: one.name === result }"
@@ -99,7 +88,7 @@ useKeys([
     <article>
       <header>
         <h1>
-          {{ working.data.value?.title ?? RESULTS.find((one) => one.name === result)?.title }}
+          {{ working.data.value?.title ?? results.find((one) => one.name === result)?.title }}
           <span class="soft">{{ sheet.data.value?.label }}</span>
         </h1>
         <button type="button" class="print" @click="print">Print</button>

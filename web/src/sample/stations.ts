@@ -10,32 +10,13 @@ export interface Station {
   progress: string
 }
 
-export const BENCH_STAGES = ['outside', 'opened', 'element', 'media'] as const
-export const STATION_ORDER = ['intake', 'short', 'outside', 'cut', 'opened', 'element', 'media', 'efficiency', 'engine', 'map', 'comparison', 'start', 'report'] as const
-export type StationName = (typeof STATION_ORDER)[number]
-
-const TITLES: Partial<Record<StationName, string>> = {
-  intake: 'Intake',
-  short: 'Short sheet',
-  cut: 'Cut',
-  efficiency: 'Efficiency',
-  engine: 'Oil, engine',
-  map: 'Operating map',
-  comparison: 'Comparison',
-  start: 'Warm-up, life',
-  report: 'Report',
-}
-
 /** What the efficiency comes from, in a word. */
 const EFFICIENCY_FROM: Readonly<Record<string, string>> = { counts: 'counted', claim: 'claim', estimate: 'estimate' }
 
-/** Stations whose pictures need the room of the results tape. */
-export const WITHOUT_TAPE: ReadonlySet<string> = new Set(['engine', 'map', 'comparison', 'start', 'report'])
-
 /** Return where a key of a reading, a detail or an observation is entered; any other key belongs to the media. */
-export function stationOfKey(key: string, sheet: Sheet | undefined): StationName {
+export function stationOfKey(key: string, sheet: Sheet | undefined): string {
   const detail = details().get(key)
-  if (detail) return detail.stage === 'warm_up' ? 'start' : (detail.stage as StationName)
+  if (detail) return detail.stage === 'warm_up' ? 'start' : (detail.stage)
   if (key.startsWith('oil.')) return 'engine'
   if (key === 'scenarios') return 'map'
   if (key === 'claims') return 'intake'
@@ -50,7 +31,7 @@ export function stationOfKey(key: string, sheet: Sheet | undefined): StationName
       candidate.observations.some((observation) => observation.key === key),
   )
   const at = part ?? sheet?.parts.find((candidate) => candidate.key === key.split('.')[0])
-  if (at) return at.stage as StationName
+  if (at) return at.stage
   if (key.startsWith('holes.centre_tube')) return 'element'
   return key.startsWith('holes.') ? 'outside' : 'media'
 }
@@ -84,8 +65,8 @@ export function isAnswered(sheet: Sheet, key: string): boolean {
 export function stationsOf(sheet: Sheet | undefined): Station[] {
   const ready = sheet?.needs.map.length === 0
   const alone = sheet?.needs.filter_alone.length === 0
-  return STATION_ORDER.map((name) => {
-    const station = { name, title: TITLES[name] ?? catalogue().stages[name] ?? name, fill: 0, progress: '' }
+  return catalogue().stations.map(({ name, title }) => {
+    const station = { name, title, fill: 0, progress: '' }
     if (!sheet) return station
     if (name === 'map')
       return {

@@ -18,10 +18,11 @@ import { prefetchSheet, useBenchChanges, useFieldTitles, useSheet } from '@/samp
 import { useShare } from './useShare'
 import { useStudy } from './useStudies'
 import { commandEntries } from './commandEntries'
-import { STATION_ORDER, stationOfKey, stationsOf, WITHOUT_TAPE } from '@/sample/stations'
+import { stationOfKey, stationsOf } from '@/sample/stations'
 import { everythingCopied, provideCopies } from '@/sample/copies'
 import { useActions, useFindable } from '@/shared/actions'
 import { saveAddress } from '@/shared/download'
+import { catalogue } from '@/catalogue/catalogue'
 import { useHelp } from '@/shared/help'
 import { useStops } from '@/shared/useStops'
 import { useKeptFocus } from '@/shared/useKeptFocus'
@@ -59,6 +60,8 @@ const toast = useToast()
 const TOLD_MS = 6000
 
 const stations = computed(() => stationsOf(sheet.data.value))
+/** A page that is no station, such as a working, has it. */
+const hasTape = computed(() => catalogue().stations.find((one) => one.name === stationName.value)?.has_tape ?? true)
 /** Another window has deleted it: what is still remembered of it is not shown as if it were there. */
 const isGone = computed(() => sheet.error.value instanceof ProblemError && sheet.error.value.status === 404)
 /** The station one is at: a page of one belongs to it. */
@@ -84,10 +87,10 @@ function go(name: string) {
 
 /** Go along the oil line; from a working, which is no station, to where one came from. */
 function along(by: 1 | -1) {
-  const place = STATION_ORDER.indexOf(stationName.value as (typeof STATION_ORDER)[number])
+  const place = stations.value.findIndex((one) => one.name === stationName.value)
   if (place < 0) return router.back()
-  const next = STATION_ORDER[place + by]
-  if (next) go(next)
+  const next = stations.value[place + by]
+  if (next) go(next.name)
 }
 
 /** What a change of sample says to those who do not see the rack. */
@@ -363,7 +366,7 @@ function pickNumber(event: KeyboardEvent) {
       <router-view v-else :key="sampleId" />
     </main>
     <ResultsTape
-      v-if="sheet.data.value && !WITHOUT_TAPE.has(stationName)"
+      v-if="sheet.data.value && hasTape"
       class="tape"
       :sheet="sheet.data.value"
       :titles="titles"

@@ -3,16 +3,6 @@ import type { Schemas } from '@/api/client'
 import { catalogue } from '@/catalogue/catalogue'
 import type { Sheet } from '@/sample/useSheet'
 import type { Found } from '@/shared/search'
-import { stationsOf } from '@/sample/stations'
-
-/** What is done at a station, by other words than its name. */
-const STATION_WORDS: Record<string, readonly string[]> = {
-  intake: ['offers', 'shops', 'price', 'date code', 'warranty', 'claims'],
-  map: ['export', 'csv', 'png', 'svg', 'restriction', 'loss breakdown', 'pressure profile', 'onset'],
-  comparison: ['export', 'side by side', 'bands', 'compare', 'csv', 'png', 'svg'],
-  start: ['cold start', 'interval', 'life', 'warm-up', 'duty cycle'],
-  engine: ['oil', 'viscosity', 'library', 'circuit', 'drag a point'],
-}
 
 interface Sources {
   sheet: Sheet | undefined
@@ -26,16 +16,15 @@ interface Sources {
 
 /** Return the entries, those people ask for most first. */
 export function commandEntries(from: Sources): Found[] {
-  const stations = stationsOf(from.sheet)
   const firstOf = (part: string) => {
     const found = from.sheet?.parts.find((one) => one.key === part || one.key.startsWith(`${part}[`))
     return found?.fields[0]?.key ?? found?.observations[0]?.key ?? part
   }
   return [
-    ...stations.map((one) => ({
+    ...catalogue().stations.map((one) => ({
       title: `Go to ${one.title.toLowerCase()}`,
       kind: 'station',
-      words: [one.title, one.name, ...(STATION_WORDS[one.name] ?? [])],
+      words: [one.title, one.name, ...one.synonyms],
       run: () => from.go(one.name),
     })),
     ...from.samples.map((sample) => ({

@@ -111,6 +111,17 @@ class UnitOut(WireModel):
     inch: ShownUnitOut
 
 
+class StationOut(WireModel):
+    """A station of the work; one that is a stage takes the readings of that stage."""
+
+    name: str
+    title: str
+    synonyms: list[str]
+    is_stage: bool
+    has_tape: bool
+    """The results stand below it."""
+
+
 class ResultRowOut(WireModel):
     """A result: its name in the working, its key in answers, its title, the suffix of its unit."""
 
@@ -119,6 +130,7 @@ class ResultRowOut(WireModel):
     title: str
     unit: str
     is_headline: bool
+    has_working: bool
 
 
 class MapQuantityOut(WireModel):
@@ -186,7 +198,8 @@ class PartToCopyOut(WireModel):
 class CatalogueOut(WireModel):
     """Everything that can be measured, seen or typed, and the words for it."""
 
-    stages: dict[str, str]
+    stations: list[StationOut]
+    hole_shapes: list[str]
     parts: list[PartTitleOut]
     quantities: list[QuantityOut]
     observations: list[ObservationOut]

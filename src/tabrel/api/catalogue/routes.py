@@ -23,14 +23,17 @@ from tabrel.api.catalogue.models import (
     ShortRowOut,
     ShortWayOut,
     ShownUnitOut,
+    StationOut,
     TermsOut,
     UnitOut,
 )
 from tabrel.api.errors import PROBLEM_RESPONSES
 from tabrel.core.catalogue.glossary import GLOSSARY
+from tabrel.core.catalogue.hole_dimensions import SHAPE_DIMENSIONS
 from tabrel.core.catalogue.observations import OBSERVATIONS
-from tabrel.core.catalogue.quantities import HOLE_PLACEMENTS, PART_SYNONYMS, PART_TITLES, QUANTITIES, STAGE_TITLES
+from tabrel.core.catalogue.quantities import HOLE_PLACEMENTS, PART_SYNONYMS, PART_TITLES, QUANTITIES
 from tabrel.core.catalogue.results import RESULTS, WIRE_UNITS
+from tabrel.core.catalogue.stations import STATIONS
 from tabrel.core.catalogue.terms import ENGINE_SIDE, INPUTS, TERMS
 from tabrel.core.catalogue.units import UNITS, UnitFamily, in_family, printed
 from tabrel.core.details.circuit_details import CIRCUIT_PARTS, MAP_NEEDS
@@ -41,6 +44,7 @@ from tabrel.core.entry.date_codes import DATE_TOKENS
 from tabrel.core.hydraulics.threshold_curve import HOTTEST
 from tabrel.core.maps.quantities import MAP_QUANTITIES
 from tabrel.core.oil.grades import GRADES
+from tabrel.core.results.working_chains import CHAINS
 from tabrel.core.review.before_cut import CAUTIONS, CUT_METHODS
 from tabrel.core.review.copies import PARTS_TO_COPY
 from tabrel.core.review.needs import SHORT_SHEET
@@ -65,7 +69,8 @@ def get_service(request: Request) -> ServiceOut:
 def catalogue_out() -> CatalogueOut:
     """Return the catalogues of the core."""
     return CatalogueOut(
-        stages=dict(STAGE_TITLES),
+        stations=[StationOut(**{**vars(one), "synonyms": list(one.synonyms)}) for one in STATIONS],
+        hole_shapes=list(SHAPE_DIMENSIONS),
         parts=[
             *(
                 PartTitleOut(key=key, title=title, stage=stage, synonyms=list(PART_SYNONYMS.get(key, ())))
@@ -109,7 +114,14 @@ def catalogue_out() -> CatalogueOut:
         input_fields={key: one.field for key, one in INPUTS.items() if one.field},
         units={suffix: _unit(symbol) for suffix, symbol in WIRE_UNITS.items() if symbol},
         results=[
-            ResultRowOut(name=row.name, key=row.key, title=row.title, unit=row.unit, is_headline=row.is_headline)
+            ResultRowOut(
+                name=row.name,
+                key=row.key,
+                title=row.title,
+                unit=row.unit,
+                is_headline=row.is_headline,
+                has_working=row.name in CHAINS,
+            )
             for row in RESULTS.values()
         ],
         claimable_results=list(CLAIMABLE_RESULTS),

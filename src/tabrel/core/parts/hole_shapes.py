@@ -1,6 +1,6 @@
-"""Area and perimeter of one hole, by shape.
+"""One hole by its shape: area, perimeter, the lines of its working, and its outline as it is drawn.
 
-Every function takes plain or uncertain numbers in metres and returns the same kind. A dimension
+Every geometry takes plain or uncertain numbers in metres and returns the same kind. A dimension
 that contradicts its own name is put right the only way it can be meant: of a slot's two dimensions
 the larger is its length; a d-hole taller than its diameter is round; a corner radius is at most half
 the shorter side. `analysis` warns about it.
@@ -8,10 +8,12 @@ the shorter side. `analysis` warns about it.
 
 from __future__ import annotations
 
-from collections.abc import Callable, Sequence
+from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass
-from math import hypot, pi
+from math import cos, hypot, pi, sin
+from typing import Literal
 
+from tabrel.core.study.model import HoleShape
 from tabrel.core.uncertainty.propagation import Uncertain
 from tabrel.core.uncertainty.sampled_number import arc_cosine, nominal_value, square_root
 
@@ -82,11 +84,110 @@ def outline_perimeter(points: Sequence[tuple[float, float]]) -> float:
     return sum(hypot(x2 - x1, y2 - y1) for (x1, y1), (x2, y2) in zip(points, closed, strict=True))
 
 
-SHAPES: dict[str, Callable[..., HoleGeometry]] = {
-    "round": round_hole,
-    "slot": slot,
-    "ellipse": ellipse,
-    "d": d_hole,
-    "rectangle": rectangle,
+Point = tuple[float, float]
+Sizes = Mapping[str, float]
+"""Of one hole by dimension. [m]"""
+
+POINTS_OF_ROUND = 36
+_TURNS = [2 * pi * i / POINTS_OF_ROUND for i in range(POINTS_OF_ROUND)]
+
+
+def _round_outline(sizes: Sizes) -> tuple[Point, ...]:
+    radius = sizes["diameter"] / 2
+    return tuple((radius * cos(turn), radius * sin(turn)) for turn in _TURNS)
+
+
+def _d_outline(sizes: Sizes) -> tuple[Point, ...]:
+    flat = sizes["diameter"] / 2 - sizes["height"]
+    return tuple((x, max(flat, y)) for x, y in _round_outline(sizes))
+
+
+def _ellipse_outline(sizes: Sizes) -> tuple[Point, ...]:
+    return tuple((sizes["length"] / 2 * cos(turn), sizes["width"] / 2 * sin(turn)) for turn in _TURNS)
+
+
+def _slot_outline(sizes: Sizes) -> tuple[Point, ...]:
+    return _rectangle_outline({**sizes, "corner_radius": min(sizes["length"], sizes["width"]) / 2})
+
+
+def _rectangle_outline(sizes: Sizes) -> tuple[Point, ...]:
+    long, short = sizes["length"] / 2, sizes["width"] / 2
+    corner = min(sizes.get("corner_radius", 0.0), long, short)
+
+    def reach(size: float, direction: float) -> float:
+        return (size - corner if direction > 0 else corner - size) + corner * direction
+
+    return tuple((reach(long, cos(turn)), reach(short, sin(turn))) for turn in [turn + pi / POINTS_OF_ROUND for turn in _TURNS])
+
+
+@dataclass(frozen=True)
+class AreaLine:
+    """A line of the working of the area of one hole; without a symbol it is the area itself.
+
+    The template names sizes by `LETTERS` and earlier lines by their symbol.
+    """
+
+    template: str
+    symbol: str | None = None
+    words: str = ""
+    measure: Literal["area", "length", "angle"] = "area"
+
+
+LETTERS = {"diameter": "d", "length": "l", "width": "w", "height": "h", "corner_radius": "c"}
+"""Symbol in a working by dimension."""
+
+
+def _round_lines(_: Sizes) -> tuple[AreaLine, ...]:
+    return (AreaLine("π·{d}²/4"),)
+
+
+def _d_lines(sizes: Sizes) -> tuple[AreaLine, ...]:
+    if sizes["height"] >= sizes["diameter"]:
+        return _round_lines(sizes)
+    return (
+        AreaLine("{d}/2", "R", "radius", "length"),
+        AreaLine("acos(({R} − {h})/{R})", "θ", "half the angle left", "angle"),
+        AreaLine("{θ}·{R}² − ({R} − {h})·√(2·{R}·{h} − {h}²)"),
+    )
+
+
+def _ellipse_lines(_: Sizes) -> tuple[AreaLine, ...]:
+    return (AreaLine("π·{l}·{w}/4"),)
+
+
+def _slot_lines(sizes: Sizes) -> tuple[AreaLine, ...]:
+    is_turned = sizes["length"] < sizes["width"]
+    return (AreaLine("{l}·({w} − {l}) + π·{l}²/4" if is_turned else "{w}·({l} − {w}) + π·{w}²/4"),)
+
+
+def _rectangle_lines(sizes: Sizes) -> tuple[AreaLine, ...]:
+    return (AreaLine("{w}·{l} − (4 − π)·min({c}, {w}/2, {l}/2)²" if "corner_radius" in sizes else "{w}·{l}"),)
+
+
+@dataclass(frozen=True)
+class Shape:
+    """Everything that depends on the shape of a hole.
+
+    Attributes
+    ----------
+    geometry : callable
+        Area and perimeter of its sizes.
+    outline : callable
+        Corner points of its sizes about the centre, the long side across.
+    lines : callable
+        Working of the area, for these sizes.
+    """
+
+    geometry: Callable[..., HoleGeometry]
+    outline: Callable[[Sizes], tuple[Point, ...]]
+    lines: Callable[[Sizes], tuple[AreaLine, ...]]
+
+
+SHAPES: dict[HoleShape, Shape] = {
+    "round": Shape(round_hole, _round_outline, _round_lines),
+    "slot": Shape(slot, _slot_outline, _slot_lines),
+    "ellipse": Shape(ellipse, _ellipse_outline, _ellipse_lines),
+    "d": Shape(d_hole, _d_outline, _d_lines),
+    "rectangle": Shape(rectangle, _rectangle_outline, _rectangle_lines),
 }
-"""Geometry by shape name; an outline has its own two functions, since it takes points."""
+"""By name; an outline has its own functions, since it takes points."""

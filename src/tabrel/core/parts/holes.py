@@ -116,7 +116,7 @@ def _geometry(
     if group.shape == "outline":
         return _outline_geometry(path, group, variables)
     lacking = [f"{path}.{dimension}" for dimension in SHAPE_DIMENSIONS[group.shape].required if dimension not in sizes]
-    return (None, lacking) if lacking else (SHAPES[group.shape](**sizes), [])
+    return (None, lacking) if lacking else (SHAPES[group.shape].geometry(**sizes), [])
 
 
 def _outline_geometry(path: str, group: HoleGroup, variables: Variables) -> tuple[HoleGeometry | None, list[str]]:

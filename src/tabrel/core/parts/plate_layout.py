@@ -10,9 +10,11 @@ from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass, replace
 from math import atan2, cos, hypot, pi, sin
 
+from tabrel.core.catalogue.hole_dimensions import SHAPE_DIMENSIONS
 from tabrel.core.catalogue.quantities import HOLE_QUANTITIES
 from tabrel.core.catalogue.units import shown_in_both
 from tabrel.core.parts.flow_area import MINOR_DIAMETER_FACTOR
+from tabrel.core.parts.hole_shapes import SHAPES, Point
 from tabrel.core.study.model import Circuit, HoleGroup, SampleHoles, used_readings
 from tabrel.core.uncertainty.estimate import estimate_quantity
 from tabrel.core.uncertainty.propagation import Uncertain
@@ -27,10 +29,8 @@ TYPICAL: dict[str, float] = {
 }
 """Sizes drawn dashed while they are not measured. [m]"""
 
-POINTS_OF_ROUND = 36
 MOST_DRAWN_HOLES = 240
 TOUCHING = 1e-5  # m; sizes on paper may touch
-Point = tuple[float, float]
 
 
 @dataclass(frozen=True)
@@ -193,27 +193,8 @@ def hole_outline(group: HoleGroup, sizes: Mapping[str, float]) -> tuple[Point, .
         x0 = (min(x for x, _ in points) + max(x for x, _ in points)) / 2
         y0 = (min(y for _, y in points) + max(y for _, y in points)) / 2
         return tuple(((x - x0) * 1e-3, (y - y0) * 1e-3) for x, y in points)
-    turns = [2 * pi * i / POINTS_OF_ROUND for i in range(POINTS_OF_ROUND)]
-    if group.shape in ("round", "d"):
-        if "diameter" not in sizes or (group.shape == "d" and "height" not in sizes):
-            return None
-        radius = sizes["diameter"] / 2
-        flat = radius - sizes.get("height", sizes["diameter"]) if group.shape == "d" else -radius
-        return tuple((radius * cos(turn), max(flat, radius * sin(turn))) for turn in turns)
-    if "length" not in sizes or "width" not in sizes:
-        return None
-    long, short = sizes["length"] / 2, sizes["width"] / 2
-    if group.shape == "ellipse":
-        return tuple((long * cos(turn), short * sin(turn)) for turn in turns)
-    corner = min(long, short) if group.shape == "slot" else min(sizes.get("corner_radius", 0.0), long, short)
-    return tuple(
-        (_signed(long - corner, cos(turn)) + corner * cos(turn), _signed(short - corner, sin(turn)) + corner * sin(turn))
-        for turn in [turn + pi / POINTS_OF_ROUND for turn in turns]
-    )
-
-
-def _signed(size: float, direction: float) -> float:
-    return size if direction > 0 else -size
+    lacking = [dimension for dimension in SHAPE_DIMENSIONS[group.shape].required if dimension not in sizes]
+    return None if lacking else SHAPES[group.shape].outline(sizes)
 
 
 def _placed(shapes: Mapping[int, tuple[Point, ...]], circles: Mapping[int, float], counts: Sequence[int]) -> list[PlacedHole]:

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
+
 from tabrel.core.catalogue.hole_dimensions import SHAPE_DIMENSIONS
 from tabrel.core.catalogue.quantities import QUANTITIES
 from tabrel.core.catalogue.results import RESULTS
@@ -12,6 +14,7 @@ from tabrel.core.parts.efficiency import (
     possible_sizes,
     usable_claim,
 )
+from tabrel.core.parts.hole_shapes import LETTERS, SHAPES
 from tabrel.core.parts.holes import MeasuredHoles
 from tabrel.core.results.working import Measure, Operand, Working
 from tabrel.core.sample.measured_sample import MeasuredSample
@@ -78,40 +81,22 @@ class Chain:
         if group.shape == "outline":
             outline = self.given("S", "area inside the outline", geometry.area, "area", f"{path}.points_mm", group.counts_as)
             return self.line(symbol, words, "{S}", [outline], "area")
-        letters = {"diameter": "d", "length": "l", "width": "w", "height": "h", "corner_radius": "c"}
         takes = SHAPE_DIMENSIONS[group.shape]
-        sizes: dict[str, Operand] = {}
+        terms: dict[str, Operand] = {}
+        plain: dict[str, float] = {}
         for dimension in takes.required + takes.optional:
             number = holes.sizes[position].get(dimension)
             if number is not None:
                 provenance = holes.provenances[position][dimension]
-                key = f"{path}.{dimension}"
-                sizes[dimension] = Operand(letters[dimension], dimension.replace("_", " "), number, "length", key, provenance)
-        if group.shape == "round" or (group.shape == "d" and _nominal(sizes["height"]) >= _nominal(sizes["diameter"])):
-            return self.line(symbol, words, "π·{d}²/4", [sizes["diameter"]], "area")
-        if group.shape == "d":
-            return self._d_hole(symbol, words, sizes)
-        return self._long_hole(symbol, words, group.shape, sizes)
-
-    def _d_hole(self, symbol: str, words: str, sizes: dict[str, Operand]) -> Operand:
-        radius = self.line("R", "radius", "{d}/2", [sizes["diameter"]], "length")
-        turn = self.line("θ", "half the angle left", "acos(({R} − {h})/{R})", [radius, sizes["height"]], "angle")
-        template = "{θ}·{R}² − ({R} − {h})·√(2·{R}·{h} − {h}²)"
-        return self.line(symbol, words, template, [radius, turn, sizes["height"]], "area")
-
-    def _long_hole(self, symbol: str, words: str, shape: str, sizes: dict[str, Operand]) -> Operand:
-        length, width = sizes["length"], sizes["width"]
-        if shape == "ellipse":
-            return self.line(symbol, words, "π·{l}·{w}/4", [length, width], "area")
-        if shape == "slot":
-            template = "{w}·({l} − {w}) + π·{w}²/4"
-            if _nominal(length) < _nominal(width):
-                template = "{l}·({w} − {l}) + π·{l}²/4"
-            return self.line(symbol, words, template, [length, width], "area")
-        if "corner_radius" not in sizes:
-            return self.line(symbol, words, "{w}·{l}", [length, width], "area")
-        template = "{w}·{l} − (4 − π)·min({c}, {w}/2, {l}/2)²"
-        return self.line(symbol, words, template, [length, width, sizes["corner_radius"]], "area")
+                letter, title = LETTERS[dimension], dimension.replace("_", " ")
+                terms[letter] = Operand(letter, title, number, "length", f"{path}.{dimension}", provenance)
+                plain[dimension] = _nominal(terms[letter])
+        *steps, last = SHAPES[group.shape].lines(plain)
+        for step in steps:
+            terms[str(step.symbol)] = self.line(
+                str(step.symbol), step.words, step.template, _named(step.template, terms), step.measure
+            )
+        return self.line(symbol, words, last.template, _named(last.template, terms), last.measure)
 
     def sections(self) -> list[Operand]:
         """Add the lines of every section at the plate and return their areas."""
@@ -226,6 +211,11 @@ class Chain:
         if spring is None or key in self.measured.known:
             return self.reading(key, "nₑ", "count")
         return Operand("nₑ", QUANTITIES[key].title, spring.dead_coils, "count", key, "assumed")
+
+
+def _named(template: str, terms: Mapping[str, Operand]) -> list[Operand]:
+    """Return the terms that a template names."""
+    return [term for symbol, term in terms.items() if f"{{{symbol}}}" in template]
 
 
 def _nominal(operand: Operand) -> float:

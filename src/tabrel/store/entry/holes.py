@@ -7,12 +7,14 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Literal
 
+from tabrel.core.catalogue.hole_dimensions import SHAPE_DIMENSIONS
 from tabrel.core.study.model import HoleGroup, HoleReadings
 from tabrel.store.connection import inserted_id
 from tabrel.store.entry.readings import entries_of_holes, insert_entries
 from tabrel.store.errors import NotStoredError
 from tabrel.store.gather import Asked, Reader
 from tabrel.store.rows import built
+from tabrel.store.understood import not_understood
 
 Placement = Literal["inlet", "centre_tube", "adapter"]
 
@@ -123,6 +125,8 @@ def load_hole_groups(conn: Reader, placement: Placement, owner: int) -> tuple[Ho
     entries = entries_of_holes(conn, study_id=owner) if placement == "adapter" else entries_of_holes(conn, sample_id=owner)
     groups = []
     for row in conn.execute(SELECT_HOLE_GROUPS, named):
+        if row["shape"] not in SHAPE_DIMENSIONS:
+            raise not_understood(f"the shape of a hole, {row['shape']!r},")
         readings = HoleReadings(**entries.get(row["id"], {}), points_mm=tuple(points.get(row["id"], ())))
         groups.append(built(HoleGroup, row, readings=readings))
     return tuple(groups)
