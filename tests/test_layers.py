@@ -121,3 +121,13 @@ def test_the_project_names_no_package_host():
     assert '"resolved"' not in (root / "web/package-lock.json").read_text()
     for path in [*root.glob("requirements/*"), root / "Makefile", root / "web/.npmrc"]:
         assert "https://" not in path.read_text(), path
+
+
+def test_no_file_is_longer_than_can_be_kept_in_mind():
+    root = SOURCE.parents[1]
+    folders = [root / name for name in ("src", "tests", "bench", "docs", "web/src")]
+    files = [path for folder in folders for path in folder.rglob("*.*") if path.suffix in (".py", ".ts", ".vue", ".css")]
+    built = [root / "src/tabrel/static", root / "web/src/api/schema.d.ts"]
+    for path in files:
+        if not any(path.is_relative_to(one) for one in built):
+            assert len(path.read_text().splitlines()) <= 400, path

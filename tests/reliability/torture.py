@@ -24,16 +24,14 @@ from pathlib import Path
 
 from fastapi import FastAPI
 from fastapi.testclient import TestClient
+from old_databases import old_database
 
 from api_steps import ADDRESSES
-from builders import everything
 from tabrel.api.app import create_app, serve_database
 from tabrel.cli.demo import fill_demo
 from tabrel.core.errors import TabrelError
-from tabrel.document.study_document import read_study
-from tabrel.store.connection import connect, transaction
-from tabrel.store.migrate import migrate, open_database, shipped_migrations
-from tabrel.store.study.studies import insert_study
+from tabrel.store.connection import connect
+from tabrel.store.migrate import shipped_migrations
 from tabrel.store.upkeep.kept import keep_copy
 from tabrel.store.upkeep.verify import faults_of
 
@@ -145,45 +143,6 @@ def undone_texts(path: Path) -> set[str]:
         return {row["text"] for row in conn.execute(SELECT_UNDONE)}
     finally:
         conn.close()
-
-
-def old_database(path: Path, version: int) -> str:
-    """Make a database as an older version left it, with a study of everything that version could hold; return its name."""
-    conn = connect(path, access="create")
-    migrate(conn, {number: script for number, script in shipped_migrations().items() if number <= version})
-    name = f"as of version {version}"
-    if version >= 12:
-        fill_as_of_now(conn, path.with_name("now.db"), name)
-    else:
-        conn.execute("INSERT INTO study (name) VALUES (:name)", {"name": name})
-        conn.execute("INSERT INTO sample (study_id, position, label) VALUES (1, 0, 'A')")
-        rows = [(i, f"{90 + i / 100:.2f} mm") for i in range(400)]
-        conn.executemany("INSERT INTO reading (sample_id, quantity_key, position, text) VALUES (1, 'can.height', ?, ?)", rows)
-    conn.close()
-    return name
-
-
-def fill_as_of_now(conn: sqlite3.Connection, newest: Path, name: str) -> None:
-    """Fill an old database with what a new one holds of a study, as far as it has the tables and columns for it."""
-    open_database(newest)
-    now = connect(newest)
-    with transaction(now):
-        insert_study(now, read_study(json.dumps(everything() | {"name": name})))
-    now.close()
-    conn.execute("PRAGMA foreign_keys = OFF")
-    conn.execute("ATTACH DATABASE :newest AS newest", {"newest": str(newest)})
-    tables = "SELECT name FROM {schema}.sqlite_master WHERE type = 'table' AND name NOT LIKE 'sqlite!_%' ESCAPE '!'"
-    old, new = ({row["name"] for row in conn.execute(tables.format(schema=schema))} for schema in ("main", "newest"))
-    with transaction(conn):
-        for table in sorted(old & new):
-            of_old, of_new = (
-                [row["name"] for row in conn.execute(f"SELECT name FROM pragma_table_info(:table, '{schema}')", {"table": table})]
-                for schema in ("main", "newest")
-            )
-            columns = ", ".join(column for column in of_old if column in of_new)
-            conn.execute(f"INSERT OR IGNORE INTO main.{table} ({columns}) SELECT {columns} FROM newest.{table}")
-    conn.execute("DETACH DATABASE newest")
-    conn.execute("PRAGMA foreign_keys = ON")
 
 
 def kills_while_migrating(folder: Path, times: int, seed: int = 2) -> Counter[str]:

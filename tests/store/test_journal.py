@@ -27,17 +27,15 @@ from tabrel.store.journal import (
     undo,
 )
 from tabrel.store.migrate import migrate, open_database, shipped_migrations
+from tabrel.store.sample.claims import insert_claim, remove_claim, set_stale
 from tabrel.store.sample.evidence import set_counts
 from tabrel.store.sample.samples import (
-    insert_claim,
     insert_sample,
     load_sample,
     load_samples,
     next_position,
-    remove_claim,
     set_cut,
     set_observation,
-    set_stale,
     update_sample_details,
 )
 from tabrel.store.study.studies import insert_study, load_study, update_study_details

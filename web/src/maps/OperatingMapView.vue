@@ -26,7 +26,7 @@ import { inputsByProvenance, strongestAssumptions } from './assumptions'
 import { csv } from '@/shared/download'
 import { lossesAt, lossSentence, pressureProfile } from './lossBreakdown'
 import { mapQuantities, quantityNamed, type MapQuantityName } from './mapQuantities'
-import { mapSummary } from './mapSummary'
+import { efficiencySource, mapSummary } from './mapSummary'
 import { significant } from '@/shared/numbers'
 import { aloneField, aloneRows, engineField, engineRows, fieldRows } from './mapView'
 import { term } from '@/catalogue/catalogue'
@@ -187,16 +187,7 @@ const caption = computed(() => {
   return `${sheet.data.value?.label ?? ''}: ${title.value}${span}; ${how}${changed.value ? `, what if: ${place.draft.name}` : ''}. Hatched: bypass open. A model, not a test.`
 })
 const summary = computed(() => (field.value ? mapSummary(title.value, field.value, acrossUnit.value) : ''))
-const efficiencyWords = computed(() => {
-  const known = shownMap.value?.efficiency
-  if (quantity.value.name !== 'media_fraction' || !known) return ''
-  if (known.value_percent === null && known.low_percent === null && known.high_percent === null)
-    return `Nothing says what the media capture at ${known.size_um} µm(c): a claim with a size, or family and thickness of the media.`
-  if (known.basis === 'counts') return known.value_percent === null ? 'From bounds of a counted test, at its flow and viscosity.' : 'From a counted test, at its flow and viscosity.'
-  const of = known.basis === 'claim' ? 'a claim' : 'a screening estimate, never a rating'
-  if (known.value_percent !== null) return `From ${of}.`
-  return known.low_percent === null ? `At most this, from the upper bound of ${of}.` : `At least this, from the lower bound of ${of}.`
-})
+const efficiencyWords = computed(() => (quantity.value.name === 'media_fraction' && shownMap.value ? efficiencySource(shownMap.value.efficiency) : ''))
 
 function move(to: Crosshair) {
   if (!field.value) return

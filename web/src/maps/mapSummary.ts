@@ -1,4 +1,5 @@
 /** What a map shows, in words, for those who do not see it; everything in it is read off the map. */
+import type { Schemas } from '@/api/client'
 import type { MapField } from './MapChart.vue'
 import { catalogue } from '@/catalogue/catalogue'
 import { significant } from '@/shared/numbers'
@@ -43,4 +44,14 @@ export function mapSummary(title: string, field: Described, acrossUnit: string):
   if (!bypass.length) return `${span} The bypass stays closed everywhere.`
   const ends = bypass.length === 1 ? bypass : [bypass[0], bypass[bypass.length - 1]]
   return `${span} Coming from the cold the bypass ${ends.join(', and ')}.`
+}
+
+/** Say what the efficiency of the media comes from. */
+export function efficiencySource(known: Schemas['EfficiencyAtOut']): string {
+  if (known.value_percent === null && known.low_percent === null && known.high_percent === null)
+    return `Nothing says what the media capture at ${known.size_um} µm(c): a claim with a size, or family and thickness of the media.`
+  if (known.basis === 'counts') return known.value_percent === null ? 'From bounds of a counted test, at its flow and viscosity.' : 'From a counted test, at its flow and viscosity.'
+  const of = known.basis === 'claim' ? 'a claim' : 'a screening estimate, never a rating'
+  if (known.value_percent !== null) return `From ${of}.`
+  return known.low_percent === null ? `At most this, from the upper bound of ${of}.` : `At least this, from the lower bound of ${of}.`
 }

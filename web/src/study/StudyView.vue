@@ -12,11 +12,11 @@ import OilLine from './OilLine.vue'
 import ResultsTape from '@/results/ResultsTape.vue'
 import SampleRack from './SampleRack.vue'
 
-import { DEVICE_GAP_MS, isTyping, useKeys } from '@/shared/useKeys'
 import { useMapPlace } from '@/maps/mapPlace'
 import { prefetchSheet, useBenchChanges, useFieldTitles, useSheet } from '@/sample/useSheet'
 import { useShare } from './useShare'
 import { useStudy } from './useStudies'
+import { useStudyKeys } from './useStudyKeys'
 import { commandEntries } from './commandEntries'
 import { stationOfKey, stationsOf } from '@/sample/stations'
 import { everythingCopied, provideCopies } from '@/sample/copies'
@@ -267,74 +267,7 @@ useActions(() => [
   { title: 'Export the study document', words: ['save', 'download', 'json', 'share', 'backup'], run: exportStudy },
 ])
 
-/** In a field with something in it, Ctrl+Z is the field's own. */
-function isFieldsOwn(event: KeyboardEvent): boolean {
-  const { target } = event
-  if (!isTyping(target)) return false
-  const isText = target instanceof HTMLInputElement || target instanceof HTMLTextAreaElement
-  const untouched = target instanceof HTMLElement && target.hasAttribute('data-detail')
-  return isText && target.value !== '' && !untouched
-}
-
-function isUndo(event: KeyboardEvent): boolean {
-  return (event.ctrlKey || event.metaKey) && !event.altKey && event.key.toLowerCase() === 'z' && !isFieldsOwn(event)
-}
-
-useKeys([
-  { keys: '[', does: 'the station before', matches: (event) => event.key === '[', run: () => along(-1), single: true },
-  { keys: ']', does: 'the next station', matches: (event) => event.key === ']', run: () => along(1), single: true },
-  {
-    keys: 'Ctrl+← →',
-    does: 'station before, next station, from a field too',
-    matches: (event) => event.ctrlKey && (event.key === 'ArrowLeft' || event.key === 'ArrowRight') && !isFieldsOwn(event),
-    run: (event) => along(event?.key === 'ArrowLeft' ? -1 : 1),
-    inFields: true,
-  },
-  {
-    keys: 'Ctrl+Z',
-    does: 'undo the last change (Ctrl+Shift+Z redoes it)',
-    matches: isUndo,
-    run: (event) => void move(event?.shiftKey ? 'redo' : 'undo'),
-    inFields: true,
-  },
-  { keys: 'Alt+C', does: 'confirm what is copied in this field, and go on', matches: (event) => event.altKey && event.code === 'KeyC', run: () => void confirmHere(), inFields: true },
-  { keys: 'Alt+D', does: 'duplicate this sample, or begin one with a template', matches: (event) => event.altKey && event.code === 'KeyD', run: duplicate, inFields: true },
-  {
-    keys: '1 … 9',
-    does: 'select that sample',
-    matches: (event) => /^Digit[1-9]$/.test(event.code) && !event.ctrlKey && !event.shiftKey && !event.altKey,
-    run: (event) => event && pickNumber(event),
-    single: true,
-  },
-  {
-    keys: 'Alt+1 … 9',
-    does: 'select that sample, from a field too',
-    matches: (event) => /^Digit[1-9]$/.test(event.code) && event.altKey,
-    run: (event) => event && pickAt(event),
-    inFields: true,
-  },
-])
-
-/** Wait a moment: a caliper that types like a keyboard sends more right behind, and picks no sample. */
-let burst: ReturnType<typeof setTimeout> | undefined
-
-/** No device sends Alt: it picks at once. */
-function pickAt(event: KeyboardEvent) {
-  const sample = samples.value[Number(event.code.slice(-1)) - 1]
-  if (sample) pick(sample.id)
-}
-
-function pickNumber(event: KeyboardEvent) {
-  const sample = samples.value[Number(event.code.slice(-1)) - 1]
-  clearTimeout(burst)
-  if (!sample) return
-  const another = () => clearTimeout(burst)
-  window.addEventListener('keydown', another, { once: true })
-  burst = setTimeout(() => {
-    window.removeEventListener('keydown', another)
-    pick(sample.id)
-  }, DEVICE_GAP_MS)
-}
+useStudyKeys({ along, move, confirmHere, duplicate, pick: (place) => samples.value[place] && pick(samples.value[place].id) })
 </script>
 
 <template>

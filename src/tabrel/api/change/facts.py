@@ -22,7 +22,8 @@ from tabrel.store.connection import snapshot
 from tabrel.store.entry.holes import place_of_hole_group
 from tabrel.store.entry.readings import place_of_reading
 from tabrel.store.revisions import revision_of
-from tabrel.store.sample.samples import load_sample, sample_of_claim, study_of_sample
+from tabrel.store.sample.claims import sample_of_claim
+from tabrel.store.sample.samples import load_sample, study_of_sample
 from tabrel.store.study.studies import load_study_frame
 
 ETAG = {"ETag": {"description": "Its revision, for If-Match.", "schema": {"type": "string"}, "example": '"17"'}}

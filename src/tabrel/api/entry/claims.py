@@ -21,7 +21,8 @@ from tabrel.core.review.claims import claim_words
 from tabrel.core.rules.study import check_sample
 from tabrel.core.study.model import Claim, Sample
 from tabrel.store.connection import transaction
-from tabrel.store.sample.samples import insert_claim, remove_claim, sample_of_claim, set_stale, study_of_sample
+from tabrel.store.sample.claims import insert_claim, remove_claim, sample_of_claim, set_stale
+from tabrel.store.sample.samples import study_of_sample
 
 router = APIRouter(prefix="/api", tags=["claims"], responses=PROBLEM_RESPONSES)
 

@@ -66,8 +66,9 @@ from tabrel.store.entry.readings import StoredReading, readings_of_sample
 from tabrel.store.gather import Reader, gathered
 from tabrel.store.journal import Change, last_change, movable_statements, next_undone
 from tabrel.store.revisions import revision_statements, revisions_of, study_revision
+from tabrel.store.sample.claims import claims_of
 from tabrel.store.sample.offers import offers_of
-from tabrel.store.sample.samples import StoredSample, claims_of, load_sample, sample_statements
+from tabrel.store.sample.samples import StoredSample, load_sample, sample_statements
 from tabrel.store.study.studies import frame_statements, load_study_frame
 
 OLD_RUBBER_YEARS = 5.0

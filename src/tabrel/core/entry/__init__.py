@@ -12,6 +12,7 @@
 `table_columns`     what its columns are, by their headings: `understood_headings`
 `quantity_words`    which quantity a heading names: `named_quantity`
 `count_columns`     what a table of particle counts is made of
+`count_headings`    its headings, conditions and questions
 `count_table`       a table of particle counts: `read_count_table`
 `count_writing`     counts as a table of our own layout: `count_table_text`
 `likely_errors`     a value far off, and the error that would explain it: `question`

@@ -8,7 +8,6 @@ from typing import Any, Literal
 
 from tabrel.core.study.model import (
     Bypass,
-    Claim,
     Cut,
     Leak,
     Price,
@@ -30,6 +29,7 @@ from tabrel.store.entry.typed_numbers import set_typed_numbers, typed_numbers, t
 from tabrel.store.errors import ConflictError, NotStoredError
 from tabrel.store.gather import Asked, Reader, gathered
 from tabrel.store.rows import built
+from tabrel.store.sample.claims import SELECT_CLAIMS, claims_of, insert_claim
 from tabrel.store.sample.evidence import SELECT_EVIDENCE, evidence_of, insert_evidence
 from tabrel.store.sample.offers import SELECT_OFFERS, insert_offer, offers_of
 
@@ -59,13 +59,6 @@ VALUES (:study_id, :position, :label, :status, :maker, :part_number, :price_amou
         :bypass_stated_low_kpa, :bypass_stated_high_kpa, :leak_count, :leak_diameter_mm, :capacity_g, :stated_collapse_kpa)
 """
 INSERT_OBSERVATION = "INSERT INTO observation (sample_id, key, text) VALUES (:sample_id, :key, :text)"
-INSERT_CLAIM = """
-INSERT INTO claim (sample_id, position, kind, source, relation, efficiency_percent, size_um, scale, standard, key, value,
-                   wording, speaker, seen, stale, copied_from)
-VALUES (:sample_id, (SELECT COALESCE(MAX(position) + 1, 0) FROM claim WHERE sample_id = :sample_id),
-        :kind, :source, :relation, :efficiency_percent, :size_um, :scale, :standard, :key, :value,
-        :wording, :speaker, :seen, :stale, :copied_from)
-"""
 
 
 def insert_sample(conn: sqlite3.Connection, study_id: int, position: int, sample: Sample) -> int:
@@ -113,11 +106,6 @@ def _sample_row(sample: Sample) -> dict[str, Any]:
         "leak_count": sample.leak.count if sample.leak else None,
         "leak_diameter_mm": sample.leak.diameter_mm if sample.leak else None,
     }
-
-
-def insert_claim(conn: sqlite3.Connection, sample_id: int, claim: Claim) -> int:
-    """Store a claim behind the others and return its id."""
-    return inserted_id(conn.execute(INSERT_CLAIM, {"sample_id": sample_id, **vars(claim)}))
 
 
 _DETAIL_COLUMNS = (
@@ -370,40 +358,3 @@ SELECT_OBSERVATIONS = "SELECT key, text FROM observation WHERE sample_id = :samp
 def _observations(conn: Reader, sample_id: int) -> dict[str, str]:
     rows = conn.execute(SELECT_OBSERVATIONS, {"sample_id": sample_id})
     return {row["key"]: row["text"] for row in rows}
-
-
-SELECT_CLAIMS = "SELECT * FROM claim WHERE sample_id = :sample_id ORDER BY position, id"
-
-
-def claims_of(conn: Reader, sample_id: int) -> list[tuple[int, Claim]]:
-    """Return the claims made for a sample with their ids, in order."""
-    return [(int(row["id"]), built(Claim, row)) for row in conn.execute(SELECT_CLAIMS, {"sample_id": sample_id})]
-
-
-SELECT_CLAIM_OWNER = "SELECT sample_id FROM claim WHERE id = :id"
-UPDATE_STALE = "UPDATE claim SET stale = :stale WHERE id = :id"
-DELETE_CLAIM = "DELETE FROM claim WHERE id = :id"
-
-
-def sample_of_claim(conn: sqlite3.Connection, claim_id: int) -> int:
-    """Return the sample a claim was made for.
-
-    Raises
-    ------
-    NotStoredError
-        If there is no such claim.
-    """
-    row = conn.execute(SELECT_CLAIM_OWNER, {"id": claim_id}).fetchone()
-    if row is None:
-        raise NotStoredError(f"there is no claim {claim_id}: load the sample again")
-    return int(row["sample_id"])
-
-
-def set_stale(conn: sqlite3.Connection, claim_id: int, reason: str | None) -> None:
-    """Mark a claim stale with a reason, or take the mark away."""
-    conn.execute(UPDATE_STALE, {"id": claim_id, "stale": reason})
-
-
-def remove_claim(conn: sqlite3.Connection, claim_id: int) -> None:
-    """Remove a claim that was typed wrongly; the journal keeps it."""
-    conn.execute(DELETE_CLAIM, {"id": claim_id})
