@@ -1,4 +1,4 @@
-"""What a person does at the bench, for the interface tests."""
+"""Steps of a person at the bench, for the interface tests."""
 
 from __future__ import annotations
 
@@ -13,7 +13,7 @@ SHORT_ANSWERS = {
     "element.pleat_count": "54", "media.strip_length": "1600", "media.strip_width": "64", "media.thickness": "0.8",
     "media.family": 1,
 }  # fmt: skip
-"""What is typed into the rows of the short sheet, or chosen by its number."""
+"""Text typed into the rows of the short sheet, or the number of a choice."""
 
 
 def row(page, key):

@@ -1,4 +1,4 @@
-"""What is held against every view: what axe-core knows of access, and what a layout must not do."""
+"""Checks of every view: the rules of axe-core, and faults of layout."""
 
 from __future__ import annotations
 

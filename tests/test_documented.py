@@ -1,4 +1,4 @@
-"""What is public is documented, and the words match the code."""
+"""Everything public is documented, and the words match the code."""
 
 from __future__ import annotations
 
@@ -39,7 +39,7 @@ SEEN_IN_THE_BROWSER = {
     "StartView": "[data-life=",
     "EfficiencyView": '[data-efficiency="result"]',
 }
-"""What an interface test looks for in each view."""
+"""Requirements that interface tests check in each view."""
 
 
 def public(kind):

@@ -124,7 +124,7 @@ class MapArrays(Mapping[str, FloatArray]):
 
 @dataclass(frozen=True)
 class Efficiency:
-    """What is known of the micron efficiency of a filter.
+    """Micron efficiency of a filter, as far as it is known.
 
     Attributes
     ----------
@@ -189,12 +189,12 @@ class Filter:
 
     @cached_property
     def warnings(self) -> tuple[str, ...]:
-        """What is questioned about its readings."""
+        """Questions about its readings."""
         return tuple(one.message for one in analyse_measured(self.measured).warnings)
 
     @property
     def efficiency(self) -> Efficiency:
-        """What is known of its micron efficiency, at any size."""
+        """Its micron efficiency at any size, as far as it is known."""
         return Efficiency(self.measured)
 
     def operating_map(

@@ -1,4 +1,4 @@
-"""What the application serves: the front end, plain 404s, this machine alone."""
+"""Addresses of the application: the front end, plain 404s, this machine alone."""
 
 from __future__ import annotations
 

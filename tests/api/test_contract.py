@@ -145,7 +145,7 @@ VALID: dict[str, dict] = {
     "post_readings_table": {"json": {"text": READING_TABLE}},
     "post_package": {"json": {"content_base64": "PACKAGE"}},
 }
-"""What each operation is asked besides its ids."""
+"""Query of each operation besides its ids."""
 
 
 @pytest.fixture(scope="module")

@@ -289,7 +289,7 @@ def test_compare_prints_what_can_be_worked_out_again_from_its_values(capsys, stu
     assert [line["state"] for line in found["requirements"][first]] == ["open"] * 3  # no collapse pressure is stated
     assert (found["verdicts"][first]["proposed"], found["verdicts"][first]["set"]) == ("none", None)
     assert [reason.split(" is ")[0] for reason in found["verdicts"][first]["reasons"]] == [
-        "The by-pass opening pressure",
+        "The bypass opening pressure",
         "The greatest element differential pressure",
     ]
 

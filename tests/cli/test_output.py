@@ -1,4 +1,4 @@
-"""What a command prints arrives, or the reason is one sentence; an interrupt is quiet."""
+"""Output of a command arrives, or the reason is one sentence; an interrupt is quiet."""
 
 from __future__ import annotations
 

@@ -1,4 +1,4 @@
-"""What differs between two study documents is listed exactly, in the words of the bench."""
+"""Differences between two study documents are listed exactly, in the words of the bench."""
 
 from __future__ import annotations
 

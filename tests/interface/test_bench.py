@@ -31,7 +31,7 @@ METRIC_SHEET = {
     "holes.inlet": "6 x 6.1, 6.0, 6.1 mm on 44 mm",
     "anti_drain.opening_pressure": "could not be found",
 }
-"""What is typed into each field of the outside sheet."""
+"""Text typed into each field of the outside sheet."""
 
 INCH_SHEET = {
     "filter.mass": "14 1/2",

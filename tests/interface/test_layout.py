@@ -1,4 +1,4 @@
-"""What must be readable at arm's length and pressed with a finger: texts of drawings, fields on a tablet."""
+"""Layout: texts of drawings are readable at arm's length, fields on a tablet fit a finger."""
 
 from __future__ import annotations
 

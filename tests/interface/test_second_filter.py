@@ -12,7 +12,7 @@ from bench_steps import SHORT_ANSWERS, chips, new_study, row, to_station, walk_s
 pytestmark = pytest.mark.interface
 
 OWN = {"anti_drain.lift": "2.5", "bypass.opening_pressure": "135", "element.pleat_count": "53", "media.strip_length": "1590"}
-"""What differs from specimen to specimen, and is measured on the second one as well."""
+"""Readings that differ from specimen to specimen, and are taken on the second one as well."""
 
 COUNT_ACTIONS = """
 window.actions = 0

@@ -1,4 +1,4 @@
-"""What is shown is shared: copied with its caption, and linked to so that it opens the same elsewhere."""
+"""Sharing a view: copied with its caption, and linked to so that it opens the same elsewhere."""
 
 from __future__ import annotations
 

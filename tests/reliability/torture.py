@@ -1,4 +1,4 @@
-"""What a workshop never does on purpose, done many times: kills, a full disk, many hands, flipped bytes.
+"""Accidents, many times over: kills, a full disk, many hands, flipped bytes.
 
 Each trial works on files of its own and returns what it found as counts. The tests run a few of each; `make torture` runs
 many and writes docs/reliability.md. What is killed or limited is a process forked for it, so that a trial costs little.

@@ -1,4 +1,4 @@
-"""What is printed before the work: every quantity of every stage has its line, and the drawing its number."""
+"""Sheets printed before the work: every quantity of every stage has its line, and the drawing its number."""
 
 from __future__ import annotations
 

@@ -1,4 +1,4 @@
-"""What is stored and means nothing any more, though the file is whole and every row within its rules."""
+"""Stored texts without a meaning, though the file is whole and every row within its rules."""
 
 from __future__ import annotations
 

@@ -1,4 +1,4 @@
-"""What endpoints depend on."""
+"""Dependencies of endpoints."""
 
 from __future__ import annotations
 

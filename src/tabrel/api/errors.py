@@ -83,7 +83,7 @@ PROBLEM_RESPONSES: dict[int | str, dict[str, Any]] = {
 """Every status an operation may refuse with."""
 
 RETRY = {"Retry-After": "1"}
-"""What a busy server asks for, in seconds."""
+"""Pause that a busy server asks for. [s]"""
 
 NOT_THERE = "there is nothing here"
 OWN_ERROR = "an error of Tabrel itself: nothing was changed by this; what happened is written where the server was started"

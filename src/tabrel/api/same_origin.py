@@ -34,7 +34,7 @@ SECURITY_HEADERS = {
     "Cross-Origin-Opener-Policy": "same-origin",
     "Cross-Origin-Resource-Policy": "same-origin",
 }
-"""What every answer tells the browser."""
+"""Headers of every answer."""
 
 
 def refusal(method: str, path: str, headers: Mapping[str, str]) -> tuple[int, str] | None:

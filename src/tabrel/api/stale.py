@@ -1,4 +1,4 @@
-"""What a change makes stale: every answer to a change names the addresses whose answers are no longer what they were.
+"""Addresses that a change makes stale: every answer to a change names the addresses whose answers are no longer what they were.
 
 A window fetches again what it shows of them, and nothing else; it keeps no list of its own.
 """
@@ -29,7 +29,7 @@ def naming(status: int) -> dict[int | str, dict[str, Any]]:
 STUDIES = "/api/studies"
 TEMPLATES = "/api/templates"
 EVERY_ENGINE = "/api/samples/*/engine"
-"""What shows the library of engines."""
+"""Addresses that show the library of engines."""
 EVERY_PLACE = "/api/samples/*/among"
 """Where a sample lies among all others, whatever their study."""
 COMPUTED_OF_SAMPLE = (

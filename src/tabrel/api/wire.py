@@ -1,4 +1,4 @@
-"""What the models that come in share."""
+"""Base of the request models."""
 
 from __future__ import annotations
 

@@ -19,7 +19,7 @@ T = TypeVar("T")
 
 PROCESSES = max(2, min(8, os.cpu_count() or 2))
 PRELOADED = ("tabrel.api.maps.slices", "tabrel.store.upkeep.kept")
-"""What a new process has at hand at once."""
+"""Modules that a new process has loaded already."""
 
 
 def _begin() -> None:

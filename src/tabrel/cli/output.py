@@ -12,7 +12,7 @@ from tabrel.core.errors import TabrelError
 
 
 class OutputError(TabrelError):
-    """What a command prints cannot be written; empty where whoever read it has gone."""
+    """Output of a command cannot be written; empty if its reader has closed it."""
 
 
 def put(text: str, end: str = "\n") -> None:

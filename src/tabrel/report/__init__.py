@@ -1,4 +1,4 @@
-"""What leaves Tabrel: core objects in, bytes out.
+"""Files that leave Tabrel: core objects in, bytes out.
 
 `at_hand`     everything a report tells, computed once from the study: `StudyAtHand`
 `blocks`      what a report is made of, whatever it is written as: `Report`, `Heading`, `Table`, `Picture` …

@@ -1,4 +1,4 @@
-"""What is printed before the work: a blank measuring sheet for the samples at hand, and labels to lay beside the pieces."""
+"""Sheets printed before the work: a blank measuring sheet for the samples of a study, and labels to lay beside the pieces."""
 
 from __future__ import annotations
 
@@ -18,7 +18,7 @@ from tabrel.report.figures.drawings import DrawnFilter, plate_drawing, section_d
 from tabrel.report.figures.media_drawings import pack_drawing, strip_drawing
 
 USUAL_MINUTES: dict[Stage, int] = {"outside": 20, "opened": 15, "element": 10, "media": 15}
-"""What a stage takes somebody who has done it before; our own figures."""
+"""Time that a stage takes an experienced analyst; our own figures."""
 
 READINGS = 3
 """Places for readings of each quantity."""

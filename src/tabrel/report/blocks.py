@@ -1,4 +1,4 @@
-"""What a report is made of, whatever it is written as: headings, sentences, facts, tables, pictures, the analyst's own text.
+"""Blocks of a report, whatever file it becomes: headings, sentences, facts, tables, pictures, the analyst's own text.
 
 Text in a block is text: nothing in it is markup, in any of the formats.
 """
@@ -38,7 +38,7 @@ class Points:
 
 @dataclass(frozen=True)
 class Facts:
-    """What is said of one thing: name and value, row by row."""
+    """Facts of one thing: name and value, row by row."""
 
     rows: tuple[tuple[str, str], ...]
 
@@ -170,7 +170,7 @@ class Report:
 
     @property
     def standing(self) -> str:
-        """What every page says of it."""
+        """Footer of every page."""
         if self.kind == "bench":
             return "For the bench"
         return f"Report {self.number}" if self.number else "Draft, not issued"

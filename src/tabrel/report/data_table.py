@@ -1,4 +1,4 @@
-"""What a table of plain values is: fields with their units, rows of values, empty for what is not known."""
+"""A table of plain values: fields with their units, rows of values, empty for what is not known."""
 
 from __future__ import annotations
 

@@ -23,7 +23,7 @@ MOST_TERMINALS = 2.0
 
 @dataclass(frozen=True)
 class SimulatedTest:
-    """What is set at the stand.
+    """Settings of the test stand.
 
     Attributes
     ----------
@@ -79,7 +79,7 @@ class SimulatedTest:
 
 @dataclass(frozen=True)
 class SimulatedCounts:
-    """What the counter wrote down.
+    """Records of the counter.
 
     Attributes
     ----------

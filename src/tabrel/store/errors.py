@@ -20,11 +20,11 @@ class NothingToUndoError(TabrelError):
 
 
 class ConflictError(TabrelError):
-    """What is to be changed is no longer as it was seen."""
+    """The fact to be changed differs from the one the window showed."""
 
 
 class ChangedMeanwhileError(ConflictError):
-    """What is to be changed has another revision than the window has seen."""
+    """The fact to be changed has another revision than the window showed."""
 
 
 class OtherDatabaseError(ConflictError):

@@ -1,4 +1,4 @@
-"""What the analyst prefers of what can be seen on a filter; it belongs to no study."""
+"""Preferences of the analyst among observations; they belong to no study."""
 
 from __future__ import annotations
 

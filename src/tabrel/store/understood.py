@@ -1,4 +1,4 @@
-"""What is stored as a text with a form of its own: understood, or else the database is damaged."""
+"""Stored texts with a form of their own: understood, or else the database is damaged."""
 
 from __future__ import annotations
 

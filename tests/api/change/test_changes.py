@@ -49,7 +49,7 @@ ASKED = {
     "comparison": {"temperature_c": -20, "speed_rpm": 1500},
     "warm-up": {},
 }
-"""What is asked of addresses that compute; map and slices take long, and rest on what sensitivity rests on."""
+"""Requests to addresses that compute; map and slices take long, and rest on the same inputs as sensitivity."""
 
 PATHS = sorted({path for _, path in ADDRESSES.values()})
 

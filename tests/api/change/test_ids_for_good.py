@@ -1,4 +1,4 @@
-"""What is undone keeps its place for itself: something entered elsewhere meanwhile is neither changed nor in the way."""
+"""An undone change keeps its ids: something entered elsewhere meanwhile is neither changed nor in the way."""
 
 from __future__ import annotations
 

@@ -1,4 +1,4 @@
-"""What is told of a filter as delivered: several faults at once, offers, the mount; the cut in words of one's own."""
+"""The filter as delivered: several faults at once, offers, the mount; the cut in words of one's own."""
 
 from __future__ import annotations
 

@@ -1,4 +1,4 @@
-"""What is drawn of a filter, through the API."""
+"""Drawings of a filter through the API."""
 
 from __future__ import annotations
 

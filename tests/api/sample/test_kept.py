@@ -1,4 +1,4 @@
-"""What no station shows yet stands in a plain list, every value of it."""
+"""Parts that no station shows yet stand in a plain list, every value of them."""
 
 from __future__ import annotations
 

@@ -1,4 +1,4 @@
-"""What was counted: exact intervals against published limits, totals over time, blanks, coincidence, sizes left out."""
+"""Counts of a test: exact intervals against published limits, totals over time, blanks, coincidence, sizes left out."""
 
 from __future__ import annotations
 

@@ -1,4 +1,4 @@
-"""What may be typed in a scenario: taken as it is said, in either unit family; refused with the correction."""
+"""Details of a scenario: taken as typed, in either unit family; refused with the correction."""
 
 from __future__ import annotations
 

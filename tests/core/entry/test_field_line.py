@@ -1,4 +1,4 @@
-"""What one line typed into a field means."""
+"""Meaning of one line typed into a field."""
 
 from __future__ import annotations
 

@@ -1,4 +1,4 @@
-"""What a use asks is met or failed only where the whole interval says so; else it is open and names what would decide."""
+"""A requirement is met or failed only if the whole interval says so; else it is open and names what would decide."""
 
 from __future__ import annotations
 
@@ -112,7 +112,7 @@ def test_a_by_pass_that_is_not_asked_for_decides_nothing_and_says_why():
 def test_no_valve_is_a_hazard_and_not_a_merit():
     line = lines(location="none", opening=None)[0]
     assert line.state == "failed"
-    assert "no by-pass valve anywhere" in line.reason
+    assert "no bypass valve anywhere" in line.reason
 
 
 def test_the_verdict_that_is_proposed():

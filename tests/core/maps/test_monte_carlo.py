@@ -218,7 +218,7 @@ def test_the_filter_alone_rests_on_no_assumption_of_the_engine():
 
 @pytest.mark.parametrize("key", sorted(set(MODEL_KEYS)))
 def test_every_reading_listed_as_an_input_moves_the_circuit(key):
-    """What the map is said to rest on is what it looks at."""
+    """The inputs named by a map are those that it uses."""
     extra = {
         "plate.thickness": "2.2 mm",
         "anti_drain.opening_pressure": "3 kPa",

@@ -89,7 +89,7 @@ def test_an_efficiency_is_read_out_of_its_wording(wording, relation, percent, si
     ("wording", "kind", "key", "relation", "value"),
     [
         ("Bypass valve 15 psi", "result", "bypass_opening_kpa", "=", "15 psi"),
-        ("by-pass opens at 8-11 psi", "result", "bypass_opening_kpa", "=", "8 to 11 psi"),
+        ("bypass opens at 8-11 psi", "result", "bypass_opening_kpa", "=", "8 to 11 psi"),
         ("relief valve setting 1.2 bar", "result", "bypass_opening_kpa", "=", "1.2 bar"),
         ("Bypass: 15 pounds", "result", "bypass_opening_kpa", "=", "15 pounds"),
         ("over 420 grams", "reading", "filter.mass", ">", "420 grams"),

@@ -33,7 +33,7 @@ TYPED = {
     "media.strip_width": "64 mm",
     "media.thickness": "0.8 mm",
 }
-"""What a person reads; a named thread says both its sizes in one line."""
+"""Titles as a person reads them; a named thread gives both its sizes in one line."""
 SEEN = {"bypass.location": "at the dome end", "media.family": "cellulose"}
 
 

@@ -1,4 +1,4 @@
-"""What a line typed into a field changes, and every refusal at its field."""
+"""Changes that a typed line makes, and every refusal at its field."""
 
 from __future__ import annotations
 

@@ -1,4 +1,4 @@
-"""What is larger than any study is refused with its place, before anything is made of it."""
+"""A document larger than any study is refused with its place, before anything is made of it."""
 
 from __future__ import annotations
 

@@ -5,7 +5,7 @@ import type { components, paths } from './schema'
 export type Schemas = components['schemas']
 export type Problem = Schemas['ProblemOut']
 
-/** What every request says besides. */
+/** Headers of every request. */
 export const requestHeaders = new Map<string, string>()
 
 /** Headers are set in here and not by a middleware, which would wait: a reading leaves before anything is drawn anew. */

@@ -13,12 +13,12 @@ let leaving = false
 
 const useChannel = createGlobalState(() => useBroadcastChannel<string, string>({ name: 'tabrel.database' }))
 
-/** What is to be said once the window is loaded again. */
+/** Message to show once the window is loaded again. */
 export function sayWhenLoadedAgain(words: string): void {
   sessionStorage.setItem(WORDS_KEY, words)
 }
 
-/** What was being typed, and is of the database that is gone. */
+/** Unfinished text that belongs to the replaced database. */
 function underWay(): string {
   const field = document.activeElement
   const typed = field instanceof HTMLInputElement && field.type !== 'checkbox' ? field.value.trim() : ''

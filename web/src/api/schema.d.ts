@@ -5125,7 +5125,7 @@ export interface components {
          *     shop : str or None
          *         Whose offers count; None for the cheapest.
          *     bypass_not_asked : str or None
-         *         Why it is not asked that the by-pass valve opens where the engine needs it.
+         *         Why it is not asked that the bypass valve opens where the engine needs it.
          */
         Use: {
             bypass_not_asked?: string | null;

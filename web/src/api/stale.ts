@@ -1,4 +1,4 @@
-/** What changes make stale, as the server names it: fetched again where it is shown, here and in the other windows. */
+/** Addresses that changes make stale, as the server names them: fetched again where it is shown, here and in the other windows. */
 import { useQueryClient, type Query, type QueryClient } from '@tanstack/vue-query'
 import { createGlobalState, useBroadcastChannel } from '@vueuse/core'
 import { watch } from 'vue'

@@ -33,7 +33,7 @@ const GROUPS = [
 ] as const
 const labels = computed(() => (study.data.value?.samples ?? []).map((sample) => sample.label))
 
-/** What is unlikely of a detail, and what is warned of at it. */
+/** Warnings about a detail. */
 const questions = computed(() => {
   const { detail_questions: asked = {}, analysis } = sheet.data.value ?? {}
   return { ...asked, ...Object.fromEntries((analysis?.warnings ?? []).filter((one) => details().has(one.where)).map((one) => [one.where, one.message])) }

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** What the sample holds that no station shows yet: benches and photographs, value by value. */
+/** Parts of the sample that no station shows yet: benches and photographs, value by value. */
 import { useQuery } from '@tanstack/vue-query'
 import { toRef } from 'vue'
 import { client, unwrap } from '@/api/client'

@@ -16,7 +16,7 @@ interface Draft {
   family: 'metric' | 'inch' | null
 }
 const EMPTY: Draft = { text: '', decimal: null, family: null }
-/** What is being taken in outlives a reload of the window. */
+/** The table outlives a reload of the window. */
 const draft = useSessionStorage<Draft>(`tabrel-readings-${props.studyId}`, { ...EMPTY })
 const found = ref<Schemas['ReadingTableOut'] | null>(null)
 const foundOf = ref('')
@@ -52,7 +52,7 @@ watchDebounced(
   },
   { debounce: 200, immediate: true, deep: true },
 )
-/** What stands beside the table is of this very table. */
+/** The notes beside the table belong to this very table. */
 const isLooked = computed(() => found.value !== null && foundOf.value === JSON.stringify(body.value))
 const cells = computed(() => found.value?.readings ?? [])
 const of = (state: Cell['state']) => cells.value.filter((one) => one.state === state)

@@ -85,7 +85,7 @@ const without = computed(() => {
 /** Hole sizes that make the area; where the holes lie is asked on the full sheet. */
 const sizesOf = (group: Schemas['PartOut']) => group.fields.filter((field) => !field.key.endsWith('circle_diameter'))
 
-/** What a field is called in a link to it. */
+/** Name of a field in a link to it. */
 function fieldTitle(key: string): string {
   const detail = details().get(key)
   return detail?.title ?? catalogue().quantities.find((one) => one.key === key)?.title ?? observations().get(key)?.title ?? key

@@ -36,7 +36,7 @@ async function takeIt() {
   else await lookAgain(name)
 }
 
-/** What is refused because another window was there first is shown as it is now, with what was chosen to stay. */
+/** After a refusal because another window was first, the present state is shown, and the choices stay. */
 async function lookAgain(name: string) {
   try {
     asked.value = await props.preview(name)

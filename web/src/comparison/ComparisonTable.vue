@@ -12,7 +12,7 @@ import { shownUnit, type UnitFamily } from '@/catalogue/units'
 const props = defineProps<{
   comparison: Schemas['ComparisonOut']
   bands: Readonly<Record<string, Schemas['SliceBandOut']>>
-  /** What each filter does whatever it is used for; null where scenarios are compared. */
+  /** Behaviour of each filter, independent of its use; null if scenarios are compared. */
   behaviour: readonly Schemas['BehaviourOut'][] | null
   inHand: number
   shown: readonly string[]

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** What changed from lot to lot of each part number: every specimen in the database against the one made before it. */
+/** Changes from lot to lot of each part number: every specimen in the database against the one made before it. */
 import { useQuery } from '@tanstack/vue-query'
 import { computed, toRef } from 'vue'
 import { client, unwrap, type Schemas } from '@/api/client'

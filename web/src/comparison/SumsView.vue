@@ -41,7 +41,7 @@ watch(settled, async (typed) => {
 })
 const understood = computed(() => preview.value.filter((line) => line.follows !== null))
 const wrong = computed(() => preview.value.filter((line) => line.follows === null))
-/** What is shown below the text is of this very text. */
+/** The lines below belong to this very text. */
 const isLooked = computed(() => previewOf.value === text.value && preview.value.length > 0)
 
 async function keep(lines: string) {

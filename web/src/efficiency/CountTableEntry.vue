@@ -24,7 +24,7 @@ interface Draft {
   scale: Schemas['CountTableIn']['scale'] | null
 }
 const EMPTY: Draft = { text: '', cells: [], decimal: null, scale: null }
-/** What is being entered outlives a reload of the window. */
+/** The entry outlives a reload of the window. */
 const draft = useSessionStorage<Draft>(`tabrel-counts-${props.sampleId}`, { ...EMPTY })
 const found = ref<Schemas['CountTableOut'] | null>(null)
 const { refused, guarded } = useRefusal()

@@ -33,7 +33,7 @@ export function widthOf(cells: readonly (readonly string[])[]): number {
   return Math.max(1, ...cells.map((row) => row.length))
 }
 
-/** What a table to be typed begins with. */
+/** First cells of a table to be typed. */
 export function emptyTable(): string[][] {
   return [['size um(c)', 'upstream', 'downstream'], ...Array.from({ length: 8 }, () => ['', '', ''])]
 }

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** What box, page and people claim: recorded with source and speaker, checked by readings, marked stale, never dropped. */
+/** Claims of box, page and people: recorded with source and speaker, checked by readings, marked stale, never dropped. */
 import { computed, nextTick, ref, useTemplateRef } from 'vue'
 import type { Schemas } from '@/api/client'
 import { useRefusal } from '@/shared/useRefusal'
@@ -72,7 +72,7 @@ async function markStale(claim: Schemas['ClaimOut']) {
 
 <template>
   <section class="claims" data-key="claims">
-    <h2>What is claimed <CopiedMark :things="claims.map((claim) => `claims/${claim.id}`)" of="the claims" /></h2>
+    <h2>Claims <CopiedMark :things="claims.map((claim) => `claims/${claim.id}`)" of="the claims" /></h2>
     <ul v-if="claims.length">
       <li v-for="claim in claims" :key="claim.id" :class="claim.verdict" :data-claim="claim.id">
         <span class="verdict">{{ term('verdict', claim.verdict) }}</span>

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** What rules make of the date code, and how a rule is stated; a date is taken only when it is asked for. */
+/** Date code as read by rules, and how to state a rule; a date is taken only on request. */
 import { useQuery } from '@tanstack/vue-query'
 import { computed, ref, useTemplateRef, nextTick } from 'vue'
 import { client, unwrap } from '@/api/client'

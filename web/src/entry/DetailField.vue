@@ -17,7 +17,7 @@ const props = defineProps<{
   /** Its revision: what a change names as seen. */
   revision: number
   number?: Schemas['DetailNumberOut']
-  /** What is unlikely about it, though it may be. */
+  /** Warning about an unlikely value. */
   question?: string
   family: UnitFamily
   options?: readonly string[]

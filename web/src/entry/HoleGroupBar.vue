@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** What of a group of holes is no reading: count, shape, open part, outline; and the button to remove it.
+/** Count, shape, open part and outline of a group of holes; and the button to remove it.
  *  The shape is a plain select: a few short words, changed by an arrow without opening a list. */
 import { computed, ref, watch } from 'vue'
 import type { Schemas } from '@/api/client'

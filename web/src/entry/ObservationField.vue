@@ -26,7 +26,7 @@ const { open: copied } = useCopied(() => things)
 
 /** The choice as the hand left it: the next one may follow before this one is answered. */
 const held = ref(props.value)
-/** What holds, one or several. */
+/** Choices that hold, one or several. */
 const APART = '; '
 const parts = computed(() => (held.value === null ? [] : props.observation.several ? held.value.split(APART) : [held.value]))
 const holds = (value: string) => parts.value.includes(value)

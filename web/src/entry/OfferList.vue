@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** What shops ask for the part: price of the pack, how many are in it, delivery; what one piece costs. */
+/** Offers of shops for the part: price of the pack, how many are in it, delivery; cost of one piece. */
 import { computed, nextTick, ref, useTemplateRef } from 'vue'
 import type { Schemas } from '@/api/client'
 import { useRefusal } from '@/shared/useRefusal'
@@ -29,7 +29,7 @@ async function add() {
 
 <template>
   <section class="offers" data-key="offers">
-    <h2>What shops ask for it</h2>
+    <h2>Offers of shops</h2>
     <table v-if="offers.length">
       <thead>
         <tr>

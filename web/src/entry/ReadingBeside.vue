@@ -7,7 +7,7 @@ export type ChosenInstrument = NonNullable<Schemas['ReadingIn']['instrument']> |
 </script>
 
 <script setup lang="ts">
-/** What goes with the reading being typed: where it comes from, taken with what, a note; or why there is no value.
+/** Choices beside the reading being typed: provenance, instrument, note; or the reason why there is no value.
  *  Plain selects: an arrow changes them without opening a list, and Enter goes back to the reading. */
 import { ref } from 'vue'
 import { term, terms } from '@/catalogue/catalogue'

@@ -18,7 +18,7 @@ const props = defineProps<{
 }>()
 const emit = defineEmits<{ setAside: [reason: string]; useAgain: []; leave: [] }>()
 
-/** What is being done to it in place. */
+/** Action under way on the reading. */
 const asking = ref<'correct' | 'aside' | null>(null)
 const reason = ref('')
 const right = ref('')
@@ -32,7 +32,7 @@ const reasons = computed(() => Object.entries(terms('correction')) as [Correctio
 
 const past = ref<Schemas['HistoryOut'][]>([])
 
-/** What was recorded of the reading beside its text. */
+/** Record of the reading beside its text. */
 const about = computed(() => {
   const { provenance, instrument, note, confirmed, copied_from: copied } = props.reading
   return [

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** What practitioners make of something, where they differ: the view this program leans to first, in bold. */
+/** Views of practitioners where they differ: the view this program leans to first, in bold. */
 defineProps<{ schools: readonly string[] }>()
 </script>
 

@@ -1,4 +1,4 @@
-/** What the server understands of a text while it is being typed. */
+/** Echo: the meaning of a text while it is being typed. */
 import { ref, watch, type Ref } from 'vue'
 import { unwrap, type Schemas } from '@/api/client'
 

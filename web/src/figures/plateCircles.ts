@@ -1,4 +1,4 @@
-/** What lights up in the drawing of the plate while a key is being typed. */
+/** Circle to highlight in the drawing of the plate while a key is being typed. */
 import { terms } from '@/catalogue/catalogue'
 
 const DRAWN_AS: Record<string, string> = {

@@ -1,4 +1,4 @@
-/** What is drawn beside the readings of the opened filter. */
+/** Figures beside the readings of the opened filter. */
 import { useQuery } from '@tanstack/vue-query'
 import { toValue, type MaybeRefOrGetter } from 'vue'
 import { client, unwrap } from '@/api/client'

@@ -11,7 +11,7 @@ export interface ValveState {
   kpa: number | null
   /** x of the valve's axis. [mm] */
   axis: number
-  /** What holds it shut: the zigzag of a coil spring with its wire where it is cut, a bent blade, or nothing (a flap). */
+  /** Spring that holds it shut: the zigzag of a coil spring with its wire where it is cut, a bent blade, or nothing (a flap). */
   spring: string
   wires: { x: number; y: number }[]
   /** Corners of the disc, or of the flap that bends away from its left edge. */

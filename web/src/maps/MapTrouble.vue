@@ -17,7 +17,7 @@ const props = defineProps<{
 defineEmits<{ alone: [] }>()
 
 const where = computed(() => (props.error instanceof ProblemError ? props.error.where : ''))
-/** What is needed; empty where something else is the matter. */
+/** Missing inputs; empty if there is another problem. */
 const needs = computed(() => (props.isAlone ? props.sheet?.needs.filter_alone : props.sheet?.needs.map) ?? [])
 const aloneIsThere = computed(() => !props.isAlone && props.sheet?.needs.filter_alone.length === 0)
 const groups = computed(() => {
@@ -41,7 +41,7 @@ function size({ left, entries }: Schemas['OpenWayOut']): string {
 }
 /** There is one way, and it says nothing more than the need. */
 const isPlain = (need: Schemas['OpenNeedOut']) => need.ways.length === 1 && need.ways[0]!.title === need.title
-/** What a need or a way is called; what came as a bare key has words of its own. */
+/** Title of a need or a way; a bare key has words of its own. */
 const called = (title: string) => (/^[\w.[\]]+\.[\w.[\]]+$/.test(title) ? inputName(title, props.titles) : title)
 const toPlace = (key: string) => {
   const field = fieldOf(key, props.titles)

@@ -79,7 +79,7 @@ const active = computed(() => (isAlone.value ? alone : map))
 const problem = computed(() => active.value.error.value)
 /** A scenario that cannot be computed is told in its panel, and the unchanged map stays. */
 const inScenario = computed(() => (place.scenario && problem.value ? problem.value.message : ''))
-/** What needs no engine is shown as soon as it can be; once for a sample, so that the engine can still be asked for. */
+/** The filter alone is shown as soon as it can be; once for a sample, so that the engine can still be chosen. */
 let shownFor: number | null = null
 watch(
   [sampleId, problem, aloneIsThere],
@@ -179,7 +179,7 @@ const inputWords = computed(() => {
   const strongest = sensitivity.data.value && !sensitivity.isPlaceholderData.value ? strongestAssumptions(sensitivity.data.value) : []
   return strongest.length ? `${counts}; most sensitive to the ${strongest.map((one) => term('assumption', one.name)).join(' and the ')}` : counts
 })
-/** What a saved picture shows. */
+/** Caption of a saved picture. */
 const caption = computed(() => {
   const found = field.value?.grid.flat().flatMap((value) => (value === null ? [] : [value * field.value!.unit.factor])) ?? []
   const span = found.length ? `, ${significant(Math.min(...found), 2)} to ${significant(Math.max(...found), 3)} ${field.value!.unit.symbol}${quantity.value.is_logarithmic ? ' (log)' : ''}` : ''

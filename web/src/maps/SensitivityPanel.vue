@@ -23,7 +23,7 @@ const strongest = computed(() => new Set(strongestAssumptions(props.sensitivity!
 const rowClass = (one: Assumption) => ({ used: strongest.value.has(one.name) })
 const byTitle = (one: Assumption) => term('assumption', one.name)
 const counts = computed(() => inputsByProvenance(props.sensitivity?.inputs ?? []))
-/** What changes less than can be told is said so, rather than with digits that mean nothing. */
+/** An effect too small to resolve is named as such, not with meaningless digits. */
 const shownPercent = (percent: number) => (percent !== 0 && Math.abs(percent) < 0.1 ? '< 0.1' : significant(percent, 2))
 const name = (key: string) => (key.startsWith('model.') ? term('assumption', key) : inputName(key, props.titles))
 </script>

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** What if: changes to engine, oil and filter that are only thought of, each drawn against the unchanged filter. */
+/** What-if panel: changes to engine, oil and filter, each drawn against the unchanged filter. */
 import { computed, reactive, ref, watch } from 'vue'
 import type { Schemas } from '@/api/client'
 import { terms } from '@/catalogue/catalogue'

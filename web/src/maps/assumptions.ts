@@ -13,7 +13,7 @@ export function assumptionBand(one: Assumption): string {
   return one.unit === '×' ? `× ${band}` : `${band} ${one.unit}`.trim()
 }
 
-/** What moving it does to the bypass onset. */
+/** Effect of moving it on the bypass onset. */
 export function onsetWords(one: Assumption): string {
   const [low, high] = [one.onset_low_c, one.onset_high_c]
   if (low === null && high === null) return 'bypass stays shut'

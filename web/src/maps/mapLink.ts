@@ -2,7 +2,7 @@
 import { USUAL_SIZE_UM, type Condition, type Scenario } from './useOperatingMap'
 import { isChanged } from './scenario'
 
-/** What of the map's place a link carries. */
+/** Parts of the map's place that a link carries. */
 export interface LinkedPlace {
   temperature: number
   speed: number

@@ -1,4 +1,4 @@
-/** What a map can show, as the catalogue has it. */
+/** Quantities of a map, as the catalogue has them. */
 import type { Schemas } from '@/api/client'
 import { catalogue } from '@/catalogue/catalogue'
 import type { WireUnit } from '@/catalogue/units'

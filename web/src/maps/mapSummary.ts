@@ -1,4 +1,4 @@
-/** What a map shows, in words, for those who do not see it; everything in it is read off the map. */
+/** A map in words, for those who do not see it; everything is read off the map. */
 import type { Schemas } from '@/api/client'
 import type { MapField } from './MapChart.vue'
 import { catalogue } from '@/catalogue/catalogue'

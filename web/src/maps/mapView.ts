@@ -67,7 +67,7 @@ export function engineRows(map: OperatingMap, unchanged: OperatingMap | null, ro
     }))
 }
 
-/** What a share that rests on a bound or an envelope of the media's efficiency is: a least, a greatest, or the least of a range. */
+/** Kind of bound of a share that rests on a bound or an envelope of the media's efficiency: a least, a greatest, or the least of a range. */
 export function boundOf({ value_percent, low_percent, high_percent }: OperatingMap['efficiency']): Pick<ValueRow, 'bound' | 'upTo' | 'around'> {
   if (value_percent !== null)
     return value_percent > 0 && low_percent !== null && high_percent !== null ? { around: [low_percent / value_percent, high_percent / value_percent] } : {}

@@ -4,7 +4,7 @@ import { ProblemError, type Schemas } from '@/api/client'
 type Need = Schemas['OpenNeedOut']
 type Scenario = Schemas['Scenario']
 
-/** What a scenario brings that a filter or an engine may lack, as a way of a need has it. */
+/** Inputs that a scenario provides and a filter or an engine may lack, as a way of a need names them. */
 const BROUGHT: Partial<Record<keyof Scenario, string>> = {
   oil_grade: 'oil',
   stud_bore_mm: 'engine.stud_bore',

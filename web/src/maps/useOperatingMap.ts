@@ -34,7 +34,7 @@ function fetchMap(sampleId: number, asked: MapAsked): Promise<OperatingMap> {
 export function useOperatingMap(
   sampleId: MaybeRefOrGetter<number>,
   asked: MaybeRefOrGetter<MapAsked>,
-  /** What it still needs, as the sheet says; undefined before that is there. */
+  /** Missing inputs, as the sheet lists them; undefined before they are known. */
   needs: () => Needs | undefined,
   enabled: MaybeRefOrGetter<boolean> = true,
 ) {

@@ -5,7 +5,7 @@ import { computed, ref, watch } from 'vue'
 const props = defineProps<{ text: string; label: string; id?: string; lines?: number; placeholder?: string }>()
 const emit = defineEmits<{ keep: [text: string] }>()
 const typed = ref(props.text)
-/** What was there when typing began. */
+/** Text at the start of typing. */
 const base = ref(props.text)
 const isTyped = computed(() => typed.value !== base.value)
 const changedElsewhere = computed(() => isTyped.value && props.text !== base.value && props.text !== typed.value)

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** What the uncertainty of a result is made of, the largest first, and what would make each part smaller. */
+/** Uncertainty budget of a result, the largest part first, and how to reduce each part. */
 import type { Schemas } from '@/api/client'
 import { term } from '@/catalogue/catalogue'
 import type { UnitFamily } from '@/catalogue/units'

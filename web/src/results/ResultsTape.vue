@@ -26,7 +26,7 @@ function needWords(key: string): string {
   return inputName(key, props.titles) + why
 }
 
-/** What the number comes from: the counts say "measured" by themselves. */
+/** Basis of the number: the counts say "measured" by themselves. */
 function inputWords(headline: Headline): string {
   const counts = countWords(props.sheet.input_counts[headline.name])
   const basis = headline.from.replace(/^measured(, )?/, '')
@@ -37,7 +37,7 @@ function inputWords(headline: Headline): string {
   return basis ? `${basis}: ${told}` : told
 }
 
-/** What is assumed, by name: one number that is none of this filter's may decide the result. */
+/** Assumptions by name: one number that is not this filter's own may decide the result. */
 function assumedWords(keys: readonly string[]): string {
   if (!keys.length) return ''
   const names = keys.map((key) => inputName(key, props.titles).replace(/^.*: /, ''))

@@ -13,7 +13,7 @@ function missing(name: string, sheet: Sheet | undefined): string[] {
   return result && result.value === null && result.low === null && result.high === null ? result.missing : []
 }
 
-/** What cannot be computed yet is not asked for. */
+/** A result that cannot be computed yet is not requested. */
 export function useWorking(sampleId: MaybeRefOrGetter<number>, name: MaybeRefOrGetter<string>, sheet: () => Sheet | undefined) {
   return useQuery({
     queryKey: queryKeys.working(sampleId, name),

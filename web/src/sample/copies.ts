@@ -1,4 +1,4 @@
-/** What of a sample is copied and not confirmed; the frame of the study provides it, each field looks for its own. */
+/** Copied facts of a sample that are not confirmed; the frame of the study provides them, each field looks for its own. */
 import { computed, inject, provide, type ComputedRef, type InjectionKey } from 'vue'
 import type { Schemas } from '@/api/client'
 import type { Sheet } from './useSheet'

@@ -1,4 +1,4 @@
-/** What a change makes of a sheet. */
+/** A sheet after a change. */
 import type { Schemas } from '@/api/client'
 
 export type Sheet = Schemas['SheetOut']

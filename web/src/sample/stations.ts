@@ -10,7 +10,7 @@ export interface Station {
   progress: string
 }
 
-/** What the efficiency comes from, in a word. */
+/** Basis of the efficiency, in a word. */
 const EFFICIENCY_FROM: Readonly<Record<string, string>> = { counts: 'counted', claim: 'claim', estimate: 'estimate' }
 
 /** Return where a key of a reading, a detail or an observation is entered; any other key belongs to the media. */

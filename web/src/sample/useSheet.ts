@@ -44,7 +44,7 @@ export function inTurn<T>(work: () => Promise<T>): Promise<T> {
 /** Revisions that this window's own changes have made, by sample and thing: they were seen, however fast the hand was. */
 const own = new Map<string, number>()
 
-/** What goes with every change: what this window has, what it shows, and which revision it has seen. */
+/** Headers of every change: what this window has, what it shows, and which revision it has seen. */
 interface Asked {
   query: { since: number | undefined; figures: boolean }
   header: { 'If-Match': string }

@@ -5,7 +5,7 @@ import { ref } from 'vue'
 export const useHelp = defineStore('help', () => {
   const open = ref(false)
   const tab = ref<'keys' | 'glossary'>('keys')
-  /** What is looked for in the glossary. */
+  /** Search text of the glossary. */
   const term = ref('')
 
   /** Open it at the keys, or close it. */

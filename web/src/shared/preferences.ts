@@ -1,4 +1,4 @@
-/** What the person at the bench prefers; stored in this browser, each window with its own until it is loaded again. */
+/** Preferences of the person at the bench; stored in this browser, each window with its own until it is loaded again. */
 import { usePreferredDark, useStorage } from '@vueuse/core'
 import { defineStore } from 'pinia'
 import { toRefs, watch } from 'vue'
@@ -13,7 +13,7 @@ interface Preferences {
   singleKeys: boolean
 }
 
-/** What is stored, but for what is none of the choices. */
+/** Stored choices, as far as they are still offered. */
 function valid(stored: Partial<Preferences>, usual: Preferences): Preferences {
   return {
     family: stored.family === 'inch' ? 'inch' : usual.family,

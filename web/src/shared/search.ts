@@ -1,7 +1,7 @@
 /** Finding anything by the analyst's own words. */
 export interface Found {
   title: string
-  /** What kind of thing it is, such as "reading" or "part". */
+  /** Kind of thing, such as "reading" or "part". */
   kind: string
   words: readonly string[]
   run: () => void

@@ -1,4 +1,4 @@
-/** What was refused, said at its place; anything else that goes wrong is thrown on. */
+/** Refusal, shown at its place; any other error is thrown on. */
 import { ref } from 'vue'
 import { ProblemError } from '@/api/client'
 

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** What a start comes to, filter by filter. */
+/** Totals of a start, filter by filter. */
 import { computed } from 'vue'
 import type { Schemas } from '@/api/client'
 import { needsWords } from '@/catalogue/inputs'

@@ -22,7 +22,7 @@ const source = ref('')
 const label = ref('')
 const parts = ref<Part[]>(usual())
 const templateName = ref('')
-/** What is to be confirmed before it is done: replacing a template, or leaving out what is gone. */
+/** Action to be confirmed first: replacing a template, or leaving out obsolete parts. */
 const asked = ref<'replace' | 'without' | null>(null)
 const removed = ref<number | null>(null)
 const told = ref('')

@@ -51,7 +51,7 @@ const rows = computed(() =>
 const units = computed(() => new Map(rows.value.flatMap((row) => row.results.map((one) => [one.key, one.unit]))))
 const away = computed(() => props.study.samples.filter((one) => one.status !== 'in_use'))
 
-/** What keeps the results from being whole. */
+/** Reasons why results are incomplete. */
 function stateOf(summary: Schemas['SampleSummaryOut'] | undefined): string {
   if (!summary) return ''
   const parts = [

@@ -66,7 +66,7 @@ const hasTape = computed(() => catalogue().stations.find((one) => one.name === s
 const isGone = computed(() => sheet.error.value instanceof ProblemError && sheet.error.value.status === 404)
 /** The station one is at: a page of one belongs to it. */
 const stationName = computed(() => String(route.meta.pageOf ?? route.name))
-/** What the view is, for those who do not see the line; a working has a heading of its own. */
+/** Heading of the view, for those who do not see the line; a working has a heading of its own. */
 const hereTitle = computed(() => {
   const station = stations.value.find((one) => one.name === stationName.value)
   return station ? `${station.title}, ${sheet.data.value?.label ?? ''}` : ''
@@ -93,7 +93,7 @@ function along(by: 1 | -1) {
   if (next) go(next.name)
 }
 
-/** What a change of sample says to those who do not see the rack. */
+/** Announcement of a change of sample to those who do not see the rack. */
 const announced = ref('')
 watch(
   () => props.sampleId,
@@ -152,7 +152,7 @@ async function confirmHere() {
 
 const duplicating = ref(false)
 
-/** What is typed and not yet taken would be missing in the copy: it is said first. */
+/** Unfinished text would be missing in the copy: a message says so first. */
 function duplicate() {
   if (!isTypedAt('duplicate')) duplicating.value = true
 }
@@ -256,7 +256,7 @@ useActions(() => [
   { title: 'Redo', words: ['repeat'], run: () => void move('redo') },
   { title: 'Add a sample', words: ['new filter', 'another one', 'empty sample'], run: () => void addSample() },
   { title: 'Duplicate this sample', words: ['copy', 'second filter', 'same part', 'template', 'clone'], run: duplicate },
-  { title: 'What if: change engine, oil or filter in thought', words: ['scenario', 'what if', 'try out', 'stuck', 'clogged', 'loading'], run: whatIf },
+  { title: 'What if: change engine, oil or filter', words: ['scenario', 'what if', 'try out', 'stuck', 'clogged', 'loading'], run: whatIf },
   { title: 'Save parts as a template', words: ['template', 'reuse'], run: duplicate },
   ...(copied.value.length
     ? [{ title: `Confirm all ${copied.value.length} copied things of this sample`, words: ['copied', 'assumed', 'same'], run: () => void confirmAll() }]

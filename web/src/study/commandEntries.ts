@@ -1,4 +1,4 @@
-/** What of a study can be found: stations, samples, parts, readings, details, things seen, workings. */
+/** Entries of the box that finds things in a study: stations, samples, parts, readings, details, things seen, workings. */
 import type { Schemas } from '@/api/client'
 import { catalogue } from '@/catalogue/catalogue'
 import type { Sheet } from '@/sample/useSheet'
@@ -58,7 +58,7 @@ export function commandEntries(from: Sources): Found[] {
       run: () => from.field(detail.key),
     })),
     ...catalogue().glossary.map((one) => ({
-      title: `What is: ${one.term}`,
+      title: `Meaning of: ${one.term}`,
       kind: 'glossary',
       words: [],
       run: () => from.explain(one.term),

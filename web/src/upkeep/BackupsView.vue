@@ -16,7 +16,7 @@ const PINS = 22
 const queries = useQueryClient()
 const backups = useQuery({ queryKey: queryKeys.backups(), queryFn: () => unwrap(client.GET('/api/backups')) })
 const { refused, guarded } = useRefusal()
-/** What is under way, in words. */
+/** Action under way, in words. */
 const busy = ref('')
 const told = ref('')
 const faults = ref<readonly string[]>([])

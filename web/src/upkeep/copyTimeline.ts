@@ -1,4 +1,4 @@
-/** What was entered by day, and the copies that hold it, on one axis of days. */
+/** Changes by day, and the copies that hold them, on one axis of days. */
 import { scaleLinear } from 'd3-scale'
 import type { Schemas } from '@/api/client'
 
@@ -57,7 +57,7 @@ export function fileSize(bytes: number): string {
   return bytes >= 1e6 ? `${(bytes / 1e6).toFixed(1)} MB` : `${Math.ceil(bytes / 1e3)} kB`
 }
 
-/** What a copy lacks, in a few words. */
+/** Changes that a copy lacks, in a few words. */
 export function lacks(copy: Schemas['CopyOut']): string {
   if (copy.changes_missing === null) return 'cannot be told: the database is not readable'
   const changes = copy.changes_missing ? `${copy.changes_missing} ${copy.changes_missing === 1 ? 'change' : 'changes'}` : ''

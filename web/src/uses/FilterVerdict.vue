@@ -10,7 +10,7 @@ import type { Use } from './useUses'
 const props = defineProps<{
   verdict: Schemas['FilterVerdictOut']
   use: Use
-  /** What the key of a reading, detail, observation or result is called, where it leads somewhere. */
+  /** Title of the key of a reading, detail, observation or result, if it leads somewhere. */
   titleOf: (key: string) => string | null
   change: (changed: (use: Use) => Use) => Promise<unknown>
 }>()

@@ -119,7 +119,7 @@ function choose(event: Event) {
         <p v-else class="soft fine">In brackets: points of the weighted score.</p>
       </section>
       <section aria-label="What would swap two places">
-        <h3>What would swap two places</h3>
+        <h3>Changes that would swap two places</h3>
         <p v-for="swap in judged.swaps" :key="swap.above" class="fine" data-part="swap">{{ swapSentence(swap, judged.criteria) }}</p>
         <div v-if="counted.length" class="slider plain">
           <label>

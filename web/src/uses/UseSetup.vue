@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** What a use asks: its points, its criteria with weights and end points, its requirements. */
+/** A use: its points, its criteria with weights and end points, its requirements. */
 import { computed, ref } from 'vue'
 import type { Schemas } from '@/api/client'
 import ChoiceField from '@/shared/ChoiceField.vue'
@@ -21,7 +21,7 @@ const props = defineProps<{
   labels: readonly string[]
   tiers: readonly string[]
   shops: readonly string[]
-  /** What the analyst prefers of what can be seen, for every study. */
+  /** Preferences of the analyst among observations, for every study. */
   preferred: readonly Schemas['PreferenceOut'][]
   judged: Judged | undefined
   change: (changed: (use: Use) => Use) => Promise<unknown>
@@ -52,7 +52,7 @@ function ofRequirement(index: number, become: (one: Requirement) => Requirement 
   return props.change((now) => ({ ...now, requirements: withLine(now.requirements ?? [], seen, index, become) }))
 }
 const withCriterion = (index: number, changes: Partial<Criterion>) => ofCriterion(index, (one) => ({ ...one, ...changes }))
-/** What a field takes once its text is understood: of the line that stands here now. */
+/** Value of a field once its text is understood: of the line that stands here now. */
 const taker = (index: number, changes: (value: number | null) => Partial<Criterion>) => {
   const seen = criteria.value
   return (value: number | null) =>
@@ -69,7 +69,7 @@ const requirementOptions = computed(() => [
   ...props.measures.filter((one) => one.key !== 'by_hand').map((one) => ({ value: one.key, label: `${one.title} (${one.group})` })),
 ])
 
-/** What can be put in order by its choices. */
+/** Observations whose choices can be ranked. */
 function preferenceOf(key: string) {
   return props.preferred.find((one) => one.key === key)
 }
@@ -285,7 +285,7 @@ async function leaveBypassOut() {
           </td>
         </tr>
         <tr>
-          <th scope="row">a by-pass valve that opens where the engine needs it</th>
+          <th scope="row">a bypass valve that opens where the engine needs it</th>
           <td colspan="3">
             <template v-if="use.bypass_not_asked">not asked: {{ use.bypass_not_asked }}</template>
             <form v-else-if="notAsked" :data-unsaved="whyNot.trim() ? 'reason' : undefined" @submit.prevent="leaveBypassOut">

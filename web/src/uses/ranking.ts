@@ -1,4 +1,4 @@
-/** What a judged use says, in words. */
+/** A judged use in words. */
 import type { Schemas } from '@/api/client'
 import type { UnitFamily } from '@/catalogue/units'
 import { interval, numberWithUncertainty, plainNumber, significant } from '@/shared/numbers'
@@ -70,7 +70,7 @@ export function disagreementSentence(pair: Disagreement): string {
   return text[0]!.toUpperCase() + text.slice(1)
 }
 
-/** What would swap two neighbours. */
+/** The change that would swap two neighbours. */
 export function swapSentence(swap: Schemas['SwapOut'], criteria: readonly Criterion[]): string {
   const named = (measure: string | null) => criteria.find((one) => one.measure === measure)?.name ?? measure ?? ''
   const ways = []

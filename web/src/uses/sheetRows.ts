@@ -11,7 +11,7 @@ export type Cell = Schemas['SheetCellOut']
 export type Kept = 'all' | 'differs' | 'matters'
 export type Order = 'bench' | 'difference' | 'name'
 
-/** What is asked of the rows: only some, by words, in an order. */
+/** Filter and order of the rows. */
 export interface Asked {
   kept: Kept
   words: string
@@ -57,7 +57,7 @@ export function columnOrder(count: number, row: Row | undefined): number[] {
   })
 }
 
-/** What stands in a cell: a number with its U, a bound, words; nothing known is a word, never a blank. */
+/** Text of a cell: a number with its U, a bound, words; an unknown value is a word, never a blank. */
 export function cellWords(row: Row, cell: Cell, family: UnitFamily): string {
   if (!row.is_number) return (family === 'metric' ? cell.metric : cell.inch) ?? 'not looked at'
   return knownWords({ label: '', ...cell }, row, family)
@@ -71,10 +71,10 @@ export function differenceWords(row: Row, cell: Cell): string {
   return `${signedNumber(Number(by.toFixed(Math.abs(by) < 9.95 ? 1 : 0)))} ${row.difference_unit}`
 }
 
-/** What is plain from the row itself. */
+/** Words that the row itself makes plain. */
 const SAID_BY_THE_ROW: ReadonlySet<string> = new Set(['measured', 'model', 'price'])
 
-/** What a cell rests on, where that is not a measurement. */
+/** Basis of a cell, if it is not a measurement. */
 export function basisWords(cell: Cell): string {
   return cell.basis === null || SAID_BY_THE_ROW.has(cell.basis) ? '' : cell.basis.replaceAll('_', ' ')
 }
@@ -97,7 +97,7 @@ export function percentileWords(place: Place, label: string, family: UnitFamily 
   return `${label} ${where} ${others} of its size in this database.${best}`
 }
 
-/** What is questioned of a number far outside everything seen. */
+/** Question about a number far outside everything measured. */
 export function outsideWords(place: Place, label: string, family: UnitFamily): string {
   const [low, high] = [place.quantiles[0]!, place.quantiles.at(-1)!]
   return `${label}, ${place.title}: ${said(place, place.value, family)} lies far outside everything measured so far (${said(place, low, family)} to ${said(place, high, family)}, ${place.count} others of its size). Look at the reading again.`

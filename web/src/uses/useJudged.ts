@@ -16,7 +16,7 @@ export interface Trial {
 
 const judgedAt = '/api/studies/{study_id}/uses/{use_id}/judged'
 
-/** What of a use the behaviour of the filters rests on: where it changed, it is computed again. */
+/** Parts of a use that the behaviour of the filters rests on: it is computed again when they change. */
 function pointsOf({ use }: StoredUse): string {
   const measures = [...(use.criteria ?? []), ...(use.requirements ?? [])].map((one) => one.measure)
   return JSON.stringify([use.temperature_c, use.speed_rpm, use.hot_temperature_c, use.hot_speed_rpm, measures.sort()])

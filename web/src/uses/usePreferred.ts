@@ -1,4 +1,4 @@
-/** What the analyst prefers of what can be seen on a filter, for every study. */
+/** Preferences of the analyst among observations of a filter, for every study. */
 import { useQuery } from '@tanstack/vue-query'
 import { client, unwrap } from '@/api/client'
 import { queryKeys } from '@/api/queryKeys'

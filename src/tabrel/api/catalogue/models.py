@@ -134,7 +134,7 @@ class ResultRowOut(WireModel):
 
 
 class MapQuantityOut(WireModel):
-    """What a map can show: title, key of its grid, suffix of its unit, and its scale."""
+    """A quantity of a map: title, key of its grid, suffix of its unit, and its scale."""
 
     name: MapQuantityName
     title: str

@@ -1,4 +1,4 @@
-"""What of a sheet is no longer as a window has it."""
+"""Difference between a sheet and the one a window has."""
 
 from __future__ import annotations
 

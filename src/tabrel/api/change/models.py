@@ -1,4 +1,4 @@
-"""What a change answers with."""
+"""Answers to a change."""
 
 from __future__ import annotations
 
@@ -27,7 +27,7 @@ from tabrel.document.results import AnalysisOut, WireModel
 
 
 class SheetChangesOut(WireModel):
-    """What of a sheet is no longer as the window has it; a member that is not there is unchanged."""
+    """Difference to the sheet that the window has; an absent member is unchanged."""
 
     revision: int
     fields: list[FieldOut]
@@ -83,7 +83,7 @@ class ChangedOut(WireModel):
 
 
 class UndoneOut(ChangedOut):
-    """What was undone or redone, and where."""
+    """Answer to undo and redo: the change and its place."""
 
     words: str
     place: str

@@ -1,4 +1,4 @@
-"""What goes over the wire about oil and engine."""
+"""Wire models of oil and engine."""
 
 from __future__ import annotations
 

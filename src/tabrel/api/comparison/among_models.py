@@ -1,4 +1,4 @@
-"""What goes over the wire about a filter among all that was measured."""
+"""Wire models of one filter against all that were measured."""
 
 from __future__ import annotations
 

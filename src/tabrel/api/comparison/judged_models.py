@@ -1,4 +1,4 @@
-"""What goes over the wire about a use judged for every filter."""
+"""Wire models of a use judged for every filter."""
 
 from __future__ import annotations
 
@@ -14,7 +14,7 @@ Compared = Literal["part_numbers", "specimens"]
 
 
 class KnownValueOut(WireModel):
-    """What is known of one filter in one measure; with neither value nor bound, `reason` says why."""
+    """Knowledge of one filter in one measure; with neither value nor bound, `reason` says why."""
 
     label: str
     value: float | None
@@ -85,7 +85,7 @@ class ComparedPairOut(WireModel):
 
 
 class PullOut(WireModel):
-    """What one criterion says of two filters: points of the score by which it puts the first ahead."""
+    """Effect of one criterion on a pair of filters: points of the score by which the first leads."""
 
     measure: str
     name: str
@@ -105,7 +105,7 @@ class DisagreementOut(WireModel):
 
 
 class SwapOut(WireModel):
-    """What would swap two neighbours of the weighted score."""
+    """The change that would swap two neighbours of the weighted score."""
 
     above: str
     below: str
@@ -133,7 +133,7 @@ class JudgedLineOut(WireModel):
 
 
 class StatedVerdictOut(WireModel):
-    """What the analyst set."""
+    """Verdict that the analyst stated."""
 
     verdict: UseVerdict
     reason: str | None

@@ -1,4 +1,4 @@
-"""What goes over the wire about filters side by side."""
+"""Wire models of filters side by side."""
 
 from __future__ import annotations
 

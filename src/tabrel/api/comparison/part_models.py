@@ -1,4 +1,4 @@
-"""What goes over the wire about filters compared as parts."""
+"""Wire models of filters compared as parts."""
 
 from __future__ import annotations
 

@@ -1,4 +1,4 @@
-"""What goes over the wire about the comparison sheet."""
+"""Wire models of the comparison sheet."""
 
 from __future__ import annotations
 

@@ -1,4 +1,4 @@
-"""What goes over the wire about somebody's arithmetic."""
+"""Wire models of the audit of printed sums."""
 
 from __future__ import annotations
 

@@ -1,4 +1,4 @@
-"""What goes over the wire about the uses of a study and what they can ask."""
+"""Wire models of the uses of a study, and of their measures."""
 
 from __future__ import annotations
 
@@ -25,7 +25,7 @@ class PresetOut(WireModel):
 
 
 class MeasureOut(WireModel):
-    """What a criterion or a requirement can be on: a number with its unit in each family, or what was seen with its choices."""
+    """A measure of a criterion or a requirement: a number with its unit in each family, or what was seen with its choices."""
 
     key: str
     title: str
@@ -99,7 +99,7 @@ class MeasureNumberIn(RequestModel):
 
 
 class MeasureNumberOut(WireModel):
-    """What was understood, in the unit of the measure and as shown in each family."""
+    """A number as understood, in the unit of the measure and as shown in each family."""
 
     value: float
     metric: str

@@ -1,4 +1,4 @@
-"""What is typed: readings, holes, stated values, observations, claims.
+"""Entry: readings, holes, stated values, observations, claims.
 
 `samples`           that a sample is there, why a quantity has no value, the cut
 `readings`          a reading, its echo, setting it aside and using it again, its history

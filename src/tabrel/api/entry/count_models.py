@@ -39,7 +39,7 @@ class TableRowOut(WireModel):
 
 
 class HeadingOut(WireModel):
-    """What a heading was understood as."""
+    """A heading and its meaning."""
 
     column: int
     """From 0; null for the whole line."""
@@ -56,7 +56,7 @@ class SettingOut(WireModel):
 
 
 class QuestionOut(WireModel):
-    """What can be read two ways, with the answers there are: what is sent, and what it means."""
+    """A question about a table that reads two ways, with each answer and its meaning."""
 
     key: str
     words: str
@@ -64,7 +64,7 @@ class QuestionOut(WireModel):
 
 
 class CellFaultOut(WireModel):
-    """What is wrong with a cell; without a column with the whole line, without a line with the table."""
+    """A fault of a cell; without a column, of the whole line; without a line, of the table."""
 
     line: int | None
     """From 1; null for the whole table."""
@@ -74,7 +74,7 @@ class CellFaultOut(WireModel):
 
 
 class CountTableOut(WireModel):
-    """What was understood of a table of counts; nothing of it is taken yet."""
+    """A table of counts as understood; nothing is stored yet."""
 
     rows: list[TableRowOut]
     """The first of a long table, and those at fault."""

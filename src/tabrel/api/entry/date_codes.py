@@ -24,7 +24,7 @@ from tabrel.store.sample.samples import load_stated
 router = APIRouter(prefix="/api", tags=["date codes"], responses=PROBLEM_RESPONSES)
 
 EVERY_CODE = "/api/samples/*/date-code"
-"""What rules change."""
+"""Addresses that a changed rule makes stale."""
 
 
 @router.get("/samples/{sample_id}/date-code")

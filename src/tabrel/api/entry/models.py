@@ -1,4 +1,4 @@
-"""What comes in from a field, and what it is answered with."""
+"""Wire models of a field: its text and the answers."""
 
 from __future__ import annotations
 
@@ -16,7 +16,7 @@ from tabrel.document.results import WireModel
 
 
 class EchoOut(WireModel):
-    """What was understood of a text."""
+    """A text as understood."""
 
     text: str
     metric: str
@@ -40,7 +40,7 @@ class HistoryOut(WireModel):
 
 
 class ReadingIn(RequestModel):
-    """What was typed into a field: key, text, the family of a bare number, and whether a questioned value is confirmed."""
+    """Text of a field: key, text, the family of a bare number, and whether a questioned value is confirmed."""
 
     key: str
     text: str
@@ -63,7 +63,7 @@ class StateIn(RequestModel):
 
 
 class DuplicateIn(RequestModel):
-    """What a sample is begun with: parts of another one or of a template; without a label it gets one that is free."""
+    """Source of a new sample: parts of another one or of a template; without a label it gets a free one."""
 
     sample_id: int | None = Field(default=None, ge=0, lt=2**63)
     template_id: int | None = Field(default=None, ge=0, lt=2**63)
@@ -93,7 +93,7 @@ class TemplateOut(WireModel):
 
 
 class ConfirmationIn(RequestModel):
-    """What of a sample, copied so far, holds for it: facts as in `revisions`, or ``readings/ID``, ``holes/ID``, ``claims/ID``."""
+    """Copied facts to be confirmed: keys as in `revisions`, or ``readings/ID``, ``holes/ID``, ``claims/ID``."""
 
     things: list[str] = Field(min_length=1, max_length=2000)
     """Keys as in `revisions`."""
@@ -107,7 +107,7 @@ class CutIn(RequestModel):
 
 
 class CorrectionIn(RequestModel):
-    """What was meant instead of a reading, as typed, and why the reading is wrong."""
+    """Correction of a reading, as typed, and the reason."""
 
     text: str
     family: UnitFamilyIn = "metric"
@@ -128,7 +128,7 @@ class DetailIn(RequestModel):
 
 
 class ObservationIn(RequestModel):
-    """What is seen; null removes it."""
+    """An observation; null removes it."""
 
     text: str | None
 
@@ -142,7 +142,7 @@ class HolesIn(RequestModel):
 
 
 class HoleGroupIn(RequestModel):
-    """What of a group of holes is no reading."""
+    """A group of holes apart from its readings."""
 
     shape: HoleShape
     count: int
@@ -169,7 +169,7 @@ class DateCodeRuleOut(WireModel):
 
 
 class DateCodeReadingOut(WireModel):
-    """What one rule makes of a date code; a decade before, where the code says only the last figure of the year."""
+    """Date that one rule reads from a date code, and the decade before if the code has only the last figure of the year."""
 
     rule: str
     iso: str

@@ -1,4 +1,4 @@
-"""What is said of a sample as a whole: that it is there, why a quantity has no value, that it was cut open."""
+"""Changes of a sample as a whole: its status, states of quantities, the cut."""
 
 from __future__ import annotations
 

@@ -40,7 +40,7 @@ class TableReadingOut(WireModel):
 
 
 class ReadingTableOut(WireModel):
-    """What is understood of a table; nothing of it is taken yet."""
+    """A table of readings as understood; nothing is stored yet."""
 
     layout: Literal["filters_down", "filters_across", "readings_down"] | None
     """Null if none is recognised."""
@@ -54,7 +54,7 @@ class ReadingTableOut(WireModel):
 
 
 class TakenFilterOut(WireModel):
-    """What was taken of one filter."""
+    """Readings taken for one filter."""
 
     sample_id: int
     label: str
@@ -63,7 +63,7 @@ class TakenFilterOut(WireModel):
 
 
 class TakenTableOut(WireModel):
-    """What was taken, filter by filter."""
+    """Readings taken, filter by filter."""
 
     filters: list[TakenFilterOut]
 

@@ -1,4 +1,4 @@
-"""What is drawn beside the opened filter.
+"""Figures beside the opened filter.
 
 `routes`    valve, tray, pleat pack, strip, section, efficiency
 `models`    what they are made of

@@ -1,4 +1,4 @@
-"""What the efficiency station shows: counts, curve, claims and estimate in one answer."""
+"""The efficiency station: counts, curve, claims and estimate in one answer."""
 
 from __future__ import annotations
 
@@ -67,7 +67,7 @@ class CountCheckOut(WireModel):
 
 
 class BudgetShareOut(WireModel):
-    """What one input contributes to the variance at 20 µm(c)."""
+    """Contribution of one input to the variance at 20 µm(c)."""
 
     key: str
     title: str

@@ -1,4 +1,4 @@
-"""What goes out of the figures beside the readings of the opened filter."""
+"""Wire models of the figures beside the opened filter."""
 
 from __future__ import annotations
 

@@ -1,4 +1,4 @@
-"""What goes over the wire about maps and scenarios."""
+"""Wire models of maps and scenarios."""
 
 from __future__ import annotations
 
@@ -124,7 +124,7 @@ class ScenarioOut(WireModel):
 
 
 class ScenarioValueIn(RequestModel):
-    """What was typed into a field of a scenario, with the scenario as it is thought of so far."""
+    """Text of a field of a scenario, with the scenario as it is so far."""
 
     scenario: Scenario
     key: str

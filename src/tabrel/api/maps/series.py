@@ -1,4 +1,4 @@
-"""What is put side by side: the samples of a study, or one sample as it is and in each scenario."""
+"""Series to compare: the samples of a study, or one sample as it is and in each scenario."""
 
 from __future__ import annotations
 

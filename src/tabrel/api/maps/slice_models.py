@@ -1,4 +1,4 @@
-"""What goes over the wire about slices of a map."""
+"""Wire models of slices of a map."""
 
 from __future__ import annotations
 

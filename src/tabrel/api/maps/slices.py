@@ -85,7 +85,7 @@ FEWEST_DRAWS = 250
 
 @dataclass(frozen=True)
 class _Part:
-    """What a process has found of a slice: its line, or what a part of the draws makes of it."""
+    """Result of a process for a slice: its line, or its part of the draws."""
 
     line: SliceBandOut | SliceProblemOut | None = None
     band: SampledBand | None = None

@@ -73,7 +73,7 @@ class IssueIn(RequestModel):
 
 
 class DifferenceOut(WireModel):
-    """What is otherwise than when a report was issued."""
+    """A difference to the study at the time a report was issued."""
 
     where: str
     what: str

@@ -30,7 +30,7 @@ class WorkingStepOut(WireModel):
 
 
 class ContributionOut(WireModel):
-    """What one input contributes to the uncertainty of a result, and what would make that smaller."""
+    """Contribution of one input to the uncertainty of a result, and a way to reduce it."""
 
     key: str
     title: str
@@ -42,7 +42,7 @@ class ContributionOut(WireModel):
 
 
 class CovarianceOut(WireModel):
-    """What two numbers of the last line contribute together because they share inputs."""
+    """Joint contribution of two numbers of the last line that share inputs."""
 
     first: str
     second: str

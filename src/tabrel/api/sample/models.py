@@ -79,7 +79,7 @@ class BoundOut(WireModel):
 
 
 class FieldWarningOut(WireModel):
-    """What is implausible about a field, with the reading it is about and what was likely meant."""
+    """A warning at a field, with the reading it concerns and the likely intention."""
 
     message: str
     reading_id: int | None
@@ -125,7 +125,7 @@ class HoleGroupOut(WireModel):
 
 
 class ObservedValueOut(WireModel):
-    """What was seen, by the key of its observation in the catalogue."""
+    """An observation of a sample, by its key in the catalogue."""
 
     key: str
     value: str | None
@@ -236,7 +236,7 @@ class MissingBeforeCutOut(WireModel):
 
 
 class BeforeCutOut(WireModel):
-    """What is missing before the cut, and the record of it."""
+    """Readings still missing before the cut, and the record of the cut."""
 
     missing: list[MissingBeforeCutOut]
     cut: CutOut | None
@@ -269,7 +269,7 @@ class OpenNeedOut(WireModel):
 
 
 class NeedsOut(WireModel):
-    """What the two maps still need, each thing once, in the order of the hands."""
+    """Inputs that the two maps still need, each once, in the order of the work."""
 
     filter_alone: list[OpenNeedOut]
     map: list[OpenNeedOut]

@@ -1,4 +1,4 @@
-"""What the maps of a sample still need, as the sheet tells it."""
+"""Inputs that the maps of a sample still need, as the sheet lists them."""
 
 from __future__ import annotations
 

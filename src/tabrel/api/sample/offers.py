@@ -1,4 +1,4 @@
-"""What shops ask for a part, as the sheet shows it."""
+"""Offers of shops for a part, as the sheet shows them."""
 
 from __future__ import annotations
 

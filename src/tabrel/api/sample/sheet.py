@@ -88,7 +88,7 @@ class OpenedSample:
     study: Study
     measured: MeasuredSample
     reader: Reader
-    """What the sheet shows besides was read at the same moment."""
+    """The rest of the sheet was read at the same moment."""
 
 
 def opened_sample(conn: sqlite3.Connection, sample_id: int) -> OpenedSample:

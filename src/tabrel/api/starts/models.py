@@ -1,4 +1,4 @@
-"""What goes over the wire about starts and life."""
+"""Wire models of starts and life."""
 
 from __future__ import annotations
 
@@ -12,13 +12,13 @@ from tabrel.document.results import WireModel
 
 
 class WarmUpIn(RequestModel):
-    """What a start is asked with: the study as it is, or what if."""
+    """Request for a start: the study as it is, or a scenario."""
 
     scenario: Scenario | None = None
 
 
 class WarmUpTotalsOut(WireModel):
-    """What a start comes to."""
+    """Totals of a start."""
 
     filled_after_s: Seconds | None
     pressure_after_s: Seconds | None
@@ -72,7 +72,7 @@ class CleanUpOut(WireModel):
 
 
 class ReachingOut(WireModel):
-    """What of the particles of a size reaches the engine over the start, past the media and through it."""
+    """Share of the particles of a size that reaches the engine over a start, past the media and through it."""
 
     size_um: Um
     percent: Percent | None

@@ -1,4 +1,4 @@
-"""What goes over the wire about studies."""
+"""Wire models of studies."""
 
 from __future__ import annotations
 
@@ -9,7 +9,7 @@ from tabrel.store.sample.samples import Status
 
 
 class SampleNameOut(WireModel):
-    """What a sample is called, and whether it is in use."""
+    """Label and status of a sample."""
 
     id: int
     label: str
@@ -61,7 +61,7 @@ class StatusIn(RequestModel):
 
 
 class BehaviourOut(WireModel):
-    """What a sample does in the engine whatever it is used for, over the whole map, or why that is not known."""
+    """Behaviour of a sample over the whole map, independent of its use, or the reason why it is unknown."""
 
     sample_id: int
     coldest_pumping_c: Celsius | None
@@ -76,7 +76,7 @@ class BehaviourOut(WireModel):
 
 
 class SampleSummaryOut(WireModel):
-    """What is known of a sample in short: its can, its results, what the map of the filter alone still needs, what is copied."""
+    """Summary of a sample: its can, its results, what the map of the filter alone still needs, what is copied."""
 
     sample_id: int
     can_height_mm: Mm | None

@@ -1,4 +1,4 @@
-"""What is said of the copies of a database."""
+"""Wire models of the copies of a database."""
 
 from __future__ import annotations
 
@@ -54,14 +54,14 @@ class CopyNamedIn(RequestModel):
 
 
 class VerificationIn(RequestModel):
-    """What is to be looked through: a copy by its name, or the database itself."""
+    """Request to verify a copy, by its name, or the database itself."""
 
     copy_name: Annotated[str | None, Field(max_length=200)] = None
     """Null for the database itself."""
 
 
 class VerificationOut(WireModel):
-    """What was looked through, and its faults, each one sentence."""
+    """Result of a verification: faults, each one sentence."""
 
     studies: int
     samples: int

@@ -64,7 +64,7 @@ OCCASIONS: dict[Occasion, str] = {
     "before_migration": "before an update of Tabrel",
     "asked": "asked for",
 }
-"""What a copy was made for, in words."""
+"""Occasion of a copy, in words."""
 
 
 def _looked_through(path: Path, frozen: bool) -> VerificationOut:

@@ -53,7 +53,7 @@ class Formula:
 
 @dataclass(frozen=True)
 class LineCheck:
-    """What recomputing says of a line.
+    """Result of recomputing a line.
 
     Attributes
     ----------

@@ -46,7 +46,7 @@ class PrintedNumber:
 
     @property
     def dimension(self) -> Dimension:
-        """What it measures; a bare number counts."""
+        """Dimension; a bare number counts."""
         return UNITS[self.unit].dimension if self.unit else "count"
 
     @property

@@ -1,4 +1,4 @@
-"""What can be measured and seen on a filter, each once: its key, title, unit, usual range and place.
+"""Quantities and observations of a filter, each once: its key, title, unit, usual range and place.
 
 `units`             units that may be typed, with their factors to SI: `UNITS`, `shown`, `to_unit`
 `quantities`        everything that can be measured: `QUANTITIES`, `HOLE_QUANTITIES`, `PART_TITLES`

@@ -24,7 +24,7 @@ SHAPE_DIMENSIONS: dict[str, ShapeDimensions] = {
 
 
 LAYOUT_DIMENSIONS = ("circle_diameter",)
-"""What any group may have besides: where its holes lie. It changes the drawing and no area."""
+"""Dimensions that any group may have besides: where its holes lie. They change the drawing and no area."""
 
 
 def dimensions_of(shape: str) -> tuple[str, ...]:

@@ -1,4 +1,4 @@
-"""What a use can ask of a filter: results, readings, the price, and what it does at the use's points."""
+"""Measures of a use: results, readings, the price, and what it does at the use's points."""
 
 from __future__ import annotations
 

@@ -1,4 +1,4 @@
-"""What is seen rather than measured: an observation with its pictured choices.
+"""Observations: seen rather than measured, with pictured choices.
 
 An observation is kept as an observation: one of its choices, or the analyst's own words where none fits.
 One that the computation depends on (where the bypass valve sits, what the media is) is a field of the

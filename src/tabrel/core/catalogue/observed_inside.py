@@ -1,4 +1,4 @@
-"""What is seen once the filter is open: its parts, the element, the media."""
+"""Observations of the opened filter: its parts, the element, the media."""
 
 from __future__ import annotations
 

@@ -1,4 +1,4 @@
-"""What is seen on the outside of a filter, before it is cut."""
+"""Observations on the outside of a filter, before it is cut."""
 
 from __future__ import annotations
 

@@ -31,7 +31,7 @@ INSTRUMENT_DIMENSIONS: dict[Instrument, tuple[Dimension, ...]] = {
     "permeability_tester": ("air_permeability",),
     "none": ("area", "count"),
 }
-"""What each instrument can measure."""
+"""Dimensions that each instrument can measure."""
 
 PART_TITLES: dict[str, str] = {
     "filter": "Whole filter",
@@ -333,7 +333,7 @@ PART_SYNONYMS: dict[str, tuple[str, ...]] = {
     "thread": ("threads", "tapped hole", "mount"),
     "plate": ("base plate", "baseplate", "end plate", "tapped plate", "backplate"),
     "anti_drain": ("flapper", "drainback valve", "anti-drainback", "ADBV", "check valve", "membrane"),
-    "bypass": ("relief valve", "by-pass", "bypass spring", "pop-off valve"),
+    "bypass": ("relief valve", "bypass", "bypass spring", "pop-off valve"),
     "seating": ("hold-down spring", "leaf spring", "dome spring", "support spring"),
     "element": ("cartridge", "pleat pack", "filter core", "insert"),
     "tube": ("core", "centre core", "center tube", "perforated tube"),

@@ -164,7 +164,7 @@ VERDICTS: dict[str, str] = {
     "no_check": "not checkable here",
     "stale": "stale",
 }
-"""What readings say of a claim."""
+"""Verdicts of readings on a claim."""
 
 CLAIM_COMPARISONS: dict[str, str] = {
     "agree": "agree",
@@ -172,7 +172,7 @@ CLAIM_COMPARISONS: dict[str, str] = {
     "claim_lower": "claim lower",
     "cannot_be_compared": "cannot be compared",
 }
-"""What a counted test says of an efficiency claim."""
+"""Verdicts of a counted test on an efficiency claim."""
 
 MEDIA_DEDUCTIONS: dict[str, str] = {
     "element.potting_depth": "potting, both edges",
@@ -183,7 +183,7 @@ MEDIA_DEDUCTIONS: dict[str, str] = {
 """From the gross to the effective area of the strip."""
 
 SCREENING_INPUTS: dict[str, str] = {"media.fibre_diameter": "fibre diameter", "media.dry_mass": "solidity"}
-"""What the screening estimate takes from the media family where it was not measured."""
+"""Inputs that the screening estimate takes from the media family if they were not measured."""
 
 
 @dataclass(frozen=True)
@@ -220,7 +220,7 @@ ASSUMPTIONS: dict[str, Assumption] = {
     "model.shear_modulus": Assumption("shear modulus of the bypass spring", "GPa", 1e9),
     "model.stated_setting": Assumption("stated bypass setting"),
 }
-"""What the model asks for and no reading gives; a test holds the list against what is asked for."""
+"""Inputs of the model that no reading gives; a test holds the list complete."""
 
 
 @dataclass(frozen=True)

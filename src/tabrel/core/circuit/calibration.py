@@ -35,7 +35,7 @@ PUMP_FACTOR, REGULATOR_FACTOR, GALLERY_FACTOR = 1.02, 1.03, 1.05
 """Pump displacement, regulator opening and hot gallery pressure are good to these factors either way."""
 
 BEARING_HEATING_RANGE, COOLER_SHARE_RANGE, HEAD_SHARE_RANGE = (0.25, 1.0), (0.3, 0.9), (0.1, 0.9)
-"""What the model does not know of the bearings' heat, and of the viscous share of the losses of cooler and filter head."""
+"""Model factors of the bearings' heat, and of the viscous share of the losses of cooler and filter head."""
 
 _JET_STEPS = 8
 

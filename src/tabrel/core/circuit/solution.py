@@ -1,4 +1,4 @@
-"""What the solved circuit tells at each place: pressures, flows, shares."""
+"""Quantities of a solved circuit at each place: pressures, flows, shares."""
 
 from __future__ import annotations
 

@@ -1,4 +1,4 @@
-"""What speaks against a counted test, or is open, in sentences: nothing is left out or assumed in silence."""
+"""Objections to a counted test and open points, in sentences: nothing is left out or assumed in silence."""
 
 from __future__ import annotations
 

@@ -65,7 +65,7 @@ class CountedTest:
 
     @property
     def assumed(self) -> tuple[str, ...]:
-        """What had to be assumed: the scale where none is named, and what was not stated."""
+        """Assumptions: the scale if none is named, and unstated conditions."""
         scale = ("counts.scale",) if len(self.readings) > 1 else ()
         return (*scale, *self.totals.assumed)
 

@@ -1,4 +1,4 @@
-"""What a test says of loading: dust retained along it, the media's own differential pressure, capacity by interpolation.
+"""Loading along a test: dust retained along it, the media's own differential pressure, capacity by interpolation.
 
 Nothing is extrapolated: beyond the last recorded mass there are only bounds. Capacity is in grams of test dust.
 """

@@ -1,4 +1,4 @@
-"""What was counted in a test: which intervals and sizes are used, gross and net totals, and β at each counted size.
+"""Counts of a test: which intervals and sizes are used, gross and net totals, and β at each counted size.
 
 Practice: ISO 4548-12 and ISO 16889; counters calibrated to ISO 11171. Totals are weighted by time, never means of ratios.
 """

@@ -1,4 +1,4 @@
-"""What is typed once of a study, a sample, an engine, an oil or a plan, and not measured.
+"""Details: typed once of a study, a sample, an engine, an oil or a plan, and not measured.
 
 `detail`            one row: key, title, kind, place
 `kinds`             how a text is understood, kept as typed, and shown: `understood_detail`, `typed_detail`, `detail_text`

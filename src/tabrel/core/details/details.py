@@ -30,7 +30,7 @@ TEXT_TOLERANCE = 0.01
 
 @dataclass(frozen=True)
 class DetailValue:
-    """What is known of a detail.
+    """One detail and its value.
 
     Attributes
     ----------

@@ -1,4 +1,4 @@
-"""What may be typed in a scenario: row by row, understood as the details of a study are."""
+"""Details of a scenario: row by row, understood as the details of a study are."""
 
 from __future__ import annotations
 

@@ -94,7 +94,7 @@ _CHECKS = (
         _amount(_MASSES),
     ),
 )
-"""What else a sentence can claim that can be checked, the surest first."""
+"""Other claims in a sentence that can be checked, the surest first."""
 
 
 def claim_from_wording(wording: str, source: str) -> Claim:

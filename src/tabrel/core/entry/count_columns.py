@@ -1,4 +1,4 @@
-"""What a table of particle counts is made of: its columns and conditions by name, and what is understood of one."""
+"""Columns and conditions of a table of particle counts by name, and a table as understood."""
 
 from __future__ import annotations
 
@@ -40,7 +40,7 @@ PER_VOLUME = ("/ml", "per ml", "/cm", "/100 ml", "per 100 ml", "/l)", "ml-1")
 
 @dataclass(frozen=True)
 class CellFault:
-    """What is wrong with a cell, at its line and column; a column of None is the whole line, a line of None the table."""
+    """A fault at a line and column; a column of None is the whole line, a line of None the table."""
 
     line: int | None
     column: int | None
@@ -49,7 +49,7 @@ class CellFault:
 
 @dataclass(frozen=True)
 class Question:
-    """What can be read two ways: what is asked, and for each answer what it means."""
+    """A question about a table that reads two ways, with the meaning of each answer."""
 
     key: str
     words: str
@@ -58,7 +58,7 @@ class Question:
 
 @dataclass(frozen=True)
 class TableChoices:
-    """What has been answered of a table.
+    """Answers given so far about a table.
 
     Attributes
     ----------
@@ -77,7 +77,7 @@ NOTHING_CHOSEN = TableChoices()
 
 @dataclass(frozen=True)
 class CountTable:
-    """What was understood of a table of counts.
+    """A table of counts as understood.
 
     Attributes
     ----------

@@ -19,7 +19,7 @@ MONTH_LETTERS = "ABCDEFGHIJKL"
 
 @dataclass(frozen=True)
 class DateToken:
-    """What a token of a pattern takes, and what it means."""
+    """A token of a pattern: the characters it takes, and their meaning."""
 
     takes: str
     means: str
@@ -46,7 +46,7 @@ _PIECE = re.compile(r"\{(?P<token>[^{}]*)\}|(?P<plain>[^{}]+)|(?P<brace>[{}])")
 
 @dataclass(frozen=True)
 class DecodedDate:
-    """What a rule makes of a code: the date in ISO form, in words, and the one a decade before where that is possible too."""
+    """A code as read by a rule: the date in ISO form, in words, and the one a decade before if that is possible too."""
 
     iso: str
     words: str

@@ -46,7 +46,7 @@ _ABOUT = re.compile(r"^(?:~|≈|about\s+|ca\.?\s+)(?P<rest>.+)$", re.IGNORECASE)
 
 @dataclass(frozen=True)
 class FieldEntry:
-    """What one line typed into a field says.
+    """Meaning of one line typed into a field.
 
     Attributes
     ----------

@@ -39,7 +39,7 @@ _UNIT = re.compile(
 
 @dataclass(frozen=True)
 class NamedQuantity:
-    """What a heading names.
+    """Quantity that a heading names.
 
     Attributes
     ----------

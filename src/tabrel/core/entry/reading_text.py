@@ -39,7 +39,7 @@ _DRILL = re.compile(r"^(?:drill\b\s*(?P<name>.*)|(?P<series>(?:#|letter\b|number
 
 @dataclass(frozen=True)
 class ParsedReading:
-    """What one typed reading means.
+    """Meaning of one typed reading.
 
     Attributes
     ----------

@@ -1,4 +1,4 @@
-"""What the columns of a table are, by their headings: words, units, sizes; one way for every table that comes in."""
+"""Columns of a table by their headings: words, units, sizes; the same for every imported table."""
 
 from __future__ import annotations
 
@@ -61,7 +61,7 @@ class Heading:
 
     @property
     def words(self) -> str:
-        """What the column is taken as, in words."""
+        """Meaning of the column, in words."""
         if self.column is None:
             return "left out"
         size = "" if self.number is None else f" {self.number:g}"

@@ -1,4 +1,4 @@
-"""What is drawn of a filter and shown beside the drawing, computed from its readings.
+"""Drawings of a filter and the figures beside them, computed from its readings.
 
 `section_sizes`, `section_layout`   the section through the whole filter
 `plate_summary`                     what is shown beside the areas of the plate

@@ -1,4 +1,4 @@
-"""What is drawn and told of a counted test: points with intervals, the curve with its band, the test along time, loading."""
+"""Figure of a counted test: points with intervals, the curve with its band, the test along time, loading."""
 
 from __future__ import annotations
 
@@ -51,7 +51,7 @@ class DrawnCurve:
 
 @dataclass(frozen=True)
 class CountedFigure:
-    """What is drawn and told of a counted test.
+    """Figure of a counted test.
 
     Attributes
     ----------

@@ -1,4 +1,4 @@
-"""What is shown beside the two areas of the plate: the product of every group, the cost of many small holes, each outlet."""
+"""Details beside the two areas of the plate: the product of every group, the cost of many small holes, each outlet."""
 
 from __future__ import annotations
 

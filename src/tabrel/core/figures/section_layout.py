@@ -66,7 +66,7 @@ class OilWay:
 
 @dataclass(frozen=True)
 class SectionProblem:
-    """What cannot be as measured: a code, a sentence, and the reading to look at."""
+    """A contradiction among measurements: a code, a sentence, and the reading to look at."""
 
     code: str
     message: str

@@ -15,7 +15,7 @@ TYPICAL_SPRING_LENGTH, TYPICAL_WIRE, TYPICAL_COILS = 15e-3, 1.2e-3, 6.0
 """Of bypass valves in filters of cars and vans; our own figures. [m]"""
 
 SMALLEST_SEAT, SMALLEST_SPRING = 1e-3, 2e-3
-"""What can still be drawn. [m]"""
+"""Least sizes that can be drawn. [m]"""
 
 
 @dataclass(frozen=True)

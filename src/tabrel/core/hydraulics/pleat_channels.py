@@ -17,7 +17,7 @@ LARGEST_PACK_SHARE = 0.95
 """A crowded pack counts as pressed until 5 % of the inside circumference is open."""
 
 SMALLEST_GAP = 0.2e-3
-"""What the fibres of two touching faces leave open between them. [m]"""
+"""Gap that the fibres of two touching faces leave between them. [m]"""
 
 _POINTS = 4001
 _POINTS_OF_DRAWS = 401

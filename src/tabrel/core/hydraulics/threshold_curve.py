@@ -60,7 +60,7 @@ class ThresholdCurve:
 
 @dataclass(frozen=True)
 class Seen:
-    """What has been seen already, as of a solved map.
+    """Signs known already, such as those of a solved map.
 
     Attributes
     ----------

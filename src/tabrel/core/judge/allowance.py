@@ -36,7 +36,7 @@ BEHAVIOUR = Allowance(0.10)
 """Of what a filter does in its engine."""
 
 ONSET = Allowance(absolute=1.5)
-"""What 10 % of a pressure is worth in cold oil, whose viscosity changes by 7 to 10 % a kelvin; of a temperature in °C no share
+"""Temperature worth 10 % of a pressure in cold oil, whose viscosity changes by 7 to 10 % a kelvin; of a temperature in °C no share
 could be taken. [K]"""
 
 _BY_DIMENSION: dict[str, Allowance] = {

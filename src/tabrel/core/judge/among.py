@@ -32,7 +32,7 @@ FAR_OUTSIDE = 0.25
 QUANTILES: tuple[int, ...] = (0, 5, 25, 50, 75, 95, 100)
 
 NOT_MEASURED: frozenset[str] = frozenset({"stated", "claim", "estimate", "family"})
-"""What a result can rest on that says nothing of the filter itself: what somebody states, a usual figure of its kind."""
+"""Bases of a result that say nothing about the filter itself: a statement, a usual figure of its kind."""
 
 Numbers = Mapping[str, float]
 """Of one filter, by measure, in the measure's metric unit."""

@@ -1,4 +1,4 @@
-"""What filters do at the points of a use: the model's best estimate, with draws that all filters share."""
+"""Behaviour of filters at the points of a use: the model's best estimate, with draws that all filters share."""
 
 from __future__ import annotations
 
@@ -154,7 +154,7 @@ class _FilterAtPoints:
             return Known(None, "the use has no cold point: give its engine speed")
         problem = self.steady if condition == "steady" else self.filling
         if problem.nominal.filter.valve is None:
-            return Known(None, "there is no by-pass valve")
+            return Known(None, "there is no bypass valve")
         coldest = problem.nominal.oil.coldest_pumping(-40.0)
         onset = sampled_onset(replace(problem, count=0) if self.draws == 1 else problem, self.use.speed_rpm)
         if not np.isfinite(onset.best):
@@ -197,7 +197,7 @@ class _FilterAtPoints:
         return self._followed(asked(best), [asked(start) for start in drawn])
 
     def _life(self) -> Known:
-        """Return the life at the hot point: hours to the first opening of the by-pass valve there, the galleries full."""
+        """Return the life at the hot point: hours to the first opening of the bypass valve there, the galleries full."""
         celsius, rpm = self.use.hot_temperature_c, self.use.hot_speed_rpm
         if celsius is None or rpm is None:
             return Known(None, "the use has no hot point: give its oil temperature and engine speed")
@@ -215,7 +215,7 @@ class _FilterAtPoints:
 
         (value,), (is_least,) = hours(self.steady.nominal, 1)
         if np.isnan(value):
-            return Known(None, "there is no by-pass valve that would open, or the oil does not pump there")
+            return Known(None, "there is no bypass valve that would open, or the oil does not pump there")
         if is_least or np.isinf(value):
             least = float(value) if np.isfinite(value) else capacity.mass / per_hour
             return Known(CategoryValue(None, 0.0, least, None, capacity.basis))
@@ -249,7 +249,7 @@ def sampled_filter(study: Study, measured: MeasuredSample, draws: int) -> Sample
 
 
 def _stuck(problem: SampledProblem) -> SampledProblem:
-    """Return a problem with the by-pass valve stuck shut."""
+    """Return a problem with the bypass valve stuck shut."""
 
     def shut(point: OperatingPoint) -> OperatingPoint:
         return replace(point, filter=replace(point.filter, valve=None))

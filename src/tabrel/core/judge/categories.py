@@ -1,4 +1,4 @@
-"""What is compared: categories with a value for each filter, and who beats whom in one of them."""
+"""Categories of a comparison with a value for each filter, and who beats whom in one of them."""
 
 from __future__ import annotations
 
@@ -12,7 +12,7 @@ Better = Literal["high", "low"]
 
 @dataclass(frozen=True)
 class CategoryValue:
-    """What is known of one filter in one category.
+    """Knowledge of one filter in one category.
 
     Attributes
     ----------

@@ -120,7 +120,7 @@ def _values(category: Category, labels: Sequence[str], random: np.random.Generat
 
 @dataclass(frozen=True)
 class Swap:
-    """What would swap two neighbours.
+    """The change that would swap two neighbours.
 
     Attributes
     ----------

@@ -1,4 +1,4 @@
-"""What is known of several filters in one measure, made fit to be compared: only what is alike, and what two of them share."""
+"""Values of several filters in one measure, prepared for comparison: only like with like, and the inputs two of them share."""
 
 from __future__ import annotations
 

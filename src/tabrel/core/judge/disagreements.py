@@ -15,7 +15,7 @@ School = Literal["pair_wins", "rank_sum", "weighted_score"]
 
 @dataclass(frozen=True)
 class Pull:
-    """What one criterion says of two filters.
+    """Effect of one criterion on a pair of filters.
 
     Attributes
     ----------

@@ -1,4 +1,4 @@
-"""What is known of one filter in one measure: results, readings, the price, an order made by hand."""
+"""Knowledge of one filter in one measure: results, readings, the price, an order made by hand."""
 
 from __future__ import annotations
 
@@ -25,7 +25,7 @@ FloatArray = NDArray[np.float64]
 
 @dataclass(frozen=True)
 class Known:
-    """What is known of one filter in one measure.
+    """Knowledge of one filter in one measure.
 
     Attributes
     ----------

@@ -1,4 +1,4 @@
-"""What filters do at the points of uses, computed once: another weight, or another way to look, computes nothing again."""
+"""Behaviour of filters at the points of uses, computed once: another weight, or another view, computes nothing again."""
 
 from __future__ import annotations
 
@@ -35,7 +35,7 @@ MOST_SAMPLED = 12
 
 
 class KnownKept:
-    """What is known of filters, by everything it rests on; shared by the threads of one server."""
+    """Knowledge of filters, by everything it rests on; shared by the threads of one server."""
 
     def __init__(self) -> None:
         self._known: OrderedDict[str, Mapping[str, Known]] = OrderedDict()

@@ -1,4 +1,4 @@
-"""What a use asks of a filter: met, failed or open, each with its reason, and what follows from all of it.
+"""Requirements of a use: met, failed or open, each with its reason, and the verdict that follows.
 
 Decision rule: a guard band of one expanded uncertainty (JCGM 106:2012, 8.3). A number meets what is asked where it does so
 with its whole 95 % interval, fails where no part of the interval does, and is open in between.
@@ -146,12 +146,12 @@ def by_pass_lines(
     *,
     not_asked: str | None = None,
 ) -> tuple[JudgedRequirement, ...]:
-    """Return what every use asks: a by-pass that works, and an element that stands what presses on it.
+    """Return what every use asks: a bypass that works, and an element that stands what presses on it.
 
     Parameters
     ----------
     location : str or None
-        Where the by-pass valve sits.
+        Where the bypass valve sits.
     opening : CategoryValue or None
         Its opening pressure. [kPa]
     greatest, greatest_stuck : CategoryValue or None
@@ -169,7 +169,7 @@ def by_pass_lines(
         The last one is of a fault that is only thought of, and decides nothing.
     """
     reasons = why or {}
-    stuck = "The greatest element differential pressure, with the by-pass valve stuck shut,"
+    stuck = "The greatest element differential pressure, with the bypass valve stuck shut,"
     opens = _opening_line(location, opening, collapse, reasons.get(OPENING, ""))
     if not_asked is not None:
         opens = replace(opens, counts=False, reason=f"{opens.reason} It decides nothing here: {not_asked.rstrip('.')}.")
@@ -186,12 +186,12 @@ def _opening_line(
     location: BypassLocation | None, opening: CategoryValue | None, collapse: float | None, why: str
 ) -> JudgedRequirement:
     if location == "none":
-        reason = "There is no by-pass valve anywhere: cold, the whole pressure presses on the element."
+        reason = "There is no bypass valve anywhere: cold, the whole pressure presses on the element."
         return JudgedRequirement(OPENING, "failed", reason, is_asked_of_every_use=True)
     if location is None:
-        reason = "Where the by-pass valve sits has not been looked at."
+        reason = "Where the bypass valve sits has not been looked at."
         return JudgedRequirement(OPENING, "open", reason, is_asked_of_every_use=True, decided_by="bypass.location")
-    return _under_the_ceiling(OPENING, "The by-pass opening pressure", opening, collapse, why)
+    return _under_the_ceiling(OPENING, "The bypass opening pressure", opening, collapse, why)
 
 
 def _under_the_ceiling(

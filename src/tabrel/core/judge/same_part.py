@@ -28,7 +28,7 @@ TELLING_PARTS: dict[str, str] = {"media": "media.", "pleats": "element.pleat_", 
 """Parts of which something must be the same, with the beginning of their keys."""
 
 EVIDENCE: frozenset[Provenance] = frozenset({"measured", "derived", "by_eye"})
-"""What is published or assumed says nothing of what the two are."""
+"""Provenances that say nothing about the two parts themselves."""
 
 NOT_OF_MAKING: frozenset[str] = frozenset(
     {
@@ -65,7 +65,7 @@ FALSE_ALARM = 0.025
 
 @dataclass(frozen=True)
 class PartFacts:
-    """What tells one filter as a part.
+    """Traits of one filter as a part.
 
     Attributes
     ----------
@@ -161,7 +161,7 @@ class PartComparison:
 
     @property
     def telling(self) -> tuple[Finding, ...]:
-        """What tells them apart, the most telling first."""
+        """Differences, the largest first."""
         return tuple(finding for finding in self.findings if finding.state == "different")
 
 

@@ -1,4 +1,4 @@
-"""What a filter does in its engine whatever it is used for: how hard its element is pressed at most, and when it bypasses."""
+"""Behaviour of a filter in its engine, independent of its use: the greatest pressure on its element, and when it bypasses."""
 
 from __future__ import annotations
 
@@ -21,7 +21,7 @@ TEMPERATURES = 24
 
 @dataclass(frozen=True)
 class Behaviour:
-    """What a filter does in its engine over the whole map.
+    """Behaviour of a filter in its engine over the whole map.
 
     Attributes
     ----------

@@ -1,4 +1,4 @@
-"""What an operating map can show, each once: name, title, unit, scale, and its key in an answer."""
+"""Quantities of an operating map, each once: name, title, unit, scale, and its key in an answer."""
 
 from __future__ import annotations
 

@@ -89,7 +89,7 @@ class InputSource:
 
 @dataclass(frozen=True)
 class Effect:
-    """What one assumption does to a map.
+    """Effect of one assumption on a map.
 
     Attributes
     ----------

@@ -1,4 +1,4 @@
-"""What each part of a filter is by itself: holes, plate, bypass valve, media.
+"""Each part of a filter by itself: holes, plate, bypass valve, media.
 
 `hole_shapes`, `holes`   area and perimeter of one hole and of groups of them
 `flow_area`              sections of the tapping plate, the smallest and the series equivalent

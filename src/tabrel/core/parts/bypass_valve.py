@@ -68,7 +68,7 @@ class Spring:
 
 @dataclass(frozen=True)
 class BypassEvidence:
-    """What is known of the bypass valve, put together.
+    """The bypass valve from everything known of it.
 
     Attributes
     ----------

@@ -128,7 +128,7 @@ class ClaimedPoint:
 
     @property
     def assumed(self) -> tuple[str, ...]:
-        """What was assumed of the claim: the scale of its size, where none is named; that it is made for this filter too."""
+        """Assumptions about the claim: the scale of its size, if none is named; that it is made for this filter too."""
         scale = ("claims.scale",) if self.claim.scale == "unnamed" else ()
         return (*scale, "claims") if self.claim.copied_from else scale
 

@@ -22,7 +22,7 @@ FAMILY_PERMEABILITY_FACTOR = 1.5
 """A family's permeability is good to this factor either way."""
 
 AIR_TO_OIL_FACTOR = 1.2
-"""What a dry medium passes of air tells what it passes of oil to this factor either way; our own figure."""
+"""Factor, either way, within which the permeability to air gives the one to oil; our own figure."""
 
 
 @dataclass(frozen=True)
@@ -59,7 +59,7 @@ FAMILY_DEFAULTS: dict[str, FamilyDefaults] = {
 
 @dataclass(frozen=True)
 class MediaStrip:
-    """What is known of the media strip and the pleats, as uncertain numbers by reading key."""
+    """Media strip and pleats as uncertain numbers by reading key."""
 
     known: Mapping[str, Uncertain]
 

@@ -69,7 +69,7 @@ class PlacedHole:
 
 @dataclass(frozen=True)
 class PlateProblem:
-    """What cannot be as measured: a code, a sentence, and the reading to look at."""
+    """A contradiction among measurements: a code, a sentence, and the reading to look at."""
 
     code: str
     message: str

@@ -49,7 +49,7 @@ def why_no_budget(basis: str | None) -> str:
 
 @dataclass(frozen=True)
 class Contribution:
-    """What one input contributes.
+    """Contribution of one input.
 
     Attributes
     ----------
@@ -77,7 +77,7 @@ class Contribution:
 
 @dataclass(frozen=True)
 class Covariance:
-    """What two numbers of the last line contribute together, because they share inputs.
+    """Joint contribution of two numbers of the last line that share inputs.
 
     Attributes
     ----------

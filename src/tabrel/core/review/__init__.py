@@ -1,4 +1,4 @@
-"""What Tabrel says back: what it understood, what it questions, what is missing, what readings say of claims.
+"""Replies to the analyst: echoes, questions, missing inputs, claims checked by readings.
 
 `echo`              what a field understood, before a reading is accepted
 `typed_reading`     what a line typed into a field changes: `field_change`, `correction`

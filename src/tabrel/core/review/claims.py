@@ -1,4 +1,4 @@
-"""What later readings say of a claim: confirmed, refuted, or not to be told from them."""
+"""Claims checked by later readings: confirmed, refuted, or undecided."""
 
 from __future__ import annotations
 

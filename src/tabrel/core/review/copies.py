@@ -64,7 +64,7 @@ _PART_OF: dict[str, CopiedPart] = {
     "media": "media",
     "bypass": "bypass",
 }
-"""What is copied with which part of the filter."""
+"""Facts that are copied with each part of the filter."""
 
 _INTAKE = tuple(
     f"sample.{name}"

@@ -1,4 +1,4 @@
-"""What was understood of what is being typed into a field, in both unit families, before it is accepted."""
+"""Echo of a text being typed into a field, in both unit families, before it is accepted."""
 
 from __future__ import annotations
 
@@ -48,7 +48,7 @@ def quantity_of(key: str) -> Quantity | None:
 
 @dataclass(frozen=True)
 class Echo:
-    """What a field shows under the cursor before a reading is accepted.
+    """Echo under a field before a reading is accepted.
 
     Attributes
     ----------

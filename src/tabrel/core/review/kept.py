@@ -1,4 +1,4 @@
-"""What a sample holds that no station shows yet: benches and photographs, as a plain list."""
+"""Parts of a sample that no station shows yet: benches and photographs, as a plain list."""
 
 from __future__ import annotations
 

@@ -1,4 +1,4 @@
-"""What is still needed, told as choices: for each thing the ways to come to it, the fewest readings first; and the short sheet.
+"""Inputs still needed, as choices: for each the ways to get it, the fewest readings first; and the short sheet.
 
 The short sheet is the first way of every need of the filter alone, in the order of the hands: the fewest readings from which the
 five results and the map of the filter alone follow.
@@ -144,7 +144,7 @@ NEEDS: tuple[Need, ...] = (
 """In the order of the hands."""
 
 SHORT_SHEET: tuple[Need, ...] = tuple(need for need in NEEDS if need.ways[0].keys != ("engine",))
-"""What the short sheet asks for, each by its first way."""
+"""Rows of the short sheet, each by its first way."""
 
 
 @dataclass(frozen=True)

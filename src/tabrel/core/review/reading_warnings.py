@@ -1,4 +1,4 @@
-"""What is implausible about single readings, and about quantities that must agree with each other."""
+"""Warnings about single readings, and about quantities that must agree with each other."""
 
 from __future__ import annotations
 

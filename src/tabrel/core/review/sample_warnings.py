@@ -1,4 +1,4 @@
-"""What is implausible but possible: warnings at their place, never refusals."""
+"""Warnings about what is possible but implausible, at their place; never refusals."""
 
 from __future__ import annotations
 

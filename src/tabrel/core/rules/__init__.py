@@ -1,4 +1,4 @@
-"""What is refused in a study: impossible values, with the place and the correction.
+"""Rules of a study: impossible values are refused, with the place and the correction.
 
 `study`         readings, holes, oil, circuit, claims: `check_study`, `check_sample`
 `evidence`      counts, benches, photographs

@@ -16,7 +16,7 @@ Comparison = Literal["agree", "claim_higher", "claim_lower", "cannot_be_compared
 
 @dataclass(frozen=True)
 class ClaimComparison:
-    """What a counted test says of a claim, and why."""
+    """Verdict of a counted test on a claim, and the reason."""
 
     verdict: Comparison
     words: str

@@ -1,4 +1,4 @@
-"""What happens in time: a start followed from filling to warm oil, and how long a filter lasts.
+"""Behaviour in time: a start followed from filling to warm oil, and how long a filter lasts.
 
 `duty_cycle`        speed over time, shipped or read from CSV
 `together`          courses whose circuits are solved at once

@@ -241,7 +241,7 @@ def _clean_up(size: float, efficiency: Result, volume: float, through: float) ->
 
 @dataclass(frozen=True)
 class Reaching:
-    """What of the particles of a size reaches the engine over a start: past the media, and through it.
+    """Share of the particles of a size that reaches the engine over a start: past the media, and through it.
 
     Attributes
     ----------

@@ -22,7 +22,7 @@ EndT = TypeVar("EndT")
 
 @dataclass(frozen=True)
 class Wanted:
-    """What a course has to know before it goes on: quantities of its circuit at places.
+    """Request of a course: quantities of its circuit at places.
 
     Attributes
     ----------

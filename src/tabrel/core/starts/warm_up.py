@@ -197,7 +197,7 @@ def _start(run: _Run) -> Following[WarmUp]:
 
 
 class _Course:
-    """What the start is given: speed and temperatures at any moment.
+    """Course of a start as given: speed and temperatures at any moment.
 
     Parameters
     ----------

@@ -1,4 +1,4 @@
-"""What is taken where a study does not state it, in the units of the document; every place it is used marks it assumed."""
+"""Defaults where a study states nothing, in the units of the document; every place that uses one marks it assumed."""
 
 from __future__ import annotations
 
@@ -48,7 +48,7 @@ USUAL_PLAN = WarmUpPlan(
     terminal_ratio=8.0,
     sump_volume_l=5.5,
 )
-"""What is taken for whatever a plan does not state."""
+"""Defaults of an unstated plan."""
 
 BEGINNINGS: dict[tuple[str, ...], Any] = {
     ("counts",): Counts("unnamed"),
@@ -63,7 +63,7 @@ BEGINNINGS: dict[tuple[str, ...], Any] = {
     ("circuit", "mount"): Mount(),
     ("circuit", "adapter"): Adapter(()),
 }
-"""What a part of the study begins with when its first number is typed; the others stand as assumed until they are set."""
+"""Start of a part of the study when its first number is typed; the others stand as assumed until they are set."""
 
 
 def stud_length_mm(stud: Stud) -> float:

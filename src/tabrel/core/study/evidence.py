@@ -1,4 +1,4 @@
-"""What tests, benches and photographs say of a sample, as the study document holds it."""
+"""Evidence about a sample from tests, benches and photographs, as the study document holds it."""
 
 from __future__ import annotations
 

@@ -206,7 +206,7 @@ class HoleGroup(Strict):
 
 @dataclass(frozen=True)
 class Mount(Strict):
-    """What the filter is screwed on: the engine's thread, and the face that the gasket seals on; nothing computes with it."""
+    """Mount of the filter: the engine's thread, and the face that the gasket seals on; nothing computes with it."""
 
     thread_diameter_mm: float | None = None
     thread_pitch_mm: float | None = None

@@ -1,4 +1,4 @@
-"""What belongs to no study: engines, templates, and rules of date codes, for every study of a workshop."""
+"""Library for every study of a workshop: engines, templates, and rules of date codes."""
 
 from __future__ import annotations
 
@@ -41,7 +41,7 @@ class SavedTemplate(Strict):
 
 @dataclass(frozen=True)
 class Library(Strict):
-    """What belongs to no study: engines, templates, rules of date codes."""
+    """Library for every study: engines, templates, rules of date codes."""
 
     engines: tuple[SavedEngine, ...] = ()
     templates: tuple[SavedTemplate, ...] = ()

@@ -146,7 +146,7 @@ class TypedNumber(Strict):
 
 @dataclass(frozen=True)
 class Price(Strict):
-    """What a sample cost."""
+    """Price of a sample."""
 
     amount: float
     currency: str
@@ -197,7 +197,7 @@ class Leak(Strict):
 
 @dataclass(frozen=True)
 class Claim(Strict):
-    """What a box, a page or a person says of the filter, kept with its source.
+    """Statement of a box, a page or a person about the filter, with its source.
 
     An efficiency claim holds the triple of percent, size and relation; a size that was not stated stays
     out. A claim on a reading or an observation names its `key` and the `value` claimed, and is a check

@@ -1,4 +1,4 @@
-"""What is only thought of in a study: scenarios, duty cycles, the plan of a start and of a life."""
+"""Plans of a study: scenarios, duty cycles, the plan of a start and of a life."""
 
 from __future__ import annotations
 
@@ -18,7 +18,7 @@ class RoundHoles(Strict):
 
 @dataclass(frozen=True)
 class Scenario(Strict):
-    """What if: changes that are only thought of; what is None stays as it is.
+    """Scenario: changes tried without touching the study; None leaves a value as it is.
 
     Attributes
     ----------

@@ -1,4 +1,4 @@
-"""What the report of a study holds, in which order, as the study document has it: parts, and the analyst's own text between."""
+"""Plan of the report of a study, as the study document has it: parts in their order, and the analyst's own text between."""
 
 from __future__ import annotations
 
@@ -33,7 +33,7 @@ SECTIONS: dict[SectionKey, str] = {
     "map": "Operating map",
     "start": "Start from cold",
 }
-"""What is told of each filter, in this order."""
+"""Sections about each filter, in this order."""
 
 
 @dataclass(frozen=True)

@@ -1,4 +1,4 @@
-"""What every part of a study document shares."""
+"""Base of every part of a study document."""
 
 from __future__ import annotations
 

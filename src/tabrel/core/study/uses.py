@@ -1,4 +1,4 @@
-"""What the filters of a study are to be good for, as the study document holds it."""
+"""Uses of the filters of a study, as the study document holds them."""
 
 from __future__ import annotations
 
@@ -48,7 +48,7 @@ class Criterion(Strict):
 
 @dataclass(frozen=True)
 class Requirement(Strict):
-    """What a use asks of a measure, or of what was seen."""
+    """Requirement of a use on a measure or an observation."""
 
     measure: str
     at_least: float | None = None
@@ -85,7 +85,7 @@ class Use(Strict):
     shop : str or None
         Whose offers count; None for the cheapest.
     bypass_not_asked : str or None
-        Why it is not asked that the by-pass valve opens where the engine needs it.
+        Why it is not asked that the bypass valve opens where the engine needs it.
     """
 
     name: str

@@ -29,7 +29,7 @@ STRIP_PULL_RELATIVE = 0.01  # how hard the strip was pulled changes its length b
 
 @dataclass(frozen=True)
 class InstrumentError:
-    """What an instrument adds to a reading.
+    """Uncertainty that an instrument adds to a reading.
 
     Attributes
     ----------

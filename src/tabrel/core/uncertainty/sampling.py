@@ -24,7 +24,7 @@ LEAST_SHARE = 0.02
 """No reading is drawn below this share of itself: lengths, masses and pressures are above zero."""
 
 OF_THE_SAMPLE = ("model.permeability",)
-"""What a model does not know of one filter; the rest of `model.…` is the same for all, and so are the engine's sizes."""
+"""Model factors of one filter; the rest of `model.…` is the same for all, and so are the engine's sizes."""
 
 Quantiles = Callable[[str], FloatArray]
 """Takes the name of an input and returns, for each draw, its share of the distribution that lies below; NaN is nominal."""
@@ -32,7 +32,7 @@ Quantiles = Callable[[str], FloatArray]
 
 @dataclass(frozen=True)
 class ModelAssumption:
-    """What a model says of one of its numbers: the number, and between what it lies."""
+    """A number of a model, and its range."""
 
     name: str
     value: float

@@ -1,4 +1,4 @@
-"""What is told of each filter: drawings, results with their working, valve, pleats, efficiency, map, start."""
+"""Sections of each filter: drawings, results with their working, valve, pleats, efficiency, map, start."""
 
 from __future__ import annotations
 

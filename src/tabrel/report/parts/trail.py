@@ -318,7 +318,7 @@ def method(at_hand: StudyAtHand) -> Iterator[Block]:
     yield Points(METHOD)
     yield Heading(2, "Cautions")
     yield Points(CAUTIONS, "caution")
-    yield Heading(2, "What this report does not say")
+    yield Heading(2, "Limits of this report")
     yield Points(
         (
             "The results concern the items described, in the condition described; of other specimens they say as much as their "

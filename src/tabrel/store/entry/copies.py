@@ -1,4 +1,4 @@
-"""What of a sample is copied and not confirmed, and confirming it."""
+"""Copied facts of a sample that are not confirmed, and their confirmation."""
 
 from __future__ import annotations
 

@@ -1,4 +1,4 @@
-"""What was typed into a field, stored: readings, states, the count of a group of holes."""
+"""A typed line, stored: readings, states, the count of a group of holes."""
 
 from __future__ import annotations
 

@@ -272,7 +272,7 @@ def load_samples(conn: Reader, study_id: int, *, archived: bool = True) -> list[
 
 @dataclass(frozen=True)
 class SampleName:
-    """What a sample is called."""
+    """Names of a sample."""
 
     id: int
     label: str

@@ -40,7 +40,7 @@ from tabrel.store.study.uses import SELECT_USES, insert_uses, load_uses
 
 @dataclass(frozen=True)
 class StudyRow:
-    """What the list of studies shows of one; counts are of the samples that are in use."""
+    """A study in the list of studies; counts are of the samples in use."""
 
     id: int
     name: str

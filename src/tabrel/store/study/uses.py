@@ -1,4 +1,4 @@
-"""What the filters of a study are to be good for, each use a part of the study document."""
+"""Uses of the filters of a study, each a part of the study document."""
 
 from __future__ import annotations
 

@@ -108,7 +108,7 @@ def last_good(database: Path) -> Copy | None:
 
 @dataclass(frozen=True)
 class Missing:
-    """What a copy lacks.
+    """Changes that a copy lacks.
 
     Attributes
     ----------
