@@ -60,8 +60,8 @@ def simplex(counts: Counts) -> float:
         s = share / (1 + share)
         return -float((d * np.log(s) + u * np.log1p(-s)).sum())
 
-    found = [minimize(cost, (start, slope), method="Nelder-Mead") for start in logs[::3] for slope in (1.5, 3.0, 5.0)]
-    return float(min(found, key=lambda one: one.fun).x[1])
+    result = [minimize(cost, (start, slope), method="Nelder-Mead") for start in logs[::3] for slope in (1.5, 3.0, 5.0)]
+    return float(min(result, key=lambda item: item.fun).x[1])
 
 
 def counted_fit() -> dict[str, Any]:

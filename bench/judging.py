@@ -45,13 +45,13 @@ def sheet() -> dict[str, Any]:
 
     def made() -> tuple[SheetRow, ...]:
         measured = {label: measure_sample(sample, study.circuit) for label, sample in samples.items()}
-        known = {label: known_measures(study, one, use, measures, draws=1) for label, one in measured.items()}
+        known = {label: known_measures(study, item, use, measures, draws=1) for label, item in measured.items()}
         widened = of_part_numbers(list(samples.values()), known)
         return comparison_sheet(samples, widened, use, next(iter(samples)), is_rough=True)
 
     seconds = best_of(3, made)
     measured = [measure_sample(sample, study.circuit) for sample in samples.values()]
-    reference = best_of(3, lambda: compare_all_parts([part_facts(one) for one in measured]))
+    reference = best_of(3, lambda: compare_all_parts([part_facts(item) for item in measured]))
     return {
         "name": "comparison_sheet",
         "filters": len(samples),

@@ -32,11 +32,11 @@ def reports() -> list[dict[str, Any]]:
     whole = StudyAtHand(study, kept=kept)
     whole.judged, whole.sheet  # noqa: B018
     from_nothing = perf_counter() - started
-    found = []
+    collected = []
     for ending, aim in AIMS.items():
         written_as(ending, StudyAtHand(study, kept=kept), full, "2026-11-27")  # what is loaded once is loaded
         seconds, size = _timed(lambda e=ending: written_as(e, StudyAtHand(study, kept=kept), full, "2026-11-27"))  # type: ignore[misc]
-        found.append(
+        collected.append(
             {
                 "name": f"report{ending}",
                 "filters": len(study.samples),
@@ -48,4 +48,4 @@ def reports() -> list[dict[str, Any]]:
                 "ratio": from_nothing / seconds,
             }
         )
-    return found
+    return collected

@@ -295,7 +295,7 @@ def moving_about(page: Page, study: str, address: str, sample: int) -> dict[str,
         times["switch_sample"].append(page.evaluate(until(PRESS_ALT_9, NINTH_SHOWN)))
         page.wait_for_timeout(300)
         times["map_to_numbers"].append(page.evaluate(until(CLICK_MAP, NUMBERS_OF_THE_MAP)))
-    return {name: sorted(found)[len(found) // 2] / 1e3 for name, found in times.items()}
+    return {name: sorted(result)[len(result) // 2] / 1e3 for name, result in times.items()}
 
 
 MOVES = 7

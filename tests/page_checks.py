@@ -21,11 +21,11 @@ def looked_at(page, within="html"):
     page.wait_for_load_state("networkidle", timeout=120_000)
     page.evaluate("Promise.all(document.getAnimations().map(one => one.finished.catch(() => 0)))")
     page.evaluate(AXE)
-    found = page.evaluate(VIOLATIONS, [within, None])
+    result = page.evaluate(VIOLATIONS, [within, None])
     page.evaluate("document.documentElement.classList.add('dark')")
-    found += [f"dark, {one}" for one in page.evaluate(VIOLATIONS, [within, OF_COLOURS])]
+    result += [f"dark, {item}" for item in page.evaluate(VIOLATIONS, [within, OF_COLOURS])]
     page.evaluate("document.documentElement.classList.remove('dark')")
-    return found
+    return result
 
 
 SMALL_TEXTS = """() => [...document.querySelectorAll('svg text')].flatMap(text => {

@@ -41,9 +41,9 @@ def numbers_in(value):
     if isinstance(value, int | float):
         return [float(value)]
     if isinstance(value, dict):
-        return [number for one in value.values() for number in numbers_in(one)]
+        return [number for item in value.values() for number in numbers_in(item)]
     if isinstance(value, tuple):
-        return [number for one in value for number in numbers_in(one)]
+        return [number for item in value for number in numbers_in(item)]
     if dataclasses.is_dataclass(value) and not isinstance(value, type):
         return [number for field in dataclasses.fields(value) for number in numbers_in(getattr(value, field.name))]
     return []
@@ -53,13 +53,13 @@ def constants():
     """Yield name and value of every constant of the computation."""
     for subject in SUBJECTS:
         package = importlib.import_module(f"tabrel.core.{subject}")
-        for found in pkgutil.iter_modules(package.__path__):
-            module = importlib.import_module(f"{package.__name__}.{found.name}")
+        for result in pkgutil.iter_modules(package.__path__):
+            module = importlib.import_module(f"{package.__name__}.{result.name}")
             for node in ast.parse(inspect.getsource(module)).body:
                 if not isinstance(node, ast.Assign | ast.AnnAssign):
                     continue
                 targets = node.targets if isinstance(node, ast.Assign) else [node.target]
-                names = [one.id for target in targets for one in ast.walk(target) if isinstance(one, ast.Name)]
+                names = [item.id for target in targets for item in ast.walk(target) if isinstance(item, ast.Name)]
                 for name in names:
                     if re.fullmatch(r"[A-Z][A-Z_]+", name) and numbers_in(getattr(module, name)):
                         yield name, getattr(module, name)
@@ -74,9 +74,11 @@ def test_a_constant_has_its_value_and_its_source(name):
     value, words, source = (cell.strip() for cell in ROWS[name].split("|"))
     assert words
     assert source
-    told = [float(number) for number in re.findall(r"-?\d+(?:\.\d+)?(?:e[-+]\d+)?", f"{value} {words}")]
+    sentences = [float(number) for number in re.findall(r"-?\d+(?:\.\d+)?(?:e[-+]\d+)?", f"{value} {words}")]
     for number in numbers_in(CONSTANTS[name]):
-        assert any(one == pytest.approx(number, rel=1e-9) or one == pytest.approx(number * 1e6, rel=1e-9) for one in told), number
+        assert any(
+            item == pytest.approx(number, rel=1e-9) or item == pytest.approx(number * 1e6, rel=1e-9) for item in sentences
+        ), number
 
 
 def test_no_row_is_of_a_constant_that_is_gone():

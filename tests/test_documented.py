@@ -44,7 +44,9 @@ SEEN_IN_THE_BROWSER = {
 
 def public(kind):
     for module in (
-        importlib.import_module(one.name) for one in pkgutil.walk_packages(tabrel.__path__, "tabrel.") if not one.ispkg
+        importlib.import_module(package.name)
+        for package in pkgutil.walk_packages(tabrel.__path__, "tabrel.")
+        if not package.ispkg
     ):
         for name, thing in vars(module).items():
             if kind(thing) and not name.startswith("_") and thing.__module__ == module.__name__:
@@ -93,8 +95,10 @@ def test_every_route_says_what_it_does():
 
 def test_a_package_says_what_lives_in_it():
     layers = (tabrel.core, tabrel.store, tabrel.api)
-    found = (one for layer in layers for one in pkgutil.iter_modules(layer.__path__, f"{layer.__name__}.") if one.ispkg)
-    for package in (importlib.import_module(one.name) for one in found):
+    chosen_layers = (
+        module for layer in layers for module in pkgutil.iter_modules(layer.__path__, f"{layer.__name__}.") if module.ispkg
+    )
+    for package in (importlib.import_module(item.name) for item in chosen_layers):
         heads = {name for line in package.__doc__.splitlines() if line.startswith("`") for name in re.findall(r"`(\w+)`", line)}
         assert {entry.name for entry in pkgutil.iter_modules(package.__path__)} <= heads, package.__name__
 
@@ -111,10 +115,10 @@ def test_every_choice_of_an_attribute_has_its_picture():
 def test_the_glossary_page_is_what_the_catalogue_says():
     page = (Path(__file__).parents[1] / "docs/glossary.md").read_text()
     assert page == glossary_page(), "docs/glossary.md is stale: run 'make glossary' and commit it"
-    terms = [one.term for one in GLOSSARY]
+    terms = [item.term for item in GLOSSARY]
     assert terms == sorted(set(terms), key=str.casefold)
-    for one in GLOSSARY:
-        assert one.meaning.endswith("."), one.term
+    for item in GLOSSARY:
+        assert item.meaning.endswith("."), item.term
 
 
 def test_every_view_is_driven_in_the_browser():

@@ -129,5 +129,5 @@ def test_no_file_is_longer_than_can_be_kept_in_mind():
     files = [path for folder in folders for path in folder.rglob("*.*") if path.suffix in (".py", ".ts", ".vue", ".css")]
     built = [root / "src/tabrel/static", root / "web/src/api/schema.d.ts"]
     for path in files:
-        if not any(path.is_relative_to(one) for one in built):
+        if not any(path.is_relative_to(item) for item in built):
             assert len(path.read_text().splitlines()) <= 400, path

@@ -31,8 +31,8 @@ def test_results_have_the_names_of_the_command_line_without_their_units(study):
     assert {"inlet_hole_area", "plate_flow_area", "media_effective_area", "bypass_opening", "efficiency_at_20_um"} <= set(
         study["Korvath"].results
     )
-    for one in study["Brennig"].results.values():
-        assert one.unit or one.title == "Slope of the efficiency curve"
+    for result in study["Brennig"].results.values():
+        assert result.unit or result.title == "Slope of the efficiency curve"
 
 
 def test_a_map_is_that_of_the_command_line(study, capsys):

@@ -190,7 +190,7 @@ class Filter:
     @cached_property
     def warnings(self) -> tuple[str, ...]:
         """Questions about its readings."""
-        return tuple(one.message for one in analyse_measured(self.measured).warnings)
+        return tuple(warning.message for warning in analyse_measured(self.measured).warnings)
 
     @property
     def efficiency(self) -> Efficiency:

@@ -233,9 +233,9 @@ def test_every_operation_has_its_example():
 def with_real(value, ids):
     """Return an example with its placeholders filled in."""
     if isinstance(value, dict):
-        return {key: with_real(one, ids) for key, one in value.items()}
+        return {key: with_real(item, ids) for key, item in value.items()}
     if isinstance(value, list):
-        return [with_real(one, ids) for one in value]
+        return [with_real(item, ids) for item in value]
     named = {"SAMPLE": str(ids["sample_id"]), "SAMPLE_ID": ids["sample_id"], "COPY": ids["copy_name"], "USE": ids["use"]} | {
         "PLAN": ids["plan"],
         "PREVIEW": ids["preview_key"],

@@ -19,12 +19,12 @@ def problem(answer, status):
     assert answer.status_code == status, answer.text
     assert answer.headers["content-type"] == "application/problem+json"
     assert "frame-ancestors 'none'" in answer.headers["Content-Security-Policy"]
-    said = answer.json()
-    assert set(said) == {"type", "title", "status", "detail", "where", "missing"}
-    assert said["status"] == status
-    assert said["detail"]
-    assert "\n" not in said["detail"]
-    return said
+    words = answer.json()
+    assert set(words) == {"type", "title", "status", "detail", "where", "missing"}
+    assert words["status"] == status
+    assert words["detail"]
+    assert "\n" not in words["detail"]
+    return words
 
 
 @pytest.mark.parametrize(
@@ -75,9 +75,9 @@ def test_an_error_of_the_program_is_told_without_its_inside(client, monkeypatch,
 
     monkeypatch.setattr("tabrel.api.study.studies.list_studies", broken)
     with TestClient(client.app, base_url="http://127.0.0.1", raise_server_exceptions=False) as careful:
-        said = problem(careful.get("/api/studies"), 500)
-    assert "secret" not in str(said)
-    assert "nothing was changed" in said["detail"]
+        sentence = problem(careful.get("/api/studies"), 500)
+    assert "secret" not in str(sentence)
+    assert "nothing was changed" in sentence["detail"]
     assert "secret inside" in caplog.text
 
 

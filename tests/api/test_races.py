@@ -19,8 +19,8 @@ def at_once(client, requests):
     """Send all requests in one moment and return the answers in their order; all have seen revision 0, if nothing is said."""
     barrier = Barrier(len(requests))
 
-    def send(one):
-        path, body, method, seen = (*one, "POST", 0)[:4] if len(one) < 4 else one
+    def send(value):
+        path, body, method, seen = (*value, "POST", 0)[:4] if len(value) < 4 else value
         barrier.wait()
         return overwrite(client, method, path, body, seen)
 
@@ -28,8 +28,8 @@ def at_once(client, requests):
         return list(windows.map(send, requests))
 
 
-def one_wins(answers, won, told, words):
-    assert Counter(answer.status_code for answer in answers) == {won: 1, told: WINDOWS - 1}
+def one_wins(answers, won, value, words):
+    assert Counter(answer.status_code for answer in answers) == {won: 1, value: WINDOWS - 1}
     for answer in answers:
         assert answer.status_code == won or words in answer.json()["detail"]
 

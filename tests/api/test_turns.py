@@ -40,9 +40,9 @@ def test_readings_go_on_while_maps_wait_for_their_turn(client, sample, held):
         for i in range(5):
             body = {"key": "can.height", "text": f"{90 + i} mm"}
             assert client.post(f"/api/samples/{sample}/readings", json=body).status_code == 201
-        assert not any(one.done() for one in maps)
+        assert not any(item.done() for item in maps)
         let_go.set()
-        assert {one.result().status_code for one in maps} == {200}
+        assert {item.result().status_code for item in maps} == {200}
 
 
 def test_who_waits_too_long_is_told_to_come_again(client, sample, held, monkeypatch):

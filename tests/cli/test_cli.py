@@ -40,9 +40,9 @@ def written(tmp_path, document):
 
 def test_analyse(capsys):
     status, out, err = run(capsys, "analyse", CASE)
-    found = json.loads(out)["samples"][0]
-    assert (status, err, found["label"]) == (0, "", "Pellin")
-    assert set(found["results"]) >= {
+    result = json.loads(out)["samples"][0]
+    assert (status, err, result["label"]) == (0, "", "Pellin")
+    assert set(result["results"]) >= {
         "inlet_hole_area_mm2",
         "plate_flow_area_mm2",
         "plate_series_area_mm2",
@@ -55,23 +55,23 @@ def test_analyse(capsys):
         "size_at_beta_75_um",
     }
     keys = ["value", "standard_uncertainty", "expanded_uncertainty", "low", "high", "relation", "basis", "missing", "assumed"]
-    assert list(found["results"]["inlet_hole_area_mm2"]) == keys
-    assert found["results"]["plate_flow_area_mm2"]["controlled_by"] == "outlet"
-    assert set(found["warnings"][0]) == {"code", "message", "where"}
+    assert list(result["results"]["inlet_hole_area_mm2"]) == keys
+    assert result["results"]["plate_flow_area_mm2"]["controlled_by"] == "outlet"
+    assert set(result["warnings"][0]) == {"code", "message", "where"}
 
 
 @pytest.mark.parametrize("separate", [True, False])
 def test_map_takes_a_list_that_starts_with_a_minus(capsys, separate):
     arguments = MAP if separate else [*MAP[:2], "--temperatures=-25,0,100", "--speeds=800,3500"]
     status, out, _ = run(capsys, "map", CASE, *arguments)
-    found = json.loads(out)
+    loads = json.loads(out)
     assert status == 0
-    assert list(found) == [
+    assert list(loads) == [
         "temperature_c", "speed_rpm", "element_kpa", "filter_kpa", "bypass_fraction", "defect_fraction", "gallery_kpa",
         "filter_inlet_kpa", "pump_kpa", "gauge_kpa", "filter_flow_l_min", "regulator_fraction", "onset",
     ]  # fmt: skip
-    assert found["element_kpa"][0] == pytest.approx([79.96930155756732, 168.24843708647927], rel=5e-3)
-    assert found["onset"]["temperature_c"] == pytest.approx([-39.59538932259211, -24.54009256573373], abs=0.1)
+    assert loads["element_kpa"][0] == pytest.approx([79.96930155756732, 168.24843708647927], rel=5e-3)
+    assert loads["onset"]["temperature_c"] == pytest.approx([-39.59538932259211, -24.54009256573373], abs=0.1)
 
 
 def test_map_condition_loading_and_gaps(capsys, tmp_path):
@@ -231,10 +231,10 @@ def test_audit_prints_verdicts_and_what_would_explain(capsys, tmp_path):
     path.write_text(json.dumps(AUDIT))
     status, out, _ = run(capsys, "audit", str(path))
     assert status == 0
-    found = json.loads(out)["lines"]
-    assert [line["verdict"] for line in found] == ["follows", "does_not_follow"]
-    assert found[1]["would_explain"] == ["count_left_out"]
-    assert found[0]["computed"]["unit"] == "in2"
+    computed = json.loads(out)["lines"]
+    assert [line["verdict"] for line in computed] == ["follows", "does_not_follow"]
+    assert computed[1]["would_explain"] == ["count_left_out"]
+    assert computed[0]["computed"]["unit"] == "in2"
 
 
 def test_a_malformed_audit_is_one_line_and_exit_2(capsys, tmp_path):
@@ -269,26 +269,26 @@ def study_with_a_use(tmp_path):
 def test_compare_prints_what_can_be_worked_out_again_from_its_values(capsys, study_with_a_use, options):
     status, out, _ = run(capsys, "compare", str(study_with_a_use), "--use", "cold start", *options)
     assert status == 0
-    found = json.loads(out)
-    first, other = found["labels"]
-    assert found["compares"] == ("specimens" if options == ["--specimens"] else "part numbers")
-    for label in found["labels"]:
+    collected = json.loads(out)
+    first, other = collected["labels"]
+    assert collected["compares"] == ("specimens" if options == ["--specimens"] else "part numbers")
+    for label in collected["labels"]:
         shares = [
-            min(max((one["values"][label]["value"] - one["worst"]) / (one["best"] - one["worst"]), 0), 1)
-            for one in found["criteria"]
+            min(max((item["values"][label]["value"] - item["worst"]) / (item["best"] - item["worst"]), 0), 1)
+            for item in collected["criteria"]
         ]
         by_hand = 100 * (2 * shares[0] + shares[1] + shares[2]) / 4
-        assert found["schools"]["weighted_score"][label]["score"] == pytest.approx(by_hand, abs=1e-9)
+        assert collected["schools"]["weighted_score"][label]["score"] == pytest.approx(by_hand, abs=1e-9)
     won = 0
-    for one in found["criteria"]:
-        difference = one["values"][other]["value"] - one["values"][first]["value"]
-        if abs(difference) > one["joint_expanded_uncertainty"][first][other]:
-            won += 1 if (difference > 0) == (one["better"] == "high") else -1
-    assert found["schools"]["pair_wins"]["score"][other] == (won > 0) - (won < 0)
-    assert sum(found["chance_of_place"][first]) == pytest.approx(1)
-    assert [line["state"] for line in found["requirements"][first]] == ["open"] * 3  # no collapse pressure is stated
-    assert (found["verdicts"][first]["proposed"], found["verdicts"][first]["set"]) == ("none", None)
-    assert [reason.split(" is ")[0] for reason in found["verdicts"][first]["reasons"]] == [
+    for item in collected["criteria"]:
+        difference = item["values"][other]["value"] - item["values"][first]["value"]
+        if abs(difference) > item["joint_expanded_uncertainty"][first][other]:
+            won += 1 if (difference > 0) == (item["better"] == "high") else -1
+    assert collected["schools"]["pair_wins"]["score"][other] == (won > 0) - (won < 0)
+    assert sum(collected["chance_of_place"][first]) == pytest.approx(1)
+    assert [line["state"] for line in collected["requirements"][first]] == ["open"] * 3  # no collapse pressure is stated
+    assert (collected["verdicts"][first]["proposed"], collected["verdicts"][first]["set"]) == ("none", None)
+    assert [reason.split(" is ")[0] for reason in collected["verdicts"][first]["reasons"]] == [
         "The bypass opening pressure",
         "The greatest element differential pressure",
     ]
@@ -298,7 +298,7 @@ def test_compare_prints_plain_numbers_where_only_a_least_life_is_known(capsys, t
     (tmp_path / "demo.json").write_bytes(demo_documents()[0])
     status, out, _ = run(capsys, "compare", tmp_path / "demo.json", "--use", "long interval")
     assert status == 0
-    lives = next(one for one in json.loads(out)["criteria"] if one["measure"] == "life_h")["values"].values()
+    lives = next(load for load in json.loads(out)["criteria"] if load["measure"] == "life_h")["values"].values()
     assert any(life["value"] is None and life["low"] > 0 for life in lives)
 
 

@@ -50,25 +50,25 @@ def test_forty_writers_lose_nothing(address, tmp_path):
     assert reader.stdout.readline() == "reading\n"
 
     def write(writer):
-        said = []
+        sentences = []
         for i in range(EACH):
             text = f"{50 + writer}.{i}1 mm"
             status, _ = post(address, f"/api/samples/{sample}/readings", {"key": "can.dome_thickness", "text": text})
-            said.append((status, text))
-        return said
+            sentences.append((status, text))
+        return sentences
 
     started = time.monotonic()
     with ThreadPoolExecutor(WRITERS) as writers:
-        said = [one for some in writers.map(write, range(WRITERS)) for one in some]
+        sentences = [item for some in writers.map(write, range(WRITERS)) for item in some]
     assert time.monotonic() - started < 60
     reader.kill()
     reader.communicate()
-    assert set(Counter(status for status, _ in said)) <= {201, 503}, Counter(status for status, _ in said)
+    assert set(Counter(status for status, _ in sentences)) <= {201, 503}, Counter(status for status, _ in sentences)
     conn = sqlite3.connect(f"file:{tmp_path / 'x.db'}?mode=ro", uri=True)
     rows = conn.execute(
         "SELECT text, position FROM reading WHERE quantity_key = 'can.dome_thickness' ORDER BY position"
     ).fetchall()
     conn.close()
-    acknowledged = Counter(text for status, text in said if status == 201)
+    acknowledged = Counter(text for status, text in sentences if status == 201)
     assert acknowledged <= Counter(text for text, _ in rows)
     assert len({position for _, position in rows}) == len(rows)

@@ -54,7 +54,7 @@ def test_what_cannot_be_written_is_one_line_and_leaves_nothing_behind(capsys, st
     assert (status, out) == (expected, "")
     assert says in err
     assert err.count("\n") == 1
-    assert sorted(one.name for one in tmp_path.iterdir()) == ["study.json"]
+    assert sorted(item.name for item in tmp_path.iterdir()) == ["study.json"]
 
 
 def test_a_study_that_is_none_leaves_the_report_that_is_there(capsys, tmp_path):

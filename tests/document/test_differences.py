@@ -73,9 +73,9 @@ def test_a_number_typed_anew_is_one_difference_not_two():
         changed["circuit"]["stud"]["bore_mm"] = 14.0
         changed["as_typed"] = {"bore_mm": {"text": "14 mm"}}
 
-    found = differences(type_it)
-    assert len(found) == 1
-    assert found[0].now == "14.0"
+    result = differences(type_it)
+    assert len(result) == 1
+    assert result[0].now == "14.0"
 
 
 def test_a_filter_that_is_gone_is_one_difference():

@@ -356,7 +356,7 @@ def test_the_bench_needs_no_second_request(page, server):
     with page.expect_response(re.compile("/samples/5$")):  # the last of those that are fetched ahead
         page.goto(f"{server.address}/studies/1/samples/1/opened")
     page.wait_for_load_state("networkidle")
-    page.on("request", lambda one: asked.append((one.method, one.url.partition("/api/")[2])) if "/api/" in one.url else None)
+    page.on("request", lambda item: asked.append((item.method, item.url.partition("/api/")[2])) if "/api/" in item.url else None)
     for key, text in (("bypass.spring_free_length", "38.4"), ("bypass.spring_free_length", "38.5")):
         row(page, key).locator("input.input").focus()
         before = chips(page, key).count()
@@ -366,7 +366,7 @@ def test_the_bench_needs_no_second_request(page, server):
         expect(chips(page, key)).to_have_count(before + 1)
         assert len(answer.value.body()) < 40_000
     page.wait_for_timeout(300)  # less than maps wait until the hands rest
-    assert [one for one in asked if not one[1].endswith("/echo")] == [
+    assert [item for item in asked if not item[1].endswith("/echo")] == [
         ("POST", f"samples/1/readings?since={since}&figures=true") for since in (0, 1)
     ]
 

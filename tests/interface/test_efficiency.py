@@ -152,9 +152,9 @@ def test_another_window_s_counts_are_not_written_over(page, server, browser):
     other = browser.new_page()
     station(other, server, 1)
     table = "size um(c)\tup\tdown\n4\t9000\t8000\n10\t4000\t900\n20\t900\t12\n30\t200\t1\n"
-    for one, text in ((page, table), (other, table.replace("9000", "9500"))):
-        one.evaluate(PASTE, text)
-        expect(one.locator("[data-take]")).to_be_enabled()
+    for item, text in ((page, table), (other, table.replace("9000", "9500"))):
+        item.evaluate(PASTE, text)
+        expect(item.locator("[data-take]")).to_be_enabled()
     page.locator("[data-take]").press("Enter")
     expect(page.locator(RESULT)).to_contain_text("counted in a test")
     expect(other.locator("[data-take]")).to_be_visible()  # what is being entered stays

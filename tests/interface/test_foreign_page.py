@@ -70,7 +70,7 @@ def elsewhere(tmp_path, server):
 def everything_stored(page, server):
     """Return what the application holds, asked as its own page does."""
     studies = page.request.get(f"{server.address}/api/studies").json()
-    return studies, [page.request.get(f"{server.address}/api/studies/{one['id']}/document").json() for one in studies]
+    return studies, [page.request.get(f"{server.address}/api/studies/{study['id']}/document").json() for study in studies]
 
 
 @pytest.mark.parametrize("host", ["localhost", "127.0.0.1"])
@@ -82,11 +82,11 @@ def test_a_page_of_another_origin_changes_nothing_and_reads_nothing(page, server
     expect(page.get_by_role("button", name="Undo")).to_be_enabled()
     before = everything_stored(page, server)
     page.goto(elsewhere.replace("localhost", host))
-    said = page.evaluate(TRIED, [server.address, json.dumps({**plain_document(), "name": "planted"})])
+    words = page.evaluate(TRIED, [server.address, json.dumps({**plain_document(), "name": "planted"})])
     unseen = ("import unseen", "undo", "undo with a body")
-    assert {said.pop(name) for name in unseen} <= {"opaque", "refused"}
-    said.pop("beacon")  # says only that it was queued
-    assert set(said.values()) == {"refused"}, said
+    assert {words.pop(name) for name in unseen} <= {"opaque", "refused"}
+    words.pop("beacon")  # says only that it was queued
+    assert set(words.values()) == {"refused"}, words
     assert page.frames[1].locator("#app").count() == 0  # the frame stays empty
     for button in ("post", "undo"):
         page.goto(elsewhere.replace("localhost", host))
@@ -97,7 +97,7 @@ def test_a_page_of_another_origin_changes_nothing_and_reads_nothing(page, server
     page.goto(elsewhere.replace("localhost", host))
     page.get_by_role("link", name="open").click()  # a link opens the application
     expect(page.get_by_text("Mountain road service").first).to_be_visible()
-    assert {"frame-ancestors" in said for said in own_rules} == {True}  # the page was kept from framing it
+    assert {"frame-ancestors" in rule for rule in own_rules} == {True}  # the page was kept from framing it
     own_rules.clear()
 
 

@@ -96,7 +96,7 @@ def test_a_report_is_looked_at_issued_kept_and_told_what_has_changed_since(page,
     with page.expect_download() as download:
         issued.get_by_role("link", name=NUMBER).click()
     text = " ".join(
-        one.get_textpage().get_text_range() for one in pypdfium2.PdfDocument(io.BytesIO(download.value.path().read_bytes()))
+        item.get_textpage().get_text_range() for item in pypdfium2.PdfDocument(io.BytesIO(download.value.path().read_bytes()))
     )
     assert "Winter filters" in text
     assert NUMBER in text

@@ -91,9 +91,9 @@ def test_an_opened_row_says_where_the_filter_in_hand_lies_among_all_of_its_size(
     opened(page, server, sample=4)
     row(page, "media_effective_area_cm2").get_by_role("button", name="effective media area").focus()
     page.keyboard.press("Enter")
-    told = page.locator("figcaption")
-    expect(told).to_contain_text("Brennig lies above 100 % of 5 others of its size in this database.")
-    expect(told).to_contain_text("Best of the others: 1258 cm², Korvath")
+    words = page.locator("figcaption")
+    expect(words).to_contain_text("Brennig lies above 100 % of 5 others of its size in this database.")
+    expect(words).to_contain_text("Best of the others: 1258 cm², Korvath")
 
 
 def test_ten_filters_are_readable_and_their_headings_stay(page, server):
@@ -121,8 +121,8 @@ def test_the_sheet_prints_on_landscape_a4_without_what_is_pressed(page, server):
     for pressed in ("CSV", "These specimens"):
         expect(page.get_by_role("button", name=pressed)).to_be_hidden()
     expect(page.get_by_text("Part numbers: every U holds what specimens differ by")).to_be_visible()
-    found = page.pdf(prefer_css_page_size=True)
-    assert b"/MediaBox [0 0 841.9" in found
+    result = page.pdf(prefer_css_page_size=True)
+    assert b"/MediaBox [0 0 841.9" in result
 
 
 def test_a_blank_study_shows_the_label_and_no_numbers(page, server):

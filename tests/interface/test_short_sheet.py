@@ -14,7 +14,7 @@ pytestmark = pytest.mark.interface
 
 
 def headlines(page):
-    return [one for one in page.locator(".tape .value").all_inner_texts() if "not yet" in one or "none" in one]
+    return [text for text in page.locator(".tape .value").all_inner_texts() if "not yet" in text or "none" in text]
 
 
 def test_the_short_sheet_is_all_it_takes(page, server):

@@ -31,17 +31,17 @@ def chosen(page, box, words):
     looked_for = page.locator(".p-select-filter").last
     expect(looked_for).to_be_focused()
     looked_for.fill(words)
-    found = page.get_by_role("option")
-    expect(found).to_have_count(1)
+    locator = page.get_by_role("option")
+    expect(locator).to_have_count(1)
     # the list forgets its place a moment after the box that opened it is left: on a busy machine that comes after the arrow
     for _ in range(20):
         expect(looked_for).to_be_focused()
         page.keyboard.press("ArrowDown")
         page.wait_for_timeout(100)
-        if found.get_attribute("data-p-focused") == "true":
+        if locator.get_attribute("data-p-focused") == "true":
             break
     page.keyboard.press("Enter")
-    expect(found).to_have_count(0)
+    expect(locator).to_have_count(0)
 
 
 def test_the_schools_stand_side_by_side_and_what_makes_them_disagree_is_named(page, server):
@@ -183,7 +183,7 @@ def test_a_number_typed_for_one_use_is_not_taken_by_the_next(page, server):
         held[0].continue_()
     page.unroute_all()
     uses = page.request.get(f"{server.address}/api/studies/1/uses").json()["uses"]
-    weights = [{one["measure"]: one["weight"] for one in use["use"]["criteria"]} for use in uses]
+    weights = [{item["measure"]: item["weight"] for item in use["use"]["criteria"]} for use in uses]
     assert weights[1]["media_effective_area_cm2"] == 6
     assert weights[2]["media_effective_area_cm2"] == 2
 

@@ -104,7 +104,7 @@ def station(page, name):
 
 
 def entries(texts):
-    return [one if isinstance(one, str) else one["text"] for one in texts]
+    return [text if isinstance(text, str) else text["text"] for text in texts]
 
 
 def test_a_whole_filter_in_inches_by_keyboard_alone(page, server):
@@ -120,7 +120,7 @@ def test_a_whole_filter_in_inches_by_keyboard_alone(page, server):
     expect(chips(page, "media.air_permeability")).to_have_text("40 cfm/ft2")
 
     choice = next(key for key in reversed(passed) if key in CHOICES)
-    stored = document(server, page, lambda one: choice in one["observations"] and "capacity_g" in one["as_typed"])
+    stored = document(server, page, lambda item: choice in item["observations"] and "capacity_g" in item["as_typed"])
     sample = stored["samples"][0]
     expected = {key: texts for key, (_, texts) in READINGS.items()} | {"thread.pitch": ["16 tpi"]}
     assert {key: entries(texts) for key, texts in sample["readings"].items()} == expected
@@ -131,7 +131,7 @@ def test_a_whole_filter_in_inches_by_keyboard_alone(page, server):
     assert held == {"media.family": "blend", "bypass.location": "dome_end", "bypass.kind": "coil_spring"}
     seen = {key: OBSERVATIONS[key].choices[number - 1].value for key, number in CHOICES.items() if not OBSERVATIONS[key].field}
     assert sample["observations"] == seen
-    typed = {key: one["text"] for key, one in (stored["as_typed"] | sample["as_typed"]).items()}
+    typed = {key: item["text"] for key, item in (stored["as_typed"] | sample["as_typed"]).items()}
     assert typed == {
         "bore_mm": "9/16 in",
         "length_mm": "0.9 in",

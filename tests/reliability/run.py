@@ -37,11 +37,11 @@ def generated_requests() -> Counter[str]:
     command = [sys.executable, "-m", "pytest", "-q", "-n", "auto", GENERATED]
     done = subprocess.run(command, capture_output=True, text=True, env=environment)
     counted = {words: int(number) for number, words in re.findall(r"(\d+) (passed|failed|error)", done.stdout)}
-    found = Counter({"requests": EXAMPLES * sum(counted.values()), "operations": sum(counted.values())})
-    found["server errors"] = counted.get("failed", 0) + counted.get("error", 0) + (done.returncode != 0 and not counted)
-    if found["server errors"]:
+    requests = Counter({"requests": EXAMPLES * sum(counted.values()), "operations": sum(counted.values())})
+    requests["server errors"] = counted.get("failed", 0) + counted.get("error", 0) + (done.returncode != 0 and not counted)
+    if requests["server errors"]:
         print(done.stdout[-4000:], file=sys.stderr)
-    return found
+    return requests
 
 
 def trial(name: str) -> tuple[str, Counter[str], float]:
@@ -50,9 +50,9 @@ def trial(name: str) -> tuple[str, Counter[str], float]:
     start = time.monotonic()
     command = [sys.executable, "-W", "ignore", torture.__file__, name, *map(str, numbers)]
     done = subprocess.run(command, stdout=subprocess.PIPE, stderr=subprocess.DEVNULL, text=True)
-    found = Counter(json.loads(done.stdout)) if done.returncode == 0 else Counter({"error: the trial did not end": 1})
-    print(words, dict(found), file=sys.stderr, flush=True)
-    return words, found, time.monotonic() - start
+    result = Counter(json.loads(done.stdout)) if done.returncode == 0 else Counter({"error: the trial did not end": 1})
+    print(words, dict(result), file=sys.stderr, flush=True)
+    return words, result, time.monotonic() - start
 
 
 def main() -> int:
@@ -63,12 +63,12 @@ def main() -> int:
     start = time.monotonic()
     rows.append(("generated requests with real ids, held against their schemas", generated_requests(), time.monotonic() - start))
     lines = []
-    for words, found, seconds in rows:
-        wrong = {key: number for key, number in found.items() if number and is_wrong(key)}
+    for words, computed, seconds in rows:
+        wrong = {key: number for key, number in computed.items() if number and is_wrong(key)}
         failed |= bool(wrong)
-        told = ", ".join(f"{number:,} {key}" for key, number in sorted(found.items()) if number and key not in wrong)
-        said = ", ".join(f"**{number} {key}**" for key, number in wrong.items()) or "nothing"
-        lines.append(f"| {words} | {told} | {said} | {seconds:.0f} s |")
+        text = ", ".join(f"{number:,} {key}" for key, number in sorted(computed.items()) if number and key not in wrong)
+        sentence = ", ".join(f"**{number} {key}**" for key, number in wrong.items()) or "nothing"
+        lines.append(f"| {words} | {text} | {sentence} | {seconds:.0f} s |")
     of = f"Python {platform.python_version()}, SQLite {sqlite3.sqlite_version}, {os.cpu_count()} cores"
     today = datetime.datetime.now(tz=datetime.UTC).date()
     Path("docs/reliability.md").write_text(PAGE.format(today=today, of=of, lines="\n".join(lines)))

@@ -26,34 +26,34 @@ def tried(name, *numbers):
 
 
 def test_kills_while_writing_lose_nothing_that_was_acknowledged():
-    found = tried("kills_while_writing", 4)
-    assert found["acknowledged"] > 0
-    assert (found["lost"], found["faults"], found["answered 5xx"]) == (0, 0, 0)
+    result = tried("kills_while_writing", 4)
+    assert result["acknowledged"] > 0
+    assert (result["lost"], result["faults"], result["answered 5xx"]) == (0, 0, 0)
 
 
 def test_kills_while_migrating_leave_a_database_that_opens_with_all_of_it():
-    found = tried("kills_while_migrating", 5)
-    assert (found["kills"], found["lost"], found["faults"]) == (5, 0, 0)
+    computed = tried("kills_while_migrating", 5)
+    assert (computed["kills"], computed["lost"], computed["faults"]) == (5, 0, 0)
 
 
 def test_a_disk_that_is_full_refuses_with_a_sentence_and_loses_nothing():
-    found = tried("full_disk_at_every_write", 5)
-    assert found["refused"] > 0
-    assert (found["server errors"], found["cut short"], found["lost"], found["faults"]) == (0, 0, 0, 0)
+    collected = tried("full_disk_at_every_write", 5)
+    assert collected["refused"] > 0
+    assert (collected["server errors"], collected["cut short"], collected["lost"], collected["faults"]) == (0, 0, 0, 0)
 
 
 def test_many_writers_of_several_processes_lose_nothing():
-    found = tried("forty_writers", 8, 3)
-    assert found == {"acknowledged": 24, "lost": 0, "faults": 0}
+    outcome = tried("forty_writers", 8, 3)
+    assert outcome == {"acknowledged": 24, "lost": 0, "faults": 0}
 
 
 def test_no_operation_is_answered_to_a_page_of_another_origin():
-    found = tried("foreign_origin")
-    assert found["requests"] > 150
-    assert (found["not refused"], found["changed"]) == (0, 0)
+    result_2 = tried("foreign_origin")
+    assert result_2["requests"] > 150
+    assert (result_2["not refused"], result_2["changed"]) == (0, 0)
 
 
 def test_flipped_bytes_end_in_a_sentence():
-    found = tried("flipped_bytes", 4)
-    assert found["requests"] > 0
-    assert set(found) <= {"databases", "requests", "found by verify", "shown from the last good copy", "refused at the start"}
+    result_3 = tried("flipped_bytes", 4)
+    assert result_3["requests"] > 0
+    assert set(result_3) <= {"databases", "requests", "found by verify", "shown from the last good copy", "refused at the start"}

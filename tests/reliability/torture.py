@@ -98,7 +98,7 @@ def texts_in(path: Path) -> Counter[str]:
 
 def kills_while_writing(folder: Path, times: int, seed: int = 1) -> Counter[str]:
     """Kill who types, at any moment, again and again on one database; count what was acknowledged and is not there."""
-    dice, found = random.Random(seed), Counter[str]()
+    dice, result = random.Random(seed), Counter[str]()
     path = folder / "written.db"
     fill_demo(path)
     acknowledged: list[str] = []
@@ -117,17 +117,17 @@ def kills_while_writing(folder: Path, times: int, seed: int = 1) -> Counter[str]
 
         for line in forked(type_on, kill_after=dice.uniform(0.2, 2.0)):
             status, _, text = line.partition(" ")
-            found[f"answered {status[0]}xx"] += 1
+            result[f"answered {status[0]}xx"] += 1
             if int(status) in TAKEN:
                 acknowledged.append(text)
-        found["kills"] += 1
+        result["kills"] += 1
         if trial % 10 == 9 or trial == times - 1:  # each is held against all that came before
-            found["faults"] += len(faults_of(path))
+            result["faults"] += len(faults_of(path))
     there, undone = texts_in(path), undone_texts(path)
-    found["acknowledged"] = len(acknowledged)
+    result["acknowledged"] = len(acknowledged)
     # a kill between undo and redo leaves that one undone, as it was asked for
-    found["lost"] = sum(there[text] != 1 and text not in undone for text in acknowledged)
-    return found
+    result["lost"] = sum(there[text] != 1 and text not in undone for text in acknowledged)
+    return result
 
 
 SELECT_UNDONE = """
@@ -147,7 +147,7 @@ def undone_texts(path: Path) -> set[str]:
 
 def kills_while_migrating(folder: Path, times: int, seed: int = 2) -> Counter[str]:
     """Kill a program while it brings an old database up to date, then open it again; count what is no longer there."""
-    dice, found = random.Random(seed), Counter[str]()
+    dice, computed = random.Random(seed), Counter[str]()
     newest = max(shipped_migrations())
     for trial in range(times):
         path = folder / f"old-{trial}" / "old.db"
@@ -155,20 +155,20 @@ def kills_while_migrating(folder: Path, times: int, seed: int = 2) -> Counter[st
         back = trial // 2 % (newest - 1)
         name = old_database(path, 1 + back if trial % 2 else newest - 1 - back)  # from both ends, so that few reach either
         before = texts_in(path)
-        found["faults"] += not before  # then nothing could be lost
+        computed["faults"] += not before  # then nothing could be lost
 
         def bring_up_to_date(say, path=path):
             client_of(path)
             say("done")
 
-        found["finished before the kill"] += forked(bring_up_to_date, kill_after=dice.uniform(0.0, 0.5)) == ["done"]
-        found["kills"] += 1
+        computed["finished before the kill"] += forked(bring_up_to_date, kill_after=dice.uniform(0.0, 0.5)) == ["done"]
+        computed["kills"] += 1
         with client_of(path) as client:
             names = [row["name"] for row in client.get("/api/studies").json()]
-        found["lost"] += sum((before - texts_in(path)).values()) + (names != [name])
-        found["faults"] += len(faults_of(path))
+        computed["lost"] += sum((before - texts_in(path)).values()) + (names != [name])
+        computed["faults"] += len(faults_of(path))
         shutil.rmtree(path.parent)
-    return found
+    return computed
 
 
 SESSION = (
@@ -200,7 +200,7 @@ def full_disk_at_every_write(folder: Path, most: int | None = None) -> Counter[s
 
     The limit is on the size of the files, which a process sets itself: a write beyond it fails as on a full disk.
     """
-    found: Counter[str] = Counter()
+    collected: Counter[str] = Counter()
     start = folder / "start.db"
     fill_demo(start)
     size = start.stat().st_size
@@ -222,27 +222,27 @@ def full_disk_at_every_write(folder: Path, most: int | None = None) -> Counter[s
 
         lines = forked(session)
         statuses = [int(line) for line in lines if not line.startswith("after")]
-        found["sessions"] += 1
-        found["server errors"] += sum(status >= 500 and status not in REFUSED for status in statuses)
-        found["cut short"] += len(statuses) != len(SESSION) or "after 201" not in lines
-        found["refused"] += sum(status in (503, 507) for status in statuses)
+        collected["sessions"] += 1
+        collected["server errors"] += sum(status >= 500 and status not in REFUSED for status in statuses)
+        collected["cut short"] += len(statuses) != len(SESSION) or "after 201" not in lines
+        collected["refused"] += sum(status in (503, 507) for status in statuses)
         texts, undone = texts_in(path), undone_texts(path)  # where the holes were refused, undo took a reading back
         typed = {"97.31 mm": statuses[0], "97.32 mm": statuses[0], "97.33 mm": statuses[9]}
         taken = [text for text, status in typed.items() if status in TAKEN]
-        found["lost"] += sum(texts[text] != 1 and text not in undone for text in taken)
-        found["faults"] += len(faults_of(path))
+        collected["lost"] += sum(texts[text] != 1 and text not in undone for text in taken)
+        collected["faults"] += len(faults_of(path))
         shutil.rmtree(path.parent)
         if most is None and all(status in TAKEN for status in statuses):
             break
-    found["bytes"] = size
-    return found
+    collected["bytes"] = size
+    return collected
 
 
 def forty_writers(folder: Path, writers: int, each: int) -> Counter[str]:
     """Let many processes type into one sample at once; count what was acknowledged and is not there."""
     path = folder / "many.db"
     fill_demo(path)
-    found: Counter[str] = Counter()
+    outcome: Counter[str] = Counter()
     lines: list[str] = []
     pipes = []
     for writer in range(writers):
@@ -273,17 +273,17 @@ def forty_writers(folder: Path, writers: int, each: int) -> Counter[str]:
     there = texts_in(path)
     for line in lines:
         status, _, text = line.partition(" ")
-        found["acknowledged" if int(status) in TAKEN else f"answered {status}"] += 1
-        found["lost"] += int(status) in TAKEN and there[text] != 1
-    found["faults"] = len(faults_of(path))
-    return found
+        outcome["acknowledged" if int(status) in TAKEN else f"answered {status}"] += 1
+        outcome["lost"] += int(status) in TAKEN and there[text] != 1
+    outcome["faults"] = len(faults_of(path))
+    return outcome
 
 
 def foreign_origin(folder: Path) -> Counter[str]:
     """Ask every operation from a page of another origin; count what is not refused, and what is changed."""
     path = folder / "foreign.db"
     fill_demo(path)
-    found: Counter[str] = Counter()
+    result_2: Counter[str] = Counter()
     with client_of(path) as client:
         before = client.get("/api/studies").json()
         for method, address in ADDRESSES.values():
@@ -294,10 +294,10 @@ def foreign_origin(folder: Path) -> Counter[str]:
                 {"Host": "elsewhere.example"},
             ):
                 answer = client.request(method, filled, json={}, headers=headers)
-                found["requests"] += 1
-                found["not refused"] += answer.status_code not in (400, 403)
-        found["changed"] = before != client.get("/api/studies").json()
-    return found
+                result_2["requests"] += 1
+                result_2["not refused"] += answer.status_code not in (400, 403)
+        result_2["changed"] = before != client.get("/api/studies").json()
+    return result_2
 
 
 LOOKED_AT = (
@@ -320,7 +320,7 @@ LOOKED_AT = (
 
 def flipped_bytes(folder: Path, databases: int, seed: int = 3, kept: bool = True) -> Counter[str]:
     """Overwrite bytes of a database anywhere, open it, look at everything and type; count errors that are no sentence."""
-    dice, found = random.Random(seed), Counter[str]()
+    dice, result_3 = random.Random(seed), Counter[str]()
     start = folder / "whole" / "study.db"
     start.parent.mkdir()
     fill_demo(start)
@@ -334,30 +334,30 @@ def flipped_bytes(folder: Path, databases: int, seed: int = 3, kept: bool = True
         for _ in range(dice.choice((1, 1, 3, 10, 50))):
             content[dice.randrange(len(content))] ^= 1 << dice.randrange(8)
         path.write_bytes(content)
-        found["databases"] += 1
+        result_3["databases"] += 1
         try:
             client = client_of(path)
         except TabrelError:
-            found["refused at the start"] += 1
+            result_3["refused at the start"] += 1
         except Exception as error:
-            found[f"error at the start: {type(error).__name__} {error}"[:200]] += 1
+            result_3[f"error at the start: {type(error).__name__} {error}"[:200]] += 1
         else:
-            found["shown from the last good copy"] += "is damaged" in client.get("/api/service").json()["warning"]
+            result_3["shown from the last good copy"] += "is damaged" in client.get("/api/service").json()["warning"]
             with client:
                 for method, address, body in LOOKED_AT:
                     status = ask(client, method, address, body)
-                    found["requests"] += 1
+                    result_3["requests"] += 1
                     if status >= 500 and status not in REFUSED:
-                        found["server errors"] += 1
-                        found[f"{method} {address} in {trial}"] += 1
+                        result_3["server errors"] += 1
+                        result_3[f"{method} {address} in {trial}"] += 1
             try:
-                found["found by verify"] += bool(faults_of(path))
+                result_3["found by verify"] += bool(faults_of(path))
             except TabrelError:
-                found["found by verify"] += 1
+                result_3["found by verify"] += 1
             except (sqlite3.Error, ValueError) as error:
-                found[f"verify: {type(error).__name__} {error}"[:200]] += 1
+                result_3[f"verify: {type(error).__name__} {error}"[:200]] += 1
         shutil.rmtree(path.parent)
-    return found
+    return result_3
 
 
 if __name__ == "__main__":

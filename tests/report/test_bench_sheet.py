@@ -40,7 +40,7 @@ def test_a_number_in_the_table_is_a_number_in_the_drawing_of_that_stage():
     blocks = sheets().blocks
     for i, block in enumerate(blocks):
         if isinstance(block, Picture) and block.key.endswith("section"):
-            table = next(one for one in blocks[i:] if isinstance(one, Table))
+            table = next(item for item in blocks[i:] if isinstance(item, Table))
             numbers = {row[0] for row in table.rows if row[0]}
             assert numbers
             assert all(f">{number}</text>" in block.svg for number in numbers)
@@ -48,14 +48,14 @@ def test_a_number_in_the_table_is_a_number_in_the_drawing_of_that_stage():
 
 def test_no_size_that_is_known_leads_the_hand():
     document = everything()
-    pictures = [one.svg for one in sheets(document, [document["samples"][0]["label"]]).blocks if isinstance(one, Picture)]
+    pictures = [block.svg for block in sheets(document, [document["samples"][0]["label"]]).blocks if isinstance(block, Picture)]
     blank = {
         "format": "tabrel-study",
         "version": 1,
         "name": "b",
         "samples": [{"label": "B", "bypass": document["samples"][0].get("bypass", {})}],
     }
-    assert pictures == [one.svg for one in sheets(blank).blocks if isinstance(one, Picture)]
+    assert pictures == [block.svg for block in sheets(blank).blocks if isinstance(block, Picture)]
 
 
 def test_the_cautions_stand_before_the_can_is_opened_and_each_stage_says_its_tools_and_minutes():
@@ -72,7 +72,7 @@ def test_every_piece_of_every_sample_has_a_label():
     document = plain_document()
     document["samples"].append({"label": "<b>#B</b>"})
     report = part_labels(read_study(json.dumps(document)), [], **HOW)
-    (labels,) = [one for one in report.blocks if isinstance(one, Labels)]
+    (labels,) = [block for block in report.blocks if isinstance(block, Labels)]
     assert len(labels.items) == 2 * len(LABELLED_PARTS)
     text = " ".join(page.get_textpage().get_text_range() for page in pypdfium2.PdfDocument(pdf_of(report)))
     assert "<b>#B</b>" in text

@@ -28,7 +28,7 @@ def measured(document=None):
 
 
 def paths(svg):
-    return [one.get("d") for one in ElementTree.fromstring(svg).iter(f"{SVG}path")]
+    return [item.get("d") for item in ElementTree.fromstring(svg).iter(f"{SVG}path")]
 
 
 def points(d):
@@ -44,20 +44,21 @@ def test_every_part_of_the_section_is_drawn_on_both_sides_where_the_core_has_it(
         for side in (1, -1):
             outline = [(side * x * 1e3, y * 1e3) for x, y in part.outline]
             assert any(
-                len(one) == len(outline) and all(hypot(a - c, b - d) < 2e-3 for (a, b), (c, d) in zip(one, outline, strict=True))
-                for one in drawn
+                len(item) == len(outline)
+                and all(hypot(a - c, b - d) < 2e-3 for (a, b), (c, d) in zip(item, outline, strict=True))
+                for item in drawn
             ), part.key
 
 
 def test_every_measured_size_of_the_section_has_its_number_and_its_value():
     here = measured()
     drawn = section_drawing(here, "metric")
-    wanted = {one.key for one in section_layout(here).dimensions if one.key in here.estimates}
+    wanted = {dimension.key for dimension in section_layout(here).dimensions if dimension.key in here.estimates}
     assert len(drawn.sizes) == len(wanted)
-    assert [one.number for one in drawn.sizes] == [str(i + 1) for i in range(len(wanted))]
-    written = {one.text for one in ElementTree.fromstring(drawn.svg).iter(f"{SVG}text")}
-    assert {one.number for one in drawn.sizes} <= written
-    assert all("±" in one.words for one in drawn.sizes)
+    assert [size.number for size in drawn.sizes] == [str(i + 1) for i in range(len(wanted))]
+    written = {item.text for item in ElementTree.fromstring(drawn.svg).iter(f"{SVG}text")}
+    assert {size.number for size in drawn.sizes} <= written
+    assert all("±" in size.words for size in drawn.sizes)
 
 
 def test_every_hole_of_the_plate_is_drawn_and_each_group_is_lettered():
@@ -67,9 +68,10 @@ def test_every_hole_of_the_plate_is_drawn_and_each_group_is_lettered():
     for hole in here.plate.holes:
         corners = [(x * 1e3, y * 1e3) for x, y in hole.outline]
         assert any(
-            len(one) == len(corners) and hypot(one[0][0] - corners[0][0], one[0][1] - corners[0][1]) < 2e-3 for one in outlines
+            len(outline) == len(corners) and hypot(outline[0][0] - corners[0][0], outline[0][1] - corners[0][1]) < 2e-3
+            for outline in outlines
         )
-    assert [one.number for one in drawn.sizes if one.number.isalpha()] == ["A"]
+    assert [size.number for size in drawn.sizes if size.number.isalpha()] == ["A"]
 
 
 def test_holes_that_cannot_lie_so_are_said_and_drawn_in_rust():
@@ -103,9 +105,9 @@ def test_without_strip_and_element_there_is_no_strip_to_draw():
 
 
 def test_sizes_are_told_in_the_family_that_is_asked_for():
-    words = [one.words for one in section_drawing(measured(changed(reading("can.height", "98.4 mm"))), "inch").sizes]
+    words = [size.words for size in section_drawing(measured(changed(reading("can.height", "98.4 mm"))), "inch").sizes]
     assert words
-    assert all(one.split(",")[0].endswith(" in") for one in words)
+    assert all(word.split(",")[0].endswith(" in") for word in words)
 
 
 def test_a_text_in_a_drawing_is_text():
@@ -113,4 +115,4 @@ def test_a_text_in_a_drawing_is_text():
     drawing.text((1, 1), "<script>", size=5, ink="#000")
     tree = ElementTree.fromstring(drawing.svg())
     assert next(tree.iter(f"{SVG}title")).text == 'a <b> & "c"'
-    assert [one.text for one in tree.iter(f"{SVG}text")] == ["<script>"]
+    assert [item.text for item in tree.iter(f"{SVG}text")] == ["<script>"]

@@ -125,15 +125,15 @@ def test_the_descriptor_is_valid_and_says_of_every_file_what_it_holds(plain, tmp
     validated = frictionless.validate(str(tmp_path / "datapackage.json"))
     assert validated.valid, validated.flatten(["type", "note"])
     descriptor = json.loads((tmp_path / "datapackage.json").read_text())
-    described = {one["path"]: one for one in descriptor["resources"]}
+    described = {item["path"]: item for item in descriptor["resources"]}
     assert set(names) - set(described) == {"datapackage.json", SUMS}
-    for path, one in described.items():
-        assert one["hash"] == f"sha256:{sha256((tmp_path / path).read_bytes()).hexdigest()}"
+    for path, item in described.items():
+        assert item["hash"] == f"sha256:{sha256((tmp_path / path).read_bytes()).hexdigest()}"
     fields = described["tables/results.csv"]["schema"]["fields"]
     assert {"name": "Inlet hole area [mm²]", "type": "number", "key": "inlet_hole_area", "unit": "mm²"} in fields
     assert any(name.startswith("figures/") and name.endswith(".svg") for name in names)
-    said = dict(reversed(line.split("  ")) for line in (tmp_path / SUMS).read_text().splitlines())
-    assert set(said) == set(names) - {SUMS}
+    words = dict(reversed(line.split("  ")) for line in (tmp_path / SUMS).read_text().splitlines())
+    assert set(words) == set(names) - {SUMS}
 
 
 @pytest.mark.parametrize("document", [plain_document(), everything()], ids=["plain", "everything"])
@@ -189,10 +189,10 @@ def test_a_package_that_was_damaged_on_its_way_is_refused_or_still_whole(damage,
     whole = zipped([(DOCUMENT, GOOD), (SUMS, SAID)])
     damaged = whole[:at] + damage + whole[at + len(damage) :]
     try:
-        found = study_in_package(damaged)
+        result = study_in_package(damaged)
     except StudyError:
         return
-    assert found.study == read_study(GOOD)
+    assert result.study == read_study(GOOD)
 
 
 def test_every_table_says_what_it_is_and_numbers_are_finite(plain):

@@ -34,7 +34,9 @@ def of_document(document, **plan):
 
 @lru_cache
 def demo():
-    return StudyAtHand(read_study(next(one for one in demo_documents() if b"Mountain road service, winter" in one)), draws=1)
+    return StudyAtHand(
+        read_study(next(document for document in demo_documents() if b"Mountain road service, winter" in document)), draws=1
+    )
 
 
 @lru_cache
@@ -68,19 +70,19 @@ def test_a_reader_can_recompute_the_hole_area_from_the_pages_alone():
 
 
 def test_the_first_page_answers_and_every_page_has_its_number_and_says_that_it_is_a_draft():
-    found = pages(demo_pdf())
-    first = flat(found[0])
+    computed = pages(demo_pdf())
+    first = flat(computed[0])
     for wanted in ("Which filter keeps", "Verdict by use", "Decision rule", "Five headline results", "Assumed, not measured"):
         assert wanted in first
     assert "Ysmere fails" in first
-    for i, text in enumerate(found, start=1):
-        assert f"page {i} of {len(found)}" in text
+    for i, text in enumerate(computed, start=1):
+        assert f"page {i} of {len(computed)}" in text
         assert "Draft, not issued" in text
 
 
 def test_it_is_tagged_has_bookmarks_a_title_and_is_small():
     pdf = pypdfium2.PdfDocument(demo_pdf())
-    titles = [one.get_title() for one in pdf.get_toc()]
+    titles = [item.get_title() for item in pdf.get_toc()]
     assert set(demo().measured) <= set(titles)
     assert "Readings as typed" in titles
     assert pdf.get_metadata_value("Title") == "Mountain road service, winter filters"
@@ -109,11 +111,11 @@ def test_paper_and_units_are_as_planned(paper, size):
 def test_only_the_chosen_parts_are_there_in_their_order_with_own_text_between():
     text = "# Why\n\nSee **this**, <script>alert(1)</script>, [a link](http://example.invalid).\n\n1. one\n2. two"
     parts = (ReportPart("claims"), ReportPart("text", text), ReportPart("answer"))
-    found = flat(" ".join(pages(pdf_of(report_of(of_document(plain_document(), parts=parts), dated=DATED)))))
-    assert found.index("Claims and what readings say") < found.index("Why") < found.index("The answer")
-    assert "See this, <script>alert(1)</script>, [a link](http://example.invalid)." in found
-    assert "1. one" in found
-    assert "Readings as typed" not in found
+    collected = flat(" ".join(pages(pdf_of(report_of(of_document(plain_document(), parts=parts), dated=DATED)))))
+    assert collected.index("Claims and what readings say") < collected.index("Why") < collected.index("The answer")
+    assert "See this, <script>alert(1)</script>, [a link](http://example.invalid)." in collected
+    assert "1. one" in collected
+    assert "Readings as typed" not in collected
 
 
 def test_an_issued_report_bears_its_number_and_no_word_of_a_draft():
@@ -136,16 +138,16 @@ def test_a_study_with_nothing_measured_or_without_a_filter_is_a_report_of_that()
 def test_names_with_markup_stay_names_and_long_words_stay_on_the_page():
     long = "W" * 200
     document = changed(("name", HOSTILE), ("samples/0/label", HOSTILE), ("samples/0/maker", long), ("samples/0/seller", HOSTILE))
-    found = pages(pdf_of(report_of(of_document(document), dated=DATED)))
-    assert HOSTILE in flat(found[0])
-    assert "".join(found[0].split()).count("W") + "".join(found[1].split()).count("W") >= 200
+    outcome = pages(pdf_of(report_of(of_document(document), dated=DATED)))
+    assert HOSTILE in flat(outcome[0])
+    assert "".join(outcome[0].split()).count("W") + "".join(outcome[1].split()).count("W") >= 200
 
 
 def test_pages_as_pictures_are_the_pages_of_the_pdf():
     report = report_of(of_document(plain_document(), parts=(ReportPart("answer"), ReportPart("method"))), dated=DATED)
     pictures = pages_of(report)
     assert len(pictures) == len(pypdfium2.PdfDocument(pdf_of(report)))
-    assert all(one.startswith(b"\x89PNG") for one in pictures)
+    assert all(picture.startswith(b"\x89PNG") for picture in pictures)
 
 
 def test_the_fonts_have_every_letter_the_program_writes():

@@ -27,9 +27,9 @@ def written(test, seed):
 
 def taken(test, seed):
     """Return a simulated test as it comes in: through its table."""
-    found = read_count_table(written(test, seed))
-    assert (found.faults, found.questions) == ((), ())
-    return found.counts
+    result = read_count_table(written(test, seed))
+    assert (result.faults, result.questions) == ((), ())
+    return result.counts
 
 
 @pytest.fixture(scope="module")
@@ -42,8 +42,8 @@ def covered(tests, size=20.0):
     true = 1 - 1 / float(STAND.beta(np.array(size)))
     held = 0
     for counts in tests:
-        found = counted_test(counts).efficiency(size)
-        held += found.low <= true <= found.high
+        computed = counted_test(counts).efficiency(size)
+        held += computed.low <= true <= computed.high
     return held / len(tests)
 
 
@@ -69,10 +69,10 @@ def test_the_same_seed_gives_the_same_test_and_another_another():
 
 
 def test_counts_fall_with_size_and_dust_raises_the_differential_pressure():
-    found = simulated_counts(STAND, 3)
-    for counted in (found.upstream, found.downstream, found.blank_upstream[None]):
+    collected = simulated_counts(STAND, 3)
+    for counted in (collected.upstream, collected.downstream, collected.blank_upstream[None]):
         assert (np.diff(counted, axis=1) <= 0).all()
-    assert (np.diff(found.differential_pressure_kpa) > 0).all()
+    assert (np.diff(collected.differential_pressure_kpa) > 0).all()
 
 
 def test_it_knows_nothing_of_the_analysis():

@@ -54,8 +54,8 @@ def issue(conn, study_id, pdf=b"%PDF one"):
 def test_numbers_follow_each_other_over_all_studies_and_begin_anew_each_year(conn):
     with transaction(conn):
         first, second = insert_study(conn, study()), insert_study(conn, study())
-    for one in (first, second, first):
-        issue(conn, one)
+    for item in (first, second, first):
+        issue(conn, item)
     assert [report.number for report in issued_of_study(conn, first)] == ["2026-0003", "2026-0001"]
     assert next_number(conn, 2026) == "2026-0004"
     assert next_number(conn, 2027) == "2027-0001"

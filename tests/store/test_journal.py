@@ -235,7 +235,7 @@ def test_another_samples_changes_stay_where_they_are(conn, stored):
     with transaction(conn):
         undo_last(conn, study_id, second)
         undo_last(conn, study_id, second)
-    assert [one.id for one in load_samples(conn, study_id)] == [first]
+    assert [sample.id for sample in load_samples(conn, study_id)] == [first]
     with transaction(conn):
         redo_next(conn, study_id, second)
         redo_next(conn, study_id, second)

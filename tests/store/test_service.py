@@ -68,15 +68,15 @@ def filled(folder):
 
 
 def made_read_only(path):
-    for one in path.parent.iterdir():
-        one.chmod(0o444)
+    for item in path.parent.iterdir():
+        item.chmod(0o444)
     path.parent.chmod(0o555)
 
 
 def test_a_database_nobody_may_write_is_read_with_its_newest_rows(filled):
     assert not list_studies_immutable(filled)  # they are not in the main file
     made_read_only(filled)
-    before = {one.name: one.read_bytes() for one in filled.parent.iterdir()}
+    before = {item.name: item.read_bytes() for item in filled.parent.iterdir()}
     with without_rights():
         opened = open_for_service(filled)
         assert opened.access == "read"
@@ -87,7 +87,7 @@ def test_a_database_nobody_may_write_is_read_with_its_newest_rows(filled):
             insert_study(conn, study())
         conn.close()
     assert isinstance(fault_of(refused.value), NotWritableError)
-    assert {one.name: one.read_bytes() for one in filled.parent.iterdir()} == before
+    assert {item.name: item.read_bytes() for item in filled.parent.iterdir()} == before
 
 
 def list_studies_immutable(path):
@@ -172,15 +172,15 @@ def test_a_disk_that_fills_up_while_it_is_served_is_still_read(serve, tmp_path):
     beside = [tmp_path / f"x.db{end}" for end in ("-wal", "-shm")]
     with serve(tmp_path / "x.db") as client:
         assert client.post("/api/studies", json=plain_document()).status_code == 201
-        assert all(one.exists() for one in beside)  # after the last connection of a request was closed
+        assert all(item.exists() for item in beside)  # after the last connection of a request was closed
         assert client.get("/api/studies").status_code == 200
-    assert not any(one.exists() for one in beside)  # merged and gone at the end
+    assert not any(item.exists() for item in beside)  # merged and gone at the end
 
 
 def test_a_deleted_file_is_not_made_anew(serve, tmp_path):
     client = serve(tmp_path / "x.db")
-    for one in tmp_path.glob("x.db*"):
-        one.unlink()
+    for item in tmp_path.glob("x.db*"):
+        item.unlink()
     answer = client.get("/api/studies")
     assert answer.status_code == 503
     assert "see that it is there" in answer.json()["detail"]
@@ -241,7 +241,7 @@ def test_a_foreign_or_impossible_database_is_left_as_it_is(tmp_path, made, says)
     with pytest.raises(MigrationError, match=says):
         open_for_service(path)
     assert path.read_bytes() == before
-    assert [one.name for one in tmp_path.iterdir()] == ["other.db"]
+    assert [item.name for item in tmp_path.iterdir()] == ["other.db"]
 
 
 def test_a_folder_is_no_database(tmp_path):

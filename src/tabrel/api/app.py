@@ -177,7 +177,7 @@ def _describe(app: FastAPI) -> dict[str, Any]:
     if app.openapi_schema is None:
         described = get_openapi(title=app.title, version=app.version, routes=app.routes)
         problems = described["components"].setdefault("responses", {})
-        for operation in (one for path in described["paths"].values() for one in path.values()):
+        for operation in (item for path in described["paths"].values() for item in path.values()):
             for status in [status for status in operation["responses"] if int(status) >= 400]:
                 content = {PROBLEM_JSON: {"schema": {"$ref": "#/components/schemas/ProblemOut"}}}
                 problems[f"Problem{status}"] = {**operation["responses"][status], "content": content}
@@ -201,7 +201,7 @@ def _refuse_what_is_not_there(app: FastAPI) -> None:
         scope = {**request.scope, "path_params": {}}
         taken = [route.methods for route in routes if route.matches(scope)[0] is Match.PARTIAL]
         if taken:
-            raise HTTPException(405, headers={"Allow": ", ".join(sorted(set().union(*(one or () for one in taken))))})
+            raise HTTPException(405, headers={"Allow": ", ".join(sorted(set().union(*(item or () for item in taken))))})
         return problem_response(404, NOT_THERE, request.url.path)
 
     for path in ("/api", "/api/{path:path}"):

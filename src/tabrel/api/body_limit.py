@@ -46,18 +46,18 @@ class BodyLimit:
             await self.app(scope, receive, send)
             return
         limit, taken = body_limit(scope["path"]), 0
-        said = f"the request is larger than {limit / 1e6:g} MB: send less"
+        text = f"the request is larger than {limit / 1e6:g} MB: send less"
 
         async def counted() -> Message:
             nonlocal taken
             message = await receive()
             taken += len(message.get("body", b""))
             if taken > limit:
-                raise HTTPException(413, said)
+                raise HTTPException(413, text)
             return message
 
         announced = Headers(scope=scope).get("content-length", "")
         if announced.isdecimal() and int(announced) > limit:
-            await problem_response(413, said, headers={"Connection": "close"})(scope, receive, send)
+            await problem_response(413, text, headers={"Connection": "close"})(scope, receive, send)
         else:
             await self.app(scope, counted, send)

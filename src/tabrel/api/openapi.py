@@ -23,7 +23,7 @@ def openapi_document() -> dict[str, Any]:
 
 def glossary_page() -> str:
     """Return the page of the documentation with every term of the glossary."""
-    rows = [f"| {one.term} | {one.meaning} | {one.unit} | {one.standard} |" for one in GLOSSARY]
+    rows = [f"| {term.term} | {term.meaning} | {term.unit} | {term.standard} |" for term in GLOSSARY]
     head = ["# Glossary", "", "Made from `core/catalogue/glossary.py` by `make glossary`; it also feeds the help on screen.", ""]
     return "\n".join([*head, "| term | meaning | unit | standard |", "|---|---|---|---|", *rows, ""])
 

@@ -63,8 +63,8 @@ def refusal(method: str, path: str, headers: Mapping[str, str]) -> tuple[int, st
     if host.rpartition(":")[0] not in LOCAL_HOSTS and host not in LOCAL_HOSTS:
         return 400, f"{host!r} is not the name of this machine: open Tabrel as 127.0.0.1 or localhost"
     if _is_foreign(method, path, headers, host):
-        said = headers.get("origin") or "another site"
-        return 403, f"this request comes from another page ({said}): only Tabrel's own pages read or change what is kept here"
+        text = headers.get("origin") or "another site"
+        return 403, f"this request comes from another page ({text}): only Tabrel's own pages read or change what is kept here"
     if method in READING:
         return None
     if headers.get("content-type", "").partition(";")[0].strip().lower() != "application/json":

@@ -81,7 +81,7 @@ def of_study(study_id: int) -> list[str]:
 
 def whole_samples(sample_ids: Iterable[int]) -> list[str]:
     """Return the addresses of samples and of everything beneath them."""
-    return [f"/api/samples/{one}{end}" for one in sample_ids for end in ("", "/*")]
+    return [f"/api/samples/{number}{end}" for number in sample_ids for end in ("", "/*")]
 
 
 def whole_study(study_id: int, sample_ids: Iterable[int]) -> list[str]:

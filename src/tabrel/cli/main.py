@@ -110,7 +110,7 @@ def _run(parsed: argparse.Namespace) -> int:
 def _parsed(arguments: list[str]) -> argparse.Namespace:
     """Return what a command is called with; help that is printed instead has to arrive as well."""
     try:
-        return build_parser(next((one for one in arguments if not one.startswith("-")), "")).parse_args(arguments)
+        return build_parser(next((argument for argument in arguments if not argument.startswith("-")), "")).parse_args(arguments)
     except SystemExit:
         put("", end="")
         raise

@@ -55,13 +55,13 @@ def audit_out(checks: tuple[LineCheck, ...]) -> dict[str, Any]:
     return {
         "lines": [
             {
-                "label": one.line.label,
-                "verdict": one.verdict,
-                "computed": {"low": one.computed[0], "high": one.computed[1], "unit": one.unit},
-                "printed": {"low": one.stated[0], "high": one.stated[1]},
-                "would_explain": list(one.would_explain),
-                "sentence": one.sentence,
+                "label": check.line.label,
+                "verdict": check.verdict,
+                "computed": {"low": check.computed[0], "high": check.computed[1], "unit": check.unit},
+                "printed": {"low": check.stated[0], "high": check.stated[1]},
+                "would_explain": list(check.would_explain),
+                "sentence": check.sentence,
             }
-            for one in checks
+            for check in checks
         ]
     }

@@ -49,18 +49,20 @@ def study_differences(before: Mapping[str, Any], now: Mapping[str, Any]) -> tupl
     tuple of Difference
         In the order of the document; empty where nothing differs.
     """
-    old, new = ({one["label"]: one for one in document.get("samples", [])} for document in (before, now))
-    found = list(
-        _of_owner("study", STUDY, *({k: v for k, v in one.items() if k not in (*_LEFT_OUT, "samples")} for one in (before, now)))
+    old, new = ({item["label"]: item for item in document.get("samples", [])} for document in (before, now))
+    differences = list(
+        _of_owner(
+            "study", STUDY, *({k: v for k, v in fields.items() if k not in (*_LEFT_OUT, "samples")} for fields in (before, now))
+        )
     )
     for label in dict.fromkeys((*old, *new)):
         if label not in new:
-            found.append(Difference(label, "filter", "there", None))
+            differences.append(Difference(label, "filter", "there", None))
         elif label not in old:
-            found.append(Difference(label, "filter", None, "there"))
+            differences.append(Difference(label, "filter", None, "there"))
         else:
-            found += _of_owner("sample", label, old[label], new[label])
-    return tuple(found)
+            differences += _of_owner("sample", label, old[label], new[label])
+    return tuple(differences)
 
 
 def _of_owner(owner: Owner, where: str, before: Mapping[str, Any], now: Mapping[str, Any]) -> Iterator[Difference]:
@@ -84,7 +86,7 @@ def _readings(where: str, before: Mapping[str, list[Any]], now: Mapping[str, lis
 
 def _listed(where: str, what: str, before: Sequence[Any], now: Sequence[Any]) -> Iterator[Difference]:
     """Yield what was put in, taken out or changed in a list of entries, each as short as it can be said."""
-    old, new = ([_entry(one) for one in entries] for entries in (before, now))
+    old, new = ([_entry(entry) for entry in entries] for entries in (before, now))
     for kind, i, j, k, m in SequenceMatcher(a=old, b=new, autojunk=False).get_opcodes():
         if kind == "equal":
             continue
@@ -94,14 +96,14 @@ def _listed(where: str, what: str, before: Sequence[Any], now: Sequence[Any]) ->
             yield Difference(where, what, was, is_now)
 
 
-def _entry(one: Any) -> str:
+def _entry(item: Any) -> str:
     """Return an entry of a list in words: a reading by its text and what was recorded of it."""
-    if isinstance(one, str):
-        return one
-    if isinstance(one, Mapping) and "text" in one:
-        rest = [_said(key, value) for key, value in one.items() if key != "text"]
-        return f"{one['text']} ({'; '.join(rest)})" if rest else str(one["text"])
-    return _plain(one)
+    if isinstance(item, str):
+        return item
+    if isinstance(item, Mapping) and "text" in item:
+        rest = [_said(key, value) for key, value in item.items() if key != "text"]
+        return f"{item['text']} ({'; '.join(rest)})" if rest else str(item["text"])
+    return _plain(item)
 
 
 def _said(key: str, value: Any) -> str:
@@ -117,14 +119,14 @@ def _plain(value: Any) -> str:
 
 def _typed(owner: Owner, where: str, before: Mapping[str, Any], now: Mapping[str, Any]) -> Iterator[Difference]:
     """Yield what was typed otherwise of numbers that are the same; of the others, the number itself is told."""
-    old, new = (one.get("as_typed", {}) for one in (before, now))
+    old, new = (fields.get("as_typed", {}) for fields in (before, now))
     for key in dict.fromkeys((*old, *new)):
         if old.get(key) == new.get(key):
             continue
         place = place_of_key(owner, key)
         if place is not None and _at(before, place) != _at(now, place):
             continue
-        was, is_now = (None if (one := side.get(key)) is None else _entry(one) for side in (old, new))
+        was, is_now = (None if (member := side.get(key)) is None else _entry(member) for side in (old, new))
         yield Difference(where, f"{_title(owner, place or (key,))}, as typed", was, is_now)
 
 
@@ -145,14 +147,14 @@ def _values(owner: Owner, where: str, place: tuple[str, ...], before: Any, now: 
         for key in dict.fromkeys((*before, *now)):
             yield from _values(owner, where, (*place, str(key)), before.get(key), now.get(key))
     elif isinstance(before, list) and isinstance(now, list):
-        alike = len(before) == len(now) and all(isinstance(one, Mapping) for one in (*before, *now))
+        alike = len(before) == len(now) and all(isinstance(item, Mapping) for item in (*before, *now))
         if alike and place[-1] != "parts":
             for i, (old, new) in enumerate(zip(before, now, strict=True)):
                 yield from _values(owner, where, (*place[:-1], f"{place[-1]} {i + 1}"), old, new)
         else:
             yield from _listed(where, _title(owner, place), before, now)
     else:
-        was, is_now = (None if one is None else _plain(one) for one in (before, now))
+        was, is_now = (None if item is None else _plain(item) for item in (before, now))
         yield Difference(where, _title(owner, place), was, is_now)
 
 

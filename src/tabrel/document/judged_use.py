@@ -20,12 +20,12 @@ def judged_use_out(judged: JudgedUse) -> dict[str, Any]:
         "use": judged.use.name,
         "labels": list(judged.labels),
         "compares": "specimens" if judged.is_of_specimens else "part numbers",
-        "criteria": [_criterion_out(one) for one in judged.criteria],
+        "criteria": [_criterion_out(criterion) for criterion in judged.criteria],
         "schools": {
             "pair_wins": {
                 "score": dict(wins.score),
                 "rank": dict(wins.rank),
-                "compared": {one: dict(others) for one, others in wins.compared.items()},
+                "compared": {text: dict(others) for text, others in wins.compared.items()},
                 "circles": [list(circle) for circle in wins.circles],
             },
             "rank_sum": {
@@ -35,13 +35,13 @@ def judged_use_out(judged: JudgedUse) -> dict[str, Any]:
             "weighted_score": {
                 **{
                     label: {
-                        "score": one.score,
-                        "expanded_uncertainty": one.expanded_uncertainty,
-                        "low": one.low,
-                        "high": one.high,
-                        "ties": list(one.ties),
+                        "score": score.score,
+                        "expanded_uncertainty": score.expanded_uncertainty,
+                        "low": score.low,
+                        "high": score.high,
+                        "ties": list(score.ties),
                     }
-                    for label, one in scores.scores.items()
+                    for label, score in scores.scores.items()
                 },
                 **_places_out(scores.places),
             },
@@ -71,8 +71,8 @@ def value_out(value: CategoryValue | None) -> dict[str, Any] | None:
     }
 
 
-def _criterion_out(one: JudgedCriterion) -> dict[str, Any]:
-    category = one.category
+def _criterion_out(criterion: JudgedCriterion) -> dict[str, Any]:
+    category = criterion.category
     return {
         "measure": category.measure,
         "name": category.name,
@@ -83,8 +83,10 @@ def _criterion_out(one: JudgedCriterion) -> dict[str, Any]:
         "struck": category.struck,
         "values": {label: value_out(value) for label, value in category.values.items()},
         "joint_expanded_uncertainty": {label: dict(others) for label, others in category.joint.items()},
-        "not_known": {label: known.reason for label, known in one.known.items() if known.reason},
-        "spread_assumed": [label for label, known in one.known.items() if known.is_spread_assumed and known.value is not None],
+        "not_known": {label: known.reason for label, known in criterion.known.items() if known.reason},
+        "spread_assumed": [
+            label for label, known in criterion.known.items() if known.is_spread_assumed and known.value is not None
+        ],
     }
 
 
@@ -132,5 +134,5 @@ def _pair_out(pair: PartComparison) -> dict[str, Any]:
         "different": list(pair.keys("different")),
         "cannot_tell": list(pair.keys("cannot_tell")),
         "not_looked_at": list(pair.not_looked_at),
-        "telling": [{"key": one.key, "difference_percent": one.difference_percent} for one in pair.telling],
+        "telling": [{"key": finding.key, "difference_percent": finding.difference_percent} for finding in pair.telling],
     }

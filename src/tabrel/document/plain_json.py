@@ -45,12 +45,12 @@ def parsed_json(text: str) -> Any:
 
 
 def _unique(pairs: list[tuple[str, Any]]) -> dict[str, Any]:
-    found: dict[str, Any] = {}
+    fields: dict[str, Any] = {}
     for key, value in pairs:
-        if key in found:
+        if key in fields:
             raise StudyError(key, "this key is there twice in one object: leave one of them")
-        found[key] = value
-    return found
+        fields[key] = value
+    return fields
 
 
 def _refuse_constant(name: str) -> None:

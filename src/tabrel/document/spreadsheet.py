@@ -43,14 +43,14 @@ def sheets_as_text(content: bytes) -> dict[str, str]:
 
     try:
         book = load_workbook(BytesIO(content), read_only=True, data_only=True)
-        found = {}
+        words = {}
         for sheet in book.worksheets[:MOST_SHEETS]:
             text = _text(sheet)
             if text:
-                found[str(sheet.title)] = text
+                words[str(sheet.title)] = text
     except (KeyError, ValueError, OSError, EOFError, TypeError, AttributeError, zlib.error, BadZipFile, SyntaxError) as error:
         raise StudyError("content_base64", "cannot be read as a workbook: save it anew, or as CSV, then choose it") from error
-    return found
+    return words
 
 
 def _text(sheet: Any) -> str:

@@ -29,10 +29,10 @@ def write_template(sample: Sample) -> str:
 def gone_keys(document: str) -> tuple[str, ...]:
     """Return the keys in a template that no catalogue knows any more."""
     held = json.loads(document)
-    found = [key for key in held if key not in field_names(Sample)]
+    result = [key for key in held if key not in field_names(Sample)]
     for name, known in _KNOWN.items():
-        found += [key for key in held.get(name, {}) if key not in known]
-    return tuple(dict.fromkeys(found))
+        result += [key for key in held.get(name, {}) if key not in known]
+    return tuple(dict.fromkeys(result))
 
 
 def read_template(document: str) -> Sample:

@@ -72,44 +72,44 @@ class StudyAtHand:
     @cached_property
     def analyses(self) -> dict[str, SampleAnalysis]:
         """Results and warnings by label."""
-        return {label: analyse_measured(one) for label, one in self.measured.items()}
+        return {label: analyse_measured(measured) for label, measured in self.measured.items()}
 
     @cached_property
     def points(self) -> dict[str, OperatingPoint | str]:
         """The circuit with each filter in it, or why there is none, by label."""
-        found: dict[str, OperatingPoint | str] = {}
+        points: dict[str, OperatingPoint | str] = {}
         for sample in self.samples:
             try:
-                found[sample.label] = operating_point(self.study, sample, measured=self.measured[sample.label])
+                points[sample.label] = operating_point(self.study, sample, measured=self.measured[sample.label])
             except TabrelError as error:
-                found[sample.label] = str(error)
-        return found
+                points[sample.label] = str(error)
+        return points
 
     @cached_property
     def starts(self) -> dict[str, WarmUp | str]:
         """The start of each filter from cold, or why there is none, by label."""
-        found: dict[str, WarmUp | str] = {}
+        starts: dict[str, WarmUp | str] = {}
         plan, _ = completed_plan(self.study.warm_up)
         for label, point in self.points.items():
             if isinstance(point, str):
-                found[label] = point
+                starts[label] = point
                 continue
             try:
-                found[label] = warm_up(point, cycle_of(self.study, plan), plan)
+                starts[label] = warm_up(point, cycle_of(self.study, plan), plan)
             except TabrelError as error:
-                found[label] = str(error)
-        return found
+                starts[label] = str(error)
+        return starts
 
     @cached_property
     def judged(self) -> tuple[JudgedUse | tuple[str, str], ...]:
         """Every use judged, or its name and why it cannot be."""
-        found: list[JudgedUse | tuple[str, str]] = []
+        judged_uses: list[JudgedUse | tuple[str, str]] = []
         for use in self.study.uses:
             try:
-                found.append(judge_use(self.study, use, model_draws=self.draws, known_of=self._known_at(use)))
+                judged_uses.append(judge_use(self.study, use, model_draws=self.draws, known_of=self._known_at(use)))
             except TabrelError as error:
-                found.append((use.name, str(error)))
-        return tuple(found)
+                judged_uses.append((use.name, str(error)))
+        return tuple(judged_uses)
 
     def _known_at(self, use: Use) -> Callable[[MeasuredSample], Mapping[str, Known]]:
         wanted = measures_of_use(use)
@@ -121,7 +121,8 @@ class StudyAtHand:
         use = self.study.uses[0] if self.study.uses else None
         measures = sheet_measures(use)
         known = {
-            label: self.kept.of(self.study, one, use or AT_NO_POINT, measures, self.draws) for label, one in self.measured.items()
+            label: self.kept.of(self.study, measured, use or AT_NO_POINT, measures, self.draws)
+            for label, measured in self.measured.items()
         }
         reference = self.study.reference if self.study.reference in self.measured else None
         samples = {sample.label: sample for sample in self.samples}

@@ -38,8 +38,8 @@ def maps_table(at_hand: StudyAtHand) -> DataTable:
             continue
         coldest = point.oil.coldest_pumping(-40.0)
         temperatures = np.linspace(float(np.ceil(coldest)), WARMEST, MAP_TEMPERATURES)
-        for condition, one in (("steady", point), ("filling", filling(point))):
-            solved = operating_map(one, temperatures.tolist(), list(MAP_SPEEDS))
+        for condition, operating_point in (("steady", point), ("filling", filling(point))):
+            solved = operating_map(operating_point, temperatures.tolist(), list(MAP_SPEEDS))
             grids = [factor * solved.quantity(quantity) for quantity, _, _, _, factor in _MAP_FIELDS]
             for i, celsius in enumerate(temperatures.tolist()):
                 for j, rpm in enumerate(MAP_SPEEDS):
@@ -59,7 +59,9 @@ def onsets_table(at_hand: StudyAtHand) -> DataTable:
     for label, point in at_hand.points.items():
         if isinstance(point, str):
             continue
-        steady, filled = (bypass_onset(one, list(MAP_SPEEDS)).temperature for one in (point, filling(point)))
+        steady, filled = (
+            bypass_onset(operating_point, list(MAP_SPEEDS)).temperature for operating_point in (point, filling(point))
+        )
         rows += [(label, rpm, known_or_none(steady[j]), known_or_none(filled[j])) for j, rpm in enumerate(MAP_SPEEDS)]
     return DataTable("bypass_onset", "Bypass onset, best estimates", fields, tuple(rows))
 

@@ -73,7 +73,7 @@ def part_labels(study: Study, labels: Sequence[str], *, paper: Paper, dated: str
 
 
 def _chosen(study: Study, labels: Sequence[str]) -> list[Sample]:
-    chosen = [study.sample(label) for label in labels] or [one for one in study.samples if not one.archived]
+    chosen = [study.sample(label) for label in labels] or [sample for sample in study.samples if not sample.archived]
     if not chosen:
         raise StudyError("samples", "there is no filter to print for: add one first")
     return chosen
@@ -92,18 +92,18 @@ def _sheet(sample: Sample, circuit: Circuit | None, family: UnitFamily) -> Itera
 
 
 def _stage(stage: Stage, blank: MeasuredSample, family: UnitFamily) -> Iterator[Block]:
-    quantities = [one for one in QUANTITIES.values() if one.stage == stage]
-    tools = list(dict.fromkeys(INSTRUMENTS[one.instrument] for one in quantities if one.instrument != "none"))
+    quantities = [quantity for quantity in QUANTITIES.values() if quantity.stage == stage]
+    tools = list(dict.fromkeys(INSTRUMENTS[quantity.instrument] for quantity in quantities if quantity.instrument != "none"))
     if stage == "opened":
         yield Points(CAUTIONS, "caution")
         tools += CUT_TOOLS
     yield Paragraph(f"Tools: {', '.join(tools)}.", "small")
     numbers: dict[str, str] = {}
     for picture in _pictures(stage, blank, family):
-        numbers |= {one.key: one.number for one in picture[1].sizes if one.key}
+        numbers |= {size.key: size.number for size in picture[1].sizes if size.key}
         key, drawn, caption, height = picture
         yield Picture(f"{stage} {key}", drawn.svg, drawn.alt, caption, height)
-    rows = [_row(one, numbers.get(one.key, ""), family) for one in quantities]
+    rows = [_row(quantity, numbers.get(quantity.key, ""), family) for quantity in quantities]
     if stage == "outside":
         rows += [_hole_row("inlet holes, group A"), _hole_row("inlet holes, group B")]
     if stage == "element":
@@ -119,11 +119,16 @@ def _stage(stage: Stage, blank: MeasuredSample, family: UnitFamily) -> Iterator[
     )
     caption = "Three readings each, turned by a third between them; skip what cannot be reached and say why."
     yield Table(caption, columns, tuple(rows), is_form=True)
-    seen = [one for one in OBSERVATIONS.values() if one.stage == stage]
+    seen = [observation for observation in OBSERVATIONS.values() if observation.stage == stage]
     if seen:
         choices = (Column("What", share=1.2), Column("Choices", share=2.4), Column("Other", share=1))
         asked = (
-            (f"{PART_TITLES[one.part]}: {one.title}", " / ".join(choice.value for choice in one.choices), "") for one in seen
+            (
+                f"{PART_TITLES[observation.part]}: {observation.title}",
+                " / ".join(choice.value for choice in observation.choices),
+                "",
+            )
+            for observation in seen
         )
         yield Table("What is seen: ring it, or write it", choices, tuple(asked), is_form=True)
 
@@ -135,7 +140,7 @@ def _row(quantity: Quantity, number: str, family: UnitFamily) -> tuple[str, ...]
 
 
 def _hole_row(title: str) -> tuple[str, ...]:
-    sizes = ", ".join(one.title for key, one in HOLE_QUANTITIES.items() if key in ("diameter", "length", "width"))
+    sizes = ", ".join(quantity.title for key, quantity in HOLE_QUANTITIES.items() if key in ("diameter", "length", "width"))
     return ("", f"{title}: count, shape, {sizes}", "caliper, drills", "", *("" for _ in range(READINGS)), "")
 
 
@@ -144,8 +149,8 @@ def _instrument(instrument: Instrument) -> str:
 
 
 def _pictures(stage: Stage, blank: MeasuredSample, family: UnitFamily) -> Iterator[tuple[str, DrawnFilter, str, float]]:
-    asked = {one.key for one in QUANTITIES.values() if one.stage == stage}
-    if stage != "media" and asked & {one.key for one in section_layout(blank).dimensions}:
+    asked = {quantity.key for quantity in QUANTITIES.values() if quantity.stage == stage}
+    if stage != "media" and asked & {dimension.key for dimension in section_layout(blank).dimensions}:
         yield (
             "section",
             section_drawing(blank, family, keys=asked),

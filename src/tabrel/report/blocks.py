@@ -177,9 +177,9 @@ class Report:
 
     def pictures(self) -> dict[str, Picture]:
         """Return its pictures by their keys."""
-        found = {}
+        pictures = {}
         for block in self.blocks:
             picture = block if isinstance(block, Picture) else block.picture if isinstance(block, Beside) else None
             if picture is not None:
-                found[picture.key] = picture
-        return found
+                pictures[picture.key] = picture
+        return pictures

@@ -72,7 +72,7 @@ def own_text(markdown: str) -> OwnText:
 
 
 def _words(children: list[Token]) -> list[Words]:
-    found: list[Words] = []
+    wordses: list[Words] = []
     strong = emphasised = 0
     for token in children:
         if token.type == "strong_open":
@@ -84,7 +84,7 @@ def _words(children: list[Token]) -> list[Words]:
         elif token.type == "em_close":
             emphasised -= 1
         elif token.type in ("softbreak", "hardbreak"):
-            found.append(Words("\n" if token.type == "hardbreak" else " "))
+            wordses.append(Words("\n" if token.type == "hardbreak" else " "))
         elif token.content:
-            found.append(Words(token.content, strong > 0, emphasised > 0, token.type == "code_inline"))
-    return found
+            wordses.append(Words(token.content, strong > 0, emphasised > 0, token.type == "code_inline"))
+    return wordses

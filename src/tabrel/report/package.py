@@ -89,8 +89,8 @@ def package_of(full: FullStudy, report: Report, tables: tuple[DataTable, ...]) -
 
 def _tabular(table: DataTable, path: str) -> dict[str, Any]:
     fields = [
-        {"name": one.heading, "type": one.type, "key": one.name, **({"unit": one.unit} if one.unit else {})}
-        for one in table.fields
+        {"name": field.heading, "type": field.type, "key": field.name, **({"unit": field.unit} if field.unit else {})}
+        for field in table.fields
     ]
     return {
         "profile": "tabular-data-resource",
@@ -162,8 +162,8 @@ def _study(archive: ZipFile) -> FullStudy:
     document = _content(archive, DOCUMENT)
     if SUMS in names:
         lines = (line.partition("  ") for line in _content(archive, SUMS).decode(errors="replace").splitlines())
-        said = {path: digest for digest, _, path in lines}
-        if said.get(DOCUMENT) not in (None, sha256(document).hexdigest()):
+        texts = {path: digest for digest, _, path in lines}
+        if texts.get(DOCUMENT) not in (None, sha256(document).hexdigest()):
             raise StudyError(
                 "zip", f"{DOCUMENT} is not what its checksum says: it was changed or damaged on its way, export it again"
             )

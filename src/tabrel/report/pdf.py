@@ -35,7 +35,7 @@ def report_data(report: Report) -> dict[str, Any]:
     blocks = [{"kind": type(block).__name__, **values} for block, values in zip(report.blocks, plain["blocks"], strict=True)]
     for block, values in zip(report.blocks, blocks, strict=True):
         if type(block).__name__ == "OwnText":
-            values["blocks"] = [asdict(one) for one in block.blocks]  # type: ignore[union-attr]
+            values["blocks"] = [asdict(item) for item in block.blocks]  # type: ignore[union-attr]
     return {**plain, "report_kind": report.kind, "standing": report.standing, "blocks": blocks}
 
 
@@ -65,11 +65,11 @@ def pdf_of(report: Report) -> bytes:
     SettingError
         If it cannot be set.
     """
-    found = _set(report, format="pdf", timestamp=0)
-    return bytes(found if isinstance(found, bytes | bytearray) else found[0])
+    result = _set(report, format="pdf", timestamp=0)
+    return bytes(result if isinstance(result, bytes | bytearray) else result[0])
 
 
 def pages_of(report: Report, ppi: float = SCREEN_PPI) -> list[bytes]:
     """Return a report as one PNG a page, as it will print."""
-    found = _set(report, format="png", ppi=ppi)
-    return [bytes(found)] if isinstance(found, bytes | bytearray) else [bytes(page) for page in found]
+    computed = _set(report, format="png", ppi=ppi)
+    return [bytes(computed)] if isinstance(computed, bytes | bytearray) else [bytes(page) for page in computed]

@@ -76,36 +76,36 @@ class Previews:
         key = study_key(study)
         with self._setting:  # one after the other: each takes a second of everything
             with self._lock:
-                found = self._kept.get((key, f"{number} {dated}"))
-            if found is None:
+                result = self._kept.get((key, f"{number} {dated}"))
+            if result is None:
                 pdf = pdf_of(report_of(self.at_hand(study), dated=dated, number=number, part=self._part))
-                found = Preview(key, pdf, page_sizes(pdf))
+                result = Preview(key, pdf, page_sizes(pdf))
             with self._lock:
-                self._kept[(key, f"{number} {dated}")] = found
+                self._kept[(key, f"{number} {dated}")] = result
                 self._kept.move_to_end((key, f"{number} {dated}"))
                 while len(self._kept) > MOST_KEPT:
                     self._kept.popitem(last=False)
-        return found
+        return result
 
     def _part(self, at_hand: StudyAtHand, key: str, make: PartMaker) -> tuple[Block, ...]:
         """Return the blocks of a part, made anew only where what they rest on has changed."""
         plan = ReportPlan(units=at_hand.plan.units, sections=chosen_sections(at_hand.plan))
         digest = f"{key} {study_key(replace(at_hand.study, report=plan))}"
         with self._lock:
-            found = self._parts.get(digest)
-        if found is None:
-            found = tuple(make(at_hand))
+            headings = self._parts.get(digest)
+        if headings is None:
+            headings = tuple(make(at_hand))
         with self._lock:
-            self._parts[digest] = found
+            self._parts[digest] = headings
             self._parts.move_to_end(digest)
             while len(self._parts) > MOST_PARTS_KEPT:
                 self._parts.popitem(last=False)
-        return found
+        return headings
 
     def kept(self, key: str) -> Preview | None:
         """Return the draft of a key as it was set last, or None where it is forgotten."""
         with self._lock:
-            return next((one for (of, _), one in reversed(self._kept.items()) if of == key), None)
+            return next((preview for (of, _), preview in reversed(self._kept.items()) if of == key), None)
 
 
 _DRAWING = Lock()

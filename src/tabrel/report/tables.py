@@ -68,7 +68,7 @@ def _results(at_hand: StudyAtHand) -> DataTable:
             result = getattr(analysis.results, name)
             factor = result_unit(name, "metric")[1]
             numbers = (result.value, result.expanded_uncertainty, result.low, result.high)
-            cells += [None if one is None else known_or_none(one / factor) for one in numbers]
+            cells += [None if number is None else known_or_none(number / factor) for number in numbers]
             lacks = [f"needs {key}" for key in result.missing] + [f"assumes {key}" for key in result.assumed]
             cells += [result.basis, "; ".join(lacks) or None]
         rows.append(tuple(cells))
@@ -171,7 +171,7 @@ def _holes(at_hand: StudyAtHand) -> DataTable:
     for label, measured in at_hand.measured.items():
         holes = measured.sample.holes
         for placement, groups in (("inlet", holes.inlet), ("centre_tube", holes.centre_tube)):
-            rows += [(label, placement, i + 1, one.shape, one.count, one.open_fraction) for i, one in enumerate(groups)]
+            rows += [(label, placement, i + 1, group.shape, group.count, group.open_fraction) for i, group in enumerate(groups)]
     return DataTable("holes", "Holes", fields, tuple(rows))
 
 
@@ -216,9 +216,9 @@ def _warnings(at_hand: StudyAtHand) -> DataTable:
         Field("confirmed", "boolean", "Confirmed"),
     )
     rows = [
-        (label, one.code, one.where, one.message, one.confirmed)
+        (label, warning.code, warning.where, warning.message, warning.confirmed)
         for label, analysis in at_hand.analyses.items()
-        for one in analysis.warnings
+        for warning in analysis.warnings
     ]
     return DataTable("questions", "What is questioned", fields, tuple(rows))
 
@@ -241,10 +241,18 @@ def _budgets(at_hand: StudyAtHand) -> DataTable:
             if name not in CHAINS or not result.is_known:
                 continue
             unit, factor = result_unit(name, "metric")
-            for one in uncertainty_budget(working_of(name, at_limits).steps[-1], at_limits).contributions:
-                source = UNCERTAINTY_SOURCES[one.source]
+            for contribution in uncertainty_budget(working_of(name, at_limits).steps[-1], at_limits).contributions:
+                source = UNCERTAINTY_SOURCES[contribution.source]
                 rows.append(
-                    (label, name, one.title, source, known_or_none(one.amount / factor), unit, known_or_none(100 * one.share))
+                    (
+                        label,
+                        name,
+                        contribution.title,
+                        source,
+                        known_or_none(contribution.amount / factor),
+                        unit,
+                        known_or_none(100 * contribution.share),
+                    )
                 )
     return DataTable("budgets", "Uncertainty budgets", fields, tuple(rows))
 
@@ -303,16 +311,16 @@ def _requirements(at_hand: StudyAtHand) -> DataTable:
         Field("reason", "string", "Reason"),
     )
     rows = [
-        (one.use.name, label, line.measure, line.state, line.counts, line.reason)
-        for one in _judged(at_hand)
-        for label in one.labels
-        for line in one.requirements[label]
+        (judged.use.name, label, line.measure, line.state, line.counts, line.reason)
+        for judged in _judged(at_hand)
+        for label in judged.labels
+        for line in judged.requirements[label]
     ]
     return DataTable("requirements", "Requirements, line by line", fields, tuple(rows))
 
 
 def _judged(at_hand: StudyAtHand) -> list[JudgedUse]:
-    return [one for one in at_hand.judged if isinstance(one, JudgedUse)]
+    return [judged for judged in at_hand.judged if isinstance(judged, JudgedUse)]
 
 
 def _rankings(at_hand: StudyAtHand) -> DataTable:
@@ -330,17 +338,17 @@ def _rankings(at_hand: StudyAtHand) -> DataTable:
         Field("chance_of_first_place", "number", "Chance of first place", "%"),
     )
     rows: list[tuple[Value, ...]] = []
-    for one in _judged(at_hand):
-        for label in one.labels:
-            verdict, score = one.verdicts[label], one.weighted_score.scores[label]
+    for judged in _judged(at_hand):
+        for label in judged.labels:
+            verdict, score = judged.verdicts[label], judged.weighted_score.scores[label]
             own = (verdict.stated.verdict, verdict.stated.reason) if verdict.stated else (None, None)
-            places = (one.pair_wins.rank[label], one.rank_sum.places.rank[label], one.weighted_score.places.rank[label])
+            places = (judged.pair_wins.rank[label], judged.rank_sum.places.rank[label], judged.weighted_score.places.rank[label])
             numbers = (
                 known_or_none(score.score),
                 known_or_none(score.expanded_uncertainty),
-                100 * one.chances.of_place[label][0],
+                100 * judged.chances.of_place[label][0],
             )
-            rows.append((one.use.name, label, verdict.proposed, *own, *places, *numbers))
+            rows.append((judged.use.name, label, verdict.proposed, *own, *places, *numbers))
     return DataTable("ranking", "Verdict and ranking by use", fields, tuple(rows))
 
 

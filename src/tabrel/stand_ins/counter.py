@@ -141,8 +141,8 @@ def simulated_counts(test: SimulatedTest, seed: int) -> SimulatedCounts:
 def _counts_above(draw: np.random.Generator, expected: Sequence[float] | FloatArray, times: int) -> NDArray[np.int64]:
     """Return Poisson counts at and above each size, whose channels are independent."""
     channels = -np.diff(np.asarray(expected), append=0.0)
-    found = draw.poisson(np.maximum(channels, 0.0), (times, len(channels)))
-    return np.asarray(found[:, ::-1].cumsum(axis=1)[:, ::-1])
+    values = draw.poisson(np.maximum(channels, 0.0), (times, len(channels)))
+    return np.asarray(values[:, ::-1].cumsum(axis=1)[:, ::-1])
 
 
 def write_csv(test: SimulatedTest, counts: SimulatedCounts, file: TextIO) -> None:

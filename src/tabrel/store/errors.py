@@ -95,8 +95,8 @@ def fault_of(error: sqlite3.Error) -> DatabaseFaultError | None:
         return DiskFullError("the disk is full: nothing was changed. Free some room, then try again")
     if is_not_text(error):
         primary = sqlite3.SQLITE_CORRUPT
-    said = _FAULTS.get(primary) if primary is not None else None
-    if said is None and "no such table" in str(error):
-        said = "the database file has been replaced or emptied meanwhile: stop Tabrel, put the file back, and start again"
+    text = _FAULTS.get(primary) if primary is not None else None
+    if text is None and "no such table" in str(error):
+        text = "the database file has been replaced or emptied meanwhile: stop Tabrel, put the file back, and start again"
     kind = NotWritableError if primary in _NOT_WRITABLE else DatabaseFaultError
-    return kind(f"{said}. Nothing was changed") if said else None
+    return kind(f"{text}. Nothing was changed") if text else None

@@ -97,10 +97,10 @@ def gathered(reader: Reader, asked: Iterable[Asked]) -> Gathered:
     cursor = conn.cursor()
     cursor.row_factory = None
     parameters = {f"{name}_{i}": value for i, (_, named) in enumerate(wanted) for name, value in named.items()}
-    found: list[list[dict[str, Any]]] = [[] for _ in wanted]
+    result: list[list[dict[str, Any]]] = [[] for _ in wanted]
     for row in cursor.execute(statement, parameters):
-        found[row[0]].append(dict(zip(columns[row[0]], row[1:], strict=False)))
-    for (sql, named), rows in zip(wanted, found, strict=True):
+        result[row[0]].append(dict(zip(columns[row[0]], row[1:], strict=False)))
+    for (sql, named), rows in zip(wanted, result, strict=True):
         answers[_key(sql, named)] = rows
     return Gathered(conn, answers)
 

@@ -61,17 +61,17 @@ def answers(client, study, samples):
     for path in PATHS:
         name = path.rpartition("/")[2]
         if (path.startswith("/api/samples/{sample_id}") and not name.startswith("{")) or path.endswith("/working/{name}"):
-            looked |= {path.format(sample_id=one, name="media_effective_area"): name for one in samples}
+            looked |= {path.format(sample_id=sample, name="media_effective_area"): name for sample in samples}
         elif path.startswith("/api/studies") and not name.startswith(("{sample", "{ending")):
             looked[path.format(study_id=study, use_id=use)] = name
-    found = {}
+    collected = {}
     for address, name in looked.items():
         if name in ("map", "slices", "bench-sheets", "part-labels"):
             continue
         answer = client.post(address, json=ASKED[name]) if name in ASKED else client.get(address)
         if answer.status_code != 405:
-            found[address] = _without_turn(answer.json())
-    return found
+            collected[address] = _without_turn(answer.json())
+    return collected
 
 
 def _without_turn(answer):
@@ -79,14 +79,14 @@ def _without_turn(answer):
     apart = {"revision", "revisions", "oil_revision", "seconds"}
     if isinstance(answer, dict):
         return {key: _without_turn(value) for key, value in answer.items() if key not in apart}
-    return [_without_turn(one) for one in answer] if isinstance(answer, list) else answer
+    return [_without_turn(item) for item in answer] if isinstance(answer, list) else answer
 
 
 def covers(name, address):
     steps, path = name.split("/"), address.split("/")
     if steps[-1] == "*":
-        return len(path) >= len(steps) and all(one in ("*", two) for one, two in zip(steps[:-1], path, strict=False))
-    return len(steps) == len(path) and all(one in ("*", two) for one, two in zip(steps, path, strict=True))
+        return len(path) >= len(steps) and all(step in ("*", two) for step, two in zip(steps[:-1], path, strict=False))
+    return len(steps) == len(path) and all(step in ("*", two) for step, two in zip(steps, path, strict=True))
 
 
 @pytest.fixture
@@ -95,7 +95,7 @@ def two(client):
     document = everything()
     document["samples"].append({**document["samples"][0], "label": "second"})
     opened = imported(client, document)
-    samples = [one["id"] for one in opened["samples"]]
+    samples = [item["id"] for item in opened["samples"]]
     done(detail(client, samples[0], "engine.name", "yard engine"))  # for an engine to be saved, and something to undo
     return opened["id"], samples
 
@@ -119,8 +119,8 @@ def test_whatever_a_change_makes_stale_is_named_or_comes_with_the_answer(client,
             came.add(f"/api/studies/{study}")
         named = answer.headers[STALE_HEADER].split(", ")
         after = answers(client, study, samples)
-        stale = {one for one in before if before[one] != after[one]}
-        assert {one for one in stale if not any(covers(name, one) for name in named)} <= came, step
+        stale = {item for item in before if before[item] != after[item]}
+        assert {item for item in stale if not any(covers(name, item) for name in named)} <= came, step
         assert own not in named or own not in came, step  # the bench needs no second request
         if step in ("a reading", "an observation", "an expectation"):
             assert not any(covers(name, f"/api/samples/{samples[1]}/map") for name in named)  # the other one stays as it is
@@ -129,12 +129,12 @@ def test_whatever_a_change_makes_stale_is_named_or_comes_with_the_answer(client,
 
 def applied(sheet, changes):
     """Return what a window makes of a sheet and its changes."""
-    fields = {one["key"]: one for one in changes.pop("fields")}
-    seen = {one["key"]: one for one in changes.pop("observations")}
+    fields = {item["key"]: item for item in changes.pop("fields")}
+    seen = {item["key"]: item for item in changes.pop("observations")}
     parts = [
         part
-        | {"fields": [fields.get(one["key"], one) for one in part["fields"]]}
-        | {"observations": [seen.get(one["key"], one) for one in part["observations"]]}
+        | {"fields": [fields.get(item["key"], item) for item in part["fields"]]}
+        | {"observations": [seen.get(item["key"], item) for item in part["observations"]]}
         for part in sheet["parts"]
     ]
     return sheet | {"parts": parts} | changes
@@ -147,7 +147,7 @@ def test_the_differences_make_the_sheet_that_is_there(client, two, seed):
     sheet = client.get(f"/api/samples/{samples[0]}").json()
     chosen = random.Random(seed)
     for name in chosen.choices(
-        [one for one, (_, path, _) in STEPS.items() if path.startswith("samples/{0}") and "save" not in path], k=12
+        [item for item, (_, path, _) in STEPS.items() if path.startswith("samples/{0}") and "save" not in path], k=12
     ):
         method, path, body = STEPS[name]
         address = f"/api/{path.format(samples[0], study)}?since={sheet['revision']}"

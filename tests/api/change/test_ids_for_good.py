@@ -7,6 +7,7 @@ import json
 import pytest
 
 from builders import everything, plain_document
+from old_databases import copy_rows
 from tabrel.document.study_document import read_study, write_study
 from tabrel.store.connection import connect, transaction
 from tabrel.store.journal import JOURNALED
@@ -126,10 +127,7 @@ def test_a_study_of_everything_is_the_same_after_the_migration(tmp_path):
     for (table,) in conn.execute("SELECT name FROM main.sqlite_master WHERE type = 'table'").fetchall():
         if table.startswith("sqlite_"):
             continue
-        shared = [row["name"] for row in conn.execute("SELECT name FROM pragma_table_info(?)", (table,))]
-        of_today = {row["name"] for row in conn.execute("SELECT name FROM pragma_table_info(?, 'today')", (table,))}
-        columns = ", ".join(name for name in shared if name in of_today)
-        conn.execute(f"INSERT OR REPLACE INTO main.{table} ({columns}) SELECT {columns} FROM today.{table}")
+        copy_rows(conn, table, "today")
     conn.close()
     open_database(old)
     conn = connect(old)

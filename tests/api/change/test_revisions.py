@@ -96,9 +96,11 @@ def test_undo_raises_a_revision_and_never_restores_it(client, blank):
 
 
 def test_a_reading_has_a_revision_of_its_own(client, blank):
-    one, two = (field(add(client, blank, "can.height", text), "can.height")["readings"][-1]["id"] for text in ("98 mm", "980 mm"))
+    item, two = (
+        field(add(client, blank, "can.height", text), "can.height")["readings"][-1]["id"] for text in ("98 mm", "980 mm")
+    )
     seen = revision(client, blank, f"readings/{two}")
-    assert overwrite(client, "POST", f"/api/readings/{one}/set-aside", {"reason": "wet"}).status_code == 200
+    assert overwrite(client, "POST", f"/api/readings/{item}/set-aside", {"reason": "wet"}).status_code == 200
     assert revision(client, blank, f"readings/{two}") == seen  # the other one is as it was
     path = f"/api/readings/{two}"
     assert overwrite(client, "POST", f"{path}/confirm", {}, seen).status_code == 200

@@ -46,7 +46,7 @@ def test_the_oil_is_a_grade_to_begin_with_and_points_after(client):
     sample = client.post("/api/studies", json=blank).json()["samples"][0]["id"]
     engine = client.get(f"/api/samples/{sample}/engine").json()
     assert (engine["oil"], engine["hot_point"], engine["missing"]) == (None, None, ["oil"])
-    assert len([one for one in engine["library"] if one["id"] is None]) == 3
+    assert len([item for item in engine["library"] if item["id"] is None]) == 3
     says(put_oil(client, sample, {"viscosity": []}), 422, "choose a grade")
     says(put_oil(client, sample, {"grade": "5W30"}), 422, "'5W-30'")
     sheet = done(put_oil(client, sample, {"grade": "5W-30"}, seen=0))
@@ -91,7 +91,7 @@ def test_engines_are_saved_in_a_library_and_belong_to_no_study(client, first):
     says(client.post(f"/api/samples/{first}/engine/save", json={}), 422, "no name yet")
     detail(client, first, "engine.name", "yard engine")
     kept = client.post(f"/api/samples/{first}/engine/save", json={}).json()["library"]
-    mine = next(one for one in kept if one["id"] is not None)
+    mine = next(item for item in kept if item["id"] is not None)
     assert mine["name"] == "yard engine"
     assert "hot gallery 340 kPa" in mine["metric"]
     assert "hot gallery 49.31 psi" in mine["inch"]  # 340 / 6.894757

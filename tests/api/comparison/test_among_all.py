@@ -11,14 +11,14 @@ from tabrel.api.comparison import numbers_kept
 
 
 def document(name, *heights):
-    found = plain_document() | {"name": name}
-    plain = found["samples"][0]
-    found["samples"] = []
+    result = plain_document() | {"name": name}
+    plain = result["samples"][0]
+    result["samples"] = []
     for i, height in enumerate(heights):
         sample = copy.deepcopy(plain) | {"label": f"{name} {i}"}
         sample["readings"]["element.height"] = [f"{height} mm"]
-        found["samples"].append(sample)
-    return found
+        result["samples"].append(sample)
+    return result
 
 
 HEIGHTS = {"one": (70, 72), "two": (74, 78)}
@@ -32,17 +32,17 @@ def studies(client):
 def among(client, sample, measure="element.height"):
     answer = client.get(f"/api/samples/{sample}/among")
     assert answer.status_code == 200, answer.text
-    found = answer.json()
-    return found, {place["measure"]: place for place in found["places"]}[measure]
+    collected = answer.json()
+    return collected, {place["measure"]: place for place in collected["places"]}[measure]
 
 
 def test_a_sample_is_placed_among_those_of_every_study(client, studies):
-    found, place = among(client, studies[0]["samples"][1]["id"])
-    assert (found["other_count"], found["remaining"], found["label"]) == (3, 0, "one 1")
+    outcome, place = among(client, studies[0]["samples"][1]["id"])
+    assert (outcome["other_count"], outcome["remaining"], outcome["label"]) == (3, 0, "one 1")
     assert place["percentile"] == pytest.approx(100 / 3)
     assert (place["quantiles"][0], place["quantiles"][-1]) == (70, 78)
     assert place["title"] == "element: height"
-    area = {one["measure"]: one for one in found["places"]}["media_effective_area_cm2"]
+    area = {item["measure"]: item for item in outcome["places"]}["media_effective_area_cm2"]
     assert area["best"]["study_name"] in ("one", "two")
 
 
@@ -61,7 +61,7 @@ def test_a_reading_is_seen_at_once_and_nothing_else_is_computed_again(client, st
 
 def test_what_was_deleted_is_left_out_and_what_is_archived_is_not(client, studies):
     sample = studies[0]["samples"][0]["id"]
-    gone, away = (one["id"] for one in studies[1]["samples"])
+    gone, away = (study["id"] for study in studies[1]["samples"])
     client.put(f"/api/samples/{gone}/status", json={"status": "deleted"})
     client.put(f"/api/samples/{away}/status", json={"status": "archived"})
     assert among(client, sample)[0]["other_count"] == 2

@@ -28,24 +28,24 @@ def studies(client):
 def sheet(client, study, **asked):
     answer = client.get(f"/api/studies/{study['id']}/comparison-sheet", params=asked)
     assert answer.status_code == 200, answer.text
-    found = answer.json()
-    return found, {row["key"]: row for row in found["rows"]}
+    result = answer.json()
+    return result, {row["key"]: row for row in result["rows"]}
 
 
 def test_rows_are_those_of_the_analysis_with_the_difference_to_the_reference(client, studies):
     study, _ = studies
-    found, rows = sheet(client, study, compared="specimens")
-    assert [column["label"] for column in found["columns"]] == ["A", "B"]
-    assert found["columns"][0]["is_reference"]
-    for column, cell in zip(found["columns"], rows["media_effective_area_cm2"]["cells"], strict=True):
+    computed, rows = sheet(client, study, compared="specimens")
+    assert [column["label"] for column in computed["columns"]] == ["A", "B"]
+    assert computed["columns"][0]["is_reference"]
+    for column, cell in zip(computed["columns"], rows["media_effective_area_cm2"]["cells"], strict=True):
         results = client.get(f"/api/samples/{column['sample_id']}/results").json()["results"]["media_effective_area_cm2"]
         assert cell["value"] == pytest.approx(results["value"])
         assert cell["expanded_uncertainty"] == pytest.approx(results["expanded_uncertainty"], rel=0.05)
-    one, other = (cell["value"] for cell in rows["media_effective_area_cm2"]["cells"])
-    assert rows["media_effective_area_cm2"]["cells"][1]["difference"] == pytest.approx(100 * (other / one - 1))
+    member, other = (cell["value"] for cell in rows["media_effective_area_cm2"]["cells"])
+    assert rows["media_effective_area_cm2"]["cells"][1]["difference"] == pytest.approx(100 * (other / member - 1))
     assert rows["media_effective_area_cm2"]["working"] == "media_effective_area"
     assert rows["media_effective_area_cm2"]["cells"][0]["mark"] in ("best", "worst")
-    assert not any(row["group"].startswith("Behaviour") for row in found["rows"])
+    assert not any(row["group"].startswith("Behaviour") for row in computed["rows"])
 
 
 def test_part_numbers_are_known_less_well_than_specimens(client, studies):
@@ -80,10 +80,10 @@ def test_a_sample_of_another_study_stands_beside_in_this_studys_engine(client, s
     study, other = studies
     offered = client.get(f"/api/studies/{study['id']}/others", params={"words": "ELSEWHERE"}).json()
     sample = other["samples"][0]["id"]
-    assert [(one["sample_id"], one["other_study"]) for one in offered] == [(sample, "elsewhere")]
+    assert [(item["sample_id"], item["other_study"]) for item in offered] == [(sample, "elsewhere")]
     assert client.get(f"/api/studies/{study['id']}/others", params={"words": "nowhere"}).json() == []
-    found, rows = sheet(client, study, beside=[sample], compared="specimens")
-    column = found["columns"][2]
+    collected, rows = sheet(client, study, beside=[sample], compared="specimens")
+    column = collected["columns"][2]
     assert (column["other_study"], column["other_conditions"], column["rack_place"]) == ("elsewhere", ["engine"], None)
     cells = rows["plate_flow_area_mm2"]["cells"]
     assert cells[2]["value"] == pytest.approx(cells[0]["value"])

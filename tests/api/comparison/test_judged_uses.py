@@ -58,26 +58,26 @@ def test_the_api_serves_what_the_command_line_prints(client, study, document, tm
     printed = json.loads(capsys.readouterr().out)
     served = judged(client, study)
     assert served["labels"] == printed["labels"] == ["rank", "B"]
-    for one, other in zip(served["criteria"], printed["criteria"], strict=True):
-        assert {known["label"]: known["value"] for known in one["known"]} == {
+    for item, other in zip(served["criteria"], printed["criteria"], strict=True):
+        assert {known["label"]: known["value"] for known in item["known"]} == {
             label: value and value["value"] for label, value in other["values"].items()
         }
     schools = printed["schools"]
-    for one in served["filters"]:
-        assert one["pairs_score"] == schools["pair_wins"]["score"][one["label"]]
-        assert one["chances"] == printed["chance_of_place"][one["label"]]
+    for item in served["filters"]:
+        assert item["pairs_score"] == schools["pair_wins"]["score"][item["label"]]
+        assert item["chances"] == printed["chance_of_place"][item["label"]]
     assert served["filters"][1]["score"] == schools["weighted_score"]["B"]["score"]
-    verdict = {one["label"]: one for one in served["verdicts"]}["B"]
+    verdict = {item["label"]: item for item in served["verdicts"]}["B"]
     assert verdict["stated"] == {"verdict": "fails", "reason": "leaked on the bench"}
     assert verdict["reasons"] == printed["verdicts"]["B"]["reasons"]
     assert [line["state"] for line in verdict["lines"]] == [line["state"] for line in printed["requirements"]["B"]]
 
 
 def test_specimens_leave_out_what_specimens_differ_by(client, study):
-    parts, specimens = (judged(client, study, compared=one) for one in ("part_numbers", "specimens"))
+    parts, specimens = (judged(client, study, compared=item) for item in ("part_numbers", "specimens"))
 
-    def room(found):
-        return found["criteria"][0]["known"][0]["expanded_uncertainty"]
+    def room(value):
+        return value["criteria"][0]["known"][0]["expanded_uncertainty"]
 
     assert room(specimens) < room(parts)
     assert parts["criteria"][0]["known"][0]["is_spread_assumed"]
@@ -153,8 +153,8 @@ def test_an_open_line_names_the_field_that_would_decide_it(client, study):
 def test_a_filter_is_computed_alone_and_then_remembered(client, study, monkeypatch):
     use_id = client.get(f"/api/studies/{study['id']}/uses").json()["uses"][0]["id"]
     for sample in study["samples"]:
-        found = client.get(f"/api/studies/{study['id']}/uses/{use_id}/filters/{sample['id']}").json()
-        assert found["label"] == sample["label"]
+        result = client.get(f"/api/studies/{study['id']}/uses/{use_id}/filters/{sample['id']}").json()
+        assert result["label"] == sample["label"]
     monkeypatch.setattr(known_kept, "known_measures", None)
     assert judged(client, study)["labels"] == ["rank", "B"]
 

@@ -7,7 +7,7 @@ METAL_FIRST = [["metal"], ["plastic", "fibre"]]
 
 
 def order(client):
-    return {one["key"]: one["order"] for one in client.get("/api/preferences").json()}["element.end_caps"]
+    return {item["key"]: item["order"] for item in client.get("/api/preferences").json()}["element.end_caps"]
 
 
 def test_an_order_of_choices_is_kept_and_taken_back(client):

@@ -27,14 +27,14 @@ def same_part(client, study):
 
 
 def test_every_pair_is_judged_and_its_findings_are_named(client, three):
-    found = same_part(client, three)
-    assert found["labels"] == ["A", "B", "C"]
-    verdicts = {(pair["first_label"], pair["second_label"]): pair["part_verdict"] for pair in found["pairs"]}
+    result = same_part(client, three)
+    assert result["labels"] == ["A", "B", "C"]
+    verdicts = {(pair["first_label"], pair["second_label"]): pair["part_verdict"] for pair in result["pairs"]}
     assert verdicts == {("A", "B"): "nothing_tells_them_apart", ("A", "C"): "different", ("B", "C"): "different"}
-    told = found["pairs"][1]["findings"][0]
-    assert (told["key"], told["part"], told["title"]) == ("element.pleat_count", "Element", "pleat count")
-    assert (told["finding"], told["of_second"]) == ("different", {"metric": "80", "inch": "80"})
-    sizes = {finding["key"]: finding for finding in found["pairs"][0]["findings"]}
+    words = result["pairs"][1]["findings"][0]
+    assert (words["key"], words["part"], words["title"]) == ("element.pleat_count", "Element", "pleat count")
+    assert (words["finding"], words["of_second"]) == ("different", {"metric": "80", "inch": "80"})
+    sizes = {finding["key"]: finding for finding in result["pairs"][0]["findings"]}
     thickness = sizes["plate.thickness"]["of_first"]
     assert thickness["metric"].endswith(" mm")
     assert float(thickness["inch"].removesuffix(" in")) == pytest.approx(
@@ -79,10 +79,10 @@ def test_what_changed_from_lot_to_lot_is_found_over_every_study(client):
             sample["made"] = made
         sample["readings"]["element.pleat_count"] = [pleats]
         studies.append(client.post("/api/studies", json=document).json())
-    (found,) = client.get(f"/api/studies/{studies[0]['id']}/lots").json()
-    assert [one["study_name"] for one in found["specimens"]] == ["earlier", "later", "undated"]
-    different = [[f["key"] for f in pair["findings"] if f["finding"] == "different"] for pair in found["pairs"]]
+    (computed,) = client.get(f"/api/studies/{studies[0]['id']}/lots").json()
+    assert [item["study_name"] for item in computed["specimens"]] == ["earlier", "later", "undated"]
+    different = [[f["key"] for f in pair["findings"] if f["finding"] == "different"] for pair in computed["pairs"]]
     assert different == [["element.pleat_count"], []]
     client.put(f"/api/samples/{studies[1]['samples'][0]['id']}/status", json={"status": "deleted"})
-    (found,) = client.get(f"/api/studies/{studies[0]['id']}/lots").json()
-    assert [one["study_name"] for one in found["specimens"]] == ["later", "undated"]
+    (computed,) = client.get(f"/api/studies/{studies[0]['id']}/lots").json()
+    assert [item["study_name"] for item in computed["specimens"]] == ["later", "undated"]

@@ -39,11 +39,11 @@ def changed(client, stored, **headers_and_use):
 
 def test_a_use_begins_with_a_preset_and_a_second_one_has_a_name_of_its_own(client, study):
     offered = uses(client, study)
-    assert [one["name"] for one in offered["presets"]] == ["daily", "long interval", "cold start", "towing", "track", "my own"]
+    assert [item["name"] for item in offered["presets"]] == ["daily", "long interval", "cold start", "towing", "track", "my own"]
     assert begun(client, study)["use"]["name"] == "towing"
     assert begun(client, study)["use"]["name"] == "towing 2"
     kept = client.get(f"/api/studies/{study['id']}/document").json()["uses"]
-    assert [one["name"] for one in kept] == ["towing", "towing 2"]
+    assert [item["name"] for item in kept] == ["towing", "towing 2"]
     assert kept[0]["hot_temperature_c"] == 120
     assert client.post(f"/api/studies/{study['id']}/uses", json={"preset": "towin"}).json()["detail"] == (
         "'towin' is no use to begin with (did you mean 'towing'?): "
@@ -58,7 +58,7 @@ def test_the_cold_start_begins_at_the_temperature_the_study_plans_its_starts_at(
 
 
 def test_what_can_be_asked_for_is_named_with_its_unit_in_both_families(client, study):
-    measures = {one["key"]: one for one in uses(client, study)["measures"]}
+    measures = {use["key"]: use for use in uses(client, study)["measures"]}
     assert measures["filter_hot_kpa"]["metric"]["symbol"] == "kPa"
     assert measures["filter_hot_kpa"]["inch"]["symbol"] == "psi"
     assert measures["filter_hot_kpa"]["inch"]["factor"] == pytest.approx(0.1450377, rel=1e-6)
@@ -167,7 +167,7 @@ def test_what_a_use_says_of_a_deleted_filter_waits_for_it_and_is_not_said_of_ano
     now = uses(client, study)["uses"][0]
     assert changed(client, now, speed_rpm=2500).status_code == 200
     assert client.put(f"/api/samples/{sample}/status", json={"status": "in_use"}).status_code == 200
-    assert [one["sample"] for one in said()] == ["A"]
+    assert [item["sample"] for item in said()] == ["A"]
     client.put(f"/api/samples/{sample}/status", json={"status": "deleted"})
     another = client.post(f"/api/studies/{study['id']}/samples", json={"text": "A"})
     assert another.status_code == 201

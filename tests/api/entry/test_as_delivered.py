@@ -16,7 +16,7 @@ def offer(client, sample, **typed):
 
 
 def seen(sheet, key):
-    return next(one["value"] for part in sheet["parts"] for one in part["observations"] if one["key"] == key)
+    return next(item["value"] for part in sheet["parts"] for item in part["observations"] if item["key"] == key)
 
 
 def test_several_faults_are_kept_in_one_order_and_own_words_behind(client, blank):
@@ -68,7 +68,7 @@ def test_the_mount_is_typed_warned_of_and_emptied(client, blank):
         f"/api/samples/{blank}/readings", json={"key": "thread.major_diameter", "text": "20.0 mm"}, headers={"If-Match": "*"}
     )
     warnings = client.get(f"/api/samples/{blank}").json()["analysis"]["warnings"]
-    assert "fit_thread" in {one["code"] for one in warnings}
+    assert "fit_thread" in {warning["code"] for warning in warnings}
     for key in ("engine.thread_diameter", "engine.thread_pitch", "engine.seat_diameter"):
         done(detail(client, blank, key, ""))
     assert "mount" not in client.get(f"/api/studies/{study}/document").json().get("circuit", {})
@@ -90,4 +90,4 @@ def test_a_cut_in_own_words_is_taken(client, blank):
 def test_the_first_study_says_what_each_shop_asks(client):
     study = imported(client, json.loads(demo_documents()[0]))
     offers = client.get(f"/api/samples/{study['samples'][0]['id']}").json()["offers"]
-    assert [one["each"] for one in offers] == ["11.40 EUR", "10.29 EUR"]
+    assert [item["each"] for item in offers] == ["11.40 EUR", "10.29 EUR"]

@@ -38,10 +38,10 @@ def simulated():
 
 
 def test_a_preview_says_what_was_understood_and_takes_nothing(client, sample):
-    found = preview(client, sample, TABLE)
-    assert (found["is_complete"], found["intervals"], found["sizes_um"]) == (True, 1, [4, 10, 20, 30])
-    assert [heading["words"] for heading in found["headings"]] == ["size", "upstream", "downstream"]
-    assert found["rows"][1] == {"line": 2, "cells": ["4", "9000", "8000"]}
+    computed = preview(client, sample, TABLE)
+    assert (computed["is_complete"], computed["intervals"], computed["sizes_um"]) == (True, 1, [4, 10, 20, 30])
+    assert [heading["words"] for heading in computed["headings"]] == ["size", "upstream", "downstream"]
+    assert computed["rows"][1] == {"line": 2, "cells": ["4", "9000", "8000"]}
     assert client.get(f"/api/samples/{sample}/counts").json() == {"csv": ""}
     assert station(client, sample)["test"] is None
 
@@ -52,7 +52,7 @@ def test_a_fault_stands_at_its_cell_and_what_is_taken_all_the_same_is_refused_wi
     assert (fault["line"], fault["column"]) == (3, 1)
     refused(put(client, sample, bad), 422, "text", "counts cannot rise with size")
     asked = TABLE.replace(" um(c)", "")
-    assert [one["key"] for one in preview(client, sample, asked)["questions"]] == ["scale"]
+    assert [item["key"] for item in preview(client, sample, asked)["questions"]] == ["scale"]
     refused(put(client, sample, asked), 422, "text", "the scale of the sizes is not named")
     assert put(client, sample, asked, scale="um(c)").status_code == 200
 
@@ -66,7 +66,7 @@ def test_taken_counts_reach_result_list_figures_and_document_and_undo_takes_them
     assert counted["low"] < counted["value"] < counted["high"]
     study = client.get("/api/studies").json()[0]["id"]
     listed = client.get(f"/api/studies/{study}/results").json()
-    assert next(one for one in listed if one["sample_id"] == sample)["results"]["efficiency_at_20_um_percent"] == counted
+    assert next(item for item in listed if item["sample_id"] == sample)["results"]["efficiency_at_20_um_percent"] == counted
     figures = client.get(f"/api/samples/{sample}/figures").json()["efficiency"]
     assert figures["counted_at_20"]["value"] == counted["value"]
     assert figures["estimate_is_used"] is False
@@ -137,8 +137,8 @@ def test_the_station_tells_points_curve_sizes_claims_and_the_test_along_time(cli
     made = client.post("/api/studies", json=MULTI_PASS).json()
     sample = made["samples"][0]["id"]
     client.post(f"/api/samples/{sample}/claims", json={"wording": "95 % at 20 µm(c)", "source": "box"})
-    found = station(client, sample)
-    test = found["test"]
+    collected = station(client, sample)
+    test = collected["test"]
     assert [point["size_um"] for point in test["points"]] == [4, 6, 10, 15, 20, 25, 32]
     at_20 = test["points"][4]
     assert at_20["low_percent"] < at_20["percent"] < at_20["high_percent"]
@@ -146,13 +146,13 @@ def test_the_station_tells_points_curve_sizes_claims_and_the_test_along_time(cli
     curve = test["curves"][0]
     assert 20.0 in curve["sizes_um_c"]
     assert (curve["counted_from_um_c"], curve["counted_to_um_c"]) == (4, 32)
-    assert [one["beta"] for one in test["sizes_at_beta"]] == [2, 20, 75, 200, 1000]
-    assert [one["extrapolated"] for one in test["sizes_at_beta"]] == [False, False, True, True, True]
-    assert sum(one["share_percent"] for one in test["budget"]) == pytest.approx(100)
+    assert [item["beta"] for item in test["sizes_at_beta"]] == [2, 20, 75, 200, 1000]
+    assert [item["extrapolated"] for item in test["sizes_at_beta"]] == [False, False, True, True, True]
+    assert sum(item["share_percent"] for item in test["budget"]) == pytest.approx(100)
     assert test["along"]["time_min"] == [4, 8, 14, 20, 24]
     assert test["along"]["ratio"][0] == 1
     assert test["capacity_g"]["value"] == pytest.approx(11.812, abs=1e-3)
-    (claim,) = found["claims"]
+    (claim,) = collected["claims"]
     assert (claim["verdict"], claim["percent"]) == ("claim_higher", 95)
 
 
@@ -160,11 +160,11 @@ def test_counts_that_lack_a_volume_say_so(client):
     document = json.loads(json.dumps(MULTI_PASS))
     del document["samples"][0]["counts"]["downstream_ml"]
     sample = client.post("/api/studies", json=document).json()["samples"][0]["id"]
-    found = station(client, sample)
-    assert found["test"] is None
-    assert "the volume counted downstream is not stated" in found["problem"]
+    outcome = station(client, sample)
+    assert outcome["test"] is None
+    assert "the volume counted downstream is not stated" in outcome["problem"]
     warnings = client.get(f"/api/samples/{sample}").json()["analysis"]["warnings"]
-    assert any(one["code"] == "counts_not_used" for one in warnings)
+    assert any(warning["code"] == "counts_not_used" for warning in warnings)
 
 
 def test_the_map_and_the_start_carry_the_interval(client, sample):
@@ -175,10 +175,10 @@ def test_the_map_and_the_start_carry_the_interval(client, sample):
     study = client.get("/api/studies").json()[0]["id"]
     (start,) = client.post(f"/api/studies/{study}/warm-up", json={}).json()["starts"]
     assert start["lives"][0]["capacity_basis"] == "counts"
-    half = next(one for one in start["lives"][0]["clean_up"] if one["size_um"] == 20)
+    half = next(item for item in start["lives"][0]["clean_up"] if item["size_um"] == 20)
     assert half["low_minutes"] < half["minutes"] < half["high_minutes"]
     unfiltered = 100 * start["totals"]["unfiltered_l"] / start["totals"]["volume_l"]
-    reaching = next(one for one in start["reaching"] if one["size_um"] == 20)
+    reaching = next(item for item in start["reaching"] if item["size_um"] == 20)
     value = efficiency["value_percent"]
     assert reaching["percent"] == pytest.approx(unfiltered + (100 - unfiltered) * (100 - value) / 100)
 
@@ -189,8 +189,8 @@ def test_a_scenario_in_grams_of_dust_moves_the_map_and_is_kept(client, sample):
     scenario = client.post("/api/scenario/value", json=typed).json()
     assert scenario["loading_g"] == 5
     clean, dusty = (
-        client.post(f"/api/samples/{sample}/filter-alone", json={"scenario": one}).json()["element_kpa"]
-        for one in (None, scenario)
+        client.post(f"/api/samples/{sample}/filter-alone", json={"scenario": item}).json()["element_kpa"]
+        for item in (None, scenario)
     )
     assert dusty[30][10] > clean[30][10]
     beyond = client.post(f"/api/samples/{sample}/map", json={"scenario": {"name": "x", "loading_g": 90}})
@@ -208,8 +208,8 @@ def test_ten_thousand_intervals_are_taken_and_drawn_thinned(client, sample):
     test = SimulatedTest(intervals=10_000)
     text = io.StringIO()
     write_csv(test, simulated_counts(test, 3), text)
-    found = preview(client, sample, text.getvalue())
-    assert (found["intervals"], len(found["rows"])) == (10_000, 300)
+    result_2 = preview(client, sample, text.getvalue())
+    assert (result_2["intervals"], len(result_2["rows"])) == (10_000, 300)
     assert put(client, sample, text.getvalue()).status_code == 200
     along = station(client, sample)["test"]["along"]
     assert len(along["time_min"]) == 400

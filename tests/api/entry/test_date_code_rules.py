@@ -41,9 +41,9 @@ def test_a_rule_reads_the_code_and_leaves_the_date_to_the_analyst(client, coded)
 def test_a_code_that_two_rules_read_differently_is_asked_back(client, coded):
     for rule in (FIRST, SECOND):
         state(client, coded, rule)
-    found = code(client, coded)
-    assert {one["iso"] for one in found["readings"]} == {"2021-02-01", "2021-05"}
-    assert found["says"] == "the rules read '2105' in 2 ways: take the one that is right"
+    result = code(client, coded)
+    assert {item["iso"] for item in result["readings"]} == {"2021-02-01", "2021-05"}
+    assert result["says"] == "the rules read '2105' in 2 ways: take the one that is right"
 
 
 def test_the_decade_before_is_named_and_a_date_that_says_otherwise_is_questioned(client, coded):

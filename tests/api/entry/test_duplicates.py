@@ -67,7 +67,7 @@ def test_a_duplicate_is_one_change_that_undo_takes_back(client, first, second):
     study, sample = first
     undone = undo(client, second["id"])
     assert undone["sheet"] is None
-    assert [one["label"] for one in client.get(f"/api/studies/{study}").json()["samples"]] == ["Korvath"]
+    assert [item["label"] for item in client.get(f"/api/studies/{study}").json()["samples"]] == ["Korvath"]
     assert client.get(f"/api/samples/{sample}").json()["details"]["sample.maker"] == "Korvath Works"
 
 

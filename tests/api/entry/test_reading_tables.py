@@ -28,7 +28,7 @@ def take(client, study, text=TABLE, **more):
 
 def masses(client, study):
     document = client.get(f"/api/studies/{study['id']}/document").json()
-    return {one["label"]: one.get("readings", {}).get("can.mass", []) for one in document["samples"]}
+    return {item["label"]: item.get("readings", {}).get("can.mass", []) for item in document["samples"]}
 
 
 def test_nothing_is_taken_by_looking_and_new_filters_are_named(client, study):
@@ -36,7 +36,7 @@ def test_nothing_is_taken_by_looking_and_new_filters_are_named(client, study):
     seen = looked_at(client, study)
     assert seen["is_complete"]
     assert seen["new_labels"] == ["another"]
-    assert [one["understood_as"] for one in seen["readings"]][:2] == ["Can: mass", "Can: height"]
+    assert [item["understood_as"] for item in seen["readings"]][:2] == ["Can: mass", "Can: height"]
     assert masses(client, study) == before
 
 
@@ -44,7 +44,7 @@ def test_what_is_taken_is_there_in_the_words_of_the_table_and_is_undone_filter_b
     before = masses(client, study)
     taken = take(client, study)
     assert taken.status_code == 201
-    assert [(one["label"], one["reading_count"], one["is_new"]) for one in taken.json()["filters"]] == [
+    assert [(item["label"], item["reading_count"], item["is_new"]) for item in taken.json()["filters"]] == [
         ("Pellin", 2, False),
         ("another", 1, True),
     ]
@@ -52,14 +52,14 @@ def test_what_is_taken_is_there_in_the_words_of_the_table_and_is_undone_filter_b
     now = masses(client, study)
     assert now["another"] == ["90 g"]
     assert now["Pellin"] == [*before["Pellin"], "120 g"]
-    for one in reversed(taken.json()["filters"]):
-        client.post(f"/api/samples/{one['sample_id']}/undo", json={})
+    for item in reversed(taken.json()["filters"]):
+        client.post(f"/api/samples/{item['sample_id']}/undo", json={})
     assert masses(client, study) == before
 
 
 def test_a_table_taken_twice_adds_nothing(client, study):
     take(client, study)
-    assert {one["why"] for one in looked_at(client, study)["readings"]} == {"is there already"}
+    assert {item["why"] for item in looked_at(client, study)["readings"]} == {"is there already"}
     refused = take(client, study)
     assert refused.status_code == 422
     assert "nothing in the table is understood" in refused.json()["detail"]
@@ -84,15 +84,17 @@ def test_a_table_that_is_asked_about_is_not_taken(client, study, text, says):
 def test_the_readings_that_were_exported_come_back_in_their_own_words(client, study):
     exported = client.get(f"/api/studies/{study['id']}/report/files/xlsx").content
     sheets = client.post("/api/spreadsheet-text", json={"content_base64": b64encode(exported).decode()}).json()
-    text = next(one["text"] for one in sheets if one["name"] == "Readings as typed")
+    text = next(sheet["text"] for sheet in sheets if sheet["name"] == "Readings as typed")
     empty = client.post("/api/studies", json={"format": "tabrel-study", "version": 1, "name": "back", "samples": []}).json()
     taken = take(client, empty, text)
     assert taken.status_code == 201, taken.text
-    documents = [client.get(f"/api/studies/{one['id']}/document").json() for one in (study, empty)]
-    before, after = (one["samples"][0]["readings"] for one in documents)
+    documents = [client.get(f"/api/studies/{item['id']}/document").json() for item in (study, empty)]
+    before, after = (document["samples"][0]["readings"] for document in documents)
 
     def texts(readings):
-        return {key: [one if isinstance(one, str) else one["text"] for one in entries] for key, entries in readings.items()}
+        return {
+            key: [entry if isinstance(entry, str) else entry["text"] for entry in entries] for key, entries in readings.items()
+        }
 
     assert texts(after) == texts(before)
 

@@ -175,8 +175,8 @@ def test_a_reading_used_again_keeps_its_past(client, blank):
     row = field(add(client, blank, "can.height", "98 mm"), "can.height")["readings"][0]["id"]
     act(client, row, "set-aside", reason="wet")
     act(client, row, "use-again")
-    told = client.get(f"/api/readings/{row}/history").json()
-    assert [one["words"] for one in told] == ["Can, height: 98 mm", "98 mm set aside: wet", "98 mm used again"]
+    line = client.get(f"/api/readings/{row}/history").json()
+    assert [item["words"] for item in line] == ["Can, height: 98 mm", "98 mm set aside: wet", "98 mm used again"]
 
 
 @pytest.mark.parametrize(
@@ -195,7 +195,7 @@ def test_a_misread_number_is_corrected_in_one_change_and_nothing_is_lost(client,
     assert (right["text"], right["provenance"], right["instrument"]) == ("98.4 mm", "by_eye", instrument)
     assert right["note"] == "beside the seam, corrected from 89.4 mm"
     back = undo(client, blank)["sheet"]
-    assert [(one["text"], one["set_aside_reason"]) for one in field(back, "can.height")["readings"]] == [("89.4 mm", None)]
+    assert [(item["text"], item["set_aside_reason"]) for item in field(back, "can.height")["readings"]] == [("89.4 mm", None)]
 
 
 def test_a_bare_correction_is_in_the_unit_that_is_shown_and_says_one_value(client, blank):

@@ -45,5 +45,5 @@ def test_impossible_readings_are_stored_warned_of_and_still_drawn(client, sample
     warned = {warning["where"].partition("[")[0] for warning in sheet["analysis"]["warnings"]}
     assert warned & set(readings)
     for key, text in readings.items():
-        assert text in [one["text"] for one in field(sheet, key)["readings"]]
+        assert text in [item["text"] for item in field(sheet, key)["readings"]]
     assert client.get(f"/api/samples/{sample}/figures").status_code == 200

@@ -41,9 +41,9 @@ def test_scenarios_are_saved_named_compared_and_undone(client, study, first):
     says(client.post(path, json={"name": "x", "loading": -1}), 422, "above zero")
     says(client.post(path, json={"name": "x", "oil_grade": "9W-30"}), 422, "is no grade")
     kept = client.post(path, json={"name": "worn", "loading": 3}).json()
-    assert [(one["scenario"]["name"], one["words"]) for one in kept] == [("worn", ["media 3 × as resistant"])]
+    assert [(item["scenario"]["name"], item["words"]) for item in kept] == [("worn", ["media 3 × as resistant"])]
     again = client.post(path, json={"name": "worn", "loading": 4, "regulator": "stuck_open"}).json()
-    assert [one["words"] for one in again] == [["media 4 × as resistant", "regulator stuck open"]]
+    assert [item["words"] for item in again] == [["media 4 × as resistant", "regulator stuck open"]]
     document = client.get(f"/api/studies/{study['id']}/document").json()
     assert document["scenarios"] == [{"name": "worn", "loading": 4.0, "regulator": "stuck_open"}]
     client.post(f"/api/samples/{first}/undo", json={})
@@ -63,16 +63,16 @@ def test_scenarios_are_saved_named_compared_and_undone(client, study, first):
 
 
 def test_the_map_tells_every_quantity_and_its_curves(client, first):
-    found = client.post(f"/api/samples/{first}/map", json={"size_um": 20}).json()
-    row, column = found["temperature_c"].index(-30), found["speed_rpm"].index(2000)
-    at = {key: value[row][column] for key, value in found.items() if isinstance(value, list) and isinstance(value[0], list)}
+    result = client.post(f"/api/samples/{first}/map", json={"size_um": 20}).json()
+    row, column = result["temperature_c"].index(-30), result["speed_rpm"].index(2000)
+    at = {key: value[row][column] for key, value in result.items() if isinstance(value, list) and isinstance(value[0], list)}
     assert at["unfiltered_percent"] == pytest.approx(100 * (at["bypass_fraction"] + at["defect_fraction"]), rel=1e-3)
     assert at["gauge_minus_gallery_kpa"] == pytest.approx(at["gauge_kpa"] - at["gallery_kpa"], rel=1e-3)
-    efficiency = found["efficiency"]
+    efficiency = result["efficiency"]
     known = efficiency["value_percent"] or efficiency["low_percent"]
     assert at["system_efficiency_percent"] == pytest.approx(known * (1 - at["unfiltered_percent"] / 100), rel=1e-3)
-    assert len(found["regulator"]["temperature_c"]) == len(found["onset"]["temperature_c"])
-    assert found["evaluations"] <= 12
+    assert len(result["regulator"]["temperature_c"]) == len(result["onset"]["temperature_c"])
+    assert result["evaluations"] <= 12
     unknown = client.post(
         "/api/studies",
         json=changed(
@@ -90,9 +90,9 @@ def test_the_filter_alone_and_the_inputs_of_a_map(client, first):
     assert alone["onset"]["temperature_c"] == sorted(alone["onset"]["temperature_c"])
     engine = client.post(f"/api/samples/{first}/sensitivity", json={"quantity": "gallery_pressure"}).json()
     by_itself = client.post(f"/api/samples/{first}/sensitivity", json={"filter_flow_l_min": 20}).json()
-    assert {"circuit.regulator", "media.thickness", "model.pump"} <= {one["key"] for one in engine["inputs"]}
-    assert not any(one["key"].startswith(("circuit.regulator", "model.pump")) for one in by_itself["inputs"])
-    changes = [one["mean_change_percent"] for one in engine["assumptions"]]
+    assert {"circuit.regulator", "media.thickness", "model.pump"} <= {item["key"] for item in engine["inputs"]}
+    assert not any(item["key"].startswith(("circuit.regulator", "model.pump")) for item in by_itself["inputs"])
+    changes = [item["mean_change_percent"] for item in engine["assumptions"]]
     assert changes == sorted(changes, reverse=True)
     assert changes[0] > 0
 
@@ -103,55 +103,55 @@ def test_the_filter_alone_is_drawn_without_any_engine(client):
     assert "circuit.engine" in client.post(f"/api/samples/{sample}/map", json={}).json()["missing"]
     alone = client.post(f"/api/samples/{sample}/filter-alone", json={"scenario": {"name": "x", "loading": 2}})
     assert alone.status_code == 200
-    assert not any(one["key"].startswith("circuit.") for one in alone.json()["inputs"])
+    assert not any(item["key"].startswith("circuit.") for item in alone.json()["inputs"])
     assert client.post(f"/api/samples/{sample}/sensitivity", json={"filter_flow_l_min": 20}).status_code == 200
 
 
 def test_processes_that_wait_for_it_divide_a_slice_and_find_the_same(client, study):
-    ids = [str(one["id"]) for one in study["samples"]]
+    ids = [str(item["id"]) for item in study["samples"]]
     asked = {"keys": ids, "at": 2000}
 
     def lines():
         answer = client.post(f"/api/studies/{study['id']}/slices", json=asked)
         return [json.loads(line)["line"] for line in answer.text.splitlines()]
 
-    alone = {one["key"]: one for one in lines() if one["kind"] != "progress"}
+    alone = {item["key"]: item for item in lines() if item["kind"] != "progress"}
     workers = client.app.state.workers
     workers.warm()
     until = time.monotonic() + 60
     while not workers.are_warm and time.monotonic() < until:
         time.sleep(0.05)
     asked["keys"] = [*ids, ids[0]]  # one of them twice
-    told = lines()
-    assert {one["kind"] for one in told} == {"progress", "band", "problem"}
-    assert sorted(one["draws"] for one in told if one["kind"] == "band") == sorted(alone[key]["draws"] for key in ids[:2])
-    together = {one["key"]: one for one in told if one["kind"] != "progress"}
+    words = lines()
+    assert {item["kind"] for item in words} == {"progress", "band", "problem"}
+    assert sorted(item["draws"] for item in words if item["kind"] == "band") == sorted(alone[key]["draws"] for key in ids[:2])
+    together = {item["key"]: item for item in words if item["kind"] != "progress"}
     assert together.keys() == alone.keys() == set(ids)
     assert together[ids[2]] == alone[ids[2]]
     for key in ids[:2]:
-        for name, found in alone[key].items():
-            assert together[key][name] == pytest.approx(found, rel=1e-9, abs=1e-6), name
+        for name, computed in alone[key].items():
+            assert together[key][name] == pytest.approx(computed, rel=1e-9, abs=1e-6), name
 
 
 def band_draws(lines, key):
     """Return how many draws a band is made of."""
-    [band] = [one for one in lines if one["kind"] == "band" and one["key"] == key]
+    [band] = [line for line in lines if line["kind"] == "band" and line["key"] == key]
     return band["draws"]
 
 
 def test_slices_come_line_by_line_with_progress_and_say_what_is_missing(client, study):
-    ids = [str(one["id"]) for one in study["samples"]]
+    ids = [str(item["id"]) for item in study["samples"]]
     asked = {"keys": ids, "at": 2000}
     answer = client.post(f"/api/studies/{study['id']}/slices", json=asked)
     lines = [json.loads(line)["line"] for line in answer.text.splitlines()]
-    kinds = {one["key"]: one["kind"] for one in lines}
+    kinds = {item["key"]: item["kind"] for item in lines}
     assert [kinds[key] for key in ids] == ["band", "band", "problem"]
-    assert "media.thickness" in next(one for one in lines if one["kind"] == "problem")["missing"]
-    progress = [one["done"] for one in lines if one["kind"] == "progress" and one["key"] == ids[0]]
+    assert "media.thickness" in next(item for item in lines if item["kind"] == "problem")["missing"]
+    progress = [item["done"] for item in lines if item["kind"] == "progress" and item["key"] == ids[0]]
     assert progress == sorted(progress)
     assert len(progress) >= 2
     assert progress[-1] == band_draws(lines, ids[0])
-    band = next(one for one in lines if one["kind"] == "band")
+    band = next(item for item in lines if item["kind"] == "band")
     assert band["onset_low_c"] < band["onset_c"] < band["onset_high_c"]
     for low, high in zip(band["low"], band["high"], strict=True):
         assert (low is None) == (high is None)

@@ -134,9 +134,9 @@ def test_what_is_changed_after_issue_is_listed_exactly(client, study, address):
     assert added.status_code < 300
     differences = client.get(f"/api/issued-reports/{report['id']}/differences").json()
     assert len(differences) == 1
-    one = differences[0]
-    assert (one["where"], one["what"], one["was"]) == (sample["label"], "Can: mass", None)
-    assert one["now"].startswith("120 g")
+    member = differences[0]
+    assert (member["where"], member["what"], member["was"]) == (sample["label"], "Can: mass", None)
+    assert member["now"].startswith("120 g")
     assert client.get(address).json()["issued"][0]["difference_count"] == 1
     client.post(f"/api/samples/{sample['id']}/undo", json={})
     assert client.get(f"/api/issued-reports/{report['id']}/differences").json() == []
@@ -155,7 +155,7 @@ def test_two_who_issue_at_once_get_two_numbers(client, address):
     key = looked_at(client, address)["key"]
     with ThreadPoolExecutor(2) as pool:
         answers = list(pool.map(lambda _: client.post(f"{address}/issue", json={"preview_key": key}), range(2)))
-    assert sorted(one.json()["number"] for one in answers) == [f"{YEAR}-0001", f"{YEAR}-0002"]
+    assert sorted(answer.json()["number"] for answer in answers) == [f"{YEAR}-0001", f"{YEAR}-0002"]
 
 
 def test_the_frozen_document_is_the_study_as_it_was(client, study, address):
@@ -188,7 +188,7 @@ def test_a_package_comes_back_as_an_equal_study(client):
     assert "study.json" in zipfile.ZipFile(io.BytesIO(zipped)).namelist()
     back = client.post("/api/packages", json={"content_base64": b64encode(zipped).decode()})
     assert back.status_code == 201
-    documents = [client.get(f"/api/studies/{one['id']}/document").json() for one in (study, back.json())]
+    documents = [client.get(f"/api/studies/{item['id']}/document").json() for item in (study, back.json())]
     assert documents[0] == documents[1]
 
 

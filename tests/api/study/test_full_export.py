@@ -82,14 +82,14 @@ def test_a_history_goes_on_where_it_is_imported(client, elsewhere, lived):
     sheet = elsewhere.get(f"/api/samples/{there['samples'][0]['id']}").json()
     assert sheet["undo"]["words"] in names
     assert taken_back(elsewhere, there["id"]) == taken_back(client, lived["id"])
-    for one in (client, elsewhere):
-        assert faults_of(one.app.state.service.database) == []
+    for item in (client, elsewhere):
+        assert faults_of(item.app.state.service.database) == []
 
 
 def test_what_was_deleted_is_in_it_and_can_be_put_back(client, elsewhere, lived):
     there = imported(elsewhere, document(client, lived["id"], history=True))
-    [row] = [one for one in elsewhere.get("/api/studies").json() if one["id"] == there["id"]]
-    [third] = [one for one in row["samples"] if one["status"] == "deleted"]
+    [row] = [item for item in elsewhere.get("/api/studies").json() if item["id"] == there["id"]]
+    [third] = [item for item in row["samples"] if item["status"] == "deleted"]
     assert elsewhere.put(f"/api/samples/{third['id']}/status", json={"status": "in_use"}).status_code == 200
     assert elsewhere.get(f"/api/samples/{third['id']}").json()["label"] == "third"
 
@@ -119,7 +119,7 @@ def test_the_library_comes_along_and_changes_nothing_that_is_there(client, elsew
     there = imported(elsewhere, changed)
     held = document(elsewhere, there["id"], library=True)["library"]
     name = library["engines"][0]["name"]
-    assert {one["name"]: one["circuit"]["pump_displacement_cm3_rev"] for one in held["engines"]} == {
+    assert {item["name"]: item["circuit"]["pump_displacement_cm3_rev"] for item in held["engines"]} == {
         name: library["engines"][0]["circuit"]["pump_displacement_cm3_rev"],
         f"{name} (2)": 21,
     }

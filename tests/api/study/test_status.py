@@ -14,7 +14,7 @@ def pair(client):
     document = plain_document()
     document["samples"].append({**document["samples"][0], "label": "other"})
     study = imported(client, document)
-    return study["id"], *[one["id"] for one in study["samples"]]
+    return study["id"], *[item["id"] for item in study["samples"]]
 
 
 def put(client, kind, row_id, status):
@@ -22,7 +22,7 @@ def put(client, kind, row_id, status):
 
 
 def labels(client, study):
-    return [one["label"] for one in client.get(f"/api/studies/{study}").json()["samples"]]
+    return [item["label"] for item in client.get(f"/api/studies/{study}").json()["samples"]]
 
 
 def row_of(client, study):
@@ -36,8 +36,8 @@ def test_a_deleted_sample_is_gone_everywhere_and_put_back_whole(client, pair):
     assert answer.json()["sheet"] is None
     assert labels(client, study) == ["Pellin"]
     assert len(client.get(f"/api/studies/{study}/document").json()["samples"]) == 1
-    assert [one["sample_id"] for one in client.get(f"/api/studies/{study}/results").json()] == [first]
-    assert [(one["label"], one["status"]) for one in row_of(client, study)["samples"]] == [
+    assert [item["sample_id"] for item in client.get(f"/api/studies/{study}/results").json()] == [first]
+    assert [(item["label"], item["status"]) for item in row_of(client, study)["samples"]] == [
         ("Pellin", "in_use"),
         ("other", "deleted"),
     ]
@@ -95,12 +95,12 @@ def test_the_label_of_a_deleted_sample_is_free_and_then_in_the_way(client, pair)
 def test_an_archived_sample_is_kept_and_left_out_of_comparisons(client, pair):
     study, _, other = pair
     assert put(client, "samples", other, "archived").json()["sheet"]["label"] == "other"
-    assert [one["status"] for one in client.get(f"/api/studies/{study}").json()["samples"]] == ["in_use", "archived"]
+    assert [item["status"] for item in client.get(f"/api/studies/{study}").json()["samples"]] == ["in_use", "archived"]
     point = {"temperature_c": 0, "speed_rpm": 1500}
     columns = client.post(f"/api/studies/{study}/comparison", json=point).json()
     assert "other" not in str(columns)
     document = client.get(f"/api/studies/{study}/document").json()
-    assert [one.get("archived") for one in document["samples"]] == [None, True]
+    assert [item.get("archived") for item in document["samples"]] == [None, True]
     assert row_of(client, study)["sample_count"] == 1
     assert imported(client, document)["samples"][1]["status"] == "archived"
 

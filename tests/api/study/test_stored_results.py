@@ -93,7 +93,7 @@ def test_nothing_is_read_after_what_it_rests_on_has_changed(client, two, counted
         assert len(counted) == (4 if change in OF_STUDY else 2)
         assert now == computed_afresh(client, two)
         if change not in OF_STUDY:
-            assert [one[1] for one in now] == [one[1] for one in before]
+            assert [item[1] for item in now] == [item[1] for item in before]
     if change not in ("a claim", "the label"):
         assert now != before
 
@@ -117,12 +117,12 @@ def test_the_version_of_the_method_is_that_of_what_computes(monkeypatch):
 
 def test_what_changes_while_it_is_computed_is_not_kept(client, two, counted, monkeypatch):
     sample = two["samples"][0]["id"]
-    plain, told = studies._summary, []
+    plain, words = studies._summary, []
 
-    def slowly(study, one):
-        if not told:
-            told.append(client.post(f"/api/samples/{sample}/readings", json={"key": "media.strip_length", "text": "1.9 m"}))
-        return plain(study, one)
+    def slowly(study, value):
+        if not words:
+            words.append(client.post(f"/api/samples/{sample}/readings", json={"key": "media.strip_length", "text": "1.9 m"}))
+        return plain(study, value)
 
     monkeypatch.setattr(studies, "_summary", slowly)
     old = client.get(f"/api/studies/{two['id']}/results").json()
@@ -142,12 +142,12 @@ def test_a_filter_of_which_nothing_is_known_says_so_and_is_kept_too(client, blan
 
 def test_the_greatest_pressure_is_that_of_the_map_and_a_stuck_valve_makes_it_no_less():
     study = read_study(json.dumps(plain_document()))
-    found = behaviours.behaviour(study, study.samples[0])
+    result = behaviours.behaviour(study, study.samples[0])
     point = operating_point(study, study.samples[0])
     speeds = behaviours.SPEEDS.tolist()
-    temperatures = np.linspace(found.coldest_pumping, 140.0, 60).tolist()
+    temperatures = np.linspace(result.coldest_pumping, 140.0, 60).tolist()
     steady = operating_map(point, temperatures, speeds).quantity("element_pressure")
-    assert found.element_greatest >= 0.999 * np.nanmax(steady)
-    assert found.element_greatest_stuck >= found.element_greatest
-    corner = operating_map(point, [found.coldest_pumping], [speeds[-1]]).quantity("element_pressure")
-    assert found.element_greatest_stuck >= corner[0, 0]
+    assert result.element_greatest >= 0.999 * np.nanmax(steady)
+    assert result.element_greatest_stuck >= result.element_greatest
+    corner = operating_map(point, [result.coldest_pumping], [speeds[-1]]).quantity("element_pressure")
+    assert result.element_greatest_stuck >= corner[0, 0]

@@ -18,9 +18,9 @@ def test_undo_and_redo_run_over_the_whole_bench(client, blank):
     sheets = [client.get(f"/api/samples/{blank}").json()]
     sheets += [done(overwrite(client, method, f"/api/samples/{blank}/{path}", body)) for method, path, body in steps]
 
-    def same(one, other):
+    def same(first, second):
         apart = ("undo", "redo", "revision", "revisions")
-        return {k: v for k, v in one.items() if k not in apart} == {k: v for k, v in other.items() if k not in apart}
+        return {k: v for k, v in first.items() if k not in apart} == {k: v for k, v in second.items() if k not in apart}
 
     for expected in reversed(sheets[:-1]):
         assert same(client.post(f"/api/samples/{blank}/undo", json={}).json()["sheet"], expected)
@@ -39,7 +39,7 @@ def test_a_new_sample_can_be_undone_and_the_others_stay(client, sample):
     assert client.post("/api/studies/99/samples", json={"text": "x"}).status_code == 404
     back = client.post(f"/api/samples/{added['id']}/undo", json={}).json()
     assert back["sheet"] is None
-    assert [one["id"] for one in client.get(f"/api/studies/{study_id}").json()["samples"]] == [sample]
+    assert [item["id"] for item in client.get(f"/api/studies/{study_id}").json()["samples"]] == [sample]
 
 
 def test_an_undo_that_something_else_depends_on_is_refused_with_words(client, sample):

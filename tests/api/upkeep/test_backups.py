@@ -30,15 +30,15 @@ def test_a_copy_says_where_it_is_and_what_it_lacks(client, blank):
     assert client.get("/api/backups").json()["copies"] == []
     name = made(client)
     add(client, blank, "can.height", "98.4 mm")
-    told = client.get("/api/backups").json()
-    [copy] = told["copies"]
+    words = client.get("/api/backups").json()
+    [copy] = words["copies"]
     assert copy["name"] == name
     assert copy["words"] == "asked for"
     assert (copy["changes_missing"], copy["studies_missing"]) == (1, [])
     assert "98.4 mm" in copy["last_missing"][0]
-    assert told["folder"].endswith("backups")
-    assert told["kept"] == 10
-    assert sum(day["changes"] for day in told["days"]) == 1
+    assert words["folder"].endswith("backups")
+    assert words["kept"] == 10
+    assert sum(day["changes"] for day in words["days"]) == 1
 
 
 def test_a_copy_is_put_back_and_windows_that_have_seen_more_are_told(client, blank):

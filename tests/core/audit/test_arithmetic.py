@@ -24,17 +24,17 @@ def checked_line(formula, printed, **inputs):
 
 
 def test_every_line_agrees_with_an_independent_computation():
-    found = audit_out(checked(read_audit(json.dumps(CASE["audit"]))))["lines"]
-    for ours, theirs in zip(found, CASE["expected"], strict=True):
+    result = audit_out(checked(read_audit(json.dumps(CASE["audit"]))))["lines"]
+    for ours, theirs in zip(result, CASE["expected"], strict=True):
         assert (ours["verdict"], ours["would_explain"]) == (theirs["verdict"], theirs["would_explain"]), ours
 
 
 def test_ranges_are_told_in_the_printed_unit():
-    found = checked_line("round_holes_area", "0.362 in2", count="8", diameter="0.24 in")
-    assert found.unit == "in2"
-    assert found.computed == pytest.approx((8 * pi / 4 * 0.235**2, 8 * pi / 4 * 0.245**2), rel=1e-6)
-    assert found.stated == pytest.approx((0.3615, 0.3625), rel=1e-9)
-    assert found.verdict == "follows"
+    computed = checked_line("round_holes_area", "0.362 in2", count="8", diameter="0.24 in")
+    assert computed.unit == "in2"
+    assert computed.computed == pytest.approx((8 * pi / 4 * 0.235**2, 8 * pi / 4 * 0.245**2), rel=1e-6)
+    assert computed.stated == pytest.approx((0.3615, 0.3625), rel=1e-9)
+    assert computed.verdict == "follows"
 
 
 @pytest.mark.parametrize(
@@ -70,9 +70,9 @@ def test_what_is_no_printed_number_is_refused(text):
 )
 def test_each_slip_is_named_where_it_was_made(line, slips):
     formula, printed, inputs = line
-    found = checked_line(formula, printed, **inputs)
-    assert list(found.would_explain) == slips
-    assert found.verdict == ("does_not_follow" if slips else "follows")
+    collected = checked_line(formula, printed, **inputs)
+    assert list(collected.would_explain) == slips
+    assert collected.verdict == ("does_not_follow" if slips else "follows")
 
 
 def test_rounding_on_the_way_is_no_slip():

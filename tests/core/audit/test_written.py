@@ -43,12 +43,12 @@ NUMBERS = st.decimals(min_value="0.01", max_value="999", places=2).map(str)
 
 
 @given(st.sampled_from(["round_area", "rectangle_area", "sum", "difference", "ratio", "percent_more"]), NUMBERS, NUMBERS, NUMBERS)
-def test_whatever_is_written_is_read_as_it_was(formula, one, other, printed):
+def test_whatever_is_written_is_read_as_it_was(formula, first, second, printed):
     keys = list(FORMULAS[formula].inputs)
     inputs = (
-        {"terms": (f"{one} mm", f"{other} mm")}
+        {"terms": (f"{first} mm", f"{second} mm")}
         if formula == "sum"
-        else dict(zip(keys, (f"{one} mm", f"{other} mm"), strict=False))
+        else dict(zip(keys, (f"{first} mm", f"{second} mm"), strict=False))
     )
     unit = {"round_area": " mm2", "rectangle_area": " mm2", "ratio": "", "percent_more": " %"}.get(formula, " mm")
     line = ArithmeticLine("a: label", formula, inputs, f"{printed}{unit}")
@@ -70,12 +70,12 @@ def test_a_pasted_table_is_read_row_by_row_and_a_bad_row_spoils_no_other():
         "slot\tarea of a rectangle\t9 mm\t47.7 mm2\n"
         "nothing at all\n"
     ).replace("\\\t", "\t")
-    found = read_lines(table)
-    assert [line.check.verdict if line.check else None for line in found] == ["follows", "follows", None, None, None]
-    assert "did you mean 'round_holes_area'" in found[2].problem
-    assert "takes length and width" in found[3].problem
-    assert "is no line that can be recomputed" in found[4].problem
-    assert read_lines(table.replace("\t", ";"))[0].check == found[0].check
+    lines = read_lines(table)
+    assert [line.check.verdict if line.check else None for line in lines] == ["follows", "follows", None, None, None]
+    assert "did you mean 'round_holes_area'" in lines[2].problem
+    assert "takes length and width" in lines[3].problem
+    assert "is no line that can be recomputed" in lines[4].problem
+    assert read_lines(table.replace("\t", ";"))[0].check == lines[0].check
 
 
 def test_units_that_do_not_go_together_are_told_in_the_line():

@@ -13,7 +13,7 @@ from tabrel.core.study.model import Bypass, Claim, Sample
 FIELDS = [observation for observation in OBSERVATIONS.values() if observation.field]
 
 
-@pytest.mark.parametrize(("observation", "choice"), [(one, choice) for one in FIELDS for choice in one.choices])
+@pytest.mark.parametrize(("observation", "choice"), [(field, choice) for field in FIELDS for choice in field.choices])
 def test_a_field_holds_what_was_chosen_and_gives_the_words_back(observation, choice):
     sample = with_field_observed(Sample("A", bypass=Bypass(stated_kpa=100)), observation, choice.value)
     assert observed(sample, observation) == choice.value

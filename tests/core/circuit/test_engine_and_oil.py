@@ -30,10 +30,10 @@ WEAK = reading("bypass.spring_installed_length", "19 mm")
 
 def test_the_hot_point_shares_the_pump_and_tells_its_leftover():
     made = study()
-    found = hot_point(made, made.samples[0])
-    assert found.displaced == pytest.approx(found.slip + found.bearings + found.jets)
-    assert found.jets == pytest.approx(0.3 * found.flow)
-    assert -0.05 < found.leftover < 0
+    result = hot_point(made, made.samples[0])
+    assert result.displaced == pytest.approx(result.slip + result.bearings + result.jets)
+    assert result.jets == pytest.approx(0.3 * result.flow)
+    assert -0.05 < result.leftover < 0
     assert hot_point(made, study(reading("media.thickness")).samples[0]).computed is None
     with pytest.raises(MissingInputsError):
         hot_point(study(("oil", None)), made.samples[0])
@@ -56,9 +56,9 @@ def test_each_shipped_engine_runs_and_comes_near_its_hot_point(name):
     document = changed()
     made = read_study(__import__("json").dumps(document))
     made = Study(**{**vars(made), "circuit": ENGINES[name]})
-    found = hot_point(made, made.samples[0])
-    assert -0.25 < found.leftover < 0
-    assert len(found.studs) == 3
+    computed = hot_point(made, made.samples[0])
+    assert -0.25 < computed.leftover < 0
+    assert len(computed.studs) == 3
     solved = operating_map(operating_point(made, made.samples[0]), [-20.0, 100.0], [800.0, 4000.0])
     assert np.isfinite(solved.quantity("gallery_pressure")).all()
 
@@ -82,12 +82,12 @@ def test_each_grade_lies_inside_sae_j300(grade):
 
 def test_the_line_of_an_oil_meets_its_points_and_names_its_ends():
     line = oil_line(study().oil)
-    assert [one.temperature for one in line.points] == sorted(one.temperature for one in line.points)
-    for one in line.points:
-        i = int(np.argmin(np.abs(line.temperature - one.temperature)))
-        if line.temperature[i] == one.temperature:
-            assert line.kinematic[i] == pytest.approx(one.kinematic)
-            assert line.dynamic[i] == pytest.approx(one.kinematic * line.density[i])
+    assert [item.temperature for item in line.points] == sorted(item.temperature for item in line.points)
+    for item in line.points:
+        i = int(np.argmin(np.abs(line.temperature - item.temperature)))
+        if line.temperature[i] == item.temperature:
+            assert line.kinematic[i] == pytest.approx(item.kinematic)
+            assert line.dynamic[i] == pytest.approx(item.kinematic * line.density[i])
     assert (np.diff(line.kinematic) < 0).all()
 
 

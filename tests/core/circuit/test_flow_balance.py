@@ -35,25 +35,27 @@ def solved(problem):
 @pytest.mark.parametrize("circuit", CIRCUITS)
 def test_what_the_pump_delivers_goes_somewhere(circuit):
     problem = CIRCUITS[circuit]
-    found = solved(problem)
-    pump = found.quantity("pump_pressure")
+    result = solved(problem)
+    pump = result.quantity("pump_pressure")
     thicker = problem.oil.dynamic_viscosity(np.array(AT_TEMPERATURE)) / problem.oil.dynamic_viscosity(TEMPERATURES)
     slip = (1 - EFFICIENCY) * DISPLACEMENT * AT_SPEED / 60 * (pump / AT_PRESSURE) * thicker
     relief = (np.maximum(0.0, pump - OPENING) + np.maximum(0.0, pump - problem.circuit.safety)) / FULL_AT
     assert (relief > 0).any()
     assert (relief == 0).any()
-    np.testing.assert_allclose(slip + relief + found.quantity("filter_flow"), DISPLACEMENT * SPEEDS / 60, rtol=1e-6)
+    np.testing.assert_allclose(slip + relief + result.quantity("filter_flow"), DISPLACEMENT * SPEEDS / 60, rtol=1e-6)
 
 
 @pytest.mark.parametrize("circuit", CIRCUITS)
 def test_what_enters_the_filter_leaves_it_and_the_engine_takes_it(circuit):
     problem = CIRCUITS[circuit]
-    found = solved(problem)
-    shares = np.array([found.quantity(f"{way}_fraction") for way in ("media", "bypass", "defect")])
+    computed = solved(problem)
+    shares = np.array([computed.quantity(f"{way}_fraction") for way in ("media", "bypass", "defect")])
     np.testing.assert_allclose(shares.sum(axis=0), 1.0, rtol=1e-9)
     assert shares.min() >= 0
     if problem.condition == "filling":
-        assert not found.quantity("gallery_pressure").any()
+        assert not computed.quantity("gallery_pressure").any()
         return
-    taken = problem.circuit.gallery_flow(found.quantity("gallery_pressure"), found.place.fluid, found.place.bearing_viscosity)
-    np.testing.assert_allclose(taken, found.quantity("filter_flow"), rtol=1e-9)
+    taken = problem.circuit.gallery_flow(
+        computed.quantity("gallery_pressure"), computed.place.fluid, computed.place.bearing_viscosity
+    )
+    np.testing.assert_allclose(taken, computed.quantity("filter_flow"), rtol=1e-9)

@@ -103,17 +103,17 @@ def test_lowest_average_and_last_are_three_claims():
     at_20 = along_time(test.totals, SAMPLE.counts.sizes_um.index(20.0))
     blank = SAMPLE.counts.blank
     each = [
-        1 - (one.downstream[4] - blank.downstream[4] / 5) / (2 * (one.upstream[4] - blank.upstream[4] / 5))
-        for one in SAMPLE.counts.intervals
+        1 - (interval.downstream[4] - blank.downstream[4] / 5) / (2 * (interval.upstream[4] - blank.upstream[4] / 5))
+        for interval in SAMPLE.counts.intervals
     ]  # r = 2: twice the volume downstream
     assert at_20.value == pytest.approx(each)
     assert at_20.lowest == pytest.approx(min(each))
     assert at_20.last == pytest.approx(each[-1])
     # of the time-weighted totals, never a mean of ratios
-    minutes = np.diff([0.0, *(one.time_min for one in SAMPLE.counts.intervals)])
+    minutes = np.diff([0.0, *(interval.time_min for interval in SAMPLE.counts.intervals)])
     weights = minutes / minutes.mean()
-    down = weights @ [one.downstream[4] for one in SAMPLE.counts.intervals] - blank.downstream[4]
-    up = weights @ [one.upstream[4] for one in SAMPLE.counts.intervals] - blank.upstream[4]
+    down = weights @ [interval.downstream[4] for interval in SAMPLE.counts.intervals] - blank.downstream[4]
+    up = weights @ [interval.upstream[4] for interval in SAMPLE.counts.intervals] - blank.upstream[4]
     assert at_20.average == pytest.approx(1 - down / (2 * up))
 
 
@@ -128,8 +128,8 @@ def test_every_check_says_what_is_wrong_or_open():
             replace(SAMPLE.counts.intervals[1], upstream=(90_000, 25_918, 8011, 2323, 909, 391, 391)),
         ),
     )
-    found = {check.code for check in count_checks(counted_test(shedding))}
-    assert {"no_blank", "no_coincidence", "not_ended", "not_steady"} <= found
+    computed = {check.code for check in count_checks(counted_test(shedding))}
+    assert {"no_blank", "no_coincidence", "not_ended", "not_steady"} <= computed
     rising = replace(
         SAMPLE.counts, intervals=(replace(SAMPLE.counts.intervals[0], upstream=(60_000, 25_000, 26_000, 2_000, 900, 300, 100)),)
     )

@@ -56,8 +56,8 @@ def test_the_drawn_band_is_the_interval_told():
     curve = fitted(UPSTREAM, exact(9.0, 2.5))
     value, low, high = curve.drawn(np.array([7.0, 20.0]))
     for i, size in enumerate((7.0, 20.0)):
-        told = curve.efficiency(size)
-        assert [value[i], low[i], high[i]] == pytest.approx([told.value, told.low, told.high], rel=1e-9)
+        words = curve.efficiency(size)
+        assert [value[i], low[i], high[i]] == pytest.approx([words.value, words.low, words.high], rel=1e-9)
 
 
 def test_counts_that_no_such_curve_describes_widen_the_interval_and_are_told():
@@ -68,7 +68,7 @@ def test_counts_that_no_such_curve_describes_widen_the_interval_and_are_told():
     assert not wide.fits
     assert wide.misfit > 3
     assert wide.coverage == pytest.approx(2.776, abs=1e-3)  # t₉₅ of four degrees of freedom
-    spread = [one.efficiency(20.0).high - one.efficiency(20.0).low for one in (plain, wide)]
+    spread = [item.efficiency(20.0).high - item.efficiency(20.0).low for item in (plain, wide)]
     assert spread[1] > 2 * spread[0]
 
 
@@ -92,9 +92,9 @@ def test_three_sizes_have_a_curve_and_no_interval_and_two_have_none():
 
 def test_with_hardly_any_count_downstream_the_middle_is_not_identified():
     few = np.array([1.0, 0.0, 0.0, 0.0, 0.0, 0.0])
-    found = fitted(UPSTREAM, few)
-    assert isinstance(found, NoCurve)
-    assert found.why
+    computed = fitted(UPSTREAM, few)
+    assert isinstance(computed, NoCurve)
+    assert computed.why
 
 
 @settings(max_examples=20, deadline=None)

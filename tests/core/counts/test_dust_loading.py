@@ -49,7 +49,7 @@ def test_what_is_not_recorded_is_missing_or_assumed():
     bare = dust_loading(counts(system_volume_l=None))
     assert bare.assumed == ("counts.circulating",)
     assert bare.mass[-1] == pytest.approx(8e-3)
-    no_dust = tuple(replace(one, injected_g=None) for one in counts().intervals)
+    no_dust = tuple(replace(interval, injected_g=None) for interval in counts().intervals)
     assert dust_loading(counts(intervals=no_dust)).missing == ("counts.injected",)
 
 
@@ -69,23 +69,23 @@ def measured(**more):
 
 
 def test_clean_pressures_that_a_test_does_not_state_come_from_the_model_and_are_named():
-    _, found = measured(clean_hardware_kpa=None, flow_l_min=30.0, kinematic_mm2_s=15.0)
-    model, flow, density = filter_model(found), 0.5e-3, 860.0
+    _, result = measured(clean_hardware_kpa=None, flow_l_min=30.0, kinematic_mm2_s=15.0)
+    model, flow, density = filter_model(result), 0.5e-3, 860.0
     hardware = model.hardware.a * 15e-6 * density * flow + model.hardware.b * density * flow**2
-    capacity = retention_capacity(found)
+    capacity = retention_capacity(result)
     assert "counts.clean_hardware" in capacity.assumed
     stated = measured(clean_hardware_kpa=float(hardware) / 1e3)[1]
     assert capacity.value == pytest.approx(retention_capacity(stated).value)
 
 
 def test_the_test_replaces_the_usual_law_and_what_is_stated():
-    made, found = measured()
-    assert dirt_capacity(found, 4.0).basis == "counts"
-    assert dirt_capacity(found, 20.0).is_least
+    made, computed = measured()
+    assert dirt_capacity(computed, 4.0).basis == "counts"
+    assert dirt_capacity(computed, 20.0).is_least
     usual = dirt_capacity(measure_sample(made.samples[0], made.circuit), 8.0)
     assert (usual.basis, usual.is_least) == ("family", False)
     # loaded to 2.4 already, up to 8: what lies between on the test's own curve
-    mass, is_least = captured_mass(dirt_capacity(found, 4.0).law, 2.4, np.array([8 / 2.4, 5.0, np.inf, np.nan]))
+    mass, is_least = captured_mass(dirt_capacity(computed, 4.0).law, 2.4, np.array([8 / 2.4, 5.0, np.inf, np.nan]))
     assert mass[:2] * 1e3 == pytest.approx([4.0, 4.0])
     assert is_least.tolist() == [False, True, False, False]
     assert np.isinf(mass[2])
@@ -93,9 +93,9 @@ def test_the_test_replaces_the_usual_law_and_what_is_stated():
 
 
 def test_a_scenario_loads_the_media_by_grams_of_dust():
-    made, found = measured()
-    sample = found.sample
-    assert loading_by_dirt(found, 3.96, None) == pytest.approx(2.4)
+    made, collected = measured()
+    sample = collected.sample
+    assert loading_by_dirt(collected, 3.96, None) == pytest.approx(2.4)
     point = operating_point(made, sample, scenario=Scenario("dusty", loading_g=3.96))
     assert point.loading == pytest.approx(operating_point(made, sample, loading=2.4).loading)
     with pytest.raises(StudyError, match=r"ended at 7\.96 g"):

@@ -14,8 +14,8 @@ NONE = Sides(np.zeros(1), np.zeros(1))
 
 
 def one(upstream, downstream, blank=0.0, ratio=1.0):
-    found = betas(Sides(np.array([upstream]), np.array([downstream])), Sides(np.zeros(1), np.array([blank])), ratio)
-    return found.value[0], found.low[0], found.high[0]
+    result = betas(Sides(np.array([upstream]), np.array([downstream])), Sides(np.zeros(1), np.array([blank])), ratio)
+    return result.value[0], result.low[0], result.high[0]
 
 
 def test_the_interval_of_ten_in_a_hundred_is_the_published_one():
@@ -47,9 +47,9 @@ def test_few_counts_with_a_blank_have_poisson_limits_less_the_blank():
 
 
 def test_more_out_than_in_is_said_and_not_cut_off():
-    found = betas(Sides(np.array([100.0]), np.array([130.0])), NONE, 1.0)
-    assert found.sheds[0]
-    assert found.value[0] == pytest.approx(100 / 130)
+    computed = betas(Sides(np.array([100.0]), np.array([130.0])), NONE, 1.0)
+    assert computed.sheds[0]
+    assert computed.value[0] == pytest.approx(100 / 130)
 
 
 @given(st.integers(1, 10**6), st.integers(0, 10**6), st.floats(0.1, 10))

@@ -164,8 +164,8 @@ def test_a_fact_that_lacks_its_ground_says_so(key, text, says):
     ],
 )
 def test_shelf_age(made, bought, years):
-    found = shelf_age_years(Sample("A", made=made, bought=bought), date(2026, 11, 25))
-    assert found == (None if years is None else pytest.approx(years, abs=0.03))
+    result = shelf_age_years(Sample("A", made=made, bought=bought), date(2026, 11, 25))
+    assert result == (None if years is None else pytest.approx(years, abs=0.03))
 
 
 def whole_sample(**more):
@@ -175,7 +175,7 @@ def whole_sample(**more):
         "A",
         expectation="plain",
         readings={key: (texts[QUANTITIES[key].metric_unit],) for key in keys},
-        observations={key: "as seen" for key, one in OBSERVATIONS.items() if one.whole_only},
+        observations={key: "as seen" for key, observation in OBSERVATIONS.items() if observation.whole_only},
         holes=SampleHoles(inlet=(HoleGroup("round", 8, HoleReadings(("6 mm",))),)),
         **more,
     )

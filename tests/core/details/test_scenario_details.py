@@ -30,11 +30,11 @@ WIDE = Scenario("wide", stud_bore_mm=15.0, leak=RoundHoles(2, 0.4))
     ],
 )
 def test_a_value_is_taken_as_it_is_said(key, text, family, place, value):
-    found = getattr(with_scenario_detail(WIDE, key, text, family), place)
+    result = getattr(with_scenario_detail(WIDE, key, text, family), place)
     if isinstance(value, RoundHoles):
-        assert (found.count, found.diameter_mm) == (value.count, pytest.approx(value.diameter_mm))
+        assert (result.count, result.diameter_mm) == (value.count, pytest.approx(value.diameter_mm))
     else:
-        assert found == (None if value is None else pytest.approx(value, rel=1e-5))
+        assert result == (None if value is None else pytest.approx(value, rel=1e-5))
 
 
 def test_the_rest_of_the_scenario_stays():

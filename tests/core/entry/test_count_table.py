@@ -24,9 +24,9 @@ def faults(text, **choices):
 
 
 def test_sizes_down_make_one_interval_sorted_by_size():
-    found = read_count_table("size um(c);up;down\n20;900;12\n4;9000;8000\n10;4000;900\n")
-    assert found.counts == Counts("um(c)", sizes_um=(4, 10, 20), intervals=(CountInterval((9000, 4000, 900), (8000, 900, 12)),))
-    assert [heading.words for heading in found.headings] == ["size", "upstream", "downstream"]
+    result = read_count_table("size um(c);up;down\n20;900;12\n4;9000;8000\n10;4000;900\n")
+    assert result.counts == Counts("um(c)", sizes_um=(4, 10, 20), intervals=(CountInterval((9000, 4000, 900), (8000, 900, 12)),))
+    assert [heading.words for heading in result.headings] == ["size", "upstream", "downstream"]
 
 
 @pytest.mark.parametrize(
@@ -48,9 +48,9 @@ def test_sizes_down_make_one_interval_sorted_by_size():
     ],
 )
 def test_one_test_in_many_forms_is_the_same(text):
-    found = read_count_table(text)
-    assert (found.faults, found.questions) == ((), ())
-    assert found.counts == read_count_table(DOWN).counts
+    computed = read_count_table(text)
+    assert (computed.faults, computed.questions) == ((), ())
+    assert computed.counts == read_count_table(DOWN).counts
 
 
 def test_intervals_by_time_conditions_and_a_blank():
@@ -61,10 +61,10 @@ def test_intervals_by_time_conditions_and_a_blank():
         "600;0,15;4200;4;910;790\n600;0,15;4200;10;410;91\n600;0,15;4200;20;91;2\n"
         "blank;;;4;3;4\nblank;;;10;1;1\nblank;;;20;0;0\n"
     )
-    found = read_count_table(text)
-    assert found.faults == ()
-    assert any("'remark'" in sentence for sentence in found.said)
-    counts = found.counts
+    collected = read_count_table(text)
+    assert collected.faults == ()
+    assert any("'remark'" in sentence for sentence in collected.said)
+    counts = collected.counts
     assert (counts.flow_l_min, counts.source, counts.upstream_ml, counts.coincidence_per_ml) == (30, "own", 10, 8000)
     assert counts.intervals[1] == CountInterval((910, 410, 91), (790, 91, 2), 10.0, 15.0, 4.2)
     assert counts.blank == BlankCounts((3, 1, 0), (4, 1, 0))
@@ -83,9 +83,9 @@ def test_a_number_that_can_be_read_two_ways_is_asked_and_nothing_is_taken_before
 
 def test_one_cell_that_decides_is_enough():
     # 4,5 has a decimal comma, so that 41.230 is forty-one thousand
-    found = read_count_table("size um(c)\tup\tdown\n4,5\t41.230\t9.120\n10\t20.110\t3.000\n20\t1.900\t10\n")
-    assert found.counts.sizes_um == (4.5, 10, 20)
-    assert found.counts.intervals[0].downstream == (9120, 3000, 10)
+    outcome = read_count_table("size um(c)\tup\tdown\n4,5\t41.230\t9.120\n10\t20.110\t3.000\n20\t1.900\t10\n")
+    assert outcome.counts.sizes_um == (4.5, 10, 20)
+    assert outcome.counts.intervals[0].downstream == (9120, 3000, 10)
 
 
 def test_a_scale_that_nobody_names_is_asked():
@@ -128,15 +128,17 @@ def test_a_scale_that_nobody_names_is_asked():
     ],
 )  # fmt: skip
 def test_what_cannot_be_is_said_at_its_cell(text, line, column, words):
-    found = read_count_table(text)
-    assert found.counts is None
-    assert any((fault.line, fault.column) == (line, column) and words in fault.words for fault in found.faults), found.faults
+    result_2 = read_count_table(text)
+    assert result_2.counts is None
+    assert any((fault.line, fault.column) == (line, column) and words in fault.words for fault in result_2.faults), (
+        result_2.faults
+    )
 
 
 def test_what_is_right_in_a_table_at_fault_is_still_there():
-    found = read_count_table(DOWN.replace("4000", "4l00"))
-    assert [row.cells for row in found.table.rows][1] == ("4", "9000", "8000")
-    assert len(found.faults) == 1
+    result_3 = read_count_table(DOWN.replace("4000", "4l00"))
+    assert [row.cells for row in result_3.table.rows][1] == ("4", "9000", "8000")
+    assert len(result_3.faults) == 1
 
 
 @pytest.mark.parametrize("text", ["", "\n \n", "no table at all", "size,upstream\n4,9\n"])
@@ -179,9 +181,9 @@ def counted(draw):
 @settings(max_examples=60, deadline=None)
 @given(counted())
 def test_our_own_layout_is_read_back_as_it_was(counts):
-    found = read_count_table(count_table_text(counts))
-    assert (found.faults, found.questions) == ((), ())
-    back = found.counts
+    result_4 = read_count_table(count_table_text(counts))
+    assert (result_4.faults, result_4.questions) == ((), ())
+    back = result_4.counts
     assert back.downstream_ml == pytest.approx(counts.downstream_ml, rel=1e-11)
     assert (back.scale, back.sizes_um, back.intervals, back.blank, back.dust, back.tested) == (
         counts.scale, counts.sizes_um, counts.intervals, counts.blank, counts.dust, counts.tested,
@@ -195,9 +197,9 @@ def test_a_decimal_comma_says_the_same_as_a_point(counts, divider):
     text = "\n".join(
         divider.join(cell.replace(".", ",") if cell.replace(".", "", 1).isdigit() else cell for cell in row) for row in rows
     )
-    found = read_count_table(text)
-    if not found.questions:  # where every fraction has three digits it is asked
-        assert found.counts.intervals == counts.intervals
+    result_5 = read_count_table(text)
+    if not result_5.questions:  # where every fraction has three digits it is asked
+        assert result_5.counts.intervals == counts.intervals
 
 
 def test_conditions_that_a_table_does_not_name_stay():

@@ -39,8 +39,8 @@ MONTH_FIRST = DateCodeRule("year and month", "{YY}{MM}")
     ],
 )
 def test_a_rule_reads_what_it_says_and_nothing_that_does_not_exist(rule, code, iso):
-    found = decoded(rule, code, TODAY)
-    assert (found.iso if found else None) == iso
+    result = decoded(rule, code, TODAY)
+    assert (result.iso if result else None) == iso
 
 
 def test_an_ambiguous_code_is_read_two_ways_by_two_rules():
@@ -61,8 +61,8 @@ def test_an_ambiguous_code_is_read_two_ways_by_two_rules():
     ],
 )
 def test_a_year_of_one_figure_comes_round_and_the_decade_before_is_named(code, bought, iso, before):
-    found = decoded(KORVATH, code, bought)
-    assert (found.iso, found.decade_before) == (iso, before)
+    computed = decoded(KORVATH, code, bought)
+    assert (computed.iso, computed.decade_before) == (iso, before)
 
 
 @given(st.dates(min_value=date(1990, 1, 1), max_value=date(2040, 12, 31)), st.integers(0, 3649))

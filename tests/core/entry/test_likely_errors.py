@@ -67,20 +67,20 @@ def test_a_usual_reading_is_not_questioned(key, text):
 def test_what_is_offered_lies_in_the_usual_range(key, value):
     quantity = QUANTITIES[key]
     text = f"{value:.6g} {quantity.metric_unit}".strip()
-    found = question(quantity, text, parse_reading(text, quantity.dimension))
-    if found and found[1]:
-        meant = parse_reading(found[1], quantity.dimension).value
+    result = question(quantity, text, parse_reading(text, quantity.dimension))
+    if result and result[1]:
+        meant = parse_reading(result[1], quantity.dimension).value
         assert quantity.usual_low * 0.9999 <= meant <= quantity.usual_high * 1.0001
 
 
 def test_an_outlier_among_good_ones_is_questioned_with_its_slip():
     wall = QUANTITIES["can.wall_thickness"]
     good = [Reading(text) for text in ("0.81 mm", "0.80 mm", "0.82 mm", "0.81 mm")]
-    found = questions([Reading("0.80 mm"), Reading("0.081 mm")], wall, good)
-    assert found[0] is None
-    assert found[1][1] == "0.81 mm"
-    found = questions([Reading("1.0 mm")], wall, good)
-    assert found[0] == ("1.0 mm does not fit the other readings of the wall thickness: measure it again or set it aside", None)
+    computed = questions([Reading("0.80 mm"), Reading("0.081 mm")], wall, good)
+    assert computed[0] is None
+    assert computed[1][1] == "0.81 mm"
+    computed = questions([Reading("1.0 mm")], wall, good)
+    assert computed[0] == ("1.0 mm does not fit the other readings of the wall thickness: measure it again or set it aside", None)
 
 
 def test_the_echo_offers_the_whole_line_corrected_and_the_mean_it_would_make():

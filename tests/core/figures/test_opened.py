@@ -45,36 +45,36 @@ def codes(*changes):
 
 
 def test_every_way_to_the_opening_pressure_stands_side_by_side():
-    found = opening_comparison(
+    result = opening_comparison(
         measured(
             *SEAT, *SPRING, reading("bypass.opening_pressure", "130 kPa"), reading("bypass.opening_force", "22 N"), (STATED, 140)
         )
     )
-    opening = {one.basis: one.opening.value for one in found.evidence}
+    opening = {item.basis: item.opening.value for item in result.evidence}
     area = pi * 0.015**2 / 4  # seat at the mean of 14 and 16 mm
     rate = 81.5e9 * 0.00125**4 / (8 * 0.012**3 * 4)  # G d⁴ / (8 (OD − d)³ n)
     assert list(opening) == ["pressure", "force", "spring", "stated"]
     assert opening == pytest.approx({"pressure": 130e3, "force": 22 / area, "spring": rate * 0.006 / area, "stated": 140e3})
-    assert [one.is_used for one in found.evidence] == [True, False, False, False]
-    assert len(found.agreements) == 6
+    assert [item.is_used for item in result.evidence] == [True, False, False, False]
+    assert len(result.agreements) == 6
 
 
 def test_independent_ways_agree_by_the_usual_normalised_error():
-    found = opening_comparison(
+    computed = opening_comparison(
         measured(*SEAT, reading("bypass.opening_pressure", "170 kPa"), reading("bypass.opening_force", "22 N"))
     )
-    u = {one.basis: one.opening.expanded_uncertainty for one in found.evidence}
-    x = {one.basis: one.opening.value for one in found.evidence}
+    u = {item.basis: item.opening.expanded_uncertainty for item in computed.evidence}
+    x = {item.basis: item.opening.value for item in computed.evidence}
     usual = abs(x["pressure"] - x["force"]) / (u["pressure"] ** 2 + u["force"] ** 2) ** 0.5
-    [agreement] = [one for one in found.agreements if (one.first, one.second) == ("pressure", "force")]
+    [agreement] = [item for item in computed.agreements if (item.first, item.second) == ("pressure", "force")]
     assert agreement.normalised_error == pytest.approx(usual, rel=0.02)  # ν_eff of a difference is not that of its parts
     assert agreement.agrees == (usual <= 1)
 
 
 def test_ways_that_share_the_seat_are_held_to_less_than_independent_ones():
-    found = opening_comparison(measured(*SEAT, *SPRING, reading("bypass.opening_force", "26 N")))
-    force, spring = (one.opening for one in found.evidence if one.basis in ("force", "spring"))
-    [agreement] = [one for one in found.agreements if (one.first, one.second) == ("force", "spring")]
+    collected = opening_comparison(measured(*SEAT, *SPRING, reading("bypass.opening_force", "26 N")))
+    force, spring = (item.opening for item in collected.evidence if item.basis in ("force", "spring"))
+    [agreement] = [item for item in collected.agreements if (item.first, item.second) == ("force", "spring")]
     independent = abs(force.value - spring.value) / np.hypot(force.expanded_uncertainty, spring.expanded_uncertainty)
     assert agreement.normalised_error > independent
 
@@ -90,8 +90,8 @@ def test_a_stated_band_is_read_both_ways():
 
 
 def test_no_valve_has_no_evidence():
-    found = opening_comparison(measured(("samples/0/bypass/location", "none")))
-    assert (found.evidence, found.closing, found.stated_band) == ((), None, None)
+    outcome = opening_comparison(measured(("samples/0/bypass/location", "none")))
+    assert (outcome.evidence, outcome.closing, outcome.stated_band) == ((), None, None)
 
 
 def test_the_valve_opens_at_its_pressure_and_lifts_in_proportion():
@@ -312,21 +312,23 @@ def claim(**more):
 def test_claims_and_the_estimate_stand_side_by_side_each_for_what_it_is():
     stale, old, sizeless = claim(stale="older than this design"), claim(size_um=50, scale="um"), claim()
     del sizeless["size_um"], sizeless["scale"]
-    found = efficiency_evidence(measured(("samples/0/claims", [stale, sizeless, old, claim(), claim(relation="=", size_um=25)])))
+    result_2 = efficiency_evidence(
+        measured(("samples/0/claims", [stale, sizeless, old, claim(), claim(relation="=", size_um=25)]))
+    )
     reasons = ["marked stale: older than this design", "it states no size, or a range of sizes", "its size lies outside the old"]
-    assert all(one.why_not.startswith(reason) for one, reason in zip(found.claims, reasons, strict=False))
-    assert [one.is_used for one in found.claims] == [False, False, False, True, False]
-    used, point = found.claims[3:]
+    assert all(item.why_not.startswith(reason) for item, reason in zip(result_2.claims, reasons, strict=False))
+    assert [item.is_used for item in result_2.claims] == [False, False, False, True, False]
+    used, point = result_2.claims[3:]
     assert (used.at_20_um.low, used.at_20_um.high, used.at_20_um.value) == (pytest.approx(0.99), None, None)
     # β = 100 at 25 µm: at 20 µm β − 1 = 99·0.8^m for slopes m of 2 and 6
     assert point.at_20_um.high == pytest.approx(1 - 1 / (1 + 99 * 0.8**2))
     assert point.at_20_um.low == pytest.approx(1 - 1 / (1 + 99 * 0.8**6))
-    assert len(found.estimate) == len(DRAWN_SIZES)
-    assert all(one.low <= one.value <= one.high for one in found.estimate)
-    values = [one.value for one in found.estimate]
+    assert len(result_2.estimate) == len(DRAWN_SIZES)
+    assert all(item.low <= item.value <= item.high for item in result_2.estimate)
+    values = [item.value for item in result_2.estimate]
     assert values == sorted(values)
 
 
 def test_without_a_family_there_is_no_estimate():
-    found = efficiency_evidence(measured(("samples/0/media_family", None)))
-    assert (found.claims, found.medium, found.estimate) == ((), None, ())
+    result_3 = efficiency_evidence(measured(("samples/0/media_family", None)))
+    assert (result_3.claims, result_3.medium, result_3.estimate) == ((), None, ())

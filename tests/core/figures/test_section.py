@@ -56,7 +56,7 @@ def test_dimensions_are_as_long_as_what_they_measure():
         (x0, y0), (x1, y1) = dimension.start, dimension.end
         length = ((x1 - x0) ** 2 + (y1 - y0) ** 2) ** 0.5
         assert length == pytest.approx(sizes[dimension.key]), dimension.key
-    lengths = {one.key: one.end[0] - one.start[0] for one in section_layout(sample).dimensions}
+    lengths = {item.key: item.end[0] - item.start[0] for item in section_layout(sample).dimensions}
     assert lengths["can.inside_diameter"] == pytest.approx(71e-3)  # as measured, whatever outside and wall make of it
     assert section_sizes(measured(*CAN, reading("can.inside_diameter")))["can.inside_diameter"] == pytest.approx(75.1e-3)
 
@@ -105,7 +105,7 @@ def test_the_oil_goes_in_through_media_and_out_and_past_it_where_the_valve_sits(
     [high] = [way for way in dome.ways if way.kind == "bypass"]
     assert max(y for _, y in low.points) < max(y for _, y in high.points)
     for way in (*thread.ways, *dome.ways):
-        assert all(one != other for one, other in pairwise(way.points))
+        assert all(item != other for item, other in pairwise(way.points))
 
 
 @pytest.mark.parametrize("place", ["dome_end", "thread_end", "block", "none"])

@@ -36,11 +36,11 @@ def test_a_long_hole_is_poiseuilles_tube():
 
 
 def test_equal_holes_share_the_flow():
-    one = round_hole_restriction(count=1, diameter=3e-3, thickness=2e-3)
+    item = round_hole_restriction(count=1, diameter=3e-3, thickness=2e-3)
     seven = round_hole_restriction(count=7, diameter=3e-3, thickness=2e-3)
-    assert seven.a == pytest.approx(one.a / 7)
-    assert seven.b == pytest.approx(one.b / 49)
-    assert vars(parallel([one] * 7)) == pytest.approx(vars(seven))
+    assert seven.a == pytest.approx(item.a / 7)
+    assert seven.b == pytest.approx(item.b / 49)
+    assert vars(parallel([item] * 7)) == pytest.approx(vars(seven))
 
 
 @pytest.mark.parametrize(

@@ -43,18 +43,18 @@ def test_every_measure_has_one_or_none():
 
 
 def test_one_specimen_takes_the_allowance_as_a_rectangle_and_says_so():
-    found = spread_between_specimens("can.mass", [200.0])
-    assert found.standard_deviation == pytest.approx(4 / math.sqrt(3))
-    assert (found.specimens, found.is_assumed) == (1, True)
+    specimens = spread_between_specimens("can.mass", [200.0])
+    assert specimens.standard_deviation == pytest.approx(4 / math.sqrt(3))
+    assert (specimens.specimens, specimens.is_assumed) == (1, True)
     # u² = 1² + (4/√3)²·2 = 1 + 32/3
-    assert found.with_measured(1.0) == pytest.approx(math.sqrt(1 + 32 / 3))
+    assert specimens.with_measured(1.0) == pytest.approx(math.sqrt(1 + 32 / 3))
     assert not spread_between_specimens("price", [9.0]).is_assumed
 
 
 def test_several_specimens_speak_for_themselves():
-    found = spread_between_specimens("can.mass", [198.0, 200.0, 202.0])
-    assert (found.standard_deviation, found.specimens, found.is_assumed) == (pytest.approx(2.0), 3, False)
-    assert found.with_measured(1.0) == pytest.approx(math.sqrt(1 + 4 * 4 / 3))
+    result = spread_between_specimens("can.mass", [198.0, 200.0, 202.0])
+    assert (result.standard_deviation, result.specimens, result.is_assumed) == (pytest.approx(2.0), 3, False)
+    assert result.with_measured(1.0) == pytest.approx(math.sqrt(1 + 4 * 4 / 3))
 
 
 def test_prices_and_efficiencies_have_no_spread_though_two_specimens_differ():

@@ -16,7 +16,7 @@ AREA, PRICE_LIKE = "media_effective_area_cm2", "size_at_beta_75_um"
 
 
 def rows(*numbers):
-    return np.stack([row_of(one) for one in numbers])
+    return np.stack([row_of(number) for number in numbers])
 
 
 def only(own, *others):
@@ -38,7 +38,9 @@ def test_the_percentile_counts_those_below_and_half_of_those_that_are_level():
 
 def test_the_best_so_far_is_the_largest_or_the_smallest_by_the_measure():
     others = [{AREA: 5.0, PRICE_LIKE: 8.0}, {AREA: 9.0, PRICE_LIKE: 20.0}, {PRICE_LIKE: 30.0}]
-    places = {one.measure: one for one in places_among(row_of({AREA: 1.0, PRICE_LIKE: 1.0, "can.mass": 1.0}), rows(*others))}
+    places = {
+        place.measure: place for place in places_among(row_of({AREA: 1.0, PRICE_LIKE: 1.0, "can.mass": 1.0}), rows(*others))
+    }
     assert places[AREA].best == 1
     assert places[PRICE_LIKE].best == 0
     assert (places[AREA].count, places[PRICE_LIKE].count) == (2, 3)
@@ -69,16 +71,16 @@ def test_only_filters_of_one_size_are_compared_and_one_of_unknown_size_with_all(
 
 @given(st.lists(st.floats(1, 100), min_size=1, max_size=40), st.floats(1, 100))
 def test_more_is_never_placed_lower(seen, value):
-    others = [{AREA: one} for one in seen]
-    one, more = only({AREA: value}, *others), only({AREA: value + 1}, *others)
-    assert 0 <= one.percentile <= more.percentile <= 100
-    assert list(one.quantiles) == sorted(one.quantiles)
+    others = [{AREA: item} for item in seen]
+    member, more = only({AREA: value}, *others), only({AREA: value + 1}, *others)
+    assert 0 <= member.percentile <= more.percentile <= 100
+    assert list(member.quantiles) == sorted(member.quantiles)
 
 
 def test_numbers_are_those_measured_and_what_follows_from_them_and_none_that_is_published():
     sample = study(("samples/0/readings/can.height", [{"text": "98 mm", "provenance": "published"}])).samples[0]
-    found = numbers_of(measure_sample(sample, None))
-    assert "can.height" not in found
-    assert found["element.pleat_count"] == measure_sample(sample, None).estimates["element.pleat_count"].value
-    assert found[AREA] == pytest.approx(analyse_sample(sample, None).results.media_effective_area.value * 1e4)
-    assert set(found) <= set(MEASURES)
+    result = numbers_of(measure_sample(sample, None))
+    assert "can.height" not in result
+    assert result["element.pleat_count"] == measure_sample(sample, None).estimates["element.pleat_count"].value
+    assert result[AREA] == pytest.approx(analyse_sample(sample, None).results.media_effective_area.value * 1e4)
+    assert set(result) <= set(MEASURES)

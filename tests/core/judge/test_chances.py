@@ -26,8 +26,8 @@ def normal(z):
 
 def test_two_independent_values_have_the_chance_of_their_difference():
     category = Category("x", "high", {"a": CategoryValue(10.0, 1.96), "b": CategoryValue(11.0, 1.96)}, best=100.0, worst=-100.0)
-    found = chance_of_place([category], ["a", "b"], draws=DRAWS)
-    assert near(found.of_place["b"][0], normal(1 / sqrt(2)))
+    result = chance_of_place([category], ["a", "b"], draws=DRAWS)
+    assert near(result.of_place["b"][0], normal(1 / sqrt(2)))
     # what they share cancels: the difference has a standard deviation of 0.5
     joint = replace(category, joint={"a": {"b": 0.98}, "b": {"a": 0.98}})
     assert near(chance_of_place([joint], ["a", "b"], draws=DRAWS).of_place["b"][0], normal(2))
@@ -41,25 +41,25 @@ def test_what_is_missing_is_anything_and_a_bound_lies_between_its_sides():
 
 
 def test_equal_scores_are_broken_at_random_and_places_add_up():
-    found = chance_of_place([Category("x", "high", exact(a=1, b=1, c=1))], ["a", "b", "c"], draws=DRAWS)
-    for one in found.of_place.values():
-        assert sum(one) == pytest.approx(1)
-        assert all(near(chance, 1 / 3) for chance in one)
+    computed = chance_of_place([Category("x", "high", exact(a=1, b=1, c=1))], ["a", "b", "c"], draws=DRAWS)
+    for item in computed.of_place.values():
+        assert sum(item) == pytest.approx(1)
+        assert all(near(chance, 1 / 3) for chance in item)
 
 
 def test_any_weights_are_uniform_on_all_there_can_be():
     # a wins where w₁ > 2·w₂, which is a third of the segment
     two = [Category("x", "high", exact(a=1, b=0)), Category("y", "high", exact(a=0, b=2), best=1.0, worst=0.0)]
     two[0] = replace(two[0], best=2.0, worst=0.0)
-    found = chance_of_place(two, ["a", "b"], any_weights=True, draws=DRAWS)
-    assert near(found.of_place["a"][0], 1 / 3)
+    collected = chance_of_place(two, ["a", "b"], any_weights=True, draws=DRAWS)
+    assert near(collected.of_place["a"][0], 1 / 3)
 
 
 def test_draws_of_the_model_are_used_as_they_are():
     category = Category("x", "high", {"a": CategoryValue(0.0, 50.0), "b": CategoryValue(0.0, 50.0)}, best=1.0, worst=-1.0)
     drawn = np.array([[1.0, 0.0], [1.0, 0.0], [0.0, 1.0], [1.0, np.nan]])
-    found = chance_of_place([category], ["a", "b"], drawn={"x": drawn[:3]}, draws=DRAWS)
-    assert found.of_place["a"][0] == pytest.approx(2 / 3, abs=1e-3)
+    outcome = chance_of_place([category], ["a", "b"], drawn={"x": drawn[:3]}, draws=DRAWS)
+    assert outcome.of_place["a"][0] == pytest.approx(2 / 3, abs=1e-3)
 
 
 def test_the_level_weight_makes_two_filters_level():
@@ -84,11 +84,11 @@ def test_the_changed_value_makes_two_filters_level():
         for sign in (1, -1):
             moved = replace(known, value=known.value + sign * swap.change_in_u * known.expanded_uncertainty)
             changed = replace(category, values=category.values | {swap.value_sample: moved})
-            found = weighted_score([changed if c is category else c for c in stated], LABELS).scores
-            levels.append(abs(found[swap.above].score - found[swap.below].score))
+            result_2 = weighted_score([changed if c is category else c for c in stated], LABELS).scores
+            levels.append(abs(result_2[swap.above].score - result_2[swap.below].score))
         assert min(levels) == pytest.approx(0, abs=1e-9)
 
 
 def test_without_a_category_that_counts_every_place_is_as_likely():
-    found = chance_of_place([], ["a", "b"], draws=DRAWS)
-    assert near(found.of_place["a"][0], 0.5)
+    result_3 = chance_of_place([], ["a", "b"], draws=DRAWS)
+    assert near(result_3.of_place["a"][0], 0.5)

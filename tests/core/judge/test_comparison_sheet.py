@@ -61,17 +61,17 @@ def test_a_reading_has_no_best_unless_the_use_says_what_is_better():
 
 
 def test_a_temperature_differs_by_kelvin_and_nothing_by_per_cent_of_zero():
-    found = sheet(
+    result = sheet(
         USE, onset_c={"A": number(-10.0, 1), "B": number(5.0, 1)}, unfiltered_cold_percent={"A": number(0.0), "B": number(5.0)}
     )
-    assert cells(found["onset_c"], "difference") == {"A": 0, "B": 15, "C": None}
-    assert cells(found["unfiltered_cold_percent"], "difference")["B"] is None
-    assert found["unfiltered_cold_percent"].cells["B"].differs
+    assert cells(result["onset_c"], "difference") == {"A": 0, "B": 15, "C": None}
+    assert cells(result["unfiltered_cold_percent"], "difference")["B"] is None
+    assert result["unfiltered_cold_percent"].cells["B"].differs
 
 
 def test_what_was_come_by_in_another_way_stays_on_the_sheet_and_is_not_compared():
-    found = {"A": number(99.0, alike="by claim"), "B": number(95.0, alike="by counts"), "C": number(90.0, alike="by counts")}
-    row = sheet(efficiency_at_20_um_percent=found)["efficiency_at_20_um_percent"]
+    collected = {"A": number(99.0, alike="by claim"), "B": number(95.0, alike="by counts"), "C": number(90.0, alike="by counts")}
+    row = sheet(efficiency_at_20_um_percent=collected)["efficiency_at_20_um_percent"]
     assert row.cells["A"].known.value.value == 99
     assert "not ranked together" in row.cells["A"].known.reason
     assert cells(row, "mark") == {"A": "", "B": "best", "C": "worst"}
@@ -79,20 +79,20 @@ def test_what_was_come_by_in_another_way_stays_on_the_sheet_and_is_not_compared(
 
 
 def test_rough_behaviour_tells_nothing_apart():
-    found = {"A": number(10.0), "B": number(5.0)}
-    rough = sheet(USE, is_rough=True, filter_hot_kpa=found, can__height=found)
+    computed = {"A": number(10.0), "B": number(5.0)}
+    rough = sheet(USE, is_rough=True, filter_hot_kpa=computed, can__height=computed)
     assert set(cells(rough["filter_hot_kpa"], "mark").values()) == {""}
     assert not rough["filter_hot_kpa"].differs
     assert rough["can.height"].differs
 
 
 def test_a_bound_is_told_apart_only_by_the_side_that_is_surely_there():
-    found = {
+    outcome = {
         "A": number(10.0, 1),
         "B": Known(CategoryValue(None, 0.0, 12.0, None)),
         "C": Known(CategoryValue(None, 0.0, None, 12.0)),
     }
-    row = sheet(USE, life_h=found)["life_h"]
+    row = sheet(USE, life_h=outcome)["life_h"]
     assert cells(row, "differs") == {"A": False, "B": True, "C": False}
     assert cells(row, "difference")["B"] is None
 
@@ -103,12 +103,12 @@ def test_rows_of_which_nothing_is_known_are_left_out_and_the_others_stand_in_the
         "B": Sample("B", maker="Two", observations={"tube.burr_side": "towards the media"}),
         "C": Sample("C"),
     }
-    found = sheet(USE, samples=samples, can__height={"A": number(98.0)}, price={"B": number(5.0)})
-    assert list(found) == ["price", "sample.maker", "can.height", "claims", "tube.burr_side"]
-    assert cells(found["sample.maker"], "differs") == {"A": False, "B": True, "C": False}
-    assert found["tube.burr_side"].matters
-    assert found["claims"].cells["A"].words == ("good", "good")
-    assert found["claims"].cells["C"].words is None
+    result_2 = sheet(USE, samples=samples, can__height={"A": number(98.0)}, price={"B": number(5.0)})
+    assert list(result_2) == ["price", "sample.maker", "can.height", "claims", "tube.burr_side"]
+    assert cells(result_2["sample.maker"], "differs") == {"A": False, "B": True, "C": False}
+    assert result_2["tube.burr_side"].matters
+    assert result_2["claims"].cells["A"].words == ("good", "good")
+    assert result_2["claims"].cells["C"].words is None
 
 
 def test_without_a_use_there_is_no_behaviour_and_every_measure_has_a_group():

@@ -52,34 +52,34 @@ def judged(*criteria, specimens=True, **more):
     return judge_use(study, use, specimens=specimens, **FEW)
 
 
-def values(found, i=0):
-    return found.criteria[i].category.values
+def values(value, i=0):
+    return value.criteria[i].category.values
 
 
 def test_results_and_readings_are_those_of_the_analysis():
     study, use = made({"measure": "plate_flow_area_mm2"}, {"measure": "element.outside_diameter"})
-    found = judge_use(study, use, specimens=True, **FEW)
+    computed = judge_use(study, use, specimens=True, **FEW)
     result = analyse_sample(study.samples[0], study.circuit).results.plate_flow_area
-    assert values(found)["A"].value == pytest.approx(result.value * 1e6)
-    assert values(found)["A"].expanded_uncertainty == pytest.approx(result.expanded_uncertainty * 1e6)
-    assert 40 < values(found, 1)["A"].value < 100  # mm
+    assert values(computed)["A"].value == pytest.approx(result.value * 1e6)
+    assert values(computed)["A"].expanded_uncertainty == pytest.approx(result.expanded_uncertainty * 1e6)
+    assert 40 < values(computed, 1)["A"].value < 100  # mm
 
 
 def test_behaviour_at_the_points_is_that_of_the_circuit():
     study, use = made({"measure": "element_cold_kpa"}, {"measure": "gallery_hot_kpa"}, {"measure": "element_greatest_kpa"})
-    found = judge_use(study, use, specimens=True, **FEW)
+    collected = judge_use(study, use, specimens=True, **FEW)
     point = operating_point(study, study.samples[0])
     for i, (quantity, celsius, rpm) in enumerate([("element_pressure", -20.0, 2000.0), ("gallery_pressure", 110.0, 5000.0)]):
         solved = solve_circuit(point, point.place(np.array([celsius]), np.array([rpm])))
-        assert values(found, i)["A"].value == pytest.approx(float(solved.quantity(quantity)[0]) / 1e3, rel=1e-9)
-    assert values(found, 2)["A"].value == pytest.approx(behaviour(study, study.samples[0]).element_greatest / 1e3, rel=1e-9)
+        assert values(collected, i)["A"].value == pytest.approx(float(solved.quantity(quantity)[0]) / 1e3, rel=1e-9)
+    assert values(collected, 2)["A"].value == pytest.approx(behaviour(study, study.samples[0]).element_greatest / 1e3, rel=1e-9)
 
 
 def test_what_two_filters_share_cancels_in_their_difference():
     """Engine and oil are the same for both: the difference of the gallery pressures is far better known than either."""
-    found = judged({"measure": "gallery_hot_kpa"})
-    a, b = values(found)["A"], values(found)["B"]
-    joint = found.criteria[0].category.joint["A"]["B"]
+    outcome = judged({"measure": "gallery_hot_kpa"})
+    a, b = values(outcome)["A"], values(outcome)["B"]
+    joint = outcome.criteria[0].category.joint["A"]["B"]
     assert joint < 0.3 * hypot(a.expanded_uncertainty, b.expanded_uncertainty)
     apart = judged({"measure": "element.outside_diameter"})
     a, b = values(apart)["A"], values(apart)["B"]
@@ -89,21 +89,21 @@ def test_what_two_filters_share_cancels_in_their_difference():
 def test_a_part_number_is_known_less_well_than_its_specimen():
     """One specimen of each: u² = u_m² + τ²v²/3·2 with τ 1 % of a diameter, marked as assumed."""
     own = values(judged({"measure": "element.outside_diameter"}))["A"]
-    found = judged({"measure": "element.outside_diameter"}, specimens=False)
+    result_2 = judged({"measure": "element.outside_diameter"}, specimens=False)
     expected = sqrt(own.expanded_uncertainty**2 + 1.96**2 * (0.01 * own.value) ** 2 / 3 * 2)
-    assert values(found)["A"].expanded_uncertainty == pytest.approx(expected)
-    assert judged_use_out(found)["criteria"][0]["spread_assumed"] == ["A", "B"]
+    assert values(result_2)["A"].expanded_uncertainty == pytest.approx(expected)
+    assert judged_use_out(result_2)["criteria"][0]["spread_assumed"] == ["A", "B"]
 
 
 def test_two_specimens_of_a_part_number_say_themselves_how_far_they_lie_apart():
     same = {"maker": "M", "part_number": "1"}
     two = tuple(same | {"readings/can.height": [text]} for text in ("98.00 mm", "99.00 mm"))
-    found = judged({"measure": "can.height"}, specimens=False, samples=two)
+    result_3 = judged({"measure": "can.height"}, specimens=False, samples=two)
     own = values(judged({"measure": "can.height"}, samples=({"readings/can.height": ["98.00 mm"]},)))["A"]
     spread = 1 / sqrt(2)  # mm, of 98 and 99
     expected = sqrt(own.expanded_uncertainty**2 + (1.96 * spread) ** 2 * 1.5)
-    assert values(found)["A"].expanded_uncertainty == pytest.approx(expected)
-    assert judged_use_out(found)["criteria"][0]["spread_assumed"] == []
+    assert values(result_3)["A"].expanded_uncertainty == pytest.approx(expected)
+    assert judged_use_out(result_3)["criteria"][0]["spread_assumed"] == []
 
 
 def claimed(percent, standard):
@@ -112,10 +112,10 @@ def claimed(percent, standard):
 
 
 def test_efficiencies_come_by_in_different_ways_are_not_ranked_together():
-    found = judged(
+    result_4 = judged(
         {"measure": "efficiency_at_20_um_percent"}, samples=(claimed(90, "ISO 4548-12"), claimed(95, "ISO 4548-12"), {})
     )
-    known = found.criteria[0].known
+    known = result_4.criteria[0].known
     assert known["A"].value is not None
     assert known["B"].value is not None
     assert (known["C"].value, known["C"].reason) == (
@@ -125,37 +125,37 @@ def test_efficiencies_come_by_in_different_ways_are_not_ranked_together():
 
 
 def test_efficiencies_of_which_no_two_are_come_by_in_one_way_are_all_left_out():
-    found = judged({"measure": "efficiency_at_20_um_percent"}, samples=(claimed(90, "ISO 4548-12"), {}))
-    assert [known.reason for known in found.criteria[0].known.values()] == [
+    result_5 = judged({"measure": "efficiency_at_20_um_percent"}, samples=(claimed(90, "ISO 4548-12"), {}))
+    assert [known.reason for known in result_5.criteria[0].known.values()] == [
         f"is by {way}, and no other one is: they are not ranked together" for way in ("claim", "estimate")
     ]
-    assert found.pair_wins.compared["A"]["B"] == 0
+    assert result_5.pair_wins.compared["A"]["B"] == 0
 
 
 def test_prices_are_of_one_filter_and_of_one_currency():
-    found = judged({"measure": "price"}, samples=(
+    result_6 = judged({"measure": "price"}, samples=(
         {"offers": [{"shop": "x", "amount": 30, "currency": "EUR", "pack_of": 4, "delivery": 6}], "price": None},
         {"offers": [], "price": {"amount": 8.0, "currency": "EUR"}},
         {"offers": [], "price": {"amount": 7.0, "currency": "USD"}},
     ))  # fmt: skip
-    assert [value and value.value for value in values(found).values()] == [9.0, 8.0, None]
-    assert found.pair_wins.score == {"A": -1, "B": 1, "C": 0}  # less is better, though nobody said so
+    assert [value and value.value for value in values(result_6).values()] == [9.0, 8.0, None]
+    assert result_6.pair_wins.score == {"A": -1, "B": 1, "C": 0}  # less is better, though nobody said so
     assert unit_price(made(samples=({"offers": [], "price": None},))[0].samples[0]) is None
 
 
 def test_an_order_made_by_hand_has_places_with_ties():
     criterion = {"measure": "by_hand", "name": "making", "order": [["B"], ["A", "C"], ["D"]]}
-    found = judged(criterion, samples=({}, {}, {}, {}))
-    assert [value.value for value in values(found).values()] == [2.0, 1.0, 2.0, 4.0]
-    assert found.pair_wins.rank == {"A": 2, "B": 1, "C": 2, "D": 4}
+    result_7 = judged(criterion, samples=({}, {}, {}, {}))
+    assert [value.value for value in values(result_7).values()] == [2.0, 1.0, 2.0, 4.0]
+    assert result_7.pair_wins.rank == {"A": 2, "B": 1, "C": 2, "D": 4}
 
 
 STIFF = {"readings/bypass.opening_pressure": ["4000 kPa"]}
 
 
 def test_a_valve_shut_at_every_temperature_has_only_an_upper_bound_of_its_onset():
-    found = judged({"measure": "onset_c"}, samples=(STIFF, {}))
-    shut = values(found)["A"]
+    result_8 = judged({"measure": "onset_c"}, samples=(STIFF, {}))
+    shut = values(result_8)["A"]
     assert shut.value is None
     assert shut.high == pytest.approx(behaviour(*_first(made(samples=(STIFF,)))).coldest_pumping)
 
@@ -165,17 +165,17 @@ def _first(pair):
 
 
 def test_what_a_use_does_not_say_is_a_reason_and_no_number():
-    found = judged({"measure": "element_cold_kpa"}, {"measure": "filter_hot_kpa"}, use={"name": "cold"})
-    reasons = [criterion.known["A"].reason for criterion in found.criteria]
+    result_9 = judged({"measure": "element_cold_kpa"}, {"measure": "filter_hot_kpa"}, use={"name": "cold"})
+    reasons = [criterion.known["A"].reason for criterion in result_9.criteria]
     assert ["no cold point" in reasons[0], "no hot point" in reasons[1]] == [True, True]
     cold = judged({"measure": "element_cold_kpa"}, use=USE | {"temperature_c": -60})
     assert "does not pump" in cold.criteria[0].known["A"].reason
 
 
 def test_starts_and_lives_have_the_room_of_their_draws():
-    found = judged({"measure": "minutes_in_bypass"}, {"measure": "unfiltered_litres"}, {"measure": "life_h"}, samples=({},))
+    result_10 = judged({"measure": "minutes_in_bypass"}, {"measure": "unfiltered_litres"}, {"measure": "life_h"}, samples=({},))
     for i in range(3):
-        known = found.criteria[i].known["A"]
+        known = result_10.criteria[i].known["A"]
         assert known.value is not None, known.reason
         assert known.value.value is not None
         sampled = known.draws[np.isfinite(known.draws)]
@@ -184,7 +184,7 @@ def test_starts_and_lives_have_the_room_of_their_draws():
 
 
 def test_requirements_and_verdicts():
-    found = judged(
+    result_11 = judged(
         {"measure": "can.height"},
         requirements=[{"measure": "plate_flow_area_mm2", "at_least": 1}, {"measure": "tube.burr", "one_of": ["none", "away"]}],
         samples=(
@@ -193,16 +193,16 @@ def test_requirements_and_verdicts():
         ),
         use=USE | {"verdicts": [{"sample": "A", "verdict": "fails", "reason": "leaks"}]},
     )
-    assert found.verdicts["A"].proposed == "meets"
-    assert (found.verdicts["A"].stated.verdict, found.verdicts["A"].stated.reason) == ("fails", "leaks")
-    assert found.verdicts["B"].proposed == "fails"
-    assert found.verdicts["B"].reasons == ("Burr side: towards the media; what will do is: none or away from the media.",)
+    assert result_11.verdicts["A"].proposed == "meets"
+    assert (result_11.verdicts["A"].stated.verdict, result_11.verdicts["A"].stated.reason) == ("fails", "leaks")
+    assert result_11.verdicts["B"].proposed == "fails"
+    assert result_11.verdicts["B"].reasons == ("Burr side: towards the media; what will do is: none or away from the media.",)
 
 
 def test_an_open_line_says_what_is_lacking():
     asked = [{"measure": "element_cold_kpa", "at_most": 5}, {"measure": "can.height", "at_least": 90}]
-    found = judged({"measure": "price"}, requirements=asked, use={"name": "cold"}, oil=None)
-    reasons = [line.reason for line in found.requirements["A"]]
+    result_12 = judged({"measure": "price"}, requirements=asked, use={"name": "cold"}, oil=None)
+    reasons = [line.reason for line in result_12.requirements["A"]]
     assert reasons[0] == (
         "Element differential pressure, cold is not known (the use has no cold point: give its oil temperature and engine "
         "speed); asked for is at most 5 kPa."
@@ -212,13 +212,13 @@ def test_an_open_line_says_what_is_lacking():
 
 
 def test_the_twin_is_found_and_the_chances_add_up():
-    found = judged(
+    result_13 = judged(
         {"measure": "can.height"}, {"measure": "price"}, samples=({}, {}, {"readings/element.outside_diameter": ["60.00 mm"]})
     )
-    assert [pair.verdict for pair in found.pairs if (pair.one, pair.other) == ("A", "B")] == ["nothing_tells_them_apart"]
-    assert {pair.verdict for pair in found.pairs if pair.other == "C"} == {"different"}
+    assert [pair.verdict for pair in result_13.pairs if (pair.one, pair.other) == ("A", "B")] == ["nothing_tells_them_apart"]
+    assert {pair.verdict for pair in result_13.pairs if pair.other == "C"} == {"different"}
     for place in range(3):
-        assert sum(found.chances.of_place[label][place] for label in "ABC") == pytest.approx(1.0)
+        assert sum(result_13.chances.of_place[label][place] for label in "ABC") == pytest.approx(1.0)
 
 
 def test_an_archived_filter_is_not_compared():
@@ -240,9 +240,9 @@ def test_a_use_that_there_is_not_names_those_there_are():
 
 
 def test_a_criterion_nobody_has_compares_nothing():
-    found = judged({"measure": "media.fibre_diameter"}, {"measure": "plate.thickness"})
-    assert found.criteria[0].known["A"].reason == "has not been measured"
-    assert found.pair_wins.compared["A"]["B"] == 1
+    result_14 = judged({"measure": "media.fibre_diameter"}, {"measure": "plate.thickness"})
+    assert result_14.criteria[0].known["A"].reason == "has not been measured"
+    assert result_14.pair_wins.compared["A"]["B"] == 1
     bench = judged({"measure": "bypass_closing_kpa"})
     assert "bench" in bench.criteria[0].known["A"].reason
 
@@ -269,11 +269,11 @@ OFFERS = (
 
 def test_prices_over_the_interval_and_of_one_shop():
     """The cheapest is 30/4 = 7.50 EUR; over 15,000 km that is 0.50 EUR per 1000 km, over 250 h 3 EUR per 100 h."""
-    criteria = [{"measure": one} for one in ("price", "price_per_1000_km", "price_per_100_h")]
+    criteria = [{"measure": item} for item in ("price", "price_per_1000_km", "price_per_100_h")]
     filters = ({"offers": list(OFFERS)}, {"offers": [OFFERS[1]]})
-    found = judged(*criteria, samples=filters, use=USE | {"interval_km": 15000, "interval_h": 250})
-    assert [values(found, i)["A"].value for i in range(3)] == pytest.approx([7.5, 0.5, 3.0])
-    assert found.criteria[1].category.better == "low"
+    result_15 = judged(*criteria, samples=filters, use=USE | {"interval_km": 15000, "interval_h": 250})
+    assert [values(result_15, i)["A"].value for i in range(3)] == pytest.approx([7.5, 0.5, 3.0])
+    assert result_15.criteria[1].category.better == "low"
     stall = judged(*criteria[:1], samples=filters, use=USE | {"shop": "Stall"})
     assert [values(stall)[label].value for label in "AB"] == pytest.approx([12, 12])
     depot = judged(*criteria[:1], samples=filters, use=USE | {"shop": "Depot"})
@@ -285,10 +285,10 @@ def test_prices_over_the_interval_and_of_one_shop():
 def test_what_was_seen_is_ranked_by_the_order_of_its_choices():
     caps = "observations/element.end_caps"
     criterion = {"measure": "element.end_caps", "order": [["metal"], ["plastic", "fibre"], ["paper"]]}
-    found = judged(criterion, samples=({caps: "fibre"}, {caps: "metal"}, {caps: "cork"}, {}))
-    assert [value and value.value for value in values(found).values()] == [2, 1, None, None]
-    known = found.criteria[0].known
+    result_16 = judged(criterion, samples=({caps: "fibre"}, {caps: "metal"}, {caps: "cork"}, {}))
+    assert [value and value.value for value in values(result_16).values()] == [2, 1, None, None]
+    known = result_16.criteria[0].known
     assert known["C"].reason == "is cork, which has no place in the order"
     assert known["D"].reason == "has not been looked at"
-    assert found.pair_wins.won["B"]["A"] == 1
-    assert found.criteria[0].category.name == "element: end caps"
+    assert result_16.pair_wins.won["B"]["A"] == 1
+    assert result_16.criteria[0].category.name == "element: end caps"

@@ -24,7 +24,7 @@ def kpa(value, room=5.0):
 
 
 @pytest.mark.parametrize(
-    ("found", "state"),
+    ("value", "state"),
     [
         (CategoryValue(120.0, 10.0), "met"),  # its lower end is what is asked for
         (CategoryValue(120.0, 10.1), "open"),
@@ -38,8 +38,8 @@ def kpa(value, room=5.0):
         (None, "open"),
     ],
 )
-def test_at_least(found, state):
-    judged = judge_number(AREA, found)
+def test_at_least(value, state):
+    judged = judge_number(AREA, value)
     assert judged.state == state
     assert "at least 110 mm²" in judged.reason
     assert judged.decided_by == ("plate_flow_area_mm2" if state == "open" else None)
@@ -61,9 +61,9 @@ def test_a_valve_that_stays_shut_has_its_onset_below_the_coldest_oil_that_pumps(
 
 @given(st.floats(-100, 100), st.floats(0, 50), st.floats(-100, 100))
 def test_what_meets_a_limit_fails_the_opposite_one(value, room, limit):
-    found = CategoryValue(value, room)
-    least = judge_number(Requirement("onset_c", at_least=limit), found).state
-    most = judge_number(Requirement("onset_c", at_most=limit), found).state
+    result = CategoryValue(value, room)
+    least = judge_number(Requirement("onset_c", at_least=limit), result).state
+    most = judge_number(Requirement("onset_c", at_most=limit), result).state
     assert (least == "failed") <= (most == "met")
     assert (most == "failed") <= (least == "met")
 
@@ -89,8 +89,8 @@ def lines(location="thread_end", opening=OPENING, collapse=500.0):
     return by_pass_lines(location, opening, GREATEST, STUCK, collapse)
 
 
-def states(found):
-    return [line.state for line in found]
+def states(value):
+    return [line.state for line in value]
 
 
 def test_every_use_asks_for_a_by_pass_that_works_and_an_element_that_stands_it():

@@ -39,7 +39,7 @@ def facts(label="A", readings=(), seen=(), **fields):
         held.pop(name, None)
     held |= {"label": label, "readings": READINGS | dict(readings), "observations": SEEN | dict(seen), **copy.deepcopy(fields)}
     held["readings"] = {
-        key: [in_its_unit(key, one) for one in held["readings"][key]] for key in held["readings"] if held["readings"][key]
+        key: [in_its_unit(key, item) for item in held["readings"][key]] for key in held["readings"] if held["readings"][key]
     }
     held["observations"] = {key: words for key, words in held["observations"].items() if words}
     document["samples"] = [held]
@@ -47,25 +47,25 @@ def facts(label="A", readings=(), seen=(), **fields):
 
 
 def test_a_filter_is_the_same_part_as_its_twin():
-    found = compare_parts(facts(), facts("B", {"can.height": ["98.45"], "element.pleat_count": ["55"], "can.mass": ["111"]}))
-    assert found.verdict == "nothing_tells_them_apart"
-    assert found.telling == ()
-    assert len(found.keys("same")) == len(READINGS) + len(SEEN) - len(found.keys("cannot_tell"))
+    parts = compare_parts(facts(), facts("B", {"can.height": ["98.45"], "element.pleat_count": ["55"], "can.mass": ["111"]}))
+    assert parts.verdict == "nothing_tells_them_apart"
+    assert parts.telling == ()
+    assert len(parts.keys("same")) == len(READINGS) + len(SEEN) - len(parts.keys("cannot_tell"))
 
 
 def test_one_dimension_that_differs_makes_them_different_and_is_named():
-    found = compare_parts(facts(), facts("B", {"element.height": ["84.00"], "can.height": ["101.00"]}))
-    assert found.verdict == "different"
-    assert [finding.key for finding in found.telling] == ["element.height", "can.height"]  # 5 % before 2.6 %
-    assert found.telling[0].difference_percent == pytest.approx(5.0)
+    result = compare_parts(facts(), facts("B", {"element.height": ["84.00"], "can.height": ["101.00"]}))
+    assert result.verdict == "different"
+    assert [finding.key for finding in result.telling] == ["element.height", "can.height"]  # 5 % before 2.6 %
+    assert result.telling[0].difference_percent == pytest.approx(5.0)
 
 
 def test_the_room_is_as_worked_by_hand():
     """One dimension on both: J_n = J. A caliper: u² = 0.03²(repeat) + 0.03²/3 + 0.01²/12; τ = 1 % of the mean."""
     only = {key: None for key in READINGS} | {"can.height": ["100.00"]}
-    found = compare_parts(facts(readings=only), facts("B", only | {"can.height": ["101.00"]}))
+    computed = compare_parts(facts(readings=only), facts("B", only | {"can.height": ["101.00"]}))
     u = (0.03**2 + 0.03**2 / 3 + 0.01**2 / 12) ** 0.5
-    finding = next(finding for finding in found.findings if finding.key == "can.height")
+    finding = next(finding for finding in computed.findings if finding.key == "can.height")
     assert finding.room * 1e3 == pytest.approx(1.96 * 2**0.5 * u + 1.005, rel=1e-4)
     assert finding.state == "same"
     two = only | {"can.outside_diameter": ["76.20"]}
@@ -88,14 +88,14 @@ def test_a_reading_too_rough_to_tell_says_nothing():
 
 def test_without_the_valve_looked_at_it_cannot_tell_and_says_so():
     nothing = {key: None for key in READINGS if key.startswith("bypass.")}
-    found = compare_parts(facts(), facts("B", nothing, {"bypass.seal": None}))
-    assert (found.verdict, found.not_looked_at) == ("cannot_tell", ("valve",))
+    collected = compare_parts(facts(), facts("B", nothing, {"bypass.seal": None}))
+    assert (collected.verdict, collected.not_looked_at) == ("cannot_tell", ("valve",))
 
 
 def test_damage_and_age_are_not_counted():
-    found = compare_parts(facts(seen={"element.damage": "in service", "gasket.feel": "hardened"}),
+    outcome = compare_parts(facts(seen={"element.damage": "in service", "gasket.feel": "hardened"}),
                           facts("B", seen={"element.damage": "none", "gasket.feel": "soft"}))  # fmt: skip
-    assert found.verdict == "nothing_tells_them_apart"
+    assert outcome.verdict == "nothing_tells_them_apart"
     assert set(NOT_OF_MAKING) <= {*OBSERVATIONS, *QUANTITIES}
 
 
@@ -107,22 +107,22 @@ def test_another_making_tells_but_own_words_do_not():
 
 @pytest.mark.parametrize("provenance", ["assumed", "published"])
 def test_what_nobody_measured_says_nothing(provenance):
-    said = {"element.height": [{"text": "95", "provenance": provenance}]}
-    found = compare_parts(facts(), facts("B", said))
-    assert found.verdict == "nothing_tells_them_apart"
-    assert "element.height" in found.keys("cannot_tell")
+    sentence = {"element.height": [{"text": "95", "provenance": provenance}]}
+    result_2 = compare_parts(facts(), facts("B", sentence))
+    assert result_2.verdict == "nothing_tells_them_apart"
+    assert "element.height" in result_2.keys("cannot_tell")
 
 
 def test_what_was_copied_from_the_other_one_is_no_evidence_for_it():
     copied = {key: [{"text": texts[0], "copied_from": "A"}] for key, texts in READINGS.items()}
-    found = compare_parts(facts(), facts("B", copied))
-    assert found.verdict == "cannot_tell"
-    assert set(found.keys("same")) == set(SEEN)
+    result_3 = compare_parts(facts(), facts("B", copied))
+    assert result_3.verdict == "cannot_tell"
+    assert set(result_3.keys("same")) == set(SEEN)
 
 
 def test_masses_of_a_used_filter_say_nothing():
-    found = compare_parts(facts(), facts("B", {"can.mass": ["140"]}, condition="used"))
-    assert "can.mass" in found.keys("cannot_tell")
+    result_4 = compare_parts(facts(), facts("B", {"can.mass": ["140"]}, condition="used"))
+    assert "can.mass" in result_4.keys("cannot_tell")
     assert compare_parts(facts(), facts("B", {"can.mass": ["140"]})).verdict == "different"
 
 
@@ -131,33 +131,33 @@ def holes(*groups):
 
 
 def test_holes_are_compared_whatever_their_order():
-    one, other = facts(holes=holes((8, "5.50"), (4, "8.00"))), facts("B", holes=holes((4, "8.00"), (8, "5.50")))
-    found = compare_parts(one, other)
-    assert {"holes.inlet.pattern", "holes.inlet[0].diameter", "holes.inlet[1].diameter"} <= set(found.keys("same"))
-    fewer = compare_parts(one, facts("B", holes=holes((6, "5.50"))))
+    member, other = facts(holes=holes((8, "5.50"), (4, "8.00"))), facts("B", holes=holes((4, "8.00"), (8, "5.50")))
+    result_5 = compare_parts(member, other)
+    assert {"holes.inlet.pattern", "holes.inlet[0].diameter", "holes.inlet[1].diameter"} <= set(result_5.keys("same"))
+    fewer = compare_parts(member, facts("B", holes=holes((6, "5.50"))))
     assert fewer.keys("different") == ("holes.inlet.pattern",)
     assert not any(finding.key.startswith("holes.inlet[") for finding in fewer.findings)
-    wider = compare_parts(one, facts("B", holes=holes((8, "6.00"), (4, "8.00"))))
+    wider = compare_parts(member, facts("B", holes=holes((8, "6.00"), (4, "8.00"))))
     assert wider.keys("different") == ("holes.inlet[1].diameter",)
 
 
 def test_two_lots_of_one_part_number_are_told_as_such():
-    one = facts(maker="Brennig", part_number="B 12")
-    other = replace(facts("B"), part_number=one.part_number)
-    assert compare_parts(one, other).is_one_part_number
-    assert not compare_parts(one, facts("B")).is_one_part_number
+    candidate = facts(maker="Brennig", part_number="B 12")
+    other = replace(facts("B"), part_number=candidate.part_number)
+    assert compare_parts(candidate, other).is_one_part_number
+    assert not compare_parts(candidate, facts("B")).is_one_part_number
     assert not compare_parts(facts(), facts("B")).is_one_part_number  # neither has a number
 
 
 def test_the_order_of_two_filters_changes_nothing_but_the_sign():
-    one, other = facts(), facts("B", {"element.height": ["84.00"], "media.thickness": ["0.80"]}, {"element.end_caps": "fibre"})
-    there, back = compare_parts(one, other), compare_parts(other, one)
+    item_2, other = facts(), facts("B", {"element.height": ["84.00"], "media.thickness": ["0.80"]}, {"element.end_caps": "fibre"})
+    there, back = compare_parts(item_2, other), compare_parts(other, item_2)
     for state in ("same", "different", "cannot_tell"):
         assert set(there.keys(state)) == set(back.keys(state))
-    assert len(compare_all_parts([one, other, facts("C")])) == 3
+    assert len(compare_all_parts([item_2, other, facts("C")])) == 3
 
 
 def test_a_hole_pattern_that_one_lacks_cannot_tell():
-    found = compare_parts(facts(holes=holes((8, "5.50"))), facts("B"))
-    assert "holes.inlet.pattern" in found.keys("cannot_tell")
-    assert found.verdict == "nothing_tells_them_apart"
+    result_6 = compare_parts(facts(holes=holes((8, "5.50"))), facts("B"))
+    assert "holes.inlet.pattern" in result_6.keys("cannot_tell")
+    assert result_6.verdict == "nothing_tells_them_apart"

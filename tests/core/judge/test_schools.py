@@ -28,10 +28,10 @@ def value(given):
 
 CATEGORIES = [
     Category(
-        one["measure"], one["better"], {label: value(given) for label, given in one["values"].items()}, weight=one["weight"],
-        best=one["best"], worst=one["worst"], struck=one["struck"], joint=one.get("joint_expanded_uncertainty", {}),
+        item["measure"], item["better"], {label: value(given) for label, given in item["values"].items()}, weight=item["weight"],
+        best=item["best"], worst=item["worst"], struck=item["struck"], joint=item.get("joint_expanded_uncertainty", {}),
     )
-    for one in CASE["criteria"]
+    for item in CASE["criteria"]
 ]  # fmt: skip
 """Four filters in five categories, one struck out; one filter lacks a value, one has only a bound."""
 
@@ -41,27 +41,27 @@ def exact(**values):
 
 
 def test_pair_wins_agree_with_an_independent_computation():
-    found = pair_wins(CATEGORIES, LABELS)
-    assert (found.score, found.rank) == (EXPECTED["pair_wins"]["score"], EXPECTED["pair_wins"]["rank"])
-    assert found.compared["Borrow"]["Dunn"] == 2  # no area of the one, a bound of the other that the first might beat
-    assert found.circles == ()
+    result = pair_wins(CATEGORIES, LABELS)
+    assert (result.score, result.rank) == (EXPECTED["pair_wins"]["score"], EXPECTED["pair_wins"]["rank"])
+    assert result.compared["Borrow"]["Dunn"] == 2  # no area of the one, a bound of the other that the first might beat
+    assert result.circles == ()
 
 
 def test_rank_sums_agree_with_an_independent_computation():
-    found, expected = rank_sum(CATEGORIES, LABELS), EXPECTED["rank_sum"]
+    computed, expected = rank_sum(CATEGORIES, LABELS), EXPECTED["rank_sum"]
     for label in LABELS:
-        assert found.sums[label] == pytest.approx(tuple(expected[label][key] for key in ("sum", "low", "high")), abs=1e-9)
-        assert list(found.places.rank_range[label]) == expected["rank_range"][label]
-    assert found.places.rank == expected["rank"]
+        assert computed.sums[label] == pytest.approx(tuple(expected[label][key] for key in ("sum", "low", "high")), abs=1e-9)
+        assert list(computed.places.rank_range[label]) == expected["rank_range"][label]
+    assert computed.places.rank == expected["rank"]
 
 
 def test_weighted_scores_agree_with_an_independent_computation():
-    found, expected = weighted_score(CATEGORIES, LABELS), EXPECTED["weighted_score"]
+    collected, expected = weighted_score(CATEGORIES, LABELS), EXPECTED["weighted_score"]
     for label in LABELS:
         for key in ("score", "expanded_uncertainty", "low", "high"):
-            assert getattr(found.scores[label], key) == pytest.approx(expected[label][key], rel=1e-9)
-        assert list(found.places.rank_range[label]) == expected["rank_range"][label]
-    assert found.places.rank == expected["rank"]
+            assert getattr(collected.scores[label], key) == pytest.approx(expected[label][key], rel=1e-9)
+        assert list(collected.places.rank_range[label]) == expected["rank_range"][label]
+    assert collected.places.rank == expected["rank"]
 
 
 def test_a_circle_is_seen_and_the_schools_may_disagree():
@@ -71,9 +71,9 @@ def test_a_circle_is_seen_and_the_schools_may_disagree():
         Category("y", "high", exact(a=2, b=1, c=3)),
         Category("z", "high", exact(a=1, b=3, c=2)),
     ]
-    found = pair_wins(circle, ["a", "b", "c"])
-    assert found.circles == (("a", "b", "c"),)
-    assert set(found.score.values()) == {0}
+    result_2 = pair_wins(circle, ["a", "b", "c"])
+    assert result_2.circles == (("a", "b", "c"),)
+    assert set(result_2.score.values()) == {0}
     heavy = [replace(circle[0], weight=5.0), *circle[1:]]
     assert weighted_score(heavy, ["a", "b", "c"]).places.rank == {"a": 1, "b": 2, "c": 3}
     assert rank_sum(heavy, ["a", "b", "c"]).sums["a"][0] == rank_sum(heavy, ["a", "b", "c"]).sums["c"][0]
@@ -105,10 +105,10 @@ def test_what_is_missing_never_helps():
     full = [Category("x", "high", exact(a=10, b=5, c=1)), Category("y", "high", exact(a=1, b=5, c=3))]
     without = [full[0], replace(full[1], values={"b": full[1].values["b"], "c": full[1].values["c"]})]
     assert weighted_score(full, ["a", "b", "c"]).scores["a"].score == pytest.approx(50)
-    found = weighted_score(without, ["a", "b", "c"])
-    assert found.scores["a"].score == 100  # over what it has
-    assert (found.scores["a"].low, found.scores["a"].high) == (50, 100)
-    assert found.places.rank["a"] is None
+    result_3 = weighted_score(without, ["a", "b", "c"])
+    assert result_3.scores["a"].score == 100  # over what it has
+    assert (result_3.scores["a"].low, result_3.scores["a"].high) == (50, 100)
+    assert result_3.places.rank["a"] is None
 
 
 def test_end_points_are_those_stated_else_those_of_the_values_and_one_point_is_the_middle():
@@ -122,9 +122,9 @@ def test_end_points_are_those_stated_else_those_of_the_values_and_one_point_is_t
 @st.composite
 def fields(draw):
     labels = ["a", "b", "c", "d"]
-    number = st.floats(-100, 100).map(lambda one: CategoryValue(one, abs(one) / 20))
-    bound = st.floats(-100, 100).map(lambda one: CategoryValue(None, low=one)) | st.floats(-100, 100).map(
-        lambda one: CategoryValue(None, high=one)
+    number = st.floats(-100, 100).map(lambda item: CategoryValue(item, abs(item) / 20))
+    bound = st.floats(-100, 100).map(lambda item: CategoryValue(None, low=item)) | st.floats(-100, 100).map(
+        lambda item: CategoryValue(None, high=item)
     )
     return labels, [
         Category(
@@ -145,12 +145,12 @@ def test_laws_of_the_schools(field):
     for label in labels:
         total, low, high = sums.sums[label]
         assert low <= total <= high
-        found = scores.scores[label]
-        assert -1e-9 <= found.low <= found.high <= 100 + 1e-9
-        for one in (sums.places, scores.places):
-            first, last = one.rank_range[label]
+        result_4 = scores.scores[label]
+        assert -1e-9 <= result_4.low <= result_4.high <= 100 + 1e-9
+        for item in (sums.places, scores.places):
+            first, last = item.rank_range[label]
             assert 1 <= first <= last <= len(labels)
-            assert one.rank[label] is None or first == last == one.rank[label]
+            assert item.rank[label] is None or first == last == item.rank[label]
         for other in labels:
             for category in categories:
                 if other != label:
@@ -173,6 +173,6 @@ def test_learning_a_value_never_widens_the_places(field, label, index):
 
 
 def test_places_are_given_only_where_not_knowing_cannot_change_them():
-    found = places({"a": (5, 9), "b": (6, 6), "c": (1, 2)})
-    assert found.rank == {"a": None, "b": None, "c": 3}
-    assert found.rank_range == {"a": (1, 2), "b": (1, 2), "c": (3, 3)}
+    result_5 = places({"a": (5, 9), "b": (6, 6), "c": (1, 2)})
+    assert result_5.rank == {"a": None, "b": None, "c": 3}
+    assert result_5.rank_range == {"a": (1, 2), "b": (1, 2), "c": (3, 3)}

@@ -40,17 +40,17 @@ def test_on_the_regulator_curve_the_sensed_pressure_is_its_opening_pressure(sens
     if condition == "filling" and sense == "gallery":
         assert np.isnan(curve.temperature).all()  # empty galleries have no pressure to sense
         return
-    found = 0
+    result = 0
     for speed, closes in zip(SPEEDS, curve.temperature, strict=True):
         if np.isnan(closes) or closes >= 150:
             continue
-        found += 1
+        result += 1
         at = solved_at(problem, closes, speed)
         pressure = at.quantity("pump_pressure" if sense == "pump" else "gallery_pressure")[0]
         assert pressure == pytest.approx(problem.circuit.regulator_opening, rel=1e-6)
         assert solved_at(problem, closes - 0.5, speed).quantity("regulator_fraction")[0] > 0
         assert solved_at(problem, closes + 0.5, speed).quantity("regulator_fraction")[0] == 0
-    assert found
+    assert result
 
 
 def test_a_threshold_is_found_column_by_column():
@@ -116,7 +116,7 @@ def test_a_map_tells_about_where_to_look_and_nothing_else(changes, condition):
     problem = point(*changes, condition=condition)
     axes = [axis.tolist() for axis in VIEW]
     # the map of a filter of hardly any resistance, whose valve stays shut, would say that there is nothing to look for
-    solved, other = (operating_map(one, *axes) for one in (problem, dataclasses.replace(problem, loading=0.001)))
+    solved, other = (operating_map(item, *axes) for item in (problem, dataclasses.replace(problem, loading=0.001)))
     assert (WEAK not in changes) or np.isfinite(bypass_onset(problem, FINER).temperature).any()
     for curve in (bypass_onset, regulator_opening):
         alone = curve(problem, FINER)
@@ -276,9 +276,9 @@ def test_each_change_of_a_scenario_acts_as_it_would_when_typed():
     ):
         thought, differs = point(scenario=scenario, condition="filling"), False
         for temperature, speed in ((-25.0, 1500.0), (100.0, 5000.0)):
-            one, two, as_is = (solved_at(p, temperature, speed).quantity("filter_pressure") for p in (thought, typed, plain))
-            assert one == pytest.approx(two, rel=1e-12)
-            differs |= bool(one != as_is)
+            member, two, as_is = (solved_at(p, temperature, speed).quantity("filter_pressure") for p in (thought, typed, plain))
+            assert member == pytest.approx(two, rel=1e-12)
+            differs |= bool(member != as_is)
         assert differs, scenario
 
 
@@ -333,7 +333,7 @@ def test_the_filter_alone_needs_no_engine():
         operating_point(made, made.samples[0])
     assert set(error.value.keys) == {f"circuit.{key}" for key in CIRCUIT_KEYS}
     assert np.isfinite(filter_alone_map(alone, [-20.0, 100.0], [3e-4]).quantity("element_pressure")).all()
-    names = {one.name for one in model_assumptions(made, made.samples[0], alone=True)}
+    names = {assumption.name for assumption in model_assumptions(made, made.samples[0], alone=True)}
     assert "model.permeability" in names
     assert "model.pump" not in names
     effects = alone_effects(made, made.samples[0], quantity="element_pressure", flow_rate=20 / 60e3)

@@ -55,9 +55,9 @@ def test_a_sampled_number_computes_draw_by_draw_and_chooses_by_its_nominal():
         lambda x: square_root(x) if isinstance(x, SampledNumber) else x**0.5,
         lambda x: x * x - x,
     ):
-        found = formula(x)
-        assert found.nominal == pytest.approx(formula(2.0))
-        assert found.draws.ravel() == pytest.approx([formula(one) for one in (1.0, 2.0, 4.0)])
+        result = formula(x)
+        assert result.nominal == pytest.approx(formula(2.0))
+        assert result.draws.ravel() == pytest.approx([formula(item) for item in (1.0, 2.0, 4.0)])
     assert nominal_value(x) == 2
     assert values_of(x) is draws
     assert values_of(3) == 3.0
@@ -135,8 +135,8 @@ def test_a_band_holds_the_share_of_fresh_draws_that_it_claims():
     made = study(WEAK)
     band, progress = band_of(sampled_problem(made, made.samples[0], quantiles=random_quantiles(1000)))
     fresh = sampled_problem(made, made.samples[0], quantiles=random_quantiles(2000, seed=7))
-    found = solve_circuit(fresh.sampled, fresh.sampled.place(HOT, FAST)).quantity("element_pressure")
-    inside = ((found >= band.low) & (found <= band.high)).mean(axis=0)
+    computed = solve_circuit(fresh.sampled, fresh.sampled.place(HOT, FAST)).quantity("element_pressure")
+    inside = ((computed >= band.low) & (computed <= band.high)).mean(axis=0)
     assert inside == pytest.approx([0.95] * 3, abs=0.02)
     assert (band.low < band.middle).all()
     assert [progress[0].total, progress[-1].done] == [band.draws, band.draws]
@@ -177,13 +177,13 @@ def test_quantiles_leave_out_what_has_no_value():
 def test_an_interval_with_shut_draws_ends_where_the_open_ones_do():
     made = study(reading("bypass.opening_pressure", "1.6 bar"), ("oil/pumping_limit_c", -35))
     problem = sampled_problem(made, made.samples[0], quantiles=random_quantiles(400))
-    found = onset_interval(problem, 2000.0)
-    assert 0 < found.shut_share < 0.975
+    collected = onset_interval(problem, 2000.0)
+    assert 0 < collected.shut_share < 0.975
     columns = flattened(problem.sampled, (problem.count, 1))
     closes = onset_of_columns(columns, np.full(problem.count, 2000.0), -35.0).closes
     by_hand = np.sort(np.where(np.isnan(closes), -np.inf, closes))[int(0.975 * (problem.count - 1))]
-    assert found.high == pytest.approx(by_hand, abs=1.0)
-    assert found.low is None
+    assert collected.high == pytest.approx(by_hand, abs=1.0)
+    assert collected.low is None
 
 
 def test_the_strongest_assumption_is_found_by_moving_it():
@@ -311,7 +311,7 @@ def test_what_a_scenario_puts_aside_is_no_input():
 
     def keys(thought):
         assumed = model_assumptions(made, sample, thought)
-        return {one.key for one in input_sources(made, measure_sample(sample, made.circuit), assumed, scenario=thought)}
+        return {source.key for source in input_sources(made, measure_sample(sample, made.circuit), assumed, scenario=thought)}
 
     assert {"bypass.stated_kpa", "model.stated_setting", "circuit.stud"} <= keys(AS_IT_IS)
     assert not {"bypass.stated_kpa", "model.stated_setting", "circuit.stud"} & keys(scenario)
@@ -320,8 +320,8 @@ def test_what_a_scenario_puts_aside_is_no_input():
 def test_a_part_is_known_no_better_than_the_weakest_of_its_numbers():
     made = study(("as_typed", {"gallery_kpa": {"text": "340 kPa", "provenance": "by_eye"}}), ("circuit/provenance", "measured"))
     sources = input_sources(made, measure_sample(made.samples[0], made.circuit), ())
-    found = {one.key: one.provenance for one in sources}
-    assert (found["circuit.engine"], found["circuit.regulator"]) == ("by_eye", "measured")
+    outcome = {source.key: source.provenance for source in sources}
+    assert (outcome["circuit.engine"], outcome["circuit.regulator"]) == ("by_eye", "measured")
 
 
 @pytest.mark.parametrize("parts", [2, 3, 8])
@@ -333,14 +333,14 @@ def test_draws_divided_among_processes_make_the_same_band_and_interval(parts):
     bands, onsets = [], []
     for part in range(parts):
         problem = sampled_problem(whole, whole.samples[0], quantiles=part_of(random_quantiles(100), part, parts))
-        *_, found = sampled_along(problem, temperature, speed, "element_pressure")
-        bands.append(found)
+        *_, result_2 = sampled_along(problem, temperature, speed, "element_pressure")
+        bands.append(result_2)
         onsets.append(sampled_onset(problem, 2000.0))
     divided = monte_carlo.band_of(bands)
     for name in ("value", "low", "middle", "high"):
         np.testing.assert_allclose(getattr(divided, name), getattr(band, name), rtol=1e-9)
     assert (divided.draws, divided.impossible) == (band.draws, band.impossible)
-    interval, told = onset_interval(every, 2000.0), interval_of(onsets)
-    assert (told.draws, told.shut_share) == (interval.draws, interval.shut_share)
+    interval, words = onset_interval(every, 2000.0), interval_of(onsets)
+    assert (words.draws, words.shut_share) == (interval.draws, interval.shut_share)
     for name in ("value", "low", "high"):
-        assert getattr(told, name) == pytest.approx(getattr(interval, name), abs=1e-6)
+        assert getattr(words, name) == pytest.approx(getattr(interval, name), abs=1e-6)

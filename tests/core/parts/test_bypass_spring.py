@@ -25,7 +25,7 @@ TOTAL_COILS = 6.0
 
 def spring_sample(sizes, **more):
     """Return a sample with these sizes [mm], each read once or several times."""
-    readings = {key: tuple(f"{one:.4f} mm" for one in np.atleast_1d(size)) for key, size in sizes.items()}
+    readings = {key: tuple(f"{item:.4f} mm" for item in np.atleast_1d(size)) for key, size in sizes.items()}
     readings["bypass.spring_total_coils"] = (f"{TOTAL_COILS:g}",)
     readings.update(more)
     return Sample("one", readings=readings, bypass=Bypass("dome_end", "coil_spring", "music_wire"))
@@ -67,6 +67,6 @@ def test_the_interval_holds_the_true_opening_pressure_as_often_as_it_says():
             read[key] = np.round(single / error.resolution) * error.resolution * 1e3
         inside, outside = TRUE_SIZES["bypass.seat_inside_diameter"], TRUE_SIZES["bypass.seat_outside_diameter"]
         truth = true_opening(TRUE_SIZES, generator.uniform(inside, outside), generator.uniform(1.5, 2.5))
-        found = opening_of(spring_sample(read))
-        held += abs(found.value - truth) <= found.expanded_uncertainty
+        result = opening_of(spring_sample(read))
+        held += abs(result.value - truth) <= result.expanded_uncertainty
     assert 0.93 <= held / 500 <= 0.99

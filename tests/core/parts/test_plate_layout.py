@@ -106,8 +106,8 @@ def test_a_hole_where_it_cannot_be_is_marked_with_words(group, code):
     ],
 )
 def test_diameters_that_contradict_each_other_are_said(known, circuit, code):
-    found = codes(laid_out(known=known, circuit=circuit))
-    assert found == ({code} if code else set())
+    result = codes(laid_out(known=known, circuit=circuit))
+    assert result == ({code} if code else set())
 
 
 def test_what_is_only_typical_keeps_inside_what_was_measured():

@@ -42,26 +42,26 @@ NO_SPRING = [reading(f"bypass.spring_{name}") for name in SPRING]
 
 def test_the_thread_is_an_upper_bound_where_no_stud_is_known():
     thread = [reading("thread.major_diameter", "20 mm"), reading("thread.pitch", "1.5 mm")]
-    found = results(("circuit/stud", None), *thread).plate_flow_area
+    result = results(("circuit/stud", None), *thread).plate_flow_area
     inlet = 7 * pi * 5.65**2 / 4
     outlet = pi * (20 - 1.0825 * 1.5) ** 2 / 4
-    assert found.value * 1e6 == pytest.approx(min(inlet, outlet))
-    assert (found.controlled_by, found.relation, found.assumed) == ("inlet", "<=", ("circuit.stud",))
+    assert result.value * 1e6 == pytest.approx(min(inlet, outlet))
+    assert (result.controlled_by, result.relation, result.assumed) == ("inlet", "<=", ("circuit.stud",))
 
 
 def test_stud_and_thread_both_unknown():
-    found = results(("circuit/stud", None)).plate_flow_area
-    assert found.value is None
-    assert found.missing == ("circuit.stud", "thread.major_diameter", "thread.pitch")
+    computed = results(("circuit/stud", None)).plate_flow_area
+    assert computed.value is None
+    assert computed.missing == ("circuit.stud", "thread.major_diameter", "thread.pitch")
 
 
 def test_the_anti_drain_gap_can_control():
     gap = [reading("anti_drain.lift", "0.5 mm"), reading("anti_drain.lip_diameter", "50 mm")]
-    found = results(*gap)
-    assert found.plate_flow_area.controlled_by == "anti_drain"
-    assert found.plate_flow_area.value * 1e6 == pytest.approx(pi * 50 * 0.5)
+    collected = results(*gap)
+    assert collected.plate_flow_area.controlled_by == "anti_drain"
+    assert collected.plate_flow_area.value * 1e6 == pytest.approx(pi * 50 * 0.5)
     areas = [7 * pi * 5.65**2 / 4, pi * 25, pi * 13**2 / 4]
-    assert found.plate_series_area.value * 1e6 == pytest.approx(sum(a**-2 for a in areas) ** -0.5)
+    assert collected.plate_series_area.value * 1e6 == pytest.approx(sum(a**-2 for a in areas) ** -0.5)
     assert results(reading("anti_drain.lift", "2 mm")).plate_flow_area.missing == ("anti_drain.lip_diameter",)
 
 
@@ -70,9 +70,9 @@ def test_the_anti_drain_gap_can_control():
 
 def test_deductions_from_the_strip():
     blocked = [reading("media.blocked_pleats", "2"), reading("media.blocked_area", "10 cm2")]
-    found = results(*blocked).media_effective_area
+    outcome = results(*blocked).media_effective_area
     depth = (66.4 - 36.2) / 2
-    assert found.value * 1e6 == pytest.approx((1620 - 12 - 2 * 2 * depth) * (68 - 5) - 1000)
+    assert outcome.value * 1e6 == pytest.approx((1620 - 12 - 2 * 2 * depth) * (68 - 5) - 1000)
 
 
 def test_deductions_that_leave_nothing_leave_zero():
@@ -83,19 +83,19 @@ def test_deductions_that_leave_nothing_leave_zero():
 
 
 def test_measured_pleat_depth_goes_before_the_diameters():
-    found = results(reading("media.blocked_pleats", "2"), reading("element.pleat_depth", "14 mm"))
-    assert found.media_effective_area.value * 1e6 == pytest.approx((1620 - 12 - 56) * 63)
+    result_2 = results(reading("media.blocked_pleats", "2"), reading("element.pleat_depth", "14 mm"))
+    assert result_2.media_effective_area.value * 1e6 == pytest.approx((1620 - 12 - 56) * 63)
 
 
 def test_left_out_deductions_count_as_zero_and_are_listed():
-    found = results(reading("media.seam_overlap"), reading("element.potting_depth")).media_effective_area
-    assert found.value * 1e4 == pytest.approx(162 * 6.8)
-    assert set(found.assumed) == {"media.seam_overlap", "element.potting_depth", "media.backing_thickness"}
+    result_3 = results(reading("media.seam_overlap"), reading("element.potting_depth")).media_effective_area
+    assert result_3.value * 1e4 == pytest.approx(162 * 6.8)
+    assert set(result_3.assumed) == {"media.seam_overlap", "element.potting_depth", "media.backing_thickness"}
 
 
 def test_before_cutting_there_is_a_forecast():
-    found = results(reading("media.strip_length"), reading("element.height", "70 mm"))
-    for area in (found.media_gross_area, found.media_effective_area):
+    result_4 = results(reading("media.strip_length"), reading("element.height", "70 mm"))
+    for area in (result_4.media_gross_area, result_4.media_effective_area):
         assert area.basis == "forecast"
         assert area.value * 1e6 == pytest.approx(2 * 54 * 15.1 * 70)
     missing = results(reading("media.strip_length")).media_effective_area
@@ -103,8 +103,8 @@ def test_before_cutting_there_is_a_forecast():
 
 
 def test_pleat_opening_counts_the_backing():
-    found = results(reading("media.backing_thickness", "0.1 mm")).pleat_opening_at_inside
-    assert found.value == pytest.approx(1 - 2 * 54 * 0.92 / (pi * 36.2))
+    result_5 = results(reading("media.backing_thickness", "0.1 mm")).pleat_opening_at_inside
+    assert result_5.value == pytest.approx(1 - 2 * 54 * 0.92 / (pi * 36.2))
 
 
 # --- permeability
@@ -119,9 +119,9 @@ def test_permeability_from_air(text, stated, velocity, drop):
     changes = [reading("media.air_permeability", text)]
     if stated:
         changes.append(("samples/0/media_air_drop_pa", stated))
-    found = results(*changes).media_permeability
-    assert found.value == pytest.approx(1.81e-5 * velocity * 0.82e-3 / drop)
-    assert found.basis == "air_permeability"
+    result_6 = results(*changes).media_permeability
+    assert result_6.value == pytest.approx(1.81e-5 * velocity * 0.82e-3 / drop)
+    assert result_6.basis == "air_permeability"
 
 
 @pytest.mark.parametrize(("family", "kappa"), [("cellulose", 1.2e-11), ("blend", 1.5e-11), ("synthetic", 1.8e-11)])
@@ -137,31 +137,31 @@ def seat_area(inside=13.0, outside=14.6):
 
 
 def test_push_off_force_goes_before_the_spring():
-    found = results(reading("bypass.opening_force", "20 N")).bypass_opening
-    assert (found.basis, found.value) == ("force", pytest.approx(20 / seat_area()))
+    result_7 = results(reading("bypass.opening_force", "20 N")).bypass_opening
+    assert (result_7.basis, result_7.value) == ("force", pytest.approx(20 / seat_area()))
 
 
 def test_bench_pressure_goes_before_all_and_the_spring_still_sets_full_open():
-    found = results(reading("bypass.opening_force", "20 N"), reading("bypass.opening_pressure", "1 bar"))
-    assert (found.bypass_opening.basis, found.bypass_opening.value) == ("pressure", 1e5)
+    result_8 = results(reading("bypass.opening_force", "20 N"), reading("bypass.opening_pressure", "1 bar"))
+    assert (result_8.bypass_opening.basis, result_8.bypass_opening.value) == ("pressure", 1e5)
     rate = 81.5e9 * 1.2e-3**4 / (8 * 11.8e-3**3 * 4)
-    assert found.bypass_full_open.value == pytest.approx(1e5 + rate * 3.5e-3 / seat_area())
+    assert result_8.bypass_full_open.value == pytest.approx(1e5 + rate * 3.5e-3 / seat_area())
 
 
 @pytest.mark.parametrize("material", SHEAR_MODULUS)
 def test_spring_rate_from_its_dimensions(material):
     """k = G·d⁴/(8·D³·n), the textbook formula with the mean coil diameter D = OD − d."""
     modulus = {"music_wire": 81.5e9, "stainless_302": 69.0e9, "chrome_silicon": 77.2e9}[material]
-    found = results(("samples/0/bypass/spring_material", material), reading("bypass.spring_dead_coils", "1"))
+    result_9 = results(("samples/0/bypass/spring_material", material), reading("bypass.spring_dead_coils", "1"))
     rate = modulus * 1.2e-3**4 / (8 * 11.8e-3**3 * 5)
-    assert found.bypass_opening.value == pytest.approx(rate * 6.8e-3 / seat_area())
-    assert found.bypass_opening.assumed == ()
+    assert result_9.bypass_opening.value == pytest.approx(rate * 6.8e-3 / seat_area())
+    assert result_9.bypass_opening.assumed == ()
 
 
 def test_what_a_spring_leaves_assumed():
-    found = results(("samples/0/bypass/spring_material", None), reading("bypass.seat_outside_diameter"))
+    result_10 = results(("samples/0/bypass/spring_material", None), reading("bypass.seat_outside_diameter"))
     assumed = {"bypass.seat_outside_diameter", "bypass.spring_material", "bypass.spring_dead_coils"}
-    assert set(found.bypass_opening.assumed) == assumed
+    assert set(result_10.bypass_opening.assumed) == assumed
 
 
 def test_a_stated_band_is_a_rectangle_and_a_figure_has_no_uncertainty():
@@ -174,15 +174,15 @@ def test_a_stated_band_is_a_rectangle_and_a_figure_has_no_uncertainty():
 
 
 def test_no_evidence_names_what_is_missing():
-    found = results(*NO_SPRING, reading("bypass.seat_inside_diameter")).bypass_opening
-    assert found.value is None
-    assert found.missing[0] == "bypass.seat_inside_diameter"
-    assert set(found.missing[1:]) == {f"bypass.spring_{name}" for name in SPRING}
+    result_11 = results(*NO_SPRING, reading("bypass.seat_inside_diameter")).bypass_opening
+    assert result_11.value is None
+    assert result_11.missing[0] == "bypass.seat_inside_diameter"
+    assert set(result_11.missing[1:]) == {f"bypass.spring_{name}" for name in SPRING}
 
 
 def test_no_valve_means_no_result_and_nothing_missing():
-    found = results(("samples/0/bypass/location", "none")).bypass_opening
-    assert (found.value, found.missing) == (None, ())
+    result_12 = results(("samples/0/bypass/location", "none")).bypass_opening
+    assert (result_12.value, result_12.missing) == (None, ())
 
 
 def test_a_spring_that_is_not_compressed_holds_nothing():
@@ -222,9 +222,9 @@ def test_a_point_claim_at_its_own_size_and_elsewhere():
 @pytest.mark.parametrize("relation", [">=", ">"])
 def test_a_bound_gives_one_side_only(relation):
     claim = ClaimedPoint(relation, 20.0, (25.0,), Claim("efficiency", "box"))
-    found = efficiency_from_claim(claim)
-    assert (found.value, found.high, found.relation) == (None, None, relation)
-    assert found.low == pytest.approx(1 - 1 / (1 + 19 * (20 / 25) ** 6))
+    result_13 = efficiency_from_claim(claim)
+    assert (result_13.value, result_13.high, result_13.relation) == (None, None, relation)
+    assert result_13.low == pytest.approx(1 - 1 / (1 + 19 * (20 / 25) ** 6))
     size = size_from_claim(claim)
     assert (size.value, size.low) == (None, None)
     assert size.high == pytest.approx(25 * sqrt(74 / 19))
@@ -233,10 +233,10 @@ def test_a_bound_gives_one_side_only(relation):
 def test_a_size_without_a_named_scale_stands_in_both_readings():
     """98 % at "20 microns": 20 µm(c), or plain 20 µm, which is 17.5 µm(c); at 20 µm(c) by hand with slopes 2 to 6."""
     point = ClaimedPoint("=", 50.0, possible_sizes(20, "unnamed"), Claim("efficiency", "box", scale="unnamed"))
-    found = efficiency_from_claim(point)
-    assert found.value is None
-    assert found.assumed == ("claims.scale",)
-    assert (found.low, found.high) == pytest.approx((0.98, 1 - 1 / (1 + 49 * (20 / 17.5) ** 6)))
+    result_14 = efficiency_from_claim(point)
+    assert result_14.value is None
+    assert result_14.assumed == ("claims.scale",)
+    assert (result_14.low, result_14.high) == pytest.approx((0.98, 1 - 1 / (1 + 49 * (20 / 17.5) ** 6)))
     size = size_from_claim(point)
     assert (size.low, size.high) == pytest.approx((17.5 * (74 / 49) ** (1 / 6), 20 * sqrt(74 / 49)))
     at_least = efficiency_from_claim(ClaimedPoint(">=", 50.0, possible_sizes(20, "unnamed"), point.claim))
@@ -268,23 +268,23 @@ def test_screening_estimate_by_hand():
 
 @pytest.mark.parametrize("thickness", ["0.001 mm", "80 mm"])
 def test_the_screening_size_is_found_however_thin_or_thick_a_slip_makes_the_media(thickness):
-    found = results(reading("media.thickness", thickness)).size_at_beta_75
+    result_15 = results(reading("media.thickness", thickness)).size_at_beta_75
     medium = ScreeningMedium(22.0, 0.17, float(thickness.split()[0]) * 1000, 0.094)
-    assert screening_efficiency(medium, found.value) == pytest.approx(1 - 1 / 75)
+    assert screening_efficiency(medium, result_15.value) == pytest.approx(1 - 1 / 75)
 
 
 def test_measured_fibres_replace_the_family():
     """Dry mass 30 g over 1101.6 cm² of 0.82 mm: α = 0.030/(0.11016·0.82e-3·1500)."""
-    found = results(reading("media.fibre_diameter", "20 um"), reading("media.dry_mass", "30 g"))
+    result_16 = results(reading("media.fibre_diameter", "20 um"), reading("media.dry_mass", "30 g"))
     alpha = 0.030 / (0.11016 * 0.82e-3 * 1500)
     expected = screening_efficiency(ScreeningMedium(20.0, alpha, 820.0, 0.094), 20.0)
-    assert found.efficiency_at_20_um.value == pytest.approx(expected)
-    assert found.efficiency_at_20_um.assumed == ()
+    assert result_16.efficiency_at_20_um.value == pytest.approx(expected)
+    assert result_16.efficiency_at_20_um.assumed == ()
 
 
 def test_without_family_or_thickness_the_estimate_names_them():
-    found = results(("samples/0/media_family", None), reading("media.thickness")).efficiency_at_20_um
-    assert found.missing == ("media_family", "media.thickness")
+    result_17 = results(("samples/0/media_family", None), reading("media.thickness")).efficiency_at_20_um
+    assert result_17.missing == ("media_family", "media.thickness")
 
 
 # --- warnings
@@ -353,8 +353,8 @@ def test_the_likely_slip_is_named(text, says):
 def test_a_strip_that_its_pleats_do_not_explain_says_what_would_settle_it():
     def said(*more):
         whole = study(reading("media.strip_length", "1.9 m"), *more)
-        found = analyse_sample(whole.samples[0], whole.circuit).warnings
-        return next(one.message for one in found if one.code == "length_against_pleats")
+        result = analyse_sample(whole.samples[0], whole.circuit).warnings
+        return next(item.message for item in result if item.code == "length_against_pleats")
 
     assert "the depth is only derived from the element's diameters, measure it (element, pleat depth)" in said()
     assert said(reading("element.pleat_depth", "14 mm")).endswith("check length, pleat count and depth")

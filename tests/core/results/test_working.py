@@ -30,17 +30,20 @@ def assert_budget_holds(last, measured, result):
         assert budget.contributions == ()
         return
     assert budget.standard_uncertainty == pytest.approx(result.standard_uncertainty, rel=1e-6)
-    squares = [one.amount**2 for one in budget.contributions]
+    squares = [contribution.amount**2 for contribution in budget.contributions]
     assert sum(squares) == pytest.approx(budget.standard_uncertainty**2, rel=1e-3)
-    assert sum(one.share for one in budget.contributions) == pytest.approx(1, rel=1e-3)
+    assert sum(contribution.share for contribution in budget.contributions) == pytest.approx(1, rel=1e-3)
     assert squares == sorted(squares, reverse=True)
-    assert all(one.title and one.title != one.key and one.smaller for one in budget.contributions)
+    assert all(
+        contribution.title and contribution.title != contribution.key and contribution.smaller
+        for contribution in budget.contributions
+    )
     fresh = {
         operand.symbol: ufloat(nominal_value(operand.value), std_dev(operand.value)) if std_dev(operand.value) else operand.value
         for operand in last.operands
     }
     direct = std_dev(evaluate(last.template, fresh)) ** 2 / budget.standard_uncertainty**2
-    assert direct + sum(one.share for one in budget.covariances) == pytest.approx(1, rel=1e-3)
+    assert direct + sum(covariance.share for covariance in budget.covariances) == pytest.approx(1, rel=1e-3)
 
 
 def assert_workings_hold(sample, circuit):
@@ -261,7 +264,9 @@ def test_the_budget_of_an_area_by_hand():
         ("media.strip_width", "repeating"): 1.62 * 0.03e-3,
         ("media.strip_width", "instrument"): 1.62 * width_b,
     }
-    assert {(one.key, one.source): one.amount for one in budget.contributions} == pytest.approx(expected)
+    assert {
+        (contribution.key, contribution.source): contribution.amount for contribution in budget.contributions
+    } == pytest.approx(expected)
     assert budget.contributions[0].title == "Media: strip length"
     assert "without pulling" in budget.contributions[0].smaller
 
@@ -270,9 +275,11 @@ def test_dead_coils_nobody_counted_stand_in_the_budget_and_shared_inputs_show_as
     whole = study()
     measured = measure_sample(whole.samples[0], whole.circuit)
     opening = uncertainty_budget(working_of("bypass_opening", measured).steps[-1], measured)
-    assert {one.key: one.smaller for one in opening.contributions}["model.dead_coils"] == "count the dead coils"
+    assert {contribution.key: contribution.smaller for contribution in opening.contributions}[
+        "model.dead_coils"
+    ] == "count the dead coils"
     full = uncertainty_budget(working_of("bypass_full_open", measured).steps[-1], measured)
-    pairs = {frozenset((one.first, one.second)): one for one in full.covariances}
+    pairs = {frozenset((covariance.first, covariance.second)): covariance for covariance in full.covariances}
     assert pairs[frozenset(("p₀", "k"))].correlation > 0.5  # the same spring
     assert pairs[frozenset(("p₀", "S"))].correlation < -0.5  # the same seat
 

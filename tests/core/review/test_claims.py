@@ -42,17 +42,17 @@ def verdict(claim, *, readings=None, observations=None):
 )
 def test_a_claim_on_a_reading_waits_and_is_confirmed_or_refuted(claimed, readings, expected):
     """The strip's U is about 21 mm: 1 % rectangular for the pull is 10.2 mm standard at 1.76 m."""
-    entries = tuple(Reading(**one) if isinstance(one, dict) else one for one in readings)
+    entries = tuple(Reading(**reading) if isinstance(reading, dict) else reading for reading in readings)
     claim = check_from_text("media.strip_length", claimed, "box")
     assert verdict(claim, readings={"media.strip_length": entries} if entries else {}) == expected
 
 
 def test_other_claims_are_checked_by_what_is_seen_or_kept():
-    said = Claim("observation", "box", key="anti_drain.material", value="Silicone")
-    assert verdict(said) == "waits"
-    assert verdict(said, observations={"anti_drain.material": "silicone"}) == "confirmed"
-    assert verdict(said, observations={"anti_drain.material": "nitrile"}) == "refuted"
-    assert verdict(replace(said, stale="the part was redrawn")) == "stale"
+    text = Claim("observation", "box", key="anti_drain.material", value="Silicone")
+    assert verdict(text) == "waits"
+    assert verdict(text, observations={"anti_drain.material": "silicone"}) == "confirmed"
+    assert verdict(text, observations={"anti_drain.material": "nitrile"}) == "refuted"
+    assert verdict(replace(text, stale="the part was redrawn")) == "stale"
     assert verdict(claim_from_wording("99 % at 20 µm", "box")) == "no_check"
     assert verdict(claim_from_wording("best of all", "page")) == "no_check"
     unknown = check_claim(claim_from_wording("holds 25 g of dirt", "page"), Sample("A"), {})
@@ -147,14 +147,14 @@ def test_a_claim_on_a_result_is_checked_by_the_result(key, claimed, expected):
     sample = study().samples[0]
     measured = measure_sample(sample, study().circuit)
     results = {row.key: getattr(analyse_measured(measured).results, name) for name, row in RESULTS.items()}
-    found = check_claim(check_from_text(key, claimed, "box"), sample, measured.estimates, results=results)
-    assert found.verdict == expected
+    result = check_claim(check_from_text(key, claimed, "box"), sample, measured.estimates, results=results)
+    assert result.verdict == expected
 
 
 def test_a_claim_on_the_setting_serves_as_the_stated_setting():
     claims = (claim_from_wording("Bypass valve 15 psi", "box"),)
-    said = stated_setting(Sample("A", claims=claims))
-    assert (said.value, said.key) == (pytest.approx(103.421, abs=1e-3), "claims")
+    sentence = stated_setting(Sample("A", claims=claims))
+    assert (sentence.value, sentence.key) == (pytest.approx(103.421, abs=1e-3), "claims")
     own = Sample("A", claims=claims, bypass=Bypass(stated_kpa=110.0))
     assert stated_setting(own).value == 110.0
     assert stated_setting(Sample("A", claims=(replace(claims[0], stale="old"),))).value is None
@@ -166,7 +166,7 @@ def test_sources_that_contradict_each_other_are_set_beside_each_other():
     box = claim_from_wording("Bypass valve 15 psi", "box")
     page = claim_from_wording("bypass opens at 8 to 11 psi", "page")
     both = contradictions(Sample("A", claims=(box, page)))
-    assert [one.words for one in both] == [
+    assert [item.words for item in both] == [
         "box says “Bypass valve 15 psi”, page says “bypass opens at 8 to 11 psi”: both cannot hold"
     ]
     wide = claim_from_wording("bypass opens at 8 to 16 psi", "page")

@@ -78,7 +78,7 @@ def test_everything_copied_is_marked_and_what_was_set_aside_stays_behind():
     assert {entry.copied_from for entry in entries} == {"Korvath"}
     assert {entry.taken_at for entry in entries} == {entry.confirmed for entry in entries} == {None}
     assert [as_reading(entry).text for entry in copy.readings["plate.thickness"]] == ["1.2 mm"]
-    assert {one.copied_from for one in (*copy.holes.inlet, *copy.claims)} == {"Korvath"}
+    assert {item.copied_from for item in (*copy.holes.inlet, *copy.claims)} == {"Korvath"}
     assert set(copy.copied) == {
         *(f"details/sample.{key}" for key in ("maker", "part_number", "price", "stated_bypass")),
         "observations/gasket.rubber",
@@ -149,9 +149,9 @@ def test_what_was_only_copied_is_still_missing_before_the_cut():
 def test_a_copied_reading_is_no_reading_taken_after_the_cut():
     copied = Reading("98 mm", copied_from="Korvath", taken_at="2026-11-02T10:00:00Z")
     late = Sample("x", readings={"can.height": (copied,)}, cut=Cut("roller cutter", "2026-11-01T10:00:00Z"))
-    assert "measured_after_cut" not in {one.code for one in analyse_sample(late, None).warnings}
+    assert "measured_after_cut" not in {warning.code for warning in analyse_sample(late, None).warnings}
     own = replace(late, readings={"can.height": (replace(copied, copied_from=None),)})
-    assert "measured_after_cut" in {one.code for one in analyse_sample(own, None).warnings}
+    assert "measured_after_cut" in {warning.code for warning in analyse_sample(own, None).warnings}
 
 
 @pytest.mark.parametrize("thing", ["details/sample.maker", "observations/can.grip", "states/can.height", "readings/1"])

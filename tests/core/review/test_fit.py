@@ -13,11 +13,11 @@ FILTER = {"thread.major_diameter": ("3/4 in",), "thread.pitch": ("16 tpi",), "ga
 def codes(mount, **more):
     readings = FILTER | {key.replace("__", "."): (entry,) for key, entry in more.items()}
     warnings = analyse_sample(Sample("A", readings=readings), Circuit(mount=mount)).warnings
-    return {one.code for one in warnings if one.code.startswith("fit_")}
+    return {warning.code for warning in warnings if warning.code.startswith("fit_")}
 
 
 @pytest.mark.parametrize(
-    ("mount", "found"),
+    ("mount", "expected"),
     [
         (Mount(19.05, 25.4 / 16, 74.0), set()),  # 3/4 in, 16 to the inch
         (Mount(20.0, 1.5, 74.0), {"fit_thread", "fit_pitch"}),  # M20 x 1.5
@@ -27,8 +27,8 @@ def codes(mount, **more):
         (None, set()),
     ],
 )
-def test_what_the_mount_contradicts_is_warned_of(mount, found):
-    assert codes(mount) == found
+def test_what_the_mount_contradicts_is_warned_of(mount, expected):
+    assert codes(mount) == expected
 
 
 def test_an_uncertain_reading_contradicts_nothing():
@@ -37,10 +37,10 @@ def test_an_uncertain_reading_contradicts_nothing():
 
 def test_a_reading_that_is_not_there_is_not_warned_of():
     warnings = analyse_sample(Sample("A"), Circuit(mount=Mount(19.05, 1.5, 70.0))).warnings
-    assert not any(one.code.startswith("fit_") for one in warnings)
+    assert not any(warning.code.startswith("fit_") for warning in warnings)
 
 
 def test_a_restriction_of_use_is_repeated_as_a_caution():
     for printed, expected in (("racing only", 1), ("none printed", 0), (None, 0)):
         warnings = analyse_sample(Sample("A", restriction=printed), None).warnings
-        assert sum(one.code == "restricted_use" for one in warnings) == expected
+        assert sum(warning.code == "restricted_use" for warning in warnings) == expected

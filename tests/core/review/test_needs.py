@@ -48,7 +48,7 @@ def filled(without=()):
     )
     for key, text in SEEN.items():
         if key in keys:
-            choice = next(one for one in OBSERVATIONS[key].choices if one.value.startswith(text))
+            choice = next(item for item in OBSERVATIONS[key].choices if item.value.startswith(text))
             sample = with_field_observed(sample, OBSERVATIONS[key], choice.value)
     return Study(FORMAT, VERSION, "short", oil=grade_oil("5W-30") if "oil" in keys else None), sample
 
@@ -56,12 +56,12 @@ def filled(without=()):
 def lacking(study, sample):
     """Return which of the five results and the map of the filter alone cannot be computed."""
     results = analyse_sample(sample, study.circuit).results
-    found = {name for name in HEADLINES if getattr(results, name).value is None and getattr(results, name).low is None}
+    result = {name for name in HEADLINES if getattr(results, name).value is None and getattr(results, name).low is None}
     try:
         filter_alone(study, sample)
     except MissingInputsError:
-        found.add("filter alone")
-    return found
+        result.add("filter alone")
+    return result
 
 
 def test_the_short_sheet_is_enough_for_the_five_results_and_the_filter_alone():
@@ -92,12 +92,12 @@ def test_a_blank_sample_is_told_choices_in_the_order_of_the_hands():
         "the opening pressure", "bypass valve, seat inside diameter",
     ]  # fmt: skip
     opening = next(need for need in needs if need.title == "the opening pressure")
-    assert [one.entries for one in opening.ways] == [1, 1, 2, 6]
+    assert [way.entries for way in opening.ways] == [1, 1, 2, 6]
     outlet = next(need for need in needs if need.title == "the outlet bore")
-    assert [(one.entries, len(one.left)) for one in outlet.ways] == [(1, 2), (1, 1)]  # a named thread is one line
+    assert [(way.entries, len(way.left)) for way in outlet.ways] == [(1, 2), (1, 1)]  # a named thread is one line
     assert len(needs) < len(error.value.keys)  # a choice takes the place of many lines
-    told = {key for need in needs for one in need.ways for key in one.way.keys}
-    assert {"bypass.spring_wire_diameter", "sample.stated_bypass", "engine"} <= told
+    words = {key for need in needs for way in need.ways for key in way.way.keys}
+    assert {"bypass.spring_wire_diameter", "sample.stated_bypass", "engine"} <= words
 
 
 def test_a_way_that_is_almost_gone_comes_first():
@@ -106,7 +106,7 @@ def test_a_way_that_is_almost_gone_comes_first():
     study, sample = Study(FORMAT, VERSION, "x"), Sample("A", readings={key: (text,) for key, text in six.items()})
     opening = open_needs(study, sample, ["bypass.spring_free_length"])[0]
     assert opening.ways[0].left == ("bypass.opening_pressure",)
-    assert {one.left for one in opening.ways} == {
+    assert {way.left for way in opening.ways} == {
         ("bypass.opening_pressure",), ("sample.stated_bypass",), ("bypass.opening_force",), ("bypass.spring_free_length",),
     }  # fmt: skip
 

@@ -13,8 +13,8 @@ from tabrel.core.review.reading_table import read_reading_table
 
 def told(table):
     return [
-        (one.label, one.quantity.key if one.quantity else None, [r.text for r in one.readings], one.state)
-        for one in table.readings
+        (reading.label, reading.quantity.key if reading.quantity else None, [r.text for r in reading.readings], reading.state)
+        for reading in table.readings
     ]
 
 
@@ -63,14 +63,14 @@ def test_three_layouts_say_the_same(text, layout):
 )
 def test_a_quantity_is_known_by_the_words_of_the_trade(words, key, unit):
     named = named_quantity(words)
-    assert [one.key for one in named.quantities] == [key]
+    assert [quantity.key for quantity in named.quantities] == [key]
     assert named.unit == unit
 
 
-@pytest.mark.parametrize("quantity", QUANTITIES.values(), ids=lambda one: one.key)
+@pytest.mark.parametrize("quantity", QUANTITIES.values(), ids=lambda item: item.key)
 def test_every_quantity_is_known_by_its_part_and_title_and_by_its_key(quantity):
     for words in (quantity.key, f"{PART_TITLES[quantity.part]}: {quantity.title}"):
-        assert quantity.key in [one.key for one in named_quantity(words).quantities]
+        assert quantity.key in [item.key for item in named_quantity(words).quantities]
 
 
 def test_words_that_could_be_several_are_refused_with_their_names():
@@ -99,7 +99,7 @@ def test_bare_numbers_without_a_unit_are_asked_for_and_taken_in_the_unit_that_is
 
 def test_a_number_that_cannot_be_is_refused_and_one_that_is_unlikely_is_questioned_and_the_rest_stays():
     table = read_reading_table("filter\tcan OD [mm]\tcan wall thickness [mm]\tcan mass [g]\nA\t76e9\t4.7\t120\n")
-    assert [one.state for one in table.readings] == ["refused", "questioned", "understood"]
+    assert [reading.state for reading in table.readings] == ["refused", "questioned", "understood"]
     assert "cannot be the outside diameter" in table.readings[0].why
 
 
@@ -125,7 +125,7 @@ def test_a_decimal_mark_that_could_be_either_is_asked():
 
 def test_readings_without_a_label_are_of_the_filter_in_hand_or_of_none():
     text = "can mass [g]\tcan height [mm]\n120\t98\n"
-    assert {one.state for one in read_reading_table(text).readings} == {"refused"}
+    assert {reading.state for reading in read_reading_table(text).readings} == {"refused"}
     assert read_reading_table(text, own_label="X").labels == ("X",)
 
 

@@ -78,10 +78,10 @@ def test_counts_stand_above_claims_and_claims_above_the_estimate():
     estimated = made.samples[0]
     claimed = replace(estimated, claims=(claim_from_wording("99 % at 20 µm(c)", "box"),))
     counted = replace(claimed, counts=SAMPLE.counts)
-    bases = [efficiency_at_size(measure_sample(one, made.circuit), 20.0).basis for one in (estimated, claimed, counted)]
+    bases = [efficiency_at_size(measure_sample(item, made.circuit), 20.0).basis for item in (estimated, claimed, counted)]
     assert bases == ["estimate", "claim", "counts"]
     evidence = efficiency_evidence(measure_sample(counted, made.circuit))
-    assert [one.is_used for one in evidence.claims] == [False]
+    assert [claim.is_used for claim in evidence.claims] == [False]
     assert evidence.claims[0].compared.verdict == "claim_higher"
 
 
@@ -111,9 +111,9 @@ DEMO = Path(__file__).parents[3] / "src" / "tabrel" / "demo" / "mountain_road_se
 
 
 def test_the_demo_holds_each_kind_of_evidence():
-    samples = {one.label: one for one in read_study_file(DEMO).samples}
+    samples = {sample.label: sample for sample in read_study_file(DEMO).samples}
     assert len(samples["Brennig"].counts.intervals) == 6
     assert len(samples["Dunmor"].counts.intervals) == 1
     assert samples["Korvath"].counts is None
-    claim = next(one for one in samples["Halvene"].claims if one.kind == "efficiency")
+    claim = next(item for item in samples["Halvene"].claims if item.kind == "efficiency")
     assert compare_with_counts(claim, counted_test(samples["Halvene"].counts)).verdict == "claim_higher"

@@ -66,9 +66,9 @@ def test_starts_of_draws_that_are_followed_at_once_are_those_of_each_alone(monke
     together = warm_ups(drawn, 5, cycle, plan)
     alone = [warm_up(one_draw(problem.sampled, i), cycle, plan) for i in range(5)]
     assert len({start.filled_after for start in alone}) == 5  # each in its own time
-    for found, expected in zip(together, alone, strict=True):
+    for result, expected in zip(together, alone, strict=True):
         for field in fields(WarmUp):
-            np.testing.assert_allclose(getattr(found, field.name), getattr(expected, field.name), rtol=1e-6, atol=1e-9)
+            np.testing.assert_allclose(getattr(result, field.name), getattr(expected, field.name), rtol=1e-6, atol=1e-9)
 
 
 def test_courses_that_want_different_things_are_sent_each_its_own():
@@ -76,17 +76,17 @@ def test_courses_that_want_different_things_are_sent_each_its_own():
     asked = []
 
     def course(i):
-        told = []
+        sentences = []
         for k in range(i + 1):
             place = np.full(k + 1, float(i))
-            found = yield Wanted("filling" if k % 2 else "steady", place, place, place, ("lift",) if i else ("balance",))
-            told.append({name: values.tolist() for name, values in found.items()})
-        return told
+            result = yield Wanted("filling" if k % 2 else "steady", place, place, place, ("lift",) if i else ("balance",))
+            sentences.append({name: values.tolist() for name, values in result.items()})
+        return sentences
 
     def solve(which, wanted):
-        assert len({one.condition for one in wanted}) == 1
+        assert len({item.condition for item in wanted}) == 1
         asked.append(list(which))
-        return [{name: one.speed * 10 for name in one.names} for one in wanted]
+        return [{name: item.speed * 10 for name in item.names} for item in wanted]
 
     assert followed([course(i) for i in range(3)], solve) == [
         [{"balance": [0]}],
@@ -151,16 +151,16 @@ def test_what_changes_faster_than_a_second_is_averaged_and_not_sampled():
     time = np.arange(0, 60.05, 0.1)
     fast = CycleTrace(time, np.where(np.arange(len(time)) % 2, 3000.0, 1000.0), None)
     plan, _ = completed_plan(None)
-    found, mean = (warm_up(point(), cycle, plan) for cycle in (fast, flat_cycle(1.0, 2000.0)))
-    assert found.volume == pytest.approx(mean.volume, rel=0.01)
-    assert found.filled_after == pytest.approx(mean.filled_after, rel=0.02)
+    computed, mean = (warm_up(point(), cycle, plan) for cycle in (fast, flat_cycle(1.0, 2000.0)))
+    assert computed.volume == pytest.approx(mean.volume, rel=0.01)
+    assert computed.filled_after == pytest.approx(mean.filled_after, rel=0.02)
 
 
 def test_a_step_between_two_seconds_stays_where_it_is():
     cycle = CycleTrace(np.array([0.0, 10.4, 10.41, 20.0]), np.array([0.0, 0.0, 2000.0, 2000.0]), None)
     assert evened(cycle) is cycle
     warm, _ = completed_plan(WarmUpPlan(start_c=90.0, end_c=90.0))
-    start, flat = (warm_up(point(), one, warm) for one in (cycle, flat_cycle(1.0, 2000.0)))
+    start, flat = (warm_up(point(), item, warm) for item in (cycle, flat_cycle(1.0, 2000.0)))
     assert start.filled_after - 10.405 == pytest.approx(flat.filled_after, abs=0.02)
 
 
@@ -231,7 +231,7 @@ def test_at_the_loading_found_the_valve_just_opens():
     assert (np.diff(loadings) > 0).all()
     for celsius, loading in zip(temperatures, loadings, strict=True):
         around = [point(loading=loading * off) for off in (0.999, 1.001)]
-        below, above = (solved_at(one, celsius, 2000.0).quantity("bypass_fraction")[0] for one in around)
+        below, above = (solved_at(item, celsius, 2000.0).quantity("bypass_fraction")[0] for item in around)
         assert below == 0
         assert above > 0
 

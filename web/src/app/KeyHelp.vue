@@ -22,7 +22,7 @@ const TABS = [
 ] as const
 const terms = computed(() => {
   const wanted = help.term.trim().toLowerCase()
-  return catalogue().glossary.filter((one) => `${one.term} ${one.meaning}`.toLowerCase().includes(wanted))
+  return catalogue().glossary.filter((item) => `${item.term} ${item.meaning}`.toLowerCase().includes(wanted))
 })
 </script>
 
@@ -45,11 +45,11 @@ const terms = computed(() => {
       <InputText v-model="help.term" autofocus class="find" size="small" aria-label="Find a term" placeholder="find a term" />
       <p v-if="!terms.length" class="soft">No term with these words.</p>
       <dl class="terms">
-        <template v-for="one in terms" :key="one.term">
-          <dt>{{ one.term }}</dt>
+        <template v-for="term in terms" :key="term.term">
+          <dt>{{ term.term }}</dt>
           <dd>
-            {{ one.meaning }}
-            <span v-if="one.unit || one.standard" class="soft">{{ [one.unit, one.standard].filter(Boolean).join(' · ') }}</span>
+            {{ term.meaning }}
+            <span v-if="term.unit || term.standard" class="soft">{{ [term.unit, term.standard].filter(Boolean).join(' · ') }}</span>
           </dd>
         </template>
       </dl>

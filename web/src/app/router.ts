@@ -88,7 +88,7 @@ export const router = createRouter({
 
 /** Add the stations at which readings of a stage are typed, once the catalogue is there. */
 export function addStages(): void {
-  for (const { name } of catalogue().stations.filter((one) => one.is_stage))
+  for (const { name } of catalogue().stations.filter((station) => station.is_stage))
     router.addRoute('study', {
       path: name,
       name,

@@ -51,7 +51,7 @@ const partTitles = computed(() =>
   Object.fromEntries(catalogue().parts.map((part) => [part.key, part.title])),
 )
 const placeOfBypass = computed(
-  () => parts.value.flatMap((part) => part.observations).find((one) => one.key === 'bypass.location')?.value ?? null,
+  () => parts.value.flatMap((part) => part.observations).find((item) => item.key === 'bypass.location')?.value ?? null,
 )
 const placement = computed(() => (props.stage === 'outside' ? 'inlet' : props.stage === 'element' ? 'centre_tube' : null))
 const generalWarnings = computed(() => {
@@ -78,7 +78,7 @@ const items = computed(() => {
 })
 
 function partTitle(part: Schemas['PartOut']): string {
-  const same = parts.value.filter((one) => one.hole_group && one.title === part.title)
+  const same = parts.value.filter((item) => item.hole_group && item.title === part.title)
   return same.length > 1 ? `${part.title} ${same.indexOf(part) + 1}` : part.title
 }
 
@@ -149,22 +149,22 @@ watch(
             @previous="stops.step(-1)"
             @here="lit = field.key"
           />
-          <template v-for="one in part.observations" :key="one.key">
+          <template v-for="item in part.observations" :key="item.key">
             <ObservationField
-              v-if="observations().get(one.key)"
-              :observation="observations().get(one.key)!"
-              :value="one.value"
+              v-if="observations().get(item.key)"
+              :observation="observations().get(item.key)!"
+              :value="item.value"
               :set="changes.setObservation"
               @next="stops.step(1)"
               @previous="stops.step(-1)"
-              @here="lit = one.key"
+              @here="lit = item.key"
             />
           </template>
         </section>
         <section v-else class="part">
           <HolesEntry
             :placement="placement!"
-            :title="parts.some((one) => one.hole_group) ? 'More holes' : 'Holes'"
+            :title="parts.some((part) => part.hole_group) ? 'More holes' : 'Holes'"
             :sample-id="sampleId"
             :family="preferences.family"
             :add="changes.addHoles"

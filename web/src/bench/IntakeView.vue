@@ -36,7 +36,7 @@ const labels = computed(() => (study.data.value?.samples ?? []).map((sample) => 
 /** Warnings about a detail. */
 const questions = computed(() => {
   const { detail_questions: asked = {}, analysis } = sheet.data.value ?? {}
-  return { ...asked, ...Object.fromEntries((analysis?.warnings ?? []).filter((one) => details().has(one.where)).map((one) => [one.where, one.message])) }
+  return { ...asked, ...Object.fromEntries((analysis?.warnings ?? []).filter((item) => details().has(item.where)).map((item) => [item.where, item.message])) }
 })
 
 function of(prefix: string) {

@@ -55,8 +55,8 @@ watchDebounced(
 /** The notes beside the table belong to this very table. */
 const isLooked = computed(() => found.value !== null && foundOf.value === JSON.stringify(body.value))
 const cells = computed(() => found.value?.readings ?? [])
-const of = (state: Cell['state']) => cells.value.filter((one) => one.state === state)
-const count = computed(() => cells.value.filter((one) => one.state === 'understood' || one.state === 'questioned').reduce((sum, one) => sum + one.readings.length, 0))
+const of = (state: Cell['state']) => cells.value.filter((cell) => cell.state === state)
+const count = computed(() => cells.value.filter((cell) => cell.state === 'understood' || cell.state === 'questioned').reduce((sum, one) => sum + one.readings.length, 0))
 
 function begin(text: string) {
   draft.value = { ...EMPTY, text }
@@ -94,7 +94,7 @@ async function take() {
       <textarea id="readings-text" v-model="draft.text" rows="14" class="typed" spellcheck="false" placeholder="filter&#9;can OD [mm]&#9;strip length [m]&#10;Korvath&#9;76.2&#9;1.62" @keydown.ctrl.enter.prevent="take" />
       <p class="acts">
         <label class="tool file">choose a file<input ref="picker" type="file" accept=".csv,.tsv,.txt,.xlsx" class="unseen" @change="onFile" /></label>
-        <label v-if="sheets.length > 1">sheet <select aria-label="Sheet of the workbook" @change="begin(sheets[($event.target as HTMLSelectElement).selectedIndex]!.text)"><option v-for="one in sheets" :key="one.name">{{ one.name }}</option></select></label>
+        <label v-if="sheets.length > 1">sheet <select aria-label="Sheet of the workbook" @change="begin(sheets[($event.target as HTMLSelectElement).selectedIndex]!.text)"><option v-for="sheet in sheets" :key="sheet.name">{{ sheet.name }}</option></select></label>
         <button type="button" class="tool" :disabled="!isLooked || !found?.is_complete" data-take @click="take">{{ found?.is_complete ? `take ${count} reading${count === 1 ? '' : 's'}` : 'take it' }}</button>
       </p>
       <p v-if="found?.asks_decimal || draft.decimal" class="ask" data-ask="decimal">
@@ -109,8 +109,8 @@ async function take() {
       <p class="soft fine">A filter a row, a filter a column, or a reading a row. Columns are known by the words of the trade, units by the heading. Numbers stay as they are written, with their unit; nothing is taken before you take it, and each filter can be undone. Readings without a label are of the filter in hand.</p>
     </section>
     <section class="seen" tabindex="0" role="region" aria-label="What is understood">
-      <p v-for="one in taken" :key="one.sample_id" data-taken>
-        <router-link :to="{ name: 'outside', params: { studyId, sampleId: one.sample_id } }">{{ one.label }}</router-link>{{ one.is_new ? ', begun' : '' }}: {{ one.reading_count }} reading{{ one.reading_count === 1 ? '' : 's' }} taken.
+      <p v-for="item in taken" :key="item.sample_id" data-taken>
+        <router-link :to="{ name: 'outside', params: { studyId, sampleId: item.sample_id } }">{{ item.label }}</router-link>{{ item.is_new ? ', begun' : '' }}: {{ item.reading_count }} reading{{ item.reading_count === 1 ? '' : 's' }} taken.
       </p>
       <p v-if="found?.problem" class="said-wrong">{{ found.problem }}</p>
       <template v-else-if="found && cells.length">
@@ -123,13 +123,13 @@ async function take() {
             <tr><th scope="col">line</th><th scope="col">filter</th><th scope="col">heading</th><th scope="col">taken for</th><th scope="col">readings</th><th scope="col">what is said</th></tr>
           </thead>
           <tbody>
-            <tr v-for="(one, i) in cells" :key="i" :data-cell-state="one.state">
-              <td class="number">{{ one.line }}</td>
-              <td>{{ one.label }}</td>
-              <td>{{ one.words }}</td>
-              <td>{{ one.understood_as }}</td>
-              <td class="typed">{{ one.readings.length ? one.readings.join(', ') : one.text }}</td>
-              <td><strong :class="one.state">{{ STATES[one.state] }}</strong><template v-if="one.why">: {{ one.why }}</template></td>
+            <tr v-for="(item, i) in cells" :key="i" :data-cell-state="item.state">
+              <td class="number">{{ item.line }}</td>
+              <td>{{ item.label }}</td>
+              <td>{{ item.words }}</td>
+              <td>{{ item.understood_as }}</td>
+              <td class="typed">{{ item.readings.length ? item.readings.join(', ') : item.text }}</td>
+              <td><strong :class="item.state">{{ STATES[item.state] }}</strong><template v-if="item.why">: {{ item.why }}</template></td>
             </tr>
           </tbody>
         </table>

@@ -16,9 +16,9 @@ defineEmits<{ pick: [key: string] }>()
 const picture = computed(() => {
   if (props.lit.startsWith('holes.')) return 'plate'
   if (props.lit.startsWith('bypass.')) return 'valve'
-  return props.sheet.parts.flatMap((part) => part.fields).find((one) => one.key === props.lit)?.drawing ?? 'section'
+  return props.sheet.parts.flatMap((part) => part.fields).find((item) => item.key === props.lit)?.drawing ?? 'section'
 })
-const place = computed(() => props.sheet.parts.flatMap((part) => part.observations).find((one) => one.key === 'bypass.location')?.value ?? null)
+const place = computed(() => props.sheet.parts.flatMap((part) => part.observations).find((item) => item.key === 'bypass.location')?.value ?? null)
 </script>
 
 <template>

@@ -28,7 +28,7 @@ function onKey(event: KeyboardEvent) {
     <label for="short-oil">Oil</label>
     <select id="short-oil" v-model="grade" :aria-invalid="refused !== ''" @keydown="onKey" @change="keep">
       <option value="">{{ name ? 'another grade …' : 'choose a grade …' }}</option>
-      <option v-for="one in grades" :key="one" :value="one">{{ one }}, typical</option>
+      <option v-for="grade in grades" :key="grade" :value="grade">{{ grade }}, typical</option>
     </select>
     <p class="name">{{ name }}</p>
     <p v-if="refused" class="said-wrong" role="alert">{{ refused }}</p>

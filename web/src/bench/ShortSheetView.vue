@@ -56,16 +56,16 @@ const rows = computed<Row[]>(() => {
   if (!now) return []
   const marked = everythingCopied(now)
   return catalogue().short_sheet.map((row) => {
-    const part = now.parts.find((one) => one.fields.some((field) => field.key === row.key) || one.observations.some((seen) => seen.key === row.key))
-    const field = part?.fields.find((one) => one.key === row.key)
+    const part = now.parts.find((part) => part.fields.some((field) => field.key === row.key) || part.observations.some((seen) => seen.key === row.key))
+    const field = part?.fields.find((field) => field.key === row.key)
     const observation = observations().get(row.key)
-    const groups = row.key.startsWith('holes.') ? now.parts.filter((one) => one.key.startsWith(`${row.key}[`)) : []
+    const groups = row.key.startsWith('holes.') ? now.parts.filter((part) => part.key.startsWith(`${row.key}[`)) : []
     const of = [...(field ? thingsOfField(field) : []), ...(observation ? [`observations/${row.key}`] : []), ...groups.flatMap(thingsOfPart)]
     return {
       ...row,
       field: field && part ? titled(field, part.title) : undefined,
       observation: observation && titled(observation, observation.part),
-      value: part?.observations.find((one) => one.key === row.key)?.value ?? null,
+      value: part?.observations.find((observation) => observation.key === row.key)?.value ?? null,
       groups,
       things: of,
       copied: of.some((thing) => thing in marked),
@@ -79,7 +79,7 @@ const things = computed(() => rows.value.flatMap((row) => row.things))
 const left = computed(() => open.value.size)
 const without = computed(() => {
   const results = sheet.data.value?.analysis.results
-  return results ? headlines(results, preferences.family).filter((one) => !one.complete).map((one) => one.title) : []
+  return results ? headlines(results, preferences.family).filter((item) => !item.complete).map((item) => item.title) : []
 })
 
 /** Hole sizes that make the area; where the holes lie is asked on the full sheet. */
@@ -88,7 +88,7 @@ const sizesOf = (group: Schemas['PartOut']) => group.fields.filter((field) => !f
 /** Name of a field in a link to it. */
 function fieldTitle(key: string): string {
   const detail = details().get(key)
-  return detail?.title ?? catalogue().quantities.find((one) => one.key === key)?.title ?? observations().get(key)?.title ?? key
+  return detail?.title ?? catalogue().quantities.find((quantity) => quantity.key === key)?.title ?? observations().get(key)?.title ?? key
 }
 const to = (key: string) => ({ name: stationOfKey(key, sheet.data.value), query: { field: key } })
 

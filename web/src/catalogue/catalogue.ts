@@ -12,9 +12,9 @@ let observationsByKey: ReadonlyMap<string, Schemas['ObservationOut']> = new Map(
 
 export function installCatalogue(fetched: Catalogue): void {
   held = fetched
-  detailsByKey = new Map(fetched.details.map((one) => [one.key, one]))
-  quantitiesByKey = new Map(fetched.quantities.map((one) => [one.key, one]))
-  observationsByKey = new Map(fetched.observations.map((one) => [one.key, one]))
+  detailsByKey = new Map(fetched.details.map((detail) => [detail.key, detail]))
+  quantitiesByKey = new Map(fetched.quantities.map((quantity) => [quantity.key, quantity]))
+  observationsByKey = new Map(fetched.observations.map((observation) => [observation.key, observation]))
 }
 
 export function fetchCatalogue(): Promise<Catalogue> {

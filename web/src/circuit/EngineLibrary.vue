@@ -96,10 +96,10 @@ const then = (line: Schemas['EngineLineOut']) => (props.family === 'metric' ? li
       </div>
     </form>
     <ul>
-      <li v-for="one in engines" :key="`${one.id}-${one.name}`">
-        <button type="button" class="link" :data-engine="one.name" @click="look(one.name)">{{ one.name }} …</button>
-        <span class="soft"> {{ one.id === null ? 'invented, to begin with' : 'saved' }} · {{ one[family] }}</span>
-        <button v-if="one.id !== null" type="button" class="link" :aria-label="`Remove ${one.name} from the library`" @click="run(() => props.remove(one.id!))">remove</button>
+      <li v-for="item in engines" :key="`${item.id}-${item.name}`">
+        <button type="button" class="link" :data-engine="item.name" @click="look(item.name)">{{ item.name }} …</button>
+        <span class="soft"> {{ item.id === null ? 'invented, to begin with' : 'saved' }} · {{ item[family] }}</span>
+        <button v-if="item.id !== null" type="button" class="link" :aria-label="`Remove ${item.name} from the library`" @click="run(() => props.remove(item.id!))">remove</button>
       </li>
     </ul>
     <p class="soft fine">Choosing one shows what it would change. The study gets its own copy; undo brings back what was there.</p>

@@ -27,9 +27,9 @@ const part = ref('pump')
 
 /** Which part of the drawing a detail belongs to. */
 function partOf(key: string): string | null {
-  return catalogue().circuit_parts.find((one) => one.details.includes(key))?.name ?? null
+  return catalogue().circuit_parts.find((part) => part.details.includes(key))?.name ?? null
 }
-const chosen = computed(() => catalogue().circuit_parts.find((one) => one.name === part.value) ?? catalogue().circuit_parts[0]!)
+const chosen = computed(() => catalogue().circuit_parts.find((item) => item.name === part.value) ?? catalogue().circuit_parts[0]!)
 const fields = computed(() => chosen.value.details.flatMap((key) => details().get(key) ?? []))
 const oilDetails = computed(() => [...details().values()].filter((detail) => detail.key.startsWith('oil.')))
 const texts = computed(() => sheet.data.value?.details ?? {})

@@ -18,8 +18,8 @@ const shares = computed(() => {
     { name: 'jets', value: point.jets_l_min },
     { name: 'slip', value: point.slip_l_min },
   ]
-    .filter((one) => one.value > 1e-9)
-    .map((one) => ({ ...one, share: one.value / point.displaced_l_min }))
+    .filter((item) => item.value > 1e-9)
+    .map((item) => ({ ...item, share: item.value / point.displaced_l_min }))
 })
 const NO_TITLES: ReadonlyMap<string, string> = new Map()
 const USUAL_LEFTOVER = 5
@@ -32,8 +32,8 @@ const off = computed(() => Math.abs(props.point?.leftover_percent ?? 0) > USUAL_
     <p v-if="problem" class="said-wrong" role="alert" data-hot="problem">{{ problem }}</p>
     <p v-else-if="!point" class="soft fine">Needs {{ missing.length ? missing.map((key) => inputName(key, NO_TITLES)).join(', ') : 'oil, pump, regulator and hot gallery' }}.</p>
     <template v-else>
-      <div class="bar" role="img" :aria-label="shares.map((one) => `${one.name} ${significant(one.value * flow.factor, 3)} ${flow.symbol}`).join(', ')">
-        <span v-for="one in shares" :key="one.name" :class="one.name" :style="{ width: `${100 * one.share}%` }">{{ one.share > 0.08 ? one.name : '' }}</span>
+      <div class="bar" role="img" :aria-label="shares.map((share) => `${share.name} ${significant(share.value * flow.factor, 3)} ${flow.symbol}`).join(', ')">
+        <span v-for="share in shares" :key="share.name" :class="share.name" :style="{ width: `${100 * share.share}%` }">{{ share.share > 0.08 ? share.name : '' }}</span>
       </div>
       <p class="fine">
         The pump displaces {{ significant(point.displaced_l_min * flow.factor, 3) }} {{ flow.symbol }}:
@@ -50,7 +50,7 @@ const off = computed(() => Math.abs(props.point?.leftover_percent ?? 0) > USUAL_
       </p>
       <p v-if="point.studs.length" class="fine" data-hot="studs">
         Stud at this flow:
-        {{ point.studs.map((one) => `${significant(one.bore_mm * mm.factor, 3)} ${mm.symbol} costs ${significant(one.loss_kpa * kpa.factor, 2)}`).join(', ') }} {{ kpa.symbol }}.
+        {{ point.studs.map((stud) => `${significant(stud.bore_mm * mm.factor, 3)} ${mm.symbol} costs ${significant(stud.loss_kpa * kpa.factor, 2)}`).join(', ') }} {{ kpa.symbol }}.
       </p>
     </template>
   </section>

@@ -29,10 +29,10 @@ const up = VISCOSITY_TICKS.filter((tick) => tick >= THINNEST && tick <= THICKEST
 function part(from: number, to: number): string {
   const inside = props.line.temperature_c
     .map((celsius, i) => ({ celsius, kinematic: props.line.kinematic_mm2_s[i]! }))
-    .filter((one) => one.celsius >= from && one.celsius <= to && one.kinematic < THICKEST && one.kinematic > THINNEST)
+    .filter((item) => item.celsius >= from && item.celsius <= to && item.kinematic < THICKEST && item.kinematic > THINNEST)
   return linePath(
-    inside.map((one) => scale.x(one.celsius)),
-    inside.map((one) => scale.y(one.kinematic)),
+    inside.map((item) => scale.x(item.celsius)),
+    inside.map((item) => scale.y(item.kinematic)),
   )
 }
 const known = computed(() => part(Math.max(SPAN[0], props.line.coldest_point_c), Math.min(SPAN[1], props.line.warmest_point_c)))
@@ -56,7 +56,7 @@ const mark = computed(() => ({
 }))
 const words = computed(
   () =>
-    `Kinematic viscosity over temperature: ${props.line.points.map((one) => `${significant(one.kinematic_mm2_s, 3)} mm²/s at ${one.temperature_c} °C`).join(', ')}; extended below ${props.line.coldest_point_c} and above ${props.line.warmest_point_c} °C.`,
+    `Kinematic viscosity over temperature: ${props.line.points.map((point) => `${significant(point.kinematic_mm2_s, 3)} mm²/s at ${point.temperature_c} °C`).join(', ')}; extended below ${props.line.coldest_point_c} and above ${props.line.warmest_point_c} °C.`,
 )
 
 function place(event: PointerEvent): { x: number; y: number } {

@@ -23,7 +23,7 @@ const props = defineProps<{
 const grade = ref('')
 const gradeOptions = computed(() => [
   { value: '', label: 'begin with a typical grade …' },
-  ...props.grades.map((one) => ({ value: one, label: `${one}, typical` })),
+  ...props.grades.map((grade) => ({ value: grade, label: `${grade}, typical` })),
 ])
 const { refused: said, guarded } = useRefusal()
 const reading = ref(-25)

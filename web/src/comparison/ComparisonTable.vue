@@ -40,7 +40,7 @@ function interval(band: Schemas['SliceBandOut'] | undefined): string {
 
 /** The greatest differential pressure of the element over the whole map, and with the valve stuck shut. */
 function pressed(sampleId: number) {
-  const known = props.behaviour?.find((one) => one.sample_id === sampleId)
+  const known = props.behaviour?.find((item) => item.sample_id === sampleId)
   const shown = (value: number | null | undefined) => (value == null ? '' : significant(value * kpa.value.factor, 3))
   return { most: shown(known?.element_greatest_kpa), stuck: shown(known?.element_greatest_stuck_kpa) }
 }

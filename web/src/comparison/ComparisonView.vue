@@ -75,7 +75,7 @@ const { state, run, stop } = useSlices()
 const chart = useTemplateRef<InstanceType<typeof SliceChart>>('chart')
 const quantity = computed(() => quantityNamed(place.quantity))
 const quantityName = computed({ get: (): string => place.quantity, set: (name) => (place.quantity = name as MapQuantityName) })
-const quantities = computed(() => mapQuantities().map((one) => ({ value: one.name, label: one.title_in_slice })))
+const quantities = computed(() => mapQuantities().map((quantity) => ({ value: quantity.name, label: quantity.title_in_slice })))
 const title = computed(() => quantity.value.title_in_slice)
 const ids = computed(() => comparison.data.value?.filters.map((side) => side.key) ?? [])
 const shown = computed(() => ids.value.filter((id) => !hidden.value.includes(id)))
@@ -122,7 +122,7 @@ function go() {
 }
 
 function toggle(id: string) {
-  hidden.value = hidden.value.includes(id) ? hidden.value.filter((one) => one !== id) : [...hidden.value, id]
+  hidden.value = hidden.value.includes(id) ? hidden.value.filter((item) => item !== id) : [...hidden.value, id]
 }
 
 function pick(sampleId: number) {

@@ -13,7 +13,7 @@ const lots = useQuery({
   queryFn: () => unwrap(client.GET('/api/studies/{study_id}/lots', { params: { path: { study_id: props.studyId } } })),
   retry: false,
 })
-const changed = (pair: Schemas['PairOut']) => pair.findings.filter((one) => one.finding === 'different')
+const changed = (pair: Schemas['PairOut']) => pair.findings.filter((finding) => finding.finding === 'different')
 const numbers = computed(() => lots.data.value ?? [])
 const shown = (side: Schemas['InBothOut'] | null) => side?.[preferences.family] ?? 'not looked at'
 </script>
@@ -21,15 +21,15 @@ const shown = (side: Schemas['InBothOut'] | null) => side?.[preferences.family] 
 <template>
   <section v-if="numbers.length" class="lots" aria-label="From lot to lot">
     <h2>From lot to lot</h2>
-    <div v-for="one in numbers" :key="one.maker + one.part_number" :data-lots="one.part_number">
-      <p>{{ one.maker }} {{ one.part_number }}: {{ one.specimens.length }} specimens, in the order they were made</p>
+    <div v-for="number in numbers" :key="number.maker + number.part_number" :data-lots="number.part_number">
+      <p>{{ number.maker }} {{ number.part_number }}: {{ number.specimens.length }} specimens, in the order they were made</p>
       <ol>
-        <li v-for="(specimen, i) in one.specimens" :key="specimen.sample_id">
+        <li v-for="(specimen, i) in number.specimens" :key="specimen.sample_id">
           {{ specimen.label }} <span class="soft">{{ specimen.study_name }}, {{ specimen.made ? `made ${specimen.made}` : 'date not known' }}</span>
           <template v-if="i">
-            <span v-if="!changed(one.pairs[i - 1]!).length" class="soft"> · nothing found changed</span>
+            <span v-if="!changed(number.pairs[i - 1]!).length" class="soft"> · nothing found changed</span>
             <ul v-else>
-              <li v-for="finding in changed(one.pairs[i - 1]!)" :key="finding.key">{{ finding.part }} {{ finding.title }}: {{ shown(finding.of_first) }} → {{ shown(finding.of_second) }}</li>
+              <li v-for="finding in changed(number.pairs[i - 1]!)" :key="finding.key">{{ finding.part }} {{ finding.title }}: {{ shown(finding.of_first) }} → {{ shown(finding.of_second) }}</li>
             </ul>
           </template>
         </li>

@@ -21,9 +21,9 @@ const others = useQuery({
   <section class="others plain" aria-label="Samples of other studies">
     <label>find a sample of another study <input v-model="words" placeholder="label, maker, part number or study" autocomplete="off" /></label>
     <ul v-if="others.data.value?.length">
-      <li v-for="one in others.data.value" :key="one.sample_id">
-        <button type="button" class="tool" :disabled="taken.includes(one.sample_id)" @click="emit('add', one.sample_id)">{{ one.label }}</button>
-        <span class="soft">{{ [one.maker, one.part_number].filter(Boolean).join(' ') }} · {{ one.other_study }}</span>
+      <li v-for="other in others.data.value" :key="other.sample_id">
+        <button type="button" class="tool" :disabled="taken.includes(other.sample_id)" @click="emit('add', other.sample_id)">{{ other.label }}</button>
+        <span class="soft">{{ [other.maker, other.part_number].filter(Boolean).join(' ') }} · {{ other.other_study }}</span>
       </li>
     </ul>
     <p v-else-if="others.data.value" class="soft">{{ settled ? 'No sample of another study has that in its name.' : 'There is no other study with a sample yet.' }}</p>

@@ -49,7 +49,7 @@ function pairOf(one: string, other: string): Pair | undefined {
 const pair = computed(
   () =>
     (chosen.value && pairOf(chosen.value.first, chosen.value.second)) ??
-    pairs.value.find((one) => one.part_verdict === 'nothing_tells_them_apart') ??
+    pairs.value.find((pair) => pair.part_verdict === 'nothing_tells_them_apart') ??
     pairs.value[0],
 )
 

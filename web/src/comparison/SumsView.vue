@@ -103,7 +103,7 @@ const slips = computed(() => lines.value.filter((line) => line.follows === 'does
         </template>
         <template v-if="sums.data.value?.claimed.length">
           <h2 class="small">Sums that claims of this study hold</h2>
-          <p v-for="one in sums.data.value.claimed" :key="one.text" class="fine">{{ one.text }} <button type="button" class="tool" @click="keep(one.text)">recompute and keep</button></p>
+          <p v-for="item in sums.data.value.claimed" :key="item.text" class="fine">{{ item.text }} <button type="button" class="tool" @click="keep(item.text)">recompute and keep</button></p>
         </template>
       </section>
       <section class="kept" aria-label="Kept lines">

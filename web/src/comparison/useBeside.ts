@@ -9,8 +9,8 @@ export function useBeside(studyId: MaybeRefOrGetter<number>) {
   const set = (ids: number[]) => (stored.value = { ...stored.value, [key()]: ids })
   return {
     beside,
-    add: (id: number) => set([...beside.value.filter((one) => one !== id), id]),
-    remove: (id: number) => set(beside.value.filter((one) => one !== id)),
+    add: (id: number) => set([...beside.value.filter((item) => item !== id), id]),
+    remove: (id: number) => set(beside.value.filter((item) => item !== id)),
     clear: () => set([]),
   }
 }

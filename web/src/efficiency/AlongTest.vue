@@ -17,7 +17,7 @@ watchEffect(() => {
 const along = computed(() => props.test.along)
 const point = computed(() => props.test.points[chosen.value])
 const range = computed<[number, number]>(() => {
-  const ends = [...(along.value.low_percent[chosen.value] ?? []), ...(along.value.high_percent[chosen.value] ?? []), ...(along.value.percent[chosen.value] ?? [])].filter((one) => one !== null)
+  const ends = [...(along.value.low_percent[chosen.value] ?? []), ...(along.value.high_percent[chosen.value] ?? []), ...(along.value.percent[chosen.value] ?? [])].filter((item) => item !== null)
   return ends.length ? [Math.max(-100, Math.min(...ends)), Math.max(...ends)] : [0, 100]
 })
 const time = computed(() => zeroBasedScale(Math.max(...along.value.time_min, 1), BOX.left, BOX.right, 8))
@@ -26,7 +26,7 @@ const percent = computed(() => {
   const room = Math.max((high - low) * 0.15, 0.2)
   const [from, to] = [low - room, Math.min(100, high + room)]
   const at = (value: number) => BOX.bottom + ((BOX.top - BOX.bottom) * (value - from)) / (to - from)
-  const step = [0.1, 0.2, 0.5, 1, 2, 5, 10, 20, 50].find((one) => (to - from) / one <= 5) ?? 100
+  const step = [0.1, 0.2, 0.5, 1, 2, 5, 10, 20, 50].find((item) => (to - from) / item <= 5) ?? 100
   const ticks = Array.from({ length: Math.floor(to / step) - Math.ceil(from / step) + 1 }, (_, i) => Number(((Math.ceil(from / step) + i) * step).toFixed(2)))
   return { at, up: ticks.map((tick) => ({ at: at(tick), label: plainNumber(tick, 6) })) }
 })
@@ -41,7 +41,7 @@ const marks = computed(() =>
 const dust = computed(() => zeroBasedScale(Math.max(...along.value.retained_g, 1), BOX.left, BOX.right, 8))
 const ratio = computed(() => zeroBasedScale(Math.max(...along.value.ratio, props.test.terminal_ratio) * 1.05, BOX.bottom, BOX.top, 4))
 const loading = computed(() =>
-  along.value.ratio.length > 1 ? linePath(along.value.retained_g.map((grams) => dust.value.at(grams)), along.value.ratio.map((one) => ratio.value.at(one))) : '',
+  along.value.ratio.length > 1 ? linePath(along.value.retained_g.map((grams) => dust.value.at(grams)), along.value.ratio.map((item) => ratio.value.at(item))) : '',
 )
 const shown = (value: number | null) => (value === null ? 'none' : `${significant(value, 3)} %`)
 const capacity = computed(() => {
@@ -58,7 +58,7 @@ const capacity = computed(() => {
       <h3>
         Along the test, at
         <select v-model="chosen" aria-label="Counted size shown along the test">
-          <option v-for="(one, i) in test.points" :key="one.size_um" :value="i">{{ one.size_um }} µm</option>
+          <option v-for="(point, i) in test.points" :key="point.size_um" :value="i">{{ point.size_um }} µm</option>
         </select>
       </h3>
       <svg class="chart" viewBox="0 0 520 152" role="img" :aria-label="`Efficiency at ${point?.size_um} µm along ${marks.length} intervals, from ${significant(range[0], 3)} to ${significant(range[1], 3)} %.`">

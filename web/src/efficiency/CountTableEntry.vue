@@ -165,7 +165,7 @@ async function onTake() {
     <ul v-if="found && (found.said.length || found.settings.length)" class="said soft">
       <li v-for="sentence in found.said" :key="sentence">{{ sentence }}</li>
       <li v-if="found.settings.length">
-        Conditions: {{ found.settings.map((one) => `${one.title} ${one.text}`).join('; ') }}.
+        Conditions: {{ found.settings.map((setting) => `${setting.title} ${setting.text}`).join('; ') }}.
         <button v-if="isGrid && !conditionAtFault" type="button" class="tool" :aria-pressed="opensConditions" @click="opensConditions = !opensConditions">{{ opensConditions ? 'hide their lines' : 'show their lines' }}</button>
       </li>
     </ul>
@@ -187,7 +187,7 @@ async function onTake() {
               <td v-for="(cell, c) in row" :key="c">
                 <input
                   :value="cell"
-                  :size="r + 1 < heading ? 26 : Math.max(9, ...draft.cells.slice(Math.max(0, heading - 1)).map((one) => (one[c] ?? '').length))"
+                  :size="r + 1 < heading ? 26 : Math.max(9, ...draft.cells.slice(Math.max(0, heading - 1)).map((item) => (item[c] ?? '').length))"
                   :data-cell="`${r}/${c}`"
                   :aria-label="`line ${r + 1}, ${meaning.get(c)?.words ?? `column ${c + 1}`}`"
                   :aria-invalid="faultAt(r + 1, c) ? 'true' : undefined"
@@ -209,7 +209,7 @@ async function onTake() {
     </div>
     <template v-else-if="found && found.row_count > MOST_ROWS">
       <p class="soft">{{ found.row_count.toLocaleString('en') }} lines.</p>
-      <p v-for="fault in faults.filter((one) => one.line !== null)" :key="fault.id" class="said-wrong" role="alert">Line {{ fault.line }}: {{ fault.words }}</p>
+      <p v-for="fault in faults.filter((fault) => fault.line !== null)" :key="fault.id" class="said-wrong" role="alert">Line {{ fault.line }}: {{ fault.words }}</p>
     </template>
     <div v-if="isGrid || found" class="tools">
       <button type="button" class="tool take" data-take :disabled="!found?.is_complete" @click="onTake">{{ count }}</button>

@@ -22,7 +22,7 @@ function path(sizes: readonly number[], values: readonly (number | null)[]): str
   return drawn
 }
 function band(sizes: readonly number[], low: readonly (number | null)[], high: readonly (number | null)[]): string {
-  if (!sizes.length || low.some((one) => one === null) || high.some((one) => one === null)) return ''
+  if (!sizes.length || low.some((item) => item === null) || high.some((item) => item === null)) return ''
   return `${path(sizes, low)}L${path([...sizes].reverse(), [...high].reverse()).slice(1)}Z`
 }
 

@@ -27,15 +27,15 @@ const assumed = computed(() => props.station.result.assumed.map((key) => (key.st
         </tr>
       </thead>
       <tbody>
-        <tr v-for="one in test.sizes_at_beta" :key="one.beta">
-          <td>{{ one.beta }}</td>
-          <td class="number" :class="{ soft: one.extrapolated }" :title="one.extrapolated ? 'outside the counted sizes: an extrapolation' : undefined">{{ shownNumber(one.size_um) }}{{ one.extrapolated ? ' *' : '' }}</td>
+        <tr v-for="item in test.sizes_at_beta" :key="item.beta">
+          <td>{{ item.beta }}</td>
+          <td class="number" :class="{ soft: item.extrapolated }" :title="item.extrapolated ? 'outside the counted sizes: an extrapolation' : undefined">{{ shownNumber(item.size_um) }}{{ item.extrapolated ? ' *' : '' }}</td>
         </tr>
       </tbody>
     </table>
-    <p v-if="test?.sizes_at_beta.some((one) => one.extrapolated) && test.curves.length" class="soft fine">* outside the counted sizes: an extrapolation</p>
+    <p v-if="test?.sizes_at_beta.some((item) => item.extrapolated) && test.curves.length" class="soft fine">* outside the counted sizes: an extrapolation</p>
     <p v-if="test?.budget.length" class="fine">
-      Uncertainty at 20 µm(c): {{ test.budget.map((one) => `${one.title} ${significant(one.share_percent, 2)} %`).join(', ') }} of the variance.
+      Uncertainty at 20 µm(c): {{ test.budget.map((item) => `${item.title} ${significant(item.share_percent, 2)} %`).join(', ') }} of the variance.
     </p>
     <table v-if="station.claims.length" aria-label="Claims beside the counts">
       <thead>

@@ -10,7 +10,7 @@ export function textOf(cells: readonly (readonly string[])[]): string {
 
 /** Return cells with one of them changed, and as wide as it takes. */
 export function withCell(cells: readonly (readonly string[])[], row: number, column: number, text: string): string[][] {
-  return cells.map((one, i) => (i === row ? Array.from({ length: Math.max(one.length, column + 1) }, (_, k) => (k === column ? text : (one[k] ?? ''))) : [...one]))
+  return cells.map((cell, i) => (i === row ? Array.from({ length: Math.max(cell.length, column + 1) }, (_, k) => (k === column ? text : (cell[k] ?? ''))) : [...cell]))
 }
 
 /** Return cells with an empty row at the end, as wide as the widest. */
@@ -26,7 +26,7 @@ export function withColumn(cells: readonly (readonly string[])[]): string[][] {
 
 /** Return cells without a row. */
 export function withoutRow(cells: readonly (readonly string[])[], row: number): string[][] {
-  return cells.filter((_, i) => i !== row).map((one) => [...one])
+  return cells.filter((_, i) => i !== row).map((item) => [...item])
 }
 
 export function widthOf(cells: readonly (readonly string[])[]): number {

@@ -50,7 +50,7 @@ export function placing(station: Station, upward: Upward, box: Box): Placing {
   const clear = across.filter((tick, i) => i === 0 || tick.at - across[i - 1]!.at > 16)
   if (upward === 'percent') {
     const y = scaleLinear([0, 100], [box.bottom, box.top]).clamp(true)
-    return { x, y, size: (at) => x.invert(at), across: clear, up: [0, 20, 40, 60, 80, 90, 100].map((one) => ({ at: y(one), label: String(one) })) }
+    return { x, y, size: (at) => x.invert(at), across: clear, up: [0, 20, 40, 60, 80, 90, 100].map((item) => ({ at: y(item), label: String(item) })) }
   }
   const betas = (station.test?.points ?? []).flatMap((point) => [point.beta ?? 1, point.beta_high ?? point.beta_low ?? 1])
   const claimed = station.claims.map((claim) => betaOf(claim.percent ?? 0))

@@ -27,13 +27,13 @@ const staleOf = ref<number | null>(null)
 const reason = ref('')
 const first = useTemplateRef<HTMLInputElement>('first')
 const subjects = computed(() => [
-  ...catalogue().quantities.map((one) => ({ key: one.key, title: `${one.part}: ${one.title}` })),
-  ...catalogue().claimable_results.map((key) => ({ key, title: `Result: ${catalogue().results.find((one) => one.key === key)?.title ?? key}` })),
-  ...catalogue().observations.map((one) => ({ key: one.key, title: `${one.part}, seen: ${one.title}` })),
+  ...catalogue().quantities.map((quantity) => ({ key: quantity.key, title: `${quantity.part}: ${quantity.title}` })),
+  ...catalogue().claimable_results.map((key) => ({ key, title: `Result: ${catalogue().results.find((result) => result.key === key)?.title ?? key}` })),
+  ...catalogue().observations.map((observation) => ({ key: observation.key, title: `${observation.part}, seen: ${observation.title}` })),
 ])
 /** Capitals and spaces do not matter: what is typed is one of the list, or it is not. */
 const plain = (text: string) => text.trim().replace(/\s+/g, ' ').toLowerCase()
-const subject = computed(() => subjects.value.find((one) => plain(one.title) === plain(about.value)))
+const subject = computed(() => subjects.value.find((subject) => plain(subject.title) === plain(about.value)))
 
 async function add() {
   if (about.value.trim() && !subject.value) {
@@ -96,7 +96,7 @@ async function markStale(claim: Schemas['ClaimOut']) {
       </li>
     </ul>
     <ul v-if="contradictions.length" class="against" data-contradictions>
-      <li v-for="one in contradictions" :key="one" class="said-wrong">{{ one }}</li>
+      <li v-for="contradiction in contradictions" :key="contradiction" class="said-wrong">{{ contradiction }}</li>
     </ul>
     <form class="add" data-stop :data-unsaved="wording.trim() || value.trim() ? 'claim' : undefined" @submit.prevent="add" @keydown.escape.stop="empty">
       <label class="wide">
@@ -107,7 +107,7 @@ async function markStale(claim: Schemas['ClaimOut']) {
         or a check on
         <input v-model="about" list="claim-subjects" autocomplete="off" placeholder="media: strip length" />
         <datalist id="claim-subjects">
-          <option v-for="one in subjects" :key="one.key" :value="one.title" />
+          <option v-for="subject in subjects" :key="subject.key" :value="subject.title" />
         </datalist>
       </label>
       <label>

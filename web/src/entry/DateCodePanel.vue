@@ -42,10 +42,10 @@ const remove = (id: number) => guarded(() => unwrap(client.DELETE('/api/date-cod
 
 <template>
   <div class="codes" data-key="date-code">
-    <p v-for="one in readings" :key="one.rule" class="reading">
-      <span>by “{{ one.rule }}”: {{ one.words }}<template v-if="one.decade_before">, or ten years before</template></span>
-      <button v-if="one.iso !== made" type="button" @click="take(one.iso)">made on {{ one.iso }}</button>
-      <button v-if="one.decade_before && one.decade_before !== made" type="button" @click="take(one.decade_before)">made on {{ one.decade_before }}</button>
+    <p v-for="item in readings" :key="item.rule" class="reading">
+      <span>by “{{ item.rule }}”: {{ item.words }}<template v-if="item.decade_before">, or ten years before</template></span>
+      <button v-if="item.iso !== made" type="button" @click="take(item.iso)">made on {{ item.iso }}</button>
+      <button v-if="item.decade_before && item.decade_before !== made" type="button" @click="take(item.decade_before)">made on {{ item.decade_before }}</button>
     </p>
     <p v-if="known.data.value?.says && known.data.value.code === code" class="said-wrong">{{ known.data.value.says }}</p>
     <button v-if="!stating" type="button" @click="state">Rules of date codes …</button>
@@ -58,9 +58,9 @@ const remove = (id: number) => guarded(() => unwrap(client.DELETE('/api/date-cod
         <template v-for="(means, token) in catalogue().date_tokens" :key="token"><dt class="typed">{{ token }}</dt><dd>{{ means }}</dd></template>
       </dl>
       <ul v-if="known.data.value?.rules.length">
-        <li v-for="one in known.data.value.rules" :key="one.id">
-          <strong>{{ one.name }}</strong> <span class="typed">{{ one.pattern }}</span><template v-if="one.maker"> of {{ one.maker }}</template>
-          <button type="button" @click="remove(one.id)">Remove</button>
+        <li v-for="rule in known.data.value.rules" :key="rule.id">
+          <strong>{{ rule.name }}</strong> <span class="typed">{{ rule.pattern }}</span><template v-if="rule.maker"> of {{ rule.maker }}</template>
+          <button type="button" @click="remove(rule.id)">Remove</button>
         </li>
       </ul>
     </form>

@@ -147,7 +147,7 @@ function onKey(event: KeyboardEvent) {
       @blur="keep"
     >
       <option value="">{{ detail.usual ? `${detail.usual}, assumed` : 'not stated' }}</option>
-      <option v-for="one in detail.choices" :key="one" :value="one">{{ one.replaceAll('_', ' ') }}</option>
+      <option v-for="choice in detail.choices" :key="choice" :value="choice">{{ choice.replaceAll('_', ' ') }}</option>
     </select>
     <input
       v-else
@@ -165,7 +165,7 @@ function onKey(event: KeyboardEvent) {
       @blur="keep"
     />
     <datalist v-if="options?.length || detail.choices.length" :id="`of-${detail.key}`">
-      <option v-for="one in options?.length ? options : detail.choices" :key="one" :value="one" />
+      <option v-for="choice in options?.length ? options : detail.choices" :key="choice" :value="choice" />
     </datalist>
     <p v-if="refused" class="said-wrong" role="alert">{{ refused }}</p>
     <p v-if="question && !refused" class="said-wrong">{{ question }}</p>

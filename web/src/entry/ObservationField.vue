@@ -39,7 +39,7 @@ const others = computed(() => parts.value.filter((value) => !isChoice(value)).jo
 function toggle(value: string) {
   const first = props.observation.choices[0]!.value
   if (!props.observation.several) return choose(holds(value) ? null : value)
-  const without = parts.value.filter((one) => one !== value && (value === first ? !isChoice(one) : one !== first))
+  const without = parts.value.filter((part) => part !== value && (value === first ? !isChoice(part) : part !== first))
   return choose([...without, ...(holds(value) ? [] : [value])].join(APART) || null)
 }
 let underway = 0

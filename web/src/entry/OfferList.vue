@@ -15,8 +15,8 @@ const unsaved = computed(() => Object.values(typed.value).some((text) => text.tr
 /** The cheapest of each currency: what is asked in another one is not compared. */
 const cheapest = computed(() => {
   const found = new Map<string, Schemas['OfferOut']>()
-  for (const one of props.offers) if (one.each_amount < (found.get(one.currency)?.each_amount ?? Infinity)) found.set(one.currency, one)
-  return new Set([...found.values()].map((one) => one.id))
+  for (const offer of props.offers) if (offer.each_amount < (found.get(offer.currency)?.each_amount ?? Infinity)) found.set(offer.currency, offer)
+  return new Set([...found.values()].map((item) => item.id))
 })
 
 async function add() {
@@ -43,14 +43,14 @@ async function add() {
         </tr>
       </thead>
       <tbody>
-        <tr v-for="one in offers" :key="one.id" :data-offer="one.id">
-          <th scope="row">{{ one.shop }}</th>
-          <td class="number">{{ one.price }}</td>
-          <td class="number">{{ one.pack_of }}</td>
-          <td class="number">{{ one.delivery ?? 'not stated' }}</td>
-          <td class="number"><strong v-if="cheapest.has(one.id)" title="the least in this currency">{{ one.each }}</strong><template v-else>{{ one.each }}</template></td>
-          <td>{{ one.seen ?? '' }}</td>
-          <td><button type="button" @click="guarded(() => changes.removeOffer(one.id))">Remove</button></td>
+        <tr v-for="item in offers" :key="item.id" :data-offer="item.id">
+          <th scope="row">{{ item.shop }}</th>
+          <td class="number">{{ item.price }}</td>
+          <td class="number">{{ item.pack_of }}</td>
+          <td class="number">{{ item.delivery ?? 'not stated' }}</td>
+          <td class="number"><strong v-if="cheapest.has(item.id)" title="the least in this currency">{{ item.each }}</strong><template v-else>{{ item.each }}</template></td>
+          <td>{{ item.seen ?? '' }}</td>
+          <td><button type="button" @click="guarded(() => changes.removeOffer(item.id))">Remove</button></td>
         </tr>
       </tbody>
     </table>

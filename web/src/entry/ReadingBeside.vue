@@ -48,7 +48,7 @@ function leave(event: Event) {
       with
       <select v-model="instrument" data-beside="instrument" tabindex="-1" title="taken with (Alt+I)">
         <option value="">{{ term('instrument', field.instrument) }}</option>
-        <option v-for="name in field.instruments.filter((one) => one !== field.instrument)" :key="name" :value="name">
+        <option v-for="name in field.instruments.filter((instrument) => instrument !== field.instrument)" :key="name" :value="name">
           {{ term('instrument', name) }}
         </option>
       </select>

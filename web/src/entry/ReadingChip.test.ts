@@ -41,7 +41,7 @@ describe('a reading chip', () => {
     await wrapper.get('button').trigger('click')
     await wrapper.get('input').trigger('keydown', { key: 'Enter' })
     expect(wrapper.get('[role="alert"]').text()).toContain('Type the right one')
-    await wrapper.findAll('button').find((one) => one.text() === 'Set aside …')!.trigger('click')
+    await wrapper.findAll('button').find((item) => item.text() === 'Set aside …')!.trigger('click')
     expect(wrapper.text()).toContain('because')
   })
   it('asks for a reason in place and does not take an empty one', async () => {

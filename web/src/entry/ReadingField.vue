@@ -205,14 +205,14 @@ defineExpose({ focus })
     <ReadingMean :field="field" :preview="preview" :family="family" :unit="unit" />
     <div class="chips">
       <ReadingChip
-        v-for="one in field.readings"
-        :key="one.id"
-        :reading="one"
+        v-for="item in field.readings"
+        :key="item.id"
+        :reading="item"
         :usual-instrument="field.instrument"
         :unit="unit"
-        :correct="(meant, reason) => changes.correct(one.id, { text: meant, family, reason })"
-        @set-aside="leaveChip(changes.setAside(one.id, $event))"
-        @use-again="leaveChip(changes.useAgain(one.id))"
+        :correct="(meant, reason) => changes.correct(item.id, { text: meant, family, reason })"
+        @set-aside="leaveChip(changes.setAside(item.id, $event))"
+        @use-again="leaveChip(changes.useAgain(item.id))"
         @leave="focus"
       />
       <CopiedMark :things="things" />

@@ -28,14 +28,14 @@ const band = computed(() => {
 })
 const curve = computed(() => linePath(sizes.value.map(x), props.efficiency.estimate.map(y)))
 const points = computed(() =>
-  props.efficiency.claims.flatMap((one) =>
-    one.percent === null ? [] : one.sizes_um_c.map((size) => ({ x: x(size), y: y(one.percent!), bound: one.relation !== '=', words: one.words })),
+  props.efficiency.claims.flatMap((claim) =>
+    claim.percent === null ? [] : claim.sizes_um_c.map((size) => ({ x: x(size), y: y(claim.percent!), bound: claim.relation !== '=', words: claim.words })),
   ),
 )
 const rows = computed(() =>
-  props.efficiency.claims.map((one) => {
-    const [low, high] = [one.low_at_20_percent, one.high_at_20_percent]
-    return { ...one, at20: low === null && high === null ? '' : `${shownNumber({ value: null, low, high })} %` }
+  props.efficiency.claims.map((claim) => {
+    const [low, high] = [claim.low_at_20_percent, claim.high_at_20_percent]
+    return { ...claim, at20: low === null && high === null ? '' : `${shownNumber({ value: null, low, high })} %` }
   }),
 )
 const at20 = computed(() => {

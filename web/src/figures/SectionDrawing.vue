@@ -68,7 +68,7 @@ const defectWay = computed(() => {
 })
 
 const dimension = computed(() => {
-  const found = props.section.dimensions.find((one) => one.key === props.lit)
+  const found = props.section.dimensions.find((dimension) => dimension.key === props.lit)
   if (!found) return null
   const [[x0, y0], [x1, y1]] = found.points_mm as [[number, number], [number, number]]
   const length = Math.hypot(x1 - x0, y1 - y0)
@@ -91,7 +91,7 @@ const dimension = computed(() => {
 const told = computed(() => {
   const guessed = new Set(props.section.parts.filter((part) => part.guessed).map((part) => part.key.split('.')[0]))
   const size = `${significant(2 * props.section.radius_mm * unit.value.factor, 3)} by ${significant((props.section.top_mm - props.section.bottom_mm) * unit.value.factor, 3)} ${unit.value.symbol}`
-  return `Section through the filter, ${size}${guessed.size ? `; typical sizes for ${[...guessed].join(', ')}` : ''}.${props.section.problems.map((one) => ` ${one}.`).join('')}`
+  return `Section through the filter, ${size}${guessed.size ? `; typical sizes for ${[...guessed].join(', ')}` : ''}.${props.section.problems.map((problem) => ` ${problem}.`).join('')}`
 })
 </script>
 

@@ -87,11 +87,11 @@ const told = computed(() =>
             <td>gross, one face</td>
             <td class="number">{{ square(strip.gross_cm2) }}</td>
           </tr>
-          <tr v-for="one in strip.deductions" :key="one.key" :class="{ lit: lit === one.key }">
+          <tr v-for="deduction in strip.deductions" :key="deduction.key" :class="{ lit: lit === deduction.key }">
             <td>
-              <button type="button" class="link" tabindex="-1" @click="$emit('pick', one.key)">{{ term('media_deduction', one.key) }}</button>
+              <button type="button" class="link" tabindex="-1" @click="$emit('pick', deduction.key)">{{ term('media_deduction', deduction.key) }}</button>
             </td>
-            <td class="number">{{ one.measured ? `− ${square(one.cm2)}` : 'not measured' }}</td>
+            <td class="number">{{ deduction.measured ? `− ${square(deduction.cm2)}` : 'not measured' }}</td>
           </tr>
           <tr class="sum">
             <td>{{ strip.is_forecast ? 'forecast' : 'effective' }}, {{ area.symbol }}</td>

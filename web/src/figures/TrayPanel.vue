@@ -62,7 +62,7 @@ const yields = computed(() => props.tray.yield_mpa?.map((mpa) => significant(mpa
       >.
     </p>
     <p class="fine">
-      <template v-for="(part, i) in tray.parts.filter((one) => one.grams === null)" :key="part.part"
+      <template v-for="(part, i) in tray.parts.filter((part) => part.grams === null)" :key="part.part"
         ><template v-if="i">, </template
         ><button type="button" class="link" tabindex="-1" @click="$emit('pick', `${part.part}.mass`)">
           {{ parts[part.part]?.toLowerCase() }}</button

@@ -17,14 +17,14 @@ const pressure = computed(() => shownUnit('kpa', props.family))
 const length = computed(() => shownUnit('mm', props.family))
 const flow = computed(() => shownUnit('l_min', props.family))
 const curves = computed(() => props.valve.curves)
-const x = computed(() => zeroBasedScale(Math.max(...curves.value.flatMap((one) => one.kpa)) * pressure.value.factor, LEFT, RIGHT, 6))
+const x = computed(() => zeroBasedScale(Math.max(...curves.value.flatMap((curve) => curve.kpa)) * pressure.value.factor, LEFT, RIGHT, 6))
 const panels = computed(() =>
   ([
     ['lift', 'lift_mm', length.value],
     ['flow', 'l_min', flow.value],
   ] as const).map(([name, key, unit]) => {
     const { top, bottom } = PANELS[name]
-    const high = Math.max(...curves.value.flatMap((one) => one[key])) * unit.factor
+    const high = Math.max(...curves.value.flatMap((curve) => curve[key])) * unit.factor
     const y = zeroBasedScale(high * 1.08, bottom, top, 3)
     return {
       name,
@@ -33,11 +33,11 @@ const panels = computed(() =>
       across: name === 'flow' ? x.value.ticks.map((tick) => ({ at: x.value.at(tick), label: tick })) : [],
       up: y.ticks.map((tick) => ({ at: y.at(tick), label: tick })),
       symbol: unit.symbol,
-      lines: curves.value.map((one) => ({
-        temperature: one.temperature_c,
+      lines: curves.value.map((curve) => ({
+        temperature: curve.temperature_c,
         path: linePath(
-          one.kpa.map((kpa) => x.value.at(kpa * pressure.value.factor)),
-          one[key].map((value) => y.at(value * unit.factor)),
+          curve.kpa.map((kpa) => x.value.at(kpa * pressure.value.factor)),
+          curve[key].map((value) => y.at(value * unit.factor)),
         ),
       })),
     }
@@ -60,7 +60,7 @@ const band = computed(() => {
   return { x: low!, width: Math.max(0, high! - low!) }
 })
 const told = computed(() => {
-  const last = (key: 'lift_mm' | 'l_min') => curves.value.map((one) => `${significant(one[key].at(-1)! * (key === 'l_min' ? flow.value.factor : length.value.factor), 3)} at ${one.temperature_c} °C`)
+  const last = (key: 'lift_mm' | 'l_min') => curves.value.map((curve) => `${significant(curve[key].at(-1)! * (key === 'l_min' ? flow.value.factor : length.value.factor), 3)} at ${curve.temperature_c} °C`)
   return `Lift and flow against pressure. At the end of the curve lift ${last('lift_mm').join(', ')} ${length.value.symbol}; flow ${last('l_min').join(', ')} ${flow.value.symbol}.`
 })
 </script>

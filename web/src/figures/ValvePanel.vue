@@ -17,7 +17,7 @@ function shown(kpa: number, expanded: number | null = null) {
   return withUncertainty(kpa * unit.value.factor, expanded === null ? null : expanded * unit.value.factor)
 }
 const rows = computed(() =>
-  props.valve.evidence.map((one) => ({ ...one, name: term('opening_way', one.basis), ...shown(one.kpa, one.expanded_kpa) })),
+  props.valve.evidence.map((item) => ({ ...item, name: term('opening_way', item.basis), ...shown(item.kpa, item.expanded_kpa) })),
 )
 const band = computed(() => {
   const stated = props.valve.stated_band
@@ -67,8 +67,8 @@ const springWords = computed(() => {
       </table>
       <p v-else class="soft">nothing yet says at what pressure it opens</p>
       <ul class="says">
-        <li v-for="one in agreementLines(valve.agreements)" :key="one.words" :class="{ 'said-wrong': !one.agrees }">
-          {{ one.words }}
+        <li v-for="item in agreementLines(valve.agreements)" :key="item.words" :class="{ 'said-wrong': !item.agrees }">
+          {{ item.words }}
         </li>
         <li v-for="words in band" :key="words">{{ words }}</li>
         <li v-if="valve.lift_is_assumed && valve.lift_limit_mm !== null">The lift limit is assumed: a quarter of the seat.</li>

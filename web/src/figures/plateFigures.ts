@@ -30,7 +30,7 @@ export function sectionDiscs(plate: Plate, family: UnitFamily): Disc[] {
   const { symbol, factor } = shownUnit('mm2', family)
   const least = Math.min(...plate.sections.map((section) => section.area_mm2))
   return [...plate.sections]
-    .sort((one, other) => other.area_mm2 - one.area_mm2)
+    .sort((item, other) => other.area_mm2 - item.area_mm2)
     .map(({ name, area_mm2 }) => ({
       name,
       words: `${term('section', name) ?? name} ${significant(area_mm2 * factor, 3)} ${symbol}${

@@ -28,7 +28,7 @@ const GAP_SHARE = 0.12
 /** Patches of the whole strip that are lost, x along it from the seam. */
 function lostParts(strip: Strip): StripPatch[] {
   const open = strip.width_mm - 2 * strip.potting_mm
-  const blockedArea = strip.deductions.find((one) => one.key === 'media.blocked_area')?.cm2 ?? 0
+  const blockedArea = strip.deductions.find((deduction) => deduction.key === 'media.blocked_area')?.cm2 ?? 0
   const whole = { y: strip.potting_mm, height: open }
   const parts: StripPatch[] = [
     { key: 'element.potting_depth', x: 0, y: 0, width: strip.length_mm, height: strip.potting_mm },

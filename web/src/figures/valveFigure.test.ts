@@ -51,8 +51,8 @@ describe('the valve in section', () => {
       'bench pressure and stated setting disagree',
     )
     const pair = (second: string, normalised_error: number) => ({ first: 'pressure', second, normalised_error, agrees: normalised_error <= 1 })
-    expect(agreementLines([pair('force', 0.2), pair('spring', 0.7)]).map((one) => one.words)).toEqual(['all of them agree (Eₙ up to 0.7)'])
-    expect(agreementLines([pair('force', 0.2), pair('spring', 0.7), pair('stated', 3)]).map((one) => one.words)).toEqual([
+    expect(agreementLines([pair('force', 0.2), pair('spring', 0.7)]).map((item) => item.words)).toEqual(['all of them agree (Eₙ up to 0.7)'])
+    expect(agreementLines([pair('force', 0.2), pair('spring', 0.7), pair('stated', 3)]).map((item) => item.words)).toEqual([
       'bench pressure and stated setting disagree (Eₙ 3.0)',
       'the other pairs agree (Eₙ up to 0.7)',
     ])

@@ -106,11 +106,11 @@ export function agreementWords(one: Schemas['AgreementOut']): string {
 
 /** Return what all comparisons say together: every pair that disagrees by name, those that agree in one line. */
 export function agreementLines(all: readonly Schemas['AgreementOut'][]): { words: string; agrees: boolean }[] {
-  const disagreeing = all.filter((one) => !one.agrees)
-  const agreeing = all.filter((one) => one.agrees)
-  const lines = disagreeing.map((one) => ({ words: agreementWords(one), agrees: false }))
-  if (agreeing.length <= 1) return [...lines, ...agreeing.map((one) => ({ words: agreementWords(one), agrees: true }))]
-  const largest = Math.max(...agreeing.map((one) => one.normalised_error ?? 0)).toFixed(1)
+  const disagreeing = all.filter((item) => !item.agrees)
+  const agreeing = all.filter((item) => item.agrees)
+  const lines = disagreeing.map((item) => ({ words: agreementWords(item), agrees: false }))
+  if (agreeing.length <= 1) return [...lines, ...agreeing.map((item) => ({ words: agreementWords(item), agrees: true }))]
+  const largest = Math.max(...agreeing.map((item) => item.normalised_error ?? 0)).toFixed(1)
   const which = disagreeing.length ? 'the other pairs agree' : 'all of them agree'
   return [...lines, { words: `${which} (Eₙ up to ${largest})`, agrees: true }]
 }

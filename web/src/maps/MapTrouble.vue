@@ -21,7 +21,7 @@ const where = computed(() => (props.error instanceof ProblemError ? props.error.
 const needs = computed(() => (props.isAlone ? props.sheet?.needs.filter_alone : props.sheet?.needs.map) ?? [])
 const aloneIsThere = computed(() => !props.isAlone && props.sheet?.needs.filter_alone.length === 0)
 const groups = computed(() => {
-  const titles: Record<string, string> = Object.fromEntries(catalogue().stations.map((one) => [one.name, one.title]))
+  const titles: Record<string, string> = Object.fromEntries(catalogue().stations.map((station) => [station.name, station.title]))
   const found = new Map<string, Schemas['OpenNeedOut'][]>()
   for (const need of needs.value) found.set(need.group, [...(found.get(need.group) ?? []), need])
   return [...found].map(([group, needs]) => ({ title: titles[group] ?? group, needs }))

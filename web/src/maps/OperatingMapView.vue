@@ -98,8 +98,8 @@ const unchangedAlone = computed(() => (changed.value ? (aloneBase.data.value ?? 
 
 const choices = computed(() =>
   mapQuantities()
-    .filter((one) => !isAlone.value || one.of_filter_alone)
-    .map((one) => ({ value: one.name, label: one.title })),
+    .filter((item) => !isAlone.value || item.of_filter_alone)
+    .map((item) => ({ value: item.name, label: item.title })),
 )
 const quantityName = computed({ get: (): string => quantity.value.name, set: (name) => (place.quantity = name as MapQuantityName) })
 const quantity = computed(() => {
@@ -175,9 +175,9 @@ const bypassed = computed(() => {
 })
 const inputWords = computed(() => {
   const inputs = (isAlone.value ? shownAlone.value : shownMap.value)?.inputs ?? []
-  const counts = inputsByProvenance(inputs).map((one) => `${one.keys.length} ${term('provenance', one.provenance)}`).join(', ')
+  const counts = inputsByProvenance(inputs).map((item) => `${item.keys.length} ${term('provenance', item.provenance)}`).join(', ')
   const strongest = sensitivity.data.value && !sensitivity.isPlaceholderData.value ? strongestAssumptions(sensitivity.data.value) : []
-  return strongest.length ? `${counts}; most sensitive to the ${strongest.map((one) => term('assumption', one.name)).join(' and the ')}` : counts
+  return strongest.length ? `${counts}; most sensitive to the ${strongest.map((item) => term('assumption', item.name)).join(' and the ')}` : counts
 })
 /** Caption of a saved picture. */
 const caption = computed(() => {
@@ -220,7 +220,7 @@ useKeys([
     words: ['what the map shows', 'differential pressure', 'flow split'],
     matches: bareKey('q'), single: true,
     run: () => {
-      const names = choices.value.map((one) => one.value)
+      const names = choices.value.map((choice) => choice.value)
       place.quantity = names[(names.indexOf(quantity.value.name) + 1) % names.length]!
     },
   },
@@ -231,7 +231,7 @@ useKeys([
     does: 'next panel: here, what if, flow, inputs and sensitivity',
     matches: bareKey('w'), single: true,
     run: () => {
-      const names = PANELS.map((one) => one.value)
+      const names = PANELS.map((panel) => panel.value)
       place.panel = names[(names.indexOf(place.panel) + 1) % names.length]!
     },
   },

@@ -19,7 +19,7 @@ const props = defineProps<{
   failed: string
 }>()
 /** The two strongest are marked. */
-const strongest = computed(() => new Set(strongestAssumptions(props.sensitivity!).map((one) => one.name)))
+const strongest = computed(() => new Set(strongestAssumptions(props.sensitivity!).map((item) => item.name)))
 const rowClass = (one: Assumption) => ({ used: strongest.value.has(one.name) })
 const byTitle = (one: Assumption) => term('assumption', one.name)
 const counts = computed(() => inputsByProvenance(props.sensitivity?.inputs ?? []))
@@ -47,9 +47,9 @@ const name = (key: string) => (key.startsWith('model.') ? term('assumption', key
         </Column>
       </DataTable>
       <p class="soft fine">Mean change over the map when one assumption alone goes to either end of its 95 % band.</p>
-      <details v-for="one in counts" :key="one.provenance" :data-source="one.provenance">
-        <summary>{{ one.keys.length }} {{ term('provenance', one.provenance) }}</summary>
-        <p class="fine">{{ one.keys.map(name).join(' · ') }}</p>
+      <details v-for="count in counts" :key="count.provenance" :data-source="count.provenance">
+        <summary>{{ count.keys.length }} {{ term('provenance', count.provenance) }}</summary>
+        <p class="fine">{{ count.keys.map(name).join(' · ') }}</p>
       </details>
     </template>
   </section>

@@ -83,7 +83,7 @@ function holesText(holes: Schemas['RoundHoles'] | null | undefined): string {
 }
 
 function choose(id: string) {
-  const found = props.saved.find((one) => String(one.id) === id)
+  const found = props.saved.find((item) => String(item.id) === id)
   if (found) {
     draft.value = { ...found.scenario }
     name.value = found.scenario.name
@@ -96,15 +96,15 @@ function clear() {
   said.value = {}
 }
 
-const chosen = computed(() => props.saved.find((one) => one.scenario.name === draft.value.name) ?? null)
+const chosen = computed(() => props.saved.find((item) => item.scenario.name === draft.value.name) ?? null)
 watch(draft, () => (saveSaid.value = ''))
 
 const options = (words: Readonly<Record<string, string>>) => Object.entries(words).map(([value, label]) => ({ value, label }))
 const savedOptions = computed(() => [
   { value: '', label: isChanged(draft.value) ? 'not saved' : 'as it is' },
-  ...props.saved.map((one) => ({ value: String(one.id), label: one.scenario.name })),
+  ...props.saved.map((item) => ({ value: String(item.id), label: item.scenario.name })),
 ])
-const gradeOptions = computed(() => [{ value: '', label: "the study's" }, ...props.grades.map((one) => ({ value: one, label: `${one}, typical` }))])
+const gradeOptions = computed(() => [{ value: '', label: "the study's" }, ...props.grades.map((grade) => ({ value: grade, label: `${grade}, typical` }))])
 const locationOptions = [{ value: '', label: 'as it is' }, ...options(terms('bypass_location'))]
 const regulatorOptions = [{ value: '', label: 'works' }, ...options(terms('regulator_fault'))]
 

@@ -22,6 +22,6 @@ describe('sensitivity of a map', () => {
   })
   it('counts the inputs by where they come from', () => {
     const inputs = [{ key: 'a', provenance: 'assumed' }, { key: 'b', provenance: 'measured' }, { key: 'c', provenance: 'assumed' }]
-    expect(inputsByProvenance(inputs).map((one) => [one.provenance, one.keys.length])).toEqual([['measured', 1], ['assumed', 2]])
+    expect(inputsByProvenance(inputs).map((item) => [item.provenance, item.keys.length])).toEqual([['measured', 1], ['assumed', 2]])
   })
 })

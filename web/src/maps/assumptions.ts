@@ -24,19 +24,19 @@ export function onsetWords(one: Assumption): string {
 /** Group the inputs by where they come from, best evidence first. */
 export function inputsByProvenance(inputs: readonly Schemas['InputSourceOut'][]): { provenance: string; keys: string[] }[] {
   return Object.keys(terms('provenance'))
-    .map((provenance) => ({ provenance, keys: inputs.filter((one) => one.provenance === provenance).map((one) => one.key) }))
+    .map((provenance) => ({ provenance, keys: inputs.filter((input) => input.provenance === provenance).map((item) => item.key) }))
     .filter(({ keys }) => keys.length)
 }
 
 /** The two assumptions that move the map most, as they were computed; fewer where no others move it. */
 export function strongestAssumptions(sensitivity: Schemas['SensitivityOut']): Assumption[] {
-  return sensitivity.assumptions.filter((one) => one.mean_change_percent >= 0.05 || one.onset_low_c !== one.onset_high_c).slice(0, 2)
+  return sensitivity.assumptions.filter((assumption) => assumption.mean_change_percent >= 0.05 || assumption.onset_low_c !== assumption.onset_high_c).slice(0, 2)
 }
 
 /** Say which two assumptions move the map most. */
 export function sensitivitySentence(sensitivity: Schemas['SensitivityOut'], title: string): string {
   const strongest = strongestAssumptions(sensitivity)
   if (!strongest.length) return 'No assumption moves it.'
-  const told = strongest.map((one) => `${term('assumption', one.name)} (${assumptionBand(one)}: ${significant(one.mean_change_percent, 2)} %)`)
+  const told = strongest.map((item) => `${term('assumption', item.name)} (${assumptionBand(item)}: ${significant(item.mean_change_percent, 2)} %)`)
   return `${title} is most sensitive to the ${told.join(', then to the ')}.`
 }

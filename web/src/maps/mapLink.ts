@@ -46,7 +46,7 @@ export function placeOf(query: Query, quantities: readonly string[]): Partial<Li
     flow: inside(query.flow, 0.01, 500),
     size: inside(query.size, 1, 100),
     condition: query.condition === 'steady' || query.condition === 'filling' ? query.condition : undefined,
-    quantity: quantities.find((one) => one === query.quantity),
+    quantity: quantities.find((quantity) => quantity === query.quantity),
     kind: query.kind === 'alone' ? 'alone' : undefined,
     draft: scenarioOf(query.scenario),
   }

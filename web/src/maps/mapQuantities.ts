@@ -14,7 +14,7 @@ export function mapQuantities(): readonly MapQuantity[] {
 }
 
 export function quantityNamed(name: MapQuantityName): MapQuantity {
-  return mapQuantities().find((one) => one.name === name)!
+  return mapQuantities().find((quantity) => quantity.name === name)!
 }
 
 export function unitOf(quantity: MapQuantity): WireUnit {

@@ -9,7 +9,7 @@ import type { Report } from './useReport'
 
 const props = defineProps<{ issued: Report['issued']; studyId: number }>()
 const opened = ref<number>()
-const shown = computed(() => props.issued.find((one) => one.id === opened.value))
+const shown = computed(() => props.issued.find((item) => item.id === opened.value))
 const differences = useQuery({
   queryKey: computed(() => queryKeys.differences(props.studyId, { of: opened.value, count: shown.value?.difference_count })),
   queryFn: () => unwrap(client.GET('/api/issued-reports/{report_id}/differences', { params: { path: { report_id: opened.value! } } })),
@@ -22,16 +22,16 @@ const count = (n: number) => (n === 0 ? 'nothing has changed since' : n === 1 ? 
 <template>
   <section v-if="issued.length" class="issued" aria-label="Issued reports">
     <h2 class="small">Issued</h2>
-    <article v-for="one in issued" :key="one.id" :data-issued="one.number">
+    <article v-for="item in issued" :key="item.id" :data-issued="item.number">
       <p>
-        <a :href="`/api/issued-reports/${one.id}/pdf`" :download="`report ${one.number}.pdf`">Report {{ one.number }}</a>
-        <span class="soft what">{{ one.title }}, {{ clock(one.issued_at) }}</span>
+        <a :href="`/api/issued-reports/${item.id}/pdf`" :download="`report ${item.number}.pdf`">Report {{ item.number }}</a>
+        <span class="soft what">{{ item.title }}, {{ clock(item.issued_at) }}</span>
       </p>
       <p>
-        <button v-if="one.difference_count" type="button" class="tool" :aria-expanded="opened === one.id" @click="opened = opened === one.id ? undefined : one.id">{{ count(one.difference_count) }}</button>
+        <button v-if="item.difference_count" type="button" class="tool" :aria-expanded="opened === item.id" @click="opened = opened === item.id ? undefined : item.id">{{ count(item.difference_count) }}</button>
         <span v-else class="soft">{{ count(0) }}</span>
       </p>
-      <template v-if="opened === one.id">
+      <template v-if="opened === item.id">
         <p v-if="differences.error.value" class="said-wrong">{{ differences.error.value.message }}</p>
         <ul v-else aria-label="What has changed since">
           <li v-for="(difference, i) in differences.data.value" :key="i">

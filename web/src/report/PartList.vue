@@ -19,11 +19,11 @@ watch(
   { immediate: true },
 )
 
-const title = (part: Part) => props.offered.find((one) => one.key === part.part)?.title ?? part.part
-const name = (part: Part, i: number) => (part.part === 'text' ? `own text ${shown.value.slice(0, i + 1).filter((one) => one.part === 'text').length}` : title(part))
+const title = (part: Part) => props.offered.find((item) => item.key === part.part)?.title ?? part.part
+const name = (part: Part, i: number) => (part.part === 'text' ? `own text ${shown.value.slice(0, i + 1).filter((item) => item.part === 'text').length}` : title(part))
 const addable = computed(() => [
   { value: '', label: 'put a part back …' },
-  ...props.offered.filter((one) => one.key !== 'text' && !shown.value.some((part) => part.part === one.key)).map((one) => ({ value: one.key, label: one.title })),
+  ...props.offered.filter((item) => item.key !== 'text' && !shown.value.some((part) => part.part === item.key)).map((item) => ({ value: item.key, label: item.title })),
 ])
 
 function change(parts: Part[]) {

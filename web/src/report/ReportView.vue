@@ -94,7 +94,7 @@ useKeys([{ keys: 'i', does: 'issue the report that is looked at', matches: bareK
         </p>
         <h2 class="small">Parts</h2>
         <PartList :parts="parts" :offered="report.data.value.parts" :under-way="underWay > 0" @change="setParts" />
-        <template v-if="parts.some((one) => one.part === 'filters')">
+        <template v-if="parts.some((part) => part.part === 'filters')">
           <h2 class="small">Of each filter</h2>
           <p v-for="section in report.data.value.sections" :key="section.key" class="section">
             <label><input type="checkbox" :checked="hasSection(section.key)" :data-section="section.key" @change="setPlan({ sections: toggled(plan, section.key, report.data.value!.sections) })" /> {{ section.title }}</label>

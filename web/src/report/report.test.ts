@@ -14,8 +14,8 @@ const sections = [
 
 describe('the plan of a report', () => {
   it('holds all parts but own text where none is chosen', () => {
-    expect(partsOf(plan, parts).map((one) => one.part)).toEqual(['answer', 'claims'])
-    expect(partsOf({ ...plan, parts: [{ part: 'text', text: 'x' }] }, parts).map((one) => one.part)).toEqual(['text'])
+    expect(partsOf(plan, parts).map((item) => item.part)).toEqual(['answer', 'claims'])
+    expect(partsOf({ ...plan, parts: [{ part: 'text', text: 'x' }] }, parts).map((item) => item.part)).toEqual(['text'])
   })
   it('moves a part as far as there are places', () => {
     expect(moved(['a', 'b', 'c'], 0, 1)).toEqual(['b', 'a', 'c'])

@@ -70,7 +70,7 @@ export function useReport(studyId: MaybeRefOrGetter<number>) {
 /** The parts of a plan in their order: all in the usual order where none is chosen. */
 export function partsOf(plan: Plan, offered: Report['parts']): Part[] {
   if (plan.parts.length) return [...plan.parts]
-  return offered.filter((one) => one.key !== 'text').map((one) => ({ part: one.key as Part['part'], text: null }))
+  return offered.filter((item) => item.key !== 'text').map((item) => ({ part: item.key as Part['part'], text: null }))
 }
 
 /** The same list with one entry moved by so many places, as far as there are places. */
@@ -82,8 +82,8 @@ export function moved<T>(list: readonly T[], index: number, by: number): T[] {
 
 /** The chosen sections with one put in or taken out; all is told as none chosen. */
 export function toggled(plan: Plan, key: string, offered: Report['sections']): Plan['sections'] {
-  const all = offered.map((one) => one.key) as Plan['sections']
+  const all = offered.map((item) => item.key) as Plan['sections']
   const chosen = plan.sections.length ? plan.sections : all
-  const next = all.filter((one) => (one === key ? !chosen.includes(one) : chosen.includes(one)))
+  const next = all.filter((item) => (item === key ? !chosen.includes(item) : chosen.includes(item)))
   return next.length === all.length ? [] : next
 }

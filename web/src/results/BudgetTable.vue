@@ -26,17 +26,17 @@ defineEmits<{ go: [key: string] }>()
           </tr>
         </thead>
         <tbody>
-          <tr v-for="one in budget.contributions" :key="one.key + one.source" :data-contribution="`${one.key} ${one.source}`">
+          <tr v-for="item in budget.contributions" :key="item.key + item.source" :data-contribution="`${item.key} ${item.source}`">
             <td>
-              <button v-if="fieldOf(one.key)" type="button" class="number-link" @click="$emit('go', one.key)">{{ one.title }}</button>
-              <template v-else>{{ one.title }}</template>
+              <button v-if="fieldOf(item.key)" type="button" class="number-link" @click="$emit('go', item.key)">{{ item.title }}</button>
+              <template v-else>{{ item.title }}</template>
             </td>
-            <td class="soft source">{{ term('uncertainty_source', one.source) }}</td>
-            <td class="number">{{ family === 'metric' ? one.metric : one.inch }}</td>
+            <td class="soft source">{{ term('uncertainty_source', item.source) }}</td>
+            <td class="number">{{ family === 'metric' ? item.metric : item.inch }}</td>
             <td class="number">
-              <span class="bar" :style="{ width: `${0.04 * one.share_percent}rem` }" aria-hidden="true" />{{ toPercent(one.share_percent / 100) }}
+              <span class="bar" :style="{ width: `${0.04 * item.share_percent}rem` }" aria-hidden="true" />{{ toPercent(item.share_percent / 100) }}
             </td>
-            <td>{{ one.smaller }}</td>
+            <td>{{ item.smaller }}</td>
           </tr>
         </tbody>
         <tfoot>
@@ -50,9 +50,9 @@ defineEmits<{ go: [key: string] }>()
       </table>
       <p v-if="budget.covariances.length" class="soft" data-covariances>
         Numbers of the last line that share inputs vary together:
-        <template v-for="(one, i) in budget.covariances" :key="one.first + one.second"
-          >{{ i ? ', ' : '' }}{{ one.first }} with {{ one.second }} (correlation {{ plainNumber(one.correlation, 2) }}, {{ one.share_percent > 0 ? '+' : ''
-          }}{{ toPercent(one.share_percent / 100) }} of u²)</template
+        <template v-for="(covariance, i) in budget.covariances" :key="covariance.first + covariance.second"
+          >{{ i ? ', ' : '' }}{{ covariance.first }} with {{ covariance.second }} (correlation {{ plainNumber(covariance.correlation, 2) }}, {{ covariance.share_percent > 0 ? '+' : ''
+          }}{{ toPercent(covariance.share_percent / 100) }} of u²)</template
         >. Told by independent inputs, as above, nothing is counted twice.
       </p>
       <p v-else class="soft">The inputs are independent: no covariances.</p>

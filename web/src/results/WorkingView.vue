@@ -19,7 +19,7 @@ const sheet = useSheet(toRef(props, 'sampleId'))
 const working = useWorking(toRef(props, 'sampleId'), toRef(props, 'result'), () => sheet.data.value)
 const titles = useFieldTitles(sheet.data)
 
-const results = catalogue().results.filter((one) => one.has_working)
+const results = catalogue().results.filter((result) => result.has_working)
 
 /** A number with its unit goes into brackets where a power follows: (6.07 mm)². */
 function shownPiece(piece: Schemas['WorkingPieceOut'], next = ''): string {
@@ -55,7 +55,7 @@ function show(name: string) {
 }
 
 function step(by: number) {
-  const place = results.findIndex((one) => one.name === props.result)
+  const place = results.findIndex((result) => result.name === props.result)
   show(results[(place + by + results.length) % results.length]!.name)
 }
 
@@ -75,20 +75,20 @@ useKeys([
   <div class="working">
     <nav aria-label="Workings">
       <button
-        v-for="one in results"
-        :key="one.name"
+        v-for="item in results"
+        :key="item.name"
         type="button"
-        :class="{ current: one.name === result }"
-        :aria-current="one.name === result ? 'true' : undefined"
-        @click="show(one.name)"
+        :class="{ current: item.name === result }"
+        :aria-current="item.name === result ? 'true' : undefined"
+        @click="show(item.name)"
       >
-        {{ one.title }}
+        {{ item.title }}
       </button>
     </nav>
     <article>
       <header>
         <h1>
-          {{ working.data.value?.title ?? results.find((one) => one.name === result)?.title }}
+          {{ working.data.value?.title ?? results.find((item) => item.name === result)?.title }}
           <span class="soft">{{ sheet.data.value?.label }}</span>
         </h1>
         <button type="button" class="print" @click="print">Print</button>

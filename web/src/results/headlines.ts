@@ -51,7 +51,7 @@ function numberText(result: Result, factor: number): NumberText {
 
 /** Return the headline results in a unit family. */
 export function headlines(results: Results, family: UnitFamily): Headline[] {
-  return catalogue().results.filter((one) => one.is_headline).map(({ key, name, title, unit }) => {
+  return catalogue().results.filter((result) => result.is_headline).map(({ key, name, title, unit }) => {
     const result = results[key as keyof Results]
     const { symbol, factor } = shownUnit(unit as WireUnit, family)
     const { text, uncertainty, band } = numberText(result, factor)

@@ -8,7 +8,7 @@ import type { Sheet } from '@/sample/useSheet'
 
 /** Return what a result still needs, as the sheet says. */
 function missing(name: string, sheet: Sheet | undefined): string[] {
-  const key = catalogue().results.find((one) => one.name === name)?.key
+  const key = catalogue().results.find((result) => result.name === name)?.key
   const result = sheet && key ? sheet.analysis.results[key as keyof typeof sheet.analysis.results] : undefined
   return result && result.value === null && result.low === null && result.high === null ? result.missing : []
 }

@@ -26,19 +26,19 @@ export function useCopied(things: () => readonly string[]) {
 
 /** Readings of a field that are copied and computed with: one that has given way to a better one need not be confirmed. */
 function copiedReadings(field: Schemas['FieldOut']): Schemas['ReadingOut'][] {
-  return field.readings.filter((one) => one.copied_from !== null && one.used && one.set_aside_reason === null)
+  return field.readings.filter((reading) => reading.copied_from !== null && reading.used && reading.set_aside_reason === null)
 }
 
 /** Everything of a sheet that is copied, by thing: facts, groups of holes, claims, readings. */
 export function everythingCopied(sheet: Sheet | undefined): Record<string, string> {
   if (!sheet) return {}
   const readings = sheet.parts.flatMap((part) => part.fields.flatMap(copiedReadings))
-  return { ...sheet.copied, ...Object.fromEntries(readings.map((one) => [`readings/${one.id}`, one.copied_from!])) }
+  return { ...sheet.copied, ...Object.fromEntries(readings.map((reading) => [`readings/${reading.id}`, reading.copied_from!])) }
 }
 
 /** Things of a field: its readings, and why there is none. */
 export function thingsOfField(field: Schemas['FieldOut']): string[] {
-  return [...field.readings.map((one) => `readings/${one.id}`), `states/${field.key}`]
+  return [...field.readings.map((reading) => `readings/${reading.id}`), `states/${field.key}`]
 }
 
 /** Things of a part of the sheet. */
@@ -46,6 +46,6 @@ export function thingsOfPart(part: Schemas['PartOut']): string[] {
   return [
     ...(part.hole_group ? [`holes/${part.hole_group.id}`] : []),
     ...part.fields.flatMap(thingsOfField),
-    ...part.observations.map((one) => `observations/${one.key}`),
+    ...part.observations.map((observation) => `observations/${observation.key}`),
   ]
 }

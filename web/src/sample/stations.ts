@@ -46,7 +46,7 @@ export function stageProgress(sheet: Sheet, stage: string): { fill: number; prog
   const fields = parts.flatMap((part) => part.fields)
   const observations = parts.flatMap((part) => part.observations)
   const done =
-    fields.filter((field) => field.estimate || field.state).length + observations.filter((one) => one.value).length
+    fields.filter((field) => field.estimate || field.state).length + observations.filter((observation) => observation.value).length
   return share(done, fields.length + observations.length)
 }
 
@@ -57,7 +57,7 @@ export function isAnswered(sheet: Sheet, key: string): boolean {
   return sheet.parts.some(
     (part) =>
       part.fields.some((field) => field.key === key && (field.estimate ?? field.bound ?? field.state)) ||
-      part.observations.some((one) => one.key === key && one.value !== null),
+      part.observations.some((observation) => observation.key === key && observation.value !== null),
   )
 }
 

@@ -12,7 +12,7 @@ const chosen = defineModel<string>({ required: true })
 const props = defineProps<{ options: readonly Option[]; label: string; inputId?: string; /** Whether there are so many that one looks for words in them. */ searched?: boolean }>()
 const options = computed(() => [...props.options])
 /** The option that stands for nothing chosen. */
-const empty = computed(() => props.options.find((one) => one.value === '')?.label)
+const empty = computed(() => props.options.find((option) => option.value === '')?.label)
 </script>
 
 <template>

@@ -8,9 +8,9 @@ const registered = shallowReactive(new Set<() => readonly Found[]>())
 
 /** Everything that can be found in the views that are open, actions first. */
 export const findable = computed(() => {
-  const all = [...registered].flatMap((one) => one())
+  const all = [...registered].flatMap((item) => item())
   const isAction = (one: Found) => one.kind === 'action'
-  return [...all.filter(isAction), ...all.filter((one) => !isAction(one))]
+  return [...all.filter(isAction), ...all.filter((item) => !isAction(item))]
 })
 
 /** Whether the box that finds things is open. */

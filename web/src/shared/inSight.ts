@@ -10,7 +10,7 @@ function areaInSight(element: Element): number {
 
 function largest<T extends Element>(elements: Iterable<T>): T | null {
   let found: T | null = null
-  for (const one of elements) if (areaInSight(one) > (found ? areaInSight(found) : 0)) found = one
+  for (const element of elements) if (areaInSight(element) > (found ? areaInSight(found) : 0)) found = element
   return found
 }
 

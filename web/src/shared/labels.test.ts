@@ -7,7 +7,7 @@ describe('labels along a line', () => {
   it('never touch, keep their order and stay inside', () => {
     const close = [{ name: 'opens', at: 104 }, { name: 'full open', at: 110 }, { name: 'closes', at: 100 }]
     for (const shift of [-70, 0, 240]) {
-      const labels = close.map((one) => ({ ...one, at: one.at + shift }))
+      const labels = close.map((item) => ({ ...item, at: item.at + shift }))
       const middle = spreadLabels(labels, 38, 346)
       const ends = [2, 0, 1].map((i) => [middle[i]! - labels[i]!.name.length * 3, middle[i]! + labels[i]!.name.length * 3] as const)
       expect(ends[0]![0]).toBeGreaterThanOrEqual(38)

@@ -10,7 +10,7 @@ describe('search by the analyst’s own words', () => {
     entry('Undo', 'action', ['take back']),
   ]
   it('puts the exact word first and finds parts by synonyms', () => {
-    expect(search(entries, 'flapper').map((one) => one.title)).toEqual(['Anti-drainback valve', 'Anti-drainback valve: lift'])
+    expect(search(entries, 'flapper').map((item) => item.title)).toEqual(['Anti-drainback valve', 'Anti-drainback valve: lift'])
     expect(search(entries, 'Base Plate')[0]!.title).toBe('Tapping plate')
     expect(search(entries, 'plate tap')[0]!.title).toBe('Tapping plate')
     expect(search(entries, 'zzz')).toEqual([])

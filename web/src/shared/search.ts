@@ -34,8 +34,8 @@ export function score(entry: Pick<Found, 'title' | 'words' | 'kind'>, asked: str
 export function search(entries: readonly Found[], asked: string, most = 12): Found[] {
   return entries
     .map((entry, i) => ({ entry, i, points: score(entry, asked) }))
-    .filter((one) => one.points > 0)
-    .sort((one, other) => other.points - one.points || one.i - other.i)
+    .filter((item) => item.points > 0)
+    .sort((item, other) => other.points - item.points || item.i - other.i)
     .slice(0, most)
-    .map((one) => one.entry)
+    .map((item) => item.entry)
 }

@@ -12,7 +12,7 @@ const props = defineProps<{
   choose: (name: string) => Promise<unknown>
   read: (name: string, text: string) => Promise<unknown>
 }>()
-const options = computed(() => props.cycles.map((one) => ({ value: one, label: one })))
+const options = computed(() => props.cycles.map((cycle) => ({ value: cycle, label: cycle })))
 const { refused: said, guarded: run } = useRefusal()
 
 async function onFile(event: Event) {

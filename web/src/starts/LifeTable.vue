@@ -11,12 +11,12 @@ const props = defineProps<{
   speeds: readonly Schemas['LifeSpeedOut'][]
   inHand: number
 }>()
-const lasting = computed(() => props.starts.map((one, i) => ({ ...one, colour: sampleColour(i), number: i + 1 })).filter((one) => one.lives.length))
+const lasting = computed(() => props.starts.map((start, i) => ({ ...start, colour: sampleColour(i), number: i + 1 })).filter((item) => item.lives.length))
 const temperatures = computed(() => lasting.value[0]?.lives[0]?.rows.map((row) => row.temperature_c) ?? [])
-const sizes = computed(() => [...new Set(lasting.value.flatMap((one) => one.lives[0]!.clean_up.map((row) => row.size_um)))].sort((a, b) => a - b))
-const speedWords = computed(() => props.speeds.map((one) => `${one.speed_rpm.toFixed(0)} rpm`))
+const sizes = computed(() => [...new Set(lasting.value.flatMap((item) => item.lives[0]!.clean_up.map((row) => row.size_um)))].sort((a, b) => a - b))
+const speedWords = computed(() => props.speeds.map((speed) => `${speed.speed_rpm.toFixed(0)} rpm`))
 const shareWords = computed(() =>
-  props.speeds.map((one) => `${one.speed_rpm.toFixed(0)} rpm (${one.share_percent === 50 ? 'median' : `${one.share_percent} %`})`).join(' and '),
+  props.speeds.map((speed) => `${speed.speed_rpm.toFixed(0)} rpm (${speed.share_percent === 50 ? 'median' : `${speed.share_percent} %`})`).join(' and '),
 )
 
 function hours(value: number | null, never: boolean, isLeast: boolean): string {
@@ -34,8 +34,8 @@ const cell = (life: Schemas['LifeOut'], i: number) => {
   const row = life.rows[i]
   return row ? { steady: hours(row.steady_hours, row.never_steady, row.steady_is_least), filling: hours(row.filling_hours, row.never_filling, row.filling_is_least) } : { steady: 'none', filling: 'none' }
 }
-const reaching = computed(() => lasting.value.filter((one) => one.reaching.length))
-const reached = computed(() => [...new Set(reaching.value.flatMap((one) => one.reaching.map((row) => row.size_um)))].sort((a, b) => a - b))
+const reaching = computed(() => lasting.value.filter((item) => item.reaching.length))
+const reached = computed(() => [...new Set(reaching.value.flatMap((item) => item.reaching.map((row) => row.size_um)))].sort((a, b) => a - b))
 function share(one: Schemas['StartOut'], size: number): string {
   const found = one.reaching.find((row) => row.size_um === size)
   if (!found) return 'none'
@@ -55,7 +55,7 @@ function minutes(life: Schemas['LifeOut'], size: number): string {
       At {{ shareWords }}: speeds that the engine does not exceed for half and for 90 % of the time in which it turns in this duty cycle.
       Steady, and in brackets during the first seconds of a start; “new”: open from new. Dirt loads the media until the valve just opens.
       {{ lasting.map(holds).join(', ') }}.
-      <template v-if="lasting.some((one) => one.lives[0]!.capacity_basis === 'counts')">Grams of test dust compare filters; the dirt of an engine is another.</template>
+      <template v-if="lasting.some((item) => item.lives[0]!.capacity_basis === 'counts')">Grams of test dust compare filters; the dirt of an engine is another.</template>
     </p>
     <table>
       <thead>
@@ -65,9 +65,9 @@ function minutes(life: Schemas['LifeOut'], size: number): string {
           <th v-for="(celsius, i) in temperatures" :key="celsius" class="number">{{ i === temperatures.length - 1 ? `warm, ${celsius}` : plainNumber(celsius, 6) }}</th>
         </tr>
       </thead>
-      <tbody v-for="one in lasting" :key="one.sample_id" :class="{ hand: one.sample_id === inHand }" :data-life="one.label">
-        <tr v-for="(life, s) in one.lives" :key="s">
-          <td v-if="s === 0" :rowspan="one.lives.length"><i :style="{ background: one.colour }" /> {{ one.number }} {{ one.label }}</td>
+      <tbody v-for="item in lasting" :key="item.sample_id" :class="{ hand: item.sample_id === inHand }" :data-life="item.label">
+        <tr v-for="(life, s) in item.lives" :key="s">
+          <td v-if="s === 0" :rowspan="item.lives.length"><i :style="{ background: item.colour }" /> {{ item.number }} {{ item.label }}</td>
           <td class="soft">{{ speedWords[s] }}</td>
           <td v-for="(celsius, i) in temperatures" :key="celsius" class="number">
             {{ cell(life, i).steady }} <span class="soft">({{ cell(life, i).filling }})</span>
@@ -85,9 +85,9 @@ function minutes(life: Schemas['LifeOut'], size: number): string {
         </tr>
       </thead>
       <tbody>
-        <tr v-for="one in lasting" :key="one.sample_id" :class="{ hand: one.sample_id === inHand }" :data-clean="one.label">
-          <td><i :style="{ background: one.colour }" /> {{ one.number }} {{ one.label }}</td>
-          <td v-for="size in sizes" :key="size" class="number">{{ minutes(one.lives[0]!, size) }}</td>
+        <tr v-for="item in lasting" :key="item.sample_id" :class="{ hand: item.sample_id === inHand }" :data-clean="item.label">
+          <td><i :style="{ background: item.colour }" /> {{ item.number }} {{ item.label }}</td>
+          <td v-for="size in sizes" :key="size" class="number">{{ minutes(item.lives[0]!, size) }}</td>
         </tr>
       </tbody>
     </table>
@@ -101,9 +101,9 @@ function minutes(life: Schemas['LifeOut'], size: number): string {
         </tr>
       </thead>
       <tbody>
-        <tr v-for="one in reaching" :key="one.sample_id" :class="{ hand: one.sample_id === inHand }" :data-reaching="one.label">
-          <td><i :style="{ background: one.colour }" /> {{ one.number }} {{ one.label }}</td>
-          <td v-for="size in reached" :key="size" class="number">{{ share(one, size) }}</td>
+        <tr v-for="item in reaching" :key="item.sample_id" :class="{ hand: item.sample_id === inHand }" :data-reaching="item.label">
+          <td><i :style="{ background: item.colour }" /> {{ item.number }} {{ item.label }}</td>
+          <td v-for="size in reached" :key="size" class="number">{{ share(item, size) }}</td>
         </tr>
       </tbody>
     </table>

@@ -28,8 +28,8 @@ const panels = computed(() => {
 })
 const height = computed(() => panels.value.element.bottom + 28)
 const kpa = computed(() => shownUnit('kpa', props.family))
-const hand = computed(() => props.starts.find((one) => one.id === props.inHand) ?? props.starts[0])
-const end = computed(() => Math.max(1, ...props.starts.map((one) => one.trace.time_s.at(-1) ?? 1)))
+const hand = computed(() => props.starts.find((start) => start.id === props.inHand) ?? props.starts[0])
+const end = computed(() => Math.max(1, ...props.starts.map((start) => start.trace.time_s.at(-1) ?? 1)))
 const x = computed(() => zeroBasedScale(end.value / 60, LEFT, RIGHT, 8))
 const across = computed(() => x.value.ticks.map((tick) => ({ at: x.value.at(tick), label: tick })))
 
@@ -40,7 +40,7 @@ function openRuns(trace: Schemas['WarmUpTraceOut']): { from: number; to: number;
     return share > 0 ? [{ from: x.value.at(at / 60), to: x.value.at((trace.time_s[i + 1] ?? at) / 60), share: share / 100 }] : []
   })
 }
-const strips = computed(() => props.starts.map((one, i) => ({ ...one, y: OPEN.top + OPEN.row * i, runs: openRuns(one.trace) })))
+const strips = computed(() => props.starts.map((start, i) => ({ ...start, y: OPEN.top + OPEN.row * i, runs: openRuns(start.trace) })))
 
 const temperatures = computed(() => {
   const trace = hand.value?.trace
@@ -58,17 +58,17 @@ const temperatures = computed(() => {
 })
 
 function pressures(key: 'gallery_kpa' | 'element_kpa', { top, bottom }: { top: number; bottom: number }) {
-  const highest = Math.max(1e-9, ...props.starts.flatMap((one) => one.trace[key].map((value) => value ?? 0))) * kpa.value.factor
+  const highest = Math.max(1e-9, ...props.starts.flatMap((start) => start.trace[key].map((value) => value ?? 0))) * kpa.value.factor
   const y = zeroBasedScale(highest * 1.05, bottom, top, 4)
   return {
     up: y.ticks.map((tick) => ({ at: y.at(tick), label: tick })),
-    lines: props.starts.map((one, i) => ({
-      id: one.id,
-      colour: one.colour,
+    lines: props.starts.map((start, i) => ({
+      id: start.id,
+      colour: start.colour,
       dash: DASHES[i % DASHES.length],
       d: linePath(
-        one.trace.time_s.map((time) => x.value.at(time / 60)),
-        one.trace[key].map((value) => y.at((value ?? 0) * kpa.value.factor)),
+        start.trace.time_s.map((time) => x.value.at(time / 60)),
+        start.trace[key].map((value) => y.at((value ?? 0) * kpa.value.factor)),
       ),
     })),
   }
@@ -77,7 +77,7 @@ const gallery = computed(() => pressures('gallery_kpa', panels.value.gallery))
 const element = computed(() => pressures('element_kpa', panels.value.element))
 const words = computed(
   () =>
-    `Start over ${significant(end.value / 60, 2)} minutes. ${strips.value.map((one) => `${one.label}: ${one.runs.length ? `oil unfiltered until ${significant(Math.max(...one.trace.time_s.filter((_, i) => (one.trace.unfiltered_percent[i] ?? 0) > 0)) / 60, 2)} min at the latest` : 'never unfiltered'}`).join('; ')}.`,
+    `Start over ${significant(end.value / 60, 2)} minutes. ${strips.value.map((strip) => `${strip.label}: ${strip.runs.length ? `oil unfiltered until ${significant(Math.max(...strip.trace.time_s.filter((_, i) => (strip.trace.unfiltered_percent[i] ?? 0) > 0)) / 60, 2)} min at the latest` : 'never unfiltered'}`).join('; ')}.`,
 )
 </script>
 

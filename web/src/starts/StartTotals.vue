@@ -27,25 +27,25 @@ const seconds = (value: number | null) => (value === null ? 'never' : value.toFi
       </tr>
     </thead>
     <tbody>
-      <tr v-for="(one, i) in starts" :key="one.sample_id" :class="{ hand: one.sample_id === inHand }" :data-start="one.label">
-        <td><i :style="{ background: sampleColour(i) }" /> {{ i + 1 }} {{ one.label }}</td>
-        <td v-if="!one.totals" colspan="6" :class="one.missing.length ? 'soft' : 'said-wrong'">{{ needsWords(one.problem ?? '', one.missing, titles) }}</td>
+      <tr v-for="(item, i) in starts" :key="item.sample_id" :class="{ hand: item.sample_id === inHand }" :data-start="item.label">
+        <td><i :style="{ background: sampleColour(i) }" /> {{ i + 1 }} {{ item.label }}</td>
+        <td v-if="!item.totals" colspan="6" :class="item.missing.length ? 'soft' : 'said-wrong'">{{ needsWords(item.problem ?? '', item.missing, titles) }}</td>
         <template v-else>
-          <td class="number" data-total="bypass">{{ minutesOrSeconds(one.totals.bypass_minutes) }}</td>
-          <td class="number">{{ significant(one.totals.unfiltered_l * litres.factor, 2) }}</td>
-          <td class="number">{{ significant(one.totals.volume_l * litres.factor, 3) }}</td>
-          <td class="number">{{ seconds(one.totals.filled_after_s) }}</td>
-          <td class="number">{{ seconds(one.totals.pressure_after_s) }}</td>
+          <td class="number" data-total="bypass">{{ minutesOrSeconds(item.totals.bypass_minutes) }}</td>
+          <td class="number">{{ significant(item.totals.unfiltered_l * litres.factor, 2) }}</td>
+          <td class="number">{{ significant(item.totals.volume_l * litres.factor, 3) }}</td>
+          <td class="number">{{ seconds(item.totals.filled_after_s) }}</td>
+          <td class="number">{{ seconds(item.totals.pressure_after_s) }}</td>
           <td class="number">
-            {{ one.totals.lowest_gallery_kpa === null ? 'none' : significant(one.totals.lowest_gallery_kpa * kpa.factor, 3) }}
-            <span v-if="one.totals.dry_s > 0" class="said-wrong" :title="`${one.totals.dry_s.toFixed(1)} s in which the oil does not pump`">!</span>
+            {{ item.totals.lowest_gallery_kpa === null ? 'none' : significant(item.totals.lowest_gallery_kpa * kpa.factor, 3) }}
+            <span v-if="item.totals.dry_s > 0" class="said-wrong" :title="`${item.totals.dry_s.toFixed(1)} s in which the oil does not pump`">!</span>
           </td>
         </template>
       </tr>
     </tbody>
   </table>
-  <p v-if="starts.some((one) => (one.totals?.dry_s ?? 0) > 0)" class="said-wrong dry" data-start="dry">
-    The oil does not pump for {{ Math.max(...starts.map((one) => one.totals?.dry_s ?? 0)).toFixed(1) }} s after this start: it is too cold for this oil.
+  <p v-if="starts.some((start) => (start.totals?.dry_s ?? 0) > 0)" class="said-wrong dry" data-start="dry">
+    The oil does not pump for {{ Math.max(...starts.map((start) => start.totals?.dry_s ?? 0)).toFixed(1) }} s after this start: it is too cold for this oil.
   </p>
 </template>
 

@@ -39,8 +39,8 @@ const starts = useQuery({
 const fields = computed(() => [...details().values()].filter((detail) => detail.stage === 'warm_up' && detail.key !== 'plan.duty_cycle'))
 const texts = computed(() => sheet.data.value?.details ?? {})
 const drawn = computed(() =>
-  (starts.data.value?.starts ?? []).flatMap((one, i) =>
-    one.trace ? [{ id: one.sample_id, label: one.label, number: i + 1, colour: sampleColour(i), trace: one.trace }] : [],
+  (starts.data.value?.starts ?? []).flatMap((item, i) =>
+    item.trace ? [{ id: item.sample_id, label: item.label, number: i + 1, colour: sampleColour(i), trace: item.trace }] : [],
   ),
 )
 

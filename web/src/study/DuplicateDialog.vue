@@ -15,8 +15,8 @@ const props = defineProps<{ studyId: number; samples: readonly Schemas['SampleTa
 const emit = defineEmits<{ made: [sampleId: number] }>()
 const open = defineModel<boolean>('open', { required: true })
 
-const usual = () => catalogue().parts_to_copy.filter((one) => one.is_usual).map((one) => one.key as Part)
-const everything = () => catalogue().parts_to_copy.map((one) => one.key as Part)
+const usual = () => catalogue().parts_to_copy.filter((item) => item.is_usual).map((item) => item.key as Part)
+const everything = () => catalogue().parts_to_copy.map((item) => item.key as Part)
 /** `s12` a sample, `t3` a template. */
 const source = ref('')
 const label = ref('')
@@ -33,8 +33,8 @@ const templates = useQuery({
   queryFn: () => unwrap(client.GET('/api/templates')),
   enabled: open,
 })
-const template = computed(() => templates.data.value?.find((one) => `t${one.id}` === source.value))
-const sourceLabel = computed(() => template.value?.name ?? props.samples.find((one) => `s${one.id}` === source.value)?.label ?? '')
+const template = computed(() => templates.data.value?.find((template) => `t${template.id}` === source.value))
+const sourceLabel = computed(() => template.value?.name ?? props.samples.find((sample) => `s${sample.id}` === source.value)?.label ?? '')
 
 watch(open, async (now) => {
   if (!now) return
@@ -111,7 +111,7 @@ async function putBack(id: number) {
               <option v-for="sample in samples" :key="sample.id" :value="`s${sample.id}`">{{ sample.label }}</option>
             </optgroup>
             <optgroup v-if="templates.data.value?.length" label="Templates">
-              <option v-for="one in templates.data.value" :key="one.id" :value="`t${one.id}`">{{ one.name }}</option>
+              <option v-for="template in templates.data.value" :key="template.id" :value="`t${template.id}`">{{ template.name }}</option>
             </optgroup>
           </select>
         </label>

@@ -8,7 +8,7 @@ import SampleCan from '@/figures/SampleCan.vue'
 const props = defineProps<{ samples: readonly Schemas['SampleTagOut'][]; inHand: number; bench: boolean; address: (id: number) => string }>()
 defineEmits<{ pick: [id: number]; add: []; duplicate: []; status: [status: 'in_use' | 'archived' | 'deleted'] }>()
 
-const archived = computed(() => props.samples.find((one) => one.id === props.inHand)?.status === 'archived')
+const archived = computed(() => props.samples.find((sample) => sample.id === props.inHand)?.status === 'archived')
 
 /** The selected one stays in sight, however many there are. */
 const cans = useTemplateRef<HTMLElement>('cans')

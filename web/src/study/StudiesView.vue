@@ -34,9 +34,9 @@ const SHELVES: readonly { label: string; value: Status }[] = [
   { label: 'Archived', value: 'archived' },
   { label: 'Deleted', value: 'deleted' },
 ]
-const there = computed(() => studies.data.value?.filter((one) => one.status === status.value) ?? [])
+const there = computed(() => studies.data.value?.filter((study) => study.status === status.value) ?? [])
 const shelves = computed(() =>
-  SHELVES.map(({ label, value }) => ({ value, label: `${label} ${studies.data.value?.filter((one) => one.status === value).length ?? 0}` })),
+  SHELVES.map(({ label, value }) => ({ value, label: `${label} ${studies.data.value?.filter((study) => study.status === value).length ?? 0}` })),
 )
 const shown = computed(() => shownStudies(there.value, asked.value, sort.value))
 
@@ -82,7 +82,7 @@ async function open(studyId: number) {
   said.value = ''
   try {
     const study = await unwrap(client.GET('/api/studies/{study_id}', { params: { path: { study_id: studyId } } }))
-    const first = study.samples.find((one) => one.status === 'in_use') ?? study.samples[0]
+    const first = study.samples.find((sample) => sample.status === 'in_use') ?? study.samples[0]
     if (first) return void router.push({ name: 'outside', params: { studyId, sampleId: first.id } })
     const path = { study_id: studyId }
     const added = await unwrap(

@@ -35,21 +35,21 @@ const known = useQuery({
 })
 
 /** Where the study is opened; one without a sample gets one first. */
-const first = computed(() => props.study.samples.find((one) => one.status === 'in_use') ?? props.study.samples.find((one) => one.status === 'archived'))
+const first = computed(() => props.study.samples.find((sample) => sample.status === 'in_use') ?? props.study.samples.find((sample) => sample.status === 'archived'))
 const to = (sampleId: number) => ({ name: 'outside', params: { studyId: props.study.id, sampleId } })
 
 const CAN_PX = 34
-const scale = computed(() => CAN_PX / Math.max(90, ...(known.data.value ?? []).map((one) => one.can_height_mm ?? 0)))
-const columns = computed(() => catalogue().results.filter((one) => one.is_headline))
+const scale = computed(() => CAN_PX / Math.max(90, ...(known.data.value ?? []).map((item) => item.can_height_mm ?? 0)))
+const columns = computed(() => catalogue().results.filter((result) => result.is_headline))
 const rows = computed(() =>
   props.study.samples
     .filter((sample) => sample.status !== 'deleted')
-    .map((sample, i) => ({ sample, colour: sampleColour(i), summary: known.data.value?.find((one) => one.sample_id === sample.id) }))
+    .map((sample, i) => ({ sample, colour: sampleColour(i), summary: known.data.value?.find((item) => item.sample_id === sample.id) }))
     .filter(({ sample }) => sample.status === 'in_use')
     .map((row) => ({ ...row, results: row.summary ? headlines(row.summary.results, preferences.family) : [], state: stateOf(row.summary) })),
 )
-const units = computed(() => new Map(rows.value.flatMap((row) => row.results.map((one) => [one.key, one.unit]))))
-const away = computed(() => props.study.samples.filter((one) => one.status !== 'in_use'))
+const units = computed(() => new Map(rows.value.flatMap((row) => row.results.map((result) => [result.key, result.unit]))))
+const away = computed(() => props.study.samples.filter((sample) => sample.status !== 'in_use'))
 
 /** Reasons why results are incomplete. */
 function stateOf(summary: Schemas['SampleSummaryOut'] | undefined): string {
@@ -125,8 +125,8 @@ function cell(result: Headline | undefined): string {
             </th>
             <td v-for="column in columns" :key="column.key" class="number">
               <template v-if="row.summary">
-                {{ cell(row.results.find((one) => one.key === column.key)) }}
-                <span v-if="isAssumed(row.results.find((one) => one.key === column.key))" class="soft mark" title="something it rests on is assumed">assumed</span>
+                {{ cell(row.results.find((result) => result.key === column.key)) }}
+                <span v-if="isAssumed(row.results.find((result) => result.key === column.key))" class="soft mark" title="something it rests on is assumed">assumed</span>
               </template>
               <span v-else class="soft">…</span>
             </td>

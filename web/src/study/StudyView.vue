@@ -46,13 +46,13 @@ const MOST_NEIGHBOURS = 9
 watchDebounced(
   [() => props.sampleId, samples],
   async () => {
-    const place = samples.value.findIndex((one) => one.id === props.sampleId)
-    const near = samples.value.filter((_, i) => i !== place && i < MOST_NEIGHBOURS).sort((one, other) => far(one.id, place) - far(other.id, place))
+    const place = samples.value.findIndex((sample) => sample.id === props.sampleId)
+    const near = samples.value.filter((_, i) => i !== place && i < MOST_NEIGHBOURS).sort((item, other) => far(item.id, place) - far(other.id, place))
     for (const { id } of near) await prefetchSheet(queries, id)
   },
   { debounce: NEIGHBOURS_PAUSE_MS, immediate: true },
 )
-const far = (id: number, from: number) => Math.abs(samples.value.findIndex((one) => one.id === id) - from)
+const far = (id: number, from: number) => Math.abs(samples.value.findIndex((sample) => sample.id === id) - from)
 
 const help = useHelp()
 const toast = useToast()
@@ -61,14 +61,14 @@ const TOLD_MS = 6000
 
 const stations = computed(() => stationsOf(sheet.data.value))
 /** A page that is no station, such as a working, has it. */
-const hasTape = computed(() => catalogue().stations.find((one) => one.name === stationName.value)?.has_tape ?? true)
+const hasTape = computed(() => catalogue().stations.find((station) => station.name === stationName.value)?.has_tape ?? true)
 /** Another window has deleted it: what is still remembered of it is not shown as if it were there. */
 const isGone = computed(() => sheet.error.value instanceof ProblemError && sheet.error.value.status === 404)
 /** The station one is at: a page of one belongs to it. */
 const stationName = computed(() => String(route.meta.pageOf ?? route.name))
 /** Heading of the view, for those who do not see the line; a working has a heading of its own. */
 const hereTitle = computed(() => {
-  const station = stations.value.find((one) => one.name === stationName.value)
+  const station = stations.value.find((station) => station.name === stationName.value)
   return station ? `${station.title}, ${sheet.data.value?.label ?? ''}` : ''
 })
 const here = computed(() => ({ studyId: props.studyId, sampleId: props.sampleId }))
@@ -87,7 +87,7 @@ function go(name: string) {
 
 /** Go along the oil line; from a working, which is no station, to where one came from. */
 function along(by: 1 | -1) {
-  const place = stations.value.findIndex((one) => one.name === stationName.value)
+  const place = stations.value.findIndex((station) => station.name === stationName.value)
   if (place < 0) return router.back()
   const next = stations.value[place + by]
   if (next) go(next.name)

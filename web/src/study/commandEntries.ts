@@ -17,15 +17,15 @@ interface Sources {
 /** Return the entries, those people ask for most first. */
 export function commandEntries(from: Sources): Found[] {
   const firstOf = (part: string) => {
-    const found = from.sheet?.parts.find((one) => one.key === part || one.key.startsWith(`${part}[`))
+    const found = from.sheet?.parts.find((item) => item.key === part || item.key.startsWith(`${part}[`))
     return found?.fields[0]?.key ?? found?.observations[0]?.key ?? part
   }
   return [
-    ...catalogue().stations.map((one) => ({
-      title: `Go to ${one.title.toLowerCase()}`,
+    ...catalogue().stations.map((item) => ({
+      title: `Go to ${item.title.toLowerCase()}`,
       kind: 'station',
-      words: [one.title, one.name, ...one.synonyms],
-      run: () => from.go(one.name),
+      words: [item.title, item.name, ...item.synonyms],
+      run: () => from.go(item.name),
     })),
     ...from.samples.map((sample) => ({
       title: sample.label,
@@ -39,17 +39,17 @@ export function commandEntries(from: Sources): Found[] {
       words: part.synonyms,
       run: () => from.field(firstOf(part.key)),
     })),
-    ...catalogue().quantities.map((one) => ({
-      title: `${one.part}: ${one.title}`,
+    ...catalogue().quantities.map((quantity) => ({
+      title: `${quantity.part}: ${quantity.title}`,
       kind: 'reading',
-      words: [one.title, ...one.synonyms],
-      run: () => from.field(one.key),
+      words: [quantity.title, ...quantity.synonyms],
+      run: () => from.field(quantity.key),
     })),
-    ...catalogue().observations.map((one) => ({
-      title: `${one.part}: ${one.title}`,
+    ...catalogue().observations.map((observation) => ({
+      title: `${observation.part}: ${observation.title}`,
       kind: 'seen',
-      words: [one.title, ...one.synonyms],
-      run: () => from.field(one.key),
+      words: [observation.title, ...observation.synonyms],
+      run: () => from.field(observation.key),
     })),
     ...catalogue().details.map((detail) => ({
       title: detail.title[0]!.toUpperCase() + detail.title.slice(1),
@@ -57,16 +57,16 @@ export function commandEntries(from: Sources): Found[] {
       words: detail.synonyms,
       run: () => from.field(detail.key),
     })),
-    ...catalogue().glossary.map((one) => ({
-      title: `Meaning of: ${one.term}`,
+    ...catalogue().glossary.map((item) => ({
+      title: `Meaning of: ${item.term}`,
       kind: 'glossary',
       words: [],
-      run: () => from.explain(one.term),
+      run: () => from.explain(item.term),
     })),
     { title: 'Claims', kind: 'intake', words: ['published', 'rating', 'box says'], run: () => from.field('claims') },
     { title: 'Record the cut', kind: 'action', words: ['cut open', 'before cutting'], run: () => from.go('cut') },
     ...catalogue()
-      .results.filter((one) => one.is_headline)
+      .results.filter((result) => result.is_headline)
       .map(({ name, title }) => ({ title: `Working: ${title.toLowerCase()}`, kind: 'working', words: [title, 'print', 'formula', 'uncertainty budget', 'how computed'], run: () => from.working(name) })),
   ]
 }

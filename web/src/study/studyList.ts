@@ -10,17 +10,17 @@ export const SORTS = { changed: 'last change', name: 'name', created: 'newest', 
 export type Sort = keyof typeof SORTS
 
 const ORDERS: Record<Sort, (one: Row, other: Row) => number> = {
-  changed: (one, other) => other.changed_at.localeCompare(one.changed_at),
-  name: (one, other) => one.name.localeCompare(other.name, 'en', { numeric: true }),
-  created: (one, other) => other.created_at.localeCompare(one.created_at),
-  samples: (one, other) => other.sample_count - one.sample_count,
+  changed: (item, other) => other.changed_at.localeCompare(item.changed_at),
+  name: (item, other) => item.name.localeCompare(other.name, 'en', { numeric: true }),
+  created: (item, other) => other.created_at.localeCompare(item.created_at),
+  samples: (item, other) => other.sample_count - item.sample_count,
 }
 
 /** Return the studies in which every word asked for begins a word of study, question or sample, sorted. */
 export function shownStudies<T extends Row>(studies: readonly T[], asked: string, sort: Sort): T[] {
   const words = plain(asked).split(' ').filter(Boolean)
   const found = studies.filter((study) => {
-    const texts = [study.name, study.question ?? '', ...study.samples.flatMap((one) => [one.label, one.maker ?? '', one.part_number ?? ''])]
+    const texts = [study.name, study.question ?? '', ...study.samples.flatMap((sample) => [sample.label, sample.maker ?? '', sample.part_number ?? ''])]
     const all = ` ${plain(texts.join(' '))}`
     return words.every((word) => all.includes(` ${word}`))
   })

@@ -20,7 +20,7 @@ export function useShare(view: Readonly<Ref<HTMLElement | null>>, title: () => s
   const place = useMapPlace()
   const isLinked = () => LINKED_STATIONS.has(String(route.name))
   // a link may say where the crosshair is and what is thought to be different; once it is followed, the hand goes on from there
-  if (isLinked()) place.follow(placeOf(route.query, mapQuantities().map((one) => one.name)))
+  if (isLinked()) place.follow(placeOf(route.query, mapQuantities().map((quantity) => quantity.name)))
 
   async function copyLink() {
     const query = isLinked() ? queryOf(place) : {}

@@ -28,21 +28,21 @@ export function timeline(
   now = new Date(),
 ): Timeline {
   const today = new Date(now.getFullYear(), now.getMonth(), now.getDate()).getTime()
-  const moments = [...backups.days.map((one) => midnight(one.day)), ...backups.copies.map((one) => new Date(one.made).getTime())]
+  const moments = [...backups.days.map((day) => midnight(day.day)), ...backups.copies.map((copy) => new Date(copy.made).getTime())]
   const earliest = Math.max(today - (MOST_DAYS - 1) * DAY_MS, Math.min(today - (FEWEST_DAYS - 1) * DAY_MS, ...moments))
   const x = scaleLinear([earliest, today + DAY_MS], [0, width])
-  const tallest = Math.max(1, ...backups.days.map((one) => one.changes))
+  const tallest = Math.max(1, ...backups.days.map((day) => day.changes))
   const y = scaleLinear([0, tallest], [0, height])
   const dayWidth = x(earliest + DAY_MS)
   const count = Math.round((today - earliest) / DAY_MS)
   const every = Math.ceil(count / 7)
   return {
     bars: backups.days
-      .filter((one) => midnight(one.day) >= earliest)
-      .map((one) => ({ ...one, x: x(midnight(one.day)) + 1, y: height - y(one.changes), width: Math.max(2, dayWidth - 2), height: y(one.changes) })),
+      .filter((item) => midnight(item.day) >= earliest)
+      .map((item) => ({ ...item, x: x(midnight(item.day)) + 1, y: height - y(item.changes), width: Math.max(2, dayWidth - 2), height: y(item.changes) })),
     pins: backups.copies
-      .filter((one) => new Date(one.made).getTime() >= earliest)
-      .map((one) => ({ x: x(new Date(one.made).getTime()), name: one.name, words: one.words, safe: one.changes_missing === 0 && !one.studies_missing.length })),
+      .filter((item) => new Date(item.made).getTime() >= earliest)
+      .map((item) => ({ x: x(new Date(item.made).getTime()), name: item.name, words: item.words, safe: item.changes_missing === 0 && !item.studies_missing.length })),
     ticks: Array.from({ length: Math.floor(count / every) + 1 }, (_, i) => {
       const at = new Date(today - i * every * DAY_MS)
       return { x: x(at.getTime()) + dayWidth / 2, words: i === 0 ? 'today' : at.toLocaleDateString('en-GB', { day: 'numeric', month: 'short' }) }

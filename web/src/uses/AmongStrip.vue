@@ -11,10 +11,10 @@ const props = defineProps<{ place: Schemas['PlaceAmongOut']; label: string; othe
 const WIDTH = 640
 const LEFT = 130
 const factor = computed(() => props.place[props.family].factor)
-const quantiles = computed(() => props.place.quantiles.map((one) => one * factor.value))
-const points = computed(() => props.others.map((one) => ({ ...one, value: one.value * factor.value })))
+const quantiles = computed(() => props.place.quantiles.map((quantile) => quantile * factor.value))
+const points = computed(() => props.others.map((other) => ({ ...other, value: other.value * factor.value })))
 const ends = computed(() => {
-  const all = [...quantiles.value, ...points.value.map((one) => one.value)]
+  const all = [...quantiles.value, ...points.value.map((point) => point.value)]
   const [low, high] = [Math.min(...all), Math.max(...all)]
   const room = (high - low || Math.abs(high) || 1) * 0.06
   return { low: low - room, high: high + room }
@@ -39,7 +39,7 @@ const words = computed(() => percentileWords(props.place, props.label, props.fam
       <text class="end" :x="LEFT - 8" y="22">{{ place.count }} others</text>
       <rect v-for="(band, i) in bands" :key="i" class="band" :class="`band-${i}`" :x="at(band[0]!)" :width="Math.max(1.5, at(band[1]!) - at(band[0]!))" y="11" height="14" />
       <line class="median" :x1="at(quantiles[3]!)" :x2="at(quantiles[3]!)" y1="9" y2="27" />
-      <circle v-for="one in points" :key="one.label" :cx="at(one.value)" cy="18" r="4" :fill="one.colour" stroke="var(--paper)" />
+      <circle v-for="point in points" :key="point.label" :cx="at(point.value)" cy="18" r="4" :fill="point.colour" stroke="var(--paper)" />
     </svg>
     <figcaption class="soft">{{ words }}</figcaption>
   </figure>

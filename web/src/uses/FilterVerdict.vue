@@ -42,7 +42,7 @@ async function save() {
   const [verdict, text] = [chosen.value, reason.value.trim()]
   await guarded(() =>
     props.change((now) => {
-      const others = (now.verdicts ?? []).filter((one) => one.sample !== label)
+      const others = (now.verdicts ?? []).filter((item) => item.sample !== label)
       return { ...now, verdicts: verdict ? [...others, { sample: label, verdict: verdict as Verdict, reason: text }] : others }
     }),
   )

@@ -11,13 +11,13 @@ const said = ref('')
 
 /** The order without one filter, places that become empty taken out. */
 function without(label: string): string[][] {
-  return props.order.map((tied) => tied.filter((one) => one !== label)).filter((tied) => tied.length)
+  return props.order.map((tied) => tied.filter((item) => item !== label)).filter((tied) => tied.length)
 }
 
 async function put(order: string[][], label: string) {
   await props.take(order)
   const place = order.findIndex((tied) => tied.includes(label))
-  const tied = order[place]?.filter((one) => one !== label) ?? []
+  const tied = order[place]?.filter((item) => item !== label) ?? []
   said.value = place < 0 ? `${label} has no place` : `${label} is on place ${place + 1} of ${order.length}${tied.length ? `, level with ${tied.join(', ')}` : ''}`
   await nextTick()
   box.value?.querySelector<HTMLElement>(`[data-label="${CSS.escape(label)}"]`)?.focus()
@@ -50,7 +50,7 @@ function dropOn(place: number, between: boolean) {
   const label = dragged.value
   dragged.value = null
   if (!label) return
-  const marked = props.order.map((tied) => tied.filter((one) => one !== label))
+  const marked = props.order.map((tied) => tied.filter((item) => item !== label))
   if (between) marked.splice(place, 0, [label])
   else marked[place]!.push(label)
   void put(marked.filter((tied) => tied.length), label)

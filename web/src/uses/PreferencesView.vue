@@ -16,8 +16,8 @@ const words = ref('')
 const shown = computed(() => {
   const looked = words.value.trim().toLowerCase()
   const all = preferred.data.value ?? []
-  const found = all.filter((one) => `${one.part} ${one.title}`.toLowerCase().includes(looked))
-  return [...found].sort((one, other) => Number(other.order.length > 0) - Number(one.order.length > 0))
+  const found = all.filter((item) => `${item.part} ${item.title}`.toLowerCase().includes(looked))
+  return [...found].sort((item, other) => Number(other.order.length > 0) - Number(item.order.length > 0))
 })
 
 function take(one: Schemas['PreferenceOut'], order: string[][]) {
@@ -44,9 +44,9 @@ function take(one: Schemas['PreferenceOut'], order: string[][]) {
     <p><label>find <input v-model="words" type="search" autocomplete="off" placeholder="end caps, burr, gasket …" /></label> <RouterLink :to="{ name: 'studies' }">all studies</RouterLink></p>
     <p v-if="refused" class="said-wrong" role="alert">{{ refused }}</p>
     <p v-if="preferred.error.value" class="said-wrong">{{ preferred.error.value.message }}</p>
-    <section v-for="one in shown" :key="one.key" :data-preference="one.key" :aria-label="`${one.part}, ${one.title}`">
-      <h2><span class="soft">{{ one.part }}</span> {{ one.title }}</h2>
-      <HandOrder :order="one.order" :labels="one.choices" :name="one.title" :take="(order) => take(one, order)" />
+    <section v-for="item in shown" :key="item.key" :data-preference="item.key" :aria-label="`${item.part}, ${item.title}`">
+      <h2><span class="soft">{{ item.part }}</span> {{ item.title }}</h2>
+      <HandOrder :order="item.order" :labels="item.choices" :name="item.title" :take="(order) => take(item, order)" />
     </section>
     <p v-if="preferred.data.value && !shown.length" class="soft">Nothing has that in its name.</p>
   </main>

@@ -12,7 +12,7 @@ const trial = defineModel<Trial | null>('trial', { required: true })
 const anyWeights = defineModel<boolean>('anyWeights', { required: true })
 const emit = defineEmits<{ keep: [trial: Trial] }>()
 
-const ranked = computed(() => [...props.judged.filters].sort((one, other) => (other.score ?? -1) - (one.score ?? -1)))
+const ranked = computed(() => [...props.judged.filters].sort((item, other) => (other.score ?? -1) - (item.score ?? -1)))
 const count = computed(() => props.judged.labels.length)
 const colourOf = (label: string) => sampleColour(props.colours.get(label) ?? 0)
 /** Places from dark to light; the number stands in the bar where it fits. */
@@ -24,9 +24,9 @@ function score(one: Judged['filters'][number]): string {
 const bounds = (low: number, high: number) => (high - low > 1e-9 ? `${significant(low, 3)} to ${significant(high, 3)}` : '')
 const chancesOf = (one: Judged['filters'][number]) => one.chances.map((chance, place) => `place ${place + 1} ${chanceWords(chance)}`).join(', ')
 
-const counted = computed(() => props.judged.criteria.map((one, index) => ({ ...one, index })).filter((one) => !one.struck))
+const counted = computed(() => props.judged.criteria.map((item, index) => ({ ...item, index })).filter((item) => !item.struck))
 const slid = computed(() => props.judged.criteria[trial.value?.criterion ?? -1])
-const mostWeight = computed(() => 2 * Math.max(1, ...props.judged.criteria.map((one) => one.weight)))
+const mostWeight = computed(() => 2 * Math.max(1, ...props.judged.criteria.map((item) => item.weight)))
 const circle = (labels: readonly string[]) => [...labels, labels[0]!].join(' over ')
 
 function onSlide(event: Event) {
@@ -53,32 +53,32 @@ function choose(event: Event) {
           </tr>
         </thead>
         <tbody>
-          <tr v-for="one in ranked" :key="one.label" :data-filter="one.label">
-            <th scope="row"><i :style="{ background: colourOf(one.label) }" />{{ one.label }}</th>
-            <td class="place">{{ one.pairs_place }}</td>
-            <td class="figure">{{ one.pairs_score > 0 ? '+' : one.pairs_score < 0 ? '−' : '' }}{{ Math.abs(one.pairs_score) }}</td>
-            <td class="place">{{ placeWords(one.rank_sum_place) }}</td>
-            <td class="figure" :title="bounds(one.rank_sum_low, one.rank_sum_high)">{{ significant(one.rank_sum, 3) }}</td>
-            <td class="place">{{ placeWords(one.score_place) }}</td>
-            <td class="figure" :title="one.ties.length ? `cannot be told from ${one.ties.join(', ')}` : ''">
-              {{ score(one) }}<span v-if="one.ties.length" class="soft"> tied</span>
+          <tr v-for="item in ranked" :key="item.label" :data-filter="item.label">
+            <th scope="row"><i :style="{ background: colourOf(item.label) }" />{{ item.label }}</th>
+            <td class="place">{{ item.pairs_place }}</td>
+            <td class="figure">{{ item.pairs_score > 0 ? '+' : item.pairs_score < 0 ? '−' : '' }}{{ Math.abs(item.pairs_score) }}</td>
+            <td class="place">{{ placeWords(item.rank_sum_place) }}</td>
+            <td class="figure" :title="bounds(item.rank_sum_low, item.rank_sum_high)">{{ significant(item.rank_sum, 3) }}</td>
+            <td class="place">{{ placeWords(item.score_place) }}</td>
+            <td class="figure" :title="item.ties.length ? `cannot be told from ${item.ties.join(', ')}` : ''">
+              {{ score(item) }}<span v-if="item.ties.length" class="soft"> tied</span>
             </td>
             <td>
-              <svg class="chart chances" viewBox="0 0 260 20" role="img" :aria-label="`${one.label}: ${chancesOf(one)}`">
-                <template v-for="(chance, place) in one.chances" :key="place">
+              <svg class="chart chances" viewBox="0 0 260 20" role="img" :aria-label="`${item.label}: ${chancesOf(item)}`">
+                <template v-for="(chance, place) in item.chances" :key="place">
                   <rect
-                    :x="260 * one.chances.slice(0, place).reduce((sum, part) => sum + part, 0)"
+                    :x="260 * item.chances.slice(0, place).reduce((sum, part) => sum + part, 0)"
                     y="1"
                     :width="260 * chance"
                     height="18"
-                    :fill="colourOf(one.label)"
+                    :fill="colourOf(item.label)"
                     :fill-opacity="shade(place)"
                   />
                   <text
                     v-if="chance > 0.15"
                     class="middle"
                     :class="{ light: shade(place) > 0.85 }"
-                    :x="260 * (one.chances.slice(0, place).reduce((sum, part) => sum + part, 0) + chance / 2)"
+                    :x="260 * (item.chances.slice(0, place).reduce((sum, part) => sum + part, 0) + chance / 2)"
                     y="14"
                   >
                     {{ place + 1 }}: {{ chanceWords(chance) }}
@@ -126,7 +126,7 @@ function choose(event: Event) {
             try another weight of
             <select :value="trial ? String(trial.criterion) : ''" @change="choose">
               <option value="">nothing</option>
-              <option v-for="one in counted" :key="one.index" :value="String(one.index)">{{ one.name }}</option>
+              <option v-for="item in counted" :key="item.index" :value="String(item.index)">{{ item.name }}</option>
             </select>
           </label>
           <template v-if="trial && slid">

@@ -22,9 +22,9 @@ const marks = computed(() =>
     return { column, colour: props.colours[i]!, value, low: value === null ? scale(cell.low) : value - room, high: value === null ? scale(cell.high) : value + room }
   }),
 )
-const drawn = computed(() => marks.value.filter((one) => one.low !== null || one.high !== null))
+const drawn = computed(() => marks.value.filter((mark) => mark.low !== null || mark.high !== null))
 const ends = computed(() => {
-  const all = drawn.value.flatMap((one) => [one.low, one.high].filter((end): end is number => end !== null))
+  const all = drawn.value.flatMap((item) => [item.low, item.high].filter((end): end is number => end !== null))
   const [low, high] = [Math.min(...all), Math.max(...all)]
   const room = (high - low || Math.abs(high) || 1) * 0.06
   return { low: low - room, high: high + room }
@@ -32,7 +32,7 @@ const ends = computed(() => {
 const at = (value: number) => LEFT + ((value - ends.value.low) / (ends.value.high - ends.value.low)) * (WIDTH - LEFT - 14)
 const ticks = computed(() => roundLevels(ends.value.low, ends.value.high, 6))
 const height = computed(() => drawn.value.length * LINE + 24)
-const reference = computed(() => marks.value.find((one) => one.column.is_reference)?.value ?? null)
+const reference = computed(() => marks.value.find((mark) => mark.column.is_reference)?.value ?? null)
 </script>
 
 <template>
@@ -42,12 +42,12 @@ const reference = computed(() => marks.value.find((one) => one.column.is_referen
       <text class="middle" :x="at(tick)" :y="height - 6">{{ significant(tick, 3) }}</text>
     </g>
     <line v-if="reference !== null" class="reference" :x1="at(reference)" :x2="at(reference)" y1="0" :y2="height - 20" />
-    <g v-for="(one, i) in drawn" :key="one.column.sample_id" :transform="`translate(0 ${i * LINE + LINE / 2})`">
-      <text class="end" :x="LEFT - 8" y="4">{{ one.column.label }}</text>
-      <line :x1="at(one.low ?? ends.low)" :x2="at(one.high ?? ends.high)" y1="0" y2="0" :stroke="one.colour" :stroke-dasharray="one.value === null ? '3 3' : undefined" stroke-width="2" />
-      <circle v-if="one.value !== null" :cx="at(one.value)" cy="0" r="4" :fill="one.colour" />
-      <path v-if="one.low === null" :d="`M${at(ends.low) + 6} -4 l-6 4 l6 4`" fill="none" :stroke="one.colour" />
-      <path v-if="one.high === null" :d="`M${at(ends.high) - 6} -4 l6 4 l-6 4`" fill="none" :stroke="one.colour" />
+    <g v-for="(item, i) in drawn" :key="item.column.sample_id" :transform="`translate(0 ${i * LINE + LINE / 2})`">
+      <text class="end" :x="LEFT - 8" y="4">{{ item.column.label }}</text>
+      <line :x1="at(item.low ?? ends.low)" :x2="at(item.high ?? ends.high)" y1="0" y2="0" :stroke="item.colour" :stroke-dasharray="item.value === null ? '3 3' : undefined" stroke-width="2" />
+      <circle v-if="item.value !== null" :cx="at(item.value)" cy="0" r="4" :fill="item.colour" />
+      <path v-if="item.low === null" :d="`M${at(ends.low) + 6} -4 l-6 4 l6 4`" fill="none" :stroke="item.colour" />
+      <path v-if="item.high === null" :d="`M${at(ends.high) - 6} -4 l6 4 l-6 4`" fill="none" :stroke="item.colour" />
     </g>
   </svg>
 </template>

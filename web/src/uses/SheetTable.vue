@@ -18,7 +18,7 @@ const emit = defineEmits<{ open: [row: Row, column: Column]; remove: [sampleId: 
 const order = computed(() => columnOrder(props.columns.length, props.rows.find((row) => row.key === by.value)))
 const columns = computed(() => order.value.map((i) => ({ ...props.columns[i]!, at: i })))
 /** A sample of another study has a colour behind those of the rack. */
-const colourOf = (column: Column) => sampleColour(column.rack_place ?? props.columns.length + props.columns.findIndex((one) => one.sample_id === column.sample_id))
+const colourOf = (column: Column) => sampleColour(column.rack_place ?? props.columns.length + props.columns.findIndex((item) => item.sample_id === column.sample_id))
 const colours = computed(() => props.columns.map(colourOf))
 const opened = ref<string | null>(null)
 
@@ -35,7 +35,7 @@ function spoken(row: Row, cell: Cell): string {
   return [cell.reason, told, cell.is_spread_assumed ? 'what specimens differ by is assumed' : ''].filter(Boolean).join('; ')
 }
 
-const placeOf = (row: Row) => props.among?.places.find((one) => one.measure === row.key)
+const placeOf = (row: Row) => props.among?.places.find((place) => place.measure === row.key)
 /** The filters of the sheet that have a number in a row. */
 function pointsOf(row: Row) {
   return props.columns.flatMap((column, i) => {

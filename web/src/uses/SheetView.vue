@@ -35,21 +35,21 @@ const chosenUse = ref('')
 const stored = computed(() => uses.query.data.value?.uses ?? [])
 const useId = computed(() => {
   if (chosenUse.value === 'none') return null
-  return (stored.value.find((one) => String(one.id) === chosenUse.value) ?? stored.value[0])?.id ?? null
+  return (stored.value.find((item) => String(item.id) === chosenUse.value) ?? stored.value[0])?.id ?? null
 })
-const useOptions = computed(() => [...stored.value.map((one) => ({ value: String(one.id), label: `use: ${one.use.name}` })), { value: 'none', label: 'no use, no behaviour' }])
+const useOptions = computed(() => [...stored.value.map((item) => ({ value: String(item.id), label: `use: ${item.use.name}` })), { value: 'none', label: 'no use, no behaviour' }])
 const shownUse = computed({ get: () => (useId.value === null ? 'none' : String(useId.value)), set: (value) => (chosenUse.value = value) })
 
 const { beside, ...others } = useBeside(studyId)
 const adding = ref(false)
 
 const asked = computed(() => ({ compared: compared.value, use_id: useId.value, beside: beside.value }))
-const sampleIds = computed(() => (uses.query.data.value?.filters ?? []).map((one) => one.sample_id))
+const sampleIds = computed(() => (uses.query.data.value?.filters ?? []).map((item) => item.sample_id))
 const { sheet, error, progress, isStopped } = useFilterSheet(studyId, sampleIds, asked)
 
 /** The filter in hand among all that was measured. */
 const among = useAmong(toRef(props, 'sampleId'))
-const outside = computed(() => among.data.value?.places.filter((one) => one.is_outside) ?? [])
+const outside = computed(() => among.data.value?.places.filter((place) => place.is_outside) ?? [])
 const isFewerOutside = ref(true)
 const shownOutside = computed(() => (isFewerOutside.value ? outside.value.slice(0, 1) : outside.value))
 
@@ -69,7 +69,7 @@ const orderName = computed({ get: (): string => order.value, set: (value) => (or
 const words = ref('')
 const by = ref<string | null>(null)
 const rows = computed(() => shownRows(sheet.value?.rows ?? [], { kept: kept.value, words: words.value, order: order.value }))
-const warned = computed(() => sheet.value?.columns.filter((one) => one.other_conditions.length) ?? [])
+const warned = computed(() => sheet.value?.columns.filter((column) => column.other_conditions.length) ?? [])
 
 function open(row: Row, column: Sheet['columns'][number]) {
   if (column.other_study !== null) return
@@ -124,7 +124,7 @@ useActions(() => [
       <ComparisonPages />
       <ComparedSwitch v-model="compared" />
     </header>
-    <h2 class="printed">Comparison sheet, {{ sheet?.study_name }}{{ useId === null ? '' : ` · ${useOptions.find((one) => one.value === shownUse)?.label}` }}</h2>
+    <h2 class="printed">Comparison sheet, {{ sheet?.study_name }}{{ useId === null ? '' : ` · ${useOptions.find((option) => option.value === shownUse)?.label}` }}</h2>
     <div class="tools plain">
       <ChoiceField v-model="shownUse" :options="useOptions" label="Use whose points and criteria count" />
       <SwitchButtons v-model="kept" :options="KEPT" label="Rows" small />
@@ -139,14 +139,14 @@ useActions(() => [
       <button v-else-if="isStopped" type="button" class="tool" @click="isStopped = false">compute its uncertainty</button>
     </div>
     <OtherSamples v-if="adding" :study-id="studyId" :taken="beside" @add="others.add" />
-    <p v-for="one in warned" :key="one.sample_id" class="warning" role="alert">
-      {{ one.label }} was measured for another {{ one.other_conditions.join(' and ') }}: what it does here is computed with this study's.
+    <p v-for="item in warned" :key="item.sample_id" class="warning" role="alert">
+      {{ item.label }} was measured for another {{ item.other_conditions.join(' and ') }}: what it does here is computed with this study's.
     </p>
-    <p v-if="sheet && !sheet.columns.some((one) => one.is_reference)" class="soft note" data-part="no-reference">
+    <p v-if="sheet && !sheet.columns.some((column) => column.is_reference)" class="soft note" data-part="no-reference">
       There is no reference part among these filters: name one at <RouterLink :to="{ name: 'intake', query: { field: 'study.reference' } }">intake</RouterLink>, and every difference to it stands here.
     </p>
-    <p v-for="one in shownOutside" :key="one.measure" class="warning" data-part="outside">
-      {{ outsideWords(one, among.data.value!.label, preferences.family) }}
+    <p v-for="item in shownOutside" :key="item.measure" class="warning" data-part="outside">
+      {{ outsideWords(item, among.data.value!.label, preferences.family) }}
       <button v-if="isFewerOutside && outside.length > 1" type="button" class="tool" @click="isFewerOutside = false">and {{ outside.length - 1 }} more</button>
     </p>
     <p v-if="error" class="said-wrong" role="alert">

@@ -31,7 +31,7 @@ const { refused, guarded } = useRefusal()
 const use = computed(() => props.stored.use)
 const criteria = computed(() => use.value.criteria ?? [])
 const requirements = computed(() => use.value.requirements ?? [])
-const byKey = computed(() => new Map(props.measures.map((one) => [one.key, one])))
+const byKey = computed(() => new Map(props.measures.map((measure) => [measure.key, measure])))
 const BARE = { metric: { symbol: '', factor: 1 }, inch: { symbol: '', factor: 1 } }
 
 const POINTS = [
@@ -51,27 +51,27 @@ function ofRequirement(index: number, become: (one: Requirement) => Requirement 
   const seen = requirements.value
   return props.change((now) => ({ ...now, requirements: withLine(now.requirements ?? [], seen, index, become) }))
 }
-const withCriterion = (index: number, changes: Partial<Criterion>) => ofCriterion(index, (one) => ({ ...one, ...changes }))
+const withCriterion = (index: number, changes: Partial<Criterion>) => ofCriterion(index, (item) => ({ ...item, ...changes }))
 /** Value of a field once its text is understood: of the line that stands here now. */
 const taker = (index: number, changes: (value: number | null) => Partial<Criterion>) => {
   const seen = criteria.value
   return (value: number | null) =>
-    props.change((now) => ({ ...now, criteria: withLine(now.criteria ?? [], seen, index, (one) => ({ ...one, ...changes(value) })) }))
+    props.change((now) => ({ ...now, criteria: withLine(now.criteria ?? [], seen, index, (item) => ({ ...item, ...changes(value) })) }))
 }
 
 /** Measures to choose from, by what they belong to. */
 const numberOptions = computed(() => [
   { value: '', label: 'add a criterion …' },
-  ...props.measures.filter((one) => one.is_number || preferenceOf(one.key)).map((one) => ({ value: one.key, label: one.key === 'by_hand' ? 'an order made by hand' : `${one.title} (${one.group})` })),
+  ...props.measures.filter((measure) => measure.is_number || preferenceOf(measure.key)).map((item) => ({ value: item.key, label: item.key === 'by_hand' ? 'an order made by hand' : `${item.title} (${item.group})` })),
 ])
 const requirementOptions = computed(() => [
   { value: '', label: 'add a requirement …' },
-  ...props.measures.filter((one) => one.key !== 'by_hand').map((one) => ({ value: one.key, label: `${one.title} (${one.group})` })),
+  ...props.measures.filter((measure) => measure.key !== 'by_hand').map((item) => ({ value: item.key, label: `${item.title} (${item.group})` })),
 ])
 
 /** Observations whose choices can be ranked. */
 function preferenceOf(key: string) {
-  return props.preferred.find((one) => one.key === key)
+  return props.preferred.find((item) => item.key === key)
 }
 /** An order made by hand, of filters or of choices. */
 const isOrder = (one: Criterion) => one.measure === 'by_hand' || measureOf(one.measure)?.is_number === false
@@ -98,7 +98,7 @@ function addRequirement(measure: string) {
   if (byKey.value.has(measure)) draft.value = { measure, at_least: null, at_most: null, one_of: [] }
 }
 async function setRequirement(index: number, changes: Partial<Requirement>) {
-  if (index < requirements.value.length) return ofRequirement(index, (one) => ({ ...one, ...changes }))
+  if (index < requirements.value.length) return ofRequirement(index, (item) => ({ ...item, ...changes }))
   const made = { ...draft.value!, ...changes }
   if (made.at_least == null && made.at_most == null && !made.one_of?.length) return
   await props.change((now) => ({ ...now, requirements: [...(now.requirements ?? []), made] }))
@@ -114,7 +114,7 @@ function toggled(list: readonly string[] | undefined, word: string): string[] {
 
 /** A requirement begins as its measure is called in full. */
 function measureOf(key: string): Measure | undefined {
-  return byKey.value.get(key) ?? props.measures.find((one) => !one.is_number && one.key.startsWith(`${key}_`))
+  return byKey.value.get(key) ?? props.measures.find((measure) => !measure.is_number && measure.key.startsWith(`${key}_`))
 }
 const unit = (measure: Measure | undefined) => measure?.[preferences.family].symbol ?? ''
 const titleOf = (one: { measure: string; name?: string | null }) => one.name || byKey.value.get(one.measure)?.title || one.measure
@@ -191,55 +191,55 @@ async function leaveBypassOut() {
           <th scope="col"><span class="unseen">left out, removed</span></th>
         </tr>
       </thead>
-      <tbody v-for="(one, i) in criteria" :key="lineKeys(criteria)[i]" :class="{ struck: one.struck }" :data-criterion="one.measure">
+      <tbody v-for="(item, i) in criteria" :key="lineKeys(criteria)[i]" :class="{ struck: item.struck }" :data-criterion="item.measure">
         <tr>
           <th scope="row">
             <input
-              v-if="isOrder(one)"
-              :value="titleOf(one)"
+              v-if="isOrder(item)"
+              :value="titleOf(item)"
               aria-label="What is put in order by hand"
               @change="guarded(() => withCriterion(i, { name: ($event.target as HTMLInputElement).value.trim() }))"
             />
-            <template v-else>{{ titleOf(one) }}</template>
+            <template v-else>{{ titleOf(item) }}</template>
           </th>
           <td>
             <button
-              v-if="!isOrder(one)"
+              v-if="!isOrder(item)"
               type="button"
               class="tool"
-              :aria-label="`${titleOf(one)}: ${one.better === 'low' ? 'less' : 'more'} is better; turn it round`"
-              @click="guarded(() => withCriterion(i, { better: one.better === 'low' ? 'high' : 'low', best: one.worst, worst: one.best }))"
+              :aria-label="`${titleOf(item)}: ${item.better === 'low' ? 'less' : 'more'} is better; turn it round`"
+              @click="guarded(() => withCriterion(i, { better: item.better === 'low' ? 'high' : 'low', best: item.worst, worst: item.best }))"
             >
-              {{ one.better === 'low' ? 'less' : 'more' }}
+              {{ item.better === 'low' ? 'less' : 'more' }}
             </button>
             <span v-else class="soft">first place</span>
           </td>
-          <td><MeasureNumber measure="weight" :value="one.weight ?? 1" :units="BARE" :label="`Weight of ${titleOf(one)}`" :take="taker(i, (value) => ({ weight: value ?? 1 }))" /></td>
+          <td><MeasureNumber measure="weight" :value="item.weight ?? 1" :units="BARE" :label="`Weight of ${titleOf(item)}`" :take="taker(i, (value) => ({ weight: value ?? 1 }))" /></td>
           <td v-for="end in ['worst', 'best'] as const" :key="end">
             <MeasureNumber
-              :measure="one.measure"
-              :value="one[end]"
-              :units="byKey.get(one.measure) ?? BARE"
-              :label="`${end === 'best' ? 'Best' : 'Worst'} end point of ${titleOf(one)}${unit(byKey.get(one.measure)) ? `, ${unit(byKey.get(one.measure))}` : ''}`"
+              :measure="item.measure"
+              :value="item[end]"
+              :units="byKey.get(item.measure) ?? BARE"
+              :label="`${end === 'best' ? 'Best' : 'Worst'} end point of ${titleOf(item)}${unit(byKey.get(item.measure)) ? `, ${unit(byKey.get(item.measure))}` : ''}`"
               :placeholder="taken(i, end)"
               :take="taker(i, (value) => ({ [end]: value }))"
             />
           </td>
-          <td>{{ unit(byKey.get(one.measure)) }}</td>
+          <td>{{ unit(byKey.get(item.measure)) }}</td>
           <td class="acts">
-            <button v-if="one.struck" type="button" class="tool" @click="guarded(() => withCriterion(i, { struck: null }))">count it again</button>
+            <button v-if="item.struck" type="button" class="tool" @click="guarded(() => withCriterion(i, { struck: null }))">count it again</button>
             <button v-else type="button" class="tool" :aria-expanded="strikingAt === i" @click="strikingAt = strikingAt === i ? null : i">leave out …</button>
-            <button type="button" class="tool" :aria-label="`Remove ${titleOf(one)}`" @click="guarded(() => ofCriterion(i, () => null))">remove</button>
+            <button type="button" class="tool" :aria-label="`Remove ${titleOf(item)}`" @click="guarded(() => ofCriterion(i, () => null))">remove</button>
           </td>
         </tr>
-        <tr v-if="one.struck || strikingAt === i || isOrder(one)" class="under">
+        <tr v-if="item.struck || strikingAt === i || isOrder(item)" class="under">
           <td colspan="7">
-            <span v-if="one.struck">left out: {{ one.struck }}</span>
+            <span v-if="item.struck">left out: {{ item.struck }}</span>
             <form v-else-if="strikingAt === i" :data-unsaved="reason.trim() ? 'reason' : undefined" @submit.prevent="strike(i)">
               <label>why it does not count here <input v-model="reason" class="long" autocomplete="off" /></label>
               <button type="submit" class="tool">leave it out</button>
             </form>
-            <HandOrder v-if="isOrder(one)" :order="one.order ?? []" :labels="orderEntries(one)" :name="titleOf(one)" :take="(order) => guarded(() => withCriterion(i, { order }))" />
+            <HandOrder v-if="isOrder(item)" :order="item.order ?? []" :labels="orderEntries(item)" :name="titleOf(item)" :take="(order) => guarded(() => withCriterion(i, { order }))" />
           </td>
         </tr>
       </tbody>
@@ -260,28 +260,28 @@ async function leaveBypassOut() {
         </tr>
       </thead>
       <tbody>
-        <tr v-for="(one, i) in lines" :key="lineKeys(lines)[i]" :data-requirement="one.measure">
-          <th scope="row">{{ measureOf(one.measure)?.title ?? one.measure }}</th>
-          <template v-if="measureOf(one.measure)?.is_number !== false">
+        <tr v-for="(line, i) in lines" :key="lineKeys(lines)[i]" :data-requirement="line.measure">
+          <th scope="row">{{ measureOf(line.measure)?.title ?? line.measure }}</th>
+          <template v-if="measureOf(line.measure)?.is_number !== false">
             <td v-for="end in ['at_least', 'at_most'] as const" :key="end">
               <MeasureNumber
-                :measure="one.measure"
-                :value="one[end]"
-                :units="byKey.get(one.measure) ?? BARE"
-                :label="`${titleOf(one)}, ${end === 'at_least' ? 'at least' : 'at most'}`"
+                :measure="line.measure"
+                :value="line[end]"
+                :units="byKey.get(line.measure) ?? BARE"
+                :label="`${titleOf(line)}, ${end === 'at_least' ? 'at least' : 'at most'}`"
                 :take="(value) => setRequirement(i, { [end]: value })"
               />
             </td>
-            <td>{{ unit(byKey.get(one.measure)) }}</td>
+            <td>{{ unit(byKey.get(line.measure)) }}</td>
           </template>
           <td v-else colspan="3" class="words">
-            <label v-for="word in measureOf(one.measure)!.choices" :key="word">
-              <input type="checkbox" :checked="isAsked(one.one_of, word)" @change="guarded(() => setRequirement(i, { one_of: toggled(one.one_of, word) }))" />
+            <label v-for="word in measureOf(line.measure)!.choices" :key="word">
+              <input type="checkbox" :checked="isAsked(line.one_of, word)" @change="guarded(() => setRequirement(i, { one_of: toggled(line.one_of, word) }))" />
               {{ word }}
             </label>
           </td>
           <td class="acts">
-            <button type="button" class="tool" :aria-label="`Remove the requirement on ${measureOf(one.measure)?.title}`" @click="i < requirements.length ? guarded(() => ofRequirement(i, () => null)) : (draft = null)">remove</button>
+            <button type="button" class="tool" :aria-label="`Remove the requirement on ${measureOf(line.measure)?.title}`" @click="i < requirements.length ? guarded(() => ofRequirement(i, () => null)) : (draft = null)">remove</button>
           </td>
         </tr>
         <tr>

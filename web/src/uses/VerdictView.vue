@@ -29,19 +29,19 @@ const stored = computed(() => uses.query.data.value?.uses ?? [])
 const { refused, guarded } = useRefusal()
 
 const filters = computed(() => uses.query.data.value?.filters ?? [])
-const labels = computed(() => filters.value.map((one) => one.label))
+const labels = computed(() => filters.value.map((filter) => filter.label))
 const compared = ref<Compared>('part_numbers')
 const anyWeights = ref(false)
 const asked = computed(() => ({ compared: compared.value, any_weights: anyWeights.value }))
-const sampleIds = computed(() => filters.value.map((one) => one.sample_id))
+const sampleIds = computed(() => filters.value.map((filter) => filter.sample_id))
 const chosenUse = ref<number | null>(null)
 const { ofUse, progress, isStopped } = useJudged(studyId, sampleIds, stored, asked, chosenUse)
 const chosenLabel = ref<string | null>(null)
-const use = computed(() => stored.value.find((one) => one.id === chosenUse.value) ?? stored.value[0])
+const use = computed(() => stored.value.find((item) => item.id === chosenUse.value) ?? stored.value[0])
 const result = computed(() => (use.value ? ofUse.value.get(use.value.id) : undefined))
 const isOfUse = computed(() => result.value?.data?.use_id === use.value?.id)
 const judged = computed(() => (isOfUse.value ? result.value?.data : undefined))
-const colours = computed(() => new Map(filters.value.map((one) => [one.label, one.rack_place])))
+const colours = computed(() => new Map(filters.value.map((filter) => [filter.label, filter.rack_place])))
 
 const trial = ref<Trial | null>(null)
 const settled = refDebounced(trial, 120)
@@ -55,7 +55,7 @@ const PAGES = [
   { label: 'Requirements', value: 'reasons' },
   { label: 'What it asks', value: 'setup' },
 ] as const
-const verdict = computed(() => judged.value?.verdicts.find((one) => one.label === chosenLabel.value) ?? judged.value?.verdicts[0])
+const verdict = computed(() => judged.value?.verdicts.find((verdict) => verdict.label === chosenLabel.value) ?? judged.value?.verdicts[0])
 
 function choose(useId: number, label: string | null) {
   chosenUse.value = useId
@@ -67,7 +67,7 @@ function choose(useId: number, label: string | null) {
 
 const presetOptions = computed(() => [
   { value: '', label: 'add a use …' },
-  ...(uses.query.data.value?.presets ?? []).map((one) => ({ value: one.name, label: `${one.name}: ${one.about}` })),
+  ...(uses.query.data.value?.presets ?? []).map((item) => ({ value: item.name, label: `${item.name}: ${item.about}` })),
 ])
 async function begin(preset: string) {
   await guarded(async () => {
@@ -82,7 +82,7 @@ const change = computed(() => {
 })
 
 function keep({ criterion, weight }: Trial) {
-  void guarded(() => change.value((now) => ({ ...now, criteria: (now.criteria ?? []).map((one, i) => (i === criterion ? { ...one, weight } : one)) })))
+  void guarded(() => change.value((now) => ({ ...now, criteria: (now.criteria ?? []).map((item, i) => (i === criterion ? { ...item, weight } : item)) })))
 }
 async function remove() {
   if (use.value) await guarded(() => uses.remove(use.value!.id))
@@ -94,7 +94,7 @@ function titleOf(key: string): string | null {
 }
 /** To the field, of the filter that is judged, that would decide a line. */
 function goTo(key: string) {
-  const sampleId = filters.value.find((one) => one.label === verdict.value?.label)?.sample_id ?? props.sampleId
+  const sampleId = filters.value.find((filter) => filter.label === verdict.value?.label)?.sample_id ?? props.sampleId
   const result = resultNamed(key)
   const params = { studyId: props.studyId, sampleId }
   if (result) void router.push({ name: 'working', params: { ...params, result: result.name } })
@@ -115,8 +115,8 @@ function goTo(key: string) {
           <p>
             Which filter, for what? A use says where the engine runs, what counts and how much, and what a filter must do. Begin one of these and change it; what you type is kept with the study.
           </p>
-          <p v-for="one in uses.query.data.value.presets" :key="one.name">
-            <button type="button" class="tool" :aria-label="`Begin the use ${one.name}`" @click="begin(one.name)">{{ one.name }}</button> {{ one.about }}
+          <p v-for="preset in uses.query.data.value.presets" :key="preset.name">
+            <button type="button" class="tool" :aria-label="`Begin the use ${preset.name}`" @click="begin(preset.name)">{{ preset.name }}</button> {{ preset.about }}
           </p>
         </div>
         <UseGrid v-else :uses="stored" :labels="labels" :of-use="ofUse" :progress="progress" :colours="colours" :chosen-use="use?.id ?? null" :chosen-label="page === 'reasons' ? (verdict?.label ?? null) : null" @choose="choose" />

@@ -10,7 +10,7 @@ const isLike = (one: Line, other: Line) => one.measure === other.measure && (one
 
 /** Keys by which lines keep their fields: the measure, and the how-many-eth of it. */
 export function lineKeys(lines: readonly Line[]): string[] {
-  return lines.map(({ measure }, i) => `${measure} ${lines.slice(0, i).filter((one) => one.measure === measure).length}`)
+  return lines.map(({ measure }, i) => `${measure} ${lines.slice(0, i).filter((line) => line.measure === measure).length}`)
 }
 
 /** Return lines in which one, as it was seen among `seen`, has become another, or is gone. */

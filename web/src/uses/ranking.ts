@@ -34,14 +34,14 @@ export function placeWords({ place, first, last }: Schemas['PlaceOut']): string 
 /** The filters that a school puts first. */
 export function firsts(judged: Judged): { school: string; labels: string[] }[] {
   const best = (figure: (one: Judged['filters'][number]) => number | null) => {
-    const known = judged.filters.map((one) => ({ label: one.label, value: figure(one) })).filter((one) => one.value !== null)
-    const top = Math.max(...known.map((one) => one.value!))
-    return known.filter((one) => one.value! > top - 1e-9).map((one) => one.label)
+    const known = judged.filters.map((filter) => ({ label: filter.label, value: figure(filter) })).filter((item) => item.value !== null)
+    const top = Math.max(...known.map((item) => item.value!))
+    return known.filter((item) => item.value! > top - 1e-9).map((item) => item.label)
   }
   return [
-    { school: 'pair wins', labels: best((one) => one.pairs_score) },
-    { school: 'rank sum', labels: best((one) => -one.rank_sum) },
-    { school: 'weighted score', labels: best((one) => one.score) },
+    { school: 'pair wins', labels: best((item) => item.pairs_score) },
+    { school: 'rank sum', labels: best((item) => -item.rank_sum) },
+    { school: 'weighted score', labels: best((item) => item.score) },
   ]
 }
 
@@ -72,7 +72,7 @@ export function disagreementSentence(pair: Disagreement): string {
 
 /** The change that would swap two neighbours. */
 export function swapSentence(swap: Schemas['SwapOut'], criteria: readonly Criterion[]): string {
-  const named = (measure: string | null) => criteria.find((one) => one.measure === measure)?.name ?? measure ?? ''
+  const named = (measure: string | null) => criteria.find((item) => item.measure === measure)?.name ?? measure ?? ''
   const ways = []
   if (swap.measure !== null && swap.level_weight !== null && swap.weight !== null)
     ways.push(`the weight of ${named(swap.measure)} were ${weightWords(swap.level_weight)} instead of ${weightWords(swap.weight)}`)

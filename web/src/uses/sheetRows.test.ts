@@ -11,11 +11,11 @@ function cell(value: number | null, more: Partial<Cell> = {}): Cell {
 }
 function row(key: string, cells: Cell[], more: Partial<Row> = {}): Row {
   return {
-    key, title: key, group: 'Outside', is_number: true, better: null, matters: false, differs: cells.some((one) => one.differs),
+    key, title: key, group: 'Outside', is_number: true, better: null, matters: false, differs: cells.some((cell) => cell.differs),
     difference_unit: '%', ...UNIT, working: null, cells, ...more,
   } // prettier-ignore
 }
-const keys = (rows: readonly Row[]) => rows.map((one) => one.key)
+const keys = (rows: readonly Row[]) => rows.map((row) => row.key)
 
 describe('the rows of the sheet', () => {
   const rows = [

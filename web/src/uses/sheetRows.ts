@@ -35,8 +35,8 @@ export function shownRows(rows: readonly Row[], { kept, words, order }: Asked): 
     const text = `${row.title} ${row.group}`.toLowerCase()
     return looked.every((word) => text.includes(word))
   })
-  if (order === 'name') return left.sort((one, other) => one.title.localeCompare(other.title))
-  if (order === 'difference') return left.sort((one, other) => apartness(other) - apartness(one))
+  if (order === 'name') return left.sort((item, other) => item.title.localeCompare(other.title))
+  if (order === 'difference') return left.sort((item, other) => apartness(other) - apartness(item))
   return left
 }
 
@@ -50,10 +50,10 @@ export function columnOrder(count: number, row: Row | undefined): number[] {
     const value = cell.value ?? cell.low ?? cell.high
     return value === null ? null : sign * value
   }
-  return places.sort((one, other) => {
-    const [a, b] = [figure(one), figure(other)]
-    if (a === null || b === null) return a === b ? one - other : a === null ? 1 : -1
-    return a - b || one - other
+  return places.sort((place, other) => {
+    const [a, b] = [figure(place), figure(other)]
+    if (a === null || b === null) return a === b ? place - other : a === null ? 1 : -1
+    return a - b || place - other
   })
 }
 

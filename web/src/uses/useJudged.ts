@@ -18,7 +18,7 @@ const judgedAt = '/api/studies/{study_id}/uses/{use_id}/judged'
 
 /** Parts of a use that the behaviour of the filters rests on: it is computed again when they change. */
 function pointsOf({ use }: StoredUse): string {
-  const measures = [...(use.criteria ?? []), ...(use.requirements ?? [])].map((one) => one.measure)
+  const measures = [...(use.criteria ?? []), ...(use.requirements ?? [])].map((item) => item.measure)
   return JSON.stringify([use.temperature_c, use.speed_rpm, use.hot_temperature_c, use.hot_speed_rpm, measures.sort()])
 }
 
@@ -40,7 +40,7 @@ export function useJudged(
   let isBusy = false
   function next() {
     if (isBusy || !waiting.length) return
-    const inHand = waiting.findIndex((one) => one.id === toValue(first))
+    const inHand = waiting.findIndex((item) => item.id === toValue(first))
     const [one] = waiting.splice(Math.max(0, inHand), 1)
     isBusy = true
     void one!.start().finally(() => {

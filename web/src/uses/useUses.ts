@@ -22,8 +22,8 @@ export function useUses(studyId: MaybeRefOrGetter<number>) {
   function take(stored: StoredUse) {
     const now = known()
     if (!now) return
-    const others = now.uses.some((one) => one.id === stored.id)
-    const uses = others ? now.uses.map((one) => (one.id === stored.id ? stored : one)) : [...now.uses, stored]
+    const others = now.uses.some((use) => use.id === stored.id)
+    const uses = others ? now.uses.map((use) => (use.id === stored.id ? stored : use)) : [...now.uses, stored]
     queries.setQueryData(key(), { ...now, uses })
   }
 
@@ -38,7 +38,7 @@ export function useUses(studyId: MaybeRefOrGetter<number>) {
   /** Change a use as it is by now: changes that follow each other faster than the answers come do not undo one another. */
   function change(id: number, changed: (use: Use) => Use) {
     return inTurn(async () => {
-      const seen = known()?.uses.find((one) => one.id === id)?.use
+      const seen = known()?.uses.find((use) => use.id === id)?.use
       if (!seen) return
       try {
         take(await unwrap(client.PUT('/api/uses/{use_id}', { params: { path: { use_id: id } }, body: { use: changed(seen), seen } })))

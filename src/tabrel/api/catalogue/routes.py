@@ -69,17 +69,17 @@ def get_service(request: Request) -> ServiceOut:
 def catalogue_out() -> CatalogueOut:
     """Return the catalogues of the core."""
     return CatalogueOut(
-        stations=[StationOut(**{**vars(one), "synonyms": list(one.synonyms)}) for one in STATIONS],
+        stations=[StationOut(**{**vars(station), "synonyms": list(station.synonyms)}) for station in STATIONS],
         hole_shapes=list(SHAPE_DIMENSIONS),
         parts=[
             *(
                 PartTitleOut(key=key, title=title, stage=stage, synonyms=list(PART_SYNONYMS.get(key, ())))
                 for key, title in PART_TITLES.items()
-                if (stage := next((one.stage for one in QUANTITIES.values() if one.part == key), None))
+                if (stage := next((quantity.stage for quantity in QUANTITIES.values() if quantity.part == key), None))
             ),
             *(
-                PartTitleOut(key=f"holes.{key}", title=one.title, stage=one.stage, synonyms=list(one.synonyms))
-                for key, one in HOLE_PLACEMENTS.items()
+                PartTitleOut(key=f"holes.{key}", title=placement.title, stage=placement.stage, synonyms=list(placement.synonyms))
+                for key, placement in HOLE_PLACEMENTS.items()
             ),
         ],
         quantities=[
@@ -111,7 +111,7 @@ def catalogue_out() -> CatalogueOut:
             for detail in DETAILS.values()
         ],
         terms=TermsOut(**TERMS),
-        input_fields={key: one.field for key, one in INPUTS.items() if one.field},
+        input_fields={key: item.field for key, item in INPUTS.items() if item.field},
         units={suffix: _unit(symbol) for suffix, symbol in WIRE_UNITS.items() if symbol},
         results=[
             ResultRowOut(
@@ -127,22 +127,22 @@ def catalogue_out() -> CatalogueOut:
         claimable_results=list(CLAIMABLE_RESULTS),
         map_quantities=[
             MapQuantityOut(
-                name=one.name,
-                title=one.title,
-                grid=one.grid,
-                unit=one.unit,
-                of_filter_alone=one.of_filter_alone,
-                is_logarithmic=one.is_logarithmic,
-                title_in_slice=one.title_in_slice or one.title,
+                name=quantity.name,
+                title=quantity.title,
+                grid=quantity.grid,
+                unit=quantity.unit,
+                of_filter_alone=quantity.of_filter_alone,
+                is_logarithmic=quantity.is_logarithmic,
+                title_in_slice=quantity.title_in_slice or quantity.title,
             )
-            for one in MAP_QUANTITIES.values()
+            for quantity in MAP_QUANTITIES.values()
         ],
         circuit_parts=[
             CircuitPartOut(
                 name=name,
                 title=title,
-                details=[one.key for one in DETAILS.values() if one.part == name],
-                in_drawing=[one.key for one in DETAILS.values() if one.part == name and one.in_drawing],
+                details=[item.key for item in DETAILS.values() if item.part == name],
+                in_drawing=[item.key for item in DETAILS.values() if item.part == name and item.in_drawing],
             )
             for name, title in CIRCUIT_PARTS.items()
         ],
@@ -167,25 +167,27 @@ def catalogue_out() -> CatalogueOut:
         study_bytes=MOST_BYTES,
         duty_cycle_bytes=DUTY_CYCLE_BYTES,
         count_table_bytes=COUNT_TABLE_BYTES,
-        glossary=[GlossaryTermOut(term=one.term, meaning=one.meaning, unit=one.unit, standard=one.standard) for one in GLOSSARY],
+        glossary=[
+            GlossaryTermOut(term=term.term, meaning=term.meaning, unit=term.unit, standard=term.standard) for term in GLOSSARY
+        ],
     )
 
 
 def _observations() -> list[ObservationOut]:
     return [
         ObservationOut(
-            key=one.key,
-            title=one.title,
-            part=PART_TITLES[one.part],
-            stage=one.stage,
-            choices=[ChoiceOut(value=choice.value, meaning=choice.meaning) for choice in one.choices],
-            schools=list(one.schools),
-            whole_only=one.whole_only,
-            closed=one.closed,
-            several=one.several,
-            synonyms=list(one.synonyms),
+            key=observation.key,
+            title=observation.title,
+            part=PART_TITLES[observation.part],
+            stage=observation.stage,
+            choices=[ChoiceOut(value=choice.value, meaning=choice.meaning) for choice in observation.choices],
+            schools=list(observation.schools),
+            whole_only=observation.whole_only,
+            closed=observation.closed,
+            several=observation.several,
+            synonyms=list(observation.synonyms),
         )
-        for one in OBSERVATIONS.values()
+        for observation in OBSERVATIONS.values()
     ]
 
 

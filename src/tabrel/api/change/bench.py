@@ -129,7 +129,7 @@ class BenchChange:
 
         yield changed_so_far
         changed = changed_so_far()
-        raise_facts(self.conn, study_id, [(OF_STUDY if is_of_study(one) else sample_id, one) for one in changed])
+        raise_facts(self.conn, study_id, [(OF_STUDY if is_of_study(text) else sample_id, text) for text in changed])
         self._changed |= changed
         self._place = place
         self._is_of_study |= of_study
@@ -158,7 +158,7 @@ class BenchChange:
             figures = figures_of(opened) if self._with_figures else None
             shown_in_rack = self._place in RACK_SIZES.values() or bool(self._changed & RACK_FACTS)
             study = get_study(sheet.study_id, self.conn) if shown_in_rack else None
-            others = [one.id for one in names_of_samples(self.conn, sheet.study_id) if one.id != sample_id]
+            others = [sample.id for sample in names_of_samples(self.conn, sheet.study_id) if sample.id != sample_id]
             if thing is not None:
                 self._response.headers["ETag"] = etag(self._made or revision_of(self.conn, sheet.study_id, sample_id, thing))
         self._name_stale(sheet, others)
@@ -175,7 +175,7 @@ class BenchChange:
 
     def gone(self, study_id: int, sample_id: int) -> ChangedOut:
         """Return that a sample is no longer there."""
-        all_of_it = [sample_id, *(one.id for one in names_of_samples(self.conn, study_id))]
+        all_of_it = [sample_id, *(sample.id for sample in names_of_samples(self.conn, study_id))]
         stale.name_stale(self._response, [f"{stale.STUDIES}/{study_id}", *stale.whole_study(study_id, all_of_it)])
         return ChangedOut(sample_id=sample_id, study_id=study_id, sheet=None, changes=None, figures=None, study=None)
 

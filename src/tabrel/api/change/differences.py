@@ -19,12 +19,12 @@ def changes_between(before: SheetOut, after: SheetOut) -> SheetChangesOut:
         if name in ALWAYS or getattr(before, name) != getattr(after, name)
     }
     fields = {field.key: field for part in before.parts for field in part.fields}
-    seen = {one.key: one for part in before.parts for one in part.observations}
+    seen = {value.key: value for part in before.parts for value in part.observations}
     if [(part.key, part.hole_group) for part in before.parts] != [(part.key, part.hole_group) for part in after.parts]:
         return SheetChangesOut(revision=after.revision, fields=[], observations=[], parts=after.parts, **changed)
     return SheetChangesOut(
         revision=after.revision,
         fields=[field for part in after.parts for field in part.fields if fields.get(field.key) != field],
-        observations=[one for part in after.parts for one in part.observations if seen.get(one.key) != one],
+        observations=[value for part in after.parts for value in part.observations if seen.get(value.key) != value],
         **changed,
     )

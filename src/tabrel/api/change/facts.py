@@ -84,7 +84,9 @@ def get_reading(reading_id: ReadingId, conn: Connection, response: Response) -> 
         place = place_of_reading(conn, reading_id)
         sheet = sheet_out(conn, place.sample_id)
         _tag(conn, response, place.sample_id, f"readings/{reading_id}")
-    return next(one for part in sheet.parts for field in part.fields for one in field.readings if one.id == reading_id)
+    return next(
+        reading for part in sheet.parts for field in part.fields for reading in field.readings if reading.id == reading_id
+    )
 
 
 @router.get("/holes/{hole_group_id}")

@@ -86,8 +86,8 @@ def _line_out(line: OilLine, study: Study | None = None) -> OilLineOut:
         if study is None or study.oil is None or point not in study.oil.viscosity:
             return None
         item = f"viscosity[{study.oil.viscosity.index(point)}]"
-        found = (typed_at("study", study.as_typed, ("oil", item, name)) for name in names)
-        return next((one.text for one in found if one), None)
+        generator = (typed_at("study", study.as_typed, ("oil", item, name)) for name in names)
+        return next((typed_number.text for typed_number in generator if typed_number), None)
 
     return OilLineOut(
         temperature_c=line.temperature.tolist(),
@@ -225,17 +225,17 @@ def post_engine_preview(sample_id: SampleId, given: EngineNameIn, conn: Connecti
         name=given.name,
         lines=[
             EngineLineOut(
-                key=one.detail.key,
-                title=one.detail.title,
-                part=CIRCUIT_PARTS.get(one.detail.part, ""),
-                now_metric=one.now_metric,
-                now_inch=one.now_inch,
-                now_typed=one.now_typed,
-                then_metric=one.then_metric,
-                then_inch=one.then_inch,
-                is_own=one.is_own,
+                key=line.detail.key,
+                title=line.detail.title,
+                part=CIRCUIT_PARTS.get(line.detail.part, ""),
+                now_metric=line.now_metric,
+                now_inch=line.now_inch,
+                now_typed=line.now_typed,
+                then_metric=line.then_metric,
+                then_inch=line.then_inch,
+                is_own=line.is_own,
             )
-            for one in lines
+            for line in lines
         ],
         revision=revision_of(conn, stored.study_id, sample_id, ENGINE_FACTS),
     )

@@ -27,11 +27,11 @@ def get_among(sample_id: SampleId, conn: Connection, request: Request) -> AmongO
     """Return where every number of a sample lies among those of all others of its size in the database."""
     study_of_sample(conn, sample_id)
     kept: NumbersKept = request.app.state.numbers
-    samples = {one.id: one for one in every_sample(conn)}
+    samples = {sample.id: sample for sample in every_sample(conn)}
     ids, table, remaining = kept.table(conn, list(samples), sample_id)
     own = table[ids.index(sample_id)]
     alike = are_of_size(own, table)
-    others = [samples[one] for one, is_alike in zip(ids, alike, strict=True) if is_alike and one != sample_id]
+    others = [samples[number] for number, is_alike in zip(ids, alike, strict=True) if is_alike and number != sample_id]
     rows = table[alike & (np.array(ids) != sample_id)]
     return AmongOut(
         label=samples[sample_id].label,

@@ -109,7 +109,7 @@ def get_filter_at_use(
     measured = measure_sample(stored.sample, study.circuit)
     kept: KnownKept = request.app.state.known
     known = kept.of(study, measured, use, sheet_measures(use) if for_sheet else measures_of_use(use), DRAWS)
-    return FilterAtUseOut(label=stored.sample.label, known=[known_out(measure, one) for measure, one in known.items()])
+    return FilterAtUseOut(label=stored.sample.label, known=[known_out(measure, item) for measure, item in known.items()])
 
 
 def _study_and_use(conn: Connection, study_id: int, use_id: int) -> tuple[Study, Use]:
@@ -144,18 +144,18 @@ def _judged_out(use_id: int, judged: JudgedUse) -> JudgedUseOut:
         name=judged.use.name,
         labels=list(judged.labels),
         compared="specimens" if judged.is_of_specimens else "part_numbers",
-        criteria=[_criterion_out(one) for one in judged.criteria],
+        criteria=[_criterion_out(criterion) for criterion in judged.criteria],
         filters=[_filter_out(judged, label) for label in judged.labels],
-        pairs=[_pair_out(judged, one, other) for one, other in combinations(judged.labels, 2)],
+        pairs=[_pair_out(judged, text, other) for text, other in combinations(judged.labels, 2)],
         circles=[list(circle) for circle in judged.pair_wins.circles],
-        disagreements=[_disagreement_out(one) for one in judged.disagreements],
+        disagreements=[_disagreement_out(disagreement) for disagreement in judged.disagreements],
         swaps=[SwapOut(**vars(swap)) for swap in judged.swaps],
         verdicts=[_verdict_out(label, judged.verdicts[label], judged.requirements[label]) for label in judged.labels],
     )
 
 
-def _criterion_out(one: JudgedCriterion) -> JudgedCriterionOut:
-    category = one.category
+def _criterion_out(criterion: JudgedCriterion) -> JudgedCriterionOut:
+    category = criterion.category
     best, worst = category.end_points() or (None, None)
     metric, inch = shown_units(category.measure)
     return JudgedCriterionOut(
@@ -169,7 +169,7 @@ def _criterion_out(one: JudgedCriterion) -> JudgedCriterionOut:
         struck=category.struck,
         metric=metric,
         inch=inch,
-        known=[known_out(label, known) for label, known in one.known.items()],
+        known=[known_out(label, known) for label, known in criterion.known.items()],
     )
 
 
@@ -199,14 +199,14 @@ def _place_out(places: Places, label: str) -> PlaceOut:
     return PlaceOut(place=places.rank[label], first=first, last=last)
 
 
-def _pair_out(judged: JudgedUse, one: str, other: str) -> ComparedPairOut:
+def _pair_out(judged: JudgedUse, first: str, second: str) -> ComparedPairOut:
     wins = judged.pair_wins
     return ComparedPairOut(
-        first_label=one,
-        second_label=other,
-        compared=wins.compared[one][other],
-        won_by_first=wins.won[one][other],
-        won_by_second=wins.won[other][one],
+        first_label=first,
+        second_label=second,
+        compared=wins.compared[first][second],
+        won_by_first=wins.won[first][second],
+        won_by_second=wins.won[second][first],
     )
 
 

@@ -53,25 +53,30 @@ class NumbersKept:
         with self._lock:
             if database != self._database:  # a copy was put back: its samples may carry the same numbers
                 self._rows, self._database = {}, database
-            rows = {one: row for one, (basis, row) in self._rows.items() if bases.get(one) == basis}
-        unread = {one: basis for one, basis in bases.items() if one not in rows}
+            rows = {number: row for number, (basis, row) in self._rows.items() if bases.get(number) == basis}
+        unread = {number: basis for number, basis in bases.items() if number not in rows}
         if unread:
-            fresh = {one: row_of(json.loads(text)) for one, text in stored_results(conn, "numbers", unread).items()}
-            lacking = sorted((one for one in unread if one not in fresh), key=lambda one: one != first)
+            fresh = {number: row_of(json.loads(text)) for number, text in stored_results(conn, "numbers", unread).items()}
+            lacking = sorted((number for number in unread if number not in fresh), key=lambda number: number != first)
             fresh |= _computed(conn, lacking[:MOST_AT_ONCE], bases)
             rows |= fresh
             with self._lock:
-                self._rows |= {one: (bases[one], row) for one, row in fresh.items()}
-        ids = [one for one in sample_ids if one in rows]
-        table = np.stack([rows[one] for one in ids]) if ids else np.empty((0, len(MEASURES)))
+                self._rows |= {number: (bases[number], row) for number, row in fresh.items()}
+        ids = [number for number in sample_ids if number in rows]
+        table = np.stack([rows[number] for number in ids]) if ids else np.empty((0, len(MEASURES)))
         return ids, table, len(sample_ids) - len(ids)
 
 
 def _computed(conn: sqlite3.Connection, ids: Sequence[int], bases: dict[int, str]) -> dict[int, FloatArray]:
     """Compute the numbers of some samples, and keep them in the database."""
-    found = {}
+    collected = {}
     for sample_id in ids:
         stored = load_sample(conn, sample_id)
-        found[sample_id] = numbers_of(measure_sample(stored.sample, load_circuit(conn, stored.study_id)))
-    keep_results(conn, "numbers", {one: bases[one] for one in found}, {one: json.dumps(row) for one, row in found.items()})
-    return {one: row_of(numbers) for one, numbers in found.items()}
+        collected[sample_id] = numbers_of(measure_sample(stored.sample, load_circuit(conn, stored.study_id)))
+    keep_results(
+        conn,
+        "numbers",
+        {number: bases[number] for number in collected},
+        {number: json.dumps(row) for number, row in collected.items()},
+    )
+    return {number: row_of(numbers) for number, numbers in collected.items()}

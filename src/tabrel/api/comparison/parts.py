@@ -41,7 +41,7 @@ def get_same_part(study_id: StudyId, conn: Connection, beside: Beside = []) -> S
     """Return every pair of a study's filters, and of those put beside them, compared as parts, dimension by dimension."""
     with snapshot(conn):
         study = load_study_frame(conn, study_id)
-        samples = [one.sample for one in load_samples(conn, study_id, archived=False)]
+        samples = [stored.sample for stored in load_samples(conn, study_id, archived=False)]
         for sample_id in dict.fromkeys(beside):
             other = load_study_frame(conn, other_study(conn, study_id, sample_id))
             sample = load_sample(conn, sample_id).sample
@@ -59,30 +59,31 @@ def get_lots(study_id: StudyId, conn: Connection) -> list[LotsOut]:
     """Return what changed from lot to lot of every part number of a study, over all its specimens in the database."""
     with snapshot(conn):
         load_study_frame(conn, study_id)
-        own = [one.sample for one in load_samples(conn, study_id, archived=False)]
+        own = [stored.sample for stored in load_samples(conn, study_id, archived=False)]
         everything = every_sample(conn)
         numbers = dict.fromkeys(number for sample in own if (number := part_number_of(sample)))
-        specimens = {number: [one for one in everything if _number(one) == number] for number in numbers}
-        loaded = {one.id: load_sample(conn, one.id).sample for some in specimens.values() if len(some) > 1 for one in some}
+        specimens = {number: [item for item in everything if _number(item) == number] for number in numbers}
+        loaded = {item.id: load_sample(conn, item.id).sample for some in specimens.values() if len(some) > 1 for item in some}
     return [_lots(some, loaded) for some in specimens.values() if len(some) > 1]
 
 
-def _number(one: EverySample) -> tuple[str, ...]:
-    return part_number_of(Sample(one.label, maker=one.maker, part_number=one.part_number))
+def _number(sample: EverySample) -> tuple[str, ...]:
+    return part_number_of(Sample(sample.label, maker=sample.maker, part_number=sample.part_number))
 
 
 def _lots(specimens: Sequence[EverySample], loaded: Mapping[int, Sample]) -> LotsOut:
     """Return the specimens of one part number; one of another study carries its study's name, since labels may be the same."""
-    ordered = sorted(specimens, key=lambda one: (not loaded[one.id].made, loaded[one.id].made or ""))
+    ordered = sorted(specimens, key=lambda specimen: (not loaded[specimen.id].made, loaded[specimen.id].made or ""))
     lots = []
-    for one in ordered:
-        sample = replace(loaded[one.id], label=f"{one.label} ({one.study_name})")
+    for item in ordered:
+        sample = replace(loaded[item.id], label=f"{item.label} ({item.study_name})")
         lots.append(Lot(part_facts(measure_sample(sample, None)), sample.made or ""))
     return LotsOut(
         maker=ordered[0].maker or "",
         part_number=ordered[0].part_number or "",
         specimens=[
-            SpecimenOut(sample_id=one.id, label=one.label, study_name=one.study_name, made=loaded[one.id].made) for one in ordered
+            SpecimenOut(sample_id=item.id, label=item.label, study_name=item.study_name, made=loaded[item.id].made)
+            for item in ordered
         ],
         pairs=[_pair(pair) for pair in lot_changes(lots)],
     )

@@ -25,14 +25,14 @@ def get_preferences(conn: Connection) -> list[PreferenceOut]:
     orders = load_preferences(conn)
     return [
         PreferenceOut(
-            key=one.key,
-            title=one.title,
-            part=PART_TITLES[one.part],
-            choices=[choice.value for choice in one.choices],
-            order=[list(tied) for tied in orders.get(one.key, ())],
+            key=observation.key,
+            title=observation.title,
+            part=PART_TITLES[observation.part],
+            choices=[choice.value for choice in observation.choices],
+            order=[list(tied) for tied in orders.get(observation.key, ())],
         )
-        for one in OBSERVATIONS.values()
-        if not one.several
+        for observation in OBSERVATIONS.values()
+        if not observation.several
     ]
 
 

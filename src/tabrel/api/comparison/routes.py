@@ -41,7 +41,7 @@ def post_comparison(study_id: StudyId, asked: PlaceIn, conn: Connection) -> Comp
         speed_rpm=asked.speed_rpm,
         start_c=plan.start_c or 0.0,
         duty_cycle=plan.duty_cycle or "",
-        filters=[_side(study, one, asked, cycle, plan) for one in series],
+        filters=[_side(study, item, asked, cycle, plan) for item in series],
     )
 
 
@@ -64,23 +64,23 @@ def _side(study: Study, series: Series, asked: PlaceIn, cycle: CycleTrace, plan:
     try:
         point = operating_point(study, series.stored.sample, condition=asked.condition, scenario=series.scenario)
         with np.errstate(all="ignore"):
-            found = filter_at_point(point, asked.temperature_c, asked.speed_rpm)
+            at_point = filter_at_point(point, asked.temperature_c, asked.speed_rpm)
             start = warm_up(point, cycle, plan)
     except TabrelError as error:
         return nothing.model_copy(update={"problem": str(error), "missing": missing_keys(error)})
-    unfiltered = found.unfiltered_fraction
+    unfiltered = at_point.unfiltered_fraction
     return nothing.model_copy(
         update={
             "parts": [
                 PartShareOut(name=part.name, loss_kpa=part.differential_pressure / 1e3, share_percent=100 * part.share)
-                for part in found.parts
+                for part in at_point.parts
             ],
-            "filter_kpa": kilopascal(found.filter_pressure),
-            "gallery_kpa": kilopascal(found.gallery_pressure),
+            "filter_kpa": kilopascal(at_point.filter_pressure),
+            "gallery_kpa": kilopascal(at_point.gallery_pressure),
             "unfiltered_percent": None if unfiltered is None else 100 * unfiltered,
-            "onset_c": found.onset,
-            "filling_onset_c": found.filling_onset,
-            "has_valve": found.has_valve,
+            "onset_c": at_point.onset,
+            "filling_onset_c": at_point.filling_onset,
+            "has_valve": at_point.has_valve,
             "start": totals_out(start),
         }
     )

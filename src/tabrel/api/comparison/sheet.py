@@ -79,23 +79,23 @@ def get_comparison_sheet(
     """Return everything known of a study's filters, and of others put beside them, each against the reference part."""
     with snapshot(conn):
         study = load_study_frame(conn, study_id)
-        own = [_Column(one, i, study) for i, one in enumerate(load_samples(conn, study_id)) if not one.sample.archived]
+        own = [_Column(stored, i, study) for i, stored in enumerate(load_samples(conn, study_id)) if not stored.sample.archived]
         others = [_of_other_study(conn, study_id, sample_id) for sample_id in dict.fromkeys(beside)]
         use = _use(conn, study_id, use_id)
     columns = [*own, *others]
     if not columns:
         raise StudyError("samples", "there is no filter to compare: add one, or take one out of the archive")
-    measured = {str(one.stored.id): measure_sample(one.stored.sample, study.circuit) for one in columns}
+    measured = {str(column.stored.id): measure_sample(column.stored.sample, study.circuit) for column in columns}
     kept: KnownKept = request.app.state.known
     measures = sheet_measures(use, is_rough=not with_draws)
     draws = DRAWS if with_draws else 1  # of one, there is no uncertainty
     known: Mapping[str, Mapping[str, Known]] = {
-        key: kept.of(study, one, use or NO_POINTS, measures, draws) for key, one in measured.items()
+        key: kept.of(study, measured_sample, use or NO_POINTS, measures, draws) for key, measured_sample in measured.items()
     }
-    samples = {key: replace(one.sample, label=key) for key, one in measured.items()}
+    samples = {key: replace(measured_sample.sample, label=key) for key, measured_sample in measured.items()}
     if compared == "part_numbers":
         known = of_part_numbers(list(samples.values()), known)
-    reference = next((str(one.stored.id) for one in own if one.stored.sample.label == study.reference), None)
+    reference = next((str(column.stored.id) for column in own if column.stored.sample.label == study.reference), None)
     rows = comparison_sheet(samples, known, use, reference, is_rough=not with_draws)
     return ComparisonSheetOut(
         study_name=study.name,
@@ -103,7 +103,7 @@ def get_comparison_sheet(
         use_id=use_id,
         has_uncertainty_of_behaviour=with_draws,
         groups=[group for group in GROUPS if any(row.group == group for row in rows)],
-        columns=[_column_out(one, measured[str(one.stored.id)], study, reference) for one in columns],
+        columns=[_column_out(column, measured[str(column.stored.id)], study, reference) for column in columns],
         rows=[_row_out(row, list(samples), is_rough=not with_draws) for row in rows],
     )
 
@@ -114,9 +114,13 @@ def get_others(study_id: StudyId, conn: Connection, words: LookedFor = "") -> li
     load_study_frame(conn, study_id)
     return [
         OfferedColumnOut(
-            sample_id=one.sample_id, label=one.label, maker=one.maker, part_number=one.part_number, other_study=one.study
+            sample_id=sample.sample_id,
+            label=sample.label,
+            maker=sample.maker,
+            part_number=sample.part_number,
+            other_study=sample.study,
         )
-        for one in samples_of_other_studies(conn, study_id, words.strip(), MOST_OFFERED)
+        for sample in samples_of_other_studies(conn, study_id, words.strip(), MOST_OFFERED)
     ]
 
 
@@ -135,7 +139,8 @@ def _use(conn: sqlite3.Connection, study_id: int, use_id: int | None) -> Use | N
 
 def _column_out(column: _Column, measured: MeasuredSample, study: Study, reference: str | None) -> SheetColumnOut:
     sizes = {
-        name: None if (found := measured.estimates.get(key)) is None else found.value * 1e3 for name, key in RACK_SIZES.items()
+        name: None if (estimate := measured.estimates.get(key)) is None else estimate.value * 1e3
+        for name, key in RACK_SIZES.items()
     }
     conditions = []
     if column.frame.circuit != study.circuit:

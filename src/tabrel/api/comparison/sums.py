@@ -57,7 +57,7 @@ def get_arithmetic(study_id: StudyId, conn: Connection) -> ArithmeticOut:
     return ArithmeticOut(
         lines=kept,
         formulas=[FormulaOut(name=name, words=formula.words, written=WRITTEN[name]) for name, formula in FORMULAS.items()],
-        claimed=[one for one in claimed if _understood_text(one.text) not in there],
+        claimed=[claimed_sum_out for claimed_sum_out in claimed if _understood_text(claimed_sum_out.text) not in there],
     )
 
 
@@ -101,7 +101,7 @@ def delete_arithmetic_line(line_id: LineId, _: NothingIn, conn: Connection, resp
 
 
 def _say_stale(response: Response, conn: sqlite3.Connection, study_id: int) -> None:
-    stale.name_stale(response, stale.whole_study(study_id, (one.id for one in names_of_samples(conn, study_id))))
+    stale.name_stale(response, stale.whole_study(study_id, (sample.id for sample in names_of_samples(conn, study_id))))
 
 
 def _understood_text(text: str) -> str:

@@ -56,14 +56,19 @@ PLACE = "uses"
 def get_uses(study_id: StudyId, conn: Connection) -> UsesOut:
     """Return the uses of a study, and what is there to make one."""
     study = load_study_frame(conn, study_id)
-    samples = [(i, one) for i, one in enumerate(load_samples(conn, study_id)) if not one.sample.archived]
+    samples = [
+        (i, stored_sample) for i, stored_sample in enumerate(load_samples(conn, study_id)) if not stored_sample.sample.archived
+    ]
     return UsesOut(
         uses=[StoredUseOut(id=stored.id, use=stored.use) for stored in load_stored_uses(conn, study_id)],
         presets=[PresetOut(name=preset.use.name, about=preset.about) for preset in presets_for(study)],
         measures=list(_measures()),
-        filters=[ComparedNameOut(sample_id=one.id, label=one.sample.label, rack_place=i) for i, one in samples],
-        shops=sorted({offer.shop for _, one in samples for offer in one.sample.offers}),
-        tiers=sorted({one.sample.tier for _, one in samples if one.sample.tier}),
+        filters=[
+            ComparedNameOut(sample_id=stored_sample.id, label=stored_sample.sample.label, rack_place=i)
+            for i, stored_sample in samples
+        ],
+        shops=sorted({offer.shop for _, stored_sample in samples for offer in stored_sample.sample.offers}),
+        tiers=sorted({stored_sample.sample.tier for _, stored_sample in samples if stored_sample.sample.tier}),
     )
 
 
@@ -74,12 +79,12 @@ def post_use(study_id: StudyId, given: NewUseIn, conn: Connection, response: Res
         study = load_study_frame(conn, study_id)
         preset = preset_named(study, given.preset)
         if preset is None:
-            names = [one.use.name for one in presets_for(study)]
+            names = [item.use.name for item in presets_for(study)]
             hint = nearest_hint(given.preset, names)
             raise StudyError("preset", f"{given.preset!r} is no use to begin with{hint}: choose one of {', '.join(names)}")
         if len(study.uses) >= MOST_USES:
             raise StudyError("preset", f"there are {MOST_USES} uses, as many as a study holds: remove one that nobody needs")
-        use = replace(preset, name=_free_name(preset.name, [one.name for one in study.uses]))
+        use = replace(preset, name=_free_name(preset.name, [item.name for item in study.uses]))
         with recorded(conn, study_id, None, f"use {use.name} added", PLACE):
             use_id = add_use(conn, study_id, use)
     _say_stale(response, conn, study_id)
@@ -93,12 +98,12 @@ def put_use(use_id: UseId, given: UseChangeIn, conn: Connection, response: Respo
         study_id = study_of_use(conn, use_id)
         load_study_frame(conn, study_id)
         stored = load_stored_uses(conn, study_id)
-        now = next(one.use for one in stored if one.id == use_id)
+        now = next(stored_use.use for stored_use in stored if stored_use.id == use_id)
         if given.use == now:
             return StoredUseOut(id=use_id, use=now)
         if given.seen != now:
             raise ChangedMeanwhileError(f"another window has changed the use {now.name!r} meanwhile: look, then do it again")
-        _check(given.use, use_id, stored, [one.label for one in names_of_samples(conn, study_id)])
+        _check(given.use, use_id, stored, [sample.label for sample in names_of_samples(conn, study_id)])
         with recorded(conn, study_id, None, f"use {given.use.name}: {_what_changed(now, given.use)}", PLACE):
             change_use(conn, use_id, given.use)
     _say_stale(response, conn, study_id)
@@ -111,7 +116,7 @@ def delete_use(use_id: UseId, _: NothingIn, conn: Connection, response: Response
     with transaction(conn):
         study_id = study_of_use(conn, use_id)
         load_study_frame(conn, study_id)
-        name = next(one.use.name for one in load_stored_uses(conn, study_id) if one.id == use_id)
+        name = next(stored.use.name for stored in load_stored_uses(conn, study_id) if stored.id == use_id)
         with recorded(conn, study_id, None, f"use {name} removed", PLACE):
             remove_use(conn, use_id)
     _say_stale(response, conn, study_id)
@@ -137,9 +142,9 @@ def post_measure_number(given: MeasureNumberIn) -> MeasureNumberOut:
 
 def _check(use: Use, use_id: int, stored: Iterable[StoredUse], labels: list[str]) -> None:
     """Refuse a use that cannot be, or has the name of another; what it says of a deleted sample stays for its return."""
-    kept = labels_in(next(one.use for one in stored if one.id == use_id))
+    kept = labels_in(next(stored_use.use for stored_use in stored if stored_use.id == use_id))
     check_use("use", use, [*labels, *(label for label in kept if label not in labels)])
-    if any(one.use.name == use.name for one in stored if one.id != use_id):
+    if any(stored_use.use.name == use.name for stored_use in stored if stored_use.id != use_id):
         raise StudyError("use.name", f"{use.name!r} names another use of this study: give each its own name")
 
 
@@ -168,7 +173,7 @@ def _free_name(name: str, taken: list[str]) -> str:
 
 
 def _say_stale(response: Response, conn: sqlite3.Connection, study_id: int) -> None:
-    stale.name_stale(response, stale.whole_study(study_id, (one.id for one in names_of_samples(conn, study_id))))
+    stale.name_stale(response, stale.whole_study(study_id, (sample.id for sample in names_of_samples(conn, study_id))))
 
 
 @lru_cache
@@ -177,16 +182,16 @@ def _measures() -> tuple[MeasureOut, ...]:
     bare = ShownUnitOut(symbol="", factor=1.0)
     seen = [
         MeasureOut(
-            key=one.key,
-            title=one.title,
-            group=PART_TITLES[one.part],
+            key=observation.key,
+            title=observation.title,
+            group=PART_TITLES[observation.part],
             is_number=False,
             better=None,
             metric=bare,
             inch=bare,
-            choices=[choice.value for choice in one.choices],
+            choices=[choice.value for choice in observation.choices],
         )
-        for one in OBSERVATIONS.values()
+        for observation in OBSERVATIONS.values()
     ]
     return (*numbers, *seen)
 

@@ -152,7 +152,7 @@ def _place_of(conn: Connection, kind: CopiedRow, row_id: int) -> str:
 @router.get("/templates")
 def get_templates(conn: Connection) -> list[TemplateOut]:
     """Return the templates, by name."""
-    return [_template_out(one) for one in list_templates(conn)]
+    return [_template_out(template) for template in list_templates(conn)]
 
 
 def _template_out(stored: StoredTemplate) -> TemplateOut:

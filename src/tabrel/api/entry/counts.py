@@ -67,15 +67,16 @@ def post_preview(sample_id: SampleId, given: CountTableIn, conn: Connection) -> 
 def put_counts(sample_id: SampleId, given: CountTableIn, bench: Bench) -> ChangedOut:
     """Take a table of counts in place of those there were; conditions it does not name stay."""
     conn = bench.conn
-    found = _read(given)
-    if found.counts is None:
-        said = next(
-            iter([one.words for one in found.faults] + [one.words for one in found.questions]), "nothing is there to take"
+    table = _read(given)
+    if table.counts is None:
+        name = next(
+            iter([fault.words for fault in table.faults] + [question.words for question in table.questions]),
+            "nothing is there to take",
         )
-        raise StudyError("text", said)
+        raise StudyError("text", name)
     with transaction(conn):
         sample = load_sample(conn, sample_id).sample
-        counts = with_conditions_of(found.counts, sample.counts)
+        counts = with_conditions_of(table.counts, sample.counts)
         bench.require_seen(sample_id, THING, CHANGED)
         check_counts("counts", counts)
         if counts != sample.counts:
@@ -112,24 +113,28 @@ def _read(given: CountTableIn) -> CountTable:
     return read_count_table(given.text, TableChoices(decimal=given.decimal, scale=given.scale))
 
 
-def _table_out(found: CountTable) -> CountTableOut:
-    rows = found.table.rows if found.table else ()
-    at_fault = {fault.line for fault in found.faults}
+def _table_out(table: CountTable) -> CountTableOut:
+    rows = table.table.rows if table.table else ()
+    at_fault = {fault.line for fault in table.faults}
     shown = [row for i, row in enumerate(rows) if i < ROWS_SENT or row.line in at_fault]
     return CountTableOut(
         rows=[TableRowOut(line=row.line, cells=list(row.cells)) for row in shown],
         row_count=len(rows),
-        heading_line=found.heading_line,
+        heading_line=table.heading_line,
         headings=[
-            HeadingOut(column=one.index, text=one.text, words=one.words, is_used=one.column is not None) for one in found.headings
+            HeadingOut(column=heading.index, text=heading.text, words=heading.words, is_used=heading.column is not None)
+            for heading in table.headings
         ],
-        settings=[SettingOut(title=condition.title, text=text) for condition, text in found.settings],
-        said=list(found.said),
+        settings=[SettingOut(title=condition.title, text=text) for condition, text in table.settings],
+        said=list(table.said),
         questions=[
-            QuestionOut(key=one.key, words=one.words, answers=[list(answer) for answer in one.answers]) for one in found.questions
+            QuestionOut(key=question.key, words=question.words, answers=[list(answer) for answer in question.answers])
+            for question in table.questions
         ],
-        faults=[CellFaultOut(line=one.line, column=one.column, words=one.words) for one in found.faults],
-        intervals=len(found.counts.intervals) if found.counts else 0,
-        sizes_um=list(found.counts.sizes_um) if found.counts else [],
-        is_complete=found.counts is not None,
+        faults=[
+            CellFaultOut(line=cell_fault.line, column=cell_fault.column, words=cell_fault.words) for cell_fault in table.faults
+        ],
+        intervals=len(table.counts.intervals) if table.counts else 0,
+        sizes_um=list(table.counts.sizes_um) if table.counts else [],
+        is_complete=table.counts is not None,
     )

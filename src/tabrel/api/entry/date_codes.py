@@ -38,9 +38,11 @@ def _date_code(conn: sqlite3.Connection, sample: Sample) -> DateCodeOut:
     rules = date_code_rules(conn)
     latest = _latest(sample)
     readings = [
-        DateCodeReadingOut(rule=rule.name, iso=found.iso, words=found.words, decade_before=found.decade_before)
+        DateCodeReadingOut(
+            rule=rule.name, iso=decoded_date.iso, words=decoded_date.words, decade_before=decoded_date.decade_before
+        )
         for _, rule in rules
-        if sample.date_code and rule.reads(sample.maker) and (found := decoded(rule, sample.date_code, latest))
+        if sample.date_code and rule.reads(sample.maker) and (decoded_date := decoded(rule, sample.date_code, latest))
     ]
     return DateCodeOut(
         code=sample.date_code,
@@ -66,12 +68,12 @@ def _says(sample: Sample, readings: list[DateCodeReadingOut], has_rules: bool) -
         return None
     if not readings:
         return f"no rule fits {sample.date_code!r}: correct the code, or state how its maker writes it"
-    dates = {one.iso for one in readings}
+    dates = {reading.iso for reading in readings}
     if len(dates) > 1:
         return f"the rules read {sample.date_code!r} in {len(dates)} ways: take the one that is right"
     [iso] = dates
-    made, possible = sample.made, {iso, *(one.decade_before for one in readings if one.decade_before)}
-    if made and not any(one.startswith(made) or made.startswith(one) for one in possible):
+    made, possible = sample.made, {iso, *(reading.decade_before for reading in readings if reading.decade_before)}
+    if made and not any(text.startswith(made) or made.startswith(text) for text in possible):
         return f"made on says {made}, and the code {iso}: check both"
     return None
 
@@ -108,6 +110,6 @@ def delete_rule(rule_id: RuleId, _: NothingIn, conn: Connection, response: Respo
         remove_rule(conn, rule_id)
     stale.name_stale(response, [EVERY_CODE])
     return [
-        DateCodeRuleOut(id=one, name=rule.name, pattern=rule.pattern, maker=rule.maker, words=pattern_words(rule.pattern))
-        for one, rule in date_code_rules(conn)
+        DateCodeRuleOut(id=number, name=rule.name, pattern=rule.pattern, maker=rule.maker, words=pattern_words(rule.pattern))
+        for number, rule in date_code_rules(conn)
     ]

@@ -40,7 +40,9 @@ def put_detail(sample_id: SampleId, key: FactKey, given: DetailIn, bench: Bench)
         detail = known_detail(key)
         stored = load_sample(conn, sample_id)
         names = names_of_samples(conn, stored.study_id)
-        study = replace(load_study_frame(conn, stored.study_id), samples=tuple(Sample(one.label) for one in names))
+        study = replace(
+            load_study_frame(conn, stored.study_id), samples=tuple(Sample(sample_name.label) for sample_name in names)
+        )
         known = detail_values(study, stored.sample).get(key)
         now = known.text if known else None
         text = " ".join(given.text.split())

@@ -69,7 +69,7 @@ def post_readings_table(study_id: StudyId, given: ReadingTableIn, conn: Connecti
         if not table.is_complete:
             raise StudyError("text", _why_not(table))
         taken = [_take(conn, study_id, label, table, samples) for label in table.labels]
-    whole = stale.whole_study(study_id, (one.id for one in names_of_samples(conn, study_id)))
+    whole = stale.whole_study(study_id, (sample.id for sample in names_of_samples(conn, study_id)))
     stale.name_stale(response, [f"{stale.STUDIES}/{study_id}", *whole])
     return TakenTableOut(filters=taken)
 
@@ -85,33 +85,37 @@ def _why_not(table: ReadingTable) -> str:
 
 
 def _read(given: ReadingTableIn, samples: list[StoredSample]) -> ReadingTable:
-    own = next((one.sample.label for one in samples if one.id == given.sample_id), "")
+    own = next((stored.sample.label for stored in samples if stored.id == given.sample_id), "")
     table = read_reading_table(given.text, decimal=given.decimal, family=given.family, own_label=own)
     there = {
-        (one.sample.label.casefold(), key, reading.text)
-        for one in samples
-        for key, entries in one.sample.readings.items()
+        (stored.sample.label.casefold(), key, reading.text)
+        for stored in samples
+        for key, entries in stored.sample.readings.items()
         for reading in used_readings(entries)
     }
-    return replace(table, readings=tuple(_unless_there(one, there) for one in table.readings))
+    return replace(table, readings=tuple(_unless_there(table_reading, there) for table_reading in table.readings))
 
 
-def _unless_there(one: TableReading, there: set[tuple[str, str, str]]) -> TableReading:
+def _unless_there(value: TableReading, there: set[tuple[str, str, str]]) -> TableReading:
     """Leave out what a filter has in exactly these words: a table taken twice adds nothing."""
-    if not one.is_taken or one.quantity is None:
-        return one
-    new = tuple(reading for reading in one.readings if (one.label.casefold(), one.quantity.key, reading.text) not in there)
-    if new == one.readings:
-        return one
-    return replace(one, readings=new) if new else replace(one, readings=(), state="left_out", why=THERE)
+    if not value.is_taken or value.quantity is None:
+        return value
+    new = tuple(reading for reading in value.readings if (value.label.casefold(), value.quantity.key, reading.text) not in there)
+    if new == value.readings:
+        return value
+    return replace(value, readings=new) if new else replace(value, readings=(), state="left_out", why=THERE)
 
 
 def _take(
     conn: sqlite3.Connection, study_id: int, label: str, table: ReadingTable, samples: list[StoredSample]
 ) -> TakenFilterOut:
-    there = next((one.id for one in samples if one.sample.label.casefold() == label.casefold()), None)
-    cells = [one for one in table.readings if one.label == label and one.is_taken and one.quantity is not None]
-    count = sum(len(one.readings) for one in cells)
+    there = next((stored.id for stored in samples if stored.sample.label.casefold() == label.casefold()), None)
+    cells = [
+        table_reading
+        for table_reading in table.readings
+        if table_reading.label == label and table_reading.is_taken and table_reading.quantity is not None
+    ]
+    count = sum(len(table_reading.readings) for table_reading in cells)
     words = f"{count} reading{'' if count == 1 else 's'} of {label} from a table"
     with recorded(conn, study_id, there, words, PLACE) as change_id:
         sample_id = there
@@ -119,17 +123,17 @@ def _take(
             relabel_in_uses(conn, study_id, label, None)  # of one of that label that was deleted
             sample_id = insert_sample(conn, study_id, next_position(conn, study_id), Sample(label))
             belongs_to_sample(conn, change_id, sample_id)
-        for one in cells:
-            key = one.quantity.key if one.quantity is not None else ""
-            for reading in one.readings:
-                kept = replace(reading, confirmed=True if one.state == "questioned" else None)
+        for table_reading in cells:
+            key = table_reading.quantity.key if table_reading.quantity is not None else ""
+            for reading in table_reading.readings:
+                kept = replace(reading, confirmed=True if table_reading.state == "questioned" else None)
                 insert_reading(conn, key, kept, sample_id=sample_id)
             set_state(conn, sample_id, key, None)
     return TakenFilterOut(sample_id=sample_id, label=label, reading_count=count, is_new=there is None)
 
 
 def _table_out(table: ReadingTable, samples: list[StoredSample]) -> ReadingTableOut:
-    known = {one.sample.label.casefold() for one in samples}
+    known = {stored.sample.label.casefold() for stored in samples}
     return ReadingTableOut(
         layout=table.layout,
         problem=table.problem,
@@ -139,15 +143,17 @@ def _table_out(table: ReadingTable, samples: list[StoredSample]) -> ReadingTable
         new_labels=[label for label in table.labels if label.casefold() not in known],
         readings=[
             TableReadingOut(
-                line=one.line,
-                label=one.label,
-                words=one.words,
-                understood_as="" if one.quantity is None else f"{PART_TITLES[one.quantity.part]}: {one.quantity.title}",
-                text=one.text,
-                readings=[reading.text for reading in one.readings],
-                state=one.state,
-                why=one.why,
+                line=table_reading.line,
+                label=table_reading.label,
+                words=table_reading.words,
+                understood_as=""
+                if table_reading.quantity is None
+                else f"{PART_TITLES[table_reading.quantity.part]}: {table_reading.quantity.title}",
+                text=table_reading.text,
+                readings=[reading.text for reading in table_reading.readings],
+                state=table_reading.state,
+                why=table_reading.why,
             )
-            for one in table.readings
+            for table_reading in table.readings
         ],
     )

@@ -52,17 +52,17 @@ def get_efficiency(sample_id: SampleId, conn: Connection) -> EfficiencyStationOu
         problem=_problem(measured),
         claims=[
             ComparedClaimOut(
-                words=claim_words(one.claim),
-                source=one.claim.source,
-                relation=one.claim.relation or "=",
-                sizes_um_c=list(one.point.sizes) if one.point else [],
-                percent=one.claim.efficiency_percent,
-                verdict=one.compared.verdict if one.compared else None,
-                why=one.compared.words if one.compared else one.why_not,
-                fibre_um=one.fibre,
-                fibre_words=one.fibre_words,
+                words=claim_words(claimed.claim),
+                source=claimed.claim.source,
+                relation=claimed.claim.relation or "=",
+                sizes_um_c=list(claimed.point.sizes) if claimed.point else [],
+                percent=claimed.claim.efficiency_percent,
+                verdict=claimed.compared.verdict if claimed.compared else None,
+                why=claimed.compared.words if claimed.compared else claimed.why_not,
+                fibre_um=claimed.fibre,
+                fibre_words=claimed.fibre_words,
             )
-            for one in evidence.claims
+            for claimed in evidence.claims
         ],
         estimate=_estimate(evidence),
     )
@@ -92,7 +92,7 @@ def _test(figure: CountedFigure) -> CountedTestOut:
         intervals_used=totals.kept,
         volume_ratio=totals.ratio,
         points=[_point(figure, i) for i in range(len(test.counts.sizes_um))],
-        curves=[_curve(one) for one in figure.curves],
+        curves=[_curve(drawn_curve) for drawn_curve in figure.curves],
         why_no_curve=test.why_no_curve(),
         misfit=curve.misfit if curve else None,
         slope=result_out(test.slope()),
@@ -100,7 +100,7 @@ def _test(figure: CountedFigure) -> CountedTestOut:
             SizeAtBetaOut(beta=beta, size_um=result_out(size), extrapolated=beyond) for beta, size, beyond in figure.sizes_at
         ],
         budget=[BudgetShareOut(key=key, title=INPUTS[key].title, share_percent=100 * share) for key, share in figure.shares],
-        checks=[CountCheckOut(code=one.code, message=one.words, is_grave=one.is_grave) for one in figure.checks],
+        checks=[CountCheckOut(code=check.code, message=check.words, is_grave=check.is_grave) for check in figure.checks],
         along=_along(figure),
         capacity_g=result_out(figure.capacity.scaled(1e3)),
         terminal_ratio=figure.terminal_ratio,
@@ -112,7 +112,7 @@ def _point(figure: CountedFigure, i: int) -> EfficiencyPointOut:
     value, low, high = (array[i] for array in (betas.value, betas.low, betas.high))
     return EfficiencyPointOut(
         size_um=test.counts.sizes_um[i],
-        sizes_um_c=[float(one.sizes[i]) for one in test.readings if np.isfinite(one.sizes[i])],
+        sizes_um_c=[float(curve.sizes[i]) for curve in test.readings if np.isfinite(curve.sizes[i])],
         gross_upstream=totals.gross.upstream[i],
         gross_downstream=totals.gross.downstream[i],
         blank_upstream=totals.blank.upstream[i],
@@ -153,13 +153,16 @@ def _along(figure: CountedFigure) -> AlongTestOut:
         return [row_out(100 * array[every]) for array in arrays]
 
     return AlongTestOut(
-        time_min=[i + 1.0 if one.time_min is None else one.time_min for i, one in zip(every.tolist(), intervals, strict=True)],
+        time_min=[
+            i + 1.0 if interval.time_min is None else interval.time_min
+            for i, interval in zip(every.tolist(), intervals, strict=True)
+        ],
         is_used=[not totals.interval_faults[i] for i in every],
         why_not=[totals.interval_faults[i] for i in every],
-        percent=rows([one.value for one in figure.along]),
-        low_percent=rows([one.low for one in figure.along]),
-        high_percent=rows([one.high for one in figure.along]),
-        differential_kpa=[one.differential_pressure_kpa for one in intervals],
+        percent=rows([along.value for along in figure.along]),
+        low_percent=rows([along.low for along in figure.along]),
+        high_percent=rows([along.high for along in figure.along]),
+        differential_kpa=[interval.differential_pressure_kpa for interval in intervals],
         retained_g=(measured.mass * 1e3).tolist() if measured else [],
         ratio=measured.ratio.tolist() if measured else [],
         missing=[INPUTS[key].title for key in loading.missing] if isinstance(loading, Result) else [],
@@ -172,8 +175,8 @@ def _estimate(evidence: EfficiencyEvidence) -> EstimateCurveOut | None:
         return None
     return EstimateCurveOut(
         sizes_um_c=DRAWN_SIZES.tolist(),
-        percent=[100 * (one.value or 0.0) for one in evidence.estimate],
-        low_percent=[100 * (one.low or 0.0) for one in evidence.estimate],
-        high_percent=[100 * (one.high or 0.0) for one in evidence.estimate],
+        percent=[100 * (result.value or 0.0) for result in evidence.estimate],
+        low_percent=[100 * (result.low or 0.0) for result in evidence.estimate],
+        high_percent=[100 * (result.high or 0.0) for result in evidence.estimate],
         valid_to_um_c=medium.largest_valid_size(),
     )

@@ -93,14 +93,14 @@ def _valve(measured: MeasuredSample, oil: OilModel | None, circuit: Circuit) -> 
     return ValveOut(
         evidence=[
             EvidenceOut(
-                basis=one.basis,
-                kpa=(one.opening.value or 0.0) / 1e3,
-                expanded_kpa=one.opening.expanded_uncertainty / 1e3 if one.opening.expanded_uncertainty else None,
-                is_used=one.is_used,
+                basis=evidence.basis,
+                kpa=(evidence.opening.value or 0.0) / 1e3,
+                expanded_kpa=evidence.opening.expanded_uncertainty / 1e3 if evidence.opening.expanded_uncertainty else None,
+                is_used=evidence.is_used,
             )
-            for one in compared.evidence
+            for evidence in compared.evidence
         ],
-        agreements=[_agreement(one) for one in compared.agreements],
+        agreements=[_agreement(agreement) for agreement in compared.agreements],
         closing_kpa=compared.closing.value / 1e3 if compared.closing and compared.closing.value is not None else None,
         stated_band=_stated(compared.stated_band),
         kind=measured.sample.bypass.kind,
@@ -135,8 +135,10 @@ def _valve(measured: MeasuredSample, oil: OilModel | None, circuit: Circuit) -> 
     )
 
 
-def _agreement(one: Agreement) -> AgreementOut:
-    return AgreementOut(first=one.first, second=one.second, normalised_error=one.normalised_error, agrees=one.agrees)
+def _agreement(agreement: Agreement) -> AgreementOut:
+    return AgreementOut(
+        first=agreement.first, second=agreement.second, normalised_error=agreement.normalised_error, agrees=agreement.agrees
+    )
 
 
 def _stated(band: StatedBand | None) -> StatedBandOut | None:
@@ -213,7 +215,10 @@ def _strip(strip: StripAreas) -> StripOut:
         blocked_length_mm=strip.blocked_length * 1e3,
         gross_cm2=strip.gross * 1e4,
         effective_cm2=strip.effective * 1e4,
-        deductions=[DeductionOut(key=one.key, cm2=one.area * 1e4, measured=one.measured) for one in strip.deductions],
+        deductions=[
+            DeductionOut(key=deduction.key, cm2=deduction.area * 1e4, measured=deduction.measured)
+            for deduction in strip.deductions
+        ],
         is_forecast=strip.is_forecast,
         pulled_length_mm=None if strip.pulled_length is None else strip.pulled_length * 1e3,
         pleats_length_mm=None if strip.pleats_length is None else strip.pleats_length * 1e3,
@@ -233,7 +238,10 @@ def _section(measured: MeasuredSample) -> WholeSectionOut:
             SectionPartOut(key=part.key, material=part.material, points_mm=millimetres(part.outline), guessed=part.guessed)
             for part in layout.parts
         ],
-        dimensions=[SectionDimensionOut(key=one.key, points_mm=millimetres((one.start, one.end))) for one in layout.dimensions],
+        dimensions=[
+            SectionDimensionOut(key=dimension.key, points_mm=millimetres((dimension.start, dimension.end)))
+            for dimension in layout.dimensions
+        ],
         ways=[OilWayOut(kind=way.kind, points_mm=millimetres(way.points)) for way in layout.ways],
         radius_mm=layout.radius * 1e3,
         bottom_mm=layout.bottom * 1e3,
@@ -250,22 +258,22 @@ def _efficiency(measured: MeasuredSample) -> EfficiencyOut:
     return EfficiencyOut(
         claims=[
             ClaimedEfficiencyOut(
-                words=claim_words(one.claim),
-                source=one.claim.source,
-                relation=one.claim.relation or "=",
-                sizes_um_c=list(one.point.sizes) if one.point else [],
-                percent=one.claim.efficiency_percent,
-                low_at_20_percent=_percent(one.at_20_um.low) if one.at_20_um else None,
-                high_at_20_percent=_percent(one.at_20_um.high) if one.at_20_um else None,
-                why_not=one.why_not,
-                is_used=one.is_used,
+                words=claim_words(claimed.claim),
+                source=claimed.claim.source,
+                relation=claimed.claim.relation or "=",
+                sizes_um_c=list(claimed.point.sizes) if claimed.point else [],
+                percent=claimed.claim.efficiency_percent,
+                low_at_20_percent=_percent(claimed.at_20_um.low) if claimed.at_20_um else None,
+                high_at_20_percent=_percent(claimed.at_20_um.high) if claimed.at_20_um else None,
+                why_not=claimed.why_not,
+                is_used=claimed.is_used,
             )
-            for one in evidence.claims
+            for claimed in evidence.claims
         ],
         sizes_um_c=DRAWN_SIZES.tolist() if medium else [],
-        estimate=[_percent(one.value) or 0.0 for one in evidence.estimate],
-        low=[_percent(one.low) or 0.0 for one in evidence.estimate],
-        high=[_percent(one.high) or 0.0 for one in evidence.estimate],
+        estimate=[_percent(result.value) or 0.0 for result in evidence.estimate],
+        low=[_percent(result.low) or 0.0 for result in evidence.estimate],
+        high=[_percent(result.high) or 0.0 for result in evidence.estimate],
         valid_to_um_c=medium.largest_valid_size() if medium else None,
         estimate_is_used=medium is not None and at_20.basis == "estimate",
         counted_at_20=result_out(at_20.scaled(100)) if at_20.basis == "counts" else None,

@@ -85,7 +85,9 @@ def post_map(sample_id: SampleId, asked: MapIn, conn: Connection) -> OperatingMa
         efficiency = efficiency_at_size(measured, asked.size_um)
         grids: dict[str, Any] = {key: _grid(solved.quantity(name) * factor) for key, (name, factor) in MAP_SCALES.items()}
         grids |= {
-            one.grid: _grid(solved.quantity(one.name) * one.factor) for one in MAP_QUANTITIES.values() if one.grid not in grids
+            quantity.grid: _grid(solved.quantity(quantity.name) * quantity.factor)
+            for quantity in MAP_QUANTITIES.values()
+            if quantity.grid not in grids
         }
         grids["system_efficiency_percent"] = _system_efficiency(solved, efficiency)
         return OperatingMapOut.model_construct(
@@ -124,7 +126,7 @@ def _coldest(oil: OilModel) -> float:
 
 def _system_efficiency(solved: OperatingMap, efficiency: Result) -> list[list[float | None]] | None:
     """Return the share through the media times its efficiency, or the bound that is known of it. [%]"""
-    known = next((one for one in (efficiency.value, efficiency.low, efficiency.high) if one is not None), None)
+    known = next((value for value in (efficiency.value, efficiency.low, efficiency.high) if value is not None), None)
     return None if known is None else _grid(solved.quantity("media_fraction") * known * 100)
 
 
@@ -148,8 +150,10 @@ def post_filter_alone(sample_id: SampleId, asked: FilterAloneIn, conn: Connectio
     alone = filter_alone(study, sample, scenario=scenario, measured=measured)
     with np.errstate(all="ignore"):
         solved = filter_alone_map(alone, DRAWN_TEMPERATURES.tolist(), (DRAWN_FLOWS * L_MIN).tolist())
-        told = [one for one in MAP_QUANTITIES.values() if one.of_filter_alone]
-        grids: dict[str, Any] = {one.grid: _grid(solved.quantity(one.name) * one.factor) for one in told}
+        quantities = [quantity for quantity in MAP_QUANTITIES.values() if quantity.of_filter_alone]
+        grids: dict[str, Any] = {
+            quantity.grid: _grid(solved.quantity(quantity.name) * quantity.factor) for quantity in quantities
+        }
         onset = onset_over_flow(alone, DRAWN_FLOWS * L_MIN, alone.oil.coldest_pumping(COLDEST))
         return FilterAloneOut.model_construct(
             temperature_c=solved.temperature.tolist(),
@@ -188,13 +192,13 @@ def post_sensitivity(sample_id: SampleId, asked: SensitivityIn, conn: Connection
 
 
 def _assumption_out(effect: Effect) -> AssumptionOut:
-    moved, told = effect.assumption, ASSUMPTIONS[effect.assumption.name]
+    moved, assumption = effect.assumption, ASSUMPTIONS[effect.assumption.name]
     return AssumptionOut(
         name=moved.name,
-        value=moved.value / told.scale,
-        low=moved.low if moved.is_factor else moved.low / told.scale,
-        high=moved.high if moved.is_factor else moved.high / told.scale,
-        unit=told.unit,
+        value=moved.value / assumption.scale,
+        low=moved.low if moved.is_factor else moved.low / assumption.scale,
+        high=moved.high if moved.is_factor else moved.high / assumption.scale,
+        unit=assumption.unit,
         is_factor=moved.is_factor,
         mean_change_percent=100 * effect.mean_change,
         onset_low_c=effect.onset_low,

@@ -43,7 +43,7 @@ def post_scenario(study_id: StudyId, scenario: Scenario, conn: Connection, respo
             raise StudyError("scenario", "nothing is changed in it: change something, then save it")
         with recorded(conn, study_id, None, f"scenario {scenario.name}", "scenarios"):
             save_scenario(conn, study_id, scenario)
-    stale.name_stale(response, stale.whole_study(study_id, (one.id for one in names_of_samples(conn, study_id))))
+    stale.name_stale(response, stale.whole_study(study_id, (sample.id for sample in names_of_samples(conn, study_id))))
     return get_scenarios(study_id, conn)
 
 
@@ -66,5 +66,5 @@ def delete_scenario(scenario_id: ScenarioId, _: NothingIn, conn: Connection, res
         study_id, name = scenario_place(conn, scenario_id)
         with recorded(conn, study_id, None, f"scenario {name} removed", "scenarios"):
             remove_scenario(conn, scenario_id)
-    stale.name_stale(response, stale.whole_study(study_id, (one.id for one in names_of_samples(conn, study_id))))
+    stale.name_stale(response, stale.whole_study(study_id, (sample.id for sample in names_of_samples(conn, study_id))))
     return get_scenarios(study_id, conn)

@@ -24,13 +24,15 @@ class Series:
 
 def samples_side_by_side(conn: sqlite3.Connection, study_id: int, scenario: Scenario) -> list[Series]:
     """Return every sample of a study that is in use, all in the same scenario."""
-    return [Series(str(one.id), one.sample.label, one, scenario) for one in load_samples(conn, study_id, archived=False)]
+    return [
+        Series(str(stored.id), stored.sample.label, stored, scenario) for stored in load_samples(conn, study_id, archived=False)
+    ]
 
 
 def scenarios_side_by_side(conn: sqlite3.Connection, study_id: int, sample_id: int) -> list[Series]:
     """Return one sample as it is and in each saved scenario."""
     stored = load_sample(conn, sample_id)
-    kept = [(one.id, one.scenario) for one in load_scenarios(conn, study_id)]
+    kept = [(stored_scenario.id, stored_scenario.scenario) for stored_scenario in load_scenarios(conn, study_id)]
     every = [(0, AS_IT_IS), *kept]
     return [Series(f"{sample_id}-{key}", scenario.name, stored, scenario) for key, scenario in every]
 
@@ -43,10 +45,10 @@ def series_of_keys(conn: sqlite3.Connection, study_id: int, keys: list[str], sce
     StudyError
         If a key names none of this study.
     """
-    known = {one.key: one for one in samples_side_by_side(conn, study_id, scenario)}
+    known = {series.key: series for series in samples_side_by_side(conn, study_id, scenario)}
     for sample in list(known):
         if any(key.startswith(f"{sample}-") for key in keys):
-            known |= {one.key: one for one in scenarios_side_by_side(conn, study_id, int(sample))}
+            known |= {series.key: series for series in scenarios_side_by_side(conn, study_id, int(sample))}
     for key in keys:
         if key not in known:
             raise StudyError("keys", f"{key!r} names no sample of this study and no scenario of it: load the view again")

@@ -72,8 +72,8 @@ def post_slices(study_id: StudyId, asked: SliceIn, conn: Connection, request: Re
     series = series_of_keys(conn, study_id, asked.keys, asked.scenario or AS_IT_IS)
 
     def lines() -> Iterator[bytes]:
-        for one in series:
-            for line in _slice_of(study, one, asked):
+        for item in series:
+            for line in _slice_of(study, item, asked):
                 yield _told(line)
 
     return Lines(_side_by_side(workers, study, series, asked) if workers.are_warm else lines())
@@ -94,29 +94,29 @@ class _Part:
 
 def _side_by_side(workers: Workers, study: Study, series: list[Series], asked: SliceIn) -> Iterator[bytes]:
     """Yield the line of each slice as soon as processes have computed it; what is not begun is left when nobody reads on."""
-    series = list({one.key: one for one in series}.values())  # one that is asked for twice is computed once
+    series = list({item.key: item for item in series}.values())  # one that is asked for twice is computed once
     parts = _divided(series)
     wanted = {
-        workers.submit(_part_of_slice, study, one, asked, part, parts[one.key]): one
-        for one in series
-        for part in range(parts[one.key])
+        workers.submit(_part_of_slice, study, item, asked, part, parts[item.key]): item
+        for item in series
+        for part in range(parts[item.key])
     }
-    found: dict[str, list[_Part]] = {}
+    collected: dict[str, list[_Part]] = {}
     try:
         for done in as_completed(wanted):
-            one = wanted[done]
+            member = wanted[done]
             try:
                 part = done.result()
             except BrokenProcessPool:
                 workers.forget()
                 ended = "the computation was ended from outside: try again"
-                part = _Part(SliceProblemOut(kind="problem", key=one.key, message=ended, missing=[]))
-            held = found.setdefault(one.key, [])
+                part = _Part(SliceProblemOut(kind="problem", key=member.key, message=ended, missing=[]))
+            held = collected.setdefault(member.key, [])
             held.append(part)
-            if len(held) < parts[one.key]:
-                yield _told(SliceProgressOut(kind="progress", key=one.key, done=len(held), total=parts[one.key]))
+            if len(held) < parts[member.key]:
+                yield _told(SliceProgressOut(kind="progress", key=member.key, done=len(held), total=parts[member.key]))
             else:
-                yield _told(_merged(one, asked, held))
+                yield _told(_merged(member, asked, held))
     finally:
         for waiting in wanted:
             waiting.cancel()
@@ -129,7 +129,7 @@ def _divided(series: list[Series]) -> dict[str, int]:
     """
     whole = len(series) - len(series) % PROCESSES
     parts = max(1, min(PROCESSES, DRAWS // FEWEST_DRAWS))
-    return {one.key: 1 if i < whole else parts for i, one in enumerate(series)}
+    return {item.key: 1 if i < whole else parts for i, item in enumerate(series)}
 
 
 def _part_of_slice(study: Study, series: Series, asked: SliceIn, part: int, parts: int) -> _Part:
@@ -195,8 +195,8 @@ def _refused(series: Series, error: TabrelError) -> SliceProblemOut:
 
 
 def _band_out(key: str, along: FloatArray, band: Band, quantity: MapQuantityName, onset: OnsetInterval) -> SliceBandOut:
-    told = MAP_QUANTITIES[quantity]
-    factor = told.factor
+    map_quantity = MAP_QUANTITIES[quantity]
+    factor = map_quantity.factor
     return SliceBandOut(
         kind="band",
         key=key,
@@ -205,7 +205,7 @@ def _band_out(key: str, along: FloatArray, band: Band, quantity: MapQuantityName
         low=row_out(band.low * factor),
         middle=row_out(band.middle * factor),
         high=row_out(band.high * factor),
-        unit=told.unit,
+        unit=map_quantity.unit,
         draws=band.draws,
         impossible=band.impossible,
         onset_c=onset.value,

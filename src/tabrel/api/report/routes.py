@@ -95,7 +95,7 @@ def get_report(study_id: StudyId, conn: Connection) -> ReportOut:
         parts=[OfferedPartOut(key=key, title=title) for key, title in PARTS.items()],
         sections=[OfferedPartOut(key=key, title=title) for key, title in SECTIONS.items()],
         endings=[ending.removeprefix(".") for ending in WRITERS],
-        issued=[_issued_out(one, study) for one in issued],
+        issued=[_issued_out(report, study) for report in issued],
     )
 
 
@@ -110,7 +110,7 @@ def put_report(study_id: StudyId, given: ReportPlanIn, conn: Connection, respons
             check_report_plan("plan", given.plan)
             with recorded(conn, study_id, None, "plan of the report", PLACE):
                 set_report_plan(conn, study_id, given.plan)
-    stale.name_stale(response, stale.whole_study(study_id, (one.id for one in names_of_samples(conn, study_id))))
+    stale.name_stale(response, stale.whole_study(study_id, (sample.id for sample in names_of_samples(conn, study_id))))
     return get_report(study_id, conn)
 
 
@@ -198,7 +198,7 @@ def get_issued_document(report_id: ReportId, conn: Connection) -> dict[str, Any]
 def get_differences(report_id: ReportId, conn: Connection) -> list[DifferenceOut]:
     """Return what of the study is otherwise than when a report was issued."""
     report = load_issued(conn, report_id)
-    return [DifferenceOut(**vars(one)) for one in _differences(report, load_study(conn, report.study_id))]
+    return [DifferenceOut(**vars(difference)) for difference in _differences(report, load_study(conn, report.study_id))]
 
 
 @router.get(
@@ -257,12 +257,12 @@ def get_part_labels(study_id: StudyId, conn: Connection, sample: _ForBench = [])
 def _for_bench(conn: sqlite3.Connection, study_id: int, sample_ids: list[int]) -> tuple[Study, list[str], Paper]:
     with snapshot(conn):
         study = load_study(conn, study_id)
-        names = {one.id: one.label for one in names_of_samples(conn, study_id)}
+        names = {sample.id: sample.label for sample in names_of_samples(conn, study_id)}
     for sample_id in sample_ids:
         if sample_id not in names:
             raise NotStoredError(f"there is no sample {sample_id} in this study: choose one of its rack")
     paper: Paper = (study.report.paper if study.report else None) or "a4"
-    return study, [names[one] for one in sample_ids], paper
+    return study, [names[number] for number in sample_ids], paper
 
 
 def _previews(request: Request) -> Previews:

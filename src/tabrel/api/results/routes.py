@@ -61,19 +61,24 @@ def _budget(last: Step, measured: MeasuredSample) -> BudgetOut | None:
         inch_uncertainty=shown_uncertainty(budget.standard_uncertainty, last.measure, "inch"),
         contributions=[
             ContributionOut(
-                key=one.key,
-                title=one.title,
-                source=one.source,
-                metric=shown_uncertainty(one.amount, last.measure, "metric"),
-                inch=shown_uncertainty(one.amount, last.measure, "inch"),
-                share_percent=100 * one.share,
-                smaller=one.smaller,
+                key=contribution.key,
+                title=contribution.title,
+                source=contribution.source,
+                metric=shown_uncertainty(contribution.amount, last.measure, "metric"),
+                inch=shown_uncertainty(contribution.amount, last.measure, "inch"),
+                share_percent=100 * contribution.share,
+                smaller=contribution.smaller,
             )
-            for one in budget.contributions
+            for contribution in budget.contributions
         ],
         covariances=[
-            CovarianceOut(first=one.first, second=one.second, correlation=one.correlation, share_percent=100 * one.share)
-            for one in budget.covariances
+            CovarianceOut(
+                first=covariance.first,
+                second=covariance.second,
+                correlation=covariance.correlation,
+                share_percent=100 * covariance.share,
+            )
+            for covariance in budget.covariances
         ],
     )
 

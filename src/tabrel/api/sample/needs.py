@@ -22,8 +22,8 @@ def _told(needs: Iterable[OpenNeed]) -> list[OpenNeedOut]:
             title=need.title,
             group=need.group,
             ways=[
-                OpenWayOut(title=one.way.title, keys=list(one.way.keys), left=list(one.left), entries=one.entries)
-                for one in need.ways
+                OpenWayOut(title=way.way.title, keys=list(way.way.keys), left=list(way.left), entries=way.entries)
+                for way in need.ways
             ],
         )
         for need in needs

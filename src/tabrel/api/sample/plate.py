@@ -28,7 +28,9 @@ def plate_out(measured: MeasuredSample, oil: OilModel | None) -> PlateOut:
         ],
         hole_circles_measured=all(measured for _, _, measured in layout.hole_circles),
         problems=[problem.message for problem in layout.problems],
-        products=[HoleProductOut(count=count, one_mm2=one * 1e6, open_fraction=share) for count, one, share in summary.products],
+        products=[
+            HoleProductOut(count=count, one_mm2=value * 1e6, open_fraction=share) for count, value, share in summary.products
+        ],
         perimeter_mm=summary.perimeter * 1e3,
         equivalent_diameter_mm=None if summary.equivalent_diameter is None else summary.equivalent_diameter * 1e3,
         loss_ratio_viscous=ratio.viscous if ratio else None,

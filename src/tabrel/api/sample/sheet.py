@@ -101,7 +101,7 @@ def opened_sample(conn: sqlite3.Connection, sample_id: int) -> OpenedSample:
             movable_statements(stored.study_id, sample_id),
             revision_statements(stored.study_id, sample_id),
         )
-        reader = gathered(of_sample, [one for some in asked for one in some])
+        reader = gathered(of_sample, [pair for some in asked for pair in some])
         study = load_study_frame(reader, stored.study_id)
     return OpenedSample(stored, study, measure_sample(stored.sample, study.circuit), reader)
 
@@ -142,7 +142,7 @@ def sheet_of(opened: OpenedSample, window: str | None) -> SheetOut:
         },
         detail_questions=detail_questions(study),
         claims=[_claim_out(claim_id, claim, sample, measured, by_key) for claim_id, claim in claims],
-        contradictions=[one.words for one in contradictions(sample)],
+        contradictions=[contradiction.words for contradiction in contradictions(sample)],
         offers=[offer_out(offer_id, offer) for offer_id, offer in offers_of(conn, sample_id)],
         copied=sample.copied | _copied_rows(sample, group_ids, claims),
         shelf=_shelf(sample),
@@ -162,13 +162,13 @@ def sheet_of(opened: OpenedSample, window: str | None) -> SheetOut:
 def _copied_rows(sample: Sample, group_ids: dict[str, list[int]], claims: Iterable[tuple[int, Claim]]) -> dict[str, str]:
     """Return which groups of holes and claims are copied and not confirmed, by thing."""
     groups = {"inlet": sample.holes.inlet, "centre_tube": sample.holes.centre_tube}
-    found = [
+    pairs = [
         (f"holes/{group_ids[placement][i]}", group.copied_from)
         for placement, held in groups.items()
         for i, group in enumerate(held)
     ]
-    found += [(f"claims/{claim_id}", claim.copied_from) for claim_id, claim in claims]
-    return {thing: origin for thing, origin in found if origin is not None}
+    pairs += [(f"claims/{claim_id}", claim.copied_from) for claim_id, claim in claims]
+    return {thing: origin for thing, origin in pairs if origin is not None}
 
 
 _OF_PART = {
@@ -378,5 +378,5 @@ def _is_there(analysis: SampleAnalysis, name: str) -> bool:
 
 def _input_counts(name: str, measured: MeasuredSample) -> dict[str, int]:
     """Return how many inputs of each provenance a result is computed from, best evidence first."""
-    found = list(working_of(name, measured).inputs().values())
-    return {provenance: count for provenance in PROVENANCE_ORDER if (count := found.count(provenance))}
+    result = list(working_of(name, measured).inputs().values())
+    return {provenance: count for provenance in PROVENANCE_ORDER if (count := result.count(provenance))}

@@ -104,7 +104,7 @@ def post_duty_cycle(study_id: StudyId, given: DutyCycleIn, conn: Connection, res
         read_duty_cycle(given.csv, "csv")
         with recorded(conn, study_id, None, f"duty cycle {name}", "plan.duty_cycle"):
             save_duty_cycle(conn, study_id, DutyCycle(name, given.csv))
-    stale.name_stale(response, stale.whole_study(study_id, (one.id for one in names_of_samples(conn, study_id))))
+    stale.name_stale(response, stale.whole_study(study_id, (sample.id for sample in names_of_samples(conn, study_id))))
     return [*(cycle.name for cycle in load_study_frame(conn, study_id).duty_cycles), *SHIPPED_CYCLES]
 
 
@@ -137,7 +137,7 @@ def _start(
         totals=totals_out(start),
         trace=_trace_out(start),
         lives=[_life_out(life) for life in lives if life],
-        reaching=[_reaching_out(one) for one in reaching],
+        reaching=[_reaching_out(item) for item in reaching],
         problem=None,
         missing=[],
     )
@@ -180,16 +180,19 @@ def _life_out(life: Life) -> LifeOut:
         ],
         clean_up=[
             CleanUpOut(
-                size_um=one.size, minutes=_minutes(one.half_life), low_minutes=_minutes(one.low), high_minutes=_minutes(one.high)
+                size_um=clean_up.size,
+                minutes=_minutes(clean_up.half_life),
+                low_minutes=_minutes(clean_up.low),
+                high_minutes=_minutes(clean_up.high),
             )
-            for one in life.clean_up
+            for clean_up in life.clean_up
         ],
     )
 
 
-def _reaching_out(one: Reaching) -> ReachingOut:
-    value, low, high = (None if share is None else 100 * share for share in (one.value, one.low, one.high))
-    return ReachingOut(size_um=one.size, percent=value, low_percent=low, high_percent=high, basis=one.basis or "")
+def _reaching_out(reaching: Reaching) -> ReachingOut:
+    value, low, high = (None if share is None else 100 * share for share in (reaching.value, reaching.low, reaching.high))
+    return ReachingOut(size_um=reaching.size, percent=value, low_percent=low, high_percent=high, basis=reaching.basis or "")
 
 
 def _hours(seconds: float) -> float | None:

@@ -22,8 +22,10 @@ from tabrel.store.sample.templates import list_templates, save_template
 def library_of(conn: sqlite3.Connection) -> Library:
     """Return the engines, templates and rules of date codes that are saved."""
     return Library(
-        engines=tuple(SavedEngine(one.name, circuit_from_json(one.document)) for one in saved_engines(conn)),
-        templates=tuple(SavedTemplate(one.name, one.parts, json.loads(one.document)) for one in list_templates(conn)),
+        engines=tuple(SavedEngine(engine.name, circuit_from_json(engine.document)) for engine in saved_engines(conn)),
+        templates=tuple(
+            SavedTemplate(template.name, template.parts, json.loads(template.document)) for template in list_templates(conn)
+        ),
         date_code_rules=tuple(rule for _, rule in date_code_rules(conn)),
     )
 
@@ -37,7 +39,7 @@ def insert_library(conn: sqlite3.Connection, library: Library) -> int:
         If something is not understood; the caller's transaction takes back what was stored.
     """
     stored = 0
-    engines = {one.name: one.document for one in saved_engines(conn)} | dict.fromkeys(ENGINES, "")
+    engines = {saved_engine.name: saved_engine.document for saved_engine in saved_engines(conn)} | dict.fromkeys(ENGINES, "")
     for i, engine in enumerate(library.engines):
         check_circuit(engine.circuit)
         _require_name(f"library.engines[{i}].name", engine.name)
@@ -45,7 +47,7 @@ def insert_library(conn: sqlite3.Connection, library: Library) -> int:
         if name := _name_for(engine.name, document, engines):
             save_engine(conn, name, document)
             stored += 1
-    templates = {one.name: one.document for one in list_templates(conn)}
+    templates = {stored_template.name: stored_template.document for stored_template in list_templates(conn)}
     for i, template in enumerate(library.templates):
         _require_name(f"library.templates[{i}].name", template.name)
         unknown = [part for part in template.parts if part not in PARTS_TO_COPY]

@@ -63,7 +63,7 @@ def get_studies(conn: Connection) -> list[StudyRowOut]:
     with snapshot(conn):
         samples = samples_by_study(conn)
         return [
-            StudyRowOut(**vars(row), samples=[SampleNameOut(**vars(one)) for one in samples.get(row.id, [])])
+            StudyRowOut(**vars(row), samples=[SampleNameOut(**vars(sample)) for sample in samples.get(row.id, [])])
             for row in list_studies(conn)
         ]
 
@@ -76,7 +76,7 @@ def put_study_status(study_id: StudyId, given: StatusIn, conn: Connection, respo
     """
     with transaction(conn):
         set_study_status(conn, study_id, given.status)
-    ids = [one.id for one in names_of_samples(conn, study_id)]
+    ids = [sample.id for sample in names_of_samples(conn, study_id)]
     stale.name_stale(response, [f"{stale.STUDIES}/{study_id}", *stale.whole_study(study_id, ids)])
     return get_studies(conn)
 
@@ -84,13 +84,13 @@ def put_study_status(study_id: StudyId, given: StatusIn, conn: Connection, respo
 @router.get("/{study_id}/results")
 def get_study_results(study_id: StudyId, conn: Connection) -> list[SampleSummaryOut]:
     """Return what is known of each sample in use, in short: read where it was computed before and nothing has changed since."""
-    return _read_or_computed(conn, study_id, "summary", SampleSummaryOut, lambda study, one: _summary(study, one))
+    return _read_or_computed(conn, study_id, "summary", SampleSummaryOut, lambda study, stored: _summary(study, stored))
 
 
 @router.get("/{study_id}/behaviour", dependencies=HEAVY)
 def get_behaviour(study_id: StudyId, conn: Connection) -> list[BehaviourOut]:
     """Return what each sample in use does in the engine whatever it is used for; read where nothing has changed since."""
-    return _read_or_computed(conn, study_id, "behaviour", BehaviourOut, lambda study, one: _behaviour(study, one))
+    return _read_or_computed(conn, study_id, "behaviour", BehaviourOut, lambda study, stored: _behaviour(study, stored))
 
 
 Told = TypeVar("Told", bound=WireModel)
@@ -102,18 +102,18 @@ def _read_or_computed(
     """Return what is kept of each sample in use; what is not is computed and kept."""
     with snapshot(conn):
         study = load_study_frame(conn, study_id)
-        ids = [one.id for one in names_of_samples(conn, study_id) if one.status == "in_use"]
+        ids = [sample.id for sample in names_of_samples(conn, study_id) if sample.status == "in_use"]
         bases = bases_of(conn, ids)
-        found = stored_results(conn, kind, bases)
-        lacking = [load_sample(conn, one) for one in ids if one not in found]
-    computed = {one.id: compute(study, one) for one in lacking}
-    keep_results(conn, kind, bases, {one: told.model_dump_json() for one, told in computed.items()})
-    return [computed[one] if one in computed else model.model_validate_json(found[one]) for one in ids]
+        words = stored_results(conn, kind, bases)
+        lacking = [load_sample(conn, number) for number in ids if number not in words]
+    computed = {stored.id: compute(study, stored) for stored in lacking}
+    keep_results(conn, kind, bases, {number: type_var_type.model_dump_json() for number, type_var_type in computed.items()})
+    return [computed[number] if number in computed else model.model_validate_json(words[number]) for number in ids]
 
 
 def _behaviour(study: Study, stored: StoredSample) -> BehaviourOut:
     try:
-        found = behaviour(study, stored.sample)
+        result = behaviour(study, stored.sample)
     except TabrelError as error:
         missing = list(error.keys) if isinstance(error, MissingInputsError) else []
         return BehaviourOut(
@@ -127,15 +127,17 @@ def _behaviour(study: Study, stored: StoredSample) -> BehaviourOut:
             problem=str(error),
             missing=missing,
         )
-    greatest, stuck = (None if one is None else one / 1e3 for one in (found.element_greatest, found.element_greatest_stuck))
+    greatest, stuck = (
+        None if value is None else value / 1e3 for value in (result.element_greatest, result.element_greatest_stuck)
+    )
     return BehaviourOut(
         sample_id=stored.id,
-        coldest_pumping_c=found.coldest_pumping,
+        coldest_pumping_c=result.coldest_pumping,
         element_greatest_kpa=greatest,
         element_greatest_stuck_kpa=stuck,
-        speed_rpm=list(found.speed),
-        onset_c=list(found.onset),
-        filling_onset_c=list(found.filling_onset),
+        speed_rpm=list(result.speed),
+        onset_c=list(result.onset),
+        filling_onset_c=list(result.filling_onset),
         problem=None,
         missing=[],
     )
@@ -174,13 +176,13 @@ def stored_study(full: FullStudy, conn: Connection, response: Response) -> Study
     with transaction(conn):
         study_id = insert_with_history(conn, full.study, full.history) if full.history else insert_study(conn, full.study)
         saved = insert_library(conn, full.library) if full.library else 0
-    said = []
+    sentences = []
     if full.history:
-        said.append(f"its history of {len(full.history.changes)} changes came with it")
+        sentences.append(f"its history of {len(full.history.changes)} changes came with it")
     if full.library:
         new = f"{saved} of its saved engines, templates and rules are new here"
-        said.append(new if saved else "its library was here already")
-    return get_study(study_id, conn).model_copy(update={"said": "; ".join(said)})
+        sentences.append(new if saved else "its library was here already")
+    return get_study(study_id, conn).model_copy(update={"said": "; ".join(sentences)})
 
 
 @router.get("/{study_id}")
@@ -216,15 +218,17 @@ def get_document(
 def _tags(conn: Connection, study_id: int, reference: str | None) -> list[SampleTagOut]:
     """Return the samples as the rack shows them: names, and the can to scale."""
     used = used_readings_of_study(conn, study_id, RACK_SIZES.values())
-    return [_tag(one, used, reference) for one in names_of_samples(conn, study_id)]
+    return [_tag(sample, used, reference) for sample in names_of_samples(conn, study_id)]
 
 
-def _tag(one: SampleName, used: dict[tuple[int, str], list[Reading]], reference: str | None) -> SampleTagOut:
+def _tag(sample: SampleName, used: dict[tuple[int, str], list[Reading]], reference: str | None) -> SampleTagOut:
     def size(key: str) -> float | None:
-        readings = used.get((one.id, key))
+        readings = used.get((sample.id, key))
         return _millimetres(estimate_quantity(QUANTITIES[key], readings) if readings else None)
 
-    return SampleTagOut(**vars(one), **{name: size(key) for name, key in RACK_SIZES.items()}, is_reference=one.label == reference)
+    return SampleTagOut(
+        **vars(sample), **{name: size(key) for name, key in RACK_SIZES.items()}, is_reference=sample.label == reference
+    )
 
 
 def _millimetres(estimate: Estimate | None) -> float | None:

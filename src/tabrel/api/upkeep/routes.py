@@ -79,7 +79,7 @@ def _named(service: Service, name: str) -> Copy:
     raise NotStoredError(f"there is no copy {name!r} any more: look at the list again")
 
 
-def _backups(service: Service, said: str = "") -> BackupsOut:
+def _backups(service: Service, text: str = "") -> BackupsOut:
     database = service.database
     copies = []
     for copy in copies_of(database):
@@ -104,5 +104,5 @@ def _backups(service: Service, said: str = "") -> BackupsOut:
         bytes_free=shutil.disk_usage(database.parent).free,
         copies=copies,
         days=[DayOut(day=day, changes=changes) for day, changes in changes_by_day(database)],
-        said=said or service.left_out or service.opened.note,
+        said=text or service.left_out or service.opened.note,
     )

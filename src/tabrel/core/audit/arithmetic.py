@@ -77,27 +77,27 @@ class LineCheck:
     sentence: str
 
 
-def _times(one: Range, other: Range) -> Range:
-    ends = [a * b for a in one for b in other]
+def _times(first: Range, second: Range) -> Range:
+    ends = [a * b for a in first for b in second]
     return min(ends), max(ends)
 
 
-def _square(one: Range) -> Range:
-    return max(one[0], 0.0) ** 2, one[1] ** 2
+def _square(first: Range) -> Range:
+    return max(first[0], 0.0) ** 2, first[1] ** 2
 
 
-def _scaled(one: Range, factor: float) -> Range:
-    return one[0] * factor, one[1] * factor
+def _scaled(first: Range, factor: float) -> Range:
+    return first[0] * factor, first[1] * factor
 
 
 def _sum(ranges: Sequence[Range]) -> Range:
     return sum(low for low, _ in ranges), sum(high for _, high in ranges)
 
 
-def _quotient(one: Range, other: Range) -> Range:
-    if other[0] <= 0:
+def _quotient(first: Range, second: Range) -> Range:
+    if second[0] <= 0:
         raise ReadingTextError("what is divided by may be zero: check it")
-    return one[0] / other[1], one[1] / other[0]
+    return first[0] / second[1], first[1] / second[0]
 
 
 def _round_area(x: _Ranges) -> Range:
@@ -173,7 +173,7 @@ def check_line(line: ArithmeticLine, path: str = "line") -> LineCheck:
     numbers = _inputs(line, formula, path)
     stated = _result(line, formula, numbers, path)
     try:
-        computed = formula.compute({key: [one.ends for one in some] for key, some in numbers.items()})
+        computed = formula.compute({key: [number.ends for number in some] for key, some in numbers.items()})
     except (ReadingTextError, ZeroDivisionError) as error:
         raise StudyError(f"{path}.inputs", str(error) or "divide by zero: check them") from error
     verdict: Verdict = "follows"
@@ -194,7 +194,7 @@ def _inputs(line: ArithmeticLine, formula: Formula, path: str) -> dict[str, list
             raise StudyError(
                 f"{path}.inputs.{key}", f"is no input of {line.formula}{nearest_hint(key, formula.inputs)}: it takes {known}"
             )
-    found: dict[str, list[PrintedNumber]] = {}
+    collected: dict[str, list[PrintedNumber]] = {}
     first: Dimension | None = None
     for key, dimension in formula.inputs.items():
         if key not in line.inputs:
@@ -203,7 +203,7 @@ def _inputs(line: ArithmeticLine, formula: Formula, path: str) -> dict[str, list
         texts = given if isinstance(given, tuple) else (given,)
         if not texts:
             raise StudyError(f"{path}.inputs.{key}", "is empty: give the terms")
-        found[key] = []
+        collected[key] = []
         for i, text in enumerate(texts):
             place = f"{path}.inputs.{key}" + (f"[{i}]" if isinstance(given, tuple) else "")
             try:
@@ -216,8 +216,8 @@ def _inputs(line: ArithmeticLine, formula: Formula, path: str) -> dict[str, list
                 raise StudyError(place, f"{text!r} is told in per cent: write it like {text.strip()} %")
             if number.dimension != wanted:
                 raise StudyError(place, f"{text!r} is no {wanted.replace('_', ' ')}: check its unit")
-            found[key].append(number)
-    return found
+            collected[key].append(number)
+    return collected
 
 
 def _result(line: ArithmeticLine, formula: Formula, numbers: Mapping[str, Sequence[PrintedNumber]], path: str) -> PrintedNumber:
@@ -237,9 +237,9 @@ def _result(line: ArithmeticLine, formula: Formula, numbers: Mapping[str, Sequen
     return stated
 
 
-def _meet(one: Range, other: Range) -> bool:
-    room = 1e-12 * max(abs(one[0]), abs(one[1]), abs(other[0]), abs(other[1]))
-    return one[0] <= other[1] + room and other[0] <= one[1] + room
+def _meet(first: Range, second: Range) -> bool:
+    room = 1e-12 * max(abs(first[0]), abs(first[1]), abs(second[0]), abs(second[1]))
+    return first[0] <= second[1] + room and second[0] <= first[1] + room
 
 
 def _half_up(value: float, decimals: int) -> float:
@@ -271,7 +271,7 @@ def _slips(formula: str, numbers: Mapping[str, Sequence[PrintedNumber]], compute
             yield code
     if formula == "sum" and len(numbers["terms"]) > 1:
         for i in range(len(numbers["terms"])):
-            if _meet(_sum([one.ends for k, one in enumerate(numbers["terms"]) if k != i]), stated):
+            if _meet(_sum([number.ends for k, number in enumerate(numbers["terms"]) if k != i]), stated):
                 yield f"term_{i + 1}_left_out"
     if formula == "percent_more":
         a, b = numbers["a"][0].ends, numbers["b"][0].ends
@@ -314,11 +314,11 @@ def _sentence(
     unit = f" {printed(stated.unit)}" if stated.unit else ""
     ends = [plain_number(low, 5)] if abs(high - low) <= 1e-9 * abs(high) else [plain_number(end, 5) for end in (low, high)]
     given = f"{' to '.join(ends)}{unit}"
-    said = f"{formula.words}: the inputs allow {given}, printed is {line.printed.strip()}"
+    name = f"{formula.words}: the inputs allow {given}, printed is {line.printed.strip()}"
     if verdict == "follows":
-        return f"{said}: it follows"
+        return f"{name}: it follows"
     if verdict == "follows_with_rounding":
-        return f"{said}: it follows with rounding on the way"
+        return f"{name}: it follows with rounding on the way"
     if not slips:
-        return f"{said}: it does not follow, and no single slip would explain it"
-    return f"{said}: it does not follow; {' or '.join(slip_words(code) for code in slips)} would explain it"
+        return f"{name}: it does not follow, and no single slip would explain it"
+    return f"{name}: it does not follow; {' or '.join(slip_words(code) for code in slips)} would explain it"

@@ -111,6 +111,6 @@ def _unit(typed: str, text: str) -> str:
         if plain.casefold() in (symbol.casefold(), printed(symbol).casefold()):
             return unit.symbol
     for dimension in {unit.dimension for unit in UNITS.values()}:
-        if found := unit_of(typed, dimension):
-            return found.symbol
+        if result := unit_of(typed, dimension):
+            return result.symbol
     raise ReadingTextError(f"{typed!r} in {text!r} is no unit: use one such as mm, in, mm2, g, kPa or %")

@@ -81,11 +81,11 @@ def read_line(text: str) -> ArithmeticLine:
     cells = [cell for cell in _cells(text) if cell]
     if cells:
         return _of_row(cells)
-    label, _, said = text.strip().rpartition(":")
+    label, _, word = text.strip().rpartition(":")
     for read in _READERS:
-        found = read(said.strip(), label.strip())
-        if found is not None:
-            return found
+        arithmetic_line = read(word.strip(), label.strip())
+        if arithmetic_line is not None:
+            return arithmetic_line
     raise ReadingTextError(
         f"{text.strip()!r} is no line that can be recomputed: write it like inlet: 8 holes 0.24 in = 0.362 in2, "
         "10 + 12 mm = 22 mm, 9 by 5.3 mm = 47.7 mm2 or 98.7 % = β 75"
@@ -109,8 +109,8 @@ def _of_row(cells: list[str]) -> ArithmeticLine:
     return ArithmeticLine(label, formula, dict(zip(keys, inputs, strict=True)), printed)
 
 
-def _sides(said: str) -> tuple[str, str] | None:
-    left, equals, right = said.partition("=")
+def _sides(line: str) -> tuple[str, str] | None:
+    left, equals, right = line.partition("=")
     return (left.strip(), right.strip()) if equals and "=" not in right else None
 
 
@@ -118,8 +118,8 @@ def _line(label: str, formula: str, inputs: dict[str, str | tuple[str, ...]], pr
     return ArithmeticLine(label or FORMULAS[formula].words, formula, inputs, printed)
 
 
-def _percent_more(said: str, label: str) -> ArithmeticLine | None:
-    match = re.fullmatch(r"(?P<a>.+?)\s+is\s+(?P<printed>[-+\d.]+\s*%)\s+(?P<way>more|less)\s+than\s+(?P<b>.+)", said)
+def _percent_more(line: str, label: str) -> ArithmeticLine | None:
+    match = re.fullmatch(r"(?P<a>.+?)\s+is\s+(?P<printed>[-+\d.]+\s*%)\s+(?P<way>more|less)\s+than\s+(?P<b>.+)", line)
     if match is None:
         return None
     printed = match["printed"] if match["way"] == "more" else f"-{match['printed'].lstrip('+-')}"
@@ -127,8 +127,8 @@ def _percent_more(said: str, label: str) -> ArithmeticLine | None:
     return _line(label, "percent_more", {"a": a, "b": b}, printed)
 
 
-def _ratio_and_efficiency(said: str, label: str) -> ArithmeticLine | None:
-    sides = _sides(said)
+def _ratio_and_efficiency(line: str, label: str) -> ArithmeticLine | None:
+    sides = _sides(line)
     if sides is None:
         return None
     beta = [re.fullmatch(r"(?:β|beta)\s*(?P<ratio>[\d. ]+)", side, re.IGNORECASE) for side in sides]
@@ -144,8 +144,8 @@ _CIRCLE = re.compile(rf"{_ROUND}\s*(?P<diameter>[\d.].*)", re.IGNORECASE)
 _SLOT = re.compile(rf"(?:slot|rectangle)\s*(?P<a>.+?){_MULTIPLY}(?P<b>.+)|(?P<c>.+?)\s+by\s+(?P<d>.+)", re.IGNORECASE)
 
 
-def _areas(said: str, label: str) -> ArithmeticLine | None:
-    sides = _sides(said)
+def _areas(line: str, label: str) -> ArithmeticLine | None:
+    sides = _sides(line)
     if sides is None:
         return None
     left, printed = sides
@@ -169,8 +169,8 @@ def _two_ways(left: str) -> str:
 _TWO_TERMS = ((re.compile(r"\s+[-−–]\s+"), "difference"), (re.compile(r"\s*[/÷]\s+|\s+[/÷]\s*"), "ratio"))
 
 
-def _terms(said: str, label: str) -> ArithmeticLine | None:
-    sides = _sides(said)
+def _terms(line: str, label: str) -> ArithmeticLine | None:
+    sides = _sides(line)
     if sides is None:
         return None
     left, printed = sides
@@ -203,7 +203,7 @@ def written_text(line: ArithmeticLine) -> str:
     'area of round holes: 8 holes 0.24 in = 0.362 in2'
     """
     x = {key: " + ".join(text) if isinstance(text, tuple) else text for key, text in line.inputs.items()}
-    said = {
+    sentence = {
         "round_holes_area": "{count} holes {diameter} = {printed}",
         "round_area": "ø {diameter} = {printed}",
         "rectangle_area": "{length} by {width} = {printed}",
@@ -214,7 +214,7 @@ def written_text(line: ArithmeticLine) -> str:
         "efficiency_of_beta": "β {beta} = {printed}",
         "beta_of_efficiency": "{efficiency} = β {printed}",
     }[line.formula]
-    return f"{line.label}: {said.format(**x, printed=line.printed)}"
+    return f"{line.label}: {sentence.format(**x, printed=line.printed)}"
 
 
 _READERS: tuple[Callable[[str, str], ArithmeticLine | None], ...] = (_percent_more, _ratio_and_efficiency, _areas, _terms)

@@ -31,6 +31,11 @@ class Term:
 
 
 GLOSSARY: tuple[Term, ...] = (
+    Term(
+        "absolute rating",
+        "Size at which a maker claims nearly all particles are held, mostly 98 % or 99 %; no standard fixes which.",
+        "µm(c)",
+    ),
     Term("adapter", "Part between engine and filter that leads the oil through cross-holes and turns it."),
     Term(
         "anti-drainback valve",
@@ -45,6 +50,7 @@ GLOSSARY: tuple[Term, ...] = (
     Term("bearing temperature rise", "How much warmer the oil in the bearings is than in the sump, at the hot point.", "K"),
     Term("blank count", "Particles counted in the clean fluid, which the test did not bring in."),
     Term("burr", "Raised edge of a punched hole; towards the media it files through it."),
+    Term("burst", "Failure of the can or its seam under internal pressure.", "kPa, psi", "ISO 4548-6"),
     Term("bypass fraction", "Share of the filter flow that passes the open bypass valve.", "%"),
     Term(
         "bypass onset",
@@ -64,6 +70,7 @@ GLOSSARY: tuple[Term, ...] = (
     Term("clearance", "Half the difference between the can's inside and the element's outside diameter.", "mm, in"),
     Term("coil-bound", "A spring is coil-bound when its coils touch before the valve has reached its full lift."),
     Term("coincidence limit", "Particles in a volume beyond which a counter takes several for one.", "1/mL", "ISO 11171"),
+    Term("collapse", "Failure of the element inwards under too high a differential pressure.", "kPa, psi", "ISO 4548-3"),
     Term("dead coils", "End coils of a spring that do not act: 2 where not counted, 1.5 to 2.5 within their uncertainty."),
     Term("defects", "Ways past the media that are always open: worn media, an end without glue."),
     Term("differential pressure", "Pressure before a part less the pressure after it, Δp.", "kPa, psi", "ISO 4548-1"),
@@ -81,6 +88,14 @@ GLOSSARY: tuple[Term, ...] = (
         "One face of the media strip less seam overlap, potting and blocked pleats.",
         "cm², in²",
     ),
+    Term("element", "Pleated media with its centre tube and end caps: the part of the filter that holds the dirt."),
+    Term(
+        "Eₙ",
+        "Difference of two values over the expanded uncertainty of that difference; beyond 1 the two disagree.",
+        "",
+        "ISO/IEC 17043",
+    ),
+    Term("end cap", "Disc of metal or fibre bonded to each end of the pleats; a poor bond lets oil pass unfiltered."),
     Term(
         "expanded uncertainty", "U: the half-width that holds the true value with 95 % probability.", "as the value", "JCGM 100"
     ),
@@ -101,6 +116,7 @@ GLOSSARY: tuple[Term, ...] = (
     Term("kinematic viscosity", "Resistance of the oil to flow under its own weight.", "mm²/s", "ASTM D445, D341"),
     Term("lift", "Distance by which a valve is open.", "mm"),
     Term("loading", "Factor by which dirt multiplies the resistance of the clean media."),
+    Term("louvre", "Slot of a centre tube, pressed outwards from its sheet; a closed one narrows the flow."),
     Term(
         "low-shear cold viscosity",
         "Viscosity of cold oil near rest, up to twice that of the cold cranking test.",
@@ -126,10 +142,16 @@ GLOSSARY: tuple[Term, ...] = (
         "",
         "ISO 4548-12",
     ),
+    Term(
+        "nominal rating",
+        "Size at which a maker claims that about half of the particles are held; no standard fixes the share.",
+        "µm(c)",
+    ),
     Term("original passage bore", "Bore of the stud that the adapter is screwed on.", "mm, in"),
     Term(
         "outlier", "Reading far from the others of its quantity: modified z-score above 3.5. It is marked, never dropped.", "", ""
     ),
+    Term("pair wins", "Ranking method: in how many pairs a filter beats the other in more criteria than it loses."),
     Term("penetration", "Share of the particles of a size that pass the media, 1/β."),
     Term("pleat opening", "Open share of the circumference at the inside of the pleat pack.", "%"),
     Term("pleat pack", "Folded media with backing, seen end-on."),
@@ -145,11 +167,13 @@ GLOSSARY: tuple[Term, ...] = (
         "°C",
         "SAE J300",
     ),
+    Term("rank sum", "Ranking method: sum of a filter's places in each criterion; low is good."),
     Term("reading", "One value as typed, with its unit, instrument and time; it can be set aside, never changed."),
     Term("regulator", "Valve that returns pump flow to the sump above its opening pressure."),
     Term("relief flow", "Share of the pump flow that the regulator returns to the sump.", "%"),
     Term("retained mass", "Dust injected less what still circulates.", "g", "ISO 4548-12"),
     Term("screening estimate", "Efficiency computed from fibre diameter, solidity and thickness: a band, never a rating.", "%"),
+    Term("series equivalent", "One area with the inertial loss of all sections in series: 1/√Σ(1/A²).", "mm², in²"),
     Term("set aside", "A reading set aside no longer counts; it stays visible with the reason, and can be used again."),
     Term("shedding", "More particles come out of a filter than go in."),
     Term("slice", "A quantity along temperature or speed, all filters overlaid with their 95 % bands."),
@@ -160,7 +184,9 @@ GLOSSARY: tuple[Term, ...] = (
     Term("tapping plate", "Thick plate that closes the can, with the thread and the inlet holes."),
     Term("tapping plate flow area", "The smallest of the sections that the oil passes in series at the plate.", "mm², in²"),
     Term("terminal loading", "Loading at which the filter counts as spent."),
+    Term("tied", "Filters whose order could change within the uncertainty of what is known of them."),
     Term("unfiltered share", "Share of the filter flow that passes bypass valve and defects.", "%"),
     Term("warm-up time constant", "Time in which the sump covers 63 % of its temperature rise.", "min"),
+    Term("weighted score", "Ranking method: weighted mean of shares between stated end points, 0 to 100."),
 )
 """In alphabetical order."""

@@ -110,7 +110,7 @@ def observation_named(measure: str) -> Observation | None:
     """
     if measure in OBSERVATIONS:
         return OBSERVATIONS[measure]
-    begun = [one for key, one in OBSERVATIONS.items() if key.startswith(f"{measure}_")]
+    begun = [observation for key, observation in OBSERVATIONS.items() if key.startswith(f"{measure}_")]
     return begun[0] if len(begun) == 1 else None
 
 

@@ -330,7 +330,7 @@ TERMS: dict[TermKind, dict[str, str]] = {
     "claim_comparison": CLAIM_COMPARISONS,
     "media_deduction": MEDIA_DEDUCTIONS,
     "screening_input": SCREENING_INPUTS,
-    "assumption": {key: one.title for key, one in ASSUMPTIONS.items()},
-    "input": {key: one.title for key, one in INPUTS.items()},
+    "assumption": {key: assumption.title for key, assumption in ASSUMPTIONS.items()},
+    "input": {key: item.title for key, item in INPUTS.items()},
 }
 """Word by key, by what the key is of; in the order they are listed on screen."""

@@ -105,8 +105,8 @@ def retention_capacity(measured: MeasuredSample) -> Result:
         return loading if isinstance(loading, Result) else missing_result("counts")
     if counts.terminal_ratio is not None:
         return loading.capacity(counts.terminal_ratio)
-    found = loading.capacity(TERMINAL_RATIO)
-    return replace(found, assumed=(*found.assumed, "counts.terminal_ratio"))
+    result = loading.capacity(TERMINAL_RATIO)
+    return replace(result, assumed=(*result.assumed, "counts.terminal_ratio"))
 
 
 def dirt_capacity(measured: MeasuredSample, terminal_ratio: float) -> Capacity | None:

@@ -183,8 +183,8 @@ class CircuitModel:
             celsius, c, e = (np.broadcast_to(array, shape)[open_still] for array in (temperature, constant, exponent))
             log_rise[open_still] += step[open_still]
             oil_there = picked(flattened(oil, shape), open_still.ravel())
-            found = self._rise_step(oil_there, celsius, c, e, log_rise[open_still])
-            log_viscosity[open_still], step[open_still] = found
+            pair = self._rise_step(oil_there, celsius, c, e, log_rise[open_still])
+            log_viscosity[open_still], step[open_still] = pair
         # the last step is so small that its square is nothing beside it
         return log_rise + step, log_viscosity
 

@@ -39,8 +39,8 @@ class SolvedCircuit:
 
     def quantity(self, name: str) -> FloatArray:
         """Return one of `SOLVED_QUANTITIES` in SI units, NaN where there is no solution."""
-        found = SOLVED_QUANTITIES[name](self)
-        return found if self.converged.all() else np.where(self.converged, found, np.nan)
+        values = SOLVED_QUANTITIES[name](self)
+        return values if self.converged.all() else np.where(self.converged, values, np.nan)
 
 
 def solve_circuit(point: OperatingPoint, place: Place) -> SolvedCircuit:

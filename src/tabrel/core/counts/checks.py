@@ -76,7 +76,9 @@ def _left_out(test: CountedTest) -> Iterator[CountCheck]:
         size
         for k, size in enumerate(sizes[1:], 1)
         if any(
-            one.upstream[k] > one.upstream[k - 1] or one.downstream[k] > one.downstream[k - 1] for one in test.counts.intervals
+            count_interval.upstream[k] > count_interval.upstream[k - 1]
+            or count_interval.downstream[k] > count_interval.downstream[k - 1]
+            for count_interval in test.counts.intervals
         )
     ]
     if rising:
@@ -124,13 +126,24 @@ def _open(test: CountedTest) -> Iterator[CountCheck]:
         yield CountCheck(
             "times_assumed", "the ends of the intervals are not all stated: they are taken to be equally long", False
         )
-    kept = np.array([one.upstream[0] for one, fault in zip(counts.intervals, totals.interval_faults, strict=True) if not fault])
+    kept = np.array(
+        [
+            count_interval.upstream[0]
+            for count_interval, fault in zip(counts.intervals, totals.interval_faults, strict=True)
+            if not fault
+        ]
+    )
     if kept.size > 1 and kept.mean() > 0 and np.ptp(kept) > STEADY * kept.mean():
         share, size = 100 * np.ptp(kept) / kept.mean(), counts.sizes_um[0]
         words = f"upstream counts at {size:g} µm range over {share:.0f} % of their mean: the test was not steady"
         yield CountCheck("not_steady", words, True)
     last = next(
-        (one.differential_pressure_kpa for one in reversed(counts.intervals) if one.differential_pressure_kpa is not None), None
+        (
+            count_interval.differential_pressure_kpa
+            for count_interval in reversed(counts.intervals)
+            if count_interval.differential_pressure_kpa is not None
+        ),
+        None,
     )
     if counts.terminal_kpa is not None and last is not None and last < 0.99 * counts.terminal_kpa:
         words = f"the test stopped at {last:g} kPa, before its terminal differential pressure of {counts.terminal_kpa:g} kPa"
@@ -139,7 +152,7 @@ def _open(test: CountedTest) -> Iterator[CountCheck]:
 
 def extrapolation(test: CountedTest, size: float) -> str:
     """Return what is said of a size [µm(c)] outside the counted ones; empty inside."""
-    curves = [one.curve for one in test.readings if isinstance(one.curve, CountedCurve)]
+    curves = [read_as.curve for read_as in test.readings if isinstance(read_as.curve, CountedCurve)]
     if not curves or not any(curve.extrapolates(size) for curve in curves):
         return ""
     low, high = min(curve.lowest for curve in curves), max(curve.highest for curve in curves)

@@ -77,14 +77,14 @@ class CountedTest:
 
     def why_no_curve(self) -> str:
         """Return why there is no curve; empty where there is one."""
-        return next((one.curve.why for one in self.readings if isinstance(one.curve, NoCurve)), "")
+        return next((curve.curve.why for curve in self.readings if isinstance(curve.curve, NoCurve)), "")
 
     def efficiency(self, size: float) -> Result:
         """Return the efficiency at a size [µm(c)]. [-]
 
         Where no curve can be laid, only the bounds are left that the counted sizes give, as efficiency rises with size.
         """
-        return self._spanned([_efficiency(self.totals, one, size) for one in self.readings])
+        return self._spanned([_efficiency(self.totals, curve, size) for curve in self.readings])
 
     def bounding_betas(self, read: ReadAs, size: float) -> list[tuple[str, int, float]]:
         """Return which counted sizes bound the efficiency at a size [µm(c)] where there is no curve: E₁ or E₂, index, β."""
@@ -92,26 +92,26 @@ class CountedTest:
 
     def size_at(self, beta: float) -> Result:
         """Return the size at which a β is reached. [µm(c)]"""
-        found = [one.curve.size_at(beta) for one in self.readings if isinstance(one.curve, CountedCurve)]
-        if len(found) < len(self.readings):
+        results = [curve.curve.size_at(beta) for curve in self.readings if isinstance(curve.curve, CountedCurve)]
+        if len(results) < len(self.readings):
             return missing_result("counts.curve", basis="counts", assumed=self.assumed)
-        return self._spanned(found)
+        return self._spanned(results)
 
     def slope(self) -> Result:
         """Return m. [-]"""
-        found = []
-        for one in self.readings:
-            if not isinstance(one.curve, CountedCurve):
+        collected = []
+        for read_as in self.readings:
+            if not isinstance(read_as.curve, CountedCurve):
                 return missing_result("counts.curve", basis="counts", assumed=self.assumed)
-            found.append(one.curve.slope_result())
-        return self._spanned(found)
+            collected.append(read_as.curve.slope_result())
+        return self._spanned(collected)
 
-    def _spanned(self, found: list[Result]) -> Result:
+    def _spanned(self, results: list[Result]) -> Result:
         """Return one result; where the scale is not named, an envelope of what both readings say."""
-        if len(found) == 1:
-            return replace(found[0], assumed=self.assumed)
-        lows = [one.low if one.low is not None else one.value for one in found]
-        highs = [one.high if one.high is not None else one.value for one in found]
+        if len(results) == 1:
+            return replace(results[0], assumed=self.assumed)
+        lows = [result.low if result.low is not None else result.value for result in results]
+        highs = [result.high if result.high is not None else result.value for result in results]
         low = None if None in lows else min(end for end in lows if end is not None)
         high = None if None in highs else max(end for end in highs if end is not None)
         relation = "=" if low is not None and high is not None else ">=" if low is not None else "<="
@@ -184,11 +184,11 @@ def _bounding_betas(totals: Totals, read: ReadAs, size: float) -> list[tuple[str
     betas, use = totals.betas, np.array([not fault for fault in totals.size_faults])
     below = np.flatnonzero(use & (read.sizes <= size) & np.isfinite(betas.low))
     above = np.flatnonzero(use & (read.sizes >= size) & np.isfinite(betas.high))
-    found = []
+    pairs = []
     if below.size:
         i = int(below[np.argmax(betas.low[below])])
-        found.append(("E₁", i, float(betas.low[i])))
+        pairs.append(("E₁", i, float(betas.low[i])))
     if above.size:
         i = int(above[np.argmin(betas.high[above])])
-        found.append(("E₂", i, float(betas.high[i])))
-    return found
+        pairs.append(("E₂", i, float(betas.high[i])))
+    return pairs

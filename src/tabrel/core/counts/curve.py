@@ -129,18 +129,18 @@ class CountedCurve:
     def log_size_at(self, beta: float) -> Uncertain:
         """Return ln x at which a β is reached, as an uncertain number."""
         a, m = self.parameters()
-        found = a + log(beta - 1) / m
+        result = a + log(beta - 1) / m
         if not self.has_interval:
-            return found
-        return found + self._not_counting(beta / (beta - 1) / self.slope, 1.0)
+            return result
+        return result + self._not_counting(beta / (beta - 1) / self.slope, 1.0)
 
     def size_at(self, beta: float) -> Result:
         """Return the size at which a β is reached, with its 95 % interval. [µm]"""
-        found = self.log_size_at(beta)
-        value = exp(float(nominal_value(found)))
+        computed = self.log_size_at(beta)
+        value = exp(float(nominal_value(computed)))
         if not self.has_interval:
             return Result(value, basis="counts")
-        u = float(std_dev(found))
+        u = float(std_dev(computed))
         spread = exp(self.coverage * u)
         return Result(value, value * u, value * self.coverage * u, low=value / spread, high=value * spread, basis="counts")
 
@@ -213,12 +213,12 @@ def fit_curve(
     if len(logs) < LEAST_CHANNELS:
         return NoCurve(f"{len(logs)} sizes are left to fit, and a curve needs {LEAST_CHANNELS}")
     channels = _Channels(logs, up, down, ratio)
-    found = channels.most_likely()
-    if found is None:
+    pair = channels.most_likely()
+    if pair is None:
         return NoCurve(
             "hardly any particle was counted downstream, or all sizes pass alike: only bounds at the counted sizes are left"
         )
-    log_size, slope, covariance = found
+    log_size, slope, covariance = pair
     misfit, left = channels.misfit(log_size, slope)
     has_interval = len(logs) > LEAST_CHANNELS
     coverage = float(stdtrit(left - 2, 0.5 + COVERAGE / 2)) if misfit > 1 else NORMAL_COVERAGE
@@ -298,11 +298,11 @@ class _Channels:
         best = None
         for index in np.argsort(first, axis=None)[:STARTS_POLISHED]:
             start = np.array([sizes.flat[index], log(slopes.flat[index])])
-            found = scipy.optimize.minimize(
+            collected = scipy.optimize.minimize(
                 lambda p: self._scaled(p, scale), start, method="BFGS", jac=True, options={"gtol": GRADIENT_LEFT}
             )
-            if best is None or found.fun < best.fun:
-                best = found
+            if best is None or collected.fun < best.fun:
+                best = collected
         if best is None:
             return None
         log_size, slope = float(best.x[0]), exp(min(float(best.x[1]), LARGEST_LOG_SLOPE))
@@ -323,7 +323,7 @@ class _Channels:
         s = self.ratio * through / (1 + self.ratio * through)
         over_log = (self.u * s - self.d * (1 - s)) / through / self.u  # of the cost, over what passes of each channel
         along = [_between(falls * step) for step in (-slope, slope * (self.logs - log_size))]
-        gradient = [float(over_log @ one) / scale for one in along]
+        gradient = [float(over_log @ values) / scale for values in along]
         cost = -float((self.d * np.log(s) + self.u * np.log1p(-s)).sum())
         return cost / scale, np.array(gradient)
 

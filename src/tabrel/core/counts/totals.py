@@ -139,12 +139,12 @@ def with_intervals(counts: Counts) -> Counts:
 
 def missing_volumes(counts: Counts) -> tuple[str, ...]:
     """Return which volumes or dilutions are missing because they are stated of the other side only."""
-    found = []
-    for one, other in (("upstream_ml", "downstream_ml"), ("upstream_dilution", "downstream_dilution")):
-        for name, beside in ((one, other), (other, one)):
+    texts = []
+    for text, other in (("upstream_ml", "downstream_ml"), ("upstream_dilution", "downstream_dilution")):
+        for name, beside in ((text, other), (other, text)):
             if getattr(counts, name) is None and getattr(counts, beside) is not None:
-                found.append(f"counts.{name}")
-    return tuple(found)
+                texts.append(f"counts.{name}")
+    return tuple(texts)
 
 
 def volume_ratio(counts: Counts) -> float:

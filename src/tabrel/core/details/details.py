@@ -21,7 +21,7 @@ from tabrel.core.study.number_keys import Owner, number_key, number_places, plac
 
 DETAILS: dict[str, Detail] = {detail.key: detail for detail in (*SAMPLE_DETAILS, *CONDITION_DETAILS, *CIRCUIT_DETAILS)}
 
-DETAIL_AT: dict[tuple[Owner, tuple[str, ...]], Detail] = {(one.owner, one.place): one for one in DETAILS.values()}
+DETAIL_AT: dict[tuple[Owner, tuple[str, ...]], Detail] = {(item.owner, item.place): item for item in DETAILS.values()}
 """By owner and place."""
 
 TEXT_TOLERANCE = 0.01
@@ -57,21 +57,21 @@ class DetailValue:
 def detail_values(study: Study, sample: Sample) -> dict[str, DetailValue]:
     """Return the details known of a study and one of its samples, by key."""
     owners: dict[str, Study | Sample] = {"study": study, "sample": sample}
-    found = {}
-    for key, one in DETAILS.items():
-        owner = owners[one.owner]
-        value = value_at(owner, one.place)
-        metric, inch = detail_text(one, value), detail_text(one, value, "inch")
+    values = {}
+    for key, item in DETAILS.items():
+        owner = owners[item.owner]
+        value = value_at(owner, item.place)
+        metric, inch = detail_text(item, value), detail_text(item, value, "inch")
         if metric is None or inch is None:
             continue
-        typed = typed_at(one.owner, owner.as_typed, one.place) if is_number(one) else None
+        typed = typed_at(item.owner, owner.as_typed, item.place) if is_number(item) else None
         if typed is None:
-            found[key] = DetailValue(metric, metric, inch)
+            values[key] = DetailValue(metric, metric, inch)
         elif typed.provenance == "assumed" and typed.origin is None:  # nobody typed it
-            found[key] = DetailValue(metric, metric, inch, provenance="assumed")
+            values[key] = DetailValue(metric, metric, inch, provenance="assumed")
         else:
-            found[key] = DetailValue(typed.text, metric, inch, True, typed.provenance, typed.origin)
-    return found
+            values[key] = DetailValue(typed.text, metric, inch, True, typed.provenance, typed.origin)
+    return values
 
 
 def detail_texts(study: Study, sample: Sample) -> dict[str, str]:
@@ -113,22 +113,22 @@ def with_study_detail(study: Study, key: str, text: str, family: UnitFamily) -> 
 
 def assumed_details(study: Study) -> tuple[str, ...]:
     """Return the details of oil and engine that nobody stated and that count: left to a default, or begun with their part."""
-    found = []
-    for key, one in DETAILS.items():
-        if one.owner != "study" or one.place[0] not in ("oil", "circuit"):
+    texts = []
+    for key, item in DETAILS.items():
+        if item.owner != "study" or item.place[0] not in ("oil", "circuit"):
             continue
-        part = value_at(study, one.place[:-1])
-        if value_at(study, one.place) is None:
-            is_assumed = one.usual is not None and part is not None
+        part = value_at(study, item.place[:-1])
+        if value_at(study, item.place) is None:
+            is_assumed = item.usual is not None and part is not None
         else:
-            typed = typed_at("study", study.as_typed, one.place)
+            typed = typed_at("study", study.as_typed, item.place)
             is_assumed = typed is not None and typed.provenance == "assumed"
         if is_assumed:
-            found.append(key)
+            texts.append(key)
     engine = study.circuit.engine if study.circuit else None
     if engine and engine.jet_share and engine.jet_opening_kpa is None:
-        found.append("engine.jet_opening")
-    return tuple(found)
+        texts.append("engine.jet_opening")
+    return tuple(texts)
 
 
 def detail_questions(study: Study) -> dict[str, str]:
@@ -158,7 +158,7 @@ def _check_typed(path: str, owner: Owner, held: Study | Sample) -> None:
     for key, typed in held.as_typed.items():
         place = place_of_key(owner, key)
         if place is None:
-            hint = nearest_hint(key, [number_key(owner, one) for one in number_places(owner)])
+            hint = nearest_hint(key, [number_key(owner, item) for item in number_places(owner)])
             raise StudyError(f"{path}.{key}", f"{key!r} is the key of no number here{hint}: name the number it was typed for")
         if not typed.text.strip():
             raise StudyError(f"{path}.{key}.text", "is empty: leave the entry out")
@@ -167,22 +167,22 @@ def _check_typed(path: str, owner: Owner, held: Study | Sample) -> None:
             raise StudyError(f"{path}.{key}", "is typed for a number that is not there: add the number, or leave this out")
         detail = DETAIL_AT.get((owner, place))
         if detail is not None and not _agree(detail, typed, value):
-            said = detail_text(detail, value)
-            raise StudyError(f"{path}.{key}.text", f"{typed.text!r} is not the number beside it, which is {said}: correct one")
+            name = detail_text(detail, value)
+            raise StudyError(f"{path}.{key}.text", f"{typed.text!r} is not the number beside it, which is {name}: correct one")
 
 
 def _agree(detail: Detail, typed: TypedNumber, value: Any) -> bool:
     """Return whether a text says the number beside it; one that is not understood is not judged."""
     try:
-        said = understood_detail(detail, typed.text, "metric")
+        words = understood_detail(detail, typed.text, "metric")
     except (ReadingTextError, StudyError):
         return True
-    return _close(said, value)
+    return _close(words, value)
 
 
-def _close(said: Any, value: Any) -> bool:
-    if isinstance(said, tuple) and isinstance(value, tuple):
-        return all(_close(one, other) for one, other in zip(said, value, strict=True))
-    if isinstance(said, float | int) and isinstance(value, float | int):
-        return abs(said - value) <= TEXT_TOLERANCE * max(abs(value), 1e-9)
-    return bool(said == value)
+def _close(answer: Any, value: Any) -> bool:
+    if isinstance(answer, tuple) and isinstance(value, tuple):
+        return all(_close(item, other) for item, other in zip(answer, value, strict=True))
+    if isinstance(answer, float | int) and isinstance(value, float | int):
+        return abs(answer - value) <= TEXT_TOLERANCE * max(abs(value), 1e-9)
+    return bool(answer == value)

@@ -93,11 +93,11 @@ def _choice(text: str, detail: Detail, _: UnitFamily) -> str:
 
 
 def _one_of(text: str, detail: Detail, _: UnitFamily) -> str:
-    found = next((choice for choice in detail.choices if choice.casefold() == text.casefold().replace(" ", "_")), None)
-    if found is None:
+    name = next((choice for choice in detail.choices if choice.casefold() == text.casefold().replace(" ", "_")), None)
+    if name is None:
         known = ", ".join(choice.replace("_", " ") for choice in detail.choices)
         raise ReadingTextError(f"{text!r} cannot be: type one of {known}")
-    return found
+    return name
 
 
 _BARE = re.compile(r"[-+]?[\d.,/ ]+")

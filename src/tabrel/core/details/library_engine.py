@@ -46,31 +46,31 @@ class EngineLine:
 
 
 def _engine_details() -> list[Detail]:
-    return [one for one in DETAILS.values() if one.place[0] == "circuit"]
+    return [detail for detail in DETAILS.values() if detail.place[0] == "circuit"]
 
 
 def engine_lines(study: Study, engine: Circuit) -> tuple[EngineLine, ...]:
     """Return every line of a study's engine that taking an engine of the library would change."""
     taken = replace(study, circuit=engine)
-    found = []
-    for one in _engine_details():
-        now, then = value_at(study, one.place), value_at(taken, one.place)
+    lines = []
+    for item in _engine_details():
+        now, then = value_at(study, item.place), value_at(taken, item.place)
         if now == then:
             continue
-        typed = typed_at("study", study.as_typed, one.place) if is_number(one) else None
+        typed = typed_at("study", study.as_typed, item.place) if is_number(item) else None
         is_own = now is not None and (typed is None or (typed.origin != LIBRARY and typed.provenance != "assumed"))
-        found.append(
+        lines.append(
             EngineLine(
-                one,
-                _shown(one, now),
-                _shown(one, now, "inch"),
+                item,
+                _shown(item, now),
+                _shown(item, now, "inch"),
                 typed.text if typed and typed.provenance != "assumed" else None,
-                _shown(one, then),
-                _shown(one, then, "inch"),
+                _shown(item, then),
+                _shown(item, then, "inch"),
                 is_own,
             )
         )
-    return tuple(found)
+    return tuple(lines)
 
 
 def _shown(detail: Detail, value: Any, family: UnitFamily = "metric") -> str | None:
@@ -101,11 +101,11 @@ def with_library_engine(study: Study, engine: Circuit, keep: Collection[str]) ->
     ReadingTextError
         If a line cannot be kept without another, with the sentence that says which.
     """
-    kept = [one for one in _engine_details() if one.key in keep and value_at(study, one.place) is not None]
-    gone = [one for one in _engine_details() if one.key in keep and value_at(study, one.place) is None]
+    kept = [detail for detail in _engine_details() if detail.key in keep and value_at(study, detail.place) is not None]
+    gone = [detail for detail in _engine_details() if detail.key in keep and value_at(study, detail.place) is None]
     changed: Study = replace(study, circuit=engine)
-    for one in (*kept, *reversed(gone)):
-        changed = with_value(changed, one, value_at(study, one.place))
+    for item in (*kept, *reversed(gone)):
+        changed = with_value(changed, item, value_at(study, item.place))
     as_typed = changed.as_typed
     for place in (place for place in number_places("study") if place[0] == "circuit"):
         before, after = number_at(study, place), number_at(changed, place)
@@ -118,5 +118,5 @@ def with_library_engine(study: Study, engine: Circuit, keep: Collection[str]) ->
 
 def _text(place: tuple[str, ...], value: float) -> str:
     """Return the text of a number of the library: in the document's unit, as the library has it."""
-    detail = next((one for one in _engine_details() if one.place == place), None)
+    detail = next((item for item in _engine_details() if item.place == place), None)
     return (detail_text(detail, value) if detail else None) or f"{value:g}"

@@ -58,9 +58,9 @@ def with_oil_rows(study: Study, oil: Oil, rows: Sequence[OilRow]) -> Study:
         if value <= 0:
             raise ReadingTextError(f"point {i + 1}: a viscosity of {row.viscosity!r} must be above zero: check the number")
         points.append(ViscosityPoint(celsius, None if is_dynamic else value, value if is_dynamic else None, row.high_shear))
-        for name, one in (("temperature_c", temperature), (field, viscosity)):
-            if one:
-                typed[("oil", f"viscosity[{i}]", name)] = one
+        for name, typed_number in (("temperature_c", temperature), (field, viscosity)):
+            if typed_number:
+                typed[("oil", f"viscosity[{i}]", name)] = typed_number
     return _with_points(study, replace(oil, viscosity=tuple(points)), typed)
 
 
@@ -83,9 +83,11 @@ def with_oil_points(study: Study, oil: Oil) -> Study:
 
 
 def _with_points(study: Study, oil: Oil, typed: dict[tuple[str, ...], TypedNumber]) -> Study:
-    as_typed = {key: one for key, one in study.as_typed.items() if not key.removeprefix("oil.").startswith("viscosity[")}
-    for place, one in typed.items():
-        as_typed = with_typed_at("study", as_typed, place, one)
+    as_typed = {
+        key: typed_number for key, typed_number in study.as_typed.items() if not key.removeprefix("oil.").startswith("viscosity[")
+    }
+    for place, typed_number in typed.items():
+        as_typed = with_typed_at("study", as_typed, place, typed_number)
     return replace(study, oil=oil, as_typed=as_typed)
 
 

@@ -147,4 +147,4 @@ def _with(held: Any, detail: Detail, ahead: tuple[str, ...], behind: tuple[str, 
 
 
 def _is_optional(part: Any, name: str) -> bool:
-    return any(one.name == name and one.default is not MISSING for one in fields(part))
+    return any(field.name == name and field.default is not MISSING for field in fields(part))

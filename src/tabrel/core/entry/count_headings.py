@@ -43,10 +43,10 @@ class HeadingReader:
     def headings_read(self) -> list[TableRow]:
         """Read the lines down to the headings and return the rows below them."""
         for i, row in enumerate(self.table.rows):
-            found = understood_headings(row.cells, COLUMNS)
-            keys = {one.column.key for one in found if one.column}
+            headings = understood_headings(row.cells, COLUMNS)
+            keys = {heading.column.key for heading in headings if heading.column}
             if {"upstream", "downstream"} <= keys:
-                self.headings, self.heading_line = found, row.line
+                self.headings, self.heading_line = headings, row.line
                 return list(self.table.rows[i + 1 :])
             self._setting(row)
         message = (
@@ -87,10 +87,10 @@ class HeadingReader:
             number = understood_number(text, unit, condition.title, "metric")
             return 100 * number if condition.unit == "%" else number
         if condition.kind == "one_of":
-            found = scale_named(text.casefold()) if condition.field == "scale" else text
-            if found not in condition.choices:
+            word = scale_named(text.casefold()) if condition.field == "scale" else text
+            if word not in condition.choices:
                 raise ReadingTextError(f"{text!r} is no {condition.title}: choose one of {', '.join(condition.choices)}")
-            return found
+            return word
         return text
 
     # what has to be asked

@@ -145,13 +145,13 @@ class _Reader(HeadingReader):
 
     def _recorded(self, row: TableRow) -> dict[str, float]:
         """Return what a row records besides counts, in the document's units."""
-        found = {}
+        values = {}
         for column, heading in self.recorded:
             if (number := self._cell(row, heading.index)) is not None:
                 if number < 0:
                     self.faults.append(CellFault(row.line, heading.index, f"{number:g} {column.title} is below zero: check it"))
-                found[column.key] = number if heading.factor == 1 else float(f"{number * heading.factor:.12g}")
-        return found
+                values[column.key] = number if heading.factor == 1 else float(f"{number * heading.factor:.12g}")
+        return values
 
     def _sizes_across(self, body: list[TableRow]) -> tuple[tuple[float, ...], list[CountInterval], BlankCounts | None]:
         sides = {column.key: {h.number: h for h in self.headings if h.column is column} for column in SIDES}
@@ -212,7 +212,7 @@ class _Reader(HeadingReader):
         intervals: list[CountInterval] = []
         places = [sides[0].index, sides[1].index]
         taken = [*groups.values(), *([blank_rows] if blank_rows else [])]
-        found = []
+        collected = []
         for rows in taken:
             rows.sort(key=lambda entry: entry[0])
             if [size for size, _ in rows] != sizes:
@@ -227,11 +227,13 @@ class _Reader(HeadingReader):
             ]
             for i, counted in zip(places, both, strict=True):
                 self._check_falls([(row.line, i) for _, row in rows], sizes, counted)
-            found.append(both)
-        for rows, both in zip(list(groups.values()), found, strict=False):
+            collected.append(both)
+        for rows, both in zip(list(groups.values()), collected, strict=False):
             intervals.append(_interval(both, self._recorded(rows[0][1])))
         blank = (
-            BlankCounts(*found[-1]) if blank_rows else self._blank_columns([row for _, row in next(iter(groups.values()))], sizes)
+            BlankCounts(*collected[-1])
+            if blank_rows
+            else self._blank_columns([row for _, row in next(iter(groups.values()))], sizes)
         )
         first = next(iter(groups.values()))
         self._check_counted(intervals, sizes, [[(row.line, places[0]) for _, row in first]])
@@ -258,9 +260,11 @@ class _Reader(HeadingReader):
         if columns[0] is None or columns[1] is None:
             return None
         both = [
-            tuple(self._particles(row, one.index, f"in the blank at {size:g} µm") for size, row in zip(sizes, rows, strict=True))
-            for one in columns
-            if one is not None
+            tuple(
+                self._particles(row, heading.index, f"in the blank at {size:g} µm") for size, row in zip(sizes, rows, strict=True)
+            )
+            for heading in columns
+            if heading is not None
         ]
         return BlankCounts(*both)
 

@@ -17,7 +17,11 @@ def count_table_text(counts: Counts) -> str:
     Conditions come first, a line of name and value each; then a row an interval, and the blank.
     """
     lines = [[row.field, _plain(value)] for row in CONDITIONS if (value := getattr(counts, row.field)) is not None]
-    recorded = [column for column in MEASURED if any(getattr(one, column.key) is not None for one in counts.intervals)]
+    recorded = [
+        column
+        for column in MEASURED
+        if any(getattr(count_interval, column.key) is not None for count_interval in counts.intervals)
+    ]
     sizes = [f"{size:.12g}" for size in counts.sizes_um]
     unit = "" if counts.scale == "unnamed" else f" {counts.scale}"
     lines.append(

@@ -82,25 +82,25 @@ def decoded(rule: DateCodeRule, code: str, latest: date) -> DecodedDate | None:
         return None
     names = [piece for piece, is_token in tokens if is_token]
     held = zip(names, match.groups(), strict=True)
-    found = {DATE_TOKENS[name].part: (name, text) for name, text in held if DATE_TOKENS[name].part}
-    name, figures = found["year"]
+    texts = {DATE_TOKENS[name].part: (name, text) for name, text in held if DATE_TOKENS[name].part}
+    name, figures = texts["year"]
     if name == "YYYY":
-        return _day(found, int(figures))
+        return _day(texts, int(figures))
     step = 100 if name == "YY" else 10
     year = latest.year - (latest.year - int(figures)) % step
-    one = _day(found, year)
-    if one is None or _first_day(one.iso) > latest:  # it would be still to come: a round earlier
+    decoded_date = _day(texts, year)
+    if decoded_date is None or _first_day(decoded_date.iso) > latest:  # it would be still to come: a round earlier
         year -= step
-        one = _day(found, year)
-    if one is None:
+        decoded_date = _day(texts, year)
+    if decoded_date is None:
         return None
-    before = _day(found, year - step) if step == 10 else None
-    return DecodedDate(one.iso, one.words, before.iso if before else None)
+    before = _day(texts, year - step) if step == 10 else None
+    return DecodedDate(decoded_date.iso, decoded_date.words, before.iso if before else None)
 
 
-def _day(found: dict[str, tuple[str, str]], year: int) -> DecodedDate | None:
+def _day(tokens: dict[str, tuple[str, str]], year: int) -> DecodedDate | None:
     """Return the date of what was found in a year, or None where there is no such day."""
-    parts = {part: (MONTH_LETTERS.index(text) + 1 if name == "ML" else int(text)) for part, (name, text) in found.items()}
+    parts = {part: (MONTH_LETTERS.index(text) + 1 if name == "ML" else int(text)) for part, (name, text) in tokens.items()}
     try:
         if "day of the year" in parts:
             day = date(year, 1, 1) + timedelta(parts["day of the year"] - 1)

@@ -87,8 +87,8 @@ def _relative(plain: str, today: date) -> date | None:
 
 
 def _month(word: str) -> int | None:
-    found = [number for name, number in _MONTHS.items() if name.startswith(word) or (word == "sept" and number == 9)]
-    return found[0] if len(found) == 1 else None
+    numbers = [number for name, number in _MONTHS.items() if name.startswith(word) or (word == "sept" and number == 9)]
+    return numbers[0] if len(numbers) == 1 else None
 
 
 def _full_year(year: str, today: date) -> int:
@@ -119,11 +119,11 @@ def _day(text: str, today: date, day: int, month: int, year: str | None) -> str:
         raise ReadingTextError(f"{text!r} is not in every year: type the year too")
     full_year = today.year if year is None else _full_year(year, today)
     try:
-        found = date(full_year, month, day)
+        result = date(full_year, month, day)
     except ValueError as error:
         raise _no_such(text) from error
-    to_come = year is None and found > today
-    return (found.replace(year=today.year - 1) if to_come else found).isoformat()
+    to_come = year is None and result > today
+    return (result.replace(year=today.year - 1) if to_come else result).isoformat()
 
 
 def _slashed(text: str, today: date, first: int, second: int, year: str) -> str:

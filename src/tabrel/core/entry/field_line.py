@@ -120,8 +120,8 @@ def understand_entry(text: str, quantity: Quantity, family: UnitFamily, *, count
         raise ReadingTextError("the reading is empty: type a number with its unit, or leave the reading out")
     return FieldEntry(
         tuple(
-            Reading(one, instrument=instrument, provenance=None if provenance == "measured" else provenance, note=note or None)
-            for one in texts
+            Reading(name, instrument=instrument, provenance=None if provenance == "measured" else provenance, note=note or None)
+            for name in texts
         ),
         count=count,
     )
@@ -143,7 +143,7 @@ def named_thread(text: str) -> dict[str, Reading]:
         texts = (f"{match['size']} in", f"{match['tpi']} tpi")
     else:
         return {}
-    return {key: Reading(one, provenance="published", note=text) for key, one in zip(THREAD_KEYS, texts, strict=True)}
+    return {key: Reading(name, provenance="published", note=text) for key, name in zip(THREAD_KEYS, texts, strict=True)}
 
 
 def state_of(text: str) -> QuantityState | None:
@@ -185,8 +185,8 @@ def _instrument(name: str, quantity: Quantity) -> Instrument:
     fitting = [known for known, dimensions in INSTRUMENT_DIMENSIONS.items() if quantity.dimension in dimensions]
     for known in get_args(Instrument):
         if known == key and known in fitting:
-            found: Instrument = known
-            return found
+            result: Instrument = known
+            return result
     names = ", ".join(known.replace("_", " ") for known in fitting if known != "none") or "nothing: it is counted"
     raise ReadingTextError(f"{name!r} does not measure a {quantity.dimension.replace('_', ' ')}: take one of {names}")
 

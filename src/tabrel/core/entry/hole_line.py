@@ -93,8 +93,8 @@ def _shape_and_sizes(rest: str) -> tuple[HoleShape, str]:
     word = match["shape"].casefold()
     for shape in get_args(HoleShape):
         if word in (shape, f"{shape}s"):
-            found: HoleShape = shape
-            return found, match["rest"]
+            result: HoleShape = shape
+            return result, match["rest"]
     if word.rstrip("s") == "hole":
         return "round", match["rest"]
     raise ReadingTextError(

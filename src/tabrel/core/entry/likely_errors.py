@@ -156,9 +156,9 @@ def outlier_question(quantity: Quantity, text: str, reading: ParsedReading, cent
 
 def _meant(errors: Sequence[LikelyError], quantity: Quantity) -> str:
     """Return what was likely meant, and what else it may have been."""
-    said = []
+    sentences = []
     for error in errors[:2]:
         metric = shown(error.value, quantity.metric_unit, 4)
         both = error.text if error.text.split()[-1:] == metric.split()[-1:] else f"{error.text} ({metric})"
-        said.append(f"{error.words}, {both}")
-    return " meant? Or ".join(said) + (" meant?" if len(said) == 1 else "?")
+        sentences.append(f"{error.words}, {both}")
+    return " meant? Or ".join(sentences) + (" meant?" if len(sentences) == 1 else "?")

@@ -85,8 +85,8 @@ def named_quantity(words: str) -> NamedQuantity:
     without = plain[: marked.start()] + " " + plain[marked.end() :] if marked else plain
     candidates, is_exact = _matching(_tokens(without if mark else plain))
     for quantity in candidates:
-        if mark and quantity.metric_unit and (found := unit_of(mark, quantity.dimension)):
-            return NamedQuantity(candidates, found.symbol, is_exact)
+        if mark and quantity.metric_unit and (result := unit_of(mark, quantity.dimension)):
+            return NamedQuantity(candidates, result.symbol, is_exact)
     if mark and not _is_unit(mark):
         candidates, is_exact = _matching(_tokens(plain))
     return NamedQuantity(candidates, is_exact=is_exact)

@@ -98,13 +98,13 @@ def understood_headings(cells: Sequence[str], columns: Sequence[Column]) -> tupl
 
 def _heading(index: int, cell: str, columns: Sequence[Column]) -> Heading:
     plain = " ".join(re.sub(r"[_\s]+", " ", cell).casefold().split())
-    column = next((one for one in columns if plain == one.key.replace("_", " ")), None)
+    column = next((item for item in columns if plain == item.key.replace("_", " ")), None)
     if column is not None:
         return Heading(index, cell, column, unit=column.unit)
-    found = [(len(word), -i, one) for i, one in enumerate(columns) for word in one.words if _holds(plain, word)]
-    if not found:
+    pairs = [(len(word), -i, item) for i, item in enumerate(columns) for word in item.words if _holds(plain, word)]
+    if not pairs:
         return Heading(index, cell, None)
-    column = max(found, key=lambda entry: entry[:2])[2]
+    column = max(pairs, key=lambda entry: entry[:2])[2]
     number = _NUMBER.search(plain)
     unit = _unit(plain, column)
     factor = UNITS[unit].factor / UNITS[column.unit].factor if unit and column.unit in UNITS else 1.0
@@ -130,8 +130,8 @@ def _unit(plain: str, column: Column) -> str:
 
 
 def _unit_like(mark: str, dimension: Dimension) -> str:
-    if found := unit_of(mark, dimension):
-        return found.symbol
+    if result := unit_of(mark, dimension):
+        return result.symbol
     return next((unit.symbol for unit in UNITS.values() if unit.dimension == dimension and unit.symbol.casefold() == mark), "")
 
 

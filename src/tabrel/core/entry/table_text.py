@@ -128,9 +128,9 @@ def read_table(text: str, *, decimal: DecimalMark | None = None) -> TableText:
         raise ReadingTextError("the table is empty: paste it with its headings")
     if len(rows) > MOST_ROWS:
         raise ReadingTextError(f"the table has {len(rows):,} rows, more than {MOST_ROWS:,}: thin it out")
-    found, example = (".", "") if divider == "comma" else _decimal_mark(rows)
-    mark: DecimalMark = decimal or ("," if found == "," else ".")
-    return TableText(tuple(rows), divider, mark, found == "?" and decimal is None, example)
+    name, example = (".", "") if divider == "comma" else _decimal_mark(rows)
+    mark: DecimalMark = decimal or ("," if name == "," else ".")
+    return TableText(tuple(rows), divider, mark, name == "?" and decimal is None, example)
 
 
 def divided(text: str) -> tuple[Divider, list[TableRow]]:
@@ -155,8 +155,8 @@ def divided(text: str) -> tuple[Divider, list[TableRow]]:
 def _divider(lines: list[str]) -> Divider:
     """Return what divides the columns: what every line with a digit holds most evenly, tab before semicolon before comma."""
     body = lines[:200]
-    found: tuple[Divider, ...] = ("tab", "semicolon", "bar")
-    for divider in found:
+    result: tuple[Divider, ...] = ("tab", "semicolon", "bar")
+    for divider in result:
         if 2 * sum(DIVIDERS[divider] in line for line in body) > len(body):
             return divider
     commas = sum(line.count(",") for line in body)

@@ -90,12 +90,12 @@ def counted_figure(measured: MeasuredSample) -> CountedFigure | None:
         return None
     sizes_at = []
     for beta in TOLD_BETAS:
-        found = test.size_at(beta)
-        known = found.value or found.low or found.high
-        sizes_at.append((beta, found, known is not None and bool(extrapolation(test, known))))
+        result = test.size_at(beta)
+        known = result.value or result.low or result.high
+        sizes_at.append((beta, result, known is not None and bool(extrapolation(test, known))))
     return CountedFigure(
         test=test,
-        curves=tuple(_drawn(one.scale, one.curve) for one in test.readings if isinstance(one.curve, CountedCurve)),
+        curves=tuple(_drawn(curve.scale, curve.curve) for curve in test.readings if isinstance(curve.curve, CountedCurve)),
         sizes_at=tuple(sizes_at),
         shares=_shares(test),
         checks=count_checks(test),
@@ -120,4 +120,4 @@ def _shares(test: CountedTest) -> tuple[tuple[str, float], ...]:
     for variable, component in curve.log_beta(REFERENCE_SIZE).error_components().items():
         shares[str(variable.tag)] = shares.get(str(variable.tag), 0.0) + component**2
     whole = sum(shares.values())
-    return tuple(sorted(((key, share / whole) for key, share in shares.items()), key=lambda one: -one[1]))
+    return tuple(sorted(((key, share / whole) for key, share in shares.items()), key=lambda pair: -pair[1]))

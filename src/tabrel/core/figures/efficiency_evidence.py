@@ -96,22 +96,22 @@ def efficiency_evidence(measured: MeasuredSample) -> EfficiencyEvidence:
     -------
     EfficiencyEvidence
     """
-    found: list[ClaimedEfficiency] = []
+    collected: list[ClaimedEfficiency] = []
     medium = screening_medium(measured)
     test = measured.counted if isinstance(measured.counted, CountedTest) else None
     for claim in measured.sample.claims:
         if claim.kind != "efficiency":
             continue
         point = usable_claim((claim,))
-        first = point is not None and test is None and not any(one.is_used for one in found)
+        first = point is not None and test is None and not any(claimed.is_used for claimed in collected)
         at_20 = None if point is None else efficiency_from_claim(point)
         compared = None if test is None else compare_with_counts(claim, test)
         fibre, words = _fibre(point, medium)
-        found.append(ClaimedEfficiency(claim, point, at_20, "" if point else _why_not(claim), first, compared, fibre, words))
+        collected.append(ClaimedEfficiency(claim, point, at_20, "" if point else _why_not(claim), first, compared, fibre, words))
     if medium is None:
-        return EfficiencyEvidence(tuple(found), None, (), None)
+        return EfficiencyEvidence(tuple(collected), None, (), None)
     estimate = tuple(screening_estimate(medium, float(size)) for size in DRAWN_SIZES)
-    return EfficiencyEvidence(tuple(found), medium, estimate, screening_size(medium))
+    return EfficiencyEvidence(tuple(collected), medium, estimate, screening_size(medium))
 
 
 PLAUSIBLE_FACTOR = 2.0

@@ -120,14 +120,14 @@ def opening_comparison(measured: MeasuredSample) -> OpeningComparison:
         return OpeningComparison((), (), None, None, None)
     variables = measured.variables
     ways = {way.basis: way.pressure for way in measured.bypass.ways}
-    found = tuple(
+    evidences = tuple(
         OpeningEvidence(basis, variables.result(number, basis=basis), basis == measured.bypass.opening.basis)
         for basis, number in ways.items()
     )
     agreements = tuple(_agreement(measured, a, ways[a], b, ways[b]) for a, b in combinations(ways, 2))
     closing = measured.known.get("bypass.closing_pressure")
     return OpeningComparison(
-        found,
+        evidences,
         agreements,
         None if closing is None else variables.result(closing, basis="pressure"),
         _stated_band(measured, ways),

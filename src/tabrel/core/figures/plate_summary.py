@@ -143,13 +143,13 @@ def multi_hole_loss_ratio(
     MultiHoleLossRatio
     """
     real = holes.restriction(thickness)
-    one = round_hole_restriction(count=1, diameter=sqrt(4 * float(nominal_value(holes.area)) / pi), thickness=thickness)
+    item = round_hole_restriction(count=1, diameter=sqrt(4 * float(nominal_value(holes.area)) / pi), thickness=thickness)
 
     def loss(restriction: Restriction, flow: float) -> float:
         return float(restriction.a * dynamic_viscosity * flow + restriction.b * density * flow**2)
 
-    hot = None if flow_rate is None else loss(real, flow_rate) / loss(one, flow_rate)
-    return MultiHoleLossRatio(real.a / one.a, hot)
+    hot = None if flow_rate is None else loss(real, flow_rate) / loss(item, flow_rate)
+    return MultiHoleLossRatio(real.a / item.a, hot)
 
 
 def _multi_hole_loss_ratio(measured: MeasuredSample, oil: OilModel | None) -> MultiHoleLossRatio | None:
@@ -176,13 +176,13 @@ def _outlets(measured: MeasuredSample, sections: Mapping[str, float]) -> tuple[O
         bores += [("least", stud.least_bore_mm), ("stud", stud.bore_mm), ("greatest", stud.greatest_bore_mm)]
     if adapter:
         bores.append(("adapter_reference", adapter.reference_bore_mm))
-    found = [(name, bore * 1e-3) for name, bore in bores if bore is not None]
+    pairs = [(name, bore * 1e-3) for name, bore in bores if bore is not None]
     known = measured.known
     if "thread.major_diameter" in known and "thread.pitch" in known:
         minor = nominal_value(known["thread.major_diameter"] - MINOR_DIAMETER_FACTOR * known["thread.pitch"])
         if minor > 0:
-            found.append(("thread", float(minor)))
-    return tuple(_outlet(name, bore, sections, complete=not measured.inlet.missing) for name, bore in found)
+            pairs.append(("thread", float(minor)))
+    return tuple(_outlet(name, bore, sections, complete=not measured.inlet.missing) for name, bore in pairs)
 
 
 def _outlet(name: str, bore: float, sections: Mapping[str, float], *, complete: bool) -> OutletChoice:

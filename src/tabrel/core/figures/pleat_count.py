@@ -99,8 +99,8 @@ def pleat_count_curve(measured: MeasuredSample) -> PleatCountCurve | None:
         return media + channels
 
     def least_of(numbers: Sequence[int]) -> tuple[int, float]:
-        found = total(numbers)
-        return numbers[int(np.argmin(found))], float(np.min(found))
+        values = total(numbers)
+        return numbers[int(np.argmin(values))], float(np.min(values))
 
     whole = float(total([count])[0])
     least = max(1, min(ceil(_LEAST_SHARE * count), largest))

@@ -302,7 +302,7 @@ def _dimensions(sizes: SectionSizes, levels: _Levels) -> list[SectionDimension]:
     def upright(key: str, x: float, y: float) -> SectionDimension:
         return SectionDimension(key, (x, y), (x, y + sizes[key]))
 
-    found = [
+    collected = [
         across("element.outside_diameter", top + 4e-3),
         across("element.inside_diameter", (bottom + top) / 2),
         upright("element.height", -edge - 3e-3, bottom),
@@ -310,12 +310,12 @@ def _dimensions(sizes: SectionSizes, levels: _Levels) -> list[SectionDimension]:
         SectionDimension("tube.wall_thickness", (inner - sizes["tube.wall_thickness"], top / 2), (inner, top / 2)),
     ]
     if not sizes.has_can:
-        return found
+        return collected
     outer, wall, mid = sizes["can.outside_diameter"] / 2, sizes["can.wall_thickness"], 0.6 * levels.dome
     low, ring = -sizes["gasket.protrusion"], sizes["gasket.outside_diameter"] / 2
     thread = sizes["thread.major_diameter"] / 2
     return [
-        *found,
+        *collected,
         across("can.outside_diameter", levels.dome + 4e-3),
         across("can.inside_diameter", 0.5 * levels.dome),
         upright("can.height", -outer - 4e-3, 0.0),

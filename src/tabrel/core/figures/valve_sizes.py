@@ -75,8 +75,8 @@ def valve_sizes(measured: MeasuredSample) -> ValveSizes:
         number = measured.known.get(f"bypass.{name}")
         return None if number is None else float(nominal_value(number))
 
-    one, other, installed = known("seat_inside_diameter"), known("seat_outside_diameter"), known("spring_installed_length")
-    inside = (TYPICAL_SEAT_INSIDE if other is None else other - 2 * TYPICAL_LAND) if one is None else one
+    value, other, installed = known("seat_inside_diameter"), known("seat_outside_diameter"), known("spring_installed_length")
+    inside = (TYPICAL_SEAT_INSIDE if other is None else other - 2 * TYPICAL_LAND) if value is None else value
     outside = inside + 2 * TYPICAL_LAND if other is None else other
     inside, outside = max(SMALLEST_SEAT, min(inside, outside)), max(1.5 * SMALLEST_SEAT, inside, outside)
     form = valve_form(measured.sample.bypass.kind)
@@ -96,5 +96,5 @@ def valve_sizes(measured: MeasuredSample) -> ValveSizes:
         wire=wire,
         coils=known("spring_total_coils") or TYPICAL_COILS,
         half_open_pressure=None if opening is None or full_open is None else (opening + full_open) / 2,
-        is_typical=one is None or other is None or installed is None,
+        is_typical=value is None or other is None or installed is None,
     )

@@ -75,8 +75,8 @@ class PleatPack:
 
     def integral(self, values: NDArray[np.float64]) -> Any:
         """Return the integral of what is given along a pleat over its depth: a float, or for draws a column."""
-        found = values @ _simpson(values.shape[-1])
-        return self.depth * (float(found) if values.ndim == 1 else found[:, None])
+        array = values @ _simpson(values.shape[-1])
+        return self.depth * (float(array) if values.ndim == 1 else array[:, None])
 
 
 @lru_cache(maxsize=2)

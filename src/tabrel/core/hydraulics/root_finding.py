@@ -77,7 +77,7 @@ def falling_roots(
     StoppedError
         If nobody waits for them any more.
     """
-    found, converged = start.copy(), np.zeros(start.shape, dtype=bool)
+    array, converged = start.copy(), np.zeros(start.shape, dtype=bool)
     active = np.arange(start.size)
     x, low, high, small, last = start, lower.copy(), upper.copy(), tolerance, np.full_like(start, np.inf)
     x_before, slope_before = np.zeros_like(start), np.full_like(start, np.inf)
@@ -102,7 +102,7 @@ def falling_roots(
                 np.copyto(step, newton - 0.5 * bent / slope, where=foreseen)
                 done |= foreseen
                 x_before, slope_before = x, slope
-        found[active], converged[active] = step, done
+        array[active], converged[active] = step, done
         x, last = step, size
         still_open = np.count_nonzero(~done)
         if still_open < REPACK_BELOW * active.size:
@@ -111,4 +111,4 @@ def falling_roots(
             x, low, high, small, last = x[keep], low[keep], high[keep], small[keep], last[keep]
             if foresees:
                 x_before, slope_before = x_before[keep], slope_before[keep]
-    return Roots(found, converged, evaluation)
+    return Roots(array, converged, evaluation)

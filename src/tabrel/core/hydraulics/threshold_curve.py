@@ -184,12 +184,12 @@ def _where_zero(scan: FloatArray, looked: FloatArray, row: Indices, column: Indi
     It is taken by Neville's scheme. Where it leaves the row and the next, the straight line between them is taken.
     """
     at = np.minimum(np.maximum(beside, 0), len(scan) - 1)
-    found, values = scan[at], looked[at, column]
+    array, values = scan[at], looked[at, column]
     low, high, before, after = scan[row], scan[row + 1], looked[row, column], looked[row + 1, column]
     with np.errstate(divide="ignore", invalid="ignore"):
         for k in range(1, len(at)):
-            found = (values[:-k] * found[1:] - values[k:] * found[:-1]) / (values[:-k] - values[k:])
-    return np.where((found[0] >= low) & (found[0] <= high), found[0], low + (high - low) * before / (before - after))
+            array = (values[:-k] * array[1:] - values[k:] * array[:-1]) / (values[:-k] - values[k:])
+    return np.where((array[0] >= low) & (array[0] <= high), array[0], low + (high - low) * before / (before - after))
 
 
 def _refined(

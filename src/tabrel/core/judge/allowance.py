@@ -36,8 +36,8 @@ BEHAVIOUR = Allowance(0.10)
 """Of what a filter does in its engine."""
 
 ONSET = Allowance(absolute=1.5)
-"""Temperature worth 10 % of a pressure in cold oil, whose viscosity changes by 7 to 10 % a kelvin; of a temperature in °C no share
-could be taken. [K]"""
+"""Temperature worth 10 % of a pressure in cold oil, whose viscosity changes by 7 to 10 % a kelvin; of a temperature in °C no
+share could be taken. [K]"""
 
 _BY_DIMENSION: dict[str, Allowance] = {
     "length": Allowance(0.01),

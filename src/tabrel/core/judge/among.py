@@ -77,19 +77,19 @@ def numbers_of(measured: MeasuredSample) -> dict[str, float]:
     On the way to a result a usual figure may stand for what was not read; a reading that is published or assumed, and a result
     that rests on a statement or on a usual figure alone, is left out.
     """
-    found: dict[str, float] = {}
+    values: dict[str, float] = {}
     for key in QUANTITIES:
         estimate = measured.estimates.get(key)
         if estimate is not None and estimate.provenance in EVIDENCE:
             known = of_reading(key, measured).value
             if known is not None and known.value is not None:
-                found[key] = known.value
+                values[key] = known.value
     analysis = analyse_measured(measured)
     for row in RESULTS.values():
         value = of_result(row.key, analysis, measured).value
         if value is not None and value.value is not None and value.basis not in NOT_MEASURED:
-            found[row.key] = value.value
-    return {key: float(f"{value:.9g}") for key, value in found.items() if np.isfinite(value)}
+            values[row.key] = value.value
+    return {key: float(f"{value:.9g}") for key, value in values.items() if np.isfinite(value)}
 
 
 MEASURES: tuple[str, ...] = (*QUANTITIES, *(row.key for row in RESULTS.values()))

@@ -86,16 +86,16 @@ def behaviour_at_points(
     if not wanted:
         return {}
     filter_here = _FilterAtPoints(study, measured, use, draws, sampled or (lambda: sampled_filter(study, measured, draws)))
-    found = {}
+    known_values = {}
     with np.errstate(all="ignore"):
         for measure in wanted:
             try:
-                found[measure] = filter_here.measure(measure)
+                known_values[measure] = filter_here.measure(measure)
             except MissingInputsError as error:
-                found[measure] = Known(None, f"needs {', '.join(error.keys)}")
+                known_values[measure] = Known(None, f"needs {', '.join(error.keys)}")
             except TabrelError as error:
-                found[measure] = Known(None, str(error))
-    return found
+                known_values[measure] = Known(None, str(error))
+    return known_values
 
 
 @dataclass
@@ -210,8 +210,8 @@ class _FilterAtPoints:
         def hours(point: OperatingPoint, count: int) -> tuple[FloatArray, NDArray[np.bool_]]:
             """Return the life of each of so many draws [h], and where it is a least one."""
             loading, before = loading_at_onset(point, np.full(count, celsius), rpm), np.broadcast_to(point.loading, count)
-            found = [captured_mass(capacity.law, float(before[i]), loading[i : i + 1]) for i in range(count)]
-            return np.array([mass[0] for mass, _ in found]) / per_hour, np.array([is_least[0] for _, is_least in found])
+            pairs = [captured_mass(capacity.law, float(before[i]), loading[i : i + 1]) for i in range(count)]
+            return np.array([mass[0] for mass, _ in pairs]) / per_hour, np.array([is_least[0] for _, is_least in pairs])
 
         (value,), (is_least,) = hours(self.steady.nominal, 1)
         if np.isnan(value):
@@ -230,7 +230,7 @@ class _FilterAtPoints:
 
     def _followed(self, value: float, drawn: list[float]) -> Known:
         sampled = np.full(self.steady.count, np.nan)
-        sampled[: len(drawn)] = [found if np.isfinite(found) else np.nan for found in drawn]
+        sampled[: len(drawn)] = [number if np.isfinite(number) else np.nan for number in drawn]
         return self._known(value, sampled, self.steady)
 
 

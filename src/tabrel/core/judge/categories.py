@@ -78,20 +78,20 @@ class Category:
 
     def known(self, label: str) -> CategoryValue | None:
         """Return what is known of a filter, None where that is nothing at all."""
-        found = self.values.get(label)
-        return found if found is not None and found.is_known else None
+        category_value = self.values.get(label)
+        return category_value if category_value is not None and category_value.is_known else None
 
-    def joint_uncertainty(self, one: str, other: str) -> float:
+    def joint_uncertainty(self, first: str, second: str) -> float:
         """Return J, the expanded uncertainty of the difference of two filters."""
-        given = self.joint.get(one, {}).get(other)
+        given = self.joint.get(first, {}).get(second)
         if given is not None:
             return given
-        a, b = self.known(one), self.known(other)
+        a, b = self.known(first), self.known(second)
         return hypot(a.expanded_uncertainty if a else 0.0, b.expanded_uncertainty if b else 0.0)
 
     def end_points(self) -> tuple[float, float] | None:
         """Return best and worst, as stated or of the filters themselves; None where nothing is known. Bounds set none."""
-        numbers = [one.value for one in self.values.values() if one is not None and one.value is not None]
+        numbers = [value.value for value in self.values.values() if value is not None and value.value is not None]
         best, worst = self.best, self.worst
         if best is None or worst is None:
             if not numbers:
@@ -109,26 +109,26 @@ class Category:
 
 def sides(category: Category, label: str) -> tuple[float, float] | None:
     """Return worst and best that a filter can be in a category, turned so that more is better; None where nothing is known."""
-    found = category.known(label)
-    if found is None:
+    result = category.known(label)
+    if result is None:
         return None
-    if found.value is not None:
-        return category.sign * found.value, category.sign * found.value
-    low = -inf if found.low is None else found.low
-    high = inf if found.high is None else found.high
+    if result.value is not None:
+        return category.sign * result.value, category.sign * result.value
+    low = -inf if result.low is None else result.low
+    high = inf if result.high is None else result.high
     return (low, high) if category.better == "high" else (-high, -low)
 
 
-def outcome(category: Category, one: str, other: str) -> int | None:
+def outcome(category: Category, first: str, second: str) -> int | None:
     """Return 1 where a filter beats another in a category, −1 where it loses, 0 for a tie, None where it is undecided.
 
     A difference counts where it is larger than its joint expanded uncertainty; a bound beats, or loses, only by the side
     that is worst for that; what is missing decides nothing.
     """
-    a, b = sides(category, one), sides(category, other)
+    a, b = sides(category, first), sides(category, second)
     if a is None or b is None:
         return None
-    room = category.joint_uncertainty(one, other)
+    room = category.joint_uncertainty(first, second)
     if a[0] - b[1] > room:
         return 1
     if b[0] - a[1] > room:

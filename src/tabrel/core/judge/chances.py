@@ -79,8 +79,8 @@ def chance_of_place(
     scores = np.einsum("cdn,dc->dn", used_shares, weights) / weights.sum(axis=1)[:, None]
     order = np.lexsort((random.random(scores.shape), -scores), axis=1)
     places = np.argsort(order, axis=1)
-    found = {label: tuple((np.bincount(places[:, i], minlength=len(labels)) / draws).tolist()) for i, label in enumerate(labels)}
-    return Chances(found, draws)
+    fields = {label: tuple((np.bincount(places[:, i], minlength=len(labels)) / draws).tolist()) for i, label in enumerate(labels)}
+    return Chances(fields, draws)
 
 
 def _shares(
@@ -89,10 +89,10 @@ def _shares(
     """Return the draws of where each filter lies between the end points of a category, shape (draws, filters)."""
     ends = [share_sides(category, label) for label in labels]
     low, high = np.array(ends).T
-    found = random.uniform(low, high, (draws, len(labels)))
+    array = random.uniform(low, high, (draws, len(labels)))
     known = [i for i, label in enumerate(labels) if (v := category.known(label)) is not None and v.value is not None]
     if not known:
-        return found
+        return array
     values = _values(category, [labels[i] for i in known], random, draws)
     if drawn is not None:
         rows = random.permutation(np.arange(draws) % len(drawn))
@@ -100,17 +100,17 @@ def _shares(
         values = np.where(np.isfinite(of_model), of_model, values)
     end_points = category.end_points()
     if end_points is None or end_points[0] == end_points[1]:
-        found[:, known] = 0.5
+        array[:, known] = 0.5
     else:
-        found[:, known] = np.clip((values - end_points[1]) / (end_points[0] - end_points[1]), 0.0, 1.0)
-    return found
+        array[:, known] = np.clip((values - end_points[1]) / (end_points[0] - end_points[1]), 0.0, 1.0)
+    return array
 
 
 def _values(category: Category, labels: Sequence[str], random: np.random.Generator, draws: int) -> FloatArray:
     """Return normal draws of the values of filters, with the covariance that their joint uncertainties say."""
     known = [category.known(label) for label in labels]
-    middle = np.array([one.value if one is not None else np.nan for one in known], dtype=float)
-    u = np.array([one.expanded_uncertainty if one is not None else 0.0 for one in known]) / NORMAL_COVERAGE
+    middle = np.array([value.value if value is not None else np.nan for value in known], dtype=float)
+    u = np.array([value.expanded_uncertainty if value is not None else 0.0 for value in known]) / NORMAL_COVERAGE
     joint = np.array([[category.joint_uncertainty(a, b) if a != b else 0.0 for b in labels] for a in labels]) / NORMAL_COVERAGE
     covariance = (u[:, None] ** 2 + u[None, :] ** 2 - joint**2) / 2
     np.fill_diagonal(covariance, u**2)
@@ -148,7 +148,7 @@ class Swap:
 
 def swaps(categories: Sequence[Category], scores: WeightedScore) -> tuple[Swap, ...]:
     """Return what would swap each two neighbours of the weighted score."""
-    known = [(one.score, label) for label, one in scores.scores.items() if one.score is not None]
+    known = [(score.score, label) for label, score in scores.scores.items() if score.score is not None]
     ranked = [label for _, label in sorted(known, key=lambda entry: -entry[0])]
     used = counting(categories)
     return tuple(_swap(used, above, below) for above, below in pairwise(ranked))
@@ -161,7 +161,7 @@ def _swap(used: Sequence[Category], above: str, below: str) -> Swap:
         if category.weight > 0 and level is not None:
             levels.append((abs(level - category.weight) / category.weight, category.measure, category.weight, level))
     _, of_weight, weight, level = min(levels, default=(0.0, None, None, None))
-    changes = [change for one in (above, below) for change in _value_changes(used, one, above, below)]
+    changes = [change for text in (above, below) for change in _value_changes(used, text, above, below)]
     in_u, measure, sample = min(changes, default=(None, None, None))
     return Swap(above, below, of_weight, weight, level, measure, sample, in_u)
 
@@ -173,14 +173,14 @@ def _sums(used: Sequence[Category], label: str, without: Category | None = None)
 
 
 def _own_share(category: Category, label: str) -> float | None:
-    found = category.known(label)
-    return None if found is None or found.value is None else share(category, found.value)
+    category_value = category.known(label)
+    return None if category_value is None or category_value.value is None else share(category, category_value.value)
 
 
-def level_weight(used: Sequence[Category], category: Category, one: str, other: str) -> float | None:
+def level_weight(used: Sequence[Category], category: Category, first: str, second: str) -> float | None:
     """Return the weight of a category at which two filters are level, each over the categories it has; None where none does."""
-    (p_a, w_a), (p_b, w_b) = _sums(used, one, category), _sums(used, other, category)
-    x_a, x_b = _own_share(category, one), _own_share(category, other)
+    (p_a, w_a), (p_b, w_b) = _sums(used, first, category), _sums(used, second, category)
+    x_a, x_b = _own_share(category, first), _own_share(category, second)
     if x_a is None and x_b is None:
         return None
     # (p_a + w·x_a)/(w_a + w) = (p_b + w·x_b)/(w_b + w), each side without w where the filter has no value there
@@ -200,7 +200,7 @@ def _value_changes(used: Sequence[Category], label: str, above: str, below: str)
         return []
     gap = p_a / w_a - p_b / w_b
     weight, wanted = (w_a, -gap) if label == above else (w_b, gap)
-    found = []
+    pairs = []
     for category in used:
         value, ends = category.known(label), category.end_points()
         if value is None or value.value is None or value.expanded_uncertainty <= 0 or category.weight <= 0:
@@ -210,8 +210,8 @@ def _value_changes(used: Sequence[Category], label: str, above: str, below: str)
         x = share(category, value.value) + wanted * weight / category.weight
         if 0 <= x <= 1:
             change = ends[1] + x * (ends[0] - ends[1]) - value.value
-            found.append((abs(change) / value.expanded_uncertainty, category.measure, label))
-    return found
+            pairs.append((abs(change) / value.expanded_uncertainty, category.measure, label))
+    return pairs
 
 
 def standard_error(chance: float, draws: int) -> float:

@@ -21,7 +21,7 @@ FEWEST_COMMON_DRAWS = 12
 
 def only_alike(known: Mapping[str, Known]) -> dict[str, Known]:
     """Return only values that were come by in one way, that of most filters; of the others it is said why they are left out."""
-    ways = [one.alike for one in known.values() if one.value is not None]
+    ways = [item.alike for item in known.values() if item.value is not None]
     if len(set(ways)) < 2:
         return dict(known)
     common = max(dict.fromkeys(ways), key=ways.count)  # of equally many, the one met first
@@ -29,28 +29,28 @@ def only_alike(known: Mapping[str, Known]) -> dict[str, Known]:
     if ways.count(common) == 1:
         common, reason = "", "is {own}, and no other one is: they are not ranked together"
     return {
-        label: one if one.value is None or one.alike == common
-        else replace(one, value=None, draws=None, reason=reason.format(own=one.alike, common=common))
-        for label, one in known.items()
+        label: item if item.value is None or item.alike == common
+        else replace(item, value=None, draws=None, reason=reason.format(own=item.alike, common=common))
+        for label, item in known.items()
     }  # fmt: skip
 
 
 def joint_uncertainties(known: Mapping[str, Known]) -> dict[str, dict[str, float]]:
     """Return J of every pair of values: 1.96·√(u₁² + u₂² − 2·cov), the covariance from the draws that both have."""
-    rooms: dict[str, dict[str, float]] = {label: {} for label, one in known.items() if number_of(one) is not None}
-    for one in rooms:
+    rooms: dict[str, dict[str, float]] = {label: {} for label, item in known.items() if number_of(item) is not None}
+    for room in rooms:
         for other in rooms:
-            if one != other:
-                a, b = known[one], known[other]
+            if room != other:
+                a, b = known[room], known[other]
                 square = sum(v.expanded_uncertainty**2 for v in (a.value, b.value) if v is not None)
-                rooms[one][other] = sqrt(max(square - 2 * NORMAL_COVERAGE**2 * _covariance(a.draws, b.draws), 0.0))
+                rooms[room][other] = sqrt(max(square - 2 * NORMAL_COVERAGE**2 * _covariance(a.draws, b.draws), 0.0))
     return rooms
 
 
-def _covariance(one: FloatArray | None, other: FloatArray | None) -> float:
-    if one is None or other is None:
+def _covariance(first: FloatArray | None, second: FloatArray | None) -> float:
+    if first is None or second is None:
         return 0.0
-    both = np.isfinite(one) & np.isfinite(other)
+    both = np.isfinite(first) & np.isfinite(second)
     if both.sum() < FEWEST_COMMON_DRAWS:
         return 0.0
-    return float(np.cov(one[both], other[both])[0, 1])
+    return float(np.cov(first[both], second[both])[0, 1])

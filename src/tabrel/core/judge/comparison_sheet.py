@@ -164,19 +164,19 @@ def comparison_sheet(
     -------
     tuple of SheetRow
     """
-    asked = {one.measure: one for one in use.criteria if one.struck is None} if use else {}
-    wanted = set(asked) | {one.measure for one in use.requirements} if use else set()
+    asked = {item.measure: item for item in use.criteria if item.struck is None} if use else {}
+    wanted = set(asked) | {requirement.measure for requirement in use.requirements} if use else set()
     rows = []
     for measure in sheet_measures(use, is_rough=is_rough):
-        found = {column: known[column][measure] for column in samples}
-        if all(one.value is None for one in found.values()):
+        known_values = {column: known[column][measure] for column in samples}
+        if all(item.value is None for item in known_values.values()):
             continue
         criterion = asked.get(measure)
         better = (criterion.better if criterion else None) or (better_of(measure) if criterion or measure in DIRECTED else None)
-        cells = _numbers(measure, found, better, reference, is_rough=is_rough and measure in BEHAVIOUR_MEASURES)
+        cells = _numbers(measure, known_values, better, reference, is_rough=is_rough and measure in BEHAVIOUR_MEASURES)
         title = title_of(measure)
         rows.append(SheetRow(measure, title, group_of(measure), True, better, measure in wanted, cells))
-    seen = {observation.key for one in wanted if (observation := observation_named(one)) is not None}
+    seen = {observation.key for text in wanted if (observation := observation_named(text)) is not None}
     rows += [_words(key, samples, reference, _OFFER, False) for key in _WORDS_OF_OFFER]
     rows += [_words(key, samples, reference, _CLAIMS, False) for key in _STATED]
     rows.append(_row_of_claims(samples, reference))
@@ -194,19 +194,19 @@ def title_of(measure: str) -> str:
 
 
 def _numbers(
-    measure: str, found: Mapping[str, Known], better: Better | None, reference: str | None, *, is_rough: bool
+    measure: str, value: Mapping[str, Known], better: Better | None, reference: str | None, *, is_rough: bool
 ) -> dict[str, SheetCell]:
     """Return the cells of a number; only values that are come by in one way are held against each other."""
-    alike = only_alike(found)
-    values = {column: one.value for column, one in alike.items()}
+    alike = only_alike(value)
+    values = {column: known.value for column, known in alike.items()}
     category = Category(measure, better or "high", values, joint=joint_uncertainties(alike))
-    marks = _marks(category, list(found)) if better and not is_rough else {}
+    marks = _marks(category, list(value)) if better and not is_rough else {}
     cells = {}
-    for column, one in found.items():
-        apart = outcome(category, column, reference) if reference is not None and reference in found else None
+    for column, item in value.items():
+        apart = outcome(category, column, reference) if reference is not None and reference in value else None
         cells[column] = SheetCell(
             # what is left out of the comparison stays on the sheet, with the reason
-            known=one if alike[column].value is one.value else _still(one, alike[column].reason),
+            known=item if alike[column].value is item.value else _still(item, alike[column].reason),
             mark=marks.get(column, ""),
             difference=None if reference is None else _difference(measure, alike.get(reference), alike[column]),
             differs=column != reference and apart in (1, -1) and not is_rough,
@@ -214,8 +214,8 @@ def _numbers(
     return cells
 
 
-def _still(one: Known, reason: str) -> Known:
-    return Known(one.value, reason, one.alike, one.draws, one.spread, one.is_spread_assumed)
+def _still(known: Known, reason: str) -> Known:
+    return Known(known.value, reason, known.alike, known.draws, known.spread, known.is_spread_assumed)
 
 
 def _marks(category: Category, columns: Sequence[str]) -> dict[str, Mark]:
@@ -230,8 +230,8 @@ def _marks(category: Category, columns: Sequence[str]) -> dict[str, Mark]:
     return marks | {best: "best", worst: "worst"}
 
 
-def _difference(measure: str, reference: Known | None, one: Known) -> float | None:
-    base, value = (None if known is None else number_of(known) for known in (reference, one))
+def _difference(measure: str, reference: Known | None, item: Known) -> float | None:
+    base, value = (None if known is None else number_of(known) for known in (reference, item))
     if base is None or value is None:
         return None
     if MEASURE_ROWS[measure].unit == "°C":  # a percentage of a temperature in °C says nothing
@@ -244,23 +244,23 @@ def _words(key: str, samples: Mapping[str, Sample], reference: str | None, group
     observation = OBSERVATIONS.get(key)
     if observation is not None:
         title = f"{PART_TITLES[observation.part].lower()}: {observation.title}"
-        said = {column: _twice(observed(sample, observation)) for column, sample in samples.items()}
+        texts = {column: _twice(observed(sample, observation)) for column, sample in samples.items()}
     else:
         detail = DETAILS[key]
         title = detail.title
-        said = {}
+        texts = {}
         for column, sample in samples.items():
             value = value_at(sample, detail.place)
             metric, inch = detail_text(detail, value), detail_text(detail, value, "inch")
-            said[column] = None if metric is None or inch is None else (metric, inch)
-    return SheetRow(key, title, group, False, None, matters, _cells_of(said, reference))
+            texts[column] = None if metric is None or inch is None else (metric, inch)
+    return SheetRow(key, title, group, False, None, matters, _cells_of(texts, reference))
 
 
-def _cells_of(said: Mapping[str, tuple[str, str] | None], reference: str | None) -> dict[str, SheetCell]:
-    base = said.get(reference) if reference is not None else None
+def _cells_of(value: Mapping[str, tuple[str, str] | None], reference: str | None) -> dict[str, SheetCell]:
+    base = value.get(reference) if reference is not None else None
     return {
         column: SheetCell(words=words, differs=bool(base and words and words[0].casefold() != base[0].casefold()))
-        for column, words in said.items()
+        for column, words in value.items()
     }
 
 
@@ -269,8 +269,8 @@ def _twice(words: str | None) -> tuple[str, str] | None:
 
 
 def _row_of_claims(samples: Mapping[str, Sample], reference: str | None) -> SheetRow:
-    said = {column: _twice("; ".join(_claim(one) for one in sample.claims) or None) for column, sample in samples.items()}
-    cells = _cells_of(said, reference)
+    sentence = {column: _twice("; ".join(_claim(claim) for claim in sample.claims) or None) for column, sample in samples.items()}
+    cells = _cells_of(sentence, reference)
     return SheetRow("claims", "what is claimed", _CLAIMS, False, None, False, cells)
 
 

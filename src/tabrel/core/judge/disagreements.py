@@ -57,43 +57,43 @@ def disagreements(
 ) -> tuple[Disagreement, ...]:
     """Return the pairs that the schools put in a different order, those that concern the first places first."""
     figures = school_figures(wins, sums, scores)
-    found = []
-    for one, other in combinations(labels, 2):
-        by_one, by_other = _ahead(figures, one, other), _ahead(figures, other, one)
+    collected = []
+    for text, other in combinations(labels, 2):
+        by_one, by_other = _ahead(figures, text, other), _ahead(figures, other, text)
         if by_one and by_other:
-            found.append(Disagreement(one, other, by_one, by_other, _pulls(categories, one, other)))
+            collected.append(Disagreement(text, other, by_one, by_other, _pulls(categories, text, other)))
     places = {school: {label: sum(v > of[label] for v in of.values()) for label in of} for school, of in figures.items()}
 
     def nearness(pair: Disagreement) -> tuple[int, int]:
         ends = [min(places[school][label] for school in places if label in places[school]) for label in (pair.one, pair.other)]
         return max(ends), sum(ends)
 
-    return tuple(sorted(found, key=nearness))
+    return tuple(sorted(collected, key=nearness))
 
 
 def school_figures(wins: PairWins, sums: RankSum, scores: WeightedScore) -> dict[School, dict[str, float]]:
     """Return the figure each school ranks by, turned so that more is better; of a filter without a score there is none."""
     return {
         "pair_wins": {label: float(score) for label, score in wins.score.items()},
-        "rank_sum": {label: -found[0] for label, found in sums.sums.items()},
-        "weighted_score": {label: one.score for label, one in scores.scores.items() if one.score is not None},
+        "rank_sum": {label: -pair[0] for label, pair in sums.sums.items()},
+        "weighted_score": {label: item.score for label, item in scores.scores.items() if item.score is not None},
     }
 
 
-def _ahead(figures: Mapping[School, Mapping[str, float]], one: str, other: str) -> tuple[School, ...]:
+def _ahead(figures: Mapping[School, Mapping[str, float]], first: str, second: str) -> tuple[School, ...]:
     # figures that differ only in their last bits are equal
-    return tuple(school for school, of in figures.items() if one in of and other in of and of[one] - of[other] > 1e-9)
+    return tuple(school for school, of in figures.items() if first in of and second in of and of[first] - of[second] > 1e-9)
 
 
-def _pulls(categories: Sequence[Category], one: str, other: str) -> tuple[Pull, ...]:
+def _pulls(categories: Sequence[Category], first: str, second: str) -> tuple[Pull, ...]:
     known = []
     for category in counting(categories):
-        a, b = category.known(one), category.known(other)
+        a, b = category.known(first), category.known(second)
         if a is not None and b is not None and a.value is not None and b.value is not None:
             known.append((category, share(category, a.value) - share(category, b.value)))
     whole = sum(category.weight for category, _ in known)
     pulls = [
-        Pull(c.measure, c.name, 100 * c.weight * apart / whole if whole else 0.0, outcome(c, one, other) in (1, -1))
+        Pull(c.measure, c.name, 100 * c.weight * apart / whole if whole else 0.0, outcome(c, first, second) in (1, -1))
         for c, apart in known
         if apart
     ]

@@ -111,8 +111,8 @@ def use_named(study: Study, name: str) -> Use:
         if use.name == name:
             return use
     names = [use.name for use in study.uses]
-    told = f"it has {', '.join(names)}" if names else "it has none yet"
-    raise StudyError("use", f"{name!r} is no use of this study{nearest_hint(name, names)}: {told}")
+    text = f"it has {', '.join(names)}" if names else "it has none yet"
+    raise StudyError("use", f"{name!r} is no use of this study{nearest_hint(name, names)}: {text}")
 
 
 def judge_use(
@@ -154,7 +154,7 @@ def judge_use(
     StudyError
         If there is no filter, or no criterion has a weight.
     """
-    samples = [one for one in study.samples if not one.archived and (use.tier is None or one.tier == use.tier)]
+    samples = [item for item in study.samples if not item.archived and (use.tier is None or item.tier == use.tier)]
     if not samples and use.tier is not None:
         raise StudyError(f"uses.{use.name}.tier", f"no filter is of the tier {use.tier!r}: name the tier of one, or compare all")
     if not samples:
@@ -164,17 +164,17 @@ def judge_use(
         raise StudyError(f"uses.{use.name}.criteria", "no criterion has a weight above zero: give one of them a weight")
     labels = tuple(sample.label for sample in samples)
     measured = {sample.label: measure_sample(sample, study.circuit) for sample in samples}
-    found: dict[str, Mapping[str, Known]] = {}
+    collected: dict[str, Mapping[str, Known]] = {}
     for i, label in enumerate(labels):
-        found[label] = known_of(measured[label]) if known_of else known_at_use(study, measured[label], use, draws=model_draws)
+        collected[label] = known_of(measured[label]) if known_of else known_at_use(study, measured[label], use, draws=model_draws)
         if done is not None:
             done(i + 1, len(labels))
     if not specimens:
-        found = {**of_part_numbers(samples, found)}
-    criteria = tuple(_judged(criterion, measured, found) for criterion in use.criteria)
-    categories = [one.category for one in criteria]
+        collected = {**of_part_numbers(samples, collected)}
+    criteria = tuple(_judged(criterion, measured, collected) for criterion in use.criteria)
+    categories = [judged_criterion.category for judged_criterion in criteria]
     wins, sums, scores = pair_wins(categories, labels), rank_sum(categories, labels), weighted_score(categories, labels)
-    lines = {label: _lines(use, measured[label], found[label]) for label in labels}
+    lines = {label: _lines(use, measured[label], collected[label]) for label in labels}
     return JudgedUse(
         use=use,
         labels=labels,
@@ -197,19 +197,22 @@ def _weight(criterion: Criterion) -> float:
 
 
 def _judged(
-    criterion: Criterion, measured: Mapping[str, MeasuredSample], found: Mapping[str, Mapping[str, Known]]
+    criterion: Criterion, measured: Mapping[str, MeasuredSample], value: Mapping[str, Mapping[str, Known]]
 ) -> JudgedCriterion:
     observation = observation_named(criterion.measure)
     if observation is not None:
-        known = {label: by_choice(criterion, observed(one.sample, observation)) for label, one in measured.items()}
+        known = {
+            label: by_choice(criterion, observed(measured_sample.sample, observation))
+            for label, measured_sample in measured.items()
+        }
     elif criterion.measure == BY_HAND:
         known = {label: by_hand(criterion, label) for label in measured}
     else:
-        known = only_alike({label: found[label][criterion.measure] for label in measured})
+        known = only_alike({label: value[label][criterion.measure] for label in measured})
     category = Category(
         measure=criterion.measure,
         better=criterion.better or better_of(criterion.measure),
-        values={label: one.value for label, one in known.items()},
+        values={label: item.value for label, item in known.items()},
         name=criterion.name or _title_of(criterion.measure),
         weight=_weight(criterion),
         best=criterion.best,
@@ -232,23 +235,23 @@ def _drawn(criteria: Sequence[JudgedCriterion], labels: Sequence[str]) -> dict[s
     """Return the draws of the model for the chances, by measure, with what specimens differ by drawn on top."""
     random = np.random.default_rng(SPREAD_SEED)
     drawn: dict[str, FloatArray] = {}
-    for one in criteria:
-        draws = [one.known[label].draws for label in labels]
+    for judged_criterion in criteria:
+        draws = [judged_criterion.known[label].draws for label in labels]
         size = max((len(d) for d in draws if d is not None), default=0)
         if not size:
             continue
         columns = []
         for label, column in zip(labels, draws, strict=True):
-            spread = one.known[label].spread * random.standard_normal(size)
+            spread = judged_criterion.known[label].spread * random.standard_normal(size)
             columns.append(np.full(size, np.nan) if column is None else column + spread)
         enough = np.stack(columns, axis=1)
-        drawn[one.category.measure] = enough[np.isfinite(enough).any(axis=1)]
+        drawn[judged_criterion.category.measure] = enough[np.isfinite(enough).any(axis=1)]
     return {measure: rows for measure, rows in drawn.items() if len(rows)}
 
 
 def _lines(use: Use, measured: MeasuredSample, known: Mapping[str, Known]) -> tuple[JudgedRequirement, ...]:
     sample = measured.sample
-    why = {measure: one.reason for measure, one in known.items()}
+    why = {measure: item.reason for measure, item in known.items()}
     stated = []
     for asked in use.requirements:
         observation = observation_named(asked.measure)

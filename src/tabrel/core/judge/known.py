@@ -105,11 +105,11 @@ def unit_price(sample: Sample, shop: str | None = None) -> tuple[float, str] | N
 
     Of a shop only its own offers count.
     """
-    asked = [one for one in sample.offers if shop is None or one.shop == shop]
-    offers = [((one.amount + (one.delivery or 0.0)) / (one.pack_of or 1), one.currency) for one in asked]
+    asked = [offer for offer in sample.offers if shop is None or offer.shop == shop]
+    offers = [((offer.amount + (offer.delivery or 0.0)) / (offer.pack_of or 1), offer.currency) for offer in asked]
     if offers:
         currency = sample.price.currency if sample.price else offers[0][1]
-        return min((one for one in offers if one[1] == currency), default=min(offers))
+        return min((offer for offer in offers if offer[1] == currency), default=min(offers))
     return (sample.price.amount, sample.price.currency) if sample.price and shop is None else None
 
 
@@ -121,10 +121,10 @@ _INTERVALS: dict[str, tuple[str, float, str]] = {
 
 def of_price(sample: Sample, use: Use, measure: str = "price") -> Known:
     """Return the price of one filter, or what it comes to over the change interval of a use."""
-    found = unit_price(sample, use.shop)
-    if found is None:
+    pair = unit_price(sample, use.shop)
+    if pair is None:
         return Known(None, "has no price" if use.shop is None else f"has no offer of {use.shop}")
-    price, currency = found
+    price, currency = pair
     if measure in _INTERVALS:
         name, per, unit = _INTERVALS[measure]
         interval = getattr(use, name)

@@ -80,20 +80,20 @@ def known_measures(
     return known
 
 
-def of_part_numbers(samples: Sequence[Sample], found: Mapping[str, Mapping[str, Known]]) -> dict[str, dict[str, Known]]:
+def of_part_numbers(samples: Sequence[Sample], value: Mapping[str, Mapping[str, Known]]) -> dict[str, dict[str, Known]]:
     """Return what is known with the spread between the specimens of each part number in it."""
     widened: dict[str, dict[str, Known]] = {}
     for sample in samples:
         own_number = part_number_of(sample)
-        twins = [one.label for one in samples if one is sample or (own_number and part_number_of(one) == own_number)]
+        twins = [item.label for item in samples if item is sample or (own_number and part_number_of(item) == own_number)]
         widened[sample.label] = {}
-        for measure, known in found[sample.label].items():
+        for measure, known in value[sample.label].items():
             own = number_of(known)
             if own is None:
                 widened[sample.label][measure] = known
                 continue
             others = [
-                number for label in twins if label != sample.label and (number := number_of(found[label][measure])) is not None
+                number for label in twins if label != sample.label and (number := number_of(value[label][measure])) is not None
             ]
             spread = spread_between_specimens(measure, [own, *others])
             standard = spread.standard_deviation * sqrt(1 + 1 / spread.specimens)

@@ -66,31 +66,31 @@ class KnownKept:
             turn = self._turns.setdefault(key, Lock())
         with turn:  # who asks for the same meanwhile waits for it, and computes nothing
             with self._lock:
-                found = dict(self._known.get(key, {}))
-            missing = [measure for measure in measures if measure not in found]
+                known_values = dict(self._known.get(key, {}))
+            missing = [measure for measure in measures if measure not in known_values]
             if missing:
                 sampled = partial(self._sampled, study, measured, draws)
-                found |= known_measures(study, measured, points, missing, draws=draws, sampled=sampled)
+                known_values |= known_measures(study, measured, points, missing, draws=draws, sampled=sampled)
             with self._lock:
-                self._known[key] = found
+                self._known[key] = known_values
                 self._known.move_to_end(key)
                 while len(self._known) > MOST_KEPT:
                     gone, _ = self._known.popitem(last=False)
                     self._turns.pop(gone, None)
-        return found
+        return known_values
 
     def _sampled(self, study: Study, measured: MeasuredSample, draws: int) -> SampledProblem:
         """Return a filter with its draws, which is the same at every point."""
         key = _key(study, measured, AT_NO_POINT, draws)
         with self._lock:
             known = self._filters.get(key)
-        found = known or sampled_filter(study, measured, draws)
+        problem = known or sampled_filter(study, measured, draws)
         with self._lock:
-            self._filters[key] = found
+            self._filters[key] = problem
             self._filters.move_to_end(key)
             while len(self._filters) > MOST_SAMPLED:
                 self._filters.popitem(last=False)
-        return found
+        return problem
 
 
 def _key(study: Study, measured: MeasuredSample, points: Use, draws: int) -> str:

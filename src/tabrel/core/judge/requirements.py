@@ -52,14 +52,14 @@ class JudgedRequirement:
     decided_by: str | None = None
 
 
-def interval_of(found: CategoryValue) -> tuple[float, float]:
+def interval_of(value: CategoryValue) -> tuple[float, float]:
     """Return between what a number lies: its value ∓ U, or its bounds, endless where a side is open."""
-    if found.value is not None:
-        return found.value - found.expanded_uncertainty, found.value + found.expanded_uncertainty
-    return (-inf if found.low is None else found.low), (inf if found.high is None else found.high)
+    if value.value is not None:
+        return value.value - value.expanded_uncertainty, value.value + value.expanded_uncertainty
+    return (-inf if value.low is None else value.low), (inf if value.high is None else value.high)
 
 
-def number_in_words(found: CategoryValue, row: MeasureRow) -> str:
+def number_in_words(value: CategoryValue, row: MeasureRow) -> str:
     """Return a number with its U, or its bounds, in words.
 
     Examples
@@ -67,23 +67,23 @@ def number_in_words(found: CategoryValue, row: MeasureRow) -> str:
     >>> number_in_words(CategoryValue(98.0, 4.04), MEASURE_ROWS["plate_flow_area_mm2"])
     '98.0 ± 4.0 mm²'
     """
-    if found.value is not None:
-        return number_with_uncertainty(found.value, found.expanded_uncertainty, row.unit)
-    return interval(found.low, found.high, row.unit)
+    if value.value is not None:
+        return number_with_uncertainty(value.value, value.expanded_uncertainty, row.unit)
+    return interval(value.low, value.high, row.unit)
 
 
 def _not_known(title: str, why: str) -> str:
     return f"{title} is not known{f' ({why})' if why else ''}"
 
 
-def judge_number(asked: Requirement, found: CategoryValue | None, why: str = "") -> JudgedRequirement:
+def judge_number(asked: Requirement, value: CategoryValue | None, why: str = "") -> JudgedRequirement:
     """Return whether a number meets what is asked of it.
 
     Parameters
     ----------
     asked : Requirement
         With at_least, at_most or both. [in the measure's own unit]
-    found : CategoryValue or None
+    value : CategoryValue or None
         What is known of the filter, in the same unit.
     why : str
         Why nothing is known, where that is so.
@@ -94,18 +94,18 @@ def judge_number(asked: Requirement, found: CategoryValue | None, why: str = "")
     """
     row = MEASURE_ROWS.get(asked.measure, MeasureRow(asked.measure, asked.measure, ""))
     limits = _limits_in_words(asked, row)
-    if found is None or not found.is_known:
+    if value is None or not value.is_known:
         reason = f"{_not_known(_sentence(row.title), why)}; asked for is {limits}."
         return JudgedRequirement(asked.measure, "open", reason, decided_by=asked.measure)
-    low, high = interval_of(found)
+    low, high = interval_of(value)
     least = -inf if asked.at_least is None else asked.at_least
     most = inf if asked.at_most is None else asked.at_most
-    told = f"{_sentence(row.title)} is {number_in_words(found, row)}"
+    name = f"{_sentence(row.title)} is {number_in_words(value, row)}"
     if least <= low and high <= most:
-        return JudgedRequirement(asked.measure, "met", f"{told}; asked for is {limits}.")
+        return JudgedRequirement(asked.measure, "met", f"{name}; asked for is {limits}.")
     if high < least or low > most:
-        return JudgedRequirement(asked.measure, "failed", f"{told}; asked for is {limits}.")
-    reason = f"{told}, which may lie on either side of what is asked for: {limits}."
+        return JudgedRequirement(asked.measure, "failed", f"{name}; asked for is {limits}.")
+    reason = f"{name}, which may lie on either side of what is asked for: {limits}."
     return JudgedRequirement(asked.measure, "open", reason, decided_by=asked.measure)
 
 
@@ -132,7 +132,7 @@ def judge_seen(asked: Requirement, observation: Observation, words: str | None) 
         reason = f"{title} has not been looked at; what will do is: {will_do}."
         return JudgedRequirement(asked.measure, "open", reason, decided_by=observation.key)
     seen = words.split(APART) if observation.several else [words]
-    state: RequirementState = "met" if all(one in wanted for one in seen) else "failed"
+    state: RequirementState = "met" if all(text in wanted for text in seen) else "failed"
     return JudgedRequirement(asked.measure, state, f"{title}: {words}; what will do is: {will_do}.")
 
 
@@ -195,25 +195,25 @@ def _opening_line(
 
 
 def _under_the_ceiling(
-    measure: str, what: str, found: CategoryValue | None, collapse: float | None, why: str
+    measure: str, what: str, value: CategoryValue | None, collapse: float | None, why: str
 ) -> JudgedRequirement:
     """Return whether a pressure is surely below the stated collapse pressure of the element. [kPa]"""
 
     def line(state: RequirementState, reason: str, decided_by: str | None = None) -> JudgedRequirement:
         return JudgedRequirement(measure, state, reason, is_asked_of_every_use=True, decided_by=decided_by)
 
-    if found is None or not found.is_known:
+    if value is None or not value.is_known:
         return line("open", f"{_not_known(what, why)}.", measure)
-    told = f"{what} is {number_in_words(found, MEASURE_ROWS[measure])}"
+    words_2 = f"{what} is {number_in_words(value, MEASURE_ROWS[measure])}"
     if collapse is None:
-        return line("open", f"{told}; the {COLLAPSE} of the element is not stated.", COLLAPSE_KEY)
-    low, high = interval_of(found)
+        return line("open", f"{words_2}; the {COLLAPSE} of the element is not stated.", COLLAPSE_KEY)
+    low, high = interval_of(value)
     ceiling = f"the stated {COLLAPSE} of {plain_number(collapse)} kPa"
     if high < collapse:
-        return line("met", f"{told}, below {ceiling}.")
+        return line("met", f"{words_2}, below {ceiling}.")
     if low >= collapse:
-        return line("failed", f"{told}, not below {ceiling}.")
-    return line("open", f"{told}, which may lie on either side of {ceiling}.", measure)
+        return line("failed", f"{words_2}, not below {ceiling}.")
+    return line("open", f"{words_2}, which may lie on either side of {ceiling}.", measure)
 
 
 def proposed_verdict(lines: Sequence[JudgedRequirement]) -> UseVerdict:

@@ -230,12 +230,12 @@ def finding_unit(key: str) -> str:
     return HOLE_QUANTITIES[key.rpartition(".")[2]].metric_unit if key.startswith("holes.") else QUANTITIES[key].metric_unit
 
 
-def compare_parts(one: PartFacts, other: PartFacts) -> PartComparison:
+def compare_parts(first: PartFacts, second: PartFacts) -> PartComparison:
     """Return whether two filters are the same part.
 
     Parameters
     ----------
-    one, other : PartFacts
+    first, second : PartFacts
         From `part_facts`.
 
     Returns
@@ -246,17 +246,17 @@ def compare_parts(one: PartFacts, other: PartFacts) -> PartComparison:
     """
     patterns_differ = {
         path for path in ("holes.inlet", "holes.centre_tube")
-        if one.seen.get(f"{path}.pattern") != other.seen.get(f"{path}.pattern")
+        if first.seen.get(f"{path}.pattern") != second.seen.get(f"{path}.pattern")
     }  # fmt: skip
     keys = [
-        key for key in dict.fromkeys((*one.quantities, *other.quantities))
+        key for key in dict.fromkeys((*first.quantities, *second.quantities))
         if not any(key.startswith(f"{path}[") for path in patterns_differ)
     ]  # fmt: skip
-    both = [key for key in keys if key in one.quantities and key in other.quantities]
+    both = [key for key in keys if key in first.quantities and key in second.quantities]
     widening = _widening(len(both))
     findings = [
-        *(_dimension(key, one, other, widening) for key in keys),
-        *(_attribute(key, one, other) for key in dict.fromkeys((*one.seen, *other.seen))),
+        *(_dimension(key, first, second, widening) for key in keys),
+        *(_attribute(key, first, second) for key in dict.fromkeys((*first.seen, *second.seen))),
     ]
     order: dict[FindingState, int] = {"different": 0, "same": 1, "cannot_tell": 2}
     findings.sort(key=lambda finding: (order[finding.state], -finding.strength if finding.state == "different" else 0.0))
@@ -267,8 +267,8 @@ def compare_parts(one: PartFacts, other: PartFacts) -> PartComparison:
         verdict = "different"
     elif len(same) >= ENOUGH_SAME and not lacking:
         verdict = "nothing_tells_them_apart"
-    is_one = bool(one.part_number) and one.part_number == other.part_number
-    return PartComparison(one.label, other.label, verdict, tuple(findings), lacking, is_one)
+    is_one = bool(first.part_number) and first.part_number == second.part_number
+    return PartComparison(first.label, second.label, verdict, tuple(findings), lacking, is_one)
 
 
 @dataclass(frozen=True)
@@ -282,12 +282,12 @@ class Lot:
 def lot_changes(lots: Sequence[Lot]) -> tuple[PartComparison, ...]:
     """Return each specimen of one part number against the one made before it, those of unknown date last."""
     ordered = sorted(lots, key=lambda lot: (not lot.made, lot.made))
-    return tuple(compare_parts(one.facts, other.facts) for one, other in pairwise(ordered))
+    return tuple(compare_parts(item.facts, other.facts) for item, other in pairwise(ordered))
 
 
 def compare_all_parts(facts: Sequence[PartFacts]) -> tuple[PartComparison, ...]:
     """Return every pair of filters compared as parts."""
-    return tuple(compare_parts(one, other) for one, other in combinations(facts, 2))
+    return tuple(compare_parts(part, other) for part, other in combinations(facts, 2))
 
 
 def _widening(quantities: int) -> float:
@@ -295,15 +295,15 @@ def _widening(quantities: int) -> float:
     return NormalDist().inv_cdf(1 - FALSE_ALARM / max(quantities, 1)) / NORMAL_COVERAGE
 
 
-def _dimension(key: str, one: PartFacts, other: PartFacts, widening: float) -> Finding:
-    a, b = one.quantities.get(key), other.quantities.get(key)
+def _dimension(key: str, first: PartFacts, second: PartFacts, widening: float) -> Finding:
+    a, b = first.quantities.get(key), second.quantities.get(key)
     if a is None or b is None:
         return Finding(key, "cannot_tell", None if a is None else a.value, None if b is None else b.value)
     joint = NORMAL_COVERAGE * hypot(a.standard_uncertainty, b.standard_uncertainty)
     tolerance = allowance(key).at((abs(a.value) + abs(b.value)) / 2)
     room = widening * joint + tolerance
     state: FindingState = "cannot_tell"
-    if (one.has_service or other.has_service) and key in QUANTITIES and QUANTITIES[key].dimension == "mass":
+    if (first.has_service or second.has_service) and key in QUANTITIES and QUANTITIES[key].dimension == "mass":
         state = "cannot_tell"  # oil and dirt weigh too
     elif abs(a.value - b.value) > room:
         state = "different"
@@ -312,8 +312,8 @@ def _dimension(key: str, one: PartFacts, other: PartFacts, widening: float) -> F
     return Finding(key, state, float(a.value), float(b.value), room)
 
 
-def _attribute(key: str, one: PartFacts, other: PartFacts) -> Finding:
-    a, b = one.seen.get(key), other.seen.get(key)
+def _attribute(key: str, first: PartFacts, second: PartFacts) -> Finding:
+    a, b = first.seen.get(key), second.seen.get(key)
     if a is None or b is None:
         return Finding(key, "cannot_tell", a, b)
     if a.casefold() == b.casefold():

@@ -53,13 +53,16 @@ class PairWins:
 def pair_wins(categories: Sequence[Category], labels: Sequence[str]) -> PairWins:
     """Return who wins how many pairs."""
     used = counting(categories)
-    won = {one: {other: sum(outcome(c, one, other) == 1 for c in used) for other in labels if other != one} for one in labels}
-    compared = {
-        one: {other: sum(outcome(c, one, other) is not None for c in used) for other in labels if other != one} for one in labels
+    won = {
+        label: {other: sum(outcome(c, label, other) == 1 for c in used) for other in labels if other != label} for label in labels
     }
-    over = {one: {other for other in won[one] if won[one][other] > won[other][one]} for one in labels}
-    score = {one: len(over[one]) - sum(one in over[other] for other in labels if other != one) for one in labels}
-    rank = {one: 1 + sum(score[other] > score[one] for other in labels) for one in labels}
+    compared = {
+        label: {other: sum(outcome(c, label, other) is not None for c in used) for other in labels if other != label}
+        for label in labels
+    }
+    over = {label: {other for other in won[label] if won[label][other] > won[other][label]} for label in labels}
+    score = {label: len(over[label]) - sum(label in over[other] for other in labels if other != label) for label in labels}
+    rank = {label: 1 + sum(score[other] > score[label] for other in labels) for label in labels}
     circles = tuple(
         (a, b, c) for a, b, c in permutations(labels, 3) if b in over[a] and c in over[b] and a in over[c] and a == min(a, b, c)
     )
@@ -84,17 +87,17 @@ class RankSum:
 def rank_sum(categories: Sequence[Category], labels: Sequence[str]) -> RankSum:
     """Return the sum of places; a tie counts a half, what is undecided a half in the sum and 0 to 1 in its low and high."""
     sums = {}
-    for one in labels:
+    for text in labels:
         total = low = high = 0.0
         for category in counting(categories):
-            found = [outcome(category, other, one) for other in labels if other != one]
-            beaten, level, open_still = found.count(1), found.count(0), found.count(None)
+            numbers = [outcome(category, other, text) for other in labels if other != text]
+            beaten, level, open_still = numbers.count(1), numbers.count(0), numbers.count(None)
             place = 1 + beaten + level / 2
             total += place + open_still / 2
             low += place
             high += place + open_still
-        sums[one] = (total, low, high)
-    return RankSum(sums, places({one: (-high, -low) for one, (_, low, high) in sums.items()}))
+        sums[text] = (total, low, high)
+    return RankSum(sums, places({text: (-high, -low) for text, (_, low, high) in sums.items()}))
 
 
 @dataclass(frozen=True)
@@ -137,10 +140,10 @@ def share(category: Category, value: float) -> float:
 
 def share_sides(category: Category, label: str) -> tuple[float, float]:
     """Return the least and the greatest share a filter can have: 0 and 1 where nothing is known, or a bound is open."""
-    found, ends = sides(category, label), category.end_points()
-    if found is None or ends is None:
+    pair, ends = sides(category, label), category.end_points()
+    if pair is None or ends is None:
         return 0.0, 1.0
-    worst, best = (share(category, category.sign * side) if abs(side) < float("inf") else None for side in found)
+    worst, best = (share(category, category.sign * side) if abs(side) < float("inf") else None for side in pair)
     return (0.0 if worst is None else worst), (1.0 if best is None else best)
 
 
@@ -148,14 +151,14 @@ def weighted_score(categories: Sequence[Category], labels: Sequence[str]) -> Wei
     """Return the weighted scores."""
     used = [category for category in counting(categories) if category.weight > 0]
     whole = sum(category.weight for category in used)
-    bare = {one: _score(used, one, whole) for one in labels}
-    ties: dict[str, list[str]] = {one: [] for one in labels}
-    for one, other in combinations(labels, 2):
-        if _is_tie(used, one, other):
-            ties[one].append(other)
-            ties[other].append(one)
-    scores = {one: Score(*bare[one], ties=tuple(other for other in labels if other in ties[one])) for one in labels}
-    return WeightedScore(scores, places({one: (found.low, found.high) for one, found in scores.items()}))
+    bare = {label: _score(used, label, whole) for label in labels}
+    ties: dict[str, list[str]] = {label: [] for label in labels}
+    for text, other in combinations(labels, 2):
+        if _is_tie(used, text, other):
+            ties[text].append(other)
+            ties[other].append(text)
+    scores = {label: Score(*bare[label], ties=tuple(other for other in labels if other in ties[label])) for label in labels}
+    return WeightedScore(scores, places({text: (score.low, score.high) for text, score in scores.items()}))
 
 
 def _score(used: Sequence[Category], label: str, whole: float) -> tuple[float | None, float, float, float]:
@@ -179,18 +182,18 @@ def per_unit(category: Category) -> float:
     return 0.0 if ends is None or ends[0] == ends[1] else 1 / abs(ends[0] - ends[1])
 
 
-def _is_tie(used: Sequence[Category], one: str, other: str) -> bool:
+def _is_tie(used: Sequence[Category], first: str, second: str) -> bool:
     """Return whether two scores cannot be told apart, over the categories both know."""
     both = [
         (category, a.value, b.value)
         for category in used
-        if (a := category.known(one)) and (b := category.known(other)) and a.value is not None and b.value is not None
+        if (a := category.known(first)) and (b := category.known(second)) and a.value is not None and b.value is not None
     ]
     weight = sum(category.weight for category, _, _ in both)
     if not weight:
         return False
     difference = 100 * sum(c.weight * (share(c, a) - share(c, b)) for c, a, b in both) / weight
-    room = 100 * sqrt(sum((c.weight * per_unit(c) * c.joint_uncertainty(one, other)) ** 2 for c, _, _ in both)) / weight
+    room = 100 * sqrt(sum((c.weight * per_unit(c) * c.joint_uncertainty(first, second)) ** 2 for c, _, _ in both)) / weight
     return abs(difference) <= room
 
 
@@ -200,8 +203,8 @@ def places(figures: Mapping[str, tuple[float, float]]) -> Places:
     A place is given only where not knowing cannot change it.
     """
     ranges = {}
-    for one, (worst, best) in figures.items():
-        surely = sum(other_worst > best for other, (other_worst, _) in figures.items() if other != one)
-        possibly = sum(other_best > worst for other, (_, other_best) in figures.items() if other != one)
-        ranges[one] = (1 + surely, 1 + possibly)
-    return Places({one: first if first == last else None for one, (first, last) in ranges.items()}, ranges)
+    for text, (worst, best) in figures.items():
+        surely = sum(other_worst > best for other, (other_worst, _) in figures.items() if other != text)
+        possibly = sum(other_best > worst for other, (_, other_best) in figures.items() if other != text)
+        ranges[text] = (1 + surely, 1 + possibly)
+    return Places({text: first if first == last else None for text, (first, last) in ranges.items()}, ranges)

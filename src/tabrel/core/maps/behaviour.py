@@ -86,6 +86,6 @@ def behaviour(study: Study, sample: Sample) -> Behaviour:
 
 def _greatest(points: list[OperatingPoint], coldest: float) -> float | None:
     temperatures = np.linspace(coldest, WARMEST, TEMPERATURES).tolist()
-    found = [operating_map(point, temperatures, SPEEDS.tolist()).quantity("element_pressure") for point in points]
-    known = np.concatenate([grid[np.isfinite(grid)] for grid in found])
+    arrays = [operating_map(point, temperatures, SPEEDS.tolist()).quantity("element_pressure") for point in points]
+    known = np.concatenate([grid[np.isfinite(grid)] for grid in arrays])
     return float(known.max()) if known.size else None

@@ -67,7 +67,7 @@ def filter_at_point(point: OperatingPoint, temperature: float, speed: float) -> 
     FilterAtPoint
     """
     both = replace(point, condition="steady"), replace(point, condition="filling")
-    onsets = [bypass_onset(one, [speed]).temperature[0] for one in both]
+    onsets = [bypass_onset(operating_point, [speed]).temperature[0] for operating_point in both]
     onset, filling = (None if np.isnan(celsius) else float(celsius) for celsius in onsets)
     has_valve = point.filter.valve is not None
     if not point.oil.pumps(np.array([temperature]))[0]:

@@ -147,32 +147,32 @@ def input_sources(
         unused |= {"bypass.opening_pressure", "bypass.opening_force"}
     if (study.circuit and study.circuit.stud) or scenario.stud_bore_mm is not None:
         unused |= {"thread.major_diameter", "thread.pitch"}
-    found = [
+    sources = [
         InputSource(key, measured.estimates[key].provenance)
         for key in MODEL_KEYS
         if key in measured.estimates and key not in unused
     ]
     for place, holes in (("holes.inlet", measured.inlet), ("holes.centre_tube", measured.centre_tube)):
         for i, sizes in enumerate(holes.provenances):
-            found += [InputSource(f"{place}[{i}].{name}", where) for name, where in sizes.items() if name != "circle_diameter"]
+            sources += [InputSource(f"{place}[{i}].{name}", where) for name, where in sizes.items() if name != "circle_diameter"]
     if measured.bypass.opening.basis == "stated" and scenario.bypass_opening_kpa is None:
-        found.append(InputSource("bypass.stated_kpa", measured.stated.provenance))
+        sources.append(InputSource("bypass.stated_kpa", measured.stated.provenance))
     circuit, oil = study.circuit, study.oil
     if circuit:
         keys = ("pump_displacement_cm3_rev", "pump_efficiency", "regulator", "cooler", "head", "engine", "stud", "adapter")
         replaced = {"stud"} if scenario.stud_bore_mm is not None else set()
         if scenario.without_adapter or scenario.adapter_holes:
             replaced.add("adapter")
-        found += [
+        sources += [
             InputSource(f"circuit.{key}", _part_provenance(study, key, circuit.provenance or "published"))
             for key in keys
             if getattr(circuit, key) is not None and key not in replaced
         ]
     if oil:
-        found += [InputSource(f"oil.{key}", oil.provenance or "published") for key in ("viscosity", "density")]
-    found += [InputSource(assumption.name, "assumed") for assumption in assumptions]
+        sources += [InputSource(f"oil.{key}", oil.provenance or "published") for key in ("viscosity", "density")]
+    sources += [InputSource(assumption.name, "assumed") for assumption in assumptions]
     without = ENGINE_INPUTS if alone else ()
-    return tuple(source for source in found if source.key not in without)
+    return tuple(source for source in sources if source.key not in without)
 
 
 def _part_provenance(study: Study, part: str, usual: Provenance) -> Provenance:
@@ -180,12 +180,12 @@ def _part_provenance(study: Study, part: str, usual: Provenance) -> Provenance:
 
     What came with a number as an assumption is told of each number apart (`details.assumed_details`).
     """
-    said = [
+    sentences = [
         typed.provenance
         for key, typed in study.as_typed.items()
         if typed.provenance not in (None, "assumed") and (place_of_key("study", key) or ("", ""))[1] == part
     ]
-    return max((one for one in said if one), key=PROVENANCE_ORDER.index, default=usual)
+    return max((name for name in sentences if name), key=PROVENANCE_ORDER.index, default=usual)
 
 
 def model_assumptions(
@@ -197,7 +197,7 @@ def model_assumptions(
     with np.errstate(all="ignore"):
         build(study, sample, scenario=scenario, variables=draws)
     replaced = ("model.stated_setting",) if scenario.bypass_opening_kpa is not None else ()
-    return tuple(one for name, one in draws.assumptions.items() if name not in replaced)
+    return tuple(assumption for name, assumption in draws.assumptions.items() if name not in replaced)
 
 
 def assumption_effects(
@@ -282,9 +282,9 @@ def alone_effects(
     temperature, flow = (grid.ravel() for grid in np.meshgrid(LOOKED_AT_TEMPERATURES, LOOKED_AT_FLOWS, indexing="ij"))
     pumps = nominal.oil.pumps(temperature)
     temperature, flow = temperature[pumps], flow[pumps]
-    told = FILTER_ALONE_QUANTITIES[quantity if quantity in FILTER_ALONE_QUANTITIES else "element_pressure"]
+    words = FILTER_ALONE_QUANTITIES[quantity if quantity in FILTER_ALONE_QUANTITIES else "element_pressure"]
     with np.errstate(all="ignore"):
-        best, moved = (told(filter_at_flow(one, temperature, flow)) for one in (nominal, sampled))
+        best, moved = (words(filter_at_flow(alone, temperature, flow)) for alone in (nominal, sampled))
         columns = flattened(sampled, (rows, 1))
         onset = onset_over_flow(columns, np.full(rows, flow_rate), nominal.oil.coldest_pumping(COLDEST)).closes
         return _ranked(asked, best, moved, onset)
@@ -292,14 +292,16 @@ def alone_effects(
 
 def _one_by_one(asked: tuple[ModelAssumption, ...], sample: Sample) -> SampledVariables:
     """Return draws of which each two move one of the assumptions to its ends."""
-    return SampledVariables(one_at_a_time([sampled_name(one.name, sample.label) for one in asked], ENDS), sample.label)
+    return SampledVariables(
+        one_at_a_time([sampled_name(assumption.name, sample.label) for assumption in asked], ENDS), sample.label
+    )
 
 
 def _ranked(asked: tuple[ModelAssumption, ...], best: FloatArray, moved: FloatArray, onset: FloatArray) -> tuple[Effect, ...]:
     """Return the effects from the nominal map, the moved maps (two rows an assumption) and the moved onsets."""
     size = float(np.nanmean(np.abs(best))) if best.size else 0.0
     mean = np.nanmean(np.abs(moved - best), axis=1) / size if size > 0 else np.zeros(len(onset))
-    effects = [_effect(one, mean[2 * i : 2 * i + 2], onset[2 * i : 2 * i + 2]) for i, one in enumerate(asked)]
+    effects = [_effect(assumption, mean[2 * i : 2 * i + 2], onset[2 * i : 2 * i + 2]) for i, assumption in enumerate(asked)]
     return tuple(sorted(effects, key=lambda effect: (-effect.mean_change, -effect.onset_shift)))
 
 

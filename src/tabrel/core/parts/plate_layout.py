@@ -151,18 +151,18 @@ def _circles(known: Mapping[str, Uncertain], circuit: Circuit) -> tuple[PlateCir
         ]
     thread, pitch = circle("thread.major_diameter"), circle("thread.pitch")
     minor = thread.diameter - MINOR_DIAMETER_FACTOR * pitch.diameter
-    found = [rim, *gasket, thread, PlateCircle("thread.minor_diameter", minor, thread.measured and pitch.measured)]
+    collected = [rim, *gasket, thread, PlateCircle("thread.minor_diameter", minor, thread.measured and pitch.measured)]
     for key in ("anti_drain.lip_diameter", "plate.centre_hole_diameter"):
         if key in known:
-            found.append(circle(key))
+            collected.append(circle(key))
     if stud := circuit.stud:
         bores = {
             "circuit.stud": stud.bore_mm,
             "circuit.stud.least": stud.least_bore_mm,
             "circuit.stud.greatest": stud.greatest_bore_mm,
         }
-        found += [PlateCircle(key, bore * 1e-3, True) for key, bore in bores.items() if bore is not None]
-    return tuple(sorted(found, key=lambda one: -one.diameter))
+        collected += [PlateCircle(key, bore * 1e-3, True) for key, bore in bores.items() if bore is not None]
+    return tuple(sorted(collected, key=lambda plate_circle: -plate_circle.diameter))
 
 
 def _shapes(groups: Sequence[HoleGroup], typical: float) -> tuple[dict[int, tuple[Point, ...]], dict[int, tuple[float, bool]]]:
@@ -259,7 +259,7 @@ def _problems(
 ) -> tuple[set[int], list[PlateProblem]]:
     """Return which holes are wrong, and why, one sentence a kind and group."""
     wrong: set[int] = set()
-    said: dict[tuple[str, int], str] = {}
+    words: dict[tuple[str, int], str] = {}
     for i, hole in enumerate(placed):
         farthest = max(hypot(x, y) for x, y in hole.outline)
         nearest = min(hypot(x, y) for x, y in hole.outline)
@@ -268,20 +268,20 @@ def _problems(
             ("hole_under_gasket", farthest > inside_gasket.diameter / 2 + TOUCHING, "reach under the gasket"),
             ("hole_in_thread", nearest < centre.diameter / 2 - TOUCHING, "run into the thread or the centre hole"),
         ):
-            if is_wrong and not (code == "hole_under_gasket" and ("hole_leaves_plate", hole.group) in said):
+            if is_wrong and not (code == "hole_under_gasket" and ("hole_leaves_plate", hole.group) in words):
                 wrong.add(i)
-                said[code, hole.group] = message
+                words[code, hole.group] = message
         for j in range(i):
             if _overlap(hole, placed[j]):
                 wrong |= {i, j}
-                said["holes_overlap", hole.group] = "overlap their neighbours"
+                words["holes_overlap", hole.group] = "overlap their neighbours"
     problems = [
         PlateProblem(
             code,
             f"as measured, {_holes_words(groups[group])} {message}: check count, size and circle of the holes",
             f"holes.inlet[{group}]",
         )
-        for (code, group), message in said.items()
+        for (code, group), message in words.items()
     ]
     return wrong, problems
 
@@ -290,11 +290,11 @@ def _holes_words(group: HoleGroup) -> str:
     return f"the {group.count} {group.shape} holes" if group.count > 1 else f"the {group.shape} hole"
 
 
-def _overlap(one: PlacedHole, other: PlacedHole) -> bool:
-    if hypot(one.centre[0] - other.centre[0], one.centre[1] - other.centre[1]) >= one.reach + other.reach - TOUCHING:
+def _overlap(first: PlacedHole, second: PlacedHole) -> bool:
+    if hypot(first.centre[0] - second.centre[0], first.centre[1] - second.centre[1]) >= first.reach + second.reach - TOUCHING:
         return False
-    return any(_inside(point, other.outline) for point in _shrunk(one)) or any(
-        _inside(point, one.outline) for point in _shrunk(other)
+    return any(_inside(point, second.outline) for point in _shrunk(first)) or any(
+        _inside(point, first.outline) for point in _shrunk(second)
     )
 
 

@@ -143,12 +143,12 @@ def _with_copied(sample: Sample, results: SampleResults) -> SampleResults:
     if "observations/bypass.spring_material" in sample.copied:
         copied.append(("bypass.spring_material", {"bypass_opening"}, {"spring"}))
         copied.append(("bypass.spring_material", {"bypass_full_open"}, {"spring", "force", "pressure"}))
-    found = dict(vars(results))
+    fields = dict(vars(results))
     for name, used_by, bases in copied:
         for key in used_by:
-            if found[key].basis in bases and name not in found[key].assumed:
-                found[key] = replace(found[key], assumed=(*found[key].assumed, name))
-    return SampleResults(**found)
+            if fields[key].basis in bases and name not in fields[key].assumed:
+                fields[key] = replace(fields[key], assumed=(*fields[key].assumed, name))
+    return SampleResults(**fields)
 
 
 def _bounded(measured: MeasuredSample, results: SampleResults) -> SampleResults:

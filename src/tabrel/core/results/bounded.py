@@ -55,7 +55,7 @@ def bounded_results(
         A bound where every bounded size moves the result the same way; where they pull it both ways, the
         result as it was, and the sizes among what is missing.
     """
-    found = dict(results)
+    result = dict(results)
     for name, at in at_limits.items():
         if at.value is None:
             continue
@@ -63,20 +63,20 @@ def bounded_results(
         ups, downs = ([key for key, change in changes.items() if sign * change > 0] for sign in (1, -1))
         if ups and downs:
             missing = dict.fromkeys((*results[name].missing, *ups, *downs))
-            found[name] = Result(None, basis=at.basis, missing=tuple(missing), assumed=at.assumed)
+            result[name] = Result(None, basis=at.basis, missing=tuple(missing), assumed=at.assumed)
         elif ups or downs:
             low, high = (at.value, None) if ups else (None, at.value)
             relation = ">=" if ups else "<="
             if at.relation not in ("=", relation):  # itself a bound the other way
                 missing = dict.fromkeys((*results[name].missing, *ups, *downs))
-                found[name] = Result(None, basis=at.basis, missing=tuple(missing), assumed=at.assumed)
+                result[name] = Result(None, basis=at.basis, missing=tuple(missing), assumed=at.assumed)
             else:
-                found[name] = replace(
+                result[name] = replace(
                     at, value=None, standard_uncertainty=None, expanded_uncertainty=None, low=low, high=high, relation=relation
                 )
         elif results[name].value is None:
-            found[name] = at
-    return found
+            result[name] = at
+    return result
 
 
 def _change(at: Result, there: Result) -> float:

@@ -142,7 +142,7 @@ def uncertainty_budget(last: Step, measured: MeasuredSample) -> Budget:
         for (key, source), amount in amounts.items()
         if amount**2 / u**2 > SMALLEST_SHARE
     ]
-    return Budget(u, tuple(sorted(contributions, key=lambda one: -one.amount)), _covariances(last, u))
+    return Budget(u, tuple(sorted(contributions, key=lambda contribution: -contribution.amount)), _covariances(last, u))
 
 
 def _source(variable: Variable, measured: MeasuredSample) -> Source:
@@ -164,13 +164,13 @@ def _covariances(last: Step, u: float) -> tuple[Covariance, ...]:
     alone = evaluate(last.template, fixed | fresh)
     slopes = alone.derivatives if isinstance(alone, AffineScalarFunc) else {}
     matrix = covariance_matrix([operand.value for operand in numbers])
-    found = []
-    for (i, one), (j, other) in combinations(enumerate(numbers), 2):
-        together = 2 * slopes.get(fresh[one.symbol], 0.0) * slopes.get(fresh[other.symbol], 0.0) * matrix[i][j] / u**2
+    collected = []
+    for (i, item), (j, other) in combinations(enumerate(numbers), 2):
+        together = 2 * slopes.get(fresh[item.symbol], 0.0) * slopes.get(fresh[other.symbol], 0.0) * matrix[i][j] / u**2
         if abs(together) > SMALLEST_SHARE:
-            correlation = matrix[i][j] / (std_dev(one.value) * std_dev(other.value))
-            found.append(Covariance(one.symbol, other.symbol, float(correlation), float(together)))
-    return tuple(sorted(found, key=lambda one: -abs(one.share)))
+            correlation = matrix[i][j] / (std_dev(item.value) * std_dev(other.value))
+            collected.append(Covariance(item.symbol, other.symbol, float(correlation), float(together)))
+    return tuple(sorted(collected, key=lambda covariance: -abs(covariance.share)))
 
 
 def input_title(key: str) -> str:

@@ -61,13 +61,13 @@ class Chain:
             if share == 0:
                 continue
             mark = f"{symbol}{i + 1}" if len(groups) > 1 else f"{symbol}₁"
-            one = self._one_hole(f"{path}[{i}]", group, holes, position, mark)
+            item = self._one_hole(f"{path}[{i}]", group, holes, position, mark)
             position += 1
             count = Operand(
                 f"n{i + 1}" if len(groups) > 1 else "n", "count", float(group.count), "count", f"{path}[{i}]", group.counts_as
             )
-            term = f"{{{count.symbol}}}·{{{one.symbol}}}"
-            operands += [count, one]
+            term = f"{{{count.symbol}}}·{{{item.symbol}}}"
+            operands += [count, item]
             if share != 1:
                 open_share = Operand(f"f{i + 1}", "open share", share, "number", f"{path}[{i}]", group.counts_as)
                 term += f"·{{{open_share.symbol}}}"
@@ -101,10 +101,10 @@ class Chain:
     def sections(self) -> list[Operand]:
         """Add the lines of every section at the plate and return their areas."""
         measured, known = self.measured, self.measured.known
-        found = [self.hole_area("holes.inlet", measured.sample.holes.inlet, measured.inlet, "A")]
+        sections = [self.hole_area("holes.inlet", measured.sample.holes.inlet, measured.inlet, "A")]
         if "anti_drain.lift" in known:
             lip, lift = self.reading("anti_drain.lip_diameter", "D"), self.reading("anti_drain.lift", "x")
-            found.append(self.line("Aₐ", "curtain under the anti-drainback valve", "π·{D}·{x}", [lip, lift], "area"))
+            sections.append(self.line("Aₐ", "curtain under the anti-drainback valve", "π·{D}·{x}", [lip, lift], "area"))
         if stud := measured.circuit.stud:
             bore = self.given("s", "bore of the engine's stud", stud.bore_mm * 1e-3, "length", "engine.stud_bore", "measured")
         else:
@@ -112,10 +112,10 @@ class Chain:
             bore = self.line(
                 "s", "thread's minor diameter, an upper bound of the bore", "{D} − 1.0825·{P}", [thread, pitch], "length"
             )
-        found.append(self.line("Aₒ", "outlet", "π·{s}²/4", [bore], "area"))
+        sections.append(self.line("Aₒ", "outlet", "π·{s}²/4", [bore], "area"))
         if measured.adapter is not None and measured.circuit.adapter is not None:
-            found.append(self.hole_area("engine.adapter_holes", measured.circuit.adapter.holes, measured.adapter, "Aₓ"))
-        return found
+            sections.append(self.hole_area("engine.adapter_holes", measured.circuit.adapter.holes, measured.adapter, "Aₓ"))
+        return sections
 
     # media
 
@@ -169,14 +169,14 @@ class Chain:
             return [self.given("x₀", "claimed for, µm(c)", stated, "micrometre", "claims", claim.counts_as)]
         if scale == "um(b)":
             return [self.size_on_new_scale(stated, "um(b)", "claimed for", "claims", claim.counts_as)]
-        found = []
+        sizes = []
         provenance: Provenance = claim.counts_as if scale == "um" else "assumed"
         key = "claims" if scale == "um" else "claims.scale"
         if len(possible_sizes(stated, scale or "um")) > 1 or scale == "um":
-            found.append(self.size_on_new_scale(stated, "um", "claimed for", key, provenance))
+            sizes.append(self.size_on_new_scale(stated, "um", "claimed for", key, provenance))
         if scale == "unnamed":
-            found.append(self.given("x₁", "claimed for, read as µm(c)", stated, "micrometre", key, "assumed"))
-        return found
+            sizes.append(self.given("x₁", "claimed for, read as µm(c)", stated, "micrometre", key, "assumed"))
+        return sizes
 
     def size_on_new_scale(self, stated: float, scale: str, words: str, key: str, provenance: Provenance) -> Operand:
         """Add the line from a size in µm(b) or plain µm to µm(c), and return it."""

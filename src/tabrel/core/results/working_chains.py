@@ -34,17 +34,17 @@ def _inlet_hole_area(measured: MeasuredSample) -> Working:
 
 def _plate_flow_area(measured: MeasuredSample) -> Working:
     chain = Chain("plate_flow_area", measured)
-    found = chain.sections()
-    template = "min(" + ", ".join(f"{{{section.symbol}}}" for section in found) + ")"
-    chain.line("Aₚ", "the smallest section controls", template, found, "area")
+    sections = chain.sections()
+    template = "min(" + ", ".join(f"{{{section.symbol}}}" for section in sections) + ")"
+    chain.line("Aₚ", "the smallest section controls", template, sections, "area")
     return chain.working
 
 
 def _plate_series_area(measured: MeasuredSample) -> Working:
     chain = Chain("plate_series_area", measured)
-    found = chain.sections()
-    template = "1/√(" + " + ".join(f"1/{{{section.symbol}}}²" for section in found) + ")"
-    chain.line("Aₛ", "one area with the inertial loss of all in series", template, found, "area")
+    computed = chain.sections()
+    template = "1/√(" + " + ".join(f"1/{{{section.symbol}}}²" for section in computed) + ")"
+    chain.line("Aₛ", "one area with the inertial loss of all in series", template, computed, "area")
     return chain.working
 
 

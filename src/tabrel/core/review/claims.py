@@ -122,13 +122,13 @@ def _check_result(claim: Claim, result: Result | None, family: UnitFamily) -> Cl
 def _compared(claim: Claim, claimed: ParsedReading, value: float, room: float, unit: str, how: str) -> ClaimCheck:
     """Return the verdict of a number on a claim, each with the room it has."""
     step = claimed.last_digit / 2 if claimed.interval is None else (claimed.interval[1] - claimed.interval[0]) / 2
-    found = f"{how} {shown(value, unit, 4)}"
+    text = f"{how} {shown(value, unit, 4)}"
     with_room = f"{how} {number_with_uncertainty(to_unit(value, unit), to_unit(room, unit), printed(unit))}"
     difference = value - claimed.value
     if claim.relation in (">=", ">", "<=", "<"):
         beyond = difference if claim.relation in (">=", ">") else -difference
         if beyond >= room:
-            return ClaimCheck("confirmed", found)
+            return ClaimCheck("confirmed", text)
         return ClaimCheck("refuted" if beyond < -room - step else "cannot_tell", with_room)
     return ClaimCheck("confirmed" if abs(difference) <= room + step else "refuted", with_room)
 
@@ -153,24 +153,24 @@ def contradictions(sample: Sample) -> tuple[Contradiction, ...]:
     tuple of Contradiction
         Each pair set beside each other; which of the two holds is the analyst's to say.
     """
-    found = []
+    collected = []
     for (about, source, words, span), (other_about, other_source, other_words, other_span) in combinations(_said(sample), 2):
         apart = span[0] > other_span[1] or other_span[0] > span[1]
         if about == other_about and apart:
-            found.append(Contradiction(f"{source} says {words}, {other_source} says {other_words}: both cannot hold"))
-    return tuple(found)
+            collected.append(Contradiction(f"{source} says {words}, {other_source} says {other_words}: both cannot hold"))
+    return tuple(collected)
 
 
 def _said(sample: Sample) -> list[tuple[str, str, str, tuple[float, float]]]:
     """Return what each source says: of what, its words, and between what the number lies."""
-    found = []
+    pairs = []
     for claim in sample.claims:
         if claim.stale is not None:
             continue
         if claim.kind == "efficiency" and claim.efficiency_percent is not None and claim.size_um is not None:
             about = f"efficiency at {claim.size_um:g} {claim.scale}"
             span = _span(claim.relation, claim.efficiency_percent, _half_of_last_digit(claim.efficiency_percent))
-            found.append((about, claim.source, f"“{claim.wording or f'{claim.efficiency_percent:g} %'}”", span))
+            pairs.append((about, claim.source, f"“{claim.wording or f'{claim.efficiency_percent:g} %'}”", span))
         elif claim.kind in ("reading", "result") and claim.key and claim.value:
             try:
                 meaning = parse_reading(claim.value, claim_dimension(claim.kind, claim.key))
@@ -178,19 +178,19 @@ def _said(sample: Sample) -> list[tuple[str, str, str, tuple[float, float]]]:
                 continue
             step = meaning.last_digit / 2 if meaning.interval is None else (meaning.interval[1] - meaning.interval[0]) / 2
             words = f"“{claim.wording or claim.value}”"
-            found.append((claim.key, claim.source, words, _span(claim.relation, meaning.value, step)))
+            pairs.append((claim.key, claim.source, words, _span(claim.relation, meaning.value, step)))
     if (stated := sample.bypass.stated_kpa) is not None:
         low, high = (end * 1e3 for end in (stated if isinstance(stated, tuple) else (stated, stated)))
         typed = sample.as_typed.get("stated_kpa")
         words = typed.text if typed else " - ".join(f"{end / 1e3:g}" for end in dict.fromkeys((low, high))) + " kPa"
-        found.append((OPENING_KEY, "the stated setting", words, (low * 0.999, high * 1.001)))
+        pairs.append((OPENING_KEY, "the stated setting", words, (low * 0.999, high * 1.001)))
     for key, entries in sample.readings.items():
         for reading in used_readings(entries):
             if reading.provenance == "published":
                 meaning = parse_reading(reading.text, QUANTITIES[key].dimension)
                 ends = meaning.interval or (meaning.value - meaning.last_digit / 2, meaning.value + meaning.last_digit / 2)
-                found.append((key, "the part as published", reading.text, ends))
-    return found
+                pairs.append((key, "the part as published", reading.text, ends))
+    return pairs
 
 
 def _half_of_last_digit(number: float) -> float:

@@ -97,14 +97,14 @@ def parts_of_reading(quantity: Quantity) -> frozenset[CopiedPart]:
     if quantity.part == "bypass" and quantity.dimension != "mass":
         extra: set[CopiedPart] = {"valve_readings"}
         return frozenset(extra | ({"counts"} if quantity.dimension == "count" else set()))
-    found: set[CopiedPart] = {_PART_OF[quantity.part]}
+    collected: set[CopiedPart] = {_PART_OF[quantity.part]}
     if quantity.dimension == "mass":
-        found.add("masses")
+        collected.add("masses")
     elif quantity.dimension == "count":
-        found.add("counts")
+        collected.add("counts")
     elif quantity.dimension in _VALVE_DIMENSIONS or quantity.key == "anti_drain.lift":
-        found.add("valve_readings")
-    return frozenset(found)
+        collected.add("valve_readings")
+    return frozenset(collected)
 
 
 def copied_sample(source: Sample, label: str, parts: Collection[CopiedPart], origin: str) -> Sample:
@@ -138,7 +138,7 @@ def copied_sample(source: Sample, label: str, parts: Collection[CopiedPart], ori
             inlet=_copied_groups(source.holes.inlet, origin) if "plate" in chosen else (),
             centre_tube=_copied_groups(source.holes.centre_tube, origin) if "element" in chosen else (),
         ),
-        claims=tuple(_copied_claim(one, origin) for one in source.claims) if "claims" in chosen else (),
+        claims=tuple(_copied_claim(claim, origin) for claim in source.claims) if "claims" in chosen else (),
     )
     things = [*_details(source, chosen), *_observations(source, chosen), *_states(source, chosen)]
     for kind, key, value in things:
@@ -158,7 +158,9 @@ def _details(source: Sample, chosen: frozenset[CopiedPart]) -> list[tuple[str, s
 
 
 def _observations(source: Sample, chosen: frozenset[CopiedPart]) -> list[tuple[str, str, Any]]:
-    values = [(key, observed(source, one)) for key, one in OBSERVATIONS.items() if _PART_OF[one.part] in chosen]
+    values = [
+        (key, observed(source, observation)) for key, observation in OBSERVATIONS.items() if _PART_OF[observation.part] in chosen
+    ]
     return [("observations", key, value) for key, value in values if value is not None]
 
 
@@ -192,11 +194,11 @@ def _copied_entries(entries: Iterable[ReadingEntry], origin: str) -> tuple[Readi
 
 
 def _copied_groups(groups: Iterable[HoleGroup], origin: str) -> tuple[HoleGroup, ...]:
-    found = []
+    result = []
     for group in groups:
         sizes = {dimension: _copied_entries(entries, origin) for dimension, entries in group.readings.by_dimension()}
-        found.append(replace(group, copied_from=origin, readings=replace(group.readings, **sizes)))  # type: ignore[arg-type]
-    return tuple(found)
+        result.append(replace(group, copied_from=origin, readings=replace(group.readings, **sizes)))  # type: ignore[arg-type]
+    return tuple(result)
 
 
 def _copied_claim(claim: Claim, origin: str) -> Claim:
@@ -208,7 +210,7 @@ def count_copied(sample: Sample) -> int:
     groups = (*sample.holes.inlet, *sample.holes.centre_tube)
     entries = [entry for held in sample.readings.values() for entry in used_readings(held)]
     entries += [entry for group in groups for _, held in group.readings.by_dimension() for entry in used_readings(held)]
-    marked = [*(entry.copied_from for entry in entries), *(one.copied_from for one in groups)]
+    marked = [*(entry.copied_from for entry in entries), *(hole_group.copied_from for hole_group in groups)]
     marked += [claim.copied_from for claim in sample.claims]
     return len(sample.copied) + sum(origin is not None for origin in marked)
 
@@ -221,9 +223,11 @@ def is_empty(sample: Sample) -> bool:
 def check_copied(path: str, sample: Sample) -> None:
     """Raise `StudyError` where `Sample.copied` marks what is not there, or what has no name."""
     there = {
-        f"details/{key}" for key, one in DETAILS.items() if one.owner == "sample" and value_at(sample, one.place) is not None
+        f"details/{key}"
+        for key, detail in DETAILS.items()
+        if detail.owner == "sample" and value_at(sample, detail.place) is not None
     }
-    there |= {f"observations/{key}" for key, one in OBSERVATIONS.items() if observed(sample, one) is not None}
+    there |= {f"observations/{key}" for key, observation in OBSERVATIONS.items() if observed(sample, observation) is not None}
     there |= {f"states/{key}" for key in sample.states}
     for thing, origin in sample.copied.items():
         if thing not in there:

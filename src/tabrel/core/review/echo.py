@@ -176,23 +176,23 @@ def questions(
     valued = [i for i, meaning in enumerate(parsed) if not meaning.bound]
     values = [parsed[i].value for i in valued]
     outliers = {valued[k] for k in outlying(values)}
-    found: list[tuple[str, str | None] | None] = []
+    pairs: list[tuple[str, str | None] | None] = []
     for i in range(len(used), len(everything)):
         asked = question(quantity, everything[i].text, parsed[i])
         if asked is None and i in outliers:
             asked = outlier_question(quantity, everything[i].text, parsed[i], median(values))
-        found.append(asked)
-    return found
+        pairs.append(asked)
+    return pairs
 
 
 def _question(entry: FieldEntry, quantity: Quantity, used: Sequence[Reading]) -> tuple[str | None, str | None]:
     """Return the first question of a line, and the whole line with every likely error corrected."""
     asked = questions(entry.readings, quantity, used)
-    first = next((one for one in asked if one), None)
+    first = next((pair for pair in asked if pair), None)
     if first is None:
         return None, None
-    meant = [one[1] if one and one[1] else reading.text for one, reading in zip(asked, entry.readings, strict=True)]
-    return first[0], ", ".join(meant) if any(one and one[1] for one in asked) else None
+    meant = [pair[1] if pair and pair[1] else reading.text for pair, reading in zip(asked, entry.readings, strict=True)]
+    return first[0], ", ".join(meant) if any(pair and pair[1] for pair in asked) else None
 
 
 def _meant_area(text: str, quantity: Quantity) -> str | None:

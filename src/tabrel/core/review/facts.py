@@ -27,22 +27,22 @@ def facts_of(study: Study, sample: Sample) -> dict[str, object]:
     stated = {
         key: value for key, value in detail_values(study, sample).items() if value.is_typed or value.provenance != "assumed"
     }
-    found: dict[str, object] = {f"details/{key}": value for key, value in stated.items()}
+    fields: dict[str, object] = {f"details/{key}": value for key, value in stated.items()}
     for key, observation in OBSERVATIONS.items():
         value = observed(sample, observation)
         if value is not None:
-            found[f"observations/{key}"] = value
-    found |= {f"states/{key}": state for key, state in sample.states.items()}
+            fields[f"observations/{key}"] = value
+    fields |= {f"states/{key}": state for key, state in sample.states.items()}
     if study.oil:
         typed = {key: text for key, text in study.as_typed.items() if key.startswith("oil.viscosity")}
-        found["oil"] = (study.oil.viscosity, tuple(sorted(typed)), tuple(str(typed[key]) for key in sorted(typed)))
+        fields["oil"] = (study.oil.viscosity, tuple(sorted(typed)), tuple(str(typed[key]) for key in sorted(typed)))
     if sample.cut:
-        found["cut"] = sample.cut
+        fields["cut"] = sample.cut
     if sample.counts and (sample.counts.intervals or sample.counts.rows):
-        found["counts"] = (sample.counts.sizes_um, sample.counts.intervals, sample.counts.blank, sample.counts.rows)
-    for thing in sample.copied.keys() & found.keys():  # confirming it changes it
-        found[thing] = (found[thing], sample.copied[thing])
-    return found
+        fields["counts"] = (sample.counts.sizes_um, sample.counts.intervals, sample.counts.blank, sample.counts.rows)
+    for thing in sample.copied.keys() & fields.keys():  # confirming it changes it
+        fields[thing] = (fields[thing], sample.copied[thing])
+    return fields
 
 
 def changed_facts(before: dict[str, object], after: dict[str, object]) -> set[str]:

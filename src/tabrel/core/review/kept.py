@@ -33,27 +33,27 @@ def kept_parts(sample: Sample) -> tuple[KeptPart, ...]:
     >>> kept_parts(Sample("A", photographs=(Photograph("photographs/3.jpg", caption="the plate"),)))
     (KeptPart(title='Photographs', rows=(('[0].file', 'photographs/3.jpg'), ('[0].caption', 'the plate'))),)
     """
-    found = []
+    parts = []
     for name, title in _TITLES.items():
         if held := getattr(sample, name):
-            found.append(KeptPart(title, tuple(_rows("", held))))
-    return tuple(found)
+            parts.append(KeptPart(title, tuple(_rows("", held))))
+    return tuple(parts)
 
 
 def _rows(path: str, value: Any) -> Iterator[tuple[str, str]]:
     """Yield every value of a part with the keys that lead to it; what is not stated is left out."""
     if is_dataclass(value):
-        for one in fields(value):
-            yield from _rows(f"{path}.{one.name}" if path else one.name, getattr(value, one.name))
+        for field in fields(value):
+            yield from _rows(f"{path}.{field.name}" if path else field.name, getattr(value, field.name))
     elif isinstance(value, dict):
         for key, inner in value.items():
             yield from _rows(f"{path}.{key}" if path else str(key), inner)
     elif isinstance(value, tuple | list):
-        if value and not any(is_dataclass(one) or isinstance(one, dict | tuple | list) for one in value):
-            yield path, ", ".join(_text(one) for one in value)
+        if value and not any(is_dataclass(item) or isinstance(item, dict | tuple | list) for item in value):
+            yield path, ", ".join(_text(item) for item in value)
         else:
-            for i, one in enumerate(value):
-                yield from _rows(f"{path}[{i}]", one)
+            for i, field in enumerate(value):
+                yield from _rows(f"{path}[{i}]", field)
     elif value is not None:
         yield path, _text(value)
 

@@ -197,16 +197,18 @@ def open_needs(study: Study, sample: Sample, missing: Iterable[str]) -> tuple[Op
     """
     lacking = dict.fromkeys(missing)
     stated = detail_values(study, sample).keys() if lacking else set()
-    found = []
+    needs = []
     for need in NEEDS:
         if need.missing & lacking.keys():
-            ways = sorted((OpenWay(way, _left(way, study, sample, stated)) for way in need.ways), key=lambda one: one.entries)
-            found.append(OpenNeed(need.title, need.group, tuple(ways)))
+            ways = sorted(
+                (OpenWay(way, _left(way, study, sample, stated)) for way in need.ways), key=lambda open_way: open_way.entries
+            )
+            needs.append(OpenNeed(need.title, need.group, tuple(ways)))
     known = frozenset().union(*(need.missing for need in NEEDS))
     for key in lacking:
         if key not in known:
-            found.append(OpenNeed(key, _group_of(key), (OpenWay(Way(key, (key,)), (key,)),)))
-    return tuple(found)
+            needs.append(OpenNeed(key, _group_of(key), (OpenWay(Way(key, (key,)), (key,)),)))
+    return tuple(needs)
 
 
 def _left(way: Way, study: Study, sample: Sample, stated: Collection[str]) -> tuple[str, ...]:

@@ -99,12 +99,12 @@ class ReadingTable:
     @property
     def labels(self) -> tuple[str, ...]:
         """The filters of which something is taken, in their order."""
-        return tuple(dict.fromkeys(one.label for one in self.readings if one.is_taken))
+        return tuple(dict.fromkeys(reading.label for reading in self.readings if reading.is_taken))
 
     @property
     def is_complete(self) -> bool:
         """Whether it can be taken: nothing is asked, and something is understood."""
-        return not self.asks_decimal and not self.asks_units and any(one.is_taken for one in self.readings)
+        return not self.asks_decimal and not self.asks_units and any(reading.is_taken for reading in self.readings)
 
 
 def read_reading_table(
@@ -133,13 +133,13 @@ def read_reading_table(
         return ReadingTable(None, (), problem=str(error))
     if sum(len(row.cells) for row in table.rows) > MOST_CELLS:
         return ReadingTable(None, (), problem=f"the table has more than {MOST_CELLS:,} cells: take it in parts")
-    found = _laid_out(table, family, own_label)
-    if found is None:
+    pair = _laid_out(table, family, own_label)
+    if pair is None:
         says = "no heading and no first cell names anything that is measured: name the columns, such as “can: height [mm]”"
         return ReadingTable(None, (), problem=says)
-    layout, cells = found
+    layout, cells = pair
     read = tuple(cells)
-    bare = any(one.why == NO_UNIT for one in read)
+    bare = any(reading.why == NO_UNIT for reading in read)
     return ReadingTable(layout, read, table.example if table.is_asked else "", bare and family is None)
 
 
@@ -154,7 +154,7 @@ def _laid_out(table: TableText, family: UnitFamily | None, own_label: str) -> tu
         return "readings_down", _readings_down(rest, long, table.decimal, family, own_label)
     across = [named_quantity(cell) for cell in heads]
     down = [named_quantity(unmarked(row.cells[0])) if row.cells else NamedQuantity(()) for row in rest]
-    named_across, named_down = (sum(bool(one.quantities) for one in names) for names in (across, down))
+    named_across, named_down = (sum(bool(quantity.quantities) for quantity in names) for names in (across, down))
     if not named_across and not named_down:
         return None
     if named_across >= named_down:
@@ -199,14 +199,16 @@ def _readings_down(
             continue
         named, unit = named_quantity(words), _cell(row, columns.unit)
         label = " ".join(_cell(row, columns.sample).split()) or own_label
-        found = _understood(row.line, label, words, replace(named, unit=unit or named.unit), text, decimal, family)
+        table_reading = _understood(row.line, label, words, replace(named, unit=unit or named.unit), text, decimal, family)
         reason = _cell(row, columns.set_aside)
-        if reason and found.is_taken:
-            found = replace(found, readings=(), state="left_out", why=f"was set aside there: {reason}")
+        if reason and table_reading.is_taken:
+            table_reading = replace(table_reading, readings=(), state="left_out", why=f"was set aside there: {reason}")
         note = _cell(row, columns.note)
-        if note and found.is_taken and not hidden_letter(note):
-            found = replace(found, readings=tuple(replace(one, note=one.note or note) for one in found.readings))
-        yield found
+        if note and table_reading.is_taken and not hidden_letter(note):
+            table_reading = replace(
+                table_reading, readings=tuple(replace(reading, note=reading.note or note) for reading in table_reading.readings)
+            )
+        yield table_reading
 
 
 def _filters_down(
@@ -218,7 +220,7 @@ def _filters_down(
     own_label: str,
 ) -> Iterator[TableReading]:
     plain = [" ".join(head.casefold().split()) for head in heads]
-    free = [i for i, one in enumerate(named) if not one.quantities]
+    free = [i for i, quantity in enumerate(named) if not quantity.quantities]
     label_at = next((plain.index(word) for word in SAMPLE_WORDS if word in plain), free[0] if free and free[0] == 0 else None)
     for row in rows:
         label = " ".join(_cell(row, label_at).split()) or own_label
@@ -258,7 +260,7 @@ def _understood(
     if not named.quantities:
         return cell("left_out", "names nothing that is measured here")
     if len(named.quantities) > 1:
-        names = ", ".join(f"{PART_TITLES[one.part].lower()}: {one.title}" for one in named.quantities[:4])
+        names = ", ".join(f"{PART_TITLES[item.part].lower()}: {item.title}" for item in named.quantities[:4])
         return cell("refused", f"could be each of {names}: name the part too")
     quantity = named.quantities[0]
     if not label:

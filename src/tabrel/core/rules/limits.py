@@ -32,8 +32,8 @@ def hidden_letter(text: str) -> str | None:
     >>> hidden_letter("Halvene"), hidden_letter("Halvene" + chr(0x202E))
     (None, 'RIGHT-TO-LEFT OVERRIDE')
     """
-    found = _HIDDEN.search(text)
-    return unicodedata.name(found[0], f"control character {ord(found[0])}") if found else None
+    match = _HIDDEN.search(text)
+    return unicodedata.name(match[0], f"control character {ord(match[0])}") if match else None
 
 
 def require_shown(path: str, text: str) -> None:
@@ -67,12 +67,12 @@ def check_size(parsed: Any) -> None:
         if isinstance(value, dict):
             for key in value:
                 require_shown(_words(path) or "the document", key)
-            waiting.extend(((*path, key), one) for key, one in value.items())
+            waiting.extend(((*path, key), item) for key, item in value.items())
         elif isinstance(value, list):
             entries += len(value)
             if entries > MOST_READINGS:
                 raise StudyError(_words(path), f"makes more than {MOST_READINGS} entries in all: make several studies of them")
-            waiting.extend(((*path, i), one) for i, one in enumerate(value) if not isinstance(one, str) or _is_odd(one))
+            waiting.extend(((*path, i), item) for i, item in enumerate(value) if not isinstance(item, str) or _is_odd(item))
         elif isinstance(value, str) and _is_odd(value):
             of_cycle = path[:1] == ("duty_cycles",) and path[-1] == "csv"
             most = MOST_LETTERS_OF_A_CYCLE if of_cycle or path[:1] == ("history",) else MOST_LETTERS

@@ -52,10 +52,10 @@ def compare_with_counts(claim: Claim, test: CountedTest) -> ClaimComparison:
         return cannot(
             f"the claim is for {claim.size_um:g} {_printed(claim.scale)}, the test counts in {_printed(test.counts.scale)}"
         )
-    found = _interval_at(test, claim.size_um)
-    if isinstance(found, str):
-        return cannot(found)
-    low, high = found
+    pair = _interval_at(test, claim.size_um)
+    if isinstance(pair, str):
+        return cannot(pair)
+    low, high = pair
     step = 0.5 * 10.0 ** -len(f"{claim.efficiency_percent:.10g}".partition(".")[2])
     least, most = claim.efficiency_percent - step, claim.efficiency_percent + step
     if claim.relation in (">=", ">"):
@@ -78,8 +78,8 @@ def _interval_at(test: CountedTest, size: float) -> tuple[float | None, float | 
         if not sizes[0] <= size <= sizes[-1]:
             return f"{size:g} µm lies outside the counted sizes, {sizes[0]:g} to {sizes[-1]:g} µm"
         on_curve = float(np.exp(np.interp(np.log(size), np.log(sizes), np.log(test.readings[0].sizes))))
-        found = curve.efficiency(on_curve)
-        return 100 * (found.low or 0.0), 100 * (found.high or 0.0)
+        result = curve.efficiency(on_curve)
+        return 100 * (result.low or 0.0), 100 * (result.high or 0.0)
     if size not in sizes:
         return f"{size:g} µm was not counted, and there is no curve with an interval between the counted sizes"
     i = sizes.index(size)

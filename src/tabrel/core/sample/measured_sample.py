@@ -113,9 +113,9 @@ def measure_sample(sample: Sample, circuit: Circuit | None, variables: Variables
         if (estimate := estimate_quantity(QUANTITIES[key], readings)) is not None
     }
     limits = {
-        key: found
+        key: result
         for key, readings in in_use.items()
-        if key not in estimates and (found := quantity_limits(QUANTITIES[key], readings)) is not None
+        if key not in estimates and (result := quantity_limits(QUANTITIES[key], readings)) is not None
     }
     known = {key: variables.add(key, estimate) for key, estimate in estimates.items()}
     strip, stated = MediaStrip(known), stated_setting(sample)

@@ -43,10 +43,10 @@ def loading_at_onset(point: OperatingPoint, temperatures: FloatArray, speed: flo
         1 where it is open with a new filter, infinite where it stays shut up to a million times the
         clean media's resistance, NaN where the oil does not pump or there is no valve.
     """
-    found = np.full(len(temperatures), np.nan)
+    array = np.full(len(temperatures), np.nan)
     pumps = point.oil.pumps(temperatures)
     if point.filter.valve is None or not pumps.any():
-        return found
+        return array
     celsius = temperatures[pumps]
     drawn = picked(point, pumps)
     problem = Problem(drawn, drawn.place(celsius, np.full(len(celsius), speed)))
@@ -66,8 +66,8 @@ def loading_at_onset(point: OperatingPoint, temperatures: FloatArray, speed: flo
 
     roots = elementwise.find_root(surplus, (low, high), args=(everywhere,))
     result = np.where(is_open, 1.0, np.where(roots.success, np.exp(roots.x), np.inf))
-    found[pumps] = result
-    return found
+    array[pumps] = result
+    return array
 
 
 def captured_mass(law: LoadingLaw, before: float, loading: FloatArray) -> tuple[FloatArray, NDArray[np.bool_]]:
@@ -83,9 +83,9 @@ def captured_mass(law: LoadingLaw, before: float, loading: FloatArray) -> tuple[
         By how much more; infinite and NaN stay.
     """
     start, _ = law.mass_at(before)
-    found = [law.mass_at(before * ratio) if np.isfinite(ratio) else (ratio, True) for ratio in loading.tolist()]
-    mass = np.array([mass - start if np.isfinite(mass) else mass for mass, _ in found])
-    return mass, np.array([not is_known for _, is_known in found])
+    pairs = [law.mass_at(before * ratio) if np.isfinite(ratio) else (ratio, True) for ratio in loading.tolist()]
+    mass = np.array([mass - start if np.isfinite(mass) else mass for mass, _ in pairs])
+    return mass, np.array([not is_known for _, is_known in pairs])
 
 
 def half_life(volume: float, media_flow: float, efficiency: float) -> float:
@@ -206,7 +206,7 @@ def filter_life(
     per_second = (plan.ingress_g_h or 1.0) * 1e-3 / 3600
     temperatures = np.array([*COLD_STARTS, warm])
     loadings = [loading_at_onset(replace(point, condition=name), temperatures, speed) for name in CONDITIONS]
-    (steady, steady_least), (filling, filling_least) = (captured_mass(capacity.law, before, one) for one in loadings)
+    (steady, steady_least), (filling, filling_least) = (captured_mass(capacity.law, before, values) for values in loadings)
     rows = tuple(
         LifeRow(
             celsius,
@@ -222,9 +222,9 @@ def filter_life(
     through = media_flow(point, warm, speed)
     volume = (plan.sump_volume_l or 1.0) * 1e-3
     clean_up = tuple(
-        found
+        computed
         for size, efficiency in zip(CLEAN_UP_SIZES, efficiencies, strict=True)
-        if through > 0 and (found := _clean_up(size, efficiency, volume, through))
+        if through > 0 and (computed := _clean_up(size, efficiency, volume, through))
     )
     return Life(speed, capacity, rows, clean_up)
 
@@ -235,8 +235,8 @@ def _clean_up(size: float, efficiency: Result, volume: float, through: float) ->
     def lasting(share: float | None) -> float | None:
         return half_life(volume, through, share) if share else None
 
-    found = CleanUp(size, efficiency, lasting(efficiency.value), lasting(efficiency.high), lasting(efficiency.low))
-    return found if found.half_life or found.low or found.high else None
+    collected = CleanUp(size, efficiency, lasting(efficiency.value), lasting(efficiency.high), lasting(efficiency.low))
+    return collected if collected.half_life or collected.low or collected.high else None
 
 
 @dataclass(frozen=True)
@@ -286,7 +286,7 @@ def reaching_the_engine(unfiltered: float, efficiencies: Sequence[Result]) -> tu
         return None if efficiency is None else unfiltered + (1 - unfiltered) * (1 - efficiency)
 
     return tuple(
-        Reaching(size, share(one.value), share(one.high), share(one.low), one.basis)
-        for size, one in zip(CLEAN_UP_SIZES, efficiencies, strict=True)
-        if one.is_known
+        Reaching(size, share(result.value), share(result.high), share(result.low), result.basis)
+        for size, result in zip(CLEAN_UP_SIZES, efficiencies, strict=True)
+        if result.is_known
     )

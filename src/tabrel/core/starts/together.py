@@ -62,10 +62,10 @@ def followed(courses: Sequence[Following[EndT]], solve: Solve) -> list[EndT]:
     ended: dict[int, EndT] = {}
     wanted: dict[int, Wanted] = {}
 
-    def go_on(i: int, found: Found | None) -> None:
+    def go_on(i: int, arrays: Found | None) -> None:
         wanted.pop(i, None)
         try:
-            wanted[i] = next(courses[i]) if found is None else courses[i].send(found)
+            wanted[i] = next(courses[i]) if arrays is None else courses[i].send(arrays)
         except StopIteration as end:
             ended[i] = end.value
 
@@ -73,8 +73,8 @@ def followed(courses: Sequence[Following[EndT]], solve: Solve) -> list[EndT]:
         go_on(i, None)
     while wanted:
         for some in _at_once(wanted):
-            for i, found in zip(some, solve(some, [wanted[i] for i in some]), strict=True):
-                go_on(i, found)
+            for i, arrays in zip(some, solve(some, [wanted[i] for i in some]), strict=True):
+                go_on(i, arrays)
     return [ended[i] for i in range(len(courses))]
 
 
@@ -97,7 +97,7 @@ def solved_alone(point: OperatingPoint) -> Solve:
     """Return what solves the circuit of the one course that is followed."""
 
     def solve(_: Sequence[int], wanted: Sequence[Wanted]) -> list[Found]:
-        return [_solved(point, one) for one in wanted]
+        return [_solved(point, request) for request in wanted]
 
     return solve
 
@@ -107,19 +107,19 @@ def solved_by_draw(sampled: OperatingPoint, count: int) -> Solve:
     draws = flattened(sampled, (count, 1))
 
     def solve(which: Sequence[int], wanted: Sequence[Wanted]) -> list[Found]:
-        places = [len(one.speed) for one in wanted]
-        names = tuple(dict.fromkeys(name for one in wanted for name in one.names))
+        places = [len(request.speed) for request in wanted]
+        names = tuple(dict.fromkeys(name for request in wanted for name in request.names))
         whole = Wanted(
             wanted[0].condition,
-            np.concatenate([one.temperature for one in wanted]),
-            np.concatenate([one.speed for one in wanted]),
-            np.concatenate([one.can_temperature for one in wanted]),
+            np.concatenate([request.temperature for request in wanted]),
+            np.concatenate([request.speed for request in wanted]),
+            np.concatenate([request.can_temperature for request in wanted]),
             names,
         )
-        found = _solved(picked(draws, np.repeat(np.asarray(which), places)), whole)
+        arrays = _solved(picked(draws, np.repeat(np.asarray(which), places)), whole)
         ends = np.cumsum(places)[:-1]
-        divided = {name: np.split(found[name], ends) for name in names}
-        return [{name: divided[name][k] for name in one.names} for k, one in enumerate(wanted)]
+        divided = {name: np.split(arrays[name], ends) for name in names}
+        return [{name: divided[name][k] for name in request.names} for k, request in enumerate(wanted)]
 
     return solve
 

@@ -173,7 +173,7 @@ def _start(run: _Run) -> Following[WarmUp]:
         full = yield from _phase(run, "steady", np.concatenate([[filled_after], later]))
         phases.append(full)
     time = np.concatenate([phase.time for phase in phases])
-    found = {name: np.concatenate([phase.found[name] for phase in phases]) for name in _QUANTITIES}
+    collected = {name: np.concatenate([phase.found[name] for phase in phases]) for name in _QUANTITIES}
     running = full.found["gallery_pressure"][run.flows(full.time)] if full else np.array([])
     bypass_time = dry_time = 0.0
     for phase in phases:
@@ -184,7 +184,7 @@ def _start(run: _Run) -> Following[WarmUp]:
         temperature=course.temperature(time),
         can_temperature=course.can_temperature(time),
         speed=course.speed(time),
-        **found,
+        **collected,
         is_filling=np.concatenate([np.full(len(phase.time), phase.condition == "filling") for phase in phases]),
         filled_after=filled_after,
         pressure_after=(yield from full.first(_HAS_PRESSURE)) if full else None,
@@ -250,14 +250,14 @@ class _Run:
     def solved(self, condition: Condition, time: FloatArray, names: tuple[str, ...] = _QUANTITIES) -> Following[Found]:
         """Have quantities solved at moments; return them, zero while the engine is stopped, NaN where the oil does not pump."""
         course = self.course
-        found = {name: np.where(course.turns(time), np.nan, 0.0) for name in names}
+        result = {name: np.where(course.turns(time), np.nan, 0.0) for name in names}
         flows = self.flows(time)
         if flows.any():
             at = time[flows]
             solved = yield Wanted(condition, course.temperature(at), course.speed(at), course.can_temperature(at), names)
             for name in names:
-                found[name][flows] = solved[name]
-        return found
+                result[name][flows] = solved[name]
+        return result
 
 
 @dataclass(frozen=True)
@@ -276,12 +276,14 @@ class _Statement:
 
     def at(self, run: _Run, condition: Condition, time: FloatArray) -> Following[NDArray[np.bool_]]:
         """Find whether it is the case at moments that have not been solved; return that."""
-        found = (yield from run.solved(condition, time, self.names)) if self.names else {}
-        return self.holds(run, time, found)
+        computed = (yield from run.solved(condition, time, self.names)) if self.names else {}
+        return self.holds(run, time, computed)
 
 
-_IS_OPEN = _Statement(("bypass_fraction",), lambda _, __, found: np.nan_to_num(found["bypass_fraction"]) > 0)
-_HAS_PRESSURE = _Statement(("gallery_pressure",), lambda _, __, found: np.nan_to_num(found["gallery_pressure"]) >= PRESSURE_THERE)
+_IS_OPEN = _Statement(("bypass_fraction",), lambda _, __, arrays: np.nan_to_num(arrays["bypass_fraction"]) > 0)
+_HAS_PRESSURE = _Statement(
+    ("gallery_pressure",), lambda _, __, arrays: np.nan_to_num(arrays["gallery_pressure"]) >= PRESSURE_THERE
+)
 _IS_DRY = _Statement((), lambda run, time, _: run.course.turns(time) & ~run.flows(time))
 
 
@@ -348,8 +350,8 @@ class _Phase:
 
 
 def _phase(run: _Run, condition: Condition, time: FloatArray) -> Following[_Phase]:
-    found = yield from run.solved(condition, time)
-    return _Phase(run, condition, time, found)
+    outcome = yield from run.solved(condition, time)
+    return _Phase(run, condition, time, outcome)
 
 
 def _filling(run: _Run, volume: float) -> Following[tuple[FloatArray, float | None]]:
@@ -362,8 +364,8 @@ def _filling(run: _Run, volume: float) -> Following[tuple[FloatArray, float | No
         stop = min(course.end, begin + FILLING_STRETCH)
         corners = course.moments[(course.moments > begin) & (course.moments < stop)]
         time = np.unique(np.concatenate([np.arange(begin, stop, FILLING_STEP), corners, [stop]]))
-        found = yield from run.solved("filling", time, ("filter_flow",))
-        flow = np.nan_to_num(found["filter_flow"])
+        result_2 = yield from run.solved("filling", time, ("filter_flow",))
+        flow = np.nan_to_num(result_2["filter_flow"])
         inside = held + np.concatenate([[0.0], np.cumsum(np.diff(time) * (flow[1:] + flow[:-1]) / 2)])
         if inside[-1] >= volume:
             k = int(np.searchsorted(inside, volume))
@@ -381,7 +383,7 @@ def _lagging(time: FloatArray, temperature: FloatArray, lag: float) -> FloatArra
     step = np.diff(time)
     behind = np.diff(temperature) / step * lag
     given, behinds, fades = temperature.tolist(), behind.tolist(), np.exp(-step / lag).tolist()
-    found = given[:1]
+    result_3 = given[:1]
     for k, (late, fade) in enumerate(zip(behinds, fades, strict=True)):
-        found.append(given[k + 1] - late + (found[k] - given[k] + late) * fade)
-    return np.array(found)
+        result_3.append(given[k + 1] - late + (result_3[k] - given[k] + late) * fade)
+    return np.array(result_3)

@@ -43,12 +43,12 @@ _ITEM = re.compile(r"\[\d+\]")
 def _numbers_of(start: Place, model: type) -> Iterator[Place]:
     """Yield the places of the numbers in a dataclass, those in its parts included."""
     hints = get_type_hints(model)
-    for one in fields(model):
-        inner = _inner(hints[one.name])
+    for field in fields(model):
+        inner = _inner(hints[field.name])
         if inner in (float, int):
-            yield (*start, one.name)
+            yield (*start, field.name)
         elif isinstance(inner, type) and inner.__module__.startswith("tabrel.core.study"):
-            yield from _numbers_of((*start, one.name), inner)
+            yield from _numbers_of((*start, field.name), inner)
 
 
 def _inner(hint: Any) -> Any:
@@ -91,10 +91,10 @@ def _places_of(owner: Owner, key: str) -> list[Place]:
 def place_of_key(owner: Owner, key: str) -> Place | None:
     """Return the place a key names, or None where it names none or more than one."""
     items = _ITEM.findall(key)
-    found = _places_of(owner, _ITEM.sub("[]", key))
-    if len(found) != 1 or len(items) > 1:
+    pairs = _places_of(owner, _ITEM.sub("[]", key))
+    if len(pairs) != 1 or len(items) > 1:
         return None
-    return tuple(step.replace("[]", items[0]) if items else step for step in found[0])
+    return tuple(step.replace("[]", items[0]) if items else step for step in pairs[0])
 
 
 def typed_at(owner: Owner, as_typed: Mapping[str, TypedNumber], place: Place) -> TypedNumber | None:
@@ -106,5 +106,5 @@ def with_typed_at(
     owner: Owner, as_typed: Mapping[str, TypedNumber], place: Place, number: TypedNumber | None
 ) -> dict[str, TypedNumber]:
     """Return the numbers as typed with that at a place set; None removes it."""
-    kept = {key: one for key, one in as_typed.items() if place_of_key(owner, key) != place}
+    kept = {key: typed for key, typed in as_typed.items() if place_of_key(owner, key) != place}
     return kept if number is None else kept | {number_key(owner, place): number}

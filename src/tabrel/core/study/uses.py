@@ -116,7 +116,7 @@ def relabelled(use: Use, label: str, to: str | None) -> Use:
     >>> relabelled(Use("towing", verdicts=(Verdict("A", "fails"),)), "A", "B").verdicts[0].sample
     'B'
     """
-    return _speaking_of(use, lambda one: to if one == label else one)
+    return _speaking_of(use, lambda text: to if text == label else text)
 
 
 def labels_in(use: Use) -> tuple[str, ...]:

@@ -198,7 +198,7 @@ def _estimated(quantity: Quantity, entries: tuple[ReadingEntry, ...]) -> Estimat
         best,
         used,
         first.instrument or quantity.instrument,
-        all(one.interval is not None for _, one in parsed),
+        all(parsed_reading.interval is not None for _, parsed_reading in parsed),
     )
 
 

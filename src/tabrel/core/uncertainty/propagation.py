@@ -153,14 +153,14 @@ class Variables:
         controlled_by: str | None = None,
     ) -> Result:
         """Return an uncertain number as a `Result`; what of it was assumed is named, whether said or found among its inputs."""
-        found = () if not self._assumed else self._assumed_in(number)
+        result = () if not self._assumed else self._assumed_in(number)
         return Result(
             value=float(nominal_value(number)),
             standard_uncertainty=float(std_dev(number)),
             expanded_uncertainty=self.expanded_uncertainty(number),
             relation=relation,
             basis=basis,
-            assumed=tuple(dict.fromkeys((*assumed, *found))),
+            assumed=tuple(dict.fromkeys((*assumed, *result))),
             controlled_by=controlled_by,
         )
 

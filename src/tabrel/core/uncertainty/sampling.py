@@ -143,9 +143,9 @@ def one_at_a_time(names: list[str], shares: tuple[float, float]) -> Quantiles:
     """Return quantiles of which draws 2i and 2i + 1 move the i-th input alone to two shares of its distribution."""
 
     def quantiles(name: str) -> FloatArray:
-        found = np.full((2 * len(names), 1), np.nan)
+        values = np.full((2 * len(names), 1), np.nan)
         if name in names:
-            found[2 * names.index(name) : 2 * names.index(name) + 2, 0] = shares
-        return found
+            values[2 * names.index(name) : 2 * names.index(name) + 2, 0] = shares
+        return values
 
     return quantiles

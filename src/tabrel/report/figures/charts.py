@@ -138,10 +138,10 @@ def map_chart(point: OperatingPoint, filling: OperatingPoint, label: str, family
     temperatures = np.linspace(point.oil.coldest_pumping(-40.0), WARMEST, GRID)
     speeds = np.linspace(float(SPEEDS[0]), float(SPEEDS[-1]), GRID)
     unit, factor = unit_of("kPa", family)
-    maps = [operating_map(one, temperatures.tolist(), speeds.tolist()) for one in (point, filling)]
+    maps = [operating_map(operating_point, temperatures.tolist(), speeds.tolist()) for operating_point in (point, filling)]
     onsets = [bypass_onset(solved.solved.point, speeds.tolist(), solved) for solved in maps]
     regulators = [regulator_opening(solved.solved.point, speeds.tolist(), solved) for solved in maps]
-    fields = [one.quantity("element_pressure") / factor for one in maps]
+    fields = [item.quantity("element_pressure") / factor for item in maps]
     greatest = max((float(np.nanmax(field)) for field in fields if np.isfinite(field).any()), default=1.0)
 
     def paint(figure: Figure) -> None:
@@ -239,13 +239,13 @@ def valve_chart(measured: MeasuredSample, oil: OilModel | None, hot: float, fami
             axes[0].grid(True)
         ways = axes[-1]
         names = []
-        for i, one in enumerate(compared.evidence):
-            value, room = one.opening.value, one.opening.expanded_uncertainty
+        for i, evidence in enumerate(compared.evidence):
+            value, room = evidence.opening.value, evidence.opening.expanded_uncertainty
             if value is None:
                 continue
-            names.append((i, OPENING_WAYS.get(one.basis, one.basis) + (" (used)" if one.is_used else "")))
+            names.append((i, OPENING_WAYS.get(evidence.basis, evidence.basis) + (" (used)" if evidence.is_used else "")))
             ends = None if room is None else room / factor
-            ink = HAND if one.is_used else SLATE
+            ink = HAND if evidence.is_used else SLATE
             ways.errorbar(value / factor, i, xerr=ends, fmt="o", color=ink, markersize=4, capsize=3, linewidth=1)
         if compared.stated_band:
             ways.axvspan(compared.stated_band.low / factor, compared.stated_band.high / factor, color=AMBER_WASH, zorder=0)
@@ -263,14 +263,14 @@ def valve_chart(measured: MeasuredSample, oil: OilModel | None, hot: float, fami
 def efficiency_chart(measured: MeasuredSample) -> Chart | None:
     """Return efficiency over particle size: counts with intervals, curve with band, claims, the screening estimate."""
     evidence, figure_of_counts = efficiency_evidence(measured), counted_figure(measured)
-    if evidence.medium is None and figure_of_counts is None and not any(one.point for one in evidence.claims):
+    if evidence.medium is None and figure_of_counts is None and not any(claimed.point for claimed in evidence.claims):
         return None
 
     def paint(figure: Figure) -> None:
         axes = figure.subplots()
         axes.set_xscale("log")
         if evidence.medium is not None:
-            low, high = ([100 * (getattr(one, end) or 0.0) for one in evidence.estimate] for end in ("low", "high"))
+            low, high = ([100 * (getattr(result, end) or 0.0) for result in evidence.estimate] for end in ("low", "high"))
             axes.fill_between(
                 DRAWN_SIZES, low, high, color=LINE, alpha=0.5, linewidth=0, label="screening estimate, a factor of 2 in size"
             )
@@ -283,11 +283,11 @@ def efficiency_chart(measured: MeasuredSample) -> Chart | None:
                     curve.size[inside], 100 * curve.value[inside], color=AMBER, linewidth=1.4, label="curve through counts, 95 %"
                 )
             _counted(axes, figure_of_counts.test)
-        for i, one in enumerate(claim for claim in evidence.claims if claim.point):
+        for i, claimed in enumerate(claim for claim in evidence.claims if claim.point):
             marks = {"=": "D", ">=": "^", ">": "^"}
-            percent = one.claim.efficiency_percent
-            sizes = list(one.point.sizes) if one.point else []
-            mark = marks.get(one.claim.relation or "=", "D")
+            percent = claimed.claim.efficiency_percent
+            sizes = list(claimed.point.sizes) if claimed.point else []
+            mark = marks.get(claimed.claim.relation or "=", "D")
             label = "claim (▲: at least)" if i == 0 else None
             axes.plot(sizes, [percent or 0.0] * len(sizes), mark, color=RUST, markersize=5, linestyle="-", label=label)
         axes.set_xlabel("particle size [µm(c)]")
@@ -355,10 +355,10 @@ def slices_chart(points: Mapping[str, OperatingPoint], speed: float, colours: Ma
 
     def paint(figure: Figure) -> None:
         left, right = figure.subplots(1, 2)
-        for i, (label, one) in enumerate(solved.items()):
+        for i, (label, item) in enumerate(solved.items()):
             look: dict[str, Any] = {"color": colours[label], "linestyle": dashes[i % len(dashes)], "linewidth": 1.2}
-            left.plot(temperatures, one.quantity("element_pressure")[:, 0] / factor, label=label, **look)
-            right.plot(temperatures, 100 * one.quantity("unfiltered_fraction")[:, 0], **look)
+            left.plot(temperatures, item.quantity("element_pressure")[:, 0] / factor, label=label, **look)
+            right.plot(temperatures, 100 * item.quantity("unfiltered_fraction")[:, 0], **look)
         left.set_ylabel(f"element Δp [{unit}]")
         right.set_ylabel("unfiltered [% of flow]")
         for axes in (left, right):

@@ -100,9 +100,9 @@ def section_drawing(measured: MeasuredSample, family: UnitFamily, *, keys: Colle
     numbered = measured.estimates if keys is None else keys
     sizes = _section_sizes(drawing, layout, measured, family, numbered)
     guessed = sorted({PART_TITLES[part.key.partition(".")[0]].lower() for part in layout.parts if part.guessed})
-    said = [f"Dashed, at typical sizes: {', '.join(guessed)}."] if guessed else []
-    said += [sentence(problem.message) for problem in layout.problems]
-    return DrawnFilter(drawing.svg(), alt, sizes, " ".join(said))
+    text = [f"Dashed, at typical sizes: {', '.join(guessed)}."] if guessed else []
+    text += [sentence(problem.message) for problem in layout.problems]
+    return DrawnFilter(drawing.svg(), alt, sizes, " ".join(text))
 
 
 def dash_lengths(line: float, *lengths: float) -> str:
@@ -151,15 +151,15 @@ def _section_sizes(
     drawing: Drawing, layout: SectionLayout, measured: MeasuredSample, family: UnitFamily, keys: Container[str]
 ) -> tuple[KeyedSize, ...]:
     """Draw a dimension line for every size that is asked for, with a numbered balloon beside the drawing."""
-    known = [one for one in layout.dimensions if one.key in keys]
+    known = [dimension for dimension in layout.dimensions if dimension.key in keys]
     sides: dict[float, list[tuple[Point, str]]] = {1.0: [], -1.0: []}
-    for i, one in enumerate(sorted(known, key=lambda one: -max(one.start[1], one.end[1]))):
-        start, end = ((x * MM, y * MM) for x, y in (one.start, one.end))
+    for i, section_dimension in enumerate(sorted(known, key=lambda dimension: -max(dimension.start[1], dimension.end[1]))):
+        start, end = ((x * MM, y * MM) for x, y in (section_dimension.start, section_dimension.end))
         drawing.arrow(start, end, ink=HAND, width=0.8)
         upright = start[0] == end[0]
         side = (1.0 if start[0] > 0 else -1.0) if upright else (1.0 if i % 2 == 0 else -1.0)
         at = (start[0], (start[1] + end[1]) / 2) if upright else max((start, end), key=lambda point: side * point[0])
-        sides[side].append((at, one.key))
+        sides[side].append((at, section_dimension.key))
     named: list[tuple[str, str]] = []
     gap = 17 * drawing.line
     _, bottom, right, top = drawing.box
@@ -257,9 +257,9 @@ def plate_drawing(measured: MeasuredSample, family: UnitFamily) -> DrawnFilter:
     scale_bar(drawing, family, (-half + 3, -half))
     sizes = (*_hole_sizes(measured, lettered, family), *_circle_sizes(measured, layout, family))
     guessed = [PLATE_CIRCLES[key] for key in circles if not circles[key].measured and key in MEASURABLE]
-    said = [f"Dashed, at typical sizes: {', '.join(guessed)}."] if guessed else []
-    said += [sentence(problem.message) for problem in layout.problems]
-    return DrawnFilter(drawing.svg(), alt, sizes, " ".join(said))
+    words_2 = [f"Dashed, at typical sizes: {', '.join(guessed)}."] if guessed else []
+    words_2 += [sentence(problem.message) for problem in layout.problems]
+    return DrawnFilter(drawing.svg(), alt, sizes, " ".join(words_2))
 
 
 MEASURABLE = ("can.outside_diameter", "gasket.outside_diameter", "gasket.inside_diameter", "thread.major_diameter")
@@ -281,29 +281,29 @@ def _lettered(drawing: Drawing, layout: PlateLayout) -> dict[int, str]:
 
 
 def _hole_sizes(measured: MeasuredSample, letters: dict[int, str], family: UnitFamily) -> list[KeyedSize]:
-    found = []
+    collected = []
     for i, group in enumerate(measured.sample.holes.inlet):
-        said = []
+        sentences = []
         for dimension, _ in group.readings.by_dimension():
             key = f"holes.inlet[{i}].{dimension}"
             if key in measured.hole_estimates:
-                said.append(f"{dimension.replace('_', ' ')} {estimate_words(key, measured.hole_estimates[key], family)}")
+                sentences.append(f"{dimension.replace('_', ' ')} {estimate_words(key, measured.hole_estimates[key], family)}")
         open_part = "" if group.open_fraction in (None, 1.0) else f", {100 * (group.open_fraction or 0):.0f} % open"
         title = f"{group.count} {group.shape} inlet hole{'' if group.count == 1 else 's'}{open_part}"
-        found.append(KeyedSize(letters.get(i, "–"), title, "; ".join(said) or "not measured"))
-    return found
+        collected.append(KeyedSize(letters.get(i, "–"), title, "; ".join(sentences) or "not measured"))
+    return collected
 
 
 def _circle_sizes(measured: MeasuredSample, layout: PlateLayout, family: UnitFamily) -> list[KeyedSize]:
-    found = []
+    result = []
     for circle in layout.circles:
         if circle.key in measured.estimates:
-            found.append(
+            result.append(
                 KeyedSize("⌀", PLATE_CIRCLES[circle.key], estimate_words(circle.key, measured.estimates[circle.key], family))
             )
         elif circle.key == "circuit.stud":
-            found.append(KeyedSize("⌀", PLATE_CIRCLES[circle.key], f"{length_words(circle.diameter, family)}, of the engine"))
-    return found
+            result.append(KeyedSize("⌀", PLATE_CIRCLES[circle.key], f"{length_words(circle.diameter, family)}, of the engine"))
+    return result
 
 
 def scale_bar(drawing: Drawing, family: UnitFamily, at: Point) -> None:

@@ -117,7 +117,7 @@ def lost_patches(strip: StripAreas) -> Iterable[tuple[float, float, float, float
     length, width, potting = strip.length * MM, strip.width * MM, strip.potting * MM
     overlap, blocked = strip.overlap * MM, strip.blocked_length * MM
     between = width - 2 * potting
-    area = next((one.area for one in strip.deductions if one.key == "media.blocked_area"), 0.0) * MM**2
+    area = next((deduction.area for deduction in strip.deductions if deduction.key == "media.blocked_area"), 0.0) * MM**2
     patch = min(area / between, length - overlap - blocked) if between > 0 else 0.0
     parts = (
         (0.0, 0.0, length, potting),

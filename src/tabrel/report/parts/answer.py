@@ -42,9 +42,9 @@ def answer(at_hand: StudyAtHand) -> Iterator[Block]:
         facts.append(("Intended for", study.intended_uses))
     facts.append(("Filters", ", ".join(_named(at_hand, label) for label in at_hand.measured) or "none yet"))
     yield Facts(tuple(facts))
-    said = sentences_that_matter(at_hand)
-    if said:
-        yield Points(tuple(said), "lead")
+    text = sentences_that_matter(at_hand)
+    if text:
+        yield Points(tuple(text), "lead")
     yield from headline_table(at_hand)
     yield from _verdicts(at_hand)
     yield from _assumed(at_hand)
@@ -58,7 +58,7 @@ def _named(at_hand: StudyAtHand, label: str) -> str:
 
 
 def _judged(at_hand: StudyAtHand) -> list[JudgedUse]:
-    return [one for one in at_hand.judged if isinstance(one, JudgedUse)]
+    return [judged for judged in at_hand.judged if isinstance(judged, JudgedUse)]
 
 
 def verdict_on(judged: JudgedUse, label: str) -> tuple[UseVerdict, bool]:
@@ -69,18 +69,18 @@ def verdict_on(judged: JudgedUse, label: str) -> tuple[UseVerdict, bool]:
 
 def sentences_that_matter(at_hand: StudyAtHand, most: int = 3) -> list[str]:
     """Return the sentences that matter most: who is first and how sure, who fails and why, what is open for want of what."""
-    found: list[str] = []
+    texts: list[str] = []
     for judged in _judged(at_hand)[:1]:
-        found.append(_first_place(judged))
+        texts.append(_first_place(judged))
     failed, opened = _telling(at_hand, "fails"), _telling(at_hand, "open")
-    found += failed[:1] + opened[:1] + failed[1:] + opened[1:]
+    texts += failed[:1] + opened[:1] + failed[1:] + opened[1:]
     grave = [
         f"{label}: {sentence(warning.message)}"
         for label, analysis in at_hand.analyses.items()
         for warning in analysis.warnings
         if not warning.confirmed
     ]
-    return [*found, *grave][:most]
+    return [*texts, *grave][:most]
 
 
 def _first_place(judged: JudgedUse) -> str:
@@ -101,11 +101,11 @@ def _first_place(judged: JudgedUse) -> str:
     by_who: dict[tuple[str, ...], list[str]] = {}
     for school, who in firsts.items():
         by_who.setdefault(tuple(who), []).append(school)
-    told = "; ".join(
+    line = "; ".join(
         f"{' and '.join(schools)} {'put' if len(schools) > 1 or schools == ['pair wins'] else 'puts'} {_level(who)}"
         for who, schools in by_who.items()
     )
-    return f"{name}, {told}. The likeliest first by the weighted score is {likely}, with a chance of {chance}."
+    return f"{name}, {line}. The likeliest first by the weighted score is {likely}, with a chance of {chance}."
 
 
 def _level(who: tuple[str, ...]) -> str:
@@ -147,26 +147,26 @@ def _verdicts(at_hand: StudyAtHand) -> Iterator[Block]:
         return
     columns = (Column("Use", share=1.4), *(Column(label, share=1) for label in labels))
     rows = []
-    for one in judged:
-        cells = [one.use.name]
+    for judged_use in judged:
+        cells = [judged_use.use.name]
         for label in labels:
-            if label not in one.labels:
+            if label not in judged_use.labels:
                 cells.append("not compared")
                 continue
-            stands, is_own = verdict_on(one, label)
+            stands, is_own = verdict_on(judged_use, label)
             cells.append(f"{SHORT[stands]}{' (own verdict)' if is_own else ''}")
         rows.append(tuple(cells))
     if rows:
         yield Table("Verdict by use: whether the stated requirements are met", columns, tuple(rows))
-    for name, why in (one for one in at_hand.judged if isinstance(one, tuple)):
+    for name, why in (pair for pair in at_hand.judged if isinstance(pair, tuple)):
         yield Paragraph(f"“{name}” cannot be judged: {why}", "assumed")
     yield Paragraph(DECISION_RULE, "small")
     own = [
-        f"{label} for “{one.use.name}”: {VERDICTS[stated.verdict]}{f', because {stated.reason}' if stated.reason else ''}; "
-        f"proposed was: {VERDICTS[one.verdicts[label].proposed]}."
-        for one in judged
-        for label in one.labels
-        if (stated := one.verdicts[label].stated) is not None
+        f"{label} for “{each.use.name}”: {VERDICTS[stated.verdict]}{f', because {stated.reason}' if stated.reason else ''}; "
+        f"proposed was: {VERDICTS[each.verdicts[label].proposed]}."
+        for each in judged
+        for label in each.labels
+        if (stated := each.verdicts[label].stated) is not None
     ]
     if own:
         yield Paragraph(f"Of the analyst: {' '.join(own)}", "opinion")
@@ -249,7 +249,7 @@ def _assumed(at_hand: StudyAtHand) -> Iterator[Block]:
                 if label not in labels:
                     labels.append(label)
     if by_what:
-        said = "; ".join(f"{what} ({', '.join(labels)})" for what, labels in by_what.items())
-        yield Paragraph(f"Assumed, not measured: {said}.", "assumed")
+        words_2 = "; ".join(f"{what} ({', '.join(labels)})" for what, labels in by_what.items())
+        yield Paragraph(f"Assumed, not measured: {words_2}.", "assumed")
     else:
         yield Paragraph("No headline result rests on an assumed input.", "small")

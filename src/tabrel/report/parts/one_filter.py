@@ -63,11 +63,11 @@ def _identity(at_hand: StudyAtHand, label: str) -> Iterator[Block]:
     yield Facts(tuple(rows)) if rows else Paragraph("Nothing is recorded of where this filter comes from.", "assumed")
     questioned = [warning for warning in at_hand.analyses[label].warnings if not warning.confirmed]
     if questioned:
-        yield Points(tuple(sentence(one.message) for one in questioned), "caution")
+        yield Points(tuple(sentence(sample_warning.message) for sample_warning in questioned), "caution")
 
 
 def _beside(key: str, drawn: DrawnFilter, caption: str, height: float) -> Beside:
-    facts = tuple((one.number, one.title, one.words) for one in drawn.sizes)
+    facts = tuple((size.number, size.title, size.words) for size in drawn.sizes)
     return Beside(Picture(key, drawn.svg, drawn.alt, caption, height), facts, drawn.note)
 
 
@@ -109,10 +109,10 @@ def _workings(at_hand: StudyAtHand, label: str) -> Iterator[Block]:
 
 
 def _put_in(step: Step, at_hand: StudyAtHand) -> str:
-    said = [
+    sentences = [
         piece if isinstance(piece, str) else shown_number(piece.value, piece.measure, at_hand.family) for piece in step.pieces()
     ]
-    return "".join(said) if any(isinstance(piece, Operand) for piece in step.pieces()) else ""
+    return "".join(sentences) if any(isinstance(piece, Operand) for piece in step.pieces()) else ""
 
 
 def _valve(at_hand: StudyAtHand, label: str) -> Iterator[Block]:
@@ -124,15 +124,15 @@ def _valve(at_hand: StudyAtHand, label: str) -> Iterator[Block]:
     unit, factor = unit_of("kPa", at_hand.family)
     rows = [
         (
-            OPENING_WAYS.get(one.basis, one.basis),
+            OPENING_WAYS.get(evidence.basis, evidence.basis),
             number_with_uncertainty(
-                (one.opening.value or 0.0) / factor,
-                None if one.opening.expanded_uncertainty is None else one.opening.expanded_uncertainty / factor,
+                (evidence.opening.value or 0.0) / factor,
+                None if evidence.opening.expanded_uncertainty is None else evidence.opening.expanded_uncertainty / factor,
                 unit,
             ),
-            "the result" if one.is_used else "",
+            "the result" if evidence.is_used else "",
         )
-        for one in compared.evidence
+        for evidence in compared.evidence
     ]
     yield Table(
         "Every way to the opening pressure",
@@ -140,10 +140,10 @@ def _valve(at_hand: StudyAtHand, label: str) -> Iterator[Block]:
         tuple(rows),
     )
     agreed = [
-        f"{OPENING_WAYS.get(one.first, one.first)} and {OPENING_WAYS.get(one.second, one.second)} "
-        f"{'agree' if one.agrees else 'contradict each other'}"
-        + ("" if one.normalised_error is None else f" (Eₙ = {plain_number(one.normalised_error, 2)})")
-        for one in compared.agreements
+        f"{OPENING_WAYS.get(agreement.first, agreement.first)} and {OPENING_WAYS.get(agreement.second, agreement.second)} "
+        f"{'agree' if agreement.agrees else 'contradict each other'}"
+        + ("" if agreement.normalised_error is None else f" (Eₙ = {plain_number(agreement.normalised_error, 2)})")
+        for agreement in compared.agreements
     ]
     if agreed:
         yield Paragraph(f"{'; '.join(agreed)}.".capitalize(), "small")
@@ -170,11 +170,11 @@ def _media(at_hand: StudyAtHand, label: str) -> Iterator[Block]:
     rows = [("gross area of one face", plain_number(strip.gross / factor), "")]
     rows += [
         (
-            f"less {MEDIA_DEDUCTIONS[one.key]}",
-            plain_number(-one.area / factor),
-            "" if one.measured else "not measured, taken as none",
+            f"less {MEDIA_DEDUCTIONS[deduction.key]}",
+            plain_number(-deduction.area / factor),
+            "" if deduction.measured else "not measured, taken as none",
         )
-        for one in strip.deductions
+        for deduction in strip.deductions
     ]
     results = at_hand.analyses[label].results
     rows.append(("effective media area", result_words("media_effective_area", results.media_effective_area, at_hand.family), ""))
@@ -204,8 +204,8 @@ def _efficiency(at_hand: StudyAtHand, label: str) -> Iterator[Block]:
         value, low, high = (100 * (1 - 1 / array[i]) for array in (betas.value, betas.low, betas.high))
         counted = f"{test.totals.gross.upstream[i]:.0f} / {test.totals.gross.downstream[i]:.0f}"
         fault = test.totals.size_faults[i]
-        told = fault or number_with_interval(value, low, high)
-        rows.append((f"{size:g}", counted, told))
+        text = fault or number_with_interval(value, low, high)
+        rows.append((f"{size:g}", counted, text))
     scale = (test.counts.scale or "µm").replace("um", "µm")
     columns = (
         Column(f"Size [{scale}]", True),
@@ -214,7 +214,7 @@ def _efficiency(at_hand: StudyAtHand, label: str) -> Iterator[Block]:
     )
     yield Table(f"{label}: counted test", columns, tuple(rows))
     if figure.checks:
-        yield Points(tuple(sentence(one.words) for one in figure.checks), "small")
+        yield Points(tuple(sentence(check.words) for check in figure.checks), "small")
 
 
 def _map(at_hand: StudyAtHand, label: str) -> Iterator[Block]:
@@ -237,10 +237,10 @@ def _map(at_hand: StudyAtHand, label: str) -> Iterator[Block]:
     rows = [
         (
             MEASURE_ROWS[key].title,
-            known_words(one, key, at_hand.family),
-            one.reason if one is not None and one.value is None else "",
+            known_words(item, key, at_hand.family),
+            item.reason if item is not None and item.value is None else "",
         )
-        for key, one in known.items()
+        for key, item in known.items()
     ]
     places = (
         [f"cold {place_words(use.temperature_c, use.speed_rpm)}"]

@@ -114,16 +114,16 @@ def _moment(taken_at: str | None) -> str:
 
 
 def _noted(reading: Reading) -> str:
-    said = []
+    sentences = []
     if reading.set_aside is not None:
-        said.append(f"set aside: {reading.set_aside}")
+        sentences.append(f"set aside: {reading.set_aside}")
     if reading.copied_from:
-        said.append(f"copied from {reading.copied_from}, not confirmed")
+        sentences.append(f"copied from {reading.copied_from}, not confirmed")
     if reading.confirmed:
-        said.append("questioned and confirmed")
+        sentences.append("questioned and confirmed")
     if reading.note:
-        said.append(reading.note)
-    return "; ".join(said)
+        sentences.append(reading.note)
+    return "; ".join(sentences)
 
 
 def _seen(measured: MeasuredSample) -> Iterator[tuple[str, ...]]:
@@ -163,23 +163,23 @@ def budgets(at_hand: StudyAtHand) -> Iterator[Block]:
                 continue
             rows = [
                 (
-                    one.title,
-                    UNCERTAINTY_SOURCES[one.source],
-                    shown_uncertainty(one.amount, last.measure, at_hand.family),
-                    percentage(one.share),
-                    one.smaller,
+                    contribution.title,
+                    UNCERTAINTY_SOURCES[contribution.source],
+                    shown_uncertainty(contribution.amount, last.measure, at_hand.family),
+                    percentage(contribution.share),
+                    contribution.smaller,
                 )
-                for one in budget.contributions
+                for contribution in budget.contributions
             ]
             rows += [
                 (
-                    f"{one.first} and {one.second} share inputs (r = {plain_number(one.correlation, 2)})",
+                    f"{covariance.first} and {covariance.second} share inputs (r = {plain_number(covariance.correlation, 2)})",
                     "covariance",
                     "",
-                    percentage(one.share),
+                    percentage(covariance.share),
                     "",
                 )
-                for one in budget.covariances
+                for covariance in budget.covariances
             ]
             u = shown_uncertainty(budget.standard_uncertainty, last.measure, at_hand.family)
             columns = (
@@ -253,10 +253,10 @@ def rules(at_hand: StudyAtHand) -> Iterator[Block]:
     """Yield what each use asks, and what was found of every filter, line by line."""
     yield Heading(1, "Decision rules")
     yield Paragraph(DECISION_RULE)
-    for one in at_hand.judged:
-        if isinstance(one, tuple):
+    for judged in at_hand.judged:
+        if isinstance(judged, tuple):
             continue
-        use = one.use
+        use = judged.use
         yield Heading(2, use.name)
         points = [
             ("Cold point", use.temperature_c, use.speed_rpm),
@@ -274,7 +274,7 @@ def rules(at_hand: StudyAtHand) -> Iterator[Block]:
                 f"{criterion.category.weight:g}",
                 criterion.category.struck or "counts",
             )
-            for criterion in one.criteria
+            for criterion in judged.criteria
         )
         if criteria:
             columns = (
@@ -285,9 +285,9 @@ def rules(at_hand: StudyAtHand) -> Iterator[Block]:
             )
             yield Table(f"“{use.name}”: criteria", columns, criteria)
         rows: list[tuple[str, ...]] = []
-        for label in one.labels:
+        for label in judged.labels:
             rows.append((label,))
-            for line in one.requirements[label]:
+            for line in judged.requirements[label]:
                 state = line.state if line.counts else f"{line.state} (does not decide)"
                 rows.append((state, line.reason, "every use" if line.is_asked_of_every_use else "stated"))
         yield Table(

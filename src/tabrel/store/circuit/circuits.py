@@ -192,8 +192,8 @@ def load_circuit(conn: Reader, study_id: int) -> Circuit | None:
         return None
 
     def block(statement: str) -> sqlite3.Row | None:
-        found: sqlite3.Row | None = conn.execute(statement, {"study_id": study_id}).fetchone()
-        return found
+        result: sqlite3.Row | None = conn.execute(statement, {"study_id": study_id}).fetchone()
+        return result
 
     pump, regulator, engine = block(SELECT_PUMP_EFFICIENCY), block(SELECT_REGULATOR), block(SELECT_ENGINE_HOT_POINT)
     losses = {row["part"]: row for row in conn.execute(SELECT_STATED_LOSSES, {"study_id": study_id})}

@@ -137,10 +137,10 @@ SELECT_HOLE_GROUP_IDS = "SELECT id, placement FROM hole_group WHERE sample_id = 
 
 def hole_group_ids(conn: Reader, sample_id: int) -> dict[str, list[int]]:
     """Return the ids of the hole groups of a sample by placement, in their order."""
-    found: dict[str, list[int]] = {}
+    ids: dict[str, list[int]] = {}
     for row in conn.execute(SELECT_HOLE_GROUP_IDS, {"sample_id": sample_id}):
-        found.setdefault(row["placement"], []).append(int(row["id"]))
-    return found
+        ids.setdefault(row["placement"], []).append(int(row["id"]))
+    return ids
 
 
 @dataclass(frozen=True)

@@ -130,22 +130,22 @@ def entries_of_holes(
 ) -> dict[int, dict[str, tuple[ReadingEntry, ...]]]:
     """Return the readings of the hole groups of a sample, or of the adapter of a study, by group and dimension."""
     of_sample = (SELECT_READINGS_OF_SAMPLE, {"sample_id": sample_id})
-    found: dict[int, list[sqlite3.Row]] = {}
+    collected: dict[int, list[sqlite3.Row]] = {}
     for row in conn.execute(*((SELECT_READINGS_OF_ADAPTER, {"study_id": study_id}) if sample_id is None else of_sample)):
         if row["hole_group_id"] is not None:
-            found.setdefault(row["hole_group_id"], []).append(row)
-    return {group: _by_key(rows, HOLE_QUANTITIES) for group, rows in found.items()}
+            collected.setdefault(row["hole_group_id"], []).append(row)
+    return {group: _by_key(rows, HOLE_QUANTITIES) for group, rows in collected.items()}
 
 
 def _by_key(rows: Iterable[sqlite3.Row], known: Container[str]) -> dict[str, tuple[ReadingEntry, ...]]:
     """Return readings by key in the order in which each key was first read."""
-    found: dict[str, list[sqlite3.Row]] = {}
+    result: dict[str, list[sqlite3.Row]] = {}
     for row in rows:
         key = row["quantity_key"]
         if key not in known:
             raise not_understood(f"the name of what was read, {key!r},")
-        found.setdefault(key, []).append(row)
-    first_read = sorted(found.items(), key=lambda one: min(row["id"] for row in one[1]))
+        result.setdefault(key, []).append(row)
+    first_read = sorted(result.items(), key=lambda pair: min(row["id"] for row in pair[1]))
     return {key: tuple(as_entry(_reading(row)) for row in held) for key, held in first_read}
 
 
@@ -172,10 +172,10 @@ ORDER BY position
 
 def used_readings_of_study(conn: sqlite3.Connection, study_id: int, keys: Iterable[str]) -> dict[tuple[int, str], list[Reading]]:
     """Return the readings in use of a few quantities, of every sample of a study, by sample and key."""
-    found: dict[tuple[int, str], list[Reading]] = {}
+    readings: dict[tuple[int, str], list[Reading]] = {}
     for row in conn.execute(SELECT_USED_OF_STUDY, {"study_id": study_id, "keys": json.dumps(list(keys))}):
-        found.setdefault((row["sample_id"], row["quantity_key"]), []).append(_reading(row))
-    return found
+        readings.setdefault((row["sample_id"], row["quantity_key"]), []).append(_reading(row))
+    return readings
 
 
 def readings_of_sample(conn: Reader, sample_id: int) -> list[StoredReading]:

@@ -53,7 +53,7 @@ def method_version() -> str:
 
 
 def _sources(folder: Traversable, name: str) -> Iterable[tuple[str, bytes]]:
-    for entry in sorted(folder.iterdir(), key=lambda one: one.name):
+    for entry in sorted(folder.iterdir(), key=lambda traversable: traversable.name):
         if entry.is_dir():
             yield from _sources(entry, f"{name}/{entry.name}")
         elif entry.name.endswith(".py"):

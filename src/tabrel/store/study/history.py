@@ -40,13 +40,13 @@ class _Table:
 
 
 def _tables(conn: sqlite3.Connection) -> dict[str, _Table]:
-    found = {}
+    tables = {}
     for name in JOURNALED:
         columns = conn.execute("SELECT name, pk FROM pragma_table_info(:table)", {"table": name}).fetchall()
         keys = conn.execute('SELECT "table", "from" FROM pragma_foreign_key_list(:table)', {"table": name}).fetchall()
         [id_column] = [row["name"] for row in columns if row["pk"]]
-        found[name] = _Table(name, tuple(row["name"] for row in columns), id_column, {row["from"]: row["table"] for row in keys})
-    return found
+        tables[name] = _Table(name, tuple(row["name"] for row in columns), id_column, {row["from"]: row["table"] for row in keys})
+    return tables
 
 
 SELECT_CHANGES = """
@@ -66,20 +66,20 @@ def history_of(conn: sqlite3.Connection, study_id: int) -> History:
         of_it = "id = :study" if name == "study" else " OR ".join(
             f"{column} IN (SELECT value FROM json_each(:{parent}))" for column, parent in table.names_row_of.items()
         )  # fmt: skip
-        found = conn.execute(
+        result = conn.execute(
             f"SELECT * FROM {name} WHERE {of_it} ORDER BY {table.id_column}", {**ids, "study": ids.get("study", study_id)}
         ).fetchall()
-        ids[name] = json.dumps([row[table.id_column] for row in found])
-        if found:
-            rows[name] = tuple(dict(row) for row in found)
+        ids[name] = json.dumps([row[table.id_column] for row in result])
+        if result:
+            rows[name] = tuple(dict(row) for row in result)
     changed: dict[int, list[ChangedRow]] = {}
     for row in conn.execute(SELECT_CHANGED_ROWS, {"study_id": study_id}):
         before, after = (json.loads(image) if image else None for image in (row["before"], row["after"]))
         changed.setdefault(row["change_id"], []).append(ChangedRow(row["table_name"], row["row_id"], before, after))
     changes = []
     for row in conn.execute(SELECT_CHANGES, {"study_id": study_id}):
-        told = {name: row[name] for name in ("sample_id", "words", "place", "made_at", "made_in", "undone_at")}
-        changes.append(RecordedChange(rows=tuple(changed.get(row["id"], ())), **told))
+        words = {name: row[name] for name in ("sample_id", "words", "place", "made_at", "made_in", "undone_at")}
+        changes.append(RecordedChange(rows=tuple(changed.get(row["id"], ())), **words))
     return History(max(shipped_migrations()), rows, tuple(changes))
 
 
@@ -155,7 +155,7 @@ class _Intake:
         old = {self._id(row.get(table.id_column)) for row in self._history.rows.get(table.name, ())}
         old |= {self._id(row.row_id) for change in self._history.changes for row in change.rows if row.table == table.name}
         taken = self._conn.execute(SELECT_TAKEN, {"table": table.name}).fetchone()["taken"]
-        return {one: taken + 1 + i for i, one in enumerate(sorted(old))}
+        return {number: taken + 1 + i for i, number in enumerate(sorted(old))}
 
     @staticmethod
     def _id(value: Value) -> int:
@@ -186,7 +186,7 @@ class _Intake:
                 moved = self._moved(self._tables[name], row)
                 if name == "study":
                     moved["status"] = "in_use"
-                conn.execute(f"INSERT INTO {name} ({', '.join(moved)}) VALUES ({', '.join(f':{one}' for one in moved)})", moved)
+                conn.execute(f"INSERT INTO {name} ({', '.join(moved)}) VALUES ({', '.join(f':{text}' for text in moved)})", moved)
         study_id = next(iter(self._new["study"].values()))
         for change in history.changes:
             self._store_change(study_id, change)
@@ -195,9 +195,9 @@ class _Intake:
         return study_id
 
     def _store_change(self, study_id: int, change: RecordedChange) -> None:
-        told = {name: getattr(change, name) for name in ("words", "place", "made_at", "made_in", "undone_at")}
+        fields = {name: getattr(change, name) for name in ("words", "place", "made_at", "made_in", "undone_at")}
         sample_id = None if change.sample_id is None else self._new["sample"][change.sample_id]
-        change_id = inserted_id(self._conn.execute(INSERT_CHANGE, {"study_id": study_id, "sample_id": sample_id, **told}))
+        change_id = inserted_id(self._conn.execute(INSERT_CHANGE, {"study_id": study_id, "sample_id": sample_id, **fields}))
         for row in change.rows:
             table = self._tables[row.table]
             images = {

@@ -145,10 +145,10 @@ SELECT_EVERY_SAMPLE = "SELECT id, study_id, label, maker, part_number, status FR
 
 def samples_by_study(conn: sqlite3.Connection) -> dict[int, list[SampleName]]:
     """Return what all samples are called, archived and deleted ones too, by study."""
-    found: dict[int, list[SampleName]] = {}
+    collected: dict[int, list[SampleName]] = {}
     for row in conn.execute(SELECT_EVERY_SAMPLE):
-        found.setdefault(row["study_id"], []).append(built(SampleName, row))
-    return found
+        collected.setdefault(row["study_id"], []).append(built(SampleName, row))
+    return collected
 
 
 SELECT_WHOLE_DATABASE = """

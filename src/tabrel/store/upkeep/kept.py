@@ -43,12 +43,12 @@ def folder_of(database: Path) -> Path:
 def copies_of(database: Path) -> list[Copy]:
     """Return the copies kept of a database, newest first."""
     named = re.compile(rf"{re.escape(database.stem)}-(\d{{4}}-\d\d-\d\d-\d{{6}})(?:-\d+)?-(daily|before_migration|asked)\.db")
-    found = []
+    pairs = []
     for path in folder_of(database).glob("*.db"):
         if match := named.fullmatch(path.name):
             made = datetime.strptime(match[1], STAMP).astimezone()
-            found.append((made, path.stat().st_mtime, Copy(path, cast("Occasion", match[2]), made)))
-    return [copy for _, _, copy in sorted(found, key=lambda one: one[:2], reverse=True)]
+            pairs.append((made, path.stat().st_mtime, Copy(path, cast("Occasion", match[2]), made)))
+    return [copy for _, _, copy in sorted(pairs, key=lambda pair: pair[:2], reverse=True)]
 
 
 def keep_copy(database: Path, occasion: Occasion) -> Copy:
@@ -89,7 +89,7 @@ def keep_daily(database: Path) -> Copy | None:
     if not database.is_file() or (copies and copies[0].made.date() == datetime.now().date()):
         return None
     files = [database, database.with_name(database.name + "-wal")]
-    written = max(one.stat().st_mtime for one in files if one.is_file())
+    written = max(path.stat().st_mtime for path in files if path.is_file())
     if copies and written < copies[0].path.stat().st_mtime:
         return None
     return keep_copy(database, "daily")

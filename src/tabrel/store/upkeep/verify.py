@@ -77,12 +77,12 @@ def damage_of(path: Path) -> str:
     except sqlite3.Error as error:
         if is_not_text(error):
             return "its tables are not readable"
-        said = {
+        texts = {
             sqlite3.SQLITE_CORRUPT: "its pages do not fit together",
             sqlite3.SQLITE_ERROR: "its tables are not readable",
             sqlite3.SQLITE_NOTADB: "its beginning is not readable",
         }
-        return said.get(primary_code(error) or 0, "")
+        return texts.get(primary_code(error) or 0, "")
     return "" if words == "ok" else " ".join(str(words).split())
 
 
@@ -169,13 +169,13 @@ def _journal(conn: sqlite3.Connection) -> Iterator[str]:
         elif place not in undone_first:  # of several undone in a row, the earliest left it as it was before
             left[place] = row["before"]
             undone_first.add(place)
-    found = 0
+    number = 0
     for (table, row_id), image in left.items():
         fault = _differs(conn, table, row_id, image)
         if fault:
             yield fault
-            found += 1
-            if found == MOST_FAULTS:
+            number += 1
+            if number == MOST_FAULTS:
                 return
 
 

@@ -29,6 +29,21 @@ def old_database(path: Path, version: int) -> str:
     return name
 
 
+RENAMED = {"struck_out_at": "set_aside_at", "struck_out_reason": "set_aside_reason", "insisted": "confirmed"}
+"""Columns by the name they had."""
+
+
+def copy_rows(conn: sqlite3.Connection, table: str, newest: str) -> None:
+    """Fill a table of an old database with the rows of an attached new one, as far as it has the columns for them."""
+    old, new = (
+        {row["name"] for row in conn.execute(f"SELECT name FROM pragma_table_info(:table, '{schema}')", {"table": table})}
+        for schema in ("main", newest)
+    )
+    shared = {column: RENAMED.get(column, column) for column in sorted(old) if RENAMED.get(column, column) in new}
+    columns = f"({', '.join(shared)}) SELECT {', '.join(shared.values())}"
+    conn.execute(f"INSERT OR REPLACE INTO main.{table} {columns} FROM {newest}.{table}")
+
+
 def fill_as_of_now(conn: sqlite3.Connection, newest: Path, name: str) -> None:
     """Fill an old database with what a new one holds of a study, as far as it has the tables and columns for it."""
     open_database(newest)
@@ -42,11 +57,6 @@ def fill_as_of_now(conn: sqlite3.Connection, newest: Path, name: str) -> None:
     old, new = ({row["name"] for row in conn.execute(tables.format(schema=schema))} for schema in ("main", "newest"))
     with transaction(conn):
         for table in sorted(old & new):
-            of_old, of_new = (
-                [row["name"] for row in conn.execute(f"SELECT name FROM pragma_table_info(:table, '{schema}')", {"table": table})]
-                for schema in ("main", "newest")
-            )
-            columns = ", ".join(column for column in of_old if column in of_new)
-            conn.execute(f"INSERT OR IGNORE INTO main.{table} ({columns}) SELECT {columns} FROM newest.{table}")
+            copy_rows(conn, table, "newest")
     conn.execute("DETACH DATABASE newest")
     conn.execute("PRAGMA foreign_keys = ON")
