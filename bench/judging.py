@@ -10,12 +10,12 @@ import numpy as np
 from growth import best_of
 
 import tabrel.demo
-from tabrel.core.judge.among import MEASURES, are_of_size, places_among
 from tabrel.core.judge.categories import Category, CategoryValue
 from tabrel.core.judge.chances import DRAWS, chance_of_place
 from tabrel.core.judge.comparison_sheet import SheetRow, comparison_sheet, sheet_measures
 from tabrel.core.judge.judged_use import judge_use
 from tabrel.core.judge.known_filter import known_measures, of_part_numbers
+from tabrel.core.judge.percentiles import MEASURES, are_of_size, percentiles_of
 from tabrel.core.judge.same_part import compare_all_parts, part_facts
 from tabrel.core.sample.measured_sample import measure_sample
 from tabrel.core.study.uses import Criterion, Use
@@ -68,7 +68,7 @@ def percentiles() -> dict[str, Any]:
     random = np.random.default_rng(1)
     table = random.random((2000, len(MEASURES)))
     own = random.random(len(MEASURES))
-    seconds = best_of(5, lambda: (are_of_size(own, table), places_among(own, table)))
+    seconds = best_of(5, lambda: (are_of_size(own, table), percentiles_of(own, table)))
     reference = best_of(5, lambda: np.sort(table, axis=0))
     return {
         "name": "percentiles",

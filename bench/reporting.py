@@ -8,10 +8,10 @@ from typing import Any
 
 from judging import DEMO
 
-from tabrel.core.judge.known_kept import KnownKept
+from tabrel.core.judge.knowledge_cache import KnowledgeCache
 from tabrel.document.full_study import FullStudy
 from tabrel.document.study_document import read_study_file
-from tabrel.report.at_hand import StudyAtHand
+from tabrel.report.inputs import ReportInputs
 from tabrel.report.written import written_as
 
 AIMS = {".pdf": 5.0, ".xlsx": 1.0, ".html": 5.0, ".zip": 5.0}
@@ -27,15 +27,15 @@ def _timed(work: Callable[[], bytes]) -> tuple[float, int]:
 def reports() -> list[dict[str, Any]]:
     """Measure each kind of file for the demo study of five filters; its yardstick is the study judged from nothing."""
     study = read_study_file(DEMO)
-    full, kept = FullStudy(study), KnownKept()
+    full, kept = FullStudy(study), KnowledgeCache()
     started = perf_counter()
-    whole = StudyAtHand(study, kept=kept)
+    whole = ReportInputs(study, kept=kept)
     whole.judged, whole.sheet  # noqa: B018
     from_nothing = perf_counter() - started
     collected = []
     for ending, aim in AIMS.items():
-        written_as(ending, StudyAtHand(study, kept=kept), full, "2026-11-27")  # what is loaded once is loaded
-        seconds, size = _timed(lambda e=ending: written_as(e, StudyAtHand(study, kept=kept), full, "2026-11-27"))  # type: ignore[misc]
+        written_as(ending, ReportInputs(study, kept=kept), full, "2026-11-27")  # what is loaded once is loaded
+        seconds, size = _timed(lambda e=ending: written_as(e, ReportInputs(study, kept=kept), full, "2026-11-27"))  # type: ignore[misc]
         collected.append(
             {
                 "name": f"report{ending}",

@@ -309,12 +309,12 @@ class NotebookStudy(Mapping[str, Filter]):
         """Write the report of the study, a draft, by the file's ending: .pdf, .html, .xlsx, .csv or .zip."""
         from datetime import UTC, datetime
 
-        from tabrel.report.at_hand import StudyAtHand
+        from tabrel.report.inputs import ReportInputs
         from tabrel.report.written import written_as
 
         target = Path(path)
         dated = datetime.now(UTC).date().isoformat()
-        target.write_bytes(written_as(target.suffix, StudyAtHand(self.study), FullStudy(self.study), dated))
+        target.write_bytes(written_as(target.suffix, ReportInputs(self.study), FullStudy(self.study), dated))
 
     def __repr__(self) -> str:
         return f"<study {self.name!r}: {', '.join(self)}>"

@@ -121,7 +121,7 @@ VALID: dict[str, dict] = {
     "get_filter_at_use": {},
     "get_comparison_sheet": {},
     "get_arithmetic": {},
-    "get_among": {},
+    "get_percentiles": {},
     "get_preferences": {},
     "put_preference": {"json": {"order": [["metal"], ["fibre"]], "seen": []}, "key": "element.end_caps"},
     "get_lots": {},

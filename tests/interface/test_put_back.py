@@ -44,7 +44,7 @@ def test_faults_are_told_one_by_one(page, server):
     page.goto(f"{server.address}/backups")
     page.get_by_role("button", name="Verify the database").click()
     expect(page.get_by_role("status").first).to_contain_text("The database is whole: 2 studies, 7 samples")
-    with server.app.state.service.lent() as conn:
+    with server.app.state.service.borrowed() as conn:
         conn.execute("UPDATE reading SET text = '98 parsecs' WHERE id = 1")
     page.get_by_role("button", name="Verify the database").click()
     expect(page.locator(".faults li")).to_contain_text("is not understood")

@@ -48,7 +48,7 @@ def test_the_schools_stand_side_by_side_and_what_makes_them_disagree_is_named(pa
     opened(page, server)
     page.get_by_role("button", name="vans, daily").first.click()
     expect(page.locator(FIRST)).to_have_text(
-        "The schools disagree on first place: pair wins and rank sum put Brennig there, weighted score puts Dunmor there."
+        "The methods disagree on first place: pair wins and rank sum put Brennig there, weighted score puts Dunmor there."
     )
     disagreement = page.locator('[data-part="disagreement"]').first
     expect(disagreement).to_contain_text("Pair wins and rank sum put Brennig ahead of Dunmor, weighted score the other")
@@ -79,11 +79,11 @@ def test_a_weight_is_tried_before_it_is_kept_and_taken_back_with_undo(page, serv
     opened(page, server)
     page.get_by_role("button", name="vans, daily").first.click()
     page.get_by_label("try another weight of").select_option("price")
-    slider = page.get_by_role("slider", name="Weight of price, in thought")
+    slider = page.get_by_role("slider", name="Weight of price, what if")
     slider.focus()
     page.keyboard.press("Home")
     expect(page.get_by_text("Shown as if that weight were 0")).to_be_visible()
-    expect(page.locator(FIRST)).to_have_text("All three schools put Brennig first.")
+    expect(page.locator(FIRST)).to_have_text("All three methods put Brennig first.")
     page.get_by_role("button", name="keep it").click()
     page.get_by_role("button", name="What it asks").click()
     expect(weight(page, "price")).to_have_value("0")
@@ -228,4 +228,4 @@ def test_an_own_preference_is_made_on_its_page_and_named_where_it_counts(page, s
     weights = page.get_by_label("try another weight of")
     expect(weights).to_contain_text("end caps, own preference", timeout=60_000)
     weights.select_option("end caps, own preference")
-    expect(page.get_by_role("slider", name="Weight of end caps, own preference, in thought")).to_be_visible()
+    expect(page.get_by_role("slider", name="Weight of end caps, own preference, what if")).to_be_visible()

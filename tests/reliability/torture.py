@@ -24,9 +24,9 @@ from pathlib import Path
 
 from fastapi import FastAPI
 from fastapi.testclient import TestClient
-from old_databases import old_database
 
 from api_steps import ADDRESSES
+from old_databases import old_database
 from tabrel.api.app import create_app, serve_database
 from tabrel.cli.demo import fill_demo
 from tabrel.core.errors import TabrelError

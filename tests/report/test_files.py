@@ -21,12 +21,12 @@ from tabrel.cli.demo import demo_documents
 from tabrel.core.errors import StudyError
 from tabrel.document.full_study import FullStudy
 from tabrel.document.study_document import read_study
-from tabrel.report.at_hand import StudyAtHand
 from tabrel.report.blocks import Report
 from tabrel.report.contents import report_of
 from tabrel.report.csv_tables import csv_of
 from tabrel.report.data_table import DataTable, Field
 from tabrel.report.html import html_of
+from tabrel.report.inputs import ReportInputs
 from tabrel.report.package import DOCUMENT, SUMS, package_of, study_in_package
 from tabrel.report.tables import data_tables
 from tabrel.report.xlsx import xlsx_of
@@ -35,12 +35,12 @@ DATED = "2026-11-27"
 HEAD = Report("T", None, DATED, "a4")
 
 
-def at_hand(document):
-    return StudyAtHand(read_study(json.dumps(document)), draws=1)
+def inputs(document):
+    return ReportInputs(read_study(json.dumps(document)), draws=1)
 
 
 def package(document):
-    here = at_hand(document)
+    here = inputs(document)
     return package_of(FullStudy(here.study), report_of(here, dated=DATED), data_tables(here))
 
 
@@ -65,7 +65,7 @@ class Seen(HTMLParser):
 
 def test_html_is_one_file_without_script_that_fetches_nothing():
     document = changed(("name", "<script>alert(1)</script>"), ("samples/0/label", "<img src=x onerror=alert(1)>"))
-    page = html_of(report_of(at_hand(document), dated=DATED))
+    page = html_of(report_of(inputs(document), dated=DATED))
     seen = Seen()
     seen.feed(page)
     assert "script" not in seen.tags
@@ -78,7 +78,7 @@ def test_html_is_one_file_without_script_that_fetches_nothing():
 
 
 def test_a_workbook_holds_numbers_as_numbers_text_as_text_and_units_in_its_headings():
-    here = at_hand(changed(("samples/0/label", "=HYPERLINK(1)"), ("samples/0/readings/can.height", ["98.40 mm", "3.875 in"])))
+    here = inputs(changed(("samples/0/label", "=HYPERLINK(1)"), ("samples/0/readings/can.height", ["98.40 mm", "3.875 in"])))
     book = openpyxl.load_workbook(io.BytesIO(xlsx_of(HEAD, data_tables(here))))
     assert book.sheetnames[:2] == ["About", "Results"]
     sheet = book["Results"]
@@ -95,7 +95,7 @@ def test_a_workbook_holds_numbers_as_numbers_text_as_text_and_units_in_its_headi
 
 
 def test_a_bound_is_no_value_in_any_table():
-    here = at_hand(changed(("samples/0/readings/filter.mass", ["over 420 g", "431 g"])))
+    here = inputs(changed(("samples/0/readings/filter.mass", ["over 420 g", "431 g"])))
     (table,) = data_tables(here, only=("readings",))
     values = {row[3]: row[4] for row in table.rows if row[1] == "filter.mass"}
     assert values == {"over 420 g": None, "431 g": 431.0}
@@ -108,7 +108,7 @@ def test_csv_has_units_in_its_headings_and_no_cell_that_a_spreadsheet_would_comp
 
 
 def test_the_tables_of_the_demo_hold_plain_numbers_that_a_validator_reads(tmp_path):
-    here = StudyAtHand(read_study(demo_documents()[0]), draws=1)
+    here = ReportInputs(read_study(demo_documents()[0]), draws=1)
     content = package_of(FullStudy(here.study), Report("T", None, DATED, "a4"), data_tables(here))
     with zipfile.ZipFile(io.BytesIO(content)) as archive:
         archive.extractall(tmp_path)
@@ -150,7 +150,7 @@ def zipped(files, **more):
 
 
 GOOD = json.dumps(plain_document())
-SAID = f"{sha256(GOOD.encode()).hexdigest()}  {DOCUMENT}\n"
+STATED = f"{sha256(GOOD.encode()).hexdigest()}  {DOCUMENT}\n"
 
 
 @pytest.mark.parametrize(
@@ -164,7 +164,7 @@ SAID = f"{sha256(GOOD.encode()).hexdigest()}  {DOCUMENT}\n"
         (zipped([(f"figures/{i}.svg", "") for i in range(2001)]), "holds 2001 files"),
         (zipped([("other.json", GOOD)]), "holds no study.json"),
         (zipped([(DOCUMENT, "0" * (65 * 2**20))]), "is larger than 64 MB"),
-        (zipped([(DOCUMENT, GOOD.replace("Pellin", "Pellen")), (SUMS, SAID)]), "not what its checksum says"),
+        (zipped([(DOCUMENT, GOOD.replace("Pellin", "Pellen")), (SUMS, STATED)]), "not what its checksum says"),
         (zipped([(DOCUMENT, b"\xff\xfe")]), "UTF-8"),
         (zipped([(DOCUMENT, '{"format": "other"}')]), "tabrel-study"),
     ],
@@ -186,7 +186,7 @@ def test_a_bomb_is_refused_before_it_is_unpacked_though_its_size_is_a_lie():
 @settings(max_examples=30)
 @given(st.binary(max_size=300), st.integers(0, 2_000))
 def test_a_package_that_was_damaged_on_its_way_is_refused_or_still_whole(damage, at):
-    whole = zipped([(DOCUMENT, GOOD), (SUMS, SAID)])
+    whole = zipped([(DOCUMENT, GOOD), (SUMS, STATED)])
     damaged = whole[:at] + damage + whole[at + len(damage) :]
     try:
         result = study_in_package(damaged)
@@ -196,7 +196,7 @@ def test_a_package_that_was_damaged_on_its_way_is_refused_or_still_whole(damage,
 
 
 def test_every_table_says_what_it_is_and_numbers_are_finite(plain):
-    for table in data_tables(at_hand(everything())):
+    for table in data_tables(inputs(everything())):
         assert len({field.heading for field in table.fields}) == len(table.fields)
         for row in table.rows:
             assert len(row) == len(table.fields)

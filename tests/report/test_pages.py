@@ -15,8 +15,8 @@ from tabrel.cli.demo import demo_documents
 from tabrel.core.catalogue.results import HEADLINES, RESULTS
 from tabrel.core.study.report_plan import ReportPart, ReportPlan
 from tabrel.document.study_document import read_study
-from tabrel.report.at_hand import StudyAtHand
 from tabrel.report.contents import report_of
+from tabrel.report.inputs import ReportInputs
 from tabrel.report.pdf import FONTS, pages_of, pdf_of
 from tabrel.report.words import result_words
 
@@ -24,17 +24,17 @@ DATED = "2026-11-27"
 HOSTILE = '<b>#import "x"$ *not bold* _x_ =1+1 \\'
 
 
-def at_hand(study, **plan):
-    return StudyAtHand(replace(study, report=ReportPlan(**plan)) if plan else study, draws=1)
+def inputs(study, **plan):
+    return ReportInputs(replace(study, report=ReportPlan(**plan)) if plan else study, draws=1)
 
 
 def of_document(document, **plan):
-    return at_hand(read_study(json.dumps(document)), **plan)
+    return inputs(read_study(json.dumps(document)), **plan)
 
 
 @lru_cache
 def demo():
-    return StudyAtHand(
+    return ReportInputs(
         read_study(next(document for document in demo_documents() if b"Mountain road service, winter" in document)), draws=1
     )
 
@@ -97,7 +97,7 @@ def test_no_page_of_the_demo_is_nearly_empty_but_where_a_part_ends():
 
 def test_the_same_study_gives_the_same_bytes():
     study = read_study(json.dumps(plain_document()))
-    assert pdf_of(report_of(at_hand(study), dated=DATED)) == pdf_of(report_of(at_hand(study), dated=DATED))
+    assert pdf_of(report_of(inputs(study), dated=DATED)) == pdf_of(report_of(inputs(study), dated=DATED))
 
 
 @pytest.mark.parametrize(("paper", "size"), [("a4", (595, 842)), ("letter", (612, 792))])

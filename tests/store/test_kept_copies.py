@@ -133,7 +133,7 @@ def test_a_copy_without_room_is_left_out_with_a_sentence_and_the_migration_goes_
     opened = open_for_service(path)
     assert opened.access == "write"
     assert "no copy was kept before the database was brought up to date" in opened.note
-    assert "make room first" in opened.note
+    assert "free some space first" in opened.note
     assert list(folder_of(path).iterdir()) == []
 
 

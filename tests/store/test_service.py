@@ -188,7 +188,7 @@ def test_a_deleted_file_is_not_made_anew(serve, tmp_path):
 
 
 def test_a_file_that_is_moved_away_takes_no_readings_with_it(serve, tmp_path):
-    """A connection that waits for the next request is to the old file, and is not lent again."""
+    """A connection that waits for the next request is to the old file, and is not handed out again."""
     client = serve(tmp_path / "x.db")
     sample = client.post("/api/studies", json=plain_document()).json()["samples"][0]["id"]
     reading = {"key": "can.height", "text": "98 mm"}

@@ -123,7 +123,7 @@ def test_a_copy_that_cannot_be_made_is_refused(database, tmp_path, capsys, sourc
 def test_a_copy_is_left_out_where_there_is_no_room_for_two(database, tmp_path, monkeypatch):
     usage = namedtuple("usage", "total used free")
     monkeypatch.setattr(shutil, "disk_usage", lambda _: usage(0, 0, 1.9 * database.stat().st_size))
-    with pytest.raises(BackupError, match="make room first"):
+    with pytest.raises(BackupError, match="free some space first"):
         backup(database, tmp_path / "copy.db")
     assert not (tmp_path / "copy.db").exists()
 

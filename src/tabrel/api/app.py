@@ -22,9 +22,9 @@ from tabrel.api.catalogue import routes as catalogue_routes
 from tabrel.api.change import facts, undo
 from tabrel.api.change.facts import ETAG
 from tabrel.api.circuit import routes as circuit_routes
-from tabrel.api.comparison import among, judged, parts, preferences, sheet, sums, uses
+from tabrel.api.comparison import judged, parts, percentiles, preferences, sheet, sums, uses
 from tabrel.api.comparison import routes as comparison_routes
-from tabrel.api.comparison.numbers_kept import NumbersKept
+from tabrel.api.comparison.numbers_cache import NumbersCache
 from tabrel.api.entry import claims, copies, counts, date_codes, details, holes, offers, reading_tables, readings
 from tabrel.api.entry import samples as entry_samples
 from tabrel.api.errors import NOT_THERE, PROBLEM_JSON, add_error_handlers, problem_response
@@ -45,7 +45,7 @@ from tabrel.api.upkeep import routes as upkeep_routes
 from tabrel.api.upkeep.daily import copies_each_day
 from tabrel.api.which_database import WhichDatabase
 from tabrel.api.workers import Workers
-from tabrel.core.judge.known_kept import KnownKept
+from tabrel.core.judge.knowledge_cache import KnowledgeCache
 from tabrel.report.preview import Previews
 from tabrel.store.service import Service
 
@@ -79,7 +79,7 @@ ROUTED = (
     judged,
     sheet,
     sums,
-    among,
+    percentiles,
     preferences,
     report_routes,
     upkeep_routes,
@@ -163,8 +163,8 @@ def serve_database(app: FastAPI, database: Path) -> None:
     app.state.workers = Workers()
     app.state.turns = new_turns()
     app.state.sheets = SentSheets()
-    app.state.known = KnownKept()
-    app.state.numbers = NumbersKept()
+    app.state.known = KnowledgeCache()
+    app.state.numbers = NumbersCache()
     app.state.previews = Previews(app.state.known)
 
 

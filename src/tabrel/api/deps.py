@@ -43,7 +43,7 @@ def service_of(request: Request) -> Service:
 
 
 def _connection(request: Request, window: Window = None, seen: Seen = None) -> Iterator[sqlite3.Connection]:
-    with service_of(request).lent(window, seen) as conn:
+    with service_of(request).borrowed(window, seen) as conn:
         yield conn
 
 

@@ -30,7 +30,7 @@ STUDIES = "/api/studies"
 TEMPLATES = "/api/templates"
 EVERY_ENGINE = "/api/samples/*/engine"
 """Addresses that show the library of engines."""
-EVERY_PLACE = "/api/samples/*/among"
+EVERY_PLACE = "/api/samples/*/percentiles"
 """Where a sample lies among all others, whatever their study."""
 COMPUTED_OF_SAMPLE = (
     "engine",
@@ -43,7 +43,7 @@ COMPUTED_OF_SAMPLE = (
     "date-code",
     "efficiency",
     "counts",
-    "among",
+    "percentiles",
 )
 """Beneath a sample: what is computed from its readings and its study."""
 COMPUTED_OF_STUDY = (

@@ -1,4 +1,4 @@
-"""Heavy computation takes turns, so that readings go on meanwhile; for who has gone, nothing is computed any more."""
+"""Heavy computation takes turns, so that readings go on meanwhile; a request whose client has gone is not computed."""
 
 from __future__ import annotations
 

@@ -1,4 +1,4 @@
-"""``tabrel audit AUDIT.json``: somebody's arithmetic recomputed line by line, as one JSON object."""
+"""``tabrel audit AUDIT.json``: printed sums recomputed line by line, as one JSON object."""
 
 from __future__ import annotations
 

@@ -20,13 +20,13 @@ def add_arguments(parser: argparse.ArgumentParser) -> None:
 
 def run(arguments: argparse.Namespace) -> int:
     """Write the report and say where it is."""
-    from tabrel.report.at_hand import StudyAtHand
+    from tabrel.report.inputs import ReportInputs
     from tabrel.report.written import require_ending, written_as
 
     target: Path = arguments.output
     require_ending(target.suffix)
     full = read_full_study(content_of(arguments.study))
-    content = written_as(target.suffix, StudyAtHand(full.study), full, datetime.now(UTC).date().isoformat())
+    content = written_as(target.suffix, ReportInputs(full.study), full, datetime.now(UTC).date().isoformat())
     write_file(target, content)
     put(f"{target}: draft, not issued, {len(content) / 1e6:.1f} MB.")
     return 0

@@ -9,7 +9,7 @@ In reading order; a package imports only packages above it (a test holds the ord
 `study`         the study as typed
 `catalogue`     what can be measured and seen
 `entry`         understanding what a person types
-`audit`         somebody's arithmetic, recomputed
+`audit`         printed sums, recomputed
 `uncertainty`   readings to one number with its uncertainty, and its propagation
 `oil`           viscosity and density
 `hydraulics`    physics of one restriction; solving many at once
@@ -24,5 +24,5 @@ In reading order; a package imports only packages above it (a test holds the ord
 `details`       what is typed once and not measured
 `review`        what is said back: echo, warnings, claims, the list before the cut
 `results`       results of a sample and their working
-`judge`         which filter for which use: schools of ranking, chances of places
+`judge`         which filter for which use: ranking methods, chances of places
 """

@@ -1,4 +1,4 @@
-"""The audit document: somebody's arithmetic line by line, and what recomputing says of it."""
+"""The audit document: printed sums line by line, and what recomputing says of it."""
 
 from __future__ import annotations
 

@@ -101,12 +101,12 @@ def _entry(item: Any) -> str:
     if isinstance(item, str):
         return item
     if isinstance(item, Mapping) and "text" in item:
-        rest = [_said(key, value) for key, value in item.items() if key != "text"]
+        rest = [_worded(key, value) for key, value in item.items() if key != "text"]
         return f"{item['text']} ({'; '.join(rest)})" if rest else str(item["text"])
     return _plain(item)
 
 
-def _said(key: str, value: Any) -> str:
+def _worded(key: str, value: Any) -> str:
     if key == "taken_at":
         return f"taken {str(value)[:16].replace('T', ' ')}"
     words = {"struck_out": "set aside", "insisted": "questioned and confirmed"}.get(key, key.replace("_", " "))

@@ -7,9 +7,9 @@ from typing import Any
 from tabrel.core.judge.categories import CategoryValue
 from tabrel.core.judge.chances import Swap
 from tabrel.core.judge.judged_use import JudgedCriterion, JudgedUse, UseVerdictOf
+from tabrel.core.judge.ranking_methods import Places
 from tabrel.core.judge.requirements import JudgedRequirement
 from tabrel.core.judge.same_part import PartComparison
-from tabrel.core.judge.schools import Places
 from tabrel.core.numbers import known_or_none
 
 

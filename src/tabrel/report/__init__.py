@@ -1,6 +1,6 @@
 """Files that leave Tabrel: core objects in, bytes out.
 
-`at_hand`     everything a report tells, computed once from the study: `StudyAtHand`
+`inputs`     everything a report tells, computed once from the study: `ReportInputs`
 `blocks`      what a report is made of, whatever it is written as: `Report`, `Heading`, `Table`, `Picture` …
 `words`       numbers with unit and uncertainty
 `own_text`    the analyst's own text between the parts, Markdown without HTML

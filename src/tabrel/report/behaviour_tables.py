@@ -8,8 +8,8 @@ from tabrel.core.maps.behaviour import WARMEST
 from tabrel.core.maps.onset import bypass_onset
 from tabrel.core.maps.operating_map import operating_map
 from tabrel.core.numbers import known_or_none
-from tabrel.report.at_hand import StudyAtHand, filling
 from tabrel.report.data_table import SAMPLE, DataTable, Field, Value
+from tabrel.report.inputs import ReportInputs, filling
 
 MAP_TEMPERATURES, MAP_SPEEDS = 23, (800.0, 1500.0, 2000.0, 3000.0, 4000.0, 5000.0, 6000.0)
 
@@ -23,7 +23,7 @@ _MAP_FIELDS: tuple[tuple[str, str, str, str, float], ...] = (
 )
 
 
-def maps_table(at_hand: StudyAtHand) -> DataTable:
+def maps_table(inputs: ReportInputs) -> DataTable:
     """Return the table of maps."""
     fields = (
         SAMPLE,
@@ -33,7 +33,7 @@ def maps_table(at_hand: StudyAtHand) -> DataTable:
         *(Field(name, "number", title, unit) for _, name, title, unit, _ in _MAP_FIELDS),
     )
     rows: list[tuple[Value, ...]] = []
-    for label, point in at_hand.points.items():
+    for label, point in inputs.points.items():
         if isinstance(point, str):
             continue
         coldest = point.oil.coldest_pumping(-40.0)
@@ -47,7 +47,7 @@ def maps_table(at_hand: StudyAtHand) -> DataTable:
     return DataTable("operating_map", "Operating map, best estimates", fields, tuple(rows))
 
 
-def onsets_table(at_hand: StudyAtHand) -> DataTable:
+def onsets_table(inputs: ReportInputs) -> DataTable:
     """Return the table of onsets."""
     fields = (
         SAMPLE,
@@ -56,7 +56,7 @@ def onsets_table(at_hand: StudyAtHand) -> DataTable:
         Field("filling_onset_c", "number", "Bypass onset while filling", "°C"),
     )
     rows: list[tuple[Value, ...]] = []
-    for label, point in at_hand.points.items():
+    for label, point in inputs.points.items():
         if isinstance(point, str):
             continue
         steady, filled = (
@@ -66,7 +66,7 @@ def onsets_table(at_hand: StudyAtHand) -> DataTable:
     return DataTable("bypass_onset", "Bypass onset, best estimates", fields, tuple(rows))
 
 
-def starts_table(at_hand: StudyAtHand) -> DataTable:
+def starts_table(inputs: ReportInputs) -> DataTable:
     """Return the table of starts."""
     fields = (
         SAMPLE,
@@ -78,7 +78,7 @@ def starts_table(at_hand: StudyAtHand) -> DataTable:
         Field("lowest_gallery_kpa", "number", "Lowest gallery pressure", "kPa"),
     )
     rows: list[tuple[Value, ...]] = []
-    for label, start in at_hand.starts.items():
+    for label, start in inputs.starts.items():
         if isinstance(start, str):
             continue
         lowest = None if start.lowest_gallery_pressure is None else start.lowest_gallery_pressure / 1e3

@@ -96,7 +96,7 @@ class Picture:
 
 
 @dataclass(frozen=True)
-class Beside:
+class PictureWithFacts:
     """A picture with its sizes beside it."""
 
     picture: Picture
@@ -138,7 +138,7 @@ class Labels:
     items: tuple[tuple[str, ...], ...]
 
 
-Block = Heading | Paragraph | Points | Facts | Table | Picture | Beside | OwnText | Labels
+Block = Heading | Paragraph | Points | Facts | Table | Picture | PictureWithFacts | OwnText | Labels
 
 
 @dataclass(frozen=True)
@@ -179,7 +179,7 @@ class Report:
         """Return its pictures by their keys."""
         pictures = {}
         for block in self.blocks:
-            picture = block if isinstance(block, Picture) else block.picture if isinstance(block, Beside) else None
+            picture = block if isinstance(block, Picture) else block.picture if isinstance(block, PictureWithFacts) else None
             if picture is not None:
                 pictures[picture.key] = picture
         return pictures

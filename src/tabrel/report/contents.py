@@ -5,15 +5,15 @@ from __future__ import annotations
 from collections.abc import Callable, Iterable, Iterator
 
 from tabrel.core.study.report_plan import PartKey, chosen_parts
-from tabrel.report.at_hand import StudyAtHand
 from tabrel.report.blocks import Block, Report
+from tabrel.report.inputs import ReportInputs
 from tabrel.report.own_text import own_text
 from tabrel.report.parts.answer import answer
 from tabrel.report.parts.comparison import comparison
 from tabrel.report.parts.one_filter import filters
 from tabrel.report.parts.trail import budgets, claims, conditions, method, readings, rules
 
-PartMaker = Callable[[StudyAtHand], Iterable[Block]]
+PartMaker = Callable[[ReportInputs], Iterable[Block]]
 
 PART_BLOCKS: dict[PartKey, PartMaker] = {
     "answer": answer,
@@ -28,18 +28,18 @@ PART_BLOCKS: dict[PartKey, PartMaker] = {
 }
 
 
-KeptPart = Callable[[StudyAtHand, str, PartMaker], Iterable[Block]]
+KeptPart = Callable[[ReportInputs, str, PartMaker], Iterable[Block]]
 """Gives the blocks of a part by its key, made or kept."""
 
 
 def report_of(
-    at_hand: StudyAtHand, *, dated: str, number: str | None = None, with_blocks: bool = True, part: KeptPart | None = None
+    inputs: ReportInputs, *, dated: str, number: str | None = None, with_blocks: bool = True, part: KeptPart | None = None
 ) -> Report:
     """Return the report of a study as its plan has it.
 
     Parameters
     ----------
-    at_hand : StudyAtHand
+    inputs : ReportInputs
         The study.
     dated : str
         ISO date.
@@ -54,25 +54,25 @@ def report_of(
     -------
     Report
     """
-    plan = at_hand.plan
+    plan = inputs.plan
     return Report(
-        title=plan.title or at_hand.study.name,
+        title=plan.title or inputs.study.name,
         number=number,
         dated=dated,
         paper=plan.paper or "a4",
         prepared_by=plan.prepared_by,
         prepared_for=plan.prepared_for,
-        blocks=tuple(_blocks(at_hand, part or _made)) if with_blocks else (),
+        blocks=tuple(_blocks(inputs, part or _made)) if with_blocks else (),
     )
 
 
-def _made(at_hand: StudyAtHand, _: str, make: PartMaker) -> Iterable[Block]:
-    return make(at_hand)
+def _made(inputs: ReportInputs, _: str, make: PartMaker) -> Iterable[Block]:
+    return make(inputs)
 
 
-def _blocks(at_hand: StudyAtHand, blocks_of: KeptPart) -> Iterator[Block]:
-    for part in chosen_parts(at_hand.plan):
+def _blocks(inputs: ReportInputs, blocks_of: KeptPart) -> Iterator[Block]:
+    for part in chosen_parts(inputs.plan):
         if part.part == "text":
             yield own_text(part.text or "")
         else:
-            yield from blocks_of(at_hand, part.part, PART_BLOCKS[part.part])
+            yield from blocks_of(inputs, part.part, PART_BLOCKS[part.part])

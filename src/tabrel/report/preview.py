@@ -8,12 +8,12 @@ from hashlib import sha256
 from io import BytesIO
 from threading import Lock
 
-from tabrel.core.judge.known_kept import KnownKept
+from tabrel.core.judge.knowledge_cache import KnowledgeCache
 from tabrel.core.study.model import Study
 from tabrel.core.study.report_plan import ReportPlan, chosen_sections
-from tabrel.report.at_hand import StudyAtHand
 from tabrel.report.blocks import Block
 from tabrel.report.contents import PartMaker, report_of
+from tabrel.report.inputs import ReportInputs
 from tabrel.report.pdf import pdf_of
 
 MOST_KEPT = 6
@@ -50,19 +50,19 @@ class Previews:
 
     Parameters
     ----------
-    known : KnownKept
+    known : KnowledgeCache
         What filters do, as far as it has been computed.
     """
 
-    def __init__(self, known: KnownKept) -> None:
+    def __init__(self, known: KnowledgeCache) -> None:
         self._known = known
         self._kept: OrderedDict[tuple[str, str], Preview] = OrderedDict()
         self._parts: OrderedDict[str, tuple[Block, ...]] = OrderedDict()
         self._lock, self._setting = Lock(), Lock()
 
-    def at_hand(self, study: Study) -> StudyAtHand:
+    def inputs(self, study: Study) -> ReportInputs:
         """Return a study with what has been computed of it already."""
-        return StudyAtHand(study, kept=self._known)
+        return ReportInputs(study, kept=self._known)
 
     def draft(self, study: Study, dated: str) -> Preview:
         """Return the draft of a study's report."""
@@ -78,7 +78,7 @@ class Previews:
             with self._lock:
                 result = self._kept.get((key, f"{number} {dated}"))
             if result is None:
-                pdf = pdf_of(report_of(self.at_hand(study), dated=dated, number=number, part=self._part))
+                pdf = pdf_of(report_of(self.inputs(study), dated=dated, number=number, part=self._part))
                 result = Preview(key, pdf, page_sizes(pdf))
             with self._lock:
                 self._kept[(key, f"{number} {dated}")] = result
@@ -87,14 +87,14 @@ class Previews:
                     self._kept.popitem(last=False)
         return result
 
-    def _part(self, at_hand: StudyAtHand, key: str, make: PartMaker) -> tuple[Block, ...]:
+    def _part(self, inputs: ReportInputs, key: str, make: PartMaker) -> tuple[Block, ...]:
         """Return the blocks of a part, made anew only where what they rest on has changed."""
-        plan = ReportPlan(units=at_hand.plan.units, sections=chosen_sections(at_hand.plan))
-        digest = f"{key} {study_key(replace(at_hand.study, report=plan))}"
+        plan = ReportPlan(units=inputs.plan.units, sections=chosen_sections(inputs.plan))
+        digest = f"{key} {study_key(replace(inputs.study, report=plan))}"
         with self._lock:
             headings = self._parts.get(digest)
         if headings is None:
-            headings = tuple(make(at_hand))
+            headings = tuple(make(inputs))
         with self._lock:
             self._parts[digest] = headings
             self._parts.move_to_end(digest)

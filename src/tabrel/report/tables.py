@@ -25,18 +25,18 @@ from tabrel.core.review.claims import check_claim, claim_words
 from tabrel.core.study.model import ReadingEntry, as_reading
 from tabrel.core.uncertainty.estimate import Estimate
 from tabrel.core.uncertainty.propagation import expanded_uncertainty
-from tabrel.report.at_hand import StudyAtHand
 from tabrel.report.behaviour_tables import maps_table, onsets_table, starts_table
 from tabrel.report.data_table import SAMPLE, DataTable, Field, Value
+from tabrel.report.inputs import ReportInputs
 from tabrel.report.words import result_unit
 
 
-def data_tables(at_hand: StudyAtHand, only: tuple[str, ...] = ()) -> tuple[DataTable, ...]:
+def data_tables(inputs: ReportInputs, only: tuple[str, ...] = ()) -> tuple[DataTable, ...]:
     """Return the tables of a study, each subject once, those without a row left out.
 
     Parameters
     ----------
-    at_hand : StudyAtHand
+    inputs : ReportInputs
     only : tuple of str
         Names of tables; empty for all.
 
@@ -44,12 +44,10 @@ def data_tables(at_hand: StudyAtHand, only: tuple[str, ...] = ()) -> tuple[DataT
     -------
     tuple of DataTable
     """
-    return tuple(
-        table for name, make in _TABLES.items() if (not only or name in only) and ((table := make(at_hand)).rows or only)
-    )
+    return tuple(table for name, make in _TABLES.items() if (not only or name in only) and ((table := make(inputs)).rows or only))
 
 
-def _results(at_hand: StudyAtHand) -> DataTable:
+def _results(inputs: ReportInputs) -> DataTable:
     fields: list[Field] = [SAMPLE]
     for name, row in RESULTS.items():
         unit = result_unit(name, "metric")[0]
@@ -62,7 +60,7 @@ def _results(at_hand: StudyAtHand) -> DataTable:
             Field(f"{name}_lacks", "string", f"{row.title}: needs, assumes"),
         ]
     rows = []
-    for label, analysis in at_hand.analyses.items():
+    for label, analysis in inputs.analyses.items():
         cells: list[Value] = [label]
         for name in RESULTS:
             result = getattr(analysis.results, name)
@@ -75,7 +73,7 @@ def _results(at_hand: StudyAtHand) -> DataTable:
     return DataTable("results", "Results", tuple(fields), tuple(rows))
 
 
-def _readings(at_hand: StudyAtHand) -> DataTable:
+def _readings(inputs: ReportInputs) -> DataTable:
     fields = (
         SAMPLE,
         Field("key", "string", "Key"),
@@ -91,7 +89,7 @@ def _readings(at_hand: StudyAtHand) -> DataTable:
         Field("note", "string", "Note"),
     )
     rows: list[tuple[Value, ...]] = []
-    for label, key, quantity, title, entries, _ in _all_readings(at_hand):
+    for label, key, quantity, title, entries, _ in _all_readings(inputs):
         for entry in entries:
             reading = as_reading(entry)
             rows.append(
@@ -123,8 +121,8 @@ def _meant(text: str, quantity: Quantity) -> float | None:
     return known_or_none(meaning.value / (UNITS[quantity.metric_unit].factor if quantity.metric_unit else 1.0))
 
 
-def _all_readings(at_hand: StudyAtHand) -> Iterator[tuple[str, str, Quantity, str, tuple[ReadingEntry, ...], Estimate | None]]:
-    for label, measured in at_hand.measured.items():
+def _all_readings(inputs: ReportInputs) -> Iterator[tuple[str, str, Quantity, str, tuple[ReadingEntry, ...], Estimate | None]]:
+    for label, measured in inputs.measured.items():
         sample = measured.sample
         for key, quantity in QUANTITIES.items():
             if key in sample.readings:
@@ -138,7 +136,7 @@ def _all_readings(at_hand: StudyAtHand) -> Iterator[tuple[str, str, Quantity, st
                     yield label, key, quantity, title, entries, measured.hole_estimates.get(key)
 
 
-def _means(at_hand: StudyAtHand) -> DataTable:
+def _means(inputs: ReportInputs) -> DataTable:
     fields = (
         SAMPLE,
         Field("key", "string", "Key"),
@@ -150,15 +148,17 @@ def _means(at_hand: StudyAtHand) -> DataTable:
         Field("provenance", "string", "Source"),
     )
     rows: list[tuple[Value, ...]] = []
-    for label, key, quantity, title, _, estimate in _all_readings(at_hand):
+    for label, key, quantity, title, _, estimate in _all_readings(inputs):
         if estimate is not None:
             factor = UNITS[quantity.metric_unit].factor if quantity.metric_unit else 1.0
-            value, room = known_or_none(estimate.value / factor), known_or_none(expanded_uncertainty(estimate) / factor)
-            rows.append((label, key, title, value, room, printed(quantity.metric_unit), len(estimate.used), estimate.provenance))
+            value, uncertainty = known_or_none(estimate.value / factor), known_or_none(expanded_uncertainty(estimate) / factor)
+            rows.append(
+                (label, key, title, value, uncertainty, printed(quantity.metric_unit), len(estimate.used), estimate.provenance)
+            )
     return DataTable("quantities", "Quantities: best values", fields, tuple(rows))
 
 
-def _holes(at_hand: StudyAtHand) -> DataTable:
+def _holes(inputs: ReportInputs) -> DataTable:
     fields = (
         SAMPLE,
         Field("placement", "string", "Where"),
@@ -168,17 +168,17 @@ def _holes(at_hand: StudyAtHand) -> DataTable:
         Field("open_fraction", "number", "Open part"),
     )
     rows: list[tuple[Value, ...]] = []
-    for label, measured in at_hand.measured.items():
+    for label, measured in inputs.measured.items():
         holes = measured.sample.holes
         for placement, groups in (("inlet", holes.inlet), ("centre_tube", holes.centre_tube)):
             rows += [(label, placement, i + 1, group.shape, group.count, group.open_fraction) for i, group in enumerate(groups)]
     return DataTable("holes", "Holes", fields, tuple(rows))
 
 
-def _seen(at_hand: StudyAtHand) -> DataTable:
+def _seen(inputs: ReportInputs) -> DataTable:
     fields = (SAMPLE, Field("key", "string", "Key"), Field("observation", "string", "What"), Field("seen", "string", "Seen"))
     rows: list[tuple[Value, ...]] = []
-    for label, measured in at_hand.measured.items():
+    for label, measured in inputs.measured.items():
         for key, observation in OBSERVATIONS.items():
             words = observed(measured.sample, observation)
             if words is not None:
@@ -186,7 +186,7 @@ def _seen(at_hand: StudyAtHand) -> DataTable:
     return DataTable("observations", "What was seen", fields, tuple(rows))
 
 
-def _claims(at_hand: StudyAtHand) -> DataTable:
+def _claims(inputs: ReportInputs) -> DataTable:
     fields = (
         SAMPLE,
         Field("claim", "string", "Claim"),
@@ -197,8 +197,8 @@ def _claims(at_hand: StudyAtHand) -> DataTable:
         Field("why", "string", "Why"),
     )
     rows: list[tuple[Value, ...]] = []
-    for label, measured in at_hand.measured.items():
-        results = {row.key: getattr(at_hand.analyses[label].results, name) for name, row in RESULTS.items()}
+    for label, measured in inputs.measured.items():
+        results = {row.key: getattr(inputs.analyses[label].results, name) for name, row in RESULTS.items()}
         for claim in measured.sample.claims:
             check = check_claim(claim, measured.sample, measured.estimates, results=results)
             rows.append(
@@ -207,7 +207,7 @@ def _claims(at_hand: StudyAtHand) -> DataTable:
     return DataTable("claims", "Claims", fields, tuple(rows))
 
 
-def _warnings(at_hand: StudyAtHand) -> DataTable:
+def _warnings(inputs: ReportInputs) -> DataTable:
     fields = (
         SAMPLE,
         Field("code", "string", "Code"),
@@ -217,13 +217,13 @@ def _warnings(at_hand: StudyAtHand) -> DataTable:
     )
     rows = [
         (label, warning.code, warning.where, warning.message, warning.confirmed)
-        for label, analysis in at_hand.analyses.items()
+        for label, analysis in inputs.analyses.items()
         for warning in analysis.warnings
     ]
     return DataTable("questions", "What is questioned", fields, tuple(rows))
 
 
-def _budgets(at_hand: StudyAtHand) -> DataTable:
+def _budgets(inputs: ReportInputs) -> DataTable:
     fields = (
         SAMPLE,
         Field("result", "string", "Result"),
@@ -234,10 +234,10 @@ def _budgets(at_hand: StudyAtHand) -> DataTable:
         Field("share", "number", "Share of the variance", "%"),
     )
     rows: list[tuple[Value, ...]] = []
-    for label, measured in at_hand.measured.items():
+    for label, measured in inputs.measured.items():
         at_limits = measured_at_limits(measured)
         for name in HEADLINES:
-            result = getattr(at_hand.analyses[label].results, name)
+            result = getattr(inputs.analyses[label].results, name)
             if name not in CHAINS or not result.is_known:
                 continue
             unit, factor = result_unit(name, "metric")
@@ -257,7 +257,7 @@ def _budgets(at_hand: StudyAtHand) -> DataTable:
     return DataTable("budgets", "Uncertainty budgets", fields, tuple(rows))
 
 
-def _comparison(at_hand: StudyAtHand) -> DataTable:
+def _comparison(inputs: ReportInputs) -> DataTable:
     fields = [
         Field("group", "string", "Group"),
         Field("key", "string", "Key"),
@@ -274,7 +274,7 @@ def _comparison(at_hand: StudyAtHand) -> DataTable:
         Field("difference_to_reference", "number", "Difference to the reference, % or K"),
     ]
     rows: list[tuple[Value, ...]] = []
-    for row in at_hand.sheet:
+    for row in inputs.sheet:
         unit = MEASURE_ROWS[row.key].unit if row.is_number else ""
         for label, cell in row.cells.items():
             value = cell.known.value if cell.known is not None else None
@@ -282,8 +282,14 @@ def _comparison(at_hand: StudyAtHand) -> DataTable:
                 continue
             numbers: tuple[Value, ...] = (None, None, None, None, None)
             if value is not None:
-                room = known_or_none(value.expanded_uncertainty) if value.value is not None else None
-                numbers = (known_or_none(value.value), room, known_or_none(value.low), known_or_none(value.high), value.basis)
+                uncertainty = known_or_none(value.expanded_uncertainty) if value.value is not None else None
+                numbers = (
+                    known_or_none(value.value),
+                    uncertainty,
+                    known_or_none(value.low),
+                    known_or_none(value.high),
+                    value.basis,
+                )
             currency = cell.known.alike.removeprefix("in ") if cell.known is not None and row.key.startswith("price") else ""
             rows.append(
                 (
@@ -301,7 +307,7 @@ def _comparison(at_hand: StudyAtHand) -> DataTable:
     return DataTable("comparison", "Comparison sheet", tuple(fields), tuple(rows))
 
 
-def _requirements(at_hand: StudyAtHand) -> DataTable:
+def _requirements(inputs: ReportInputs) -> DataTable:
     fields = (
         Field("use", "string", "Use"),
         SAMPLE,
@@ -312,18 +318,18 @@ def _requirements(at_hand: StudyAtHand) -> DataTable:
     )
     rows = [
         (judged.use.name, label, line.measure, line.state, line.counts, line.reason)
-        for judged in _judged(at_hand)
+        for judged in _judged(inputs)
         for label in judged.labels
         for line in judged.requirements[label]
     ]
     return DataTable("requirements", "Requirements, line by line", fields, tuple(rows))
 
 
-def _judged(at_hand: StudyAtHand) -> list[JudgedUse]:
-    return [judged for judged in at_hand.judged if isinstance(judged, JudgedUse)]
+def _judged(inputs: ReportInputs) -> list[JudgedUse]:
+    return [judged for judged in inputs.judged if isinstance(judged, JudgedUse)]
 
 
-def _rankings(at_hand: StudyAtHand) -> DataTable:
+def _rankings(inputs: ReportInputs) -> DataTable:
     fields = (
         Field("use", "string", "Use"),
         SAMPLE,
@@ -338,7 +344,7 @@ def _rankings(at_hand: StudyAtHand) -> DataTable:
         Field("chance_of_first_place", "number", "Chance of first place", "%"),
     )
     rows: list[tuple[Value, ...]] = []
-    for judged in _judged(at_hand):
+    for judged in _judged(inputs):
         for label in judged.labels:
             verdict, score = judged.verdicts[label], judged.weighted_score.scores[label]
             own = (verdict.stated.verdict, verdict.stated.reason) if verdict.stated else (None, None)
@@ -352,7 +358,7 @@ def _rankings(at_hand: StudyAtHand) -> DataTable:
     return DataTable("ranking", "Verdict and ranking by use", fields, tuple(rows))
 
 
-_TABLES: dict[str, Callable[[StudyAtHand], DataTable]] = {
+_TABLES: dict[str, Callable[[ReportInputs], DataTable]] = {
     "results": _results,
     "quantities": _means,
     "readings": _readings,

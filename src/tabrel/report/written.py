@@ -6,50 +6,50 @@ from collections.abc import Callable
 
 from tabrel.core.errors import StudyError, nearest_hint
 from tabrel.document.full_study import FullStudy
-from tabrel.report.at_hand import StudyAtHand
 from tabrel.report.contents import report_of
 from tabrel.report.csv_tables import csv_of
 from tabrel.report.html import html_of
+from tabrel.report.inputs import ReportInputs
 from tabrel.report.package import package_of
 from tabrel.report.pdf import pdf_of
 from tabrel.report.tables import data_tables
 from tabrel.report.xlsx import xlsx_of
 
-Writer = Callable[[StudyAtHand, FullStudy, str], bytes]
+Writer = Callable[[ReportInputs, FullStudy, str], bytes]
 
 
-def _pdf(at_hand: StudyAtHand, _: FullStudy, dated: str) -> bytes:
-    return pdf_of(report_of(at_hand, dated=dated))
+def _pdf(inputs: ReportInputs, _: FullStudy, dated: str) -> bytes:
+    return pdf_of(report_of(inputs, dated=dated))
 
 
-def _html(at_hand: StudyAtHand, _: FullStudy, dated: str) -> bytes:
-    return html_of(report_of(at_hand, dated=dated)).encode()
+def _html(inputs: ReportInputs, _: FullStudy, dated: str) -> bytes:
+    return html_of(report_of(inputs, dated=dated)).encode()
 
 
-def _xlsx(at_hand: StudyAtHand, _: FullStudy, dated: str) -> bytes:
-    return xlsx_of(report_of(at_hand, dated=dated, with_blocks=False), data_tables(at_hand))
+def _xlsx(inputs: ReportInputs, _: FullStudy, dated: str) -> bytes:
+    return xlsx_of(report_of(inputs, dated=dated, with_blocks=False), data_tables(inputs))
 
 
-def _csv(at_hand: StudyAtHand, _: FullStudy, __: str) -> bytes:
-    return csv_of(next(table for table in data_tables(at_hand, only=("results",)))).encode()
+def _csv(inputs: ReportInputs, _: FullStudy, __: str) -> bytes:
+    return csv_of(next(table for table in data_tables(inputs, only=("results",)))).encode()
 
 
-def _zip(at_hand: StudyAtHand, full: FullStudy, dated: str) -> bytes:
-    return package_of(full, report_of(at_hand, dated=dated), data_tables(at_hand))
+def _zip(inputs: ReportInputs, full: FullStudy, dated: str) -> bytes:
+    return package_of(full, report_of(inputs, dated=dated), data_tables(inputs))
 
 
 WRITERS: dict[str, Writer] = {".pdf": _pdf, ".html": _html, ".xlsx": _xlsx, ".csv": _csv, ".zip": _zip}
 """By the file's ending: the report as pages, as one page, the tables as a workbook, the results alone, the whole study."""
 
 
-def written_as(ending: str, at_hand: StudyAtHand, full: FullStudy, dated: str) -> bytes:
+def written_as(ending: str, inputs: ReportInputs, full: FullStudy, dated: str) -> bytes:
     """Return a study as the bytes of a file.
 
     Parameters
     ----------
     ending : str
         With its point; of `WRITERS`.
-    at_hand : StudyAtHand
+    inputs : ReportInputs
         Of the study.
     full : FullStudy
         The study with what its document carries besides, for the package.
@@ -65,7 +65,7 @@ def written_as(ending: str, at_hand: StudyAtHand, full: FullStudy, dated: str) -
     StudyError
         If nothing is written with this ending.
     """
-    return require_ending(ending)(at_hand, full, dated)
+    return require_ending(ending)(inputs, full, dated)
 
 
 def require_ending(ending: str) -> Writer:

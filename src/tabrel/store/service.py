@@ -1,4 +1,4 @@
-"""A database as it is served: connections are lent, and called back while a copy is put in its place.
+"""A database as it is served: connections are handed out, and called back while a copy is put in its place.
 
 It is opened to be changed; where it cannot be written, to be read and exported; where it is damaged, its last good copy is
 read instead until that is put back.
@@ -197,7 +197,7 @@ class Service:
     def __init__(self, database: Path) -> None:
         self.database = database
         self.left_out = ""
-        self._lent = 0
+        self._borrowed = 0
         self._changed = threading.Condition()
         self._called_back = False
         self._held: Database | None = None
@@ -214,7 +214,7 @@ class Service:
             conn.close()
 
     @contextmanager
-    def lent(self, window: str | None = None, seen: str | None = None) -> Iterator[Database]:
+    def borrowed(self, window: str | None = None, seen: str | None = None) -> Iterator[Database]:
         """Lend a connection to whoever answers a request.
 
         Parameters
@@ -236,7 +236,7 @@ class Service:
                 raise BusyError
             if seen is not None and seen != self.identity:
                 raise OtherDatabaseError
-            self._lent += 1
+            self._borrowed += 1
         conn = None
         try:
             conn = self._idle_or_new()
@@ -244,8 +244,8 @@ class Service:
             yield conn
         finally:
             with self._changed:
-                self._lent -= 1
-                if conn is not None and self._can_be_lent_again(conn):
+                self._borrowed -= 1
+                if conn is not None and self._can_be_reused(conn):
                     self._idle.append(conn)
                 elif conn is not None:
                     conn.close()
@@ -262,7 +262,7 @@ class Service:
                 return self._idle.pop()
         return connect(self.opened.path, access=self.opened.access)
 
-    def _can_be_lent_again(self, conn: Database) -> bool:
+    def _can_be_reused(self, conn: Database) -> bool:
         return not conn.in_transaction and len(self._idle) < MOST_IDLE and _which_file(self.opened.path) == self._file
 
     def _close_idle(self) -> None:
@@ -322,7 +322,7 @@ class Service:
             if not self._changed.wait_for(lambda: not self._called_back, PATIENCE):
                 raise BusyError
             self._called_back = True
-            if not self._changed.wait_for(lambda: self._lent == 0, until - monotonic()):
+            if not self._changed.wait_for(lambda: self._borrowed == 0, until - monotonic()):
                 self._called_back = False
                 self._changed.notify_all()
                 raise BusyError

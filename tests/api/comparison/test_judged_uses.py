@@ -10,7 +10,7 @@ import pytest
 
 from builders import plain_document
 from tabrel.cli.main import main
-from tabrel.core.judge import known_kept
+from tabrel.core.judge import knowledge_cache
 
 USE = {
     "name": "rank",
@@ -62,11 +62,11 @@ def test_the_api_serves_what_the_command_line_prints(client, study, document, tm
         assert {known["label"]: known["value"] for known in item["known"]} == {
             label: value and value["value"] for label, value in other["values"].items()
         }
-    schools = printed["schools"]
+    methods = printed["schools"]
     for item in served["filters"]:
-        assert item["pairs_score"] == schools["pair_wins"]["score"][item["label"]]
+        assert item["pairs_score"] == methods["pair_wins"]["score"][item["label"]]
         assert item["chances"] == printed["chance_of_place"][item["label"]]
-    assert served["filters"][1]["score"] == schools["weighted_score"]["B"]["score"]
+    assert served["filters"][1]["score"] == methods["weighted_score"]["B"]["score"]
     verdict = {item["label"]: item for item in served["verdicts"]}["B"]
     assert verdict["stated"] == {"verdict": "fails", "reason": "leaked on the bench"}
     assert verdict["reasons"] == printed["verdicts"]["B"]["reasons"]
@@ -86,13 +86,13 @@ def test_specimens_leave_out_what_specimens_differ_by(client, study):
 
 def test_another_weight_computes_no_behaviour_again_and_another_reading_does(client, study, monkeypatch):
     computed = []
-    whole = known_kept.known_measures
+    whole = knowledge_cache.known_measures
 
     def counted(study, measured, use, measures, **more):
         computed.append((measured.sample.label, *measures))
         return whole(study, measured, use, measures, **more)
 
-    monkeypatch.setattr(known_kept, "known_measures", counted)
+    monkeypatch.setattr(knowledge_cache, "known_measures", counted)
     before = judged(client, study)
     stored = client.get(f"/api/studies/{study['id']}/uses").json()["uses"][0]
     use = copy.deepcopy(stored["use"])
@@ -111,13 +111,13 @@ def test_another_weight_computes_no_behaviour_again_and_another_reading_does(cli
 
 def test_what_no_point_changes_is_computed_once_for_every_use(client, study, monkeypatch):
     computed = []
-    whole = known_kept.known_measures
+    whole = knowledge_cache.known_measures
 
     def counted(study, measured, use, measures, **more):
         computed.extend(measures)
         return whole(study, measured, use, measures, **more)
 
-    monkeypatch.setattr(known_kept, "known_measures", counted)
+    monkeypatch.setattr(knowledge_cache, "known_measures", counted)
     first = judged(client, study)
     other = client.post(f"/api/studies/{study['id']}/uses", json={"preset": "track"}).json()
     second = client.get(f"/api/studies/{study['id']}/uses/{other['id']}/judged").json()
@@ -155,19 +155,19 @@ def test_a_filter_is_computed_alone_and_then_remembered(client, study, monkeypat
     for sample in study["samples"]:
         result = client.get(f"/api/studies/{study['id']}/uses/{use_id}/filters/{sample['id']}").json()
         assert result["label"] == sample["label"]
-    monkeypatch.setattr(known_kept, "known_measures", None)
+    monkeypatch.setattr(knowledge_cache, "known_measures", None)
     assert judged(client, study)["labels"] == ["rank", "B"]
 
 
 def test_a_filter_is_drawn_once_for_all_points(client, study, monkeypatch):
     drawn = []
-    whole = known_kept.sampled_filter
+    whole = knowledge_cache.sampled_filter
 
     def counted(study, measured, draws):
         drawn.append(measured.sample.label)
         return whole(study, measured, draws)
 
-    monkeypatch.setattr(known_kept, "sampled_filter", counted)
+    monkeypatch.setattr(knowledge_cache, "sampled_filter", counted)
     judged(client, study)
     other = client.post(f"/api/studies/{study['id']}/uses", json={"preset": "track"}).json()
     client.get(f"/api/studies/{study['id']}/uses/{other['id']}/judged")
@@ -196,13 +196,13 @@ def test_a_use_in_which_nothing_has_a_weight_says_so(client, study):
 
 def test_two_who_ask_at_once_compute_it_once(client, study, monkeypatch):
     computed = []
-    whole = known_kept.known_measures
+    whole = knowledge_cache.known_measures
 
     def slowly(study, measured, use, measures, **more):
         computed.append((measured.sample.label, use.name, *sorted(measures)))
         return whole(study, measured, use, measures, **more)
 
-    monkeypatch.setattr(known_kept, "known_measures", slowly)
+    monkeypatch.setattr(knowledge_cache, "known_measures", slowly)
     with ThreadPoolExecutor(3) as pool:
         answers = list(pool.map(lambda _: judged(client, study), range(3)))
     assert answers[0] == answers[1] == answers[2]

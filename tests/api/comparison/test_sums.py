@@ -1,4 +1,4 @@
-"""Somebody's arithmetic through the API: previewed, kept whole or not at all, undone, found in claims."""
+"""Printed sums through the API: previewed, kept whole or not at all, undone, found in claims."""
 
 from __future__ import annotations
 

@@ -76,7 +76,7 @@ def test_a_history_goes_on_where_it_is_imported(client, elsewhere, lived):
     whole = document(client, lived["id"], **WHOLE)
     assert len(whole["history"]["changes"]) >= 9
     there = imported(elsewhere, whole)
-    assert "its history of" in there["said"]
+    assert "its history of" in there["notes"]
     assert document(elsewhere, there["id"]) == document(client, lived["id"])
     names = [sample["words"] for sample in whole["history"]["changes"]]
     sheet = elsewhere.get(f"/api/samples/{there['samples'][0]['id']}").json()
@@ -111,8 +111,8 @@ def test_the_library_comes_along_and_changes_nothing_that_is_there(client, elsew
     whole = document(client, lived["id"], library=True)
     library = whole["library"]
     assert {key: len(held) for key, held in library.items()} == {"engines": 1, "templates": 1, "date_code_rules": 1}
-    assert "3 of its saved engines, templates and rules are new here" in imported(elsewhere, whole)["said"]
-    assert "its library was here already" in imported(elsewhere, whole)["said"]
+    assert "3 of its saved engines, templates and rules are new here" in imported(elsewhere, whole)["notes"]
+    assert "its library was here already" in imported(elsewhere, whole)["notes"]
     changed = copy.deepcopy(whole)
     changed["library"]["engines"][0]["circuit"]["pump_displacement_cm3_rev"] = 21
     imported(elsewhere, changed)

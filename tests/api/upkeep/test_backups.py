@@ -48,7 +48,7 @@ def test_a_copy_is_put_back_and_windows_that_have_seen_more_are_told(client, bla
     add(client, blank, "can.height", "99.9 mm")
     answer = client.post("/api/backups/restoration", json={"copy_name": name})
     assert answer.status_code == 200, answer.text
-    assert "what was there is kept as" in answer.json()["said"]
+    assert "what was there is kept as" in answer.json()["notes"]
     now = answer.headers[DATABASE_HEADER]
     assert now != seen
     assert heights(client, blank) == ["98.4 mm"]
@@ -104,7 +104,7 @@ def test_what_does_not_come_to_an_end_keeps_a_copy_from_being_put_back(client, b
     name = made(client)
     monkeypatch.setattr(served, "PATIENCE", 0.1)
     service = client.app.state.service
-    with service.lent():
+    with service.borrowed():
         answer = client.post("/api/backups/restoration", json={"copy_name": name})
     assert answer.status_code == 503
     assert "Nothing was changed" in answer.json()["detail"]

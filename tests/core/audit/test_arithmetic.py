@@ -1,4 +1,4 @@
-"""Somebody's arithmetic: an independent computation agrees, and every slip is found where it was made."""
+"""Printed sums: an independent computation agrees, and every slip is found where it was made."""
 
 from __future__ import annotations
 

@@ -63,7 +63,7 @@ def test_intervals_by_time_conditions_and_a_blank():
     )
     collected = read_count_table(text)
     assert collected.faults == ()
-    assert any("'remark'" in sentence for sentence in collected.said)
+    assert any("'remark'" in sentence for sentence in collected.notes)
     counts = collected.counts
     assert (counts.flow_l_min, counts.source, counts.upstream_ml, counts.coincidence_per_ml) == (30, "own", 10, 8000)
     assert counts.intervals[1] == CountInterval((910, 410, 91), (790, 91, 2), 10.0, 15.0, 4.2)

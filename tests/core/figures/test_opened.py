@@ -293,9 +293,9 @@ def test_the_pack_is_drawn_whatever_was_read():
     assert (swapped.outside_diameter, swapped.inside_diameter) == (own.outside_diameter, own.inside_diameter)
     only_inside = pack_figure(measured(reading("element.outside_diameter"), reading("element.inside_diameter", "80 mm")))
     assert only_inside.outside_diameter > 80e-3
-    rooms = {count: pack_figure(measured(reading("element.pleat_count", count))).room for count in ("54", "64", "140")}
+    rooms = {count: pack_figure(measured(reading("element.pleat_count", count))).crowding for count in ("54", "64", "140")}
     assert rooms == {"54": "enough", "64": "crowded", "140": "cannot_fit"}  # 22 %, 8 %, -102 % open
-    assert blank.room == "unknown"
+    assert blank.crowding == "unknown"
 
 
 def claim(**more):

@@ -8,10 +8,10 @@ from math import erf, sqrt
 import numpy as np
 import pytest
 
-from core.judge.test_schools import CATEGORIES, LABELS, exact
+from core.judge.test_ranking_methods import CATEGORIES, LABELS, exact
 from tabrel.core.judge.categories import Category, CategoryValue
 from tabrel.core.judge.chances import chance_of_place, level_weight, standard_error, swaps
-from tabrel.core.judge.schools import weighted_score
+from tabrel.core.judge.ranking_methods import weighted_score
 
 DRAWS = 40_000
 

@@ -14,8 +14,8 @@ from tabrel.core.study.uses import Criterion, Requirement, Use
 USE = Use("cold", criteria=(Criterion("can.height", "low"),), requirements=(Requirement("tube.burr_side", one_of=("none",)),))
 
 
-def number(value, room=0.0, **more):
-    return Known(CategoryValue(value, room), **more)
+def number(value, allowance=0.0, **more):
+    return Known(CategoryValue(value, allowance), **more)
 
 
 def sheet(use=None, reference="A", is_rough=False, samples=None, **found):

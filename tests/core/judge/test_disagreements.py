@@ -1,4 +1,4 @@
-"""Where the schools put two filters in a different order: worked by hand, with the criteria that make it so."""
+"""Where the methods put two filters in a different order: worked by hand, with the criteria that make it so."""
 
 from __future__ import annotations
 
@@ -6,17 +6,19 @@ import pytest
 
 from tabrel.core.judge.categories import Category, CategoryValue
 from tabrel.core.judge.disagreements import disagreements
-from tabrel.core.judge.schools import pair_wins, rank_sum, weighted_score
+from tabrel.core.judge.ranking_methods import pair_wins, rank_sum, weighted_score
 
 
-def category(measure, weight, a, b, room=0.0, **more):
-    values = {label: None if number is None else CategoryValue(float(number), room) for label, number in (("A", a), ("B", b))}
+def category(measure, weight, a, b, allowance=0.0, **more):
+    values = {
+        label: None if number is None else CategoryValue(float(number), allowance) for label, number in (("A", a), ("B", b))
+    }
     return Category(measure, "high", values, name=f"the {measure}", weight=weight, best=100.0, worst=0.0, **more)
 
 
 def found(categories, labels=("A", "B")):
-    schools = (pair_wins(categories, labels), rank_sum(categories, labels), weighted_score(categories, labels))
-    return disagreements(categories, labels, *schools)
+    methods = (pair_wins(categories, labels), rank_sum(categories, labels), weighted_score(categories, labels))
+    return disagreements(categories, labels, *methods)
 
 
 def test_one_heavy_criterion_against_two_light_ones():

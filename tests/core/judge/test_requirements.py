@@ -19,8 +19,8 @@ BURR = Requirement("tube.burr", one_of=("none", "away"))
 SEEN = OBSERVATIONS["tube.burr_side"]
 
 
-def kpa(value, room=5.0):
-    return CategoryValue(float(value), room)
+def kpa(value, allowance=5.0):
+    return CategoryValue(float(value), allowance)
 
 
 @pytest.mark.parametrize(
@@ -60,8 +60,8 @@ def test_a_valve_that_stays_shut_has_its_onset_below_the_coldest_oil_that_pumps(
 
 
 @given(st.floats(-100, 100), st.floats(0, 50), st.floats(-100, 100))
-def test_what_meets_a_limit_fails_the_opposite_one(value, room, limit):
-    result = CategoryValue(value, room)
+def test_what_meets_a_limit_fails_the_opposite_one(value, allowance, limit):
+    result = CategoryValue(value, allowance)
     least = judge_number(Requirement("onset_c", at_least=limit), result).state
     most = judge_number(Requirement("onset_c", at_most=limit), result).state
     assert (least == "failed") <= (most == "met")
@@ -118,7 +118,7 @@ def test_no_valve_is_a_hazard_and_not_a_merit():
 def test_the_verdict_that_is_proposed():
     met, failed = judge_number(AREA, kpa(130)), judge_number(AREA, kpa(90))
     undecided = judge_number(AREA, kpa(111))
-    assert proposed_verdict((met, *lines())) == "meets"  # a valve stuck shut is only thought of
+    assert proposed_verdict((met, *lines())) == "meets"  # a valve stuck shut is a what-if
     assert proposed_verdict((met, undecided, *lines())) == "open"
     assert proposed_verdict((met, *lines(collapse=None))) == "open"
     assert proposed_verdict((met, undecided, failed, *lines())) == "fails"

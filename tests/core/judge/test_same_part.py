@@ -66,13 +66,13 @@ def test_the_room_is_as_worked_by_hand():
     computed = compare_parts(facts(readings=only), facts("B", only | {"can.height": ["101.00"]}))
     u = (0.03**2 + 0.03**2 / 3 + 0.01**2 / 12) ** 0.5
     finding = next(finding for finding in computed.findings if finding.key == "can.height")
-    assert finding.room * 1e3 == pytest.approx(1.96 * 2**0.5 * u + 1.005, rel=1e-4)
+    assert finding.allowance * 1e3 == pytest.approx(1.96 * 2**0.5 * u + 1.005, rel=1e-4)
     assert finding.state == "same"
     two = only | {"can.outside_diameter": ["76.20"]}
     wider = compare_parts(facts(readings=two), facts("B", two | {"can.height": ["101.00"]})).findings
     # z(1 − 0.0125) = 2.2414 in place of 1.96 (tables of the normal distribution)
-    room = next(finding for finding in wider if finding.key == "can.height").room
-    assert room * 1e3 == pytest.approx(2.2414 * 2**0.5 * u + 1.005, rel=1e-4)
+    allowance = next(finding for finding in wider if finding.key == "can.height").allowance
+    assert allowance * 1e3 == pytest.approx(2.2414 * 2**0.5 * u + 1.005, rel=1e-4)
 
 
 def test_pleats_may_differ_by_two_and_other_counts_by_none():

@@ -65,12 +65,12 @@ export async function unwrap<T>(pending: Promise<Answer<T>>): Promise<T> {
   }
   if (answer.data !== undefined) return answer.data
   if (answer.response.status === 204) return undefined as T
-  const said = answer.error as Partial<Problem> | undefined
+  const body = answer.error as Partial<Problem> | undefined
   const { status } = answer.response
   const problem = {
-    detail: said?.detail ?? `The server answered ${status} without a reason: try again.`,
-    where: said?.where ?? '',
-    missing: said?.missing ?? [],
+    detail: body?.detail ?? `The server answered ${status} without a reason: try again.`,
+    where: body?.where ?? '',
+    missing: body?.missing ?? [],
   }
   throw new ProblemError(problem, status)
 }

@@ -17,7 +17,7 @@ export const queryKeys = {
   differences: (studyId: unknown, asked: unknown) => ['studies', studyId, 'report', 'differences', asked] as const,
   others: (studyId: unknown, words: unknown) => ['studies', studyId, 'others', { words }] as const,
   uses: (studyId: unknown) => ['studies', studyId, 'uses'] as const,
-  /** `asked` is what is compared, and a weight that is only thought of. */
+  /** `asked` is what is compared, and a what-if weight. */
   judged: (studyId: unknown, useId: unknown, asked: unknown) => ['studies', studyId, 'uses', useId, 'judged', asked] as const,
   behaviour: (studyId: unknown) => ['studies', studyId, 'behaviour'] as const,
   scenarios: (studyId: unknown) => ['studies', studyId, 'scenarios'] as const,
@@ -29,7 +29,7 @@ export const queryKeys = {
   working: (sampleId: unknown, result: unknown) => ['samples', sampleId, 'working', result] as const,
   figures: (sampleId: unknown) => ['samples', sampleId, 'figures'] as const,
   efficiency: (sampleId: unknown) => ['samples', sampleId, 'efficiency'] as const,
-  among: (sampleId: unknown) => ['samples', sampleId, 'among'] as const,
+  percentiles: (sampleId: unknown) => ['samples', sampleId, 'percentiles'] as const,
   counts: (sampleId: unknown) => ['samples', sampleId, 'counts'] as const,
   engine: (sampleId: unknown) => ['samples', sampleId, 'engine'] as const,
   /** `asked` is condition, size and scenario. */

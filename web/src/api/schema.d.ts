@@ -580,26 +580,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/samples/{sample_id}/among": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /**
-         * Get Among
-         * @description Return where every number of a sample lies among those of all others of its size in the database.
-         */
-        get: operations["get_among"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/samples/{sample_id}/claims": {
         parameters: {
             query?: never;
@@ -1053,6 +1033,26 @@ export interface paths {
          * @description Set the viscosity points of the study's oil, or make it the typical oil of a grade.
          */
         put: operations["put_oil"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/samples/{sample_id}/percentiles": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Percentiles
+         * @description Return where every number of a sample lies among those of all others of its size in the database.
+         */
+        get: operations["get_percentiles"];
+        put?: never;
         post?: never;
         delete?: never;
         options?: never;
@@ -1875,7 +1875,7 @@ export interface paths {
         };
         /**
          * Get Judged Use
-         * @description Return a use judged for every filter of its study, or with one weight otherwise, which is only thought of.
+         * @description Return a use judged for every filter of its study, or with a what-if weight.
          */
         get: operations["get_judged_use"];
         put?: never;
@@ -2028,20 +2028,6 @@ export interface components {
             why_not: string[];
         };
         /**
-         * AmongOut
-         * @description A filter among every other of its size in the database; while some are still to be computed, their number.
-         */
-        AmongOut: {
-            /** @description If not, filters of every size are compared. */
-            is_size_known: boolean;
-            label: string;
-            other_count: number;
-            places: components["schemas"]["PlaceAmongOut"][];
-            quantile_percents: number[];
-            /** @description Samples still to be computed: ask again. */
-            remaining: number;
-        };
-        /**
          * AnalysisOut
          * @description Results and warnings of one sample.
          */
@@ -2087,11 +2073,11 @@ export interface components {
             days: components["schemas"]["DayOut"][];
             folder: string;
             kept: number;
-            said: string;
+            notes: string;
         };
         /**
          * BeforeCutOut
-         * @description What is missing before the cut, and the record of it.
+         * @description Readings still missing before the cut, and the record of the cut.
          */
         BeforeCutOut: {
             cut: components["schemas"]["CutOut"] | null;
@@ -2099,7 +2085,7 @@ export interface components {
         };
         /**
          * BehaviourOut
-         * @description What a sample does in the engine whatever it is used for, over the whole map, or why that is not known.
+         * @description Behaviour of a sample over the whole map, independent of its use, or the reason why it is unknown.
          */
         BehaviourOut: {
             coldest_pumping_c: number | null;
@@ -2142,7 +2128,7 @@ export interface components {
         };
         /**
          * BudgetShareOut
-         * @description What one input contributes to the variance at 20 µm(c).
+         * @description Contribution of one input to the variance at 20 µm(c).
          */
         BudgetShareOut: {
             key: string;
@@ -2191,7 +2177,7 @@ export interface components {
         };
         /**
          * CellFaultOut
-         * @description What is wrong with a cell; without a column with the whole line, without a line with the table.
+         * @description A fault of a cell; without a column, of the whole line; without a line, of the table.
          */
         CellFaultOut: {
             /** @description From 0; null for the whole line. */
@@ -2417,7 +2403,7 @@ export interface components {
         };
         /**
          * ConfirmationIn
-         * @description What of a sample, copied so far, holds for it: facts as in `revisions`, or ``readings/ID``, ``holes/ID``, ``claims/ID``.
+         * @description Copied facts to be confirmed: keys as in `revisions`, or ``readings/ID``, ``holes/ID``, ``claims/ID``.
          */
         ConfirmationIn: {
             /** @description Keys as in `revisions`. */
@@ -2425,7 +2411,7 @@ export interface components {
         };
         /**
          * ContributionOut
-         * @description What one input contributes to the uncertainty of a result, and what would make that smaller.
+         * @description Contribution of one input to the uncertainty of a result, and a way to reduce it.
          */
         ContributionOut: {
             inch: string;
@@ -2463,7 +2449,7 @@ export interface components {
         };
         /**
          * CorrectionIn
-         * @description What was meant instead of a reading, as typed, and why the reading is wrong.
+         * @description Correction of a reading, as typed, and the reason.
          */
         CorrectionIn: {
             /**
@@ -2500,7 +2486,7 @@ export interface components {
         };
         /**
          * CountTableOut
-         * @description What was understood of a table of counts; nothing of it is taken yet.
+         * @description A table of counts as understood; nothing is stored yet.
          */
         CountTableOut: {
             faults: components["schemas"]["CellFaultOut"][];
@@ -2510,11 +2496,11 @@ export interface components {
             /** @description 0 until the table can be taken. */
             intervals: number;
             is_complete: boolean;
+            notes: string[];
             questions: components["schemas"]["QuestionOut"][];
             row_count: number;
             /** @description The first of a long table, and those at fault. */
             rows: components["schemas"]["TableRowOut"][];
-            said: string[];
             settings: components["schemas"]["SettingOut"][];
             /** @description On the scale of the test. */
             sizes_um: number[];
@@ -2553,7 +2539,7 @@ export interface components {
         };
         /**
          * CovarianceOut
-         * @description What two numbers of the last line contribute together because they share inputs.
+         * @description Joint contribution of two numbers of the last line that share inputs.
          */
         CovarianceOut: {
             correlation: number;
@@ -2623,7 +2609,7 @@ export interface components {
         };
         /**
          * DateCodeReadingOut
-         * @description What one rule makes of a date code; a decade before, where the code says only the last figure of the year.
+         * @description Date that one rule reads from a date code, and the decade before if the code has only the last figure of the year.
          */
         DateCodeReadingOut: {
             /** @description The same date ten years earlier, if the code allows both. */
@@ -2705,19 +2691,19 @@ export interface components {
             help: string;
             key: string;
             kind: string;
-            schools: string[];
             stage: string;
             synonyms: string[];
             title: string;
             /** @description Assumed if nothing is stated. */
             usual: string;
             usual_inch: string;
+            views: string[];
             /** @description Readable only before the filter is cut open. */
             whole_only: boolean;
         };
         /**
          * DifferenceOut
-         * @description What is otherwise than when a report was issued.
+         * @description A difference to the study at the time a report was issued.
          */
         DifferenceOut: {
             now: string | null;
@@ -2727,7 +2713,7 @@ export interface components {
         };
         /**
          * DisagreementOut
-         * @description Two filters that the schools put in a different order, and the criteria that make it so.
+         * @description Two filters that the ranking methods put in a different order, and the criteria that make it so.
          */
         DisagreementOut: {
             first_by: ("pair_wins" | "rank_sum" | "weighted_score")[];
@@ -2738,7 +2724,7 @@ export interface components {
         };
         /**
          * DuplicateIn
-         * @description What a sample is begun with: parts of another one or of a template; without a label it gets one that is free.
+         * @description Source of a new sample: parts of another one or of a template; without a label it gets a free one.
          */
         DuplicateIn: {
             /** @default  */
@@ -2767,7 +2753,7 @@ export interface components {
         };
         /**
          * EchoOut
-         * @description What was understood of a text.
+         * @description A text as understood.
          */
         EchoOut: {
             /** @description Likely intention, as the analyst would type it. */
@@ -2994,7 +2980,7 @@ export interface components {
         };
         /**
          * FieldWarningOut
-         * @description What is implausible about a field, with the reading it is about and what was likely meant.
+         * @description A warning at a field, with the reading it concerns and the likely intention.
          */
         FieldWarningOut: {
             confirmed: boolean;
@@ -3127,7 +3113,7 @@ export interface components {
         };
         /**
          * HeadingOut
-         * @description What a heading was understood as.
+         * @description A heading and its meaning.
          */
         HeadingOut: {
             /** @description From 0; null for the whole line. */
@@ -3148,7 +3134,7 @@ export interface components {
         };
         /**
          * HoleGroupIn
-         * @description What of a group of holes is no reading.
+         * @description A group of holes apart from its readings.
          */
         HoleGroupIn: {
             count: number;
@@ -3326,7 +3312,7 @@ export interface components {
         };
         /**
          * KnownValueOut
-         * @description What is known of one filter in one measure; with neither value nor bound, `reason` says why.
+         * @description Knowledge of one filter in one measure; with neither value nor bound, `reason` says why.
          */
         KnownValueOut: {
             basis: string | null;
@@ -3432,7 +3418,7 @@ export interface components {
         };
         /**
          * MapQuantityOut
-         * @description What a map can show: title, key of its grid, suffix of its unit, and its scale.
+         * @description A quantity of a map: title, key of its grid, suffix of its unit, and its scale.
          */
         MapQuantityOut: {
             grid: string;
@@ -3459,7 +3445,7 @@ export interface components {
         };
         /**
          * MeasureNumberOut
-         * @description What was understood, in the unit of the measure and as shown in each family.
+         * @description A number as understood, in the unit of the measure and as shown in each family.
          */
         MeasureNumberOut: {
             inch: string;
@@ -3468,7 +3454,7 @@ export interface components {
         };
         /**
          * MeasureOut
-         * @description What a criterion or a requirement can be on: a number with its unit in each family, or what was seen with its choices.
+         * @description A measure of a criterion or a requirement: a number with its unit in each family, or what was seen with its choices.
          */
         MeasureOut: {
             better: ("high" | "low") | null;
@@ -3522,7 +3508,7 @@ export interface components {
         };
         /**
          * NeedsOut
-         * @description What the two maps still need, each thing once, in the order of the hands.
+         * @description Inputs that the two maps still need, each once, in the order of the work.
          */
         NeedsOut: {
             filter_alone: components["schemas"]["OpenNeedOut"][];
@@ -3542,31 +3528,31 @@ export interface components {
         NothingIn: Record<string, never>;
         /**
          * ObservationIn
-         * @description What is seen; null removes it.
+         * @description An observation; null removes it.
          */
         ObservationIn: {
             text: string | null;
         };
         /**
          * ObservationOut
-         * @description Something seen, with its choices and the schools' views, the default first.
+         * @description Something seen, with its choices and the views of practitioners, the default first.
          */
         ObservationOut: {
             choices: components["schemas"]["ChoiceOut"][];
             closed: boolean;
             key: string;
             part: string;
-            schools: string[];
             several: boolean;
             stage: string;
             synonyms: string[];
             title: string;
+            views: string[];
             /** @description Readable only before the filter is cut open. */
             whole_only: boolean;
         };
         /**
          * ObservedValueOut
-         * @description What was seen, by the key of its observation in the catalogue.
+         * @description An observation of a sample, by its key in the catalogue.
          */
         ObservedValueOut: {
             key: string;
@@ -3784,12 +3770,12 @@ export interface components {
         PackOut: {
             can_inside_mm: number | null;
             count: number;
+            crowding: string;
             depth_mm: number;
             inside_mm: number;
             measured: string[];
             opening_percent: number;
             outside_mm: number;
-            room: string;
             thickness_mm: number;
             tube_open_mm2: number | null;
         };
@@ -3864,10 +3850,10 @@ export interface components {
             title: string;
         };
         /**
-         * PlaceAmongOut
+         * PercentileOut
          * @description One number of a filter among those of others of its size, in the measure's metric unit.
          */
-        PlaceAmongOut: {
+        PercentileOut: {
             /** @description Null if neither more nor less of it is better. */
             best: components["schemas"]["BestSoFarOut"] | null;
             better: ("high" | "low") | null;
@@ -3881,6 +3867,20 @@ export interface components {
             quantiles: number[];
             title: string;
             value: number;
+        };
+        /**
+         * PercentilesOut
+         * @description Percentiles of a filter over every other of its size in the database; while some are still to be computed, their number.
+         */
+        PercentilesOut: {
+            /** @description If not, filters of every size are compared. */
+            is_size_known: boolean;
+            label: string;
+            other_count: number;
+            places: components["schemas"]["PercentileOut"][];
+            quantile_percents: number[];
+            /** @description Samples still to be computed: ask again. */
+            remaining: number;
         };
         /**
          * PlaceIn
@@ -4003,7 +4003,7 @@ export interface components {
         };
         /**
          * PullOut
-         * @description What one criterion says of two filters: points of the score by which it puts the first ahead.
+         * @description Effect of one criterion on a pair of filters: points of the score by which the first leads.
          */
         PullOut: {
             is_told_apart: boolean;
@@ -4019,14 +4019,14 @@ export interface components {
         QuantityOut: {
             key: string;
             part: string;
-            schools: string[];
             stage: string;
             synonyms: string[];
             title: string;
+            views: string[];
         };
         /**
          * QuestionOut
-         * @description What can be read two ways, with the answers there are: what is sent, and what it means.
+         * @description A question about a table that reads two ways, with each answer and its meaning.
          */
         QuestionOut: {
             answers: string[][];
@@ -4035,7 +4035,7 @@ export interface components {
         };
         /**
          * RankedFilterOut
-         * @description One filter in the three schools.
+         * @description One filter in the three ranking methods.
          */
         RankedFilterOut: {
             chances: number[];
@@ -4057,7 +4057,7 @@ export interface components {
         };
         /**
          * ReachingOut
-         * @description What of the particles of a size reaches the engine over the start, past the media and through it.
+         * @description Share of the particles of a size that reaches the engine over a start, past the media and through it.
          */
         ReachingOut: {
             basis: string;
@@ -4069,7 +4069,7 @@ export interface components {
         };
         /**
          * ReadingIn
-         * @description What was typed into a field: key, text, the family of a bare number, and whether a questioned value is confirmed.
+         * @description Text of a field: key, text, the family of a bare number, and whether a questioned value is confirmed.
          */
         ReadingIn: {
             /**
@@ -4129,7 +4129,7 @@ export interface components {
         };
         /**
          * ReadingTableOut
-         * @description What is understood of a table; nothing of it is taken yet.
+         * @description A table of readings as understood; nothing is stored yet.
          */
         ReadingTableOut: {
             asks_decimal: string;
@@ -4213,7 +4213,7 @@ export interface components {
         };
         /**
          * Requirement
-         * @description What a use asks of a measure, or of what was seen.
+         * @description Requirement of a use on a measure or an observation.
          */
         Requirement: {
             at_least?: number | null;
@@ -4289,7 +4289,7 @@ export interface components {
         };
         /**
          * SampleNameOut
-         * @description What a sample is called, and whether it is in use.
+         * @description Label and status of a sample.
          */
         SampleNameOut: {
             id: number;
@@ -4301,7 +4301,7 @@ export interface components {
         };
         /**
          * SampleSummaryOut
-         * @description What is known of a sample in short: its can, its results, what the map of the filter alone still needs, what is copied.
+         * @description Summary of a sample: its can, its results, what the map of the filter alone still needs, what is copied.
          */
         SampleSummaryOut: {
             can_diameter_mm: number | null;
@@ -4329,7 +4329,7 @@ export interface components {
         };
         /**
          * Scenario
-         * @description What if: changes that are only thought of; what is None stays as it is.
+         * @description Scenario: changes tried without touching the study; None leaves a value as it is.
          *
          *     Attributes
          *     ----------
@@ -4381,7 +4381,7 @@ export interface components {
         };
         /**
          * ScenarioValueIn
-         * @description What was typed into a field of a scenario, with the scenario as it is thought of so far.
+         * @description Text of a field of a scenario, with the scenario as it is so far.
          */
         ScenarioValueIn: {
             /**
@@ -4494,7 +4494,7 @@ export interface components {
         };
         /**
          * SheetChangesOut
-         * @description What of a sheet is no longer as the window has it; a member that is not there is unchanged.
+         * @description Difference to the sheet that the window has; an absent member is unchanged.
          */
         SheetChangesOut: {
             analysis?: components["schemas"]["AnalysisOut"] | null;
@@ -4789,7 +4789,7 @@ export interface components {
         };
         /**
          * StatedVerdictOut
-         * @description What the analyst set.
+         * @description Verdict that the analyst stated.
          */
         StatedVerdictOut: {
             reason: string | null;
@@ -4859,9 +4859,9 @@ export interface components {
             circuit_name: string | null;
             id: number;
             name: string;
+            notes: string;
             oil_name: string | null;
             question: string | null;
-            said: string;
             samples: components["schemas"]["SampleTagOut"][];
         };
         /**
@@ -4884,7 +4884,7 @@ export interface components {
         };
         /**
          * SwapOut
-         * @description What would swap two neighbours of the weighted score.
+         * @description The change that would swap two neighbours of the weighted score.
          */
         SwapOut: {
             above: string;
@@ -4927,7 +4927,7 @@ export interface components {
         };
         /**
          * TakenFilterOut
-         * @description What was taken of one filter.
+         * @description Readings taken for one filter.
          */
         TakenFilterOut: {
             is_new: boolean;
@@ -4937,7 +4937,7 @@ export interface components {
         };
         /**
          * TakenTableOut
-         * @description What was taken, filter by filter.
+         * @description Readings taken, filter by filter.
          */
         TakenTableOut: {
             filters: components["schemas"]["TakenFilterOut"][];
@@ -5081,7 +5081,7 @@ export interface components {
         };
         /**
          * UndoneOut
-         * @description What was undone or redone, and where.
+         * @description Answer to undo and redo: the change and its place.
          */
         UndoneOut: {
             /** @description Difference to the sheet the window has; null if the whole sheet comes, or the sample was deleted. */
@@ -5226,7 +5226,7 @@ export interface components {
         };
         /**
          * VerificationIn
-         * @description What is to be looked through: a copy by its name, or the database itself.
+         * @description Request to verify a copy, by its name, or the database itself.
          */
         VerificationIn: {
             /** @description Null for the database itself. */
@@ -5234,7 +5234,7 @@ export interface components {
         };
         /**
          * VerificationOut
-         * @description What was looked through, and its faults, each one sentence.
+         * @description Result of a verification: faults, each one sentence.
          */
         VerificationOut: {
             changes: number;
@@ -5257,7 +5257,7 @@ export interface components {
         };
         /**
          * WarmUpIn
-         * @description What a start is asked with: the study as it is, or what if.
+         * @description Request for a start: the study as it is, or a scenario.
          */
         WarmUpIn: {
             scenario?: components["schemas"]["Scenario"] | null;
@@ -5276,7 +5276,7 @@ export interface components {
         };
         /**
          * WarmUpTotalsOut
-         * @description What a start comes to.
+         * @description Totals of a start.
          */
         WarmUpTotalsOut: {
             bypass_minutes: number;
@@ -6963,46 +6963,6 @@ export interface operations {
             507: components["responses"]["Problem507"];
         };
     };
-    get_among: {
-        parameters: {
-            query?: never;
-            header?: {
-                /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
-                "Tabrel-Window"?: string | null;
-                /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
-                "Tabrel-Database"?: string | null;
-            };
-            path: {
-                /** @description Which sample, as the answers number them. */
-                sample_id: number;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description Successful Response */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["AmongOut"];
-                };
-            };
-            400: components["responses"]["Problem400"];
-            403: components["responses"]["Problem403"];
-            404: components["responses"]["Problem404"];
-            409: components["responses"]["Problem409"];
-            412: components["responses"]["Problem412"];
-            413: components["responses"]["Problem413"];
-            415: components["responses"]["Problem415"];
-            422: components["responses"]["Problem422"];
-            428: components["responses"]["Problem428"];
-            500: components["responses"]["Problem500"];
-            503: components["responses"]["Problem503"];
-            507: components["responses"]["Problem507"];
-        };
-    };
     post_claim: {
         parameters: {
             query?: {
@@ -8363,6 +8323,46 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ChangedOut"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            409: components["responses"]["Problem409"];
+            412: components["responses"]["Problem412"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            422: components["responses"]["Problem422"];
+            428: components["responses"]["Problem428"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
+        };
+    };
+    get_percentiles: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */
+                "Tabrel-Window"?: string | null;
+                /** @description Which database the window has seen, from the header of the same name of an answer: once a copy was put back it is another one, and the request is refused with 412. */
+                "Tabrel-Database"?: string | null;
+            };
+            path: {
+                /** @description Which sample, as the answers number them. */
+                sample_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PercentilesOut"];
                 };
             };
             400: components["responses"]["Problem400"];
@@ -10471,7 +10471,7 @@ export interface operations {
                 compared?: "part_numbers" | "specimens";
                 /** @description Whether the chances are over all weights there can be. */
                 any_weights?: boolean;
-                /** @description Which criterion, from 0, has another weight in thought. */
+                /** @description Which criterion, from 0, has a what-if weight. */
                 trial_criterion?: number | null;
                 /** @description That weight. */
                 trial_weight?: number | null;

@@ -10,7 +10,7 @@ const MOST_UNASKED = 14
 const asked = ref('')
 const at = ref(0)
 const input = useTemplateRef<HTMLInputElement>('input')
-const found = computed(() => (asked.value.trim() ? search(findable.value, asked.value) : findable.value.slice(0, MOST_UNASKED)))
+const matches = computed(() => (asked.value.trim() ? search(findable.value, asked.value) : findable.value.slice(0, MOST_UNASKED)))
 
 watch(asked, () => (at.value = 0))
 watch(open, async (now) => {
@@ -28,10 +28,10 @@ function take(entry: Found | undefined) {
 }
 
 function onKey(event: KeyboardEvent) {
-  const most = found.value.length - 1
+  const most = matches.value.length - 1
   if (event.key === 'ArrowDown') at.value = Math.min(most, at.value + 1)
   else if (event.key === 'ArrowUp') at.value = Math.max(0, at.value - 1)
-  else if (event.key === 'Enter') take(found.value[at.value])
+  else if (event.key === 'Enter') take(matches.value[at.value])
   else return
   event.preventDefault()
 }
@@ -46,17 +46,17 @@ function onKey(event: KeyboardEvent) {
       placeholder="base plate, flapper, undo, sample name …"
       role="combobox"
       aria-expanded="true"
-      aria-controls="found"
-      :aria-activedescendant="found[at] ? `found-${at}` : undefined"
+      aria-controls="matches"
+      :aria-activedescendant="matches[at] ? `found-${at}` : undefined"
       aria-label="What to find or do"
       autocomplete="off"
       spellcheck="false"
       autofocus
       @keydown="onKey"
     />
-    <ul id="found" role="listbox" aria-label="Found">
+    <ul id="matches" role="listbox" aria-label="Found">
       <li
-        v-for="(entry, i) in found"
+        v-for="(entry, i) in matches"
         :id="`found-${i}`"
         :key="i"
         role="option"
@@ -68,7 +68,7 @@ function onKey(event: KeyboardEvent) {
         <span class="soft">{{ entry.kind }}</span>
       </li>
     </ul>
-    <p v-if="!found.length" class="soft">Nothing is known by these words: try another, such as canister, seal or relief valve.</p>
+    <p v-if="!matches.length" class="soft">Nothing is known by these words: try another, such as canister, seal or relief valve.</p>
   </Dialog>
 </template>
 

@@ -70,7 +70,7 @@ const generalWarnings = computed(() => {
 /** The line that adds holes comes after the plate or the centre tube and the groups it has; it is not drawn anew as they come. */
 const items = computed(() => {
   const after = placement.value === 'inlet' ? 'plate' : placement.value === 'centre_tube' ? 'tube' : ''
-  const last = parts.value.reduce((found, part, i) => (part.key === after || part.hole_group !== null ? i : found), -1)
+  const last = parts.value.reduce((lastBefore, part, i) => (part.key === after || part.hole_group !== null ? i : lastBefore), -1)
   return parts.value.flatMap((part, i) => {
     const here: { key: string; part: Schemas['PartOut'] | null }[] = [{ key: part.key, part }]
     return after && i === last ? [...here, { key: 'holes', part: null }] : here
@@ -98,7 +98,7 @@ useKeys([
   listedKey('Alt+P, I, N, S', 'provenance, instrument, note, or why there is no value'),
   listedKey('Backspace', 'in an empty field: go to its readings (← → between them, Esc back)'),
   listedKey('Delete', 'on a reading: set it aside; Enter on one set aside uses it again'),
-  listedKey('1 … 9, ← →', 'on pictured choices: choose; Enter goes on, Delete takes it back, v shows what the schools say'),
+  listedKey('1 … 9, ← →', 'on pictured choices: choose; Enter goes on, Delete takes it back, v shows what practitioners hold'),
   listedKey('Esc', 'empty the field'),
 ])
 

@@ -18,7 +18,7 @@ interface Draft {
 const EMPTY: Draft = { text: '', decimal: null, family: null }
 /** The table outlives a reload of the window. */
 const draft = useSessionStorage<Draft>(`tabrel-readings-${props.studyId}`, { ...EMPTY })
-const found = ref<Schemas['ReadingTableOut'] | null>(null)
+const preview = ref<Schemas['ReadingTableOut'] | null>(null)
 const foundOf = ref('')
 const taken = ref<Schemas['TakenFilterOut'][]>([])
 const sheets = ref<Schemas['SheetTextOut'][]>([])
@@ -42,19 +42,19 @@ const FAMILIES = [
 watchDebounced(
   body,
   async (asked) => {
-    if (!asked.text.trim()) return void (found.value = null)
+    if (!asked.text.trim()) return void (preview.value = null)
     await looking(async () => {
       const answer = await unwrap(client.POST('/api/studies/{study_id}/readings-table/preview', { params: { path: path.value }, body: asked }))
       if (JSON.stringify(asked) !== JSON.stringify(body.value)) return
-      found.value = answer
+      preview.value = answer
       foundOf.value = JSON.stringify(asked)
     })
   },
   { debounce: 200, immediate: true, deep: true },
 )
 /** The notes beside the table belong to this very table. */
-const isLooked = computed(() => found.value !== null && foundOf.value === JSON.stringify(body.value))
-const cells = computed(() => found.value?.readings ?? [])
+const isLooked = computed(() => preview.value !== null && foundOf.value === JSON.stringify(body.value))
+const cells = computed(() => preview.value?.readings ?? [])
 const of = (state: Cell['state']) => cells.value.filter((cell) => cell.state === state)
 const count = computed(() => cells.value.filter((cell) => cell.state === 'understood' || cell.state === 'questioned').reduce((sum, one) => sum + one.readings.length, 0))
 
@@ -75,12 +75,12 @@ async function onFile() {
   if (picker.value) picker.value.value = ''
 }
 async function take() {
-  if (!isLooked.value || !found.value?.is_complete) return
+  if (!isLooked.value || !preview.value?.is_complete) return
   await guarded(async () => {
     const answer = await unwrap(client.POST('/api/studies/{study_id}/readings-table', { params: { path: path.value }, body: body.value }))
     begin('')
     sheets.value = []
-    found.value = null
+    preview.value = null
     taken.value = answer.filters
   })
 }
@@ -95,13 +95,13 @@ async function take() {
       <p class="acts">
         <label class="tool file">choose a file<input ref="picker" type="file" accept=".csv,.tsv,.txt,.xlsx" class="unseen" @change="onFile" /></label>
         <label v-if="sheets.length > 1">sheet <select aria-label="Sheet of the workbook" @change="begin(sheets[($event.target as HTMLSelectElement).selectedIndex]!.text)"><option v-for="sheet in sheets" :key="sheet.name">{{ sheet.name }}</option></select></label>
-        <button type="button" class="tool" :disabled="!isLooked || !found?.is_complete" data-take @click="take">{{ found?.is_complete ? `take ${count} reading${count === 1 ? '' : 's'}` : 'take it' }}</button>
+        <button type="button" class="tool" :disabled="!isLooked || !preview?.is_complete" data-take @click="take">{{ preview?.is_complete ? `take ${count} reading${count === 1 ? '' : 's'}` : 'take it' }}</button>
       </p>
-      <p v-if="found?.asks_decimal || draft.decimal" class="ask" data-ask="decimal">
-        <span>{{ found?.asks_decimal ? `“${found.asks_decimal}” can be read either way: which is one and a half here?` : 'One and a half is written' }}</span>
+      <p v-if="preview?.asks_decimal || draft.decimal" class="ask" data-ask="decimal">
+        <span>{{ preview?.asks_decimal ? `“${preview.asks_decimal}” can be read either way: which is one and a half here?` : 'One and a half is written' }}</span>
         <SwitchButtons :model-value="draft.decimal!" :options="DECIMALS" label="Decimal mark" small @update:model-value="draft.decimal = $event" />
       </p>
-      <p v-if="found?.asks_units || draft.family" class="ask" data-ask="units">
+      <p v-if="preview?.asks_units || draft.family" class="ask" data-ask="units">
         <span>{{ draft.family ? 'Numbers without a unit are in' : 'Some numbers have no unit: whose are they in?' }}</span>
         <SwitchButtons :model-value="draft.family!" :options="FAMILIES" label="Units of bare numbers" small @update:model-value="draft.family = $event" />
       </p>
@@ -112,12 +112,12 @@ async function take() {
       <p v-for="item in taken" :key="item.sample_id" data-taken>
         <router-link :to="{ name: 'outside', params: { studyId, sampleId: item.sample_id } }">{{ item.label }}</router-link>{{ item.is_new ? ', begun' : '' }}: {{ item.reading_count }} reading{{ item.reading_count === 1 ? '' : 's' }} taken.
       </p>
-      <p v-if="found?.problem" class="said-wrong">{{ found.problem }}</p>
-      <template v-else-if="found && cells.length">
+      <p v-if="preview?.problem" class="said-wrong">{{ preview.problem }}</p>
+      <template v-else-if="preview && cells.length">
         <h2 class="small" data-part="summary">
-          {{ LAYOUTS[found.layout!] }}: {{ of('understood').length }} understood, {{ of('questioned').length }} questioned, {{ of('refused').length }} refused, {{ of('left_out').length }} left out
+          {{ LAYOUTS[preview.layout!] }}: {{ of('understood').length }} understood, {{ of('questioned').length }} questioned, {{ of('refused').length }} refused, {{ of('left_out').length }} left out
         </h2>
-        <p v-if="found.new_labels.length" class="soft">Not in this study yet, and begun when it is taken: {{ found.new_labels.join(', ') }}.</p>
+        <p v-if="preview.new_labels.length" class="soft">Not in this study yet, and begun when it is taken: {{ preview.new_labels.join(', ') }}.</p>
         <table>
           <thead>
             <tr><th scope="col">line</th><th scope="col">filter</th><th scope="col">heading</th><th scope="col">taken for</th><th scope="col">readings</th><th scope="col">what is said</th></tr>

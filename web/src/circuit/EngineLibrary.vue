@@ -13,7 +13,7 @@ const props = defineProps<{
   save: () => Promise<unknown>
   remove: (id: number) => Promise<unknown>
 }>()
-const { refused: said, guarded: run } = useRefusal()
+const { refused: refusalText, guarded: run } = useRefusal()
 
 const asked = ref<Schemas['EngineLinesOut'] | null>(null)
 /** Lines that stay as they are: what was stated for this study stays, unless it is chosen otherwise. */
@@ -42,7 +42,7 @@ async function lookAgain(name: string) {
     asked.value = await props.preview(name)
   } catch (error) {
     if (!(error instanceof ProblemError)) throw error
-    return // why it was refused is said already
+    return // its reason is shown already
   }
   const own = asked.value.lines.filter((line) => line.is_own).map((line) => line.key)
   keep.value = [...new Set([...keep.value, ...own])]
@@ -64,7 +64,7 @@ const then = (line: Schemas['EngineLineOut']) => (props.family === 'metric' ? li
       <h2>Engine library</h2>
       <button type="button" class="tool" @click="run(() => props.save())">Save this engine</button>
     </div>
-    <p v-if="said" class="said-wrong" role="alert">{{ said }}</p>
+    <p v-if="refusalText" class="said-wrong" role="alert">{{ refusalText }}</p>
     <form v-if="asked" ref="table" class="lines" data-library="lines" @submit.prevent="takeIt" @keydown.escape="asked = null">
       <p v-if="!asked.lines.length" class="fine">“{{ asked.name }}” would change nothing: every line is the same already.</p>
       <template v-else>

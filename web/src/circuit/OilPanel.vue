@@ -25,7 +25,7 @@ const gradeOptions = computed(() => [
   { value: '', label: 'begin with a typical grade …' },
   ...props.grades.map((grade) => ({ value: grade, label: `${grade}, typical` })),
 ])
-const { refused: said, guarded } = useRefusal()
+const { refused: refusal, guarded } = useRefusal()
 const reading = ref(-25)
 const typedReading = ref('-25')
 const dragged = ref<Point[] | null>(null)
@@ -65,8 +65,8 @@ function toShort(value: number): string {
 const at = computed(() => {
   const line = shown.value
   if (!line) return null
-  const found = line.temperature_c.findIndex((celsius) => celsius >= reading.value)
-  const i = found < 0 ? line.temperature_c.length - 1 : found
+  const above = line.temperature_c.findIndex((celsius) => celsius >= reading.value)
+  const i = above < 0 ? line.temperature_c.length - 1 : above
   return {
     celsius: line.temperature_c[i]!,
     kinematic: line.kinematic_mm2_s[i]!,
@@ -122,10 +122,10 @@ async function onDrag(index: number, celsius: number, kinematic: number) {
     try {
       preview.value = await previewLine({ density_15c_kg_m3: density, viscosity: stored.value, pumping_limit_c: null, moved })
       dragged.value = preview.value.viscosity
-      said.value = ''
+      refusal.value = ''
     } catch (error) {
       if (!(error instanceof ProblemError)) throw error
-      said.value = error.message
+      refusal.value = error.message
     }
   }
   asking = false
@@ -149,7 +149,7 @@ async function onDrop() {
         <label>at <input v-model="typedReading" aria-label="Temperature to read the line at, in °C" inputmode="decimal" @change="onReading" /> °C</label>
       </form>
     </div>
-    <p v-if="said" class="said-wrong" role="alert">{{ said }}</p>
+    <p v-if="refusal" class="said-wrong" role="alert">{{ refusal }}</p>
     <p v-if="!shown" class="soft">No oil yet. Choose a typical grade to begin with, then type the points of the data sheet.</p>
     <template v-else>
       <p v-if="at" class="fine at" data-oil="reading">

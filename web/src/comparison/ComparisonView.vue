@@ -111,12 +111,12 @@ const acrossTitle = computed(() =>
 const share = computed(() => Math.round((100 * state.done) / Math.max(1, state.total)))
 
 const typed = ref({ temperature: String(place.temperature), speed: String(place.speed) })
-const said = ref('')
+const refusal = ref('')
 function go() {
-  said.value = ''
+  refusal.value = ''
   const [temperature, speed] = [typed.value.temperature, typed.value.speed].map((text) => (text.trim() ? Number(text.replace('−', '-').replace(',', '.')) : NaN))
-  if (!(temperature! >= -60 && temperature! <= 200)) return void (said.value = 'Type an oil temperature between −60 and 200 °C.')
-  if (!(speed! >= 100 && speed! <= 20000)) return void (said.value = 'Type an engine speed between 100 and 20000 rpm.')
+  if (!(temperature! >= -60 && temperature! <= 200)) return void (refusal.value = 'Type an oil temperature between −60 and 200 °C.')
+  if (!(speed! >= 100 && speed! <= 20000)) return void (refusal.value = 'Type an engine speed between 100 and 20000 rpm.')
   place.temperature = temperature!
   place.speed = speed!
 }
@@ -154,7 +154,7 @@ useKeys([
       </form>
       <SwitchButtons v-model="what" :options="WHATS" label="What is compared" small />
       <SwitchButtons v-model="place.condition" :options="CONDITIONS" label="Condition" small />
-      <p v-if="said" class="said-wrong" role="alert">{{ said }}</p>
+      <p v-if="refusal" class="said-wrong" role="alert">{{ refusal }}</p>
       <p v-else-if="what === 'scenarios' && comparison.data.value?.filters.length === 1" class="soft">No scenario is saved yet: try one beside the map, name it, save it.</p>
       <p v-else-if="what === 'filters' && place.scenario" class="thought">What if: {{ place.scenario.name }} <button type="button" class="tool" @click="place.draft = { name: 'what if' }">as it is</button></p>
       <p v-else class="soft">An open bypass is an emergency path. A model, not a test.</p>

@@ -53,25 +53,25 @@ const pair = computed(
     pairs.value[0],
 )
 
-function found(one: Pair, state: Finding['finding']): Finding[] {
+function shownPairs(one: Pair, state: Finding['finding']): Finding[] {
   return one.findings.filter((finding) => finding.finding === state)
 }
 
 /** A cell of the grid in words. */
 function cell(one: Pair): string {
-  if (one.part_verdict === 'different') return `${found(one, 'different').length} differ`
+  if (one.part_verdict === 'different') return `${shownPairs(one, 'different').length} differ`
   return one.part_verdict === 'nothing_tells_them_apart' ? 'nothing differs' : 'cannot tell'
 }
 
 const sentence = computed(() => {
   const one = pair.value
   if (!one) return ''
-  const same = found(one, 'same').length
+  const same = shownPairs(one, 'same').length
   const lacking = one.not_looked_at.length ? ` Of ${one.not_looked_at.join(', ')} nothing was found the same.` : ''
   if (one.part_verdict === 'nothing_tells_them_apart') return `${same} findings are the same and none is different, media, pleats, tube and valve among them.`
   if (one.part_verdict === 'different') {
     const lots = one.is_one_part_number ? ' Both carry one part number: the lots differ.' : ''
-    return `${found(one, 'different').length} findings tell them apart, ${same} are the same.${lots}`
+    return `${shownPairs(one, 'different').length} findings tell them apart, ${same} are the same.${lots}`
   }
   const few = same < (parts.data.value?.enough_same ?? 0) ? ` Only ${same} findings are the same: at least ${parts.data.value?.enough_same} must be.` : ''
   return `Nothing differs, and too little was looked at to say more.${few}${lacking}`
@@ -150,10 +150,10 @@ function difference(finding: Finding): string {
               </tr>
             </thead>
             <tbody v-for="group in GROUPS" :key="group.state">
-              <tr v-if="found(pair, group.state).length" class="group">
-                <th colspan="5" scope="rowgroup">{{ group.title }} ({{ found(pair, group.state).length }})</th>
+              <tr v-if="shownPairs(pair, group.state).length" class="group">
+                <th colspan="5" scope="rowgroup">{{ group.title }} ({{ shownPairs(pair, group.state).length }})</th>
               </tr>
-              <tr v-for="finding in found(pair, group.state)" :key="finding.key" :data-finding="finding.key">
+              <tr v-for="finding in shownPairs(pair, group.state)" :key="finding.key" :data-finding="finding.key">
                 <th scope="row"><span class="soft">{{ finding.part }}</span> {{ finding.title }}</th>
                 <td :class="{ soft: finding.of_first === null }">{{ shown(finding.of_first) }}</td>
                 <td :class="{ soft: finding.of_second === null }">{{ shown(finding.of_second) }}</td>

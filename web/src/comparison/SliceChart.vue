@@ -48,13 +48,13 @@ const y = computed(() => upScale(shown.value, props.isLog, bottom.value, MARGIN.
 const ticksAcross = computed(() => {
   const [low, high] = span.value
   const step = high - low > 1000 ? 1000 : 20
-  const found: number[] = []
-  for (let at = Math.ceil(low / step) * step; at <= high; at += step) found.push(at)
-  return found
+  const ticks: number[] = []
+  for (let at = Math.ceil(low / step) * step; at <= high; at += step) ticks.push(at)
+  return ticks
 })
 const drawn = computed(() =>
   shown.value.map((band, i) => {
-    const last = band.value.reduce<number>((found, value, k) => (value !== null ? k : found), -1)
+    const last = band.value.reduce<number>((ticks, value, k) => (value !== null ? k : ticks), -1)
     return {
       ...band,
       area: bandPath(band, x.value, y.value),

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** Somebody's arithmetic: lines typed or pasted, each recomputed with the range its rounded inputs allow. */
+/** Audit of printed sums: lines typed or pasted, each recomputed with the range its rounded inputs allow. */
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { refDebounced } from '@vueuse/core'
 import { computed, ref, toRef, watch } from 'vue'
@@ -71,7 +71,7 @@ const slips = computed(() => lines.value.filter((line) => line.follows === 'does
   <div class="comparison-page view plain">
     <header class="head">
       <ComparisonPages />
-      <p class="soft">Somebody's arithmetic: what is printed, recomputed with the range that its rounded figures allow. It says what would explain a slip, never who made one.</p>
+      <p class="soft">Audit of printed sums: each is recomputed with the range that its rounded figures allow. It says what would explain a slip, never who made one.</p>
     </header>
     <p v-if="sums.error.value" class="said-wrong">{{ sums.error.value.message }}</p>
     <div v-else class="both">

@@ -11,9 +11,9 @@ describe('slices', () => {
         controller.close()
       },
     })
-    const found = []
-    for await (const { line } of jsonLines(body)) found.push(line.kind)
-    expect(found).toEqual(['progress', 'problem'])
+    const kinds = []
+    for await (const { line } of jsonLines(body)) kinds.push(line.kind)
+    expect(kinds).toEqual(['progress', 'problem'])
   })
   it('draw a band only where there is one, on a scale that holds all of it', () => {
     const band = { along: [0, 1, 2], value: [1, 10, null], low: [0.5, 5, null], high: [2, 20, null] }

@@ -52,8 +52,8 @@ export function useSlices() {
         signal: mine.signal,
       })
       if (!answer.ok || !answer.body) {
-        const said = (await answer.json().catch(() => ({}))) as { detail?: string }
-        throw new Error(said.detail ?? `The server answered ${answer.status} without a reason: try again.`)
+        const problem = (await answer.json().catch(() => ({}))) as { detail?: string }
+        throw new Error(problem.detail ?? `The server answered ${answer.status} without a reason: try again.`)
       }
       for await (const { line } of jsonLines(answer.body)) {
         if (mine !== control) return

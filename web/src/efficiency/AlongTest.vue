@@ -11,7 +11,7 @@ const BOX = { left: 40, right: 512, top: 8, bottom: 122 }
 
 const chosen = ref(0)
 watchEffect(() => {
-  const near20 = props.test.points.reduce((found, point, i) => (Math.abs(point.size_um - 20) < Math.abs(props.test.points[found]!.size_um - 20) ? i : found), 0)
+  const near20 = props.test.points.reduce((nearest, point, i) => (Math.abs(point.size_um - 20) < Math.abs(props.test.points[nearest]!.size_um - 20) ? i : nearest), 0)
   chosen.value = near20
 })
 const along = computed(() => props.test.along)
@@ -45,9 +45,9 @@ const loading = computed(() =>
 )
 const shown = (value: number | null) => (value === null ? 'none' : `${significant(value, 3)} %`)
 const capacity = computed(() => {
-  const found = props.test.capacity_g
-  if (found.value !== null) return `${significant(found.value, 3)} g of test dust at ${significant(props.test.terminal_ratio, 2)} times the clean differential pressure`
-  if (found.low !== null) return `at least ${significant(found.low, 3)} g: the test ended before ${significant(props.test.terminal_ratio, 2)} times the clean differential pressure`
+  const nearest = props.test.capacity_g
+  if (nearest.value !== null) return `${significant(nearest.value, 3)} g of test dust at ${significant(props.test.terminal_ratio, 2)} times the clean differential pressure`
+  if (nearest.low !== null) return `at least ${significant(nearest.low, 3)} g: the test ended before ${significant(props.test.terminal_ratio, 2)} times the clean differential pressure`
   return ''
 })
 </script>

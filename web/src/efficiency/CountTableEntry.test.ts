@@ -6,7 +6,7 @@ import CountTableEntry from './CountTableEntry.vue'
 it('moves the focus on to taking a table though a later request overtook the slow answer to its paste', async () => {
   vi.useFakeTimers()
   const answers: (() => void)[] = []
-  const table: Partial<Schemas['CountTableOut']> = { faults: [], headings: [], questions: [], said: [], settings: [], rows: [], row_count: 0, sizes_um: [4, 6], intervals: 2, is_complete: true }
+  const table: Partial<Schemas['CountTableOut']> = { faults: [], headings: [], questions: [], notes: [], settings: [], rows: [], row_count: 0, sizes_um: [4, 6], intervals: 2, is_complete: true }
   vi.spyOn(client, 'POST').mockImplementation(
     (() => new Promise((resolve) => answers.push(() => resolve({ data: table, response: new Response() })))) as never,
   )

@@ -26,25 +26,25 @@ interface Draft {
 const EMPTY: Draft = { text: '', cells: [], decimal: null, scale: null }
 /** The entry outlives a reload of the window. */
 const draft = useSessionStorage<Draft>(`tabrel-counts-${props.sampleId}`, { ...EMPTY })
-const found = ref<Schemas['CountTableOut'] | null>(null)
+const preview = ref<Schemas['CountTableOut'] | null>(null)
 const { refused, guarded } = useRefusal()
 const root = useTemplateRef<HTMLElement>('root')
 const isGrid = computed(() => draft.value.cells.length > 0)
 const text = computed(() => (isGrid.value ? textOf(draft.value.cells) : draft.value.text))
 const body = computed(() => ({ text: text.value, decimal: draft.value.decimal, scale: draft.value.scale ?? null }))
-const faults = computed(() => (found.value?.faults ?? []).map((fault, i) => ({ ...fault, id: `count-fault-${i}` })))
+const faults = computed(() => (preview.value?.faults ?? []).map((fault, i) => ({ ...fault, id: `count-fault-${i}` })))
 const general = computed(() => faults.value.filter((fault) => fault.line === null))
 const faultsOfLine = (line: number) => faults.value.filter((fault) => fault.line === line)
 const faultAt = (line: number, column: number) => faults.value.find((fault) => fault.line === line && fault.column === column)
-const meaning = computed(() => new Map((found.value?.headings ?? []).map((heading) => [heading.column, heading])))
+const meaning = computed(() => new Map((preview.value?.headings ?? []).map((heading) => [heading.column, heading])))
 const width = computed(() => widthOf(draft.value.cells))
-const heading = computed(() => found.value?.heading_line ?? 0)
+const heading = computed(() => preview.value?.heading_line ?? 0)
 /** The lines before the headings are told in words, and shown only where asked for or where one of them is at fault. */
 const opensConditions = ref(false)
 const conditionAtFault = computed(() => faults.value.some((fault) => fault.line !== null && fault.line < heading.value))
 const showsConditions = computed(() => opensConditions.value || conditionAtFault.value)
 const count = computed(() => {
-  const table = found.value
+  const table = preview.value
   if (!table?.is_complete) return 'Take it'
   return `Take ${table.sizes_um.length} sizes, ${table.intervals} interval${table.intervals === 1 ? '' : 's'}`
 })
@@ -54,11 +54,11 @@ let asked = 0
 let movesOn = false
 async function look() {
   const mine = ++asked
-  if (!text.value.trim()) return void (found.value = null)
+  if (!text.value.trim()) return void (preview.value = null)
   try {
     const answer = await unwrap(client.POST('/api/samples/{sample_id}/counts/preview', { params: { path: { sample_id: props.sampleId } }, body: body.value }))
     if (mine !== asked) return
-    found.value = answer
+    preview.value = answer
     // a table short enough is shown cell by cell, and from then on is its cells
     if (!isGrid.value && answer.row_count && answer.row_count <= MOST_ROWS) draft.value = { ...draft.value, cells: answer.rows.map((row) => [...row.cells]), text: '' }
     if (!movesOn) return
@@ -103,7 +103,7 @@ async function edit() {
 }
 function throwAway() {
   draft.value = { ...EMPTY }
-  found.value = null
+  preview.value = null
   emit('close')
 }
 /** Go to what is to be answered or corrected first, else to taking it. */
@@ -162,14 +162,14 @@ async function onTake() {
         <button v-if="hasCounts" type="button" class="tool" @click="throwAway">close</button>
       </div>
     </div>
-    <ul v-if="found && (found.said.length || found.settings.length)" class="said soft">
-      <li v-for="sentence in found.said" :key="sentence">{{ sentence }}</li>
-      <li v-if="found.settings.length">
-        Conditions: {{ found.settings.map((setting) => `${setting.title} ${setting.text}`).join('; ') }}.
+    <ul v-if="preview && (preview.notes.length || preview.settings.length)" class="said soft">
+      <li v-for="sentence in preview.notes" :key="sentence">{{ sentence }}</li>
+      <li v-if="preview.settings.length">
+        Conditions: {{ preview.settings.map((setting) => `${setting.title} ${setting.text}`).join('; ') }}.
         <button v-if="isGrid && !conditionAtFault" type="button" class="tool" :aria-pressed="opensConditions" @click="opensConditions = !opensConditions">{{ opensConditions ? 'hide their lines' : 'show their lines' }}</button>
       </li>
     </ul>
-    <fieldset v-for="question in found?.questions ?? []" :key="question.key" class="question" :data-question="question.key">
+    <fieldset v-for="question in preview?.questions ?? []" :key="question.key" class="question" :data-question="question.key">
       <legend>{{ question.words }}</legend>
       <button v-for="[value, words] in question.answers" :key="value" type="button" class="tool" @click="answer(question.key, value!)">{{ words }}</button>
     </fieldset>
@@ -207,19 +207,19 @@ async function onTake() {
         </tbody>
       </table>
     </div>
-    <template v-else-if="found && found.row_count > MOST_ROWS">
-      <p class="soft">{{ found.row_count.toLocaleString('en') }} lines.</p>
+    <template v-else-if="preview && preview.row_count > MOST_ROWS">
+      <p class="soft">{{ preview.row_count.toLocaleString('en') }} lines.</p>
       <p v-for="fault in faults.filter((fault) => fault.line !== null)" :key="fault.id" class="said-wrong" role="alert">Line {{ fault.line }}: {{ fault.words }}</p>
     </template>
-    <div v-if="isGrid || found" class="tools">
-      <button type="button" class="tool take" data-take :disabled="!found?.is_complete" @click="onTake">{{ count }}</button>
+    <div v-if="isGrid || preview" class="tools">
+      <button type="button" class="tool take" data-take :disabled="!preview?.is_complete" @click="onTake">{{ count }}</button>
       <template v-if="isGrid">
         <button type="button" class="tool" data-add="row" @click="addRow">add a line</button>
         <button type="button" class="tool" data-add="column" @click="draft.cells = withColumn(draft.cells)">add a column</button>
       </template>
       <button type="button" class="tool" data-throw-away @click="throwAway">throw it away</button>
       <span v-if="refused" class="said-wrong" role="alert">{{ refused }}</span>
-      <span v-else-if="found && !found.is_complete && !found.questions.length && faults.length" class="soft">{{ faults.length }} to correct; nothing is taken before.</span>
+      <span v-else-if="preview && !preview.is_complete && !preview.questions.length && faults.length" class="soft">{{ faults.length }} to correct; nothing is taken before.</span>
     </div>
   </section>
 </template>

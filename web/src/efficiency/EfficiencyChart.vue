@@ -78,7 +78,7 @@ const picture = useTemplateRef<SVGSVGElement>('picture')
 const size = ref(20)
 const read = computed(() => readAt(props.station, size.value))
 const read20 = computed(() => (read.value ? `${read.value.size.toPrecision(3)} µm(c)` : ''))
-const told = computed(() => {
+const description = computed(() => {
   const one = read.value
   if (!one) return ''
   const interval = one.low !== null && one.high !== null ? ` (${significant(one.low, 3)} to ${significant(one.high, 3)})` : ''
@@ -106,7 +106,7 @@ const words = computed(() => {
 <template>
   <figure class="efficiency">
     <!-- eslint-disable-next-line vuejs-accessibility/no-static-element-interactions -->
-    <div class="stage" tabindex="0" role="slider" aria-label="Particle size of the crosshair" aria-valuemin="1" aria-valuemax="100" :aria-valuenow="Math.round(size)" :aria-valuetext="`${read20} ${told}`" data-stop data-key="efficiency.crosshair" @pointermove="onMove" @keydown="onKey">
+    <div class="stage" tabindex="0" role="slider" aria-label="Particle size of the crosshair" aria-valuemin="1" aria-valuemax="100" :aria-valuenow="Math.round(size)" :aria-valuetext="`${read20} ${description}`" data-stop data-key="efficiency.crosshair" @pointermove="onMove" @keydown="onKey">
       <svg ref="picture" class="chart" viewBox="0 0 660 326" role="img" :aria-label="words" data-figure="efficiency">
         <path v-if="estimate" class="estimate-band" :d="estimate.band" />
         <ChartFrame v-bind="BOX" :across="places.across" :up="places.up" />
@@ -135,7 +135,7 @@ const words = computed(() => {
     </div>
     <figcaption>
       <template v-if="read">
-        <b>{{ read20 }}</b> {{ told }}
+        <b>{{ read20 }}</b> {{ description }}
         <span class="soft of">{{ read.of }}{{ read.extrapolated ? '; an extrapolation here' : '' }}</span>
       </template>
       <span v-else class="soft">No curve to read: {{ station.test?.why_no_curve || 'there is nothing yet' }}.</span>

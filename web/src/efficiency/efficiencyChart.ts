@@ -77,7 +77,7 @@ export interface Read {
 /** Return what the best curve there is says nearest to a size; nothing where there is none. */
 export function readAt(station: Station, size: number): Read | null {
   const nearest = (sizes: readonly number[]) =>
-    sizes.reduce((found, one, i) => (Math.abs(Math.log(one / size)) < Math.abs(Math.log(sizes[found]! / size)) ? i : found), 0)
+    sizes.reduce((closest, one, i) => (Math.abs(Math.log(one / size)) < Math.abs(Math.log(sizes[closest]! / size)) ? i : closest), 0)
   const curve = station.test?.curves[0]
   if (station.test && station.test.curves.length === 1 && curve) {
     const i = nearest(curve.sizes_um_c)

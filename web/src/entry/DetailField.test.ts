@@ -12,7 +12,7 @@ afterEach(() => {
 
 describe('a detail field', () => {
   const detail: Schemas['DetailOut'] = {
-    key: 'sample.price', title: 'price', kind: 'price', help: '', choices: [], whole_only: false, stage: 'intake', synonyms: [], schools: [], usual_inch: '', usual: '',
+    key: 'sample.price', title: 'price', kind: 'price', help: '', choices: [], whole_only: false, stage: 'intake', synonyms: [], views: [], usual_inch: '', usual: '',
   }
   function mountDetail(set: (key: string, detail: Schemas['DetailIn'], revision: number) => Promise<unknown>) {
     return mount(DetailField, { props: { detail, value: '9.50 EUR', revision: 4, family: 'metric', set } })

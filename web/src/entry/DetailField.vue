@@ -2,7 +2,7 @@
 /** A detail: one value at a time, saved on Enter, Tab or leaving; what it was before can be brought back by undo.
  *  One of several is a plain select: Enter saves it and goes on, as in every other field. */
 import CopiedMark from './CopiedMark.vue'
-import SchoolViews from './SchoolViews.vue'
+import PractitionerViews from './PractitionerViews.vue'
 import { useCopied } from '@/sample/copies'
 import { computed, nextTick, ref, useTemplateRef, watch } from 'vue'
 import { ProblemError, type Schemas } from '@/api/client'
@@ -172,7 +172,7 @@ function onKey(event: KeyboardEvent) {
     <p v-if="marks.length && !refused" class="marks soft">{{ marks.join(' · ') }}</p>
     <p v-if="copied.length" class="marks"><CopiedMark :things="things" named /></p>
     <p v-if="!refused && detail.help" class="help soft">{{ detail.help }}</p>
-    <SchoolViews v-if="detail.schools.length" class="help" :schools="detail.schools" />
+    <PractitionerViews v-if="detail.views.length" class="help" :views="detail.views" />
   </div>
 </template>
 

@@ -14,9 +14,9 @@ describe('pictured choices', () => {
   const observation: Schemas['ObservationOut'] = {
     key: 'gasket.section', title: 'section', part: 'Gasket', stage: 'outside', whole_only: false, closed: false, several: false, synonyms: [],
     choices: [{ value: 'square', meaning: 'a' }, { value: 'captured lip', meaning: 'b' }],
-    schools: ['Captured: it stays.', 'Square: it turns.'],
+    views: ['Captured: it stays.', 'Square: it turns.'],
   }
-  it('are chosen by number, removed by Delete, and show the default school first', async () => {
+  it('are chosen by number, removed by Delete, and show the default view first', async () => {
     const set = vi.fn().mockResolvedValue({})
     const wrapper = mount(ObservationField, { props: { observation, value: null, set } })
     const group = wrapper.get('[role="radiogroup"]')

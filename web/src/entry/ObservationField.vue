@@ -1,8 +1,8 @@
 <script setup lang="ts">
-/** Something seen: pictured choices, own words, and the schools' views one key away. */
+/** Something seen: pictured choices, own words, and the views of practitioners one key away. */
 import { computed, nextTick, ref, watch } from 'vue'
 import CopiedMark from './CopiedMark.vue'
-import SchoolViews from './SchoolViews.vue'
+import PractitionerViews from './PractitionerViews.vue'
 import { useCopied } from '@/sample/copies'
 import type { Schemas } from '@/api/client'
 import { DEVICE_GAP_MS } from '@/shared/useKeys'
@@ -153,7 +153,7 @@ function onWordsKey(event: KeyboardEvent) {
         @keydown="onWordsKey"
       />
       <button
-        v-if="observation.schools.length"
+        v-if="observation.views.length"
         type="button"
         class="views"
         tabindex="-1"
@@ -164,7 +164,7 @@ function onWordsKey(event: KeyboardEvent) {
       </button>
       <CopiedMark :things="things" named />
     </div>
-    <SchoolViews v-if="viewsOpen" :schools="observation.schools" />
+    <PractitionerViews v-if="viewsOpen" :views="observation.views" />
     <p v-if="refused" class="said-wrong">{{ refused }}</p>
   </div>
 </template>
@@ -252,7 +252,7 @@ svg .d {
 svg .l {
   stroke-width: 1.5;
 }
-.schools,
+.views,
 .observation .said-wrong {
   grid-column: 2;
   font-size: 0.84rem;

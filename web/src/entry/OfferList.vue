@@ -14,9 +14,9 @@ const first = useTemplateRef<HTMLInputElement>('first')
 const unsaved = computed(() => Object.values(typed.value).some((text) => text.trim()))
 /** The cheapest of each currency: what is asked in another one is not compared. */
 const cheapest = computed(() => {
-  const found = new Map<string, Schemas['OfferOut']>()
-  for (const offer of props.offers) if (offer.each_amount < (found.get(offer.currency)?.each_amount ?? Infinity)) found.set(offer.currency, offer)
-  return new Set([...found.values()].map((item) => item.id))
+  const best = new Map<string, Schemas['OfferOut']>()
+  for (const offer of props.offers) if (offer.each_amount < (best.get(offer.currency)?.each_amount ?? Infinity)) best.set(offer.currency, offer)
+  return new Set([...best.values()].map((item) => item.id))
 })
 
 async function add() {

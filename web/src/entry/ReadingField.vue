@@ -12,7 +12,7 @@ import type { UnitFamily } from '@/catalogue/units'
 import ReadingBeside, { type ChosenInstrument, type ChosenProvenance } from './ReadingBeside.vue'
 import CopiedMark from './CopiedMark.vue'
 import ReadingChip from './ReadingChip.vue'
-import SchoolViews from './SchoolViews.vue'
+import PractitionerViews from './PractitionerViews.vue'
 import ReadingMean from './ReadingMean.vue'
 
 const props = defineProps<{
@@ -67,7 +67,7 @@ const preview = computed(() => (text.value.trim() ? (echo.value?.estimate ?? nul
 const problem = computed(() => refused.value || (text.value.trim() ? (echo.value?.problem ?? '') : ''))
 const correctable = computed(() => props.field.warnings.find((warning) => warning.correction && warning.reading_id))
 const questioned = computed(() => props.field.warnings.find((warning) => warning.reading_id && !warning.confirmed))
-const schools = computed(() => quantities().get(props.field.key)?.schools ?? [])
+const views = computed(() => quantities().get(props.field.key)?.views ?? [])
 const viewsOpen = ref(false)
 const plain = computed(() => provenance.value === 'measured' && !instrument.value && !note.value)
 
@@ -136,7 +136,7 @@ const KEYS: Record<string, (event: KeyboardEvent) => void> = {
 function onKey(event: KeyboardEvent) {
   if (event.isComposing) return
   const beside = event.altKey ? { p: 'provenance', i: 'instrument', n: 'note', s: 'state' }[event.key] : undefined
-  if (event.altKey && event.key === 'v' && schools.value.length) {
+  if (event.altKey && event.key === 'v' && views.value.length) {
     event.preventDefault()
     viewsOpen.value = !viewsOpen.value
   } else if (beside) {
@@ -274,11 +274,11 @@ defineExpose({ focus })
         @state="setState"
         @back="focus"
       >
-        <button v-if="schools.length" type="button" class="key-button" tabindex="-1" :aria-expanded="viewsOpen" @click="viewsOpen = !viewsOpen">
+        <button v-if="views.length" type="button" class="key-button" tabindex="-1" :aria-expanded="viewsOpen" @click="viewsOpen = !viewsOpen">
           <kbd>Alt+V</kbd> views
         </button>
       </ReadingBeside>
-      <SchoolViews v-if="viewsOpen" :schools="schools" />
+      <PractitionerViews v-if="viewsOpen" :views="views" />
     </div>
   </div>
 </template>

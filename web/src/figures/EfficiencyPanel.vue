@@ -57,7 +57,7 @@ const permeability = computed(() => {
   const basis = e.permeability_basis === 'family' ? `typical of the family, ×/÷ ${e.permeability_factor}` : 'from air permeability'
   return `Permeability ${significant(e.permeability_um2, 3)} µm², ${basis}.`
 })
-const told = computed(
+const description = computed(
   () =>
     `Efficiency over particle size from 4 to 60 µm(c). ${props.efficiency.claims.length} claims. ${at20.value ? `Screening estimate at 20 µm(c): ${at20.value}.` : ''}`,
 )
@@ -66,7 +66,7 @@ const told = computed(
 <template>
   <section class="panel" aria-label="Micron efficiency">
     <h3>Micron efficiency</h3>
-    <svg class="chart" viewBox="0 0 350 150" role="img" :aria-label="told">
+    <svg class="chart" viewBox="0 0 350 150" role="img" :aria-label="description">
       <path v-if="band" class="band" :d="band" />
       <ChartFrame :left="LEFT" :right="RIGHT" :top="TOP" :bottom="BOTTOM" :across="ACROSS" :up="UP" />
       <path class="mark" :d="`M${x(20)} ${TOP}V${BOTTOM}`" />

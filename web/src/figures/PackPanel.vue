@@ -22,7 +22,7 @@ const known = computed(() => new Set(props.pack.measured))
 const allKnown = computed(() => props.pack.measured.length === 4)
 const length = computed(() => shownUnit('mm', props.family))
 const area = computed(() => shownUnit('mm2', props.family))
-const told = computed(
+const description = computed(
   () =>
     `Pleat pack end-on: ${props.pack.count} pleats between ${significant(props.pack.inside_mm * length.value.factor, 3)} and ${significant(props.pack.outside_mm * length.value.factor, 3)} ${length.value.symbol}. ${crowdingWords(props.pack)}`,
 )
@@ -63,11 +63,11 @@ const chart = computed(() => {
 <template>
   <section class="panel" aria-label="Pleat pack">
     <h3>Pleat pack, end-on</h3>
-    <svg class="pack" :viewBox="`${-half} ${-half} ${2 * half} ${2 * half}`" role="img" :aria-label="told">
+    <svg class="pack" :viewBox="`${-half} ${-half} ${2 * half} ${2 * half}`" role="img" :aria-label="description">
       <circle v-if="pack.can_inside_mm" class="can" :r="pack.can_inside_mm / 2" :stroke-width="2 * line" @click="$emit('pick', 'can.inside_diameter')" />
       <path
         class="pleats"
-        :class="{ wrong: pack.room === 'cannot_fit', lit: lit === 'element.pleat_count' || lit === 'media.thickness' }"
+        :class="{ wrong: pack.crowding === 'cannot_fit', lit: lit === 'element.pleat_count' || lit === 'media.thickness' }"
         :d="pleatPath(pack)"
         :stroke-width="pack.thickness_mm"
         :stroke-dasharray="allKnown ? undefined : `${9 * line} ${5 * line}`"
@@ -84,7 +84,7 @@ const chart = computed(() => {
         @click="$emit('pick', circle.key)"
       />
     </svg>
-    <p class="fine" :class="{ 'said-wrong': pack.room === 'crowded' || pack.room === 'cannot_fit' }">{{ crowdingWords(pack) }}</p>
+    <p class="fine" :class="{ 'said-wrong': pack.crowding === 'crowded' || pack.crowding === 'cannot_fit' }">{{ crowdingWords(pack) }}</p>
     <p v-if="pack.tube_open_mm2" class="fine">
       The centre tube is open over {{ significant(pack.tube_open_mm2 * area.factor, 3) }} {{ area.symbol }}.
     </p>

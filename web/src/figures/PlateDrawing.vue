@@ -56,7 +56,7 @@ const dimension = computed(() => {
   const shown = significant(circle.diameter_mm * unit.value.factor, 4)
   return { r: circle.diameter_mm / 2, words: `⌀ ${shown} ${unit.value.symbol}${circle.measured ? '' : ', typical'}` }
 })
-const told = computed(() => {
+const description = computed(() => {
   const count = props.plate.holes.length
   const wrong = props.plate.holes.filter((hole) => hole.wrong).length
   const rimWords = `a plate of ${significant(rim.value.diameter_mm, 3)} mm${rim.value.measured ? '' : ' (typical)'}`
@@ -76,7 +76,7 @@ const STUDS = ['circuit.stud.greatest', 'circuit.stud', 'circuit.stud.least'] as
 </script>
 
 <template>
-  <svg class="plate" :viewBox="`${-half} ${-half} ${2 * half} ${2 * half}`" role="img" :aria-label="told">
+  <svg class="plate" :viewBox="`${-half} ${-half} ${2 * half} ${2 * half}`" role="img" :aria-label="description">
     <defs>
       <pattern id="rubber" :width="3 * line" :height="3 * line" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
         <rect class="rubber-ground" :width="3 * line" :height="3 * line" />

@@ -14,7 +14,7 @@ const outlets = computed(() => outletRows(props.plate, props.family))
 const length = computed(() => shownUnit('mm', props.family))
 const area = computed(() => shownUnit('mm2', props.family))
 const widest = computed(() => Math.max(1, ...discs.value.map((disc) => disc.radius)))
-const told = computed(
+const description = computed(
   () => `Sections as discs of their area: ${discs.value.map((disc) => disc.words + (disc.controls ? ', controls' : '')).join('; ')}.`,
 )
 </script>
@@ -41,7 +41,7 @@ const told = computed(
           width="88"
           height="88"
           role="img"
-          :aria-label="told"
+          :aria-label="description"
         >
           <circle
             v-for="disc in discs"

@@ -68,13 +68,13 @@ const defectWay = computed(() => {
 })
 
 const dimension = computed(() => {
-  const found = props.section.dimensions.find((dimension) => dimension.key === props.lit)
-  if (!found) return null
-  const [[x0, y0], [x1, y1]] = found.points_mm as [[number, number], [number, number]]
+  const dimensionInHand = props.section.dimensions.find((dimension) => dimension.key === props.lit)
+  if (!dimensionInHand) return null
+  const [[x0, y0], [x1, y1]] = dimensionInHand.points_mm as [[number, number], [number, number]]
   const length = Math.hypot(x1 - x0, y1 - y0)
   const upright = x0 === x1
   const small = length < 14 * line.value
-  const words = `${upright || !found.key.endsWith('diameter') ? '' : '⌀ '}${significant(length * unit.value.factor, 3)} ${unit.value.symbol}`
+  const words = `${upright || !dimensionInHand.key.endsWith('diameter') ? '' : '⌀ '}${significant(length * unit.value.factor, 3)} ${unit.value.symbol}`
   // arrows from outside, and the words beside, where there is no room between the tips
   const out = 9 * line.value
   const d = !small
@@ -88,7 +88,7 @@ const dimension = computed(() => {
   if (upright && x0 < 0) return { d, words, small, at: { x: x0 - 3 * line.value, y: -(y0 + y1) / 2, anchor: 'middle', turned: true } }
   return { d, words, small, at: { ...at, turned: false } }
 })
-const told = computed(() => {
+const description = computed(() => {
   const guessed = new Set(props.section.parts.filter((part) => part.guessed).map((part) => part.key.split('.')[0]))
   const size = `${significant(2 * props.section.radius_mm * unit.value.factor, 3)} by ${significant((props.section.top_mm - props.section.bottom_mm) * unit.value.factor, 3)} ${unit.value.symbol}`
   return `Section through the filter, ${size}${guessed.size ? `; typical sizes for ${[...guessed].join(', ')}` : ''}.${props.section.problems.map((problem) => ` ${problem}.`).join('')}`
@@ -97,7 +97,7 @@ const told = computed(() => {
 
 <template>
   <figure class="section">
-    <svg :viewBox="`${box.x} ${box.y} ${box.width} ${box.height}`" role="img" :aria-label="told">
+    <svg :viewBox="`${box.x} ${box.y} ${box.width} ${box.height}`" role="img" :aria-label="description">
       <defs>
         <pattern id="cut-steel" :width="3.2 * line" :height="3.2 * line" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
           <path class="hatch" :d="`M0 0V${3.2 * line}`" :stroke-width="0.9 * line" />

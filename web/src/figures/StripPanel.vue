@@ -24,16 +24,16 @@ function long(mm: number): string {
 const checks = computed(() => {
   const strip = props.strip
   if (!strip) return []
-  const said = [`${long(strip.length_mm)} long, ${long(strip.width_mm)} wide: a long narrow strip need not be a large one.`]
+  const sentences = [`${long(strip.length_mm)} long, ${long(strip.width_mm)} wide: a long narrow strip need not be a large one.`]
   const off = strip.length_off_percent
   if (off !== null && strip.pleats_length_mm)
-    said.push(`2·pleats·depth makes ${long(strip.pleats_length_mm)}: the strip is ${significant(Math.abs(off), 2)} % ${off < 0 ? 'shorter' : 'longer'}.`)
-  if (strip.grammage_g_m2) said.push(`Grammage ${significant(strip.grammage_g_m2, 3)} g/m², dry mass over gross area.`)
+    sentences.push(`2·pleats·depth makes ${long(strip.pleats_length_mm)}: the strip is ${significant(Math.abs(off), 2)} % ${off < 0 ? 'shorter' : 'longer'}.`)
+  if (strip.grammage_g_m2) sentences.push(`Grammage ${significant(strip.grammage_g_m2, 3)} g/m², dry mass over gross area.`)
   if (strip.pulled_length_mm && !strip.is_forecast)
-    said.push(`Pulled flat it gives ${long(strip.pulled_length_mm - strip.length_mm)} more; the area is computed from the relaxed length.`)
-  return said
+    sentences.push(`Pulled flat it gives ${long(strip.pulled_length_mm - strip.length_mm)} more; the area is computed from the relaxed length.`)
+  return sentences
 })
-const told = computed(() =>
+const description = computed(() =>
   props.strip
     ? `Media strip to scale, ${square(props.strip.gross_cm2)} gross, ${square(props.strip.effective_cm2)} ${area.value.symbol} effective.`
     : '',
@@ -47,7 +47,7 @@ const told = computed(() =>
       Strip length and width are not measured yet; pleats, diameters and height of the element make a forecast.
     </p>
     <template v-else>
-      <svg class="strip" :viewBox="`-1 -1 ${figure.width + 2} ${figure.height + 2}`" role="img" :aria-label="told">
+      <svg class="strip" :viewBox="`-1 -1 ${figure.width + 2} ${figure.height + 2}`" role="img" :aria-label="description">
         <defs>
           <pattern id="lost" :width="5 * line" :height="5 * line" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
             <path class="hatch" :d="`M0 0V${5 * line}`" :stroke-width="1.4 * line" />

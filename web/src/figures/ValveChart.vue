@@ -59,14 +59,14 @@ const band = computed(() => {
   const [low, high] = [stated.low_kpa, stated.high_kpa].map((kpa) => Math.min(RIGHT, x.value.at(kpa * pressure.value.factor)))
   return { x: low!, width: Math.max(0, high! - low!) }
 })
-const told = computed(() => {
+const description = computed(() => {
   const last = (key: 'lift_mm' | 'l_min') => curves.value.map((curve) => `${significant(curve[key].at(-1)! * (key === 'l_min' ? flow.value.factor : length.value.factor), 3)} at ${curve.temperature_c} °C`)
   return `Lift and flow against pressure. At the end of the curve lift ${last('lift_mm').join(', ')} ${length.value.symbol}; flow ${last('l_min').join(', ')} ${flow.value.symbol}.`
 })
 </script>
 
 <template>
-  <svg class="chart" :viewBox="`0 0 ${WIDTH} 190`" role="img" :aria-label="told">
+  <svg class="chart" :viewBox="`0 0 ${WIDTH} 190`" role="img" :aria-label="description">
     <rect v-if="band" class="band" :x="band.x" :y="PANELS.lift.top" :width="band.width" :height="PANELS.flow.bottom - PANELS.lift.top">
       <title>stated band</title>
     </rect>

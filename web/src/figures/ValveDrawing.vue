@@ -22,7 +22,7 @@ const names = computed(() =>
     at: state.kpa === null ? '' : `${state.name === 'closed' ? 'below ' : ''}${significant(state.kpa * pressure.value.factor, 3)} ${pressure.value.symbol}`,
   })),
 )
-const told = computed(
+const description = computed(
   () => `Bypass valve in section, lift to scale: ${names.value.map((state) => `${state.name} ${state.at}, lift ${state.lifted}`).join('; ')}.`,
 )
 
@@ -43,7 +43,7 @@ function flow(axis: number, lift: number, sign: 1 | -1): string {
 </script>
 
 <template>
-  <svg class="valve" :viewBox="`-1 -1 ${figure.width + 2} ${figure.height + 42 * line + 1}`" role="img" :aria-label="told">
+  <svg class="valve" :viewBox="`-1 -1 ${figure.width + 2} ${figure.height + 42 * line + 1}`" role="img" :aria-label="description">
     <defs>
       <pattern id="steel-cut" :width="5 * line" :height="5 * line" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
         <path class="hatch" :d="`M0 0V${5 * line}`" :stroke-width="line" />

@@ -7,7 +7,7 @@ function numbers(path: string): number[][] {
 }
 
 const pack: Schemas['PackOut'] = {
-  outside_mm: 70, inside_mm: 38, count: 50, thickness_mm: 0.8, depth_mm: 16, can_inside_mm: 75, opening_percent: 33, room: 'enough',
+  outside_mm: 70, inside_mm: 38, count: 50, thickness_mm: 0.8, depth_mm: 16, can_inside_mm: 75, opening_percent: 33, crowding: 'enough',
   tube_open_mm2: null, measured: ['element.outside_diameter', 'element.inside_diameter', 'element.pleat_count', 'media.thickness'],
 }
 
@@ -20,8 +20,8 @@ describe('the pleat pack', () => {
   })
   it('says when it is crowded, when it cannot fit, and when it is a guess', () => {
     expect(crowdingWords(pack)).toBe('33 % of the inside circumference is open between the pleats.')
-    expect(crowdingWords({ ...pack, opening_percent: 6, room: 'crowded' })).toContain('crowded')
-    expect(crowdingWords({ ...pack, opening_percent: -12, room: 'cannot_fit' })).toContain('cannot fit')
-    expect(crowdingWords({ ...pack, room: 'unknown' })).toContain('typical size')
+    expect(crowdingWords({ ...pack, opening_percent: 6, crowding: 'crowded' })).toContain('crowded')
+    expect(crowdingWords({ ...pack, opening_percent: -12, crowding: 'cannot_fit' })).toContain('cannot fit')
+    expect(crowdingWords({ ...pack, crowding: 'unknown' })).toContain('typical size')
   })
 })

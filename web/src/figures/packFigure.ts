@@ -19,8 +19,8 @@ export function pleatPath(pack: Pack): string {
 /** Return what the drawing means for the room between the pleats. */
 export function crowdingWords(pack: Pack): string {
   const open = pack.opening_percent
-  if (pack.room === 'unknown') return 'Dashed: not measured, at a typical size.'
-  if (pack.room === 'cannot_fit') return `The pack cannot fit: its faces would need ${(100 - open).toFixed(0)} % of the inside circumference.`
+  if (pack.crowding === 'unknown') return 'Dashed: not measured, at a typical size.'
+  if (pack.crowding === 'cannot_fit') return `The pack cannot fit: its faces would need ${(100 - open).toFixed(0)} % of the inside circumference.`
   const words = `${open.toFixed(0)} % of the inside circumference is open between the pleats`
-  return pack.room === 'crowded' ? `Only ${words}: crowded.` : `${words}.`
+  return pack.crowding === 'crowded' ? `Only ${words}: crowded.` : `${words}.`
 }

@@ -22,9 +22,9 @@ const needs = computed(() => (props.isAlone ? props.sheet?.needs.filter_alone : 
 const aloneIsThere = computed(() => !props.isAlone && props.sheet?.needs.filter_alone.length === 0)
 const groups = computed(() => {
   const titles: Record<string, string> = Object.fromEntries(catalogue().stations.map((station) => [station.name, station.title]))
-  const found = new Map<string, Schemas['OpenNeedOut'][]>()
-  for (const need of needs.value) found.set(need.group, [...(found.get(need.group) ?? []), need])
-  return [...found].map(([group, needs]) => ({ title: titles[group] ?? group, needs }))
+  const byGroup = new Map<string, Schemas['OpenNeedOut'][]>()
+  for (const need of needs.value) byGroup.set(need.group, [...(byGroup.get(need.group) ?? []), need])
+  return [...byGroup].map(([group, needs]) => ({ title: titles[group] ?? group, needs }))
 })
 
 const isChoice = (key: string) => key === 'engine' || key === 'oil'

@@ -103,8 +103,8 @@ const choices = computed(() =>
 )
 const quantityName = computed({ get: (): string => quantity.value.name, set: (name) => (place.quantity = name as MapQuantityName) })
 const quantity = computed(() => {
-  const found = quantityNamed(place.quantity)
-  return isAlone.value && !found.of_filter_alone ? mapQuantities()[0]! : found
+  const match = quantityNamed(place.quantity)
+  return isAlone.value && !match.of_filter_alone ? mapQuantities()[0]! : match
 })
 const title = computed(() =>
   quantity.value.name === 'media_fraction' ? `System efficiency at ${place.size} µm(c)` : quantity.value.title,
@@ -134,8 +134,8 @@ const sensitivity = useSensitivity(
 const acrossUnit = computed(() => (isAlone.value ? 'L/min' : 'rpm'))
 const crosshair = computed<Crosshair>(() => {
   const index = (axis: readonly number[], value: number) => {
-    const found = axis.findIndex((node) => node >= value)
-    return found < 0 ? axis.length - 1 : found
+    const match = axis.findIndex((node) => node >= value)
+    return match < 0 ? axis.length - 1 : match
   }
   if (!field.value) return { row: 0, column: 0 }
   return {
@@ -181,8 +181,8 @@ const inputWords = computed(() => {
 })
 /** Caption of a saved picture. */
 const caption = computed(() => {
-  const found = field.value?.grid.flat().flatMap((value) => (value === null ? [] : [value * field.value!.unit.factor])) ?? []
-  const span = found.length ? `, ${significant(Math.min(...found), 2)} to ${significant(Math.max(...found), 3)} ${field.value!.unit.symbol}${quantity.value.is_logarithmic ? ' (log)' : ''}` : ''
+  const match = field.value?.grid.flat().flatMap((value) => (value === null ? [] : [value * field.value!.unit.factor])) ?? []
+  const span = match.length ? `, ${significant(Math.min(...match), 2)} to ${significant(Math.max(...match), 3)} ${field.value!.unit.symbol}${quantity.value.is_logarithmic ? ' (log)' : ''}` : ''
   const how = isAlone.value ? 'filter alone' : place.condition
   return `${sheet.data.value?.label ?? ''}: ${title.value}${span}; ${how}${changed.value ? `, what if: ${place.draft.name}` : ''}. Hatched: bypass open. A model, not a test.`
 })

@@ -22,7 +22,7 @@ const props = defineProps<{
 
 const mm = computed(() => shownUnit('mm', props.family))
 const kpa = computed(() => shownUnit('kpa', props.family))
-const said = ref<Record<string, string>>({})
+const refusals = ref<Record<string, string>>({})
 const name = ref('')
 const saveSaid = ref('')
 
@@ -51,7 +51,7 @@ watch(
   shownTexts,
   (fresh, before) => {
     // what is being typed in another field is left alone
-    for (const key of Object.keys(fresh)) if (!said.value[key] && fresh[key] !== before?.[key]) texts[key] = fresh[key]!
+    for (const key of Object.keys(fresh)) if (!refusals.value[key] && fresh[key] !== before?.[key]) texts[key] = fresh[key]!
   },
   { immediate: true },
 )
@@ -61,16 +61,16 @@ const sent: Record<string, number> = {}
 
 /** Have what was typed understood by the server, in the family shown; what is refused changes nothing. */
 async function onTyped(key: string) {
-  if (!said.value[key] && texts[key] === shownTexts.value[key]) return
+  if (!refusals.value[key] && texts[key] === shownTexts.value[key]) return
   const number = (sent[key] = (sent[key] ?? 0) + 1)
   try {
     const changes = await typedChanges(draft.value, key, texts[key] ?? '', props.family)
     if (number !== sent[key]) return
-    said.value = { ...said.value, [key]: '' }
+    refusals.value = { ...refusals.value, [key]: '' }
     set({ ...changes, ...(key === 'adapter_holes' ? { without_adapter: null } : {}) })
     texts[key] = shownTexts.value[key] ?? ''
   } catch (error) {
-    if (number === sent[key]) said.value = { ...said.value, [key]: error instanceof Error ? error.message : String(error) }
+    if (number === sent[key]) refusals.value = { ...refusals.value, [key]: error instanceof Error ? error.message : String(error) }
   }
 }
 
@@ -83,17 +83,17 @@ function holesText(holes: Schemas['RoundHoles'] | null | undefined): string {
 }
 
 function choose(id: string) {
-  const found = props.saved.find((item) => String(item.id) === id)
-  if (found) {
-    draft.value = { ...found.scenario }
-    name.value = found.scenario.name
+  const stored = props.saved.find((item) => String(item.id) === id)
+  if (stored) {
+    draft.value = { ...stored.scenario }
+    name.value = stored.scenario.name
   } else clear()
 }
 
 function clear() {
   draft.value = { name: 'what if' }
   name.value = ''
-  said.value = {}
+  refusals.value = {}
 }
 
 const chosen = computed(() => props.saved.find((item) => item.scenario.name === draft.value.name) ?? null)
@@ -177,7 +177,7 @@ async function onRemove() {
       <label for="wi-lift">anti-drainback lift, {{ mm.symbol }}</label>
       <input id="wi-lift" v-model="texts.anti_drain_lift" inputmode="decimal" placeholder="as measured, or left out" @change="onTyped('anti_drain_lift')" />
     </div>
-    <p v-for="(words, key) in said" v-show="words" :key="key" class="said-wrong" role="alert">{{ words }}</p>
+    <p v-for="(words, key) in refusals" v-show="words" :key="key" class="said-wrong" role="alert">{{ words }}</p>
     <form class="save" @submit.prevent="onSave">
       <input v-model="name" aria-label="Name of the scenario" placeholder="name it" maxlength="80" />
       <button class="tool" type="submit" :disabled="!isChanged(draft)">Save</button>

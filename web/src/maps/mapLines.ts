@@ -95,17 +95,17 @@ function labelPlace(
 
 /** Split places with a value into unbroken runs. */
 function runs(across: readonly number[], values: readonly (number | null)[]): [number, number][][] {
-  const found: [number, number][][] = []
+  const outlines: [number, number][][] = []
   let run: [number, number][] = []
   across.forEach((where, i) => {
     const value = values[i]
     if (value == null) {
-      if (run.length) found.push(run)
+      if (run.length) outlines.push(run)
       run = []
     } else run.push([where, value])
   })
-  if (run.length) found.push(run)
-  return found
+  if (run.length) outlines.push(run)
+  return outlines
 }
 
 /** Return the path of a threshold, and of the curve where it is passed again. */

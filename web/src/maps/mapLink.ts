@@ -16,20 +16,20 @@ export interface LinkedPlace {
 
 type Query = Record<string, unknown>
 
-/** Stations whose view depends on the crosshair and what is thought of. */
+/** Stations whose view depends on the crosshair and the scenario. */
 export const LINKED_STATIONS: ReadonlySet<string> = new Set(['map', 'comparison'])
 
 /** Return the place as parts of an address; what is as usual is left out. */
 export function queryOf(place: LinkedPlace): Record<string, string> {
-  const found: Record<string, string> = {
+  const carried: Record<string, string> = {
     at: `${place.temperature},${place.speed}`,
     condition: place.condition,
     quantity: place.quantity,
   }
-  if (place.kind === 'alone') Object.assign(found, { kind: 'alone', flow: String(place.flow) })
-  if (place.size !== USUAL_SIZE_UM) found.size = String(place.size)
-  if (isChanged(place.draft)) found.scenario = JSON.stringify(place.draft)
-  return found
+  if (place.kind === 'alone') Object.assign(carried, { kind: 'alone', flow: String(place.flow) })
+  if (place.size !== USUAL_SIZE_UM) carried.size = String(place.size)
+  if (isChanged(place.draft)) carried.scenario = JSON.stringify(place.draft)
+  return carried
 }
 
 const inside = (text: unknown, low: number, high: number): number | undefined => {
@@ -40,7 +40,7 @@ const inside = (text: unknown, low: number, high: number): number | undefined =>
 /** Return what an address says of the place; what it does not say, or says wrongly, is not there. */
 export function placeOf(query: Query, quantities: readonly string[]): Partial<LinkedPlace> {
   const [temperature, speed] = typeof query.at === 'string' ? query.at.split(',') : []
-  const found: Partial<LinkedPlace> = {
+  const carried: Partial<LinkedPlace> = {
     temperature: inside(temperature, -60, 200),
     speed: inside(speed, 100, 20000),
     flow: inside(query.flow, 0.01, 500),
@@ -50,7 +50,7 @@ export function placeOf(query: Query, quantities: readonly string[]): Partial<Li
     kind: query.kind === 'alone' ? 'alone' : undefined,
     draft: scenarioOf(query.scenario),
   }
-  return Object.fromEntries(Object.entries(found).filter(([, value]) => value !== undefined))
+  return Object.fromEntries(Object.entries(carried).filter(([, value]) => value !== undefined))
 }
 
 function scenarioOf(text: unknown): Scenario | undefined {

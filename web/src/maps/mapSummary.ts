@@ -32,14 +32,14 @@ function bypassAt(field: Described, i: number, acrossUnit: string): string | nul
 
 /** Say from where to where a quantity goes, and what the bypass does. */
 export function mapSummary(title: string, field: Described, acrossUnit: string): string {
-  const found = nodes(field)
-  if (!found.length) return 'The oil is below the pumpability limit everywhere on this map.'
+  const all = nodes(field)
+  if (!all.length) return 'The oil is below the pumpability limit everywhere on this map.'
   const { unit } = field
-  const low = found.reduce((best, node) => (node.value < best.value ? node : best))
-  const high = found.reduce((best, node) => (node.value > best.value ? node : best))
-  const told = (node: Node, digits: number) =>
+  const low = all.reduce((best, node) => (node.value < best.value ? node : best))
+  const high = all.reduce((best, node) => (node.value > best.value ? node : best))
+  const described = (node: Node, digits: number) =>
     `${significant(node.value * unit.factor, digits)} ${unit.symbol} at ${significant(node.temperature, 3)} °C and ${node.across} ${acrossUnit}`
-  const span = `${title} from ${told(low, 2)} to ${told(high, 3)}.`
+  const span = `${title} from ${described(low, 2)} to ${described(high, 3)}.`
   const bypass = field.onset.across.flatMap((_, i) => bypassAt(field, i, acrossUnit) ?? [])
   if (!bypass.length) return `${span} The bypass stays closed everywhere.`
   const ends = bypass.length === 1 ? bypass : [bypass[0], bypass[bypass.length - 1]]

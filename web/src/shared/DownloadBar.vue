@@ -13,7 +13,7 @@ const props = defineProps<{
   drawing: () => { svg: SVGSVGElement | null; canvas: HTMLCanvasElement | null; left: number; top: number } | null
   table: () => string
 }>()
-const said = ref('')
+const refusal = ref('')
 useActions(() =>
   (['csv', 'png', 'svg'] as const).map((kind) => ({
     title: `Save ${props.name} as ${kind.toUpperCase()}`,
@@ -36,38 +36,38 @@ async function begin() {
 const copied = ref('')
 /** Copy the picture, its caption in it, or the numbers under their caption. */
 async function copy(what: 'picture' | 'numbers') {
-  said.value = copied.value = ''
+  refusal.value = copied.value = ''
   const drawn = what === 'picture' ? standalone() : null
-  if (what === 'picture' && !drawn) return void (said.value = 'There is no picture to copy yet.')
+  if (what === 'picture' && !drawn) return void (refusal.value = 'There is no picture to copy yet.')
   try {
     await (drawn ? copyPicture(() => pngOf(drawn.text, drawn.width, drawn.height)) : copyText(tsv(props.table(), props.caption)))
     copied.value = `${what} copied`
     copying.value = false
   } catch {
-    said.value = 'This browser does not let it be copied: save it as a file instead.'
+    refusal.value = 'This browser does not let it be copied: save it as a file instead.'
   }
 }
 
 function standalone(): { text: string; width: number; height: number } | null {
-  const found = props.drawing()
-  if (!found?.svg) return null
+  const parts = props.drawing()
+  if (!parts?.svg) return null
   const { backgroundColor: ground, color: ink } = getComputedStyle(document.body)
-  const under = found.canvas ? { canvas: found.canvas, left: found.left, top: found.top } : null
-  const text = standaloneSvg(found.svg, under, { ground, ink }, props.caption)
+  const under = parts.canvas ? { canvas: parts.canvas, left: parts.left, top: parts.top } : null
+  const text = standaloneSvg(parts.svg, under, { ground, ink }, props.caption)
   const [width, height] = ['width', 'height'].map((name) => Number(new RegExp(`<svg[^>]* ${name}="([\\d.]+)"`).exec(text)?.[1] ?? 800))
   return { text, width: width!, height: height! }
 }
 
 async function take(kind: 'csv' | 'svg' | 'png') {
-  said.value = ''
+  refusal.value = ''
   if (kind === 'csv') return saveText(props.table(), `${props.name}.csv`)
   const drawn = standalone()
-  if (!drawn) return void (said.value = 'There is no picture to save yet.')
+  if (!drawn) return void (refusal.value = 'There is no picture to save yet.')
   try {
     if (kind === 'svg') saveText(drawn.text, `${props.name}.svg`, 'image/svg+xml')
     else saveBlob(await pngOf(drawn.text, drawn.width, drawn.height), `${props.name}.png`)
   } catch {
-    said.value = 'This browser could not write the picture: take the SVG instead.'
+    refusal.value = 'This browser could not write the picture: take the SVG instead.'
   }
 }
 </script>
@@ -84,7 +84,7 @@ async function take(kind: 'csv' | 'svg' | 'png') {
       </button>
     </template>
     <button type="button" class="tool" data-copy="begin" :aria-expanded="copying" @click="begin">{{ copying ? 'back' : 'copy' }}</button>
-    <span v-if="said" class="said-wrong" role="alert">{{ said }}</span>
+    <span v-if="refusal" class="said-wrong" role="alert">{{ refusal }}</span>
     <span v-else class="unseen" role="status">{{ copied }}</span>
   </span>
 </template>

@@ -9,9 +9,9 @@ function areaInSight(element: Element): number {
 }
 
 function largest<T extends Element>(elements: Iterable<T>): T | null {
-  let found: T | null = null
-  for (const element of elements) if (areaInSight(element) > (found ? areaInSight(found) : 0)) found = element
-  return found
+  let widest: T | null = null
+  for (const element of elements) if (areaInSight(element) > (widest ? areaInSight(widest) : 0)) widest = element
+  return widest
 }
 
 /** Return the largest drawing in sight as a function that paints it, with what it says as its caption; null where there is none. */

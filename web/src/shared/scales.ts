@@ -15,13 +15,13 @@ export function zeroBasedScale(high: number, start: number, end: number, ticks =
 
 /** Return the numbers 1, 2, 5 × 10ⁿ between two bounds; d3's logarithmic ticks are every digit, or powers of ten alone. */
 export function oneTwoFive(low: number, high: number): number[] {
-  const found: number[] = []
+  const levels: number[] = []
   for (let power = Math.floor(Math.log10(low)); power <= Math.ceil(Math.log10(high)); power += 1)
     for (const step of [1, 2, 5]) {
       const level = Number((step * 10 ** power).toPrecision(3))
-      if (level >= low && level <= high) found.push(level)
+      if (level >= low && level <= high) levels.push(level)
     }
-  return found
+  return levels
 }
 
 /** Return about so many round values strictly between two bounds. */

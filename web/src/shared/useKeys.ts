@@ -54,8 +54,8 @@ export function useKeys(actions: readonly KeyAction[]): void {
     action.run(event)
   }
   useEventListener(window, 'keydown', onKey)
-  const found = actions.filter((action) => action.words)
-  if (found.length) useActions(() => found.map(({ does, words, run }) => ({ title: does, words: words!, run: () => run() })))
+  const findable = actions.filter((action) => action.words)
+  if (findable.length) useActions(() => findable.map(({ does, words, run }) => ({ title: does, words: words!, run: () => run() })))
   onMounted(() => activeKeys.add(actions))
   onBeforeUnmount(() => activeKeys.delete(actions))
 }

@@ -37,14 +37,14 @@ const cell = (life: Schemas['LifeOut'], i: number) => {
 const reaching = computed(() => lasting.value.filter((item) => item.reaching.length))
 const reached = computed(() => [...new Set(reaching.value.flatMap((item) => item.reaching.map((row) => row.size_um)))].sort((a, b) => a - b))
 function share(one: Schemas['StartOut'], size: number): string {
-  const found = one.reaching.find((row) => row.size_um === size)
-  if (!found) return 'none'
-  return shownNumber({ value: found.percent, low: found.low_percent, high: found.high_percent }, 2)
+  const match = one.reaching.find((row) => row.size_um === size)
+  if (!match) return 'none'
+  return shownNumber({ value: match.percent, low: match.low_percent, high: match.high_percent }, 2)
 }
 /** A value; a bound with its sign; the two ends of an envelope. */
 function minutes(life: Schemas['LifeOut'], size: number): string {
-  const found = life.clean_up.find((row) => row.size_um === size)
-  return found ? shownNumber({ value: found.minutes, low: found.low_minutes, high: found.high_minutes }, 2) : 'none'
+  const match = life.clean_up.find((row) => row.size_um === size)
+  return match ? shownNumber({ value: match.minutes, low: match.low_minutes, high: match.high_minutes }, 2) : 'none'
 }
 </script>
 

@@ -23,7 +23,7 @@ const MOST_ZIP_BYTES = 60_000_000
 const unpacking = useImportPackage()
 const importing = useImportStudy()
 const name = ref('')
-const said = ref('')
+const refusal = ref('')
 const place = ref('')
 const picker = useTemplateRef<HTMLInputElement>('picker')
 const asked = ref('')
@@ -49,7 +49,7 @@ function told(words: string) {
 }
 
 async function guarded(work: () => Promise<unknown>, words: string) {
-  said.value = place.value = ''
+  refusal.value = place.value = ''
   try {
     await work()
     told(words)
@@ -79,7 +79,7 @@ useActions(() => [
 ])
 
 async function open(studyId: number) {
-  said.value = ''
+  refusal.value = ''
   try {
     const study = await unwrap(client.GET('/api/studies/{study_id}', { params: { path: { study_id: studyId } } }))
     const first = study.samples.find((sample) => sample.status === 'in_use') ?? study.samples[0]
@@ -96,15 +96,15 @@ async function open(studyId: number) {
 
 function tell(error: unknown) {
   if (!(error instanceof ProblemError)) throw error
-  said.value = error.message
+  refusal.value = error.message
   place.value = error.where
 }
 
 /** A new study starts with one empty sample, on the short sheet. */
 async function create() {
-  said.value = place.value = ''
+  refusal.value = place.value = ''
   if (!name.value.trim()) {
-    said.value = 'Give the study a name first.'
+    refusal.value = 'Give the study a name first.'
     return
   }
   const document = { format: 'tabrel-study', version: 2, name: name.value.trim(), samples: [{ label: 'Sample 1' }] }
@@ -118,7 +118,7 @@ async function create() {
 
 /** Copy a study, readings and all, under a name of its own. */
 async function copy(studyId: number) {
-  said.value = place.value = ''
+  refusal.value = place.value = ''
   try {
     const path = { study_id: studyId }
     const document = await unwrap(client.GET('/api/studies/{study_id}/document', { params: { path } }))
@@ -130,12 +130,12 @@ async function copy(studyId: number) {
 
 async function take(event: Event) {
   const file = (event.target as HTMLInputElement).files?.[0]
-  said.value = place.value = ''
+  refusal.value = place.value = ''
   if (!file) return
   try {
     const isZip = file.name.toLowerCase().endsWith('.zip')
     const study = isZip ? await unpacking.mutateAsync(await readBase64(file, MOST_ZIP_BYTES)) : await importing.mutateAsync(await readTextFile(file, catalogue().study_bytes))
-    if (study.said) told(`Imported; ${study.said}.`)
+    if (study.notes) told(`Imported; ${study.notes}.`)
     const first = study.samples[0]
     if (first) void router.push({ name: 'outside', params: { studyId: study.id, sampleId: first.id } })
   } catch (error) {
@@ -163,8 +163,8 @@ async function take(event: Event) {
         <router-link to="/preferences" class="backups">Own preferences</router-link>
         <router-link to="/backups" class="backups">Backups</router-link>
       </header>
-      <p v-if="said" class="said-wrong" role="alert">
-        <span v-if="place" class="typed">{{ place }}</span> {{ said }}
+      <p v-if="refusal" class="said-wrong" role="alert">
+        <span v-if="place" class="typed">{{ place }}</span> {{ refusal }}
       </p>
       <p v-if="studies.error.value" class="said-wrong">{{ studies.error.value.message }}</p>
       <template v-else-if="studies.data.value">

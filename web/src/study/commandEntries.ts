@@ -17,8 +17,8 @@ interface Sources {
 /** Return the entries, those people ask for most first. */
 export function commandEntries(from: Sources): Found[] {
   const firstOf = (part: string) => {
-    const found = from.sheet?.parts.find((item) => item.key === part || item.key.startsWith(`${part}[`))
-    return found?.fields[0]?.key ?? found?.observations[0]?.key ?? part
+    const match = from.sheet?.parts.find((item) => item.key === part || item.key.startsWith(`${part}[`))
+    return match?.fields[0]?.key ?? match?.observations[0]?.key ?? part
   }
   return [
     ...catalogue().stations.map((item) => ({

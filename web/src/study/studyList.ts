@@ -19,10 +19,10 @@ const ORDERS: Record<Sort, (one: Row, other: Row) => number> = {
 /** Return the studies in which every word asked for begins a word of study, question or sample, sorted. */
 export function shownStudies<T extends Row>(studies: readonly T[], asked: string, sort: Sort): T[] {
   const words = plain(asked).split(' ').filter(Boolean)
-  const found = studies.filter((study) => {
+  const matches = studies.filter((study) => {
     const texts = [study.name, study.question ?? '', ...study.samples.flatMap((sample) => [sample.label, sample.maker ?? '', sample.part_number ?? ''])]
     const all = ` ${plain(texts.join(' '))}`
     return words.every((word) => all.includes(` ${word}`))
   })
-  return [...found].sort(ORDERS[sort])
+  return [...matches].sort(ORDERS[sort])
 }

@@ -49,11 +49,11 @@ const backUp = () =>
 
 const verify = (name: string | null) =>
   doing('Looking it through …', async () => {
-    const found = await unwrap(client.POST('/api/backups/verification', { body: { copy_name: name } }))
-    faults.value = found.faults
+    const verified = await unwrap(client.POST('/api/backups/verification', { body: { copy_name: name } }))
+    faults.value = verified.faults
     const what = name ?? 'The database'
-    const held = `${found.studies} studies, ${found.samples} samples, ${found.readings} readings and ${found.changes} recorded changes`
-    told.value = found.faults.length ? `${what} has faults:` : `${what} is whole: ${held} were looked through.`
+    const held = `${verified.studies} studies, ${verified.samples} samples, ${verified.readings} readings and ${verified.changes} recorded changes`
+    told.value = verified.faults.length ? `${what} has faults:` : `${what} is whole: ${held} were looked through.`
   })
 
 async function choose(copy: Schemas['CopyOut']) {
@@ -65,7 +65,7 @@ async function choose(copy: Schemas['CopyOut']) {
 const putBack = (copy: Schemas['CopyOut']) =>
   doing('Putting it back …', async () => {
     const done = await unwrap(client.POST('/api/backups/restoration', { body: { copy_name: copy.name } }))
-    sayWhenLoadedAgain(`${done.said}.`)
+    sayWhenLoadedAgain(`${done.notes}.`)
   })
 
 useActions(() => [
@@ -90,7 +90,7 @@ useActions(() => [
       <p v-if="refused" class="said-wrong" role="alert">{{ refused }}</p>
       <p v-if="backups.error.value" class="said-wrong">{{ backups.error.value.message }}</p>
       <template v-else-if="backups.data.value">
-        <p v-if="backups.data.value.said" class="said-wrong">{{ backups.data.value.said }}.</p>
+        <p v-if="backups.data.value.notes" class="said-wrong">{{ backups.data.value.notes }}.</p>
         <div ref="picture" class="picture">
           <svg v-if="drawn" class="chart" :viewBox="`0 0 ${width} ${HEIGHT + PINS + 18}`" :height="HEIGHT + PINS + 18" role="img" aria-label="What was entered by day, and the copies made">
             <text x="0" y="10">most on a day: {{ drawn.tallest }} {{ drawn.tallest === 1 ? 'change' : 'changes' }}</text>

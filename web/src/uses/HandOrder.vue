@@ -7,7 +7,7 @@ const props = defineProps<{ order: readonly (readonly string[])[]; labels: reado
 const left = computed(() => props.labels.filter((label) => !props.order.some((tied) => tied.includes(label))))
 const box = useTemplateRef<HTMLElement>('box')
 const dragged = ref<string | null>(null)
-const said = ref('')
+const placeWords = ref('')
 
 /** The order without one filter, places that become empty taken out. */
 function without(label: string): string[][] {
@@ -18,7 +18,7 @@ async function put(order: string[][], label: string) {
   await props.take(order)
   const place = order.findIndex((tied) => tied.includes(label))
   const tied = order[place]?.filter((item) => item !== label) ?? []
-  said.value = place < 0 ? `${label} has no place` : `${label} is on place ${place + 1} of ${order.length}${tied.length ? `, level with ${tied.join(', ')}` : ''}`
+  placeWords.value = place < 0 ? `${label} has no place` : `${label} is on place ${place + 1} of ${order.length}${tied.length ? `, level with ${tied.join(', ')}` : ''}`
   await nextTick()
   box.value?.querySelector<HTMLElement>(`[data-label="${CSS.escape(label)}"]`)?.focus()
 }
@@ -95,7 +95,7 @@ function dropOn(place: number, between: boolean) {
         {{ label }}
       </button>
     </span>
-    <span class="unseen" role="status">{{ said }}</span>
+    <span class="unseen" role="status">{{ placeWords }}</span>
   </div>
 </template>
 

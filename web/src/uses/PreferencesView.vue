@@ -16,8 +16,8 @@ const words = ref('')
 const shown = computed(() => {
   const looked = words.value.trim().toLowerCase()
   const all = preferred.data.value ?? []
-  const found = all.filter((item) => `${item.part} ${item.title}`.toLowerCase().includes(looked))
-  return [...found].sort((item, other) => Number(other.order.length > 0) - Number(item.order.length > 0))
+  const matches = all.filter((item) => `${item.part} ${item.title}`.toLowerCase().includes(looked))
+  return [...matches].sort((item, other) => Number(other.order.length > 0) - Number(item.order.length > 0))
 })
 
 function take(one: Schemas['PreferenceOut'], order: string[][]) {
@@ -39,7 +39,7 @@ function take(one: Schemas['PreferenceOut'], order: string[][]) {
     <h1>Own preferences</h1>
     <p>
       What you think better of what can be seen on a filter, such as metal before fibre end caps. It counts in no ranking by itself: a use can take
-      one of these orders as a criterion, with a weight, and then names it as yours. Practitioners differ; the schools' views stand beside each choice on the bench.
+      one of these orders as a criterion, with a weight, and then names it as yours. Practitioners differ; their views stand beside each choice on the bench.
     </p>
     <p><label>find <input v-model="words" type="search" autocomplete="off" placeholder="end caps, burr, gasket …" /></label> <RouterLink :to="{ name: 'studies' }">all studies</RouterLink></p>
     <p v-if="refused" class="said-wrong" role="alert">{{ refused }}</p>

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** Three schools of ranking side by side, the chance of each place, where the schools disagree, what would swap two places. */
+/** Three ranking methods side by side, the chance of each place, where they disagree, what would swap two places. */
 import { computed } from 'vue'
 import { sampleColour } from '@/shared/sampleColours'
 import { numberWithUncertainty, significant } from '@/shared/numbers'
@@ -7,7 +7,7 @@ import { chanceWords, disagreementSentence, firstSentence, placeWords, pullsFor,
 import type { Judged, Trial } from './useJudged'
 
 const props = defineProps<{ judged: Judged; colours: ReadonlyMap<string, number>; trialError: string }>()
-/** A weight that is only thought of. */
+/** A what-if weight. */
 const trial = defineModel<Trial | null>('trial', { required: true })
 const anyWeights = defineModel<boolean>('anyWeights', { required: true })
 const emit = defineEmits<{ keep: [trial: Trial] }>()
@@ -40,9 +40,9 @@ function choose(event: Event) {
 
 <template>
   <div class="ranking">
-    <div class="schools">
+    <div class="methods">
       <p class="first" data-part="first">{{ firstSentence(judged) }}</p>
-      <table aria-label="The schools side by side">
+      <table aria-label="The ranking methods side by side">
         <thead>
           <tr>
             <th scope="col">filter</th>
@@ -108,8 +108,8 @@ function choose(event: Event) {
       <p v-for="labels in judged.circles" :key="labels.join()" class="fine" data-part="circle">Pair wins go in a circle: {{ circle(labels) }}.</p>
     </div>
     <div class="why">
-      <section v-if="judged.disagreements.length" aria-label="Where the schools disagree">
-        <h3>Where the schools disagree</h3>
+      <section v-if="judged.disagreements.length" aria-label="Where the methods disagree">
+        <h3>Where the methods disagree</h3>
         <div v-for="pair in judged.disagreements.slice(0, 2)" :key="pair.first_label + pair.second_label" class="pair" data-part="disagreement">
           <p>{{ disagreementSentence(pair) }}</p>
           <p class="soft">for {{ pair.first_label }}: {{ pullsFor(pair, true).join(', ') || 'nothing' }}</p>
@@ -130,7 +130,7 @@ function choose(event: Event) {
             </select>
           </label>
           <template v-if="trial && slid">
-            <input type="range" min="0" :max="mostWeight" :step="mostWeight / 80" :value="trial.weight" :aria-label="`Weight of ${slid.name}, in thought`" @input="onSlide" />
+            <input type="range" min="0" :max="mostWeight" :step="mostWeight / 80" :value="trial.weight" :aria-label="`Weight of ${slid.name}, what if`" @input="onSlide" />
             <strong class="figure">{{ weightWords(trial.weight) }}</strong>
             <button type="button" class="tool" @click="emit('keep', trial)">keep it</button>
             <button type="button" class="tool" @click="trial = null">as it was</button>
@@ -150,7 +150,7 @@ function choose(event: Event) {
   font-size: 0.86rem;
   align-items: flex-start;
 }
-.schools {
+.methods {
   flex: 0 0 42.5rem;
   max-width: 100%;
 }

@@ -5,12 +5,12 @@ import type { Schemas } from '@/api/client'
 import type { UnitFamily } from '@/catalogue/units'
 import SampleCan from '@/figures/SampleCan.vue'
 import { sampleColour } from '@/shared/sampleColours'
-import AmongStrip from './AmongStrip.vue'
+import PercentileStrip from './PercentileStrip.vue'
 import RowStrip from './RowStrip.vue'
 import { basisWords, cellWords, columnOrder, differenceWords, type Cell, type Row } from './sheetRows'
 
 type Column = Schemas['SheetColumnOut']
-const props = defineProps<{ columns: readonly Column[]; rows: readonly Row[]; family: UnitFamily; grouped: boolean; isRough: boolean; among: Schemas['AmongOut'] | undefined }>()
+const props = defineProps<{ columns: readonly Column[]; rows: readonly Row[]; family: UnitFamily; grouped: boolean; isRough: boolean; percentiles: Schemas['PercentilesOut'] | undefined }>()
 /** Row by which the columns stand. */
 const by = defineModel<string | null>('by', { required: true })
 const emit = defineEmits<{ open: [row: Row, column: Column]; remove: [sampleId: number] }>()
@@ -24,18 +24,18 @@ const opened = ref<string | null>(null)
 
 const sections = computed(() => {
   if (!props.grouped) return [{ group: '', rows: props.rows }]
-  const found = new Map<string, Row[]>()
-  for (const row of props.rows) found.set(row.group, [...(found.get(row.group) ?? []), row])
-  return [...found].map(([group, rows]) => ({ group, rows }))
+  const byGroup = new Map<string, Row[]>()
+  for (const row of props.rows) byGroup.set(row.group, [...(byGroup.get(row.group) ?? []), row])
+  return [...byGroup].map(([group, rows]) => ({ group, rows }))
 })
 
 const unit = (row: Row) => row[props.family].symbol
 function spoken(row: Row, cell: Cell): string {
-  const told = cell.mark === 'tied' ? 'tied with the best' : cell.mark
-  return [cell.reason, told, cell.is_spread_assumed ? 'what specimens differ by is assumed' : ''].filter(Boolean).join('; ')
+  const mark = cell.mark === 'tied' ? 'tied with the best' : cell.mark
+  return [cell.reason, mark, cell.is_spread_assumed ? 'what specimens differ by is assumed' : ''].filter(Boolean).join('; ')
 }
 
-const placeOf = (row: Row) => props.among?.places.find((place) => place.measure === row.key)
+const placeOf = (row: Row) => props.percentiles?.places.find((place) => place.measure === row.key)
 /** The filters of the sheet that have a number in a row. */
 function pointsOf(row: Row) {
   return props.columns.flatMap((column, i) => {
@@ -94,7 +94,7 @@ async function toggle(row: Row) {
         <tr v-if="opened === row.key" class="opened">
           <td :colspan="columns.length + 1">
             <RowStrip :row="row" :columns="props.columns" :colours="colours" :family="family" />
-            <AmongStrip v-if="placeOf(row)" :place="placeOf(row)!" :label="among!.label" :others="pointsOf(row)" :family="family" />
+            <PercentileStrip v-if="placeOf(row)" :place="placeOf(row)!" :label="percentiles!.label" :others="pointsOf(row)" :family="family" />
             <button type="button" class="tool" @click="by = by === row.key ? null : row.key">{{ by === row.key ? 'columns as in the rack' : 'put the columns in this order' }}</button>
             <span v-if="isRough && row.group.startsWith('Behaviour')" class="soft"> its uncertainty is being computed: nothing is called best before</span>
           </td>

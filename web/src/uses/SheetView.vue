@@ -17,7 +17,7 @@ import { stationOfKey } from '@/sample/stations'
 import ComparedSwitch from './ComparedSwitch.vue'
 import SheetTable from './SheetTable.vue'
 import { cellWords, outsideWords, shownRows, type Kept, type Order, type Row, type Sheet } from './sheetRows'
-import { useAmong } from './useAmong'
+import { usePercentiles } from './usePercentiles'
 import { useFilterSheet } from './useFilterSheet'
 import type { Compared } from './useJudged'
 import { useUses } from './useUses'
@@ -48,8 +48,8 @@ const sampleIds = computed(() => (uses.query.data.value?.filters ?? []).map((ite
 const { sheet, error, progress, isStopped } = useFilterSheet(studyId, sampleIds, asked)
 
 /** The filter in hand among all that was measured. */
-const among = useAmong(toRef(props, 'sampleId'))
-const outside = computed(() => among.data.value?.places.filter((place) => place.is_outside) ?? [])
+const percentiles = usePercentiles(toRef(props, 'sampleId'))
+const outside = computed(() => percentiles.data.value?.places.filter((place) => place.is_outside) ?? [])
 const isFewerOutside = ref(true)
 const shownOutside = computed(() => (isFewerOutside.value ? outside.value.slice(0, 1) : outside.value))
 
@@ -134,7 +134,7 @@ useActions(() => [
       <button type="button" class="tool" @click="save">CSV</button>
       <button type="button" class="tool" data-copy="sheet" @click="copy">{{ copied || 'copy' }}</button>
       <button type="button" class="tool" @click="print">Print</button>
-      <span v-if="among.data.value?.remaining" class="soft" role="status">{{ among.data.value.remaining }} samples of this database still to be looked through</span>
+      <span v-if="percentiles.data.value?.remaining" class="soft" role="status">{{ percentiles.data.value.remaining }} samples of this database still to be looked through</span>
       <span v-if="progress" class="soft" role="status">behaviour with its uncertainty: {{ progress.done }} of {{ progress.of }} filters <button type="button" class="tool" @click="isStopped = true">stop</button></span>
       <button v-else-if="isStopped" type="button" class="tool" @click="isStopped = false">compute its uncertainty</button>
     </div>
@@ -146,7 +146,7 @@ useActions(() => [
       There is no reference part among these filters: name one at <RouterLink :to="{ name: 'intake', query: { field: 'study.reference' } }">intake</RouterLink>, and every difference to it stands here.
     </p>
     <p v-for="item in shownOutside" :key="item.measure" class="warning" data-part="outside">
-      {{ outsideWords(item, among.data.value!.label, preferences.family) }}
+      {{ outsideWords(item, percentiles.data.value!.label, preferences.family) }}
       <button v-if="isFewerOutside && outside.length > 1" type="button" class="tool" @click="isFewerOutside = false">and {{ outside.length - 1 }} more</button>
     </p>
     <p v-if="error" class="said-wrong" role="alert">
@@ -155,7 +155,7 @@ useActions(() => [
     <p v-if="!sheet && !error" class="soft">Gathering what is known …</p>
     <div v-else-if="sheet" class="scroll" tabindex="0" role="region" aria-label="Comparison sheet">
       <p v-if="!rows.length" class="soft">{{ !sheet.rows.length ? 'Nothing is known of the filters yet: measure one, then it stands here.' : kept === 'matters' ? 'No row is asked for by this use: choose another use, or all rows.' : 'No row has that in its name.' }}</p>
-      <SheetTable v-else v-model:by="by" :columns="sheet.columns" :rows="rows" :family="preferences.family" :grouped="order === 'bench'" :is-rough="!sheet.has_uncertainty_of_behaviour" :among="among.data.value" @open="open" @remove="others.remove" />
+      <SheetTable v-else v-model:by="by" :columns="sheet.columns" :rows="rows" :family="preferences.family" :grouped="order === 'bench'" :is-rough="!sheet.has_uncertainty_of_behaviour" :percentiles="percentiles.data.value" @open="open" @remove="others.remove" />
     </div>
   </div>
 </template>

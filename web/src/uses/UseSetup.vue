@@ -78,16 +78,16 @@ const isOrder = (one: Criterion) => one.measure === 'by_hand' || measureOf(one.m
 const orderEntries = (one: Criterion) => (one.measure === 'by_hand' ? props.labels : (measureOf(one.measure)?.choices ?? []))
 
 function addCriterion(measure: string) {
-  const found = byKey.value.get(measure)
-  if (!found) return
+  const chosen = byKey.value.get(measure)
+  if (!chosen) return
   const preferred = preferenceOf(measure)
   const begun: Criterion = {
     measure,
-    better: found.better ?? 'low',
+    better: chosen.better ?? 'low',
     weight: 1,
     order: preferred?.order ?? [],
     ...(measure === 'by_hand' ? { name: 'construction' } : {}),
-    ...(preferred?.order.length ? { name: `${found.title}, own preference` } : {}),
+    ...(preferred?.order.length ? { name: `${chosen.title}, own preference` } : {}),
   }
   void guarded(() => props.change((now) => ({ ...now, criteria: [...(now.criteria ?? []), begun] })))
 }

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** Which filter for which use: every use against every filter, the schools side by side, what a use asks. */
+/** Which filter for which use: every use against every filter, the ranking methods side by side, what a use asks. */
 import { computed, ref, toRef, watch } from 'vue'
 import { useRouter } from 'vue-router'
 import { refDebounced } from '@vueuse/core'

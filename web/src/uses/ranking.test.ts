@@ -37,11 +37,11 @@ const PAIR: Schemas['DisagreementOut'] = {
   ],
 }
 
-describe('what the schools say', () => {
+describe('what the ranking methods say', () => {
   it('says whom all put first, or who puts whom there', () => {
-    expect(firstSentence(judgedOf([ranked('A', 2, 3, 80), ranked('B', -2, 6, 40)]))).toBe('All three schools put A first.')
+    expect(firstSentence(judgedOf([ranked('A', 2, 3, 80), ranked('B', -2, 6, 40)]))).toBe('All three methods put A first.')
     expect(firstSentence(judgedOf([ranked('A', 2, 3, 40), ranked('B', -2, 3, 80)]))).toBe(
-      'The schools disagree on first place: pair wins puts A there, rank sum puts A and B there, weighted score puts B there.',
+      'The methods disagree on first place: pair wins puts A there, rank sum puts A and B there, weighted score puts B there.',
     )
   })
   it('never puts first what has no score', () => {

@@ -16,7 +16,7 @@ export const VERDICTS: Readonly<Record<Verdict, { short: string; long: string }>
   none: { short: 'none stated', long: 'no requirement stated' },
 }
 
-const SCHOOLS: Readonly<Record<Disagreement['first_by'][number], string>> = {
+const METHODS: Readonly<Record<Disagreement['first_by'][number], string>> = {
   pair_wins: 'pair wins',
   rank_sum: 'rank sum',
   weighted_score: 'weighted score',
@@ -31,30 +31,30 @@ export function placeWords({ place, first, last }: Schemas['PlaceOut']): string 
   return place === null ? `${first} to ${last}` : String(place)
 }
 
-/** The filters that a school puts first. */
-export function firsts(judged: Judged): { school: string; labels: string[] }[] {
+/** The filters that a method puts first. */
+export function firsts(judged: Judged): { method: string; labels: string[] }[] {
   const best = (figure: (one: Judged['filters'][number]) => number | null) => {
     const known = judged.filters.map((filter) => ({ label: filter.label, value: figure(filter) })).filter((item) => item.value !== null)
     const top = Math.max(...known.map((item) => item.value!))
     return known.filter((item) => item.value! > top - 1e-9).map((item) => item.label)
   }
   return [
-    { school: 'pair wins', labels: best((item) => item.pairs_score) },
-    { school: 'rank sum', labels: best((item) => -item.rank_sum) },
-    { school: 'weighted score', labels: best((item) => item.score) },
+    { method: 'pair wins', labels: best((item) => item.pairs_score) },
+    { method: 'rank sum', labels: best((item) => -item.rank_sum) },
+    { method: 'weighted score', labels: best((item) => item.score) },
   ]
 }
 
-/** Whom the schools put first, in one sentence. */
+/** Whom the methods put first, in one sentence. */
 export function firstSentence(judged: Judged): string {
-  const found = firsts(judged)
+  const leaders = firsts(judged)
   const together = new Map<string, string[]>()
-  for (const { school, labels } of found) {
+  for (const { method, labels } of leaders) {
     const who = listed(labels)
-    together.set(who, [...(together.get(who) ?? []), school])
+    together.set(who, [...(together.get(who) ?? []), method])
   }
-  if (together.size === 1) return `All three schools put ${[...together.keys()][0]} first.`
-  return `The schools disagree on first place: ${[...together].map(([who, schools]) => `${listed(schools)} ${schools.length > 1 ? 'put' : 'puts'} ${who} there`).join(', ')}.`
+  if (together.size === 1) return `All three methods put ${[...together.keys()][0]} first.`
+  return `The methods disagree on first place: ${[...together].map(([who, methods]) => `${listed(methods)} ${methods.length > 1 ? 'put' : 'puts'} ${who} there`).join(', ')}.`
 }
 
 /** The criteria that pull one way, the strongest first. */
@@ -65,7 +65,7 @@ export function pullsFor(pair: Disagreement, first: boolean): string[] {
 }
 
 export function disagreementSentence(pair: Disagreement): string {
-  const by = (schools: Disagreement['first_by']) => listed(schools.map((school) => SCHOOLS[school]))
+  const by = (methods: Disagreement['first_by']) => listed(methods.map((method) => METHODS[method]))
   const text = `${by(pair.first_by)} put${pair.first_by.length > 1 ? '' : 's'} ${pair.first_label} ahead of ${pair.second_label}, ${by(pair.second_by)} the other way round.`
   return text[0]!.toUpperCase() + text.slice(1)
 }

@@ -20,11 +20,11 @@ export interface Asked {
 
 /** The greatest difference to the reference that is told apart, as a factor that is the same up and down. */
 function apartness(row: Row): number {
-  const found = row.cells.filter((cell) => cell.differs).map((cell) => {
+  const differences = row.cells.filter((cell) => cell.differs).map((cell) => {
     if (cell.difference === null) return row.is_number ? 0 : 0.01
     return row.difference_unit === '%' ? Math.abs(Math.log(Math.max(1 + cell.difference / 100, 1e-6))) : Math.abs(cell.difference) / 100
   })
-  return found.length ? 1 + Math.max(...found) : 0
+  return differences.length ? 1 + Math.max(...differences) : 0
 }
 
 export function shownRows(rows: readonly Row[], { kept, words, order }: Asked): Row[] {
@@ -79,10 +79,10 @@ export function basisWords(cell: Cell): string {
   return cell.basis === null || SAID_BY_THE_ROW.has(cell.basis) ? '' : cell.basis.replaceAll('_', ' ')
 }
 
-type Place = Schemas['PlaceAmongOut']
+type Place = Schemas['PercentileOut']
 
 /** A number in the unit of a family, as it is said in a sentence. */
-function said(place: Place, value: number, family: UnitFamily): string {
+function inUnit(place: Place, value: number, family: UnitFamily): string {
   const { symbol, factor } = place[family]
   return `${significant(value * factor, 3)}${symbol ? ` ${symbol}` : ''}`
 }
@@ -93,12 +93,12 @@ export function percentileWords(place: Place, label: string, family: UnitFamily 
   const others = place.count === 1 ? 'the only other one' : `${place.count} others`
   const below = Math.round(place.percentile)
   const where = place.count === 1 ? (below > 50 ? `is above` : below < 50 ? `is below` : `is level with`) : `lies above ${below} % of`
-  const best = place.best ? ` Best of the others: ${said(place, place.best.value, family)}, ${place.best.label} (${place.best.study_name}).` : ''
+  const best = place.best ? ` Best of the others: ${inUnit(place, place.best.value, family)}, ${place.best.label} (${place.best.study_name}).` : ''
   return `${label} ${where} ${others} of its size in this database.${best}`
 }
 
 /** Question about a number far outside everything measured. */
 export function outsideWords(place: Place, label: string, family: UnitFamily): string {
   const [low, high] = [place.quantiles[0]!, place.quantiles.at(-1)!]
-  return `${label}, ${place.title}: ${said(place, place.value, family)} lies far outside everything measured so far (${said(place, low, family)} to ${said(place, high, family)}, ${place.count} others of its size). Look at the reading again.`
+  return `${label}, ${place.title}: ${inUnit(place, place.value, family)} lies far outside everything measured so far (${inUnit(place, low, family)} to ${inUnit(place, high, family)}, ${place.count} others of its size). Look at the reading again.`
 }

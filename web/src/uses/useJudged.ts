@@ -8,7 +8,7 @@ import type { StoredUse } from './useUses'
 export type Judged = Schemas['JudgedUseOut']
 export type Compared = Judged['compared']
 
-/** A criterion with another weight, only thought of. */
+/** A criterion with a what-if weight. */
 export interface Trial {
   criterion: number
   weight: number

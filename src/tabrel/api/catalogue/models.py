@@ -17,7 +17,7 @@ class QuantityOut(WireModel):
     part: str
     stage: str
     synonyms: list[str]
-    schools: list[str]
+    views: list[str]
 
 
 class ChoiceOut(WireModel):
@@ -28,14 +28,14 @@ class ChoiceOut(WireModel):
 
 
 class ObservationOut(WireModel):
-    """Something seen, with its choices and the schools' views, the default first."""
+    """Something seen, with its choices and the views of practitioners, the default first."""
 
     key: str
     title: str
     part: str
     stage: str
     choices: list[ChoiceOut]
-    schools: list[str]
+    views: list[str]
     whole_only: bool
     """Readable only before the filter is cut open."""
     closed: bool
@@ -58,7 +58,7 @@ class DetailOut(WireModel):
     usual: str
     """Assumed if nothing is stated."""
     usual_inch: str
-    schools: list[str]
+    views: list[str]
 
 
 class PartTitleOut(WireModel):

@@ -89,7 +89,7 @@ def catalogue_out() -> CatalogueOut:
                 part=PART_TITLES[q.part],
                 stage=q.stage,
                 synonyms=list(q.synonyms),
-                schools=list(q.schools),
+                views=list(q.views),
             )
             for q in QUANTITIES.values()
         ],
@@ -106,7 +106,7 @@ def catalogue_out() -> CatalogueOut:
                 synonyms=list(detail.synonyms),
                 usual=detail_text(detail, detail.usual) or "",
                 usual_inch=detail_text(detail, detail.usual, "inch") or "",
-                schools=list(detail.schools),
+                views=list(detail.views),
             )
             for detail in DETAILS.values()
         ],
@@ -181,7 +181,7 @@ def _observations() -> list[ObservationOut]:
             part=PART_TITLES[observation.part],
             stage=observation.stage,
             choices=[ChoiceOut(value=choice.value, meaning=choice.meaning) for choice in observation.choices],
-            schools=list(observation.schools),
+            views=list(observation.views),
             whole_only=observation.whole_only,
             closed=observation.closed,
             several=observation.several,

@@ -10,11 +10,11 @@
 `judged_models` what goes over the wire of that
 `sheet`       everything known of several filters, row by row
 `sheet_models` what goes over the wire of that
-`sums`        somebody's arithmetic, kept with the study
+`sums`        audit of printed sums, kept with the study
 `sum_models`  what goes over the wire of that
-`among`       a filter among all that was measured
-`among_models` what goes over the wire of that
-`numbers_kept` the numbers of every sample at hand
-`beside`      samples of other studies put beside those of one
+`percentiles`  a filter among all that was measured
+`percentile_models` its wire models
+`numbers_cache` the numbers of every sample at hand
+`other_samples` samples of other studies put beside those of one
 `preferences` which choice of an observation is better, for every study
 """

@@ -1,4 +1,4 @@
-"""One use of a study judged for every filter: the schools side by side, chances, requirements, verdicts."""
+"""One use of a study judged for every filter: the ranking methods side by side, chances, requirements, verdicts."""
 
 from __future__ import annotations
 
@@ -33,11 +33,11 @@ from tabrel.core.errors import StudyError
 from tabrel.core.judge.comparison_sheet import sheet_measures
 from tabrel.core.judge.disagreements import Disagreement
 from tabrel.core.judge.judged_use import JudgedCriterion, JudgedUse, UseVerdictOf, judge_use
+from tabrel.core.judge.knowledge_cache import KnowledgeCache
 from tabrel.core.judge.known import Known
 from tabrel.core.judge.known_filter import measures_of_use
-from tabrel.core.judge.known_kept import KnownKept
+from tabrel.core.judge.ranking_methods import Places
 from tabrel.core.judge.requirements import COLLAPSE_KEY, JudgedRequirement
-from tabrel.core.judge.schools import Places
 from tabrel.core.maps.monte_carlo import DRAWS
 from tabrel.core.sample.measured_sample import MeasuredSample, measure_sample
 from tabrel.core.study.model import Study
@@ -63,7 +63,7 @@ ForSheet = Annotated[
     bool, Query(description="Whether everything the comparison sheet shows is asked for, not only the use's.", examples=[True])
 ]
 TrialCriterion = Annotated[
-    int | None, Query(description="Which criterion, from 0, has another weight in thought.", ge=0, lt=10_000, examples=[0])
+    int | None, Query(description="Which criterion, from 0, has a what-if weight.", ge=0, lt=10_000, examples=[0])
 ]
 TrialWeight = Annotated[float | None, Query(description="That weight.", ge=0, le=1e6, allow_inf_nan=False, examples=[3.5])]
 
@@ -79,11 +79,11 @@ def get_judged_use(
     trial_criterion: TrialCriterion = None,
     trial_weight: TrialWeight = None,
 ) -> JudgedUseOut:
-    """Return a use judged for every filter of its study, or with one weight otherwise, which is only thought of."""
+    """Return a use judged for every filter of its study, or with a what-if weight."""
     study, use = _study_and_use(conn, study_id, use_id)
     if trial_criterion is not None and trial_weight is not None:
         use = _with_weight(use, trial_criterion, trial_weight)
-    kept: KnownKept = request.app.state.known
+    kept: KnowledgeCache = request.app.state.known
 
     def known_of(measured: MeasuredSample) -> Mapping[str, Known]:
         return kept.of(study, measured, use, measures_of_use(use), DRAWS)
@@ -107,7 +107,7 @@ def get_filter_at_use(
     if stored.study_id != study_id:
         raise NotStoredError(f"there is no sample {sample_id} in this study: go back to the study and choose one")
     measured = measure_sample(stored.sample, study.circuit)
-    kept: KnownKept = request.app.state.known
+    kept: KnowledgeCache = request.app.state.known
     known = kept.of(study, measured, use, sheet_measures(use) if for_sheet else measures_of_use(use), DRAWS)
     return FilterAtUseOut(label=stored.sample.label, known=[known_out(measure, item) for measure, item in known.items()])
 

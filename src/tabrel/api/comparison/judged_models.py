@@ -5,7 +5,7 @@ from __future__ import annotations
 from typing import Literal
 
 from tabrel.api.catalogue.models import ShownUnitOut
-from tabrel.core.judge.disagreements import School
+from tabrel.core.judge.disagreements import RankingMethod
 from tabrel.core.judge.requirements import RequirementState
 from tabrel.core.study.uses import UseVerdict
 from tabrel.document.results import WireModel
@@ -54,7 +54,7 @@ class PlaceOut(WireModel):
 
 
 class RankedFilterOut(WireModel):
-    """One filter in the three schools."""
+    """One filter in the three ranking methods."""
 
     label: str
     pairs_score: int
@@ -95,12 +95,12 @@ class PullOut(WireModel):
 
 
 class DisagreementOut(WireModel):
-    """Two filters that the schools put in a different order, and the criteria that make it so."""
+    """Two filters that the ranking methods put in a different order, and the criteria that make it so."""
 
     first_label: str
     second_label: str
-    first_by: list[School]
-    second_by: list[School]
+    first_by: list[RankingMethod]
+    second_by: list[RankingMethod]
     pulls: list[PullOut]
 
 

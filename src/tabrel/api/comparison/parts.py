@@ -7,7 +7,7 @@ from dataclasses import replace
 
 from fastapi import APIRouter
 
-from tabrel.api.comparison.beside import Beside, other_study
+from tabrel.api.comparison.other_samples import OtherSamples, other_study
 from tabrel.api.comparison.part_models import FindingOut, InBothOut, LotsOut, PairOut, SamePartOut, SpecimenOut
 from tabrel.api.deps import Connection, StudyId
 from tabrel.api.errors import PROBLEM_RESPONSES
@@ -37,7 +37,7 @@ DIGITS = 4
 
 
 @router.get("/studies/{study_id}/same-part", dependencies=HEAVY)
-def get_same_part(study_id: StudyId, conn: Connection, beside: Beside = []) -> SamePartOut:  # noqa: B006
+def get_same_part(study_id: StudyId, conn: Connection, beside: OtherSamples = []) -> SamePartOut:  # noqa: B006
     """Return every pair of a study's filters, and of those put beside them, compared as parts, dimension by dimension."""
     with snapshot(conn):
         study = load_study_frame(conn, study_id)

@@ -10,8 +10,8 @@ from typing import Annotated
 from fastapi import APIRouter, Query, Request
 
 from tabrel.api.catalogue.models import ShownUnitOut
-from tabrel.api.comparison.beside import Beside, other_study
 from tabrel.api.comparison.judged import ComparedIn, known_out
+from tabrel.api.comparison.other_samples import OtherSamples, other_study
 from tabrel.api.comparison.sheet_models import (
     ComparisonSheetOut,
     OfferedColumnOut,
@@ -28,9 +28,9 @@ from tabrel.core.catalogue.measures import BEHAVIOUR_MEASURES, MEASURE_ROWS, PRI
 from tabrel.core.catalogue.results import RESULTS
 from tabrel.core.errors import StudyError
 from tabrel.core.judge.comparison_sheet import GROUPS, SheetCell, SheetRow, comparison_sheet, sheet_measures
+from tabrel.core.judge.knowledge_cache import KnowledgeCache
 from tabrel.core.judge.known import Known
 from tabrel.core.judge.known_filter import of_part_numbers
-from tabrel.core.judge.known_kept import KnownKept
 from tabrel.core.maps.monte_carlo import DRAWS
 from tabrel.core.sample.measured_sample import MeasuredSample, measure_sample
 from tabrel.core.study.model import Study
@@ -73,7 +73,7 @@ def get_comparison_sheet(
     request: Request,
     compared: ComparedIn = "part_numbers",
     use_id: UseOfSheet = None,
-    beside: Beside = [],  # noqa: B006
+    beside: OtherSamples = [],  # noqa: B006
     with_draws: WithDraws = False,
 ) -> ComparisonSheetOut:
     """Return everything known of a study's filters, and of others put beside them, each against the reference part."""
@@ -86,7 +86,7 @@ def get_comparison_sheet(
     if not columns:
         raise StudyError("samples", "there is no filter to compare: add one, or take one out of the archive")
     measured = {str(column.stored.id): measure_sample(column.stored.sample, study.circuit) for column in columns}
-    kept: KnownKept = request.app.state.known
+    kept: KnowledgeCache = request.app.state.known
     measures = sheet_measures(use, is_rough=not with_draws)
     draws = DRAWS if with_draws else 1  # of one, there is no uncertainty
     known: Mapping[str, Mapping[str, Known]] = {

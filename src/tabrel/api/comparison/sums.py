@@ -1,4 +1,4 @@
-"""Somebody's arithmetic: written or pasted, recomputed line by line, kept with the study."""
+"""Audit of printed sums: written or pasted, recomputed line by line, kept with the study."""
 
 from __future__ import annotations
 

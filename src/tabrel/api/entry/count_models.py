@@ -83,7 +83,7 @@ class CountTableOut(WireModel):
     """0 if there is none."""
     headings: list[HeadingOut]
     settings: list[SettingOut]
-    said: list[str]
+    notes: list[str]
     questions: list[QuestionOut]
     faults: list[CellFaultOut]
     intervals: int

@@ -126,7 +126,7 @@ def _table_out(table: CountTable) -> CountTableOut:
             for heading in table.headings
         ],
         settings=[SettingOut(title=condition.title, text=text) for condition, text in table.settings],
-        said=list(table.said),
+        notes=list(table.notes),
         questions=[
             QuestionOut(key=question.key, words=question.words, answers=[list(answer) for answer in question.answers])
             for question in table.questions

@@ -117,7 +117,7 @@ class PackOut(WireModel):
     can_inside_mm: Mm | None
     measured: list[str]
     opening_percent: Percent
-    room: str
+    crowding: str
     tube_open_mm2: Mm2 | None
 
 

@@ -186,7 +186,7 @@ def _pack(measured: MeasuredSample) -> PackOut:
         can_inside_mm=_mm(measured, "can.inside_diameter"),
         measured=list(pack.measured),
         opening_percent=100 * pack.opening,
-        room=pack.room,
+        crowding=pack.crowding,
         tube_open_mm2=None if pack.tube_open_area is None else pack.tube_open_area * 1e6,
     )
 

@@ -67,9 +67,9 @@ SENT_DIGITS = 4
 def study_and_sample(conn: Connection, sample_id: int, scenario: Scenario | None) -> tuple[Study, Sample, Scenario]:
     """Return a sample with the frame of its study, and the scenario it is thought in."""
     stored = load_sample(conn, sample_id)
-    thought = scenario or AS_IT_IS
-    check_scenario("scenario", thought)
-    return load_study_frame(conn, stored.study_id), stored.sample, thought
+    what_if = scenario or AS_IT_IS
+    check_scenario("scenario", what_if)
+    return load_study_frame(conn, stored.study_id), stored.sample, what_if
 
 
 @router.post("/samples/{sample_id}/map", dependencies=HEAVY)

@@ -14,7 +14,7 @@ from tabrel.store.study.plans import load_scenarios
 
 @dataclass(frozen=True)
 class Series:
-    """A sample thought of in one way; its key is the sample's id, or the ids of sample and scenario."""
+    """A sample in one scenario; its key is the sample's id, or the ids of sample and scenario."""
 
     key: str
     label: str

@@ -74,7 +74,7 @@ def post_slices(study_id: StudyId, asked: SliceIn, conn: Connection, request: Re
     def lines() -> Iterator[bytes]:
         for item in series:
             for line in _slice_of(study, item, asked):
-                yield _told(line)
+                yield _words_of(line)
 
     return Lines(_side_by_side(workers, study, series, asked) if workers.are_warm else lines())
 
@@ -114,9 +114,9 @@ def _side_by_side(workers: Workers, study: Study, series: list[Series], asked: S
             held = collected.setdefault(member.key, [])
             held.append(part)
             if len(held) < parts[member.key]:
-                yield _told(SliceProgressOut(kind="progress", key=member.key, done=len(held), total=parts[member.key]))
+                yield _words_of(SliceProgressOut(kind="progress", key=member.key, done=len(held), total=parts[member.key]))
             else:
-                yield _told(_merged(member, asked, held))
+                yield _words_of(_merged(member, asked, held))
     finally:
         for waiting in wanted:
             waiting.cancel()
@@ -159,7 +159,7 @@ def _line_of(series: Series, asked: SliceIn, bands: list[SampledBand], onsets: l
     return _band_out(series.key, along, band_of(bands), asked.quantity, interval_of(onsets))
 
 
-def _told(line: SliceProgressOut | SliceBandOut | SliceProblemOut) -> bytes:
+def _words_of(line: SliceProgressOut | SliceBandOut | SliceProblemOut) -> bytes:
     return SliceLineOut(line=line).model_dump_json().encode() + b"\n"
 
 

@@ -212,7 +212,7 @@ def get_report_file(study_id: StudyId, ending: Ending, conn: Connection, request
     with snapshot(conn):
         study = load_study(conn, study_id)
     suffix = f".{ending.lower()}"
-    content = written_as(suffix, _previews(request).at_hand(study), FullStudy(study), _today())
+    content = written_as(suffix, _previews(request).inputs(study), FullStudy(study), _today())
     return _file(content, f"{study.name} draft{suffix}", MEDIA_TYPES[suffix])
 
 

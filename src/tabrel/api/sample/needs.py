@@ -13,10 +13,10 @@ from tabrel.core.study.model import Study
 def needs_out(study: Study, measured: MeasuredSample) -> NeedsOut:
     """Return what the map of the filter alone and that in the engine need."""
     alone, engine = needs_of_maps(study, measured)
-    return NeedsOut(filter_alone=_told(alone), map=_told(engine))
+    return NeedsOut(filter_alone=_words_of(alone), map=_words_of(engine))
 
 
-def _told(needs: Iterable[OpenNeed]) -> list[OpenNeedOut]:
+def _words_of(needs: Iterable[OpenNeed]) -> list[OpenNeedOut]:
     return [
         OpenNeedOut(
             title=need.title,

@@ -73,8 +73,8 @@ def totals_out(start: WarmUp) -> WarmUpTotalsOut:
 def post_warm_up(study_id: StudyId, given: WarmUpIn, conn: Connection) -> WarmUpOut:
     """Return the start of every sample of a study over its duty cycle, and how long each filter lasts."""
     study = load_study_frame(conn, study_id)
-    thought = given.scenario or AS_IT_IS
-    check_scenario("scenario", thought)
+    what_if = given.scenario or AS_IT_IS
+    check_scenario("scenario", what_if)
     plan, assumed = completed_plan(study.warm_up)
     cycle = cycle_of(study, plan)
     speeds = {share: running_speed(cycle, share) or 1000.0 for share in LIFE_SHARES}
@@ -85,7 +85,7 @@ def post_warm_up(study_id: StudyId, given: WarmUpIn, conn: Connection) -> WarmUp
         warm_c=plan.end_c or 0.0,
         speeds=[LifeSpeedOut(share_percent=100 * share, speed_rpm=speed) for share, speed in speeds.items()],
         starts=[
-            _start(study, stored, thought, cycle, plan, [*speeds.values()])
+            _start(study, stored, what_if, cycle, plan, [*speeds.values()])
             for stored in load_samples(conn, study_id, archived=False)
         ],
     )

@@ -51,7 +51,7 @@ class StudyOut(WireModel):
     oil_name: str | None
     circuit_name: str | None
     samples: list[SampleTagOut]
-    said: str
+    notes: str
 
 
 class StatusIn(RequestModel):

@@ -182,7 +182,7 @@ def stored_study(full: FullStudy, conn: Connection, response: Response) -> Study
     if full.library:
         new = f"{saved} of its saved engines, templates and rules are new here"
         sentences.append(new if saved else "its library was here already")
-    return get_study(study_id, conn).model_copy(update={"said": "; ".join(sentences)})
+    return get_study(study_id, conn).model_copy(update={"notes": "; ".join(sentences)})
 
 
 @router.get("/{study_id}")
@@ -196,7 +196,7 @@ def get_study(study_id: StudyId, conn: Connection) -> StudyOut:
         oil_name=study.oil.name if study.oil else None,
         circuit_name=study.circuit.name if study.circuit else None,
         samples=_tags(conn, study_id, study.reference),
-        said="",
+        notes="",
     )
 
 

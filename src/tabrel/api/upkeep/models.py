@@ -43,7 +43,7 @@ class BackupsOut(WireModel):
     bytes_free: int
     copies: list[CopyOut]
     days: list[DayOut]
-    said: str
+    notes: str
 
 
 class CopyNamedIn(RequestModel):

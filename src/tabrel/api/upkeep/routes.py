@@ -104,5 +104,5 @@ def _backups(service: Service, text: str = "") -> BackupsOut:
         bytes_free=shutil.disk_usage(database.parent).free,
         copies=copies,
         days=[DayOut(day=day, changes=changes) for day, changes in changes_by_day(database)],
-        said=text or service.left_out or service.opened.note,
+        notes=text or service.left_out or service.opened.note,
     )

@@ -1,4 +1,4 @@
-"""Somebody's arithmetic: each printed result recomputed with the range that its rounded inputs allow, and what would explain it.
+"""Audit of printed sums: each printed result recomputed with the range that its rounded inputs allow, and what would explain it.
 
 A result follows where that range meets the printed one; with rounding, where honest rounding on the way leads there. If
 neither, every slip that would explain it is named, never as a verdict on a person.
@@ -238,8 +238,8 @@ def _result(line: ArithmeticLine, formula: Formula, numbers: Mapping[str, Sequen
 
 
 def _meet(first: Range, second: Range) -> bool:
-    room = 1e-12 * max(abs(first[0]), abs(first[1]), abs(second[0]), abs(second[1]))
-    return first[0] <= second[1] + room and second[0] <= first[1] + room
+    tolerance = 1e-12 * max(abs(first[0]), abs(first[1]), abs(second[0]), abs(second[1]))
+    return first[0] <= second[1] + tolerance and second[0] <= first[1] + tolerance
 
 
 def _half_up(value: float, decimals: int) -> float:

@@ -89,15 +89,15 @@ GLOSSARY: tuple[Term, ...] = (
         "cm², in²",
     ),
     Term("element", "Pleated media with its centre tube and end caps: the part of the filter that holds the dirt."),
+    Term("end cap", "Disc of metal or fibre bonded to each end of the pleats; a poor bond lets oil pass unfiltered."),
+    Term(
+        "expanded uncertainty", "U: the half-width that holds the true value with 95 % probability.", "as the value", "JCGM 100"
+    ),
     Term(
         "Eₙ",
         "Difference of two values over the expanded uncertainty of that difference; beyond 1 the two disagree.",
         "",
         "ISO/IEC 17043",
-    ),
-    Term("end cap", "Disc of metal or fibre bonded to each end of the pleats; a poor bond lets oil pass unfiltered."),
-    Term(
-        "expanded uncertainty", "U: the half-width that holds the true value with 95 % probability.", "as the value", "JCGM 100"
     ),
     Term("face velocity", "Flow rate over media area.", "m/s"),
     Term("filling", "The first seconds after a start: galleries empty, all the pump delivers passes the filter."),

@@ -3,7 +3,7 @@
 An observation is kept as an observation: one of its choices, or the analyst's own words where none fits.
 One that the computation depends on (where the bypass valve sits, what the media is) is a field of the
 sample instead and takes its choices only. Where practitioners differ on what a choice is worth, the
-schools' views stand beside it; the view named first is the one this program leans to.
+views of practitioners stand beside it; the view named first is the one this program leans to.
 """
 
 from __future__ import annotations
@@ -42,7 +42,7 @@ class Observation:
         When in the work it is seen.
     choices : tuple of Choice
         The pictured ones; other words are allowed.
-    schools : tuple of str
+    views : tuple of str
         What practitioners make of it, the default first; empty where they agree.
     whole_only : bool
         Whether it can be seen only on the uncut filter.
@@ -60,7 +60,7 @@ class Observation:
     title: str
     stage: Stage
     choices: tuple[Choice, ...]
-    schools: tuple[str, ...] = ()
+    views: tuple[str, ...] = ()
     whole_only: bool = False
     synonyms: tuple[str, ...] = ()
     field: tuple[str, ...] = ()

@@ -259,7 +259,7 @@ INSIDE: tuple[Observation, ...] = (
             Choice("welded", "a sheet rolled, its edges welded"),
             Choice("moulded", "in one piece"),
         ),
-        schools=(
+        views=(
             "Wound: its lock-seam is a rib all along, and it stands up to a cold start.",
             "Rolled and welded: smooth inside, and no edge to file at the media.",
             "Moulded: more open area, and no burr.",

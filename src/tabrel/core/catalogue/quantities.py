@@ -77,7 +77,7 @@ class Quantity:
         Whether it can be measured only on the uncut filter.
     synonyms : tuple of str
         Other words people use for it.
-    schools : tuple of str
+    views : tuple of str
         What practitioners make of it, the default first; empty where they agree.
     """
 
@@ -94,7 +94,7 @@ class Quantity:
     drawing: Drawing = "none"
     whole_only: bool = False
     synonyms: tuple[str, ...] = ()
-    schools: tuple[str, ...] = ()
+    views: tuple[str, ...] = ()
 
     @property
     def part(self) -> str:
@@ -274,7 +274,7 @@ _HOLE_ROWS: tuple[_Row, ...] = (
 )
 
 
-_SCHOOLS: dict[str, tuple[str, ...]] = {
+_VIEWS: dict[str, tuple[str, ...]] = {
     "can.wall_thickness": (
         "A thick wall: it takes the wrench, and the pressure peaks of a cold start.",
         "The wall says little: the seam around the plate fails first.",
@@ -314,7 +314,7 @@ def _catalogue(stage: Stage, rows: tuple[_Row, ...]) -> dict[str, Quantity]:
             drawing=drawing,
             whole_only=WHOLE_ONLY in marks,
             synonyms=tuple(word.strip() for word in words.split(",") if word.strip()),
-            schools=_SCHOOLS.get(key, ()),
+            views=_VIEWS.get(key, ()),
         )
     return catalogue
 

@@ -60,7 +60,7 @@ class Detail:
         Part of the circuit's drawing it belongs to.
     in_drawing : bool
         Whether it is written beside that part.
-    schools : tuple of str
+    views : tuple of str
         What practitioners make of it, the default first; empty where they agree.
     """
 
@@ -78,7 +78,7 @@ class Detail:
     needed: str = ""
     part: str = ""
     in_drawing: bool = False
-    schools: tuple[str, ...] = ()
+    views: tuple[str, ...] = ()
 
     @property
     def owner(self) -> DetailOwner:

@@ -22,7 +22,7 @@ SAMPLE_DETAILS: tuple[Detail, ...] = (
         "for life and cost of this study",
         choices=("vehicle maker's", "oil maker's", "filter maker's", "oil analysis"),
         synonyms=("change interval", "service interval", "drain interval"),
-        schools=(
+        views=(
             "The vehicle maker's: it stands above every other, and warranty hangs on it.",
             "The oil maker's or an oil analysis: what the oil still does is what counts.",
             "The filter maker's: the filter is changed with what it was built for.",

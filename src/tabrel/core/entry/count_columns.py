@@ -89,7 +89,7 @@ class CountTable:
         Line of the headings; 0 where none were found.
     settings : tuple of (Condition, str)
         Conditions found before the headings, as written.
-    said : tuple of str
+    notes : tuple of str
         What was understood, a sentence each.
     questions : tuple of Question
         Still open.
@@ -102,7 +102,7 @@ class CountTable:
     headings: tuple[Heading, ...] = ()
     heading_line: int = 0
     settings: tuple[tuple[Condition, str], ...] = ()
-    said: tuple[str, ...] = ()
+    notes: tuple[str, ...] = ()
     questions: tuple[Question, ...] = ()
     faults: tuple[CellFault, ...] = ()
     counts: Counts | None = None

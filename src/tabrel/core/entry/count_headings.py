@@ -34,7 +34,7 @@ class HeadingReader:
         self.choices = choices
         self.faults: list[CellFault] = []
         self.questions: list[Question] = []
-        self.said: list[str] = []
+        self.notes: list[str] = []
         self.settings: list[tuple[Condition, str]] = []
         self.conditions: dict[str, Any] = {}
         self.headings: tuple[Heading, ...] = ()
@@ -65,7 +65,7 @@ class HeadingReader:
         name, text = cells[0].rstrip(":= ").strip(), " ".join(cells[1:])
         condition = condition_named(name)
         if condition is None:
-            self.said.append(f"Line {row.line}, {name[:40]!r}, is no condition that is known, and is left out.")
+            self.notes.append(f"Line {row.line}, {name[:40]!r}, is no condition that is known, and is left out.")
             return
         try:
             self.conditions[condition.field] = self._understood(condition, text, is_key=name.casefold() == condition.field)
@@ -157,7 +157,7 @@ class HeadingReader:
             seen[name] = heading.text
         left_out = [heading.text for heading in self.headings if heading.column is None and heading.text]
         if left_out:
-            self.said.append(f"Left out: {', '.join(repr(text[:30]) for text in left_out)}.")
+            self.notes.append(f"Left out: {', '.join(repr(text[:30]) for text in left_out)}.")
 
     def heading_of(self, column: Column) -> Heading | None:
         """Return the heading of a column, if the table has it."""

@@ -69,7 +69,7 @@ class _Reader(HeadingReader):
         body = self.headings_read()
         counts = None
         if self.headings:
-            self.said.append(
+            self.notes.append(
                 f"Columns are divided by {_DIVIDED[self.table.divider]}; the decimal mark is {MARKS[self.table.decimal]}."
             )
             self.ask_decimal()
@@ -80,9 +80,9 @@ class _Reader(HeadingReader):
         if self.faults or self.questions:
             counts = None
         if not self.headings:
-            self.said, self.settings = [], []
+            self.notes, self.settings = [], []
         return CountTable(
-            self.table, self.headings, self.heading_line, tuple(self.settings), tuple(self.said), tuple(self.questions),
+            self.table, self.headings, self.heading_line, tuple(self.settings), tuple(self.notes), tuple(self.questions),
             tuple(self.faults), counts,
         )  # fmt: skip
 

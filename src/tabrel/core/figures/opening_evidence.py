@@ -158,7 +158,7 @@ def _stated_band(measured: MeasuredSample, ways: dict[str, Uncertain]) -> Stated
         return None
     low, high = (pressure * 1e3 for pressure in stated)
     basis, opening = best
-    room = measured.variables.expanded_uncertainty(opening)
+    allowance = measured.variables.expanded_uncertainty(opening)
     full = measured.bypass.full_open
     full_open = None
     if full.value is not None and full.expanded_uncertainty:
@@ -169,5 +169,5 @@ def _stated_band(measured: MeasuredSample, ways: dict[str, Uncertain]) -> Stated
         high,
         _agreement(measured, basis, opening, "stated", low),
         full_open,
-        low - room <= float(nominal_value(opening)) <= high + room,
+        low - allowance <= float(nominal_value(opening)) <= high + allowance,
     )

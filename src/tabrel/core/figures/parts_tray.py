@@ -105,10 +105,14 @@ def mass_balance(measured: MeasuredSample) -> MassBalance:
         return MassBalance(parts, whole, None, None, (), f"{lacks}: there is nothing to balance")
     rest = known["filter.mass"] - sum(known[f"{part}.mass"] for part in weighed)
     difference = measured.variables.result(rest)
-    off, room = float(nominal_value(rest)), difference.expanded_uncertainty or 0.0
+    off, allowance = float(nominal_value(rest)), difference.expanded_uncertainty or 0.0
     open_parts = [part.part for part in parts if part.mass is None and part.state not in ("not_applicable",)]
-    closes = abs(off) <= room
-    missing = () if off <= room else tuple(sorted((p for p in open_parts if _could_be(p, off, room)), key=lambda p: _off(p, off)))
+    closes = abs(off) <= allowance
+    missing = (
+        ()
+        if off <= allowance
+        else tuple(sorted((p for p in open_parts if _could_be(p, off, allowance)), key=lambda p: _off(p, off)))
+    )
     lost = {part.part for part in parts if part.state == "lost"}
     return MassBalance(parts, whole, difference, closes, missing, _words(off, closes, missing, open_parts, lost))
 
@@ -117,9 +121,9 @@ def _mass(measured: MeasuredSample, key: str) -> float | None:
     return float(nominal_value(measured.known[key])) if key in measured.known else None
 
 
-def _could_be(part: str, mass: float, room: float) -> bool:
+def _could_be(part: str, mass: float, allowance: float) -> bool:
     usual = QUANTITIES[f"{part}.mass"]
-    return usual.usual_low - room <= mass <= usual.usual_high + room
+    return usual.usual_low - allowance <= mass <= usual.usual_high + allowance
 
 
 def _off(part: str, mass: float) -> float:

@@ -22,7 +22,7 @@ LEAST_PLEAT_OPENING = 0.10
 """Below it the loss between the pleats is unreliable."""
 
 MOST_DRAWN_PLEATS = 300
-Room = Literal["enough", "crowded", "cannot_fit", "unknown"]
+Crowding = Literal["enough", "crowded", "cannot_fit", "unknown"]
 
 
 @dataclass(frozen=True)
@@ -43,7 +43,7 @@ class DrawnPack:
         Keys of what was measured of these.
     opening : float
         Share of the inside circumference that the pack leaves open.
-    room : str
+    crowding : str
         ``enough``, ``crowded``, ``cannot_fit``; ``unknown`` while it depends on a typical size.
     tube_open_area : float or None
         Of all holes of the centre tube; None while one lacks its sizes. [m²]
@@ -56,7 +56,7 @@ class DrawnPack:
     depth: float
     measured: tuple[str, ...]
     opening: float
-    room: Room
+    crowding: Crowding
     tube_open_area: float | None
 
 
@@ -93,12 +93,12 @@ def pack_figure(measured: MeasuredSample) -> DrawnPack:
         depth=depth,
         measured=tuple(key for key in TYPICAL if key in known),
         opening=opening,
-        room=_room(opening) if all(key in known for key in OPENING_KEYS) else "unknown",
+        crowding=_crowding(opening) if all(key in known for key in OPENING_KEYS) else "unknown",
         tube_open_area=float(nominal_value(tube.area)) if tube.groups and not tube.missing else None,
     )
 
 
-def _room(opening: float) -> Room:
+def _crowding(opening: float) -> Crowding:
     if opening <= 0:
         return "cannot_fit"
     return "crowded" if opening < LEAST_PLEAT_OPENING else "enough"

@@ -137,8 +137,8 @@ class _FilterAtPoints:
         aligned = np.full(self.draws, np.nan)
         aligned[problem.possible] = sampled
         good = sampled[np.isfinite(sampled)]
-        room = NORMAL_COVERAGE * float(np.std(good, ddof=1)) if good.size > 1 else 0.0
-        return Known(CategoryValue(value, room, basis="model"), draws=aligned)
+        uncertainty = NORMAL_COVERAGE * float(np.std(good, ddof=1)) if good.size > 1 else 0.0
+        return Known(CategoryValue(value, uncertainty, basis="model"), draws=aligned)
 
     def _at_place(self, quantity: str, factor: float, celsius: float | None, rpm: float | None, name: str) -> Known:
         if celsius is None or rpm is None:

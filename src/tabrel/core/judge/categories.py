@@ -128,10 +128,10 @@ def outcome(category: Category, first: str, second: str) -> int | None:
     a, b = sides(category, first), sides(category, second)
     if a is None or b is None:
         return None
-    room = category.joint_uncertainty(first, second)
-    if a[0] - b[1] > room:
+    allowance = category.joint_uncertainty(first, second)
+    if a[0] - b[1] > allowance:
         return 1
-    if b[0] - a[1] > room:
+    if b[0] - a[1] > allowance:
         return -1
     is_certain = a[0] == a[1] and b[0] == b[1]
     return 0 if is_certain else None

@@ -11,7 +11,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from tabrel.core.judge.categories import Category, counting
-from tabrel.core.judge.schools import WeightedScore, share, share_sides
+from tabrel.core.judge.ranking_methods import WeightedScore, share, share_sides
 
 FloatArray = NDArray[np.float64]
 

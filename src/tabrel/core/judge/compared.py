@@ -37,14 +37,14 @@ def only_alike(known: Mapping[str, Known]) -> dict[str, Known]:
 
 def joint_uncertainties(known: Mapping[str, Known]) -> dict[str, dict[str, float]]:
     """Return J of every pair of values: 1.96·√(u₁² + u₂² − 2·cov), the covariance from the draws that both have."""
-    rooms: dict[str, dict[str, float]] = {label: {} for label, item in known.items() if number_of(item) is not None}
-    for room in rooms:
-        for other in rooms:
-            if room != other:
-                a, b = known[room], known[other]
+    allowances: dict[str, dict[str, float]] = {label: {} for label, item in known.items() if number_of(item) is not None}
+    for allowance in allowances:
+        for other in allowances:
+            if allowance != other:
+                a, b = known[allowance], known[other]
                 square = sum(v.expanded_uncertainty**2 for v in (a.value, b.value) if v is not None)
-                rooms[room][other] = sqrt(max(square - 2 * NORMAL_COVERAGE**2 * _covariance(a.draws, b.draws), 0.0))
-    return rooms
+                allowances[allowance][other] = sqrt(max(square - 2 * NORMAL_COVERAGE**2 * _covariance(a.draws, b.draws), 0.0))
+    return allowances
 
 
 def _covariance(first: FloatArray | None, second: FloatArray | None) -> float:

@@ -1,4 +1,4 @@
-"""Where the schools put two filters in a different order, and which criteria make it so."""
+"""Where the methods put two filters in a different order, and which criteria make it so."""
 
 from __future__ import annotations
 
@@ -8,9 +8,9 @@ from itertools import combinations
 from typing import Literal
 
 from tabrel.core.judge.categories import Category, counting, outcome
-from tabrel.core.judge.schools import PairWins, RankSum, WeightedScore, share
+from tabrel.core.judge.ranking_methods import PairWins, RankSum, WeightedScore, share
 
-School = Literal["pair_wins", "rank_sum", "weighted_score"]
+RankingMethod = Literal["pair_wins", "rank_sum", "weighted_score"]
 
 
 @dataclass(frozen=True)
@@ -34,45 +34,45 @@ class Pull:
 
 @dataclass(frozen=True)
 class Disagreement:
-    """Two filters that the schools put in a different order.
+    """Two filters that the ranking methods put in a different order.
 
     Attributes
     ----------
     one, other : str
     one_by, other_by : tuple of str
-        The schools that put the one, and the other, ahead.
+        The methods that put the one, and the other, ahead.
     pulls : tuple of Pull
         The criteria that do not leave the two level, the strongest for the one first.
     """
 
     one: str
     other: str
-    one_by: tuple[School, ...]
-    other_by: tuple[School, ...]
+    one_by: tuple[RankingMethod, ...]
+    other_by: tuple[RankingMethod, ...]
     pulls: tuple[Pull, ...]
 
 
 def disagreements(
     categories: Sequence[Category], labels: Sequence[str], wins: PairWins, sums: RankSum, scores: WeightedScore
 ) -> tuple[Disagreement, ...]:
-    """Return the pairs that the schools put in a different order, those that concern the first places first."""
-    figures = school_figures(wins, sums, scores)
+    """Return the pairs that the methods put in a different order, those that concern the first places first."""
+    figures = method_figures(wins, sums, scores)
     collected = []
     for text, other in combinations(labels, 2):
         by_one, by_other = _ahead(figures, text, other), _ahead(figures, other, text)
         if by_one and by_other:
             collected.append(Disagreement(text, other, by_one, by_other, _pulls(categories, text, other)))
-    places = {school: {label: sum(v > of[label] for v in of.values()) for label in of} for school, of in figures.items()}
+    places = {method: {label: sum(v > of[label] for v in of.values()) for label in of} for method, of in figures.items()}
 
     def nearness(pair: Disagreement) -> tuple[int, int]:
-        ends = [min(places[school][label] for school in places if label in places[school]) for label in (pair.one, pair.other)]
+        ends = [min(places[method][label] for method in places if label in places[method]) for label in (pair.one, pair.other)]
         return max(ends), sum(ends)
 
     return tuple(sorted(collected, key=nearness))
 
 
-def school_figures(wins: PairWins, sums: RankSum, scores: WeightedScore) -> dict[School, dict[str, float]]:
-    """Return the figure each school ranks by, turned so that more is better; of a filter without a score there is none."""
+def method_figures(wins: PairWins, sums: RankSum, scores: WeightedScore) -> dict[RankingMethod, dict[str, float]]:
+    """Return the figure each method ranks by, turned so that more is better; of a filter without a score there is none."""
     return {
         "pair_wins": {label: float(score) for label, score in wins.score.items()},
         "rank_sum": {label: -pair[0] for label, pair in sums.sums.items()},
@@ -80,9 +80,9 @@ def school_figures(wins: PairWins, sums: RankSum, scores: WeightedScore) -> dict
     }
 
 
-def _ahead(figures: Mapping[School, Mapping[str, float]], first: str, second: str) -> tuple[School, ...]:
+def _ahead(figures: Mapping[RankingMethod, Mapping[str, float]], first: str, second: str) -> tuple[RankingMethod, ...]:
     # figures that differ only in their last bits are equal
-    return tuple(school for school, of in figures.items() if first in of and second in of and of[first] - of[second] > 1e-9)
+    return tuple(method for method, of in figures.items() if first in of and second in of and of[first] - of[second] > 1e-9)
 
 
 def _pulls(categories: Sequence[Category], first: str, second: str) -> tuple[Pull, ...]:

@@ -1,4 +1,4 @@
-"""One use of a study judged whole: what is known of every filter in every criterion, the schools, requirements, verdicts."""
+"""One use of a study judged whole: knowledge of every filter in every criterion, ranking methods, requirements, verdicts."""
 
 from __future__ import annotations
 
@@ -19,6 +19,7 @@ from tabrel.core.judge.compared import joint_uncertainties, only_alike
 from tabrel.core.judge.disagreements import Disagreement, disagreements
 from tabrel.core.judge.known import Known, by_choice, by_hand
 from tabrel.core.judge.known_filter import known_at_use, of_part_numbers
+from tabrel.core.judge.ranking_methods import PairWins, RankSum, WeightedScore, pair_wins, rank_sum, weighted_score
 from tabrel.core.judge.requirements import (
     GREATEST,
     GREATEST_STUCK,
@@ -30,7 +31,6 @@ from tabrel.core.judge.requirements import (
     proposed_verdict,
 )
 from tabrel.core.judge.same_part import PartComparison, compare_all_parts, part_facts
-from tabrel.core.judge.schools import PairWins, RankSum, WeightedScore, pair_wins, rank_sum, weighted_score
 from tabrel.core.maps.monte_carlo import DRAWS as MODEL_DRAWS
 from tabrel.core.sample.measured_sample import MeasuredSample, measure_sample
 from tabrel.core.study.model import Study
@@ -50,7 +50,7 @@ class JudgedCriterion:
     Attributes
     ----------
     category : Category
-        As the schools take it.
+        As the methods take it.
     known : mapping
         By label; a value that is not alike the others is no longer there, and its reason says so.
     """
@@ -79,7 +79,7 @@ class JudgedUse:
     is_of_specimens : bool
         Whether the specimens are judged, not their part numbers.
     criteria : tuple of JudgedCriterion
-    pair_wins, rank_sum, weighted_score : schools
+    pair_wins, rank_sum, weighted_score : ranking methods
     chances : Chances
         Of each place, by the weighted score.
     swaps : tuple of Swap

@@ -54,8 +54,10 @@ class Known:
         """Return the same of a part number: its U holds what its specimens differ by."""
         if self.value is None or self.value.value is None or standard <= 0:
             return self
-        room = hypot(self.value.expanded_uncertainty, NORMAL_COVERAGE * standard)
-        return replace(self, value=replace(self.value, expanded_uncertainty=room), spread=standard, is_spread_assumed=is_assumed)
+        uncertainty = hypot(self.value.expanded_uncertainty, NORMAL_COVERAGE * standard)
+        return replace(
+            self, value=replace(self.value, expanded_uncertainty=uncertainty), spread=standard, is_spread_assumed=is_assumed
+        )
 
 
 _RESULT_NAMES: dict[str, str] = {row.key: name for name, row in RESULTS.items()}
@@ -92,8 +94,8 @@ def of_reading(measure: str, measured: MeasuredSample) -> Known:
     factor = UNITS[unit].factor if unit else 1.0
     estimate, limits = measured.estimates.get(measure), measured.limits.get(measure)
     if estimate is not None:
-        room = NORMAL_COVERAGE * estimate.standard_uncertainty / factor
-        return Known(CategoryValue(estimate.value / factor, room, basis=estimate.provenance))
+        uncertainty = NORMAL_COVERAGE * estimate.standard_uncertainty / factor
+        return Known(CategoryValue(estimate.value / factor, uncertainty, basis=estimate.provenance))
     if limits is not None:
         low, high = (None if end is None else end / factor for end in (limits.low, limits.high))
         return Known(CategoryValue(None, 0.0, low, high, "bound"))

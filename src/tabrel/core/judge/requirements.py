@@ -39,7 +39,7 @@ class JudgedRequirement:
     is_asked_of_every_use : bool
         Whether the program asks it, not the analyst.
     counts : bool
-        Whether it decides; a fault that is only thought of does not.
+        Whether it decides; a fault of a what-if does not.
     decided_by : str or None
         Of an open one: key of what would decide it.
     """
@@ -166,7 +166,7 @@ def by_pass_lines(
     Returns
     -------
     tuple of JudgedRequirement
-        The last one is of a fault that is only thought of, and decides nothing.
+        The last one is of a what-if fault, and decides nothing.
     """
     reasons = why or {}
     stuck = "The greatest element differential pressure, with the bypass valve stuck shut,"
@@ -204,16 +204,16 @@ def _under_the_ceiling(
 
     if value is None or not value.is_known:
         return line("open", f"{_not_known(what, why)}.", measure)
-    words_2 = f"{what} is {number_in_words(value, MEASURE_ROWS[measure])}"
+    measure_words = f"{what} is {number_in_words(value, MEASURE_ROWS[measure])}"
     if collapse is None:
-        return line("open", f"{words_2}; the {COLLAPSE} of the element is not stated.", COLLAPSE_KEY)
+        return line("open", f"{measure_words}; the {COLLAPSE} of the element is not stated.", COLLAPSE_KEY)
     low, high = interval_of(value)
     ceiling = f"the stated {COLLAPSE} of {plain_number(collapse)} kPa"
     if high < collapse:
-        return line("met", f"{words_2}, below {ceiling}.")
+        return line("met", f"{measure_words}, below {ceiling}.")
     if low >= collapse:
-        return line("failed", f"{words_2}, not below {ceiling}.")
-    return line("open", f"{words_2}, which may lie on either side of {ceiling}.", measure)
+        return line("failed", f"{measure_words}, not below {ceiling}.")
+    return line("open", f"{measure_words}, which may lie on either side of {ceiling}.", measure)
 
 
 def proposed_verdict(lines: Sequence[JudgedRequirement]) -> UseVerdict:

@@ -99,7 +99,7 @@ class Finding:
         ``same``, ``different`` or ``cannot_tell``.
     one, other : float, str or None
         Value [SI] or words of each; None where it was not looked at.
-    room : float or None
+    allowance : float or None
         J + τ: how far apart two of one kind may be found. [SI]
     """
 
@@ -107,7 +107,7 @@ class Finding:
     state: FindingState
     one: float | str | None
     other: float | str | None
-    room: float | None = None
+    allowance: float | None = None
 
     @property
     def difference_percent(self) -> float | None:
@@ -118,16 +118,16 @@ class Finding:
 
     @property
     def difference_in_rooms(self) -> float | None:
-        """By how much the other one is larger, in rooms; beyond ±1 the two differ. None for words, and where there is no room."""
-        if not isinstance(self.one, float) or not isinstance(self.other, float) or not self.room:
+        """Difference in allowances, positive if the second is larger; beyond ±1 the two differ. None for words."""
+        if not isinstance(self.one, float) or not isinstance(self.other, float) or not self.allowance:
             return None
-        return (self.other - self.one) / self.room
+        return (self.other - self.one) / self.allowance
 
     @property
     def strength(self) -> float:
-        """How telling a difference is: as a multiple of the room; of words, and where there is no room, endless."""
-        rooms = self.difference_in_rooms
-        return float("inf") if rooms is None else abs(rooms)
+        """How telling a difference is: as a multiple of the allowance; of words, and without one, endless."""
+        allowances = self.difference_in_rooms
+        return float("inf") if allowances is None else abs(allowances)
 
 
 @dataclass(frozen=True)
@@ -301,15 +301,15 @@ def _dimension(key: str, first: PartFacts, second: PartFacts, widening: float) -
         return Finding(key, "cannot_tell", None if a is None else a.value, None if b is None else b.value)
     joint = NORMAL_COVERAGE * hypot(a.standard_uncertainty, b.standard_uncertainty)
     tolerance = allowance(key).at((abs(a.value) + abs(b.value)) / 2)
-    room = widening * joint + tolerance
+    limit = widening * joint + tolerance
     state: FindingState = "cannot_tell"
     if (first.has_service or second.has_service) and key in QUANTITIES and QUANTITIES[key].dimension == "mass":
         state = "cannot_tell"  # oil and dirt weigh too
-    elif abs(a.value - b.value) > room:
+    elif abs(a.value - b.value) > limit:
         state = "different"
     elif joint <= 2 * tolerance:
         state = "same"
-    return Finding(key, state, float(a.value), float(b.value), room)
+    return Finding(key, state, float(a.value), float(b.value), limit)
 
 
 def _attribute(key: str, first: PartFacts, second: PartFacts) -> Finding:

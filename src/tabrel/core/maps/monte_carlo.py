@@ -278,13 +278,13 @@ def interval_of(parts: Sequence[SampledOnset]) -> OnsetInterval:
     """Return the onset with the interval of all draws, however they were divided."""
     best, closes = parts[0].best, np.concatenate([part.closes for part in parts])
     if not closes.size:
-        return OnsetInterval(_onset_told(best), None, None, 0.0, 0)
+        return OnsetInterval(_onset_words(best), None, None, 0.0, 0)
     with np.errstate(all="ignore"):
         below = np.where(np.isnan(closes), -np.inf, closes)
         low, _, high = quantiles_of(below[:, None], BAND)[:, 0]
     shut = float(np.isnan(closes).mean())
-    return OnsetInterval(_onset_told(best), _onset_told(low), _onset_told(high), shut, len(closes))
+    return OnsetInterval(_onset_words(best), _onset_words(low), _onset_words(high), shut, len(closes))
 
 
-def _onset_told(celsius: float) -> float | None:
+def _onset_words(celsius: float) -> float | None:
     return float(min(celsius, HOTTEST)) if np.isfinite(celsius) else None

@@ -119,18 +119,18 @@ def _check_result(claim: Claim, result: Result | None, family: UnitFamily) -> Cl
     return _compared(claim, claimed, result.value, result.expanded_uncertainty or 0.0, unit, "worked out")
 
 
-def _compared(claim: Claim, claimed: ParsedReading, value: float, room: float, unit: str, how: str) -> ClaimCheck:
-    """Return the verdict of a number on a claim, each with the room it has."""
+def _compared(claim: Claim, claimed: ParsedReading, value: float, allowance: float, unit: str, how: str) -> ClaimCheck:
+    """Return the verdict of a number on a claim, each with its allowance."""
     step = claimed.last_digit / 2 if claimed.interval is None else (claimed.interval[1] - claimed.interval[0]) / 2
     text = f"{how} {shown(value, unit, 4)}"
-    with_room = f"{how} {number_with_uncertainty(to_unit(value, unit), to_unit(room, unit), printed(unit))}"
+    with_allowance = f"{how} {number_with_uncertainty(to_unit(value, unit), to_unit(allowance, unit), printed(unit))}"
     difference = value - claimed.value
     if claim.relation in (">=", ">", "<=", "<"):
         beyond = difference if claim.relation in (">=", ">") else -difference
-        if beyond >= room:
+        if beyond >= allowance:
             return ClaimCheck("confirmed", text)
-        return ClaimCheck("refuted" if beyond < -room - step else "cannot_tell", with_room)
-    return ClaimCheck("confirmed" if abs(difference) <= room + step else "refuted", with_room)
+        return ClaimCheck("refuted" if beyond < -allowance - step else "cannot_tell", with_allowance)
+    return ClaimCheck("confirmed" if abs(difference) <= allowance + step else "refuted", with_allowance)
 
 
 @dataclass(frozen=True)
@@ -154,14 +154,14 @@ def contradictions(sample: Sample) -> tuple[Contradiction, ...]:
         Each pair set beside each other; which of the two holds is the analyst's to say.
     """
     collected = []
-    for (about, source, words, span), (other_about, other_source, other_words, other_span) in combinations(_said(sample), 2):
+    for (about, source, words, span), (other_about, other_source, other_words, other_span) in combinations(_worded(sample), 2):
         apart = span[0] > other_span[1] or other_span[0] > span[1]
         if about == other_about and apart:
             collected.append(Contradiction(f"{source} says {words}, {other_source} says {other_words}: both cannot hold"))
     return tuple(collected)
 
 
-def _said(sample: Sample) -> list[tuple[str, str, str, tuple[float, float]]]:
+def _worded(sample: Sample) -> list[tuple[str, str, str, tuple[float, float]]]:
     """Return what each source says: of what, its words, and between what the number lies."""
     pairs = []
     for claim in sample.claims:

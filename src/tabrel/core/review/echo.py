@@ -106,15 +106,15 @@ def echo(text: str, quantity: Quantity, family: UnitFamily, *, used: Sequence[Re
     asked, correction = _question(entry, quantity, used)
     return Echo(
         _stored_text(entry),
-        _said(entry, meanings, quantity, "metric"),
-        _said(entry, meanings, quantity, "inch"),
+        _worded(entry, meanings, quantity, "metric"),
+        _worded(entry, meanings, quantity, "inch"),
         question=asked,
         correction=correction,
         estimate=estimate_quantity(quantity, [*used, *entry.readings]),
     )
 
 
-def _said(entry: FieldEntry, meanings: Sequence[ParsedReading], quantity: Quantity, family: UnitFamily) -> str:
+def _worded(entry: FieldEntry, meanings: Sequence[ParsedReading], quantity: Quantity, family: UnitFamily) -> str:
     """Return what was understood, in one family: values, ranges, bounds, both sizes of a thread."""
     if entry.thread:
         sizes = [

@@ -106,16 +106,17 @@ def _bypass_warnings(measured: MeasuredSample) -> Iterator[SampleWarning]:
         message = "the spring is installed no shorter than its free length: as measured it holds nothing shut"
         yield SampleWarning("spring_not_compressed", message, "bypass.spring_installed_length")
     if (travel := spring_travel(measured.known)) is not None and installed is not None:
-        room = float(nominal_value(travel))
+        free_travel = float(nominal_value(travel))
         valve = measured.bypass.valve
         lift = valve.lift_limit if valve else known.get("lift_limit", 0.0)
-        if room < 0:
-            solid = shown_in_both(installed - room, "mm")
+        if free_travel < 0:
+            solid = shown_in_both(installed - free_travel, "mm")
             message = f"the spring is installed below its solid length of {solid}: a reading slipped"
             yield SampleWarning("spring_below_solid", message, "bypass.spring_installed_length")
-        elif room < lift:
+        elif free_travel < lift:
             message = (
-                f"the spring goes solid after {shown_in_both(room, 'mm')}, before the lift limit of {shown_in_both(lift, 'mm')}"
+                f"the spring goes solid after {shown_in_both(free_travel, 'mm')}, "
+                f"before the lift limit of {shown_in_both(lift, 'mm')}"
             )
             yield SampleWarning("spring_solid_before_lift", message, "bypass.lift_limit")
     dead = known.get("spring_dead_coils", DEFAULT_DEAD_COILS)

@@ -3,7 +3,7 @@
 `study`         readings, holes, oil, circuit, claims: `check_study`, `check_sample`
 `evidence`      counts, benches, photographs
 `uses`          uses
-`arithmetic`    somebody's arithmetic
+`arithmetic`    printed sums
 `report`        the plan of a report
 `plans`         scenarios, duty cycles, warm-up plans
 `refusals`      the refusals they share

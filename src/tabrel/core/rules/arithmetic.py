@@ -1,4 +1,4 @@
-"""Refuse somebody's arithmetic that cannot be recomputed."""
+"""Refuse printed sums that cannot be recomputed."""
 
 from __future__ import annotations
 

@@ -364,8 +364,8 @@ def _filling(run: _Run, volume: float) -> Following[tuple[FloatArray, float | No
         stop = min(course.end, begin + FILLING_STRETCH)
         corners = course.moments[(course.moments > begin) & (course.moments < stop)]
         time = np.unique(np.concatenate([np.arange(begin, stop, FILLING_STEP), corners, [stop]]))
-        result_2 = yield from run.solved("filling", time, ("filter_flow",))
-        flow = np.nan_to_num(result_2["filter_flow"])
+        solved = yield from run.solved("filling", time, ("filter_flow",))
+        flow = np.nan_to_num(solved["filter_flow"])
         inside = held + np.concatenate([[0.0], np.cumsum(np.diff(time) * (flow[1:] + flow[:-1]) / 2)])
         if inside[-1] >= volume:
             k = int(np.searchsorted(inside, volume))

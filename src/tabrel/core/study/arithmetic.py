@@ -1,4 +1,4 @@
-"""Somebody's arithmetic as the audit document holds it: formula, inputs and result, all as printed."""
+"""Printed sums as the audit document holds them: formula, inputs and result, all as printed."""
 
 from __future__ import annotations
 

@@ -85,7 +85,7 @@ def _style() -> Mapping[str, Any]:
 
 
 @dataclass(frozen=True)
-class Room:
+class Margins:
     """Room around the axes of a chart, and between them. [inch]"""
 
     left: float = 0.62
@@ -95,7 +95,7 @@ class Room:
     between: float = 0.25
 
 
-def _drawn(paint: Any, alt: str, size: tuple[float, float], room: Room = Room()) -> Chart:
+def _drawn(paint: Any, alt: str, size: tuple[float, float], margins: Margins = Margins()) -> Chart:
     """Return what a function paints on an empty figure; room is stated, since finding it would draw everything twice more."""
     style = _style()
     from matplotlib import rc_context
@@ -107,12 +107,12 @@ def _drawn(paint: Any, alt: str, size: tuple[float, float], room: Room = Room())
         figure = Figure(figsize=size, dpi=72)
         canvas = FigureCanvasSVG(figure)
         figure.subplots_adjust(
-            left=room.left / width,
-            right=1 - room.right / width,
-            bottom=room.bottom / height,
-            top=1 - room.top / height,
-            wspace=room.between / 2,
-            hspace=room.between,
+            left=margins.left / width,
+            right=1 - margins.right / width,
+            bottom=margins.bottom / height,
+            top=1 - margins.top / height,
+            wspace=margins.between / 2,
+            hspace=margins.between,
         )
         paint(figure)
         canvas.print_svg(out, metadata={"Date": None, "Creator": None, "Title": alt})  # type: ignore[no-untyped-call]
@@ -168,7 +168,7 @@ def map_chart(point: OperatingPoint, filling: OperatingPoint, label: str, family
         f"Operating map of {label}: element differential pressure up to {significant(greatest)} {unit}, {span}, "
         "steady and while filling; hatched where the bypass valve is open."
     )
-    return _drawn(paint, alt, (6.4, 3.0), Room(0.55, 0.82, 0.8, 0.25, 0.16))
+    return _drawn(paint, alt, (6.4, 3.0), Margins(0.55, 0.82, 0.8, 0.25, 0.16))
 
 
 def _open_region(axes: Axes, solved: OperatingMap) -> None:
@@ -214,7 +214,7 @@ def start_chart(start: WarmUp, label: str, family: UnitFamily) -> Chart:
         f"Start of {label}: {start.bypass_time / 60:.1f} min with the bypass valve open, "
         f"{start.unfiltered_volume * 1e3:.1f} L unfiltered."
     )
-    return _drawn(paint, alt, (6.4, 3.3), Room(0.72, bottom=0.5))
+    return _drawn(paint, alt, (6.4, 3.3), Margins(0.72, bottom=0.5))
 
 
 def valve_chart(measured: MeasuredSample, oil: OilModel | None, hot: float, family: UnitFamily) -> Chart | None:
@@ -240,11 +240,11 @@ def valve_chart(measured: MeasuredSample, oil: OilModel | None, hot: float, fami
         ways = axes[-1]
         names = []
         for i, evidence in enumerate(compared.evidence):
-            value, room = evidence.opening.value, evidence.opening.expanded_uncertainty
+            value, margins = evidence.opening.value, evidence.opening.expanded_uncertainty
             if value is None:
                 continue
             names.append((i, OPENING_WAYS.get(evidence.basis, evidence.basis) + (" (used)" if evidence.is_used else "")))
-            ends = None if room is None else room / factor
+            ends = None if margins is None else margins / factor
             ink = HAND if evidence.is_used else SLATE
             ways.errorbar(value / factor, i, xerr=ends, fmt="o", color=ink, markersize=4, capsize=3, linewidth=1)
         if compared.stated_band:
@@ -256,7 +256,10 @@ def valve_chart(measured: MeasuredSample, oil: OilModel | None, hot: float, fami
         ways.grid(True, axis="x")
 
     return _drawn(
-        paint, "Bypass valve: flow against differential pressure, and the ways to its opening pressure.", (6.4, 2.6), Room(1.35)
+        paint,
+        "Bypass valve: flow against differential pressure, and the ways to its opening pressure.",
+        (6.4, 2.6),
+        Margins(1.35),
     )
 
 
@@ -299,7 +302,9 @@ def efficiency_chart(measured: MeasuredSample) -> Chart | None:
         axes.grid(True)
         axes.legend(loc="lower right")
 
-    return _drawn(paint, "Micron efficiency over particle size: counts, claims and the screening estimate.", (6.4, 2.7), Room())
+    return _drawn(
+        paint, "Micron efficiency over particle size: counts, claims and the screening estimate.", (6.4, 2.7), Margins()
+    )
 
 
 def _no_ticks() -> Any:
@@ -342,7 +347,7 @@ def chances_chart(chances: Mapping[str, Sequence[float]], colours: Mapping[str, 
         axes.set_xlabel("chance of each place, by the weighted score [%]")
 
     words = "; ".join(f"{label} is first with {100 * share[0]:.0f} %" for label, share in chances.items())
-    return _drawn(paint, f"Chance of each place: {words}.", (6.4, 0.6 + 0.32 * len(labels)), Room(1.1))
+    return _drawn(paint, f"Chance of each place: {words}.", (6.4, 0.6 + 0.32 * len(labels)), Margins(1.1))
 
 
 def slices_chart(points: Mapping[str, OperatingPoint], speed: float, colours: Mapping[str, str], family: UnitFamily) -> Chart:
@@ -372,5 +377,5 @@ def slices_chart(points: Mapping[str, OperatingPoint], speed: float, colours: Ma
         paint,
         f"Element differential pressure and unfiltered share of {names} over oil temperature at {speed:.0f} rpm.",
         (6.4, 2.8),
-        Room(0.55, 0.1, 0.72, 0.1, 0.34),
+        Margins(0.55, 0.1, 0.72, 0.1, 0.34),
     )

@@ -171,10 +171,10 @@ def _section_sizes(
             named.append((number, key))
             drawing.path(path_of([at, place], closed=False), stroke=HAND, stroke_width=0.5 * drawing.line)
             drawing.balloon(place, number, ink=HAND)
-    return tuple(KeyedSize(number, size_title(key), _told(key, measured, family), key) for number, key in named)
+    return tuple(KeyedSize(number, size_title(key), _words_of(key, measured, family), key) for number, key in named)
 
 
-def _told(key: str, measured: MeasuredSample, family: UnitFamily) -> str:
+def _words_of(key: str, measured: MeasuredSample, family: UnitFamily) -> str:
     return estimate_words(key, measured.estimates[key], family) if key in measured.estimates else "not measured"
 
 
@@ -257,9 +257,9 @@ def plate_drawing(measured: MeasuredSample, family: UnitFamily) -> DrawnFilter:
     scale_bar(drawing, family, (-half + 3, -half))
     sizes = (*_hole_sizes(measured, lettered, family), *_circle_sizes(measured, layout, family))
     guessed = [PLATE_CIRCLES[key] for key in circles if not circles[key].measured and key in MEASURABLE]
-    words_2 = [f"Dashed, at typical sizes: {', '.join(guessed)}."] if guessed else []
-    words_2 += [sentence(problem.message) for problem in layout.problems]
-    return DrawnFilter(drawing.svg(), alt, sizes, " ".join(words_2))
+    notes = [f"Dashed, at typical sizes: {', '.join(guessed)}."] if guessed else []
+    notes += [sentence(problem.message) for problem in layout.problems]
+    return DrawnFilter(drawing.svg(), alt, sizes, " ".join(notes))
 
 
 MEASURABLE = ("can.outside_diameter", "gasket.outside_diameter", "gasket.inside_diameter", "thread.major_diameter")

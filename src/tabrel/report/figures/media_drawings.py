@@ -48,13 +48,13 @@ def pack_drawing(measured: MeasuredSample, family: UnitFamily) -> DrawnFilter:
         for key in keys
         if key in measured.estimates
     )
-    rooms = {
+    crowding = {
         "enough": f"{100 * pack.opening:.0f} % of the inside circumference is open between the pleats.",
         "crowded": f"Only {100 * pack.opening:.0f} % of the inside circumference is open between the pleats: crowded.",
         "cannot_fit": f"The pack cannot fit: its faces would need {100 - 100 * pack.opening:.0f} % of the inside circumference.",
         "unknown": "Drawn at typical sizes where nothing was measured.",
     }
-    return DrawnFilter(drawing.svg(), alt, sizes, rooms[pack.room])
+    return DrawnFilter(drawing.svg(), alt, sizes, crowding[pack.crowding])
 
 
 def pleat_points(pack: DrawnPack) -> list[Point]:

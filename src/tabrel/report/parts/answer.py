@@ -7,13 +7,13 @@ from collections.abc import Iterator, Mapping
 from tabrel.core.catalogue.results import HEADLINES, RESULTS
 from tabrel.core.catalogue.terms import BASES
 from tabrel.core.judge.judged_use import JudgedUse
-from tabrel.core.judge.schools import Places
+from tabrel.core.judge.ranking_methods import Places
 from tabrel.core.numbers import number_with_uncertainty
 from tabrel.core.results.budget import input_title
 from tabrel.core.study.uses import UseVerdict
-from tabrel.report.at_hand import StudyAtHand
 from tabrel.report.blocks import Block, Column, Facts, Heading, Paragraph, Picture, Points, Table
 from tabrel.report.figures.charts import chances_chart
+from tabrel.report.inputs import ReportInputs
 from tabrel.report.words import result_words, sentence
 
 VERDICTS: dict[UseVerdict, str] = {
@@ -33,32 +33,32 @@ DECISION_RULE = (
 )
 
 
-def answer(at_hand: StudyAtHand) -> Iterator[Block]:
+def answer(inputs: ReportInputs) -> Iterator[Block]:
     """Yield the page of the answer."""
-    study = at_hand.study
+    study = inputs.study
     yield Heading(1, "The answer")
     facts = [("Question", study.question or "none stated")]
     if study.intended_uses:
         facts.append(("Intended for", study.intended_uses))
-    facts.append(("Filters", ", ".join(_named(at_hand, label) for label in at_hand.measured) or "none yet"))
+    facts.append(("Filters", ", ".join(_named(inputs, label) for label in inputs.measured) or "none yet"))
     yield Facts(tuple(facts))
-    text = sentences_that_matter(at_hand)
+    text = sentences_that_matter(inputs)
     if text:
         yield Points(tuple(text), "lead")
-    yield from headline_table(at_hand)
-    yield from _verdicts(at_hand)
-    yield from _assumed(at_hand)
-    yield from _rankings(at_hand)
+    yield from headline_table(inputs)
+    yield from _verdicts(inputs)
+    yield from _assumed(inputs)
+    yield from _rankings(inputs)
 
 
-def _named(at_hand: StudyAtHand, label: str) -> str:
-    sample = at_hand.measured[label].sample
+def _named(inputs: ReportInputs, label: str) -> str:
+    sample = inputs.measured[label].sample
     name = " ".join(word for word in (sample.maker, sample.part_number) if word)
     return f"{label} ({name})" if name and name != label else label
 
 
-def _judged(at_hand: StudyAtHand) -> list[JudgedUse]:
-    return [judged for judged in at_hand.judged if isinstance(judged, JudgedUse)]
+def _judged(inputs: ReportInputs) -> list[JudgedUse]:
+    return [judged for judged in inputs.judged if isinstance(judged, JudgedUse)]
 
 
 def verdict_on(judged: JudgedUse, label: str) -> tuple[UseVerdict, bool]:
@@ -67,16 +67,16 @@ def verdict_on(judged: JudgedUse, label: str) -> tuple[UseVerdict, bool]:
     return (verdict.stated.verdict, True) if verdict.stated else (verdict.proposed, False)
 
 
-def sentences_that_matter(at_hand: StudyAtHand, most: int = 3) -> list[str]:
+def sentences_that_matter(inputs: ReportInputs, most: int = 3) -> list[str]:
     """Return the sentences that matter most: who is first and how sure, who fails and why, what is open for want of what."""
     texts: list[str] = []
-    for judged in _judged(at_hand)[:1]:
+    for judged in _judged(inputs)[:1]:
         texts.append(_first_place(judged))
-    failed, opened = _telling(at_hand, "fails"), _telling(at_hand, "open")
+    failed, opened = _telling(inputs, "fails"), _telling(inputs, "open")
     texts += failed[:1] + opened[:1] + failed[1:] + opened[1:]
     grave = [
         f"{label}: {sentence(warning.message)}"
-        for label, analysis in at_hand.analyses.items()
+        for label, analysis in inputs.analyses.items()
         for warning in analysis.warnings
         if not warning.confirmed
     ]
@@ -95,15 +95,15 @@ def _first_place(judged: JudgedUse) -> str:
         return f"{name} only {labels[0]} is compared: there is no ranking."
     likely = max(labels, key=lambda label: judged.chances.of_place[label][0])
     chance = f"{100 * judged.chances.of_place[likely][0]:.0f} %"
-    known = {school: who for school, who in firsts.items() if who}
+    known = {method: who for method, who in firsts.items() if who}
     if known and all(who == [likely] for who in known.values()) and len(known) == len(firsts):
-        return f"{name}, all three schools of ranking put {likely} first; its chance of first place is {chance}."
+        return f"{name}, all three ranking methods put {likely} first; its chance of first place is {chance}."
     by_who: dict[tuple[str, ...], list[str]] = {}
-    for school, who in firsts.items():
-        by_who.setdefault(tuple(who), []).append(school)
+    for method, who in firsts.items():
+        by_who.setdefault(tuple(who), []).append(method)
     line = "; ".join(
-        f"{' and '.join(schools)} {'put' if len(schools) > 1 or schools == ['pair wins'] else 'puts'} {_level(who)}"
-        for who, schools in by_who.items()
+        f"{' and '.join(methods)} {'put' if len(methods) > 1 or methods == ['pair wins'] else 'puts'} {_level(who)}"
+        for who, methods in by_who.items()
     )
     return f"{name}, {line}. The likeliest first by the weighted score is {likely}, with a chance of {chance}."
 
@@ -118,10 +118,10 @@ def _firsts(rank: Mapping[str, int | None], labels: tuple[str, ...]) -> list[str
     return [label for label in labels if rank[label] == 1]
 
 
-def _telling(at_hand: StudyAtHand, wanted: UseVerdict) -> list[str]:
+def _telling(inputs: ReportInputs, wanted: UseVerdict) -> list[str]:
     """Return a sentence for each filter that fails, or is open, naming the uses and the first reason."""
     by_label: dict[str, tuple[list[str], str]] = {}
-    for judged in _judged(at_hand):
+    for judged in _judged(inputs):
         for label in judged.labels:
             stands, is_own = verdict_on(judged, label)
             if stands != wanted:
@@ -139,10 +139,10 @@ def _telling(at_hand: StudyAtHand, wanted: UseVerdict) -> list[str]:
     ]
 
 
-def _verdicts(at_hand: StudyAtHand) -> Iterator[Block]:
-    judged = _judged(at_hand)
-    labels = list(at_hand.measured)
-    if not at_hand.study.uses:
+def _verdicts(inputs: ReportInputs) -> Iterator[Block]:
+    judged = _judged(inputs)
+    labels = list(inputs.measured)
+    if not inputs.study.uses:
         yield Paragraph("No use is stated: filters are described, not judged.", "assumed")
         return
     columns = (Column("Use", share=1.4), *(Column(label, share=1) for label in labels))
@@ -158,7 +158,7 @@ def _verdicts(at_hand: StudyAtHand) -> Iterator[Block]:
         rows.append(tuple(cells))
     if rows:
         yield Table("Verdict by use: whether the stated requirements are met", columns, tuple(rows))
-    for name, why in (pair for pair in at_hand.judged if isinstance(pair, tuple)):
+    for name, why in (pair for pair in inputs.judged if isinstance(pair, tuple)):
         yield Paragraph(f"“{name}” cannot be judged: {why}", "assumed")
     yield Paragraph(DECISION_RULE, "small")
     own = [
@@ -172,8 +172,8 @@ def _verdicts(at_hand: StudyAtHand) -> Iterator[Block]:
         yield Paragraph(f"Of the analyst: {' '.join(own)}", "opinion")
 
 
-def _rankings(at_hand: StudyAtHand) -> Iterator[Block]:
-    for i, judged in enumerate(_judged(at_hand)):
+def _rankings(inputs: ReportInputs) -> Iterator[Block]:
+    for i, judged in enumerate(_judged(inputs)):
         if len(judged.labels) < 2:
             continue
         rows = []
@@ -203,10 +203,10 @@ def _rankings(at_hand: StudyAtHand) -> Iterator[Block]:
             Column("Score of 100 ± U", True, 1.6),
             Column("Chance of first place", True),
         )
-        yield Table(f"Ranking for “{judged.use.name}”: place by each school", columns, tuple(rows))
+        yield Table(f"Ranking for “{judged.use.name}”: place by each method", columns, tuple(rows))
         if i == 0:
             ordered = {label: judged.chances.of_place[label] for label in order}
-            chart = chances_chart(ordered, at_hand.colours)
+            chart = chances_chart(ordered, inputs.colours)
             yield Picture(
                 "chances",
                 chart.svg,
@@ -224,32 +224,32 @@ def _place(places: Places, label: str) -> str:
     return f"{low} to {high}"
 
 
-def headline_table(at_hand: StudyAtHand) -> Iterator[Block]:
+def headline_table(inputs: ReportInputs) -> Iterator[Block]:
     """Yield the headline results of every filter, with U and what each rests on."""
-    if not at_hand.measured:
+    if not inputs.measured:
         return
     columns = (Column("Filter", share=0.8), *(Column(RESULTS[name].title, True, 1.2) for name in HEADLINES))
     rows = []
-    for label, analysis in at_hand.analyses.items():
+    for label, analysis in inputs.analyses.items():
         cells = [label]
         for name in HEADLINES:
             result = getattr(analysis.results, name)
             basis = f"\n{BASES.get(result.basis, result.basis)}" if result.basis and result.basis != "measured" else ""
-            cells.append(f"{result_words(name, result, at_hand.family)}{basis}")
+            cells.append(f"{result_words(name, result, inputs.family)}{basis}")
         rows.append(tuple(cells))
     yield Table("Five headline results of each filter, with expanded uncertainty (95 %)", columns, tuple(rows))
 
 
-def _assumed(at_hand: StudyAtHand) -> Iterator[Block]:
+def _assumed(inputs: ReportInputs) -> Iterator[Block]:
     by_what: dict[str, list[str]] = {}
-    for label, analysis in at_hand.analyses.items():
+    for label, analysis in inputs.analyses.items():
         for name in HEADLINES:
             for key in getattr(analysis.results, name).assumed:
                 labels = by_what.setdefault(input_title(key), [])
                 if label not in labels:
                     labels.append(label)
     if by_what:
-        words_2 = "; ".join(f"{what} ({', '.join(labels)})" for what, labels in by_what.items())
-        yield Paragraph(f"Assumed, not measured: {words_2}.", "assumed")
+        assumptions = "; ".join(f"{what} ({', '.join(labels)})" for what, labels in by_what.items())
+        yield Paragraph(f"Assumed, not measured: {assumptions}.", "assumed")
     else:
         yield Paragraph("No headline result rests on an assumed input.", "small")

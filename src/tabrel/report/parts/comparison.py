@@ -9,25 +9,25 @@ from tabrel.core.catalogue.units import UnitFamily
 from tabrel.core.circuit.state import OperatingPoint
 from tabrel.core.judge.comparison_sheet import SheetCell, SheetRow
 from tabrel.core.numbers import bound, number_with_uncertainty, plain_number, signed_number
-from tabrel.report.at_hand import StudyAtHand
 from tabrel.report.blocks import Block, Column, Heading, Paragraph, Picture, Table
 from tabrel.report.figures.charts import slices_chart
+from tabrel.report.inputs import ReportInputs
 from tabrel.report.words import measure_unit
 
 USUAL_SPEED = 2000.0
 MARKS = {"best": "▲", "worst": "▽", "tied": "=", "": ""}
 
 
-def comparison(at_hand: StudyAtHand) -> Iterator[Block]:
+def comparison(inputs: ReportInputs) -> Iterator[Block]:
     """Yield the comparison sheet, and the filters over oil temperature."""
-    if len(at_hand.measured) < 2:
+    if len(inputs.measured) < 2:
         return
     yield Heading(1, "Comparison sheet")
-    use = at_hand.study.uses[0] if at_hand.study.uses else None
-    points = {label: point for label, point in at_hand.points.items() if isinstance(point, OperatingPoint)}
+    use = inputs.study.uses[0] if inputs.study.uses else None
+    points = {label: point for label, point in inputs.points.items() if isinstance(point, OperatingPoint)}
     if points:
         speed = (use.speed_rpm if use else None) or USUAL_SPEED
-        chart = slices_chart(points, speed, at_hand.colours, at_hand.family)
+        chart = slices_chart(points, speed, inputs.colours, inputs.family)
         yield Picture(
             "slices",
             chart.svg,
@@ -35,22 +35,22 @@ def comparison(at_hand: StudyAtHand) -> Iterator[Block]:
             f"Filters over oil temperature at {plain_number(speed)} rpm, best estimates. A model, not a test.",
             74,
         )
-    yield from _sheet(at_hand)
+    yield from _sheet(inputs)
 
 
-def _sheet(at_hand: StudyAtHand) -> Iterator[Block]:
-    study = at_hand.study
-    labels = list(at_hand.measured)
+def _sheet(inputs: ReportInputs) -> Iterator[Block]:
+    study = inputs.study
+    labels = list(inputs.measured)
     columns = (Column("", share=1.9), *(Column(label, True, 1.5) for label in labels))
     rows: list[tuple[str, ...]] = []
     group = ""
-    for row in at_hand.sheet:
+    for row in inputs.sheet:
         if row.group != group:
             group = row.group
             rows.append((group,))
-        unit = unit_of_row(row, at_hand.family)
+        unit = unit_of_row(row, inputs.family)
         title = f"{row.title} [{unit}]" if unit else row.title
-        rows.append((title, *(_cell(row, row.cells[label], at_hand.family) for label in labels)))
+        rows.append((title, *(_cell(row, row.cells[label], inputs.family) for label in labels)))
     use = f" at the points of “{study.uses[0].name}”" if study.uses else ""
     against = f", against {study.reference}" if study.reference else ""
     yield Paragraph(

@@ -19,11 +19,11 @@ from tabrel.core.results.bounded import measured_at_limits
 from tabrel.core.results.working import Operand, Step, shown_number, shown_result
 from tabrel.core.results.working_chains import CHAINS, working_of
 from tabrel.core.study.report_plan import SECTIONS, SectionKey, chosen_sections
-from tabrel.report.at_hand import StudyAtHand, filling
-from tabrel.report.blocks import Beside, Block, Column, Facts, Heading, Paragraph, Picture, Points, Table
+from tabrel.report.blocks import Block, Column, Facts, Heading, Paragraph, Picture, PictureWithFacts, Points, Table
 from tabrel.report.figures.charts import Chart, efficiency_chart, map_chart, start_chart, valve_chart
 from tabrel.report.figures.drawings import DrawnFilter, plate_drawing, section_drawing
 from tabrel.report.figures.media_drawings import pack_drawing, strip_drawing
+from tabrel.report.inputs import ReportInputs, filling
 from tabrel.report.words import known_words, place_words, result_words, sentence, unit_of
 
 HOT_TEMPERATURE = 100.0
@@ -35,24 +35,24 @@ IDENTITY = (
 """Details by which an item is known again."""
 
 
-def filters(at_hand: StudyAtHand) -> Iterator[Block]:
+def filters(inputs: ReportInputs) -> Iterator[Block]:
     """Yield what is told of each filter, one after the other."""
-    for label in at_hand.measured:
+    for label in inputs.measured:
         yield Heading(1, label)
-        yield from _identity(at_hand, label)
-        for section in chosen_sections(at_hand.plan):
-            blocks = tuple(SECTION_BLOCKS[section](at_hand, label))
+        yield from _identity(inputs, label)
+        for section in chosen_sections(inputs.plan):
+            blocks = tuple(SECTION_BLOCKS[section](inputs, label))
             if blocks:
                 yield Heading(2, SECTIONS[section])
                 yield from blocks
 
 
-def _identity(at_hand: StudyAtHand, label: str) -> Iterator[Block]:
-    sample = at_hand.measured[label].sample
+def _identity(inputs: ReportInputs, label: str) -> Iterator[Block]:
+    sample = inputs.measured[label].sample
     rows = []
     for key in IDENTITY:
         detail = DETAILS[key]
-        words = detail_text(detail, value_at(sample, detail.place), at_hand.family)
+        words = detail_text(detail, value_at(sample, detail.place), inputs.family)
         if words:
             rows.append((detail.title[0].upper() + detail.title[1:], words))
     cut = sample.cut
@@ -61,30 +61,32 @@ def _identity(at_hand: StudyAtHand, label: str) -> Iterator[Block]:
     if sample.photographs:
         rows.append(("Photographs", str(len(sample.photographs))))
     yield Facts(tuple(rows)) if rows else Paragraph("Nothing is recorded of where this filter comes from.", "assumed")
-    questioned = [warning for warning in at_hand.analyses[label].warnings if not warning.confirmed]
+    questioned = [warning for warning in inputs.analyses[label].warnings if not warning.confirmed]
     if questioned:
         yield Points(tuple(sentence(sample_warning.message) for sample_warning in questioned), "caution")
 
 
-def _beside(key: str, drawn: DrawnFilter, caption: str, height: float) -> Beside:
+def _with_facts(key: str, drawn: DrawnFilter, caption: str, height: float) -> PictureWithFacts:
     facts = tuple((size.number, size.title, size.words) for size in drawn.sizes)
-    return Beside(Picture(key, drawn.svg, drawn.alt, caption, height), facts, drawn.note)
+    return PictureWithFacts(Picture(key, drawn.svg, drawn.alt, caption, height), facts, drawn.note)
 
 
-def _drawings(at_hand: StudyAtHand, label: str) -> Iterator[Block]:
-    measured = at_hand.measured[label]
-    yield _beside(f"{label} section", section_drawing(measured, at_hand.family), f"{label}: section, to scale.", 80)
-    yield _beside(f"{label} plate", plate_drawing(measured, at_hand.family), f"{label}: tapping plate from below, to scale.", 60)
+def _drawings(inputs: ReportInputs, label: str) -> Iterator[Block]:
+    measured = inputs.measured[label]
+    yield _with_facts(f"{label} section", section_drawing(measured, inputs.family), f"{label}: section, to scale.", 80)
+    yield _with_facts(
+        f"{label} plate", plate_drawing(measured, inputs.family), f"{label}: tapping plate from below, to scale.", 60
+    )
 
 
-def _workings(at_hand: StudyAtHand, label: str) -> Iterator[Block]:
-    measured, results = at_hand.measured[label], at_hand.analyses[label].results
+def _workings(inputs: ReportInputs, label: str) -> Iterator[Block]:
+    measured, results = inputs.measured[label], inputs.analyses[label].results
     rows = []
     for name, row in RESULTS.items():
         result = getattr(results, name)
         lacks = f"needs {', '.join(result.missing)}" if result.missing and result.value is None else ""
         basis = BASES.get(result.basis or "", result.basis or "")
-        rows.append((row.title, result_words(name, result, at_hand.family), lacks or basis))
+        rows.append((row.title, result_words(name, result, inputs.family), lacks or basis))
     columns = (Column("Result", share=2), Column("Value", True, 2), Column("Rests on", share=2))
     yield Table("Results, with expanded uncertainty (95 %)", columns, tuple(rows))
     at_limits = measured_at_limits(measured)
@@ -97,8 +99,8 @@ def _workings(at_hand: StudyAtHand, label: str) -> Iterator[Block]:
         lines = []
         for i, step in enumerate(working.steps):
             uncertainty = result.expanded_uncertainty if i == len(working.steps) - 1 else None
-            value = shown_result(step.value, uncertainty, step.measure, at_hand.family)
-            lines.append((step.words, f"{step.symbol} = {step.formula()}", _put_in(step, at_hand), value))
+            value = shown_result(step.value, uncertainty, step.measure, inputs.family)
+            lines.append((step.words, f"{step.symbol} = {step.formula()}", _put_in(step, inputs), value))
         heads = (
             Column("What", share=1.5),
             Column("Formula", share=1.4),
@@ -108,20 +110,20 @@ def _workings(at_hand: StudyAtHand, label: str) -> Iterator[Block]:
         yield Table(f"{label}: working of the {RESULTS[name].title.lower()}", heads, tuple(lines))
 
 
-def _put_in(step: Step, at_hand: StudyAtHand) -> str:
+def _put_in(step: Step, inputs: ReportInputs) -> str:
     sentences = [
-        piece if isinstance(piece, str) else shown_number(piece.value, piece.measure, at_hand.family) for piece in step.pieces()
+        piece if isinstance(piece, str) else shown_number(piece.value, piece.measure, inputs.family) for piece in step.pieces()
     ]
     return "".join(sentences) if any(isinstance(piece, Operand) for piece in step.pieces()) else ""
 
 
-def _valve(at_hand: StudyAtHand, label: str) -> Iterator[Block]:
-    measured, study = at_hand.measured[label], at_hand.study
+def _valve(inputs: ReportInputs, label: str) -> Iterator[Block]:
+    measured, study = inputs.measured[label], inputs.study
     compared = opening_comparison(measured)
     if not compared.evidence:
         yield Paragraph("Nothing says at what pressure the bypass valve opens.", "assumed")
         return
-    unit, factor = unit_of("kPa", at_hand.family)
+    unit, factor = unit_of("kPa", inputs.family)
     rows = [
         (
             OPENING_WAYS.get(evidence.basis, evidence.basis),
@@ -150,7 +152,7 @@ def _valve(at_hand: StudyAtHand, label: str) -> Iterator[Block]:
     circuit = study.circuit
     hot = circuit.engine.temperature_c if circuit and circuit.engine else HOT_TEMPERATURE
     oil = oil_model(study.oil) if study.oil else None
-    yield from _chart(f"{label} valve", valve_chart(measured, oil, hot, at_hand.family), f"{label}: bypass valve.", 62)
+    yield from _chart(f"{label} valve", valve_chart(measured, oil, hot, inputs.family), f"{label}: bypass valve.", 62)
 
 
 def _chart(key: str, chart: Chart | None, caption: str, height: float) -> Iterator[Block]:
@@ -158,15 +160,15 @@ def _chart(key: str, chart: Chart | None, caption: str, height: float) -> Iterat
         yield Picture(key, chart.svg, chart.alt, caption, height)
 
 
-def _media(at_hand: StudyAtHand, label: str) -> Iterator[Block]:
-    measured = at_hand.measured[label]
-    yield _beside(f"{label} pleats", pack_drawing(measured, at_hand.family), f"{label}: pleat pack end-on, to scale.", 58)
-    strip, drawn = strip_areas(measured), strip_drawing(measured, at_hand.family)
+def _media(inputs: ReportInputs, label: str) -> Iterator[Block]:
+    measured = inputs.measured[label]
+    yield _with_facts(f"{label} pleats", pack_drawing(measured, inputs.family), f"{label}: pleat pack end-on, to scale.", 58)
+    strip, drawn = strip_areas(measured), strip_drawing(measured, inputs.family)
     if strip is None or drawn is None:
         yield Paragraph("The media strip has not been measured.", "assumed")
         return
-    yield _beside(f"{label} strip", drawn, f"{label}: media strip laid flat, to scale; hatched is lost.", 44)
-    unit, factor = unit_of("cm2", at_hand.family)
+    yield _with_facts(f"{label} strip", drawn, f"{label}: media strip laid flat, to scale; hatched is lost.", 44)
+    unit, factor = unit_of("cm2", inputs.family)
     rows = [("gross area of one face", plain_number(strip.gross / factor), "")]
     rows += [
         (
@@ -176,8 +178,8 @@ def _media(at_hand: StudyAtHand, label: str) -> Iterator[Block]:
         )
         for deduction in strip.deductions
     ]
-    results = at_hand.analyses[label].results
-    rows.append(("effective media area", result_words("media_effective_area", results.media_effective_area, at_hand.family), ""))
+    results = inputs.analyses[label].results
+    rows.append(("effective media area", result_words("media_effective_area", results.media_effective_area, inputs.family), ""))
     yield Table(
         f"{label}: from gross to effective media area [{unit}]",
         (Column("Step", share=2), Column("Area", True, 1.4), Column("", share=1.4)),
@@ -185,8 +187,8 @@ def _media(at_hand: StudyAtHand, label: str) -> Iterator[Block]:
     )
 
 
-def _efficiency(at_hand: StudyAtHand, label: str) -> Iterator[Block]:
-    measured = at_hand.measured[label]
+def _efficiency(inputs: ReportInputs, label: str) -> Iterator[Block]:
+    measured = inputs.measured[label]
     chart = efficiency_chart(measured)
     if chart is None:
         yield Paragraph(
@@ -217,12 +219,12 @@ def _efficiency(at_hand: StudyAtHand, label: str) -> Iterator[Block]:
         yield Points(tuple(sentence(check.words) for check in figure.checks), "small")
 
 
-def _map(at_hand: StudyAtHand, label: str) -> Iterator[Block]:
-    point = at_hand.points[label]
+def _map(inputs: ReportInputs, label: str) -> Iterator[Block]:
+    point = inputs.points[label]
     if isinstance(point, str):
         yield Paragraph(f"No operating map: {point}", "assumed")
         return
-    chart = map_chart(point, filling(point), label, at_hand.family)
+    chart = map_chart(point, filling(point), label, inputs.family)
     yield Picture(
         f"{label} map",
         chart.svg,
@@ -230,14 +232,14 @@ def _map(at_hand: StudyAtHand, label: str) -> Iterator[Block]:
         f"{label}: operating map; hatched, the bypass valve is open. A model, not a test.",
         80,
     )
-    use = at_hand.study.uses[0] if at_hand.study.uses else None
+    use = inputs.study.uses[0] if inputs.study.uses else None
     if use is None:
         return
-    known = {row.key: row.cells[label].known for row in at_hand.sheet if row.key in BEHAVIOUR_MEASURES}
+    known = {row.key: row.cells[label].known for row in inputs.sheet if row.key in BEHAVIOUR_MEASURES}
     rows = [
         (
             MEASURE_ROWS[key].title,
-            known_words(item, key, at_hand.family),
+            known_words(item, key, inputs.family),
             item.reason if item is not None and item.value is None else "",
         )
         for key, item in known.items()
@@ -253,14 +255,14 @@ def _map(at_hand: StudyAtHand, label: str) -> Iterator[Block]:
     yield Table(caption, (Column("Quantity", share=2), Column("Value", True, 1.4), Column("", share=1.4)), tuple(rows))
 
 
-def _start(at_hand: StudyAtHand, label: str) -> Iterator[Block]:
-    start = at_hand.starts[label]
+def _start(inputs: ReportInputs, label: str) -> Iterator[Block]:
+    start = inputs.starts[label]
     if isinstance(start, str):
         yield Paragraph(f"No start: {start}", "assumed")
         return
-    chart = start_chart(start, label, at_hand.family)
+    chart = start_chart(start, label, inputs.family)
     yield Picture(f"{label} start", chart.svg, chart.alt, f"{label}: a start from cold, best estimates. A model, not a test.", 74)
-    unit, factor = unit_of("kPa", at_hand.family)
+    unit, factor = unit_of("kPa", inputs.family)
     lowest = start.lowest_gallery_pressure
     facts = [
         ("Galleries full after", "not in this start" if start.filled_after is None else f"{start.filled_after:.1f} s"),
@@ -277,7 +279,7 @@ def _start(at_hand: StudyAtHand, label: str) -> Iterator[Block]:
     yield Facts(tuple(facts))
 
 
-SECTION_BLOCKS: dict[SectionKey, Callable[[StudyAtHand, str], Iterator[Block]]] = {
+SECTION_BLOCKS: dict[SectionKey, Callable[[ReportInputs, str], Iterator[Block]]] = {
     "drawings": _drawings,
     "working": _workings,
     "valve": _valve,

@@ -20,13 +20,13 @@ from tabrel.core.review.before_cut import CAUTIONS
 from tabrel.core.review.claims import check_claim, claim_words
 from tabrel.core.sample.measured_sample import MeasuredSample
 from tabrel.core.study.model import HoleGroup, Reading, ReadingEntry, as_reading
-from tabrel.report.at_hand import StudyAtHand
 from tabrel.report.blocks import Block, Column, Facts, Heading, Paragraph, Points, Table
+from tabrel.report.inputs import ReportInputs
 from tabrel.report.parts.answer import DECISION_RULE
 from tabrel.report.words import estimate_words, limits_words, place_words
 
 
-def readings(at_hand: StudyAtHand) -> Iterator[Block]:
+def readings(inputs: ReportInputs) -> Iterator[Block]:
     """Yield every reading as typed, with what was recorded of it, filter by filter; then what was seen."""
     yield Heading(1, "Readings as typed")
     yield Paragraph(
@@ -34,9 +34,9 @@ def readings(at_hand: StudyAtHand) -> Iterator[Block]:
         "stays here with its reason. The value is the mean of the readings used, with expanded uncertainty (95 %).",
         "small",
     )
-    for label, measured in at_hand.measured.items():
+    for label, measured in inputs.measured.items():
         yield Heading(2, label)
-        rows = list(_reading_rows(measured, at_hand))
+        rows = list(_reading_rows(measured, inputs))
         if rows:
             columns = (
                 Column("Quantity", share=1.7),
@@ -59,7 +59,7 @@ def readings(at_hand: StudyAtHand) -> Iterator[Block]:
             )
 
 
-def _reading_rows(measured: MeasuredSample, at_hand: StudyAtHand) -> Iterator[tuple[str, ...]]:
+def _reading_rows(measured: MeasuredSample, inputs: ReportInputs) -> Iterator[tuple[str, ...]]:
     sample = measured.sample
     for key in QUANTITIES:
         entries = sample.readings.get(key)
@@ -68,9 +68,9 @@ def _reading_rows(measured: MeasuredSample, at_hand: StudyAtHand) -> Iterator[tu
         estimate, limits = measured.estimates.get(key), measured.limits.get(key)
         value = ""
         if estimate is not None:
-            value = estimate_words(key, estimate, at_hand.family)
+            value = estimate_words(key, estimate, inputs.family)
         elif limits is not None:
-            value = limits_words(key, limits, at_hand.family)
+            value = limits_words(key, limits, inputs.family)
         title = f"{PART_TITLES[QUANTITIES[key].part]}: {QUANTITIES[key].title}"
         yield from _rows_of(title, entries, value, QUANTITIES[key].instrument)
     places: list[tuple[str, str, tuple[HoleGroup, ...]]] = [
@@ -85,7 +85,7 @@ def _reading_rows(measured: MeasuredSample, at_hand: StudyAtHand) -> Iterator[tu
             for dimension, entries in group.readings.by_dimension():
                 key = f"{path}[{i}].{dimension}"
                 estimate = measured.hole_estimates.get(key)
-                value = "" if estimate is None else estimate_words(key, estimate, at_hand.family)
+                value = "" if estimate is None else estimate_words(key, estimate, inputs.family)
                 title = f"{where} {i + 1}: {HOLE_QUANTITIES[dimension].title}"
                 yield from _rows_of(title, entries, value, HOLE_QUANTITIES[dimension].instrument)
             if group.readings.points_mm:
@@ -137,7 +137,7 @@ def _seen(measured: MeasuredSample) -> Iterator[tuple[str, ...]]:
         yield title, STATE_WORDS[state][0]
 
 
-def budgets(at_hand: StudyAtHand) -> Iterator[Block]:
+def budgets(inputs: ReportInputs) -> Iterator[Block]:
     """Yield the uncertainty budget of every headline result of every filter."""
     yield Heading(1, "Uncertainty budgets")
     yield Paragraph(
@@ -146,11 +146,11 @@ def budgets(at_hand: StudyAtHand) -> Iterator[Block]:
         "of freedom.",
         "small",
     )
-    for label, measured in at_hand.measured.items():
+    for label, measured in inputs.measured.items():
         yield Heading(2, label)
         at_limits = measured_at_limits(measured)
         for name in HEADLINES:
-            result = getattr(at_hand.analyses[label].results, name)
+            result = getattr(inputs.analyses[label].results, name)
             if name not in CHAINS or not result.is_known:
                 yield Paragraph(
                     f"{RESULTS[name].title}: not known, needs {', '.join(result.missing) or 'more than was measured'}.", "small"
@@ -165,7 +165,7 @@ def budgets(at_hand: StudyAtHand) -> Iterator[Block]:
                 (
                     contribution.title,
                     UNCERTAINTY_SOURCES[contribution.source],
-                    shown_uncertainty(contribution.amount, last.measure, at_hand.family),
+                    shown_uncertainty(contribution.amount, last.measure, inputs.family),
                     percentage(contribution.share),
                     contribution.smaller,
                 )
@@ -181,7 +181,7 @@ def budgets(at_hand: StudyAtHand) -> Iterator[Block]:
                 )
                 for covariance in budget.covariances
             ]
-            u = shown_uncertainty(budget.standard_uncertainty, last.measure, at_hand.family)
+            u = shown_uncertainty(budget.standard_uncertainty, last.measure, inputs.family)
             columns = (
                 Column("Input", share=1.8),
                 Column("Source", share=1),
@@ -192,16 +192,16 @@ def budgets(at_hand: StudyAtHand) -> Iterator[Block]:
             yield Table(f"{label}, {RESULTS[name].title.lower()}: standard uncertainty {u}", columns, tuple(rows))
 
 
-def claims(at_hand: StudyAtHand) -> Iterator[Block]:
+def claims(inputs: ReportInputs) -> Iterator[Block]:
     """Yield every claim with its source, and what the readings say of it."""
     yield Heading(1, "Claims and what readings say of them")
     rows: list[tuple[str, ...]] = []
-    for label, measured in at_hand.measured.items():
-        results = {row.key: getattr(at_hand.analyses[label].results, name) for name, row in RESULTS.items()}
+    for label, measured in inputs.measured.items():
+        results = {row.key: getattr(inputs.analyses[label].results, name) for name, row in RESULTS.items()}
         if measured.sample.claims:
             rows.append((label,))
         for claim in measured.sample.claims:
-            check = check_claim(claim, measured.sample, measured.estimates, at_hand.family, results)
+            check = check_claim(claim, measured.sample, measured.estimates, inputs.family, results)
             speaker = SPEAKERS[claim.speaker] if claim.speaker else ""
             source = ", ".join(word for word in (claim.source, speaker, claim.seen) if word)
             rows.append((claim_words(claim), source, VERDICTS[check.verdict], check.words))
@@ -212,9 +212,9 @@ def claims(at_hand: StudyAtHand) -> Iterator[Block]:
     yield Table("Claims", columns, tuple(rows))
 
 
-def conditions(at_hand: StudyAtHand) -> Iterator[Block]:
+def conditions(inputs: ReportInputs) -> Iterator[Block]:
     """Yield oil, engine and circuit as stated, and what is taken where nothing is stated."""
-    study = at_hand.study
+    study = inputs.study
     yield Heading(1, "Oil, engine and circuit")
     if not study.samples:
         yield Paragraph("There is no filter yet.", "assumed")
@@ -224,7 +224,7 @@ def conditions(at_hand: StudyAtHand) -> Iterator[Block]:
         detail = DETAILS[key]
         if detail.owner != "study" or key.startswith("study."):
             continue
-        shown = value.metric if at_hand.family == "metric" else value.inch
+        shown = value.metric if inputs.family == "metric" else value.inch
         typed = f"typed {value.text}" if value.is_typed and value.text != shown else ""
         source = "; ".join(word for word in (typed, value.provenance or "", value.origin or "") if word)
         rows.append((detail.title, shown, source))
@@ -249,11 +249,11 @@ def conditions(at_hand: StudyAtHand) -> Iterator[Block]:
         yield Paragraph(f"Nobody stated, and usual values are taken: {', '.join(assumed)}.", "assumed")
 
 
-def rules(at_hand: StudyAtHand) -> Iterator[Block]:
+def rules(inputs: ReportInputs) -> Iterator[Block]:
     """Yield what each use asks, and what was found of every filter, line by line."""
     yield Heading(1, "Decision rules")
     yield Paragraph(DECISION_RULE)
-    for judged in at_hand.judged:
+    for judged in inputs.judged:
         if isinstance(judged, tuple):
             continue
         use = judged.use
@@ -311,7 +311,7 @@ METHOD = (
 )
 
 
-def method(at_hand: StudyAtHand) -> Iterator[Block]:
+def method(inputs: ReportInputs) -> Iterator[Block]:
     """Yield the method with its version, the cautions, and what the report does not say."""
     yield Heading(1, "Method, cautions and limits")
     yield Facts((("Method", f"Tabrel {__version__}, as its document “method” describes it"),))

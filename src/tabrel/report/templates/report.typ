@@ -98,7 +98,7 @@
   else if one.kind == "Picture" {
     block(above: 3mm, below: 4mm, breakable: false, figure(alt: one.alt, picture(one, one.height), caption: figure.caption(position: bottom, one.caption)))
   }
-  else if one.kind == "Beside" {
+  else if one.kind == "PictureWithFacts" {
     block(above: 3mm, below: 4mm, breakable: false, grid(columns: (1.15fr, 1fr), column-gutter: 5mm, align: horizon,
       figure(alt: one.picture.alt, picture(one.picture, one.picture.height), caption: figure.caption(position: bottom, one.picture.caption)),
       {

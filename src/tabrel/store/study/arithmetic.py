@@ -1,4 +1,4 @@
-"""Somebody's arithmetic that is kept with a study, each line a part of the study document."""
+"""Printed sums that are kept with a study, each line a part of the study document."""
 
 from __future__ import annotations
 

@@ -24,7 +24,7 @@ PAGES_AT_ONCE = 2000
 STAMP = "%Y-%m-%d-%H%M%S"
 """How a copy is named by its time."""
 
-ROOM = 2
+COPIES_OF_SPACE = 2
 """A copy is left out where less than so many times the file's size is free."""
 
 
@@ -57,7 +57,7 @@ def backup(database: Path, target: Path) -> Path:
         raise BackupError(f"{target} is there already: name another file, nothing is overwritten")
     if not target.parent.is_dir():
         raise BackupError(f"there is no folder {target.parent}: make it first, or name another")
-    _require_room(database, target.parent)
+    _require_space(database, target.parent)
     part = target.with_name(target.name + ".part")
     with _in_words(target.parent):
         try:
@@ -121,7 +121,7 @@ def put_back(database: Path, source: Path) -> Path | None:
     part = database.with_name(database.name + ".part")
     with _in_words(database.parent):
         database.parent.mkdir(parents=True, exist_ok=True)
-        _require_room(source, database.parent)
+        _require_space(source, database.parent)
         try:
             _copy(source, part)
             faults = faults_but_of_version(part)
@@ -169,12 +169,13 @@ def _copy(database: Path, part: Path) -> None:
         os.fsync(file.fileno())
 
 
-def _require_room(database: Path, folder: Path) -> None:
+def _require_space(database: Path, folder: Path) -> None:
     beside = database.with_name(database.name + "-wal")
     size = database.stat().st_size + (beside.stat().st_size if beside.is_file() else 0)
     free = shutil.disk_usage(folder).free
-    if free < ROOM * size:
-        raise BackupError(f"{folder} has {free / 1e6:.0f} MB free, and {ROOM * size / 1e6:.0f} MB are wanted: make room first")
+    if free < COPIES_OF_SPACE * size:
+        wanted = f"{COPIES_OF_SPACE * size / 1e6:.0f} MB are wanted"
+        raise BackupError(f"{folder} has {free / 1e6:.0f} MB free, and {wanted}: free some space first")
 
 
 def _stamp() -> str:

@@ -10,10 +10,10 @@ from fastapi import Query
 from tabrel.core.errors import StudyError
 from tabrel.store.sample.samples import study_of_sample
 
-MOST_BESIDE = 20
+MOST_OTHERS = 20
 
-Beside = Annotated[
-    list[int], Query(description="Samples of other studies to be put beside these.", max_length=MOST_BESIDE, examples=[[7]])
+OtherSamples = Annotated[
+    list[int], Query(description="Samples of other studies to be put beside these.", max_length=MOST_OTHERS, examples=[[7]])
 ]
 
 

@@ -1,4 +1,4 @@
-"""Three schools of ranking: an independent computation agrees, a circle is seen, and not knowing is never rewarded."""
+"""Three ranking methods: an independent computation agrees, a circle is seen, and not knowing is never rewarded."""
 
 from __future__ import annotations
 
@@ -11,7 +11,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from tabrel.core.judge.categories import Category, CategoryValue, outcome
-from tabrel.core.judge.schools import pair_wins, places, rank_sum, share, weighted_score
+from tabrel.core.judge.ranking_methods import pair_wins, places, rank_sum, share, weighted_score
 
 CASE = json.loads((Path(__file__).parents[2] / "data" / "ranking.json").read_text())
 LABELS = CASE["labels"]

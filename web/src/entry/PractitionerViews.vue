@@ -1,18 +1,18 @@
 <script setup lang="ts">
 /** Views of practitioners where they differ: the view this program leans to first, in bold. */
-defineProps<{ schools: readonly string[] }>()
+defineProps<{ views: readonly string[] }>()
 </script>
 
 <template>
-  <ul class="schools">
-    <li v-for="(school, i) in schools" :key="school">
-      <strong v-if="i === 0">{{ school }}</strong><template v-else>{{ school }}</template>
+  <ul class="views">
+    <li v-for="(view, i) in views" :key="view">
+      <strong v-if="i === 0">{{ view }}</strong><template v-else>{{ view }}</template>
     </li>
   </ul>
 </template>
 
 <style scoped>
-.schools {
+.views {
   margin: 0.3rem 0 0.2rem;
   padding-left: 1.1rem;
   font-size: 0.86rem;

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** One measure among every filter of this size in the database: how all lie, the filters of the sheet as points. */
+/** Percentile of one measure over every filter of this size in the database: how all lie, the filters of the sheet as points. */
 import { computed } from 'vue'
 import type { Schemas } from '@/api/client'
 import type { UnitFamily } from '@/catalogue/units'
@@ -7,7 +7,7 @@ import { roundLevels } from '@/shared/scales'
 import { significant } from '@/shared/numbers'
 import { percentileWords } from './sheetRows'
 
-const props = defineProps<{ place: Schemas['PlaceAmongOut']; label: string; others: { label: string; colour: string; value: number }[]; family: UnitFamily }>()
+const props = defineProps<{ place: Schemas['PercentileOut']; label: string; others: { label: string; colour: string; value: number }[]; family: UnitFamily }>()
 const WIDTH = 640
 const LEFT = 130
 const factor = computed(() => props.place[props.family].factor)

@@ -16,7 +16,7 @@ class BestSoFarOut(WireModel):
     value: float
 
 
-class PlaceAmongOut(WireModel):
+class PercentileOut(WireModel):
     """One number of a filter among those of others of its size, in the measure's metric unit."""
 
     measure: str
@@ -34,8 +34,8 @@ class PlaceAmongOut(WireModel):
     inch: ShownUnitOut
 
 
-class AmongOut(WireModel):
-    """A filter among every other of its size in the database; while some are still to be computed, their number."""
+class PercentilesOut(WireModel):
+    """Percentiles of a filter over every other of its size in the database; while some are still to be computed, their number."""
 
     label: str
     other_count: int
@@ -44,4 +44,4 @@ class AmongOut(WireModel):
     is_size_known: bool
     """If not, filters of every size are compared."""
     quantile_percents: list[int]
-    places: list[PlaceAmongOut]
+    places: list[PercentileOut]

@@ -39,7 +39,7 @@ Numbers = Mapping[str, float]
 
 
 @dataclass(frozen=True)
-class PlaceAmong:
+class Percentile:
     """One number of a filter among those of others.
 
     Attributes
@@ -128,7 +128,7 @@ def are_of_size(own: FloatArray, others: FloatArray) -> NDArray[np.bool_]:
     return alike
 
 
-def places_among(own: FloatArray, others: FloatArray) -> tuple[PlaceAmong, ...]:
+def percentiles_of(own: FloatArray, others: FloatArray) -> tuple[Percentile, ...]:
     """Return where each number of a filter lies among those of others.
 
     Parameters
@@ -146,23 +146,23 @@ def places_among(own: FloatArray, others: FloatArray) -> tuple[PlaceAmong, ...]:
     return tuple(_place(MEASURES[i], float(own[i]), others[:, i]) for i in np.flatnonzero(np.isfinite(own)))
 
 
-def _place(measure: str, value: float, others: FloatArray) -> PlaceAmong:
+def _place(measure: str, value: float, others: FloatArray) -> Percentile:
     better = better_of(measure) if measure in DIRECTED else None
     seen = np.sort(others[np.isfinite(others)])
     count = len(seen)
     if not count:
-        return PlaceAmong(measure, value, 0, None, (), False, better, None)
+        return Percentile(measure, value, 0, None, (), False, better, None)
     below, up_to = np.searchsorted(seen, value, "left"), np.searchsorted(seen, value, "right")
     low, high = float(seen[0]), float(seen[-1])
-    room = FAR_OUTSIDE * (high - low)
+    allowance = FAR_OUTSIDE * (high - low)
     at = np.array(QUANTILES) / 100 * (count - 1)
-    return PlaceAmong(
+    return Percentile(
         measure=measure,
         value=value,
         count=count,
         percentile=100 * float(below + 0.5 * (up_to - below)) / count,
         quantiles=tuple(np.interp(at, np.arange(count), seen).tolist()),
-        is_outside=count >= FEWEST and not low - room <= value <= high + room,
+        is_outside=count >= FEWEST and not low - allowance <= value <= high + allowance,
         better=better,
         best=None if better is None else int(np.nanargmax(others) if better == "high" else np.nanargmin(others)),
     )

@@ -12,9 +12,9 @@ from tabrel.core.circuit.state import OperatingPoint
 from tabrel.core.errors import TabrelError
 from tabrel.core.judge.comparison_sheet import SheetRow, comparison_sheet, sheet_measures
 from tabrel.core.judge.judged_use import JudgedUse, judge_use
+from tabrel.core.judge.knowledge_cache import AT_NO_POINT, KnowledgeCache
 from tabrel.core.judge.known import Known
 from tabrel.core.judge.known_filter import measures_of_use, of_part_numbers
-from tabrel.core.judge.known_kept import AT_NO_POINT, KnownKept
 from tabrel.core.maps.monte_carlo import DRAWS
 from tabrel.core.results.analysis import SampleAnalysis, analyse_measured
 from tabrel.core.sample.measured_sample import MeasuredSample, measure_sample
@@ -27,21 +27,21 @@ from tabrel.report.figures.palette import sample_colour
 
 
 @dataclass
-class StudyAtHand:
+class ReportInputs:
     """A study, its plan of the report, and what follows from them; each is computed when it is first asked for.
 
     Attributes
     ----------
     study : Study
         Checked.
-    kept : KnownKept
+    kept : KnowledgeCache
         What filters do at the points of uses, as far as it has been computed already.
     draws : int
         Of the model.
     """
 
     study: Study
-    kept: KnownKept = field(default_factory=KnownKept)
+    kept: KnowledgeCache = field(default_factory=KnowledgeCache)
     draws: int = DRAWS
 
     @property

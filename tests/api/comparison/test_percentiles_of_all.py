@@ -7,7 +7,7 @@ import copy
 import pytest
 
 from builders import plain_document
-from tabrel.api.comparison import numbers_kept
+from tabrel.api.comparison import numbers_cache
 
 
 def document(name, *heights):
@@ -29,15 +29,15 @@ def studies(client):
     return [client.post("/api/studies", json=document(name, *heights)).json() for name, heights in HEIGHTS.items()]
 
 
-def among(client, sample, measure="element.height"):
-    answer = client.get(f"/api/samples/{sample}/among")
+def percentiles(client, sample, measure="element.height"):
+    answer = client.get(f"/api/samples/{sample}/percentiles")
     assert answer.status_code == 200, answer.text
     collected = answer.json()
     return collected, {place["measure"]: place for place in collected["places"]}[measure]
 
 
 def test_a_sample_is_placed_among_those_of_every_study(client, studies):
-    outcome, place = among(client, studies[0]["samples"][1]["id"])
+    outcome, place = percentiles(client, studies[0]["samples"][1]["id"])
     assert (outcome["other_count"], outcome["remaining"], outcome["label"]) == (3, 0, "one 1")
     assert place["percentile"] == pytest.approx(100 / 3)
     assert (place["quantiles"][0], place["quantiles"][-1]) == (70, 78)
@@ -48,14 +48,14 @@ def test_a_sample_is_placed_among_those_of_every_study(client, studies):
 
 def test_a_reading_is_seen_at_once_and_nothing_else_is_computed_again(client, studies, monkeypatch):
     sample, other = studies[0]["samples"][0]["id"], studies[1]["samples"][0]["id"]
-    among(client, sample)
+    percentiles(client, sample)
     computed = []
-    whole = numbers_kept.numbers_of
-    monkeypatch.setattr(numbers_kept, "numbers_of", lambda measured: computed.append(measured.sample.label) or whole(measured))
-    assert among(client, sample)[1]["quantiles"][-1] == 78
+    whole = numbers_cache.numbers_of
+    monkeypatch.setattr(numbers_cache, "numbers_of", lambda measured: computed.append(measured.sample.label) or whole(measured))
+    assert percentiles(client, sample)[1]["quantiles"][-1] == 78
     assert computed == []
     client.post(f"/api/samples/{other}/readings", json={"key": "element.height", "text": "90 mm"})
-    assert among(client, sample)[1]["quantiles"][-1] == pytest.approx(82)  # 74 and 90
+    assert percentiles(client, sample)[1]["quantiles"][-1] == pytest.approx(82)  # 74 and 90
     assert computed == ["two 0"]
 
 
@@ -64,22 +64,22 @@ def test_what_was_deleted_is_left_out_and_what_is_archived_is_not(client, studie
     gone, away = (study["id"] for study in studies[1]["samples"])
     client.put(f"/api/samples/{gone}/status", json={"status": "deleted"})
     client.put(f"/api/samples/{away}/status", json={"status": "archived"})
-    assert among(client, sample)[0]["other_count"] == 2
-    assert client.get(f"/api/samples/{gone}/among").status_code == 404
+    assert percentiles(client, sample)[0]["other_count"] == 2
+    assert client.get(f"/api/samples/{gone}/percentiles").status_code == 404
 
 
 def test_a_few_are_computed_at_a_time_and_the_rest_is_said(client, studies, monkeypatch):
-    monkeypatch.setattr(numbers_kept, "MOST_AT_ONCE", 2)
+    monkeypatch.setattr(numbers_cache, "MOST_AT_ONCE", 2)
     sample = studies[1]["samples"][1]["id"]
-    assert among(client, sample)[0]["remaining"] == 2
-    assert among(client, sample)[0]["remaining"] == 0
+    assert percentiles(client, sample)[0]["remaining"] == 2
+    assert percentiles(client, sample)[0]["remaining"] == 0
 
 
 def test_a_copy_that_is_put_back_is_another_database(client, studies):
     sample, other = studies[0]["samples"][0]["id"], studies[1]["samples"][1]["id"]
     kept = client.post("/api/backups", json={}).json()["copies"][0]["name"]
     client.post(f"/api/samples/{other}/readings", json={"key": "element.height", "text": "120 mm"})
-    assert among(client, sample)[1]["quantiles"][-1] == pytest.approx(99)
+    assert percentiles(client, sample)[1]["quantiles"][-1] == pytest.approx(99)
     assert client.post("/api/backups/restoration", json={"copy_name": kept}).status_code == 200
     client.post(f"/api/samples/{other}/readings", json={"key": "element.height", "text": "80 mm"})
-    assert among(client, sample)[1]["quantiles"][-1] == pytest.approx(79)
+    assert percentiles(client, sample)[1]["quantiles"][-1] == pytest.approx(79)

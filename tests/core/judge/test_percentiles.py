@@ -8,7 +8,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from builders import study
-from tabrel.core.judge.among import FEWEST, MEASURES, QUANTILES, are_of_size, numbers_of, places_among, row_of
+from tabrel.core.judge.percentiles import FEWEST, MEASURES, QUANTILES, are_of_size, numbers_of, percentiles_of, row_of
 from tabrel.core.results.analysis import analyse_sample
 from tabrel.core.sample.measured_sample import measure_sample
 
@@ -20,7 +20,7 @@ def rows(*numbers):
 
 
 def only(own, *others):
-    (place,) = places_among(row_of(own), rows(*others))
+    (place,) = percentiles_of(row_of(own), rows(*others))
     return place
 
 
@@ -39,7 +39,7 @@ def test_the_percentile_counts_those_below_and_half_of_those_that_are_level():
 def test_the_best_so_far_is_the_largest_or_the_smallest_by_the_measure():
     others = [{AREA: 5.0, PRICE_LIKE: 8.0}, {AREA: 9.0, PRICE_LIKE: 20.0}, {PRICE_LIKE: 30.0}]
     places = {
-        place.measure: place for place in places_among(row_of({AREA: 1.0, PRICE_LIKE: 1.0, "can.mass": 1.0}), rows(*others))
+        place.measure: place for place in percentiles_of(row_of({AREA: 1.0, PRICE_LIKE: 1.0, "can.mass": 1.0}), rows(*others))
     }
     assert places[AREA].best == 1
     assert places[PRICE_LIKE].best == 0

@@ -10,7 +10,7 @@ from threading import Lock
 import numpy as np
 from numpy.typing import NDArray
 
-from tabrel.core.judge.among import MEASURES, numbers_of, row_of
+from tabrel.core.judge.percentiles import MEASURES, numbers_of, row_of
 from tabrel.core.sample.measured_sample import measure_sample
 from tabrel.store.circuit.circuits import load_circuit
 from tabrel.store.identity import identity_of
@@ -23,7 +23,7 @@ MOST_AT_ONCE = 60
 """So many samples that nobody has looked at yet are computed at a time."""
 
 
-class NumbersKept:
+class NumbersCache:
     """Rows of numbers by sample, each with what it rests on; shared by the threads of one server."""
 
     def __init__(self) -> None:

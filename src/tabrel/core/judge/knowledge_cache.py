@@ -34,7 +34,7 @@ MOST_SAMPLED = 12
 """So many filters are kept with their draws, a third of a megabyte each."""
 
 
-class KnownKept:
+class KnowledgeCache:
     """Knowledge of filters, by everything it rests on; shared by the threads of one server."""
 
     def __init__(self) -> None:

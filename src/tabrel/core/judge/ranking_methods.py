@@ -1,4 +1,4 @@
-"""Three schools of ranking, side by side: pair wins, rank sum, weighted score. Not knowing is never rewarded."""
+"""Three ranking methods, side by side: pair wins, rank sum, weighted score. Not knowing is never rewarded."""
 
 from __future__ import annotations
 
@@ -193,8 +193,8 @@ def _is_tie(used: Sequence[Category], first: str, second: str) -> bool:
     if not weight:
         return False
     difference = 100 * sum(c.weight * (share(c, a) - share(c, b)) for c, a, b in both) / weight
-    room = 100 * sqrt(sum((c.weight * per_unit(c) * c.joint_uncertainty(first, second)) ** 2 for c, _, _ in both)) / weight
-    return abs(difference) <= room
+    allowance = 100 * sqrt(sum((c.weight * per_unit(c) * c.joint_uncertainty(first, second)) ** 2 for c, _, _ in both)) / weight
+    return abs(difference) <= allowance
 
 
 def places(figures: Mapping[str, tuple[float, float]]) -> Places:
