@@ -5,25 +5,26 @@ from __future__ import annotations
 from pathlib import Path
 
 AXE = (Path(__file__).parents[1] / "web/node_modules/axe-core/axe.min.js").read_text()
-VIOLATIONS = """async ([within, rules]) => {
+VIOLATIONS = """async ([within, without, rules]) => {
   const tags = ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa', 'best-practice']
   const runOnly = rules ? { type: 'rule', values: rules } : { type: 'tag', values: tags }
   const more = rules ? {} : { 'label-content-name-mismatch': { enabled: true }, 'target-size': { enabled: true } }
-  const found = await axe.run(within, { runOnly, rules: more, resultTypes: ['violations'] })
+  const context = { include: [[within]], exclude: without.map(part => [part]) }
+  const found = await axe.run(context, { runOnly, rules: more, resultTypes: ['violations'] })
   return found.violations.flatMap(one => one.nodes.map(node => `${one.id}: ${node.html.slice(0, 160)} ${node.failureSummary}`))
 }"""
 OF_COLOURS = ["color-contrast", "link-in-text-block"]
 """Rules that the dark theme can break and the light one keep: all else of a page is the same in both."""
 
 
-def looked_at(page, within="html"):
+def looked_at(page, within="html", without=()):
     """Return what axe finds wrong with a part of the page once it has come to rest: in the light, by its colours in the dark."""
     page.wait_for_load_state("networkidle", timeout=120_000)
     page.evaluate("Promise.all(document.getAnimations().map(one => one.finished.catch(() => 0)))")
     page.evaluate(AXE)
-    result = page.evaluate(VIOLATIONS, [within, None])
+    result = page.evaluate(VIOLATIONS, [within, list(without), None])
     page.evaluate("document.documentElement.classList.add('dark')")
-    result += [f"dark, {item}" for item in page.evaluate(VIOLATIONS, [within, OF_COLOURS])]
+    result += [f"dark, {item}" for item in page.evaluate(VIOLATIONS, [within, list(without), OF_COLOURS])]
     page.evaluate("document.documentElement.classList.remove('dark')")
     return result
 
