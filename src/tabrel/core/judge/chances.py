@@ -161,7 +161,7 @@ def _swap(used: Sequence[Category], above: str, below: str) -> Swap:
         if category.weight > 0 and level is not None:
             levels.append((abs(level - category.weight) / category.weight, category.measure, category.weight, level))
     _, of_weight, weight, level = min(levels, default=(0.0, None, None, None))
-    changes = [change for text in (above, below) for change in _value_changes(used, text, above, below)]
+    changes = [change for label in (above, below) for change in _value_changes(used, label, above, below)]
     in_u, measure, sample = min(changes, default=(None, None, None))
     return Swap(above, below, of_weight, weight, level, measure, sample, in_u)
 

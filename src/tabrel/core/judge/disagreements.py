@@ -58,10 +58,10 @@ def disagreements(
     """Return the pairs that the methods put in a different order, those that concern the first places first."""
     figures = method_figures(wins, sums, scores)
     collected = []
-    for text, other in combinations(labels, 2):
-        by_one, by_other = _ahead(figures, text, other), _ahead(figures, other, text)
+    for first, other in combinations(labels, 2):
+        by_one, by_other = _ahead(figures, first, other), _ahead(figures, other, first)
         if by_one and by_other:
-            collected.append(Disagreement(text, other, by_one, by_other, _pulls(categories, text, other)))
+            collected.append(Disagreement(first, other, by_one, by_other, _pulls(categories, first, other)))
     places = {method: {label: sum(v > of[label] for v in of.values()) for label in of} for method, of in figures.items()}
 
     def nearness(pair: Disagreement) -> tuple[int, int]:

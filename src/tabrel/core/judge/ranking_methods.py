@@ -87,17 +87,17 @@ class RankSum:
 def rank_sum(categories: Sequence[Category], labels: Sequence[str]) -> RankSum:
     """Return the sum of places; a tie counts a half, what is undecided a half in the sum and 0 to 1 in its low and high."""
     sums = {}
-    for text in labels:
+    for label in labels:
         total = low = high = 0.0
         for category in counting(categories):
-            numbers = [outcome(category, other, text) for other in labels if other != text]
+            numbers = [outcome(category, other, label) for other in labels if other != label]
             beaten, level, open_still = numbers.count(1), numbers.count(0), numbers.count(None)
             place = 1 + beaten + level / 2
             total += place + open_still / 2
             low += place
             high += place + open_still
-        sums[text] = (total, low, high)
-    return RankSum(sums, places({text: (-high, -low) for text, (_, low, high) in sums.items()}))
+        sums[label] = (total, low, high)
+    return RankSum(sums, places({label: (-high, -low) for label, (_, low, high) in sums.items()}))
 
 
 @dataclass(frozen=True)
@@ -153,12 +153,12 @@ def weighted_score(categories: Sequence[Category], labels: Sequence[str]) -> Wei
     whole = sum(category.weight for category in used)
     bare = {label: _score(used, label, whole) for label in labels}
     ties: dict[str, list[str]] = {label: [] for label in labels}
-    for text, other in combinations(labels, 2):
-        if _is_tie(used, text, other):
-            ties[text].append(other)
-            ties[other].append(text)
+    for label, other in combinations(labels, 2):
+        if _is_tie(used, label, other):
+            ties[label].append(other)
+            ties[other].append(label)
     scores = {label: Score(*bare[label], ties=tuple(other for other in labels if other in ties[label])) for label in labels}
-    return WeightedScore(scores, places({text: (score.low, score.high) for text, score in scores.items()}))
+    return WeightedScore(scores, places({label: (score.low, score.high) for label, score in scores.items()}))
 
 
 def _score(used: Sequence[Category], label: str, whole: float) -> tuple[float | None, float, float, float]:
@@ -203,8 +203,8 @@ def places(figures: Mapping[str, tuple[float, float]]) -> Places:
     A place is given only where not knowing cannot change it.
     """
     ranges = {}
-    for text, (worst, best) in figures.items():
-        surely = sum(other_worst > best for other, (other_worst, _) in figures.items() if other != text)
-        possibly = sum(other_best > worst for other, (_, other_best) in figures.items() if other != text)
-        ranges[text] = (1 + surely, 1 + possibly)
-    return Places({text: first if first == last else None for text, (first, last) in ranges.items()}, ranges)
+    for label, (worst, best) in figures.items():
+        surely = sum(other_worst > best for other, (other_worst, _) in figures.items() if other != label)
+        possibly = sum(other_best > worst for other, (_, other_best) in figures.items() if other != label)
+        ranges[label] = (1 + surely, 1 + possibly)
+    return Places({label: first if first == last else None for label, (first, last) in ranges.items()}, ranges)
