@@ -60,7 +60,7 @@ export function commandEntries(from: Sources): Found[] {
     ...catalogue().glossary.map((item) => ({
       title: `Meaning of: ${item.term}`,
       kind: 'glossary',
-      words: [],
+      words: [`what is ${item.term}`],
       run: () => from.explain(item.term),
     })),
     { title: 'Claims', kind: 'intake', words: ['published', 'rating', 'box says'], run: () => from.field('claims') },
