@@ -76,7 +76,7 @@ def walk_stage(page, answers):
             expect(row(page, key).locator("[role=radio], [role=checkbox]").nth(answer - 1)).to_be_checked()
             assert page.evaluate(IN_HAND) == key
         elif answer:
-            page.keyboard.insert_text(answer)
+            page.keyboard.type(answer)
         page.keyboard.press("Enter")
         if page.evaluate(IN_HAND) == key and answer:  # a line of holes stays, for the next group
             page.keyboard.press("Enter")
