@@ -94,7 +94,7 @@ def main(target: Path) -> None:
         page.get_by_role("link", name="Comparison").click()
         page.wait_for_selector('[data-band="5"]')
         take(page, target / "comparison.png")
-        page.get_by_role("link", name="Sheet").click()
+        page.get_by_role("link", name="Sheet", exact=True).click()
         page.locator('[data-row="media_effective_area_cm2"] .title').click()
         page.get_by_text("behaviour with its uncertainty").wait_for(state="detached", timeout=120_000)
         take(page, target / "sheet.png")
