@@ -48,12 +48,18 @@ def test_many_writers_of_several_processes_lose_nothing():
 
 
 def test_no_operation_is_answered_to_a_page_of_another_origin():
-    result_2 = tried("foreign_origin")
-    assert result_2["requests"] > 150
-    assert (result_2["not refused"], result_2["changed"]) == (0, 0)
+    actual = tried("foreign_origin")
+    assert actual["requests"] > 150
+    assert (actual["not refused"], actual["changed"]) == (0, 0)
 
 
 def test_flipped_bytes_end_in_a_sentence():
-    result_3 = tried("flipped_bytes", 4)
-    assert result_3["requests"] > 0
-    assert set(result_3) <= {"databases", "requests", "found by verify", "shown from the last good copy", "refused at the start"}
+    answer = tried("flipped_bytes", 4)
+    assert answer["requests"] > 0
+    assert set(answer) <= {
+        "databases",
+        "requests",
+        "found by verify",
+        "shown from the last good copy",
+        "refused at the start",
+    }

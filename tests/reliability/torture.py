@@ -283,7 +283,7 @@ def foreign_origin(folder: Path) -> Counter[str]:
     """Ask every operation from a page of another origin; count what is not refused, and what is changed."""
     path = folder / "foreign.db"
     fill_demo(path)
-    result_2: Counter[str] = Counter()
+    actual: Counter[str] = Counter()
     with client_of(path) as client:
         before = client.get("/api/studies").json()
         for method, address in ADDRESSES.values():
@@ -294,10 +294,10 @@ def foreign_origin(folder: Path) -> Counter[str]:
                 {"Host": "elsewhere.example"},
             ):
                 answer = client.request(method, filled, json={}, headers=headers)
-                result_2["requests"] += 1
-                result_2["not refused"] += answer.status_code not in (400, 403)
-        result_2["changed"] = before != client.get("/api/studies").json()
-    return result_2
+                actual["requests"] += 1
+                actual["not refused"] += answer.status_code not in (400, 403)
+        actual["changed"] = before != client.get("/api/studies").json()
+    return actual
 
 
 LOOKED_AT = (
@@ -320,7 +320,7 @@ LOOKED_AT = (
 
 def flipped_bytes(folder: Path, databases: int, seed: int = 3, kept: bool = True) -> Counter[str]:
     """Overwrite bytes of a database anywhere, open it, look at everything and type; count errors that are no sentence."""
-    dice, result_3 = random.Random(seed), Counter[str]()
+    dice, got = random.Random(seed), Counter[str]()
     start = folder / "whole" / "study.db"
     start.parent.mkdir()
     fill_demo(start)
@@ -334,30 +334,30 @@ def flipped_bytes(folder: Path, databases: int, seed: int = 3, kept: bool = True
         for _ in range(dice.choice((1, 1, 3, 10, 50))):
             content[dice.randrange(len(content))] ^= 1 << dice.randrange(8)
         path.write_bytes(content)
-        result_3["databases"] += 1
+        got["databases"] += 1
         try:
             client = client_of(path)
         except TabrelError:
-            result_3["refused at the start"] += 1
+            got["refused at the start"] += 1
         except Exception as error:
-            result_3[f"error at the start: {type(error).__name__} {error}"[:200]] += 1
+            got[f"error at the start: {type(error).__name__} {error}"[:200]] += 1
         else:
-            result_3["shown from the last good copy"] += "is damaged" in client.get("/api/service").json()["warning"]
+            got["shown from the last good copy"] += "is damaged" in client.get("/api/service").json()["warning"]
             with client:
                 for method, address, body in LOOKED_AT:
                     status = ask(client, method, address, body)
-                    result_3["requests"] += 1
+                    got["requests"] += 1
                     if status >= 500 and status not in REFUSED:
-                        result_3["server errors"] += 1
-                        result_3[f"{method} {address} in {trial}"] += 1
+                        got["server errors"] += 1
+                        got[f"{method} {address} in {trial}"] += 1
             try:
-                result_3["found by verify"] += bool(faults_of(path))
+                got["found by verify"] += bool(faults_of(path))
             except TabrelError:
-                result_3["found by verify"] += 1
+                got["found by verify"] += 1
             except (sqlite3.Error, ValueError) as error:
-                result_3[f"verify: {type(error).__name__} {error}"[:200]] += 1
+                got[f"verify: {type(error).__name__} {error}"[:200]] += 1
         shutil.rmtree(path.parent)
-    return result_3
+    return got
 
 
 if __name__ == "__main__":

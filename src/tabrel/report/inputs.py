@@ -1,4 +1,4 @@
-"""The study at hand: everything a report tells, computed once from the study, in the core's own objects."""
+"""The study of a report: everything it shows, computed once from the study, in the core's own objects."""
 
 from __future__ import annotations
 

@@ -208,8 +208,8 @@ def test_ten_thousand_intervals_are_taken_and_drawn_thinned(client, sample):
     test = SimulatedTest(intervals=10_000)
     text = io.StringIO()
     write_csv(test, simulated_counts(test, 3), text)
-    result_2 = preview(client, sample, text.getvalue())
-    assert (result_2["intervals"], len(result_2["rows"])) == (10_000, 300)
+    actual = preview(client, sample, text.getvalue())
+    assert (actual["intervals"], len(actual["rows"])) == (10_000, 300)
     assert put(client, sample, text.getvalue()).status_code == 200
     along = station(client, sample)["test"]["along"]
     assert len(along["time_min"]) == 400

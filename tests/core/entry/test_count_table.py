@@ -128,17 +128,15 @@ def test_a_scale_that_nobody_names_is_asked():
     ],
 )  # fmt: skip
 def test_what_cannot_be_is_said_at_its_cell(text, line, column, words):
-    result_2 = read_count_table(text)
-    assert result_2.counts is None
-    assert any((fault.line, fault.column) == (line, column) and words in fault.words for fault in result_2.faults), (
-        result_2.faults
-    )
+    actual = read_count_table(text)
+    assert actual.counts is None
+    assert any((fault.line, fault.column) == (line, column) and words in fault.words for fault in actual.faults), actual.faults
 
 
 def test_what_is_right_in_a_table_at_fault_is_still_there():
-    result_3 = read_count_table(DOWN.replace("4000", "4l00"))
-    assert [row.cells for row in result_3.table.rows][1] == ("4", "9000", "8000")
-    assert len(result_3.faults) == 1
+    answer = read_count_table(DOWN.replace("4000", "4l00"))
+    assert [row.cells for row in answer.table.rows][1] == ("4", "9000", "8000")
+    assert len(answer.faults) == 1
 
 
 @pytest.mark.parametrize("text", ["", "\n \n", "no table at all", "size,upstream\n4,9\n"])
@@ -181,9 +179,9 @@ def counted(draw):
 @settings(max_examples=60, deadline=None)
 @given(counted())
 def test_our_own_layout_is_read_back_as_it_was(counts):
-    result_4 = read_count_table(count_table_text(counts))
-    assert (result_4.faults, result_4.questions) == ((), ())
-    back = result_4.counts
+    shown = read_count_table(count_table_text(counts))
+    assert (shown.faults, shown.questions) == ((), ())
+    back = shown.counts
     assert back.downstream_ml == pytest.approx(counts.downstream_ml, rel=1e-11)
     assert (back.scale, back.sizes_um, back.intervals, back.blank, back.dust, back.tested) == (
         counts.scale, counts.sizes_um, counts.intervals, counts.blank, counts.dust, counts.tested,

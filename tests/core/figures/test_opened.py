@@ -312,23 +312,21 @@ def claim(**more):
 def test_claims_and_the_estimate_stand_side_by_side_each_for_what_it_is():
     stale, old, sizeless = claim(stale="older than this design"), claim(size_um=50, scale="um"), claim()
     del sizeless["size_um"], sizeless["scale"]
-    result_2 = efficiency_evidence(
-        measured(("samples/0/claims", [stale, sizeless, old, claim(), claim(relation="=", size_um=25)]))
-    )
+    actual = efficiency_evidence(measured(("samples/0/claims", [stale, sizeless, old, claim(), claim(relation="=", size_um=25)])))
     reasons = ["marked stale: older than this design", "it states no size, or a range of sizes", "its size lies outside the old"]
-    assert all(item.why_not.startswith(reason) for item, reason in zip(result_2.claims, reasons, strict=False))
-    assert [item.is_used for item in result_2.claims] == [False, False, False, True, False]
-    used, point = result_2.claims[3:]
+    assert all(item.why_not.startswith(reason) for item, reason in zip(actual.claims, reasons, strict=False))
+    assert [item.is_used for item in actual.claims] == [False, False, False, True, False]
+    used, point = actual.claims[3:]
     assert (used.at_20_um.low, used.at_20_um.high, used.at_20_um.value) == (pytest.approx(0.99), None, None)
     # β = 100 at 25 µm: at 20 µm β − 1 = 99·0.8^m for slopes m of 2 and 6
     assert point.at_20_um.high == pytest.approx(1 - 1 / (1 + 99 * 0.8**2))
     assert point.at_20_um.low == pytest.approx(1 - 1 / (1 + 99 * 0.8**6))
-    assert len(result_2.estimate) == len(DRAWN_SIZES)
-    assert all(item.low <= item.value <= item.high for item in result_2.estimate)
-    values = [item.value for item in result_2.estimate]
+    assert len(actual.estimate) == len(DRAWN_SIZES)
+    assert all(item.low <= item.value <= item.high for item in actual.estimate)
+    values = [item.value for item in actual.estimate]
     assert values == sorted(values)
 
 
 def test_without_a_family_there_is_no_estimate():
-    result_3 = efficiency_evidence(measured(("samples/0/media_family", None)))
-    assert (result_3.claims, result_3.medium, result_3.estimate) == ((), None, ())
+    answer = efficiency_evidence(measured(("samples/0/media_family", None)))
+    assert (answer.claims, answer.medium, answer.estimate) == ((), None, ())

@@ -84,11 +84,11 @@ def test_the_changed_value_makes_two_filters_level():
         for sign in (1, -1):
             moved = replace(known, value=known.value + sign * swap.change_in_u * known.expanded_uncertainty)
             changed = replace(category, values=category.values | {swap.value_sample: moved})
-            result_2 = weighted_score([changed if c is category else c for c in stated], LABELS).scores
-            levels.append(abs(result_2[swap.above].score - result_2[swap.below].score))
+            actual = weighted_score([changed if c is category else c for c in stated], LABELS).scores
+            levels.append(abs(actual[swap.above].score - actual[swap.below].score))
         assert min(levels) == pytest.approx(0, abs=1e-9)
 
 
 def test_without_a_category_that_counts_every_place_is_as_likely():
-    result_3 = chance_of_place([], ["a", "b"], draws=DRAWS)
-    assert near(result_3.of_place["a"][0], 0.5)
+    answer = chance_of_place([], ["a", "b"], draws=DRAWS)
+    assert near(answer.of_place["a"][0], 0.5)

@@ -103,12 +103,12 @@ def test_rows_of_which_nothing_is_known_are_left_out_and_the_others_stand_in_the
         "B": Sample("B", maker="Two", observations={"tube.burr_side": "towards the media"}),
         "C": Sample("C"),
     }
-    result_2 = sheet(USE, samples=samples, can__height={"A": number(98.0)}, price={"B": number(5.0)})
-    assert list(result_2) == ["price", "sample.maker", "can.height", "claims", "tube.burr_side"]
-    assert cells(result_2["sample.maker"], "differs") == {"A": False, "B": True, "C": False}
-    assert result_2["tube.burr_side"].matters
-    assert result_2["claims"].cells["A"].words == ("good", "good")
-    assert result_2["claims"].cells["C"].words is None
+    actual = sheet(USE, samples=samples, can__height={"A": number(98.0)}, price={"B": number(5.0)})
+    assert list(actual) == ["price", "sample.maker", "can.height", "claims", "tube.burr_side"]
+    assert cells(actual["sample.maker"], "differs") == {"A": False, "B": True, "C": False}
+    assert actual["tube.burr_side"].matters
+    assert actual["claims"].cells["A"].words == ("good", "good")
+    assert actual["claims"].cells["C"].words is None
 
 
 def test_without_a_use_there_is_no_behaviour_and_every_measure_has_a_group():

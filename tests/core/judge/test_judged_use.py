@@ -89,21 +89,21 @@ def test_what_two_filters_share_cancels_in_their_difference():
 def test_a_part_number_is_known_less_well_than_its_specimen():
     """One specimen of each: u² = u_m² + τ²v²/3·2 with τ 1 % of a diameter, marked as assumed."""
     own = values(judged({"measure": "element.outside_diameter"}))["A"]
-    result_2 = judged({"measure": "element.outside_diameter"}, specimens=False)
+    actual = judged({"measure": "element.outside_diameter"}, specimens=False)
     expected = sqrt(own.expanded_uncertainty**2 + 1.96**2 * (0.01 * own.value) ** 2 / 3 * 2)
-    assert values(result_2)["A"].expanded_uncertainty == pytest.approx(expected)
-    assert judged_use_out(result_2)["criteria"][0]["spread_assumed"] == ["A", "B"]
+    assert values(actual)["A"].expanded_uncertainty == pytest.approx(expected)
+    assert judged_use_out(actual)["criteria"][0]["spread_assumed"] == ["A", "B"]
 
 
 def test_two_specimens_of_a_part_number_say_themselves_how_far_they_lie_apart():
     same = {"maker": "M", "part_number": "1"}
     two = tuple(same | {"readings/can.height": [text]} for text in ("98.00 mm", "99.00 mm"))
-    result_3 = judged({"measure": "can.height"}, specimens=False, samples=two)
+    answer = judged({"measure": "can.height"}, specimens=False, samples=two)
     own = values(judged({"measure": "can.height"}, samples=({"readings/can.height": ["98.00 mm"]},)))["A"]
     spread = 1 / sqrt(2)  # mm, of 98 and 99
     expected = sqrt(own.expanded_uncertainty**2 + (1.96 * spread) ** 2 * 1.5)
-    assert values(result_3)["A"].expanded_uncertainty == pytest.approx(expected)
-    assert judged_use_out(result_3)["criteria"][0]["spread_assumed"] == []
+    assert values(answer)["A"].expanded_uncertainty == pytest.approx(expected)
+    assert judged_use_out(answer)["criteria"][0]["spread_assumed"] == []
 
 
 def claimed(percent, standard):
@@ -112,10 +112,10 @@ def claimed(percent, standard):
 
 
 def test_efficiencies_come_by_in_different_ways_are_not_ranked_together():
-    result_4 = judged(
+    shown = judged(
         {"measure": "efficiency_at_20_um_percent"}, samples=(claimed(90, "ISO 4548-12"), claimed(95, "ISO 4548-12"), {})
     )
-    known = result_4.criteria[0].known
+    known = shown.criteria[0].known
     assert known["A"].value is not None
     assert known["B"].value is not None
     assert (known["C"].value, known["C"].reason) == (

@@ -71,9 +71,9 @@ def test_a_circle_is_seen_and_the_schools_may_disagree():
         Category("y", "high", exact(a=2, b=1, c=3)),
         Category("z", "high", exact(a=1, b=3, c=2)),
     ]
-    result_2 = pair_wins(circle, ["a", "b", "c"])
-    assert result_2.circles == (("a", "b", "c"),)
-    assert set(result_2.score.values()) == {0}
+    actual = pair_wins(circle, ["a", "b", "c"])
+    assert actual.circles == (("a", "b", "c"),)
+    assert set(actual.score.values()) == {0}
     heavy = [replace(circle[0], weight=5.0), *circle[1:]]
     assert weighted_score(heavy, ["a", "b", "c"]).places.rank == {"a": 1, "b": 2, "c": 3}
     assert rank_sum(heavy, ["a", "b", "c"]).sums["a"][0] == rank_sum(heavy, ["a", "b", "c"]).sums["c"][0]
@@ -105,10 +105,10 @@ def test_what_is_missing_never_helps():
     full = [Category("x", "high", exact(a=10, b=5, c=1)), Category("y", "high", exact(a=1, b=5, c=3))]
     without = [full[0], replace(full[1], values={"b": full[1].values["b"], "c": full[1].values["c"]})]
     assert weighted_score(full, ["a", "b", "c"]).scores["a"].score == pytest.approx(50)
-    result_3 = weighted_score(without, ["a", "b", "c"])
-    assert result_3.scores["a"].score == 100  # over what it has
-    assert (result_3.scores["a"].low, result_3.scores["a"].high) == (50, 100)
-    assert result_3.places.rank["a"] is None
+    answer = weighted_score(without, ["a", "b", "c"])
+    assert answer.scores["a"].score == 100  # over what it has
+    assert (answer.scores["a"].low, answer.scores["a"].high) == (50, 100)
+    assert answer.places.rank["a"] is None
 
 
 def test_end_points_are_those_stated_else_those_of_the_values_and_one_point_is_the_middle():
@@ -145,8 +145,8 @@ def test_laws_of_the_schools(field):
     for label in labels:
         total, low, high = sums.sums[label]
         assert low <= total <= high
-        result_4 = scores.scores[label]
-        assert -1e-9 <= result_4.low <= result_4.high <= 100 + 1e-9
+        shown = scores.scores[label]
+        assert -1e-9 <= shown.low <= shown.high <= 100 + 1e-9
         for item in (sums.places, scores.places):
             first, last = item.rank_range[label]
             assert 1 <= first <= last <= len(labels)

@@ -108,21 +108,21 @@ def test_another_making_tells_but_own_words_do_not():
 @pytest.mark.parametrize("provenance", ["assumed", "published"])
 def test_what_nobody_measured_says_nothing(provenance):
     sentence = {"element.height": [{"text": "95", "provenance": provenance}]}
-    result_2 = compare_parts(facts(), facts("B", sentence))
-    assert result_2.verdict == "nothing_tells_them_apart"
-    assert "element.height" in result_2.keys("cannot_tell")
+    answer = compare_parts(facts(), facts("B", sentence))
+    assert answer.verdict == "nothing_tells_them_apart"
+    assert "element.height" in answer.keys("cannot_tell")
 
 
 def test_what_was_copied_from_the_other_one_is_no_evidence_for_it():
     copied = {key: [{"text": texts[0], "copied_from": "A"}] for key, texts in READINGS.items()}
-    result_3 = compare_parts(facts(), facts("B", copied))
-    assert result_3.verdict == "cannot_tell"
-    assert set(result_3.keys("same")) == set(SEEN)
+    shown = compare_parts(facts(), facts("B", copied))
+    assert shown.verdict == "cannot_tell"
+    assert set(shown.keys("same")) == set(SEEN)
 
 
 def test_masses_of_a_used_filter_say_nothing():
-    result_4 = compare_parts(facts(), facts("B", {"can.mass": ["140"]}, condition="used"))
-    assert "can.mass" in result_4.keys("cannot_tell")
+    got = compare_parts(facts(), facts("B", {"can.mass": ["140"]}, condition="used"))
+    assert "can.mass" in got.keys("cannot_tell")
     assert compare_parts(facts(), facts("B", {"can.mass": ["140"]})).verdict == "different"
 
 
@@ -150,11 +150,14 @@ def test_two_lots_of_one_part_number_are_told_as_such():
 
 
 def test_the_order_of_two_filters_changes_nothing_but_the_sign():
-    item_2, other = facts(), facts("B", {"element.height": ["84.00"], "media.thickness": ["0.80"]}, {"element.end_caps": "fibre"})
-    there, back = compare_parts(item_2, other), compare_parts(other, item_2)
+    actual, other = (
+        facts(),
+        facts("B", {"element.height": ["84.00"], "media.thickness": ["0.80"]}, {"element.end_caps": "fibre"}),
+    )
+    there, back = compare_parts(actual, other), compare_parts(other, actual)
     for state in ("same", "different", "cannot_tell"):
         assert set(there.keys(state)) == set(back.keys(state))
-    assert len(compare_all_parts([item_2, other, facts("C")])) == 3
+    assert len(compare_all_parts([actual, other, facts("C")])) == 3
 
 
 def test_a_hole_pattern_that_one_lacks_cannot_tell():

@@ -333,8 +333,8 @@ def test_draws_divided_among_processes_make_the_same_band_and_interval(parts):
     bands, onsets = [], []
     for part in range(parts):
         problem = sampled_problem(whole, whole.samples[0], quantiles=part_of(random_quantiles(100), part, parts))
-        *_, result_2 = sampled_along(problem, temperature, speed, "element_pressure")
-        bands.append(result_2)
+        *_, actual = sampled_along(problem, temperature, speed, "element_pressure")
+        bands.append(actual)
         onsets.append(sampled_onset(problem, 2000.0))
     divided = monte_carlo.band_of(bands)
     for name in ("value", "low", "middle", "high"):

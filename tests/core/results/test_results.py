@@ -83,19 +83,19 @@ def test_deductions_that_leave_nothing_leave_zero():
 
 
 def test_measured_pleat_depth_goes_before_the_diameters():
-    result_2 = results(reading("media.blocked_pleats", "2"), reading("element.pleat_depth", "14 mm"))
-    assert result_2.media_effective_area.value * 1e6 == pytest.approx((1620 - 12 - 56) * 63)
+    actual = results(reading("media.blocked_pleats", "2"), reading("element.pleat_depth", "14 mm"))
+    assert actual.media_effective_area.value * 1e6 == pytest.approx((1620 - 12 - 56) * 63)
 
 
 def test_left_out_deductions_count_as_zero_and_are_listed():
-    result_3 = results(reading("media.seam_overlap"), reading("element.potting_depth")).media_effective_area
-    assert result_3.value * 1e4 == pytest.approx(162 * 6.8)
-    assert set(result_3.assumed) == {"media.seam_overlap", "element.potting_depth", "media.backing_thickness"}
+    answer = results(reading("media.seam_overlap"), reading("element.potting_depth")).media_effective_area
+    assert answer.value * 1e4 == pytest.approx(162 * 6.8)
+    assert set(answer.assumed) == {"media.seam_overlap", "element.potting_depth", "media.backing_thickness"}
 
 
 def test_before_cutting_there_is_a_forecast():
-    result_4 = results(reading("media.strip_length"), reading("element.height", "70 mm"))
-    for area in (result_4.media_gross_area, result_4.media_effective_area):
+    shown = results(reading("media.strip_length"), reading("element.height", "70 mm"))
+    for area in (shown.media_gross_area, shown.media_effective_area):
         assert area.basis == "forecast"
         assert area.value * 1e6 == pytest.approx(2 * 54 * 15.1 * 70)
     missing = results(reading("media.strip_length")).media_effective_area

@@ -3,7 +3,7 @@
 import { computed, ref, useTemplateRef } from 'vue'
 import type { Schemas } from '@/api/client'
 import ChartFrame from '@/shared/ChartFrame.vue'
-import { significant } from '@/shared/numbers'
+import { shownNumber, significant } from '@/shared/numbers'
 import { betaOf, passing, placing, readAt, type Upward } from './efficiencyChart'
 
 const props = defineProps<{ station: Schemas['EfficiencyStationOut']; upward: Upward }>()
@@ -81,8 +81,7 @@ const read20 = computed(() => (read.value ? `${read.value.size.toPrecision(3)} �
 const description = computed(() => {
   const one = read.value
   if (!one) return ''
-  const interval = one.low !== null && one.high !== null ? ` (${significant(one.low, 3)} to ${significant(one.high, 3)})` : ''
-  return `E ${significant(one.percent, 3)} %${interval} · β ${significant(betaOf(one.percent), 3)} · of 1000 particles of this size, ${significant(passing(one.percent), 2)} pass`
+  return `E ${shownNumber({ value: one.percent, low: one.low, high: one.high })} % · β ${significant(betaOf(one.percent), 3)} · of 1000 particles of this size, ${significant(passing(one.percent), 2)} pass`
 })
 function onMove(event: PointerEvent) {
   const box = picture.value?.getBoundingClientRect()

@@ -14,7 +14,7 @@
 `sum_models`  what goes over the wire of that
 `percentiles`  a filter among all that was measured
 `percentile_models` its wire models
-`numbers_cache` the numbers of every sample at hand
+`numbers_cache` the numbers of every sample
 `other_samples` samples of other studies put beside those of one
 `preferences` which choice of an observation is better, for every study
 """

@@ -1,4 +1,4 @@
-"""The numbers of every sample of the database at hand as rows, read again only where a sample has changed."""
+"""The numbers of every sample of the database as rows, read again only where a sample has changed."""
 
 from __future__ import annotations
 

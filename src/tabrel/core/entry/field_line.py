@@ -143,7 +143,7 @@ def named_thread(text: str) -> dict[str, Reading]:
         texts = (f"{match['size']} in", f"{match['tpi']} tpi")
     else:
         return {}
-    return {key: Reading(name, provenance="published", note=text) for key, name in zip(THREAD_KEYS, texts, strict=True)}
+    return {key: Reading(size, provenance="published", note=text) for key, size in zip(THREAD_KEYS, texts, strict=True)}
 
 
 def state_of(text: str) -> QuantityState | None:

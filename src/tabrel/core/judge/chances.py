@@ -79,8 +79,10 @@ def chance_of_place(
     scores = np.einsum("cdn,dc->dn", used_shares, weights) / weights.sum(axis=1)[:, None]
     order = np.lexsort((random.random(scores.shape), -scores), axis=1)
     places = np.argsort(order, axis=1)
-    fields = {label: tuple((np.bincount(places[:, i], minlength=len(labels)) / draws).tolist()) for i, label in enumerate(labels)}
-    return Chances(fields, draws)
+    by_label = {
+        label: tuple((np.bincount(places[:, i], minlength=len(labels)) / draws).tolist()) for i, label in enumerate(labels)
+    }
+    return Chances(by_label, draws)
 
 
 def _shares(

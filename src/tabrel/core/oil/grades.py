@@ -1,4 +1,4 @@
-"""Typical oils of the SAE J300 viscosity grades, to begin with where no data sheet is at hand."""
+"""Typical oils of the SAE J300 viscosity grades, to begin with if there is no data sheet."""
 
 from __future__ import annotations
 

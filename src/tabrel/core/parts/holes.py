@@ -75,7 +75,7 @@ def measure_holes(path: str, groups: Sequence[HoleGroup], variables: Variables) 
     -------
     MeasuredHoles
     """
-    pairs: list[tuple[int, float, HoleGeometry]] = []
+    geometries: list[tuple[int, float, HoleGeometry]] = []
     sizes: list[dict[str, Uncertain]] = []
     provenances: list[dict[str, Provenance]] = []
     estimates: dict[str, Estimate] = {}
@@ -91,12 +91,12 @@ def measure_holes(path: str, groups: Sequence[HoleGroup], variables: Variables) 
         geometry, lacking = _geometry(f"{path}[{i}]", group, measured, variables)
         missing += lacking
         if geometry is not None:
-            pairs.append((group.count, open_fraction, geometry))
+            geometries.append((group.count, open_fraction, geometry))
             sizes.append(measured)
             provenances.append(where_from)
-    if groups and not pairs and not missing:
+    if groups and not geometries and not missing:
         missing.append(path)  # every group is covered: there is no opening to compute with
-    return MeasuredHoles(tuple(pairs), tuple(missing), tuple(sizes), tuple(provenances), estimates)
+    return MeasuredHoles(tuple(geometries), tuple(missing), tuple(sizes), tuple(provenances), estimates)
 
 
 def _estimates(path: str, group: HoleGroup) -> dict[str, Estimate]:

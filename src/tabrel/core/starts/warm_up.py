@@ -383,7 +383,7 @@ def _lagging(time: FloatArray, temperature: FloatArray, lag: float) -> FloatArra
     step = np.diff(time)
     behind = np.diff(temperature) / step * lag
     given, behinds, fades = temperature.tolist(), behind.tolist(), np.exp(-step / lag).tolist()
-    result_3 = given[:1]
+    lagging = given[:1]
     for k, (late, fade) in enumerate(zip(behinds, fades, strict=True)):
-        result_3.append(given[k + 1] - late + (result_3[k] - given[k] + late) * fade)
-    return np.array(result_3)
+        lagging.append(given[k + 1] - late + (lagging[k] - given[k] + late) * fade)
+    return np.array(lagging)
