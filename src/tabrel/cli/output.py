@@ -51,12 +51,12 @@ def write_file(path: Path, content: bytes) -> None:
     """
     if path.is_dir():
         raise OutputError(f"{path} is a folder: name a file in it")
-    beside = path.with_name(f".{path.name}.new")
+    unfinished = path.with_name(f".{path.name}.new")
     try:
-        beside.write_bytes(content)
-        beside.replace(path)
+        unfinished.write_bytes(content)
+        unfinished.replace(path)
     except OSError as error:
-        beside.unlink(missing_ok=True)
+        unfinished.unlink(missing_ok=True)
         raise OutputError(f"{path} cannot be written ({error.strerror}): name another file") from error
 
 

@@ -129,9 +129,9 @@ def _to_be_read(path: Path, fault: NotWritableError) -> Opened:
     copy = folder / path.name
     try:
         for end in ("", "-wal"):
-            beside = path.with_name(path.name + end)
-            if beside.is_file():
-                shutil.copyfile(beside, folder / beside.name)
+            part = path.with_name(path.name + end)
+            if part.is_file():
+                shutil.copyfile(part, folder / part.name)
         open_database(copy)
     except (OSError, sqlite3.Error):
         shutil.rmtree(folder, ignore_errors=True)

@@ -82,7 +82,7 @@ def test_a_sample_of_another_study_stands_beside_in_this_studys_engine(client, s
     sample = other["samples"][0]["id"]
     assert [(item["sample_id"], item["other_study"]) for item in offered] == [(sample, "elsewhere")]
     assert client.get(f"/api/studies/{study['id']}/others", params={"words": "nowhere"}).json() == []
-    collected, rows = sheet(client, study, beside=[sample], compared="specimens")
+    collected, rows = sheet(client, study, others=[sample], compared="specimens")
     column = collected["columns"][2]
     assert (column["other_study"], column["other_conditions"], column["rack_place"]) == ("elsewhere", ["engine"], None)
     cells = rows["plate_flow_area_mm2"]["cells"]
@@ -93,11 +93,11 @@ def test_a_sample_of_another_study_stands_beside_in_this_studys_engine(client, s
 
 def test_what_cannot_stand_beside_is_said(client, studies):
     study, other = studies
-    own = client.get(f"/api/studies/{study['id']}/comparison-sheet", params={"beside": [study["samples"][0]["id"]]})
-    assert (own.status_code, own.json()["where"]) == (422, "beside")
+    own = client.get(f"/api/studies/{study['id']}/comparison-sheet", params={"others": [study["samples"][0]["id"]]})
+    assert (own.status_code, own.json()["where"]) == (422, "others")
     sample = other["samples"][0]["id"]
     client.put(f"/api/samples/{sample}/status", json={"status": "deleted"})
-    gone = client.get(f"/api/studies/{study['id']}/comparison-sheet", params={"beside": [sample]})
+    gone = client.get(f"/api/studies/{study['id']}/comparison-sheet", params={"others": [sample]})
     assert gone.status_code == 404
     assert "deleted" in gone.json()["detail"]
     assert client.get(f"/api/studies/{study['id']}/others").json() == []

@@ -61,11 +61,11 @@ def test_a_study_of_one_filter_has_no_pair(client):
 def test_a_filter_of_another_study_is_compared_under_its_studys_name(client, three):
     other = client.post("/api/studies", json=plain_document() | {"name": "elsewhere"}).json()
     sample = other["samples"][0]["id"]
-    answer = client.get(f"/api/studies/{three['id']}/same-part", params={"beside": [sample]}).json()
+    answer = client.get(f"/api/studies/{three['id']}/same-part", params={"others": [sample]}).json()
     assert answer["labels"][-1] == f"{other['samples'][0]['label']} (elsewhere)"
     assert len(answer["pairs"]) == 6
-    own = client.get(f"/api/studies/{three['id']}/same-part", params={"beside": [three["samples"][0]["id"]]})
-    assert (own.status_code, own.json()["where"]) == (422, "beside")
+    own = client.get(f"/api/studies/{three['id']}/same-part", params={"others": [three["samples"][0]["id"]]})
+    assert (own.status_code, own.json()["where"]) == (422, "others")
 
 
 def test_what_changed_from_lot_to_lot_is_found_over_every_study(client):

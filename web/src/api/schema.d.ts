@@ -3053,7 +3053,7 @@ export interface components {
          */
         FindingOut: {
             /** @description Difference over what two specimens of one part may differ by: they differ beyond ±1. */
-            difference_in_rooms: number | null;
+            difference_in_allowances: number | null;
             /** @description Positive if the second is larger; null for words. */
             difference_percent: number | null;
             /** @enum {string} */
@@ -9361,7 +9361,7 @@ export interface operations {
                 /** @description Use whose points and criteria count; none: no behaviour. */
                 use_id?: number | null;
                 /** @description Samples of other studies to be put beside these. */
-                beside?: number[];
+                others?: number[];
                 /** @description Whether behaviour has its uncertainty, from draws of the model: that takes longer. */
                 with_draws?: boolean;
             };
@@ -10046,7 +10046,7 @@ export interface operations {
         parameters: {
             query?: {
                 /** @description Samples of other studies to be put beside these. */
-                beside?: number[];
+                others?: number[];
             };
             header?: {
                 /** @description An id the window has made up, kept with what it changes: undo takes back only one's own. */

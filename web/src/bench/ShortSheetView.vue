@@ -46,8 +46,8 @@ type Row = Schemas['ShortRowOut'] & {
 }
 
 /** Titles name the part: on one page “thickness” alone could be anybody's. */
-function titled<T extends { key: string; title: string }>(one: T, part: string): T {
-  return { ...one, title: `${part}, ${one.title}` }
+function titled<T extends { key: string; title: string }>(quantity: T, part: string): T {
+  return { ...quantity, title: `${part}, ${quantity.title}` }
 }
 
 const open = computed(() => new Set((sheet.data.value?.needs.filter_alone ?? []).map((need) => need.title)))

@@ -9,8 +9,8 @@ import { usePreferences } from '@/shared/preferences'
 import ComparisonPages from './ComparisonPages.vue'
 import LotList from './LotList.vue'
 import OtherSamples from './OtherSamples.vue'
-import RoomBar from './RoomBar.vue'
-import { useBeside } from './useBeside'
+import AllowanceBar from './AllowanceBar.vue'
+import { useOtherSamples } from './useOtherSamples'
 
 type Pair = Schemas['PairOut']
 type Finding = Schemas['FindingOut']
@@ -18,12 +18,12 @@ type Finding = Schemas['FindingOut']
 const props = defineProps<{ studyId: number; sampleId: number }>()
 const preferences = usePreferences()
 const studyId = toRef(props, 'studyId')
-const { beside, add, clear } = useBeside(studyId)
+const { otherSamples, add, clear } = useOtherSamples(studyId)
 const adding = ref(false)
 const parts = useQuery({
-  queryKey: queryKeys.sameParts(studyId, beside),
+  queryKey: queryKeys.sameParts(studyId, otherSamples),
   queryFn: () =>
-    unwrap(client.GET('/api/studies/{study_id}/same-part', { params: { path: { study_id: props.studyId }, query: { beside: beside.value } } })),
+    unwrap(client.GET('/api/studies/{study_id}/same-part', { params: { path: { study_id: props.studyId }, query: { others: otherSamples.value } } })),
   placeholderData: keepPreviousData,
   retry: false,
 })
@@ -43,8 +43,8 @@ const pairs = computed(() => parts.data.value?.pairs ?? [])
 const labels = computed(() => parts.data.value?.labels ?? [])
 const chosen = ref<{ first: string; second: string }>()
 
-function pairOf(one: string, other: string): Pair | undefined {
-  return pairs.value.find((pair) => (pair.first_label === one && pair.second_label === other) || (pair.first_label === other && pair.second_label === one))
+function pairOf(label: string, other: string): Pair | undefined {
+  return pairs.value.find((pair) => (pair.first_label === label && pair.second_label === other) || (pair.first_label === other && pair.second_label === label))
 }
 const pair = computed(
   () =>
@@ -53,25 +53,25 @@ const pair = computed(
     pairs.value[0],
 )
 
-function shownPairs(one: Pair, state: Finding['finding']): Finding[] {
-  return one.findings.filter((finding) => finding.finding === state)
+function shownPairs(pair: Pair, state: Finding['finding']): Finding[] {
+  return pair.findings.filter((finding) => finding.finding === state)
 }
 
 /** A cell of the grid in words. */
-function cell(one: Pair): string {
-  if (one.part_verdict === 'different') return `${shownPairs(one, 'different').length} differ`
-  return one.part_verdict === 'nothing_tells_them_apart' ? 'nothing differs' : 'cannot tell'
+function cell(pair: Pair): string {
+  if (pair.part_verdict === 'different') return `${shownPairs(pair, 'different').length} differ`
+  return pair.part_verdict === 'nothing_tells_them_apart' ? 'nothing differs' : 'cannot tell'
 }
 
 const sentence = computed(() => {
-  const one = pair.value
-  if (!one) return ''
-  const same = shownPairs(one, 'same').length
-  const lacking = one.not_looked_at.length ? ` Of ${one.not_looked_at.join(', ')} nothing was found the same.` : ''
-  if (one.part_verdict === 'nothing_tells_them_apart') return `${same} findings are the same and none is different, media, pleats, tube and valve among them.`
-  if (one.part_verdict === 'different') {
-    const lots = one.is_one_part_number ? ' Both carry one part number: the lots differ.' : ''
-    return `${shownPairs(one, 'different').length} findings tell them apart, ${same} are the same.${lots}`
+  const chosenPair = pair.value
+  if (!chosenPair) return ''
+  const same = shownPairs(chosenPair, 'same').length
+  const lacking = chosenPair.not_looked_at.length ? ` Of ${chosenPair.not_looked_at.join(', ')} nothing was found the same.` : ''
+  if (chosenPair.part_verdict === 'nothing_tells_them_apart') return `${same} findings are the same and none is different, media, pleats, tube and valve among them.`
+  if (chosenPair.part_verdict === 'different') {
+    const lots = chosenPair.is_one_part_number ? ' Both carry one part number: the lots differ.' : ''
+    return `${shownPairs(chosenPair, 'different').length} findings tell them apart, ${same} are the same.${lots}`
   }
   const few = same < (parts.data.value?.enough_same ?? 0) ? ` Only ${same} findings are the same: at least ${parts.data.value?.enough_same} must be.` : ''
   return `Nothing differs, and too little was looked at to say more.${few}${lacking}`
@@ -94,9 +94,9 @@ function difference(finding: Finding): string {
       <ComparisonPages />
       <p class="soft">One part under two names? What is measured on both, with its uncertainty and what two of one kind may differ by.</p>
       <button type="button" class="tool" :aria-expanded="adding" @click="adding = !adding">other studies …</button>
-      <button v-if="beside.length" type="button" class="tool" @click="clear">this study only</button>
+      <button v-if="otherSamples.length" type="button" class="tool" @click="clear">this study only</button>
     </header>
-    <OtherSamples v-if="adding" :study-id="studyId" :taken="beside" @add="add" />
+    <OtherSamples v-if="adding" :study-id="studyId" :taken="otherSamples" @add="add" />
     <p v-if="parts.error.value" class="said-wrong">{{ parts.error.value.message }}</p>
     <p v-else-if="!parts.data.value" class="soft">Comparing the parts …</p>
     <p v-else-if="labels.length < 2" class="soft">There is one filter only: add another one to compare it with.</p>
@@ -158,7 +158,7 @@ function difference(finding: Finding): string {
                 <td :class="{ soft: finding.of_first === null }">{{ shown(finding.of_first) }}</td>
                 <td :class="{ soft: finding.of_second === null }">{{ shown(finding.of_second) }}</td>
                 <td class="number">{{ difference(finding) }}</td>
-                <td><RoomBar v-if="finding.difference_in_rooms !== null" :rooms="finding.difference_in_rooms" /></td>
+                <td><AllowanceBar v-if="finding.difference_in_allowances !== null" :allowances="finding.difference_in_allowances" /></td>
               </tr>
             </tbody>
           </table>

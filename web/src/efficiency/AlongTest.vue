@@ -23,8 +23,8 @@ const range = computed<[number, number]>(() => {
 const time = computed(() => zeroBasedScale(Math.max(...along.value.time_min, 1), BOX.left, BOX.right, 8))
 const percent = computed(() => {
   const [low, high] = range.value
-  const room = Math.max((high - low) * 0.15, 0.2)
-  const [from, to] = [low - room, Math.min(100, high + room)]
+  const margin = Math.max((high - low) * 0.15, 0.2)
+  const [from, to] = [low - margin, Math.min(100, high + margin)]
   const at = (value: number) => BOX.bottom + ((BOX.top - BOX.bottom) * (value - from)) / (to - from)
   const step = [0.1, 0.2, 0.5, 1, 2, 5, 10, 20, 50].find((item) => (to - from) / item <= 5) ?? 100
   const ticks = Array.from({ length: Math.floor(to / step) - Math.ceil(from / step) + 1 }, (_, i) => Number(((Math.ceil(from / step) + i) * step).toFixed(2)))

@@ -70,8 +70,8 @@ const claims = computed(() =>
   ),
 )
 const estimate = computed(() => {
-  const one = props.station.estimate
-  return one && { band: band(one.sizes_um_c, one.low_percent, one.high_percent), line: path(one.sizes_um_c, one.percent) }
+  const point = props.station.estimate
+  return point && { band: band(point.sizes_um_c, point.low_percent, point.high_percent), line: path(point.sizes_um_c, point.percent) }
 })
 
 const picture = useTemplateRef<SVGSVGElement>('picture')
@@ -79,9 +79,9 @@ const size = ref(20)
 const read = computed(() => readAt(props.station, size.value))
 const read20 = computed(() => (read.value ? `${read.value.size.toPrecision(3)} µm(c)` : ''))
 const description = computed(() => {
-  const one = read.value
-  if (!one) return ''
-  return `E ${shownNumber({ value: one.percent, low: one.low, high: one.high })} % · β ${significant(betaOf(one.percent), 3)} · of 1000 particles of this size, ${significant(passing(one.percent), 2)} pass`
+  const point = read.value
+  if (!point) return ''
+  return `E ${shownNumber({ value: point.percent, low: point.low, high: point.high })} % · β ${significant(betaOf(point.percent), 3)} · of 1000 particles of this size, ${significant(passing(point.percent), 2)} pass`
 })
 function onMove(event: PointerEvent) {
   const box = picture.value?.getBoundingClientRect()

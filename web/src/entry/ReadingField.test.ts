@@ -133,9 +133,9 @@ describe('a reading field', () => {
   it('sends provenance, instrument and note once, then starts afresh', async () => {
     const add = vi.fn().mockResolvedValue({})
     const wrapper = mountField({ addReading: add })
-    await wrapper.get('[data-beside="provenance"]').setValue('by_eye')
-    await wrapper.get('[data-beside="instrument"]').setValue('caliper')
-    await wrapper.get('[data-beside="note"]').setValue('wet')
+    await wrapper.get('[data-detail="provenance"]').setValue('by_eye')
+    await wrapper.get('[data-detail="instrument"]').setValue('caliper')
+    await wrapper.get('[data-detail="note"]').setValue('wet')
     for (const text of ['9', '10']) {
       await wrapper.get('input').setValue(text)
       await wrapper.get('input').trigger('keydown', { key: 'Enter' })
@@ -146,7 +146,7 @@ describe('a reading field', () => {
   })
   it('takes the state that arrow keys come to rest on, once, not those they pass', async () => {
     const setState = vi.fn().mockResolvedValue({})
-    const state = mountField({ setState }, { estimate: null, readings: [] }).get('[data-beside="state"]')
+    const state = mountField({ setState }, { estimate: null, readings: [] }).get('[data-detail="state"]')
     for (const passed of ['not_measured', 'could_not_be_found']) {
       await state.trigger('keydown', { key: 'ArrowDown' })
       await state.setValue(passed)

@@ -9,7 +9,7 @@ import { thingsOfField, useCopied } from '@/sample/copies'
 import { useRefusal } from '@/shared/useRefusal'
 import { quantities } from '@/catalogue/catalogue'
 import type { UnitFamily } from '@/catalogue/units'
-import ReadingBeside, { type ChosenInstrument, type ChosenProvenance } from './ReadingBeside.vue'
+import ReadingDetails, { type ChosenInstrument, type ChosenProvenance } from './ReadingDetails.vue'
 import CopiedMark from './CopiedMark.vue'
 import ReadingChip from './ReadingChip.vue'
 import PractitionerViews from './PractitionerViews.vue'
@@ -135,13 +135,13 @@ const KEYS: Record<string, (event: KeyboardEvent) => void> = {
 
 function onKey(event: KeyboardEvent) {
   if (event.isComposing) return
-  const beside = event.altKey ? { p: 'provenance', i: 'instrument', n: 'note', s: 'state' }[event.key] : undefined
+  const detail = event.altKey ? { p: 'provenance', i: 'instrument', n: 'note', s: 'state' }[event.key] : undefined
   if (event.altKey && event.key === 'v' && views.value.length) {
     event.preventDefault()
     viewsOpen.value = !viewsOpen.value
-  } else if (beside) {
+  } else if (detail) {
     event.preventDefault()
-    row.value?.querySelector<HTMLElement>(`[data-beside="${beside}"]`)?.focus()
+    row.value?.querySelector<HTMLElement>(`[data-detail="${detail}"]`)?.focus()
   } else if (event.key === 'Tab' && !event.shiftKey && text.value.trim()) {
     event.preventDefault()
     void accept()
@@ -264,11 +264,11 @@ defineExpose({ focus })
           </button>
         </template>
       </p>
-      <ReadingBeside
+      <ReadingDetails
         v-model:provenance="provenance"
         v-model:instrument="instrument"
         v-model:note="note"
-        class="beside"
+        class="details"
         :class="{ held: !plain }"
         :field="field"
         @state="setState"
@@ -277,7 +277,7 @@ defineExpose({ focus })
         <button v-if="views.length" type="button" class="key-button" tabindex="-1" :aria-expanded="viewsOpen" @click="viewsOpen = !viewsOpen">
           <kbd>Alt+V</kbd> views
         </button>
-      </ReadingBeside>
+      </ReadingDetails>
       <PractitionerViews v-if="viewsOpen" :views="views" />
     </div>
   </div>
@@ -365,11 +365,11 @@ defineExpose({ focus })
   padding: 0.15rem 0.5rem;
   color: var(--ink-soft);
 }
-.beside {
+.details {
   display: none;
 }
-.row:focus-within .beside,
-.beside.held {
+.row:focus-within .details,
+.details.held {
   display: flex;
 }
 .key-button {

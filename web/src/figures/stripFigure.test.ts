@@ -13,11 +13,11 @@ const strip: Schemas['StripOut'] = {
 
 describe('the strip', () => {
   it('hatches exactly the area that is lost, whatever rows it is cut into', () => {
-    const lost = strip.deductions.reduce((sum, one) => sum + one.cm2, 0)
+    const lost = strip.deductions.reduce((sum, patch) => sum + patch.cm2, 0)
     for (const aspect of [0.5, 1.35, 4]) {
       const figure = stripFigure(strip, aspect)
       expect(figure.rows.reduce((sum, row) => sum + row.length, 0)).toBeCloseTo(strip.length_mm)
-      const hatched = figure.rows.flatMap((row) => row.patches).reduce((sum, one) => sum + one.width * one.height, 0)
+      const hatched = figure.rows.flatMap((row) => row.patches).reduce((sum, patch) => sum + patch.width * patch.height, 0)
       expect(hatched / 100).toBeCloseTo(lost)
     }
   })

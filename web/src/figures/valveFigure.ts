@@ -98,10 +98,10 @@ export function valveFigure(valve: Valve): ValveFigure {
 }
 
 /** Return what the comparison of two ways says. */
-export function agreementWords(one: Schemas['AgreementOut']): string {
-  const pair = `${term('opening_way', one.first)} and ${term('opening_way', one.second)}`
-  const error = one.normalised_error === null ? '' : ` (Eₙ ${one.normalised_error.toFixed(one.normalised_error < 9.95 ? 1 : 0)})`
-  return `${pair} ${one.agrees ? 'agree' : 'disagree'}${error}`
+export function agreementWords(comparison: Schemas['AgreementOut']): string {
+  const pair = `${term('opening_way', comparison.first)} and ${term('opening_way', comparison.second)}`
+  const error = comparison.normalised_error === null ? '' : ` (Eₙ ${comparison.normalised_error.toFixed(comparison.normalised_error < 9.95 ? 1 : 0)})`
+  return `${pair} ${comparison.agrees ? 'agree' : 'disagree'}${error}`
 }
 
 /** Return what all comparisons say together: every pair that disagrees by name, those that agree in one line. */

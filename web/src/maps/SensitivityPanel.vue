@@ -20,8 +20,8 @@ const props = defineProps<{
 }>()
 /** The two strongest are marked. */
 const strongest = computed(() => new Set(strongestAssumptions(props.sensitivity!).map((item) => item.name)))
-const rowClass = (one: Assumption) => ({ used: strongest.value.has(one.name) })
-const byTitle = (one: Assumption) => term('assumption', one.name)
+const rowClass = (assumption: Assumption) => ({ used: strongest.value.has(assumption.name) })
+const byTitle = (assumption: Assumption) => term('assumption', assumption.name)
 const counts = computed(() => inputsByProvenance(props.sensitivity?.inputs ?? []))
 /** An effect too small to resolve is named as such, not with meaningless digits. */
 const shownPercent = (percent: number) => (percent !== 0 && Math.abs(percent) < 0.1 ? '< 0.1' : significant(percent, 2))

@@ -6,16 +6,16 @@ import { significant } from '@/shared/numbers'
 type Assumption = Schemas['AssumptionOut']
 
 /** Between what it was moved, in the unit it is said in. */
-export function assumptionBand(one: Assumption): string {
-  if (one.is_factor) return `×/÷ ${significant(one.high, 3)}`
-  const digits = one.unit && one.unit !== '×' ? 3 : 2
-  const band = `${significant(one.low, digits)} to ${significant(one.high, digits)}`
-  return one.unit === '×' ? `× ${band}` : `${band} ${one.unit}`.trim()
+export function assumptionBand(assumption: Assumption): string {
+  if (assumption.is_factor) return `×/÷ ${significant(assumption.high, 3)}`
+  const digits = assumption.unit && assumption.unit !== '×' ? 3 : 2
+  const band = `${significant(assumption.low, digits)} to ${significant(assumption.high, digits)}`
+  return assumption.unit === '×' ? `× ${band}` : `${band} ${assumption.unit}`.trim()
 }
 
 /** Effect of moving it on the bypass onset. */
-export function onsetWords(one: Assumption): string {
-  const [low, high] = [one.onset_low_c, one.onset_high_c]
+export function onsetWords(assumption: Assumption): string {
+  const [low, high] = [assumption.onset_low_c, assumption.onset_high_c]
   if (low === null && high === null) return 'bypass stays shut'
   if (low === null) return `bypass from shut to ${significant(high!, 2)} °C`
   return Math.abs(high! - low) < 0.05 ? 'bypass onset unmoved' : `bypass onset ${significant(low, 2)} to ${significant(high!, 2)} °C`

@@ -9,7 +9,7 @@ const registered = shallowReactive(new Set<() => readonly Found[]>())
 /** Everything that can be found in the views that are open, actions first. */
 export const findable = computed(() => {
   const all = [...registered].flatMap((item) => item())
-  const isAction = (one: Found) => one.kind === 'action'
+  const isAction = (found: Found) => found.kind === 'action'
   return [...all.filter(isAction), ...all.filter((item) => !isAction(item))]
 })
 

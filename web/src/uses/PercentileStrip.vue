@@ -16,8 +16,8 @@ const points = computed(() => props.others.map((other) => ({ ...other, value: ot
 const ends = computed(() => {
   const all = [...quantiles.value, ...points.value.map((point) => point.value)]
   const [low, high] = [Math.min(...all), Math.max(...all)]
-  const room = (high - low || Math.abs(high) || 1) * 0.06
-  return { low: low - room, high: high + room }
+  const margin = (high - low || Math.abs(high) || 1) * 0.06
+  return { low: low - margin, high: high + margin }
 })
 const at = (value: number) => LEFT + ((value - ends.value.low) / (ends.value.high - ends.value.low)) * (WIDTH - LEFT - 14)
 const ticks = computed(() => roundLevels(ends.value.low, ends.value.high, 6))

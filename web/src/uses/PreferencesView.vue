@@ -20,11 +20,11 @@ const shown = computed(() => {
   return [...matches].sort((item, other) => Number(other.order.length > 0) - Number(item.order.length > 0))
 })
 
-function take(one: Schemas['PreferenceOut'], order: string[][]) {
+function take(preference: Schemas['PreferenceOut'], order: string[][]) {
   return guarded(async () => {
     try {
-      const params = { path: { key: one.key } }
-      queries.setQueryData(queryKeys.preferences(), await unwrap(client.PUT('/api/preferences/{key}', { params, body: { order, seen: one.order } })))
+      const params = { path: { key: preference.key } }
+      queries.setQueryData(queryKeys.preferences(), await unwrap(client.PUT('/api/preferences/{key}', { params, body: { order, seen: preference.order } })))
     } catch (error) {
       if (error instanceof ProblemError) await queries.invalidateQueries({ queryKey: queryKeys.preferences() })
       throw error

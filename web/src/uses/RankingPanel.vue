@@ -18,11 +18,11 @@ const colourOf = (label: string) => sampleColour(props.colours.get(label) ?? 0)
 /** Places from dark to light; the number stands in the bar where it fits. */
 const shade = (place: number) => 1 - (0.82 * place) / Math.max(1, count.value - 1)
 
-function score(one: Judged['filters'][number]): string {
-  return one.score === null ? 'nothing known' : numberWithUncertainty(one.score, one.score_expanded_uncertainty)
+function score(ranked: Judged['filters'][number]): string {
+  return ranked.score === null ? 'nothing known' : numberWithUncertainty(ranked.score, ranked.score_expanded_uncertainty)
 }
 const bounds = (low: number, high: number) => (high - low > 1e-9 ? `${significant(low, 3)} to ${significant(high, 3)}` : '')
-const chancesOf = (one: Judged['filters'][number]) => one.chances.map((chance, place) => `place ${place + 1} ${chanceWords(chance)}`).join(', ')
+const chancesOf = (ranked: Judged['filters'][number]) => ranked.chances.map((chance, place) => `place ${place + 1} ${chanceWords(chance)}`).join(', ')
 
 const counted = computed(() => props.judged.criteria.map((item, index) => ({ ...item, index })).filter((item) => !item.struck))
 const slid = computed(() => props.judged.criteria[trial.value?.criterion ?? -1])

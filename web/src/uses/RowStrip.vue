@@ -18,16 +18,16 @@ const marks = computed(() =>
     const cell = props.row.cells[i]!
     const scale = (value: number | null) => (value === null ? null : value * factor.value)
     const value = scale(cell.value)
-    const room = (cell.expanded_uncertainty ?? 0) * factor.value
-    return { column, colour: props.colours[i]!, value, low: value === null ? scale(cell.low) : value - room, high: value === null ? scale(cell.high) : value + room }
+    const expanded = (cell.expanded_uncertainty ?? 0) * factor.value
+    return { column, colour: props.colours[i]!, value, low: value === null ? scale(cell.low) : value - expanded, high: value === null ? scale(cell.high) : value + expanded }
   }),
 )
 const drawn = computed(() => marks.value.filter((mark) => mark.low !== null || mark.high !== null))
 const ends = computed(() => {
   const all = drawn.value.flatMap((item) => [item.low, item.high].filter((end): end is number => end !== null))
   const [low, high] = [Math.min(...all), Math.max(...all)]
-  const room = (high - low || Math.abs(high) || 1) * 0.06
-  return { low: low - room, high: high + room }
+  const margin = (high - low || Math.abs(high) || 1) * 0.06
+  return { low: low - margin, high: high + margin }
 })
 const at = (value: number) => LEFT + ((value - ends.value.low) / (ends.value.high - ends.value.low)) * (WIDTH - LEFT - 14)
 const ticks = computed(() => roundLevels(ends.value.low, ends.value.high, 6))

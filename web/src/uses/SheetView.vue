@@ -5,7 +5,7 @@ import { useRouter } from 'vue-router'
 import { details, observations, quantities } from '@/catalogue/catalogue'
 import ComparisonPages from '@/comparison/ComparisonPages.vue'
 import OtherSamples from '@/comparison/OtherSamples.vue'
-import { useBeside } from '@/comparison/useBeside'
+import { useOtherSamples } from '@/comparison/useOtherSamples'
 import ChoiceField from '@/shared/ChoiceField.vue'
 import SwitchButtons from '@/shared/SwitchButtons.vue'
 import { copyText } from '@/shared/clipboard'
@@ -40,10 +40,10 @@ const useId = computed(() => {
 const useOptions = computed(() => [...stored.value.map((item) => ({ value: String(item.id), label: `use: ${item.use.name}` })), { value: 'none', label: 'no use, no behaviour' }])
 const shownUse = computed({ get: () => (useId.value === null ? 'none' : String(useId.value)), set: (value) => (chosenUse.value = value) })
 
-const { beside, ...others } = useBeside(studyId)
+const { otherSamples, ...others } = useOtherSamples(studyId)
 const adding = ref(false)
 
-const asked = computed(() => ({ compared: compared.value, use_id: useId.value, beside: beside.value }))
+const asked = computed(() => ({ compared: compared.value, use_id: useId.value, others: otherSamples.value }))
 const sampleIds = computed(() => (uses.query.data.value?.filters ?? []).map((item) => item.sample_id))
 const { sheet, error, progress, isStopped } = useFilterSheet(studyId, sampleIds, asked)
 
@@ -138,7 +138,7 @@ useActions(() => [
       <span v-if="progress" class="soft" role="status">behaviour with its uncertainty: {{ progress.done }} of {{ progress.of }} filters <button type="button" class="tool" @click="isStopped = true">stop</button></span>
       <button v-else-if="isStopped" type="button" class="tool" @click="isStopped = false">compute its uncertainty</button>
     </div>
-    <OtherSamples v-if="adding" :study-id="studyId" :taken="beside" @add="others.add" />
+    <OtherSamples v-if="adding" :study-id="studyId" :taken="otherSamples" @add="others.add" />
     <p v-for="item in warned" :key="item.sample_id" class="warning" role="alert">
       {{ item.label }} was measured for another {{ item.other_conditions.join(' and ') }}: what it does here is computed with this study's.
     </p>
@@ -150,7 +150,7 @@ useActions(() => [
       <button v-if="isFewerOutside && outside.length > 1" type="button" class="tool" @click="isFewerOutside = false">and {{ outside.length - 1 }} more</button>
     </p>
     <p v-if="error" class="said-wrong" role="alert">
-      {{ error.message }} <button v-if="beside.length" type="button" class="tool" @click="others.clear">remove the samples of other studies</button>
+      {{ error.message }} <button v-if="otherSamples.length" type="button" class="tool" @click="others.clear">remove the samples of other studies</button>
     </p>
     <p v-if="!sheet && !error" class="soft">Gathering what is known …</p>
     <div v-else-if="sheet" class="scroll" tabindex="0" role="region" aria-label="Comparison sheet">

@@ -22,9 +22,9 @@ function verdict(use: StoredUse, label: string) {
 }
 /** Both verdicts as they are read out; what is seen is part of it. */
 function spoken(use: StoredUse, label: string): string {
-  const one = verdict(use, label)
-  if (!one) return ''
-  return one.stated ? `${VERDICTS[one.proposed].short} yours: ${VERDICTS[one.stated.verdict].short}` : VERDICTS[one.proposed].long
+  const cell = verdict(use, label)
+  if (!cell) return ''
+  return cell.stated ? `${VERDICTS[cell.proposed].short} yours: ${VERDICTS[cell.stated.verdict].short}` : VERDICTS[cell.proposed].long
 }
 </script>
 

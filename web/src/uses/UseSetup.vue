@@ -43,11 +43,11 @@ const set = (changes: Partial<Use>) => guarded(() => props.change((now) => ({ ..
 const setPoint = (name: (typeof POINTS)[number]['temperature' | 'speed']) => (value: number | null) => props.change((now) => ({ ...now, [name]: value }))
 
 /** Each change is of the line as it was seen, wherever it stands by then. */
-function ofCriterion(index: number, become: (one: Criterion) => Criterion | null) {
+function ofCriterion(index: number, become: (criterion: Criterion) => Criterion | null) {
   const seen = criteria.value
   return props.change((now) => ({ ...now, criteria: withLine(now.criteria ?? [], seen, index, become) }))
 }
-function ofRequirement(index: number, become: (one: Requirement) => Requirement | null) {
+function ofRequirement(index: number, become: (requirement: Requirement) => Requirement | null) {
   const seen = requirements.value
   return props.change((now) => ({ ...now, requirements: withLine(now.requirements ?? [], seen, index, become) }))
 }
@@ -74,8 +74,8 @@ function preferenceOf(key: string) {
   return props.preferred.find((item) => item.key === key)
 }
 /** An order made by hand, of filters or of choices. */
-const isOrder = (one: Criterion) => one.measure === 'by_hand' || measureOf(one.measure)?.is_number === false
-const orderEntries = (one: Criterion) => (one.measure === 'by_hand' ? props.labels : (measureOf(one.measure)?.choices ?? []))
+const isOrder = (criterion: Criterion) => criterion.measure === 'by_hand' || measureOf(criterion.measure)?.is_number === false
+const orderEntries = (criterion: Criterion) => (criterion.measure === 'by_hand' ? props.labels : (measureOf(criterion.measure)?.choices ?? []))
 
 function addCriterion(measure: string) {
   const chosen = byKey.value.get(measure)
@@ -117,12 +117,12 @@ function measureOf(key: string): Measure | undefined {
   return byKey.value.get(key) ?? props.measures.find((measure) => !measure.is_number && measure.key.startsWith(`${key}_`))
 }
 const unit = (measure: Measure | undefined) => measure?.[preferences.family].symbol ?? ''
-const titleOf = (one: { measure: string; name?: string | null }) => one.name || byKey.value.get(one.measure)?.title || one.measure
+const titleOf = (criterion: { measure: string; name?: string | null }) => criterion.name || byKey.value.get(criterion.measure)?.title || criterion.measure
 /** End points that are not stated, as the filters have them. */
 function taken(index: number, end: 'best' | 'worst'): string {
-  const one = props.judged?.criteria[index]
-  const value = one?.measure === criteria.value[index]?.measure ? one?.[end] : null
-  return value == null ? '' : String(Number((value * one![preferences.family].factor).toPrecision(3)))
+  const criterion = props.judged?.criteria[index]
+  const value = criterion?.measure === criteria.value[index]?.measure ? criterion?.[end] : null
+  return value == null ? '' : String(Number((value * criterion![preferences.family].factor).toPrecision(3)))
 }
 
 const strikingAt = ref<number | null>(null)

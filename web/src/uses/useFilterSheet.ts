@@ -8,7 +8,7 @@ import type { Compared } from './useJudged'
 export interface SheetAsked {
   compared: Compared
   use_id: number | null
-  beside: number[]
+  others: number[]
 }
 
 export function useFilterSheet(studyId: MaybeRefOrGetter<number>, sampleIds: MaybeRefOrGetter<readonly number[]>, asked: MaybeRefOrGetter<SheetAsked>) {

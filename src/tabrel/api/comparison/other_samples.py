@@ -29,5 +29,5 @@ def other_study(conn: sqlite3.Connection, study_id: int, sample_id: int) -> int:
     """
     other = study_of_sample(conn, sample_id)
     if other == study_id:
-        raise StudyError("beside", f"sample {sample_id} is one of this study: it has its column")
+        raise StudyError("others", f"sample {sample_id} is one of this study: it has its column")
     return other

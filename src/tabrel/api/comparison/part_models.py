@@ -27,7 +27,7 @@ class FindingOut(WireModel):
     """Null if not examined."""
     difference_percent: Percent | None
     """Positive if the second is larger; null for words."""
-    difference_in_rooms: float | None
+    difference_in_allowances: float | None
     """Difference over what two specimens of one part may differ by: they differ beyond ±1."""
 
 

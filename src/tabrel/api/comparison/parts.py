@@ -37,12 +37,12 @@ DIGITS = 4
 
 
 @router.get("/studies/{study_id}/same-part", dependencies=HEAVY)
-def get_same_part(study_id: StudyId, conn: Connection, beside: OtherSamples = []) -> SamePartOut:  # noqa: B006
+def get_same_part(study_id: StudyId, conn: Connection, others: OtherSamples = []) -> SamePartOut:  # noqa: B006
     """Return every pair of a study's filters, and of those put beside them, compared as parts, dimension by dimension."""
     with snapshot(conn):
         study = load_study_frame(conn, study_id)
         samples = [stored.sample for stored in load_samples(conn, study_id, archived=False)]
-        for sample_id in dict.fromkeys(beside):
+        for sample_id in dict.fromkeys(others):
             other = load_study_frame(conn, other_study(conn, study_id, sample_id))
             sample = load_sample(conn, sample_id).sample
             samples.append(replace(sample, label=f"{sample.label} ({other.name})"))
@@ -110,7 +110,7 @@ def _finding(finding: Finding) -> FindingOut:
         of_first=_in_both(finding.key, finding.one),
         of_second=_in_both(finding.key, finding.other),
         difference_percent=finding.difference_percent,
-        difference_in_rooms=finding.difference_in_rooms,
+        difference_in_allowances=finding.difference_in_allowances,
     )
 
 

@@ -73,16 +73,16 @@ def get_comparison_sheet(
     request: Request,
     compared: ComparedIn = "part_numbers",
     use_id: UseOfSheet = None,
-    beside: OtherSamples = [],  # noqa: B006
+    others: OtherSamples = [],  # noqa: B006
     with_draws: WithDraws = False,
 ) -> ComparisonSheetOut:
     """Return everything known of a study's filters, and of others put beside them, each against the reference part."""
     with snapshot(conn):
         study = load_study_frame(conn, study_id)
         own = [_Column(stored, i, study) for i, stored in enumerate(load_samples(conn, study_id)) if not stored.sample.archived]
-        others = [_of_other_study(conn, study_id, sample_id) for sample_id in dict.fromkeys(beside)]
+        other_columns = [_of_other_study(conn, study_id, sample_id) for sample_id in dict.fromkeys(others)]
         use = _use(conn, study_id, use_id)
-    columns = [*own, *others]
+    columns = [*own, *other_columns]
     if not columns:
         raise StudyError("samples", "there is no filter to compare: add one, or take one out of the archive")
     measured = {str(column.stored.id): measure_sample(column.stored.sample, study.circuit) for column in columns}

@@ -110,8 +110,8 @@ def _unknown_with_bypass_flow(problem: _FilterProblem) -> FloatArray:
     model, fluid, valve = problem.filter, problem.fluid, problem.filter.valve
     assert valve is not None
     opening = unknown_at_opening(model, problem.loading, fluid)
-    beside = filter_state(model, opening, fluid, loading=problem.loading).flow_rate.value
-    return opening * times_opening_pressure(valve, np.maximum(problem.target, beside), fluid, beside)
+    media_flow = filter_state(model, opening, fluid, loading=problem.loading).flow_rate.value
+    return opening * times_opening_pressure(valve, np.maximum(problem.target, media_flow), fluid, media_flow)
 
 
 def _unknown(

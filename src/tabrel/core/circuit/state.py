@@ -206,18 +206,18 @@ class OperatingPoint:
         model, valve, mu = point.filter, point.filter.valve, fluid.dynamic_viscosity
         opening = unknown_at_opening(model, point.loading, fluid)
         cosh, resistance, conductance = axial_constants(model, point.loading)
-        beside, viscous, inertial, held, share = opening * conductance / mu, 0.0, 0.0, 0.0, 1.0
+        media_flow, viscous, inertial, held, share = opening * conductance / mu, 0.0, 0.0, 0.0, 1.0
         if model.location in FILTER_SENSED:
-            beside, sees = beside / cosh, valve.opening_pressure * fluid.valve_scale
+            media_flow, sees = media_flow / cosh, valve.opening_pressure * fluid.valve_scale
         else:
             viscous, inertial, held = model.hardware.a * mu, model.hardware.b * fluid.density, model.anti_drain_pressure
             if model.is_solved_at_plate_end:
-                beside, sees = beside / cosh, opening
+                media_flow, sees = media_flow / cosh, opening
             else:  # what passes the valve comes along the element
                 along, share = resistance * mu / cosh, cosh
-                viscous, sees = viscous + along, opening * cosh - along * beside
+                viscous, sees = viscous + along, opening * cosh - along * media_flow
         total, _ = point._flow_through(here.place, viscous, inertial, sees + held, most_steps=STEPS_OF_A_START)
-        times = times_opening_pressure(valve, np.maximum(total, beside) / share, fluid, beside / share)
+        times = times_opening_pressure(valve, np.maximum(total, media_flow) / share, fluid, media_flow / share)
         x[where] = np.minimum(x[where], opening * np.maximum(times, LEAST_TIMES_OPENING))
         return x
 

@@ -141,8 +141,8 @@ def missing_volumes(counts: Counts) -> tuple[str, ...]:
     """Return which volumes or dilutions are missing because they are stated of the other side only."""
     texts = []
     for text, other in (("upstream_ml", "downstream_ml"), ("upstream_dilution", "downstream_dilution")):
-        for name, beside in ((text, other), (other, text)):
-            if getattr(counts, name) is None and getattr(counts, beside) is not None:
+        for name, opposite in ((text, other), (other, text)):
+            if getattr(counts, name) is None and getattr(counts, opposite) is not None:
                 texts.append(f"counts.{name}")
     return tuple(texts)
 

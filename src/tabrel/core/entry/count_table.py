@@ -170,10 +170,10 @@ class _Reader(HeadingReader):
         intervals, lines, blank = [], [], None
         what = [[f"{side.key} at {size:g} µm" for size in sizes] for side in SIDES]
         counted_at = {i for where in places for i in where}
-        beside = [i for i in range(len(self.headings)) if i not in counted_at]
+        others = [i for i in range(len(self.headings)) if i not in counted_at]
         for row in body:
             both = [self._side(row, where, words) for where, words in zip(places, what, strict=True)]
-            if any(row.cells[i][:1] in ("b", "B") and row.cells[i].casefold().startswith("blank") for i in beside):
+            if any(row.cells[i][:1] in ("b", "B") and row.cells[i].casefold().startswith("blank") for i in others):
                 blank = BlankCounts(*both)
             else:
                 intervals.append(_interval(both, self._recorded(row)))

@@ -160,13 +160,13 @@ def _found(
         row = rows[line, column]
         # what was seen bends least on the shut side, if enough of it was; the surplus itself is smooth on both
         steps, is_shut_after = np.arange(4)[:, None], (line == 0) & (row < count - 4)
-        beside = np.where(is_shut_after, row + 1 + steps, row - steps) if is_seen else row - 1 + steps
+        neighbour = np.where(is_shut_after, row + 1 + steps, row - steps) if is_seen else row - 1 + steps
         sign, farther = np.where(line == 0, 1.0, -1.0), SEEN_EVERY if is_seen else 0.0
         changes[line, column], is_found[line, column] = _refined(
             lambda celsius, i: sign[i] * surplus(celsius, column[i]),
             np.maximum(scan[row] - farther, scan[0]),
             np.minimum(scan[row + 1] + farther, HOTTEST),
-            np.minimum(_where_zero(scan, looked, row, column, beside), HOTTEST),
+            np.minimum(_where_zero(scan, looked, row, column, neighbour), HOTTEST),
             tolerance[column],
         )
     closes, reopens = np.where(shut == count, HOTTEST, np.minimum(changes[0], HOTTEST)), changes[1]
@@ -178,12 +178,12 @@ def _first(there: NDArray[np.bool_]) -> NDArray[np.intp]:
     return np.where(there.any(axis=0), there.argmax(axis=0), len(there))
 
 
-def _where_zero(scan: FloatArray, looked: FloatArray, row: Indices, column: Indices, beside: Indices) -> FloatArray:
-    """Return about where a change after a row is, by a polynomial of temperature through rows beside it. [°C]
+def _where_zero(scan: FloatArray, looked: FloatArray, row: Indices, column: Indices, neighbour: Indices) -> FloatArray:
+    """Return about where a change after a row is, by a polynomial of temperature through rows neighbour it. [°C]
 
     It is taken by Neville's scheme. Where it leaves the row and the next, the straight line between them is taken.
     """
-    at = np.minimum(np.maximum(beside, 0), len(scan) - 1)
+    at = np.minimum(np.maximum(neighbour, 0), len(scan) - 1)
     array, values = scan[at], looked[at, column]
     low, high, before, after = scan[row], scan[row + 1], looked[row, column], looked[row + 1, column]
     with np.errstate(divide="ignore", invalid="ignore"):

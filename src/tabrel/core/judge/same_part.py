@@ -117,7 +117,7 @@ class Finding:
         return 100 * (self.other - self.one) / self.one
 
     @property
-    def difference_in_rooms(self) -> float | None:
+    def difference_in_allowances(self) -> float | None:
         """Difference in allowances, positive if the second is larger; beyond ±1 the two differ. None for words."""
         if not isinstance(self.one, float) or not isinstance(self.other, float) or not self.allowance:
             return None
@@ -126,7 +126,7 @@ class Finding:
     @property
     def strength(self) -> float:
         """How telling a difference is: as a multiple of the allowance; of words, and without one, endless."""
-        allowances = self.difference_in_rooms
+        allowances = self.difference_in_allowances
         return float("inf") if allowances is None else abs(allowances)
 
 

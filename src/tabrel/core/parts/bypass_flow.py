@@ -71,21 +71,21 @@ def _coefficients(valve: BypassValve, lift: FloatArray, fluid: Fluid) -> tuple[F
     return viscous, inertial, cube
 
 
-def times_opening_pressure(valve: BypassValve, flow: FloatArray, fluid: Fluid, beside: FloatOrArray = 0.0) -> FloatArray:
-    """Return about how many times its opening pressure the valve sees when a flow passes it and what lies beside it [m³/s].
+def times_opening_pressure(valve: BypassValve, flow: FloatArray, fluid: Fluid, media_flow: FloatOrArray = 0.0) -> FloatArray:
+    """Return about how many times its opening pressure the valve sees when a flow passes it and the media beside it [m³/s].
 
-    Beside it passes `beside` at the opening pressure, and in proportion more at a higher one. The lift is first that of a
+    The media passes `media_flow` at the opening pressure, and in proportion more at a higher one. The lift is first that of a
     short slot of its land alone, then brought to where the spring is in balance by a few steps, as if the flow rose with
     its third power.
     """
     opening, circumference = valve.opening_pressure * fluid.valve_scale, np.pi * valve.seat_diameter
-    through = flow - beside
+    through = flow - media_flow
     lift = np.cbrt(12 * fluid.dynamic_viscosity * valve.land * through / (circumference * opening))
     for _ in range(STEPS_OF_LIFT):
         lift = np.minimum(np.maximum(lift, LEAST_LIFT * valve.lift_limit), valve.lift_limit)
         viscous, inertial, cube = _coefficients(valve, lift, fluid)
         held = 1 + valve.rise_per_lift * lift
-        reduced = np.maximum(flow - beside * held, 0.0) / cube
+        reduced = np.maximum(flow - media_flow * held, 0.0) / cube
         asked = (viscous + inertial * reduced) * reduced / opening
         lift = lift * np.cbrt(asked / held)
     # at its limit the spring holds no more: the rest is pressed through

@@ -150,9 +150,9 @@ def _put_aside(database: Path) -> Path | None:
     except OSError:
         shutil.copyfile(database, kept)
     for end in ("-wal", "-shm"):
-        beside = database.with_name(database.name + end)
-        if beside.exists():
-            os.replace(beside, kept.with_name(kept.name + end))
+        part = database.with_name(database.name + end)
+        if part.exists():
+            os.replace(part, kept.with_name(kept.name + end))
     return kept
 
 
@@ -170,8 +170,8 @@ def _copy(database: Path, part: Path) -> None:
 
 
 def _require_space(database: Path, folder: Path) -> None:
-    beside = database.with_name(database.name + "-wal")
-    size = database.stat().st_size + (beside.stat().st_size if beside.is_file() else 0)
+    log = database.with_name(database.name + "-wal")
+    size = database.stat().st_size + (log.stat().st_size if log.is_file() else 0)
     free = shutil.disk_usage(folder).free
     if free < COPIES_OF_SPACE * size:
         wanted = f"{COPIES_OF_SPACE * size / 1e6:.0f} MB are wanted"

@@ -37,7 +37,7 @@ function leave(event: Event) {
   <div class="choices" @keydown.enter.prevent="emit('back')" @keydown.escape.prevent="emit('back')">
     <select
       v-model="provenance"
-      data-beside="provenance"
+      data-detail="provenance"
       tabindex="-1"
       aria-label="Provenance"
       title="where the value comes from (Alt+P)"
@@ -46,7 +46,7 @@ function leave(event: Event) {
     </select>
     <label v-if="field.instruments.length > 1 || field.instrument !== 'none'">
       with
-      <select v-model="instrument" data-beside="instrument" tabindex="-1" title="taken with (Alt+I)">
+      <select v-model="instrument" data-detail="instrument" tabindex="-1" title="taken with (Alt+I)">
         <option value="">{{ term('instrument', field.instrument) }}</option>
         <option v-for="name in field.instruments.filter((instrument) => instrument !== field.instrument)" :key="name" :value="name">
           {{ term('instrument', name) }}
@@ -56,14 +56,14 @@ function leave(event: Event) {
     <input
       v-model="note"
       class="note"
-      data-beside="note"
+      data-detail="note"
       tabindex="-1"
       placeholder="note (Alt+N)"
       aria-label="Note"
     />
     <select
       v-if="!field.estimate && !field.counted"
-      data-beside="state"
+      data-detail="state"
       tabindex="-1"
       aria-label="Why there is no value"
       :value="field.state ?? ''"
