@@ -20,17 +20,17 @@ demo: setup
 serve: setup
 	@exec $(BIN)/tabrel serve
 
-test: setup $(VENV)/test.stamp chromium
+test:
 	@$(MAKE) --no-print-directory -j3 tests checks web-checks
 
-tests:
+tests: setup $(VENV)/test.stamp chromium
 	$(BIN)/pytest -n auto --dist worksteal
 
-checks:
+checks: $(VENV)/test.stamp
 	$(BIN)/ruff check src tests bench docs
 	$(BIN)/mypy
 
-web-checks: build/openapi.json build/catalogue.json
+web-checks: web/node_modules/.stamp build/openapi.json build/catalogue.json
 	cd web && npx openapi-typescript ../build/openapi.json -o ../build/schema.d.ts >/dev/null
 	@cmp --silent build/schema.d.ts web/src/api/schema.d.ts \
 	  || { echo "web/src/api/schema.d.ts is stale: run 'make types' and commit it"; exit 1; }
