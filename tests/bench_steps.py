@@ -87,3 +87,8 @@ def walk_stage(page, answers):
 def type_line(page, text):
     page.keyboard.type(text)
     page.keyboard.press("Enter")
+
+
+def fetch_ahead(page):
+    """Have the page fetch ahead what may be opened next, as it does where a browser is not told to save data."""
+    page.add_init_script("Object.defineProperty(navigator.connection, 'saveData', { value: false })")

@@ -41,7 +41,7 @@ def shared_context(browser, browser_context_args, served_app):
     """One browser context for all tests of a worker. A first page keeps the process that has compiled the front end."""
     context = browser.new_context(**browser_context_args)
     context.add_init_script(
-        "Object.defineProperty(navigator.connection, 'saveData', { value: true })"
+        "Object.defineProperty(navigator.connection, 'saveData', { value: true, configurable: true })"
     )  # nothing is fetched ahead
     context.new_page().goto(f"{served_app.address}/api/service")
     yield context

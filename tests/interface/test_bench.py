@@ -9,7 +9,7 @@ import urllib.request
 import pytest
 from playwright.sync_api import expect
 
-from bench_steps import chips, new_study, new_study_at_intake, row, to_station, type_line, walk_stage
+from bench_steps import chips, fetch_ahead, new_study, new_study_at_intake, row, to_station, type_line, walk_stage
 
 pytestmark = pytest.mark.interface
 
@@ -353,6 +353,7 @@ def test_two_windows_see_each_other_and_never_overwrite(page, context, server):
 def test_the_bench_needs_no_second_request(page, server):
     """A change brings what is different, the figures beside the field and the rack; nothing else on the screen is fetched."""
     asked = []
+    fetch_ahead(page)
     with page.expect_response(re.compile("/samples/5$")):  # the last of those that are fetched ahead
         page.goto(f"{server.address}/studies/1/samples/1/opened")
     page.wait_for_load_state("networkidle")

@@ -60,10 +60,14 @@ def test_a_scenario_is_tried_saved_and_chosen_again_and_a_wrong_one_loses_nothin
     page.locator("#wi-lift").fill("0.5")
     page.locator("#wi-lift").press("Tab")
     expect(page.get_by_role("alert").filter(has_text="anti_drain.lip_diameter")).to_be_visible()
-    expect(page.locator('[data-region="bypass"]')).to_be_visible()  # the map stays
+    expect(page.locator('[data-region="bypass"]')).to_be_visible()  # the map stays, of the kind that was chosen
+    expect(page.get_by_role("button", name="In the engine")).to_have_attribute("aria-pressed", "true")
     page.locator("#wi-lift").fill("")
     page.locator("#wi-lift").press("Tab")
     page.get_by_label("Name of the scenario").fill("worn")
+    page.get_by_role("button", name="Filter alone").click()  # computing a map takes nothing typed away
+    expect(page.get_by_label("Filter flow in L/min")).to_be_visible()
+    page.get_by_role("button", name="In the engine").click()
     with page.expect_response(lambda answer: answer.url.endswith("/scenarios") and answer.request.method == "POST"):
         page.get_by_role("button", name="Save", exact=True).click()
     page.get_by_role("button", name="As it is").click()

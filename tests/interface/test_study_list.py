@@ -7,7 +7,7 @@ import re
 import pytest
 from playwright.sync_api import expect
 
-from bench_steps import new_study, row
+from bench_steps import fetch_ahead, new_study, row
 
 pytestmark = pytest.mark.interface
 
@@ -109,6 +109,7 @@ def test_a_deletion_is_taken_back_at_once_while_the_next_sample_is_still_on_its_
 def test_a_deletion_is_taken_back_though_the_next_sample_was_fetched_before_it(page, server):
     """A sheet fetched beforehand knows of no deletion yet, and arrives after it."""
     from_before = []
+    fetch_ahead(page)
 
     def answered_late(route):
         from_before.append((route, route.fetch()))

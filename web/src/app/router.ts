@@ -1,5 +1,6 @@
 import { createRouter, createWebHistory, type RouteLocation } from 'vue-router'
 import { catalogue } from '@/catalogue/catalogue'
+import { savesData } from '@/shared/savesData'
 
 /** Views at which the hand types: they come with the study, so that a station is there as soon as its key is pressed. */
 const bench = {
@@ -33,8 +34,7 @@ const studyWithBench = () => Promise.all([studyView(), ...Object.values(bench).m
  * come is asked for when it is opened.
  */
 export async function fetchAhead(): Promise<void> {
-  const { connection } = navigator as { connection?: { saveData?: boolean } }
-  if (connection?.saveData) return
+  if (savesData()) return
   for (const load of [studyWithBench, ...Object.values(pages)]) {
     await new Promise((resolve) => requestIdleCallback(resolve, { timeout: 2000 }))
     await load().catch(() => undefined)

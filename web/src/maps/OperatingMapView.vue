@@ -84,7 +84,8 @@ let shownFor: number | null = null
 watch(
   [sampleId, problem, aloneIsThere],
   ([id, trouble, there]) => {
-    if (shownFor === id || isAlone.value || !there || !(trouble instanceof ProblemError && trouble.missing.length)) return
+    // what a what-if lacks is its own affair: the map stays as it was chosen
+    if (shownFor === id || isAlone.value || !there || place.scenario || !(trouble instanceof ProblemError && trouble.missing.length)) return
     shownFor = id
     place.kind = 'alone'
   },
@@ -263,9 +264,9 @@ useKeys([
       :sheet="sheet.data.value"
       @alone="place.kind = 'alone'"
     />
-    <p v-else-if="!field" class="soft trouble">Computing the map …</p>
     <div v-else class="body" :class="{ stale: active.isPlaceholderData.value && !changed }">
-      <MapTable v-if="asTable" :field="field" :crosshair="crosshair" :title="title" @move="move" />
+      <p v-if="!field" class="soft trouble">Computing the map …</p>
+      <MapTable v-else-if="asTable" :field="field" :crosshair="crosshair" :title="title" @move="move" />
       <MapChart v-else ref="chart" :field="field" :crosshair="crosshair" :summary="summary" :input-words="inputWords" @move="move" @inputs="place.panel = 'sensitivity'" />
       <aside>
         <SwitchButtons v-model="place.panel" :options="PANELS" label="Beside the map" small />
@@ -281,6 +282,7 @@ useKeys([
             :remove="scenarios.remove"
           />
           <CrosshairPanel
+            v-if="field"
             :temperatures="field.temperatures"
             :across="field.across"
             :across-unit="acrossUnit"

@@ -13,6 +13,7 @@ import ResultsTape from '@/results/ResultsTape.vue'
 import SampleRack from './SampleRack.vue'
 
 import { useMapPlace } from '@/maps/mapPlace'
+import { savesData } from '@/shared/savesData'
 import { prefetchSheet, useBenchChanges, useFieldTitles, useSheet } from '@/sample/useSheet'
 import { useShare } from './useShare'
 import { useStudy } from './useStudies'
@@ -46,6 +47,7 @@ const MOST_NEIGHBOURS = 9
 watchDebounced(
   [() => props.sampleId, samples],
   async () => {
+    if (savesData()) return
     const place = samples.value.findIndex((sample) => sample.id === props.sampleId)
     const near = samples.value.filter((_, i) => i !== place && i < MOST_NEIGHBOURS).sort((item, other) => far(item.id, place) - far(other.id, place))
     for (const { id } of near) await prefetchSheet(queries, id)
