@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import shutil
 import sqlite3
 from hashlib import sha256
 
@@ -10,18 +11,19 @@ import pytest
 from builders import study
 from tabrel.core.study.report_plan import ReportPart, ReportPlan
 from tabrel.store.connection import connect, transaction
-from tabrel.store.errors import NotStoredError
-from tabrel.store.migrate import open_database
+from tabrel.store.errors import NotStoredError, NotWritableError
+from tabrel.store.migrate import migrate, open_database, shipped_migrations
+from tabrel.store.study.report_numbers import file_of_numbers, next_number
 from tabrel.store.study.reports import (
     insert_issued,
     issued_of_study,
     load_issued,
     load_report_plan,
-    next_number,
     pdf_of_issued,
     set_report_plan,
 )
 from tabrel.store.study.studies import insert_study
+from tabrel.store.upkeep.backup import backup, restore
 from tabrel.store.upkeep.verify import faults_of
 
 
@@ -59,6 +61,66 @@ def test_numbers_follow_each_other_over_all_studies_and_begin_anew_each_year(con
     assert [report.number for report in issued_of_study(conn, first)] == ["2026-0003", "2026-0001"]
     assert next_number(conn, 2026) == "2026-0004"
     assert next_number(conn, 2027) == "2027-0001"
+
+
+def issued_in(path, times=1):
+    """Issue reports of a new study in a database; return the number of the last one."""
+    conn = connect(path)
+    with transaction(conn):
+        study_id = insert_study(conn, study())
+    for _ in range(times):
+        report = issue(conn, study_id)
+    number = load_issued(conn, report).number
+    conn.close()
+    return number
+
+
+def test_a_number_that_was_given_is_never_given_again(path, tmp_path):
+    copy = backup(path, tmp_path / "copy.db")
+    later = backup(path, tmp_path / "later.db")
+    assert issued_in(path, 2) == "2026-0002"
+    put_back = restore(path, copy)
+    assert put_back.reports == ("2026-0001", "2026-0002")
+    assert sorted(file.name for file in put_back.folder.iterdir()) == [
+        f"report 2026-000{n}.{ending}" for n in (1, 2) for ending in ("json", "pdf")
+    ]
+    assert (put_back.folder / "report 2026-0002.pdf").read_bytes() == b"%PDF one"
+    assert issued_in(path) == "2026-0003"
+    shutil.copyfile(later, path)  # by hand, without restore: the file beside the database remembers
+    assert issued_in(path) == "2026-0004"
+    file_of_numbers(path).write_text("no JSON")  # and without it the database does
+    assert issued_in(path) == "2026-0005"
+    file_of_numbers(path).unlink()
+    assert restore(path, copy).reports == ("2026-0004", "2026-0005")
+    assert issued_in(path) == "2026-0006"
+
+
+def test_a_number_that_cannot_be_remembered_is_not_given(path):
+    file_of_numbers(path).mkdir()
+    with pytest.raises(NotWritableError, match="Nothing was issued"):
+        issued_in(path)
+    conn = connect(path)
+    assert issued_of_study(conn, 1) == []
+    conn.close()
+
+
+def test_a_database_of_before_knows_the_numbers_it_gave(tmp_path):
+    old = tmp_path / "old.db"
+    conn = connect(old, access="create")
+    migrate(conn, {number: script for number, script in shipped_migrations().items() if number <= 20})
+    conn.execute("INSERT INTO study (name) VALUES ('old')")
+    conn.execute(
+        "INSERT INTO issued_report (study_id, number, issued_at, title, document, pdf, sha256) "
+        "VALUES (1, '2026-0012', '2026-11-27', 'T', '{}', x'00', '0')"
+    )
+    conn.close()
+    empty = tmp_path / "empty.db"
+    open_database(empty)
+    other = shutil.copyfile(old, tmp_path / "other.db")
+    assert restore(other, empty).reports == ("2026-0012",)
+    assert issued_in(other) == "2026-0013"
+    open_database(old)
+    assert issued_in(old) == "2026-0013"
 
 
 def test_what_is_issued_is_neither_changed_nor_removed(conn):

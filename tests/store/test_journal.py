@@ -289,6 +289,7 @@ def test_every_table_of_a_study_is_journaled_with_every_column(conn, stored):
         "date_code_rule",
         "preference",
         "issued_report",
+        "report_number",
     } == set(JOURNALED)
     for table in JOURNALED:
         columns = {row["name"] for row in conn.execute("SELECT name FROM pragma_table_info(?)", (table,))}

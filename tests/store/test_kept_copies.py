@@ -18,6 +18,8 @@ from tabrel.store.errors import DatabaseFaultError
 from tabrel.store.journal import recorded
 from tabrel.store.migrate import migrate, shipped_migrations
 from tabrel.store.service import open_for_service
+from tabrel.store.study.report_numbers import next_number
+from tabrel.store.study.reports import insert_issued
 from tabrel.store.study.studies import insert_study, list_studies
 from tabrel.store.upkeep.kept import KEPT, copies_of, folder_of, keep_copy, keep_daily, last_good, missing_from, missing_words
 from tabrel.store.upkeep.verify import counts_of, damage_of
@@ -100,7 +102,18 @@ def test_what_a_copy_lacks_is_counted_and_named(database):
     assert (missing.changes, missing.last) == (2, ("Can, height: 98.5 mm", "Can, height: 98.4 mm"))
     assert missing.studies == ("plain dome-end valve",)
     assert "2 changes (the last: Can, height: 98.5 mm, " in missing_words(copy, database)
+    assert missing.reports == ()
     assert "the study plain dome-end valve" in missing_words(copy, database)
+    conn = connect(database)
+    with transaction(conn):  # what is in no journal counts too
+        conn.execute("INSERT INTO kept_engine (name, document, kept_at) VALUES ('own', '{}', '2026-11-27')")
+        number = next_number(conn, 2026)
+        report = {"issued_at": "2026-11-27", "title": "T", "document": "{}", "pdf": b"%PDF", "sha256": "0"}
+        insert_issued(conn, 1, number=number, **report)
+    conn.close()
+    missing = missing_from(copy, database)
+    assert (missing.changes, missing.reports) == (4, (number,))
+    assert missing_words(copy, database).endswith(f" and the issued report {number}")
 
 
 def of_version(path, version):

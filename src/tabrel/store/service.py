@@ -21,7 +21,7 @@ from tabrel.store.connection import Access, Database, connect
 from tabrel.store.errors import BusyError, DatabaseFaultError, MigrationError, NotWritableError, OtherDatabaseError, fault_of
 from tabrel.store.identity import identity_of
 from tabrel.store.migrate import needs_migration, open_database, require_own, shipped_migrations
-from tabrel.store.upkeep.backup import BackupError, put_back
+from tabrel.store.upkeep.backup import BackupError, PutBack, put_back
 from tabrel.store.upkeep.kept import keep_copy, last_good, missing_words
 from tabrel.store.upkeep.verify import damage_of
 
@@ -291,8 +291,8 @@ class Service:
             self._held.close()
             self._held = None
 
-    def put_back(self, source: Path) -> Path | None:
-        """Put a copy in the database's place once all connections are back, and return where what was there is kept.
+    def put_back(self, source: Path) -> PutBack:
+        """Put a copy in the database's place once all connections are back, and return what is kept of what was there.
 
         Raises
         ------

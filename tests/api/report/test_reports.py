@@ -3,11 +3,13 @@
 from __future__ import annotations
 
 import io
+import json
 import zipfile
 from base64 import b64encode
 from concurrent.futures import ThreadPoolExecutor
 from datetime import UTC, datetime
 from hashlib import sha256
+from pathlib import Path
 
 import pypdfium2
 import pytest
@@ -123,6 +125,7 @@ def test_an_issued_report_is_numbered_and_kept_byte_by_byte(client, study, addre
     assert sha256(pdf.content).hexdigest() == report["sha256"]
     assert f"Report {YEAR}-0001" in text_of(pdf.content)
     assert "Draft" not in text_of(pdf.content)
+    assert client.post(f"/api/samples/{study['samples'][0]['id']}/readings", json={"key": "can.mass", "text": "120 g"}).is_success
     assert issue(client, address).json()["number"] == f"{YEAR}-0002"
     assert client.get(f"/api/issued-reports/{report['id']}/pdf").content == pdf.content
 
@@ -151,11 +154,35 @@ def test_pages_that_are_no_longer_those_of_the_study_are_not_issued(client, stud
     assert client.get(address).json()["issued"] == []
 
 
-def test_two_who_issue_at_once_get_two_numbers(client, address):
+def test_the_same_pages_are_issued_once_however_often_they_are_asked_for(client, study, address):
     key = looked_at(client, address)["key"]
-    with ThreadPoolExecutor(2) as pool:
-        answers = list(pool.map(lambda _: client.post(f"{address}/issue", json={"preview_key": key}), range(2)))
-    assert sorted(answer.json()["number"] for answer in answers) == [f"{YEAR}-0001", f"{YEAR}-0002"]
+    with ThreadPoolExecutor(8) as pool:
+        answers = list(pool.map(lambda _: client.post(f"{address}/issue", json={"preview_key": key}), range(8)))
+    assert {(answer.status_code, answer.json()["number"]) for answer in answers} == {(201, f"{YEAR}-0001")}
+    assert len(client.get(address).json()["issued"]) == 1
+    sample = study["samples"][0]["id"]
+    assert client.post(f"/api/samples/{sample}/readings", json={"key": "can.mass", "text": "120 g"}).is_success
+    assert issue(client, address).json()["number"] == f"{YEAR}-0002"
+    client.post(f"/api/samples/{sample}/undo", json={})
+    assert issue(client, address).json()["number"] == f"{YEAR}-0003"  # the last one is of another study
+
+
+def test_a_number_is_not_given_again_after_an_older_copy_was_put_back(client, study, address):
+    copies = client.post("/api/backups", json={}).json()["copies"]
+    lost = issue(client, address).json()
+    pdf = client.get(f"/api/issued-reports/{lost['id']}/pdf").content
+    copy = client.get("/api/backups").json()["copies"][0]
+    assert (copy["changes_missing"], copy["reports_missing"]) == (1, [lost["number"]])
+    answer = client.post("/api/backups/restoration", json={"copy_name": copies[0]["name"]}).json()
+    assert f"the issued report {lost['number']} is not in the copy, and kept in " in answer["notes"]
+    folder = Path(answer["notes"].partition("kept in ")[2])
+    assert (folder / f"report {lost['number']}.pdf").read_bytes() == pdf
+    assert (
+        json.loads((folder / f"report {lost['number']}.json").read_text())
+        == client.get(f"/api/studies/{study['id']}/document").json()
+    )
+    assert client.get(address).json()["issued"] == []
+    assert issue(client, address).json()["number"] == f"{YEAR}-0002"
 
 
 def test_the_frozen_document_is_the_study_as_it_was(client, study, address):

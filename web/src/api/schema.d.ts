@@ -1668,6 +1668,8 @@ export interface paths {
         /**
          * Post Issue
          * @description Issue the report that was looked at, under the next number of the year; from then on nothing changes it.
+         *
+         *     The same pages asked for again on the same day are the report that was issued of them: no second one.
          */
         post: operations["post_issue"];
         delete?: never;
@@ -2436,7 +2438,7 @@ export interface components {
          */
         CopyOut: {
             bytes: number;
-            /** @description Changes made since; null if it cannot be determined. */
+            /** @description Changes made since, issued reports too; null if it cannot be determined. */
             changes_missing: number | null;
             last_missing: string[];
             /** @description ISO time. */
@@ -2444,6 +2446,8 @@ export interface components {
             name: string;
             /** @enum {string} */
             occasion: "daily" | "before_migration" | "asked";
+            /** @description Numbers of issued reports; putting the copy back keeps them as files. */
+            reports_missing: string[];
             studies_missing: string[];
             words: string;
         };

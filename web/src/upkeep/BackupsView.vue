@@ -132,7 +132,7 @@ useActions(() => [
             <tr v-if="copy.name === chosen">
               <td colspan="5" class="ask">
                 Everything will be as it was on {{ when(copy.made) }}; lost from sight: {{ lacks(copy) }}. What is there now is kept as a file beside the
-                database, and every window is loaded again.
+                database<template v-if="copy.reports_missing.length">, issued reports as PDF too: no number is given again</template>, and every window is loaded again.
                 <button type="button" class="do sure" :disabled="!!busy" @click="putBack(copy)">Put it back</button>
                 <button type="button" class="tool" :disabled="!!busy" @click="chosen = null">Leave it</button>
               </td>

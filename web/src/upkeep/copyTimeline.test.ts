@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest'
 import { fileSize, lacks, timeline } from './copyTimeline'
 
 const copy = {
-  name: 'x', occasion: 'daily' as const, words: 'on a day of use', made: '2026-11-20T12:00:00', bytes: 1, changes_missing: 2, last_missing: ['a', 'b'], studies_missing: [],
+  name: 'x', occasion: 'daily' as const, words: 'on a day of use', made: '2026-11-20T12:00:00', bytes: 1, changes_missing: 2, last_missing: ['a', 'b'], studies_missing: [], reports_missing: [],
 }
 
 describe('the timeline of copies', () => {
@@ -32,6 +32,7 @@ describe('the words of a copy', () => {
     expect(lacks(copy)).toBe('2 changes (the last: a; b)')
     expect(lacks({ ...copy, changes_missing: 0, last_missing: [] })).toBe('nothing')
     expect(lacks({ ...copy, changes_missing: 0, last_missing: [], studies_missing: ['s'] })).toBe('the study s')
+    expect(lacks({ ...copy, reports_missing: ['2026-0002'] })).toBe('2 changes (the last: a; b) and the issued report 2026-0002')
     expect(lacks({ ...copy, changes_missing: null })).toContain('cannot be told')
   })
 

@@ -63,5 +63,6 @@ export function lacks(copy: Schemas['CopyOut']): string {
   const changes = copy.changes_missing ? `${copy.changes_missing} ${copy.changes_missing === 1 ? 'change' : 'changes'}` : ''
   const named = copy.last_missing.length ? ` (the last: ${copy.last_missing.slice(0, 3).join('; ')})` : ''
   const studies = copy.studies_missing.length ? `${copy.studies_missing.length === 1 ? 'the study' : 'the studies'} ${copy.studies_missing.slice(0, 3).join(', ')}` : ''
-  return [changes + named, studies].filter(Boolean).join(' and ') || 'nothing'
+  const reports = copy.reports_missing.length ? `the issued ${copy.reports_missing.length === 1 ? 'report' : 'reports'} ${copy.reports_missing.slice(0, 3).join(', ')}` : ''
+  return [changes + named, studies, reports].filter(Boolean).join(' and ') || 'nothing'
 }

@@ -46,12 +46,12 @@ from tabrel.store.connection import snapshot, transaction
 from tabrel.store.errors import ChangedMeanwhileError, NotStoredError
 from tabrel.store.journal import recorded
 from tabrel.store.sample.samples import names_of_samples
+from tabrel.store.study.report_numbers import next_number
 from tabrel.store.study.reports import (
     IssuedReport,
     insert_issued,
     issued_of_study,
     load_issued,
-    next_number,
     pdf_of_issued,
     set_report_plan,
 )
@@ -145,31 +145,39 @@ def get_report_page(preview_key: PreviewKey, page: PageNumber, request: Request)
 
 @router.post("/studies/{study_id}/report/issue", status_code=201, dependencies=HEAVY, responses=stale.naming(201))
 def post_issue(study_id: StudyId, given: IssueIn, conn: Connection, request: Request, response: Response) -> IssuedReportOut:
-    """Issue the report that was looked at, under the next number of the year; from then on nothing changes it."""
+    """Issue the report that was looked at, under the next number of the year; from then on nothing changes it.
+
+    The same pages asked for again on the same day are the report that was issued of them: no second one.
+    """
+    stale.name_stale(response, [f"{stale.STUDIES}/{study_id}/report"])
     previews = _previews(request)
     for _ in range(3):
         with snapshot(conn):
             study, number = load_study(conn, study_id), next_number(conn, datetime.now(UTC).year)
+            again = _issued_today(conn, study_id, study)
         if study_key(study) != given.preview_key:
             raise ChangedMeanwhileError("the study has changed since these pages were set: look at them again, then issue them")
         if not study.samples:
             raise StudyError("samples", "there is no filter to report on: add one first")
+        if again:
+            return again
         pdf = previews.issued(study, _today(), number).pdf  # outside of the transaction: setting pages takes a second
         with transaction(conn):
             now = load_study(conn, study_id)
             if study_key(now) != given.preview_key or next_number(conn, datetime.now(UTC).year) != number:
                 continue
+            if again := _issued_today(conn, study_id, now):
+                return again
             report_id = insert_issued(
                 conn,
                 study_id,
                 number=number,
                 issued_at=datetime.now(UTC).replace(microsecond=0).isoformat(),
                 title=(study.report.title if study.report else None) or study.name,
-                document=json.dumps(study_to_json(study), ensure_ascii=False),
+                document=_document(study),
                 pdf=pdf,
                 sha256=sha256(pdf).hexdigest(),
             )
-        stale.name_stale(response, [f"{stale.STUDIES}/{study_id}/report"])
         return _issued_out(load_issued(conn, report_id), study)
     raise ChangedMeanwhileError(
         "others issue reports or change this study at the same moment: look at the pages again, then issue them"
@@ -283,6 +291,17 @@ def _today() -> str:
 
 def _differences(report: IssuedReport, study: Study) -> tuple[Difference, ...]:
     return study_differences(json.loads(report.document), study_to_json(study))
+
+
+def _issued_today(conn: sqlite3.Connection, study_id: int, study: Study) -> IssuedReportOut | None:
+    """Return the last report of a study where it was issued today of the study as it is."""
+    last = next(iter(issued_of_study(conn, study_id)), None)
+    is_same = last and last.document == _document(study) and last.issued_at.startswith(_today())
+    return _issued_out(last, study) if last and is_same else None
+
+
+def _document(study: Study) -> str:
+    return json.dumps(study_to_json(study), ensure_ascii=False)
 
 
 def _issued_out(report: IssuedReport, study: Study) -> IssuedReportOut:

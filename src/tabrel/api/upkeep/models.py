@@ -21,9 +21,11 @@ class CopyOut(WireModel):
     """ISO time."""
     bytes: int
     changes_missing: int | None
-    """Changes made since; null if it cannot be determined."""
+    """Changes made since, issued reports too; null if it cannot be determined."""
     last_missing: list[str]
     studies_missing: list[str]
+    reports_missing: list[str]
+    """Numbers of issued reports; putting the copy back keeps them as files."""
 
 
 class DayOut(WireModel):

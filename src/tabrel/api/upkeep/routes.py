@@ -46,7 +46,7 @@ def post_restoration(given: CopyNamedIn, request: Request, response: Response, s
     kept = service.put_back(_named(service, given.copy_name).path)
     request.app.state.sheets = SentSheets()
     response.headers[DATABASE_HEADER] = service.identity
-    return _backups(service, f"{given.copy_name} was put back{f'; what was there is kept as {kept}' if kept else ''}")
+    return _backups(service, f"{given.copy_name} was put back{kept.words}")
 
 
 @router.post("/verification")
@@ -94,6 +94,7 @@ def _backups(service: Service, text: str = "") -> BackupsOut:
                 changes_missing=missing.changes if missing else None,
                 last_missing=[*missing.last] if missing else [],
                 studies_missing=[*missing.studies] if missing else [],
+                reports_missing=[*missing.reports] if missing else [],
             )
         )
     return BackupsOut(

@@ -11,6 +11,7 @@ from tabrel.core.study.report_plan import ReportPlan
 from tabrel.store.connection import inserted_id
 from tabrel.store.errors import NotStoredError
 from tabrel.store.gather import Reader
+from tabrel.store.study.report_numbers import give
 from tabrel.store.understood import understood
 
 _ADAPTER: TypeAdapter[ReportPlan] = TypeAdapter(ReportPlan)
@@ -76,22 +77,19 @@ SELECT_ISSUED = """
 SELECT id, study_id, number, issued_at, title, document, sha256, length(pdf) AS size FROM issued_report WHERE id = :id
 """
 SELECT_ISSUED_PDF = "SELECT pdf FROM issued_report WHERE id = :id"
-SELECT_ISSUED_OF_YEAR = "SELECT COUNT(*) AS issued FROM issued_report WHERE number LIKE :year || '-%'"
-
-
-def next_number(conn: sqlite3.Connection, year: int) -> str:
-    """Return the number of the next report of a year; call it within the transaction that issues it.
-
-    A number is never given twice, since no issued report is ever removed.
-    """
-    issued = int(conn.execute(SELECT_ISSUED_OF_YEAR, {"year": str(year)}).fetchone()["issued"])
-    return f"{year}-{issued + 1:04d}"
 
 
 def insert_issued(
     conn: sqlite3.Connection, study_id: int, *, number: str, issued_at: str, title: str, document: str, pdf: bytes, sha256: str
 ) -> int:
-    """Keep a report as it is issued; return its id."""
+    """Keep a report as it is issued; return its id. Call it within the transaction that looked for the number.
+
+    Raises
+    ------
+    NotWritableError
+        If the number cannot be remembered beside the database.
+    """
+    give(conn, number)
     given = {"study_id": study_id, "number": number, "issued_at": issued_at, "title": title, "document": document}
     return inserted_id(conn.execute(INSERT_ISSUED, {**given, "pdf": pdf, "sha256": sha256}))
 

@@ -7,6 +7,7 @@ import shutil
 import sqlite3
 from collections.abc import Iterator
 from contextlib import closing, contextmanager, suppress
+from dataclasses import dataclass
 from datetime import datetime
 from pathlib import Path
 
@@ -16,6 +17,7 @@ from tabrel.store.errors import fault_of
 from tabrel.store.identity import renew_identity
 from tabrel.store.migrate import open_database, require_own
 from tabrel.store.served_alone import served_alone
+from tabrel.store.study.report_numbers import numbers_given, raise_numbers
 from tabrel.store.upkeep.verify import OF_VERSION, damage_of, faults_of
 
 PAGES_AT_ONCE = 2000
@@ -30,6 +32,38 @@ COPIES_OF_SPACE = 2
 
 class BackupError(TabrelError):
     """A copy cannot be made or put back; nothing was changed."""
+
+
+@dataclass(frozen=True)
+class PutBack:
+    """What became of a database in whose place a copy was put.
+
+    Attributes
+    ----------
+    kept : Path or None
+        The database as it was; None where there was none.
+    reports : tuple of str
+        Numbers of the issued reports that the copy lacks.
+    folder : Path or None
+        Where they are kept as files.
+    """
+
+    kept: Path | None = None
+    reports: tuple[str, ...] = ()
+    folder: Path | None = None
+
+    @property
+    def words(self) -> str:
+        """What is kept, as the end of a sentence."""
+        kept = f"; what was there is kept as {self.kept}" if self.kept else ""
+        if not self.reports:
+            return kept
+        names = (
+            f"the issued report {self.reports[0]} is"
+            if len(self.reports) == 1
+            else f"the issued reports {', '.join(self.reports)} are"
+        )
+        return f"{kept}; {names} not in the copy, and kept in {self.folder}"
 
 
 def backup(database: Path, target: Path) -> Path:
@@ -88,8 +122,8 @@ def faults_but_of_version(copy: Path) -> list[str]:
     return [fault for fault in faults_of(copy, access="frozen") if not fault.startswith(OF_VERSION)]
 
 
-def restore(database: Path, source: Path) -> Path | None:
-    """Put a copy in the place of a database that nobody serves, and return where what was there is kept.
+def restore(database: Path, source: Path) -> PutBack:
+    """Put a copy in the place of a database that nobody serves, and return what is kept of what was there.
 
     Raises
     ------
@@ -102,10 +136,10 @@ def restore(database: Path, source: Path) -> Path | None:
         return put_back(database, source)
 
 
-def put_back(database: Path, source: Path) -> Path | None:
-    """Put a copy in the place of a database that is not open, brought up to date, and return where what was there is kept.
+def put_back(database: Path, source: Path) -> PutBack:
+    """Put a copy in the place of a database that is not open, brought up to date, and return what is kept of what was there.
 
-    It becomes another database: windows that have seen the old one are told so.
+    It becomes another database: windows that have seen the old one are told so. No number of an issued report is given again.
 
     Raises
     ------
@@ -130,12 +164,44 @@ def put_back(database: Path, source: Path) -> Path | None:
             open_database(part)
             with closing(connect(part)) as conn:
                 renew_identity(conn)
+                raise_numbers(conn, numbers_given(database))
+            lost = _reports_lost(database, part)
             kept = _put_aside(database)
+            folder = _keep_reports(kept, lost) if kept and lost else None
             os.replace(part, database)
         finally:
             for end in ("", "-wal", "-shm"):
                 part.with_name(part.name + end).unlink(missing_ok=True)
-    return kept
+    return PutBack(kept, tuple(row["number"] for row in lost), folder)
+
+
+SELECT_LOST = """
+SELECT number, document, pdf FROM main.issued_report AS issued
+WHERE NOT EXISTS (SELECT 1 FROM copy.issued_report AS kept WHERE kept.number = issued.number AND kept.sha256 = issued.sha256)
+ORDER BY id
+"""
+
+
+def _reports_lost(database: Path, copy: Path) -> list[sqlite3.Row]:
+    """Return the reports that were issued in a database and are not in a copy; none where it cannot be read."""
+    if not database.is_file():
+        return []
+    try:
+        with closing(connect(database, access="read")) as conn:
+            conn.execute("ATTACH :copy AS copy", {"copy": str(copy)})
+            return conn.execute(SELECT_LOST).fetchall()
+    except (sqlite3.Error, UnicodeDecodeError):
+        return []
+
+
+def _keep_reports(kept: Path, reports: list[sqlite3.Row]) -> Path:
+    """Write issued reports into a folder beside the database they are taken from: their pages, and the study they are of."""
+    folder = kept.with_name(f"{kept.stem}-reports")
+    folder.mkdir(exist_ok=True)
+    for row in reports:
+        (folder / f"report {row['number']}.pdf").write_bytes(row["pdf"])
+        (folder / f"report {row['number']}.json").write_text(row["document"], encoding="utf-8")
+    return folder
 
 
 def _put_aside(database: Path) -> Path | None:

@@ -113,16 +113,19 @@ class Missing:
     Attributes
     ----------
     changes : int
-        So many were made, undone ones too, since the copy.
+        So many were made since the copy: undone ones, engines, templates, rules, preferences and issued reports count too.
     last : tuple of str
-        The words of the last of them, newest first.
+        The words of the last of those that can be undone, newest first.
     studies : tuple of str
         Names of studies that are not in the copy.
+    reports : tuple of str
+        Numbers of issued reports that are not in the copy.
     """
 
     changes: int
     last: tuple[str, ...]
     studies: tuple[str, ...]
+    reports: tuple[str, ...]
 
 
 MOST_NAMED = 5
@@ -136,6 +139,15 @@ SELECT study.name FROM main.study
 WHERE NOT EXISTS (SELECT 1 FROM copy.study AS kept WHERE kept.id = study.id) ORDER BY study.id DESC
 """
 
+OF_NO_STUDY = {
+    "issued_report": "number, sha256",
+    "kept_engine": "name, document",
+    "template": "name, document, removed_at",
+    "date_code_rule": "name, pattern, maker",
+    "preference": "observation, preferred",
+}
+"""Tables whose rows are in no journal, and what makes a row another."""
+
 
 def missing_from(copy: Copy, database: Path) -> Missing | None:
     """Return what a database has and a copy of it lacks, or None where either cannot be read."""
@@ -144,13 +156,21 @@ def missing_from(copy: Copy, database: Path) -> Missing | None:
             conn.execute("ATTACH :copy AS copy", {"copy": f"{copy.path.absolute().as_uri()}?mode=ro&immutable=1"})
             changes = conn.execute(SELECT_MISSING, {"most": MOST_NAMED}).fetchall()
             studies = conn.execute(SELECT_STUDIES_MISSING).fetchall()
+            others = {table: _rows_missing(conn, table, columns) for table, columns in OF_NO_STUDY.items()}
     except (sqlite3.Error, UnicodeDecodeError):
         return None
     return Missing(
-        changes=changes[0]["changes"] if changes else 0,
+        changes=(changes[0]["changes"] if changes else 0) + sum(map(len, others.values())),
         last=tuple(row["words"] for row in changes),
         studies=tuple(row["name"] for row in studies),
+        reports=tuple(row["number"] for row in others["issued_report"]),
     )
+
+
+def _rows_missing(conn: sqlite3.Connection, table: str, columns: str) -> list[sqlite3.Row]:
+    is_there = conn.execute("SELECT 1 FROM copy.sqlite_master WHERE name = :table", {"table": table}).fetchone()
+    but_those = f" EXCEPT SELECT {columns} FROM copy.{table}" if is_there else ""  # an older version has no such table
+    return conn.execute(f"SELECT {columns} FROM main.{table}{but_those}").fetchall()
 
 
 def missing_words(copy: Copy, database: Path) -> str:
@@ -163,7 +183,8 @@ def missing_words(copy: Copy, database: Path) -> str:
     changes = f"{missing.changes} {'change' if missing.changes == 1 else 'changes'}" if missing.changes else ""
     named = f" (the last: {', '.join(missing.last)})" if missing.last else ""
     studies = f"the {'study' if len(missing.studies) == 1 else 'studies'} {', '.join(missing.studies[:MOST_NAMED])}"
-    lacks = [part for part in (changes + named, studies if missing.studies else "") if part]
+    reports = f"the issued {'report' if len(missing.reports) == 1 else 'reports'} {', '.join(missing.reports[:MOST_NAMED])}"
+    lacks = [part for part in (changes + named, studies if missing.studies else "", reports if missing.reports else "") if part]
     return f"what was entered after {copy.made:%Y-%m-%d %H:%M} is missing in it: {' and '.join(lacks)}"
 
 
