@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import table from '../../../tests/data/printed_numbers.csv?raw'
+import table from '~/tests/data/printed_numbers.csv?raw'
 import * as numbers from './numbers'
 
 const number = (text: string) => (text === '' ? null : Number(text))
