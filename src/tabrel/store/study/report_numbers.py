@@ -91,8 +91,8 @@ def remember(database: Path, numbers: Mapping[int, int]) -> None:
         ) from error
 
 
-def _highest(one: Mapping[int, int], other: Mapping[int, int]) -> dict[int, int]:
-    return {year: max(one.get(year, 0), other.get(year, 0)) for year in one.keys() | other.keys()}
+def _highest(first: Mapping[int, int], second: Mapping[int, int]) -> dict[int, int]:
+    return {year: max(first.get(year, 0), second.get(year, 0)) for year in first.keys() | second.keys()}
 
 
 def _stored(conn: sqlite3.Connection, statement: str = SELECT_HIGHEST) -> dict[int, int]:
