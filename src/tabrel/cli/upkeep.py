@@ -44,8 +44,8 @@ def run_backup(arguments: argparse.Namespace) -> int:
 
 def run_restore(arguments: argparse.Namespace) -> int:
     """Put a copy back and say where what was there is kept."""
-    kept = restore(arguments.database, arguments.file)
-    put(f"{arguments.database} is now as {arguments.file} was{kept.words}.")
+    restored = restore(arguments.database, arguments.file)
+    put(f"{arguments.database} is now as {arguments.file} was{restored.words}.")
     return 0
 
 

@@ -70,8 +70,8 @@ const claims = computed(() =>
   ),
 )
 const estimate = computed(() => {
-  const point = props.station.estimate
-  return point && { band: band(point.sizes_um_c, point.low_percent, point.high_percent), line: path(point.sizes_um_c, point.percent) }
+  const estimate = props.station.estimate
+  return estimate && { band: band(estimate.sizes_um_c, estimate.low_percent, estimate.high_percent), line: path(estimate.sizes_um_c, estimate.percent) }
 })
 
 const picture = useTemplateRef<SVGSVGElement>('picture')

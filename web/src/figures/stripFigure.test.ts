@@ -13,7 +13,7 @@ const strip: Schemas['StripOut'] = {
 
 describe('the strip', () => {
   it('hatches exactly the area that is lost, whatever rows it is cut into', () => {
-    const lost = strip.deductions.reduce((sum, patch) => sum + patch.cm2, 0)
+    const lost = strip.deductions.reduce((sum, deduction) => sum + deduction.cm2, 0)
     for (const aspect of [0.5, 1.35, 4]) {
       const figure = stripFigure(strip, aspect)
       expect(figure.rows.reduce((sum, row) => sum + row.length, 0)).toBeCloseTo(strip.length_mm)

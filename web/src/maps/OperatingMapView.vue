@@ -84,7 +84,7 @@ let shownFor: number | null = null
 watch(
   [sampleId, problem, aloneIsThere],
   ([id, trouble, there]) => {
-    // what a what-if lacks is its own affair: the map stays as it was chosen
+    // a what-if that lacks an input says so in its panel: the map stays as it was chosen
     if (shownFor === id || isAlone.value || !there || place.scenario || !(trouble instanceof ProblemError && trouble.missing.length)) return
     shownFor = id
     place.kind = 'alone'

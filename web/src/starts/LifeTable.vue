@@ -26,9 +26,9 @@ function hours(value: number | null, never: boolean, isLeast: boolean): string {
   return value === 0 ? 'new' : significant(value, 2)
 }
 const HELD: Readonly<Record<string, string>> = { family: ' (assumed)', counts: ' of test dust, counted' }
-function holds(lives: Schemas['StartOut']): string {
-  const life = lives.lives[0]!
-  return `${lives.label} holds ${life.capacity_is_least ? 'at least ' : ''}${significant(life.capacity_g, 2)} g${HELD[life.capacity_basis] ?? ''}`
+function holds(start: Schemas['StartOut']): string {
+  const life = start.lives[0]!
+  return `${start.label} holds ${life.capacity_is_least ? 'at least ' : ''}${significant(life.capacity_g, 2)} g${HELD[life.capacity_basis] ?? ''}`
 }
 const cell = (life: Schemas['LifeOut'], i: number) => {
   const row = life.rows[i]
@@ -36,8 +36,8 @@ const cell = (life: Schemas['LifeOut'], i: number) => {
 }
 const reaching = computed(() => lasting.value.filter((item) => item.reaching.length))
 const reached = computed(() => [...new Set(reaching.value.flatMap((item) => item.reaching.map((row) => row.size_um)))].sort((a, b) => a - b))
-function share(lives: Schemas['StartOut'], size: number): string {
-  const match = lives.reaching.find((row) => row.size_um === size)
+function share(start: Schemas['StartOut'], size: number): string {
+  const match = start.reaching.find((row) => row.size_um === size)
   if (!match) return 'none'
   return shownNumber({ value: match.percent, low: match.low_percent, high: match.high_percent }, 2)
 }

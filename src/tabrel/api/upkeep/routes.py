@@ -43,10 +43,10 @@ def post_restoration(given: CopyNamedIn, request: Request, response: Response, s
     service = service_of(request)
     if seen is not None and seen != service.identity:
         raise OtherDatabaseError
-    kept = service.put_back(_named(service, given.copy_name).path)
+    restored = service.put_back(_named(service, given.copy_name).path)
     request.app.state.sheets = SentSheets()
     response.headers[DATABASE_HEADER] = service.identity
-    return _backups(service, f"{given.copy_name} was put back{kept.words}")
+    return _backups(service, f"{given.copy_name} was put back{restored.words}")
 
 
 @router.post("/verification")

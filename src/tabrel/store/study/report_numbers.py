@@ -85,6 +85,8 @@ def remember(database: Path, numbers: Mapping[int, int]) -> None:
             os.fsync(file.fileno())
         unfinished.replace(path)
     except OSError as error:
+        with suppress(OSError):
+            unfinished.unlink(missing_ok=True)
         raise NotWritableError(
             f"the number of a report cannot be remembered in {path} ({error.strerror}): see that there is room and who may "
             "write. Nothing was issued"

@@ -167,7 +167,7 @@ def put_back(database: Path, source: Path) -> PutBack:
                 raise_numbers(conn, numbers_given(database))
             lost = _reports_lost(database, part)
             kept = _put_aside(database)
-            folder = _keep_reports(kept, lost) if kept and lost else None
+            folder = _keep_reports(kept, lost) if kept and lost else None  # before the copy takes its place
             os.replace(part, database)
         finally:
             for end in ("", "-wal", "-shm"):
@@ -176,7 +176,7 @@ def put_back(database: Path, source: Path) -> PutBack:
 
 
 SELECT_LOST = """
-SELECT number, document, pdf FROM main.issued_report AS issued
+SELECT id, number FROM main.issued_report AS issued
 WHERE NOT EXISTS (SELECT 1 FROM copy.issued_report AS kept WHERE kept.number = issued.number AND kept.sha256 = issued.sha256)
 ORDER BY id
 """
@@ -198,9 +198,11 @@ def _keep_reports(kept: Path, reports: list[sqlite3.Row]) -> Path:
     """Write issued reports into a folder beside the database they are taken from: their pages, and the study they are of."""
     folder = kept.with_name(f"{kept.stem}-reports")
     folder.mkdir(exist_ok=True)
-    for row in reports:
-        (folder / f"report {row['number']}.pdf").write_bytes(row["pdf"])
-        (folder / f"report {row['number']}.json").write_text(row["document"], encoding="utf-8")
+    with closing(connect(kept, access="read")) as conn:
+        for report in reports:  # one at a time: all of them may be more than fits in memory
+            row = conn.execute("SELECT document, pdf FROM issued_report WHERE id = :id", {"id": report["id"]}).fetchone()
+            (folder / f"report {report['number']}.pdf").write_bytes(row["pdf"])
+            (folder / f"report {report['number']}.json").write_text(row["document"], encoding="utf-8")
     return folder
 
 
