@@ -9,6 +9,7 @@ from jsonschema_rs import validator_for
 
 from builders import changed, everything, plain_document
 from tabrel.cli.demo import demo_documents
+from tabrel.core.catalogue.physical_limits import PHYSICAL_LIMITS
 from tabrel.core.errors import StudyError
 from tabrel.core.study.model import Reading
 from tabrel.document.full_study import full_study_schema
@@ -22,6 +23,16 @@ def refused(document):
         read_study(document if isinstance(document, str | bytes) else json.dumps(document))
     assert "\n" not in str(captured.value)
     return captured.value
+
+
+def put(document, path, value):
+    """Return a document with another value at a path."""
+    *steps, last = (int(step) if step.isdigit() else step for step in path.split("/"))
+    here = document
+    for step in steps:
+        here = here[step]
+    here[last] = value
+    return document
 
 
 def test_a_document_round_trips_to_an_equal_one():
@@ -76,18 +87,18 @@ def test_what_is_no_study_is_refused(content, says):
         ((f"{SAMPLE}/readings/can.height", "3 mm"), "samples[0].readings.can.height", "list in [ ]"),
         ((f"{SAMPLE}/holes/inlet/0/count", 0), "samples[0].holes.inlet[0].count", "whole number from 1"),
         ((f"{SAMPLE}/holes/inlet/0/count", 2.5), "samples[0].holes.inlet[0].count", "whole number"),
-        ((f"{SAMPLE}/holes/inlet/0/open_fraction", 1.5), "samples[0].holes.inlet[0].open_fraction", "between 0"),
+        ((f"{SAMPLE}/holes/inlet/0/open_fraction", 1.5), "samples[0].holes.inlet[0].open_fraction", "at most 1"),
         ((f"{SAMPLE}/holes/inlet/0/shape", "oval"), "samples[0].holes.inlet[0].shape", "'round'"),
         ((f"{SAMPLE}/holes/inlet/0/readings/width", ["3 mm"]), "samples[0].holes.inlet[0].readings.width", "no width"),
         ((f"{SAMPLE}/holes/inlet/0/readings/points_mm", [[0, 0]]), "samples[0].holes.inlet[0].readings.points_mm", "points"),
         ((f"{SAMPLE}/bypass/stated_kpa", [180, 110]), "samples[0].bypass.stated_kpa", "lower pressure first"),
         ((f"{SAMPLE}/leak", {"count": 0, "diameter_mm": 1}), "samples[0].leak.count", "whole number"),
-        ((f"{SAMPLE}/price", {"amount": -1, "currency": "EUR"}), "samples[0].price.amount", "negative"),
+        ((f"{SAMPLE}/price", {"amount": -1, "currency": "EUR"}), "samples[0].price.amount", "at least zero"),
         (("oil/viscosity/0/temperature_c", -400), "oil.viscosity[0].temperature_c", "no oil temperature"),
         (("oil/viscosity/0/dynamic_mpa_s", 5), "oil.viscosity[0]", "not both"),
         (("oil/viscosity/0/kinematic_mm2_s", 5), "oil.viscosity", "thicker"),
-        (("oil/density_15c_kg_m3", 0), "oil.density_15c_kg_m3", "above zero"),
-        (("circuit/pump_efficiency/fraction", 1.2), "circuit.pump_efficiency.fraction", "at most at 1"),
+        (("oil/density_15c_kg_m3", 0), "oil.density_15c_kg_m3", "at least 500 kg/m³"),
+        (("circuit/pump_efficiency/fraction", 1.2), "circuit.pump_efficiency.fraction", "at most 1"),
         (("circuit/engine/jet_share", 1), "circuit.engine.jet_share", "below 1"),
         (("circuit/engine/jet_opening_kpa", 340), "circuit.engine.jet_opening_kpa", "below the hot gallery pressure"),
         (("circuit/gauge", "dashboard"), "circuit.gauge", "'pump'"),
@@ -162,13 +173,13 @@ def test_counts_of_the_older_form_are_read_and_written_back():
         ("counts/sizes_um", [20, 10], "counts.sizes_um[1]", "in order"),
         ("counts/blank/upstream", [1, 2, 3], "counts.blank.upstream", "3 counts for 2 sizes"),
         ("counts/intervals", [], "counts", "counts no particles"),
-        ("counts/terminal_ratio", 0, "counts.terminal_ratio", "above zero"),
+        ("counts/terminal_ratio", 0, "counts.terminal_ratio", "above 1"),
         ("counts/dusst", "A3", "counts.dusst", "did you mean 'dust'"),
         ("counts/scale", "micron", "counts.scale", "'unnamed'"),
         ("flow_bench/0/rows/0/flow_l_min", 0, "flow_bench[0].rows[0].flow_l_min", "above zero"),
         ("flow_bench/0/rows", [], "flow_bench[0].rows", "row by row"),
         ("flow_bench/0/rows/0/temprature_c", 5, "flow_bench[0].rows[0].temprature_c", "did you mean 'temperature_c'"),
-        ("bypass_bench/rows/0/pressure_kpa", -1, "bypass_bench.rows[0].pressure_kpa", "below zero"),
+        ("bypass_bench/rows/0/pressure_kpa", -1, "bypass_bench.rows[0].pressure_kpa", "at least zero"),
         ("photographs/0/file", "/etc/passwd", "photographs[0].file", "inside the study"),
         ("photographs/0/file", "../3.jpg", "photographs[0].file", "inside the study"),
         ("photographs/0/sha256", "xyz", "photographs[0].sha256", "64 hexadecimal"),
@@ -177,13 +188,7 @@ def test_counts_of_the_older_form_are_read_and_written_back():
     ],
 )
 def test_impossible_evidence_names_the_place_and_the_mend(path, value, place, says):
-    document = everything()
-    *steps, last = (int(step) if step.isdigit() else step for step in path.split("/"))
-    here = document["samples"][0]
-    for step in steps:
-        here = here[step]
-    here[last] = value
-    error = refused(document)
+    error = refused(put(everything(), f"{SAMPLE}/{path}", value))
     assert error.path == f"samples[0].{place}"
     assert says in error.message
 
@@ -192,7 +197,7 @@ def test_impossible_evidence_names_the_place_and_the_mend(path, value, place, sa
     ("change", "place", "says"),
     [
         (("uses/0/criteria/0/measure", "media_efective_area_cm2"), "uses[0].criteria[0].measure", "did you mean"),
-        (("uses/0/criteria/0/weight", -1), "uses[0].criteria[0].weight", "below zero"),
+        (("uses/0/criteria/0/weight", -1), "uses[0].criteria[0].weight", "at least zero"),
         (("uses/0/criteria/0/order", [["Pellin"]]), "uses[0].criteria[0].order", "made by hand"),
         (("uses/0/criteria/3/order", [["Pelin"]]), "uses[0].criteria[3].order", "did you mean 'Pellin'"),
         (("uses/0/criteria/3/order", [["Pellin"], ["Pellin"]]), "uses[0].criteria[3].order", "two places"),
@@ -208,3 +213,25 @@ def test_impossible_uses_name_the_place_and_the_mend(change, place, says):
     error = refused(changed(("uses", whole["uses"]), change))
     assert error.path == place
     assert says in error.message
+
+
+def numbers_in(value, path=""):
+    """Return the path of every number of a document, but those that count what is listed."""
+    if isinstance(value, dict):
+        return [found for key, item in value.items() for found in numbers_in(item, f"{path}/{key}" if path else key)]
+    if isinstance(value, list):
+        return [found for i, item in enumerate(value) for found in numbers_in(item, f"{path}/{i}")]
+    return [path] if isinstance(value, int | float) and not isinstance(value, bool) else []
+
+
+NUMBERS = [path for path in numbers_in(everything()) if not re.search(r"version$|^history|^library|/marks/", path)]
+
+
+def test_every_number_of_a_study_has_limits():
+    """A speed of 1e308 rpm was once taken, and then nothing of the study could be computed."""
+    named = {path.rsplit("/", 1)[1] for path in NUMBERS if not path.rsplit("/", 1)[1].isdigit()}
+    assert {key.rpartition(".")[2] for key in PHYSICAL_LIMITS} - named == set()
+    for path in NUMBERS:
+        for value in (10**300, -(10**300)):
+            words = str(refused(put(everything(), path, value)))
+            assert re.search(r"1e\+300|whole number|no count|below 100", words), (path, words)

@@ -121,7 +121,7 @@ def test_a_second_window_does_not_overwrite_what_it_has_not_seen(client, study):
     [
         ({"name": " "}, "use.name: is empty"),
         ({"criteria": [{"measure": "colour"}]}, "use.criteria[0].measure: 'colour' is no measure"),
-        ({"criteria": [{"measure": "price", "weight": -1}]}, "use.criteria[0].weight: must not be below zero"),
+        ({"criteria": [{"measure": "price", "weight": -1}]}, "use.criteria[0].weight: must be at least zero"),
         ({"criteria": [{"measure": "price", "best": 20, "worst": 5}]}, "use.criteria[0].best: is 20 and worst 5, but less"),
         ({"requirements": [{"measure": "price"}]}, "use.requirements[0]: asks for nothing"),
         ({"requirements": [{"measure": "price", "at_least": 5, "at_most": 4}]}, "which nothing can be: swap the two"),

@@ -2,6 +2,7 @@
 
 `units`             units that may be typed, with their factors to SI: `UNITS`, `shown`, `to_unit`
 `quantities`        everything that can be measured: `QUANTITIES`, `HOLE_QUANTITIES`, `PART_TITLES`
+`physical_limits`   between which limits every number of a study lies: `PHYSICAL_LIMITS`
 `stations`          stations of the work: `STATIONS`
 `hole_dimensions`   which readings a hole of each shape takes: `SHAPE_DIMENSIONS`
 `terms`             words for what is named by keys: states, provenances, parts, assumptions, inputs: `TERMS`

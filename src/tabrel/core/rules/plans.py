@@ -5,16 +5,12 @@ from __future__ import annotations
 from collections.abc import Iterable
 
 from tabrel.core.errors import StudyError, nearest_hint
-from tabrel.core.numbers import degrees_celsius
 from tabrel.core.oil.grades import grade_oil
-from tabrel.core.rules.refusals import require_above_zero, require_count, require_text
+from tabrel.core.rules.refusals import require_count, require_limits, require_text
 from tabrel.core.starts.duty_cycle import SHIPPED_CYCLES, read_duty_cycle
 from tabrel.core.starts.warm_up import completed_plan
 from tabrel.core.study.model import Study
 from tabrel.core.study.plans import Scenario, WarmUpPlan
-
-MOST_LOADING = 1000.0
-MOST_GRAMS = 10_000.0
 
 
 def check_plans(study: Study) -> None:
@@ -39,16 +35,7 @@ def check_plans(study: Study) -> None:
 def check_plan(plan: WarmUpPlan, cycles: Iterable[str]) -> None:
     """Raise `StudyError` at the first impossible thing in the plan of a start; `cycles` are those there are."""
     path = "warm_up"
-    positive = ("time_constant_min", "gallery_volume_l", "ingress_g_h", "terminal_ratio", "sump_volume_l")
-    require_above_zero(path, **{name: getattr(plan, name) for name in positive})
-    if (plan.can_time_constant_min or 0.0) < 0:
-        raise StudyError(f"{path}.can_time_constant_min", "is negative: type it without its sign, or 0 for no lag")
-    if plan.terminal_ratio is not None and plan.terminal_ratio <= 1:
-        raise StudyError(f"{path}.terminal_ratio", "must be above 1: a loaded filter restricts more than a clean one")
-    for name in ("start_c", "end_c"):
-        celsius = getattr(plan, name)
-        if celsius is not None and not -60 <= celsius <= 200:
-            raise StudyError(f"{path}.{name}", f"{degrees_celsius(celsius)} is no oil temperature: check the number and its unit")
+    require_limits(path, plan)
     completed_plan(plan)
     if plan.duty_cycle is not None and plan.duty_cycle not in cycles:
         hint = nearest_hint(plan.duty_cycle, cycles)
@@ -58,25 +45,14 @@ def check_plan(plan: WarmUpPlan, cycles: Iterable[str]) -> None:
 def check_scenario(path: str, scenario: Scenario) -> None:
     """Raise `StudyError` at the first impossible thing in a scenario."""
     require_text(f"{path}.name", scenario.name)
-    require_above_zero(
-        path,
-        loading=scenario.loading,
-        loading_g=scenario.loading_g,
-        stud_bore_mm=scenario.stud_bore_mm,
-        bypass_opening_kpa=scenario.bypass_opening_kpa,
-        anti_drain_lift_mm=scenario.anti_drain_lift_mm,
-    )
-    if scenario.loading is not None and scenario.loading > MOST_LOADING:
-        raise StudyError(f"{path}.loading", f"must be at most {MOST_LOADING:g}")
+    require_limits(path, scenario)
     if scenario.loading_g is not None and scenario.loading not in (None, 1.0):
         raise StudyError(f"{path}.loading_g", "cannot be beside a loading as a ratio: leave one of the two out")
-    if scenario.loading_g is not None and scenario.loading_g > MOST_GRAMS:
-        raise StudyError(f"{path}.loading_g", f"must be at most {MOST_GRAMS:g}")
     if scenario.oil_grade is not None:
         grade_oil(scenario.oil_grade, f"{path}.oil_grade")
     for name in ("adapter_holes", "leak"):
         if holes := getattr(scenario, name):
             require_count(f"{path}.{name}", holes.count)
-            require_above_zero(f"{path}.{name}", diameter_mm=holes.diameter_mm)
+            require_limits(f"{path}.{name}", holes)
     if scenario.without_adapter and scenario.adapter_holes:
         raise StudyError(f"{path}.adapter_holes", "cannot be without an adapter: leave one of the two out")

@@ -5,11 +5,11 @@ from __future__ import annotations
 import re
 from datetime import date
 
+from tabrel.core.catalogue.physical_limits import limits_of
 from tabrel.core.errors import StudyError
-from tabrel.core.numbers import degrees_celsius
 from tabrel.core.rules.limits import require_shown
+from tabrel.core.study.strict import Strict
 
-ABSOLUTE_ZERO_C = -273.15
 MOST_HOLES = 100_000
 
 
@@ -26,25 +26,12 @@ def require_count(path: str, count: int) -> None:
         raise StudyError(f"{path}.count", f"must be a whole number from 1 to {MOST_HOLES}, not {count}: count the holes")
 
 
-def require_above_zero(path: str, **values: float | None) -> None:
-    """Refuse what is not above zero; None is not known."""
-    for name, value in values.items():
-        if value is not None and not value > 0:
-            raise StudyError(f"{path}.{name}", f"must be above zero, not {value:g}: leave it out if it is not known")
-
-
-def require_fraction(path: str, **values: float | None) -> None:
-    """Refuse what is no share from 0 to 1; None is not known."""
-    for name, value in values.items():
-        if value is not None and not 0 <= value <= 1:
-            raise StudyError(f"{path}.{name}", f"must lie between 0 and 1, not {value:g}")
-
-
-def require_temperature(path: str, temperature_c: float) -> None:
-    """Refuse what no oil is."""
-    if not ABSOLUTE_ZERO_C + 100 < temperature_c < 400:
-        message = f"{degrees_celsius(temperature_c)} is no oil temperature: check the number and its unit"
-        raise StudyError(f"{path}.temperature_c", message)
+def require_limits(path: str, thing: Strict) -> None:
+    """Refuse the first number of a part of a study that lies beyond its physical limits; None is not known."""
+    for name, value in vars(thing).items():
+        limits = None if value is None else limits_of(type(thing), name)
+        if limits and not limits.allow(value):
+            raise StudyError(f"{path}.{name}", limits.why_not(value))
 
 
 def require_date(path: str, text: str | None) -> None:

@@ -8,6 +8,7 @@ from __future__ import annotations
 from collections.abc import Iterable
 
 from tabrel.core.catalogue.hole_dimensions import SHAPE_DIMENSIONS, dimensions_of
+from tabrel.core.catalogue.physical_limits import PHYSICAL_LIMITS
 from tabrel.core.catalogue.quantities import HOLE_QUANTITIES, INSTRUMENT_DIMENSIONS, QUANTITIES, Quantity
 from tabrel.core.entry.claim_text import CLAIMABLE_RESULTS, claim_dimension
 from tabrel.core.entry.reading_text import ParsedReading, parse_reading
@@ -17,17 +18,10 @@ from tabrel.core.parts.hole_shapes import outline_area
 from tabrel.core.rules.arithmetic import check_arithmetic
 from tabrel.core.rules.evidence import check_bypass_bench, check_counts, check_flow_bench, check_photograph
 from tabrel.core.rules.plans import check_plans
-from tabrel.core.rules.refusals import (
-    require_above_zero,
-    require_count,
-    require_date,
-    require_fraction,
-    require_temperature,
-    require_text,
-)
+from tabrel.core.rules.refusals import require_count, require_date, require_limits, require_text
 from tabrel.core.rules.report import check_report
 from tabrel.core.rules.uses import check_uses
-from tabrel.core.study.defaults import adapter_turn_deg, jet_opening_kpa
+from tabrel.core.study.defaults import jet_opening_kpa
 from tabrel.core.study.model import (
     Adapter,
     Circuit,
@@ -38,7 +32,6 @@ from tabrel.core.study.model import (
     Oil,
     ReadingEntry,
     Sample,
-    StatedLoss,
     Stud,
     Study,
     as_reading,
@@ -97,30 +90,30 @@ def check_sample(path: str, sample: Sample) -> None:
     for placement in ("inlet", "centre_tube"):
         for i, group in enumerate(getattr(sample.holes, placement)):
             check_hole_group(f"{path}.holes.{placement}[{i}]", group)
-    require_above_zero(path, media_air_drop_pa=sample.media_air_drop_pa, capacity_g=sample.capacity_g)
+    require_limits(path, sample)
     for name in ("bought", "made"):
         require_date(f"{path}.{name}", getattr(sample, name))
-    for name in ("used_km", "used_hours"):
-        if (getattr(sample, name) or 0) < 0:
-            raise StudyError(f"{path}.{name}", "is negative: type it without its sign")
     if sample.cut:
         require_text(f"{path}.cut.method", sample.cut.method)
         require_date(f"{path}.cut.at", sample.cut.at)
-    if sample.price and sample.price.amount < 0:
-        raise StudyError(f"{path}.price.amount", "is negative: type the price without its sign")
+    if sample.price:
+        require_limits(f"{path}.price", sample.price)
     for i, offer in enumerate(sample.offers):
         _check_offer(f"{path}.offers[{i}]", offer)
     stated = sample.bypass.stated_kpa
     if stated is not None:
         band = stated if isinstance(stated, tuple) else (stated, stated)
         if not 0 < band[0] <= band[1]:
-            raise StudyError(f"{path}.bypass.stated_kpa", "must be above zero, the lower pressure first")
+            low, high = band
+            words = f"must be above zero, the lower pressure first, not {low:g} and {high:g}"
+            raise StudyError(f"{path}.bypass.stated_kpa", words)
+        if not PHYSICAL_LIMITS["opening_kpa"].allow(band[1]):
+            raise StudyError(f"{path}.bypass.stated_kpa", PHYSICAL_LIMITS["opening_kpa"].why_not(band[1]))
     if sample.leak:
         require_count(f"{path}.leak", sample.leak.count)
-        require_above_zero(f"{path}.leak", diameter_mm=sample.leak.diameter_mm)
+        require_limits(f"{path}.leak", sample.leak)
     for i, claim in enumerate(sample.claims):
         _check_claim(f"{path}.claims[{i}]", claim)
-    require_above_zero(path, stated_collapse_kpa=sample.stated_collapse_kpa)
     if sample.counts:
         check_counts(f"{path}.counts", sample.counts)
     for i, series in enumerate(sample.flow_bench):
@@ -136,8 +129,7 @@ def check_sample(path: str, sample: Sample) -> None:
 def _check_offer(path: str, offer: Offer) -> None:
     require_text(f"{path}.shop", offer.shop)
     require_text(f"{path}.currency", offer.currency)
-    if offer.amount < 0 or (offer.delivery or 0.0) < 0:
-        raise StudyError(f"{path}.amount", "a price is negative: type it without its sign")
+    require_limits(path, offer)
     if offer.pack_of is not None:
         require_count(f"{path}.pack_of", offer.pack_of)
     require_date(f"{path}.seen", offer.seen)
@@ -177,8 +169,7 @@ def check_reading_text(quantity: Quantity, text: str) -> ParsedReading:
 def check_hole_group(path: str, group: HoleGroup) -> None:
     """Raise `StudyError` at the first impossible thing in a hole group at `path`."""
     require_count(path, group.count)
-    if group.open_fraction is not None and not 0 <= group.open_fraction <= 1:
-        raise StudyError(f"{path}.open_fraction", "must lie between 0 (covered) and 1 (clear)")
+    require_limits(path, group)
     takes = SHAPE_DIMENSIONS[group.shape]
     for dimension, entries in group.readings.by_dimension():
         place = f"{path}.readings.{dimension}"
@@ -192,19 +183,21 @@ def check_hole_group(path: str, group: HoleGroup) -> None:
             raise StudyError(place, f"a {group.shape} hole has no points: make its shape 'outline'")
         if len(group.readings.points_mm) < 3:
             raise StudyError(place, "an outline needs at least three points")
+        for coordinate in (coordinate for point in group.readings.points_mm for coordinate in point):
+            if not PHYSICAL_LIMITS["diameter_mm"].allow(abs(coordinate) or 1.0):
+                raise StudyError(place, f"a coordinate of {coordinate:g} mm is beyond any hole: check the number and its unit")
         if outline_area(group.readings.points_mm) == 0:
             raise StudyError(place, "the points enclose no area: type them in order around the hole")
 
 
 def check_oil(oil: Oil, place: str = "oil") -> None:
     """Raise `StudyError` at the first impossible thing in the oil at a place of the document."""
-    require_above_zero(place, density_15c_kg_m3=oil.density_15c_kg_m3)
+    require_limits(place, oil)
     for i, point in enumerate(oil.viscosity):
         path = f"{place}.viscosity[{i}]"
-        require_temperature(path, point.temperature_c)
+        require_limits(path, point)
         if (point.kinematic_mm2_s is None) == (point.dynamic_mpa_s is None):
             raise StudyError(path, "give either kinematic_mm2_s or dynamic_mpa_s, and not both")
-        require_above_zero(path, kinematic_mm2_s=point.kinematic_mm2_s, dynamic_mpa_s=point.dynamic_mpa_s)
     try:
         oil_model(oil)
     except OutOfRangeError as error:
@@ -213,64 +206,32 @@ def check_oil(oil: Oil, place: str = "oil") -> None:
 
 def check_circuit(circuit: Circuit) -> None:
     """Raise `StudyError` at the first impossible thing in the circuit."""
-    require_above_zero("circuit", pump_displacement_cm3_rev=circuit.pump_displacement_cm3_rev)
-    if pump := circuit.pump_efficiency:
-        path = "circuit.pump_efficiency"
-        if not 0 < pump.fraction <= 1:
-            raise StudyError(f"{path}.fraction", "must lie above 0 and at most at 1")
-        require_above_zero(path, speed_rpm=pump.speed_rpm, pressure_kpa=pump.pressure_kpa)
-        require_temperature(path, pump.temperature_c)
-    if regulator := circuit.regulator:
-        require_above_zero(
-            "circuit.regulator",
-            opening_kpa=regulator.opening_kpa,
-            full_flow_rise_kpa=regulator.full_flow_rise_kpa,
-            full_flow_speed_rpm=regulator.full_flow_speed_rpm,
-            safety_kpa=regulator.safety_kpa,
-        )
-    for name in ("cooler", "head"):
-        if loss := getattr(circuit, name):
-            _check_stated_loss(f"circuit.{name}", loss)
+    require_limits("circuit", circuit)
+    for name in ("pump_efficiency", "regulator", "cooler", "head", "mount"):
+        if part := getattr(circuit, name):
+            require_limits(f"circuit.{name}", part)
     if circuit.engine:
         _check_engine("circuit.engine", circuit.engine)
     if circuit.stud:
         _check_stud("circuit.stud", circuit.stud)
-    if circuit.mount:
-        require_above_zero("circuit.mount", **vars(circuit.mount))
     if circuit.adapter:
         _check_adapter("circuit.adapter", circuit.adapter)
 
 
 def _check_stud(path: str, stud: Stud) -> None:
+    require_limits(path, stud)
     least, greatest = stud.least_bore_mm, stud.greatest_bore_mm
-    require_above_zero(path, bore_mm=stud.bore_mm, length_mm=stud.length_mm, least_bore_mm=least, greatest_bore_mm=greatest)
     if least is not None and greatest is not None and least > greatest:
         raise StudyError(path, f"the least bore of {least:g} mm is above the greatest of {greatest:g} mm: check both")
 
 
-def _check_stated_loss(path: str, loss: StatedLoss) -> None:
-    require_above_zero(path, loss_kpa=loss.loss_kpa, flow_l_min=loss.flow_l_min, bypass_kpa=loss.bypass_kpa)
-    require_temperature(path, loss.temperature_c)
-    require_fraction(path, viscous_share=loss.viscous_share)
-
-
 def _check_engine(path: str, engine: EngineHotPoint) -> None:
-    require_above_zero(
-        path,
-        gallery_kpa=engine.gallery_kpa,
-        speed_rpm=engine.speed_rpm,
-        jet_count=engine.jet_count,
-        jet_length_ratio=engine.jet_length_ratio,
-    )
-    if (engine.bearing_rise_k or 0.0) < 0:
-        raise StudyError(f"{path}.bearing_rise_k", "must not be below zero; 0 is no warming of the oil in the bearings")
-    require_temperature(path, engine.temperature_c)
-    require_fraction(path, bearing_heating=engine.bearing_heating)
+    require_limits(path, engine)
     share = engine.jet_share
     if share is None or share == 0:
         return
-    if not 0 < share < 1:
-        raise StudyError(f"{path}.jet_share", "must lie between 0 (no jets) and 1, and below 1")
+    if share == 1:
+        raise StudyError(f"{path}.jet_share", "must be below 1, all of the oil: the bearings take some of it")
     if not 0 <= jet_opening_kpa(engine) < engine.gallery_kpa:
         raise StudyError(
             f"{path}.jet_opening_kpa",
@@ -279,9 +240,7 @@ def _check_engine(path: str, engine: EngineHotPoint) -> None:
 
 
 def _check_adapter(path: str, adapter: Adapter) -> None:
-    require_above_zero(path, wall_mm=adapter.wall_mm, reference_bore_mm=adapter.reference_bore_mm)
-    if not 0 <= adapter_turn_deg(adapter) <= 180:
-        raise StudyError(f"{path}.turn_deg", "must lie between 0 and 180 degrees")
+    require_limits(path, adapter)
     for i, group in enumerate(adapter.holes):
         check_hole_group(f"{path}.holes[{i}]", group)
 
@@ -319,5 +278,5 @@ def _check_claim(path: str, claim: Claim) -> None:
             raise StudyError(
                 f"{path}.{name}", f"does not belong to a claim of kind {claim.kind!r}: remove it, or change the kind"
             )
-    require_above_zero(path, size_um=claim.size_um)
+    require_limits(path, claim)
     require_date(f"{path}.seen", claim.seen)

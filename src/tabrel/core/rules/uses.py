@@ -7,7 +7,7 @@ from collections.abc import Sequence
 from tabrel.core.catalogue.measures import better_of, criterion_measures, observation_named, requirement_measures
 from tabrel.core.errors import StudyError, nearest_hint
 from tabrel.core.rules.limits import MOST_LINES_OF_A_USE, MOST_USES
-from tabrel.core.rules.refusals import require_above_zero, require_temperature, require_text
+from tabrel.core.rules.refusals import require_limits, require_text
 from tabrel.core.study.model import Study
 from tabrel.core.study.uses import BY_HAND, Criterion, Requirement, Use
 
@@ -33,7 +33,7 @@ def check_use(path: str, use: Use, labels: Sequence[str]) -> None:
         if len(lines) > MOST_LINES_OF_A_USE:
             asked = f"are {len(lines)}, more than {MOST_LINES_OF_A_USE}: leave out what decides nothing"
             raise StudyError(f"{path}.{name}", asked)
-    _check_points(path, use)
+    require_limits(path, use)
     if use.bypass_not_asked is not None:
         require_text(f"{path}.bypass_not_asked", use.bypass_not_asked)
     for k, criterion in enumerate(use.criteria):
@@ -45,6 +45,7 @@ def check_use(path: str, use: Use, labels: Sequence[str]) -> None:
 
 
 def _check_requirement(path: str, requirement: Requirement) -> None:
+    require_limits(path, requirement)
     low, high = requirement.at_least, requirement.at_most
     if observation_named(requirement.measure) is None:
         _require_known(f"{path}.measure", requirement.measure, requirement_measures())
@@ -56,20 +57,11 @@ def _check_requirement(path: str, requirement: Requirement) -> None:
         raise StudyError(path, f"asks for at least {low:g} and at most {high:g}, which nothing can be: swap the two")
 
 
-def _check_points(path: str, use: Use) -> None:
-    require_above_zero(path, speed_rpm=use.speed_rpm, hot_speed_rpm=use.hot_speed_rpm)
-    require_above_zero(path, interval_km=use.interval_km, interval_h=use.interval_h)
-    for celsius in (use.temperature_c, use.hot_temperature_c):
-        if celsius is not None:
-            require_temperature(path, celsius)
-
-
 def _check_criterion(path: str, criterion: Criterion, labels: Sequence[str]) -> None:
     observation = observation_named(criterion.measure)
     if observation is None:
         _require_known(f"{path}.measure", criterion.measure, criterion_measures())
-    if criterion.weight is not None and criterion.weight < 0:
-        raise StudyError(f"{path}.weight", f"must not be below zero, not {criterion.weight:g}")
+    require_limits(path, criterion)
     if criterion.best is not None and criterion.worst is not None:
         _check_end_points(path, criterion, criterion.best, criterion.worst)
     if criterion.struck is not None:
