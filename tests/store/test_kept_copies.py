@@ -21,7 +21,17 @@ from tabrel.store.service import open_for_service
 from tabrel.store.study.report_numbers import next_number
 from tabrel.store.study.reports import insert_issued
 from tabrel.store.study.studies import insert_study, list_studies
-from tabrel.store.upkeep.kept import KEPT, copies_of, folder_of, keep_copy, keep_daily, last_good, missing_from, missing_words
+from tabrel.store.upkeep.kept import (
+    KEPT,
+    copies_of,
+    folder_looked_through,
+    folder_of,
+    keep_copy,
+    keep_daily,
+    last_good,
+    missing_from,
+    missing_words,
+)
 from tabrel.store.upkeep.verify import counts_of, damage_of
 
 
@@ -70,6 +80,52 @@ def test_a_day_of_use_has_one_copy_and_a_day_without_none(database):
         if beside.exists():
             os.utime(beside, (later, later))
     assert keep_daily(database) is None  # nothing was written
+
+
+def test_a_clock_that_was_ahead_does_not_end_the_copies(database):
+    """Copies were sorted by date, so that those of next year were the newest, and nothing was kept any more."""
+    for days in range(KEPT):
+        older(keep_copy(database, "daily"), -400 - days)
+    assert copies_of(database)[0].is_of_future
+    for text in ("98.4 mm", "98.5 mm"):
+        type_height(database, text)
+        today = keep_daily(database)
+        assert not today.is_of_future
+        assert copies_of(database)[0].path == today.path
+        older(today, 1)
+    assert sum(copy.is_of_future for copy in copies_of(database)) == KEPT - 2
+
+
+def test_what_was_given_up_by_a_restore_is_older_than_what_came_after(database):
+    first = keep_copy(database, "asked")
+    for text in ("98.4 mm", "98.5 mm"):
+        type_height(database, text)
+    given_up = keep_copy(database, "asked")
+    shutil.copy(first.path, database)
+    for end in ("-wal", "-shm"):
+        database.with_name(database.name + end).unlink(missing_ok=True)
+    type_height(database, "98.6 mm")
+    newest = keep_copy(database, "asked")
+    assert copies_of(database)[0].path == newest.path
+    assert missing_from(given_up, database).changes == 1
+
+
+def test_what_is_no_copy_is_named(database):
+    copy = keep_copy(database, "asked")
+    stray = copy.path.with_name("workshop-2026-99-99-999999-daily.db")
+    stray.write_bytes(b"")
+    copy.path.with_name("workshop-2026-12-01-101010-daily.db").symlink_to(database.parent / "gone.db")
+    copy.path.with_name("workshop-2026-12-02-101010-daily.db").mkdir()
+    copy.path.with_name("workshop-2-2026-12-02-101010-daily.db").mkdir()  # of another database
+    copy.path.with_name("workshop-old.db").write_bytes(b"")
+    copies, strays = folder_looked_through(database)
+    assert [kept.path for kept in copies] == [copy.path]
+    assert strays == [
+        "workshop-2026-12-01-101010-daily.db is no file, but a link to what is gone: remove it",
+        "workshop-2026-12-02-101010-daily.db is no file: remove it",
+        "workshop-2026-99-99-999999-daily.db is not named like a copy: move it elsewhere",
+        "workshop-old.db is not named like a copy: move it elsewhere",
+    ]
 
 
 def test_ten_are_kept_and_those_asked_for_stay(database):

@@ -2,8 +2,10 @@
 
 from __future__ import annotations
 
+import re
 import threading
 import time
+from pathlib import Path
 
 import pytest
 
@@ -39,6 +41,19 @@ def test_a_copy_says_where_it_is_and_what_it_lacks(client, blank):
     assert words["folder"].endswith("backups")
     assert words["kept"] == 10
     assert sum(day["changes"] for day in words["days"]) == 1
+
+
+def test_a_copy_of_the_future_and_what_is_no_copy_are_named(client, blank):
+    folder = Path(client.get("/api/backups").json()["folder"])
+    name = made(client)
+    future = re.sub(r"-20\d\d-", "-2099-", name)
+    (folder / name).rename(folder / future)
+    (folder / re.sub(r"-20\d\d-", "-2098-", name)).symlink_to(folder / "gone.db")
+    answer = client.get("/api/backups").json()
+    [copy] = answer["copies"]
+    assert copy["name"] == future
+    assert copy["words"].startswith("asked for; its date lies in the future")
+    assert "a link to what is gone" in answer["notes"]
 
 
 def test_a_copy_is_put_back_and_windows_that_have_seen_more_are_told(client, blank):

@@ -16,7 +16,17 @@ from tabrel.api.workers import Workers
 from tabrel.store.connection import Access
 from tabrel.store.errors import NotStoredError, OtherDatabaseError
 from tabrel.store.service import Service
-from tabrel.store.upkeep.kept import KEPT, Copy, Occasion, changes_by_day, copies_of, folder_of, keep_copy, missing_from
+from tabrel.store.upkeep.kept import (
+    KEPT,
+    Copy,
+    Occasion,
+    changes_by_day,
+    copies_of,
+    folder_looked_through,
+    folder_of,
+    keep_copy,
+    missing_from,
+)
 from tabrel.store.upkeep.verify import counts_of, faults_of
 
 router = APIRouter(prefix="/api/backups", tags=["backups"], responses=PROBLEM_RESPONSES)
@@ -65,6 +75,7 @@ OCCASIONS: dict[Occasion, str] = {
     "asked": "asked for",
 }
 """Occasion of a copy, in words."""
+FUTURE = "; its date lies in the future: the clock was wrong when it was made, or is now"
 
 
 def _looked_through(path: Path, frozen: bool) -> VerificationOut:
@@ -82,13 +93,14 @@ def _named(service: Service, name: str) -> Copy:
 def _backups(service: Service, text: str = "") -> BackupsOut:
     database = service.database
     copies = []
-    for copy in copies_of(database):
+    kept, strays = folder_looked_through(database)
+    for copy in kept:
         missing = missing_from(copy, database)
         copies.append(
             CopyOut(
                 name=copy.path.name,
                 occasion=copy.occasion,
-                words=OCCASIONS[copy.occasion],
+                words=OCCASIONS[copy.occasion] + (FUTURE if copy.is_of_future else ""),
                 made=copy.made.isoformat(timespec="seconds"),
                 bytes=copy.path.stat().st_size,
                 changes_missing=missing.changes if missing else None,
@@ -105,5 +117,5 @@ def _backups(service: Service, text: str = "") -> BackupsOut:
         bytes_free=shutil.disk_usage(database.parent).free,
         copies=copies,
         days=[DayOut(day=day, changes=changes) for day, changes in changes_by_day(database)],
-        notes=text or service.left_out or service.opened.note,
+        notes="; ".join(part for part in (text or service.left_out or service.opened.note, *strays) if part),
     )

@@ -2,11 +2,13 @@
 
 from __future__ import annotations
 
+import glob
 import re
 import sqlite3
-from contextlib import closing
+from collections.abc import Iterator
+from contextlib import closing, contextmanager, suppress
 from dataclasses import dataclass
-from datetime import datetime
+from datetime import datetime, timedelta
 from pathlib import Path
 from typing import Literal, cast
 
@@ -23,6 +25,8 @@ KEPT = 10
 UNDER_WAY_AT_MOST = 3600.0
 """So old a copy that is not finished never will be. [s]"""
 
+CLOCKS_DIFFER = timedelta(minutes=5)
+
 Occasion = Literal["daily", "before_migration", "asked"]
 
 
@@ -34,21 +38,72 @@ class Copy:
     occasion: Occasion
     made: datetime
 
+    @property
+    def is_of_future(self) -> bool:
+        """Whether its date lies ahead: the clock was wrong when it was made, or is now."""
+        return self.made > datetime.now().astimezone() + CLOCKS_DIFFER
+
 
 def folder_of(database: Path) -> Path:
     """Return where the copies of a database are kept."""
     return database.parent / FOLDER
 
 
+_NAMED = re.compile(r"(?P<stem>.+)-(?P<made>\d{4}-\d\d-\d\d-\d{6})(?:-\d+)?-(?P<occasion>daily|before_migration|asked)\.db")
+
+
 def copies_of(database: Path) -> list[Copy]:
-    """Return the copies kept of a database, newest first."""
-    named = re.compile(rf"{re.escape(database.stem)}-(\d{{4}}-\d\d-\d\d-\d{{6}})(?:-\d+)?-(daily|before_migration|asked)\.db")
-    pairs = []
-    for path in folder_of(database).glob("*.db"):
-        if match := named.fullmatch(path.name):
-            made = datetime.strptime(match[1], STAMP).astimezone()
-            pairs.append((made, path.stat().st_mtime, Copy(path, cast("Occasion", match[2]), made)))
-    return [copy for _, _, copy in sorted(pairs, key=lambda pair: pair[:2], reverse=True)]
+    """Return the copies kept of a database, those first that hold the most of it: a date is only as good as the clock was."""
+    return folder_looked_through(database)[0]
+
+
+def folder_looked_through(database: Path) -> tuple[list[Copy], list[str]]:
+    """Return the copies kept of a database, those first that hold the most of it, and a sentence for what is none."""
+    copies, strays = [], []
+    for path in sorted(folder_of(database).glob(f"{glob.escape(database.stem)}-*.db")):
+        match = _NAMED.fullmatch(path.name)
+        if match and match["stem"] != database.stem:
+            continue  # of another database in this folder
+        try:
+            made = datetime.strptime(match["made"], STAMP).astimezone() if match else None
+        except ValueError:
+            made = None
+        if made is None or match is None:
+            strays.append(f"{path.name} is not named like a copy: move it elsewhere")
+        elif path.is_file():
+            copies.append(Copy(path, cast("Occasion", match["occasion"]), made))
+        else:
+            strays.append(f"{path.name} is no file{', but a link to what is gone' if path.is_symlink() else ''}: remove it")
+    rows = _last_shared_rows(database, copies)
+    return sorted(copies, key=lambda copy: (rows[copy.path], copy.made, copy.path.name), reverse=True), strays
+
+
+SELECT_LAST_SHARED = """
+SELECT kept.id FROM copy.change AS kept
+WHERE EXISTS (SELECT 1 FROM main.change WHERE change.id = kept.id AND change.made_at = kept.made_at)
+ORDER BY kept.id DESC LIMIT 1
+"""
+
+
+def _last_shared_rows(database: Path, copies: list[Copy]) -> dict[Path, int]:
+    """Return the last row of the journal that each copy shares with a database; 0 where either cannot be read."""
+    rows = {copy.path: 0 for copy in copies}
+    with suppress(sqlite3.Error, UnicodeDecodeError), closing(connect(database, access="read")) as conn:
+        for copy in copies:
+            with suppress(sqlite3.Error, UnicodeDecodeError), _attached(conn, copy):
+                shared = conn.execute(SELECT_LAST_SHARED).fetchall()
+                rows[copy.path] = shared[0]["id"] if shared else 0
+    return rows
+
+
+@contextmanager
+def _attached(conn: sqlite3.Connection, copy: Copy) -> Iterator[None]:
+    """Have a copy beside a database, as the schema `copy`, while the block runs."""
+    conn.execute("ATTACH :copy AS copy", {"copy": f"{copy.path.absolute().as_uri()}?mode=ro&immutable=1"})
+    try:
+        yield
+    finally:
+        conn.execute("DETACH copy")
 
 
 def keep_copy(database: Path, occasion: Occasion) -> Copy:
@@ -73,7 +128,8 @@ def keep_copy(database: Path, occasion: Occasion) -> Copy:
         path = folder / f"{database.stem}-{made.strftime(STAMP)}-{again}-{occasion}.db"
     backup(database, path)
     for old in [copy for copy in copies_of(database) if copy.occasion != "asked"][KEPT:]:
-        old.path.unlink(missing_ok=True)
+        if old.path != path:
+            old.path.unlink(missing_ok=True)
     return Copy(path, occasion, made.replace(microsecond=0))
 
 
@@ -85,13 +141,15 @@ def keep_daily(database: Path) -> Copy | None:
     BackupError
         If it cannot be kept.
     """
-    copies = copies_of(database)
-    if not database.is_file() or (copies and copies[0].made.date() == datetime.now().date()):
+    copies, now = copies_of(database), datetime.now().astimezone()
+    if not database.is_file() or any(copy.made.date() == now.date() and not copy.is_of_future for copy in copies):
         return None
-    files = [database, database.with_name(database.name + "-wal")]
-    written = max(path.stat().st_mtime for path in files if path.is_file())
-    if copies and written < copies[0].path.stat().st_mtime:
-        return None
+    if copies:
+        files = [database, database.with_name(database.name + "-wal")]
+        written = max(path.stat().st_mtime for path in files if path.is_file())
+        missing = missing_from(copies[0], database)
+        if missing and not missing.changes and not missing.studies and written < copies[0].path.stat().st_mtime:
+            return None
     return keep_copy(database, "daily")
 
 
@@ -152,8 +210,7 @@ OF_NO_STUDY = {
 def missing_from(copy: Copy, database: Path) -> Missing | None:
     """Return what a database has and a copy of it lacks, or None where either cannot be read."""
     try:
-        with closing(connect(database, access="read")) as conn:
-            conn.execute("ATTACH :copy AS copy", {"copy": f"{copy.path.absolute().as_uri()}?mode=ro&immutable=1"})
+        with closing(connect(database, access="read")) as conn, _attached(conn, copy):
             changes = conn.execute(SELECT_MISSING, {"most": MOST_NAMED}).fetchall()
             studies = conn.execute(SELECT_STUDIES_MISSING).fetchall()
             others = {table: _rows_missing(conn, table, columns) for table, columns in OF_NO_STUDY.items()}
