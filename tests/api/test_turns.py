@@ -45,6 +45,36 @@ def test_readings_go_on_while_maps_wait_for_their_turn(client, sample, held):
         assert {item.result().status_code for item in maps} == {200}
 
 
+LARGE = "size,upstream,downstream\n" + "4,2,1\n" * 10_000
+
+
+@pytest.mark.parametrize(
+    ("path", "body"),
+    [
+        ("samples/{sample}/counts/preview", {"text": LARGE}),
+        ("studies/1/readings-table/preview", {"text": LARGE}),
+        ("studies/1/readings-table", {"text": LARGE}),
+        ("studies/1/duty-cycles", {"name": "x", "csv": LARGE}),
+        ("arithmetic-preview", {"text": LARGE}),
+        ("spreadsheet-text", {"content_base64": "UEs="}),
+        ("packages", {"content_base64": "UEs="}),
+        ("studies", {"name": LARGE}),
+    ],
+)
+def test_what_is_read_takes_a_turn_where_it_is_large(client, sample, held, monkeypatch, path, body):
+    monkeypatch.setattr(turns, "PATIENCE", 0.1)
+    begun, let_go = held
+    with ThreadPoolExecutor(2) as windows:
+        first = windows.submit(client.post, f"/api/samples/{sample}/map", json={})
+        assert begun.wait(20)
+        answer = client.post(f"/api/{path.format(sample=sample)}", json=body)
+        assert (answer.status_code, "too much is being computed" in answer.json()["detail"]) == (503, True)
+        small = client.post(f"/api/samples/{sample}/counts/preview", json={"text": LARGE[:100]})
+        assert small.status_code == 200
+        let_go.set()
+        assert first.result().status_code == 200
+
+
 def test_who_waits_too_long_is_told_to_come_again(client, sample, held, monkeypatch):
     monkeypatch.setattr(turns, "PATIENCE", 0.1)
     begun, let_go = held

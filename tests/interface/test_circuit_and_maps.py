@@ -128,8 +128,8 @@ def test_oil_and_engine_are_typed_dragged_and_checked(page, server):
     page.keyboard.press("Enter")
     expect(page.locator('[data-oil="reading"]')).to_contain_text("66.0 mm²/s")
     point = page.locator('[data-point="1"] circle')
+    point.hover()  # waits until nothing moves any more
     box = point.bounding_box()
-    page.mouse.move(box["x"] + box["width"] / 2, box["y"] + box["height"] / 2)
     page.mouse.down()
     page.mouse.move(box["x"] + box["width"] / 2, box["y"] + box["height"] / 2 + 6, steps=4)
     page.mouse.up()

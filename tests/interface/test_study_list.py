@@ -117,7 +117,9 @@ def test_a_deletion_is_taken_back_though_the_next_sample_was_fetched_before_it(p
     page.route(re.compile(r"/api/samples/1$"), answered_late, times=1)
     page.goto(f"{server.address}/studies/1/samples/3/outside")
     expect(page.locator(".rack .in-hand")).to_contain_text("Halvene")
-    page.wait_for_timeout(1000)
+    for _ in range(200):
+        if not from_before:
+            page.wait_for_timeout(50)
     assert from_before
     page.locator(".rack").get_by_role("button", name="Delete", exact=True).click()
     expect(page.locator(".rack .in-hand")).to_contain_text("Korvath")

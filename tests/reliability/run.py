@@ -15,8 +15,6 @@ from collections import Counter
 from concurrent.futures import ThreadPoolExecutor
 from pathlib import Path
 
-import torture
-
 LONG: dict[str, tuple[str, tuple[int, ...]]] = {
     "kills_while_writing": ("200 kills of who types, at any moment", (200,)),
     "kills_while_migrating": ("200 kills while an old database is brought up to date, from every version", (200,)),
@@ -24,8 +22,10 @@ LONG: dict[str, tuple[str, tuple[int, ...]]] = {
     "forty_writers": ("40 processes that type into one sample, 25 readings each", (40, 25)),
     "foreign_origin": ("every operation asked by a page of another origin, in three ways", ()),
     "flipped_bytes": ("100 databases with 1 to 50 flipped bits, looked at and typed into", (100,)),
+    "damaged_files": ("2,000 damaged packages, workbooks and documents, imported", (2000,)),
 }
 WRONG = ("lost", "faults", "server errors", "cut short", "not refused", "changed", "answered 5xx")
+TRIAL = Path(__file__).parent / "trial.py"
 EXAMPLES = 200
 """Of each operation: 10,000 and more generated requests in all."""
 GENERATED = "tests/api/test_contract.py::test_whatever_is_asked_of_a_real_id_is_answered_as_the_schema_says"
@@ -48,7 +48,7 @@ def trial(name: str) -> tuple[str, Counter[str], float]:
     """Run a trial in a program of its own; return what it is, what it found, and how long it took. [s]"""
     words, numbers = LONG[name]
     start = time.monotonic()
-    command = [sys.executable, "-W", "ignore", torture.__file__, name, *map(str, numbers)]
+    command = [sys.executable, "-W", "ignore", TRIAL, name, *map(str, numbers)]
     done = subprocess.run(command, stdout=subprocess.PIPE, stderr=subprocess.DEVNULL, text=True)
     result = Counter(json.loads(done.stdout)) if done.returncode == 0 else Counter({"error: the trial did not end": 1})
     print(words, dict(result), file=sys.stderr, flush=True)

@@ -19,7 +19,7 @@ LONGEST = 240.0
 
 def tried(name, *numbers):
     environment = {**os.environ, "PYTHONPATH": os.pathsep.join((str(HERE.parent), str(HERE)))}
-    command = [sys.executable, "-W", "ignore", HERE / "torture.py", name, *map(str, numbers)]
+    command = [sys.executable, "-W", "ignore", HERE / "trial.py", name, *map(str, numbers)]
     ended = subprocess.run(command, capture_output=True, text=True, timeout=LONGEST, env=environment, check=False)
     assert ended.returncode == 0, ended.stderr[-2000:]
     return Counter(json.loads(ended.stdout))
@@ -63,3 +63,8 @@ def test_flipped_bytes_end_in_a_sentence():
         "shown from the last good copy",
         "refused at the start",
     }
+
+
+def test_damaged_files_end_in_a_sentence():
+    outcome = tried("damaged_files", 50)
+    assert (outcome["files"], outcome["server errors"], outcome["faults"]) == (50, 0, 0)

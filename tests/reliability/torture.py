@@ -7,7 +7,6 @@ many and writes docs/reliability.md. What is killed or limited is a process fork
 from __future__ import annotations
 
 import atexit
-import json
 import os
 import random
 import re
@@ -358,11 +357,3 @@ def flipped_bytes(folder: Path, databases: int, seed: int = 3, kept: bool = True
                 got[f"verify: {type(error).__name__} {error}"[:200]] += 1
         shutil.rmtree(path.parent)
     return got
-
-
-if __name__ == "__main__":
-    import sys
-    import tempfile
-
-    with tempfile.TemporaryDirectory() as one_folder:
-        print(json.dumps(globals()[sys.argv[1]](Path(one_folder), *map(int, sys.argv[2:]))))

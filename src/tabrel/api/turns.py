@@ -5,6 +5,7 @@ from __future__ import annotations
 import asyncio
 import os
 from collections.abc import AsyncIterator
+from contextlib import asynccontextmanager
 from threading import Event
 from time import monotonic
 
@@ -17,6 +18,8 @@ AT_ONCE = max(2, os.cpu_count() or 2)
 """So many maps, slices or starts are computed at a time."""
 PATIENCE = 30.0
 """A request waits so long for its turn. [s]"""
+LIGHT_BYTES = 50_000
+"""What is no longer is read within some milliseconds."""
 LOOK_EVERY = 0.25
 """Whether the one who asked is still there. [s]"""
 
@@ -30,6 +33,7 @@ def new_turns() -> asyncio.Semaphore:
     return asyncio.Semaphore(AT_ONCE)
 
 
+@asynccontextmanager
 async def _turn(request: Request) -> AsyncIterator[None]:
     """Hold a turn while the request is answered, or until who asked has gone; waiting for it takes no thread from others."""
     turns: asyncio.Semaphore = request.app.state.turns
@@ -59,5 +63,21 @@ async def _watch(request: Request, gone: Event) -> None:
     gone.set()
 
 
-HEAVY = [Depends(_turn)]
+async def _heavy(request: Request) -> AsyncIterator[None]:
+    async with _turn(request):
+        yield
+
+
+async def _heavy_where_large(request: Request) -> AsyncIterator[None]:
+    announced = request.headers.get("content-length", "")
+    if announced.isdecimal() and int(announced) <= LIGHT_BYTES:
+        yield
+    else:
+        async with _turn(request):
+            yield
+
+
+HEAVY = [Depends(_heavy)]
 """Dependencies of an operation that computes for long."""
+HEAVY_WHERE_LARGE = [Depends(_heavy_where_large)]
+"""Dependencies of an operation that takes as long as what it reads is large."""

@@ -1,1 +1,1 @@
-"""The study document: reading, writing and its JSON Schema; templates; results as JSON; how one study differs from another."""
+"""The study document: read, written, its schema; templates; results as JSON; zips and workbooks that come in; differences."""

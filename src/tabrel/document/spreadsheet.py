@@ -2,13 +2,13 @@
 
 from __future__ import annotations
 
-import zlib
 from datetime import date, datetime
 from io import BytesIO
 from typing import Any
-from zipfile import BadZipFile, ZipFile
 
 from tabrel.core.errors import StudyError
+from tabrel.core.stopping import stop_if_nobody_waits
+from tabrel.document.archive import opened_archive
 
 MOST_UNPACKED = 40_000_000
 MOST_SHEETS, MOST_ROWS, MOST_COLUMNS = 20, 2000, 200
@@ -32,33 +32,25 @@ def sheets_as_text(content: bytes) -> dict[str, str]:
     StudyError
         If it is no workbook, or larger than a sheet of readings can be.
     """
-    try:
-        with ZipFile(BytesIO(content)) as archive:
-            unpacked = sum(entry.file_size for entry in archive.infolist())
-    except BadZipFile as error:
-        raise StudyError("content_base64", "is no XLSX workbook: save it as XLSX or CSV, then choose it again") from error
-    if unpacked > MOST_UNPACKED:
-        raise StudyError("content_base64", f"is larger than {MOST_UNPACKED / 1e6:g} MB unpacked: no sheet of readings is")
     from openpyxl import load_workbook
 
-    try:
+    damaged = "is no XLSX workbook, or a damaged one: save it anew as XLSX, or as CSV, then choose it again"
+    with opened_archive(content, "content_base64", most_bytes=MOST_UNPACKED, damaged=damaged):
         book = load_workbook(BytesIO(content), read_only=True, data_only=True)
-        words = {}
-        for sheet in book.worksheets[:MOST_SHEETS]:
-            text = _text(sheet)
-            if text:
-                words[str(sheet.title)] = text
-    except (KeyError, ValueError, OSError, EOFError, TypeError, AttributeError, zlib.error, BadZipFile, SyntaxError) as error:
-        raise StudyError("content_base64", "cannot be read as a workbook: save it anew, or as CSV, then choose it") from error
-    return words
+        texts = {str(sheet.title): _text(sheet) for sheet in book.worksheets[:MOST_SHEETS]}
+    return {title: text for title, text in texts.items() if text}
 
 
 def _text(sheet: Any) -> str:
-    rows = []
-    for row in sheet.iter_rows(max_row=MOST_ROWS, max_col=MOST_COLUMNS, values_only=True):
+    rows: list[str] = []
+    for row in sheet.iter_rows(max_row=MOST_ROWS + 1, max_col=MOST_COLUMNS + 1, values_only=True):
+        stop_if_nobody_waits()
         cells = [_cell(value) for value in row]
         while cells and not cells[-1]:
             cells.pop()
+        if len(cells) > MOST_COLUMNS or (cells and len(rows) == MOST_ROWS):
+            words = f"has a sheet, {str(sheet.title)!r}, of more than {MOST_ROWS:,} rows or {MOST_COLUMNS} columns"
+            raise StudyError("content_base64", f"{words}: save what is needed of it on its own")
         rows.append("\t".join(cells))
     return "\n".join(rows).strip("\n")
 

@@ -4,15 +4,14 @@ from __future__ import annotations
 
 import json
 import re
-import struct
-import zlib
 from hashlib import sha256
 from io import BytesIO
 from pathlib import PurePosixPath
 from typing import Any
-from zipfile import ZIP_DEFLATED, BadZipFile, ZipFile, ZipInfo
+from zipfile import ZIP_DEFLATED, ZipFile, ZipInfo
 
 from tabrel.core.errors import StudyError
+from tabrel.document.archive import opened_archive
 from tabrel.document.full_study import FullStudy, full_study_to_json, read_full_study
 from tabrel.report.blocks import Report
 from tabrel.report.csv_tables import csv_of
@@ -20,7 +19,7 @@ from tabrel.report.data_table import DataTable
 
 DOCUMENT, DESCRIPTOR, SUMS = "study.json", "datapackage.json", "SHA256SUMS"
 MOST_FILES = 2000
-MOST_BYTES = 64 * 1024 * 1024
+MOST_BYTES = 64_000_000
 """Of all files of a package unpacked; a study takes about one."""
 
 _MOMENT = (1980, 1, 1, 0, 0, 0)
@@ -133,16 +132,13 @@ def study_in_package(content: bytes) -> FullStudy:
     StudyError
         If it is no such package, names a path outside of it, is larger than a study can be, or was changed on its way.
     """
-    try:
-        with ZipFile(BytesIO(content)) as archive:
-            return _study(archive)
-    except (BadZipFile, zlib.error, EOFError, OSError, struct.error, OverflowError, UnicodeError) as error:
-        raise StudyError("zip", "is no zip file, or a damaged one: export the study again") from error
-    except (NotImplementedError, RuntimeError) as error:
-        raise StudyError("zip", f"cannot be unpacked ({error}): export the study again, without a password") from error
+    damaged = "is no zip file, or a damaged one: export the study again"
+    with opened_archive(content, "zip", most_bytes=MOST_BYTES, damaged=damaged) as archive:
+        document = _document(archive)
+    return read_full_study(_text(document))
 
 
-def _study(archive: ZipFile) -> FullStudy:
+def _document(archive: ZipFile) -> bytes:
     entries = archive.infolist()
     if len(entries) > MOST_FILES:
         raise StudyError("zip", f"holds {len(entries)} files, and a study at most {MOST_FILES}: it is something else")
@@ -155,8 +151,6 @@ def _study(archive: ZipFile) -> FullStudy:
     names = [entry.filename for entry in entries]
     if len(set(names)) < len(names):
         raise StudyError("zip", "holds two files of one name: export the study again")
-    if sum(entry.file_size for entry in entries) > MOST_BYTES:
-        raise StudyError("zip", f"is larger than {MOST_BYTES // 2**20} MB when it is unpacked: it is no study")
     if DOCUMENT not in names:
         raise StudyError("zip", f"holds no {DOCUMENT}: choose a package that Tabrel wrote, or a study document")
     document = _content(archive, DOCUMENT)
@@ -167,7 +161,7 @@ def _study(archive: ZipFile) -> FullStudy:
             raise StudyError(
                 "zip", f"{DOCUMENT} is not what its checksum says: it was changed or damaged on its way, export it again"
             )
-    return read_full_study(_text(document))
+    return document
 
 
 def _content(archive: ZipFile, name: str) -> bytes:

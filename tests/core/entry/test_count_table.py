@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import csv
 import io
+from contextvars import copy_context
 
 import pytest
 from hypothesis import given, settings
@@ -14,6 +15,7 @@ from tabrel.core.entry.count_table import read_count_table, with_conditions_of
 from tabrel.core.entry.count_writing import count_table_text
 from tabrel.core.entry.table_text import read_table
 from tabrel.core.errors import ReadingTextError
+from tabrel.core.stopping import StoppedError, stop_when
 from tabrel.core.study.model import BlankCounts, CountInterval, Counts
 
 DOWN = "size um(c)\tupstream\tdownstream\n4\t9000\t8000\n10\t4000\t900\n20\t900\t12\n"
@@ -206,3 +208,59 @@ def test_conditions_that_a_table_does_not_name_stay():
     kept = with_conditions_of(fresh, before)
     assert (kept.flow_l_min, kept.dust, kept.scale, kept.sizes_um) == (30.0, "A2", "um", (4.0, 5.0, 6.0))
     assert with_conditions_of(fresh, None) is fresh
+
+
+def test_a_table_that_is_too_large_is_refused_before_it_is_read():
+    wide = "\n".join("\t".join(["7"] * 1_001) for _ in range(3))
+    assert faults(wide) == [(None, None, "line 1 has 1,001 cells, more than 1,000: leave columns out")]
+    long = "\n".join("\t".join(["7"] * 1_000) for _ in range(801))
+    assert faults(long) == [(None, None, "the table has more than 800,000 cells: thin it out, or leave columns out")]
+
+
+def test_headings_are_looked_for_at_the_beginning_only():
+    ((line, column, words),) = faults("1;2;3\n" * 30_000)
+    assert (line, column) == (None, None)
+    assert words.startswith("no headings were found in the first 60 lines")
+
+
+@pytest.mark.parametrize(
+    "body",
+    [
+        "".join(f"{k},x,y\n" for k in range(1, 5_000)),
+        "".join(f"{k},7\n" for k in range(1, 5_000)),
+        "".join(f"{k},{k},{k}\n" for k in range(1, 5_000)),
+    ],
+)
+def test_of_many_faults_the_first_are_named(body):
+    result = read_count_table("# scale um(c)\nscale,um(c)\nsize,upstream,downstream\n" + body)
+    assert 1 <= len(result.faults) <= 51
+    assert result.counts is None
+
+
+def test_faults_end_with_a_word_that_there_are_more():
+    result = read_count_table("scale,um(c)\nsize,upstream,downstream\n" + "".join(f"{k},x,7\n" for k in range(1, 500)))
+    assert result.faults[-1].words == "no further faults were looked for: correct these first"
+
+
+@pytest.mark.parametrize(
+    ("text", "words"),
+    [
+        (f"size,upstream,downstream\n4,{'9' * 5_000},1\n6,2,1\n10,2,1", "no number"),
+        (f'size,upstream,downstream\n4,"{"9" * 200_000}",1', "check its quotes"),
+        (f"fluid,{'x' * 500}\nsize,upstream,downstream\n4,3,1\n6,2,1\n10,2,1", "500 letters long"),
+    ],
+    ids=["digits", "quoted", "condition"],
+)
+def test_a_cell_that_is_far_too_long_is_one_sentence(text, words):
+    ((_, _, said),) = faults(text, scale="um(c)")
+    assert words in said
+    assert len(said) < 300
+
+
+def test_reading_stops_where_nobody_waits():
+    def read():
+        stop_when(lambda: True)
+        return read_count_table("size,upstream,downstream\n4,3,1\n6,2,1\n10,2,1")
+
+    with pytest.raises(StoppedError):
+        copy_context().run(read)

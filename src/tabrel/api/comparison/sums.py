@@ -11,6 +11,7 @@ from tabrel.api import stale
 from tabrel.api.comparison.sum_models import ArithmeticOut, CheckedLineOut, ClaimedSumOut, FormulaOut, LinesIn
 from tabrel.api.deps import Connection, LineId, StudyId
 from tabrel.api.errors import PROBLEM_RESPONSES
+from tabrel.api.turns import HEAVY_WHERE_LARGE
 from tabrel.api.wire import NothingIn
 from tabrel.core.audit.arithmetic import FORMULAS, LineCheck, check_line, slip_words
 from tabrel.core.audit.written import MOST_LINES, WrittenLine, read_lines, written_text
@@ -61,13 +62,13 @@ def get_arithmetic(study_id: StudyId, conn: Connection) -> ArithmeticOut:
     )
 
 
-@router.post("/arithmetic-preview")
+@router.post("/arithmetic-preview", dependencies=HEAVY_WHERE_LARGE)
 def post_arithmetic_preview(given: LinesIn) -> list[CheckedLineOut]:
     """Return what each line of a text is understood as, recomputed, or what is wrong with it; nothing is kept."""
     return [_written_out(line) for line in read_lines(given.text)]
 
 
-@router.post("/studies/{study_id}/arithmetic", responses=stale.naming(200))
+@router.post("/studies/{study_id}/arithmetic", dependencies=HEAVY_WHERE_LARGE, responses=stale.naming(200))
 def post_arithmetic(study_id: StudyId, given: LinesIn, conn: Connection, response: Response) -> ArithmeticOut:
     """Keep the lines of a text with the study; refused where one of them cannot be recomputed."""
     lines = []

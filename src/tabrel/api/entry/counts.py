@@ -21,6 +21,7 @@ from tabrel.api.entry.count_models import (
     TableRowOut,
 )
 from tabrel.api.errors import PROBLEM_RESPONSES
+from tabrel.api.turns import HEAVY_WHERE_LARGE
 from tabrel.api.wire import NothingIn
 from tabrel.core.counts.totals import with_intervals
 from tabrel.core.details.condition_details import with_counts
@@ -56,14 +57,14 @@ def get_counts(sample_id: SampleId, conn: Connection, response: Response) -> Cou
     return CountsOut(csv=count_table_text(with_intervals(counts)) if counts and there else "")
 
 
-@router.post("/samples/{sample_id}/counts/preview")
+@router.post("/samples/{sample_id}/counts/preview", dependencies=HEAVY_WHERE_LARGE)
 def post_preview(sample_id: SampleId, given: CountTableIn, conn: Connection) -> CountTableOut:
     """Return what is understood of a table of counts, what is asked and what is at fault; nothing is taken."""
     study_of_sample(conn, sample_id)
     return _table_out(_read(given))
 
 
-@router.put("/samples/{sample_id}/counts")
+@router.put("/samples/{sample_id}/counts", dependencies=HEAVY_WHERE_LARGE)
 def put_counts(sample_id: SampleId, given: CountTableIn, bench: Bench) -> ChangedOut:
     """Take a table of counts in place of those there were; conditions it does not name stay."""
     conn = bench.conn

@@ -20,6 +20,7 @@ from tabrel.api.entry.table_models import (
     TakenTableOut,
 )
 from tabrel.api.errors import PROBLEM_RESPONSES
+from tabrel.api.turns import HEAVY, HEAVY_WHERE_LARGE
 from tabrel.core.catalogue.quantities import PART_TITLES
 from tabrel.core.errors import StudyError
 from tabrel.core.review.reading_table import ReadingTable, TableReading, read_reading_table
@@ -40,7 +41,7 @@ PLACE = "readings"
 THERE = "is there already"
 
 
-@router.post("/spreadsheet-text")
+@router.post("/spreadsheet-text", dependencies=HEAVY)
 def post_spreadsheet_text(given: SpreadsheetIn) -> list[SheetTextOut]:
     """Return the sheets of a workbook as text, to be looked at; nothing is taken."""
     try:
@@ -50,7 +51,7 @@ def post_spreadsheet_text(given: SpreadsheetIn) -> list[SheetTextOut]:
     return [SheetTextOut(name=name, text=text) for name, text in sheets_as_text(content).items()]
 
 
-@router.post("/studies/{study_id}/readings-table/preview")
+@router.post("/studies/{study_id}/readings-table/preview", dependencies=HEAVY_WHERE_LARGE)
 def post_readings_table_preview(study_id: StudyId, given: ReadingTableIn, conn: Connection) -> ReadingTableOut:
     """Return what is understood of a table of readings, what is asked, questioned and refused; nothing is taken."""
     with snapshot(conn):
@@ -59,7 +60,7 @@ def post_readings_table_preview(study_id: StudyId, given: ReadingTableIn, conn: 
     return _table_out(_read(given, samples), samples)
 
 
-@router.post("/studies/{study_id}/readings-table", status_code=201, responses=stale.naming(201))
+@router.post("/studies/{study_id}/readings-table", status_code=201, dependencies=HEAVY_WHERE_LARGE, responses=stale.naming(201))
 def post_readings_table(study_id: StudyId, given: ReadingTableIn, conn: Connection, response: Response) -> TakenTableOut:
     """Take what is understood of a table of readings, whole or not at all; a filter of another label is begun."""
     with transaction(conn):

@@ -224,7 +224,7 @@ def get_report_file(study_id: StudyId, ending: Ending, conn: Connection, request
     return _file(content, f"{study.name} draft{suffix}", MEDIA_TYPES[suffix])
 
 
-@router.post("/packages", status_code=201, responses=stale.naming(201))
+@router.post("/packages", status_code=201, dependencies=HEAVY, responses=stale.naming(201))
 def post_package(given: PackageIn, conn: Connection, response: Response) -> StudyOut:
     """Import a study from a zip that Tabrel wrote, whole or not at all."""
     try:

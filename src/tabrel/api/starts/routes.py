@@ -21,7 +21,7 @@ from tabrel.api.starts.models import (
     WarmUpTotalsOut,
     WarmUpTraceOut,
 )
-from tabrel.api.turns import HEAVY
+from tabrel.api.turns import HEAVY, HEAVY_WHERE_LARGE
 from tabrel.core.circuit.operating_point import AS_IT_IS, operating_point
 from tabrel.core.errors import MissingInputsError, StudyError, TabrelError
 from tabrel.core.numbers import known_or_none
@@ -91,17 +91,17 @@ def post_warm_up(study_id: StudyId, given: WarmUpIn, conn: Connection) -> WarmUp
     )
 
 
-@router.post("/studies/{study_id}/duty-cycles", responses=stale.naming(200))
+@router.post("/studies/{study_id}/duty-cycles", dependencies=HEAVY_WHERE_LARGE, responses=stale.naming(200))
 def post_duty_cycle(study_id: StudyId, given: DutyCycleIn, conn: Connection, response: Response) -> list[str]:
     """Read a duty cycle from CSV and save it; return the names of those there are."""
+    name = " ".join(given.name.split())
+    if not name:
+        raise StudyError("name", "the duty cycle has no name: give it one")
+    if name in SHIPPED_CYCLES:
+        raise StudyError("name", f"{name!r} is a duty cycle that is shipped: give yours a name of its own")
+    read_duty_cycle(given.csv, "csv")  # outside of the transaction: a long record takes a second
     with transaction(conn):
         load_study_frame(conn, study_id)
-        name = " ".join(given.name.split())
-        if not name:
-            raise StudyError("name", "the duty cycle has no name: give it one")
-        if name in SHIPPED_CYCLES:
-            raise StudyError("name", f"{name!r} is a duty cycle that is shipped: give yours a name of its own")
-        read_duty_cycle(given.csv, "csv")
         with recorded(conn, study_id, None, f"duty cycle {name}", "plan.duty_cycle"):
             save_duty_cycle(conn, study_id, DutyCycle(name, given.csv))
     stale.name_stale(response, stale.whole_study(study_id, (sample.id for sample in names_of_samples(conn, study_id))))

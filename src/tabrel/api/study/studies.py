@@ -12,7 +12,7 @@ from tabrel.api.deps import Connection, StudyId
 from tabrel.api.errors import PROBLEM_RESPONSES
 from tabrel.api.study.library import insert_library, library_of
 from tabrel.api.study.models import BehaviourOut, SampleNameOut, SampleSummaryOut, SampleTagOut, StatusIn, StudyOut, StudyRowOut
-from tabrel.api.turns import HEAVY
+from tabrel.api.turns import HEAVY, HEAVY_WHERE_LARGE
 from tabrel.core.catalogue.quantities import QUANTITIES
 from tabrel.core.errors import MissingInputsError, TabrelError
 from tabrel.core.maps.behaviour import behaviour
@@ -107,7 +107,7 @@ def _read_or_computed(
         words = stored_results(conn, kind, bases)
         lacking = [load_sample(conn, number) for number in ids if number not in words]
     computed = {stored.id: compute(study, stored) for stored in lacking}
-    keep_results(conn, kind, bases, {number: type_var_type.model_dump_json() for number, type_var_type in computed.items()})
+    keep_results(conn, kind, bases, {number: out.model_dump_json() for number, out in computed.items()})
     return [computed[number] if number in computed else model.model_validate_json(words[number]) for number in ids]
 
 
@@ -164,7 +164,7 @@ async def _raw_body(request: Request) -> bytes:
 DOCUMENT_BODY = {"requestBody": {"content": {"application/json": {"schema": {"type": "object"}}}, "required": True}}
 
 
-@router.post("", status_code=201, openapi_extra=DOCUMENT_BODY, responses=stale.naming(201))
+@router.post("", status_code=201, dependencies=HEAVY_WHERE_LARGE, openapi_extra=DOCUMENT_BODY, responses=stale.naming(201))
 def post_study(content: Annotated[bytes, Depends(_raw_body)], conn: Connection, response: Response) -> StudyOut:
     """Import a study document with all it carries, whole or not at all: its history can be undone where it is now."""
     return stored_study(read_full_study(content), conn, response)

@@ -16,6 +16,7 @@ from tabrel.core.errors import ReadingTextError, StudyError, nearest_hint
 from tabrel.core.study.arithmetic import ArithmeticLine
 
 MOST_LINES = 500
+LONGEST_LINE = 400
 
 _MULTIPLY = r"\s*(?:x|×|\*)\s*"
 _ROUND = r"(?:ø|⌀|dia(?:meter)?|round|circle)"
@@ -60,6 +61,8 @@ def read_lines(text: str) -> tuple[WrittenLine, ...]:
 
 
 def _written(text: str) -> WrittenLine:
+    if len(text) > LONGEST_LINE:
+        return WrittenLine(f"{text.strip()[:40]}…", None, f"is {len(text):,} letters long: write one sum a line")
     try:
         return WrittenLine(text.strip(), check_line(read_line(text)), "")
     except (StudyError, ReadingTextError) as error:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from typing import Any
 
 from tabrel.core.catalogue.conditions import SCALES, Condition
@@ -24,6 +25,27 @@ from tabrel.core.entry.table_text import TableRow, TableText
 from tabrel.core.errors import ReadingTextError
 
 MARKS = {".": "the point", ",": "the comma"}
+MOST_FAULTS = 50
+MOST_LINES_BEFORE = 60
+"""So many lines may stand before the headings."""
+LONGEST_CONDITION = 400
+MOST_NAMED = 12
+
+
+class TooManyFaultsError(Exception):
+    """So much is at fault that nobody reads more of it."""
+
+
+def listed(words: Sequence[str]) -> str:
+    """Return words in one line, the first of them where there are many.
+
+    Examples
+    --------
+    >>> listed(["4", "6"]), listed([str(size) for size in range(4, 20)])
+    ('4, 6', '4, 5, 6, 7, 8, 9, 10, 11, 12, 13, 14, 15 and 4 more')
+    """
+    more = len(words) - MOST_NAMED
+    return ", ".join(words[:MOST_NAMED]) + (f" and {more:,} more" if more > 0 else "")
 
 
 class HeadingReader:
@@ -42,7 +64,7 @@ class HeadingReader:
 
     def headings_read(self) -> list[TableRow]:
         """Read the lines down to the headings and return the rows below them."""
-        for i, row in enumerate(self.table.rows):
+        for i, row in enumerate(self.table.rows[: MOST_LINES_BEFORE + 1]):
             headings = understood_headings(row.cells, COLUMNS)
             keys = {heading.column.key for heading in headings if heading.column}
             if {"upstream", "downstream"} <= keys:
@@ -50,9 +72,10 @@ class HeadingReader:
                 return list(self.table.rows[i + 1 :])
             self._setting(row)
         message = (
-            "no headings were found: give a line that names upstream and downstream, with sizes in a column or in the headings"
+            f"no headings were found in the first {MOST_LINES_BEFORE} lines: give a line that names upstream and downstream, "
+            "with sizes in a column or in the headings"
         )
-        self.faults.append(CellFault(None, None, message))
+        self.fault(None, None, message)
         return []
 
     def _setting(self, row: TableRow) -> None:
@@ -72,9 +95,11 @@ class HeadingReader:
             bare = text if not condition.unit or text.endswith(condition.unit) else f"{text} {condition.unit}"
             self.settings.append((condition, bare if is_bare_number(text) else text))
         except ReadingTextError as error:
-            self.faults.append(CellFault(row.line, 1 if len(row.cells) > 1 else 0, str(error)))
+            self.fault(row.line, 1 if len(row.cells) > 1 else 0, str(error))
 
     def _understood(self, condition: Condition, text: str, *, is_key: bool) -> Any:
+        if len(text) > LONGEST_CONDITION:
+            raise ReadingTextError(f"{condition.title} is {len(text):,} letters long: shorten it to {LONGEST_CONDITION}")
         if condition.kind == "quantity":
             if is_key:
                 try:
@@ -92,6 +117,12 @@ class HeadingReader:
                 raise ReadingTextError(f"{text!r} is no {condition.title}: choose one of {', '.join(condition.choices)}")
             return word
         return text
+
+    def fault(self, line: int | None, column: int | None, words: str) -> None:
+        """Keep a fault of a cell, a line or the table; raises `TooManyFaultsError` where nobody would read on."""
+        self.faults.append(CellFault(line, column, words))
+        if len(self.faults) >= MOST_FAULTS:
+            raise TooManyFaultsError
 
     # what has to be asked
 
@@ -139,13 +170,14 @@ class HeadingReader:
     def check_headings(self) -> None:
         """Find headings without a unit, of a concentration, or given twice; name those left out."""
         line = self.heading_line
-        self.faults += [CellFault(line, index, words) for index, words in require_units(self.headings)]
+        for index, words in require_units(self.headings):
+            self.fault(line, index, words)
         for heading in self.headings:
             if heading.column in (*SIDES, BLANK_UPSTREAM, BLANK_DOWNSTREAM) and any(
                 mark in heading.text.casefold() for mark in PER_VOLUME
             ):
                 words = "is a concentration: give the particles that were counted, and volume and dilution as conditions"
-                self.faults.append(CellFault(line, heading.index, f"{heading.text!r} {words}"))
+                self.fault(line, heading.index, f"{heading.text!r} {words}")
         seen: dict[tuple[str, float | None], str] = {}
         for heading in self.headings:
             if heading.column is None:
@@ -153,11 +185,11 @@ class HeadingReader:
             name = (heading.column.key, heading.number if heading.column in SIDES else None)
             if name in seen:
                 message = f"{heading.text!r} means the same as {seen[name]!r}: leave one of them out"
-                self.faults.append(CellFault(line, heading.index, message))
+                self.fault(line, heading.index, message)
             seen[name] = heading.text
         left_out = [heading.text for heading in self.headings if heading.column is None and heading.text]
         if left_out:
-            self.notes.append(f"Left out: {', '.join(repr(text[:30]) for text in left_out)}.")
+            self.notes.append(f"Left out: {listed([repr(text[:30]) for text in left_out])}.")
 
     def heading_of(self, column: Column) -> Heading | None:
         """Return the heading of a column, if the table has it."""

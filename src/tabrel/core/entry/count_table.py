@@ -11,7 +11,6 @@ from collections.abc import Sequence
 from dataclasses import replace
 from functools import cached_property
 from operator import gt
-from typing import Any
 
 from tabrel.core.catalogue.conditions import CONDITIONS_BY_FIELD
 from tabrel.core.entry.count_columns import (
@@ -26,15 +25,14 @@ from tabrel.core.entry.count_columns import (
     CountTable,
     TableChoices,
 )
-from tabrel.core.entry.count_headings import MARKS, HeadingReader
+from tabrel.core.entry.count_headings import MARKS, HeadingReader, TooManyFaultsError, listed
 from tabrel.core.entry.table_columns import Column, Heading, whole_number
-from tabrel.core.entry.table_text import DIVIDERS, TableRow, read_table
+from tabrel.core.entry.table_text import DIVIDERS, PLAIN_DIGITS, TableRow, read_table
 from tabrel.core.errors import ReadingTextError
 from tabrel.core.study.evidence import BlankCounts, CountInterval, Counts
 
 LEAST_SIZES = 3
 MOST_INTERVALS = 20_000
-MOST_FAULTS = 50
 
 _DIVIDED = {"tab": "tabs", "semicolon": "semicolons", "comma": "commas", "spaces": "spaces", "bar": "bars"}
 assert set(_DIVIDED) == set(DIVIDERS)
@@ -66,17 +64,20 @@ class _Reader(HeadingReader):
     """Reads one table; collects what it understands, asks and finds at fault."""
 
     def result(self) -> CountTable:
-        body = self.headings_read()
         counts = None
-        if self.headings:
-            self.notes.append(
-                f"Columns are divided by {_DIVIDED[self.table.divider]}; the decimal mark is {MARKS[self.table.decimal]}."
-            )
-            self.ask_decimal()
-            scale = self.scale()
-            self.check_headings()
-            if not self.faults and not self.table.is_asked:  # numbers that can be read two ways are not checked
-                counts = self._counts(body, scale)
+        try:
+            body = self.headings_read()
+            if self.headings:
+                self.notes.append(
+                    f"Columns are divided by {_DIVIDED[self.table.divider]}; the decimal mark is {MARKS[self.table.decimal]}."
+                )
+                self.ask_decimal()
+                scale = self.scale()
+                self.check_headings()
+                if not self.faults and not self.table.is_asked:  # numbers that can be read two ways are not checked
+                    counts = self._counts(body, scale)
+        except TooManyFaultsError:
+            self.faults.append(CellFault(None, None, "no further faults were looked for: correct these first"))
         if self.faults or self.questions:
             counts = None
         if not self.headings:
@@ -93,7 +94,7 @@ class _Reader(HeadingReader):
         for row in body:
             if len(row.cells) != width:
                 words = f"line {row.line} holds {len(row.cells)} cells, the headings {width}: make them agree"
-                self.faults.append(CellFault(row.line, None, words))
+                self.fault(row.line, None, words)
         body = [row for row in body if len(row.cells) == width]
         if any(heading.column is SIZE for heading in self.headings):
             sizes, intervals, blank = self._sizes_down(body)
@@ -112,30 +113,31 @@ class _Reader(HeadingReader):
         try:
             return self.table.number(text)
         except ReadingTextError as error:
-            self.faults.append(CellFault(row.line, index, str(error)))
+            self.fault(row.line, index, str(error))
             return None
 
     def _side(self, row: TableRow, places: Sequence[int], what: Sequence[str]) -> tuple[int, ...]:
         """Return what was counted on one side, a count a size; nearly always all are plain digits."""
         cells = [row.cells[i] for i in places]
-        if "".join(cells).isdigit() and all(cells) and all(map(str.isascii, cells)):
+        joined = "".join(cells)
+        if joined.isdigit() and joined.isascii() and all(cells) and max(map(len, cells)) <= PLAIN_DIGITS:
             return tuple(map(int, cells))
         return tuple(self._particles(row, i, words) for i, words in zip(places, what, strict=True))
 
     def _particles(self, row: TableRow, index: int, what: str) -> int:
         text = row.cells[index]
-        if text.isascii() and text.isdigit():
+        if text.isascii() and text.isdigit() and len(text) <= PLAIN_DIGITS:
             return int(text)
         before = len(self.faults)
         number = self._cell(row, index)
         if number is None:
             if len(self.faults) == before:
-                self.faults.append(CellFault(row.line, index, f"nothing is given {what}: type 0 if nothing was counted"))
+                self.fault(row.line, index, f"nothing is given {what}: type 0 if nothing was counted")
             return 0
         try:
             return whole_number(number, what)
         except ReadingTextError as error:
-            self.faults.append(CellFault(row.line, index, str(error)))
+            self.fault(row.line, index, str(error))
             return 0
 
     @cached_property
@@ -149,7 +151,7 @@ class _Reader(HeadingReader):
         for column, heading in self.recorded:
             if (number := self._cell(row, heading.index)) is not None:
                 if number < 0:
-                    self.faults.append(CellFault(row.line, heading.index, f"{number:g} {column.title} is below zero: check it"))
+                    self.fault(row.line, heading.index, f"{number:g} {column.title} is below zero: check it")
                 values[column.key] = number if heading.factor == 1 else float(f"{number * heading.factor:.12g}")
         return values
 
@@ -159,10 +161,10 @@ class _Reader(HeadingReader):
             for size, heading in sides[column.key].items():
                 if size is None:
                     message = f"{heading.text!r} names no size: write it like {column.key} 10, or give a column of sizes"
-                    self.faults.append(CellFault(self.heading_line, heading.index, message))
+                    self.fault(self.heading_line, heading.index, message)
                 elif size not in sides[other.key]:
                     message = f"{size:g} µm is counted {column.key} and not {other.key}: give both"
-                    self.faults.append(CellFault(self.heading_line, heading.index, message))
+                    self.fault(self.heading_line, heading.index, message)
         sizes = sorted(size for size in sides["upstream"] if size is not None and size in sides["downstream"])
         if not self._enough(len(sizes)):
             return (), [], None
@@ -181,8 +183,6 @@ class _Reader(HeadingReader):
             for where, counted in zip(places, both, strict=True):
                 if any(map(gt, counted[1:], counted)):
                     self._check_falls([(row.line, i) for i in where], sizes, counted)
-            if len(self.faults) > MOST_FAULTS:
-                break
         self._check_counted(intervals, sizes, [[(row.line, i) for i in places[0]] for row in lines[:1]])
         self._check_times([(row.line, interval) for row, interval in zip(lines, intervals, strict=True)])
         return tuple(sizes), intervals, blank
@@ -204,7 +204,7 @@ class _Reader(HeadingReader):
             return (), [], None
         blank_rows = groups.pop("blank", [])
         if not groups:
-            self.faults.append(CellFault(None, None, "there is no line of counts below the headings: paste them too"))
+            self.fault(None, None, "there is no line of counts below the headings: paste them too")
             return (), [], None
         sizes = sorted(size for size, _ in next(iter(groups.values())))
         if not self._enough(len(sizes)):
@@ -217,9 +217,9 @@ class _Reader(HeadingReader):
             rows.sort(key=lambda entry: entry[0])
             if [size for size, _ in rows] != sizes:
                 line = rows[0][1].line
-                here, before_it = _listed(size for size, _ in rows), _listed(sizes)
+                here, before_it = (listed([f"{size:g}" for size in several]) for several in ((size for size, _ in rows), sizes))
                 words = f"from line {line} on the sizes are {here}, before {before_it}: give the same at all times"
-                self.faults.append(CellFault(line, size_at.index, words))
+                self.fault(line, size_at.index, words)
                 return (), [], None
             both = [
                 tuple(self._particles(row, i, _at(size, side.key)) for size, row in rows)
@@ -248,10 +248,10 @@ class _Reader(HeadingReader):
             size = self.table.number(text)
         except ReadingTextError:
             words = f"{row.cells[index][:30]!r} is no size: give one number, at and above which was counted"
-            self.faults.append(CellFault(row.line, index, words))
+            self.fault(row.line, index, words)
             return None
         if size <= 0:
-            self.faults.append(CellFault(row.line, index, f"a size of {size:g} µm is not above zero: check it"))
+            self.fault(row.line, index, f"a size of {size:g} µm is not above zero: check it")
             return None
         return size
 
@@ -275,7 +275,7 @@ class _Reader(HeadingReader):
             return True
         words = f"{sizes} sizes are given, and a curve needs {LEAST_SIZES} at least: add the others"
         if not self.faults:  # a line at fault may hold them
-            self.faults.append(CellFault(self.heading_line, None, words))
+            self.fault(self.heading_line, None, words)
         return False
 
     def _check_falls(self, cells: Sequence[tuple[int, int]], sizes: Sequence[float], counted: Sequence[int]) -> None:
@@ -286,7 +286,7 @@ class _Reader(HeadingReader):
             return  # what is no number is said already
         for i in range(1, len(counted)):
             if counted[i] > counted[i - 1]:
-                self.faults.append(CellFault(*cells[i], _rises(counted, sizes, i)))
+                self.fault(*cells[i], _rises(counted, sizes, i))
                 return
 
     def _check_counted(
@@ -294,16 +294,14 @@ class _Reader(HeadingReader):
     ) -> None:
         """Find sizes at which nothing at all was counted upstream; `cells` are those of the first interval."""
         if not intervals:
-            self.faults.append(CellFault(None, None, "there is no line of counts below the headings: paste them too"))
+            self.fault(None, None, "there is no line of counts below the headings: paste them too")
             return
         if len(intervals) > MOST_INTERVALS:
-            self.faults.append(
-                CellFault(None, None, f"{len(intervals):,} intervals are more than {MOST_INTERVALS:,}: thin them out")
-            )
+            self.fault(None, None, f"{len(intervals):,} intervals are more than {MOST_INTERVALS:,}: thin them out")
         for k, size in enumerate(sizes):
             if not self.faults and not any(interval.upstream[k] for interval in intervals):
                 words = f"zero particles were counted upstream at {size:g} µm: leave that size out, or count a larger volume"
-                self.faults.append(CellFault(*cells[0][k], words))
+                self.fault(*cells[0][k], words)
 
     def _check_times(self, intervals: Sequence[tuple[int, CountInterval]]) -> None:
         heading = self.heading_of(TIME)
@@ -313,11 +311,11 @@ class _Reader(HeadingReader):
         for line, interval in intervals:
             if interval.time_min is None:
                 if len(intervals) > 1:
-                    self.faults.append(CellFault(line, heading.index, "the end of this interval is not given: type it"))
+                    self.fault(line, heading.index, "the end of this interval is not given: type it")
                 continue
             if interval.time_min <= last:
                 words = f"{interval.time_min:g} min is not after {last:g} min before it: put the intervals in order of time"
-                self.faults.append(CellFault(line, heading.index, words))
+                self.fault(line, heading.index, words)
                 return
             last = interval.time_min
 
@@ -329,10 +327,6 @@ def _interval(both: Sequence[tuple[int, ...]], recorded: dict[str, float]) -> Co
 
 def _at(size: float, side: str) -> str:
     return f"{side} at {size:g} µm"
-
-
-def _listed(sizes: Any) -> str:
-    return ", ".join(f"{size:g}" for size in sizes)
 
 
 def _rises(counted: Sequence[int], sizes: Sequence[float], i: int) -> str:

@@ -31,6 +31,7 @@ _SHORT: dict[str, str] = {
     "antidrain": "anti drainback valve",
     "adbv": "anti drainback valve",
 }
+LONGEST_NAME = 200
 _EMPTY_WORDS = frozenset({"of", "the", "a", "an", "in", "at", "and", "to", "mean", "avg", "measured"})
 _UNIT = re.compile(
     r"[\[(]\s*([^\])]+?)\s*[\])]|,\s*([^\s,]+)\s*$|\s(mm|cm|in|inch|inches|g|kg|lb|oz|kPa|bar|psi|N|lbf|thou|mil)\s*$"
@@ -56,6 +57,7 @@ class NamedQuantity:
     is_exact: bool = True
 
 
+@lru_cache(maxsize=2_000)
 def named_quantity(words: str) -> NamedQuantity:
     """Return which quantity words name, and in which unit.
 
@@ -78,6 +80,8 @@ def named_quantity(words: str) -> NamedQuantity:
     ()
     """
     plain = words.strip()
+    if len(plain) > LONGEST_NAME:
+        return NamedQuantity(())
     if plain in QUANTITIES:
         return NamedQuantity((QUANTITIES[plain],))
     marked = _UNIT.search(plain)

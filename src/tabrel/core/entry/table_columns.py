@@ -5,7 +5,9 @@ from __future__ import annotations
 import re
 from collections.abc import Sequence
 from dataclasses import dataclass
+from functools import lru_cache
 
+from tabrel.core.catalogue.physical_limits import MOST_PARTICLES
 from tabrel.core.catalogue.units import UNITS, Dimension, printed, unit_of
 from tabrel.core.errors import ReadingTextError
 
@@ -68,6 +70,7 @@ class Heading:
         return f"{self.column.title}{size}{f', {printed(self.unit)}' if self.unit else ''}"
 
 
+LONGEST_HEADING = 200
 _NUMBER = re.compile(r"\d+(?:[.,]\d+)?")
 _BRACKETS = re.compile(r"[\[(]([^\[\]()]*(?:\(c\)|\(b\))?[^\[\]()]*)[\])]")
 
@@ -93,7 +96,20 @@ def understood_headings(cells: Sequence[str], columns: Sequence[Column]) -> tupl
     >>> found[0].words, found[0].factor, found[1].words
     ('differential pressure, bar', 100.0, 'left out')
     """
-    return tuple(_heading(i, cell, columns) for i, cell in enumerate(cells))
+    words = _words(tuple(columns))
+    return tuple(
+        _heading(i, cell, columns)
+        if len(cell) <= LONGEST_HEADING and words.search(cell.casefold().replace("_", " "))
+        else Heading(i, cell, None)
+        for i, cell in enumerate(cells)
+    )
+
+
+@lru_cache
+def _words(columns: tuple[Column, ...]) -> re.Pattern[str]:
+    """Return what is in every heading of these columns; most cells of a table are numbers, and hold nothing of it."""
+    words = (word for column in columns for word in (column.key.replace("_", " "), *column.words))
+    return re.compile("|".join(re.escape(word).replace(r"\ ", r"\s+") for word in words))
 
 
 def _heading(index: int, cell: str, columns: Sequence[Column]) -> Heading:
@@ -113,7 +129,12 @@ def _heading(index: int, cell: str, columns: Sequence[Column]) -> Heading:
 
 def _holds(plain: str, word: str) -> bool:
     """Return whether a heading holds a word as such."""
-    return re.search(rf"(?<![^\W\d_]){re.escape(word)}(?![^\W\d_])", plain) is not None
+    return _as_such(word).search(plain) is not None
+
+
+@lru_cache
+def _as_such(word: str) -> re.Pattern[str]:
+    return re.compile(rf"(?<![^\W\d_]){re.escape(word)}(?![^\W\d_])")
 
 
 def _unit(plain: str, column: Column) -> str:
@@ -157,6 +178,8 @@ def whole_number(number: float, what: str) -> int:
     """
     if number < 0:
         raise ReadingTextError(f"{number:g} {what} is below zero: a count cannot be")
+    if number > MOST_PARTICLES:
+        raise ReadingTextError(f"{number:g} {what} is more than any counter counts: check the number")
     if number != int(number):
         raise ReadingTextError(f"{number:g} {what} is no whole number: give the particles counted, not a concentration")
     return int(number)

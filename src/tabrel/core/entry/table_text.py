@@ -12,6 +12,7 @@ from dataclasses import dataclass
 from typing import Literal
 
 from tabrel.core.errors import ReadingTextError
+from tabrel.core.stopping import stop_if_nobody_waits
 
 DecimalMark = Literal[".", ","]
 Divider = Literal["tab", "semicolon", "comma", "spaces", "bar"]
@@ -19,6 +20,12 @@ Divider = Literal["tab", "semicolon", "comma", "spaces", "bar"]
 DIVIDERS: dict[Divider, str] = {"tab": "\t", "semicolon": ";", "bar": "|", "comma": ",", "spaces": " "}
 MOST_LETTERS = 20_000_000
 MOST_ROWS = 100_000
+MOST_COLUMNS = 1_000
+MOST_CELLS = 800_000
+PLAIN_DIGITS = 15
+"""So many digits are a number whatever stands around them."""
+LOOKED_AT = 2_000
+"""After so many lines it is asked whether anybody still waits."""
 
 _WITH_COMMA = re.compile(r"[-+]?\d+(?:[.' \u00a0\u202f]\d{3})*,\d+(?:[eE][-+]?\d+)?")
 _WITH_POINT = re.compile(r"[-+]?\d+(?:[,' \u00a0\u202f]\d{3})*\.\d+(?:[eE][-+]?\d+)?")
@@ -73,7 +80,11 @@ class TableText:
         >>> [table.number(cell) for row in table.rows[1:] for cell in row.cells]
         [4.5, 41230.0, 10.0, 8120.0]
         """
-        if cell.isascii() and (cell.isdigit() or (self.decimal == "." and cell.replace(".", "", 1).isdigit())):
+        if (
+            cell.isascii()
+            and len(cell) <= PLAIN_DIGITS
+            and (cell.isdigit() or (self.decimal == "." and cell.replace(".", "", 1).isdigit()))
+        ):
             return float(cell)
         plain = _SPACES.sub("", cell.replace("−", "-"))
         thousands = "," if self.decimal == "." else "."
@@ -149,7 +160,19 @@ def divided(text: str) -> tuple[Divider, list[TableRow]]:
         if line.strip() and not line.lstrip().startswith("#")
     ]
     divider = _divider([line for _, line in lines])
-    return divider, [TableRow(i, _cells(line, divider)) for i, line in lines]
+    rows: list[TableRow] = []
+    cells = 0
+    for i, line in lines:
+        row = TableRow(i, _cells(line, divider, i))
+        cells += len(row.cells)
+        if len(row.cells) > MOST_COLUMNS:
+            raise ReadingTextError(f"line {i} has {len(row.cells):,} cells, more than {MOST_COLUMNS:,}: leave columns out")
+        if cells > MOST_CELLS:
+            raise ReadingTextError(f"the table has more than {MOST_CELLS:,} cells: thin it out, or leave columns out")
+        if not len(rows) % LOOKED_AT:
+            stop_if_nobody_waits()
+        rows.append(row)
+    return divider, rows
 
 
 def _divider(lines: list[str]) -> Divider:
@@ -172,14 +195,17 @@ def _is_divided_by_spaces(lines: list[str]) -> bool:
     return bool(numbers) and all(re.fullmatch(r"\s*[-+\d.,]+( +[-+\d.,]+)+\s*", line) for line in numbers)
 
 
-def _cells(line: str, divider: Divider) -> tuple[str, ...]:
+def _cells(line: str, divider: Divider, number: int) -> tuple[str, ...]:
     if divider == "spaces":
         parts = re.split(r" {2,}", line.strip())
         return tuple(parts) if len(parts) > 1 else tuple(line.split())
     if divider == "bar":
         line = line.strip().removeprefix("|").removesuffix("|")
     mark = DIVIDERS[divider]
-    cells = next(csv.reader(io.StringIO(line), delimiter=mark)) if '"' in line else line.split(mark)
+    try:
+        cells = next(csv.reader(io.StringIO(line), delimiter=mark)) if '"' in line else line.split(mark)
+    except csv.Error as error:
+        raise ReadingTextError(f"line {number} cannot be divided into cells ({error}): check its quotes") from error
     if "'" in line:
         return tuple(unmarked(cell.strip()) for cell in cells)
     return tuple([cell.strip() for cell in cells])

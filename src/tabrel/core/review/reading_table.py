@@ -15,11 +15,12 @@ from tabrel.core.catalogue.quantities import PART_TITLES, Quantity
 from tabrel.core.catalogue.units import UnitFamily
 from tabrel.core.entry.field_line import understand_entry
 from tabrel.core.entry.quantity_words import NamedQuantity, named_quantity
-from tabrel.core.entry.table_text import DecimalMark, TableRow, TableText, read_table, unmarked
+from tabrel.core.entry.table_text import LOOKED_AT, DecimalMark, TableRow, TableText, read_table, unmarked
 from tabrel.core.errors import ReadingTextError
 from tabrel.core.review.echo import questions
 from tabrel.core.rules.limits import hidden_letter
 from tabrel.core.rules.study import check_reading_text
+from tabrel.core.stopping import stop_if_nobody_waits
 from tabrel.core.study.model import Reading
 
 Layout = Literal["filters_down", "filters_across", "readings_down"]
@@ -32,6 +33,8 @@ READING_WORDS = ("as typed", "reading", "value", "measured", "result")
 BESIDE_READINGS = ("unit", "units", "note", "notes", "remark", "remarks", "comment", "source", "tool", "instrument", "with")
 """Headings of columns that hold no filter where filters stand across."""
 LONGEST_LABEL = 100
+LONGEST_TEXT = 400
+"""Of a cell that is to become a reading."""
 _BARE = re.compile(r"[\d.,/\s+-]+(?:[eE][+-]?\d+)?")
 
 
@@ -132,15 +135,22 @@ def read_reading_table(
     except ReadingTextError as error:
         return ReadingTable(None, (), problem=str(error))
     if sum(len(row.cells) for row in table.rows) > MOST_CELLS:
-        return ReadingTable(None, (), problem=f"the table has more than {MOST_CELLS:,} cells: take it in parts")
+        return ReadingTable(None, (), problem=f"the table has more than {MOST_CELLS:,} cells: give it in parts")
     pair = _laid_out(table, family, own_label)
     if pair is None:
         says = "no heading and no first cell names anything that is measured: name the columns, such as “can: height [mm]”"
         return ReadingTable(None, (), problem=says)
     layout, cells = pair
-    read = tuple(cells)
+    read = tuple(_while_somebody_waits(cells))
     bare = any(reading.why == NO_UNIT for reading in read)
     return ReadingTable(layout, read, table.example if table.is_asked else "", bare and family is None)
+
+
+def _while_somebody_waits(cells: Iterator[TableReading]) -> Iterator[TableReading]:
+    for i, table_reading in enumerate(cells):
+        if not i % LOOKED_AT:
+            stop_if_nobody_waits()
+        yield table_reading
 
 
 NO_UNIT = "has no unit: name it in the heading, or say whose units bare numbers are in"
@@ -267,6 +277,8 @@ def _understood(
         return cell("refused", "says of no filter that it is: add a column with the filter's label", quantity=quantity)
     if len(label) > LONGEST_LABEL:
         return cell("refused", f"is of a filter whose label has more than {LONGEST_LABEL} letters: shorten it", quantity=quantity)
+    if len(text) > LONGEST_TEXT:
+        return cell("refused", f"is {len(text):,} letters long: give one reading a cell", quantity=quantity)
     if hidden := hidden_letter(label + text):
         return cell("refused", f"holds a letter that does not show ({hidden}): take it out", quantity=quantity)
     written = text.replace(",", ".") if decimal == "," and _BARE.fullmatch(text.split()[0]) else text
