@@ -6,6 +6,9 @@ from fastapi.routing import APIRoute
 
 from tabrel.api.app import ROUTED
 
+ZIP = {"Content-Type": "application/zip"}
+WORKBOOK = {"Content-Type": "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet"}
+
 ADDRESSES = {
     route.name: (next(iter(route.methods)), route.path)
     for module in ROUTED

@@ -14,6 +14,7 @@ import uvicorn
 
 from tabrel.api import turns
 from tabrel.api.maps import routes
+from tabrel.api.study import studies
 
 
 @pytest.fixture
@@ -45,6 +46,49 @@ def test_readings_go_on_while_maps_wait_for_their_turn(client, sample, held):
         assert {item.result().status_code for item in maps} == {200}
 
 
+def test_readings_go_on_while_many_look(client, sample, monkeypatch):
+    """Sixty who look took every thread, and one reading waited 14 s."""
+    begun, let_go, plain = Event(), Event(), studies.list_studies
+
+    def slow(*arguments):
+        begun.set()
+        assert let_go.wait(20)
+        return plain(*arguments)
+
+    monkeypatch.setattr(studies, "list_studies", slow)
+    with ThreadPoolExecutor(60) as windows:
+        looks = [windows.submit(client.get, "/api/studies") for _ in range(60)]
+        assert begun.wait(20)
+        assert client.post(f"/api/samples/{sample}/readings", json={"key": "can.height", "text": "90 mm"}).status_code == 201
+        assert not any(look.done() for look in looks)
+        let_go.set()
+        assert {look.result().status_code for look in looks} == {200}
+
+
+def test_a_computation_holds_still_for_a_change_and_goes_on_as_long_as_it_has_held_still(monkeypatch):
+    changes, gone, clock, waited = turns.Changes(), Event(), [0.0], []
+
+    def wait(seconds):
+        waited.append(clock[0])
+        clock[0] += seconds
+
+    changes.there_are_none.wait = wait
+    monkeypatch.setattr(turns, "monotonic", lambda: clock[0])
+    monkeypatch.setattr(turns, "HOLDS_STILL", 0.25)
+    asks = turns._goes_after(changes, gone)
+    assert not asks()
+    assert waited == []
+    with changes.under_way(), changes.under_way():
+        for _ in range(10):  # there is always another change
+            assert not asks()
+            clock[0] += 0.0625
+    assert waited == [0.0, 0.5, 1.0]
+    asks()
+    assert len(waited) == 3
+    gone.set()
+    assert asks()
+
+
 LARGE = "size,upstream,downstream\n" + "4,2,1\n" * 10_000
 
 
@@ -56,8 +100,8 @@ LARGE = "size,upstream,downstream\n" + "4,2,1\n" * 10_000
         ("studies/1/readings-table", {"text": LARGE}),
         ("studies/1/duty-cycles", {"name": "x", "csv": LARGE}),
         ("arithmetic-preview", {"text": LARGE}),
-        ("spreadsheet-text", {"content_base64": "UEs="}),
-        ("packages", {"content_base64": "UEs="}),
+        ("spreadsheet-text", {}),
+        ("packages", {}),
         ("studies", {"name": LARGE}),
     ],
 )

@@ -7,11 +7,11 @@ import sys
 import tempfile
 from pathlib import Path
 
-import damaged_files
+import bad_input
 import torture
 
 if __name__ == "__main__":
     name, *numbers = sys.argv[1:]
-    run = getattr(torture, name, None) or getattr(damaged_files, name)
+    run = getattr(torture, name, None) or getattr(bad_input, name)
     with tempfile.TemporaryDirectory() as folder:
         print(json.dumps(run(Path(folder), *map(int, numbers))))

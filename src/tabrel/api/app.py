@@ -9,7 +9,7 @@ from importlib.resources import files
 from pathlib import Path
 from typing import Any
 
-from fastapi import FastAPI, Request, Response
+from fastapi import Depends, FastAPI, Request, Response
 from fastapi.openapi.utils import get_openapi
 from fastapi.responses import FileResponse, JSONResponse
 from fastapi.routing import APIRoute
@@ -40,7 +40,7 @@ from tabrel.api.sample.sent_sheets import SentSheets
 from tabrel.api.stale import DESCRIBED as STALE_HEADERS
 from tabrel.api.starts import routes as starts_routes
 from tabrel.api.study import studies
-from tabrel.api.turns import new_turns
+from tabrel.api.turns import Changes, new_looks, new_turns, take_lane
 from tabrel.api.upkeep import routes as upkeep_routes
 from tabrel.api.upkeep.daily import copies_each_day
 from tabrel.api.which_database import WhichDatabase
@@ -143,7 +143,7 @@ def create_app(database: Path, *, static: Path = STATIC, stays: bool = False) ->
     app.add_middleware(SameOrigin)  # the outermost
     add_error_handlers(app, SECURITY_HEADERS)
     for module in ROUTED:
-        app.include_router(module.router)
+        app.include_router(module.router, dependencies=[Depends(take_lane)])
     _refuse_what_is_not_there(app)
     app.openapi = partial(_describe, app)  # type: ignore[method-assign]
     if (static / "index.html").is_file():
@@ -162,6 +162,8 @@ def serve_database(app: FastAPI, database: Path) -> None:
     app.state.service = Service(database)
     app.state.workers = Workers()
     app.state.turns = new_turns()
+    app.state.looks = new_looks()
+    app.state.changes = Changes()
     app.state.sheets = SentSheets()
     app.state.known = KnowledgeCache()
     app.state.numbers = NumbersCache()

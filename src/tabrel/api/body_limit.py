@@ -13,16 +13,16 @@ from tabrel.document.plain_json import MOST_BYTES
 
 DUTY_CYCLE_BYTES = 20_000_000
 """Of a file with a duty cycle; as a member of a JSON document it grows by a byte a line."""
-PACKAGE_BYTES = 90_000_000
-"""Of a zip with a whole study, in base64."""
-SPREADSHEET_BYTES = 14_500_000
-"""Of a workbook with readings, in base64."""
+PACKAGE_BYTES = 32_000_000
+"""Of a zip with a whole study."""
+WORKBOOK_BYTES = 10_000_000
+"""Of a workbook with readings."""
 COUNT_TABLE_BYTES = 5_000_000
 """Of a table of particle counts."""
 _LIMITS = (
     (re.compile("/api/studies"), MOST_BYTES),
     (re.compile("/api/packages"), PACKAGE_BYTES),
-    (re.compile("/api/spreadsheet-text"), SPREADSHEET_BYTES),
+    (re.compile("/api/spreadsheet-text"), WORKBOOK_BYTES),
     (re.compile(r"/api/studies/\d+/duty-cycles"), round(1.2 * DUTY_CYCLE_BYTES)),
     (re.compile(r"/api/samples/\d+/counts(/preview)?"), round(1.2 * COUNT_TABLE_BYTES)),
 )

@@ -47,6 +47,19 @@ def _connection(request: Request, window: Window = None, seen: Seen = None) -> I
         yield conn
 
 
+async def _content(request: Request) -> bytes:
+    return await request.body()
+
+
+Content = Annotated[bytes, Depends(_content)]
+"""What was sent, byte by byte: a file, which is not taken apart before its turn has come."""
+
+
+def content_of(media_type: str, schema: dict[str, str]) -> dict[str, Any]:
+    """Return how an operation describes that it takes a file."""
+    return {"requestBody": {"content": {media_type: {"schema": schema}}, "required": True}}
+
+
 def _id(of: str) -> Any:
     return Path(description=f"Which {of}, as the answers number them.", ge=0, lt=2**63, examples=[1])
 

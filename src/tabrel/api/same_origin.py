@@ -15,6 +15,13 @@ LOCAL_HOSTS = ("127.0.0.1", "localhost")
 READING = ("GET", "HEAD", "OPTIONS")
 """Methods that change nothing."""
 
+SENT_BY_PROGRAMS = (
+    "application/json",
+    "application/zip",
+    "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet",
+)
+"""Content types of what changes something; a browser asks before it sends one of them for another page."""
+
 SECURITY_HEADERS = {
     "Content-Security-Policy": "; ".join(
         (
@@ -41,7 +48,7 @@ def refusal(method: str, path: str, headers: Mapping[str, str]) -> tuple[int, st
     """Return status and sentence for a request that is not answered, or None.
 
     A browser says where a request comes from in ``Sec-Fetch-Site`` and ``Origin``, and no page can forge either. A request
-    with neither comes from a program; what a page could send unasked has no JSON content type, which every change must have.
+    with neither comes from a program; what a page could send unasked has none of the content types that a change must have.
 
     Parameters
     ----------
@@ -67,7 +74,7 @@ def refusal(method: str, path: str, headers: Mapping[str, str]) -> tuple[int, st
         return 403, f"this request comes from another page ({text}): only Tabrel's own pages read or change what is kept here"
     if method in READING:
         return None
-    if headers.get("content-type", "").partition(";")[0].strip().lower() != "application/json":
+    if headers.get("content-type", "").partition(";")[0].strip().lower() not in SENT_BY_PROGRAMS:
         return 415, "what changes something is sent as JSON: set the content type to application/json"
     if headers.get("content-length", "0") == "0" and "transfer-encoding" not in headers:
         return 422, "the request is empty: send the change as JSON, or {} where there is nothing to say"

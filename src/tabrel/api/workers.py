@@ -18,7 +18,7 @@ P = ParamSpec("P")
 T = TypeVar("T")
 
 PROCESSES = max(2, min(8, os.cpu_count() or 2))
-PRELOADED = ("tabrel.api.maps.slices", "tabrel.store.upkeep.kept")
+PRELOADED = ("tabrel.api.maps.slices", "tabrel.report.preview", "tabrel.store.upkeep.kept")
 """Modules that a new process has loaded already."""
 
 

@@ -17,6 +17,10 @@ DEFAULT_PORT = 8710
 DEFAULT_DATABASE = Path("data/tabrel.db")
 
 
+SWITCH_INTERVAL = 0.0005
+"""So long a computation keeps a reading waiting each time that it comes back from the database. [s]"""
+
+
 class ServeError(TabrelError):
     """The application cannot be served."""
 
@@ -54,6 +58,7 @@ def serve(database: Path, port: int) -> int:
             print(f"tabrel: {words}.", file=sys.stderr, flush=True)
         put(f"Tabrel is at http://{HOST}:{port} (data in {database}); stop it with Ctrl-C.")
         _collect_garbage_seldom()
+        sys.setswitchinterval(SWITCH_INTERVAL)
         server = uvicorn.Server(uvicorn.Config(app, log_level="warning", timeout_graceful_shutdown=2))
         with suppress(KeyboardInterrupt):
             server.run(sockets=[listener])

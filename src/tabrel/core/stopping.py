@@ -1,4 +1,7 @@
-"""Stop a computation that nobody waits for any more: who starts it says how that is known, and the solver asks at every step."""
+"""Stop a computation that nobody waits for any more: who starts it says how that is known, and it asks at every step.
+
+Who says so may also hold it up for a moment, so that something shorter goes first.
+"""
 
 from __future__ import annotations
 

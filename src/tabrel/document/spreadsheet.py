@@ -35,7 +35,7 @@ def sheets_as_text(content: bytes) -> dict[str, str]:
     from openpyxl import load_workbook
 
     damaged = "is no XLSX workbook, or a damaged one: save it anew as XLSX, or as CSV, then choose it again"
-    with opened_archive(content, "content_base64", most_bytes=MOST_UNPACKED, damaged=damaged):
+    with opened_archive(content, "workbook", most_bytes=MOST_UNPACKED, damaged=damaged):
         book = load_workbook(BytesIO(content), read_only=True, data_only=True)
         texts = {str(sheet.title): _text(sheet) for sheet in book.worksheets[:MOST_SHEETS]}
     return {title: text for title, text in texts.items() if text}
@@ -50,7 +50,7 @@ def _text(sheet: Any) -> str:
             cells.pop()
         if len(cells) > MOST_COLUMNS or (cells and len(rows) == MOST_ROWS):
             words = f"has a sheet, {str(sheet.title)!r}, of more than {MOST_ROWS:,} rows or {MOST_COLUMNS} columns"
-            raise StudyError("content_base64", f"{words}: save what is needed of it on its own")
+            raise StudyError("workbook", f"{words}: save what is needed of it on its own")
         rows.append("\t".join(cells))
     return "\n".join(rows).strip("\n")
 

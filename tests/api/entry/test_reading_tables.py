@@ -3,11 +3,11 @@
 from __future__ import annotations
 
 import io
-from base64 import b64encode
 
 import openpyxl
 import pytest
 
+from api_steps import WORKBOOK
 from builders import plain_document
 
 TABLE = "filter\tcan mass [g]\tcan height\nPellin\t120\t98 mm\nanother\t90\t\n"
@@ -83,7 +83,7 @@ def test_a_table_that_is_asked_about_is_not_taken(client, study, text, says):
 
 def test_the_readings_that_were_exported_come_back_in_their_own_words(client, study):
     exported = client.get(f"/api/studies/{study['id']}/report/files/xlsx").content
-    sheets = client.post("/api/spreadsheet-text", json={"content_base64": b64encode(exported).decode()}).json()
+    sheets = client.post("/api/spreadsheet-text", content=exported, headers=WORKBOOK).json()
     text = next(sheet["text"] for sheet in sheets if sheet["name"] == "Readings as typed")
     empty = client.post("/api/studies", json={"format": "tabrel-study", "version": 1, "name": "back", "samples": []}).json()
     taken = take(client, empty, text)
@@ -105,9 +105,9 @@ def test_a_workbook_is_text_and_what_is_none_is_refused(client):
     book.active.append(["A", 76.2])
     out = io.BytesIO()
     book.save(out)
-    sheets = client.post("/api/spreadsheet-text", json={"content_base64": b64encode(out.getvalue()).decode()}).json()
+    sheets = client.post("/api/spreadsheet-text", content=out.getvalue(), headers=WORKBOOK).json()
     assert sheets == [{"name": "Sheet", "text": "filter\tcan OD [mm]\nA\t76.2"}]
     for content in (b"no workbook", b"PK\x05\x06" + bytes(18)):
-        refused = client.post("/api/spreadsheet-text", json={"content_base64": b64encode(content).decode()})
+        refused = client.post("/api/spreadsheet-text", content=content, headers=WORKBOOK)
         assert refused.status_code == 422
         assert "workbook" in refused.json()["detail"]

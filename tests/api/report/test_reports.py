@@ -5,7 +5,6 @@ from __future__ import annotations
 import io
 import json
 import zipfile
-from base64 import b64encode
 from concurrent.futures import ThreadPoolExecutor
 from datetime import UTC, datetime
 from hashlib import sha256
@@ -14,6 +13,7 @@ from pathlib import Path
 import pypdfium2
 import pytest
 
+from api_steps import ZIP
 from builders import everything, plain_document
 from tabrel.report import preview
 
@@ -213,15 +213,15 @@ def test_a_package_comes_back_as_an_equal_study(client):
     study = client.post("/api/studies", json=everything()).json()
     zipped = client.get(f"/api/studies/{study['id']}/report/files/zip").content
     assert "study.json" in zipfile.ZipFile(io.BytesIO(zipped)).namelist()
-    back = client.post("/api/packages", json={"content_base64": b64encode(zipped).decode()})
+    back = client.post("/api/packages", content=zipped, headers=ZIP)
     assert back.status_code == 201
     documents = [client.get(f"/api/studies/{item['id']}/document").json() for item in (study, back.json())]
     assert documents[0] == documents[1]
 
 
-@pytest.mark.parametrize("content", ["%%%", b64encode(b"no zip").decode()])
+@pytest.mark.parametrize("content", [b"%%%", b"PK\x05\x06" + bytes(18)])
 def test_what_is_no_package_is_refused_and_no_study_is_made(client, content):
-    refused = client.post("/api/packages", json={"content_base64": content})
+    refused = client.post("/api/packages", content=content, headers=ZIP)
     assert refused.status_code == 422
     assert client.get("/api/studies").json() == []
 

@@ -292,3 +292,11 @@ def test_what_was_seen_is_ranked_by_the_order_of_its_choices():
     assert known["D"].reason == "has not been looked at"
     assert result_16.pair_wins.won["B"]["A"] == 1
     assert result_16.criteria[0].category.name == "element: end caps"
+
+
+def test_a_flow_that_is_not_found_is_no_number():
+    """Not a number was once taken for one, and the ranking ended in an error."""
+    study, use = made({"measure": "unfiltered_cold_percent", "better": "low", "weight": 1})
+    regulator = replace(study.circuit.regulator, full_flow_rise_kpa=1e-6)
+    result = judge_use(replace(study, circuit=replace(study.circuit, regulator=regulator)), use, specimens=False, **FEW)
+    assert values(result)["A"] is None

@@ -549,7 +549,7 @@ export interface paths {
         };
         /**
          * Get Report Page
-         * @description Return a page of a draft as a picture.
+         * @description Return a page of a draft as a picture, drawn in a process of its own.
          */
         get: operations["get_report_page"];
         put?: never;
@@ -2165,6 +2165,7 @@ export interface components {
             never_closes_c: number;
             observations: components["schemas"]["ObservationOut"][];
             oil_grades: string[];
+            package_bytes: number;
             parts: components["schemas"]["PartTitleOut"][];
             parts_to_copy: components["schemas"]["PartToCopyOut"][];
             quantities: components["schemas"]["QuantityOut"][];
@@ -2176,6 +2177,7 @@ export interface components {
             units: {
                 [key: string]: components["schemas"]["UnitOut"];
             };
+            workbook_bytes: number;
         };
         /**
          * CellFaultOut
@@ -3784,13 +3786,6 @@ export interface components {
             tube_open_mm2: number | null;
         };
         /**
-         * PackageIn
-         * @description A zip that Tabrel wrote, in base64.
-         */
-        PackageIn: {
-            content_base64: string;
-        };
-        /**
          * PageOut
          * @description Size of a page.
          */
@@ -4750,13 +4745,6 @@ export interface components {
             made: string | null;
             sample_id: number;
             study_name: string;
-        };
-        /**
-         * SpreadsheetIn
-         * @description A workbook, in base64.
-         */
-        SpreadsheetIn: {
-            content_base64: string;
         };
         /**
          * StartOut
@@ -6443,7 +6431,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["PackageIn"];
+                "application/zip": string;
             };
         };
         responses: {
@@ -8989,7 +8977,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["SpreadsheetIn"];
+                "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet": string;
             };
         };
         responses: {

@@ -3,7 +3,8 @@
 import { useSessionStorage, watchDebounced } from '@vueuse/core'
 import { computed, ref, useTemplateRef } from 'vue'
 import { client, unwrap, type Schemas } from '@/api/client'
-import { readBase64, readTextFile } from '@/shared/readTextFile'
+import { catalogue } from '@/catalogue/catalogue'
+import { readTextFile, sentAsItIs } from '@/shared/readTextFile'
 import SwitchButtons from '@/shared/SwitchButtons.vue'
 import { useRefusal } from '@/shared/useRefusal'
 
@@ -28,6 +29,7 @@ const body = computed(() => ({ ...draft.value, sample_id: props.sampleId }))
 const path = computed(() => ({ study_id: props.studyId }))
 
 const MOST_BYTES = 10_000_000
+const WORKBOOK = 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet'
 const LAYOUTS = { filters_down: 'a filter a row', filters_across: 'a filter a column', readings_down: 'a reading a row' } as const
 const STATES: Readonly<Record<Cell['state'], string>> = { understood: 'understood', questioned: 'questioned', refused: 'refused', left_out: 'left out' }
 const DECIMALS = [
@@ -69,7 +71,7 @@ async function onFile() {
   if (file)
     await guarded(async () => {
       if (!file.name.toLowerCase().endsWith('.xlsx')) return begin(await readTextFile(file, MOST_BYTES))
-      sheets.value = await unwrap(client.POST('/api/spreadsheet-text', { body: { content_base64: await readBase64(file, MOST_BYTES) } }))
+      sheets.value = await unwrap(client.POST('/api/spreadsheet-text', await sentAsItIs(file, catalogue().workbook_bytes, WORKBOOK)))
       begin(sheets.value[0]?.text ?? '')
     })
   if (picker.value) picker.value.value = ''

@@ -60,7 +60,7 @@ async function look() {
     if (mine !== asked) return
     preview.value = answer
     // a table short enough is shown cell by cell, and from then on is its cells
-    if (!isGrid.value && answer.row_count && answer.row_count <= MOST_ROWS) draft.value = { ...draft.value, cells: answer.rows.map((row) => [...row.cells]), text: '' }
+    if (!isGrid.value && answer.row_count && answer.row_count <= MOST_ROWS && answer.rows.length === answer.row_count) draft.value = { ...draft.value, cells: answer.rows.map((row) => [...row.cells]), text: '' }
     if (!movesOn) return
     movesOn = false
     await nextTick()
@@ -207,7 +207,7 @@ async function onTake() {
         </tbody>
       </table>
     </div>
-    <template v-else-if="preview && preview.row_count > MOST_ROWS">
+    <template v-else-if="preview && preview.row_count">
       <p class="soft">{{ preview.row_count.toLocaleString('en') }} lines.</p>
       <p v-for="fault in faults.filter((fault) => fault.line !== null)" :key="fault.id" class="said-wrong" role="alert">Line {{ fault.line }}: {{ fault.words }}</p>
     </template>

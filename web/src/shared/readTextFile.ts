@@ -12,14 +12,10 @@ async function contentOf(file: File, most: number): Promise<ArrayBuffer> {
   }
 }
 
-const SLICE = 0x8000
-
-/** Return a file of at most `most` bytes in base64, or throw the sentence that refuses it. */
-export async function readBase64(file: File, most: number): Promise<string> {
-  const bytes = new Uint8Array(await contentOf(file, most))
-  const pieces = []
-  for (let at = 0; at < bytes.length; at += SLICE) pieces.push(String.fromCharCode(...bytes.subarray(at, at + SLICE)))
-  return btoa(pieces.join(''))
+/** How a file of at most `most` bytes is sent as it is; throws the sentence that refuses it. */
+export async function sentAsItIs(file: File, most: number, mediaType: string) {
+  const content = new Blob([await contentOf(file, most)])
+  return { body: '', bodySerializer: () => content, headers: { 'Content-Type': mediaType } }
 }
 
 /** Return the text of a file of at most `most` bytes, or throw the sentence that refuses it. */

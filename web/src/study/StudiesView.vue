@@ -6,7 +6,7 @@ import { useRouter } from 'vue-router'
 import { client, ProblemError, unwrap, type Schemas } from '@/api/client'
 import { catalogue } from '@/catalogue/catalogue'
 import { useActions } from '@/shared/actions'
-import { readBase64, readTextFile } from '@/shared/readTextFile'
+import { readTextFile } from '@/shared/readTextFile'
 import AppBar from '@/shared/AppBar.vue'
 import SwitchButtons from '@/shared/SwitchButtons.vue'
 import StudyCard from './StudyCard.vue'
@@ -19,7 +19,6 @@ const router = useRouter()
 const toast = useToast()
 const studies = useStudies()
 /** Of a zip with a whole study. */
-const MOST_ZIP_BYTES = 60_000_000
 const unpacking = useImportPackage()
 const importing = useImportStudy()
 const name = ref('')
@@ -134,7 +133,7 @@ async function take(event: Event) {
   if (!file) return
   try {
     const isZip = file.name.toLowerCase().endsWith('.zip')
-    const study = isZip ? await unpacking.mutateAsync(await readBase64(file, MOST_ZIP_BYTES)) : await importing.mutateAsync(await readTextFile(file, catalogue().study_bytes))
+    const study = isZip ? await unpacking.mutateAsync(file) : await importing.mutateAsync(await readTextFile(file, catalogue().study_bytes))
     if (study.notes) told(`Imported; ${study.notes}.`)
     const first = study.samples[0]
     if (first) void router.push({ name: 'outside', params: { studyId: study.id, sampleId: first.id } })

@@ -3,6 +3,8 @@ import { useMutation, useQuery } from '@tanstack/vue-query'
 import { toValue, type MaybeRefOrGetter } from 'vue'
 import { client, unwrap } from '@/api/client'
 import { queryKeys } from '@/api/queryKeys'
+import { catalogue } from '@/catalogue/catalogue'
+import { sentAsItIs } from '@/shared/readTextFile'
 
 export function useStudies() {
   return useQuery({ queryKey: queryKeys.studies(), queryFn: () => unwrap(client.GET('/api/studies')) })
@@ -19,7 +21,7 @@ export function useStudy(studyId: MaybeRefOrGetter<number>) {
 /** Import a zip that Tabrel wrote. */
 export function useImportPackage() {
   return useMutation({
-    mutationFn: (content_base64: string) => unwrap(client.POST('/api/packages', { body: { content_base64 } })),
+    mutationFn: async (file: File) => unwrap(client.POST('/api/packages', await sentAsItIs(file, catalogue().package_bytes, 'application/zip'))),
   })
 }
 

@@ -221,6 +221,8 @@ class CatalogueOut(WireModel):
     oil_grades: list[str]
     date_tokens: dict[str, str]
     study_bytes: int
+    package_bytes: int
+    workbook_bytes: int
     duty_cycle_bytes: int
     count_table_bytes: int
     glossary: list[GlossaryTermOut]

@@ -6,7 +6,7 @@ from functools import lru_cache
 
 from fastapi import APIRouter, Request
 
-from tabrel.api.body_limit import COUNT_TABLE_BYTES, DUTY_CYCLE_BYTES
+from tabrel.api.body_limit import COUNT_TABLE_BYTES, DUTY_CYCLE_BYTES, PACKAGE_BYTES, WORKBOOK_BYTES
 from tabrel.api.catalogue.models import (
     CatalogueOut,
     ChoiceOut,
@@ -165,6 +165,8 @@ def catalogue_out() -> CatalogueOut:
         oil_grades=list(GRADES),
         date_tokens={f"{{{name}}}": token.means for name, token in DATE_TOKENS.items()},
         study_bytes=MOST_BYTES,
+        package_bytes=PACKAGE_BYTES,
+        workbook_bytes=WORKBOOK_BYTES,
         duty_cycle_bytes=DUTY_CYCLE_BYTES,
         count_table_bytes=COUNT_TABLE_BYTES,
         glossary=[

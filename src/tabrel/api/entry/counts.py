@@ -39,8 +39,8 @@ from tabrel.store.sample.samples import load_sample, study_of_sample, update_sam
 
 router = APIRouter(prefix="/api", tags=["counts"], responses=PROBLEM_RESPONSES)
 
-ROWS_SENT = 300
-"""Of a longer table only so many rows are shown, and those at fault."""
+ROWS_SENT, CELLS_SENT = 300, 30_000
+"""Of a larger table only so many rows are shown, and those at fault."""
 
 THING = "counts"
 CHANGED = "another window has changed the counts meanwhile: look, then take your table again"
@@ -117,7 +117,8 @@ def _read(given: CountTableIn) -> CountTable:
 def _table_out(table: CountTable) -> CountTableOut:
     rows = table.table.rows if table.table else ()
     at_fault = {fault.line for fault in table.faults}
-    shown = [row for i, row in enumerate(rows) if i < ROWS_SENT or row.line in at_fault]
+    most = min(ROWS_SENT, CELLS_SENT // max((len(row.cells) for row in rows), default=1))
+    shown = [row for i, row in enumerate(rows) if i < most or row.line in at_fault]
     return CountTableOut(
         rows=[TableRowOut(line=row.line, cells=list(row.cells)) for row in shown],
         row_count=len(rows),

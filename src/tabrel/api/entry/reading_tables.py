@@ -3,18 +3,16 @@
 from __future__ import annotations
 
 import sqlite3
-from base64 import b64decode
 from dataclasses import replace
 
 from fastapi import APIRouter, Response
 
 from tabrel.api import stale
-from tabrel.api.deps import Connection, StudyId
+from tabrel.api.deps import Connection, Content, StudyId, content_of
 from tabrel.api.entry.table_models import (
     ReadingTableIn,
     ReadingTableOut,
     SheetTextOut,
-    SpreadsheetIn,
     TableReadingOut,
     TakenFilterOut,
     TakenTableOut,
@@ -41,13 +39,12 @@ PLACE = "readings"
 THERE = "is there already"
 
 
-@router.post("/spreadsheet-text", dependencies=HEAVY)
-def post_spreadsheet_text(given: SpreadsheetIn) -> list[SheetTextOut]:
+WORKBOOK = content_of("application/vnd.openxmlformats-officedocument.spreadsheetml.sheet", {"type": "string", "format": "binary"})
+
+
+@router.post("/spreadsheet-text", dependencies=HEAVY, openapi_extra=WORKBOOK)
+def post_spreadsheet_text(content: Content) -> list[SheetTextOut]:
     """Return the sheets of a workbook as text, to be looked at; nothing is taken."""
-    try:
-        content = b64decode(given.content_base64, validate=True)
-    except ValueError as error:
-        raise StudyError("content_base64", "is no base64: choose the workbook again") from error
     return [SheetTextOut(name=name, text=text) for name, text in sheets_as_text(content).items()]
 
 

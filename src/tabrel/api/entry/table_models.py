@@ -68,12 +68,6 @@ class TakenTableOut(WireModel):
     filters: list[TakenFilterOut]
 
 
-class SpreadsheetIn(RequestModel):
-    """A workbook, in base64."""
-
-    content_base64: Annotated[str, Field(max_length=14_000_000)]
-
-
 class SheetTextOut(WireModel):
     """A sheet of a workbook as text."""
 

@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-from typing import Annotated
-
 from pydantic import Field
 
 from tabrel.api.wire import RequestModel
@@ -79,9 +77,3 @@ class DifferenceOut(WireModel):
     what: str
     was: str | None
     now: str | None
-
-
-class PackageIn(RequestModel):
-    """A zip that Tabrel wrote, in base64."""
-
-    content_base64: Annotated[str, Field(max_length=90_000_000)]

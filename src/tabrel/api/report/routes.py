@@ -4,7 +4,6 @@ from __future__ import annotations
 
 import json
 import sqlite3
-from base64 import b64decode
 from datetime import UTC, datetime
 from hashlib import sha256
 from typing import Annotated, Any
@@ -12,14 +11,13 @@ from typing import Annotated, Any
 from fastapi import APIRouter, Path, Query, Request, Response
 
 from tabrel.api import stale
-from tabrel.api.deps import Connection, ReportId, StudyId
+from tabrel.api.deps import Connection, Content, ReportId, StudyId, content_of
 from tabrel.api.errors import PROBLEM_RESPONSES
 from tabrel.api.report.models import (
     DifferenceOut,
     IssuedReportOut,
     IssueIn,
     OfferedPartOut,
-    PackageIn,
     PageOut,
     ReportOut,
     ReportPlanIn,
@@ -29,6 +27,7 @@ from tabrel.api.study.models import StudyOut
 from tabrel.api.study.studies import stored_study
 from tabrel.api.turns import HEAVY
 from tabrel.api.wire import NothingIn, UnitFamilyIn
+from tabrel.api.workers import Workers
 from tabrel.core.errors import StudyError
 from tabrel.core.rules.report import check_report_plan
 from tabrel.core.study.model import Study
@@ -135,12 +134,14 @@ def post_report_preview(study_id: StudyId, _: NothingIn, conn: Connection, reque
     response_class=Response,
     responses=_binary("image/png", "The page as it will print."),
 )
-def get_report_page(preview_key: PreviewKey, page: PageNumber, request: Request) -> Response:
-    """Return a page of a draft as a picture."""
+async def get_report_page(preview_key: PreviewKey, page: PageNumber, request: Request) -> Response:
+    """Return a page of a draft as a picture, drawn in a process of its own."""
     preview = _kept(request, preview_key)
     if page > len(preview.sizes):
         raise NotStoredError(f"this report has {len(preview.sizes)} pages, no page {page}: choose one of them")
-    return Response(page_picture(preview.pdf, page), media_type="image/png", headers={"Cache-Control": "private, max-age=3600"})
+    workers: Workers = request.app.state.workers
+    picture = await workers.run(page_picture, preview.pdf, page)
+    return Response(picture, media_type="image/png", headers={"Cache-Control": "private, max-age=3600"})
 
 
 @router.post("/studies/{study_id}/report/issue", status_code=201, dependencies=HEAVY, responses=stale.naming(201))
@@ -224,13 +225,12 @@ def get_report_file(study_id: StudyId, ending: Ending, conn: Connection, request
     return _file(content, f"{study.name} draft{suffix}", MEDIA_TYPES[suffix])
 
 
-@router.post("/packages", status_code=201, dependencies=HEAVY, responses=stale.naming(201))
-def post_package(given: PackageIn, conn: Connection, response: Response) -> StudyOut:
+PACKAGE = content_of(MEDIA_TYPES[".zip"], {"type": "string", "format": "binary"})
+
+
+@router.post("/packages", status_code=201, dependencies=HEAVY, openapi_extra=PACKAGE, responses=stale.naming(201))
+def post_package(content: Content, conn: Connection, response: Response) -> StudyOut:
     """Import a study from a zip that Tabrel wrote, whole or not at all."""
-    try:
-        content = b64decode(given.content_base64, validate=True)
-    except ValueError as error:
-        raise StudyError("content_base64", "is no base64: choose the zip again") from error
     return stored_study(study_in_package(content), conn, response)
 
 

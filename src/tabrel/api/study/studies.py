@@ -5,10 +5,10 @@ from __future__ import annotations
 from collections.abc import Callable
 from typing import Annotated, Any, TypeVar
 
-from fastapi import APIRouter, Depends, Query, Request, Response
+from fastapi import APIRouter, Query, Response
 
 from tabrel.api import stale
-from tabrel.api.deps import Connection, StudyId
+from tabrel.api.deps import Connection, Content, StudyId, content_of
 from tabrel.api.errors import PROBLEM_RESPONSES
 from tabrel.api.study.library import insert_library, library_of
 from tabrel.api.study.models import BehaviourOut, SampleNameOut, SampleSummaryOut, SampleTagOut, StatusIn, StudyOut, StudyRowOut
@@ -157,15 +157,11 @@ def _summary(study: Study, stored: StoredSample) -> SampleSummaryOut:
     )
 
 
-async def _raw_body(request: Request) -> bytes:
-    return await request.body()
+DOCUMENT = content_of("application/json", {"type": "object"})
 
 
-DOCUMENT_BODY = {"requestBody": {"content": {"application/json": {"schema": {"type": "object"}}}, "required": True}}
-
-
-@router.post("", status_code=201, dependencies=HEAVY_WHERE_LARGE, openapi_extra=DOCUMENT_BODY, responses=stale.naming(201))
-def post_study(content: Annotated[bytes, Depends(_raw_body)], conn: Connection, response: Response) -> StudyOut:
+@router.post("", status_code=201, dependencies=HEAVY_WHERE_LARGE, openapi_extra=DOCUMENT, responses=stale.naming(201))
+def post_study(content: Content, conn: Connection, response: Response) -> StudyOut:
     """Import a study document with all it carries, whole or not at all: its history can be undone where it is now."""
     return stored_study(read_full_study(content), conn, response)
 

@@ -8,6 +8,10 @@ from dataclasses import dataclass
 from tabrel.core.numbers import degrees_celsius
 
 
+NEXT_TO_NOTHING = 1e-7
+"""No number that must be above zero is as small, in the unit of its field."""
+
+
 @dataclass(frozen=True)
 class PhysicalLimits:
     """Limits of a number.
@@ -18,7 +22,7 @@ class PhysicalLimits:
     unit : str
         Of both; empty for none.
     is_above : bool
-        Whether the least itself is beyond them.
+        Whether the least itself is beyond them; where that is zero, so is what is next to nothing.
     """
 
     least: float
@@ -28,7 +32,9 @@ class PhysicalLimits:
 
     def allow(self, value: float) -> bool:
         """Return whether a number lies between them."""
-        return self.least <= value <= self.greatest and not (self.is_above and value == self.least)
+        if self.is_above and value <= (self.least or NEXT_TO_NOTHING):
+            return False
+        return self.least <= value <= self.greatest
 
     def why_not(self, value: float) -> str:
         """Return the sentence for a number that does not lie between them.

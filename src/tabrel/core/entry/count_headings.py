@@ -23,6 +23,7 @@ from tabrel.core.entry.stated_number import understood_number
 from tabrel.core.entry.table_columns import Column, Heading, require_units, understood_headings
 from tabrel.core.entry.table_text import TableRow, TableText
 from tabrel.core.errors import ReadingTextError
+from tabrel.core.stopping import stop_if_nobody_waits
 
 MARKS = {".": "the point", ",": "the comma"}
 MOST_FAULTS = 50
@@ -65,6 +66,7 @@ class HeadingReader:
     def headings_read(self) -> list[TableRow]:
         """Read the lines down to the headings and return the rows below them."""
         for i, row in enumerate(self.table.rows[: MOST_LINES_BEFORE + 1]):
+            stop_if_nobody_waits()
             headings = understood_headings(row.cells, COLUMNS)
             keys = {heading.column.key for heading in headings if heading.column}
             if {"upstream", "downstream"} <= keys:

@@ -29,6 +29,7 @@ from tabrel.core.entry.count_headings import MARKS, HeadingReader, TooManyFaults
 from tabrel.core.entry.table_columns import Column, Heading, whole_number
 from tabrel.core.entry.table_text import DIVIDERS, PLAIN_DIGITS, TableRow, read_table
 from tabrel.core.errors import ReadingTextError
+from tabrel.core.stopping import stop_if_nobody_waits
 from tabrel.core.study.evidence import BlankCounts, CountInterval, Counts
 
 LEAST_SIZES = 3
@@ -174,6 +175,7 @@ class _Reader(HeadingReader):
         counted_at = {i for where in places for i in where}
         others = [i for i in range(len(self.headings)) if i not in counted_at]
         for row in body:
+            stop_if_nobody_waits()
             both = [self._side(row, where, words) for where, words in zip(places, what, strict=True)]
             if any(row.cells[i][:1] in ("b", "B") and row.cells[i].casefold().startswith("blank") for i in others):
                 blank = BlankCounts(*both)
@@ -195,6 +197,7 @@ class _Reader(HeadingReader):
         groups: dict[float | str | None, list[tuple[float, TableRow]]] = {}
         before = len(self.faults)
         for row in body:
+            stop_if_nobody_waits()
             size = self._size(row, size_at.index)
             is_blank = any(cell.casefold().startswith("blank") for cell in row.cells)
             time = "blank" if is_blank else None if time_at is None else self._cell(row, time_at.index)
@@ -214,6 +217,7 @@ class _Reader(HeadingReader):
         taken = [*groups.values(), *([blank_rows] if blank_rows else [])]
         collected = []
         for rows in taken:
+            stop_if_nobody_waits()
             rows.sort(key=lambda entry: entry[0])
             if [size for size, _ in rows] != sizes:
                 line = rows[0][1].line

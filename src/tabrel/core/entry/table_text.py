@@ -24,8 +24,6 @@ MOST_COLUMNS = 1_000
 MOST_CELLS = 800_000
 PLAIN_DIGITS = 15
 """So many digits are a number whatever stands around them."""
-LOOKED_AT = 2_000
-"""After so many lines it is asked whether anybody still waits."""
 
 _WITH_COMMA = re.compile(r"[-+]?\d+(?:[.' \u00a0\u202f]\d{3})*,\d+(?:[eE][-+]?\d+)?")
 _WITH_POINT = re.compile(r"[-+]?\d+(?:[,' \u00a0\u202f]\d{3})*\.\d+(?:[eE][-+]?\d+)?")
@@ -169,8 +167,7 @@ def divided(text: str) -> tuple[Divider, list[TableRow]]:
             raise ReadingTextError(f"line {i} has {len(row.cells):,} cells, more than {MOST_COLUMNS:,}: leave columns out")
         if cells > MOST_CELLS:
             raise ReadingTextError(f"the table has more than {MOST_CELLS:,} cells: thin it out, or leave columns out")
-        if not len(rows) % LOOKED_AT:
-            stop_if_nobody_waits()
+        stop_if_nobody_waits()
         rows.append(row)
     return divider, rows
 
@@ -218,6 +215,7 @@ def _decimal_mark(rows: list[TableRow]) -> tuple[str, str]:
     """
     comma, point, unclear = "", "", ""
     for row in rows:
+        stop_if_nobody_waits()
         for cell in row.cells:
             if cell.isdigit() or ("," not in cell and "." not in cell):
                 continue

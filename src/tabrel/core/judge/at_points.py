@@ -138,6 +138,8 @@ class _FilterAtPoints:
         aligned[problem.possible] = sampled
         good = sampled[np.isfinite(sampled)]
         uncertainty = NORMAL_COVERAGE * float(np.std(good, ddof=1)) if good.size > 1 else 0.0
+        if not np.isfinite([value, uncertainty]).all():
+            return Known(None, "no balance of flows was found there: check the engine's numbers")
         return Known(CategoryValue(value, uncertainty, basis="model"), draws=aligned)
 
     def _at_place(self, quantity: str, factor: float, celsius: float | None, rpm: float | None, name: str) -> Known:

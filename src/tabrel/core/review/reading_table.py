@@ -15,7 +15,7 @@ from tabrel.core.catalogue.quantities import PART_TITLES, Quantity
 from tabrel.core.catalogue.units import UnitFamily
 from tabrel.core.entry.field_line import understand_entry
 from tabrel.core.entry.quantity_words import NamedQuantity, named_quantity
-from tabrel.core.entry.table_text import LOOKED_AT, DecimalMark, TableRow, TableText, read_table, unmarked
+from tabrel.core.entry.table_text import DecimalMark, TableRow, TableText, read_table, unmarked
 from tabrel.core.errors import ReadingTextError
 from tabrel.core.review.echo import questions
 from tabrel.core.rules.limits import hidden_letter
@@ -147,9 +147,8 @@ def read_reading_table(
 
 
 def _while_somebody_waits(cells: Iterator[TableReading]) -> Iterator[TableReading]:
-    for i, table_reading in enumerate(cells):
-        if not i % LOOKED_AT:
-            stop_if_nobody_waits()
+    for table_reading in cells:
+        stop_if_nobody_waits()
         yield table_reading
 
 

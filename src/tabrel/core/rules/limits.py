@@ -23,6 +23,9 @@ DEEPEST = 20
 # controls but tab and line ends, marks of direction, and letters of no width that could hide in a name
 _HIDDEN = re.compile("[\x00-\x08\x0b\x0c\x0e-\x1f\x7f-\x9f\u061c\u200b\u200e\u200f\u202a-\u202e\u2028\u2029\u2060-\u2069\ufeff]")
 
+_HIDDEN_IN_ASCII = bytes(code for code in range(128) if _HIDDEN.match(chr(code)))
+STRETCH = 4096
+
 
 def hidden_letter(text: str) -> str | None:
     """Return the name of a letter in a text that does not show, or None.
@@ -32,8 +35,13 @@ def hidden_letter(text: str) -> str | None:
     >>> hidden_letter("Halvene"), hidden_letter("Halvene" + chr(0x202E))
     (None, 'RIGHT-TO-LEFT OVERRIDE')
     """
-    match = _HIDDEN.search(text)
-    return unicodedata.name(match[0], f"control character {ord(match[0])}") if match else None
+    for start in range(0, len(text), STRETCH):
+        part = text[start : start + STRETCH]
+        if part.isascii() and len(part) == STRETCH and len(part.encode().translate(None, _HIDDEN_IN_ASCII)) == STRETCH:
+            continue  # twenty times faster, and most of a long table
+        if match := _HIDDEN.search(part):
+            return unicodedata.name(match[0], f"control character {ord(match[0])}")
+    return None
 
 
 def require_shown(path: str, text: str) -> None:
