@@ -6,9 +6,24 @@ from typing import Annotated, Any, Literal
 
 from pydantic import BaseModel, BeforeValidator, ConfigDict, field_validator
 
-from tabrel.core.rules.limits import hidden_letter
+from tabrel.core.errors import StudyError
+from tabrel.core.rules.limits import check_size, hidden_letter
 
 UnitFamilyIn = Literal["metric", "inch"]
+
+
+def _held_as_in_a_document(value: Any) -> Any:
+    """Hold what is nested to the rule of documents, so that whatever is taken here can be exported and imported."""
+    if isinstance(value, dict | list):
+        try:
+            check_size(value)
+        except StudyError as error:
+            raise ValueError(str(error)) from error
+    return value
+
+
+AS_IN_A_DOCUMENT = BeforeValidator(_held_as_in_a_document)
+"""Of a body that is a part of a document and no request model."""
 
 
 class RequestModel(BaseModel):
@@ -22,6 +37,8 @@ class RequestModel(BaseModel):
         if isinstance(value, str) and (hidden := hidden_letter(value)):
             raise ValueError(f"it holds a letter that does not show ({hidden}): take it out")
         return value
+
+    _held = field_validator("*", mode="before")(_held_as_in_a_document)
 
 
 def _without_mark(text: Any) -> Any:

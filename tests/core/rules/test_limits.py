@@ -38,7 +38,7 @@ def test_a_document_beyond_the_limits_is_refused_at_its_place(document, where, s
 
 
 def test_readings_are_counted_over_all_samples(monkeypatch):
-    monkeypatch.setattr(limits, "MOST_READINGS", 100)
+    monkeypatch.setattr(limits, "MOST_ENTRIES", 100)
     samples = [{"label": str(i), "readings": {"can.height": ["98 mm"] * 30}} for i in range(4)]
     with pytest.raises(StudyError, match="more than 100 entries in all"):
         check_size({"samples": samples})

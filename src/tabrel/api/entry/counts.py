@@ -36,6 +36,7 @@ from tabrel.store.errors import NotStoredError
 from tabrel.store.revisions import revision_of
 from tabrel.store.sample.evidence import set_counts
 from tabrel.store.sample.samples import load_sample, study_of_sample, update_sample_details
+from tabrel.store.study.plans import require_exportable
 
 router = APIRouter(prefix="/api", tags=["counts"], responses=PROBLEM_RESPONSES)
 
@@ -83,6 +84,7 @@ def put_counts(sample_id: SampleId, given: CountTableIn, bench: Bench) -> Change
         if counts != sample.counts:
             with bench.recorded(sample_id, _words(counts), THING):
                 _set(conn, sample_id, with_counts(sample, counts))
+        require_exportable(conn, study_of_sample(conn, sample_id), "text")
     return bench.answer(sample_id, THING)
 
 

@@ -2,13 +2,15 @@
 
 from __future__ import annotations
 
+from typing import Annotated
+
 from fastapi import APIRouter, Response
 
 from tabrel.api import stale
 from tabrel.api.deps import Connection, ScenarioId, StudyId
 from tabrel.api.errors import PROBLEM_RESPONSES
 from tabrel.api.maps.models import ScenarioOut, ScenarioValueIn
-from tabrel.api.wire import NothingIn
+from tabrel.api.wire import AS_IN_A_DOCUMENT, NothingIn
 from tabrel.core.details.scenario_details import SCENARIO_DETAILS, with_scenario_detail
 from tabrel.core.errors import ReadingTextError, StudyError, nearest_hint
 from tabrel.core.maps.what_if import scenario_words
@@ -19,6 +21,8 @@ from tabrel.store.journal import recorded
 from tabrel.store.sample.samples import names_of_samples
 from tabrel.store.study.plans import load_scenarios, remove_scenario, save_scenario, scenario_place
 from tabrel.store.study.studies import load_study_frame
+
+ScenarioIn = Annotated[Scenario, AS_IN_A_DOCUMENT]
 
 router = APIRouter(prefix="/api", tags=["scenarios"], responses=PROBLEM_RESPONSES)
 
@@ -34,7 +38,7 @@ def get_scenarios(study_id: StudyId, conn: Connection) -> list[ScenarioOut]:
 
 
 @router.post("/studies/{study_id}/scenarios", responses=stale.naming(200))
-def post_scenario(study_id: StudyId, scenario: Scenario, conn: Connection, response: Response) -> list[ScenarioOut]:
+def post_scenario(study_id: StudyId, scenario: ScenarioIn, conn: Connection, response: Response) -> list[ScenarioOut]:
     """Save a scenario under its name, in place of one of the same name."""
     with transaction(conn):
         load_study_frame(conn, study_id)

@@ -37,7 +37,7 @@ from tabrel.document.results import row_out
 from tabrel.store.connection import transaction
 from tabrel.store.journal import recorded
 from tabrel.store.sample.samples import StoredSample, load_samples, names_of_samples
-from tabrel.store.study.plans import save_duty_cycle
+from tabrel.store.study.plans import require_exportable, save_duty_cycle
 from tabrel.store.study.studies import load_study_frame
 
 router = APIRouter(prefix="/api", tags=["starts"], responses=PROBLEM_RESPONSES)
@@ -104,6 +104,7 @@ def post_duty_cycle(study_id: StudyId, given: DutyCycleIn, conn: Connection, res
         load_study_frame(conn, study_id)
         with recorded(conn, study_id, None, f"duty cycle {name}", "plan.duty_cycle"):
             save_duty_cycle(conn, study_id, DutyCycle(name, given.csv))
+        require_exportable(conn, study_id, "csv")
     stale.name_stale(response, stale.whole_study(study_id, (sample.id for sample in names_of_samples(conn, study_id))))
     return [*(cycle.name for cycle in load_study_frame(conn, study_id).duty_cycles), *SHIPPED_CYCLES]
 

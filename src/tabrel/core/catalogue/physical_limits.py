@@ -7,7 +7,6 @@ from dataclasses import dataclass
 
 from tabrel.core.numbers import degrees_celsius
 
-
 NEXT_TO_NOTHING = 1e-7
 """No number that must be above zero is as small, in the unit of its field."""
 

@@ -9,8 +9,10 @@ from typing import Any
 from tabrel.core.errors import StudyError
 
 MOST_SAMPLES = 500
-MOST_READINGS = 200_000
-"""Of all samples together."""
+MOST_ENTRIES = 200_000
+"""Of all lists together, readings and intervals of a test; numbers in a list are counted by the size of the document."""
+MOST_LETTERS_OF_TESTS = 24_000_000
+"""Of all tests and duty cycles of a study together, so that its document is not larger than one that is read."""
 MOST_USES = 60
 MOST_LINES_OF_A_USE = 80
 """Criteria, and requirements."""
@@ -20,8 +22,10 @@ MOST_LETTERS_OF_A_CYCLE = 20_000_000
 DEEPEST = 20
 """A study is nested seven deep."""
 
-# controls but tab and line ends, marks of direction, and letters of no width that could hide in a name
-_HIDDEN = re.compile("[\x00-\x08\x0b\x0c\x0e-\x1f\x7f-\x9f\u061c\u200b\u200e\u200f\u202a-\u202e\u2028\u2029\u2060-\u2069\ufeff]")
+# halves of letters, controls but tab and line ends, marks of direction, and letters of no width that could hide in a name
+_HIDDEN = re.compile(
+    "[\x00-\x08\x0b\x0c\x0e-\x1f\x7f-\x9f\u061c\u200b\u200e\u200f\u202a-\u202e\u2028\u2029\u2060-\u2069\ud800-\udfff\ufeff]"
+)
 
 _HIDDEN_IN_ASCII = bytes(code for code in range(128) if _HIDDEN.match(chr(code)))
 STRETCH = 4096
@@ -40,7 +44,8 @@ def hidden_letter(text: str) -> str | None:
         if part.isascii() and len(part) == STRETCH and len(part.encode().translate(None, _HIDDEN_IN_ASCII)) == STRETCH:
             continue  # twenty times faster, and most of a long table
         if match := _HIDDEN.search(part):
-            return unicodedata.name(match[0], f"control character {ord(match[0])}")
+            code = ord(match[0])
+            return unicodedata.name(match[0], f"half of a letter, {code:X}" if code > 0xD000 else f"control character {code}")
     return None
 
 
@@ -77,10 +82,14 @@ def check_size(parsed: Any) -> None:
                 require_shown(_words(path) or "the document", key)
             waiting.extend(((*path, key), item) for key, item in value.items())
         elif isinstance(value, list):
-            entries += len(value)
-            if entries > MOST_READINGS:
-                raise StudyError(_words(path), f"makes more than {MOST_READINGS} entries in all: make several studies of them")
-            waiting.extend(((*path, i), item) for i, item in enumerate(value) if not isinstance(item, str) or _is_odd(item))
+            entries += sum(not isinstance(item, int | float) for item in value)
+            if entries > MOST_ENTRIES:
+                raise StudyError(_words(path), f"makes more than {MOST_ENTRIES:,} entries in all: make several studies of them")
+            waiting.extend(
+                ((*path, i), item)
+                for i, item in enumerate(value)
+                if isinstance(item, dict | list) or (isinstance(item, str) and _is_odd(item))
+            )
         elif isinstance(value, str) and _is_odd(value):
             of_cycle = path[:1] == ("duty_cycles",) and path[-1] == "csv"
             most = MOST_LETTERS_OF_A_CYCLE if of_cycle or path[:1] == ("history",) else MOST_LETTERS

@@ -6,6 +6,8 @@ import sqlite3
 from dataclasses import dataclass
 from typing import Any
 
+from tabrel.core.errors import StudyError
+from tabrel.core.rules.limits import MOST_LETTERS_OF_TESTS
 from tabrel.core.study.plans import DutyCycle, RoundHoles, Scenario, WarmUpPlan
 from tabrel.store.errors import NotStoredError
 from tabrel.store.gather import Reader
@@ -103,6 +105,20 @@ SELECT_DUTY_CYCLES = "SELECT name, csv FROM duty_cycle WHERE study_id = :study_i
 def save_duty_cycle(conn: sqlite3.Connection, study_id: int, cycle: DutyCycle) -> None:
     """Store a duty cycle under its name, in place of one of the same name."""
     conn.execute(INSERT_DUTY_CYCLE, {"study_id": study_id, "name": cycle.name, "csv": cycle.csv})
+
+
+SELECT_LETTERS = """
+SELECT (SELECT COALESCE(SUM(LENGTH(csv)), 0) FROM duty_cycle WHERE study_id = :study_id)
+     + (SELECT COALESCE(SUM(LENGTH(document)), 0) FROM evidence JOIN sample ON sample.id = sample_id WHERE study_id = :study_id)
+"""
+
+
+def require_exportable(conn: sqlite3.Connection, study_id: int, path: str) -> None:
+    """Raise `StudyError` where the tests and duty cycles of a study make a document that is too large to be read."""
+    letters = conn.execute(SELECT_LETTERS, {"study_id": study_id}).fetchone()[0]
+    if letters > MOST_LETTERS_OF_TESTS:
+        most = f"{MOST_LETTERS_OF_TESTS / 1e6:g} MB"
+        raise StudyError(path, f"makes the tests and duty cycles of this study larger than {most}: thin it out")
 
 
 def load_duty_cycles(conn: Reader, study_id: int) -> tuple[DutyCycle, ...]:
