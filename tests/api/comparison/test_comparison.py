@@ -3,8 +3,11 @@
 from __future__ import annotations
 
 import json
+import sqlite3
 
 import pytest
+
+from api_steps import overwrite
 
 
 def test_one_filter_is_compared_in_each_of_its_scenarios(client, study, first):
@@ -34,3 +37,28 @@ def test_two_filters_compared_answer_both_questions(client, study):
     assert weak["start"]["bypass_minutes"] > stiff["start"]["bypass_minutes"]
     assert empty["problem"]
     assert "media.thickness" in empty["missing"]
+
+
+@pytest.mark.parametrize(
+    "change",
+    [
+        "UPDATE hole_group SET count = 4611686018427387904 WHERE sample_id = :sample",
+        "UPDATE evidence SET document = json_set(document, '$.intervals[0].upstream[0]', 4611686018427387904)",
+    ],
+)
+def test_a_count_that_nothing_has_spoils_no_other_sample(client, study, first, change):
+    """A database that was changed from outside: the memory of the machine was filled with as many holes."""
+    table = "scale,um(c)\nvolume,10 mL\ndilution,1\nsize,upstream,downstream\n4,9000,8000\n10,4000,900\n20,900,12\n"
+    assert overwrite(client, "PUT", f"/api/samples/{first}/counts", {"text": table}).status_code == 200
+    conn = sqlite3.connect(client.app.state.service.database)
+    conn.execute(change, {"sample": first})
+    conn.commit()
+    conn.close()
+    point = {"temperature_c": -20, "speed_rpm": 2000}
+    compared = client.post(f"/api/studies/{study['id']}/comparison", json=point)
+    assert compared.status_code == 200
+    summaries = client.get(f"/api/studies/{study['id']}/results").json()
+    lacks = "holes.inlet[0].count" if "hole_group" in change else '"counts"'
+    assert lacks in json.dumps(summaries[0])
+    assert summaries[1]["results"]["inlet_hole_area_mm2"]["value"] > 100
+    assert client.get(f"/api/samples/{first}").status_code == 200

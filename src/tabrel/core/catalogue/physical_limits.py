@@ -167,6 +167,8 @@ PHYSICAL_LIMITS: Mapping[str, PhysicalLimits] = {
 """By the name of a field, with that of its class before it where one class has others."""
 
 
+MOST_HOLES = 100_000
+"""Of one group."""
 MOST_PARTICLES = 10**15
 """Of one count."""
 

@@ -8,6 +8,7 @@ from functools import lru_cache
 import numpy as np
 from numpy.typing import NDArray
 
+from tabrel.core.catalogue.physical_limits import MOST_PARTICLES
 from tabrel.core.counts.curve import CountedCurve, NoCurve, fit_curve
 from tabrel.core.counts.totals import Totals, count_totals, missing_volumes
 from tabrel.core.errors import OutOfRangeError
@@ -135,6 +136,8 @@ def counted_test(counts: Counts) -> CountedTest | Result:
         return missing_result("counts", basis="counts")
     if lacking := missing_volumes(counts):
         return missing_result(*lacking, basis="counts")
+    if any(max(*one.upstream, *one.downstream) > MOST_PARTICLES for one in counts.intervals):
+        return missing_result("counts", basis="counts")
     totals = count_totals(counts)
     scales = ("um", "um(c)") if counts.scale == "unnamed" else (counts.scale,)
     readings = tuple(_read_as(totals, scale) for scale in scales)

@@ -6,6 +6,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass, field
 
 from tabrel.core.catalogue.hole_dimensions import SHAPE_DIMENSIONS
+from tabrel.core.catalogue.physical_limits import MOST_HOLES
 from tabrel.core.catalogue.quantities import HOLE_QUANTITIES
 from tabrel.core.hydraulics.restrictions import Restriction, hole_restriction, parallel
 from tabrel.core.parts.hole_shapes import SHAPES, HoleGeometry, outline_area, outline_perimeter
@@ -83,6 +84,9 @@ def measure_holes(path: str, groups: Sequence[HoleGroup], variables: Variables) 
     for i, group in enumerate(groups):
         open_fraction = 1.0 if group.open_fraction is None else group.open_fraction
         if open_fraction == 0:
+            continue
+        if group.count > MOST_HOLES:  # of a database that was changed from outside: nothing is made of it
+            missing.append(f"{path}[{i}].count")
             continue
         of_group = _estimates(f"{path}[{i}]", group)
         estimates |= of_group

@@ -208,9 +208,9 @@ def _placed(shapes: Mapping[int, tuple[Point, ...]], circles: Mapping[int, float
     for together in _rings(shapes, circles):
         half = {group: _half_angle(shapes[group], circles[group] / 2) for group in together}
         reaches = {group: max(hypot(x, y) for x, y in shapes[group]) for group in together}
-        order = [
-            group for _, group in sorted(((i + 0.5) / counts[group], group) for group in together for i in range(counts[group]))
-        ][:MOST_DRAWN_HOLES]
+        drawn = {group: range(min(counts[group], MOST_DRAWN_HOLES)) for group in together}
+        order = [group for _, group in sorted(((i + 0.5) / counts[group], group) for group in together for i in drawn[group])]
+        del order[MOST_DRAWN_HOLES:]
         gap = (2 * pi - sum(2 * half[group] for group in order)) / len(order)
         angle = -half[order[0]]
         for group in order:

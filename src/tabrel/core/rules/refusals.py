@@ -5,12 +5,10 @@ from __future__ import annotations
 import re
 from datetime import date
 
-from tabrel.core.catalogue.physical_limits import limits_of
+from tabrel.core.catalogue.physical_limits import MOST_HOLES, limits_of
 from tabrel.core.errors import StudyError
 from tabrel.core.rules.limits import require_shown
 from tabrel.core.study.strict import Strict
-
-MOST_HOLES = 100_000
 
 
 def require_text(path: str, text: str) -> None:
