@@ -12,6 +12,7 @@ import pytest
 
 from builders import study
 from tabrel.cli.demo import fill_demo
+from tabrel.cli.main import main
 from tabrel.store.connection import connect, transaction
 from tabrel.store.entry.readings import insert_reading
 from tabrel.store.errors import DatabaseFaultError
@@ -192,6 +193,41 @@ def test_a_copy_is_kept_before_a_database_is_brought_up_to_date(tmp_path):
     open_for_service(path)  # and not again
     assert len(copies_of(path)) == 1
     assert copies_of(tmp_path / "new.db") == []
+
+
+CHANGES = "INSERT INTO change (study_id, words, place) VALUES (1, 'x', 'y'), (1, 'x', 'y'), (1, 'x', 'y')"
+IMAGES = "INSERT INTO change_row (change_id, table_name, row_id, before) VALUES (1, 'study', 1, '{}'), (2, 'study', 1, '{broken')"
+ORPHAN = "INSERT INTO claim (sample_id, position, kind, source) VALUES (77, 0, 'words', 'shop')"
+
+
+@pytest.mark.parametrize(
+    ("statements", "row", "copies"),
+    [
+        ((CHANGES, IMAGES), "row 2 of change_row (table_name 'study', row_id '1', before '{broken') does not fit version 4", 1),
+        (
+            (ORPHAN,),
+            "row 1 of claim (sample_id '77', position '0', kind 'words', source 'shop'), which names a row of sample that is gone",
+            0,
+        ),
+    ],
+)
+def test_a_row_that_cannot_be_carried_is_named_and_nothing_is_changed(tmp_path, capsys, statements, row, copies):
+    path = tmp_path / "old.db"
+    of_version(path, 3)
+    conn = connect(path)
+    conn.execute("PRAGMA foreign_keys = OFF")
+    for statement in statements:
+        conn.execute(statement)
+    conn.close()
+    for _ in range(2):  # however often it is started, it is one copy
+        assert main(["serve", "--database", str(path), "--port", "0"]) == 1
+        said = capsys.readouterr().err
+        assert (said.count("\n"), row in said) == (1, True), said
+        assert ("a copy of it is in" in said) == bool(copies)
+        assert len(copies_of(path)) == copies
+    conn = sqlite3.connect(path)
+    assert conn.execute("PRAGMA user_version").fetchone()[0] == 3
+    conn.close()
 
 
 def test_a_copy_without_room_is_left_out_with_a_sentence_and_the_migration_goes_on(tmp_path, monkeypatch):

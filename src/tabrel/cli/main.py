@@ -12,7 +12,7 @@ from typing import NoReturn
 
 from tabrel.cli.output import OutputError, put
 from tabrel.core.errors import MissingInputsError, TabrelError
-from tabrel.store.errors import fault_of
+from tabrel.store.errors import MisfitError, fault_of
 
 COMMANDS = {
     "analyse": ("analyse", "add_arguments", "print results and warnings of every sample as JSON"),
@@ -72,7 +72,7 @@ def joined_lists(arguments: Sequence[str]) -> list[str]:
 
 def main(arguments: Sequence[str] | None = None) -> int:
     """Run a command and return its exit status."""
-    command = ""
+    command, status = "", 2
     try:
         parsed = _parsed(joined_lists(sys.argv[1:] if arguments is None else arguments))
         command = f" {parsed.command}"
@@ -83,6 +83,8 @@ def main(arguments: Sequence[str] | None = None) -> int:
         return 1
     except MissingInputsError as error:
         message = f"cannot be computed yet, {error}: add these to the study"
+    except MisfitError as error:
+        message, status = str(error), 1
     except TabrelError as error:
         message = str(error)
     except sqlite3.Error as error:
@@ -95,7 +97,7 @@ def main(arguments: Sequence[str] | None = None) -> int:
     except KeyboardInterrupt:
         return 130
     print(f"tabrel{command}: {' '.join(message.split())}", file=sys.stderr)
-    return 2
+    return status
 
 
 def _run(parsed: argparse.Namespace) -> int:

@@ -2,6 +2,7 @@
 
 `connection`    options and transactions
 `migrate`       brings a database up to date, by `migrations/NNNN_what.sql`
+`misfit`        which row a migration cannot carry
 `served_alone`  one server a file
 `journal`       every change, for undo and redo
 `revisions`     how often a study was changed when one thing of it changed last

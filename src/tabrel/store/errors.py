@@ -15,6 +15,10 @@ class MigrationError(TabrelError):
     """A migration cannot be applied."""
 
 
+class MisfitError(MigrationError):
+    """A migration meets a row that it cannot carry."""
+
+
 class NothingToUndoError(TabrelError):
     """There is no change to undo, or none to redo."""
 

@@ -9,8 +9,9 @@ from pathlib import Path
 from time import sleep
 
 from tabrel.store.connection import connect
-from tabrel.store.errors import MigrationError, primary_code
+from tabrel.store.errors import MigrationError, MisfitError, fault_of, primary_code
 from tabrel.store.journal import install_triggers
+from tabrel.store.misfit import misfit_words
 
 
 @cache
@@ -34,8 +35,9 @@ def migrate(conn: sqlite3.Connection, scripts: dict[int, str]) -> None:
     Raises
     ------
     MigrationError
-        If the database is newer than the scripts, or a script breaks a foreign key; nothing of that
-        script stays.
+        If the database is newer than the scripts.
+    MisfitError
+        If a script meets what it cannot carry; nothing of that script stays.
     """
     applied = conn.execute("PRAGMA user_version").fetchone()[0]
     _require_known(applied, scripts)
@@ -51,11 +53,18 @@ def _apply(conn: sqlite3.Connection, number: int, script: str) -> None:
     try:
         conn.executescript(f"BEGIN IMMEDIATE;\n{script}\n;PRAGMA user_version = {number};")
         if conn.execute("PRAGMA foreign_key_check").fetchall():
-            raise MigrationError(f"migration {number} breaks a foreign key")
+            raise MisfitError(f"migration {number} breaks a foreign key")
         conn.execute("COMMIT")
-    except BaseException:
+    except BaseException as error:
         if conn.in_transaction:
             conn.execute("ROLLBACK")
+        is_misfit = isinstance(error, MisfitError) or (isinstance(error, sqlite3.Error) and fault_of(error) is None)
+        if is_misfit:
+            row = misfit_words(conn, script)
+            raise MisfitError(
+                f"the database cannot be brought up to date: {row or 'something in it'} does not fit version {number} ({error}). "
+                "It is left as it was: correct that row, or put an older copy back"
+            ) from error
         raise
 
 

@@ -18,11 +18,19 @@ from pathlib import Path
 from time import monotonic
 
 from tabrel.store.connection import Access, Database, connect
-from tabrel.store.errors import BusyError, DatabaseFaultError, MigrationError, NotWritableError, OtherDatabaseError, fault_of
+from tabrel.store.errors import (
+    BusyError,
+    DatabaseFaultError,
+    MigrationError,
+    MisfitError,
+    NotWritableError,
+    OtherDatabaseError,
+    fault_of,
+)
 from tabrel.store.identity import identity_of
 from tabrel.store.migrate import needs_migration, open_database, require_own, shipped_migrations
 from tabrel.store.upkeep.backup import BackupError, PutBack, put_back
-from tabrel.store.upkeep.kept import keep_copy, last_good, missing_words
+from tabrel.store.upkeep.kept import folder_of, is_kept_as_it_is, keep_copy, last_good, missing_words
 from tabrel.store.upkeep.verify import damage_of
 
 
@@ -66,6 +74,8 @@ def open_for_service(path: Path) -> Opened:
     try:
         note = _kept_before_migration(path)
         open_database(path)
+    except MisfitError as error:
+        raise MisfitError(f"{error}; {note or f'a copy of it is in {folder_of(path)}'}") from error
     except sqlite3.Error as error:
         fault = fault_of(error)
         if fault is None:
@@ -92,7 +102,7 @@ def _is_readable(path: Path) -> bool:
 
 def _kept_before_migration(path: Path) -> str:
     """Keep a copy of a database that is about to be brought up to date, or return why none was kept."""
-    if not needs_migration(path):
+    if not needs_migration(path) or is_kept_as_it_is(path, "before_migration"):
         return ""
     try:
         keep_copy(path, "before_migration")

@@ -145,12 +145,21 @@ def keep_daily(database: Path) -> Copy | None:
     if not database.is_file() or any(copy.made.date() == now.date() and not copy.is_of_future for copy in copies):
         return None
     if copies:
-        files = [database, database.with_name(database.name + "-wal")]
-        written = max(path.stat().st_mtime for path in files if path.is_file())
         missing = missing_from(copies[0], database)
-        if missing and not missing.changes and not missing.studies and written < copies[0].path.stat().st_mtime:
+        if missing and not missing.changes and not missing.studies and _written(database) < copies[0].path.stat().st_mtime:
             return None
     return keep_copy(database, "daily")
+
+
+def _written(database: Path) -> float:
+    """Return when a database was written last, as the file system has it."""
+    files = [database, database.with_name(database.name + "-wal")]
+    return max(path.stat().st_mtime for path in files if path.is_file())
+
+
+def is_kept_as_it_is(database: Path, occasion: Occasion) -> bool:
+    """Return whether a copy for an occasion is newer than the database: one more would only push out older ones."""
+    return any(copy.occasion == occasion and copy.path.stat().st_mtime > _written(database) for copy in copies_of(database))
 
 
 def last_good(database: Path) -> Copy | None:
