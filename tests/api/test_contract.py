@@ -257,7 +257,10 @@ def test_every_operation_answers_with_real_ids_as_its_schema_says(client, filled
     asked, ids = asked_of(operation, filled[1])
     answer = client.request(method, path.format(**ids), headers={**HOST, "If-Match": "*", **asked.pop("headers", {})}, **asked)
     assert 200 <= answer.status_code < 300, answer.text
-    if answer.headers.get("content-type") == "application/json":
+    sent = answer.headers.get("content-type", "").partition(";")[0]
+    documented = operations[path][method].definition.raw["responses"][str(answer.status_code)]
+    assert not answer.content or sent in documented["content"], f"{sent} is not documented"
+    if sent == "application/json":
         operations[path][method].validate_response(answer)
 
 

@@ -9,6 +9,7 @@ import re
 import zipfile
 from hashlib import sha256
 from html.parser import HTMLParser
+from xml.etree import ElementTree
 
 import frictionless
 import openpyxl
@@ -25,7 +26,8 @@ from tabrel.report.blocks import Report
 from tabrel.report.contents import report_of
 from tabrel.report.csv_tables import csv_of
 from tabrel.report.data_table import DataTable, Field
-from tabrel.report.html import html_of
+from tabrel.report.figures.svg import Drawing
+from tabrel.report.html import html_of, own_ids
 from tabrel.report.inputs import ReportInputs
 from tabrel.report.package import DOCUMENT, SUMS, package_of, study_in_package
 from tabrel.report.tables import data_tables
@@ -75,6 +77,17 @@ def test_html_is_one_file_without_script_that_fetches_nothing():
     assert len(seen.ids) == len(set(seen.ids))
     assert set(re.findall(r"url\(#([^)]+)\)", page)) <= set(seen.ids)
     assert "Draft, not issued" in page
+
+
+def test_a_label_that_looks_like_an_id_prints_as_typed():
+    label = 'x id="x" href="#y" url(#z)'
+    drawing = Drawing(0, 0, 10, 10, 'a title of id="t"')
+    drawing.text((1, 1), label, size=3, ink="black")
+    drawing.add("rect", id="own", fill="url(#own)")
+    for svg in (drawing.svg(), f'<svg xmlns="http://www.w3.org/2000/svg"><text id="own">{label}</text></svg>'):
+        root = ElementTree.fromstring(own_ids(svg, 3))
+        assert label in [element.text for element in root.iter()]
+        assert [element.get("id") for element in root.iter() if element.get("id")] == ["f3-own"]
 
 
 def test_a_workbook_holds_numbers_as_numbers_text_as_text_and_units_in_its_headings():

@@ -206,7 +206,7 @@ ORPHAN = "INSERT INTO claim (sample_id, position, kind, source) VALUES (77, 0, '
         ((CHANGES, IMAGES), "row 2 of change_row (table_name 'study', row_id '1', before '{broken') does not fit version 4", 1),
         (
             (ORPHAN,),
-            "row 1 of claim (sample_id '77', position '0', kind 'words', source 'shop'), which names a row of sample that is gone",
+            "row 1 of claim (sample_id '77', position '0', kind 'words', source 'shop'), which names a row of",
             0,
         ),
     ],

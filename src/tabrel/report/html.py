@@ -5,7 +5,7 @@ from __future__ import annotations
 from base64 import b64encode
 from functools import lru_cache
 from itertools import count
-from re import sub
+from re import Match, sub
 from typing import Any
 
 from tabrel.report.blocks import Report
@@ -47,6 +47,9 @@ def html_of(report: Report) -> str:
 
 
 def own_ids(svg: str, number: int) -> str:
-    """Return a drawing whose ids are its own within a page of many."""
-    marked = sub(r'id="([^"]+)"', rf'id="f{number}-\1"', svg)
-    return sub(r'(url\(#|href="#)([^)"]+)', rf"\g<1>f{number}-\2", marked)
+    """Return a drawing whose ids are its own within a page of many; words between its elements stay as they are."""
+
+    def of_its_own(tag: Match[str]) -> str:
+        return sub(r'(\sid="|href="#|url\(#)([^)"]+)', rf"\g<1>f{number}-\2", tag[0])
+
+    return sub(r"<[^>]*>", of_its_own, svg)

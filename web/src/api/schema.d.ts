@@ -9884,7 +9884,11 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/octet-stream": string;
+                    "application/pdf": string;
+                    "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet": string;
+                    "application/zip": string;
+                    "text/csv": string;
+                    "text/html": string;
                 };
             };
             400: components["responses"]["Problem400"];

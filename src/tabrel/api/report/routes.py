@@ -79,8 +79,9 @@ Ending = Annotated[
 ]
 
 
-def _binary(media_type: str, words: str) -> dict[int | str, dict[str, Any]]:
-    return {200: {"description": words, "content": {media_type: {"schema": {"type": "string", "format": "binary"}}}}}
+def _binary(words: str, *media_types: str) -> dict[int | str, dict[str, Any]]:
+    schema = {"schema": {"type": "string", "format": "binary"}}
+    return {200: {"description": words, "content": {kind.partition(";")[0]: schema for kind in media_types}}}
 
 
 @router.get("/studies/{study_id}/report")
@@ -132,7 +133,7 @@ def post_report_preview(study_id: StudyId, _: NothingIn, conn: Connection, reque
 @router.get(
     "/report-previews/{preview_key}/pages/{page}",
     response_class=Response,
-    responses=_binary("image/png", "The page as it will print."),
+    responses=_binary("The page as it will print.", "image/png"),
 )
 async def get_report_page(preview_key: PreviewKey, page: PageNumber, request: Request) -> Response:
     """Return a page of a draft as a picture, drawn in a process of its own."""
@@ -188,7 +189,7 @@ def post_issue(study_id: StudyId, given: IssueIn, conn: Connection, request: Req
 @router.get(
     "/issued-reports/{report_id}/pdf",
     response_class=Response,
-    responses=_binary("application/pdf", "The report as it was issued, byte by byte."),
+    responses=_binary("The report as it was issued, byte by byte.", MEDIA_TYPES[".pdf"]),
 )
 def get_issued_pdf(report_id: ReportId, conn: Connection) -> Response:
     """Return a report as it was issued, byte by byte."""
@@ -214,7 +215,7 @@ def get_differences(report_id: ReportId, conn: Connection) -> list[DifferenceOut
     "/studies/{study_id}/report/files/{ending}",
     dependencies=HEAVY,
     response_class=Response,
-    responses=_binary("application/octet-stream", "The file; a draft."),
+    responses=_binary("The file; a draft.", *MEDIA_TYPES.values()),
 )
 def get_report_file(study_id: StudyId, ending: Ending, conn: Connection, request: Request) -> Response:
     """Return the report of a study as a file: a draft, as pages, one page, a workbook, the results, or the whole study."""
@@ -238,7 +239,7 @@ _ForBench = Annotated[
     list[int], Query(description="Samples it is printed for; none: all that are in use.", max_length=100, examples=[[1]])
 ]
 _Family = Annotated[UnitFamilyIn, Query(description="Units the readings are asked for in.", examples=["metric"])]
-_PDF = _binary("application/pdf", "Pages to print.")
+_PDF = _binary("Pages to print.", MEDIA_TYPES[".pdf"])
 
 
 @router.get("/studies/{study_id}/bench-sheets", response_class=Response, responses=_PDF, dependencies=HEAVY)

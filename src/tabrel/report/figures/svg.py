@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterable
-from xml.sax.saxutils import escape, quoteattr
+from html import escape
 
 Point = tuple[float, float]
 Style = str | float | None
@@ -74,7 +74,7 @@ class Drawing:
     def add(self, element: str, **style: Style) -> None:
         """Add an element by its name and attributes (underscores for hyphens); None leaves one out."""
         attributes = "".join(
-            f" {key.rstrip('_').replace('_', '-')}={quoteattr(_number(value) if isinstance(value, float | int) else value)}"
+            f' {key.rstrip("_").replace("_", "-")}="{escape(_number(value) if isinstance(value, float | int) else value)}"'
             for key, value in style.items()
             if value is not None
         )
