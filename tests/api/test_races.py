@@ -98,6 +98,25 @@ def test_a_label_names_one_sample(client, study):
     )
 
 
+def test_of_conflicting_tables_of_counts_one_is_taken_whole(client, blank):
+    head = "scale,um(c)\nvolume,10 mL\ndilution,1\nsize,upstream,downstream\n"
+    tables = [{"text": head + f"4,{900 + i},{800 + i}\n10,{400 + i},{90 + i}\n20,{90 + i},{i}\n"} for i in range(WINDOWS)]
+    answers = at_once(client, [(f"/api/samples/{blank}/counts", table, "PUT", 0) for table in tables])
+    one_wins(answers, 200, 412, "another window has changed the counts")
+    [won] = [i for i, answer in enumerate(answers) if answer.status_code == 200]
+    [interval] = client.get("/api/studies/1/document").json()["samples"][0]["counts"]["intervals"]
+    assert interval == {"upstream": [900 + won, 400 + won, 90 + won], "downstream": [800 + won, 90 + won, won]}
+
+
+def test_a_rule_of_date_codes_is_stated_once_and_removed_once(client, blank):
+    assert detail(client, blank, "sample.date_code", "2118").status_code == 200
+    rules = [(f"/api/samples/{blank}/date-code/rules", {"name": "year and week", "pattern": "{YY}{WW}"})] * WINDOWS
+    one_wins(at_once(client, rules), 201, 409, "year and week")
+    (rule,) = client.get(f"/api/samples/{blank}/date-code").json()["rules"]
+    gone = at_once(client, [(f"/api/date-code-rules/{rule['id']}", {}, "DELETE")] * WINDOWS)
+    assert Counter(answer.status_code for answer in gone) == {200: 1, 404: WINDOWS - 1}
+
+
 def test_a_group_of_holes_is_changed_by_one(client, sample):
     sheet = client.get(f"/api/samples/{sample}").json()
     group = next(part["hole_group"]["id"] for part in sheet["parts"] if part["key"] == "holes.inlet[0]")

@@ -36,16 +36,19 @@ def sheets_as_text(content: bytes) -> dict[str, str]:
 
     damaged = "is no XLSX workbook, or a damaged one: save it anew as XLSX, or as CSV, then choose it again"
     with opened_archive(content, "workbook", most_bytes=MOST_UNPACKED, damaged=damaged):
-        book = load_workbook(BytesIO(content), read_only=True, data_only=True)
-        texts = {str(sheet.title): _text(sheet) for sheet in book.worksheets[:MOST_SHEETS]}
+        computed, typed = (load_workbook(BytesIO(content), read_only=True, data_only=only) for only in (True, False))
+        pairs = zip(computed.worksheets[:MOST_SHEETS], typed.worksheets, strict=False)
+        texts = {str(sheet.title): _text(sheet, formulas) for sheet, formulas in pairs}
     return {title: text for title, text in texts.items() if text}
 
 
-def _text(sheet: Any) -> str:
+def _text(sheet: Any, formulas: Any) -> str:
+    """Return a sheet as text; a formula that was never computed stands as it is typed, and is no number to anybody."""
     rows: list[str] = []
-    for row in sheet.iter_rows(max_row=MOST_ROWS + 1, max_col=MOST_COLUMNS + 1, values_only=True):
+    read = (one.iter_rows(max_row=MOST_ROWS + 1, max_col=MOST_COLUMNS + 1, values_only=True) for one in (sheet, formulas))
+    for row, typed in zip(*read, strict=False):
         stop_if_nobody_waits()
-        cells = [_cell(value) for value in row]
+        cells = [_cell(text if value is None else value) for value, text in zip(row, typed, strict=False)]
         while cells and not cells[-1]:
             cells.pop()
         if len(cells) > MOST_COLUMNS or (cells and len(rows) == MOST_ROWS):

@@ -107,6 +107,10 @@ def test_a_workbook_is_text_and_what_is_none_is_refused(client):
     book.save(out)
     sheets = client.post("/api/spreadsheet-text", content=out.getvalue(), headers=WORKBOOK).json()
     assert sheets == [{"name": "Sheet", "text": "filter\tcan OD [mm]\nA\t76.2"}]
+    book.active["B2"] = "=3*25.4"
+    book.save(out := io.BytesIO())
+    [sheet] = client.post("/api/spreadsheet-text", content=out.getvalue(), headers=WORKBOOK).json()
+    assert sheet["text"].endswith("A\t=3*25.4")  # never computed: it is no number, and not left out in silence
     for content in (b"no workbook", b"PK\x05\x06" + bytes(18)):
         refused = client.post("/api/spreadsheet-text", content=content, headers=WORKBOOK)
         assert refused.status_code == 422
