@@ -22,6 +22,7 @@ LONG: dict[str, tuple[str, tuple[int, ...]]] = {
     "forty_writers": ("40 processes that type into one sample, 25 readings each", (40, 25)),
     "foreign_origin": ("every operation asked by a page of another origin, in three ways", ()),
     "flipped_bytes": ("100 databases with 1 to 50 flipped bits, looked at and typed into", (100,)),
+    "numbers_at_their_limits": ("200 studies with one to three numbers at an end of their physical limits, all computed", (200,)),
     "damaged_files": ("2,000 damaged packages, workbooks and documents, imported", (2000,)),
 }
 WRONG = ("lost", "faults", "server errors", "cut short", "not refused", "changed", "answered 5xx")
@@ -82,8 +83,8 @@ def is_wrong(key: str) -> bool:
 
 PAGE = """# Reliability
 
-Written by `make torture` on {today} ({of}). `tests/reliability/torture.py` says what each trial does, and the tests do a few
-of each with every change. Aim: no acknowledged reading lost, no server error, no traceback.
+Written by `make torture` on {today} ({of}). `tests/reliability/torture.py` and `bad_input.py` say what each trial does, and
+the tests do a few of each with every change. Aim: no acknowledged reading lost, no server error, no traceback.
 
 | trial | found | wrong | took |
 | --- | --- | --- | --- |

@@ -68,3 +68,8 @@ def test_flipped_bytes_end_in_a_sentence():
 def test_damaged_files_end_in_a_sentence():
     outcome = tried("damaged_files", 50)
     assert (outcome["files"], outcome["server errors"], outcome["faults"]) == (50, 0, 0)
+
+
+def test_numbers_at_their_limits_are_computed_or_refused():
+    outcome = tried("numbers_at_their_limits", 2)
+    assert (outcome["studies"], outcome["server errors"]) == (2, 0)

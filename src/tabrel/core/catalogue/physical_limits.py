@@ -62,7 +62,7 @@ def _above_zero(greatest: float, unit: str = "") -> PhysicalLimits:
 _ZERO_TO_ONE = PhysicalLimits(0.0, 1.0)
 _ANY_PRESSURE, _PRESSURE = PhysicalLimits(0.0, 20_000.0, "kPa"), _above_zero(20_000.0, "kPa")
 _SPEED, _LENGTH, _FLOW = _above_zero(20_000.0, "rpm"), _above_zero(1_000.0, "mm"), _above_zero(10_000.0, "L/min")
-_OIL = PhysicalLimits(-150.0, 400.0, "°C")
+_OIL = PhysicalLimits(-100.0, 300.0, "°C")
 _END_POINT = PhysicalLimits(-1e12, 1e12)
 _PRICE = PhysicalLimits(0.0, 1e9)
 
