@@ -100,6 +100,12 @@ def test_a_report_is_looked_at_issued_kept_and_told_what_has_changed_since(page,
     page.keyboard.press("Enter")
     issued = page.locator("[data-issued]")
     expect(issued).to_contain_text(NUMBER)
+    status = page.get_by_role("region", name="Pages").get_by_role("status")
+    expect(status).to_contain_text("Issued as report")
+    page.get_by_role("button", name="Issue this report …").click()
+    page.get_by_role("button", name="issue it").click()
+    expect(status).to_contain_text("no second one was issued")
+    expect(issued).to_have_count(1)
     expect(issued).to_contain_text("nothing has changed since")
     with page.expect_download() as download:
         issued.get_by_role("link", name=NUMBER).click()

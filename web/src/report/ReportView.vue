@@ -57,12 +57,18 @@ async function ask() {
   yes.value?.focus()
 }
 const issuing = ref(false)
+const issuedAs = ref({ key: '', words: '' })
 async function issueNow() {
   if (issuing.value || !pages.data.value) return
   issuing.value = true
-  const taken = await guarded(() => issue(pages.data.value!.key))
+  const { key } = pages.data.value
+  const before = report.data.value?.issued.map((item) => item.id) ?? []
+  await guarded(async () => {
+    const { id, number } = await issue(key)
+    asked.value = false
+    issuedAs.value = { key, words: before.includes(id) ? `These pages are report ${number} already: no second one was issued.` : `Issued as report ${number}.` }
+  })
   issuing.value = false
-  if (taken) asked.value = false
 }
 
 const FILES: Readonly<Record<string, string>> = { pdf: 'PDF', html: 'HTML', xlsx: 'XLSX', csv: 'CSV of results', zip: 'whole study, ZIP' }
@@ -117,7 +123,7 @@ useKeys([{ keys: 'i', does: 'issue the report that is looked at', matches: bareK
         <p v-if="pages.error.value" class="said-wrong" role="alert">{{ pages.error.value.message }}</p>
         <p v-else-if="!pages.data.value" class="soft" role="status">Setting the pages. The first time, all that filters do is computed: up to half a minute.</p>
         <p v-else class="soft" role="status">
-          <template v-if="isSettled">{{ pages.data.value.pages.length }} pages, {{ (pages.data.value.size_bytes / 1e6).toFixed(1) }} MB. Draft, not issued.</template>
+          <template v-if="isSettled">{{ pages.data.value.pages.length }} pages, {{ (pages.data.value.size_bytes / 1e6).toFixed(1) }} MB. {{ issuedAs.key === pages.data.value.key ? issuedAs.words : 'Draft, not issued.' }}</template>
           <template v-else>Setting the pages anew …</template>
         </p>
         <p class="issue">

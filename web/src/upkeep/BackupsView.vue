@@ -108,7 +108,7 @@ useActions(() => [
           </svg>
         </div>
         <table v-if="backups.data.value.copies.length">
-          <caption class="unseen">Copies, newest first</caption>
+          <caption class="unseen">Copies, those first that hold the most</caption>
           <thead>
             <tr>
               <th>made</th>
