@@ -30,6 +30,7 @@ from playwright.sync_api import Page, sync_playwright
 from pointwise import PlainPoint
 from reporting import reports
 from starting import starting
+from typing_beside import typing_beside
 
 import chromium
 from tabrel.api.maps.models import MapIn
@@ -362,6 +363,7 @@ def main() -> None:
         percentiles(),
         *reports(),
         starting(),
+        typing_beside(),
     ]
     with tempfile.TemporaryDirectory() as folder:
         fill_demo(Path(folder) / "demo.db")
