@@ -20,7 +20,7 @@ from tabrel.store.entry.readings import insert_reading
 from tabrel.store.journal import recorded
 from tabrel.store.served_alone import ServedAlreadyError, served_alone
 from tabrel.store.upkeep.backup import BackupError, backup, restore
-from tabrel.store.upkeep.verify import faults_of
+from tabrel.store.upkeep.verify import damage_of, faults_of
 
 
 @pytest.fixture(scope="module")
@@ -169,6 +169,17 @@ def test_what_is_wrong_is_said_one_line_a_fault(database, capsys, statements, sa
     assert main(["verify", "--database", str(database)]) == 1
     lines = capsys.readouterr().out.splitlines()
     assert any(says in line for line in lines), lines
+
+
+def test_a_column_whose_name_lost_a_bit_is_damage(database):
+    """The schema is text: one bit of a name made every look at a sample an error of the program."""
+    content = database.read_bytes()
+    assert content.count(b"bypass_kind ") == 1
+    database.write_bytes(content.replace(b"bypass_kind ", b"bypass_kinl "))
+    words = "sample.bypass_kind any more"
+    assert words in damage_of(database)
+    [fault] = faults_of(database, access="frozen")
+    assert words in fault
 
 
 def test_damaged_pages_are_found(database):

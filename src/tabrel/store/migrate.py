@@ -68,6 +68,31 @@ def _apply(conn: sqlite3.Connection, number: int, script: str) -> None:
         raise
 
 
+SELECT_COLUMNS = """
+SELECT made.name AS table_name, held.name AS column_name FROM sqlite_master AS made, pragma_table_info(made.name) AS held
+WHERE made.type = 'table'
+"""
+
+
+@cache
+def _columns_made() -> frozenset[tuple[str, str]]:
+    """Return every table and column that the shipped migrations make."""
+    conn = sqlite3.connect(":memory:", isolation_level=None)
+    try:
+        migrate(conn, shipped_migrations())
+        return frozenset(conn.execute(SELECT_COLUMNS))
+    finally:
+        conn.close()
+
+
+def lost_columns(conn: sqlite3.Connection) -> list[str]:
+    """Return the columns that a database of the newest version lacks, such as ``sample.label``: one flipped bit renames one."""
+    if conn.execute("PRAGMA user_version").fetchone()[0] != max(shipped_migrations()):
+        return []
+    there = {tuple(row) for row in conn.execute(SELECT_COLUMNS)}
+    return [f"{table}.{column}" for table, column in sorted(_columns_made() - there)]
+
+
 APPLICATION_ID = 0x54616272
 """Of the header of a database of this program: "Tabr"."""
 

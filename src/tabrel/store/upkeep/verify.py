@@ -15,7 +15,7 @@ from tabrel.core.rules.study import check_study
 from tabrel.store.connection import Access, connect, snapshot
 from tabrel.store.errors import fault_of, is_not_text, primary_code
 from tabrel.store.journal import JOURNALED
-from tabrel.store.migrate import require_own, shipped_migrations
+from tabrel.store.migrate import lost_columns, require_own, shipped_migrations
 from tabrel.store.study.studies import load_study
 
 MOST_FAULTS = 100
@@ -69,7 +69,7 @@ def damage_of(path: Path) -> str:
         conn = connect(path, access="read")
         try:
             words = conn.execute("PRAGMA quick_check(1)").fetchone()[0]
-            conn.execute("SELECT sql FROM sqlite_master").fetchall()
+            lost = lost_columns(conn)
         finally:
             conn.close()
     except UnicodeDecodeError:  # of a message about what cannot be read
@@ -83,6 +83,8 @@ def damage_of(path: Path) -> str:
             sqlite3.SQLITE_NOTADB: "its beginning is not readable",
         }
         return texts.get(primary_code(error) or 0, "")
+    if words == "ok" and lost:
+        return f"it has no {lost[0]} any more"
     return "" if words == "ok" else " ".join(str(words).split())
 
 
@@ -114,6 +116,9 @@ def _faults(conn: sqlite3.Connection) -> Iterator[str]:
     version, newest = conn.execute("PRAGMA user_version").fetchone()[0], max(shipped_migrations())
     if version < newest:
         yield f"{OF_VERSION} {version} and has to be brought up to {newest}: start Tabrel on it once, then verify it again"
+        return
+    if lost := lost_columns(conn):
+        yield f"the file is damaged: it has no {', '.join(lost)} any more"
         return
     yield from _studies(conn)
     yield from _journal(conn)
