@@ -1,6 +1,7 @@
 /** Which database the window has seen: once a copy was put back it is another one, and the window is loaded again. */
 import { createGlobalState, useBroadcastChannel } from '@vueuse/core'
 import { onMounted, watch } from 'vue'
+import { forgetTyped } from '@/shared/useTyped'
 import { client, requestHeaders } from './client'
 
 const HEADER = 'Tabrel-Database'
@@ -31,6 +32,7 @@ function heed(now: string): void {
   if (now === seen || leaving) return
   leaving = true
   sayWhenLoadedAgain(`A copy of the database was put back: this window was loaded again.${underWay()}`)
+  forgetTyped()
   useChannel().post(now)
   setTimeout(() => window.location.reload(), SOON_MS)
 }

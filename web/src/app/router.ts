@@ -1,6 +1,7 @@
 import { createRouter, createWebHistory, type RouteLocation } from 'vue-router'
 import { catalogue } from '@/catalogue/catalogue'
 import { savesData } from '@/shared/savesData'
+import { enterTyped } from '@/shared/useTyped'
 
 /** Views at which the hand types: they come with the study, so that a station is there as soon as its key is pressed. */
 const bench = {
@@ -84,6 +85,10 @@ export const router = createRouter({
     },
     { path: '/:rest(.*)', redirect: { name: 'studies' } },
   ],
+})
+
+router.beforeEach((to, from) => {
+  if (to.path !== from.path) enterTyped()
 })
 
 /** Add the stations at which readings of a stage are typed, once the catalogue is there. */

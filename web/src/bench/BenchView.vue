@@ -13,6 +13,7 @@ import PlateDrawing from '@/figures/PlateDrawing.vue'
 import PlateFigures from '@/figures/PlateFigures.vue'
 import PackPanel from '@/figures/PackPanel.vue'
 import ReadingField from '@/entry/ReadingField.vue'
+import { waitingWords } from '@/entry/waiting'
 import SectionDrawing from '@/figures/SectionDrawing.vue'
 import StripPanel from '@/figures/StripPanel.vue'
 import TrayPanel from '@/figures/TrayPanel.vue'
@@ -66,6 +67,8 @@ const generalWarnings = computed(() => {
       !placed.has(message) && !drawn.has(message) && stationOfKey(where, sheet.data.value) === props.stage,
   )
 })
+
+const waits = computed(() => waitingWords(props.sampleId, parts.value, placement.value ? [placement.value] : []))
 
 /** The line that adds holes comes after the plate or the centre tube and the groups it has; it is not drawn anew as they come. */
 const items = computed(() => {
@@ -125,6 +128,7 @@ watch(
       <ul v-if="generalWarnings.length" class="note warnings">
         <li v-for="warning in generalWarnings" :key="warning.code + warning.where">{{ warning.message }}</li>
       </ul>
+      <p v-if="waits" class="said-wrong note" role="status" data-waits>{{ waits }}</p>
       <p v-if="sheet.isPending.value" class="soft note">Fetching the sheet …</p>
       <template v-for="({ key, part }, i) in items" :key="key">
         <section v-if="part" :id="`part-${part.key}`" class="part" :data-key="part.key">

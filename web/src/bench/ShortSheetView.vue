@@ -8,6 +8,7 @@ import CopiedMark from '@/entry/CopiedMark.vue'
 import ObservationField from '@/entry/ObservationField.vue'
 import HolesEntry from '@/entry/HolesEntry.vue'
 import ReadingField from '@/entry/ReadingField.vue'
+import { waitingWords } from '@/entry/waiting'
 import ShortDrawing from './ShortDrawing.vue'
 import ShortOilRow from './ShortOilRow.vue'
 import { useFigures } from '@/figures/useFigures'
@@ -74,6 +75,8 @@ const rows = computed<Row[]>(() => {
     }
   })
 })
+const shown = computed(() => (sheet.data.value?.parts ?? []).map((part) => ({ ...part, fields: part.fields.filter((field) => part.hole_group || rows.value.some((row) => row.key === field.key)) })))
+const waits = computed(() => waitingWords(props.sampleId, shown.value, ['inlet']))
 const things = computed(() => rows.value.flatMap((row) => row.things))
 /** A reading that could not be taken answers its row and leaves the need: what is computed decides. */
 const left = computed(() => open.value.size)
@@ -144,6 +147,7 @@ watch(
             <template v-if="!left"><template v-if="without.length">Not there yet: {{ without.join(', ') }}.</template><template v-else>All is there for the five results.</template> <router-link :to="{ name: 'map' }">The map of the filter alone</router-link> is computed.</template>
             <template v-else>{{ left }} more for the five results and the map of the filter alone</template>
           </p>
+          <p v-if="waits" class="said-wrong" role="status" data-waits>{{ waits }}</p>
         </header>
         <template v-for="row in rows" :key="row.key">
           <template v-if="row.key.startsWith('holes.')">

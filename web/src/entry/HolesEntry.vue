@@ -1,10 +1,11 @@
 <script setup lang="ts">
 /** A whole group of holes typed in one line, such as 8 x 5.6 mm. */
 import InputText from 'primevue/inputtext'
-import { nextTick, ref, toRef, watch } from 'vue'
+import { ref, toRef } from 'vue'
 import { client, ProblemError, type Schemas } from '@/api/client'
 import { catalogue } from '@/catalogue/catalogue'
 import { useEcho } from './useEcho'
+import { typedId, useTyped } from '@/shared/useTyped'
 import type { UnitFamily } from '@/catalogue/units'
 
 const props = defineProps<{
@@ -37,33 +38,37 @@ const { echo, clear } = useEcho(
   () => family.value,
 )
 
+const idOfField = () => typedId(props.sampleId, `add/${props.placement}`)
+const { comeBack, onFocusOut } = useTyped(idOfField, text, refused, () => void take())
+
 /** Take the line at once and stay, for the next group; what is refused comes back with its reason. */
-async function accept() {
+async function take() {
   const typed = text.value
-  if (!typed.trim()) return emit('next')
+  const at = idOfField()
   text.value = ''
-  refused.value = ''
   clear()
   underway.value.push(typed)
   try {
     await props.add(holes(typed))
   } catch (error) {
     if (!(error instanceof ProblemError)) throw error
-    if (!text.value) text.value = typed
-    await nextTick()
-    refused.value = error.message
+    comeBack(at, typed, error.message)
   } finally {
     underway.value.splice(underway.value.indexOf(typed), 1)
   }
 }
-watch(text, () => (refused.value = ''))
+
+function accept() {
+  if (text.value.trim()) void take()
+  else emit('next')
+}
 
 function onKey(event: KeyboardEvent) {
   if (event.isComposing) return
   if (event.key === 'Enter' || (event.key === 'Tab' && !event.shiftKey && text.value.trim())) {
     event.preventDefault()
     if (event.shiftKey) emit('previous')
-    else void accept()
+    else accept()
   } else if (event.key === 'ArrowDown' || event.key === 'ArrowUp') {
     event.preventDefault()
     if (event.key === 'ArrowDown') emit('next')
@@ -75,7 +80,7 @@ function onKey(event: KeyboardEvent) {
 </script>
 
 <template>
-  <div class="holes" :data-key="`holes.${placement}`" data-stop :data-unsaved="text.trim() ? title : undefined" @focusin="$emit('here')">
+  <div class="holes" :data-key="`holes.${placement}`" data-stop :data-unsaved="text.trim() ? title : undefined" @focusin="$emit('here')" @focusout="onFocusOut">
     <label :for="`add-${placement}`">{{ title }}</label>
     <InputText
       :id="`add-${placement}`"

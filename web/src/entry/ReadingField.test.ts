@@ -3,6 +3,7 @@ import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { client, ProblemError, type Schemas } from '@/api/client'
 import ReadingField from './ReadingField.vue'
 import type { BenchChanges } from '@/sample/useSheet'
+import { enterTyped, forgetTyped, refusedOf } from '@/shared/useTyped'
 
 const reading: Schemas['ReadingOut'] = {
   id: 7, text: '1.62 m', taken_at: '2026-11-01T08:00:00Z', set_aside_reason: null, copied_from: null, metric: '1620 mm', inch: '63.780 in', outlier: false,
@@ -35,6 +36,7 @@ afterEach(() => {
   vi.useRealTimers()
   vi.restoreAllMocks()
   document.body.innerHTML = ''
+  forgetTyped()
 })
 
 describe('a reading field', () => {
@@ -49,6 +51,43 @@ describe('a reading field', () => {
     })
     expect((wrapper.get('input').element as HTMLInputElement).value).toBe('')
     expect(wrapper.emitted('next')).toHaveLength(1)
+  })
+  it('enters what is typed when the focus leaves the row, once, and not where only another program is looked at', async () => {
+    const add = vi.fn().mockResolvedValue({})
+    const wrapper = mountField({ addReading: add })
+    await wrapper.get('input').setValue('98 mm')
+    const focus = vi.spyOn(document, 'hasFocus').mockReturnValue(false)
+    await wrapper.get('.row').trigger('focusout', { relatedTarget: null })
+    focus.mockReturnValue(true)
+    await wrapper.get('.row').trigger('focusout', { relatedTarget: wrapper.get('input').element })
+    expect(add).not.toHaveBeenCalled()
+    await wrapper.get('.row').trigger('focusout', { relatedTarget: document.body })
+    enterTyped()
+    wrapper.unmount()
+    expect(add).toHaveBeenCalledTimes(1)
+    expect(wrapper.emitted('next')).toBeUndefined()
+  })
+  it('enters what is typed before another sample is shown in its place, and brings what is refused back there', async () => {
+    let refuse: (error: Error) => void = () => undefined
+    const add = vi.fn().mockReturnValue(new Promise((_, reject) => (refuse = reject)))
+    const wrapper = mountField({ addReading: add })
+    await wrapper.get('input').setValue('98 mn')
+    enterTyped()
+    await wrapper.setProps({ sampleId: 4 })
+    refuse(new ProblemError({ detail: 'no such unit', where: '', missing: [] }))
+    await flushPromises()
+    expect((wrapper.get('input').element as HTMLInputElement).value).toBe('')
+    expect(refusedOf(['3//media.strip_length', '4//media.strip_length'])).toEqual(['3//media.strip_length'])
+    await wrapper.setProps({ sampleId: 3 })
+    expect((wrapper.get('input').element as HTMLInputElement).value).toBe('98 mn')
+    expect(wrapper.text()).toContain('no such unit')
+    enterTyped()
+    expect(add).toHaveBeenCalledTimes(1)
+  })
+  it('has what was typed again after the page was loaded again', async () => {
+    const first = mountField({ addReading: vi.fn().mockReturnValue(new Promise(() => undefined)) })
+    await first.get('input').setValue('9')
+    expect(sessionStorage.getItem('tabrel.typed')).toContain('["3//media.strip_length",{"text":"9","refused":""}]')
   })
   it('keeps the text and says why beside it when it is refused', async () => {
     const add = vi.fn().mockRejectedValue(new ProblemError({ detail: 'no such unit', where: '', missing: [] }))

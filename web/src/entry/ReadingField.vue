@@ -1,10 +1,11 @@
 <script setup lang="ts">
 /** One quantity: a large field, what it understood, the readings as chips, mean ± u, and what is questioned about it. */
 import InputText from 'primevue/inputtext'
-import { computed, nextTick, ref, toRef, useTemplateRef, watch } from 'vue'
+import { computed, nextTick, ref, toRef, useTemplateRef } from 'vue'
 import { client, ProblemError, type Schemas } from '@/api/client'
 import type { BenchChanges } from '@/sample/useSheet'
 import { useEcho } from './useEcho'
+import { typedId, useTyped } from '@/shared/useTyped'
 import { thingsOfField, useCopied } from '@/sample/copies'
 import { useRefusal } from '@/shared/useRefusal'
 import { quantities } from '@/catalogue/catalogue'
@@ -71,33 +72,42 @@ const views = computed(() => quantities().get(props.field.key)?.views ?? [])
 const viewsOpen = ref(false)
 const plain = computed(() => provenance.value === 'measured' && !instrument.value && !note.value)
 
-/**
- * Take what was typed and go on at once, so that fast typing never lands in the wrong field. What is
- * refused comes back here with its reason; the focus returns too, unless the hand is already busy elsewhere.
- */
-async function accept() {
+const idOfField = () => typedId(props.sampleId, props.field.key, props.holeGroupId)
+const { comeBack, onFocusOut } = useTyped(idOfField, text, refused, () => void take())
+
+/** Take what was typed; what is refused comes back here with its reason. Whether it was taken. */
+async function take(): Promise<boolean> {
   const typed = text.value
-  if (!typed.trim()) return emit('next')
+  const at = idOfField()
   const stored = props.changes.addReading(reading(typed, Boolean(echo.value?.question)))
-  emit('next')
   text.value = ''
-  refused.value = ''
   clear()
   underway.value.push(typed)
   try {
     await stored
     provenance.value = 'measured'
     instrument.value = note.value = ''
+    return true
   } catch (error) {
     if (!(error instanceof ProblemError)) throw error
-    if (!text.value) text.value = typed
-    await nextTick()
-    refused.value = error.message
-    const busy = document.activeElement instanceof HTMLInputElement && document.activeElement.value !== ''
-    if (!busy) input.value?.$el.focus()
+    comeBack(at, typed, error.message)
+    return false
   } finally {
     underway.value.splice(underway.value.indexOf(typed), 1)
   }
+}
+
+/**
+ * Take what was typed and go on at once, so that fast typing never lands in the wrong field. Where it is
+ * refused, the focus comes back, unless the hand is already busy elsewhere.
+ */
+async function accept() {
+  const taken = text.value.trim() ? take() : Promise.resolve(true)
+  emit('next')
+  if (await taken) return
+  await nextTick()
+  const busy = document.activeElement instanceof HTMLInputElement && document.activeElement.value !== ''
+  if (!busy) input.value?.$el.focus()
 }
 
 /** Do something to readings already taken; what is refused is said here. */
@@ -170,7 +180,6 @@ function leaveChip(work: Promise<unknown>) {
   void change(work)
 }
 
-watch(text, () => (refused.value = ''))
 defineExpose({ focus })
 </script>
 
@@ -184,6 +193,7 @@ defineExpose({ focus })
     :data-unsaved="text.trim() ? field.title : undefined"
     data-stop
     @focusin="intoView"
+    @focusout="onFocusOut"
   >
     <label class="title" :for="`in-${field.key}`">
       {{ field.title }}<span v-if="field.whole_only" class="whole" aria-hidden="true" title="only on the uncut filter"> ◐</span>
