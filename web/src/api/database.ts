@@ -1,7 +1,6 @@
 /** Which database the window has seen: once a copy was put back it is another one, and the window is loaded again. */
 import { createGlobalState, useBroadcastChannel } from '@vueuse/core'
 import { onMounted, watch } from 'vue'
-import { forgetTyped } from '@/shared/useTyped'
 import { client, requestHeaders } from './client'
 
 const HEADER = 'Tabrel-Database'
@@ -19,6 +18,13 @@ export function sayWhenLoadedAgain(words: string): void {
   sessionStorage.setItem(WORDS_KEY, words)
 }
 
+const before: (() => void)[] = []
+
+/** Have something done before the window is loaded again for another database. */
+export function beforeLoadedAgain(work: () => void): void {
+  before.push(work)
+}
+
 /** Unfinished text that belongs to the replaced database. */
 function underWay(): string {
   const field = document.activeElement
@@ -32,7 +38,7 @@ function heed(now: string): void {
   if (now === seen || leaving) return
   leaving = true
   sayWhenLoadedAgain(`A copy of the database was put back: this window was loaded again.${underWay()}`)
-  forgetTyped()
+  for (const work of before) work()
   useChannel().post(now)
   setTimeout(() => window.location.reload(), SOON_MS)
 }

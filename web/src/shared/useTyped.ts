@@ -2,6 +2,7 @@
  * What is typed into a field and not taken yet: the hand that goes on enters it, as Enter does. What is refused stays as it
  * was typed, with its sentence, in its own field and no other, whatever is opened meanwhile; a page loaded again has it too.
  */
+import { beforeLoadedAgain } from '@/api/database'
 import { onBeforeUnmount, onMounted, reactive, watch, type Ref } from 'vue'
 
 interface Typed {
@@ -31,6 +32,7 @@ export function enterTyped(): void {
 export function forgetTyped(): void {
   typed.clear()
 }
+beforeLoadedAgain(forgetTyped)
 
 /** Which of these fields hold a text that was refused. */
 export function refusedOf(ids: readonly string[]): string[] {
