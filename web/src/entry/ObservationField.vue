@@ -61,7 +61,22 @@ async function choose(text: string | null) {
   if (!underway) held.value = props.value
 }
 
-let burst: ReturnType<typeof setTimeout> | undefined
+/** Digits typed so fast that an instrument may have sent them; what they mean is settled after a pause, or by the next key. */
+let burst = ''
+let pause: ReturnType<typeof setTimeout> | undefined
+
+/** Choose what was typed: one digit, or of several choices each digit in turn. A number with a point is a reading gone astray. */
+function settle(buttons: readonly HTMLButtonElement[]) {
+  clearTimeout(pause)
+  const places = [...burst].map((key) => (/\d/.test(key) ? Number(key) - 1 : -1))
+  burst = ''
+  const { choices, several } = props.observation
+  if ((places.length > 1 && !several) || places.some((place) => !choices[place])) return
+  for (const place of places) {
+    buttons[place]?.focus()
+    void (several ? toggle(choices[place]!.value) : choose(choices[place]!.value))
+  }
+}
 
 /** Pick the next or previous choice, as on any group of radio buttons; from none, the first or the last. */
 function turn(buttons: HTMLButtonElement[], by: 1 | -1) {
@@ -79,19 +94,19 @@ function go(buttons: HTMLButtonElement[], by: 1 | -1) {
 }
 
 function onKey(event: KeyboardEvent) {
-  const { choices } = props.observation
   const buttons = [...((event.currentTarget as HTMLElement).querySelectorAll<HTMLButtonElement>('[role="radio"], [role="checkbox"]'))]
   const move = props.observation.several ? go : turn
-  const digit = Number(event.key)
-  clearTimeout(burst)
+  if (/^[\d.,]$/.test(event.key) && !event.ctrlKey && !event.altKey && !event.metaKey) {
+    event.preventDefault()
+    burst += event.key
+    clearTimeout(pause)
+    pause = setTimeout(() => settle(buttons), DEVICE_GAP_MS)
+    return
+  }
+  settle(buttons)
   if (event.ctrlKey || event.altKey || event.metaKey) return // a key of the frame, such as Ctrl+→ to the next station
   let handled = true
-  if (digit >= 1 && digit <= choices.length) {
-    burst = setTimeout(() => {
-      buttons[digit - 1]?.focus()
-      void (props.observation.several ? toggle(choices[digit - 1]!.value) : choose(choices[digit - 1]!.value))
-    }, DEVICE_GAP_MS)
-  } else if (event.key === 'ArrowRight') move(buttons, 1)
+  if (event.key === 'ArrowRight') move(buttons, 1)
   else if (event.key === 'ArrowLeft') move(buttons, -1)
   else if (event.key === 'ArrowDown') emit('next')
   else if (event.key === 'ArrowUp') emit('previous')
@@ -127,7 +142,7 @@ function onWordsKey(event: KeyboardEvent) {
     <span :id="`of-${observation.key}`" class="title">
       {{ observation.title }}<span v-if="observation.whole_only" class="whole" aria-hidden="true" title="only on the uncut filter"> ◐</span>
     </span>
-    <div class="choices" :role="observation.several ? 'group' : 'radiogroup'" :aria-labelledby="`of-${observation.key}`" @keydown="onKey">
+    <div class="choices" :role="observation.several ? 'group' : 'radiogroup'" :aria-labelledby="`of-${observation.key}`" @keydown="onKey" @focusout="settle([])">
       <button
         v-for="(choice, i) in observation.choices"
         :key="choice.value"
