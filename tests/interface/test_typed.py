@@ -95,3 +95,67 @@ def test_a_line_of_holes_is_entered_too_and_one_that_is_wrong_stays(bench):
     row(bench, "can.height").locator("input.input").click()
     expect(line).to_have_value("3 by nothing")
     expect(bench.locator("[data-waits]")).to_have_text("1 reading waits for an answer.")
+
+
+SLOW = """
+const plain = window.fetch
+window.fetch = async (...asked) => {
+  await new Promise((resolve) => setTimeout(resolve, MILLISECONDS))
+  return plain(...asked)
+}
+"""
+STOPS = """
+[...document.querySelectorAll('.sheet [data-stop]')].map((stop) => ({
+  key: stop.dataset.key,
+  kind: stop.matches('.row') ? 'reading' : stop.matches('.holes') ? 'holes' : stop.querySelector('[role=group]') ? 'several'
+    : stop.querySelector('[role=radiogroup]') ? 'choice' : 'detail',
+  counts: stop.querySelector('.unit')?.textContent.trim() === 'count',
+}))
+"""
+KEY_MS = 20
+
+
+@pytest.mark.parametrize(("station", "answer_ms"), [("media", 1000), ("outside", 150)])
+def test_a_whole_station_typed_faster_than_any_hand_on_a_slow_server_is_stored_key_by_key(page, server, station, answer_ms):
+    document = {"format": "tabrel-study", "version": 1, "name": "blank", "samples": [{"label": "A"}]}
+    study = page.request.post(f"{server.address}/api/studies", data=document).json()
+    sample = study["samples"][0]["id"]
+    page.add_init_script(SLOW.replace("MILLISECONDS", str(answer_ms)))
+    page.goto(f"{server.address}/studies/{study['id']}/samples/{sample}/{station}")
+    expect(page.locator(".sheet [data-stop]").first).to_be_visible()
+    stops = page.evaluate(STOPS)
+    typed, chosen = {}, {}
+    page.locator(".sheet [data-stop] input").first.focus()
+    for i, stop in enumerate(stops):
+        key, kind = stop["key"], stop["kind"]
+        if kind == "reading":
+            typed[key] = f"{11 + i}" if stop["counts"] else f"{11 + i}.5"
+            page.keyboard.type(typed[key], delay=KEY_MS)
+        elif kind == "holes":
+            page.keyboard.type("3 x 5.6", delay=KEY_MS)
+            page.keyboard.press("Enter")
+        elif kind in ("choice", "several"):
+            chosen[key] = 2 if kind == "choice" else (2, 3)
+            page.keyboard.type("2" if kind == "choice" else "23", delay=KEY_MS)
+        page.keyboard.press("Enter")
+    expect(page.locator(".underway")).to_have_count(0, timeout=120_000)
+    expect(page.locator("[data-unsaved]")).to_have_count(0)
+    for key, text in typed.items():
+        expect(chips(page, key)).to_have_count(1)
+        assert chips(page, key).inner_text().split()[0] == text, key
+    for key, places in chosen.items():
+        held = row(page, key).locator("[aria-checked=true] kbd").all_inner_texts()
+        assert held == [str(place) for place in (places if isinstance(places, tuple) else (places,))], key
+    for _ in range(240):  # the last of the changes, which go out one after the other, is still on its way
+        sheet = page.request.get(f"{server.address}/api/samples/{sample}").json()
+        seen = {item["key"]: item["value"] for part in sheet["parts"] for item in part["observations"] if item["value"]}
+        if len(seen) == len(chosen):
+            break
+        page.wait_for_timeout(500)
+    assert seen.keys() == chosen.keys()
+    fields = [field for part in sheet["parts"] for field in part["fields"]]
+    stored = {
+        field["key"]: [reading["text"].split()[0] for reading in field["readings"]] for field in fields if field["readings"]
+    }
+    assert {key: stored.pop(key) for key in typed} == {key: [text] for key, text in typed.items()}
+    assert all(key.startswith("holes.") for key in stored)
