@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import re
+
 import pytest
 from playwright.sync_api import expect
 
@@ -95,6 +97,23 @@ def test_a_line_of_holes_is_entered_too_and_one_that_is_wrong_stays(bench):
     row(bench, "can.height").locator("input.input").click()
     expect(line).to_have_value("3 by nothing")
     expect(bench.locator("[data-waits]")).to_have_text("1 reading waits for an answer.")
+
+
+def test_undo_stays_on_the_short_sheet_and_with_the_sample_in_hand(page, server):
+    page.goto(f"{server.address}/studies/1/samples/1/short")
+    row(page, "media.strip_length").locator("input.input").fill("1611 mm")
+    page.keyboard.press("Enter")
+    expect(chips(page, "media.strip_length").last).to_have_text("1611 mm")
+    page.keyboard.press("Control+z")
+    expect(chips(page, "media.strip_length").filter(has_text="1611")).to_have_count(0)
+    expect(page).to_have_url(re.compile("/samples/1/short"))
+    page.goto(f"{server.address}/studies/1/samples/3/media")
+    page.locator(".rack").get_by_role("button", name="Delete", exact=True).click()
+    expect(page.locator(".rack")).not_to_contain_text("Halvene")
+    expect(page).to_have_url(re.compile("/samples/1/outside"))
+    page.keyboard.press("Control+z")
+    expect(page.locator(".rack")).to_contain_text("Halvene")
+    expect(page).to_have_url(re.compile("/samples/1/outside$"))
 
 
 SLOW = """

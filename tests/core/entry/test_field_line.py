@@ -160,3 +160,41 @@ def test_threads_per_inch_are_a_pitch():
         parse_reading("16 tpi", "mass")
     with pytest.raises(ReadingTextError, match="counts no threads"):
         parse_reading("0 tpi", "length")
+
+
+@pytest.mark.parametrize(
+    ("line", "shape", "count", "sizes"),
+    [
+        ("6 x letter F", "round", 6, {"diameter": ("drill letter F",)}),
+        ("6 x drill #16", "round", 6, {"diameter": ("drill #16",)}),
+        ("6 drill 13/64", "round", 6, {"diameter": ("drill 13/64",)}),
+        ("8 holes at 6.1 mm", "round", 8, {"diameter": ("6.1 mm",)}),
+        ("8 holes 6.1 mm on 46 mm", "round", 8, {"diameter": ("6.1 mm",), "circle_diameter": ("46 mm",)}),
+        ("2 x elongated 9 x 4 mm", "slot", 2, {"length": ("9 mm",), "width": ("4 mm",)}),
+        ("1 x flat edge 9 x 7 mm", "d", 1, {"diameter": ("9 mm",), "height": ("7 mm",)}),
+        ("2 x slot 9,5 x 4,2 mm", "slot", 2, {"length": ("9,5 mm",), "width": ("4,2 mm",)}),
+    ],
+)
+def test_a_line_of_holes_in_the_words_of_the_workshop(line, shape, count, sizes):
+    group = understand_hole_group(line, "metric")
+    assert (group.shape, group.count) == (shape, count)
+    assert {name: getattr(group.readings, name) for name in sizes} == sizes
+
+
+@pytest.mark.parametrize(
+    ("line", "family", "right"),
+    [
+        ("6 x r 3 mm", "metric", "type 6 x 6 mm"),
+        ("6 x radius 1/8 in", "inch", "type 6 x 1/4 in"),
+        ("2 x oval 9 x 4 mm", "metric", "type 2 x slot 9 x 4 mm, or 2 x ellipse 9 x 4 mm"),
+        ("letter F", "metric", "type it like 6 x letter F"),
+        ("6 x 5 mm and 2 x slot 9 x 4 mm", "metric", "type 6 x 5 mm, Enter, then 2 x slot 9 x 4 mm"),
+        ("6 x 5 mm, 2 x slot 9 x 4 mm", "metric", "type 6 x 5 mm, Enter, then 2 x slot 9 x 4 mm"),
+        ("some holes", "inch", "type it like 8 x 7/32 in"),
+        ("some holes", "metric", "type it like 8 x 5.6 mm"),
+    ],
+)
+def test_a_line_of_holes_that_cannot_be_taken_says_the_right_form(line, family, right):
+    with pytest.raises(ReadingTextError) as refused:
+        understand_hole_group(line, family)
+    assert right in str(refused.value)

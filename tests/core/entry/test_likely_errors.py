@@ -10,6 +10,7 @@ from tabrel.core.catalogue.quantities import HOLE_QUANTITIES, QUANTITIES
 from tabrel.core.entry.likely_errors import question
 from tabrel.core.entry.reading_text import parse_reading
 from tabrel.core.review.echo import echo, questions
+from tabrel.core.review.reading_warnings import quantity_warnings
 from tabrel.core.study.model import Reading
 
 
@@ -101,3 +102,24 @@ def test_a_state_is_echoed_and_refused_beside_readings():
     mass = QUANTITIES["can.mass"]
     assert echo("lost", mass, "metric").metric == "lost"
     assert "set them aside first" in echo("lost", mass, "metric", used=[Reading("90 g")]).problem
+
+
+@pytest.mark.parametrize(
+    ("text", "used", "says"),
+    [
+        ("54.5", (), "no whole number"),
+        ("55", ("54",), "55 in this count and 54 in another"),
+        ("54", ("54", "54"), None),
+        ("54 to 55", ("54",), None),
+    ],
+)
+def test_pleats_are_whole_and_counted_alike(text, used, says):
+    quantity = QUANTITIES["element.pleat_count"]
+    answer = echo(text, quantity, "metric", used=[Reading(item) for item in used])
+    assert (answer.question is None) if says is None else says in answer.question
+    warnings = [*quantity_warnings("element.pleat_count", quantity, [Reading(item) for item in (*used, text)])]
+    assert bool(warnings) == (says is not None)
+
+
+def test_half_a_coil_is_no_question():
+    assert echo("6.5", QUANTITIES["bypass.spring_total_coils"], "metric").question is None

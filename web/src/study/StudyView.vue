@@ -202,6 +202,12 @@ function field(key: string) {
   void router.push({ name: stationOfKey(key, sheet.data.value), params: here.value, query: { field: key } })
 }
 
+/** Show what was moved: in the view in hand if it is there; the short sheet, and the view in which a sample came back, stay. */
+function show(key: string) {
+  if (stops.focusKey(key) || stationName.value === 'short' || key === 'sample.label') return
+  field(key)
+}
+
 function working(result: string) {
   void router.push({ name: 'working', params: { ...here.value, result } })
 }
@@ -218,7 +224,7 @@ async function move(way: 'undo' | 'redo') {
         ? `Undone: ${moved.words}. Ctrl+Shift+Z redoes it.`
         : `Redone: ${moved.words}. Ctrl+Z undoes it.`,
     )
-    if (moved.sheet ?? moved.changes) field(moved.place)
+    if (moved.sheet ?? moved.changes) show(moved.place)
     else await leaveSample()
   } catch (error) {
     if (!(error instanceof ProblemError)) throw error

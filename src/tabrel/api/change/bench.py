@@ -161,7 +161,7 @@ class BenchChange:
             others = [sample.id for sample in names_of_samples(self.conn, sheet.study_id) if sample.id != sample_id]
             if thing is not None:
                 self._response.headers["ETag"] = etag(self._made or revision_of(self.conn, sheet.study_id, sample_id, thing))
-        self._name_stale(sheet, others)
+        self._name_stale(sheet, others, brings_study=study is not None)
         before = self._sheets.sent(sample_id, self._since)
         self._sheets.keep(sheet)
         return ChangedOut(
@@ -179,14 +179,14 @@ class BenchChange:
         stale.name_stale(self._response, [f"{stale.STUDIES}/{study_id}", *stale.whole_study(study_id, all_of_it)])
         return ChangedOut(sample_id=sample_id, study_id=study_id, sheet=None, changes=None, figures=None, study=None)
 
-    def _name_stale(self, sheet: SheetOut, others: list[int]) -> None:
+    def _name_stale(self, sheet: SheetOut, others: list[int], *, brings_study: bool) -> None:
         """Name what is stale; where others have changed the study since the window looked, that is everything of it."""
         study = f"{stale.STUDIES}/{sheet.study_id}"
         elsewhere = self._since is None or sheet.revision - self._moves != self._since
         if not self._moves and not elsewhere:
             return
         names = [stale.STUDIES, *stale.of_sample(sheet.id, figures=not self._with_figures), *stale.of_study(sheet.study_id)]
-        if elsewhere:
+        if elsewhere or (self._is_of_study and not brings_study):  # a sample may have come back
             names.append(study)
         if elsewhere or self._place == "scenarios":
             names.append(f"{study}/scenarios")

@@ -94,6 +94,26 @@ def _typed(value: float, unit: str) -> str:
     return f"{number} {unit}" if unit in UNITS else number
 
 
+WHOLE_COUNTS = ("element.pleat_count", "media.blocked_pleats")
+"""What is counted in whole numbers: a coil or a turn may be a half."""
+
+
+def count_question(
+    quantity: Quantity, text: str, reading: ParsedReading, others: Sequence[ParsedReading]
+) -> tuple[str, str | None] | None:
+    """Return the sentence that questions a count that is no whole number, or is not what was counted before."""
+    if quantity.key not in WHOLE_COUNTS or reading.interval is not None or reading.bound:
+        return None
+    if reading.value != int(reading.value):
+        return f"{text!r} is no whole number, and the {quantity.title} is one: count again", None
+    differing = next(
+        (other for other in others if other.interval is None and not other.bound and other.value != reading.value), None
+    )
+    if differing is None:
+        return None
+    return f"{reading.value:g} in this count and {differing.value:g} in another: count again, and set the wrong one aside", None
+
+
 def question(quantity: Quantity, text: str, reading: ParsedReading) -> tuple[str, str | None] | None:
     """Return the sentence that questions a reading outside the usual range, and what was likely meant.
 

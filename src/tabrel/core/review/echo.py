@@ -12,7 +12,7 @@ from tabrel.core.catalogue.quantities import HOLE_QUANTITIES, QUANTITIES, Quanti
 from tabrel.core.catalogue.terms import STATE_WORDS
 from tabrel.core.catalogue.units import UnitFamily, shown
 from tabrel.core.entry.field_line import FieldEntry, understand_entry
-from tabrel.core.entry.likely_errors import outlier_question, question
+from tabrel.core.entry.likely_errors import count_question, outlier_question, question
 from tabrel.core.entry.reading_text import ParsedReading, parse_reading
 from tabrel.core.errors import ReadingTextError
 from tabrel.core.rules.study import check_reading_text
@@ -178,7 +178,10 @@ def questions(
     outliers = {valued[k] for k in outlying(values)}
     pairs: list[tuple[str, str | None] | None] = []
     for i in range(len(used), len(everything)):
-        asked = question(quantity, everything[i].text, parsed[i])
+        others = [*parsed[:i], *parsed[i + 1 :]]
+        asked = question(quantity, everything[i].text, parsed[i]) or count_question(
+            quantity, everything[i].text, parsed[i], others
+        )
         if asked is None and i in outliers:
             asked = outlier_question(quantity, everything[i].text, parsed[i], median(values))
         pairs.append(asked)

@@ -11,7 +11,7 @@ from uncertainties import std_dev
 
 from tabrel.core.catalogue.quantities import HOLE_QUANTITIES, QUANTITIES, Quantity
 from tabrel.core.catalogue.units import shown_in_both
-from tabrel.core.entry.likely_errors import outlier_question, question
+from tabrel.core.entry.likely_errors import count_question, outlier_question, question
 from tabrel.core.entry.reading_text import parse_reading
 from tabrel.core.sample.measured_sample import MeasuredSample
 from tabrel.core.study.model import HoleGroup, Reading, used_readings
@@ -73,6 +73,8 @@ def quantity_warnings(where: str, quantity: Quantity, readings: Sequence[Reading
         confirmed = bool(reading.confirmed)
         if asked := question(quantity, reading.text, meaning):
             yield SampleWarning("unusual_reading", asked[0], f"{where}[{i}]", asked[1], confirmed)
+        elif asked := count_question(quantity, reading.text, meaning, [*parsed[:i], *parsed[i + 1 :]]):
+            yield SampleWarning("count_again", asked[0], f"{where}[{i}]", None, confirmed)
         elif i in outliers:
             sentence, correction = outlier_question(quantity, reading.text, meaning, median(values))
             yield SampleWarning("outlier", sentence, f"{where}[{i}]", correction, confirmed)
