@@ -22,6 +22,7 @@ MOST_LETTERS = 20_000_000
 MOST_ROWS = 100_000
 MOST_COLUMNS = 1_000
 MOST_CELLS = 800_000
+LONGEST_CELL = 50_000
 PLAIN_DIGITS = 15
 """So many digits are a number whatever stands around them."""
 
@@ -201,6 +202,8 @@ def _cells(line: str, divider: Divider, number: int) -> tuple[str, ...]:
     mark = DIVIDERS[divider]
     try:
         cells = next(csv.reader(io.StringIO(line), delimiter=mark)) if '"' in line else line.split(mark)
+        if len(line) > LONGEST_CELL and (longest := max(map(len, cells))) > LONGEST_CELL:
+            raise ReadingTextError(f"line {number} holds a cell of {longest:,} letters: check its quotes and what divides it")
     except csv.Error as error:
         raise ReadingTextError(f"line {number} cannot be divided into cells ({error}): check its quotes") from error
     if "'" in line:
