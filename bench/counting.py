@@ -28,13 +28,13 @@ FITS = 400
 LONG = 10_000
 SIZES = range(2, 127)
 HEAD = "\t".join(["time (min)", *(f"{side} {size}" for side in ("upstream", "downstream") for size in SIZES)])
-HUNDRED_THOUSAND_CELLS = {
-    "no headings": "\n".join("\t".join(["7"] * 1_000) for _ in range(100)),
-    "all at fault": f"scale\tum(c)\n{HEAD}\n"
-    + "\n".join("\t".join([str(i), *map(str, SIZES), *map(str, SIZES)]) for i in range(400)),
-    "with decimals": f"scale\tum(c)\n{HEAD}\n"
+HUNDRED_THOUSAND_CELLS = (
+    "\n".join("\t".join(["7"] * 1_000) for _ in range(100)),
+    f"scale\tum(c)\n{HEAD}\n" + "\n".join("\t".join([str(i), *map(str, SIZES), *map(str, SIZES)]) for i in range(400)),
+    f"scale\tum(c)\n{HEAD}\n"
     + "\n".join("\t".join([str(i + 1), *([f"{200 - size}.0" for size in SIZES] * 2)]) for i in range(400)),
-}
+)
+"""Without headings, at fault from the first row on, and with decimals, which takes longest."""
 
 
 def table(test: SimulatedTest, seed: int) -> str:
@@ -108,7 +108,7 @@ def long_table() -> dict[str, Any]:
                 taken.append(time.perf_counter() - began)
                 if answer.status_code != 200:
                     raise RuntimeError(answer.text)
-    worst = {words: best_of(2, lambda cells=cells: read_count_table(cells)) for words, cells in HUNDRED_THOUSAND_CELLS.items()}
+    worst = max(best_of(2, lambda cells=cells: read_count_table(cells)) for cells in HUNDRED_THOUSAND_CELLS)
     return {
         "name": "long_table",
         "seconds": seconds,

@@ -17,18 +17,24 @@ from tabrel.api.maps import routes
 from tabrel.api.study import studies
 
 
-@pytest.fixture
-def held(client, monkeypatch):
-    """One turn, taken by a map that goes on until it is let go."""
-    client.app.state.turns = asyncio.Semaphore(1)
-    begun, let_go, plain = Event(), Event(), routes.operating_map
+def held_up(monkeypatch, module, name):
+    """Have a function wait until it is let go; return what says that it has begun, and what lets it go."""
+    begun, let_go, plain = Event(), Event(), getattr(module, name)
 
     def slow(*arguments):
         begun.set()
         assert let_go.wait(20)
         return plain(*arguments)
 
-    monkeypatch.setattr(routes, "operating_map", slow)
+    monkeypatch.setattr(module, name, slow)
+    return begun, let_go
+
+
+@pytest.fixture
+def held(client, monkeypatch):
+    """One turn, taken by a map that goes on until it is let go."""
+    client.app.state.turns = asyncio.Semaphore(1)
+    begun, let_go = held_up(monkeypatch, routes, "operating_map")
     yield begun, let_go
     let_go.set()
 
@@ -48,14 +54,7 @@ def test_readings_go_on_while_maps_wait_for_their_turn(client, sample, held):
 
 def test_readings_go_on_while_many_look(client, sample, monkeypatch):
     """Sixty who look took every thread, and one reading waited 14 s."""
-    begun, let_go, plain = Event(), Event(), studies.list_studies
-
-    def slow(*arguments):
-        begun.set()
-        assert let_go.wait(20)
-        return plain(*arguments)
-
-    monkeypatch.setattr(studies, "list_studies", slow)
+    begun, let_go = held_up(monkeypatch, studies, "list_studies")
     with ThreadPoolExecutor(60) as windows:
         looks = [windows.submit(client.get, "/api/studies") for _ in range(60)]
         assert begun.wait(20)

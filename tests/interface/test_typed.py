@@ -99,6 +99,38 @@ def test_a_line_of_holes_is_entered_too_and_one_that_is_wrong_stays(bench):
     expect(bench.locator("[data-waits]")).to_have_text("1 reading waits for an answer.")
 
 
+def test_own_words_and_an_unfinished_claim_belong_to_the_sample_they_were_typed_for(page, server):
+    page.goto(f"{server.address}/studies/1/samples/1/outside")
+    words = row(page, "can.grip").locator(".words")
+    words.click()
+    page.keyboard.type("three flats")
+    page.keyboard.press("Alt+2")
+    expect(page.locator(".rack .in-hand")).to_contain_text("Ysmere")
+    expect(words).to_have_value("")
+    parts = page.request.get(f"{server.address}/api/samples/1").json()["parts"]
+    assert [item["value"] for part in parts for item in part["observations"] if item["key"] == "can.grip"] == ["three flats"]
+    to_station(page, "Intake")
+    wording = page.locator(".claims form.add input").first
+    wording.fill("97 % at 25 µm(c)")
+    page.keyboard.press("Alt+1")
+    expect(page.locator(".rack .in-hand")).to_contain_text("Korvath")
+    expect(wording).to_have_value("")
+    page.keyboard.press("Alt+2")
+    expect(wording).to_have_value("97 % at 25 µm(c)")
+
+
+def test_what_was_typed_for_another_database_is_forgotten(bench):
+    """At the same address another database may be served, whose sample 1 is another filter."""
+    bench.on("dialog", lambda dialog: dialog.accept())
+    type_height(bench, "97.7")
+    bench.evaluate("""() => {
+      const kept = JSON.parse(sessionStorage.getItem('tabrel.typed'))
+      sessionStorage.setItem('tabrel.typed', JSON.stringify({ ...kept, database: 'another' }))
+    }""")
+    bench.reload()
+    expect(row(bench, "can.height").locator("input.input")).to_have_value("")
+
+
 def test_undo_stays_on_the_short_sheet_and_with_the_sample_in_hand(page, server):
     page.goto(f"{server.address}/studies/1/samples/1/short")
     row(page, "media.strip_length").locator("input.input").fill("1611 mm")

@@ -97,6 +97,13 @@ def test_a_clock_that_was_ahead_does_not_end_the_copies(database):
     assert sum(copy.is_of_future for copy in copies_of(database)) == KEPT - 2
 
 
+def test_of_copies_that_hold_the_same_the_one_of_the_future_comes_last(database):
+    older(keep_copy(database, "asked"), -400)
+    made = keep_copy(database, "asked")
+    assert [copy.is_of_future for copy in copies_of(database)] == [False, True]
+    assert copies_of(database)[0].path == made.path
+
+
 def test_what_was_given_up_by_a_restore_is_older_than_what_came_after(database):
     first = keep_copy(database, "asked")
     for text in ("98.4 mm", "98.5 mm"):

@@ -209,6 +209,20 @@ def test_nothing_is_written_with_an_ending_nobody_knows(client, address):
     assert "name a file that ends in .pdf" in refused.json()["detail"]
 
 
+def test_pages_are_drawn_beside_the_server(client, address, monkeypatch):
+    """Sixty of them took the processor from readings."""
+    asked = []
+
+    async def run(work, *arguments):
+        asked.append(work)
+        return work(*arguments)
+
+    monkeypatch.setattr(client.app.state.workers, "run", run)
+    key = client.post(f"{address}/preview", json={}).json()["key"]
+    assert client.get(f"/api/report-previews/{key}/pages/1").content.startswith(b"\x89PNG")
+    assert asked == [preview.page_picture]
+
+
 def test_a_package_comes_back_as_an_equal_study(client):
     study = client.post("/api/studies", json=everything()).json()
     zipped = client.get(f"/api/studies/{study['id']}/report/files/zip").content

@@ -246,10 +246,11 @@ def test_faults_end_with_a_word_that_there_are_more():
     ("text", "words"),
     [
         (f"size,upstream,downstream\n4,{'9' * 5_000},1\n6,2,1\n10,2,1", "no number"),
+        ("size,upstream,downstream\n4,9999999999999999,1\n6,2,1\n10,2,1", "more than any counter counts"),
         (f'size,upstream,downstream\n4,"{"9" * 200_000}",1', "check its quotes"),
         (f"fluid,{'x' * 500}\nsize,upstream,downstream\n4,3,1\n6,2,1\n10,2,1", "500 letters long"),
     ],
-    ids=["digits", "quoted", "condition"],
+    ids=["digits", "too many", "quoted", "condition"],
 )
 def test_a_cell_that_is_far_too_long_is_one_sentence(text, words):
     ((_, _, said),) = faults(text, scale="um(c)")

@@ -18,11 +18,11 @@ export function sayWhenLoadedAgain(words: string): void {
   sessionStorage.setItem(WORDS_KEY, words)
 }
 
-const before: (() => void)[] = []
+const heeding: ((identity: string) => void)[] = []
 
-/** Have something done before the window is loaded again for another database. */
-export function beforeLoadedAgain(work: () => void): void {
-  before.push(work)
+/** Have something done once it is known which database is served, and again where it is another one. */
+export function onDatabase(work: (identity: string) => void): void {
+  heeding.push(work)
 }
 
 /** Unfinished text that belongs to the replaced database. */
@@ -34,11 +34,14 @@ function underWay(): string {
 
 /** Load the window again where the database is another one. */
 function heed(now: string): void {
-  if (seen === null) requestHeaders.set(HEADER, (seen = now))
+  if (seen === null) {
+    requestHeaders.set(HEADER, (seen = now))
+    for (const work of heeding) work(now)
+  }
   if (now === seen || leaving) return
   leaving = true
   sayWhenLoadedAgain(`A copy of the database was put back: this window was loaded again.${underWay()}`)
-  for (const work of before) work()
+  for (const work of heeding) work(now)
   useChannel().post(now)
   setTimeout(() => window.location.reload(), SOON_MS)
 }

@@ -156,7 +156,7 @@ watch(
           <template v-for="item in part.observations" :key="item.key">
             <ObservationField
               v-if="observations().get(item.key)"
-              :observation="observations().get(item.key)!"
+              :sample-id="sampleId" :observation="observations().get(item.key)!"
               :value="item.value"
               :set="changes.setObservation"
               @next="stops.step(1)"

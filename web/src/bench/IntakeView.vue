@@ -78,10 +78,10 @@ useAskedField({
         </p>
       </section>
       <section class="card claimed">
-        <ClaimList :claims="sheet.data.value.claims" :contradictions="sheet.data.value.contradictions" :changes="changes" />
+        <ClaimList :sample-id="sampleId" :claims="sheet.data.value.claims" :contradictions="sheet.data.value.contradictions" :changes="changes" />
       </section>
       <section class="card offered">
-        <OfferList :offers="sheet.data.value.offers" :changes="changes" />
+        <OfferList :sample-id="sampleId" :offers="sheet.data.value.offers" :changes="changes" />
       </section>
       <p class="from-table"><router-link :to="{ name: 'readings-table', params: $route.params }">Readings from a table or spreadsheet …</router-link></p>
       <KeptList :sample-id="sampleId" />

@@ -190,7 +190,7 @@ watch(
           />
           <ObservationField
             v-else-if="row.observation"
-            :observation="row.observation"
+            :sample-id="sampleId" :observation="row.observation"
             :value="row.value"
             :set="changes.setObservation"
             @next="next"

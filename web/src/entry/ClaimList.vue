@@ -3,12 +3,14 @@
 import { computed, nextTick, ref, useTemplateRef } from 'vue'
 import type { Schemas } from '@/api/client'
 import { useRefusal } from '@/shared/useRefusal'
+import { typedId, useTypedForm } from '@/shared/useTyped'
 import type { BenchChanges } from '@/sample/useSheet'
 import { catalogue, term, terms } from '@/catalogue/catalogue'
 import CopiedMark from './CopiedMark.vue'
 import ChoiceField from '@/shared/ChoiceField.vue'
 
 const props = defineProps<{
+  sampleId: number
   claims: readonly Schemas['ClaimOut'][]
   contradictions: readonly string[]
   changes: BenchChanges
@@ -22,6 +24,7 @@ const source = ref('box')
 const speaker = ref<string>('maker')
 const speakers = Object.entries(terms('speaker')).map(([value, label]) => ({ value, label }))
 const seen = ref('')
+useTypedForm(() => typedId(props.sampleId, 'claim'), [wording, about, value, seen])
 const { refused: said, guarded } = useRefusal()
 const staleOf = ref<number | null>(null)
 const reason = ref('')

@@ -18,7 +18,7 @@ describe('pictured choices', () => {
   }
   it('are chosen by number, removed by Delete, and show the default view first', async () => {
     const set = vi.fn().mockResolvedValue({})
-    const wrapper = mount(ObservationField, { props: { observation, value: null, set } })
+    const wrapper = mount(ObservationField, { props: { sampleId: 1, observation, value: null, set } })
     const group = wrapper.get('[role="radiogroup"]')
     await group.trigger('keydown', { key: '2' })
     await vi.advanceTimersByTimeAsync(200)
@@ -47,7 +47,7 @@ describe('pictured choices', () => {
   })
   it('of which several hold are chosen each in turn, however fast, and not by a number with a point', async () => {
     const set = vi.fn().mockReturnValue(new Promise(() => undefined))
-    const wrapper = mount(ObservationField, { props: { observation: { ...observation, several: true, choices: ['none', 'rust', 'dents'].map((value) => ({ value, meaning: '' })) }, value: null, set } })
+    const wrapper = mount(ObservationField, { props: { sampleId: 1, observation: { ...observation, several: true, choices: ['none', 'rust', 'dents'].map((value) => ({ value, meaning: '' })) }, value: null, set } })
     const group = wrapper.get('[role="group"]')
     for (const key of ['3', '2', 'Enter']) await group.trigger('keydown', { key })
     expect(set).toHaveBeenLastCalledWith('gasket.section', 'dents; rust')

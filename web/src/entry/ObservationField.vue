@@ -7,10 +7,12 @@ import { useCopied } from '@/sample/copies'
 import type { Schemas } from '@/api/client'
 import { DEVICE_GAP_MS } from '@/shared/useKeys'
 import { useRefusal } from '@/shared/useRefusal'
+import { typedId, useTyped } from '@/shared/useTyped'
 import { OBSERVATION_PICTURES } from '@/catalogue/observationPictures'
 
 const props = defineProps<{
   observation: Schemas['ObservationOut']
+  sampleId: number
   value: string | null
   set: (key: string, text: string | null) => Promise<unknown>
 }>()
@@ -53,12 +55,24 @@ watch(
 async function choose(text: string | null) {
   if (text === held.value) return
   held.value = text
+  words.value = ''
   underway += 1
   const taken = await guarded(() => props.set(props.observation.key, text))
   await nextTick() // the answer is on its way into this field
   underway -= 1
-  if (taken) words.value = ''
   if (!underway) held.value = props.value
+  return taken
+}
+
+const idOfWords = () => typedId(props.sampleId, `words/${props.observation.key}`)
+const { comeBack, onFocusOut } = useTyped(idOfWords, words, refused, () => void storeWords())
+
+/** Own words: taken as a reading is, from where they were typed. */
+async function storeWords() {
+  const typed = words.value
+  const at = idOfWords()
+  const stored = choose(props.observation.several ? [...parts.value, typed.trim()].join(APART) : typed)
+  if ((await stored) === false) comeBack(at, typed, refused.value)
 }
 
 /** Digits typed so fast that an instrument may have sent them; what they mean is settled after a pause, or by the next key. */
@@ -118,14 +132,14 @@ function onKey(event: KeyboardEvent) {
   if (handled) event.preventDefault()
 }
 
-/** Own words: taken and gone on from at once, as a reading is. */
 function takeWords() {
-  if (words.value.trim()) void choose(props.observation.several ? [...parts.value, words.value.trim()].join(APART) : words.value)
+  if (words.value.trim()) void storeWords()
   emit('next')
 }
 
 /** Keys typed into own words are letters, but for those that lead out of the field. */
 function onWordsKey(event: KeyboardEvent) {
+  if (event.ctrlKey || event.altKey || event.metaKey) return // a key of the frame, such as Alt+2 to the next sample
   event.stopPropagation()
   if (event.isComposing) return
   if (event.key === 'Enter' || event.key === 'ArrowDown' || event.key === 'ArrowUp') {
@@ -138,7 +152,7 @@ function onWordsKey(event: KeyboardEvent) {
 
 <template>
   <div class="observation" :data-key="observation.key" data-stop
-    :data-copied="copied.join(' ') || undefined" :data-unsaved="words.trim() ? observation.title : undefined" :data-answered="held !== null" @focusin="$emit('here')">
+    :data-copied="copied.join(' ') || undefined" :data-unsaved="words.trim() ? observation.title : undefined" :data-answered="held !== null" @focusin="$emit('here')" @focusout="onFocusOut">
     <span :id="`of-${observation.key}`" class="title">
       {{ observation.title }}<span v-if="observation.whole_only" class="whole" aria-hidden="true" title="only on the uncut filter"> ◐</span>
     </span>

@@ -3,12 +3,15 @@
 import { computed, nextTick, ref, useTemplateRef } from 'vue'
 import type { Schemas } from '@/api/client'
 import { useRefusal } from '@/shared/useRefusal'
+import { typedId, useTypedForm } from '@/shared/useTyped'
 import type { BenchChanges } from '@/sample/useSheet'
 
-const props = defineProps<{ offers: readonly Schemas['OfferOut'][]; changes: BenchChanges }>()
+const props = defineProps<{ sampleId: number; offers: readonly Schemas['OfferOut'][]; changes: BenchChanges }>()
 
 const EMPTY = { shop: '', price: '', pack_of: '', delivery: '', seen: '' }
 const typed = ref({ ...EMPTY })
+const fields = Object.keys(EMPTY) as (keyof typeof EMPTY)[]
+useTypedForm(() => typedId(props.sampleId, 'offer'), fields.map((name) => computed({ get: () => typed.value[name], set: (text) => (typed.value[name] = text) })))
 const { refused, guarded } = useRefusal()
 const first = useTemplateRef<HTMLInputElement>('first')
 const unsaved = computed(() => Object.values(typed.value).some((text) => text.trim()))

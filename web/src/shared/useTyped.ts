@@ -2,7 +2,7 @@
  * What is typed into a field and not taken yet: the hand that goes on enters it, as Enter does. What is refused stays as it
  * was typed, with its sentence, in its own field and no other, whatever is opened meanwhile; a page loaded again has it too.
  */
-import { beforeLoadedAgain } from '@/api/database'
+import { onDatabase } from '@/api/database'
 import { onBeforeUnmount, onMounted, reactive, watch, type Ref } from 'vue'
 
 interface Typed {
@@ -12,8 +12,10 @@ interface Typed {
 }
 
 const KEY = 'tabrel.typed'
-const typed = reactive(new Map<string, Typed>(JSON.parse(sessionStorage.getItem(KEY) ?? '[]') as [string, Typed][]))
-watch(typed, () => sessionStorage.setItem(KEY, JSON.stringify([...typed])), { flush: 'sync', deep: true })
+const kept = JSON.parse(sessionStorage.getItem(KEY) ?? '{}') as { database?: string; texts?: [string, Typed][] }
+let database = kept.database
+const typed = reactive(new Map<string, Typed>(kept.texts))
+watch(typed, () => sessionStorage.setItem(KEY, JSON.stringify({ database, texts: [...typed] })), { flush: 'sync', deep: true })
 window.addEventListener('beforeunload', (event) => {
   if (typed.size) event.preventDefault()
 })
@@ -28,11 +30,15 @@ export function enterTyped(): void {
   for (const enter of fields) enter()
 }
 
-/** Forget what was typed: it belongs to a database that is no longer there. */
+/** Forget what was typed. */
 export function forgetTyped(): void {
   typed.clear()
 }
-beforeLoadedAgain(forgetTyped)
+// ids of another database name other samples
+onDatabase((identity) => {
+  if (database !== undefined && database !== identity) forgetTyped()
+  database = identity
+})
 
 /** Which of these fields hold a text that was refused. */
 export function refusedOf(ids: readonly string[]): string[] {
@@ -65,10 +71,13 @@ export function useTyped(id: () => string, text: Ref<string>, refused: Ref<strin
   })
 
   return {
-    enter,
     /** Put a text that was refused back where it was typed, unless something else is typed there by now. */
     comeBack(at: string, was: string, words: string) {
-      if (at !== id()) return void (typed.get(at)?.text.trim() || typed.set(at, { text: was, refused: words }))
+      if (at !== id()) {
+        refused.value = typed.get(id())?.refused ?? ''
+        if (!typed.get(at)?.text.trim()) typed.set(at, { text: was, refused: words })
+        return
+      }
       if (!text.value) text.value = was
       if (text.value === was) refused.value = words
     },
@@ -78,4 +87,20 @@ export function useTyped(id: () => string, text: Ref<string>, refused: Ref<strin
       if (document.hasFocus() && !row.contains(event.relatedTarget as Node | null)) enter()
     },
   }
+}
+
+/** Keep what is typed into the fields of a form, which is entered as a whole, with its own sample. */
+export function useTypedForm(id: () => string, fields: readonly Ref<string>[]): void {
+  function restore() {
+    const texts = JSON.parse(typed.get(id())?.text ?? '[]') as string[]
+    fields.forEach((field, i) => (field.value = texts[i] ?? ''))
+  }
+  function keep(texts: readonly string[]) {
+    if (texts.some((text) => text.trim())) typed.set(id(), { text: JSON.stringify(texts), refused: '' })
+    else typed.delete(id())
+  }
+  restore()
+  // once they are all there: while one sample's texts give way to another's, they are of neither
+  watch(() => fields.map((field) => field.value), keep)
+  watch(id, restore, { flush: 'sync' })
 }

@@ -18,7 +18,6 @@ type Status = Schemas['StatusIn']['status']
 const router = useRouter()
 const toast = useToast()
 const studies = useStudies()
-/** Of a zip with a whole study. */
 const unpacking = useImportPackage()
 const importing = useImportStudy()
 const name = ref('')

@@ -49,6 +49,8 @@ class PhysicalLimits:
             stated = degrees_celsius(value) if abs(value) < 1e6 else f"{value:g} °C"
             return f"{stated} is no oil temperature: check the number and its unit"
         side, limit = ("above", self.least) if self.is_above else ("at least", self.least)
+        if 0 < value < NEXT_TO_NOTHING:
+            side, limit = "above", NEXT_TO_NOTHING
         if value > self.greatest:
             side, limit = "at most", self.greatest
         text = f"{limit:,.12g} {self.unit}".strip() if limit else "zero"

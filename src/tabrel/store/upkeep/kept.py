@@ -75,7 +75,9 @@ def folder_looked_through(database: Path) -> tuple[list[Copy], list[str]]:
         else:
             strays.append(f"{path.name} is no file{', but a link to what is gone' if path.is_symlink() else ''}: remove it")
     rows = _last_shared_rows(database, copies)
-    return sorted(copies, key=lambda copy: (rows[copy.path], copy.made, copy.path.name), reverse=True), strays
+    return sorted(
+        copies, key=lambda copy: (rows[copy.path], not copy.is_of_future, copy.made, copy.path.name), reverse=True
+    ), strays
 
 
 SELECT_LAST_SHARED = """
