@@ -64,6 +64,21 @@ def test_what_cannot_be_understood_stays_as_typed_with_its_sentence_wherever_the
     expect(height.locator("input.input")).to_have_value("97 furlong")
 
 
+def test_what_is_refused_after_the_hand_has_gone_on_is_found_where_it_was_typed(bench):
+    """On a server that takes a second, and where the next sample has to be fetched first."""
+    bench.add_init_script(SLOW.replace("MILLISECONDS", "1000"))
+    bench.reload()
+    height = row(bench, "can.height")
+    height.locator("input.input").click()
+    bench.keyboard.type("97 furlong", delay=KEY_MS)
+    bench.keyboard.press("Alt+3")
+    expect(bench.locator(".rack .in-hand")).to_contain_text("Halvene")
+    bench.keyboard.press("Alt+1")
+    expect(height).to_contain_text("no unit known")
+    expect(height.locator("input.input")).to_have_value("97 furlong")
+    expect(bench.locator("[data-waits]")).to_have_text("1 reading waits for an answer.")
+
+
 def test_a_page_that_is_loaded_again_warns_and_keeps_what_was_typed(bench):
     warned = []
 

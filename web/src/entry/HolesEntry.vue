@@ -19,8 +19,8 @@ const emit = defineEmits<{ next: []; previous: []; here: [] }>()
 
 /** Those with sizes that the examples beside them do not show. */
 const shapes = catalogue().hole_shapes.filter((shape) => !['round', 'slot', 'outline'].includes(shape)).join(', ')
-const text = ref('')
-const refused = ref('')
+const idOfField = () => typedId(props.sampleId, `add/${props.placement}`)
+const { text, why, comeBack, onFocusOut } = useTyped(idOfField, () => void take())
 const underway = ref<string[]>([])
 const family = toRef(props, 'family')
 
@@ -37,9 +37,6 @@ const { echo, clear } = useEcho(
     }),
   () => family.value,
 )
-
-const idOfField = () => typedId(props.sampleId, `add/${props.placement}`)
-const { comeBack, onFocusOut } = useTyped(idOfField, text, refused, () => void take())
 
 /** Take the line at once and stay, for the next group; what is refused comes back with its reason. */
 async function take() {
@@ -74,7 +71,7 @@ function onKey(event: KeyboardEvent) {
     if (event.key === 'ArrowDown') emit('next')
     else emit('previous')
   } else if (event.key === 'Escape') {
-    text.value = refused.value = ''
+    text.value = ''
   }
 }
 </script>
@@ -89,12 +86,12 @@ function onKey(event: KeyboardEvent) {
       autocomplete="off"
       spellcheck="false"
       :placeholder="family === 'metric' ? '8 x 5.6 mm' : '8 x 7/32 in'"
-      :invalid="refused !== ''"
+      :invalid="why !== ''"
       @keydown="onKey"
     />
     <div class="hint" aria-live="polite">
       <p v-if="underway.length" class="typed soft">{{ underway.join(', ') }} …</p>
-      <p v-if="refused || (text.trim() && echo?.problem)" class="said-wrong">{{ refused || echo?.problem }}</p>
+      <p v-if="why || (text.trim() && echo?.problem)" class="said-wrong">{{ why || echo?.problem }}</p>
       <template v-else-if="text.trim() && echo">
         <p>{{ echo.metric }} <span class="soft">=</span> {{ echo.inch }} <span class="soft">· Enter takes it</span></p>
         <p v-if="echo.question" class="said-wrong">{{ echo.question }}</p>

@@ -20,7 +20,8 @@ const emit = defineEmits<{ next: []; previous: []; here: [] }>()
 
 const { refused, guarded } = useRefusal()
 const viewsOpen = ref(false)
-const words = ref('')
+const idOfWords = () => typedId(props.sampleId, `words/${props.observation.key}`)
+const { text: words, why, comeBack, onFocusOut } = useTyped(idOfWords, () => void storeWords())
 const pictures = computed(() => OBSERVATION_PICTURES[props.observation.key] ?? {})
 
 const things = [`observations/${props.observation.key}`]
@@ -64,15 +65,14 @@ async function choose(text: string | null) {
   return taken
 }
 
-const idOfWords = () => typedId(props.sampleId, `words/${props.observation.key}`)
-const { comeBack, onFocusOut } = useTyped(idOfWords, words, refused, () => void storeWords())
-
 /** Own words: taken as a reading is, from where they were typed. */
 async function storeWords() {
   const typed = words.value
   const at = idOfWords()
   const stored = choose(props.observation.several ? [...parts.value, typed.trim()].join(APART) : typed)
-  if ((await stored) === false) comeBack(at, typed, refused.value)
+  if ((await stored) !== false) return
+  comeBack(at, typed, refused.value)
+  refused.value = ''
 }
 
 /** Digits typed so fast that an instrument may have sent them; what they mean is settled after a pause, or by the next key. */
@@ -194,7 +194,7 @@ function onWordsKey(event: KeyboardEvent) {
       <CopiedMark :things="things" named />
     </div>
     <PractitionerViews v-if="viewsOpen" :views="observation.views" />
-    <p v-if="refused" class="said-wrong">{{ refused }}</p>
+    <p v-if="why || refused" class="said-wrong">{{ why || refused }}</p>
   </div>
 </template>
 

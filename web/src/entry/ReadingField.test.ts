@@ -1,4 +1,4 @@
-import { mount, flushPromises } from '@vue/test-utils'
+import { enableAutoUnmount, flushPromises, mount } from '@vue/test-utils'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { client, ProblemError, type Schemas } from '@/api/client'
 import ReadingField from './ReadingField.vue'
@@ -31,6 +31,7 @@ function mountField(changes: Partial<Record<keyof BenchChanges, unknown>>, more:
   })
 }
 
+enableAutoUnmount(afterEach)
 beforeEach(() => vi.useFakeTimers())
 afterEach(() => {
   vi.useRealTimers()
@@ -87,7 +88,7 @@ describe('a reading field', () => {
   it('has what was typed again after the page was loaded again', async () => {
     const first = mountField({ addReading: vi.fn().mockReturnValue(new Promise(() => undefined)) })
     await first.get('input').setValue('9')
-    expect(sessionStorage.getItem('tabrel.typed')).toContain('["3//media.strip_length",{"text":"9","refused":""}]')
+    expect(sessionStorage.getItem('tabrel.typed')).toContain('["3//media.strip_length",{"text":"9","refused":"","was":""}]')
   })
   it('keeps the text and says why beside it when it is refused', async () => {
     const add = vi.fn().mockRejectedValue(new ProblemError({ detail: 'no such unit', where: '', missing: [] }))

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** One quantity: a large field, what it understood, the readings as chips, mean ± u, and what is questioned about it. */
 import InputText from 'primevue/inputtext'
-import { computed, nextTick, ref, toRef, useTemplateRef } from 'vue'
+import { computed, nextTick, ref, toRef, useTemplateRef, watch } from 'vue'
 import { client, ProblemError, type Schemas } from '@/api/client'
 import type { BenchChanges } from '@/sample/useSheet'
 import { useEcho } from './useEcho'
@@ -28,7 +28,8 @@ const props = defineProps<{
 }>()
 const emit = defineEmits<{ next: []; previous: []; here: [] }>()
 
-const text = ref('')
+const idOfField = () => typedId(props.sampleId, props.field.key, props.holeGroupId)
+const { text, why, comeBack, onFocusOut } = useTyped(idOfField, () => void take())
 const { refused, guarded } = useRefusal()
 const underway = ref<string[]>([])
 const provenance = ref<ChosenProvenance>('measured')
@@ -65,15 +66,12 @@ const { echo, clear } = useEcho(
 
 const unit = computed(() => (props.family === 'metric' ? props.field.metric_unit : props.field.inch_unit))
 const preview = computed(() => (text.value.trim() ? (echo.value?.estimate ?? null) : null))
-const problem = computed(() => refused.value || (text.value.trim() ? (echo.value?.problem ?? '') : ''))
+const problem = computed(() => why.value || refused.value || (text.value.trim() ? (echo.value?.problem ?? '') : ''))
 const correctable = computed(() => props.field.warnings.find((warning) => warning.correction && warning.reading_id))
 const questioned = computed(() => props.field.warnings.find((warning) => warning.reading_id && !warning.confirmed))
 const views = computed(() => quantities().get(props.field.key)?.views ?? [])
 const viewsOpen = ref(false)
 const plain = computed(() => provenance.value === 'measured' && !instrument.value && !note.value)
-
-const idOfField = () => typedId(props.sampleId, props.field.key, props.holeGroupId)
-const { comeBack, onFocusOut } = useTyped(idOfField, text, refused, () => void take())
 
 /** Take what was typed; what is refused comes back here with its reason. Whether it was taken. */
 async function take(): Promise<boolean> {
@@ -180,6 +178,7 @@ function leaveChip(work: Promise<unknown>) {
   void change(work)
 }
 
+watch(text, () => (refused.value = ''))
 defineExpose({ focus })
 </script>
 
@@ -231,7 +230,7 @@ defineExpose({ focus })
     <div :id="`hint-${field.key}`" class="hint" aria-live="polite">
       <p v-if="problem" class="said-wrong">
         {{ problem }}
-        <button v-if="!refused && echo?.correction" type="button" class="key-button" tabindex="-1" @click="correct">
+        <button v-if="!why && !refused && echo?.correction" type="button" class="key-button" tabindex="-1" @click="correct">
           <kbd>F2</kbd> {{ echo.correction }}
         </button>
       </p>

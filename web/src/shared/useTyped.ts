@@ -3,12 +3,14 @@
  * was typed, with its sentence, in its own field and no other, whatever is opened meanwhile; a page loaded again has it too.
  */
 import { onDatabase } from '@/api/database'
-import { onBeforeUnmount, onMounted, reactive, watch, type Ref } from 'vue'
+import { computed, onBeforeUnmount, onMounted, reactive, watch, type Ref } from 'vue'
 
 interface Typed {
   text: string
   /** Why it was refused; empty where nothing was asked yet. */
   refused: string
+  /** The text that was refused: another one may be typed by then. */
+  was: string
 }
 
 const KEY = 'tabrel.typed'
@@ -45,25 +47,16 @@ export function refusedOf(ids: readonly string[]): string[] {
   return ids.filter((id) => typed.get(id)?.refused)
 }
 
-/**
- * Keep the text of a field by its id, which names the sample too.
- *
- * `take` enters the text in the field, at once.
- */
-export function useTyped(id: () => string, text: Ref<string>, refused: Ref<string>, take: () => void) {
-  function restore() {
-    const kept = typed.get(id())
-    text.value = kept?.text ?? ''
-    refused.value = kept?.refused ?? ''
-  }
+/** Text of a field by its id, which names the sample too; `take` enters it, at once. */
+export function useTyped(id: () => string, take: () => void) {
+  const text = computed({
+    get: () => typed.get(id())?.text ?? '',
+    set: (words) => (words ? typed.set(id(), { text: words, refused: '', was: '' }) : typed.delete(id())),
+  })
   /** A text that was refused is not sent again and again. */
   function enter() {
-    if (text.value.trim() && !refused.value) take()
+    if (text.value.trim() && typed.get(id())?.was !== text.value) take()
   }
-  watch(text, () => (refused.value = ''), { flush: 'sync' })
-  watch([text, refused], () => (text.value.trim() ? typed.set(id(), { text: text.value, refused: refused.value }) : typed.delete(id())), { flush: 'sync' })
-  watch(id, restore, { flush: 'sync' })
-  restore()
   onMounted(() => fields.add(enter))
   onBeforeUnmount(() => {
     enter()
@@ -71,15 +64,12 @@ export function useTyped(id: () => string, text: Ref<string>, refused: Ref<strin
   })
 
   return {
-    /** Put a text that was refused back where it was typed, unless something else is typed there by now. */
-    comeBack(at: string, was: string, words: string) {
-      if (at !== id()) {
-        refused.value = typed.get(id())?.refused ?? ''
-        if (!typed.get(at)?.text.trim()) typed.set(at, { text: was, refused: words })
-        return
-      }
-      if (!text.value) text.value = was
-      if (text.value === was) refused.value = words
+    text,
+    why: computed(() => typed.get(id())?.refused ?? ''),
+    /** Put a text that was refused back where it was typed, whatever is shown there now; what is typed there by then stays. */
+    comeBack(at: string, was: string, why: string) {
+      const other = typed.get(at)?.text
+      typed.set(at, { text: other ?? was, refused: other === undefined ? why : `“${was}” was not taken: ${why}`, was })
     },
     /** Enter it when the focus leaves the field and what belongs to it, for something else in this window. */
     onFocusOut(event: FocusEvent) {
@@ -96,7 +86,7 @@ export function useTypedForm(id: () => string, fields: readonly Ref<string>[]): 
     fields.forEach((field, i) => (field.value = texts[i] ?? ''))
   }
   function keep(texts: readonly string[]) {
-    if (texts.some((text) => text.trim())) typed.set(id(), { text: JSON.stringify(texts), refused: '' })
+    if (texts.some((text) => text.trim())) typed.set(id(), { text: JSON.stringify(texts), refused: '', was: '' })
     else typed.delete(id())
   }
   restore()
