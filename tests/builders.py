@@ -9,6 +9,7 @@ from typing import Any
 
 import numpy as np
 
+from document_in_use import IN_USE
 from tabrel.core.circuit.operating_point import operating_point
 from tabrel.core.circuit.solution import SolvedCircuit, solve_circuit
 from tabrel.core.circuit.state import OperatingPoint
@@ -173,7 +174,7 @@ USES: list[dict[str, Any]] = [
 def everything() -> dict[str, Any]:
     """Return a document that uses every key there is."""
     return changed(
-        ("version", 2),
+        ("version", 3),
         ("question", "Which one?"),
         ("oil/pumping_limit_c", -35),
         ("oil/provenance", "published"),
@@ -277,6 +278,7 @@ def everything() -> dict[str, Any]:
             ],
         ),
         *EVIDENCE,
+        *IN_USE,
         ("uses", USES),
         (
             "report",
@@ -297,7 +299,7 @@ def everything() -> dict[str, Any]:
         ),
         ("circuit/engine/gallery_kpa", 344.737865),
         reading("can.height", "98 mm", {"text": "3 7/8 in", "copied_from": "another"}),
-        (f"{SAMPLE}/readings/can.mass", [{"text": "12 g", "struck_out": "wet"}, "90 g"]),
+        (f"{SAMPLE}/readings/can.mass", [{"text": "12 g", "struck_out": "wet"}, {"text": "90 g", "instrument": "fine balance"}]),
         (
             f"{SAMPLE}/holes/inlet",
             [

@@ -41,7 +41,8 @@ def copy_rows(conn: sqlite3.Connection, table: str, newest: str) -> None:
     )
     shared = {column: RENAMED.get(column, column) for column in sorted(old) if RENAMED.get(column, column) in new}
     columns = f"({', '.join(shared)}) SELECT {', '.join(shared.values())}"
-    conn.execute(f"INSERT OR REPLACE INTO main.{table} {columns} FROM {newest}.{table}")
+    kinds = " WHERE kind IN ('counts', 'flow_bench', 'bypass_bench', 'photographs')" if table == "evidence" else ""
+    conn.execute(f"INSERT OR REPLACE INTO main.{table} {columns} FROM {newest}.{table}{kinds}")
 
 
 def fill_as_of_now(conn: sqlite3.Connection, newest: Path, name: str) -> None:

@@ -98,7 +98,7 @@ def test_implausible_is_a_warning_and_exit_0(capsys, tmp_path):
     [
         ("", "empty"),
         ("{]", "not JSON"),
-        (changed(("version", 3)), "newer"),
+        (changed(("version", 4)), "newer"),
         (changed(("samples/0/readings/can.hight", ["3 mm"])), "samples[0].readings.can.hight"),
         (changed(reading("can.height", "3 mn")), "no unit known"),
         (changed(reading("can.height", "12..3 mm")), "not a number"),

@@ -42,9 +42,11 @@ class ResultOut(WireModel):
 
 
 class FlowAreaOut(ResultOut):
-    """The tapping plate flow area, with the section that controls it."""
+    """The tapping plate flow area, with the section that controls it, and what it is on other studs of the engine."""
 
     controlled_by: str | None
+    least_stud: float | None
+    greatest_stud: float | None
 
 
 class WarningOut(WireModel):
@@ -105,7 +107,10 @@ def results_out(results: SampleResults) -> ResultsOut:
         result: Result = getattr(results, row.name).scaled(wire_factor(row.unit))
         out = result_out(result)
         is_area = row.name == "plate_flow_area"
-        filled[row.key] = FlowAreaOut(**dict(out), controlled_by=result.controlled_by) if is_area else out
+        filled[row.key] = out
+        if is_area:
+            studs = {name: known_or_none(getattr(result, name)) for name in ("least_stud", "greatest_stud")}
+            filled[row.key] = FlowAreaOut(**dict(out), controlled_by=result.controlled_by, **studs)
     return ResultsOut.model_validate(filled)
 
 

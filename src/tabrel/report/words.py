@@ -84,14 +84,13 @@ def result_words(name: str, result: Result, family: UnitFamily) -> str:
     unit, factor = result_unit(name, family)
     if result.value is None:
         return _interval_words(result.low, result.high, factor, unit)
+    if result.low is not None and result.high is not None:
+        return number_with_interval(result.value / factor, result.low / factor, result.high / factor, unit)
     words = number_with_uncertainty(
         result.value / factor, None if result.expanded_uncertainty is None else result.expanded_uncertainty / factor, unit
     )
-    if not result.expanded_uncertainty:
-        if result.low is not None and result.high is not None:
-            words = number_with_interval(result.value / factor, result.low / factor, result.high / factor, unit)
-        elif result.relation == "=":
-            words = f"{words}, no uncertainty stated"
+    if not result.expanded_uncertainty and result.relation == "=":
+        words = f"{words}, no uncertainty stated"
     return words if result.relation == "=" else f"{_RELATIONS[result.relation]} {words}"
 
 
@@ -126,4 +125,6 @@ def known_words(known: Known | None, measure: str, family: UnitFamily) -> str:
     (unit, factor), value = measure_unit(measure, family), known.value
     if value.value is None:
         return _interval_words(value.low, value.high, 1 / factor, unit)
+    if value.low is not None and value.high is not None:
+        return number_with_interval(value.value * factor, value.low * factor, value.high * factor, unit)
     return number_with_uncertainty(value.value * factor, value.expanded_uncertainty * factor, unit)

@@ -47,6 +47,7 @@ JOURNALED = (
     "scenario",
     "duty_cycle",
     "warm_up_plan",
+    "study_part",
 )
 """Tables whose rows are recorded; a test holds the list against the schema."""
 
@@ -85,6 +86,8 @@ def _triggers(conn: sqlite3.Connection) -> dict[str, str]:
     made = {}
     for table in JOURNALED:
         columns = conn.execute("SELECT name, type FROM pragma_table_info(:table)", {"table": table}).fetchall()
+        if not columns:  # an older database has it no sooner than it is brought up to date
+            continue
         for event, before, after in (("INSERT", False, True), ("UPDATE", True, True), ("DELETE", True, False)):
             name = f"journal_{table}_{event.lower()}"
             made[name] = (

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
+
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
@@ -81,7 +83,23 @@ def test_an_outlier_among_good_ones_is_questioned_with_its_slip():
     assert computed[0] is None
     assert computed[1][1] == "0.81 mm"
     computed = questions([Reading("1.0 mm")], wall, good)
-    assert computed[0] == ("1.0 mm does not fit the other readings of the wall thickness: measure it again or set it aside", None)
+    assert "9 times what repeating one explains" in computed[0][0]  # s = 0.085 mm of five, a micrometer repeats to 0.01 mm
+    slipped = questions([Reading("1.2 mm")], wall, good)
+    assert slipped[0] == ("1.2 mm does not fit the other readings of the wall thickness: measure it again or set it aside", None)
+
+
+def test_readings_that_spread_far_more_than_repeating_explains_are_asked_about_until_one_is_confirmed():
+    """A caliper repeats to 0.03 mm: two readings 0.15 mm apart have s = 0.106 mm, those 0.1 mm apart 0.071 mm."""
+    height = QUANTITIES["can.height"]
+    assert questions([Reading("98.10 mm")], height, [Reading("98.00 mm")]) == [None]
+    [asked] = questions([Reading("98.15 mm")], height, [Reading("98.00 mm")])
+    assert asked[0].startswith("the readings lie between 98 mm (3.858 in) and 98.15 mm")
+    readings = [Reading("98.00 mm"), Reading("98.15 mm")]
+    assert [warning.code for warning in quantity_warnings("can.height", height, readings)] == ["spread"]
+    insisted = [readings[0], replace(readings[1], confirmed=True)]
+    assert list(quantity_warnings("can.height", height, insisted)) == []
+    by_eye = [readings[0], replace(readings[1], provenance="by_eye")]
+    assert list(quantity_warnings("can.height", height, by_eye)) == []
 
 
 def test_the_echo_offers_the_whole_line_corrected_and_the_mean_it_would_make():

@@ -67,7 +67,9 @@ def test_independent_ways_agree_by_the_usual_normalised_error():
     x = {item.basis: item.opening.value for item in computed.evidence}
     usual = abs(x["pressure"] - x["force"]) / (u["pressure"] ** 2 + u["force"] ** 2) ** 0.5
     [agreement] = [item for item in computed.agreements if (item.first, item.second) == ("pressure", "force")]
-    assert agreement.normalised_error == pytest.approx(usual, rel=0.02)  # ν_eff of a difference is not that of its parts
+    assert agreement.normalised_error == pytest.approx(
+        usual, rel=0.08
+    )  # the coverage factor of a difference is not that of its parts
     assert agreement.agrees == (usual <= 1)
 
 
@@ -161,7 +163,9 @@ def test_deductions_never_leave_less_than_nothing_and_always_add_up(potting, ple
 def test_before_the_cut_the_strip_is_a_forecast():
     uncut = measured(reading("media.strip_length"), reading("media.strip_width"), reading("element.height", "66 mm"))
     strip = strip_areas(uncut)
-    assert (strip.is_forecast, strip.deductions) == (True, ())
+    [usual] = strip.deductions
+    assert (strip.is_forecast, usual.key, usual.measured) == (True, "model.forecast_area", False)
+    assert strip.effective == pytest.approx(strip.gross - usual.area) == pytest.approx(strip.gross / 1.11)
     assert strip.length == strip.pleats_length == pytest.approx(2 * 54 * (66.4e-3 - 36.2e-3) / 2)
     assert strip.effective == pytest.approx(analyse_measured(uncut).results.media_effective_area.value)
     assert strip_areas(measured(reading("media.strip_length"), reading("element.pleat_count"))) is None

@@ -7,7 +7,7 @@ from math import pi, sqrt
 import numpy as np
 import pytest
 
-from tabrel.core.parts.bypass_valve import SHEAR_MODULUS
+from tabrel.core.parts.seat_and_spring import SHEAR_MODULUS
 from tabrel.core.results.analysis import analyse_sample
 from tabrel.core.study.model import Bypass, Sample
 from tabrel.core.uncertainty.estimate import INSTRUMENT_ERRORS
@@ -23,12 +23,13 @@ TRUE_SIZES = {
 TOTAL_COILS = 6.0
 
 
-def spring_sample(sizes, **more):
+def spring_sample(sizes, *, ends="closed_ground", material="music_wire", mark=None, **more):
     """Return a sample with these sizes [mm], each read once or several times."""
     readings = {key: tuple(f"{item:.4f} mm" for item in np.atleast_1d(size)) for key, size in sizes.items()}
     readings["bypass.spring_total_coils"] = (f"{TOTAL_COILS:g}",)
     readings.update(more)
-    return Sample("one", readings=readings, bypass=Bypass("dome_end", "coil_spring", "music_wire"))
+    valve = Bypass("dome_end", "coil_spring", material, spring_ends=ends, seat_mark=mark)
+    return Sample("one", readings=readings, bypass=valve)
 
 
 def opening_of(sample):
@@ -54,10 +55,62 @@ def test_assumed_dead_coils_are_part_of_the_uncertainty():
     assert "bypass.spring_dead_coils" not in counted.assumed
 
 
+def test_the_ends_of_the_spring_say_how_many_coils_are_dead():
+    ends = {end: opening_of(spring_sample(TRUE_SIZES, ends=end)) for end in ("closed", "open", "unknown", None)}
+    assert ends["open"].value == pytest.approx(ends["closed"].value * 4 / 5.5)
+    assert ends["unknown"] == ends[None]
+    assert ends["unknown"].value == pytest.approx(ends["closed"].value)
+    extra = ends["closed"].value / 4 * sqrt(2**2 / 12 - 1 / 12)  # 1 to 3 for 1.5 to 2.5
+    assert ends["unknown"].standard_uncertainty ** 2 == pytest.approx(ends["closed"].standard_uncertainty ** 2 + extra**2)
+
+
+@pytest.mark.parametrize(("mark", "diameter"), [("inner", 13.0), ("outer", 14.6), ("unknown", 13.8), (None, 13.8)])
+def test_the_edge_that_the_seal_marked_is_the_seat(mark, diameter):
+    result = opening_of(spring_sample(TRUE_SIZES, mark=mark))
+    assert result.value == pytest.approx(true_opening(TRUE_SIZES, diameter, 2))
+    if mark in ("inner", "outer"):
+        assert (result.low, result.high) == (None, None)
+        return
+    at_edges = {edge: opening_of(spring_sample(TRUE_SIZES, mark=edge)) for edge in ("inner", "outer")}
+    assert result.low == pytest.approx(at_edges["outer"].value - at_edges["outer"].expanded_uncertainty)
+    assert result.high == pytest.approx(at_edges["inner"].value + at_edges["inner"].expanded_uncertainty)
+
+
+def test_an_assumed_wire_lowers_the_low_end_to_the_softest_one():
+    stated, assumed = (opening_of(spring_sample(TRUE_SIZES, material=wire, mark="inner")) for wire in ("music_wire", None))
+    assert (assumed.value, assumed.high) == (
+        pytest.approx(stated.value),
+        pytest.approx(stated.value + stated.expanded_uncertainty),
+    )
+    assert assumed.low == pytest.approx((stated.value - stated.expanded_uncertainty) * 69.0 / 81.5)
+
+
+def test_a_pressure_read_at_the_first_drip_may_be_a_fifth_early_and_one_at_a_flow_a_little_late():
+    def read(at):
+        readings = {"bypass.opening_pressure": ("120 kPa",), "bypass.seat_inside_diameter": ("13.0 mm",)}
+        sample = Sample("one", readings=readings, bypass=Bypass("dome_end", opening_at=at))
+        return analyse_sample(sample, None)
+
+    plain, drip, flow = (read(at).results.bypass_opening for at in (None, "first_drip", 8.0))
+    assert (plain.low, plain.high) == (None, None)
+    assert drip.low == pytest.approx(plain.value - plain.expanded_uncertainty)
+    assert drip.high == pytest.approx((plain.value + plain.expanded_uncertainty) / 0.8)
+    # by hand: 8 L/min through 0.62·π·13 mm·lift at √(2·120 kPa/850) = 16.8 m/s lifts 314 µm, of 3.25 mm for half as much again
+    rise = 0.5 * 313.4e-6 / 3.25e-3
+    assert flow.low == pytest.approx((plain.value - plain.expanded_uncertainty) / (1 + rise), rel=1e-3)
+    little = read(1.0).results.bypass_opening  # 39 µm, 0.6 %
+    assert (little.low, little.high) == (None, None)
+    codes = [[warning.code for warning in read(at).warnings] for at in (None, "first_drip", 1.0)]
+    assert ["opening_flow_not_stated" in found for found in codes] == [True, False, False]
+
+
 def test_the_interval_holds_the_true_opening_pressure_as_often_as_it_says():
-    """500 filters measured with the instruments' own errors; the true dead coils and bearing edge are even in their ranges."""
+    """500 filters measured with the instruments' own errors; true dead and counted coils are even in their ranges.
+
+    The seal bears on either edge, and left its mark there or was not looked at: then the interval reaches from edge to edge.
+    """
     generator = np.random.default_rng(20261126)
-    held = 0
+    held, held_unseen = 0, 0
     for _ in range(500):
         read = {}
         for key, size in TRUE_SIZES.items():
@@ -65,8 +118,11 @@ def test_the_interval_holds_the_true_opening_pressure_as_often_as_it_says():
             common = generator.uniform(-1, 1) * error.permissible_error
             single = size * 1e-3 + common + error.repeatability * generator.standard_normal(2)
             read[key] = np.round(single / error.resolution) * error.resolution * 1e3
-        inside, outside = TRUE_SIZES["bypass.seat_inside_diameter"], TRUE_SIZES["bypass.seat_outside_diameter"]
-        truth = true_opening(TRUE_SIZES, generator.uniform(inside, outside), generator.uniform(1.5, 2.5))
-        result = opening_of(spring_sample(read))
-        held += abs(result.value - truth) <= result.expanded_uncertainty
+        edge = ("inner", "outer")[generator.integers(2)]
+        seat = TRUE_SIZES["bypass.seat_inside_diameter" if edge == "inner" else "bypass.seat_outside_diameter"]
+        truth = true_opening(TRUE_SIZES, seat, generator.uniform(1.5, 2.5) + generator.uniform(-0.25, 0.25))
+        marked, unseen = (opening_of(spring_sample(read, mark=mark)) for mark in (edge, None))
+        held += abs(marked.value - truth) <= marked.expanded_uncertainty
+        held_unseen += unseen.low <= truth <= unseen.high
     assert 0.93 <= held / 500 <= 0.99
+    assert held_unseen / 500 >= 0.95

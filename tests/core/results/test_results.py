@@ -3,13 +3,12 @@
 from __future__ import annotations
 
 import re
-from math import exp, log, pi, sqrt
+from math import exp, hypot, log, pi, sqrt
 
 import pytest
 
 from builders import reading, study
 from tabrel.core.errors import OutOfRangeError
-from tabrel.core.parts.bypass_valve import SHEAR_MODULUS
 from tabrel.core.parts.efficiency import (
     ClaimedPoint,
     ScreeningMedium,
@@ -19,6 +18,7 @@ from tabrel.core.parts.efficiency import (
     size_from_claim,
     size_in_um_c,
 )
+from tabrel.core.parts.seat_and_spring import SHEAR_MODULUS
 from tabrel.core.results.analysis import analyse_sample
 from tabrel.core.study.model import Claim
 
@@ -87,17 +87,23 @@ def test_measured_pleat_depth_goes_before_the_diameters():
     assert actual.media_effective_area.value * 1e6 == pytest.approx((1620 - 12 - 56) * 63)
 
 
-def test_left_out_deductions_count_as_zero_and_are_listed():
-    answer = results(reading("media.seam_overlap"), reading("element.potting_depth")).media_effective_area
-    assert answer.value * 1e4 == pytest.approx(162 * 6.8)
+def test_losses_not_measured_count_as_usual_with_their_spread_and_are_listed():
+    """By hand: 2.2 ± 0.9 mm of potting, 10 ± 4 mm of seam; 0.9·2·1.61 m and 4 mm·63.6 mm are 29.0 and 2.5 cm² of it."""
+    lost = reading("media.seam_overlap"), reading("element.potting_depth")
+    answer = results(*lost).media_effective_area
+    assert answer.value * 1e4 == pytest.approx((162 - 1.0) * (6.8 - 0.44))
+    measured = results().media_effective_area
+    expected = hypot(29.0, 2.54, measured.standard_uncertainty * 1e4)
+    assert answer.standard_uncertainty * 1e4 == pytest.approx(expected, rel=0.01)
     assert set(answer.assumed) == {"media.seam_overlap", "element.potting_depth", "media.backing_thickness"}
 
 
 def test_before_cutting_there_is_a_forecast():
     shown = results(reading("media.strip_length"), reading("element.height", "70 mm"))
-    for area in (shown.media_gross_area, shown.media_effective_area):
+    for area, over, relative in ((shown.media_gross_area, 1.0, 0.02), (shown.media_effective_area, 1.11, 0.06)):
         assert area.basis == "forecast"
-        assert area.value * 1e6 == pytest.approx(2 * 54 * 15.1 * 70)
+        assert area.value * 1e6 == pytest.approx(2 * 54 * 15.1 * 70 / over)
+        assert area.standard_uncertainty / area.value == pytest.approx(relative, rel=0.02)
     missing = results(reading("media.strip_length")).media_effective_area
     assert (missing.value, missing.missing) == (None, ("media.strip_length",))
 

@@ -277,11 +277,11 @@ def test_dead_coils_nobody_counted_stand_in_the_budget_and_shared_inputs_show_as
     opening = uncertainty_budget(working_of("bypass_opening", measured).steps[-1], measured)
     assert {contribution.key: contribution.smaller for contribution in opening.contributions}[
         "model.dead_coils"
-    ] == "count the dead coils"
+    ] == "count the dead coils, or say how the spring ends"
     full = uncertainty_budget(working_of("bypass_full_open", measured).steps[-1], measured)
     pairs = {frozenset((covariance.first, covariance.second)): covariance for covariance in full.covariances}
     assert pairs[frozenset(("p₀", "k"))].correlation > 0.5  # the same spring
-    assert pairs[frozenset(("p₀", "S"))].correlation < -0.5  # the same seat
+    assert pairs[frozenset(("p₀", "S"))].correlation < -0.3  # the same seat
 
 
 def test_a_bound_is_worked_from_the_size_at_its_limit():

@@ -2,11 +2,13 @@ from __future__ import annotations
 
 from math import inf, sqrt
 
+import numpy as np
 import pytest
 from scipy.stats import t as student_t
 from uncertainties import nominal_value, std_dev
 
 from tabrel.core.catalogue.quantities import HOLE_QUANTITIES, QUANTITIES
+from tabrel.core.entry.reading_text import ParsedReading, parse_reading
 from tabrel.core.study.model import Reading
 from tabrel.core.uncertainty.estimate import estimate_quantity, outlying
 from tabrel.core.uncertainty.propagation import Variables, expanded_uncertainty
@@ -67,7 +69,20 @@ def test_a_drill_is_a_rectangle_between_two_sizes():
     ],
 )
 def test_outliers_are_marked(values, outlier):
-    assert outlying(values) == outlier
+    assert outlying([parse_reading(f"{value:.2f} mm", "length") for value in values]) == outlier
+
+
+@pytest.mark.parametrize("n", [4, 7, 10, 14, 25])
+def test_about_one_honest_set_in_a_hundred_has_an_outlier_whatever_its_number(n):
+    """Normal readings of 0.03 mm spread, rounded to 0.01 mm: the usual limit of 3.5 marks 10 to 16 % of them."""
+    rng = np.random.default_rng(n)
+    sets = np.round(5 + 0.03 * rng.standard_normal((1500, n)), 2)
+    marked = [bool(outlying([ParsedReading(x, None, "mm", last_digit=0.01) for x in values])) for values in sets]
+    assert np.mean(marked) < 0.05
+    slipped = np.array(sets)
+    slipped[:, 0] += 1.0
+    found = [0 in outlying([ParsedReading(x, None, "mm", last_digit=0.01) for x in values]) for values in slipped]
+    assert np.mean(found) > 0.6
 
 
 def test_expanded_uncertainty_follows_welch_and_satterthwaite():

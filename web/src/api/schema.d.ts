@@ -945,7 +945,7 @@ export interface paths {
         };
         /**
          * Get Kept
-         * @description Return what is kept of a sample and shown by no station yet: benches, photographs.
+         * @description Return what is kept of a sample and of its study, shown by no station yet.
          */
         get: operations["get_kept"];
         put?: never;
@@ -3074,14 +3074,16 @@ export interface components {
         };
         /**
          * FlowAreaOut
-         * @description The tapping plate flow area, with the section that controls it.
+         * @description The tapping plate flow area, with the section that controls it, and what it is on other studs of the engine.
          */
         FlowAreaOut: {
             assumed: string[];
             basis: string | null;
             controlled_by: string | null;
             expanded_uncertainty: number | null;
+            greatest_stud: number | null;
             high: number | null;
+            least_stud: number | null;
             low: number | null;
             missing: string[];
             /** @description >= or <= if only a bound is known; else =. */
@@ -4098,6 +4100,8 @@ export interface components {
         ReadingOut: {
             confirmed: boolean;
             copied_from: string | null;
+            /** @description Its number in the group; null if not said. */
+            hole: number | null;
             id: number;
             inch: string;
             /** @description Null for the usual one. */
@@ -4358,7 +4362,7 @@ export interface components {
         Scenario: {
             adapter_holes?: components["schemas"]["RoundHoles"] | null;
             anti_drain_lift_mm?: number | null;
-            bypass_location?: ("dome_end" | "thread_end" | "block" | "adapter" | "none") | null;
+            bypass_location?: ("dome_end" | "thread_end" | "block" | "adapter" | "none" | "housing") | null;
             bypass_opening_kpa?: number | null;
             leak?: components["schemas"]["RoundHoles"] | null;
             loading?: number | null;

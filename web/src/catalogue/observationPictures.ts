@@ -116,6 +116,7 @@ export const OBSERVATION_PICTURES: Record<string, Record<string, readonly Stroke
     'in the block': [l('M4 4h40v10H4Z'), r('M10 6h8v3h-8Z'), l('M11 9l6 2-6 2M14 14v14h20V14')],
     'in the adapter': [l('M4 3h40v5H4ZM10 8h28v8H10ZM14 16v13h20V16'), r('M13 10h8v2h-8Z'), l('M14 12l6 1.5-6 1.5')],
     'there is none': [l(NEST), d('M18 12h12M20 16h8')],
+    'in the housing': [l('M8 29V9h32v20M8 4h32v5H8Z'), r('M32 6h6v3h-6Z'), l('M15 13h14v13H15Z')],
   },
   'bypass.kind': {
     'coil spring': [s(SEAT), r(DISC), l(COIL)],
@@ -127,6 +128,17 @@ export const OBSERVATION_PICTURES: Record<string, Record<string, readonly Stroke
     'music wire': [l(COIL), l('M36 8v6M33 11h6')],
     stainless: [o('M18 7l12 2-12 3 12 3-12 3 12 3-12 3 12 2-12 2 12-1-12-2 12-2-12-3 12-2-12-3 12-3-12-2Z')],
     'chrome silicon': [r('M18 7l12 2-12 3 12 3-12 3 12 3-12 3 12 2-12 2 12-1-12-2 12-2-12-3 12-2-12-3 12-3-12-2Z')],
+  },
+  'bypass.spring_ends': {
+    open: [l('M18 4l12 4-12 4 12 4-12 4 12 4-12 4')],
+    closed: [l('M18 5l12 1-12 2 12 5-12 5 12 5-12 2 12 1')],
+    'closed and ground': [l('M17 4h14M18 6l12 2-12 5 12 5-12 5 12 2M17 28h14')],
+    'cannot be told': [d('M18 4l12 2-12 2'), l('M30 13l-12 5 12 5'), d('M30 23l-12 2 12 2')],
+  },
+  'bypass.seat_mark': {
+    'on the inner edge': [s(SEAT), r('M14 5l4 3h12l4-3v4H14Z'), l('M17 19v-5M31 19v-5')],
+    'on the outer edge': [s(SEAT), r('M5 5h38v3H5Z'), l('M7 19v-5M41 19v-5')],
+    'none to be seen': [s(SEAT), r('M12 5h24v3H12Z'), d('M12 19v-5M36 19v-5')],
   },
   'bypass.seal': {
     rubber: [s(SEAT), r('M15 12h18v3H15Z'), s('M17 15h14v3H17Z')],

@@ -14,7 +14,7 @@ function result(change: Partial<Result> = {}): Result {
 function results(change: Partial<Schemas['ResultsOut']> = {}): Schemas['ResultsOut'] {
   const plain = result()
   return {
-    inlet_hole_area_mm2: plain, plate_flow_area_mm2: { ...plain, controlled_by: 'outlet' }, plate_series_area_mm2: plain,
+    inlet_hole_area_mm2: plain, plate_flow_area_mm2: { ...plain, controlled_by: 'outlet', least_stud: null, greatest_stud: null }, plate_series_area_mm2: plain,
     media_gross_area_cm2: plain, media_effective_area_cm2: plain, pleat_opening_at_inside_percent: plain,
     media_permeability_m2: plain, bypass_opening_kpa: plain, bypass_full_open_kpa: plain,
     efficiency_at_20_um_percent: plain, size_at_beta_75_um: plain, size_at_beta_2_um: plain, efficiency_slope: plain,

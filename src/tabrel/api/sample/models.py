@@ -28,6 +28,8 @@ class ReadingOut(WireModel):
     outlier: bool
     used: bool
     copied_from: str | None
+    hole: int | None
+    """Its number in the group; null if not said."""
 
 
 class EstimateOut(WireModel):

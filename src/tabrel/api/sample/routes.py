@@ -14,6 +14,7 @@ from tabrel.core.review.kept import kept_parts
 from tabrel.document.results import AnalysisOut, analysis_out
 from tabrel.store.circuit.circuits import load_circuit
 from tabrel.store.sample.samples import load_sample
+from tabrel.store.study.studies import load_study_frame
 
 router = APIRouter(prefix="/api", tags=["samples"], responses=PROBLEM_RESPONSES)
 
@@ -34,7 +35,7 @@ def get_results(sample_id: SampleId, conn: Connection) -> AnalysisOut:
 
 @router.get("/samples/{sample_id}/kept")
 def get_kept(sample_id: SampleId, conn: Connection) -> list[KeptPartOut]:
-    """Return what is kept of a sample and shown by no station yet: benches, photographs."""
+    """Return what is kept of a sample and of its study, shown by no station yet."""
     stored = load_sample(conn, sample_id)
-    parts = kept_parts(stored.sample)
+    parts = kept_parts(stored.sample, load_study_frame(conn, stored.study_id))
     return [KeptPartOut(title=part.title, rows=[KeptRowOut(key=key, value=value) for key, value in part.rows]) for part in parts]

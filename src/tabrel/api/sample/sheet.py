@@ -326,6 +326,7 @@ def _reading(stored: StoredReading, quantity: Quantity, outlier: bool, used: boo
         outlier=outlier,
         used=used,
         copied_from=reading.copied_from,
+        hole=reading.hole,
     )
 
 

@@ -68,6 +68,7 @@ INSIDE: tuple[Observation, ...] = (
             Choice("in the block", "it senses the whole filter; none is in the can", "block"),
             Choice("in the adapter", "it senses the whole filter; none is in the can", "adapter"),
             Choice("there is none", "no valve anywhere", "none"),
+            Choice("in the housing", "a cartridge's housing holds it, and it senses the whole filter", "housing"),
         ),
         (
             "Thread end: what lies in the can is not washed past the valve.",
@@ -105,6 +106,33 @@ INSIDE: tuple[Observation, ...] = (
         ),
         synonyms=("spring steel",),
         field=("bypass", "spring_material"),
+        closed=True,
+    ),
+    Observation(
+        "bypass.spring_ends",
+        "spring ends",
+        "opened",
+        (
+            Choice("open", "the wire runs on to its end: half a coil does not work", "open"),
+            Choice("closed", "the last coil lies on its neighbour: two coils do not work", "closed"),
+            Choice("closed and ground", "as closed, and flat: two coils do not work", "closed_ground"),
+            Choice("cannot be told", "one to three coils may not work", "unknown"),
+        ),
+        synonyms=("dead coils", "squared ends"),
+        field=("bypass", "spring_ends"),
+        closed=True,
+    ),
+    Observation(
+        "bypass.seat_mark",
+        "mark of the seal",
+        "opened",
+        (
+            Choice("on the inner edge", "the seal bears on the seat's inside diameter", "inner"),
+            Choice("on the outer edge", "the seal bears on the seat's outside diameter", "outer"),
+            Choice("none to be seen", "the pressure lies between those of both edges", "unknown"),
+        ),
+        synonyms=("seat edge", "seal ring mark"),
+        field=("bypass", "seat_mark"),
         closed=True,
     ),
     Observation(

@@ -52,6 +52,12 @@ INSTRUMENTS: dict[Instrument, str] = {
     "none": "counted",
 }
 
+
+def instrument_words(name: str) -> str:
+    """Return what a usual instrument is called; the name of an own one as it is."""
+    return next((words for known, words in INSTRUMENTS.items() if known == name), name)
+
+
 SPEAKERS: dict[Speaker, str] = {
     "maker": "the maker",
     "seller": "a seller",
@@ -65,6 +71,7 @@ BYPASS_LOCATIONS: dict[BypassLocation, str] = {
     "block": "engine block",
     "adapter": "adapter",
     "none": "none",
+    "housing": "filter housing",
 }
 
 REGULATOR_FAULTS: dict[RegulatorFault, str] = {"stuck_open": "stuck open", "stuck_shut": "stuck shut"}
@@ -179,6 +186,7 @@ MEDIA_DEDUCTIONS: dict[str, str] = {
     "media.seam_overlap": "seam overlap",
     "media.blocked_pleats": "blocked pleats",
     "media.blocked_area": "other blocked area",
+    "model.forecast_area": "usual potting, seam and blocked pleats",
 }
 """From the gross to the effective area of the strip."""
 
@@ -219,6 +227,9 @@ ASSUMPTIONS: dict[str, Assumption] = {
     "model.dead_coils": Assumption("dead coils of the bypass spring"),
     "model.shear_modulus": Assumption("shear modulus of the bypass spring", "GPa", 1e9),
     "model.stated_setting": Assumption("stated bypass setting"),
+    "model.potting_depth": Assumption("potting depth, not measured", "mm", 1e-3),
+    "model.seam_overlap": Assumption("seam overlap, not measured", "mm", 1e-3),
+    "model.forecast_area": Assumption("area of the folds over the effective area"),
 }
 """Inputs of the model that no reading gives; a test holds the list complete."""
 

@@ -33,7 +33,7 @@ HOLE_LOSS_FACTOR = 1.15
 DISCHARGE_FACTOR = 1.1
 """So is the discharge coefficient of the bypass valve's curtain."""
 
-FILTER_SENSED = ("block", "adapter")
+FILTER_SENSED = ("block", "adapter", "housing")
 """Places of a bypass valve that see the differential pressure of the whole filter."""
 
 
@@ -117,7 +117,7 @@ def filter_model(measured: MeasuredSample) -> FilterModel:
     known = {key: values_of(number) for key, number in measured.known.items()}
     area_number, depth_number = media_area_number(measured.strip), measured.strip.pleat_depth()
     area, depth = values_of(area_number), values_of(depth_number)
-    width = measured.strip.face_width([])
+    width = measured.strip.face_width()
     if nominal_value(depth_number) <= 0:
         raise StudyError("element.inside_diameter", "is not below the outside diameter: one of the two slipped")
     if nominal_value(area_number) <= 0 or (width is not None and nominal_value(width) <= 0):
@@ -210,7 +210,7 @@ def _tube(measured: MeasuredSample, known: dict[str, FloatOrArray]) -> Restricti
 
 
 def _can_annulus(measured: MeasuredSample, known: dict[str, FloatOrArray], pack: PleatPack) -> FloatOrArray | None:
-    width = measured.strip.face_width([])
+    width = measured.strip.face_width()
     if "can.inside_diameter" not in known or width is None:
         return None
     clearance = (known["can.inside_diameter"] - pack.outside_diameter) / 2

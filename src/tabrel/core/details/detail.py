@@ -21,6 +21,7 @@ DetailKind = Literal[
     "quantity",
     "count",
     "one_of",
+    "flow_or_drip",
 ]
 DetailStage = Literal["intake", "element", "media", "efficiency", "engine", "warm_up"]
 DetailOwner = Literal["study", "sample"]

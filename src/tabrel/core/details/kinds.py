@@ -17,7 +17,7 @@ from tabrel.core.entry.stated_number import number_text, refuse_bound, understoo
 from tabrel.core.errors import ReadingTextError
 from tabrel.core.rules.refusals import is_date
 from tabrel.core.rules.study import check_hole_group
-from tabrel.core.study.model import HoleGroup, Leak, Price, TypedNumber, used_readings
+from tabrel.core.study.model import FirstDrip, HoleGroup, Leak, Price, TypedNumber, used_readings
 from tabrel.core.study.plans import RoundHoles
 
 
@@ -266,6 +266,29 @@ def _count(text: str, detail: Detail, family: UnitFamily) -> int:
     return int(number)
 
 
+_FIRST_DRIP: FirstDrip = "first_drip"
+
+
+def _flow_or_drip(text: str, detail: Detail, family: UnitFamily) -> FirstDrip | float:
+    if _is_drip(text):
+        return _FIRST_DRIP
+    if not any(letter.isdigit() for letter in text):
+        raise ReadingTextError(f"{text!r} is no flow: type it like 1 L/min, or first drip")
+    return _quantity(text, detail, family)
+
+
+def _typed_flow_or_drip(text: str, detail: Detail, family: UnitFamily) -> str:
+    return "first drip" if _is_drip(text) else _typed_quantity(text, detail, family)
+
+
+def _is_drip(text: str) -> bool:
+    return " ".join(text.lower().replace("_", " ").split()) in ("first drip", "drip", "first drop", "weep", "first weep")
+
+
+def _flow_or_drip_text(value: FirstDrip | float, detail: Detail, family: UnitFamily) -> str | None:
+    return "first drip" if isinstance(value, str) else _number_text(value, detail, family)
+
+
 def _number_text(value: float, detail: Detail, family: UnitFamily) -> str | None:
     return number_text(value, detail.unit, family)
 
@@ -303,4 +326,5 @@ _KINDS: dict[DetailKind, _Kind] = {
     "round_holes": _Kind(_round_holes, _round_holes_text, _typed_holes),
     "quantity": _Kind(_quantity, _number_text, _typed_quantity),
     "count": _Kind(_count, _number_text, _typed_quantity),
+    "flow_or_drip": _Kind(_flow_or_drip, _flow_or_drip_text, _typed_flow_or_drip),
 }

@@ -209,6 +209,16 @@ SAMPLE_DETAILS: tuple[Detail, ...] = (
         synonyms=("relief setting", "bypass rating"),
     ),
     Detail(
+        "bypass.opening_at",
+        "opening pressure read at",
+        "flow_or_drip",
+        ("bypass", "opening_at"),
+        "the flow in L/min or gpm, or first drip: a seal that creeps drips up to 20 % early",
+        synonyms=("first drip", "cracking pressure", "opening flow"),
+        stage="element",
+        unit="L/min",
+    ),
+    Detail(
         "sample.stated_collapse",
         "stated collapse pressure",
         "quantity",

@@ -3,8 +3,8 @@
 One field takes one reading or several (``0.47, 0.52, 0.48 mm``), a count with a size for a group of holes
 (``8 x 5.6 mm``), a range (``5 to 5.5``), a bound (``over 420 g``),
 a thread (``3/4-16``, ``M20x1.5``), words that say where the value comes from (``~12 mm``, ``12 mm published``), what it was
-taken with (``12 mm with tape``), a note in brackets (``0.47 mm (beside the seam)``), or a state that is
-no value (``lost``, ``could not be found``).
+taken with (``12 mm with tape``), at which hole of a group (``hole 3: 5.62 mm``, ``h3 5.62``), a note in brackets
+(``0.47 mm (beside the seam)``), or a state that is no value (``lost``, ``could not be found``).
 """
 
 from __future__ import annotations
@@ -38,6 +38,9 @@ _NO_UNIT_AT_END = ("drill", "go ", "letter", "number", "#")
 _NOTE = re.compile(r"^(?P<rest>[^()]*)\((?P<note>[^()]*)\)\s*$")
 _WITH = re.compile(r"^(?P<rest>.*\S)\s+with\s+(?:an?\s+|the\s+)?(?P<instrument>[a-z_ ]+?)\s*$", re.IGNORECASE)
 _COUNTED = re.compile(r"^(?P<count>\d+)\s*[x×*]\s*(?P<rest>.+)$", re.IGNORECASE)
+_HOLE = re.compile(
+    r"^(?:hole\s*|h)(?P<hole>\d{1,6})\s*[:=]?\s+(?P<rest>\S.*)$|^(?:hole\s*|h)(?P<hole_2>\d{1,6})[:=](?P<rest_2>.+)$", re.I
+)
 _POINTS_AND_COMMAS = re.compile(r"^\s*\d*\.\d+\s*(,\s*\d*\.\d+\s*)+(?P<unit>[^\d\s.,][^\d,]*)?$")
 _DECIMALS = re.compile(r"^(?:\d*[.,]\d+\s+)+\d*[.,]\d+(?:\s*[^\d\s.,][^\d,]*)?$")
 _GAUGES = re.compile(r"^go\s+(?P<go>\d*[.,]?\d+)\s+no[- ]?go\s+(?P<no_go>\d*[.,]?\d+)$", re.IGNORECASE)
@@ -115,16 +118,40 @@ def understand_entry(text: str, quantity: Quantity, family: UnitFamily, *, count
         count, rest = int(match["count"]), match["rest"]
         if count == 0:
             raise ReadingTextError(f"{plain!r} counts no holes: type how many there are, or take the group away")
-    texts = _with_units(_split(rest), quantity, family)
+    numbered = [_numbered(part) if counted else (None, part) for part in _split(rest)]
+    texts = _with_units([part for _, part in numbered], quantity, family)
     if not texts:
         raise ReadingTextError("the reading is empty: type a number with its unit, or leave the reading out")
     return FieldEntry(
         tuple(
-            Reading(name, instrument=instrument, provenance=None if provenance == "measured" else provenance, note=note or None)
-            for name in texts
+            Reading(
+                name,
+                instrument=instrument,
+                provenance=None if provenance == "measured" else provenance,
+                note=note or None,
+                hole=hole,
+            )
+            for (hole, _), name in zip(numbered, texts, strict=True)
         ),
         count=count,
     )
+
+
+def _numbered(text: str) -> tuple[int | None, str]:
+    """Return the number of the hole that a reading names, and the reading.
+
+    Examples
+    --------
+    >>> _numbered("h3 5.62"), _numbered("hole 12: 5.6 mm"), _numbered("5.6 mm")
+    ((3, '5.62'), (12, '5.6 mm'), (None, '5.6 mm'))
+    """
+    match = _HOLE.match(text)
+    if match is None:
+        return None, text
+    number = int(match["hole"] or match["hole_2"])
+    if number == 0:
+        raise ReadingTextError(f"{text!r} names hole 0: number the holes from 1")
+    return number, (match["rest"] or match["rest_2"]).strip()
 
 
 def named_thread(text: str) -> dict[str, Reading]:

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
+from tabrel.core.parts.media import FORECAST
 from tabrel.core.sample.measured_sample import MeasuredSample
 from tabrel.core.uncertainty.sampled_number import nominal_value
 
@@ -19,7 +20,7 @@ class Deduction:
     area : float
         [m²]
     measured : bool
-        Whether it was measured; what was not counts as zero.
+        Whether it was measured; of what was not, the usual loss is taken.
     """
 
     key: str
@@ -97,19 +98,24 @@ def strip_areas(measured: MeasuredSample) -> StripAreas | None:
     width = known.get("element.height") if is_forecast else known["media.strip_width"]
     if length is None or width is None:
         return None
-    potting = 0.0 if is_forecast else known.get("element.potting_depth", 0.0)
-    overlap = 0.0 if is_forecast else min(known.get("media.seam_overlap", 0.0), length)
+    potting, overlap = (
+        0.0 if is_forecast else float(nominal_value(measured.strip.or_usual(key)))
+        for key in ("element.potting_depth", "media.seam_overlap")
+    )
+    overlap = min(overlap, length)
     open_width = max(0.0, width - 2 * potting)
     blocked_pleats = 0.0 if is_forecast else known.get("media.blocked_pleats", 0.0)
     blocked_length = min(2 * blocked_pleats * (depth or 0.0), length - overlap)
-    lost = (
+    lost: tuple[tuple[str, float], ...] = (
         ("element.potting_depth", length * (width - open_width)),
         ("media.seam_overlap", overlap * open_width),
         ("media.blocked_pleats", blocked_length * open_width),
         ("media.blocked_area", 0.0 if is_forecast else known.get("media.blocked_area", 0.0)),
     )
+    if is_forecast:  # the losses have no place on the strip yet
+        lost = ((FORECAST, length * width * (1 - 1 / float(nominal_value(measured.strip.usual[FORECAST])))),)
     effective = max(0.0, length * width - sum(area for _, area in lost))
-    deductions = () if is_forecast else tuple(Deduction(key, area, key in known) for key, area in lost)
+    deductions = tuple(Deduction(key, area, key in known) for key, area in lost)
     return StripAreas(
         length=length,
         width=width,

@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 from itertools import combinations
 
-from tabrel.core.parts.bypass_valve import spring_travel
+from tabrel.core.parts.seat_and_spring import spring_travel
 from tabrel.core.sample.measured_sample import MeasuredSample
 from tabrel.core.uncertainty.propagation import Result, Uncertain
 from tabrel.core.uncertainty.sampled_number import nominal_value
@@ -121,8 +121,7 @@ def opening_comparison(measured: MeasuredSample) -> OpeningComparison:
     variables = measured.variables
     ways = {way.basis: way.pressure for way in measured.bypass.ways}
     evidences = tuple(
-        OpeningEvidence(basis, variables.result(number, basis=basis), basis == measured.bypass.opening.basis)
-        for basis, number in ways.items()
+        OpeningEvidence(way.basis, way.result, way.basis == measured.bypass.opening.basis) for way in measured.bypass.ways
     )
     agreements = tuple(_agreement(measured, a, ways[a], b, ways[b]) for a, b in combinations(ways, 2))
     closing = measured.known.get("bypass.closing_pressure")

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass, replace
-from math import hypot
+from math import copysign, hypot
 
 import numpy as np
 from numpy.typing import NDArray
@@ -41,6 +41,8 @@ class Known:
         Between specimens, standard, in U already. [in the measure's unit]
     is_spread_assumed : bool
         Whether the spread is assumed for want of a second specimen.
+    is_of_engine : bool
+        Whether a part of the engine rules it, so that specimens of a filter do not spread it.
     """
 
     value: CategoryValue | None
@@ -49,16 +51,26 @@ class Known:
     draws: FloatArray | None = None
     spread: float = 0.0
     is_spread_assumed: bool = False
+    is_of_engine: bool = False
 
     def with_spread(self, standard: float, *, is_assumed: bool) -> Known:
         """Return the same of a part number: its U holds what its specimens differ by."""
         if self.value is None or self.value.value is None or standard <= 0:
             return self
-        uncertainty = hypot(self.value.expanded_uncertainty, NORMAL_COVERAGE * standard)
-        return replace(
-            self, value=replace(self.value, expanded_uncertainty=uncertainty), spread=standard, is_spread_assumed=is_assumed
+        if self.is_of_engine:
+            return self
+        middle, spread = self.value.value, NORMAL_COVERAGE * standard
+        low, high = (
+            None if end is None else middle + copysign(hypot(end - middle, spread), end - middle)
+            for end in (self.value.low, self.value.high)
         )
+        uncertainty = hypot(self.value.expanded_uncertainty, spread)
+        widened = replace(self.value, expanded_uncertainty=uncertainty, low=low, high=high)
+        return replace(self, value=widened, spread=standard, is_spread_assumed=is_assumed)
 
+
+OF_THE_ENGINE = ("outlet", "adapter")
+"""Sections of the plate that belong to the engine and not to the filter."""
 
 _RESULT_NAMES: dict[str, str] = {row.key: name for name, row in RESULTS.items()}
 
@@ -70,7 +82,8 @@ def of_result(measure: str, analysis: SampleAnalysis, measured: MeasuredSample) 
     if not result.is_known:
         return Known(None, f"needs {', '.join(result.missing)}" if result.missing else "is not known")
     value = CategoryValue(result.value, _expanded(result), result.low, result.high, result.basis)
-    return Known(value, alike=_way(result, measured) if measure in EFFICIENCY else "")
+    of_engine = result.controlled_by in OF_THE_ENGINE
+    return Known(value, alike=_way(result, measured) if measure in EFFICIENCY else "", is_of_engine=of_engine)
 
 
 def _expanded(result: Result) -> float:

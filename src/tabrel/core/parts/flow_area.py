@@ -3,13 +3,13 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from math import pi
 
 from tabrel.core.parts.holes import MeasuredHoles
 from tabrel.core.study.defaults import stud_length_mm
-from tabrel.core.study.model import Stud
-from tabrel.core.uncertainty.propagation import Result, Uncertain, Variables, missing_result
+from tabrel.core.study.model import Provenance, Stud
+from tabrel.core.uncertainty.propagation import Result, Uncertain, Variables, missing_result, rectangular
 from tabrel.core.uncertainty.sampled_number import FloatOrArray, nominal_value, square_root, values_of
 
 MINOR_DIAMETER_FACTOR = 1.0825
@@ -28,11 +28,22 @@ class Outlet:
         None where the plate's thickness, which stands for it, was not measured. [m]
     is_upper_bound : bool
         True where the thread stands in for an unknown stud: a stud's bore is smaller.
+    provenance : str or None
+        Where the bore of the stud comes from; None where nobody said.
+    range : tuple of float
+        Least and greatest bore of the engine's studs, as far as they are known. [m]
     """
 
     diameter: Uncertain
     length: FloatOrArray | None
     is_upper_bound: bool
+    provenance: Provenance | None = None
+    range: tuple[float | None, float | None] = (None, None)
+
+    @property
+    def is_measured(self) -> bool:
+        """Whether the analyst measured it, as far as anybody said."""
+        return not self.is_upper_bound and self.provenance in (None, "measured", "derived")
 
     @property
     def area(self) -> Uncertain:
@@ -40,15 +51,21 @@ class Outlet:
         return pi * self.diameter**2 / 4
 
 
-def outlet_bore(stud: Stud | None, known: Mapping[str, Uncertain]) -> Outlet | None:
+def outlet_bore(
+    stud: Stud | None, known: Mapping[str, Uncertain], variables: Variables, provenance: Provenance | None = None
+) -> Outlet | None:
     """Return the outlet: the engine's stud, else the thread's minor diameter as an upper bound.
 
     Parameters
     ----------
     stud : Stud or None
-        Of the engine; exact.
+        Of the engine. A printed bore is good to half of its last digit, one of which nothing is said is exact.
     known : mapping
         Measured quantities by key.
+    variables : Variables
+        For the uncertainty.
+    provenance : str or None
+        Where the engine's numbers come from.
 
     Returns
     -------
@@ -56,7 +73,12 @@ def outlet_bore(stud: Stud | None, known: Mapping[str, Uncertain]) -> Outlet | N
         None where neither is known.
     """
     if stud is not None:
-        return Outlet(stud.bore_mm * 1e-3, stud_length_mm(stud) * 1e-3, False)
+        bore: Uncertain = stud.bore_mm * 1e-3
+        if provenance not in (None, "measured", "derived"):
+            digits = f"{stud.bore_mm:.10g}".partition(".")[2]
+            bore = variables.with_rectangular("circuit.stud", bore, rectangular(10.0 ** -len(digits) * 1e-3))
+        ends = tuple(None if end is None else end * 1e-3 for end in (stud.least_bore_mm, stud.greatest_bore_mm))
+        return Outlet(bore, stud_length_mm(stud) * 1e-3, False, provenance, (ends[0], ends[1]))
     if "thread.major_diameter" in known and "thread.pitch" in known:
         minor = known["thread.major_diameter"] - MINOR_DIAMETER_FACTOR * known["thread.pitch"]
         thickness = known.get("plate.thickness")
@@ -120,34 +142,53 @@ def plate_sections(
 
 
 def plate_flow_area(
-    sections: Mapping[str, Uncertain], missing: tuple[str, ...], variables: Variables, *, outlet_is_bound: bool
+    sections: Mapping[str, Uncertain], missing: tuple[str, ...], variables: Variables, outlet: Outlet | None
 ) -> Result:
     """Return the smallest section, and which one controls. [m²]
 
     With the thread in place of the stud the result is an upper bound whichever section is smallest,
-    since an unknown stud may be smaller still.
+    since an unknown stud may be smaller still. Where another section may as well be the smaller one, the interval is
+    that of the minimum. What it is with the least and the greatest stud of the engine stands beside it.
     """
-    if missing:
+    if missing or outlet is None:
         return missing_result(*missing)
-    name = min(sections, key=lambda section: float(nominal_value(sections[section])))
-    return _plate_result(sections[name], variables, outlet_is_bound, controlled_by=name)
+    plain = {name: float(nominal_value(area)) for name, area in sections.items()}
+    name = min(plain, key=lambda section: plain[section])
+    result = _plate_result(sections[name], variables, outlet, controlled_by=name)
+    others = {key: area for key, area in plain.items() if key != "outlet"}
+    least, greatest = (None if bore is None else min([pi * bore**2 / 4, *others.values()]) for bore in outlet.range)
+    result = replace(result, least_stud=least, greatest_stud=greatest)
+    if result.expanded_uncertainty is None or outlet.is_upper_bound:
+        return result
+    lows, highs = zip(
+        *((plain[key] - u, plain[key] + u) for key, u in ((key, variables.expanded_uncertainty(sections[key])) for key in plain)),
+        strict=True,
+    )
+    if min(lows) < result_low(result) - 1e-12:
+        return replace(result, low=max(min(lows), 0.0), high=min(highs))
+    return result
+
+
+def result_low(result: Result) -> float:
+    """Return the low end of a result's symmetric interval."""
+    return (result.value or 0.0) - (result.expanded_uncertainty or 0.0)
 
 
 def plate_series_area(
-    sections: Mapping[str, Uncertain], missing: tuple[str, ...], variables: Variables, *, outlet_is_bound: bool
+    sections: Mapping[str, Uncertain], missing: tuple[str, ...], variables: Variables, outlet: Outlet | None
 ) -> Result:
     """Return the one area with the inertial loss of all sections in series, (Σ 1/Aᵢ²)^−½. [m²]"""
-    if missing:
+    if missing or outlet is None:
         return missing_result(*missing)
     series = 1 / square_root(sum(1 / area**2 for area in sections.values()))
-    return _plate_result(series, variables, outlet_is_bound)
+    return _plate_result(series, variables, outlet)
 
 
-def _plate_result(number: Uncertain, variables: Variables, outlet_is_bound: bool, controlled_by: str | None = None) -> Result:
+def _plate_result(number: Uncertain, variables: Variables, outlet: Outlet, controlled_by: str | None = None) -> Result:
     return variables.result(
         number,
         basis="measured",
-        relation="<=" if outlet_is_bound else "=",
-        assumed=("circuit.stud",) if outlet_is_bound else (),
+        relation="<=" if outlet.is_upper_bound else "=",
+        assumed=() if outlet.is_measured else ("circuit.stud",),
         controlled_by=controlled_by,
     )

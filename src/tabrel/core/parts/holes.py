@@ -110,7 +110,7 @@ def _estimates(path: str, group: HoleGroup) -> dict[str, Estimate]:
         f"{path}.{dimension}": estimate
         for dimension in takes.required + takes.optional
         if (readings := used_readings(getattr(group.readings, dimension)))
-        and (estimate := estimate_quantity(HOLE_QUANTITIES[dimension], readings)) is not None
+        and (estimate := estimate_quantity(HOLE_QUANTITIES[dimension], readings, group.count)) is not None
     }
 
 
@@ -133,7 +133,7 @@ def _outline_geometry(path: str, group: HoleGroup, variables: Variables) -> tupl
     if not points:
         return None, [f"{path}.points_mm"]
     caliper = INSTRUMENT_ERRORS["caliper"]
-    edge = (caliper.standard_uncertainty_b() ** 2 + caliper.repeatability**2) ** 0.5 / 2
+    edge = (caliper.type_b.variance + caliper.repeatability**2) ** 0.5 / 2
     perimeter = outline_perimeter(points)
     area = variables.with_type_b(f"{path}.points_mm", outline_area(points), perimeter * edge)
     return HoleGeometry(area, perimeter), []

@@ -98,12 +98,11 @@ def analyse_measured(measured: MeasuredSample) -> SampleAnalysis:
     """
     variables, strip = measured.variables, measured.strip
     sections, missing = plate_sections(measured.inlet, measured.outlet, measured.adapter, measured.known)
-    outlet_is_bound = measured.outlet is not None and measured.outlet.is_upper_bound
     efficiency, size = efficiency_results(measured)
     results = SampleResults(
         inlet_hole_area=inlet_hole_area(measured.inlet, variables),
-        plate_flow_area=plate_flow_area(sections, missing, variables, outlet_is_bound=outlet_is_bound),
-        plate_series_area=plate_series_area(sections, missing, variables, outlet_is_bound=outlet_is_bound),
+        plate_flow_area=plate_flow_area(sections, missing, variables, measured.outlet),
+        plate_series_area=plate_series_area(sections, missing, variables, measured.outlet),
         media_gross_area=gross_media_area(strip, variables),
         media_effective_area=effective_media_area(strip, variables),
         pleat_opening_at_inside=pleat_opening_at_inside(strip, variables),

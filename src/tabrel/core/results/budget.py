@@ -193,12 +193,22 @@ def input_title(key: str) -> str:
     return _OTHER_TITLES.get(key) or (INPUTS[key].title if key in INPUTS else key)
 
 
-_OTHER_TITLES = {"bypass.seat_diameter": "edge of the seat on which the seal bears"}
+_OTHER_TITLES = {
+    "bypass.coil_counting": "counting the spring's coils",
+    "bypass.seat_diameter": "edge of the seat on which the seal bears",
+    "media.folded_area": "area of the folds over the gross area",
+}
 
 _OTHER_SMALLER = {
     "bypass.seat_diameter": "find on which edge the seal bears, or read the opening pressure on a bench",
     "bypass.stated_kpa": "measure: a stated band of unstated meaning is no measurement",
-    "model.dead_coils": "count the dead coils",
+    "circuit.stud": "measure the bore of the stud on the engine",
+    "model.dead_coils": "count the dead coils, or say how the spring ends",
+    "bypass.coil_counting": "count the coils from the side, to the quarter",
+    "model.potting_depth": "measure the potting at both ends of the element",
+    "model.seam_overlap": "measure the overlap of the seam",
+    "media.folded_area": "cut the element, and measure the strip",
+    "model.forecast_area": "cut the element, and measure strip, potting and seam",
     "counts.counting": "count a larger volume, or more intervals",
     "counts.misfit": "two parameters do not describe it: hold to the counted sizes, or count more of them",
     "counts.volumes": "ask the laboratory how well volumes and dilutions are known",
@@ -234,4 +244,5 @@ def _smaller_reading(key: str, source: Source, estimate: Estimate, measured: Mea
         return "measure it: a range or a gauge that goes is as wide as its two sizes"
     if estimate.is_interval:
         return "measure it: a gauge that goes is as wide as the step to the next"
-    return f"take it with a {INSTRUMENTS[finer]}" if finer else f"use a {INSTRUMENTS[instrument]} with a smaller error"
+    better = f"take it with a {INSTRUMENTS[finer]}" if finer else f"use a {INSTRUMENTS[instrument]} with a smaller error"
+    return f"{better}, or one with a certificate: reading it again does not help"

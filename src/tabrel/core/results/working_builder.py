@@ -3,11 +3,11 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
+from dataclasses import replace
 
 from tabrel.core.catalogue.hole_dimensions import SHAPE_DIMENSIONS
 from tabrel.core.catalogue.quantities import QUANTITIES
 from tabrel.core.catalogue.results import RESULTS
-from tabrel.core.parts.bypass_valve import SHEAR_MODULUS
 from tabrel.core.parts.efficiency import (
     SCALE_B_TO_C,
     old_scale_neighbours,
@@ -16,6 +16,8 @@ from tabrel.core.parts.efficiency import (
 )
 from tabrel.core.parts.hole_shapes import LETTERS, SHAPES
 from tabrel.core.parts.holes import MeasuredHoles
+from tabrel.core.parts.seat_and_spring import SHEAR_MODULUS
+from tabrel.core.results.budget import input_title
 from tabrel.core.results.working import Measure, Operand, Working
 from tabrel.core.sample.measured_sample import MeasuredSample
 from tabrel.core.study.model import Claim, HoleGroup, Provenance
@@ -35,11 +37,11 @@ class Chain:
         estimate = self.measured.estimates[key]
         return Operand(symbol, QUANTITIES[key].title, self.measured.known[key], measure, key, estimate.provenance)
 
-    def reading_or(self, key: str, symbol: str, default: float, measure: Measure = "length") -> Operand:
-        """Return a measured quantity, or a default marked assumed."""
+    def reading_or_usual(self, key: str, symbol: str) -> Operand:
+        """Return a measured length of the strip, or the usual one marked assumed."""
         if key in self.measured.known:
-            return self.reading(key, symbol, measure)
-        return Operand(symbol, QUANTITIES[key].title, default, measure, key, "assumed")
+            return self.reading(key, symbol)
+        return Operand(symbol, QUANTITIES[key].title, self.measured.strip.or_usual(key), "length", key, "assumed")
 
     def line(self, symbol: str, words: str, template: str, operands: list[Operand], measure: Measure) -> Operand:
         """Add a line."""
@@ -106,7 +108,9 @@ class Chain:
             lip, lift = self.reading("anti_drain.lip_diameter", "D"), self.reading("anti_drain.lift", "x")
             sections.append(self.line("Aₐ", "curtain under the anti-drainback valve", "π·{D}·{x}", [lip, lift], "area"))
         if stud := measured.circuit.stud:
-            bore = self.given("s", "bore of the engine's stud", stud.bore_mm * 1e-3, "length", "engine.stud_bore", "measured")
+            known_bore = measured.outlet.diameter if measured.outlet else stud.bore_mm * 1e-3
+            told = measured.circuit.provenance or "published"
+            bore = self.given("s", "bore of the engine's stud", known_bore, "length", "engine.stud_bore", told)
         else:
             thread, pitch = self.reading("thread.major_diameter", "D"), self.reading("thread.pitch", "P")
             bore = self.line(
@@ -126,11 +130,12 @@ class Chain:
         outside, inside = self.reading("element.outside_diameter", "D"), self.reading("element.inside_diameter", "d")
         return self.line("h", "pleat depth from the diameters", "({D} − {d})/2", [outside, inside], "length")
 
-    def forecast(self) -> None:
-        """Add the lines of the area expected before the element is cut."""
+    def forecast(self, over: str) -> None:
+        """Add the lines of the area expected before the element is cut: of the folds, over what it usually is of the other."""
         pleats, height = self.reading("element.pleat_count", "N", "count"), self.reading("element.height", "H")
-        depth = self.pleat_depth()
-        self.line("A", "forecast from the pleats", "2·{N}·{h}·{H}", [pleats, depth, height], "media_area")
+        area = self.line("A₀", "of the folds", "2·{N}·{h}·{H}", [pleats, self.pleat_depth(), height], "media_area")
+        usual = self.given("f", f"{input_title(over)}, usual", self.measured.strip.usual[over], "number", over, "assumed")
+        self.line("A", "forecast", "{A₀}/{f}", [area, usual], "media_area")
 
     # bypass valve
 
@@ -138,10 +143,14 @@ class Chain:
         """Add the lines of the seat."""
         known = self.measured.known
         inside = self.reading("bypass.seat_inside_diameter", "dᵢ")
-        if "bypass.seat_outside_diameter" in known:
+        mark = self.measured.sample.bypass.seat_mark
+        if "bypass.seat_outside_diameter" in known and mark == "outer":
+            outside = self.reading("bypass.seat_outside_diameter", "dₒ")
+            seat = self.line("D", "effective seat diameter, the edge that is marked", "{dₒ}", [outside], "length")
+        elif "bypass.seat_outside_diameter" in known and mark != "inner":
             outside = self.reading("bypass.seat_outside_diameter", "dₒ")
             width = abs(_nominal(outside) - _nominal(inside))
-            spread = self.measured.variables.with_type_b("bypass.seat_diameter", 0.0, rectangular(width))
+            spread = self.measured.variables.with_rectangular("bypass.seat_diameter", 0.0, rectangular(width))
             edge = Operand("ε", "which edge the seal bears on", spread, "length", "", None)
             operands = [inside, outside, edge]
             seat = self.line("D", "effective seat diameter", "({dᵢ} + {dₒ})/2 + {ε}", operands, "length")
@@ -157,7 +166,9 @@ class Chain:
         words = f"shear modulus of {(material or 'music_wire').replace('_', ' ')}"
         modulus = self.given("G", words, SHEAR_MODULUS[material or "music_wire"], "modulus", "bypass.spring_material", provenance)
         wire, outside = self.reading("bypass.spring_wire_diameter", "d"), self.reading("bypass.spring_outside_diameter", "Dₛ")
-        total = self.reading("bypass.spring_total_coils", "nₜ", "count")
+        total, spring = self.reading("bypass.spring_total_coils", "nₜ", "count"), self.measured.bypass.spring
+        if spring is not None:
+            total = replace(total, value=spring.total_coils)
         dead = self._dead_coils()
         template = "{G}·{d}⁴/(8·({Dₛ} − {d})³·({nₜ} − {nₑ}))"
         return self.line("k", "spring rate", template, [modulus, wire, outside, total, dead], "spring_rate")

@@ -9,14 +9,21 @@ from uncertainties import std_dev
 
 from tabrel.core.counts.counted_test import CountedTest, ReadAs
 from tabrel.core.counts.curve import CountedCurve
-from tabrel.core.parts.bypass_valve import FULL_LIFT_PRESSURE_RATIO
+from tabrel.core.parts.bypass_opening import FULL_LIFT_PRESSURE_RATIO
 from tabrel.core.parts.efficiency import (
     LEAST_SLOPE,
     REFERENCE_SIZE,
     STEEPEST_SLOPE,
     usable_claim,
 )
-from tabrel.core.parts.media import AIR_DROP_INCH, AIR_DROP_METRIC, AIR_VISCOSITY, FAMILY_DEFAULTS
+from tabrel.core.parts.media import (
+    AIR_DROP_INCH,
+    AIR_DROP_METRIC,
+    AIR_VISCOSITY,
+    FAMILY_DEFAULTS,
+    FORECAST,
+    GROSS_FORECAST,
+)
 from tabrel.core.results.working import Operand, Working
 from tabrel.core.results.working_builder import Chain
 from tabrel.core.sample.efficiency import efficiency_results, screening_medium
@@ -51,7 +58,7 @@ def _plate_series_area(measured: MeasuredSample) -> Working:
 def _media_gross_area(measured: MeasuredSample) -> Working:
     chain = Chain("media_gross_area", measured)
     if measured.media_is_forecast:
-        chain.forecast()
+        chain.forecast(GROSS_FORECAST)
         return chain.working
     length, width = chain.reading("media.strip_length", "L"), chain.reading("media.strip_width", "W")
     chain.line("A", "length × width, one face", "{L}·{W}", [length, width], "media_area")
@@ -61,10 +68,10 @@ def _media_gross_area(measured: MeasuredSample) -> Working:
 def _media_effective_area(measured: MeasuredSample) -> Working:
     chain = Chain("media_effective_area", measured)
     if measured.media_is_forecast:
-        chain.forecast()
+        chain.forecast(FORECAST)
         return chain.working
-    length, overlap = chain.reading("media.strip_length", "L"), chain.reading_or("media.seam_overlap", "o", 0.0)
-    width, potting = chain.reading("media.strip_width", "W"), chain.reading_or("element.potting_depth", "p", 0.0)
+    length, overlap = chain.reading("media.strip_length", "L"), chain.reading_or_usual("media.seam_overlap", "o")
+    width, potting = chain.reading("media.strip_width", "W"), chain.reading_or_usual("element.potting_depth", "p")
     open_width = chain.line("w", "width open between the potting", "max(0, {W} − 2·{p})", [width, potting], "length")
     if "media.blocked_pleats" in measured.known:
         depth, blocked = chain.pleat_depth(), chain.reading("media.blocked_pleats", "b", "count")
@@ -84,7 +91,7 @@ def _media_effective_area(measured: MeasuredSample) -> Working:
 
 def _pleat_opening(measured: MeasuredSample) -> Working:
     chain = Chain("pleat_opening_at_inside", measured)
-    media, backing = chain.reading("media.thickness", "t"), chain.reading_or("media.backing_thickness", "b", 0.0)
+    media, backing = chain.reading("media.thickness", "t"), chain.reading_or_usual("media.backing_thickness", "b")
     pack = chain.line("p", "media and backing", "{t} + {b}", [media, backing], "length")
     pleats, inside = chain.reading("element.pleat_count", "N", "count"), chain.reading("element.inside_diameter", "d")
     template = "1 − 2·{N}·{p}/(π·{d})"
@@ -133,7 +140,7 @@ def _opening(chain: Chain) -> Operand:
         low = chain.given("p₁", "lower end of the stated band", stated[0] * 1e3, "pressure", source, measured.stated.provenance)
         high = chain.given("p₂", "upper end of the stated band", stated[1] * 1e3, "pressure", source, measured.stated.provenance)
         width = (stated[1] - stated[0]) * 1e3
-        spread = measured.variables.with_type_b("bypass.stated_kpa", 0.0, rectangular(width))
+        spread = measured.variables.with_rectangular("bypass.stated_kpa", 0.0, rectangular(width))
         within = chain.given("ε", "where in the band it opens", spread, "pressure", "bypass.stated_kpa", "assumed")
         template = "({p₁} + {p₂})/2 + {ε}"
         return chain.line("p₀", "middle of the stated band", template, [low, high, within], "pressure")

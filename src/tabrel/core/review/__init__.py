@@ -1,6 +1,7 @@
 """Replies to the analyst: echoes, questions, missing inputs, claims checked by readings.
 
 `echo`              what a field understood, before a reading is accepted
+`asked`             the questions that readings raise
 `typed_reading`     what a line typed into a field changes: `field_change`, `correction`
 `reading_warnings`  readings that do not fit: outliers, usual ranges, likely errors
 `fit`               whether filter and engine contradict each other

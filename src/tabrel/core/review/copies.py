@@ -11,7 +11,7 @@ from typing import Any, Literal
 
 from tabrel.core.catalogue.observation import observed, with_field_observed
 from tabrel.core.catalogue.observations import OBSERVATIONS
-from tabrel.core.catalogue.quantities import QUANTITIES, Quantity
+from tabrel.core.catalogue.quantities import INSTRUMENT_DIMENSIONS, QUANTITIES, Quantity
 from tabrel.core.details.details import DETAILS
 from tabrel.core.details.places import value_at, with_value
 from tabrel.core.errors import StudyError
@@ -190,7 +190,18 @@ def _with_observation(copy: Sample, key: str, words: str) -> Sample:
 
 
 def _copied_entries(entries: Iterable[ReadingEntry], origin: str) -> tuple[ReadingEntry, ...]:
-    return tuple(replace(reading, copied_from=origin, confirmed=None, taken_at=None) for reading in used_readings(entries))
+    return tuple(
+        replace(
+            reading,
+            copied_from=origin,
+            confirmed=None,
+            taken_at=None,
+            hole=None,
+            photograph=None,
+            instrument=reading.instrument if reading.instrument in INSTRUMENT_DIMENSIONS else None,  # an own one stays behind
+        )
+        for reading in used_readings(entries)
+    )
 
 
 def _copied_groups(groups: Iterable[HoleGroup], origin: str) -> tuple[HoleGroup, ...]:

@@ -5,19 +5,18 @@ from __future__ import annotations
 import re
 from collections.abc import Sequence
 from dataclasses import dataclass
-from statistics import median
 from typing import Literal
 
 from tabrel.core.catalogue.quantities import HOLE_QUANTITIES, QUANTITIES, Quantity
 from tabrel.core.catalogue.terms import STATE_WORDS
 from tabrel.core.catalogue.units import UnitFamily, shown
 from tabrel.core.entry.field_line import FieldEntry, understand_entry
-from tabrel.core.entry.likely_errors import count_question, outlier_question, question
 from tabrel.core.entry.reading_text import ParsedReading, parse_reading
 from tabrel.core.errors import ReadingTextError
+from tabrel.core.review.asked import asked_of_readings
 from tabrel.core.rules.study import check_reading_text
 from tabrel.core.study.model import Reading
-from tabrel.core.uncertainty.estimate import Estimate, estimate_quantity, outlying
+from tabrel.core.uncertainty.estimate import Estimate, estimate_quantity
 
 _HOLE_KEY = re.compile(r"holes\.(?P<placement>inlet|centre_tube)\[(?P<position>\d+)\]\.(?P<dimension>\w+)")
 
@@ -171,21 +170,10 @@ def questions(
         Those in use already, by which an outlier is told; what was only copied tells none.
     """
     used = [reading for reading in used if not reading.copied_from]
-    everything = [*used, *readings]
-    parsed = [parse_reading(reading.text, quantity.dimension) for reading in everything]
-    valued = [i for i, meaning in enumerate(parsed) if not meaning.bound]
-    values = [parsed[i].value for i in valued]
-    outliers = {valued[k] for k in outlying(values)}
-    pairs: list[tuple[str, str | None] | None] = []
-    for i in range(len(used), len(everything)):
-        others = [*parsed[:i], *parsed[i + 1 :]]
-        asked = question(quantity, everything[i].text, parsed[i]) or count_question(
-            quantity, everything[i].text, parsed[i], others
-        )
-        if asked is None and i in outliers:
-            asked = outlier_question(quantity, everything[i].text, parsed[i], median(values))
-        pairs.append(asked)
-    return pairs
+    asked = asked_of_readings(quantity, [*used, *readings])
+    if readings and not any(asked[len(used) :]):  # that the readings spread is asked of the newest, wherever it shows
+        asked[-1] = next((item for item in asked if item and item[0] == "spread"), None)
+    return [item and item[1:] for item in asked[len(used) :]]
 
 
 def _question(entry: FieldEntry, quantity: Quantity, used: Sequence[Reading]) -> tuple[str | None, str | None]:

@@ -1,4 +1,4 @@
-"""Parts of a sample that no station shows yet: benches and photographs, as a plain list."""
+"""Parts of a sample and its study that no station shows yet, as a plain list: benches, photographs, what was found in use."""
 
 from __future__ import annotations
 
@@ -6,7 +6,7 @@ from collections.abc import Iterator
 from dataclasses import dataclass, fields, is_dataclass
 from typing import Any
 
-from tabrel.core.study.model import Sample
+from tabrel.core.study.model import Sample, Study
 
 
 @dataclass(frozen=True)
@@ -21,11 +21,30 @@ _TITLES = {
     "flow_bench": "Flow bench",
     "bypass_bench": "Bypass bench",
     "photographs": "Photographs",
+    "kind": "Construction",
+    "change_interval": "Change interval",
+    "remarks": "Remarks",
+    "service": "In use",
+    "weighings": "Weighings",
+    "captured": "Captured mass",
+    "strip": "Strip of the used filter",
+    "findings": "Findings",
+    "openings": "Ways past the media",
+    "bypass_state": "State of the bypass valve",
+}
+_STUDY_TITLES = {
+    "intervals": "Study: change intervals",
+    "severe_conditions": "Study: severe conditions",
+    "odometer": "Study: odometer",
+    "changes": "Study: changes of the filter",
+    "gauge_logs": "Study: gauge logs",
+    "instruments": "Study: own instruments",
+    "typical": "Study: typical values",
 }
 
 
-def kept_parts(sample: Sample) -> tuple[KeptPart, ...]:
-    """Return what is kept of a sample and shown nowhere else, every value of it.
+def kept_parts(sample: Sample, study: Study | None = None) -> tuple[KeptPart, ...]:
+    """Return what is kept of a sample, and of its study where that is given, and shown nowhere else, every value of it.
 
     Examples
     --------
@@ -34,9 +53,10 @@ def kept_parts(sample: Sample) -> tuple[KeptPart, ...]:
     (KeptPart(title='Photographs', rows=(('[0].file', 'photographs/3.jpg'), ('[0].caption', 'the plate'))),)
     """
     parts = []
-    for name, title in _TITLES.items():
-        if held := getattr(sample, name):
-            parts.append(KeptPart(title, tuple(_rows("", held))))
+    for owner, titles in ((sample, _TITLES), (study, _STUDY_TITLES)):
+        for name, title in titles.items():
+            if owner is not None and (held := getattr(owner, name)):
+                parts.append(KeptPart(title, tuple((key or name, value) for key, value in _rows("", held))))
     return tuple(parts)
 
 

@@ -5,21 +5,23 @@ from __future__ import annotations
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 from math import pi
-from statistics import median
 
 from uncertainties import std_dev
 
+from tabrel.core.catalogue.hole_dimensions import LAYOUT_DIMENSIONS
 from tabrel.core.catalogue.quantities import HOLE_QUANTITIES, QUANTITIES, Quantity
 from tabrel.core.catalogue.units import shown_in_both
-from tabrel.core.entry.likely_errors import count_question, outlier_question, question
-from tabrel.core.entry.reading_text import parse_reading
+from tabrel.core.review.asked import asked_of_readings
 from tabrel.core.sample.measured_sample import MeasuredSample
 from tabrel.core.study.model import HoleGroup, Reading, used_readings
-from tabrel.core.uncertainty.estimate import estimate_quantity, outlying
+from tabrel.core.uncertainty.estimate import differ_among_themselves, estimate_quantity, hole_means
 from tabrel.core.uncertainty.sampled_number import nominal_value
 
 CIRCUMFERENCE_AGREEMENT = 0.015
 """How far the diameter from the tape may differ from the caliper's beyond both uncertainties: beads, seams, paint."""
+
+SAME_THREAD = 0.3e-3
+"""Within this two diameters are of one thread: more than a caliper and a worn crest differ. [m]"""
 
 
 @dataclass(frozen=True)
@@ -58,26 +60,34 @@ def reading_warnings(measured: MeasuredSample) -> Iterator[SampleWarning]:
             for dimension, entries in group.readings.by_dimension():
                 where = f"{path}[{i}].{dimension}"
                 yield from quantity_warnings(where, HOLE_QUANTITIES[dimension], used_readings(entries))
+                if dimension not in LAYOUT_DIMENSIONS:
+                    yield from _hole_warnings(where, HOLE_QUANTITIES[dimension], used_readings(entries), group.count)
             yield from _shape_warnings(f"{path}[{i}]", group)
     yield from _circumference_warning(measured)
+    yield from _copied_pitch_warning(measured)
     yield from _late_warnings(measured)
 
 
 def quantity_warnings(where: str, quantity: Quantity, readings: Sequence[Reading]) -> Iterator[SampleWarning]:
-    """Yield a warning for each reading outside the usual range, and for each outlier among the rest."""
-    parsed = [parse_reading(reading.text, quantity.dimension, zero_allowed=quantity.zero_allowed) for reading in readings]
-    valued = [i for i, meaning in enumerate(parsed) if not meaning.bound]
-    values = [parsed[i].value for i in valued]
-    outliers = {valued[k] for k in outlying(values)}
-    for i, (reading, meaning) in enumerate(zip(readings, parsed, strict=True)):
-        confirmed = bool(reading.confirmed)
-        if asked := question(quantity, reading.text, meaning):
-            yield SampleWarning("unusual_reading", asked[0], f"{where}[{i}]", asked[1], confirmed)
-        elif asked := count_question(quantity, reading.text, meaning, [*parsed[:i], *parsed[i + 1 :]]):
-            yield SampleWarning("count_again", asked[0], f"{where}[{i}]", None, confirmed)
-        elif i in outliers:
-            sentence, correction = outlier_question(quantity, reading.text, meaning, median(values))
-            yield SampleWarning("outlier", sentence, f"{where}[{i}]", correction, confirmed)
+    """Yield a warning for each reading in use of a quantity that raises a question."""
+    for i, (reading, asked) in enumerate(zip(readings, asked_of_readings(quantity, readings), strict=True)):
+        if asked is not None:
+            yield SampleWarning(asked[0], asked[1], f"{where}[{i}]", asked[2], bool(reading.confirmed))
+
+
+def _hole_warnings(where: str, quantity: Quantity, readings: Sequence[Reading], count: int) -> Iterator[SampleWarning]:
+    """Yield a warning where readings of one hole stand for all, or holes that differ were not all read."""
+    numbers = {reading.hole for reading in readings}
+    if count > 1 and len(readings) > 1 and len(numbers) == 1 and None not in numbers:
+        message = f"all readings are of hole {readings[0].hole}, and say nothing of the other {count - 1}: read others too"
+        yield SampleWarning("one_hole_for_all", message, where)
+        return
+    read = len(hole_means(readings, [0.0] * len(readings)))
+    if 3 <= read < count and differ_among_themselves(quantity, readings):
+        message = (
+            f"the holes differ by more than a reading does: read the other {count - read} too, by number as in h{read + 1} 5.6"
+        )
+        yield SampleWarning("holes_differ", message, where)
 
 
 def _shape_warnings(path: str, group: HoleGroup) -> Iterator[SampleWarning]:
@@ -112,6 +122,27 @@ def _circumference_warning(measured: MeasuredSample) -> Iterator[SampleWarning]:
             f"and the caliper says {shown_in_both(float(nominal_value(across)), 'mm', 4)}: measure both again"
         )
         yield SampleWarning("circumference_against_diameter", message, "can.circumference")
+
+
+def _copied_pitch_warning(measured: MeasuredSample) -> Iterator[SampleWarning]:
+    """Yield a warning where a pitch was only copied and the thread's own diameter is another one."""
+    pitches, diameters = (
+        used_readings(measured.sample.readings.get(key, ())) for key in ("thread.pitch", "thread.major_diameter")
+    )
+    own = [reading for reading in diameters if not reading.copied_from]
+    if not own or not pitches or not all(reading.copied_from for reading in pitches):
+        return
+    size, *others = (
+        estimate.value
+        for group in (own, [reading for reading in diameters if reading.copied_from])
+        if group and (estimate := estimate_quantity(QUANTITIES["thread.major_diameter"], group))
+    )
+    if not others or abs(size - others[0]) > SAME_THREAD:
+        message = (
+            f"the pitch of {pitches[0].text} was copied from {pitches[0].copied_from}, and the thread measured here is "
+            f"{shown_in_both(size, 'mm', 4)}: type the pitch of this thread, or confirm the copied one"
+        )
+        yield SampleWarning("copied_pitch", message, "thread.pitch")
 
 
 def _late_warnings(measured: MeasuredSample) -> Iterator[SampleWarning]:

@@ -12,9 +12,9 @@ from tabrel.core.figures.parts_tray import USUAL_SHELL_RATIO, can_strength
 from tabrel.core.figures.pleat_pack import LEAST_PLEAT_OPENING
 from tabrel.core.figures.section_layout import section_problems
 from tabrel.core.numbers import significant
-from tabrel.core.parts.bypass_valve import DEFAULT_DEAD_COILS, spring_travel
 from tabrel.core.parts.efficiency import REFERENCE_SIZE, ScreeningMedium
 from tabrel.core.parts.media import FAMILY_DEFAULTS, pleat_opening_at_inside, solidity
+from tabrel.core.parts.seat_and_spring import DEAD_COILS, spring_travel
 from tabrel.core.review.fit import fit_warnings
 from tabrel.core.review.reading_warnings import SampleWarning, reading_warnings
 from tabrel.core.sample.measured_sample import MeasuredSample
@@ -35,6 +35,7 @@ def sample_warnings(
         *_media_warnings(measured),
         *_bypass_warnings(measured),
         *_clearance_warnings(measured),
+        *_opening_flow_warning(measured),
         *_opened_warnings(measured),
         *_seen_warnings(measured),
         *fit_warnings(measured),
@@ -75,7 +76,7 @@ def _media_warnings(measured: MeasuredSample) -> Iterator[SampleWarning]:
     if known.get("media.blocked_pleats", 0.0) > known.get("element.pleat_count", float("inf")):
         message = "more pleats are blocked than there are: check both counts"
         yield SampleWarning("blocked_pleats", message, "media.blocked_pleats")
-    width = strip.face_width([])
+    width = strip.face_width()
     if width is not None and float(nominal_value(width)) <= 0:
         message = "the potting is deeper than the strip is wide: check both readings"
         yield SampleWarning("potting_too_deep", message, "element.potting_depth")
@@ -119,7 +120,7 @@ def _bypass_warnings(measured: MeasuredSample) -> Iterator[SampleWarning]:
                 f"before the lift limit of {shown_in_both(lift, 'mm')}"
             )
             yield SampleWarning("spring_solid_before_lift", message, "bypass.lift_limit")
-    dead = known.get("spring_dead_coils", DEFAULT_DEAD_COILS)
+    dead = known.get("spring_dead_coils", DEAD_COILS[measured.sample.bypass.spring_ends or "unknown"][0])
     if coils is not None and coils <= dead:
         message = f"of {coils:g} coils {dead:g} are dead: no coil is left to work, count again"
         yield SampleWarning("spring_without_coils", message, "bypass.spring_total_coils")
@@ -130,6 +131,13 @@ def _bypass_warnings(measured: MeasuredSample) -> Iterator[SampleWarning]:
     if known.get("seat_outside_diameter", float("inf")) < known.get("seat_inside_diameter", 0.0):
         message = "the seat is smaller outside than inside: the two readings may be swapped"
         yield SampleWarning("seat_swapped", message, "bypass.seat_outside_diameter")
+
+
+def _opening_flow_warning(measured: MeasuredSample) -> Iterator[SampleWarning]:
+    """Yield a warning where nobody said at which flow an opening pressure was read."""
+    if measured.bypass.opening.basis == "pressure" and measured.sample.bypass.opening_at is None:
+        message = "say at which flow the opening pressure was read: the first drip of a creeping seal comes up to 20 % early"
+        yield SampleWarning("opening_flow_not_stated", message, "bypass.opening_at")
 
 
 def _opened_warnings(measured: MeasuredSample) -> Iterator[SampleWarning]:

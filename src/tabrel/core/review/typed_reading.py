@@ -148,6 +148,8 @@ def field_change(place: ReadingField, typed: Typed, used: Sequence[Reading]) -> 
         for reading, question in zip(entry.readings, asked, strict=True)
     ]
     readings += [(other, reading) for other, reading in entry.thread.items() if other != key]
+    if group is not None and any((reading.hole or 0) > (counted or group).count for reading in entry.readings):
+        raise StudyError(key, f"the group has {(counted or group).count} holes: give a number up to that, or correct the count")
     texts = ", ".join(reading.text for reading in entry.thread.values() or entry.readings)
     return FieldChange(f"{place.title}: {texts}", tuple(readings), group=counted)
 
@@ -173,7 +175,9 @@ def correction(place: ReadingField, wrong: Reading, typed: Typed, reason: Correc
         If the line is not one reading of the field.
     """
     try:
-        entry = understand_entry(typed.text, place.quantity, typed.family)
+        entry = understand_entry(typed.text, place.quantity, typed.family, counted=place.hole is not None)
+        if entry.count is not None:
+            raise ReadingTextError("one reading takes the place of one: type one value, and correct the count at its group")
         if entry.state is not None or len(entry.readings) != 1:
             raise ReadingTextError("one reading takes the place of one: type one value")
         [right] = entry.readings
@@ -184,6 +188,7 @@ def correction(place: ReadingField, wrong: Reading, typed: Typed, reason: Correc
         right,
         provenance=right.provenance or wrong.provenance,
         instrument=right.instrument or (None if reason == "instrument" else wrong.instrument),
+        hole=right.hole or wrong.hole,
         note=", ".join(note for note in (right.note or wrong.note, f"corrected from {wrong.text}") if note),
     )
     return meant, f"{CORRECTION_REASONS[reason]}, {right.text} was meant"

@@ -2,6 +2,7 @@
 
 `study`         readings, holes, oil, circuit, claims: `check_study`, `check_sample`
 `evidence`      counts, benches, photographs
+`in_use`        what was found on a used filter; intervals, logs, own instruments
 `uses`          uses
 `arithmetic`    printed sums
 `report`        the plan of a report

@@ -8,7 +8,7 @@ from __future__ import annotations
 from collections.abc import Iterable
 
 from tabrel.core.catalogue.hole_dimensions import SHAPE_DIMENSIONS, dimensions_of
-from tabrel.core.catalogue.physical_limits import PHYSICAL_LIMITS
+from tabrel.core.catalogue.physical_limits import MOST_HOLES, PHYSICAL_LIMITS
 from tabrel.core.catalogue.quantities import HOLE_QUANTITIES, INSTRUMENT_DIMENSIONS, QUANTITIES, Quantity
 from tabrel.core.entry.claim_text import CLAIMABLE_RESULTS, claim_dimension
 from tabrel.core.entry.reading_text import ParsedReading, parse_reading
@@ -17,6 +17,7 @@ from tabrel.core.oil.model import oil_model
 from tabrel.core.parts.hole_shapes import outline_area
 from tabrel.core.rules.arithmetic import check_arithmetic
 from tabrel.core.rules.evidence import check_bypass_bench, check_counts, check_flow_bench, check_photograph
+from tabrel.core.rules.in_use import check_in_use, check_service_plan
 from tabrel.core.rules.plans import check_plans
 from tabrel.core.rules.refusals import require_count, require_date, require_limits, require_text
 from tabrel.core.rules.report import check_report
@@ -67,6 +68,7 @@ def check_study(study: Study) -> None:
     check_uses(study)
     check_arithmetic(study)
     check_report(study)
+    check_service_plan(study)
     labels: set[str] = set()
     for i, sample in enumerate(study.samples):
         path = f"samples[{i}]"
@@ -124,6 +126,9 @@ def check_sample(path: str, sample: Sample) -> None:
         check_bypass_bench(f"{path}.bypass_bench", sample.bypass_bench)
     for i, photograph in enumerate(sample.photographs):
         check_photograph(f"{path}.photographs[{i}]", photograph)
+    if isinstance(sample.bypass.opening_at, float) and not PHYSICAL_LIMITS["flow_l_min"].allow(sample.bypass.opening_at):
+        raise StudyError(f"{path}.bypass.opening_at", PHYSICAL_LIMITS["flow_l_min"].why_not(sample.bypass.opening_at))
+    check_in_use(path, sample)
 
 
 def _check_offer(path: str, offer: Offer) -> None:
@@ -148,11 +153,16 @@ def check_readings(path: str, quantity: Quantity, entries: Iterable[ReadingEntry
         if reading.set_aside is not None:
             require_text(f"{path}[{i}].struck_out", reading.set_aside)
         require_date(f"{path}[{i}].taken_at", reading.taken_at)
-        if reading.instrument and quantity.dimension not in INSTRUMENT_DIMENSIONS[reading.instrument]:
+        if reading.hole is not None and not 1 <= reading.hole <= MOST_HOLES:
+            raise StudyError(f"{path}[{i}].hole", f"must be a whole number from 1, not {reading.hole}: number the holes")
+        measures = INSTRUMENT_DIMENSIONS.get(reading.instrument or "")  # type: ignore[call-overload]
+        if reading.instrument and measures and quantity.dimension not in measures:
             name = reading.instrument.replace("_", " ")
             raise StudyError(f"{path}[{i}].instrument", f"a {name} does not measure a {quantity.dimension.replace('_', ' ')}")
         try:
             check_reading_text(quantity, reading.text)
+            if reading.uncertainty is not None:
+                parse_reading(reading.uncertainty, quantity.dimension, zero_allowed=True)
         except ReadingTextError as error:
             raise StudyError(f"{path}[{i}]", str(error)) from error
 

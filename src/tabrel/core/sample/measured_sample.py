@@ -10,7 +10,7 @@ from tabrel.core.counts.counted_test import CountedTest, counted_test
 from tabrel.core.parts.bypass_valve import BypassEvidence, bypass_evidence
 from tabrel.core.parts.flow_area import Outlet, outlet_bore
 from tabrel.core.parts.holes import MeasuredHoles, measure_holes
-from tabrel.core.parts.media import MediaStrip, Permeability, media_permeability
+from tabrel.core.parts.media import MediaStrip, Permeability, media_permeability, media_strip
 from tabrel.core.parts.plate_layout import PlateLayout, plate_layout
 from tabrel.core.sample.stated_setting import StatedSetting, stated_setting
 from tabrel.core.study.model import Circuit, Sample, used_readings
@@ -118,7 +118,8 @@ def measure_sample(sample: Sample, circuit: Circuit | None, variables: Variables
         if key not in estimates and (result := quantity_limits(QUANTITIES[key], readings)) is not None
     }
     known = {key: variables.add(key, estimate) for key, estimate in estimates.items()}
-    strip, stated = MediaStrip(known), stated_setting(sample)
+    absent = {key for key, state in sample.states.items() if state == "not_applicable"}
+    strip, stated = media_strip(known, absent, variables), stated_setting(sample)
     adapter = engine_side.adapter
     return MeasuredSample(
         sample=sample,
@@ -131,7 +132,7 @@ def measure_sample(sample: Sample, circuit: Circuit | None, variables: Variables
         centre_tube=measure_holes("holes.centre_tube", sample.holes.centre_tube, variables),
         adapter=measure_holes("circuit.adapter.holes", adapter.holes, variables) if adapter else None,
         strip=strip,
-        outlet=outlet_bore(engine_side.stud, known),
+        outlet=outlet_bore(engine_side.stud, known, variables, engine_side.provenance),
         stated=stated,
         bypass=bypass_evidence(known, replace(sample.bypass, stated_kpa=stated.value), variables),
         permeability=media_permeability(

@@ -3,6 +3,7 @@
 `model`        the study document as dataclasses: `Study`, `Sample`, `Claim`, `TypedNumber`; it hands on the next three
 `frame`        what they are made of: `Reading`, `HoleGroup`, `Oil`, `Circuit`
 `evidence`     what tests and benches say: `Counts`, `FlowBench`, `BypassBench`, `Photograph`
+`in_use`       what was found on a used filter, change intervals, gauge logs, own instruments
 `uses`         what the filters are to be good for: `Use`
 `plans`        plans: `Scenario`, `DutyCycle`, `WarmUpPlan`
 `history`      how a study came about: `History`

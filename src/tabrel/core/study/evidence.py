@@ -151,11 +151,16 @@ class BypassBench(Strict):
 
 @dataclass(frozen=True)
 class PhotographScale(Strict):
-    """A known length in a photograph, with its unit, and its two ends in pixels."""
+    """A known length in a photograph, with its unit, its two ends in pixels, and the plane of the part it is good for.
+
+    `corners_px` are those of a known rectangle, which take the perspective out.
+    """
 
     length: str
     from_px: tuple[float, float]
     to_px: tuple[float, float]
+    corners_px: tuple[tuple[float, float], ...] | None = None
+    plane: str | None = None
 
 
 @dataclass(frozen=True)
@@ -169,6 +174,8 @@ class Photograph(Strict):
     sha256 : str or None
         Of the file, in hexadecimal.
     caption : str or None
+    part, stage : str or None
+        What it shows, and at which station it was taken.
     taken : str or None
         ISO date.
     scale : PhotographScale or None
@@ -179,6 +186,8 @@ class Photograph(Strict):
     file: str
     sha256: str | None = None
     caption: str | None = None
+    part: str | None = None
+    stage: str | None = None
     taken: str | None = None
     scale: PhotographScale | None = None
     marks: tuple[dict[str, Any], ...] = ()

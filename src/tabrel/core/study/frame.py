@@ -38,7 +38,7 @@ class Reading(Strict):
     taken_at : str or None
         ISO time, UTC.
     instrument : str or None
-        What it was taken with; None is the quantity's usual instrument.
+        What it was taken with: a usual instrument or the name of an own one; None is the quantity's usual instrument.
     provenance : str or None
         Where the value comes from; None is measured.
     note : str or None
@@ -47,6 +47,12 @@ class Reading(Strict):
         True where the reading was questioned and the analyst confirmed it. The document calls it ``insisted``.
     copied_from : str or None
         Label of the sample, or name of the template, it was copied from and not yet confirmed on this one.
+    hole : int or None
+        Number of the hole it was read at, from 1; None counts as a hole of its own.
+    uncertainty : str or None
+        Its standard uncertainty as typed, with its unit, in place of its instrument's.
+    photograph : str or None
+        File of the photograph it was read in.
     """
 
     __pydantic_config__: ClassVar[dict[str, Any]] = {
@@ -57,11 +63,14 @@ class Reading(Strict):
     text: str
     set_aside: str | None = None
     taken_at: str | None = None
-    instrument: Instrument | None = None
+    instrument: str | None = None
     provenance: Provenance | None = None
     note: str | None = None
     confirmed: bool | None = None
     copied_from: str | None = None
+    hole: int | None = None
+    uncertainty: str | None = None
+    photograph: str | None = None
 
     @property
     def counts_as(self) -> Provenance:

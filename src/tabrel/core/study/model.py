@@ -49,6 +49,24 @@ from tabrel.core.study.frame import (
     as_reading,
     used_readings,
 )
+from tabrel.core.study.in_use import (
+    BypassState,
+    Captured,
+    ChangeInterval,
+    FilterChange,
+    Finding,
+    GaugeLog,
+    OdometerReading,
+    OwnInstrument,
+    Remark,
+    SampleKind,
+    Service,
+    StatedInterval,
+    TypicalTables,
+    UnfilteredOpening,
+    UsedStrip,
+    Weighing,
+)
 from tabrel.core.study.plans import DutyCycle, Scenario, WarmUpPlan
 from tabrel.core.study.report_plan import ReportPlan
 from tabrel.core.study.strict import BypassLocation, Strict
@@ -71,6 +89,7 @@ __all__ = [
     "Cut",
     "DutyCycle",
     "EngineHotPoint",
+    "FirstDrip",
     "FlowBench",
     "FlowBenchRow",
     "GaugeTap",
@@ -97,8 +116,10 @@ __all__ = [
     "Sample",
     "SampleHoles",
     "Scenario",
+    "SeatMark",
     "SizeScale",
     "Speaker",
+    "SpringEnds",
     "SpringMaterial",
     "StatedLoss",
     "Stud",
@@ -114,11 +135,14 @@ __all__ = [
 ]
 
 FORMAT: Literal["tabrel-study"] = "tabrel-study"
-VERSION = 2
+VERSION = 3
 """Of the documents written; every version from 1 on is read."""
 
 MediaFamily = Literal["cellulose", "blend", "synthetic"]
 SpringMaterial = Literal["music_wire", "stainless_302", "chrome_silicon"]
+SpringEnds = Literal["open", "closed", "closed_ground", "unknown"]
+SeatMark = Literal["inner", "outer", "unknown"]
+FirstDrip = Literal["first_drip"]
 Relation = Literal["=", ">=", ">", "<=", "<"]
 QuantityState = Literal["not_measured", "could_not_be_found", "out_of_date", "not_applicable", "withheld", "lost"]
 Speaker = Literal["maker", "seller", "independent", "vehicle_maker"]
@@ -179,12 +203,19 @@ class SampleHoles(Strict):
 
 @dataclass(frozen=True)
 class Bypass(Strict):
-    """The bypass valve: where it sits, how it is made (in words), and the stated setting or band."""
+    """The bypass valve: where it sits, how it is made, the stated setting or band, and how a typed opening pressure was read.
+
+    `seat_mark` is the edge of the seat on which the seal left its mark; `opening_at` the flow at which a typed opening
+    pressure was read [L/min], or that it was the first drip.
+    """
 
     location: BypassLocation | None = None
     kind: str | None = None
     spring_material: SpringMaterial | None = None
     stated_kpa: float | tuple[float, float] | None = None
+    spring_ends: SpringEnds | None = None
+    seat_mark: SeatMark | None = None
+    opening_at: FirstDrip | float | None = None
 
 
 @dataclass(frozen=True)
@@ -303,6 +334,16 @@ class Sample(Strict):
     as_typed: dict[str, TypedNumber] = field(default_factory=dict)
     copied: dict[str, str] = field(default_factory=dict)
     archived: bool | None = None
+    kind: SampleKind | None = None
+    change_interval: ChangeInterval | None = None
+    remarks: tuple[Remark, ...] = ()
+    service: Service | None = None
+    weighings: tuple[Weighing, ...] = ()
+    captured: Captured | None = None
+    strip: UsedStrip | None = None
+    findings: tuple[Finding, ...] = ()
+    openings: tuple[UnfilteredOpening, ...] = ()
+    bypass_state: BypassState | None = None
 
 
 @dataclass(frozen=True)
@@ -327,6 +368,13 @@ class Study(Strict):
     arithmetic: tuple[ArithmeticLine, ...] = ()
     report: ReportPlan | None = None
     as_typed: dict[str, TypedNumber] = field(default_factory=dict)
+    intervals: tuple[StatedInterval, ...] = ()
+    severe_conditions: tuple[str, ...] = ()
+    odometer: tuple[OdometerReading, ...] = ()
+    changes: tuple[FilterChange, ...] = ()
+    gauge_logs: tuple[GaugeLog, ...] = ()
+    instruments: tuple[OwnInstrument, ...] = ()
+    typical: TypicalTables | None = None
 
     def sample(self, label: str) -> Sample:
         """Return the sample with this label.

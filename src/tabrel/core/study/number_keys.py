@@ -34,6 +34,7 @@ SAMPLE_NUMBERS: tuple[Place, ...] = (
     ("capacity_g",),
     ("stated_collapse_kpa",),
     ("bypass", "stated_kpa"),
+    ("bypass", "opening_at"),
     ("leak",),
     *(("counts", name) for name in TEST_NUMBERS),
 )

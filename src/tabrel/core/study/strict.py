@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import Any, ClassVar, Literal
 
-BypassLocation = Literal["dome_end", "thread_end", "block", "adapter", "none"]
+BypassLocation = Literal["dome_end", "thread_end", "block", "adapter", "none", "housing"]
 RegulatorFault = Literal["stuck_open", "stuck_shut"]
 
 

@@ -9,10 +9,13 @@ instrument, so that effective degrees of freedom can be formed over the repeatab
 from __future__ import annotations
 
 from dataclasses import dataclass, field, replace
+from functools import lru_cache
 from math import inf, sqrt
 from typing import Any
 
-from scipy.special import stdtrit
+from scipy.optimize import brentq
+from scipy.special import ndtr, stdtrit
+from scipy.stats import norm
 from uncertainties import std_dev, ufloat
 from uncertainties.core import AffineScalarFunc, Variable
 
@@ -23,6 +26,8 @@ Uncertain = Any
 """A float, or a number of the `uncertainties` package."""
 
 COVERAGE = 0.95
+RULING_SHARE = 0.8
+"""Of u²; where one rectangular part is more, the coverage factor is that of its convolution with the rest."""
 
 
 @dataclass(frozen=True)
@@ -45,6 +50,8 @@ class Result:
         Keys of inputs that are missing, and of those that were assumed.
     controlled_by : str or None
         For a flow area: the section that controls.
+    least_stud, greatest_stud : float or None
+        For a flow area: what it is with the least and the greatest stud of the engine. [SI]
     """
 
     value: float | None
@@ -57,6 +64,8 @@ class Result:
     missing: tuple[str, ...] = ()
     assumed: tuple[str, ...] = ()
     controlled_by: str | None = None
+    least_stud: float | None = None
+    greatest_stud: float | None = None
 
     @property
     def is_known(self) -> bool:
@@ -76,6 +85,8 @@ class Result:
             expanded_uncertainty=times(self.expanded_uncertainty),
             low=times(self.low),
             high=times(self.high),
+            least_stud=times(self.least_stud),
+            greatest_stud=times(self.greatest_stud),
         )
 
 
@@ -89,6 +100,7 @@ class Variables:
     """The uncertain inputs of one sample, each made once so that correlations are kept."""
 
     _freedom: dict[Variable, float] = field(default_factory=dict)
+    _rectangular: set[Variable] = field(default_factory=set)
     _assumed: set[str] = field(default_factory=set)
 
     def add(self, name: str, estimate: Estimate) -> Uncertain:
@@ -100,7 +112,8 @@ class Variables:
             repeat = ufloat(0.0, estimate.uncertainty_a, tag=name)
             self._freedom[repeat] = estimate.degrees_of_freedom
             number = number + repeat
-        return self.with_type_b(name, number, estimate.uncertainty_b)
+        rest = sqrt(max(estimate.uncertainty_b**2 - estimate.rectangular**2, 0.0))
+        return self.with_rectangular(name, self.with_type_b(name, number, rest), estimate.rectangular)
 
     def is_repeatability(self, variable: Variable) -> bool:
         """Return whether a variable is the repeatability of readings."""
@@ -110,9 +123,21 @@ class Variables:
         """Return `number` with an independent type B uncertainty added."""
         return number + ufloat(0.0, uncertainty, tag=name) if uncertainty > 0 else number
 
+    def with_rectangular(self, name: str, number: Uncertain, uncertainty: float) -> Uncertain:
+        """Return `number` with an independent rectangular distribution of a standard uncertainty added."""
+        if uncertainty <= 0:
+            return number
+        error = ufloat(0.0, uncertainty, tag=name)
+        self._rectangular.add(error)
+        return number + error
+
     def with_range(self, name: str, number: Uncertain, low: float, high: float) -> Uncertain:
-        """Return `number`, not measured but known to lie between two values: a rectangular distribution of u = width/√12."""
-        return self.with_type_b(name, number, rectangular(high - low))
+        """Return `number`, not measured but known to lie between two values, evenly: u = width/√12."""
+        return self.with_rectangular(name, number, rectangular(high - low))
+
+    def with_usual(self, name: str, value: float, uncertainty: float) -> Uncertain:
+        """Return the usual value of what was not measured, with a normal standard uncertainty, drawn where numbers are drawn."""
+        return self.with_type_b(name, value, uncertainty)
 
     def with_model_factor(self, name: str, number: Uncertain, factor: float) -> Uncertain:
         """Return `number`, of which a model says that it is good to a factor either way.
@@ -131,16 +156,17 @@ class Variables:
     def expanded_uncertainty(self, number: Uncertain) -> float:
         """Return t₉₅(ν_eff)·u with Welch–Satterthwaite degrees of freedom.
 
-        Source: JCGM 100:2008, equations G.2b and G.1d; ν_eff is used unrounded.
+        Source: JCGM 100:2008, equations G.2b and G.1d; ν_eff is used unrounded. Where one rectangular part rules
+        (`RULING_SHARE`), the factor is that of the convolution: 1.96 would be more than all it can be.
         """
         u = float(std_dev(number))
         if u == 0 or not isinstance(number, AffineScalarFunc):
             return 0.0
-        below = sum(
-            component**4 / self._freedom[variable]
-            for variable, component in number.error_components().items()
-            if variable in self._freedom
-        )
+        components = number.error_components()
+        ruling = max((part**2 for variable, part in components.items() if variable in self._rectangular), default=0.0)
+        if ruling > RULING_SHARE * u**2:
+            return convolution_factor(min(round(ruling / u**2, 4), 1.0)) * u
+        below = sum(part**4 / self._freedom[variable] for variable, part in components.items() if variable in self._freedom)
         return coverage_factor(u**4 / below if below > 0 else inf) * u
 
     def result(
@@ -182,10 +208,32 @@ def coverage_factor(degrees_of_freedom: float) -> float:
     return float(stdtrit(degrees_of_freedom, 0.5 + COVERAGE / 2))
 
 
+@lru_cache(maxsize=1024)
+def convolution_factor(share: float) -> float:
+    """Return the 95 % coverage factor of a rectangular part with a share of u², the rest being normal.
+
+    Source: convolution of both in closed form, ∫Φ(z) dz = z·Φ(z) + φ(z).
+
+    Examples
+    --------
+    >>> round(convolution_factor(0.89), 2), round(convolution_factor(1.0), 3)
+    (1.75, 1.645)
+    """
+    half, sigma = sqrt(3 * share), sqrt(1 - share)
+    tail = 0.5 + COVERAGE / 2
+    if sigma < 1e-3:
+        return half * COVERAGE
+
+    def above(z: float) -> float:
+        return float(z * ndtr(z) + norm.pdf(z))
+
+    def below(k: float) -> float:
+        return sigma / (2 * half) * (above((k + half) / sigma) - above((k - half) / sigma)) - tail
+
+    return float(brentq(below, 0.5, 3.0))
+
+
 def expanded_uncertainty(estimate: Estimate) -> float:
-    """Return t₉₅(ν_eff)·u of one estimate, as `Variables.expanded_uncertainty` does for a result. [SI]"""
-    u = estimate.standard_uncertainty
-    if u == 0:
-        return 0.0
-    below = estimate.uncertainty_a**4 / estimate.degrees_of_freedom
-    return coverage_factor(u**4 / below if below > 0 else inf) * u
+    """Return U of one estimate, as `Variables.expanded_uncertainty` does for a result. [SI]"""
+    variables = Variables()
+    return variables.expanded_uncertainty(variables.add("", estimate))

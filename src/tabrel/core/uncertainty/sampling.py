@@ -23,8 +23,10 @@ SEED = 20261125
 LEAST_SHARE = 0.02
 """No reading is drawn below this share of itself: lengths, masses and pressures are above zero."""
 
-OF_THE_SAMPLE = ("model.permeability",)
+OF_THE_SAMPLE = ("model.permeability", "model.potting_depth", "model.seam_overlap", "model.forecast_area")
 """Model factors of one filter; the rest of `model.…` is the same for all, and so are the engine's sizes."""
+
+NORMAL_95 = 1.96
 
 Quantiles = Callable[[str], FloatArray]
 """Takes the name of an input and returns, for each draw, its share of the distribution that lies below; NaN is nominal."""
@@ -74,13 +76,27 @@ class SampledVariables(Variables):
         if estimate.uncertainty_a > 0:
             draws = draws + estimate.uncertainty_a * stdtrit(estimate.degrees_of_freedom, self._shares(f"{name} (repeatability)"))
         draws = np.where(np.isnan(draws), estimate.value, draws)
-        draws = draws + np.nan_to_num(estimate.uncertainty_b * ndtri(shares))
+        rest = np.sqrt(max(estimate.uncertainty_b**2 - estimate.rectangular**2, 0.0))
+        draws = draws + np.nan_to_num(rest * ndtri(shares))
+        if estimate.rectangular > 0:
+            draws = draws + _evenly(self._shares(f"{name} (range)"), estimate.rectangular)
         return SampledNumber(estimate.value, np.maximum(draws, LEAST_SHARE * estimate.value))
 
     def with_type_b(self, name: str, number: Uncertain, uncertainty: float) -> Uncertain:
         """Return `number` with an independent type B uncertainty added."""
         shares = self._shares(name)
         return number + SampledNumber(0.0, np.nan_to_num(uncertainty * ndtri(shares)))
+
+    def with_rectangular(self, name: str, number: Uncertain, uncertainty: float) -> Uncertain:
+        """Return `number` with an independent rectangular distribution of a standard uncertainty added."""
+        return number + SampledNumber(0.0, _evenly(self._shares(name), uncertainty)) if uncertainty > 0 else number
+
+    def with_usual(self, name: str, value: float, uncertainty: float) -> Uncertain:
+        """Return normal draws of what was not measured, noted as an assumption with its 95 % range."""
+        span = NORMAL_95 * uncertainty
+        self.assumptions[name] = ModelAssumption(name, value, max(value - span, 0.0), value + span, False)
+        draws = value + np.nan_to_num(uncertainty * ndtri(self._shares(name)))
+        return SampledNumber(value, np.maximum(draws, LEAST_SHARE * value))
 
     def with_range(self, name: str, number: Uncertain, low: float, high: float) -> Uncertain:
         """Return draws evenly between two values, about `number`; see `with_model_range`."""
@@ -115,6 +131,11 @@ class SampledVariables(Variables):
     ) -> Result:
         """Return the best estimate of a number as a `Result`."""
         return Result(float(nominal_value(number)), basis=basis, assumed=assumed, relation=relation, controlled_by=controlled_by)
+
+
+def _evenly(shares: FloatArray, uncertainty: float) -> FloatArray:
+    """Return draws of a rectangular distribution about 0 of a standard uncertainty; 0 where a share is NaN."""
+    return np.asarray(np.nan_to_num((2 * shares - 1) * np.sqrt(3) * uncertainty))
 
 
 def random_quantiles(draws: int, seed: int = SEED) -> Quantiles:

@@ -174,7 +174,7 @@ def _media(inputs: ReportInputs, label: str) -> Iterator[Block]:
         (
             f"less {MEDIA_DEDUCTIONS[deduction.key]}",
             plain_number(-deduction.area / factor),
-            "" if deduction.measured else "not measured, taken as none",
+            "" if deduction.measured else "not measured, taken as usual" if deduction.area else "not measured, taken as none",
         )
         for deduction in strip.deductions
     ]

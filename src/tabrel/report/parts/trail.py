@@ -9,7 +9,7 @@ from tabrel.core.catalogue.observation import observed
 from tabrel.core.catalogue.observations import OBSERVATIONS
 from tabrel.core.catalogue.quantities import HOLE_PLACEMENTS, HOLE_QUANTITIES, PART_TITLES, QUANTITIES
 from tabrel.core.catalogue.results import HEADLINES, RESULTS
-from tabrel.core.catalogue.terms import INSTRUMENTS, PROVENANCE_WORDS, SPEAKERS, STATE_WORDS, UNCERTAINTY_SOURCES, VERDICTS
+from tabrel.core.catalogue.terms import PROVENANCE_WORDS, SPEAKERS, STATE_WORDS, UNCERTAINTY_SOURCES, VERDICTS, instrument_words
 from tabrel.core.details.details import DETAILS, assumed_details, detail_values
 from tabrel.core.numbers import degrees_celsius, percentage, plain_number
 from tabrel.core.results.bounded import measured_at_limits
@@ -102,7 +102,7 @@ def _rows_of(title: str, entries: Iterable[ReadingEntry], value: str, usual: str
             title if i == 0 else "",
             reading.text,
             _moment(reading.taken_at),
-            INSTRUMENTS[reading.instrument] if reading.instrument else f"{INSTRUMENTS.get(usual, usual)} (usual)",  # type: ignore[call-overload]
+            instrument_words(reading.instrument) if reading.instrument else f"{instrument_words(usual)} (usual)",
             PROVENANCE_WORDS[reading.counts_as][0],
             _noted(reading),
             value if reading is last else "",

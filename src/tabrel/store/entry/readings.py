@@ -52,9 +52,10 @@ SELECT COALESCE(MAX(position) + 1, 0) AS position FROM reading WHERE {owner} AND
 """
 INSERT_READING = """
 INSERT INTO reading (sample_id, hole_group_id, quantity_key, position, text, taken_at, instrument, provenance, note, confirmed,
-                     copied_from, set_aside_at, set_aside_reason)
+                     copied_from, hole, uncertainty, photograph, set_aside_at, set_aside_reason)
 VALUES (:sample_id, :hole_group_id, :quantity_key, :position, :text, :taken_at, :instrument, :provenance, :note, :confirmed,
-        :copied_from, CASE WHEN :set_aside IS NULL THEN NULL ELSE strftime('%Y-%m-%dT%H:%M:%fZ', 'now') END,
+        :copied_from, :hole, :uncertainty, :photograph,
+        CASE WHEN :set_aside IS NULL THEN NULL ELSE strftime('%Y-%m-%dT%H:%M:%fZ', 'now') END,
         :set_aside)
 """
 
@@ -159,6 +160,9 @@ def _reading(row: sqlite3.Row) -> Reading:
         note=row["note"],
         confirmed=None if row["confirmed"] is None else bool(row["confirmed"]),
         copied_from=row["copied_from"],
+        hole=row["hole"],
+        uncertainty=row["uncertainty"],
+        photograph=row["photograph"],
     )
 
 

@@ -47,15 +47,17 @@ class StoredSample:
 
 
 INSERT_SAMPLE = """
-INSERT INTO sample (study_id, position, label, status, maker, part_number, price_amount, price_currency, seller, bought, pack,
-                    date_code, made, origin, tier, restriction, warranty, condition, used_km, used_hours,
+INSERT INTO sample (study_id, position, label, status, kind, maker, part_number, price_amount, price_currency, seller, bought,
+                    pack, date_code, made, origin, tier, restriction, warranty, condition, used_km, used_hours,
                     expectation, cut_method, cut_at, cut_note,
                     media_family, media_air_drop_pa, bypass_location, bypass_kind, bypass_spring_material,
+                    bypass_spring_ends, bypass_seat_mark, bypass_opening_at,
                     bypass_stated_low_kpa, bypass_stated_high_kpa, leak_count, leak_diameter_mm, capacity_g, stated_collapse_kpa)
-VALUES (:study_id, :position, :label, :status, :maker, :part_number, :price_amount, :price_currency, :seller, :bought, :pack,
-        :date_code, :made, :origin, :tier, :restriction, :warranty, :condition, :used_km, :used_hours,
+VALUES (:study_id, :position, :label, :status, :kind, :maker, :part_number, :price_amount, :price_currency, :seller, :bought,
+        :pack, :date_code, :made, :origin, :tier, :restriction, :warranty, :condition, :used_km, :used_hours,
         :expectation, :cut_method, :cut_at, :cut_note,
         :media_family, :media_air_drop_pa, :bypass_location, :bypass_kind, :bypass_spring_material,
+        :bypass_spring_ends, :bypass_seat_mark, :bypass_opening_at,
         :bypass_stated_low_kpa, :bypass_stated_high_kpa, :leak_count, :leak_diameter_mm, :capacity_g, :stated_collapse_kpa)
 """
 INSERT_OBSERVATION = "INSERT INTO observation (sample_id, key, text) VALUES (:sample_id, :key, :text)"
@@ -90,7 +92,7 @@ def _sample_row(sample: Sample) -> dict[str, Any]:
     plain = (
         "label", "maker", "part_number", "seller", "bought", "pack", "date_code", "made", "origin", "tier", "restriction",
         "warranty", "condition", "used_km", "used_hours", "expectation", "media_family", "media_air_drop_pa", "capacity_g",
-        "stated_collapse_kpa",
+        "stated_collapse_kpa", "kind",
     )  # fmt: skip
     return {name: getattr(sample, name) for name in plain} | {
         "price_amount": sample.price.amount if sample.price else None,
@@ -101,6 +103,9 @@ def _sample_row(sample: Sample) -> dict[str, Any]:
         "bypass_location": sample.bypass.location,
         "bypass_kind": sample.bypass.kind,
         "bypass_spring_material": sample.bypass.spring_material,
+        "bypass_spring_ends": sample.bypass.spring_ends,
+        "bypass_seat_mark": sample.bypass.seat_mark,
+        "bypass_opening_at": sample.bypass.opening_at,
         "bypass_stated_low_kpa": low,
         "bypass_stated_high_kpa": high,
         "leak_count": sample.leak.count if sample.leak else None,
@@ -111,7 +116,8 @@ def _sample_row(sample: Sample) -> dict[str, Any]:
 _DETAIL_COLUMNS = (
     "label", "maker", "part_number", "price_amount", "price_currency", "seller", "bought", "pack", "date_code", "made",
     "origin", "tier", "restriction", "warranty", "condition", "used_km", "used_hours", "expectation", "media_family",
-    "media_air_drop_pa", "bypass_location", "bypass_kind", "bypass_spring_material", "bypass_stated_low_kpa",
+    "media_air_drop_pa", "bypass_location", "bypass_kind", "bypass_spring_material", "bypass_spring_ends",
+    "bypass_seat_mark", "bypass_opening_at", "kind", "bypass_stated_low_kpa",
     "bypass_stated_high_kpa", "leak_count", "leak_diameter_mm", "capacity_g", "stated_collapse_kpa",
 )  # fmt: skip
 UPDATE_SAMPLE = f"UPDATE sample SET {', '.join(f'{column} = :{column}' for column in _DETAIL_COLUMNS)} WHERE id = :id"
@@ -342,6 +348,9 @@ def _stated(conn: Reader, row: sqlite3.Row) -> StoredSample:
             kind=row["bypass_kind"],
             spring_material=row["bypass_spring_material"],
             stated_kpa=low if high is None else (low, high),
+            spring_ends=row["bypass_spring_ends"],
+            seat_mark=row["bypass_seat_mark"],
+            opening_at=row["bypass_opening_at"],
         ),
         leak=Leak(row["leak_count"], row["leak_diameter_mm"]) if row["leak_count"] is not None else None,
         observations=_observations(conn, sample_id),

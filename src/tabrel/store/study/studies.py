@@ -21,6 +21,7 @@ from tabrel.store.entry.typed_numbers import set_typed_numbers, typed_numbers, t
 from tabrel.store.errors import NotStoredError
 from tabrel.store.gather import Asked, Reader, gathered
 from tabrel.store.rows import built
+from tabrel.store.sample.evidence import SELECT_STUDY_PARTS, insert_study_parts, study_parts
 from tabrel.store.sample.samples import SampleName, Status, insert_sample, load_samples
 from tabrel.store.study.arithmetic import SELECT_LINES, add_lines, load_lines
 from tabrel.store.study.plans import (
@@ -99,6 +100,7 @@ def insert_study(conn: sqlite3.Connection, study: Study) -> int:
     add_lines(conn, study_id, study.arithmetic)
     set_report_plan(conn, study_id, study.report)
     set_typed_numbers(conn, study.as_typed, study_id=study_id)
+    insert_study_parts(conn, study_id, study)
     return study_id
 
 
@@ -228,7 +230,7 @@ def load_study(conn: Reader, study_id: int) -> Study:
 
 def frame_statements(study_id: int) -> list[Asked]:
     """Return what loading a study without its samples asks."""
-    asked = (SELECT_SCENARIOS, SELECT_DUTY_CYCLES, SELECT_PLAN, SELECT_USES, SELECT_LINES, SELECT_REPORT_PLAN)
+    asked = (SELECT_SCENARIOS, SELECT_DUTY_CYCLES, SELECT_PLAN, SELECT_USES, SELECT_LINES, SELECT_REPORT_PLAN, SELECT_STUDY_PARTS)
     return [
         (SELECT_STUDY, {"id": study_id}),
         *circuit_statements(study_id),
@@ -269,4 +271,5 @@ def load_study_frame(conn: Reader, study_id: int) -> Study:
         arithmetic=tuple(stored.line for stored in load_lines(conn, study_id)),
         report=load_report_plan(conn, study_id),
         as_typed=typed_numbers(conn, study_id=study_id),
+        **study_parts(conn, study_id),
     )
