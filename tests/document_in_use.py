@@ -181,4 +181,4 @@ def without_in_use(document):
             held[name][0]["readings"]["diameter"] = ["4.0 mm", "4.1 mm"]
         else:
             del held[name]
-    document["samples"][0]["readings"]["can.mass"][1].pop("instrument")
+    document["samples"][0]["readings"]["can.mass"][1] = "90 g"

@@ -39,6 +39,8 @@ class ResultOut(WireModel):
     basis: str | None
     missing: list[str]
     assumed: list[str]
+    words: str | None
+    """Printed in place of a number that nobody stated: a claim as it was made."""
 
 
 class FlowAreaOut(ResultOut):
@@ -97,6 +99,7 @@ def result_out(result: Result) -> ResultOut:
         basis=result.basis,
         missing=list(result.missing),
         assumed=list(result.assumed),
+        words=result.words,
     )
 
 

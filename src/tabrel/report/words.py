@@ -6,7 +6,7 @@ from tabrel.core.catalogue.measures import MEASURE_ROWS, PRICES
 from tabrel.core.catalogue.quantities import HOLE_QUANTITIES, QUANTITIES, Quantity
 from tabrel.core.catalogue.results import RESULTS, WIRE_UNITS
 from tabrel.core.catalogue.units import UNITS, UnitFamily, in_family, printed
-from tabrel.core.judge.known import Known
+from tabrel.core.judge.known import OF_THE_ENGINE, Known
 from tabrel.core.numbers import degrees_celsius, interval, number_with_interval, number_with_uncertainty, plain_number
 from tabrel.core.uncertainty.estimate import Estimate, Limits
 from tabrel.core.uncertainty.propagation import Result, expanded_uncertainty
@@ -82,16 +82,27 @@ def result_unit(name: str, family: UnitFamily) -> tuple[str, float]:
 def result_words(name: str, result: Result, family: UnitFamily) -> str:
     """Return a result with U, or its bound or range; never a bare number where its uncertainty is known."""
     unit, factor = result_unit(name, family)
+    if result.words is not None:
+        return result.words
     if result.value is None:
         return _interval_words(result.low, result.high, factor, unit)
     if result.low is not None and result.high is not None:
-        return number_with_interval(result.value / factor, result.low / factor, result.high / factor, unit)
+        words = number_with_interval(result.value / factor, result.low / factor, result.high / factor, unit)
+        return f"{words}{_stud_words(result, factor)}"
     words = number_with_uncertainty(
         result.value / factor, None if result.expanded_uncertainty is None else result.expanded_uncertainty / factor, unit
     )
     if not result.expanded_uncertainty and result.relation == "=":
         words = f"{words}, no uncertainty stated"
-    return words if result.relation == "=" else f"{_RELATIONS[result.relation]} {words}"
+    return f"{words}{_stud_words(result, factor)}" if result.relation == "=" else f"{_RELATIONS[result.relation]} {words}"
+
+
+def _stud_words(result: Result, factor: float) -> str:
+    """Return what a flow area is on the narrowest stud of the engine, where a part of the engine rules it."""
+    if result.controlled_by not in OF_THE_ENGINE or result.least_stud is None or result.value is None:
+        return ""
+    narrow = result.least_stud < 0.999 * result.value
+    return f", set by the engine{f' ({plain_number(result.least_stud / factor, 3)} on its narrowest stud)' if narrow else ''}"
 
 
 _RELATIONS = {"<=": "at most", "<": "below", ">=": "at least", ">": "above"}
@@ -122,6 +133,8 @@ def known_words(known: Known | None, measure: str, family: UnitFamily) -> str:
     """Return what is known of a filter in one measure, with U, in the unit of a family."""
     if known is None or known.value is None:
         return MISSING if known is None or not known.reason else "–"
+    if known.words:
+        return known.words
     (unit, factor), value = measure_unit(measure, family), known.value
     if value.value is None:
         return _interval_words(value.low, value.high, 1 / factor, unit)

@@ -42,7 +42,7 @@ def test_an_independent_computation_agrees(key):
         assert actual == (None if number is None else pytest.approx(number, rel=ALLOWED[field])), field
 
 
-def test_a_count_that_two_parameters_do_not_describe_says_so_and_is_as_wide_as_the_misfit():
+def test_where_two_parameters_do_not_describe_a_count_the_counted_size_speaks():
     test = counted_test(SINGLE)
     slopes = local_slopes(test)
     assert [round(min(slopes), 1), round(max(slopes), 1)] == [2.2, 4.5]
@@ -50,8 +50,12 @@ def test_a_count_that_two_parameters_do_not_describe_says_so_and_is_as_wide_as_t
     assert misfit.is_grave
     assert "from 2.2 to 4.5" in misfit.words
     result = test.efficiency(20.0)
-    assert result.low < 0.96  # the counted point alone is 98.8 %, 98.3 to 99.2
-    assert result.high > 0.98
+    # by hand: ln(β − 1) = 4.42, by counting 4.06 to 4.82; 3 % of volumes and 5 % of size at a slope of 2.28 are 0.23 at 95 %
+    assert result.value == pytest.approx(0.988, abs=5e-4)
+    assert result.low == pytest.approx(1 / (1 + np.exp(-(4.42 - np.hypot(0.36, 0.23)))), abs=1e-3)
+    assert result.high == pytest.approx(1 / (1 + np.exp(-(4.42 + np.hypot(0.40, 0.23)))), abs=1e-3)
+    between = test.efficiency(17.0)
+    assert between.low < 0.94 < 0.97 < between.high  # not counted there: the curve, as wide as its misfit
 
 
 def test_a_scale_that_is_not_named_stands_for_both_and_is_never_a_value():

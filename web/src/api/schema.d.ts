@@ -3090,6 +3090,8 @@ export interface components {
             relation: string;
             standard_uncertainty: number | null;
             value: number | null;
+            /** @description Printed in place of a number that nobody stated: a claim as it was made. */
+            words: string | null;
         };
         /**
          * FlowOnsetOut
@@ -3324,6 +3326,8 @@ export interface components {
          */
         KnownValueOut: {
             basis: string | null;
+            /** @description Of an efficiency: the evidence and kind of test. */
+            evidence: string;
             expanded_uncertainty: number | null;
             high: number | null;
             is_spread_assumed: boolean;
@@ -3331,6 +3335,8 @@ export interface components {
             low: number | null;
             reason: string;
             value: number | null;
+            /** @description Printed in place of a number that nobody stated. */
+            words: string;
         };
         /**
          * LibraryEngineOut
@@ -4240,6 +4246,8 @@ export interface components {
             relation: string;
             standard_uncertainty: number | null;
             value: number | null;
+            /** @description Printed in place of a number that nobody stated: a claim as it was made. */
+            words: string | null;
         };
         /**
          * ResultRowOut
@@ -4481,6 +4489,8 @@ export interface components {
             /** @description To the reference part, in the row's unit of differences; null if one of the two is unknown. */
             difference: number | null;
             differs: boolean;
+            /** @description Of an efficiency: the evidence and kind of test. */
+            evidence: string;
             expanded_uncertainty: number | null;
             high: number | null;
             inch: string | null;
@@ -4494,6 +4504,8 @@ export interface components {
             metric: string | null;
             reason: string;
             value: number | null;
+            /** @description Printed in place of a number that nobody stated. */
+            words: string;
         };
         /**
          * SheetChangesOut

@@ -60,12 +60,12 @@ function assumedTitle(keys: readonly string[]): string | undefined {
         <template v-else>{{ headline.title }}</template>
       </h3>
       <p v-if="headline.complete" class="value" :class="{ banded: headline.band }">
-        <span class="number big">{{ headline.text }}</span>
+        <span :class="headline.isWords ? 'claimed' : 'number big'">{{ headline.text }}</span>
         <span v-if="headline.uncertainty" class="number soft" title="expanded uncertainty, 95 %">
           ± {{ headline.uncertainty }}
         </span>
         <span v-if="headline.band" class="number soft" title="its 95 % interval, or the band of an estimate">({{ headline.band }})</span>
-        <span class="unit">{{ headline.unit }}</span>
+        <span v-if="!headline.isWords" class="unit">{{ headline.unit }}</span>
       </p>
       <p v-else-if="headline.missing.length" class="value waits">not yet</p>
       <p v-else class="value waits">none</p>
@@ -107,6 +107,10 @@ h3 {
 }
 p {
   margin: 0;
+}
+.claimed {
+  font-size: 0.84rem;
+  line-height: 1.3;
 }
 .open {
   border: 0;

@@ -7,7 +7,7 @@ type Result = Schemas['ResultOut']
 function result(change: Partial<Result> = {}): Result {
   return {
     value: 175.5, standard_uncertainty: 3.29, expanded_uncertainty: 6.67, low: null, high: null,
-    relation: '=', basis: 'measured', missing: [], assumed: [], ...change,
+    relation: '=', basis: 'measured', missing: [], assumed: [], words: null, ...change,
   }
 }
 

@@ -1,6 +1,6 @@
 /** The five headline results, as the tape shows them. */
 import type { Schemas } from '@/api/client'
-import { bound, interval, intervalAbout, withUncertainty } from '@/shared/numbers'
+import { bound, interval, intervalAbout, significant, withUncertainty } from '@/shared/numbers'
 import { catalogue, term } from '@/catalogue/catalogue'
 import { shownUnit, type UnitFamily, type WireUnit } from '@/catalogue/units'
 
@@ -17,6 +17,8 @@ export interface Headline {
   settled: boolean
   /** The number, or the bound or envelope in words. */
   text: string
+  /** A claim as it was made, in place of a number. */
+  isWords: boolean
   /** Expanded, 95 %. */
   uncertainty: string | null
   /** Band of a screening estimate. */
@@ -35,6 +37,7 @@ function numberText(result: Result, factor: number): NumberText {
   const scaled = (number: number | null) => (number === null ? null : number * factor)
   const [value, low, high] = [scaled(result.value), scaled(result.low), scaled(result.high)]
   const bare = (text: string): NumberText => ({ text, uncertainty: null, band: null })
+  if (result.words) return bare(result.words)
   if (value !== null && low !== null && high !== null) {
     const shown = intervalAbout(value, low, high)
     return { ...bare(shown.value), band: shown.interval || null }
@@ -47,6 +50,14 @@ function numberText(result: Result, factor: number): NumberText {
   if (low !== null) return bare(RELATION_SIGN[result.relation] + bound(low, 3, 'lower'))
   if (high !== null) return bare(RELATION_SIGN[result.relation] + bound(high, 3, 'upper'))
   return bare('')
+}
+
+/** The flow area on the narrowest stud of the engine, where a part of the engine rules it. */
+function studWords(result: Result, factor: number): string {
+  const area = result as Schemas['FlowAreaOut']
+  if (!['outlet', 'adapter'].includes(area.controlled_by ?? '') || area.relation !== '=') return ''
+  const least = area.least_stud === null || area.value === null || area.least_stud > 0.999 * area.value ? '' : ` (${significant(area.least_stud * factor, 3)} on the narrowest stud)`
+  return `, set by the engine${least}`
 }
 
 /** Return the headline results in a unit family. */
@@ -64,10 +75,11 @@ export function headlines(results: Results, family: UnitFamily): Headline[] {
       complete: text !== '',
       settled: text !== '' || result.missing.length === 0,
       text,
+      isWords: !!result.words,
       uncertainty,
       band,
       unit: symbol,
-      from: controlled ? `${basis}, ${controlled} control${controlled.endsWith('s') ? '' : 's'}` : basis,
+      from: controlled ? `${basis}, ${controlled} control${controlled.endsWith('s') ? '' : 's'}${studWords(result, factor)}` : basis,
       assumed: result.assumed,
       missing: result.missing,
     }

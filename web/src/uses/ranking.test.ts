@@ -69,7 +69,7 @@ describe('what the ranking methods say', () => {
   })
   it('shows a value with its U in the family, a bound as a bound, and nothing as not known', () => {
     const units = { metric: { symbol: 'kPa', factor: 1 }, inch: { symbol: 'psi', factor: 0.1450377 } }
-    const known = { label: 'A', value: 40, expanded_uncertainty: 4, low: null, high: null, basis: 'model', reason: '', is_spread_assumed: false }
+    const known = { label: 'A', value: 40, expanded_uncertainty: 4, low: null, high: null, basis: 'model', reason: '', is_spread_assumed: false, words: '', evidence: '' }
     expect(knownWords(known, units, 'metric')).toBe('40.0 ± 4.0')
     expect(knownWords(known, units, 'inch')).toBe('5.80 ± 0.58')
     expect(knownWords({ ...known, value: null, low: 225 }, units, 'metric')).toBe('at least 225')

@@ -1,7 +1,7 @@
 /** A judged use in words. */
 import type { Schemas } from '@/api/client'
 import type { UnitFamily } from '@/catalogue/units'
-import { interval, numberWithUncertainty, plainNumber, significant } from '@/shared/numbers'
+import { interval, numberWithInterval, numberWithUncertainty, plainNumber, significant } from '@/shared/numbers'
 import type { Judged } from './useJudged'
 
 type Criterion = Schemas['JudgedCriterionOut']
@@ -96,6 +96,10 @@ export function chanceWords(chance: number): string {
 /** A value with its U in a family, or a bound, or why it is not known. */
 export function knownWords(known: Known, criterion: Pick<Criterion, 'metric' | 'inch'>, family: UnitFamily): string {
   const { factor } = criterion[family]
+  if (known.words) return known.words
+  if (known.value !== null && known.low !== null && known.high !== null) {
+    return numberWithInterval(known.value * factor, known.low * factor, known.high * factor)
+  }
   if (known.value !== null) {
     return numberWithUncertainty(known.value * factor, known.expanded_uncertainty === null ? null : known.expanded_uncertainty * factor)
   }

@@ -76,6 +76,7 @@ const SAID_BY_THE_ROW: ReadonlySet<string> = new Set(['measured', 'model', 'pric
 
 /** Basis of a cell, if it is not a measurement. */
 export function basisWords(cell: Cell): string {
+  if (cell.evidence) return cell.evidence
   return cell.basis === null || SAID_BY_THE_ROW.has(cell.basis) ? '' : cell.basis.replaceAll('_', ' ')
 }
 

@@ -134,7 +134,12 @@ def known_out(label: str, known: Known) -> KnownValueOut:
     """Return what is known of a filter as it goes over the wire."""
     value_of = value_out(known.value) or dict.fromkeys(("value", "expanded_uncertainty", "low", "high", "basis"))
     return KnownValueOut(
-        label=label, reason=known.reason, is_spread_assumed=known.is_spread_assumed and known.value is not None, **value_of
+        label=label,
+        reason=known.reason,
+        is_spread_assumed=known.is_spread_assumed and known.value is not None,
+        words=known.words,
+        evidence=known.evidence,
+        **value_of,
     )
 
 

@@ -24,6 +24,10 @@ class KnownValueOut(WireModel):
     basis: str | None
     reason: str
     is_spread_assumed: bool
+    words: str
+    """Printed in place of a number that nobody stated."""
+    evidence: str
+    """Of an efficiency: the evidence and kind of test."""
 
 
 class JudgedCriterionOut(WireModel):

@@ -36,6 +36,10 @@ class SheetCellOut(WireModel):
     basis: str | None
     reason: str
     is_spread_assumed: bool
+    words: str
+    """Printed in place of a number that nobody stated."""
+    evidence: str
+    """Of an efficiency: the evidence and kind of test."""
     metric: str | None
     inch: str | None
     mark: Mark

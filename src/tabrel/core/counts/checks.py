@@ -7,7 +7,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from tabrel.core.counts.counted_test import CountedTest
+from tabrel.core.counts.counted_test import MOST_MISFIT, CountedTest
 from tabrel.core.counts.curve import CountedCurve, NoCurve
 from tabrel.core.numbers import interval
 
@@ -103,6 +103,7 @@ def _of_curve(test: CountedTest) -> Iterator[CountCheck]:
             words = (
                 f"the curve fits worse than counting explains (φ = {curve.misfit:.1f}{span}): "
                 "two parameters do not describe this filter, and the interval is as wide as the misfit"
+                f"{'; a size that was counted speaks for itself' if curve.misfit > MOST_MISFIT else ''}"
             )
             yield CountCheck("misfit", words, True)
         return

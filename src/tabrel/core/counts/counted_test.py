@@ -4,25 +4,31 @@ from __future__ import annotations
 
 from dataclasses import dataclass, replace
 from functools import lru_cache
+from math import exp, hypot, log
 
 import numpy as np
 from numpy.typing import NDArray
+from uncertainties import std_dev, ufloat
 
 from tabrel.core.catalogue.physical_limits import MOST_PARTICLES
-from tabrel.core.counts.curve import CountedCurve, NoCurve, fit_curve
+from tabrel.core.counts.curve import NORMAL_COVERAGE, CountedCurve, NoCurve, fit_curve
 from tabrel.core.counts.totals import Totals, count_totals, missing_volumes
 from tabrel.core.errors import OutOfRangeError
 from tabrel.core.parts.efficiency import possible_sizes
 from tabrel.core.study.model import Counts
-from tabrel.core.uncertainty.propagation import Result, missing_result
+from tabrel.core.uncertainty.propagation import Result, Uncertain, missing_result
 
 FloatArray = NDArray[np.float64]
 
 TOLD_BETAS = (2.0, 20.0, 75.0, 200.0, 1000.0)
 """Filtration ratios whose sizes are told."""
 
-RATIO_UNCERTAINTY, SIZE_UNCERTAINTY = 0.03, 0.02
+RATIO_UNCERTAINTY, SIZE_UNCERTAINTY = 0.03, 0.05
 """Relative standard uncertainties of the volume ratio and of the size scale, where none is stated; our own figures."""
+
+
+MOST_MISFIT = 3.0
+"""φ of a curve; where it is more, a size that was counted itself speaks before the curve."""
 
 
 @dataclass(frozen=True)
@@ -84,8 +90,20 @@ class CountedTest:
         """Return the efficiency at a size [µm(c)]. [-]
 
         Where no curve can be laid, only the bounds are left that the counted sizes give, as efficiency rises with size.
+        Where the curve fits badly (`MOST_MISFIT`), a size that was counted itself speaks.
         """
         return self._spanned([_efficiency(self.totals, curve, size) for curve in self.readings])
+
+    def point(self, size: float) -> CountedPoint | None:
+        """Return the point counted at a size [µm(c)] itself, or None where that size was not counted or has no curve.
+
+        Its interval holds counting, the volumes, and the size scale by the slope of the curve there.
+        """
+        return _point(self.totals, self.readings[0], size) if len(self.readings) == 1 else None
+
+    def deciding_point(self, size: float) -> CountedPoint | None:
+        """Return the point counted at a size [µm(c)] where it speaks before the curve, since that fits badly."""
+        return self.point(size) if self.curve is not None and self.curve.misfit > MOST_MISFIT else None
 
     def bounding_betas(self, read: ReadAs, size: float) -> list[tuple[str, int, float]]:
         """Return which counted sizes bound the efficiency at a size [µm(c)] where there is no curve: E₁ or E₂, index, β."""
@@ -174,13 +192,49 @@ def _size(size: float, scale: str) -> float:
 
 def _efficiency(totals: Totals, read: ReadAs, size: float) -> Result:
     if isinstance(read.curve, CountedCurve):
-        return read.curve.efficiency(size)
+        counted = _point(totals, read, size) if read.curve.misfit > MOST_MISFIT else None
+        return counted.result if counted else read.curve.efficiency(size)
     ends = {symbol: max(1 - 1 / beta, 0.0) for symbol, _, beta in _bounding_betas(totals, read, size)}
     low, high = ends.get("E₁"), ends.get("E₂")
     if low is None and high is None:
         return missing_result("counts.sizes", basis="counts")
     relation = "=" if low is not None and high is not None else ">=" if low is not None else "<="
     return Result(None, low=low, high=high, relation=relation, basis="counts")
+
+
+@dataclass(frozen=True)
+class CountedPoint:
+    """z = ln(β − 1) as it was counted at one size: its error by counting, volumes and size scale, and how far 95 % reaches."""
+
+    index: int
+    log_beta: float
+    error: Uncertain
+    below: float
+    above: float
+
+    @property
+    def result(self) -> Result:
+        """The efficiency there. [-]"""
+        value, low, high = (
+            1 / (1 + exp(-end)) for end in (self.log_beta, self.log_beta - self.below, self.log_beta + self.above)
+        )
+        u = value * (1 - value) * float(std_dev(self.error))
+        return Result(value, u, NORMAL_COVERAGE * u, low=low, high=high, basis="counts")
+
+
+def _point(totals: Totals, read: ReadAs, size: float) -> CountedPoint | None:
+    at = np.flatnonzero(np.isclose(read.sizes, size, rtol=1e-6))
+    curve, betas = read.curve, totals.betas
+    if not at.size or not isinstance(curve, CountedCurve) or not curve.has_interval or totals.size_faults[i := int(at[0])]:
+        return None
+    beta, low, high = (float(array[i]) for array in (betas.value, betas.low, betas.high))
+    if not beta > 1 or not low > 1 or not np.isfinite(high):
+        return None
+    z, *ends = (log(ratio - 1) for ratio in (beta, low, high))
+    other = curve.log_beta_error(size)
+    below, above = (hypot(end - z, NORMAL_COVERAGE * float(std_dev(other))) for end in ends)
+    counting = ufloat(0.0, (ends[1] - ends[0]) / 2 / NORMAL_COVERAGE, "counts.counting")
+    return CountedPoint(i, z, counting + other, below, above)
 
 
 def _bounding_betas(totals: Totals, read: ReadAs, size: float) -> list[tuple[str, int, float]]:

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Literal
 
 from tabrel.core.catalogue.measures import BEHAVIOUR_MEASURES, MEASURE_ROWS, PRICES, better_of, observation_named
@@ -206,16 +206,12 @@ def _numbers(
         apart = outcome(category, column, reference) if reference is not None and reference in value else None
         cells[column] = SheetCell(
             # what is left out of the comparison stays on the sheet, with the reason
-            known=item if alike[column].value is item.value else _still(item, alike[column].reason),
+            known=item if alike[column].value is item.value else replace(item, reason=alike[column].reason),
             mark=marks.get(column, ""),
             difference=None if reference is None else _difference(measure, alike.get(reference), alike[column]),
             differs=column != reference and apart in (1, -1) and not is_rough,
         )
     return cells
-
-
-def _still(known: Known, reason: str) -> Known:
-    return Known(known.value, reason, known.alike, known.draws, known.spread, known.is_spread_assumed)
 
 
 def _marks(category: Category, columns: Sequence[str]) -> dict[str, Mark]:

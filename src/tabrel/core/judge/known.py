@@ -43,6 +43,10 @@ class Known:
         Whether the spread is assumed for want of a second specimen.
     is_of_engine : bool
         Whether a part of the engine rules it, so that specimens of a filter do not spread it.
+    words : str
+        Printed in place of a number that nobody stated.
+    evidence : str
+        Of an efficiency: the evidence and kind of test.
     """
 
     value: CategoryValue | None
@@ -52,6 +56,8 @@ class Known:
     spread: float = 0.0
     is_spread_assumed: bool = False
     is_of_engine: bool = False
+    words: str = ""
+    evidence: str = ""
 
     def with_spread(self, standard: float, *, is_assumed: bool) -> Known:
         """Return the same of a part number: its U holds what its specimens differ by."""
@@ -83,7 +89,8 @@ def of_result(measure: str, analysis: SampleAnalysis, measured: MeasuredSample) 
         return Known(None, f"needs {', '.join(result.missing)}" if result.missing else "is not known")
     value = CategoryValue(result.value, _expanded(result), result.low, result.high, result.basis)
     of_engine = result.controlled_by in OF_THE_ENGINE
-    return Known(value, alike=_way(result, measured) if measure in EFFICIENCY else "", is_of_engine=of_engine)
+    way = _way(result, measured) if measure in EFFICIENCY else ""
+    return Known(value, alike=way, is_of_engine=of_engine, words=result.words or "", evidence=way)
 
 
 def _expanded(result: Result) -> float:
@@ -97,7 +104,7 @@ def _expanded(result: Result) -> float:
 def _way(result: Result, measured: MeasuredSample) -> str:
     counts = measured.sample.counts
     if result.basis == "counts" and counts is not None:
-        return f"by counts, {counts.test_kind or 'test kind not stated'}"
+        return f"by counts, {(counts.test_kind or 'test kind not stated').replace('_', '-')}"
     return f"by {result.basis}"
 
 

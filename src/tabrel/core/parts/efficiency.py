@@ -14,6 +14,7 @@ import numpy as np
 import scipy
 
 from tabrel.core.errors import OutOfRangeError, require_positive
+from tabrel.core.numbers import bound
 from tabrel.core.study.model import Claim
 from tabrel.core.uncertainty.propagation import Result
 
@@ -167,13 +168,34 @@ def efficiency_from_claim(claim: ClaimedPoint, size: float = REFERENCE_SIZE) -> 
     its own side and never on the other.
     """
     low, high = (1 - 1 / beta for beta in claim.beta_range(size))
-    known = Result(None, relation=claim.relation, basis="claim", assumed=claim.assumed)
+    words = None if claim.sizes == (size,) else _as_claimed(claim, size, low, high)
+    known = Result(None, relation=claim.relation, basis="claim", assumed=claim.assumed, words=words)
     if claim.relation in (">=", ">"):
         return replace(known, low=low)
     if claim.relation in ("<=", "<"):
         return replace(known, high=high)
     value = 1 - 1 / claim.beta if claim.sizes == (size,) else None
     return replace(known, value=value, low=low, high=high)
+
+
+def _as_claimed(claim: ClaimedPoint, size: float, low: float, high: float) -> str:
+    """Return a claim as it was made, and what it would come to at another size [µm(c)] over the usual slopes.
+
+    Examples
+    --------
+    >>> made = Claim("efficiency", "box", ">=", 97, 25, "um(c)")
+    >>> efficiency_from_claim(usable_claim([made])).words
+    '≥ 97 % at 25 µm(c) claimed; at 20 µm(c) not stated (≥ 89.4 % if the curve is no steeper than usual)'
+    """
+    sign = {">=": "≥ ", "<=": "≤ ", "=": ""}.get(claim.relation, f"{claim.relation} ")
+    percent, stated = claim.claim.efficiency_percent or 0.0, claim.claim.size_um or 0.0
+    unit = {"um(c)": "µm(c)", "um(b)": "µm(b)", "um": "µm (ISO 4402)"}.get(claim.claim.scale or "", "µm, scale not named,")
+    made = f"{sign}{percent:.10g} % at {stated:.10g} {unit} claimed; at {size:.10g} µm(c) not stated"
+    if claim.relation == "=":
+        return f"{made} ({bound(100 * low, 3, 'lower')} to {bound(100 * high, 3, 'upper')} % over the usual slopes)"
+    end = f"≥ {bound(100 * low, 3, 'lower')}" if claim.relation in (">=", ">") else f"≤ {bound(100 * high, 3, 'upper')}"
+    steep = (size < claim.size) == (claim.relation in (">=", ">"))
+    return f"{made} ({end} % if the curve is no {'steeper' if steep else 'flatter'} than usual)"
 
 
 _TURNED = {">=": "<=", ">": "<", "<=": ">=", "<": ">"}

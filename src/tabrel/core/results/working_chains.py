@@ -3,12 +3,13 @@
 from __future__ import annotations
 
 from collections.abc import Callable
-from math import isfinite, log
+from math import exp, isfinite, log
 
 from uncertainties import std_dev
 
-from tabrel.core.counts.counted_test import CountedTest, ReadAs
+from tabrel.core.counts.counted_test import CountedPoint, CountedTest, ReadAs
 from tabrel.core.counts.curve import CountedCurve
+from tabrel.core.counts.curve_form import INTERCEPTION
 from tabrel.core.parts.bypass_opening import FULL_LIFT_PRESSURE_RATIO
 from tabrel.core.parts.efficiency import (
     LEAST_SLOPE,
@@ -183,6 +184,9 @@ def _counted_efficiency(chain: Chain, test: CountedTest) -> None:
         _nearest_beta(chain, test, read, how)
         if read.scale != "um(c)":
             _converted_sizes(chain, test, read)
+        if (point := test.deciding_point(REFERENCE_SIZE)) is not None:
+            _at_point(chain, point)
+            continue
         if isinstance(read.curve, CountedCurve):
             _on_curve(chain, test, read.curve, how)
             continue
@@ -219,12 +223,34 @@ def _converted_sizes(chain: Chain, test: CountedTest, read: ReadAs) -> None:
             chain.size_on_new_scale(size, read.scale, "counted at", "counts.scale" if known == "assumed" else "counts", known)
 
 
+def _at_point(chain: Chain, point: CountedPoint) -> None:
+    """Add the lines of the efficiency counted at 20 µm(c) itself, which speaks where the curve fits badly."""
+    beta = Operand("β", "as counted", 1 + exp(point.log_beta), "number")
+    off = chain.given("ε", "counting, volumes and size scale", point.error, "number", "counts.counting", "published")
+    z = chain.line("z", "ln(β − 1) at 20 µm(c), as counted: the curve fits badly", "ln({β} − 1) + {ε}", [beta, off], "number")
+    plain = Operand("z", "as above", point.log_beta, "number")
+    for symbol, sign, words, far in (("E₁", "−", "lower", point.below), ("E₂", "+", "upper", point.above)):
+        step = Operand("δ", f"to its {words} end, 95 %", far, "number")
+        chain.line(symbol, f"{words} end of the efficiency", f"1/(1 + exp(−({{z}} {sign} {{δ}})))", [plain, step], "fraction")
+    chain.line("E", "efficiency", "1/(1 + exp(−{z}))", [z], "fraction")
+
+
 def _on_curve(chain: Chain, test: CountedTest, curve: CountedCurve, how: str) -> None:
     size = Operand("x", "particle size", REFERENCE_SIZE, "micrometre")
-    log_size, slope = curve.parameters()
+    log_size, second = curve.parameters()
     middle = chain.given("ln x₅₀", f"of the size at β = 2, by the counts{how}", log_size, "number", "counts", "published")
-    m = chain.given("m", "slope of the curve, by the counts", slope, "number", "counts", "published")
-    operands, template = [size, middle, m], "{m}·(ln({x}) − {ln x₅₀})"
+    if curve.form is INTERCEPTION:
+        fibre = chain.given("ln f", "of the fibre of the curve, by the counts", second, "number", "counts", "published")
+        of_flow = "2·(1 + {R})·ln(1 + {R}) − (1 + {R}) + 1/(1 + {R})"
+        flows = []
+        for symbol, at, template in (("I", size, "ln({x})"), ("I₅₀", middle, "{ln x₅₀}")):
+            words = f"size over fibre, {'20 µm(c)' if at is size else 'at β = 2'}{how}"
+            ratio = chain.line("R", words, f"exp({template} − {{ln f}})", [at, fibre], "number")
+            flows.append(chain.line(symbol, "interception", of_flow, [ratio], "number"))
+        operands, template = flows, "ln(exp(ln(2)·{I}/{I₅₀}) − 1)"
+    else:
+        m = chain.given("m", "slope of the curve, by the counts", second, "number", "counts", "published")
+        operands, template = [size, middle, m], "{m}·(ln({x}) − {ln x₅₀})"
     if curve.has_interval:
         known = _provenance(test.assumed, "counts.ratio_uncertainty", "counts.size_uncertainty")
         error = curve.log_beta_error(REFERENCE_SIZE)

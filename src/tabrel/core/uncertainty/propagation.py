@@ -50,6 +50,8 @@ class Result:
         Keys of inputs that are missing, and of those that were assumed.
     controlled_by : str or None
         For a flow area: the section that controls.
+    words : str or None
+        Printed in place of a number that nobody stated: the claim as it was made.
     least_stud, greatest_stud : float or None
         For a flow area: what it is with the least and the greatest stud of the engine. [SI]
     """
@@ -64,6 +66,7 @@ class Result:
     missing: tuple[str, ...] = ()
     assumed: tuple[str, ...] = ()
     controlled_by: str | None = None
+    words: str | None = None
     least_stud: float | None = None
     greatest_stud: float | None = None
 

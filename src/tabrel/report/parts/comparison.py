@@ -8,7 +8,7 @@ from tabrel.core.catalogue.measures import BEHAVIOUR_MEASURES, MEASURE_ROWS, PRI
 from tabrel.core.catalogue.units import UnitFamily
 from tabrel.core.circuit.state import OperatingPoint
 from tabrel.core.judge.comparison_sheet import SheetCell, SheetRow
-from tabrel.core.numbers import bound, number_with_uncertainty, plain_number, signed_number
+from tabrel.core.numbers import bound, number_with_interval, number_with_uncertainty, plain_number, signed_number
 from tabrel.report.blocks import Block, Column, Heading, Paragraph, Picture, Table
 from tabrel.report.figures.charts import slices_chart
 from tabrel.report.inputs import ReportInputs
@@ -77,7 +77,11 @@ def _cell(row: SheetRow, cell: SheetCell, family: UnitFamily) -> str:
         return "–"
     factor = measure_unit(row.key, family)[1]
     value = known.value
-    if value.value is not None:
+    if known.words:
+        words = known.words
+    elif value.value is not None and value.low is not None and value.high is not None:
+        words = number_with_interval(value.value * factor, value.low * factor, value.high * factor, "")
+    elif value.value is not None:
         words = number_with_uncertainty(value.value * factor, value.expanded_uncertainty * factor, "")
     else:
         ends = [
