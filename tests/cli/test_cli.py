@@ -54,7 +54,18 @@ def test_analyse(capsys):
         "efficiency_at_20_um_percent",
         "size_at_beta_75_um",
     }
-    keys = ["value", "standard_uncertainty", "expanded_uncertainty", "low", "high", "relation", "basis", "missing", "assumed"]
+    keys = [
+        "value",
+        "standard_uncertainty",
+        "expanded_uncertainty",
+        "low",
+        "high",
+        "relation",
+        "basis",
+        "missing",
+        "assumed",
+        "words",
+    ]
     assert list(result["results"]["inlet_hole_area_mm2"]) == keys
     assert result["results"]["plate_flow_area_mm2"]["controlled_by"] == "outlet"
     assert set(result["warnings"][0]) == {"code", "message", "where"}

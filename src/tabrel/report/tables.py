@@ -346,8 +346,12 @@ def _rankings(inputs: ReportInputs) -> DataTable:
     rows: list[tuple[Value, ...]] = []
     for judged in _judged(inputs):
         for label in judged.labels:
-            verdict, score = judged.verdicts[label], judged.weighted_score.scores[label]
+            verdict = judged.verdicts[label]
             own = (verdict.stated.verdict, verdict.stated.reason) if verdict.stated else (None, None)
+            if label not in judged.ranked:
+                rows.append((judged.use.name, label, verdict.proposed, *own, *[None] * 6))
+                continue
+            score = judged.weighted_score.scores[label]
             places = (judged.pair_wins.rank[label], judged.rank_sum.places.rank[label], judged.weighted_score.places.rank[label])
             numbers = (
                 known_or_none(score.score),

@@ -11,11 +11,18 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from builders import study
-from tabrel.core.circuit.dirt_loading import UsualLaw, dirt_capacity, loading_by_dirt, retention_capacity
+from tabrel.core.circuit.dirt_loading import (
+    UsualLaw,
+    dirt_capacity,
+    loading_by_dirt,
+    retention_capacity,
+    with_capacity_corrections,
+)
 from tabrel.core.circuit.filter_model import filter_model
 from tabrel.core.circuit.operating_point import operating_point
 from tabrel.core.counts.dust_loading import DustLoading, dust_loading
 from tabrel.core.errors import StudyError
+from tabrel.core.parts.media import media_area_number
 from tabrel.core.sample.measured_sample import measure_sample
 from tabrel.core.starts.life import captured_mass
 from tabrel.core.study.model import CountInterval, Counts
@@ -111,3 +118,17 @@ def test_a_curve_that_never_rises_so_far_bounds_its_capacity():
     assert flat.mass_at(1.0) == (0.0, True)
     assert flat.mass_at(2.0) == (5e-3, False)
     assert flat.ratio_at(6e-3) == (pytest.approx(1.4), False)
+
+
+def test_a_counted_filter_corrects_the_assumed_capacity_of_its_family_and_no_other():
+    made, counted = measured()
+    plain = measure_sample(replace(made.samples[0], label="plain"), made.circuit)
+    other = measure_sample(replace(made.samples[0], label="other", media_family="synthetic"), made.circuit)
+    usual = dirt_capacity(plain, 4.0)
+    assert usual.mass == pytest.approx(0.15 * media_area_number(plain.strip).nominal_value)
+    assert usual.log_uncertainty == pytest.approx(np.log(2) / 1.96, rel=0.02)  # a factor of two at 95 %
+    corrected = with_capacity_corrections({"a": counted, "b": plain, "c": other}, 4.0)
+    told = dirt_capacity(corrected["b"], 4.0)
+    assert told.mass == pytest.approx(dirt_capacity(counted, 4.0).mass)  # the same filter, counted
+    assert (told.corrected_by, told.log_uncertainty) == (counted.sample.label, 0.25)
+    assert dirt_capacity(corrected["c"], 4.0).corrected_by == ""

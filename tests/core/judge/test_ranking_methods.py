@@ -176,3 +176,15 @@ def test_places_are_given_only_where_not_knowing_cannot_change_them():
     result_5 = places({"a": (5, 9), "b": (6, 6), "c": (1, 2)})
     assert result_5.rank == {"a": None, "b": None, "c": 3}
     assert result_5.rank_range == {"a": (1, 2), "b": (1, 2), "c": (3, 3)}
+
+
+def test_a_bound_that_is_best_whatever_its_value_counts_as_known_and_scores_stay_between_0_and_100():
+    values = {
+        "A": CategoryValue(None, low=99.0),  # whatever it is, beyond the stated best of 98
+        "B": CategoryValue(96.0, 30.0),
+        "C": CategoryValue(None, low=97.0),  # may be best or not: not known
+    }
+    computed = weighted_score([Category("efficiency", "high", values, best=98.0, worst=90.0)], list("ABC"))
+    assert (computed.scores["A"].score, computed.scores["A"].interval) == (100.0, (100.0, 100.0))
+    assert computed.scores["B"].interval == (0.0, 100.0)  # 75 ± 375 of 100
+    assert computed.scores["C"].score is None

@@ -3291,18 +3291,28 @@ export interface components {
          * @description One use judged for every filter.
          */
         JudgedUseOut: {
+            /** @description Criteria whose end points have to be stated before a score of so few filters says anything. */
+            asked_end_points: string[];
             circles: string[][];
             /** @enum {string} */
             compared: "part_numbers" | "specimens";
             criteria: components["schemas"]["JudgedCriterionOut"][];
             disagreements: components["schemas"]["DisagreementOut"][];
             filters: components["schemas"]["RankedFilterOut"][];
+            /** @description Few draws of a start behind the chances; null if they are many. */
+            followed_draws: number | null;
             labels: string[];
+            /** @description Filters of which nothing is known in what counts. */
+            left_out: string[];
             name: string;
             pairs: components["schemas"]["ComparedPairOut"][];
+            /** @description Filters that nothing tells apart: one part, which takes one place. */
+            same_parts: string[][];
             swaps: components["schemas"]["SwapOut"][];
             use_id: number;
             verdicts: components["schemas"]["FilterVerdictOut"][];
+            /** @description Criteria in which no filter has anything. */
+            without_values: string[];
         };
         /**
          * KeptPartOut
@@ -4057,9 +4067,12 @@ export interface components {
             /** @description 0 to 100, over what is known. */
             score: number | null;
             score_expanded_uncertainty: number;
+            score_from: number | null;
             score_high: number;
             score_low: number;
             score_place: components["schemas"]["PlaceOut"];
+            /** @description Interval of the score, cut at 0 and 100. */
+            score_to: number | null;
             ties: string[];
         };
         /**

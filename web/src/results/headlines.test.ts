@@ -28,7 +28,9 @@ describe('the results tape', () => {
   it('shows value ± U, the basis and the section that controls', () => {
     const [inlet, plate] = headlines(results(), 'metric')
     expect([inlet!.text, inlet!.uncertainty, inlet!.unit]).toEqual(['175.5', '6.7', 'mm²'])
-    expect(plate!.from).toBe('measured, outlet bore controls')
+    expect(plate!.from).toBe('measured, outlet bore controls, set by the engine')
+    const narrow = { ...result(), controlled_by: 'outlet', least_stud: 113.1, greatest_stud: 143.1 }
+    expect(headlines(results({ plate_flow_area_mm2: narrow }), 'metric')[1]!.from).toContain('set by the engine (113 on the narrowest stud)')
   })
   it('converts with the family', () => {
     const inlet = headlines(results(), 'inch')[0]!
@@ -43,6 +45,11 @@ describe('the results tape', () => {
   ])('says bounds and values in their own way', (efficiency, text, uncertainty) => {
     const shown = headlines(results({ efficiency_at_20_um_percent: efficiency }), 'metric')[4]!
     expect([shown.text, shown.uncertainty, shown.complete]).toEqual([text, uncertainty, true])
+  })
+  it('prints a claim at another size as it was made', () => {
+    const claimed = result({ ...gap, low: 89.44, relation: '>=', basis: 'claim', words: '≥ 97 % at 25 µm(c) claimed; at 20 µm(c) not stated' })
+    const shown = headlines(results({ efficiency_at_20_um_percent: claimed }), 'metric')[4]!
+    expect([shown.text, shown.isWords, shown.complete]).toEqual(['≥ 97 % at 25 µm(c) claimed; at 20 µm(c) not stated', true, true])
   })
   it('gives an estimate its band and no uncertainty', () => {
     const estimate = result({ ...gap, value: 80.9, low: 39, high: 99.43, basis: 'estimate' })

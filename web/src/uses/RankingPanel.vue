@@ -2,7 +2,7 @@
 /** Three ranking methods side by side, the chance of each place, where they disagree, what would swap two places. */
 import { computed } from 'vue'
 import { sampleColour } from '@/shared/sampleColours'
-import { numberWithUncertainty, significant } from '@/shared/numbers'
+import { numberWithInterval, numberWithUncertainty, significant } from '@/shared/numbers'
 import { chanceWords, disagreementSentence, firstSentence, placeWords, pullsFor, swapSentence, weightWords } from './ranking'
 import type { Judged, Trial } from './useJudged'
 
@@ -19,11 +19,15 @@ const colourOf = (label: string) => sampleColour(props.colours.get(label) ?? 0)
 const shade = (place: number) => 1 - (0.82 * place) / Math.max(1, count.value - 1)
 
 function score(ranked: Judged['filters'][number]): string {
-  return ranked.score === null ? 'nothing known' : numberWithUncertainty(ranked.score, ranked.score_expanded_uncertainty)
+  if (ranked.score === null) return 'nothing known'
+  if (props.judged.asked_end_points.length) return 'needs end points'
+  const [from, to] = [ranked.score_from!, ranked.score_to!]
+  return from > 0 && to < 100 ? numberWithUncertainty(ranked.score, ranked.score_expanded_uncertainty) : numberWithInterval(ranked.score, from, to)
 }
 const bounds = (low: number, high: number) => (high - low > 1e-9 ? `${significant(low, 3)} to ${significant(high, 3)}` : '')
-const chancesOf = (ranked: Judged['filters'][number]) => ranked.chances.map((chance, place) => `place ${place + 1} ${chanceWords(chance)}`).join(', ')
+const chancesOf = (ranked: Judged['filters'][number]) => ranked.chances.map((chance, place) => `place ${place + 1} ${chanceWords(chance, few.value)}`).join(', ')
 
+const few = computed(() => props.judged.followed_draws !== null)
 const counted = computed(() => props.judged.criteria.map((item, index) => ({ ...item, index })).filter((item) => !item.struck))
 const slid = computed(() => props.judged.criteria[trial.value?.criterion ?? -1])
 const mostWeight = computed(() => 2 * Math.max(1, ...props.judged.criteria.map((item) => item.weight)))
@@ -81,7 +85,7 @@ function choose(event: Event) {
                     :x="260 * (item.chances.slice(0, place).reduce((sum, part) => sum + part, 0) + chance / 2)"
                     y="14"
                   >
-                    {{ place + 1 }}: {{ chanceWords(chance) }}
+                    {{ place + 1 }}: {{ chanceWords(chance, few) }}
                   </text>
                 </template>
               </svg>
@@ -93,6 +97,11 @@ function choose(event: Event) {
         A place is one figure only where not knowing cannot change it. “tied”: not told from another one by the uncertainty of both.
         <label><input v-model="anyWeights" type="checkbox" /> chances over all weights there can be</label>
       </p>
+      <p v-if="judged.asked_end_points.length" class="fine" data-part="end-points">State best and worst of {{ judged.asked_end_points.join(', ') }}: so few filters set no scale of a score.</p>
+      <p v-if="judged.left_out.length" class="fine" data-part="left-out">Left out, since nothing is known of them in what counts: {{ judged.left_out.join(', ') }}.</p>
+      <p v-if="judged.without_values.length" class="fine" data-part="without-values">Left out, since no filter has it: {{ judged.without_values.join(', ') }}.</p>
+      <p v-for="labels in judged.same_parts" :key="labels.join()" class="fine" data-part="same-part">Nothing tells {{ labels.join(' and ') }} apart: they take one place, and their chances add up.</p>
+      <p v-if="few" class="soft fine">Only {{ judged.followed_draws }} draws of a start stand behind the chances: they are told in tenths.</p>
       <details class="pairs">
         <summary>pair by pair: in how many criteria two could be compared</summary>
         <table aria-label="Pair by pair">

@@ -18,12 +18,14 @@ function ranked(label: string, pairs: number, sum: number, score: number | null)
     score_expanded_uncertainty: 0,
     score_low: 0,
     score_high: 100,
+    score_from: null,
+    score_to: null,
     score_place: place(1, 2),
     ties: [],
     chances: [],
   }
 }
-const judgedOf = (filters: Judged['filters']) => ({ filters }) as Judged
+const judgedOf = (filters: Judged['filters'], same_parts: string[][] = []) => ({ filters, same_parts }) as unknown as Judged
 
 const PAIR: Schemas['DisagreementOut'] = {
   first_label: 'A',
@@ -65,7 +67,16 @@ describe('what the ranking methods say', () => {
     )
   })
   it('calls no chance certain that was found from draws', () => {
-    expect([1, 0.952, 0.44, 0.012, 0].map(chanceWords)).toEqual(['over 99.9 %', '95.2 %', '44 %', '1.2 %', 'under 0.1 %'])
+    expect([1, 0.952, 0.44, 0.012, 0].map((chance) => chanceWords(chance))).toEqual(['over 99.9 %', '95.2 %', '44 %', '1.2 %', 'under 0.1 %'])
+  })
+  it('tells a chance in tenths where few draws stand behind it', () => {
+    expect([1, 0.87, 0.02].map((chance) => chanceWords(chance, true))).toEqual(['over 9 in 10', 'about 9 in 10', 'under 1 in 10'])
+  })
+  it('prints a claim as it was made, and an interval that is not symmetric as one', () => {
+    const units = { metric: { symbol: '%', factor: 1 }, inch: { symbol: '%', factor: 1 } }
+    const known = { label: 'A', value: null, expanded_uncertainty: null, low: 89.4, high: null, basis: 'claim', reason: '', is_spread_assumed: false, words: '≥ 97 % at 25 µm(c) claimed', evidence: 'by claim' }
+    expect(knownWords(known, units, 'metric')).toBe('≥ 97 % at 25 µm(c) claimed')
+    expect(knownWords({ ...known, words: '', value: 96.7, low: 88.8, high: 99.1, expanded_uncertainty: 4.2 }, units, 'metric')).toBe('96.7 (88.8 to 99.1)')
   })
   it('shows a value with its U in the family, a bound as a bound, and nothing as not known', () => {
     const units = { metric: { symbol: 'kPa', factor: 1 }, inch: { symbol: 'psi', factor: 0.1450377 } }

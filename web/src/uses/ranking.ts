@@ -33,10 +33,11 @@ export function placeWords({ place, first, last }: Schemas['PlaceOut']): string 
 
 /** The filters that a method puts first. */
 export function firsts(judged: Judged): { method: string; labels: string[] }[] {
+  const asOne = (label: string) => (judged.same_parts.find((labels) => labels.includes(label)) ?? [label]).join(' = ')
   const best = (figure: (one: Judged['filters'][number]) => number | null) => {
     const known = judged.filters.map((filter) => ({ label: filter.label, value: figure(filter) })).filter((item) => item.value !== null)
     const top = Math.max(...known.map((item) => item.value!))
-    return known.filter((item) => item.value! > top - 1e-9).map((item) => item.label)
+    return [...new Set(known.filter((item) => item.value! > top - 1e-9).map((item) => asOne(item.label)))]
   }
   return [
     { method: 'pair wins', labels: best((item) => item.pairs_score) },
@@ -86,8 +87,12 @@ export function weightWords(weight: number): string {
   return plainNumber(weight, 3)
 }
 
-/** A chance in words: never 0 or 100 % where draws are all there is. */
-export function chanceWords(chance: number): string {
+/** A chance in words: never 0 or 100 % where draws are all there is, in tenths where they are few. */
+export function chanceWords(chance: number, few = false): string {
+  if (few) {
+    const tenths = Math.round(10 * chance)
+    return tenths === 0 ? 'under 1 in 10' : tenths === 10 ? 'over 9 in 10' : `about ${tenths} in 10`
+  }
   if (chance > 0.9995) return 'over 99.9 %'
   if (chance < 0.0005) return 'under 0.1 %'
   return `${(100 * chance).toFixed(chance < 0.0995 || chance > 0.9005 ? 1 : 0)} %`

@@ -5,7 +5,7 @@ const UNIT = { metric: { symbol: 'mm', factor: 1 }, inch: { symbol: 'in', factor
 
 function cell(value: number | null, more: Partial<Cell> = {}): Cell {
   return {
-    value, expanded_uncertainty: value === null ? null : 0, low: null, high: null, basis: 'measured', reason: '', is_spread_assumed: false,
+    value, expanded_uncertainty: value === null ? null : 0, low: null, high: null, basis: 'measured', reason: '', is_spread_assumed: false, words: '', evidence: '',
     metric: null, inch: null, mark: '', difference: null, differs: false, ...more,
   } // prettier-ignore
 }

@@ -29,6 +29,7 @@ from tabrel.api.comparison.uses import shown_units
 from tabrel.api.deps import Connection, SampleId, StudyId, UseId
 from tabrel.api.errors import PROBLEM_RESPONSES
 from tabrel.api.turns import HEAVY
+from tabrel.core.circuit.dirt_loading import terminal_ratio, with_capacity_corrections
 from tabrel.core.errors import StudyError
 from tabrel.core.judge.comparison_sheet import sheet_measures
 from tabrel.core.judge.disagreements import Disagreement
@@ -106,7 +107,9 @@ def get_filter_at_use(
     stored = load_sample(conn, sample_id)
     if stored.study_id != study_id:
         raise NotStoredError(f"there is no sample {sample_id} in this study: go back to the study and choose one")
-    measured = measure_sample(stored.sample, study.circuit)
+    every = {str(i): measure_sample(sample, study.circuit) for i, sample in enumerate(study.samples) if not sample.archived}
+    corrected = with_capacity_corrections({**every, "": measure_sample(stored.sample, study.circuit)}, terminal_ratio(study))
+    measured = corrected[""]
     kept: KnowledgeCache = request.app.state.known
     known = kept.of(study, measured, use, sheet_measures(use) if for_sheet else measures_of_use(use), DRAWS)
     return FilterAtUseOut(label=stored.sample.label, known=[known_out(measure, item) for measure, item in known.items()])
@@ -150,12 +153,17 @@ def _judged_out(use_id: int, judged: JudgedUse) -> JudgedUseOut:
         labels=list(judged.labels),
         compared="specimens" if judged.is_of_specimens else "part_numbers",
         criteria=[_criterion_out(criterion) for criterion in judged.criteria],
-        filters=[_filter_out(judged, label) for label in judged.labels],
-        pairs=[_pair_out(judged, text, other) for text, other in combinations(judged.labels, 2)],
+        filters=[_filter_out(judged, label) for label in judged.ranked],
+        pairs=[_pair_out(judged, text, other) for text, other in combinations(judged.ranked, 2)],
         circles=[list(circle) for circle in judged.pair_wins.circles],
         disagreements=[_disagreement_out(disagreement) for disagreement in judged.disagreements],
         swaps=[SwapOut(**vars(swap)) for swap in judged.swaps],
         verdicts=[_verdict_out(label, judged.verdicts[label], judged.requirements[label]) for label in judged.labels],
+        left_out=[label for label in judged.labels if label not in judged.ranked],
+        without_values=list(judged.without_values),
+        asked_end_points=list(judged.asked_end_points),
+        same_parts=[list(labels) for labels in judged.same_parts],
+        followed_draws=judged.followed_draws,
     )
 
 
@@ -193,6 +201,8 @@ def _filter_out(judged: JudgedUse, label: str) -> RankedFilterOut:
         score_expanded_uncertainty=score.expanded_uncertainty,
         score_low=score.low,
         score_high=score.high,
+        score_from=score.interval[0] if score.interval else None,
+        score_to=score.interval[1] if score.interval else None,
         score_place=_place_out(judged.weighted_score.places, label),
         ties=list(score.ties),
         chances=list(judged.chances.of_place[label]),

@@ -73,6 +73,9 @@ class RankedFilterOut(WireModel):
     score_expanded_uncertainty: float
     score_low: float
     score_high: float
+    score_from: float | None
+    score_to: float | None
+    """Interval of the score, cut at 0 and 100."""
     score_place: PlaceOut
     ties: list[str]
     chances: list[float]
@@ -167,6 +170,16 @@ class JudgedUseOut(WireModel):
     disagreements: list[DisagreementOut]
     swaps: list[SwapOut]
     verdicts: list[FilterVerdictOut]
+    left_out: list[str]
+    """Filters of which nothing is known in what counts."""
+    without_values: list[str]
+    """Criteria in which no filter has anything."""
+    asked_end_points: list[str]
+    """Criteria whose end points have to be stated before a score of so few filters says anything."""
+    same_parts: list[list[str]]
+    """Filters that nothing tells apart: one part, which takes one place."""
+    followed_draws: int | None
+    """Few draws of a start behind the chances; null if they are many."""
 
 
 class FilterAtUseOut(WireModel):

@@ -26,6 +26,7 @@ from tabrel.api.study.studies import RACK_SIZES
 from tabrel.api.turns import HEAVY
 from tabrel.core.catalogue.measures import BEHAVIOUR_MEASURES, MEASURE_ROWS, PRICES
 from tabrel.core.catalogue.results import RESULTS
+from tabrel.core.circuit.dirt_loading import terminal_ratio, with_capacity_corrections
 from tabrel.core.errors import StudyError
 from tabrel.core.judge.comparison_sheet import GROUPS, SheetCell, SheetRow, comparison_sheet, sheet_measures
 from tabrel.core.judge.knowledge_cache import KnowledgeCache
@@ -85,7 +86,8 @@ def get_comparison_sheet(
     columns = [*own, *other_columns]
     if not columns:
         raise StudyError("samples", "there is no filter to compare: add one, or take one out of the archive")
-    measured = {str(column.stored.id): measure_sample(column.stored.sample, study.circuit) for column in columns}
+    plain = {str(column.stored.id): measure_sample(column.stored.sample, study.circuit) for column in columns}
+    measured = with_capacity_corrections(plain, terminal_ratio(study))
     kept: KnowledgeCache = request.app.state.known
     measures = sheet_measures(use, is_rough=not with_draws)
     draws = DRAWS if with_draws else 1  # of one, there is no uncertainty

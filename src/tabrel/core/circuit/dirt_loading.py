@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from dataclasses import dataclass, replace
 from math import exp, log
 from typing import Protocol
@@ -16,9 +17,9 @@ from tabrel.core.errors import MissingInputsError, StudyError, TabrelError
 from tabrel.core.numbers import plain_number
 from tabrel.core.parts.media import media_area_number
 from tabrel.core.sample.measured_sample import MeasuredSample
-from tabrel.core.study.model import Counts
+from tabrel.core.study.model import Counts, Study
 from tabrel.core.uncertainty.propagation import Result, missing_result
-from tabrel.core.uncertainty.sampled_number import nominal_value, values_of
+from tabrel.core.uncertainty.sampled_number import nominal_value
 
 FloatArray = NDArray[np.float64]
 
@@ -28,8 +29,20 @@ TERMINAL_RATIO = 8.0
 TEST_FLUID_DENSITY = 860.0
 """Of a test fluid of which only the viscosity is stated. [kg/m³]"""
 
-CAPACITY_PER_AREA = {"cellulose": 0.12, "blend": 0.15, "synthetic": 0.20}
+CAPACITY_PER_AREA = {"cellulose": 0.15, "blend": 0.19, "synthetic": 0.25}
 """Dirt that a family's media holds at its terminal loading, an order of magnitude and our own figure. [kg/m²]"""
+
+FAMILY_CAPACITY_LOG_U, CORRECTED_CAPACITY_LOG_U = 0.35, 0.25
+"""Standard uncertainty of the logarithm of a family's capacity (a factor of two at 95 %), and of one that a counted filter of the
+same family corrects."""
+
+INGRESS_LOG_U = 0.46
+"""Standard uncertainty of the logarithm of an ingress that is not stated: a factor of 2.5 at 95 %."""
+
+
+def terminal_ratio(study: Study) -> float:
+    """Return the ratio at which the filters of a study count as full."""
+    return (study.warm_up.terminal_ratio if study.warm_up else None) or TERMINAL_RATIO
 
 
 class LoadingLaw(Protocol):
@@ -80,12 +93,37 @@ class Capacity:
     is_least : bool
         Whether the test ended before, so that it is only a least mass.
     law : LoadingLaw
+    log_uncertainty : float
+        Standard, of its logarithm; 0 where it was counted or stated.
+    corrected_by : str
+        Label of the counted filter of the family that corrects a family's usual mass; empty for none.
     """
 
     mass: float
     basis: str
     is_least: bool
     law: LoadingLaw
+    log_uncertainty: float = 0.0
+    corrected_by: str = ""
+
+
+def with_capacity_corrections(measured: Mapping[str, MeasuredSample], full_at: float) -> dict[str, MeasuredSample]:
+    """Return filters whose assumed capacity is corrected by one of the same family that was counted, as far as there is one.
+
+    Parameters
+    ----------
+    measured : mapping
+        The filters of a study, by anything.
+    full_at : float
+        Ratio of the media's pressure to its clean value at which they count as full.
+    """
+    ratios: dict[str, tuple[float, str]] = {}
+    for item in measured.values():
+        family, usual = item.sample.media_family, _family_mass(item)
+        counted = dirt_capacity(item, full_at) if item.sample.counts else None
+        if family and usual and counted is not None and counted.basis == "counts" and not counted.is_least:
+            ratios.setdefault(family, (counted.mass / usual, item.sample.label))
+    return {key: replace(item, capacity_ratio=ratios.get(item.sample.media_family or "")) for key, item in measured.items()}
 
 
 def measured_loading(measured: MeasuredSample) -> DustLoading | Result | None:
@@ -131,11 +169,18 @@ def dirt_capacity(measured: MeasuredSample, terminal_ratio: float) -> Capacity |
     if measured.sample.capacity_g is not None:
         mass = measured.sample.capacity_g * 1e-3
         return Capacity(mass, "stated", False, UsualLaw(mass, terminal_ratio))
-    area, family = media_area_number(measured.strip), measured.sample.media_family
-    if area is None or family is None:
+    usual = _family_mass(measured)
+    if usual is None:
         return None
-    mass = CAPACITY_PER_AREA[family] * float(values_of(area))
-    return Capacity(mass, "family", False, UsualLaw(mass, terminal_ratio))
+    ratio, label = measured.capacity_ratio or (1.0, "")
+    log_u = CORRECTED_CAPACITY_LOG_U if label else FAMILY_CAPACITY_LOG_U
+    return Capacity(usual * ratio, "family", False, UsualLaw(usual * ratio, terminal_ratio), log_u, label)
+
+
+def _family_mass(measured: MeasuredSample) -> float | None:
+    """Return what a family's media usually holds at the filter's area, or None while one of them is not known. [kg]"""
+    area, family = media_area_number(measured.strip), measured.sample.media_family
+    return None if area is None or family is None else CAPACITY_PER_AREA[family] * float(nominal_value(area))
 
 
 def loading_by_dirt(measured: MeasuredSample, grams: float, terminal_ratio: float | None) -> float:

@@ -8,9 +8,10 @@ from functools import cached_property
 
 import numpy as np
 from numpy.typing import NDArray
+from scipy.special import ndtri
 
 from tabrel.core.catalogue.measures import BEHAVIOUR_MEASURES
-from tabrel.core.circuit.dirt_loading import TERMINAL_RATIO, dirt_capacity
+from tabrel.core.circuit.dirt_loading import INGRESS_LOG_U, TERMINAL_RATIO, dirt_capacity
 from tabrel.core.circuit.engine_circuit import Condition
 from tabrel.core.circuit.operating_point import operating_point
 from tabrel.core.circuit.solution import solve_circuit
@@ -35,7 +36,7 @@ from tabrel.core.uncertainty.sampling import random_quantiles
 FloatArray = NDArray[np.float64]
 
 START_DRAWS = 24
-"""Draws of which a start and a life are followed: each of them is a whole run."""
+"""Draws of which a start is followed: each of them is a whole run."""
 
 _AT_COLD: dict[str, tuple[str, float]] = {
     "element_cold_kpa": ("element_pressure", 1e-3),
@@ -46,7 +47,9 @@ _AT_HOT: dict[str, tuple[str, float]] = {
     "gallery_hot_kpa": ("gallery_pressure", 1e-3),
 }
 _ONSETS: dict[str, Condition] = {"onset_c": "steady", "filling_onset_c": "filling"}
-_STARTS = ("minutes_in_bypass", "unfiltered_litres")
+STARTS = ("minutes_in_bypass", "unfiltered_litres")
+"""Measures of a start."""
+
 _GREATEST = ("element_greatest_kpa", "element_greatest_stuck_kpa")
 
 
@@ -128,7 +131,7 @@ class _FilterAtPoints:
             return self._at_place(*_AT_HOT[measure], self.use.hot_temperature_c, self.use.hot_speed_rpm, "hot")
         if measure in _ONSETS:
             return self._onset(_ONSETS[measure])
-        if measure in _STARTS:
+        if measure in STARTS:
             return self._start(measure)
         return self._greatest(measure) if measure in _GREATEST else self._life()
 
@@ -140,7 +143,10 @@ class _FilterAtPoints:
         uncertainty = NORMAL_COVERAGE * float(np.std(good, ddof=1)) if good.size > 1 else 0.0
         if not np.isfinite([value, uncertainty]).all():
             return Known(None, "no balance of flows was found there: check the engine's numbers")
-        return Known(CategoryValue(value, uncertainty, basis="model"), draws=aligned)
+        if good.size < 2:
+            return Known(CategoryValue(value, uncertainty, basis="model"), draws=aligned)
+        low, high = (float(end) for end in np.quantile(good, (0.025, 0.975)))
+        return Known(CategoryValue(value, uncertainty, min(low, value), max(high, value), "model"), draws=aligned)
 
     def _at_place(self, quantity: str, factor: float, celsius: float | None, rpm: float | None, name: str) -> Known:
         if celsius is None or rpm is None:
@@ -203,7 +209,7 @@ class _FilterAtPoints:
         celsius, rpm = self.use.hot_temperature_c, self.use.hot_speed_rpm
         if celsius is None or rpm is None:
             return Known(None, "the use has no hot point: give its oil temperature and engine speed")
-        plan, _ = completed_plan(self.study.warm_up)
+        plan, without = completed_plan(self.study.warm_up)
         capacity = dirt_capacity(self.measured, plan.terminal_ratio or TERMINAL_RATIO)
         if capacity is None:
             return Known(None, "nothing says what the filter holds")
@@ -215,15 +221,24 @@ class _FilterAtPoints:
             pairs = [captured_mass(capacity.law, float(before[i]), loading[i : i + 1]) for i in range(count)]
             return np.array([mass[0] for mass, _ in pairs]) / per_hour, np.array([is_least[0] for _, is_least in pairs])
 
+        assumed = [
+            word for word, is_so in (("capacity", capacity.log_uncertainty > 0), ("ingress", "ingress_g_h" in without)) if is_so
+        ]
         (value,), (is_least,) = hours(self.steady.nominal, 1)
         if np.isnan(value):
             return Known(None, "there is no bypass valve that would open, or the oil does not pump there")
         if is_least or np.isinf(value):
             least = float(value) if np.isfinite(value) else capacity.mass / per_hour
-            return Known(CategoryValue(None, 0.0, least, None, capacity.basis))
-        count = self._followed_draws
-        drawn = picked(self.steady.sampled, slice(0, count))
-        return self._followed(float(value), hours(flattened(drawn, (count, 1)), count)[0].tolist() if count else [])
+            return Known(CategoryValue(None, 0.0, least, None, capacity.basis), rests_on_assumed=" and ".join(assumed))
+        count = self.steady.count if self.draws > 1 else 0
+        if not count:
+            return replace(self._followed(float(value), []), rests_on_assumed=" and ".join(assumed))
+        quantiles = random_quantiles(self.draws)
+        of_ingress = INGRESS_LOG_U * ndtri(quantiles("plan.ingress")[:, 0]) if "ingress" in assumed else np.zeros(self.draws)
+        own = quantiles(f"{self.measured.sample.label}/plan.capacity")[:, 0]
+        factor = np.exp(capacity.log_uncertainty * ndtri(own) - of_ingress)[self.steady.possible]
+        drawn = hours(flattened(self.steady.sampled, (count, 1)), count)[0] * factor
+        return replace(self._followed(float(value), drawn.tolist()), rests_on_assumed=" and ".join(assumed))
 
     @property
     def _followed_draws(self) -> int:

@@ -12,8 +12,10 @@ from tabrel.core.catalogue.measures import MEASURE_ROWS, better_of, observation_
 from tabrel.core.catalogue.observation import observed
 from tabrel.core.catalogue.quantities import PART_TITLES
 from tabrel.core.catalogue.results import RESULTS
+from tabrel.core.circuit.dirt_loading import terminal_ratio, with_capacity_corrections
 from tabrel.core.errors import StudyError, nearest_hint
-from tabrel.core.judge.categories import Category, CategoryValue
+from tabrel.core.judge.at_points import STARTS
+from tabrel.core.judge.categories import Category, CategoryValue, counting
 from tabrel.core.judge.chances import DRAWS, Chances, Swap, chance_of_place, swaps
 from tabrel.core.judge.compared import joint_uncertainties, only_alike
 from tabrel.core.judge.disagreements import Disagreement, disagreements
@@ -88,6 +90,12 @@ class JudgedUse:
         By label: the stated lines, then those asked of every use.
     verdicts : mapping
     pairs : tuple of PartComparison
+    ranked : tuple of str
+        The filters of which something is known in a category that counts; the others are left out of the methods.
+    without_values : tuple of str
+        Names of the categories in which nobody has anything; they do not count.
+    asked_end_points : tuple of str
+        Names of the categories whose end points have to be stated before a score of so few filters says anything.
     """
 
     use: Use
@@ -103,6 +111,39 @@ class JudgedUse:
     requirements: Mapping[str, tuple[JudgedRequirement, ...]]
     verdicts: Mapping[str, UseVerdictOf]
     pairs: tuple[PartComparison, ...]
+    ranked: tuple[str, ...]
+    without_values: tuple[str, ...]
+    asked_end_points: tuple[str, ...]
+
+    @property
+    def same_parts(self) -> tuple[tuple[str, ...], ...]:
+        """Filters that nothing tells apart, two or more together: one part, which takes one place."""
+        group = {label: {label} for label in self.labels}
+        for pair in self.pairs:
+            if pair.verdict == "nothing_tells_them_apart":
+                joined = group[pair.one] | group[pair.other]
+                group |= dict.fromkeys(joined, joined)
+        together = {frozenset(labels) for labels in group.values() if len(labels) > 1}
+        return tuple(sorted(tuple(label for label in self.labels if label in labels) for labels in together))
+
+    @property
+    def followed_draws(self) -> int | None:
+        """How many draws of a start stand behind the chances, or None where none that weighs does."""
+        starts = [
+            item.known[label].draws
+            for item in self.criteria
+            if item.category.measure in STARTS and item.category.weight > 0 and item.category.struck is None
+            for label in self.ranked
+        ]
+        counts = [int(np.isfinite(draws).sum()) for draws in starts if draws is not None]
+        return min(counts, default=None) if min(counts, default=FEW_DRAWS) < FEW_DRAWS else None
+
+
+FEW_DRAWS = 200
+"""Below it a chance is told in tenths: its own sampling error is as large."""
+
+MOST_WITHOUT_END_POINTS = 3
+"""So many filters set no end points of a score."""
 
 
 def use_named(study: Study, name: str) -> Use:
@@ -163,7 +204,8 @@ def judge_use(
     if counted and not any(_weight(criterion) > 0 for criterion in counted):
         raise StudyError(f"uses.{use.name}.criteria", "no criterion has a weight above zero: give one of them a weight")
     labels = tuple(sample.label for sample in samples)
-    measured = {sample.label: measure_sample(sample, study.circuit) for sample in samples}
+    plain = {sample.label: measure_sample(sample, study.circuit) for sample in samples}
+    measured = with_capacity_corrections(plain, terminal_ratio(study))
     collected: dict[str, Mapping[str, Known]] = {}
     for i, label in enumerate(labels):
         collected[label] = known_of(measured[label]) if known_of else known_at_use(study, measured[label], use, draws=model_draws)
@@ -172,8 +214,10 @@ def judge_use(
     if not specimens:
         collected = {**of_part_numbers(samples, collected)}
     criteria = tuple(_judged(criterion, measured, collected) for criterion in use.criteria)
-    categories = [judged_criterion.category for judged_criterion in criteria]
-    wins, sums, scores = pair_wins(categories, labels), rank_sum(categories, labels), weighted_score(categories, labels)
+    every = [judged_criterion.category for judged_criterion in criteria]
+    categories = [item for item in every if item.struck is not None or any(item.known(label) for label in labels)]
+    ranked = tuple(label for label in labels if any(item.known(label) for item in counting(categories))) or labels
+    wins, sums, scores = pair_wins(categories, ranked), rank_sum(categories, ranked), weighted_score(categories, ranked)
     lines = {label: _lines(use, measured[label], collected[label]) for label in labels}
     return JudgedUse(
         use=use,
@@ -183,12 +227,19 @@ def judge_use(
         pair_wins=wins,
         rank_sum=sums,
         weighted_score=scores,
-        chances=chance_of_place(categories, labels, drawn=_drawn(criteria, labels), any_weights=any_weights, draws=draws),
+        chances=chance_of_place(categories, ranked, drawn=_drawn(criteria, ranked), any_weights=any_weights, draws=draws),
         swaps=swaps(categories, scores),
-        disagreements=disagreements(categories, labels, wins, sums, scores),
+        disagreements=disagreements(categories, ranked, wins, sums, scores),
         requirements=lines,
         verdicts={label: _verdict(use, label, lines[label]) for label in labels},
         pairs=compare_all_parts([part_facts(measured[label]) for label in labels]),
+        ranked=ranked,
+        without_values=tuple(item.name for item in every if item not in categories),
+        asked_end_points=tuple(
+            item.name
+            for item in counting(categories)
+            if item.weight > 0 and not item.has_stated_ends and len(ranked) <= MOST_WITHOUT_END_POINTS
+        ),
     )
 
 
@@ -258,7 +309,8 @@ def _lines(use: Use, measured: MeasuredSample, known: Mapping[str, Known]) -> tu
         if observation is not None:
             stated.append(judge_seen(asked, observation, observed(sample, observation)))
         else:
-            stated.append(judge_number(asked, _value(known, asked.measure), why.get(asked.measure, "")))
+            assumed = known[asked.measure].rests_on_assumed if asked.measure in known else ""
+            stated.append(judge_number(asked, _value(known, asked.measure), why.get(asked.measure, ""), assumed))
     opening, greatest, stuck = (_value(known, measure) for measure in (OPENING, GREATEST, GREATEST_STUCK))
     location = sample.bypass.location
     lines = by_pass_lines(location, opening, greatest, stuck, sample.stated_collapse_kpa, why, not_asked=use.bypass_not_asked)

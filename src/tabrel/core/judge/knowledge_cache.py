@@ -99,5 +99,5 @@ def _key(study: Study, measured: MeasuredSample, points: Use, draws: int) -> str
         study, name="", question=None, intended_uses=None, uses=(), samples=(), scenarios=(), arithmetic=(), report=None
     )
     at = replace(points, name="", criteria=(), requirements=(), verdicts=(), tier=None, bypass_not_asked=None)
-    whole = repr((frame, measured.sample, at, draws))
+    whole = repr((frame, measured.sample, measured.capacity_ratio, at, draws))
     return sha256(whole.encode()).hexdigest()

@@ -47,6 +47,8 @@ class Known:
         Printed in place of a number that nobody stated.
     evidence : str
         Of an efficiency: the evidence and kind of test.
+    rests_on_assumed : str
+        What of a life is assumed: no requirement is judged by it.
     """
 
     value: CategoryValue | None
@@ -58,6 +60,7 @@ class Known:
     is_of_engine: bool = False
     words: str = ""
     evidence: str = ""
+    rests_on_assumed: str = ""
 
     def with_spread(self, standard: float, *, is_assumed: bool) -> Known:
         """Return the same of a part number: its U holds what its specimens differ by."""

@@ -121,6 +121,13 @@ class Score:
     high: float
     ties: tuple[str, ...]
 
+    @property
+    def interval(self) -> tuple[float, float] | None:
+        """The score ∓ U, cut at 0 and 100; None without a score."""
+        if self.score is None:
+            return None
+        return max(self.score - self.expanded_uncertainty, 0.0), min(self.score + self.expanded_uncertainty, 100.0)
+
 
 @dataclass(frozen=True)
 class WeightedScore:
@@ -147,6 +154,16 @@ def share_sides(category: Category, label: str) -> tuple[float, float]:
     return (0.0 if worst is None else worst), (1.0 if best is None else best)
 
 
+def known_share(category: Category, label: str) -> tuple[float, float] | None:
+    """Return the share of a filter and its U, or None where it has none; a bound that is best whatever its value has one."""
+    known = category.known(label)
+    if known is None:
+        return None
+    if known.value is not None:
+        return share(category, known.value), per_unit(category) * known.expanded_uncertainty
+    return (1.0, 0.0) if share_sides(category, label) == (1.0, 1.0) else None
+
+
 def weighted_score(categories: Sequence[Category], labels: Sequence[str]) -> WeightedScore:
     """Return the weighted scores."""
     used = [category for category in counting(categories) if category.weight > 0]
@@ -162,7 +179,7 @@ def weighted_score(categories: Sequence[Category], labels: Sequence[str]) -> Wei
 
 
 def _score(used: Sequence[Category], label: str, whole: float) -> tuple[float | None, float, float, float]:
-    known = [(c, v.value, v.expanded_uncertainty) for c in used if (v := c.known(label)) is not None and v.value is not None]
+    known = [(c, *pair) for c in used if (pair := known_share(c, label)) is not None]
     weight = sum(category.weight for category, _, _ in known)
     ends = [share_sides(category, label) for category in used]
     low, high = (
@@ -171,8 +188,8 @@ def _score(used: Sequence[Category], label: str, whole: float) -> tuple[float | 
     )
     if not weight:
         return None, 0.0, low, high
-    score = 100 * sum(category.weight * share(category, value) for category, value, _ in known) / weight
-    uncertainty = 100 * sqrt(sum((c.weight * per_unit(c) * u) ** 2 for c, _, u in known)) / weight
+    score = 100 * sum(category.weight * x for category, x, _ in known) / weight
+    uncertainty = 100 * sqrt(sum((c.weight * u) ** 2 for c, _, u in known)) / weight
     return score, uncertainty, low, high
 
 
@@ -185,14 +202,12 @@ def per_unit(category: Category) -> float:
 def _is_tie(used: Sequence[Category], first: str, second: str) -> bool:
     """Return whether two scores cannot be told apart, over the categories both know."""
     both = [
-        (category, a.value, b.value)
-        for category in used
-        if (a := category.known(first)) and (b := category.known(second)) and a.value is not None and b.value is not None
+        (c, a[0], b[0]) for c in used if (a := known_share(c, first)) is not None and (b := known_share(c, second)) is not None
     ]
     weight = sum(category.weight for category, _, _ in both)
     if not weight:
         return False
-    difference = 100 * sum(c.weight * (share(c, a) - share(c, b)) for c, a, b in both) / weight
+    difference = 100 * sum(c.weight * (a - b) for c, a, b in both) / weight
     allowance = 100 * sqrt(sum((c.weight * per_unit(c) * c.joint_uncertainty(first, second)) ** 2 for c, _, _ in both)) / weight
     return abs(difference) <= allowance
 

@@ -14,7 +14,7 @@ from typing import Literal
 from tabrel.core.catalogue.measures import MEASURE_ROWS, MeasureRow
 from tabrel.core.catalogue.observation import APART, Observation
 from tabrel.core.judge.categories import CategoryValue
-from tabrel.core.numbers import interval, number_with_uncertainty, plain_number
+from tabrel.core.numbers import interval, number_with_interval, number_with_uncertainty, plain_number
 from tabrel.core.study.strict import BypassLocation
 from tabrel.core.study.uses import Requirement, UseVerdict
 
@@ -53,8 +53,8 @@ class JudgedRequirement:
 
 
 def interval_of(value: CategoryValue) -> tuple[float, float]:
-    """Return between what a number lies: its value ∓ U, or its bounds, endless where a side is open."""
-    if value.value is not None:
+    """Return between what a number lies: its interval, its value ∓ U, or its bounds, endless where a side is open."""
+    if value.value is not None and (value.low is None or value.high is None):
         return value.value - value.expanded_uncertainty, value.value + value.expanded_uncertainty
     return (-inf if value.low is None else value.low), (inf if value.high is None else value.high)
 
@@ -67,6 +67,8 @@ def number_in_words(value: CategoryValue, row: MeasureRow) -> str:
     >>> number_in_words(CategoryValue(98.0, 4.04), MEASURE_ROWS["plate_flow_area_mm2"])
     '98.0 ± 4.0 mm²'
     """
+    if value.value is not None and value.low is not None and value.high is not None:
+        return number_with_interval(value.value, value.low, value.high, row.unit)
     if value.value is not None:
         return number_with_uncertainty(value.value, value.expanded_uncertainty, row.unit)
     return interval(value.low, value.high, row.unit)
@@ -76,7 +78,7 @@ def _not_known(title: str, why: str) -> str:
     return f"{title} is not known{f' ({why})' if why else ''}"
 
 
-def judge_number(asked: Requirement, value: CategoryValue | None, why: str = "") -> JudgedRequirement:
+def judge_number(asked: Requirement, value: CategoryValue | None, why: str = "", rests_on_assumed: str = "") -> JudgedRequirement:
     """Return whether a number meets what is asked of it.
 
     Parameters
@@ -87,6 +89,8 @@ def judge_number(asked: Requirement, value: CategoryValue | None, why: str = "")
         What is known of the filter, in the same unit.
     why : str
         Why nothing is known, where that is so.
+    rests_on_assumed : str
+        What of it is assumed, where that forbids to judge by it.
 
     Returns
     -------
@@ -101,6 +105,9 @@ def judge_number(asked: Requirement, value: CategoryValue | None, why: str = "")
     least = -inf if asked.at_least is None else asked.at_least
     most = inf if asked.at_most is None else asked.at_most
     name = f"{_sentence(row.title)} is {number_in_words(value, row)}"
+    if rests_on_assumed:
+        reason = f"{name}, by an assumed {rests_on_assumed}, and is not judged: {limits} is asked for."
+        return JudgedRequirement(asked.measure, "open", reason, decided_by=asked.measure)
     if least <= low and high <= most:
         return JudgedRequirement(asked.measure, "met", f"{name}; asked for is {limits}.")
     if high < least or low > most:

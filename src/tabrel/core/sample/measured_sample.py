@@ -48,6 +48,8 @@ class MeasuredSample:
         Bypass valve.
     permeability : Permeability
         Of the medium.
+    capacity_ratio : tuple of (float, str) or None
+        By how much a counted filter of the same family holds more than the family is assumed to, and its label.
     """
 
     sample: Sample
@@ -64,6 +66,7 @@ class MeasuredSample:
     stated: StatedSetting
     bypass: BypassEvidence
     permeability: Permeability
+    capacity_ratio: tuple[float, str] | None = None
 
     @cached_property
     def plate(self) -> PlateLayout:

@@ -7,8 +7,8 @@ from collections.abc import Iterator, Mapping
 from tabrel.core.catalogue.results import HEADLINES, RESULTS
 from tabrel.core.catalogue.terms import BASES
 from tabrel.core.judge.judged_use import JudgedUse
-from tabrel.core.judge.ranking_methods import Places
-from tabrel.core.numbers import number_with_uncertainty
+from tabrel.core.judge.ranking_methods import Places, Score
+from tabrel.core.numbers import number_with_interval, number_with_uncertainty
 from tabrel.core.results.budget import input_title
 from tabrel.core.study.uses import UseVerdict
 from tabrel.report.blocks import Block, Column, Facts, Heading, Paragraph, Picture, Points, Table
@@ -84,7 +84,7 @@ def sentences_that_matter(inputs: ReportInputs, most: int = 3) -> list[str]:
 
 
 def _first_place(judged: JudgedUse) -> str:
-    labels = judged.labels
+    labels = judged.ranked
     name = f"For “{judged.use.name}”"
     firsts = {
         "pair wins": _firsts(judged.pair_wins.rank, labels),
@@ -93,8 +93,11 @@ def _first_place(judged: JudgedUse) -> str:
     }
     if len(labels) == 1:
         return f"{name} only {labels[0]} is compared: there is no ranking."
-    likely = max(labels, key=lambda label: judged.chances.of_place[label][0])
-    chance = f"{100 * judged.chances.of_place[likely][0]:.0f} %"
+    first = {labels: sum(judged.chances.of_place[label][0] for label in labels) for labels in _as_one(judged)}
+    together = max(first, key=lambda labels: first[labels])
+    likely, chance = together[0], chance_words(first[together], judged)
+    if len(together) > 1:
+        name = f"{name}, {' and '.join(together)} taken as one part, which nothing tells apart"
     known = {method: who for method, who in firsts.items() if who}
     if known and all(who == [likely] for who in known.values()) and len(known) == len(firsts):
         return f"{name}, all three ranking methods put {likely} first; its chance of first place is {chance}."
@@ -106,6 +109,34 @@ def _first_place(judged: JudgedUse) -> str:
         for who, methods in by_who.items()
     )
     return f"{name}, {line}. The likeliest first by the weighted score is {likely}, with a chance of {chance}."
+
+
+def _as_one(judged: JudgedUse) -> list[tuple[str, ...]]:
+    """Return the filters that are ranked, those that nothing tells apart together."""
+    groups = {label: labels for labels in judged.same_parts for label in labels}
+    return list(
+        dict.fromkeys(tuple(one for one in groups.get(label, (label,)) if one in judged.ranked) for label in judged.ranked)
+    )
+
+
+def score_words(score: Score, judged: JudgedUse) -> str:
+    """Return a weighted score with its interval, which never leaves 0 to 100; of few filters it asks for the end points."""
+    if score.score is None or score.interval is None:
+        return "–"
+    if judged.asked_end_points:
+        return "needs end points"
+    low, high = score.interval
+    if low > 0 and high < 100:
+        return number_with_uncertainty(score.score, score.expanded_uncertainty)
+    return number_with_interval(score.score, low, high)
+
+
+def chance_words(chance: float, judged: JudgedUse) -> str:
+    """Return a chance in per cent, or in tenths where only few draws of a start stand behind it."""
+    if judged.followed_draws is None:
+        return f"{100 * chance:.0f} %"
+    tenths = round(10 * chance)
+    return "under 1 in 10" if tenths == 0 else "over 9 in 10" if tenths == 10 else f"about {tenths} in 10"
 
 
 def _level(who: tuple[str, ...]) -> str:
@@ -174,16 +205,16 @@ def _verdicts(inputs: ReportInputs) -> Iterator[Block]:
 
 def _rankings(inputs: ReportInputs) -> Iterator[Block]:
     for i, judged in enumerate(_judged(inputs)):
-        if len(judged.labels) < 2:
+        if len(judged.ranked) < 2:
             continue
         rows = []
         order = sorted(
-            judged.labels,
+            judged.ranked,
             key=lambda label: (-judged.chances.of_place[label][0], -(judged.weighted_score.scores[label].score or 0.0)),
         )
         for label in order:
             score = judged.weighted_score.scores[label]
-            shown = "–" if score.score is None else number_with_uncertainty(score.score, score.expanded_uncertainty)
+            shown = score_words(score, judged)
             ties = f"; tied with {', '.join(score.ties)}" if score.ties else ""
             rows.append(
                 (
@@ -192,7 +223,7 @@ def _rankings(inputs: ReportInputs) -> Iterator[Block]:
                     _place(judged.rank_sum.places, label),
                     _place(judged.weighted_score.places, label),
                     f"{shown}{ties}",
-                    f"{100 * judged.chances.of_place[label][0]:.0f} %",
+                    chance_words(judged.chances.of_place[label][0], judged),
                 )
             )
         columns = (
@@ -204,6 +235,14 @@ def _rankings(inputs: ReportInputs) -> Iterator[Block]:
             Column("Chance of first place", True),
         )
         yield Table(f"Ranking for “{judged.use.name}”: place by each method", columns, tuple(rows))
+        out = [label for label in judged.labels if label not in judged.ranked]
+        if out or judged.without_values:
+            named = [f"of {', '.join(out)} nothing is known"] if out else []
+            named += [f"nobody has {', '.join(judged.without_values)}"] if judged.without_values else []
+            yield Paragraph(f"Left out: {'; '.join(named)}.", "assumed")
+        if judged.asked_end_points:
+            asked = f"State best and worst of {', '.join(judged.asked_end_points)}: so few filters set no scale of a score."
+            yield Paragraph(asked, "assumed")
         if i == 0:
             ordered = {label: judged.chances.of_place[label] for label in order}
             chart = chances_chart(ordered, inputs.colours)
