@@ -17,7 +17,7 @@ ROWS: dict[str, str] = dict(re.findall(r"^\| `([A-Z_]+)` \| (.*) \|$", METHOD, f
 SUBJECTS = ("oil", "hydraulics", "parts", "counts", "circuit", "starts", "uncertainty", "study")
 
 STEERING = {
-    *("FIBRES_TRIED", "FINEST_OF_CURVE", "COARSEST_OF_CURVE"),
+    *("FIBRES_TRIED", "SIZES_TRIED", "FIRST_STEPS", "FINEST_OF_CURVE", "COARSEST_OF_CURVE"),
     *("LARGEST_FIN_NUMBER", "BALANCE_TOLERANCE", "SURPLUS_TOLERANCE", "REPACK_BELOW"),
     *("STEPS_WHILE_SHUT", "SETTLED_STEP", "STEPS_OF_LIFT", "LEAST_LIFT", "MOSTLY_OPEN"),
     *("COARSER", "LEAST_PLACES", "STEPS_OF_A_START", "MOSTLY_SETTLED", "LEAST_TIMES_OPENING"),

@@ -27,7 +27,9 @@ LEAST_KNOWN_LOG_SIZE = 1.5
 """How far x₅₀ may lie outside the counted sizes, and how uncertain it may be by counting, to be identified; as logarithms."""
 
 STEEPEST = 25.0
-FIBRES_TRIED = (2.0, 8.0, 25.0, 80.0)
+FIBRES_TRIED = (1.0, 2.0, 4.0, 8.0, 12.0, 18.0, 25.0, 40.0, 80.0, 200.0)
+SIZES_TRIED = np.linspace(-0.5, 0.5, 41)
+FIRST_STEPS = np.array([[0.0, 0.0], [0.01, 0.0], [0.0, 0.1]])
 FINEST_OF_CURVE, COARSEST_OF_CURVE = 0.5, 500.0
 """Fibre diameters between which a curve of interception is sought; beyond, its form no longer changes. [µm]"""
 
@@ -110,16 +112,17 @@ class Channels:
         covariance = np.asarray(np.linalg.inv(hessian), dtype=float)
         return (log_size, slope, covariance) if covariance[0, 0] < LEAST_KNOWN_LOG_SIZE**2 else None
 
-    def most_likely_bent(self) -> tuple[float, float, FloatArray] | None:
-        """Return ln x₅₀, ln f and their covariance of a curve by interception, or None where the counts do not say."""
-        sizes, fibres = np.meshgrid(self.logs, np.log(FIBRES_TRIED), indexing="ij")
+    def most_likely_bent(self, near: float) -> tuple[float, float, FloatArray] | None:
+        """Return ln x₅₀, ln f and their covariance of a curve by interception near ln x₅₀ of a straight one, or None."""
+        sizes, fibres = np.meshgrid(near + SIZES_TRIED, np.log(FIBRES_TRIED), indexing="ij")
         first, scale = self.cost(sizes, fibres), max(float(self.d.sum()), 1.0)
-        start = np.array([sizes.flat[np.argmin(first)], fibres.flat[np.argmin(first)]])
+        best = int(np.argmin(first))
+        start = np.array([sizes.flat[best], fibres.flat[best]])
         ends = (log(FINEST_OF_CURVE), log(COARSEST_OF_CURVE))
         inside = (self.logs[0] - FARTHEST_LOG_SIZE, self.logs[-1] + FARTHEST_LOG_SIZE)
         found = scipy.optimize.minimize(
             lambda p: float(self.cost(p[0], p[1])) / scale, start, method="Nelder-Mead", bounds=(inside, ends),
-            options={"xatol": 1e-7, "fatol": 1e-13, "maxiter": 600},
+            options={"initial_simplex": start + FIRST_STEPS, "xatol": 1e-6, "fatol": 1e-12, "maxiter": 300},
         )  # fmt: skip
         log_size, log_fibre = float(found.x[0]), float(found.x[1])
         hessian = self._hessian(log_size, log_fibre)

@@ -219,9 +219,9 @@ def fit_curve(
         return NoCurve(f"{len(logs)} sizes are left to fit, and a curve needs {LEAST_CHANNELS}")
     straight = Channels(logs, up, down, ratio)
     channels, pair = straight, straight.most_likely()
-    if pair is not None and len(logs) > LEAST_CHANNELS:
+    if pair is not None and len(logs) > LEAST_CHANNELS and straight.misfit(*pair[:2])[0] > 1:  # it does not explain the counts
         bent = Channels(logs, up, down, ratio, INTERCEPTION)
-        other = bent.most_likely_bent()
+        other = bent.most_likely_bent(pair[0])
         if other is not None and bent.cost(*other[:2]) < straight.cost(*pair[:2]):
             channels, pair = bent, other
     if pair is None:

@@ -35,6 +35,7 @@ def sample_warnings(
         *_media_warnings(measured),
         *_bypass_warnings(measured),
         *_clearance_warnings(measured),
+        *_width_warning(measured),
         *_opening_flow_warning(measured),
         *_opened_warnings(measured),
         *_seen_warnings(measured),
@@ -131,6 +132,17 @@ def _bypass_warnings(measured: MeasuredSample) -> Iterator[SampleWarning]:
     if known.get("seat_outside_diameter", float("inf")) < known.get("seat_inside_diameter", 0.0):
         message = "the seat is smaller outside than inside: the two readings may be swapped"
         yield SampleWarning("seat_swapped", message, "bypass.seat_outside_diameter")
+
+
+def _width_warning(measured: MeasuredSample) -> Iterator[SampleWarning]:
+    """Yield a warning where the strip's width was read at fewer than three places: it varies along the strip."""
+    width = measured.estimates.get("media.strip_width")
+    if width is not None and width.provenance == "measured" and len(width.used) < PLACES_OF_WIDTH:
+        message = "read the strip's width at three places: it varies along the strip, and the area with it"
+        yield SampleWarning("width_at_three_places", message, "media.strip_width")
+
+
+PLACES_OF_WIDTH = 3
 
 
 def _opening_flow_warning(measured: MeasuredSample) -> Iterator[SampleWarning]:

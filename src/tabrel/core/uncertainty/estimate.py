@@ -26,6 +26,12 @@ usual 3.5 marks 10 to 16 % of them at 4 to 15 readings."""
 SPREAD_OF_UNEQUAL_HOLES = 1.5
 """Times the pooled repeatability; holes whose readings spread wider differ among themselves."""
 
+VARYING = ("media.strip_width",)
+"""Sizes that vary along the part: places that differ count by their own spread, as holes do."""
+
+VARYING_PLACES = 10**6
+"""Of so many places only a few are read."""
+
 QUESTIONED_SPREAD = 3.0
 """Times the pooled repeatability; readings that spread wider are asked about."""
 
@@ -207,6 +213,8 @@ def _estimated(quantity: Quantity, entries: tuple[ReadingEntry, ...], holes: int
     values = hole_means([reading for reading, _ in parsed], [meaning.value for _, meaning in parsed])
     mean = fmean(values)
     errors = [_reading_error(reading, meaning, quantity, mean, best) for reading, meaning in parsed]
+    if quantity.key in VARYING:
+        holes = VARYING_PLACES
     uncertainty_a, freedom = _repeatability(values, max(pooled for pooled, _ in errors), holes)
     square_b, rectangular = (fmean(parts) for parts in zip(*((b.variance, b.rectangular) for _, b in errors), strict=True))
     if quantity.key == "media.strip_length" and best == "measured":
