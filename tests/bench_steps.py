@@ -67,8 +67,8 @@ def walk_stage(page, answers):
     the order in which they had the focus.
     """
     passed = []
-    key = page.evaluate(IN_HAND)
-    while key is not None and key not in passed:
+    key, station = page.evaluate(IN_HAND), page.evaluate("location.pathname")
+    while key is not None and key not in passed and page.evaluate("location.pathname") == station:
         passed.append(key)
         answer = answers.get(key)
         if isinstance(answer, int):

@@ -103,12 +103,24 @@ def number_with_interval(value: float, low: float, high: float, unit: str = "") 
     --------
     >>> number_with_interval(96.71, 88.84, 99.12, "%"), number_with_interval(0.03, 0.01, 2.2, "L")
     ('96.7 (88.8 to 99.1) %', '0.030 (0.010 to 2.200) L')
+    >>> number_with_interval(80.9, 39.0, 99.54, "%"), number_with_interval(1.2, 0.004, 5.0, "L")
+    ('81 (39 to 99.5) %', '1.2 (0.004 to 5.0) L')
     """
     half = (high - low) / 2
     if not (is_known(half) and half > 0):
         return f"{plain_number(value)} {unit}".strip()
     decimals = max(_decimals(half, 2), _decimals(value or half, 2))
-    return f"{_fixed(value, decimals)} ({_fixed(low, decimals)} to {_fixed(high, decimals)}) {unit}".strip()
+    return f"{_fixed(value, decimals)} ({_end(low, decimals, unit)} to {_end(high, decimals, unit)}) {unit}".strip()
+
+
+def _end(value: float, decimals: int, unit: str) -> str:
+    """Return an end of an interval, with more decimals where it would round to 0 or to 100 %, which it is not."""
+    while decimals < _MOST_DECIMALS:
+        rounded = float(_fixed(value, decimals).replace(MINUS, "-"))
+        if not (value > 0 and rounded == 0) and not (unit == "%" and value < 100 <= rounded):
+            break
+        decimals += 1
+    return _fixed(value, decimals)
 
 
 def interval(low: float | None, high: float | None, unit: str = "", digits: int = 3) -> str:

@@ -88,6 +88,8 @@ def result_words(name: str, result: Result, family: UnitFamily) -> str:
         return _interval_words(result.low, result.high, factor, unit)
     if result.low is not None and result.high is not None:
         words = number_with_interval(result.value / factor, result.low / factor, result.high / factor, unit)
+        if result.basis == "estimate":  # a screening estimate is no more
+            return f"about {words}"
         return f"{words}{_stud_words(result, factor)}"
     words = number_with_uncertainty(
         result.value / factor, None if result.expanded_uncertainty is None else result.expanded_uncertainty / factor, unit

@@ -2864,6 +2864,20 @@ export interface components {
             test: components["schemas"]["CountedTestOut"] | null;
         };
         /**
+         * EndOfServiceOut
+         * @description The same start at the end of the stated service, and the onset beside that of the new filter.
+         */
+        EndOfServiceOut: {
+            captured_g: number;
+            hours: number;
+            /** @description The counted test ended before: it is loaded at least so much. */
+            is_least: boolean;
+            loading: number;
+            onset_c: number | null;
+            onset_new_c: number | null;
+            totals: components["schemas"]["WarmUpTotalsOut"];
+        };
+        /**
          * EngineIn
          * @description Which engine of the library the study is to have, and which lines stay as they are.
          */
@@ -3365,10 +3379,14 @@ export interface components {
         LifeOut: {
             /** @description Source of the dirt capacity: counts, stated, or family (assumed). */
             capacity_basis: string;
+            /** @description Label of the counted filter of the family that corrects an assumed capacity; empty for none. */
+            capacity_corrected_by: string;
             capacity_g: number;
             /** @description The test ended before the terminal ratio: the filter holds at least this much. */
             capacity_is_least: boolean;
             clean_up: components["schemas"]["CleanUpOut"][];
+            /** @description Every time is good to this factor either way at 95 %, by what is assumed of capacity and ingress; 1 for nothing. */
+            factor: number;
             rows: components["schemas"]["LifeRowOut"][];
             speed_rpm: number;
         };
@@ -4126,6 +4144,9 @@ export interface components {
             /** @description Null for the usual one. */
             instrument: string | null;
             metric: string;
+            nominal_inch: string | null;
+            /** @description Nominal size of a drill that goes; null for any other reading. */
+            nominal_metric: string | null;
             note: string | null;
             outlier: boolean;
             /** @description Null for measured. */
@@ -4780,6 +4801,8 @@ export interface components {
          * @description One sample's start and life; or why they cannot be computed.
          */
         StartOut: {
+            /** @description Null while no hours of service are stated, or nothing says what the filter holds. */
+            end_of_service: components["schemas"]["EndOfServiceOut"] | null;
             label: string;
             lives: components["schemas"]["LifeOut"][];
             missing: string[];

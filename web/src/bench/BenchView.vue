@@ -24,7 +24,7 @@ import { useFigures } from '@/figures/useFigures'
 import { thingsOfPart } from '@/sample/copies'
 import { useBenchChanges, useSheet } from '@/sample/useSheet'
 import { useStops } from '@/shared/useStops'
-import { stationOfKey } from '@/sample/stations'
+import { stationOfKey, useNextStation } from '@/sample/stations'
 import { usePreferences } from '@/shared/preferences'
 
 const props = defineProps<{ sampleId: number; stage: string }>()
@@ -83,6 +83,12 @@ const items = computed(() => {
 function partTitle(part: Schemas['PartOut']): string {
   const same = parts.value.filter((item) => item.hole_group && item.title === part.title)
   return same.length > 1 ? `${part.title} ${same.indexOf(part) + 1}` : part.title
+}
+
+const toNextStation = useNextStation()
+/** After the last field Enter goes on to the next station; an arrow stays. */
+function next(isArrow = false) {
+  if (!stops.step(1) && !isArrow) toNextStation()
 }
 
 /** Open the reading that was chosen in the drawing, on this stage or on its own. */
@@ -149,7 +155,7 @@ watch(
             :sample-id="sampleId"
             :family="preferences.family"
             :changes="changes"
-            @next="stops.step(1)"
+            @next="next"
             @previous="stops.step(-1)"
             @here="lit = field.key"
           />
@@ -159,7 +165,7 @@ watch(
               :sample-id="sampleId" :observation="observations().get(item.key)!"
               :value="item.value"
               :set="changes.setObservation"
-              @next="stops.step(1)"
+              @next="next"
               @previous="stops.step(-1)"
               @here="lit = item.key"
             />
@@ -172,14 +178,14 @@ watch(
             :sample-id="sampleId"
             :family="preferences.family"
             :add="changes.addHoles"
-            @next="stops.step(1)"
+            @next="next"
             @previous="stops.step(-1)"
             @here="lit = `holes.${placement}`"
           />
         </section>
       </template>
       <section v-if="detailsHere.length && sheet.data.value" class="part details">
-        <DetailFields :details="detailsHere" :texts="sheet.data.value.details" :numbers="sheet.data.value.detail_numbers" :family="preferences.family" :revisions="sheet.data.value.revisions" :set="changes.setDetail" @next="stops.step(1)" @previous="stops.step(-1)" />
+        <DetailFields :details="detailsHere" :texts="sheet.data.value.details" :numbers="sheet.data.value.detail_numbers" :family="preferences.family" :revisions="sheet.data.value.revisions" :set="changes.setDetail" @next="next" @previous="stops.step(-1)" />
       </section>
     </div>
     <aside v-if="hasPlate && sheet.data.value" class="drawing" tabindex="0" aria-label="Plate from below">

@@ -12,6 +12,7 @@ import { useAskedField } from '@/shared/useAskedField'
 import { details } from '@/catalogue/catalogue'
 import { listedKey, useKeys } from '@/shared/useKeys'
 import { useBenchChanges, useSheet } from '@/sample/useSheet'
+import { useNextStation } from '@/sample/stations'
 import { useStops } from '@/shared/useStops'
 import { useStudy } from '@/study/useStudies'
 import { usePreferences } from '@/shared/preferences'
@@ -25,6 +26,11 @@ const study = useStudy(computed(() => Number(route.params.studyId)))
 const changes = useBenchChanges(sampleId)
 const root = useTemplateRef<HTMLElement>('root')
 const stops = useStops(root)
+const toNextStation = useNextStation()
+/** After the last field Enter goes on to the next station; an arrow stays. */
+function next(isArrow = false) {
+  if (!stops.step(1) && !isArrow) toNextStation()
+}
 
 const GROUPS = [
   { title: 'This sample', prefix: 'sample.' },
@@ -66,7 +72,7 @@ useAskedField({
       <section v-for="group in GROUPS" :key="group.prefix" class="card" :class="group.prefix.slice(0, -1)">
         <h2>{{ group.title }} <CopiedMark :things="of(group.prefix).map((detail) => `details/${detail.key}`)" :of="group.title.toLowerCase()" /></h2>
         <DetailFields :details="of(group.prefix)" :texts="sheet.data.value.details" :numbers="sheet.data.value.detail_numbers" :questions="questions" :family="preferences.family"
-          :options="{ 'study.reference': labels }" :revisions="sheet.data.value.revisions" :set="changes.setDetail" @next="stops.step(1)" @previous="stops.step(-1)">
+          :options="{ 'study.reference': labels }" :revisions="sheet.data.value.revisions" :set="changes.setDetail" @next="next" @previous="stops.step(-1)">
           <template #after="{ detail }">
             <DateCodePanel v-if="detail.key === 'sample.made'" :sample-id="sampleId" :code="sheet.data.value.details['sample.date_code'] ?? ''" :made="sheet.data.value.details['sample.made'] ?? ''"
           :revision="sheet.data.value.revisions['details/sample.made'] ?? 0" :maker="sheet.data.value.details['sample.maker'] ?? ''" :changes="changes" />

@@ -156,7 +156,6 @@ useKeys([
       <SwitchButtons v-model="place.condition" :options="CONDITIONS" label="Condition" small />
       <p v-if="refusal" class="said-wrong" role="alert">{{ refusal }}</p>
       <p v-else-if="what === 'scenarios' && comparison.data.value?.filters.length === 1" class="soft">No scenario is saved yet: try one beside the map, name it, save it.</p>
-      <p v-else-if="what === 'filters' && place.scenario" class="thought">What if: {{ place.scenario.name }} <button type="button" class="tool" @click="place.draft = { name: 'what if' }">as it is</button></p>
       <p v-else class="soft">An open bypass is an emergency path. A model, not a test.</p>
     </header>
     <p v-if="comparison.error.value" class="said-wrong">{{ comparison.error.value.message }}</p>
@@ -241,9 +240,6 @@ useKeys([
 .slice {
   flex: 1;
   min-height: 12rem;
-}
-.thought {
-  color: var(--hand);
 }
 .progress {
   display: inline-flex;

@@ -23,7 +23,7 @@ const props = defineProps<{
   options?: readonly string[]
   set: (key: string, detail: Schemas['DetailIn'], revision: number) => Promise<unknown>
 }>()
-const emit = defineEmits<{ next: []; previous: [] }>()
+const emit = defineEmits<{ next: [isArrow?: boolean]; previous: [] }>()
 
 /** As it stands in the field: as it was typed; what nobody typed, in the family's unit. */
 const shown = computed(() => (props.number && !props.number.is_typed ? props.number[props.family] : props.value))
@@ -108,7 +108,7 @@ function onKey(event: KeyboardEvent) {
     void keepAndGo(event.shiftKey ? 'previous' : 'next')
   } else if (event.key === 'ArrowDown' && !long && props.detail.kind !== 'one_of') {
     event.preventDefault()
-    emit('next')
+    emit('next', true)
   } else if (event.key === 'ArrowUp' && !long && props.detail.kind !== 'one_of') {
     event.preventDefault()
     emit('previous')

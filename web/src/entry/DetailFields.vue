@@ -16,7 +16,7 @@ defineProps<{
   options?: Readonly<Record<string, readonly string[]>>
   set: (key: string, detail: Schemas['DetailIn'], revision: number) => Promise<unknown>
 }>()
-defineEmits<{ next: []; previous: [] }>()
+defineEmits<{ next: [isArrow?: boolean]; previous: [] }>()
 </script>
 
 <template>
@@ -30,7 +30,7 @@ defineEmits<{ next: []; previous: [] }>()
       :family="family"
       :options="options?.[detail.key] ?? []"
       :set="set"
-      @next="$emit('next')"
+      @next="$emit('next', $event)"
       @previous="$emit('previous')"
     />
     <slot name="after" :detail="detail" />

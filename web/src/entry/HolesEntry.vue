@@ -15,7 +15,7 @@ const props = defineProps<{
   family: UnitFamily
   add: (holes: Schemas['HolesIn']) => Promise<unknown>
 }>()
-const emit = defineEmits<{ next: []; previous: []; here: [] }>()
+const emit = defineEmits<{ next: [isArrow?: boolean]; previous: []; here: [] }>()
 
 /** Those with sizes that the examples beside them do not show. */
 const shapes = catalogue().hole_shapes.filter((shape) => !['round', 'slot', 'outline'].includes(shape)).join(', ')
@@ -68,7 +68,7 @@ function onKey(event: KeyboardEvent) {
     else accept()
   } else if (event.key === 'ArrowDown' || event.key === 'ArrowUp') {
     event.preventDefault()
-    if (event.key === 'ArrowDown') emit('next')
+    if (event.key === 'ArrowDown') emit('next', true)
     else emit('previous')
   } else if (event.key === 'Escape') {
     text.value = ''

@@ -16,7 +16,7 @@ const props = defineProps<{
   value: string | null
   set: (key: string, text: string | null) => Promise<unknown>
 }>()
-const emit = defineEmits<{ next: []; previous: []; here: [] }>()
+const emit = defineEmits<{ next: [isArrow?: boolean]; previous: []; here: [] }>()
 
 const { refused, guarded } = useRefusal()
 const viewsOpen = ref(false)
@@ -122,7 +122,7 @@ function onKey(event: KeyboardEvent) {
   let handled = true
   if (event.key === 'ArrowRight') move(buttons, 1)
   else if (event.key === 'ArrowLeft') move(buttons, -1)
-  else if (event.key === 'ArrowDown') emit('next')
+  else if (event.key === 'ArrowDown') emit('next', true)
   else if (event.key === 'ArrowUp') emit('previous')
   else if (event.key === 'Enter' && event.shiftKey) emit('previous')
   else if (event.key === 'Enter') emit('next')

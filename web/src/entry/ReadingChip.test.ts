@@ -4,7 +4,7 @@ import { ProblemError, type Schemas } from '@/api/client'
 import ReadingChip from './ReadingChip.vue'
 
 const reading: Schemas['ReadingOut'] = {
-  id: 7, text: '1.62 m', taken_at: '2026-11-01T08:00:00Z', set_aside_reason: null, copied_from: null, hole: null, metric: '1620 mm', inch: '63.780 in', outlier: false,
+  id: 7, text: '1.62 m', taken_at: '2026-11-01T08:00:00Z', set_aside_reason: null, copied_from: null, hole: null, nominal_metric: null, nominal_inch: null, metric: '1620 mm', inch: '63.780 in', outlier: false,
   instrument: null, provenance: 'measured', note: null, confirmed: false, used: true,
 }
 beforeEach(() => vi.useFakeTimers())

@@ -6,6 +6,7 @@ import { client, unwrap, type Schemas } from '@/api/client'
 import { clock } from '@/shared/clock'
 import { useRefusal } from '@/shared/useRefusal'
 import { term, terms } from '@/catalogue/catalogue'
+import type { UnitFamily } from '@/catalogue/units'
 
 type CorrectionReason = NonNullable<Schemas['CorrectionIn']['reason']>
 
@@ -14,6 +15,7 @@ const props = defineProps<{
   usualInstrument: string
   /** Of a bare number. */
   unit: string
+  family?: UnitFamily
   correct: (text: string, reason: CorrectionReason) => Promise<unknown>
 }>()
 const emit = defineEmits<{ setAside: [reason: string]; useAgain: []; leave: [] }>()
@@ -32,11 +34,13 @@ const reasons = computed(() => Object.entries(terms('correction')) as [Correctio
 
 const past = ref<Schemas['HistoryOut'][]>([])
 
+const nominal = computed(() => (props.family !== 'inch' ? props.reading.nominal_metric : props.reading.nominal_inch))
 /** Record of the reading beside its text. */
 const about = computed(() => {
   const { provenance, instrument, note, confirmed, copied_from: copied } = props.reading
   return [
     copied ? 'copied' : provenance === 'measured' ? '' : term('provenance', provenance),
+    nominal.value ? `nominal ${nominal.value}` : '',
     instrument && instrument !== props.usualInstrument ? term('instrument', instrument) : '',
     note ?? '',
     confirmed ? 'confirmed' : '',
@@ -193,7 +197,7 @@ function onKey(event: KeyboardEvent) {
       @click="pressed($event, () => void ask('correct'))"
       @keydown="onKey"
     >
-      <span class="typed">{{ reading.text }}</span
+      <span v-if="reading.hole !== null" class="about">hole {{ reading.hole }}: </span><span class="typed">{{ reading.text }}</span
       >{{ ' ' }}<span v-if="about.length" class="about">{{ about.join(', ') }}</span
       >{{ ' ' }}<span v-if="reading.outlier" class="mark">outlier</span>
       <span class="cross" aria-hidden="true" @click.stop="pressed($event, () => void ask('aside'))">×</span>

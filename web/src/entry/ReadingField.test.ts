@@ -6,7 +6,7 @@ import type { BenchChanges } from '@/sample/useSheet'
 import { enterTyped, forgetTyped, refusedOf } from '@/shared/useTyped'
 
 const reading: Schemas['ReadingOut'] = {
-  id: 7, text: '1.62 m', taken_at: '2026-11-01T08:00:00Z', set_aside_reason: null, copied_from: null, hole: null, metric: '1620 mm', inch: '63.780 in', outlier: false,
+  id: 7, text: '1.62 m', taken_at: '2026-11-01T08:00:00Z', set_aside_reason: null, copied_from: null, hole: null, nominal_metric: null, nominal_inch: null, metric: '1620 mm', inch: '63.780 in', outlier: false,
   instrument: null, provenance: 'measured', note: null, confirmed: false, used: true,
 }
 const field: Schemas['FieldOut'] = {

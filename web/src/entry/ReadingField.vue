@@ -26,7 +26,7 @@ const props = defineProps<{
   family: UnitFamily
   changes: BenchChanges
 }>()
-const emit = defineEmits<{ next: []; previous: []; here: [] }>()
+const emit = defineEmits<{ next: [isArrow?: boolean]; previous: []; here: [] }>()
 
 const idOfField = () => typedId(props.sampleId, props.field.key, props.holeGroupId)
 const { text, why, comeBack, onFocusOut } = useTyped(idOfField, () => void take())
@@ -131,7 +131,7 @@ function setState(state: Schemas['StateIn']['state']) {
 
 const KEYS: Record<string, (event: KeyboardEvent) => void> = {
   Enter: (event) => (event.shiftKey ? emit('previous') : void accept()),
-  ArrowDown: () => emit('next'),
+  ArrowDown: () => emit('next', true),
   ArrowUp: () => emit('previous'),
   F2: correct,
   F4: confirm,
@@ -219,6 +219,7 @@ defineExpose({ focus })
         :reading="item"
         :usual-instrument="field.instrument"
         :unit="unit"
+        :family="family"
         :correct="(meant, reason) => changes.correct(item.id, { text: meant, family, reason })"
         @set-aside="leaveChip(changes.setAside(item.id, $event))"
         @use-again="leaveChip(changes.useAgain(item.id))"

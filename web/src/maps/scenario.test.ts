@@ -1,7 +1,7 @@
 import { flushPromises, mount } from '@vue/test-utils'
 import { afterEach, describe, expect, it, vi } from 'vitest'
 import { client } from '@/api/client'
-import { isChanged } from './scenario'
+import { changedInputs, isChanged } from './scenario'
 import WhatIfPanel from './WhatIfPanel.vue'
 
 afterEach(() => vi.restoreAllMocks())
@@ -14,6 +14,14 @@ describe('what is typed in a scenario', () => {
     expect(isChanged({ name: 'x' })).toBe(false)
     expect(isChanged({ name: 'x', loading: 1, without_adapter: null, leak: null })).toBe(false)
     expect(isChanged({ name: 'x', regulator: 'stuck_open' })).toBe(true)
+  })
+  it('is named input by input, and each is taken back alone', () => {
+    const draft = { name: 'x', loading: 3, stud_bore_mm: 12.7, regulator: 'stuck_open' as const }
+    const [loading, stud, regulator] = changedInputs(draft, 'inch')
+    expect([loading!.words, stud!.words]).toEqual(['media 3 times as resistant', 'stud bore 0.5 in'])
+    expect(regulator!.words).toContain('stuck open')
+    expect(changedInputs({ ...draft, ...stud!.reset }, 'inch').map((input) => input.words)).not.toContain('stud bore 0.5 in')
+    expect(changedInputs({ name: 'x' }, 'metric')).toEqual([])
   })
   it('is understood by the server; what it refuses stays in the field with its reason and changes nothing', async () => {
     const post = vi.spyOn(client, 'POST')

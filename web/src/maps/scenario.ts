@@ -1,6 +1,8 @@
 /** A scenario as it is put together on screen. */
 import { client, unwrap, type Schemas } from '@/api/client'
-import type { UnitFamily } from '@/catalogue/units'
+import { term } from '@/catalogue/catalogue'
+import { shownUnit, type UnitFamily, type WireUnit } from '@/catalogue/units'
+import { plainNumber } from '@/shared/numbers'
 
 type Scenario = Schemas['Scenario']
 
@@ -12,6 +14,38 @@ const CHANGES = [
 /** Whether anything is changed in it. */
 export function isChanged(scenario: Scenario): boolean {
   return (scenario.loading ?? 1) !== 1 || CHANGES.some((key) => scenario[key] !== undefined && scenario[key] !== null && scenario[key] !== false)
+}
+
+export interface ChangedInput {
+  words: string
+  /** Takes it back. */
+  reset: Partial<Scenario>
+}
+
+/** Every input that is thought to be different, in words of a unit family, and what takes each back. */
+export function changedInputs(scenario: Scenario, family: UnitFamily): ChangedInput[] {
+  if (!isChanged(scenario)) return []
+  const sized = (value: number | null | undefined, unit: WireUnit) => {
+    const { symbol, factor } = shownUnit(unit, family)
+    return `${plainNumber((value ?? 0) * factor)} ${symbol}`
+  }
+  const holes = (given: Schemas['RoundHoles'] | null | undefined) => (given ? `${given.count} × ${sized(given.diameter_mm, 'mm')}` : '')
+  const words: Partial<Record<keyof Scenario, string>> = {
+    loading: (scenario.loading ?? 1) !== 1 ? `media ${plainNumber(scenario.loading!)} times as resistant` : '',
+    loading_g: scenario.loading_g ? `${sized(scenario.loading_g, 'g')} of dust` : '',
+    oil_grade: scenario.oil_grade ? `oil ${scenario.oil_grade}` : '',
+    stud_bore_mm: scenario.stud_bore_mm ? `stud bore ${sized(scenario.stud_bore_mm, 'mm')}` : '',
+    without_adapter: scenario.without_adapter ? 'without the adapter' : '',
+    adapter_holes: scenario.adapter_holes ? `adapter holes ${holes(scenario.adapter_holes)}` : '',
+    bypass_location: scenario.bypass_location ? `bypass: ${term('bypass_location', scenario.bypass_location)}` : '',
+    bypass_opening_kpa: scenario.bypass_opening_kpa ? `bypass opening ${sized(scenario.bypass_opening_kpa, 'kpa')}` : '',
+    leak: scenario.leak ? `defects ${holes(scenario.leak)}` : '',
+    regulator: scenario.regulator ? `regulator ${term('regulator_fault', scenario.regulator)}` : '',
+    anti_drain_lift_mm: scenario.anti_drain_lift_mm ? `anti-drainback lift ${sized(scenario.anti_drain_lift_mm, 'mm')}` : '',
+  }
+  return Object.entries(words)
+    .filter(([, text]) => text)
+    .map(([key, text]) => ({ words: text, reset: { [key]: null } }))
 }
 
 /**

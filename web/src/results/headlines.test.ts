@@ -54,7 +54,7 @@ describe('the results tape', () => {
   it('gives an estimate its band and no uncertainty', () => {
     const estimate = result({ ...gap, value: 80.9, low: 39, high: 99.43, basis: 'estimate' })
     const shown = headlines(results({ efficiency_at_20_um_percent: estimate }), 'metric')[4]!
-    expect([shown.text, shown.uncertainty, shown.band]).toEqual(['81', null, '39 to 99'])
+    expect([shown.text, shown.uncertainty, shown.band]).toEqual(['about 81', null, '39 to 99'])
   })
   it('gives counts the digits of their interval', () => {
     const counted = result({ value: 89.944, low: 88.69, high: 91.07, standard_uncertainty: 0.6, expanded_uncertainty: 1.19, basis: 'counts' })

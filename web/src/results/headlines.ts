@@ -33,14 +33,15 @@ const RELATION_SIGN: Record<string, string> = { '<=': '≤ ', '<': '< ', '>=': '
 
 type NumberText = Pick<Headline, 'text' | 'uncertainty' | 'band'>
 
-function numberText(result: Result, factor: number): NumberText {
+function numberText(result: Result, factor: number, symbol: string): NumberText {
   const scaled = (number: number | null) => (number === null ? null : number * factor)
   const [value, low, high] = [scaled(result.value), scaled(result.low), scaled(result.high)]
   const bare = (text: string): NumberText => ({ text, uncertainty: null, band: null })
   if (result.words) return bare(result.words)
   if (value !== null && low !== null && high !== null) {
-    const shown = intervalAbout(value, low, high)
-    return { ...bare(shown.value), band: shown.interval || null }
+    const shown = intervalAbout(value, low, high, symbol)
+    const about = result.basis === 'estimate' ? 'about ' : '' // a screening estimate is no more
+    return { ...bare(about + shown.value), band: shown.interval || null }
   }
   if (value !== null) {
     const shown = withUncertainty(value, scaled(result.expanded_uncertainty))
@@ -65,7 +66,7 @@ export function headlines(results: Results, family: UnitFamily): Headline[] {
   return catalogue().results.filter((result) => result.is_headline).map(({ key, name, title, unit }) => {
     const result = results[key as keyof Results]
     const { symbol, factor } = shownUnit(unit as WireUnit, family)
-    const { text, uncertainty, band } = numberText(result, factor)
+    const { text, uncertainty, band } = numberText(result, factor, symbol)
     const controlled = 'controlled_by' in result && result.controlled_by ? term('section', result.controlled_by) : null
     const basis = result.basis ? term('basis', result.basis) : ''
     return {

@@ -1,4 +1,5 @@
 /** The stations of the work, and how far each is filled. */
+import { inject, provide, type InjectionKey } from 'vue'
 import type { Sheet } from './useSheet'
 import { catalogue, details } from '@/catalogue/catalogue'
 
@@ -8,6 +9,18 @@ export interface Station {
   /** 0 empty to 1 full. */
   fill: number
   progress: string
+}
+
+const NEXT: InjectionKey<() => void> = Symbol('next station')
+
+/** Say how the next station of the work is opened. */
+export function provideNextStation(go: () => void): void {
+  provide(NEXT, go)
+}
+
+/** Return what opens the next station of the work. */
+export function useNextStation(): () => void {
+  return inject(NEXT, () => undefined)
 }
 
 /** Basis of the efficiency, in a word. */

@@ -50,17 +50,25 @@ export function numberWithUncertainty(value: number, uncertainty: number | null,
   return (shown.uncertainty !== null && ['%', '°C'].includes(unit) ? `(${text}) ${unit}` : `${text} ${unit}`).trim()
 }
 
+/** An end of an interval, with more decimals where it would round to 0 or to 100 %, which it is not. */
+function end(value: number, decimals: number, unit: string): string {
+  const isAway = (digits: number) => (value > 0 && Number(fixed(value, digits)) === 0) || (unit === '%' && value < 100 && Number(fixed(value, digits)) === 100)
+  let digits = decimals
+  while (digits < MOST_DECIMALS && isAway(digits)) digits += 1
+  return fixed(value, digits)
+}
+
 /** Return an interval about a value to two digits of its half-width or of the value; empty where it has no width. */
-export function intervalAbout(value: number, low: number, high: number): { value: string; interval: string } {
+export function intervalAbout(value: number, low: number, high: number, unit = ''): { value: string; interval: string } {
   const half = (high - low) / 2
   if (!(half > 0 && Number.isFinite(half))) return { value: plainNumber(value), interval: '' }
   const decimals = Math.max(decimalsOf(half, 2), decimalsOf(value || half, 2))
-  return { value: fixed(value, decimals), interval: `${fixed(low, decimals)} to ${fixed(high, decimals)}` }
+  return { value: fixed(value, decimals), interval: `${end(low, decimals, unit)} to ${end(high, decimals, unit)}` }
 }
 
 /** Return a value with an interval that need not be symmetric. */
-export function numberWithInterval(value: number, low: number, high: number): string {
-  const shown = intervalAbout(value, low, high)
+export function numberWithInterval(value: number, low: number, high: number, unit = ''): string {
+  const shown = intervalAbout(value, low, high, unit)
   return shown.interval ? `${shown.value} (${shown.interval})` : shown.value
 }
 

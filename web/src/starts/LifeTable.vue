@@ -28,8 +28,10 @@ function hours(value: number | null, never: boolean, isLeast: boolean): string {
 const HELD: Readonly<Record<string, string>> = { family: ' (assumed)', counts: ' of test dust, counted' }
 function holds(start: Schemas['StartOut']): string {
   const life = start.lives[0]!
-  return `${start.label} holds ${life.capacity_is_least ? 'at least ' : ''}${significant(life.capacity_g, 2)} g${HELD[life.capacity_basis] ?? ''}`
+  const corrected = life.capacity_corrected_by ? ` (assumed, corrected by what ${life.capacity_corrected_by} held)` : HELD[life.capacity_basis] ?? ''
+  return `${start.label} holds ${life.capacity_is_least ? 'at least ' : ''}${significant(life.capacity_g, 2)} g${corrected}`
 }
+const off = computed(() => Math.max(1, ...lasting.value.map((item) => item.lives[0]!.factor)))
 const cell = (life: Schemas['LifeOut'], i: number) => {
   const row = life.rows[i]
   return row ? { steady: hours(row.steady_hours, row.never_steady, row.steady_is_least), filling: hours(row.filling_hours, row.never_filling, row.filling_is_least) } : { steady: 'none', filling: 'none' }
@@ -55,6 +57,7 @@ function minutes(life: Schemas['LifeOut'], size: number): string {
       At {{ shareWords }}: speeds that the engine does not exceed for half and for 90 % of the time in which it turns in this duty cycle.
       Steady, and in brackets during the first seconds of a start; “new”: open from new. Dirt loads the media until the valve just opens.
       {{ lasting.map(holds).join(', ') }}.
+      <template v-if="off > 1">By what is assumed of capacity and ingress the hours are good to a factor of {{ significant(off, 2) }} either way, 95 %; ingress is the same for all. </template>
       <template v-if="lasting.some((item) => item.lives[0]!.capacity_basis === 'counts')">Grams of test dust compare filters; the dirt of an engine is another.</template>
     </p>
     <table>

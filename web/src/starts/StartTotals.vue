@@ -3,13 +3,16 @@
 import { computed } from 'vue'
 import type { Schemas } from '@/api/client'
 import { needsWords } from '@/catalogue/inputs'
-import { minutesOrSeconds, significant } from '@/shared/numbers'
+import { minutesOrSeconds, plainNumber, significant } from '@/shared/numbers'
 import { sampleColour } from '@/shared/sampleColours'
 import { shownUnit, type UnitFamily } from '@/catalogue/units'
 
 const props = defineProps<{ starts: readonly Schemas['StartOut'][]; inHand: number; family: UnitFamily; titles: ReadonlyMap<string, string> }>()
 const kpa = computed(() => shownUnit('kpa', props.family))
 const litres = computed(() => shownUnit('l', props.family))
+const grams = computed(() => shownUnit('g', props.family))
+const ended = computed(() => props.starts.flatMap((start, at) => (start.end_of_service && start.totals ? [{ start, at, end: start.end_of_service }] : [])))
+const degrees = (celsius: number | null) => (celsius === null ? 'shut' : plainNumber(celsius, 3))
 const seconds = (value: number | null) => (value === null ? 'never' : value.toFixed(2))
 </script>
 
@@ -44,6 +47,31 @@ const seconds = (value: number | null) => (value === null ? 'never' : value.toFi
       </tr>
     </tbody>
   </table>
+  <table v-if="ended.length" class="totals ended" aria-label="New and at the end of service">
+    <thead>
+      <tr>
+        <th>new → after service</th>
+        <th class="number">service, h</th>
+        <th class="number">dirt, {{ grams.symbol }}</th>
+        <th class="number">media resists</th>
+        <th class="number">onset, °C</th>
+        <th class="number">bypass open</th>
+        <th class="number">unfiltered, {{ litres.symbol }}</th>
+      </tr>
+    </thead>
+    <tbody>
+      <tr v-for="item in ended" :key="item.start.sample_id" :class="{ hand: item.start.sample_id === inHand }" :data-ended="item.start.label">
+        <td><i :style="{ background: sampleColour(item.at) }" /> {{ item.at + 1 }} {{ item.start.label }}</td>
+        <td class="number">{{ significant(item.end.hours, 3) }}</td>
+        <td class="number">{{ significant(item.end.captured_g * grams.factor, 2) }}</td>
+        <td class="number">{{ item.end.is_least ? '≥ ' : '' }}× {{ significant(item.end.loading, 2) }}</td>
+        <td class="number">{{ degrees(item.end.onset_new_c) }} → {{ degrees(item.end.onset_c) }}</td>
+        <td class="number">{{ minutesOrSeconds(item.start.totals!.bypass_minutes) }} → {{ minutesOrSeconds(item.end.totals.bypass_minutes) }}</td>
+        <td class="number">{{ significant(item.start.totals!.unfiltered_l * litres.factor, 2) }} → {{ significant(item.end.totals.unfiltered_l * litres.factor, 2) }}</td>
+      </tr>
+    </tbody>
+  </table>
+  <p v-else-if="starts.some((start) => start.lives.length)" class="soft dry">State the hours of a change interval in a use: the same start at the end of service then stands here, beside that of the new filter.</p>
   <p v-if="starts.some((start) => (start.totals?.dry_s ?? 0) > 0)" class="said-wrong dry" data-start="dry">
     The oil does not pump for {{ Math.max(...starts.map((start) => start.totals?.dry_s ?? 0)).toFixed(1) }} s after this start: it is too cold for this oil.
   </p>
@@ -79,6 +107,9 @@ i {
 }
 .hand {
   background: var(--hand-wash);
+}
+.ended {
+  margin-top: 0.4rem;
 }
 .dry {
   font-size: 0.86rem;

@@ -69,7 +69,6 @@ useAskedField({ ready: () => sheet.isSuccess.value, focus: stops.focusKey })
         <p v-if="starts.data.value?.assumed.length" class="soft fine" data-start="assumed">
           Assumed while not stated: {{ starts.data.value.assumed.map((name) => details().get(`plan.${name}`)?.title ?? name).join(', ') }}.
         </p>
-        <p v-if="place.scenario" class="thought fine">What if: {{ place.scenario.name }}</p>
         <p class="soft fine">Start a cold engine only as its maker's instructions say; a model tells nothing of one engine's wear.</p>
       </section>
       <div class="right">
@@ -113,8 +112,5 @@ useAskedField({ ready: () => sheet.isSuccess.value, focus: stops.focusKey })
 .fine {
   font-size: 0.8rem;
   margin: 0.35rem 0 0;
-}
-.thought {
-  color: var(--hand);
 }
 </style>

@@ -13,7 +13,7 @@ const start: Schemas['WarmUpTotalsOut'] = {
 }
 describe('starts and lives', () => {
   const life: Schemas['LifeOut'] = {
-    speed_rpm: 2640, capacity_g: 15, capacity_basis: 'family', capacity_is_least: false,
+    speed_rpm: 2640, capacity_g: 15, capacity_basis: 'family', capacity_is_least: false, capacity_corrected_by: '', factor: 3.1,
     rows: [
       { temperature_c: -20, is_cold_start: true, steady_loading: 1, steady_hours: 0, filling_hours: 0, never_steady: false, never_filling: false, steady_is_least: false, filling_is_least: false },
       { temperature_c: 95, is_cold_start: false, steady_loading: null, steady_hours: null, filling_hours: 400, never_steady: true, never_filling: false, steady_is_least: false, filling_is_least: false },
@@ -23,12 +23,19 @@ describe('starts and lives', () => {
       { size_um: 20, minutes: 0.21, low_minutes: 0.2, high_minutes: 0.4 },
     ],
   }
-  const one: Schemas['StartOut'] = { sample_id: 1, label: 'A', totals: { ...start, dry_s: 12 }, trace: null, lives: [life, { ...life, speed_rpm: 3370 }], reaching: [], problem: null, missing: [] }
+  const one: Schemas['StartOut'] = { sample_id: 1, label: 'A', totals: { ...start, dry_s: 12 }, trace: null, lives: [life, { ...life, speed_rpm: 3370 }], reaching: [], end_of_service: null, problem: null, missing: [] }
   it('say never, and warn where the oil does not pump', () => {
     const wrapper = mount(StartTotals, { props: { starts: [one], inHand: 1, family: 'inch', titles } })
     expect(wrapper.get('[data-start="A"]').text()).toContain('never')
     expect(wrapper.get('[data-start="dry"]').text()).toContain('does not pump for 12.0 s')
     expect(wrapper.text()).toContain('lowest gallery, psi')
+    expect(wrapper.text()).toContain('State the hours of a change interval')
+  })
+  it('put the end of service beside the new filter', () => {
+    const end = { hours: 300, captured_g: 24, loading: 4.2, is_least: false, totals: { ...start, bypass_minutes: 3 }, onset_c: -4.6, onset_new_c: -25 }
+    const wrapper = mount(StartTotals, { props: { starts: [{ ...one, end_of_service: end }], inHand: 1, family: 'metric', titles } })
+    const cells = wrapper.findAll('[data-ended="A"] td').map((cell) => cell.text())
+    expect(cells).toEqual(['1 A', '300', '24', '× 4.2', '−25 → −4.6', '6.0 s → 3.0 min', '0.40 → 0.40'])
   })
   it('tell open from new from never', () => {
     const wrapper = mount(LifeTable, { props: { starts: [one], warm: 95, inHand: 1, speeds: [{ share_percent: 50, speed_rpm: 2640 }, { share_percent: 90, speed_rpm: 3370 }] } })
@@ -38,6 +45,7 @@ describe('starts and lives', () => {
     expect(wrapper.get('[data-clean="A"]').text()).toContain('≤ 91')
     expect(wrapper.get('[data-clean="A"]').text()).toContain('0.21 (0.20 to 0.40)')
     expect(wrapper.text()).toContain('A holds 15 g (assumed)')
+    expect(wrapper.text()).toContain('good to a factor of 3.1 either way')
   })
   it('keep a bad duty cycle out with its reason', async () => {
     const read = vi.fn().mockRejectedValue(problem('line 4 goes back in time'))

@@ -12,6 +12,7 @@ import OilLine from './OilLine.vue'
 import ResultsTape from '@/results/ResultsTape.vue'
 import SampleRack from './SampleRack.vue'
 
+import WhatIfBar from '@/maps/WhatIfBar.vue'
 import { useMapPlace } from '@/maps/mapPlace'
 import { savesData } from '@/shared/savesData'
 import { prefetchSheet, useBenchChanges, useFieldTitles, useSheet } from '@/sample/useSheet'
@@ -19,7 +20,7 @@ import { useShare } from './useShare'
 import { useStudy } from './useStudies'
 import { useStudyKeys } from './useStudyKeys'
 import { commandEntries } from './commandEntries'
-import { stationOfKey, stationsOf } from '@/sample/stations'
+import { provideNextStation, stationOfKey, stationsOf } from '@/sample/stations'
 import { everythingCopied, provideCopies } from '@/sample/copies'
 import { useActions, useFindable } from '@/shared/actions'
 import { saveAddress } from '@/shared/download'
@@ -94,6 +95,8 @@ function along(by: 1 | -1) {
   const next = stations.value[place + by]
   if (next) go(next.name)
 }
+
+provideNextStation(() => along(1))
 
 /** Announcement of a change of sample to those who do not see the rack. */
 const announced = ref('')
@@ -299,6 +302,7 @@ useStudyKeys({ along, move, confirmHere, duplicate, pick: (place) => samples.val
       <SampleRack v-if="samples.length" :samples="samples" :in-hand="sampleId" :bench="route.meta.bench === true" :address="addressOfSample" @pick="pick" @add="addSample" @duplicate="duplicate" @status="setStatus" />
       <p v-if="study.data.value?.question && samples.length < 5" class="question soft" :title="study.data.value.question">{{ study.data.value.question }}</p>
     </section>
+    <WhatIfBar class="thought" />
     <p class="unseen" role="status" data-announced>{{ announced }}</p>
     <main ref="frame" class="station">
       <h1 v-if="hereTitle" class="unseen">{{ hereTitle }}</h1>
@@ -323,8 +327,8 @@ useStudyKeys({ along, move, confirmHere, duplicate, pick: (place) => samples.val
   height: 100%;
   display: grid;
   grid-template-columns: 9.4rem minmax(0, 1fr);
-  grid-template-rows: auto auto minmax(0, 1fr) auto;
-  grid-template-areas: 'bar bar' 'line top' 'line station' 'tape tape';
+  grid-template-rows: auto auto auto minmax(0, 1fr) auto;
+  grid-template-areas: 'bar bar' 'line top' 'line thought' 'line station' 'tape tape';
 }
 .bar {
   grid-area: bar;
@@ -354,6 +358,9 @@ useStudyKeys({ along, move, confirmHere, duplicate, pick: (place) => samples.val
   -webkit-line-clamp: 2;
   line-clamp: 2;
   font-style: italic;
+}
+.thought {
+  grid-area: thought;
 }
 .unseen {
   position: absolute;

@@ -103,7 +103,7 @@ export function knownWords(known: Known, criterion: Pick<Criterion, 'metric' | '
   const { factor } = criterion[family]
   if (known.words) return known.words
   if (known.value !== null && known.low !== null && known.high !== null) {
-    return numberWithInterval(known.value * factor, known.low * factor, known.high * factor)
+    return numberWithInterval(known.value * factor, known.low * factor, known.high * factor, criterion[family].symbol)
   }
   if (known.value !== null) {
     return numberWithUncertainty(known.value * factor, known.expanded_uncertainty === null ? null : known.expanded_uncertainty * factor)

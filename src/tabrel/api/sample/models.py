@@ -30,6 +30,9 @@ class ReadingOut(WireModel):
     copied_from: str | None
     hole: int | None
     """Its number in the group; null if not said."""
+    nominal_metric: str | None
+    """Nominal size of a drill that goes; null for any other reading."""
+    nominal_inch: str | None
 
 
 class EstimateOut(WireModel):

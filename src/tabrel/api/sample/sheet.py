@@ -46,7 +46,7 @@ from tabrel.core.catalogue.units import UNITS, printed, shown
 from tabrel.core.details.details import DETAILS, detail_questions, detail_values
 from tabrel.core.details.kinds import is_number
 from tabrel.core.details.shelf_age import shelf_age_years
-from tabrel.core.entry.reading_text import parse_reading
+from tabrel.core.entry.reading_text import ParsedReading, names_drill, parse_reading
 from tabrel.core.oil.model import oil_model
 from tabrel.core.results.analysis import SampleAnalysis, analyse_measured
 from tabrel.core.results.bounded import measured_at_limits
@@ -327,7 +327,15 @@ def _reading(stored: StoredReading, quantity: Quantity, outlier: bool, used: boo
         used=used,
         copied_from=reading.copied_from,
         hole=reading.hole,
+        nominal_metric=_nominal(meaning, reading.text, quantity.metric_unit),
+        nominal_inch=_nominal(meaning, reading.text, quantity.inch_unit),
     )
+
+
+def _nominal(meaning: ParsedReading, text: str, unit: str) -> str | None:
+    """Return the nominal size of a drill, which is counted as the middle of what it and the next one leave."""
+    is_drill = meaning.interval is not None and names_drill(text)
+    return shown(meaning.interval[0], unit) if is_drill and meaning.interval else None
 
 
 def estimate_out(quantity: Quantity, estimate: Estimate) -> EstimateOut:

@@ -91,8 +91,25 @@ class LifeOut(WireModel):
     """Source of the dirt capacity: counts, stated, or family (assumed)."""
     capacity_is_least: bool
     """The test ended before the terminal ratio: the filter holds at least this much."""
+    capacity_corrected_by: str
+    """Label of the counted filter of the family that corrects an assumed capacity; empty for none."""
+    factor: float
+    """Every time is good to this factor either way at 95 %, by what is assumed of capacity and ingress; 1 for nothing."""
     rows: list[LifeRowOut]
     clean_up: list[CleanUpOut]
+
+
+class EndOfServiceOut(WireModel):
+    """The same start at the end of the stated service, and the onset beside that of the new filter."""
+
+    hours: Hours
+    captured_g: Grams
+    loading: float
+    is_least: bool
+    """The counted test ended before: it is loaded at least so much."""
+    totals: WarmUpTotalsOut
+    onset_c: Celsius | None
+    onset_new_c: Celsius | None
 
 
 class LifeSpeedOut(WireModel):
@@ -111,6 +128,8 @@ class StartOut(WireModel):
     trace: WarmUpTraceOut | None
     lives: list[LifeOut]
     reaching: list[ReachingOut]
+    end_of_service: EndOfServiceOut | None
+    """Null while no hours of service are stated, or nothing says what the filter holds."""
     problem: str | None
     """Reason why there is no result, one sentence."""
     missing: list[str]

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
+
 import numpy as np
 from fastapi import APIRouter, Response
 
@@ -11,6 +13,7 @@ from tabrel.api.errors import PROBLEM_RESPONSES
 from tabrel.api.starts.models import (
     CleanUpOut,
     DutyCycleIn,
+    EndOfServiceOut,
     LifeOut,
     LifeRowOut,
     LifeSpeedOut,
@@ -22,14 +25,26 @@ from tabrel.api.starts.models import (
     WarmUpTraceOut,
 )
 from tabrel.api.turns import HEAVY, HEAVY_WHERE_LARGE
+from tabrel.core.circuit.dirt_loading import terminal_ratio, with_capacity_corrections
 from tabrel.core.circuit.operating_point import AS_IT_IS, operating_point
+from tabrel.core.circuit.state import OperatingPoint
 from tabrel.core.errors import MissingInputsError, StudyError, TabrelError
+from tabrel.core.maps.onset import bypass_onset
 from tabrel.core.numbers import known_or_none
 from tabrel.core.rules.plans import check_scenario
 from tabrel.core.sample.efficiency import efficiency_at_size
-from tabrel.core.sample.measured_sample import measure_sample
+from tabrel.core.sample.measured_sample import MeasuredSample, measure_sample
 from tabrel.core.starts.duty_cycle import SHIPPED_CYCLES, CycleTrace, cycle_of, read_duty_cycle, running_speed
-from tabrel.core.starts.life import CLEAN_UP_SIZES, LIFE_SHARES, Life, Reaching, filter_life, reaching_the_engine
+from tabrel.core.starts.life import (
+    CLEAN_UP_SIZES,
+    LIFE_SHARES,
+    Life,
+    Reaching,
+    end_of_service,
+    filter_life,
+    reaching_the_engine,
+    service_hours,
+)
 from tabrel.core.starts.warm_up import WarmUp, completed_plan, warm_up
 from tabrel.core.study.model import Study
 from tabrel.core.study.plans import DutyCycle, Scenario, WarmUpPlan
@@ -77,6 +92,9 @@ def post_warm_up(study_id: StudyId, given: WarmUpIn, conn: Connection) -> WarmUp
     check_scenario("scenario", what_if)
     plan, assumed = completed_plan(study.warm_up)
     cycle = cycle_of(study, plan)
+    samples = load_samples(conn, study_id, archived=False)
+    plain = {str(stored.id): measure_sample(stored.sample, study.circuit) for stored in samples}
+    measured = with_capacity_corrections(plain, terminal_ratio(study))
     speeds = {share: running_speed(cycle, share) or 1000.0 for share in LIFE_SHARES}
     return WarmUpOut(
         duty_cycle=plan.duty_cycle or "",
@@ -85,8 +103,8 @@ def post_warm_up(study_id: StudyId, given: WarmUpIn, conn: Connection) -> WarmUp
         warm_c=plan.end_c or 0.0,
         speeds=[LifeSpeedOut(share_percent=100 * share, speed_rpm=speed) for share, speed in speeds.items()],
         starts=[
-            _start(study, stored, what_if, cycle, plan, [*speeds.values()])
-            for stored in load_samples(conn, study_id, archived=False)
+            _start(study, stored, measured[str(stored.id)], what_if, cycle, plan, [*speeds.values()], "ingress_g_h" in assumed)
+            for stored in samples
         ],
     )
 
@@ -110,17 +128,26 @@ def post_duty_cycle(study_id: StudyId, given: DutyCycleIn, conn: Connection, res
 
 
 def _start(
-    study: Study, stored: StoredSample, scenario: Scenario, cycle: CycleTrace, plan: WarmUpPlan, speeds: list[float]
+    study: Study,
+    stored: StoredSample,
+    measured: MeasuredSample,
+    scenario: Scenario,
+    cycle: CycleTrace,
+    plan: WarmUpPlan,
+    speeds: list[float],
+    ingress_is_assumed: bool,
 ) -> StartOut:
     label = stored.sample.label
     try:
         point = operating_point(study, stored.sample, scenario=scenario)
-        measured = measure_sample(stored.sample, study.circuit)
         efficiencies = [efficiency_at_size(measured, size) for size in CLEAN_UP_SIZES]
         with np.errstate(all="ignore"):
             start = warm_up(point, cycle, plan)
             reaching = reaching_the_engine(start.unfiltered_volume / start.volume if start.volume else 0.0, efficiencies)
-            lives = [filter_life(point, measured, plan, speed, efficiencies) for speed in speeds]
+            lives = [
+                filter_life(point, measured, plan, speed, efficiencies, ingress_is_assumed=ingress_is_assumed) for speed in speeds
+            ]
+            ended = _ended(study, stored, lives[0], point, cycle, plan)
     except TabrelError as error:
         return StartOut(
             sample_id=stored.id,
@@ -129,6 +156,7 @@ def _start(
             trace=None,
             lives=[],
             reaching=[],
+            end_of_service=None,
             problem=str(error),
             missing=missing_keys(error),
         )
@@ -139,8 +167,33 @@ def _start(
         trace=_trace_out(start),
         lives=[_life_out(life) for life in lives if life],
         reaching=[_reaching_out(item) for item in reaching],
+        end_of_service=ended,
         problem=None,
         missing=[],
+    )
+
+
+def _ended(
+    study: Study, stored: StoredSample, life: Life | None, point: OperatingPoint, cycle: CycleTrace, plan: WarmUpPlan
+) -> EndOfServiceOut | None:
+    """Return the start at the end of the stated service, or None where that is not known."""
+    hours = service_hours(study, stored.sample)
+    if hours is None or life is None:
+        return None
+    ended = end_of_service(life.capacity, float(np.mean(point.loading)), plan, hours)
+    loaded = replace(point, loading=point.loading * ended.loading)
+    onsets = [
+        known_or_none(float(bypass_onset(item, [life.speed]).temperature[0])) if item.filter.valve else None
+        for item in (loaded, point)
+    ]
+    return EndOfServiceOut(
+        hours=hours,
+        captured_g=ended.captured * 1e3,
+        loading=ended.loading,
+        is_least=ended.is_least,
+        totals=totals_out(warm_up(loaded, cycle, plan)),
+        onset_c=onsets[0],
+        onset_new_c=onsets[1],
     )
 
 
@@ -165,6 +218,8 @@ def _life_out(life: Life) -> LifeOut:
         capacity_g=life.capacity.mass * 1e3,
         capacity_basis=life.capacity.basis,
         capacity_is_least=life.capacity.is_least,
+        capacity_corrected_by=life.capacity.corrected_by,
+        factor=life.factor,
         rows=[
             LifeRowOut(
                 temperature_c=row.temperature,

@@ -1,7 +1,7 @@
 """Understand what is typed into one field of the bench.
 
 One field takes one reading or several (``0.47, 0.52, 0.48 mm``), a count with a size for a group of holes
-(``8 x 5.6 mm``), a range (``5 to 5.5``), a bound (``over 420 g``),
+(``8 x 5.6 mm``; ``8 x`` alone corrects the count), a range (``5 to 5.5``), a bound (``over 420 g``),
 a thread (``3/4-16``, ``M20x1.5``), words that say where the value comes from (``~12 mm``, ``12 mm published``), what it was
 taken with (``12 mm with tape``), at which hole of a group (``hole 3: 5.62 mm``, ``h3 5.62``), a note in brackets
 (``0.47 mm (beside the seam)``), or a state that is no value (``lost``, ``could not be found``).
@@ -41,6 +41,7 @@ _COUNTED = re.compile(r"^(?P<count>\d+)\s*[x×*]\s*(?P<rest>.+)$", re.IGNORECASE
 _HOLE = re.compile(
     r"^(?:hole\s*|h)(?P<hole>\d{1,6})\s*[:=]?\s+(?P<rest>\S.*)$|^(?:hole\s*|h)(?P<hole_2>\d{1,6})[:=](?P<rest_2>.+)$", re.I
 )
+_COUNT_ALONE = re.compile(r"^(?P<count>\d{1,6})\s*(?:[x×*]|holes?)$", re.IGNORECASE)
 _POINTS_AND_COMMAS = re.compile(r"^\s*\d*\.\d+\s*(,\s*\d*\.\d+\s*)+(?P<unit>[^\d\s.,][^\d,]*)?$")
 _DECIMALS = re.compile(r"^(?:\d*[.,]\d+\s+)+\d*[.,]\d+(?:\s*[^\d\s.,][^\d,]*)?$")
 _GAUGES = re.compile(r"^go\s+(?P<go>\d*[.,]?\d+)\s+no[- ]?go\s+(?P<no_go>\d*[.,]?\d+)$", re.IGNORECASE)
@@ -111,6 +112,8 @@ def understand_entry(text: str, quantity: Quantity, family: UnitFamily, *, count
     instrument = _instrument(named, quantity) if named else None
     if provenance is None:
         rest, provenance = taken_provenance(rest)
+    if counted and (alone := _COUNT_ALONE.match(rest)) and int(alone["count"]) > 0:  # the group was miscounted: no size is typed
+        return FieldEntry((), count=int(alone["count"]))
     count: int | None = None
     if match := _COUNTED.match(rest):
         if not counted:

@@ -62,6 +62,11 @@ class ParsedReading:
     bound: Bound | Literal[""] = ""
 
 
+def names_drill(text: str) -> bool:
+    """Return whether a text names a drill that goes: its nominal size is the low end of what it means."""
+    return _DRILL.match(text.strip()) is not None
+
+
 @lru_cache(maxsize=20_000)  # a text means the same each time, and a sheet reads every one of them several times
 def parse_reading(text: str, dimension: Dimension, *, zero_allowed: bool = True) -> ParsedReading:
     """Return the meaning of one typed reading.

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import dataclass, field
 
-from tabrel.core.catalogue.hole_dimensions import SHAPE_DIMENSIONS
+from tabrel.core.catalogue.hole_dimensions import LAYOUT_DIMENSIONS, SHAPE_DIMENSIONS
 from tabrel.core.catalogue.physical_limits import MOST_HOLES
 from tabrel.core.catalogue.quantities import HOLE_QUANTITIES
 from tabrel.core.hydraulics.restrictions import Restriction, hole_restriction, parallel
@@ -90,7 +90,8 @@ def measure_holes(path: str, groups: Sequence[HoleGroup], variables: Variables) 
             continue
         of_group = _estimates(f"{path}[{i}]", group)
         estimates |= of_group
-        measured = {key.rpartition(".")[2]: variables.add(key, estimate) for key, estimate in of_group.items()}
+        of_hole = {key: estimate for key, estimate in of_group.items() if key.rpartition(".")[2] not in LAYOUT_DIMENSIONS}
+        measured = {key.rpartition(".")[2]: variables.add(key, estimate) for key, estimate in of_hole.items()}
         where_from = {key.rpartition(".")[2]: estimate.provenance for key, estimate in of_group.items()}
         geometry, lacking = _geometry(f"{path}[{i}]", group, measured, variables)
         missing += lacking
@@ -104,11 +105,14 @@ def measure_holes(path: str, groups: Sequence[HoleGroup], variables: Variables) 
 
 
 def _estimates(path: str, group: HoleGroup) -> dict[str, Estimate]:
-    """Return the estimates of the sizes of one hole of a group, by the key of their readings; a bound alone is no size."""
+    """Return the estimates of the sizes of one hole of a group and of where they lie, by the key of their readings.
+
+    A bound alone is no size.
+    """
     takes = SHAPE_DIMENSIONS[group.shape]
     return {
         f"{path}.{dimension}": estimate
-        for dimension in takes.required + takes.optional
+        for dimension in takes.required + takes.optional + LAYOUT_DIMENSIONS
         if (readings := used_readings(getattr(group.readings, dimension)))
         and (estimate := estimate_quantity(HOLE_QUANTITIES[dimension], readings, group.count)) is not None
     }

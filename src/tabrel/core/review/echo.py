@@ -102,6 +102,9 @@ def echo(text: str, quantity: Quantity, family: UnitFamily, *, used: Sequence[Re
     except ReadingTextError as error:
         meant = _meant_area(text, quantity)
         return Echo(" ".join(text.split()), "", "", problem=str(error), correction=meant)
+    if entry.count is not None and not entry.readings:
+        words = f"{entry.count} holes"
+        return Echo(words, words, words)
     asked, correction = _question(entry, quantity, used)
     return Echo(
         _stored_text(entry),

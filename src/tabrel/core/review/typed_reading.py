@@ -150,7 +150,7 @@ def field_change(place: ReadingField, typed: Typed, used: Sequence[Reading]) -> 
     readings += [(other, reading) for other, reading in entry.thread.items() if other != key]
     if group is not None and any((reading.hole or 0) > (counted or group).count for reading in entry.readings):
         raise StudyError(key, f"the group has {(counted or group).count} holes: give a number up to that, or correct the count")
-    texts = ", ".join(reading.text for reading in entry.thread.values() or entry.readings)
+    texts = ", ".join(reading.text for reading in entry.thread.values() or entry.readings) or f"{entry.count} holes"
     return FieldChange(f"{place.title}: {texts}", tuple(readings), group=counted)
 
 
