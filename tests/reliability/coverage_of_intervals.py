@@ -57,6 +57,8 @@ ROWS: dict[str, Session] = {
 WARNED: dict[str, tuple[str, ...]] = {
     "holes differ by 0.1 mm, 3 of them read": ("holes_differ",),
     "holes differ by 0.1 mm, one read 3 times": ("one_hole_for_all",),
+    "open ends, ends not told": ("spring_ends_not_told",),
+    "seal on the inner edge, not seen": ("seat_mark_not_told",),
     "first drip 5 to 20 % early, not told": ("opening_flow_not_stated",),
     "hand 3 × less repeatable, 5 readings": ("spread",),
 }

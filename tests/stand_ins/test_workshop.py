@@ -3,11 +3,12 @@
 from __future__ import annotations
 
 import json
+from dataclasses import replace
 from math import pi
 
 import numpy as np
 import pytest
-from coverage_of_intervals import ROWS, WARNED, asked_of, covered, measured_of
+from coverage_of_intervals import ROWS, SPRING_OUT, WARNED, asked_of, covered, measured_of
 
 from tabrel.core.results.analysis import analyse_sample
 from tabrel.document.study_document import read_study
@@ -59,9 +60,14 @@ def test_the_intervals_of_honest_sessions_hold_the_truth_93_to_99_times_in_a_hun
     assert sum(held for held, _ in shares.values()) / sum(count for _, count in shares.values()) <= 0.99
 
 
+OF_A_SPRING = ("spring_ends_not_told", "seat_mark_not_told")
+"""Asked where nothing better than the spring tells the opening pressure."""
+
+
 @pytest.mark.parametrize("name", WARNED)
 def test_what_is_assumed_and_not_so_is_asked_about(name):
     with np.errstate(all="ignore"):
-        asked = [asked_of(measured_of(measured_document(specimen(seed), ROWS[name]))) for seed in range(12)]
+        session = replace(ROWS[name], left_out=SPRING_OUT) if WARNED[name][0] in OF_A_SPRING else ROWS[name]
+        asked = [asked_of(measured_of(measured_document(specimen(seed), session))) for seed in range(12)]
     for code in WARNED[name]:
         assert sum(code in codes for codes in asked) >= 4

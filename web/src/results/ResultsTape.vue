@@ -109,6 +109,7 @@ p {
   margin: 0;
 }
 .claimed {
+  white-space: normal;
   font-size: 0.84rem;
   line-height: 1.3;
 }

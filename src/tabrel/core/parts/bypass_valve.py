@@ -34,6 +34,8 @@ class BypassEvidence:
         The coil spring, where its dimensions are all there.
     ways : tuple of OpeningWay
         Every way to the opening pressure there is, the best first.
+    has_edges : bool
+        Whether the seal may bear on either edge of the seat.
     """
 
     opening: Result
@@ -42,6 +44,7 @@ class BypassEvidence:
     missing: tuple[str, ...]
     spring: Spring | None = None
     ways: tuple[OpeningWay, ...] = ()
+    has_edges: bool = False
 
 
 @dataclass(frozen=True)
@@ -130,7 +133,7 @@ def bypass_evidence(known: Mapping[str, Uncertain], bypass: Bypass, variables: V
         full_result = variables.result(full_open, basis=basis, assumed=assumed + full_assumed)
     valve = None if seat is None else _valve_part(known, pressure, seat, spring)
     missing = () if seat else ("bypass.seat_inside_diameter",)
-    return BypassEvidence(opening, full_result, valve, missing, spring, ways)
+    return BypassEvidence(opening, full_result, valve, missing, spring, ways, has_edges=seat is not None and bool(seat.edges))
 
 
 def _missing(known: Mapping[str, Uncertain], seat: Seat | None) -> tuple[str, ...]:

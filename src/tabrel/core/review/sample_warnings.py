@@ -36,7 +36,7 @@ def sample_warnings(
         *_bypass_warnings(measured),
         *_clearance_warnings(measured),
         *_width_warning(measured),
-        *_opening_flow_warning(measured),
+        *_opening_warnings(measured),
         *_opened_warnings(measured),
         *_seen_warnings(measured),
         *fit_warnings(measured),
@@ -145,8 +145,17 @@ def _width_warning(measured: MeasuredSample) -> Iterator[SampleWarning]:
 PLACES_OF_WIDTH = 3
 
 
-def _opening_flow_warning(measured: MeasuredSample) -> Iterator[SampleWarning]:
-    """Yield a warning where nobody said at which flow an opening pressure was read."""
+def _opening_warnings(measured: MeasuredSample) -> Iterator[SampleWarning]:
+    """Yield a warning where nobody said how an opening pressure was read, how its spring ends, or where its seal bears."""
+    valve, basis = measured.sample.bypass, measured.bypass.opening.basis
+    if basis == "spring" and valve.spring_ends is None and "bypass.spring_dead_coils" not in measured.estimates:
+        message = (
+            "say how the spring ends: of open ends half a coil does not work, of closed ones two, and one to three are assumed"
+        )
+        yield SampleWarning("spring_ends_not_told", message, "bypass.spring_ends")
+    if basis in ("spring", "force") and valve.seat_mark is None and measured.bypass.has_edges:
+        message = "look on which edge of the seat the seal left its mark: the opening pressure lies between those of both edges"
+        yield SampleWarning("seat_mark_not_told", message, "bypass.seat_mark")
     if measured.bypass.opening.basis == "pressure" and measured.sample.bypass.opening_at is None:
         message = "say at which flow the opening pressure was read: the first drip of a creeping seal comes up to 20 % early"
         yield SampleWarning("opening_flow_not_stated", message, "bypass.opening_at")
