@@ -78,9 +78,10 @@ def walk_stage(page, answers):
         elif answer:
             page.keyboard.type(answer)
         page.keyboard.press("Enter")
-        if page.evaluate(IN_HAND) == key and answer:  # a line of holes stays, for the next group
+        if key.startswith("holes.") and page.evaluate(IN_HAND) == key and answer:  # a line of holes stays, for the next group
             page.keyboard.press("Enter")
         key = page.evaluate(IN_HAND)
+    page.wait_for_function("station => location.pathname !== station", arg=station)  # Enter in the last field goes on
     return passed
 
 

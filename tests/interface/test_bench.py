@@ -105,6 +105,7 @@ def test_a_blank_study_goes_through_the_first_four_stages_by_keyboard(page, serv
     expect(row(page, "filter.mass").locator("input.input")).to_be_focused()
     seen = walk_stage(page, sheet | dict.fromkeys(SEEN_OUTSIDE, 2))
     assert set(SEEN_OUTSIDE) <= set(seen)
+    page.keyboard.press("Control+ArrowLeft")
     expect(page.locator('[data-key="holes.inlet[0]"]')).to_be_visible()
     area = page.locator('[data-result="inlet_hole_area_mm2"] .big')
     expected = 6 * 3.14159 * 6.0667**2 / 4 if family == "metric" else 5 * 3.14159 * (15 / 64 + 6.1 / 25.4 - 15 / 64) ** 2 / 4

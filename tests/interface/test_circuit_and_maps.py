@@ -70,7 +70,7 @@ def test_a_scenario_is_tried_saved_and_chosen_again_and_a_wrong_one_loses_nothin
     page.get_by_role("button", name="In the engine").click()
     with page.expect_response(lambda answer: answer.url.endswith("/scenarios") and answer.request.method == "POST"):
         page.get_by_role("button", name="Save", exact=True).click()
-    page.get_by_role("button", name="As it is").click()
+    page.get_by_role("button", name="As it is", exact=True).click()
     expect(page.locator('[data-curve="unchanged"]')).to_have_count(0)
     page.reload()
     page.get_by_role("button", name="What if").click()

@@ -182,7 +182,7 @@ def test_import_says_what_is_wrong_and_opens_what_is_right(page, server, tmp_pat
     listed = page.locator(".list li").count()
     for document, says in (
         ("", "is empty"),
-        (json.dumps(changed(("version", 3))), "newer than this program reads"),
+        (json.dumps(changed(("version", 4))), "newer than this program reads"),
         (json.dumps(changed(("samples/0/lable", "x"))), "samples[0].lable"),
     ):
         path = tmp_path / "bad.json"

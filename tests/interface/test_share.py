@@ -52,7 +52,7 @@ def test_a_link_opens_the_same_crosshair_and_scenario_where_nothing_of_it_is_rem
     elsewhere.goto(f"{link}&scenario={scenario}")
     expect(elsewhere.get_by_role("textbox", name=re.compile("oil temperature", re.IGNORECASE)).first).to_have_value("-10")
     elsewhere.get_by_role("link", name="Comparison").click()
-    expect(elsewhere.get_by_text("What if: clogged")).to_be_visible()
+    expect(elsewhere.locator("[data-what-if]")).to_contain_text("media 3 times as resistant")
     expect(elsewhere.get_by_role("button", name="Filling", pressed=True)).to_be_visible()
     elsewhere.context.close()
 

@@ -122,8 +122,14 @@ def test_own_words_and_an_unfinished_claim_belong_to_the_sample_they_were_typed_
     page.keyboard.press("Alt+2")
     expect(page.locator(".rack .in-hand")).to_contain_text("Ysmere")
     expect(words).to_have_value("")
-    parts = page.request.get(f"{server.address}/api/samples/1").json()["parts"]
-    assert [item["value"] for part in parts for item in part["observations"] if item["key"] == "can.grip"] == ["three flats"]
+    stored = []
+    for _ in range(100):
+        parts = page.request.get(f"{server.address}/api/samples/1").json()["parts"]
+        stored = [item["value"] for part in parts for item in part["observations"] if item["key"] == "can.grip"]
+        if stored == ["three flats"]:
+            break
+        page.wait_for_timeout(50)
+    assert stored == ["three flats"]
     to_station(page, "Intake")
     wording = page.locator(".claims form.add input").first
     wording.fill("97 % at 25 µm(c)")
@@ -204,6 +210,8 @@ def test_a_whole_station_typed_faster_than_any_hand_on_a_slow_server_is_stored_k
             chosen[key] = 2 if kind == "choice" else (2, 3)
             page.keyboard.type("2" if kind == "choice" else "23", delay=KEY_MS)
         page.keyboard.press("Enter")
+    page.wait_for_function("station => !location.pathname.endsWith(station)", arg=station)  # the last Enter went on
+    page.keyboard.press("Control+ArrowLeft")
     expect(page.locator(".underway")).to_have_count(0, timeout=120_000)
     expect(page.locator("[data-unsaved]")).to_have_count(0)
     for key, text in typed.items():

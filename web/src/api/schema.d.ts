@@ -2009,6 +2009,8 @@ export interface components {
             first: string;
             /** @description Difference over its expanded uncertainty: beyond 1 the two disagree. */
             normalised_error: number | null;
+            /** @description Which uncertainty is not in it; empty where both are. */
+            reservation: string;
             second: string;
         };
         /**
@@ -2964,8 +2966,10 @@ export interface components {
         EvidenceOut: {
             basis: string;
             expanded_kpa: number | null;
+            high_kpa: number | null;
             is_used: boolean;
             kpa: number;
+            low_kpa: number | null;
         };
         /**
          * FactOut

@@ -24,7 +24,7 @@ import { useFigures } from '@/figures/useFigures'
 import { thingsOfPart } from '@/sample/copies'
 import { useBenchChanges, useSheet } from '@/sample/useSheet'
 import { useStops } from '@/shared/useStops'
-import { stationOfKey, useNextStation } from '@/sample/stations'
+import { refusedAt, stationOfKey, useNextStation } from '@/sample/stations'
 import { usePreferences } from '@/shared/preferences'
 
 const props = defineProps<{ sampleId: number; stage: string }>()
@@ -68,7 +68,7 @@ const generalWarnings = computed(() => {
   )
 })
 
-const waits = computed(() => waitingWords(props.sampleId, parts.value, placement.value ? [placement.value] : []))
+const waits = computed(() => waitingWords(parts.value, refusedAt(props.sampleId, sheet.data.value).filter((at) => at === props.stage).length))
 
 /** The line that adds holes comes after the plate or the centre tube and the groups it has; it is not drawn anew as they come. */
 const items = computed(() => {
@@ -185,7 +185,7 @@ watch(
         </section>
       </template>
       <section v-if="detailsHere.length && sheet.data.value" class="part details">
-        <DetailFields :details="detailsHere" :texts="sheet.data.value.details" :numbers="sheet.data.value.detail_numbers" :family="preferences.family" :revisions="sheet.data.value.revisions" :set="changes.setDetail" @next="next" @previous="stops.step(-1)" />
+        <DetailFields :sample-id="sampleId" :details="detailsHere" :texts="sheet.data.value.details" :numbers="sheet.data.value.detail_numbers" :family="preferences.family" :revisions="sheet.data.value.revisions" :set="changes.setDetail" @next="next" @previous="stops.step(-1)" />
       </section>
     </div>
     <aside v-if="hasPlate && sheet.data.value" class="drawing" tabindex="0" aria-label="Plate from below">

@@ -71,7 +71,7 @@ useAskedField({
     <div v-if="sheet.data.value" class="cards">
       <section v-for="group in GROUPS" :key="group.prefix" class="card" :class="group.prefix.slice(0, -1)">
         <h2>{{ group.title }} <CopiedMark :things="of(group.prefix).map((detail) => `details/${detail.key}`)" :of="group.title.toLowerCase()" /></h2>
-        <DetailFields :details="of(group.prefix)" :texts="sheet.data.value.details" :numbers="sheet.data.value.detail_numbers" :questions="questions" :family="preferences.family"
+        <DetailFields :sample-id="sampleId" :details="of(group.prefix)" :texts="sheet.data.value.details" :numbers="sheet.data.value.detail_numbers" :questions="questions" :family="preferences.family"
           :options="{ 'study.reference': labels }" :revisions="sheet.data.value.revisions" :set="changes.setDetail" @next="next" @previous="stops.step(-1)">
           <template #after="{ detail }">
             <DateCodePanel v-if="detail.key === 'sample.made'" :sample-id="sampleId" :code="sheet.data.value.details['sample.date_code'] ?? ''" :made="sheet.data.value.details['sample.made'] ?? ''"

@@ -9,6 +9,7 @@ import ObservationField from '@/entry/ObservationField.vue'
 import HolesEntry from '@/entry/HolesEntry.vue'
 import ReadingField from '@/entry/ReadingField.vue'
 import { waitingWords } from '@/entry/waiting'
+import { refusedOf } from '@/shared/useTyped'
 import ShortDrawing from './ShortDrawing.vue'
 import ShortOilRow from './ShortOilRow.vue'
 import { useFigures } from '@/figures/useFigures'
@@ -76,7 +77,10 @@ const rows = computed<Row[]>(() => {
   })
 })
 const shown = computed(() => (sheet.data.value?.parts ?? []).map((part) => ({ ...part, fields: part.fields.filter((field) => part.hole_group || rows.value.some((row) => row.key === field.key)) })))
-const waits = computed(() => waitingWords(props.sampleId, shown.value, ['inlet']))
+const waits = computed(() => {
+  const here = new Set(['add/inlet', ...shown.value.flatMap((part) => part.fields.map((field) => field.key))])
+  return waitingWords(shown.value, refusedOf(props.sampleId).filter((key) => here.has(key)).length)
+})
 const things = computed(() => rows.value.flatMap((row) => row.things))
 /** A reading that could not be taken answers its row and leaves the need: what is computed decides. */
 const left = computed(() => open.value.size)

@@ -67,7 +67,7 @@ useAskedField({
       <div class="card">
         <OilPanel :line="engine.data.value.oil" :revision="engine.data.value.oil_revision" :grades="engine.data.value.grades" :set-oil="changes.setOil" />
         <div v-if="engine.data.value.oil" class="two">
-          <DetailFields :details="oilDetails" :texts="texts" :numbers="sheet.data.value.detail_numbers" :questions="sheet.data.value.detail_questions" :family="preferences.family" :revisions="sheet.data.value.revisions" :set="changes.setDetail" @next="stops.step(1)" @previous="stops.step(-1)" />
+          <DetailFields :sample-id="sampleId" :details="oilDetails" :texts="texts" :numbers="sheet.data.value.detail_numbers" :questions="sheet.data.value.detail_questions" :family="preferences.family" :revisions="sheet.data.value.revisions" :set="changes.setDetail" @next="stops.step(1)" @previous="stops.step(-1)" />
         </div>
       </div>
       <div class="card">
@@ -79,7 +79,7 @@ useAskedField({
         <section class="fields" :aria-label="chosen.title">
           <h3>{{ chosen.title }}</h3>
           <div class="two">
-            <DetailFields :details="fields" :texts="texts" :numbers="sheet.data.value.detail_numbers" :questions="sheet.data.value.detail_questions" :family="preferences.family" :revisions="sheet.data.value.revisions" :set="changes.setDetail" @next="stops.step(1)" @previous="stops.step(-1)" />
+            <DetailFields :sample-id="sampleId" :details="fields" :texts="texts" :numbers="sheet.data.value.detail_numbers" :questions="sheet.data.value.detail_questions" :family="preferences.family" :revisions="sheet.data.value.revisions" :set="changes.setDetail" @next="stops.step(1)" @previous="stops.step(-1)" />
           </div>
         </section>
         <HotPointPanel

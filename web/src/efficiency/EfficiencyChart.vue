@@ -81,7 +81,7 @@ const read20 = computed(() => (read.value ? `${read.value.size.toPrecision(3)} �
 const description = computed(() => {
   const point = read.value
   if (!point) return ''
-  return `E ${shownNumber({ value: point.percent, low: point.low, high: point.high })} % · β ${significant(betaOf(point.percent), 3)} · of 1000 particles of this size, ${significant(passing(point.percent), 2)} pass`
+  return `E ${point.isEstimate ? 'about ' : ''}${shownNumber({ value: point.percent, low: point.low, high: point.high })} % · β ${significant(betaOf(point.percent), 3)} · of 1000 particles of this size, ${significant(passing(point.percent), 2)} pass`
 })
 function onMove(event: PointerEvent) {
   const box = picture.value?.getBoundingClientRect()
@@ -116,17 +116,18 @@ const words = computed(() => {
           <path class="curve" :d="curve.line" data-line="counts" />
         </g>
         <path v-if="read" class="cross" :d="`M${places.x(read.size)} ${BOX.top}V${BOX.bottom}M${BOX.left} ${places.y(read.percent)}H${BOX.right}`" />
+        <!-- under the counts: a claim at a counted size must not hide its dot -->
+        <g v-for="claim in claims" :key="claim.key" class="claim" :class="{ refuted: claim.refuted }" data-claim>
+          <title>{{ claim.words }}</title>
+          <path :d="`M${claim.x} ${claim.y - 8}l8 8l-8 8l-8 -8z`" />
+          <path v-if="claim.way" class="way" :d="`M${claim.x - 8} ${claim.y}h-4m16 0h4M${claim.x} ${claim.y + 8 * claim.way}v${10 * claim.way}m-4 ${-5 * claim.way}l4 ${5 * claim.way}l4 ${-5 * claim.way}`" />
+        </g>
         <g v-for="point in points" :key="point.key" :class="{ out: point.out }" data-point>
           <title>{{ point.words }}</title>
           <template v-if="point.known">
             <path class="interval" :d="`M${point.x - 4} ${point.low}h8m-4 0V${point.high}${point.open ? 'm-4 6l4 -6l4 6' : 'm-4 0h8'}`" />
             <circle v-if="point.y !== null" class="point" :cx="point.x" :cy="point.y" r="4" />
           </template>
-        </g>
-        <g v-for="claim in claims" :key="claim.key" class="claim" :class="{ refuted: claim.refuted }" data-claim>
-          <title>{{ claim.words }}</title>
-          <path :d="`M${claim.x} ${claim.y - 6}l6 6l-6 6l-6 -6z`" />
-          <path v-if="claim.way" class="way" :d="`M${claim.x - 9} ${claim.y}h18M${claim.x} ${claim.y}v${14 * claim.way}m-4 ${-5 * claim.way}l4 ${5 * claim.way}l4 ${-5 * claim.way}`" />
         </g>
         <text class="middle title" :x="(BOX.left + BOX.right) / 2" y="322">particle size, µm(c)</text>
         <text class="middle title" transform="translate(12 150) rotate(-90)">{{ upward === 'beta' ? 'filtration ratio β' : 'efficiency E, %' }}</text>
@@ -195,12 +196,9 @@ const words = computed(() => {
   opacity: 0.55;
 }
 .claim path {
-  fill: var(--paper);
+  fill: none;
   stroke: var(--slate);
   stroke-width: 1.8;
-}
-.claim .way {
-  fill: none;
 }
 .claim.refuted path {
   stroke: var(--rust);

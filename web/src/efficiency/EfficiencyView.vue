@@ -130,7 +130,7 @@ useAskedField({
       <section class="card" aria-label="Conditions of the test">
         <h2>Conditions of the test</h2>
         <div class="conditions">
-          <DetailFields :details="conditions" :texts="texts" :numbers="sheet.data.value.detail_numbers" :family="preferences.family" :revisions="sheet.data.value.revisions" :set="changes.setDetail" @next="stops.step(1)" @previous="stops.step(-1)" />
+          <DetailFields :sample-id="sampleId" :details="conditions" :texts="texts" :numbers="sheet.data.value.detail_numbers" :family="preferences.family" :revisions="sheet.data.value.revisions" :set="changes.setDetail" @next="stops.step(1)" @previous="stops.step(-1)" />
         </div>
       </section>
     </template>

@@ -9,12 +9,18 @@ const props = defineProps<{ station: Schemas['EfficiencyStationOut'] }>()
 const test = computed(() => props.station.test)
 
 const assumed = computed(() => props.station.result.assumed.map((key) => (key.startsWith('counts.') || key.startsWith('claims') ? term('input', key) : key.startsWith('media.') ? (term('screening_input', key) ?? key) : key)))
+/** A claim as it was made; a screening estimate is no more than "about". */
+const headline = computed(() => {
+  const { result } = props.station
+  if (result.words) return result.words
+  return `${result.basis === 'estimate' ? 'about ' : ''}${shownNumber(result)}${result.basis ? ' %' : ''}`
+})
 </script>
 
 <template>
   <div class="panel">
     <p class="headline" data-efficiency="result">
-      E at 20 µm(c): <b>{{ shownNumber(station.result) }} %</b>
+      E at 20 µm(c): <b>{{ headline }}</b>
       <span class="soft basis">{{ station.result.basis ? term('basis', station.result.basis) : 'nothing is known yet' }}</span>
     </p>
     <p v-if="assumed.length" class="soft fine">Assumed: {{ assumed.join(', ') }}.</p>

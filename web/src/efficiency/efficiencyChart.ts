@@ -71,6 +71,7 @@ export interface Read {
   low: number | null
   high: number | null
   of: string
+  isEstimate: boolean
   extrapolated: boolean
 }
 
@@ -83,7 +84,7 @@ export function readAt(station: Station, size: number): Read | null {
     const i = nearest(curve.sizes_um_c)
     const at = curve.sizes_um_c[i]!
     return {
-      size: at, percent: curve.percent[i]!, low: curve.low_percent[i] ?? null, high: curve.high_percent[i] ?? null, of: 'by the counts',
+      size: at, percent: curve.percent[i]!, low: curve.low_percent[i] ?? null, high: curve.high_percent[i] ?? null, of: 'by the counts', isEstimate: false,
       extrapolated: at < curve.counted_from_um_c || at > curve.counted_to_um_c,
     }
   }
@@ -92,7 +93,7 @@ export function readAt(station: Station, size: number): Read | null {
   const i = nearest(estimate.sizes_um_c)
   return {
     size: estimate.sizes_um_c[i]!, percent: estimate.percent[i]!, low: estimate.low_percent[i]!, high: estimate.high_percent[i]!,
-    of: 'by the screening estimate, never a rating', extrapolated: estimate.sizes_um_c[i]! > estimate.valid_to_um_c,
+    of: 'by the screening estimate, never a rating', isEstimate: true, extrapolated: estimate.sizes_um_c[i]! > estimate.valid_to_um_c,
   }
 }
 

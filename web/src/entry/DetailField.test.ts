@@ -2,12 +2,14 @@ import { mount, flushPromises } from '@vue/test-utils'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { ProblemError, type Schemas } from '@/api/client'
 import DetailField from './DetailField.vue'
+import { enterTyped, forgetTyped, refusedOf } from '@/shared/useTyped'
 
 beforeEach(() => vi.useFakeTimers())
 afterEach(() => {
   vi.useRealTimers()
   vi.restoreAllMocks()
   document.body.innerHTML = ''
+  forgetTyped()
 })
 
 describe('a detail field', () => {
@@ -15,7 +17,7 @@ describe('a detail field', () => {
     key: 'sample.price', title: 'price', kind: 'price', help: '', choices: [], whole_only: false, stage: 'intake', synonyms: [], views: [], usual_inch: '', usual: '',
   }
   function mountDetail(set: (key: string, detail: Schemas['DetailIn'], revision: number) => Promise<unknown>) {
-    return mount(DetailField, { props: { detail, value: '9.50 EUR', revision: 4, family: 'metric', set } })
+    return mount(DetailField, { props: { sampleId: 3, detail, value: '9.50 EUR', revision: 4, family: 'metric', set } })
   }
   it('keeps what changed on Enter, with the revision that was seen, and nothing else', async () => {
     const set = vi.fn().mockResolvedValue({})
@@ -36,9 +38,40 @@ describe('a detail field', () => {
     expect(wrapper.get('[role="alert"]').text()).toBe('no price')
     expect((wrapper.get('input').element as HTMLInputElement).value).toBe('cheap')
   })
+  it('enters what is typed as another view is opened; what is refused stands in its field when the view comes back, and in no other sample', async () => {
+    const set = vi.fn().mockRejectedValue(new ProblemError({ detail: 'no price', where: '', missing: [] }))
+    const left = mountDetail(set)
+    await left.get('input').setValue('cheap')
+    enterTyped()
+    left.unmount()
+    await flushPromises()
+    expect(set).toHaveBeenCalledTimes(1)
+    expect([refusedOf(3), refusedOf(4)]).toEqual([['sample.price'], []])
+    const back = mountDetail(set)
+    expect((back.get('input').element as HTMLInputElement).value).toBe('cheap')
+    expect(back.get('[role="alert"]').text()).toBe('no price')
+    set.mockResolvedValue({})
+    await back.get('input').setValue('11 EUR')
+    expect(back.find('[role="alert"]').exists()).toBe(false)
+    await back.get('input').trigger('keydown', { key: 'Enter' })
+    await flushPromises()
+    expect(refusedOf(3)).toEqual([])
+  })
+  it('stores what is typed while the text before it is still being stored', async () => {
+    let stored: (value: unknown) => void = () => undefined
+    const set = vi.fn().mockImplementationOnce(() => new Promise((resolve) => (stored = resolve))).mockResolvedValue({})
+    const wrapper = mountDetail(set)
+    await wrapper.get('input').setValue('11 EUR')
+    await wrapper.get('input').trigger('keydown', { key: 'Enter' })
+    await wrapper.get('input').setValue('12 EUR')
+    await wrapper.get('input').trigger('blur')
+    stored({})
+    await flushPromises()
+    expect(set.mock.calls.map(([, given]) => (given as Schemas['DetailIn']).text)).toEqual(['11 EUR', '12 EUR'])
+  })
   it('shows what nobody typed in the family of the person, and what was typed as typed', async () => {
     const number = { metric: '340 kPa', inch: '49.31 psi', is_typed: false, provenance: 'assumed', origin: null }
-    const wrapper = mount(DetailField, { props: { detail, value: '340 kPa', revision: 0, number, family: 'metric', set: vi.fn() } })
+    const wrapper = mount(DetailField, { props: { sampleId: 3, detail, value: '340 kPa', revision: 0, number, family: 'metric', set: vi.fn() } })
     const shown = () => (wrapper.get('input').element as HTMLInputElement).value
     expect(shown()).toBe('340 kPa')
     expect(wrapper.text()).toContain('assumed')

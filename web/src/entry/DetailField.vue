@@ -9,8 +9,10 @@ import { ProblemError, type Schemas } from '@/api/client'
 import { term } from '@/catalogue/catalogue'
 import type { UnitFamily } from '@/catalogue/units'
 import { dateInWords } from '@/shared/clock'
+import { typedId, useTyped } from '@/shared/useTyped'
 
 const props = defineProps<{
+  sampleId: number
   detail: Schemas['DetailOut']
   /** As stored: what the change is compared with. */
   value: string
@@ -27,12 +29,16 @@ const emit = defineEmits<{ next: [isArrow?: boolean]; previous: [] }>()
 
 /** As it stands in the field: as it was typed; what nobody typed, in the family's unit. */
 const shown = computed(() => (props.number && !props.number.is_typed ? props.number[props.family] : props.value))
-const text = ref(shown.value)
+/** What is typed and not stored outlives the view; what was refused stands in its own field, with its sentence. */
+const kept = useTyped(() => typedId(props.sampleId, props.detail.key), () => void keep())
+const { why: refused } = kept
+const text = ref(refused.value ? kept.text.value : kept.text.value || shown.value)
 const standing = ref(shown.value)
 /** The revision that was there when the typing began. */
 const seen = ref(props.revision)
-const refused = ref('')
 const saving = ref(false)
+let sent = ''
+let asked = false // another text came while one is on its way
 const conflict = ref(false)
 const input = useTemplateRef<HTMLInputElement | HTMLTextAreaElement | HTMLSelectElement>('input')
 const usual = computed(() => (props.family === 'metric' ? props.detail.usual : props.detail.usual_inch))
@@ -62,29 +68,40 @@ watch([() => props.revision, shown], ([revision, display]) => {
   }
   conflict.value = false
 })
+watch(text, (words) => (kept.text.value = words.trim() === standing.value.trim() ? '' : words), { flush: 'sync' })
 
 /** Save what was typed; false where it was refused, and stands here with the reason. */
 async function keep(): Promise<boolean> {
   const typed = text.value.trim()
+  if (saving.value) asked ||= typed !== sent
   if (typed === standing.value.trim() || saving.value) return true
-  refused.value = ''
+  const at = typedId(props.sampleId, props.detail.key)
   saving.value = true
+  sent = typed
   try {
     await props.set(props.detail.key, { text: typed, family: props.family }, seen.value)
     await nextTick()
-    if (text.value.trim() === typed) text.value = shown.value
     standing.value = shown.value
+    if (text.value.trim() === typed) {
+      text.value = shown.value
+      kept.text.value = ''
+    }
     seen.value = props.revision
     return true
   } catch (error) {
     if (!(error instanceof ProblemError)) throw error
-    refused.value = error.message
+    kept.text.value = ''
+    kept.comeBack(at, typed, error.message)
     const elsewhere = error.status === 412
     if (elsewhere && props.revision !== seen.value) seen.value = props.revision
     else conflict.value = elsewhere
     return false
   } finally {
     saving.value = false
+    if (asked) {
+      asked = false
+      void keep()
+    }
   }
 }
 
@@ -114,7 +131,7 @@ function onKey(event: KeyboardEvent) {
     emit('previous')
   } else if (event.key === 'Escape') {
     text.value = standing.value
-    refused.value = ''
+    kept.text.value = ''
   }
 }
 </script>

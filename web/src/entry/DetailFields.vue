@@ -5,6 +5,7 @@ import type { UnitFamily } from '@/catalogue/units'
 import DetailField from './DetailField.vue'
 
 defineProps<{
+  sampleId: number
   details: readonly Schemas['DetailOut'][]
   texts: Readonly<Record<string, string>>
   questions?: Readonly<Record<string, string>>
@@ -22,6 +23,7 @@ defineEmits<{ next: [isArrow?: boolean]; previous: [] }>()
 <template>
   <template v-for="detail in details" :key="detail.key">
     <DetailField
+      :sample-id="sampleId"
       :detail="detail"
       :value="texts[detail.key] ?? ''"
       :number="numbers?.[detail.key]"

@@ -2,7 +2,7 @@
 /** The bypass valve beside its readings: drawn at three lifts, every way to its opening pressure, its curves. */
 import { computed } from 'vue'
 import type { Schemas } from '@/api/client'
-import { withUncertainty } from '@/shared/numbers'
+import { intervalAbout, withUncertainty } from '@/shared/numbers'
 import { shownUnit, type UnitFamily } from '@/catalogue/units'
 import { term } from '@/catalogue/catalogue'
 import { agreementLines } from './valveFigure'
@@ -17,7 +17,12 @@ function shown(kpa: number, expanded: number | null = null) {
   return withUncertainty(kpa * unit.value.factor, expanded === null ? null : expanded * unit.value.factor)
 }
 const rows = computed(() =>
-  props.valve.evidence.map((item) => ({ ...item, name: term('opening_way', item.basis), ...shown(item.kpa, item.expanded_kpa) })),
+  props.valve.evidence.map((item) => {
+    const factor = unit.value.factor
+    const about = item.low_kpa === null || item.high_kpa === null ? null : intervalAbout(item.kpa * factor, item.low_kpa * factor, item.high_kpa * factor)
+    const { value, uncertainty } = shown(item.kpa, item.expanded_kpa)
+    return { ...item, name: term('opening_way', item.basis), value: about?.value ?? value, interval: about?.interval ?? (uncertainty ? `± ${uncertainty}` : 'unknown') }
+  }),
 )
 const band = computed(() => {
   const stated = props.valve.stated_band
@@ -49,14 +54,14 @@ const springWords = computed(() => {
           <tr>
             <th>opening pressure from</th>
             <th class="number">{{ unit.symbol }}</th>
-            <th class="number">± U</th>
+            <th class="number">95 %</th>
           </tr>
         </thead>
         <tbody>
           <tr v-for="row in rows" :key="row.basis" :class="{ used: row.is_used }">
             <td>{{ row.name }}<span v-if="row.is_used" class="soft"> used</span></td>
             <td class="number">{{ row.value }}</td>
-            <td class="number">{{ row.uncertainty ?? 'unknown' }}</td>
+            <td class="number">{{ row.interval }}</td>
           </tr>
           <tr v-if="valve.closing_kpa !== null">
             <td>closes again, falling</td>

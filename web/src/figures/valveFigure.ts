@@ -101,7 +101,7 @@ export function valveFigure(valve: Valve): ValveFigure {
 export function agreementWords(comparison: Schemas['AgreementOut']): string {
   const pair = `${term('opening_way', comparison.first)} and ${term('opening_way', comparison.second)}`
   const error = comparison.normalised_error === null ? '' : ` (Eₙ ${comparison.normalised_error.toFixed(comparison.normalised_error < 9.95 ? 1 : 0)})`
-  return `${pair} ${comparison.agrees ? 'agree' : 'disagree'}${error}`
+  return `${pair} ${comparison.agrees ? 'agree' : 'disagree'}${error}${comparison.reservation ? `, but ${comparison.reservation}` : ''}`
 }
 
 /** Return what all comparisons say together: every pair that disagrees by name, those that agree in one line. */
@@ -112,5 +112,6 @@ export function agreementLines(all: readonly Schemas['AgreementOut'][]): { words
   if (agreeing.length <= 1) return [...lines, ...agreeing.map((item) => ({ words: agreementWords(item), agrees: true }))]
   const largest = Math.max(...agreeing.map((item) => item.normalised_error ?? 0)).toFixed(1)
   const which = disagreeing.length ? 'the other pairs agree' : 'all of them agree'
-  return [...lines, { words: `${which} (Eₙ up to ${largest})`, agrees: true }]
+  const reservation = agreeing.find((item) => item.reservation)?.reservation
+  return [...lines, { words: `${which} (Eₙ up to ${largest})${reservation ? `, but ${reservation}` : ''}`, agrees: true }]
 }

@@ -2,6 +2,7 @@
 import { inject, provide, type InjectionKey } from 'vue'
 import type { Sheet } from './useSheet'
 import { catalogue, details } from '@/catalogue/catalogue'
+import { refusedOf } from '@/shared/useTyped'
 
 export interface Station {
   name: string
@@ -9,6 +10,8 @@ export interface Station {
   /** 0 empty to 1 full. */
   fill: number
   progress: string
+  /** How many of its texts were refused and stand as they were typed. */
+  waits: number
 }
 
 const NEXT: InjectionKey<() => void> = Symbol('next station')
@@ -74,12 +77,17 @@ export function isAnswered(sheet: Sheet, key: string): boolean {
   )
 }
 
+/** Return at which station each text of a sample stands that was refused. */
+export function refusedAt(sampleId: number, sheet: Sheet | undefined): string[] {
+  return refusedOf(sampleId).map((key) => stationOfKey(key.replace(/^add\//, 'holes.'), sheet))
+}
+
 /** Return the stations; whether a map can be computed is known from what the sheet still needs. */
-export function stationsOf(sheet: Sheet | undefined): Station[] {
+export function stationsOf(sheet: Sheet | undefined, refused: readonly string[] = []): Station[] {
   const ready = sheet?.needs.map.length === 0
   const alone = sheet?.needs.filter_alone.length === 0
   return catalogue().stations.map(({ name, title }) => {
-    const station = { name, title, fill: 0, progress: '' }
+    const station = { name, title, fill: 0, progress: '', waits: refused.filter((at) => at === name).length }
     if (!sheet) return station
     if (name === 'map')
       return {

@@ -42,9 +42,9 @@ onDatabase((identity) => {
   database = identity
 })
 
-/** Which of these fields hold a text that was refused. */
-export function refusedOf(ids: readonly string[]): string[] {
-  return ids.filter((id) => typed.get(id)?.refused)
+/** Keys of the fields of a sample that hold a text that was refused. */
+export function refusedOf(sampleId: number): string[] {
+  return [...typed].filter(([id, { refused }]) => refused && id.startsWith(`${sampleId}/`)).map(([id]) => id.split('/').slice(2).join('/'))
 }
 
 /** Text of a field by its id, which names the sample too; `take` enters it, at once. */

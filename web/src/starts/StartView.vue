@@ -63,7 +63,7 @@ useAskedField({ ready: () => sheet.isSuccess.value, focus: stops.focusKey })
       <section class="card" aria-label="Plan of the start">
         <h2>The start</h2>
         <div v-if="sheet.data.value" class="two">
-          <DetailFields :details="fields" :texts="texts" :numbers="sheet.data.value.detail_numbers" :family="preferences.family" :revisions="sheet.data.value.revisions" :set="changes.setDetail" @next="stops.step(1)" @previous="stops.step(-1)" />
+          <DetailFields :sample-id="sampleId" :details="fields" :texts="texts" :numbers="sheet.data.value.detail_numbers" :family="preferences.family" :revisions="sheet.data.value.revisions" :set="changes.setDetail" @next="stops.step(1)" @previous="stops.step(-1)" />
         </div>
         <DutyCycleField v-if="starts.data.value" :chosen="starts.data.value.duty_cycle" :cycles="starts.data.value.cycles" :choose="choose" :read="read" />
         <p v-if="starts.data.value?.assumed.length" class="soft fine" data-start="assumed">

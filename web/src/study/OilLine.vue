@@ -6,6 +6,7 @@ defineProps<{ stations: readonly Station[]; current: string; address: (name: str
 defineEmits<{ go: [name: string] }>()
 
 const TANK = 30
+const progressOf = ({ progress, waits }: Station) => (waits ? `${waits} ${waits === 1 ? 'waits' : 'wait'}` : progress)
 </script>
 
 <template>
@@ -16,7 +17,7 @@ const TANK = 30
           :href="address(station.name)"
           :class="{ current: station.name === current }"
           :aria-current="station.name === current ? 'page' : undefined"
-          :title="`${station.title}: ${station.progress}`"
+          :title="`${station.title}: ${progressOf(station)}`"
           @click.exact.prevent="$emit('go', station.name)"
         >
           <svg width="28" height="46" viewBox="0 0 34 56" aria-hidden="true">
@@ -35,7 +36,7 @@ const TANK = 30
           </svg>
           <span class="words">
             <span class="title">{{ station.title }}</span>
-            <span class="progress soft">{{ station.progress }}</span>
+            <span class="progress" :class="station.waits ? 'said-wrong' : 'soft'">{{ progressOf(station) }}</span>
           </span>
         </a>
       </li>

@@ -20,7 +20,7 @@ import { useShare } from './useShare'
 import { useStudy } from './useStudies'
 import { useStudyKeys } from './useStudyKeys'
 import { commandEntries } from './commandEntries'
-import { provideNextStation, stationOfKey, stationsOf } from '@/sample/stations'
+import { provideNextStation, refusedAt, stationOfKey, stationsOf } from '@/sample/stations'
 import { everythingCopied, provideCopies } from '@/sample/copies'
 import { useActions, useFindable } from '@/shared/actions'
 import { saveAddress } from '@/shared/download'
@@ -62,7 +62,7 @@ const toast = useToast()
 /** How long what was done stays in sight. */
 const TOLD_MS = 6000
 
-const stations = computed(() => stationsOf(sheet.data.value))
+const stations = computed(() => stationsOf(sheet.data.value, refusedAt(props.sampleId, sheet.data.value)))
 /** A page that is no station, such as a working, has it. */
 const hasTape = computed(() => catalogue().stations.find((station) => station.name === stationName.value)?.has_tape ?? true)
 /** Another window has deleted it: what is still remembered of it is not shown as if it were there. */

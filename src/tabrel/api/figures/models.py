@@ -14,6 +14,8 @@ class EvidenceOut(WireModel):
     basis: str
     kpa: Kpa
     expanded_kpa: Kpa | None
+    low_kpa: Kpa | None
+    high_kpa: Kpa | None
     is_used: bool
 
 
@@ -25,6 +27,8 @@ class AgreementOut(WireModel):
     normalised_error: float | None
     """Difference over its expanded uncertainty: beyond 1 the two disagree."""
     agrees: bool
+    reservation: str
+    """Which uncertainty is not in it; empty where both are."""
 
 
 class StatedBandOut(WireModel):

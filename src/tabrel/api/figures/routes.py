@@ -96,6 +96,8 @@ def _valve(measured: MeasuredSample, oil: OilModel | None, circuit: Circuit) -> 
                 basis=evidence.basis,
                 kpa=(evidence.opening.value or 0.0) / 1e3,
                 expanded_kpa=evidence.opening.expanded_uncertainty / 1e3 if evidence.opening.expanded_uncertainty else None,
+                low_kpa=None if evidence.opening.low is None else evidence.opening.low / 1e3,
+                high_kpa=None if evidence.opening.high is None else evidence.opening.high / 1e3,
                 is_used=evidence.is_used,
             )
             for evidence in compared.evidence
@@ -137,7 +139,11 @@ def _valve(measured: MeasuredSample, oil: OilModel | None, circuit: Circuit) -> 
 
 def _agreement(agreement: Agreement) -> AgreementOut:
     return AgreementOut(
-        first=agreement.first, second=agreement.second, normalised_error=agreement.normalised_error, agrees=agreement.agrees
+        first=agreement.first,
+        second=agreement.second,
+        normalised_error=agreement.normalised_error,
+        agrees=agreement.agrees,
+        reservation=agreement.reservation,
     )
 
 

@@ -42,12 +42,15 @@ class Agreement:
         Eₙ; None where neither number has an uncertainty.
     agrees : bool
         Whether Eₙ is at most 1.
+    reservation : str
+        Which uncertainty is not in Eₙ; empty where both are.
     """
 
     first: str
     second: str
     normalised_error: float | None
     agrees: bool
+    reservation: str = ""
 
 
 @dataclass(frozen=True)
@@ -146,9 +149,11 @@ def _agreement(measured: MeasuredSample, first: str, x: Uncertain, second: str, 
     difference = x - y
     expanded = measured.variables.expanded_uncertainty(difference)
     off = abs(float(nominal_value(difference)))
+    is_single = "stated" in (first, second) and not isinstance(measured.stated.value, tuple)
+    reservation = "the tolerance of the stated figure is not known" if is_single else ""
     if expanded == 0:
-        return Agreement(first, second, None, off == 0)
-    return Agreement(first, second, off / expanded, off <= expanded)
+        return Agreement(first, second, None, off == 0, reservation)
+    return Agreement(first, second, off / expanded, off <= expanded, reservation)
 
 
 def _stated_band(measured: MeasuredSample, ways: dict[str, Uncertain]) -> StatedBand | None:

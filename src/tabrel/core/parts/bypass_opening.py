@@ -56,9 +56,12 @@ def opening_ways(
     results = []
     for way in ways:
         result = variables.result(way.pressure, basis=way.basis, assumed=way.assumed)
-        if way.basis == "stated" and not isinstance(bypass.stated_kpa, tuple):
+        if way.basis == "stated" and isinstance(bypass.stated_kpa, tuple):
+            low_kpa, high_kpa = bypass.stated_kpa  # the band as it is stated, not a spread about its middle
+            result = replace(result, low=low_kpa * 1e3, high=high_kpa * 1e3)
+        elif way.basis == "stated":
             result = Result(result.value, basis=way.basis, assumed=way.assumed)
-        if result.standard_uncertainty is not None:
+        elif result.standard_uncertainty is not None:
             low, high = sorted((at_edge[way.basis] for at_edge in at_edges), key=nominal_value)
             result = _with_ends(result, low, high, bypass, seat, spring, variables)
         results.append(replace(way, result=result))

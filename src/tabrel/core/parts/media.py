@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Collection, Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from math import pi
 
 from tabrel.core.errors import require_positive
@@ -296,6 +296,8 @@ def media_permeability(
         default = FAMILY_DEFAULTS[family].permeability
         number = variables.with_model_factor("model.permeability", default, FAMILY_PERMEABILITY_FACTOR)
         result = variables.result(default, basis="family", assumed=("media.air_permeability",))
+        # no reading says anything of it: the factor is the interval
+        result = replace(result, low=default / FAMILY_PERMEABILITY_FACTOR, high=default * FAMILY_PERMEABILITY_FACTOR)
         return Permeability(number, result)
     lacking = ("media.thickness",) if air_permeability is not None else ("media.air_permeability",)
     return Permeability(None, missing_result(*lacking))

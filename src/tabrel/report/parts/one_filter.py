@@ -13,7 +13,7 @@ from tabrel.core.details.places import value_at
 from tabrel.core.figures.counted_figure import counted_figure
 from tabrel.core.figures.media_deductions import strip_areas
 from tabrel.core.figures.opening_evidence import opening_comparison
-from tabrel.core.numbers import number_with_interval, number_with_uncertainty, plain_number, significant
+from tabrel.core.numbers import number_with_interval, plain_number, significant
 from tabrel.core.oil.model import oil_model
 from tabrel.core.results.bounded import measured_at_limits
 from tabrel.core.results.working import Operand, Step, shown_number, shown_result
@@ -123,15 +123,10 @@ def _valve(inputs: ReportInputs, label: str) -> Iterator[Block]:
     if not compared.evidence:
         yield Paragraph("Nothing says at what pressure the bypass valve opens.", "assumed")
         return
-    unit, factor = unit_of("kPa", inputs.family)
     rows = [
         (
             OPENING_WAYS.get(evidence.basis, evidence.basis),
-            number_with_uncertainty(
-                (evidence.opening.value or 0.0) / factor,
-                None if evidence.opening.expanded_uncertainty is None else evidence.opening.expanded_uncertainty / factor,
-                unit,
-            ),
+            result_words("bypass_opening", evidence.opening, inputs.family),
             "the result" if evidence.is_used else "",
         )
         for evidence in compared.evidence
@@ -145,6 +140,7 @@ def _valve(inputs: ReportInputs, label: str) -> Iterator[Block]:
         f"{OPENING_WAYS.get(agreement.first, agreement.first)} and {OPENING_WAYS.get(agreement.second, agreement.second)} "
         f"{'agree' if agreement.agrees else 'contradict each other'}"
         + ("" if agreement.normalised_error is None else f" (Eₙ = {plain_number(agreement.normalised_error, 2)})")
+        + (f", but {agreement.reservation}" if agreement.reservation else "")
         for agreement in compared.agreements
     ]
     if agreed:
