@@ -129,11 +129,9 @@ p {
   gap: 0.35rem;
   white-space: nowrap;
 }
-@media (max-width: 1000px) {
-  .banded {
-    flex-wrap: wrap;
-    row-gap: 0;
-  }
+.banded {
+  flex-wrap: wrap;
+  row-gap: 0;
 }
 .big {
   font-size: 1.4rem;
