@@ -45,6 +45,11 @@ def copy_rows(conn: sqlite3.Connection, table: str, newest: str) -> None:
     conn.execute(f"INSERT OR REPLACE INTO main.{table} {columns} FROM {newest}.{table}{kinds}")
 
 
+def forget_own_instruments(conn: sqlite3.Connection) -> None:
+    """Take from the readings the instruments that a version without own ones could not describe."""
+    conn.execute("UPDATE reading SET instrument = NULL WHERE instrument = 'fine balance'")
+
+
 def fill_as_of_now(conn: sqlite3.Connection, newest: Path, name: str) -> None:
     """Fill an old database with what a new one holds of a study, as far as it has the tables and columns for it."""
     open_database(newest)
@@ -59,5 +64,7 @@ def fill_as_of_now(conn: sqlite3.Connection, newest: Path, name: str) -> None:
     with transaction(conn):
         for table in sorted(old & new):
             copy_rows(conn, table, "newest")
+        if "study_part" not in old:
+            forget_own_instruments(conn)
     conn.execute("DETACH DATABASE newest")
     conn.execute("PRAGMA foreign_keys = ON")

@@ -114,7 +114,9 @@ def test_defects_are_typed_where_they_are_found_and_taken_back(page, server):
     page.keyboard.press("Control+ArrowLeft")
     expect(defects).to_have_value("2 x slot 9 x 4 mm")
     expect(row(page, "element.leak")).to_contain_text("round holes of one size: type them like 6 x 0.4 mm")
-    expect(page.locator("[data-waits]")).to_have_text("2 readings wait for an answer.")  # and the depths of the potting, which differ
+    expect(page.locator("[data-waits]")).to_have_text(
+        "2 readings wait for an answer."
+    )  # and the depths of the potting, which differ
     defects.fill("6 x 0.4 mm")
     defects.press("Enter")
     to_station(page, "Element")

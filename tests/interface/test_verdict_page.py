@@ -48,7 +48,8 @@ def test_the_schools_stand_side_by_side_and_what_makes_them_disagree_is_named(pa
     opened(page, server)
     page.get_by_role("button", name="vans, daily").first.click()
     expect(page.locator(FIRST)).to_have_text(
-        "The methods disagree on first place: pair wins and rank sum put Brennig there, weighted score puts Korvath = Dunmor there."
+        "The methods disagree on first place: pair wins and rank sum put Brennig there, "
+        "weighted score puts Korvath = Dunmor there."
     )
     disagreement = page.locator('[data-part="disagreement"]').first
     expect(disagreement).to_contain_text("Pair wins and rank sum put Brennig ahead of Dunmor, weighted score the other")

@@ -8,7 +8,7 @@ import pytest
 
 from builders import everything, plain_document
 from document_in_use import without_in_use
-from old_databases import copy_rows
+from old_databases import copy_rows, forget_own_instruments
 from tabrel.document.study_document import read_study, write_study
 from tabrel.store.connection import connect, transaction
 from tabrel.store.journal import JOURNALED
@@ -129,7 +129,7 @@ def test_a_study_of_everything_is_the_same_after_the_migration(tmp_path):
         if table.startswith("sqlite_"):
             continue
         copy_rows(conn, table, "today")
-    conn.execute("UPDATE reading SET instrument = NULL WHERE instrument = 'fine balance'")  # no own instruments then
+    forget_own_instruments(conn)
     conn.close()
     open_database(old)
     conn = connect(old)

@@ -22,6 +22,19 @@ def test_a_start_is_planned_followed_and_lasts(client, study, first):
     assert stated["starts"][2]["problem"]
 
 
+def test_the_start_at_the_end_of_service_stands_beside_the_new_filter_where_hours_are_stated(client, study, first):
+    path = f"/api/studies/{study['id']}"
+    assert client.post(f"{path}/warm-up", json={}).json()["starts"][0]["end_of_service"] is None
+    use = client.post(f"{path}/uses", json={"preset": "daily"}).json()
+    answer = client.put(f"/api/uses/{use['id']}", json={"use": use["use"] | {"interval_h": 200}, "seen": use["use"]})
+    assert answer.status_code == 200, answer.text
+    start = client.post(f"{path}/warm-up", json={}).json()["starts"][0]
+    ended = start["end_of_service"]
+    assert (ended["hours"], ended["loading"] > 1, ended["captured_g"] > 0) == (200, True, True)
+    assert ended["totals"]["unfiltered_l"] >= start["totals"]["unfiltered_l"]
+    assert ended["onset_c"] >= ended["onset_new_c"]
+
+
 def test_duty_cycles_from_csv_are_stored_as_they_were_read(client, study, first):
     path = f"/api/studies/{study['id']}/duty-cycles"
     text = "time_s,speed_rpm,oil_temperature_c\n0,900,-20\n30,1500,-15\n120,2500,0\n"

@@ -102,6 +102,14 @@ def test_readings_that_spread_far_more_than_repeating_explains_are_asked_about_u
     assert list(quantity_warnings("can.height", height, by_eye)) == []
 
 
+def test_what_differs_between_holes_is_no_slip_and_what_differs_within_one_is():
+    hole = HOLE_QUANTITIES["diameter"]
+    one, other = Reading("6.10 mm", hole=1), Reading("5.62 mm", hole=2)
+    assert list(quantity_warnings("holes.inlet[0].diameter", hole, [one, other])) == []
+    [warning] = quantity_warnings("holes.inlet[0].diameter", hole, [one, other, Reading("5.90 mm", hole=2)])
+    assert (warning.code, "between 5.62 mm" in warning.message) == ("spread", True)
+
+
 def test_the_echo_offers_the_whole_line_corrected_and_the_mean_it_would_make():
     wall = QUANTITIES["can.wall_thickness"]
     understood = echo("0.47, 4.6, 0.48 mm", wall, "metric", used=[Reading("0.47 mm")])

@@ -91,6 +91,14 @@ def test_a_stated_band_is_read_both_ways():
     assert opening_comparison(measured(*SEAT, *NO_SPRING, (STATED, [100, 150]))).stated_band is None
 
 
+def test_a_stated_band_keeps_its_ends_and_of_a_single_figure_no_tolerance_is_known():
+    band, single = (opening_comparison(measured(*SEAT, *SPRING, (STATED, stated))) for stated in ([100, 160], 140))
+    [kept] = [item.opening for item in band.evidence if item.basis == "stated"]
+    assert (kept.low, kept.high) == (pytest.approx(100e3), pytest.approx(160e3))
+    assert [item.reservation for item in band.agreements] == [""]
+    assert [item.reservation for item in single.agreements] == ["the tolerance of the stated figure is not known"]
+
+
 def test_no_valve_has_no_evidence():
     outcome = opening_comparison(measured(("samples/0/bypass/location", "none")))
     assert (outcome.evidence, outcome.closing, outcome.stated_band) == ((), None, None)

@@ -288,6 +288,25 @@ def test_measured_fibres_replace_the_family():
     assert result_16.efficiency_at_20_um.assumed == ()
 
 
+def test_the_band_of_the_estimate_is_widened_by_what_thickness_and_solidity_are_uncertain_by():
+    """A micrometer's 2 µm of a thin medium of 20 µm is 10 %: the band is then more than twice in size either way."""
+
+    def factors(thickness):
+        result = results(reading("media.thickness", thickness), reading("media.fibre_diameter", "20 um"))
+        medium = ScreeningMedium(20.0, 0.17, float(thickness.split()[0]) * 1000, 0.094)
+        low, high = result.efficiency_at_20_um.low, result.efficiency_at_20_um.high
+        assert low < screening_efficiency(medium, 10.0)
+        assert high > screening_efficiency(medium, 40.0)
+        return [
+            log(1 - low) / log(1 - screening_efficiency(medium, 10.0)),
+            log(1 - high) / log(1 - screening_efficiency(medium, 40.0)),
+        ]
+
+    thick, thin = factors("0.82 mm"), factors("0.02 mm")
+    assert thick == pytest.approx([1, 1], rel=0.01)
+    assert thin[0] < thick[0] < 1 < thick[1] < thin[1]
+
+
 def test_without_family_or_thickness_the_estimate_names_them():
     result_17 = results(("samples/0/media_family", None), reading("media.thickness")).efficiency_at_20_um
     assert result_17.missing == ("media_family", "media.thickness")
@@ -336,6 +355,24 @@ def test_the_spring_goes_solid_against_the_lift_limit_measured_or_assumed(limit,
     """By hand: 6 coils of 1.2 mm are solid at 7.2 mm, 2.0 mm below 9.2 mm; unmeasured, the limit is 13.8/4 = 3.45 mm."""
     changes = [reading("bypass.spring_installed_length", "9.2 mm"), reading("bypass.lift_limit", *([limit] if limit else []))]
     assert ("spring_solid_before_lift" in codes(*changes)) is warns
+
+
+def test_an_own_instrument_is_said_to_count_as_the_usual_one():
+    own = {"text": "76.1 mm", "instrument": "shop caliper"}
+    described = ("instruments", [{"name": "shop caliper", "kind": "caliper"}])
+    assert codes(described, ("samples/0/readings/can.outside_diameter", [own]))["own_instrument"] == "can.outside_diameter"
+    usual = own | {"instrument": "micrometer"}
+    assert "own_instrument" not in codes(described, ("samples/0/readings/can.outside_diameter", [usual]))
+
+
+def test_a_pitch_that_was_only_copied_is_questioned_beside_a_new_diameter():
+    """A thread of M20x1.5 copied; this filter's own crests are 22.2 mm across, which is an M22 or 7/8 inch."""
+    copied = {"text": "1.5 mm", "copied_from": "A", "provenance": "assumed"}
+    diameter = {"text": "20 mm", "copied_from": "A", "provenance": "assumed"}
+    pitch = ("samples/0/readings/thread.pitch", [copied])
+    new = ("samples/0/readings/thread.major_diameter", [diameter, "22.2 mm"])
+    assert codes(pitch, new)["copied_pitch"] == "thread.pitch"
+    assert "copied_pitch" not in codes(pitch, ("samples/0/readings/thread.major_diameter", [diameter, "19.9 mm"]))
 
 
 def test_a_plain_filter_raises_no_alarm():

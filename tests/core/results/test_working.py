@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import json
+import re
 from pathlib import Path
 
 import pytest
@@ -292,3 +293,11 @@ def test_a_bound_is_worked_from_the_size_at_its_limit():
     assert result.low == pytest.approx(1.6 * 68e-3)
     last = working_of("media_gross_area", measured_at_limits(measured)).steps[-1]
     assert nominal_value(last.value) == pytest.approx(result.low)
+
+
+def test_a_number_with_its_unit_is_in_brackets_where_a_power_follows_on_screen_as_on_paper():
+    inlet = working_of("inlet_hole_area", measure_sample(study().samples[0], study().circuit)).steps[0]
+    for family, unit in (("metric", "mm"), ("inch", "in")):
+        shown = "".join(inlet.shown_pieces(family))
+        assert re.search(rf"\([\d.]+ {unit}\)²", shown), shown
+        assert f" {unit}²" not in shown

@@ -9,7 +9,7 @@ import numpy as np
 import pytest
 
 from builders import point, reading, solved_at, study
-from tabrel.core.circuit.dirt_loading import UsualLaw
+from tabrel.core.circuit.dirt_loading import UsualLaw, dirt_capacity
 from tabrel.core.circuit.operating_point import operating_point
 from tabrel.core.circuit.solution import solve_circuit
 from tabrel.core.errors import StudyError
@@ -17,7 +17,7 @@ from tabrel.core.maps.monte_carlo import sampled_problem
 from tabrel.core.maps.onset import bypass_onset
 from tabrel.core.sample.measured_sample import measure_sample
 from tabrel.core.starts.duty_cycle import SHIPPED_CYCLES, CycleTrace, evened, read_duty_cycle, running_speed
-from tabrel.core.starts.life import captured_mass, filter_life, loading_at_onset
+from tabrel.core.starts.life import captured_mass, end_of_service, filter_life, loading_at_onset, service_hours
 from tabrel.core.starts.together import Wanted, followed
 from tabrel.core.starts.warm_up import WarmUp, completed_plan, warm_up, warm_ups
 from tabrel.core.study.defaults import USUAL_PLAN
@@ -277,6 +277,18 @@ def test_life_is_captured_dirt_over_ingress_and_the_half_life_its_own_formula():
         )
         is None
     )
+
+
+def test_the_end_of_service_is_the_stated_hours_times_the_ingress_on_the_loading_law():
+    """100 h at 0.1 g/h are 10 g, half of a capacity of 20 g at 8 times the clean pressure: 8^(1/2) by the usual law."""
+    made = study(("samples/0/capacity_g", 20), ("uses", [{"name": "daily", "interval_h": 100}]))
+    plan, _ = completed_plan(WarmUpPlan(ingress_g_h=0.1, terminal_ratio=8.0))
+    capacity = dirt_capacity(measure_sample(made.samples[0], made.circuit), 8.0)
+    hours = service_hours(made, made.samples[0])
+    ended = end_of_service(capacity, 1.0, plan, hours)
+    assert (hours, ended.captured, ended.is_least) == (100, pytest.approx(0.01), False)
+    assert ended.loading == pytest.approx(8**0.5)
+    assert service_hours(study(), study().samples[0]) is None
 
 
 @pytest.mark.parametrize(

@@ -21,18 +21,11 @@ const titles = useFieldTitles(sheet.data)
 
 const results = catalogue().results.filter((result) => result.has_working)
 
-/** A number with its unit goes into brackets where a power follows: (6.07 mm)². */
-function shownPiece(piece: Schemas['WorkingPieceOut'], next = ''): string {
-  const number = preferences.family === 'metric' ? piece.metric : piece.inch
-  if (!number) return piece.text
-  return number.includes(' ') && /^[²³⁴^]/.test(next) ? `(${number})` : number
-}
-
 const lines = computed(() =>
   (working.data.value?.steps ?? []).map((step) => ({
     ...step,
     value: preferences.family === 'metric' ? step.metric : step.inch,
-    pieces: step.pieces.map((piece, i) => ({ ...piece, shown: shownPiece(piece, step.pieces[i + 1]?.text) })),
+    pieces: step.pieces.map((piece) => ({ ...piece, shown: (preferences.family === 'metric' ? piece.metric : piece.inch) ?? piece.text })),
   })),
 )
 const missing = computed(() => {

@@ -88,19 +88,22 @@ def _step(step: Step, uncertainty: float | None = None) -> WorkingStepOut:
         symbol=step.symbol,
         words=step.words,
         formula=step.formula(),
-        pieces=[_piece(piece) for piece in step.pieces()],
+        pieces=[
+            _piece(piece, metric, inch)
+            for piece, metric, inch in zip(step.pieces(), step.shown_pieces("metric"), step.shown_pieces("inch"), strict=True)
+        ],
         metric=shown_result(step.value, uncertainty, step.measure, "metric"),
         inch=shown_result(step.value, uncertainty, step.measure, "inch"),
     )
 
 
-def _piece(piece: str | Operand) -> WorkingPieceOut:
+def _piece(piece: str | Operand, metric: str, inch: str) -> WorkingPieceOut:
     if isinstance(piece, str):
         return WorkingPieceOut(text=piece)
     return WorkingPieceOut(
         text=piece.symbol,
-        metric=shown_number(piece.value, piece.measure, "metric"),
-        inch=shown_number(piece.value, piece.measure, "inch"),
+        metric=metric,
+        inch=inch,
         words=piece.words,
         key=piece.key or None,
         provenance=piece.provenance,

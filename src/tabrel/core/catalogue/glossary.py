@@ -71,7 +71,10 @@ GLOSSARY: tuple[Term, ...] = (
     Term("coil-bound", "A spring is coil-bound when its coils touch before the valve has reached its full lift."),
     Term("coincidence limit", "Particles in a volume beyond which a counter takes several for one.", "1/mL", "ISO 11171"),
     Term("collapse", "Failure of the element inwards under too high a differential pressure.", "kPa, psi", "ISO 4548-3"),
-    Term("dead coils", "End coils of a spring that do not act: 2 where not counted, 1.5 to 2.5 within their uncertainty."),
+    Term(
+        "dead coils",
+        "End coils of a spring that do not act: none of open ends, about two of closed ones; between the two while the ends are not told.",
+    ),
     Term("defects", "Ways past the media that are always open: worn media, an end without glue."),
     Term("differential pressure", "Pressure before a part less the pressure after it, Δp.", "kPa, psi", "ISO 4548-1"),
     Term("dirt capacity", "Mass of dirt held when the terminal loading is reached.", "g", "ISO 4548-12"),
@@ -149,7 +152,10 @@ GLOSSARY: tuple[Term, ...] = (
     ),
     Term("original passage bore", "Bore of the stud that the adapter is screwed on.", "mm, in"),
     Term(
-        "outlier", "Reading far from the others of its quantity: modified z-score above 3.5. It is marked, never dropped.", "", ""
+        "outlier",
+        "Reading far from the others of its quantity: a modified z-score that 1 in 100 honest sets of so many exceeds. It is marked, never dropped.",
+        "",
+        "",
     ),
     Term("pair wins", "Ranking method: in how many pairs a filter beats the other in more criteria than it loses."),
     Term("penetration", "Share of the particles of a size that pass the media, 1/β."),

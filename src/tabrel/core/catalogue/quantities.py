@@ -138,6 +138,7 @@ _STAGES: dict[Stage, tuple[_Row, ...]] = {
             "OD, canister diameter, housing diameter, width",
         ),
         ("circumference", "can.circumference", _TAPE, (140, 470), "plate", (WHOLE_ONLY,), "girth, distance around"),
+        ("dome height", "can.dome_height", _CALIPER, (0.5, 80), "none", (ZERO,), "crown height, rise of the closed end"),
         ("outside diameter", "gasket.outside_diameter", _CALIPER, (40, 140), "plate", (), "seal OD, o-ring diameter"),
         ("inside diameter", "gasket.inside_diameter", _CALIPER, (35, 130), "plate", (), "seal ID"),
         (

@@ -277,7 +277,7 @@ INPUTS: dict[str, Input] = {
     "counts.upstream_dilution": Input("the dilution upstream", "test.upstream_dilution"),
     "counts.downstream_dilution": Input("the dilution downstream", "test.downstream_dilution"),
     "counts.ratio_uncertainty": Input("the uncertainty of volumes (3 %)", "test.ratio_uncertainty_percent"),
-    "counts.size_uncertainty": Input("the uncertainty of sizes (2 %)", "test.size_uncertainty_percent"),
+    "counts.size_uncertainty": Input("the uncertainty of sizes (5 %)", "test.size_uncertainty_percent"),
     "counts.times": Input("equally long intervals", "counts"),
     "counts.scale": Input("the scale of the counted sizes (plain µm or µm(c))", "test.scale"),
     "counts.clean_hardware": Input("the clean hardware's differential pressure", "test.clean_hardware_kpa"),

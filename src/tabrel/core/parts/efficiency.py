@@ -8,7 +8,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
-from math import exp, log, pi, sqrt
+from math import exp, hypot, log, pi, sqrt
 
 import numpy as np
 import scipy
@@ -230,6 +230,8 @@ class ScreeningMedium:
         γ.
     assumed : tuple of str
         What came from the family's defaults.
+    depth_uncertainty : float
+        Expanded, relative, of what thickness and solidity make of ln(1/(1 − E)). [-]
     """
 
     fibre_diameter: float
@@ -237,6 +239,7 @@ class ScreeningMedium:
     thickness: float
     inhomogeneity: float
     assumed: tuple[str, ...] = ()
+    depth_uncertainty: float = 0.0
 
     def largest_valid_size(self) -> float:
         """Return the particle size beyond which the pores themselves are smaller. [µm(c)]"""
@@ -276,6 +279,20 @@ def _depth(medium: ScreeningMedium) -> float:
     kuwabara = -0.5 * log(alpha) - 0.75 + alpha - alpha**2 / 4
     fibres = 4 * alpha * medium.inhomogeneity * medium.thickness / (pi * medium.fibre_diameter * (1 - alpha))
     return fibres / (2 * kuwabara)
+
+
+def slope_of_solidity(medium: ScreeningMedium) -> float:
+    """Return d ln(depth)/d ln(solidity), by a central difference. [-]"""
+    step = 1e-5
+    ends = [log(_depth(replace(medium, solidity=medium.solidity * exp(way * step)))) for way in (-1, 1)]
+    return (ends[1] - ends[0]) / (2 * step)
+
+
+def _size_factor(medium: ScreeningMedium, size: float) -> float:
+    """Return the band of the estimate as a factor in size: two, and what the uncertainty of the depth is worth in size."""
+    ratio = size / medium.fibre_diameter
+    slope = ratio * (2 * log(1 + ratio) + 1 - (1 + ratio) ** -2) / _interception(ratio)
+    return exp(hypot(log(2), medium.depth_uncertainty / slope))
 
 
 def _interception(ratio: float) -> float:
@@ -325,11 +342,15 @@ def fibre_for_efficiency(medium: ScreeningMedium, size: float, efficiency: float
 
 
 def screening_estimate(medium: ScreeningMedium, size: float = REFERENCE_SIZE) -> Result:
-    """Return the screening estimate at a size with its band: the curve a factor of two in size either way. [-]"""
+    """Return the screening estimate at a size with its band: the curve a factor of two in size either way, and a little more. [-]
+
+    The uncertainty of thickness and solidity adds to the factor in quadrature.
+    """
+    factor = _size_factor(medium, size)
     return Result(
         value=screening_efficiency(medium, size),
-        low=screening_efficiency(medium, size / 2),
-        high=screening_efficiency(medium, 2 * size),
+        low=screening_efficiency(medium, size / factor),
+        high=screening_efficiency(medium, factor * size),
         basis="estimate",
         assumed=medium.assumed,
     )
@@ -338,4 +359,5 @@ def screening_estimate(medium: ScreeningMedium, size: float = REFERENCE_SIZE) ->
 def screening_size(medium: ScreeningMedium, beta: float = REFERENCE_BETA) -> Result:
     """Return the size at which the screening estimate reaches a β, with its band. [µm(c)]"""
     size = medium.fibre_diameter * _ratio_of_interception(log(beta) / _depth(medium))
-    return Result(value=size, low=size / 2, high=2 * size, basis="estimate", assumed=medium.assumed)
+    factor = _size_factor(medium, size)
+    return Result(value=size, low=size / factor, high=factor * size, basis="estimate", assumed=medium.assumed)

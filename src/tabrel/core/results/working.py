@@ -103,6 +103,16 @@ class Step:
         by_symbol = {operand.symbol: operand for operand in self.operands}
         return [by_symbol[piece[1:-1]] if piece.startswith("{") else piece for piece in _SPLIT.split(self.template) if piece]
 
+    def shown_pieces(self, family: UnitFamily) -> list[str]:
+        """Return the pieces as they are shown; a number with its unit is in brackets where a power follows: (6.07 mm)²."""
+        pieces = self.pieces()
+        shown = []
+        for piece, after in zip(pieces, [*pieces[1:], ""], strict=True):
+            text = piece if isinstance(piece, str) else shown_number(piece.value, piece.measure, family)
+            is_raised = isinstance(piece, Operand) and isinstance(after, str) and after.startswith(("²", "³", "⁴", "^"))
+            shown.append(f"({text})" if is_raised and " " in text else text)
+        return shown
+
 
 _SPLIT = re.compile(r"(\{.+?\})")
 

@@ -36,10 +36,16 @@ def asked_of_readings(quantity: Quantity, readings: Sequence[Reading]) -> list[A
         elif i in outliers:
             asked = ("outlier", *outlier_question(quantity, reading.text, meaning, centre))
         pairs.append(asked)
-    times = spread_over_pooled(quantity, readings, parsed)
-    if times > QUESTIONED_SPREAD and not any(pairs) and not any(reading.confirmed for reading in readings):
-        farthest = max(valued, key=lambda i: (abs(parsed[i].value - centre), i))
-        values = [parsed[i].value for i in valued]
+    if any(pairs) or any(reading.confirmed for reading in readings):
+        return pairs
+    for hole in {reading.hole for reading in readings}:  # holes may differ: only what was read of one is repeated
+        own = [i for i in valued if readings[i].hole == hole]
+        times = spread_over_pooled(quantity, [readings[i] for i in own], [parsed[i] for i in own])
+        if times <= QUESTIONED_SPREAD:
+            continue
+        values = [parsed[i].value for i in own]
+        middle = median(values)
+        farthest = max(own, key=lambda i: (abs(parsed[i].value - middle), i))
         low, high = (shown_in_both(end, quantity.metric_unit, 4) for end in (min(values), max(values)))
         sentence = f"the readings lie between {low} and {high}, {times:.0f} times what repeating one explains"
         pairs[farthest] = ("spread", f"{sentence}: read it again, and set aside what slipped", None)

@@ -9,7 +9,7 @@ from math import pi
 from uncertainties import std_dev
 
 from tabrel.core.catalogue.hole_dimensions import LAYOUT_DIMENSIONS
-from tabrel.core.catalogue.quantities import HOLE_QUANTITIES, QUANTITIES, Quantity
+from tabrel.core.catalogue.quantities import HOLE_QUANTITIES, INSTRUMENT_DIMENSIONS, QUANTITIES, Quantity
 from tabrel.core.catalogue.units import shown_in_both
 from tabrel.core.review.asked import asked_of_readings
 from tabrel.core.sample.measured_sample import MeasuredSample
@@ -47,8 +47,16 @@ class SampleWarning:
 
 def reading_warnings(measured: MeasuredSample) -> Iterator[SampleWarning]:
     """Yield every warning about readings of a sample, its holes and its engine's adapter included."""
+    own_instruments: dict[str, str] = {}
     for key, entries in measured.sample.readings.items():
-        yield from quantity_warnings(key, QUANTITIES[key], used_readings(entries))
+        readings = used_readings(entries)
+        yield from quantity_warnings(key, QUANTITIES[key], readings)
+        for reading in readings:
+            if reading.instrument and reading.instrument not in INSTRUMENT_DIMENSIONS:
+                own_instruments.setdefault(reading.instrument, key)
+    for name, key in own_instruments.items():
+        usual = QUANTITIES[key].instrument.replace("_", " ")
+        yield SampleWarning("own_instrument", f"“{name}” counts with the errors of the usual {usual}, not with its own", key)
     adapter = measured.circuit.adapter
     places: list[tuple[str, tuple[HoleGroup, ...]]] = [
         ("holes.inlet", measured.sample.holes.inlet),
@@ -84,9 +92,8 @@ def _hole_warnings(where: str, quantity: Quantity, readings: Sequence[Reading], 
         return
     read = len(hole_means(readings, [0.0] * len(readings)))
     if 3 <= read < count and differ_among_themselves(quantity, readings):
-        message = (
-            f"the holes differ by more than a reading does: read the other {count - read} too, by number as in h{read + 1} 5.6"
-        )
+        others = "the last one" if count - read == 1 else f"the other {count - read}"
+        message = f"the holes differ by more than a reading does: read {others} too, by number as in h{read + 1} 5.6"
         yield SampleWarning("holes_differ", message, where)
 
 

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
+
 from tabrel.core.counts.counted_test import CountedTest
 from tabrel.core.parts.efficiency import (
     REFERENCE_BETA,
@@ -10,6 +12,7 @@ from tabrel.core.parts.efficiency import (
     efficiency_from_claim,
     screening_estimate,
     screening_size,
+    slope_of_solidity,
     size_from_claim,
     usable_claim,
 )
@@ -63,10 +66,15 @@ def screening_medium(measured: MeasuredSample) -> ScreeningMedium | None:
     if measured_solidity is None or not 0 < alpha < 1:
         alpha = defaults.solidity
         assumed.append("media.dry_mass")
-    return ScreeningMedium(
+    medium = ScreeningMedium(
         fibre_diameter=(defaults.fibre_diameter if fibre is None else float(nominal_value(fibre))) * 1e6,
         solidity=alpha,
         thickness=float(nominal_value(measured.known["media.thickness"])) * 1e6,
         inhomogeneity=defaults.inhomogeneity,
         assumed=tuple(assumed),
     )
+    thickness = measured.known["media.thickness"]
+    depth = thickness / float(nominal_value(thickness))
+    if measured_solidity is not None and "media.dry_mass" not in assumed:
+        depth = depth + slope_of_solidity(medium) * measured_solidity / alpha
+    return replace(medium, depth_uncertainty=measured.variables.expanded_uncertainty(depth))

@@ -16,7 +16,7 @@ from tabrel.core.figures.opening_evidence import opening_comparison
 from tabrel.core.numbers import number_with_interval, plain_number, significant
 from tabrel.core.oil.model import oil_model
 from tabrel.core.results.bounded import measured_at_limits
-from tabrel.core.results.working import Operand, Step, shown_number, shown_result
+from tabrel.core.results.working import Operand, Step, shown_result
 from tabrel.core.results.working_chains import CHAINS, working_of
 from tabrel.core.study.report_plan import SECTIONS, SectionKey, chosen_sections
 from tabrel.report.blocks import Block, Column, Facts, Heading, Paragraph, Picture, PictureWithFacts, Points, Table
@@ -111,10 +111,7 @@ def _workings(inputs: ReportInputs, label: str) -> Iterator[Block]:
 
 
 def _put_in(step: Step, inputs: ReportInputs) -> str:
-    sentences = [
-        piece if isinstance(piece, str) else shown_number(piece.value, piece.measure, inputs.family) for piece in step.pieces()
-    ]
-    return "".join(sentences) if any(isinstance(piece, Operand) for piece in step.pieces()) else ""
+    return "".join(step.shown_pieces(inputs.family)) if any(isinstance(piece, Operand) for piece in step.pieces()) else ""
 
 
 def _valve(inputs: ReportInputs, label: str) -> Iterator[Block]:
