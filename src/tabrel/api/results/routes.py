@@ -20,7 +20,7 @@ from tabrel.core.errors import MissingInputsError, StudyError, nearest_hint
 from tabrel.core.results.analysis import analyse_measured
 from tabrel.core.results.bounded import measured_at_limits
 from tabrel.core.results.budget import uncertainty_budget, why_no_budget
-from tabrel.core.results.working import Operand, Step, shown_number, shown_result, shown_uncertainty
+from tabrel.core.results.working import Operand, Step, shown_result, shown_uncertainty
 from tabrel.core.results.working_chains import CHAINS, working_of
 from tabrel.core.sample.measured_sample import MeasuredSample, measure_sample
 from tabrel.store.circuit.circuits import load_circuit

@@ -73,7 +73,7 @@ GLOSSARY: tuple[Term, ...] = (
     Term("collapse", "Failure of the element inwards under too high a differential pressure.", "kPa, psi", "ISO 4548-3"),
     Term(
         "dead coils",
-        "End coils of a spring that do not act: none of open ends, about two of closed ones; between the two while the ends are not told.",
+        "End coils of a spring that do not act: half a coil of open ends, two of closed ones, 1 to 3 while not told.",
     ),
     Term("defects", "Ways past the media that are always open: worn media, an end without glue."),
     Term("differential pressure", "Pressure before a part less the pressure after it, Δp.", "kPa, psi", "ISO 4548-1"),
@@ -153,7 +153,7 @@ GLOSSARY: tuple[Term, ...] = (
     Term("original passage bore", "Bore of the stud that the adapter is screwed on.", "mm, in"),
     Term(
         "outlier",
-        "Reading far from the others of its quantity: a modified z-score that 1 in 100 honest sets of so many exceeds. It is marked, never dropped.",
+        "Reading so far from the others as in 1 of 100 honest sets (modified z-score). It is marked, never dropped.",
         "",
         "",
     ),

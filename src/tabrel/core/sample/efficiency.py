@@ -12,8 +12,8 @@ from tabrel.core.parts.efficiency import (
     efficiency_from_claim,
     screening_estimate,
     screening_size,
-    slope_of_solidity,
     size_from_claim,
+    slope_of_solidity,
     usable_claim,
 )
 from tabrel.core.parts.media import FAMILY_DEFAULTS, solidity
