@@ -22,7 +22,7 @@ def test_two_filters_answer_both_questions_within_a_minute(page, server):
     page.get_by_label("Engine speed in rpm").fill("1500")
     page.keyboard.press("Enter")
     plain, early = page.locator("[data-side=Korvath]"), page.locator("[data-side=Ysmere]")
-    expect(page.get_by_text("restricts at −20 °C, 1500 rpm")).to_be_visible()
+    expect(page.get_by_text("restricts at −20 °C, 1500 rpm, % of the filter's loss")).to_be_visible()
     for side in (plain, early):
         expect(side.locator('[data-answer="restricts"]')).to_contain_text("Media")
     onset = early.locator('[data-answer="onset"]')

@@ -70,7 +70,7 @@ const rows = computed(() =>
     <thead>
       <tr>
         <th>{{ who }}</th>
-        <th>restricts at {{ plainNumber(comparison.temperature_c, 6) }} °C, {{ comparison.speed_rpm }} rpm</th>
+        <th>restricts at {{ plainNumber(comparison.temperature_c, 6) }} °C, {{ comparison.speed_rpm }} rpm, % of the filter's loss</th>
         <th class="number">filter Δp, {{ kpa.symbol }}</th>
         <th v-if="behaviour" class="number">element at most (valve stuck shut), {{ kpa.symbol }}</th>
         <th class="number">unfiltered here,&nbsp;%</th>

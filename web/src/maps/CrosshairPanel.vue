@@ -99,7 +99,7 @@ function go() {
         °C
       </label>
       <label>
-        <span class="unseen">{{ acrossUnit === 'rpm' ? 'Engine speed in rpm' : 'Filter flow in L/min' }}</span>
+        <span class="unseen">{{ acrossUnit === 'rpm' ? 'Engine speed in rpm' : `Filter flow in ${acrossUnit}` }}</span>
         <InputText v-model="typedAcross" inputmode="decimal" :invalid="said.includes(acrossUnit)" @change="go" />
         {{ acrossUnit }}
       </label>

@@ -32,6 +32,7 @@ import { aloneField, aloneRows, engineField, engineRows, fieldRows } from './map
 import { term } from '@/catalogue/catalogue'
 import { useMapPlace } from './mapPlace'
 import { usePreferences } from '@/shared/preferences'
+import { shownUnit } from '@/catalogue/units'
 
 const props = defineProps<{ sampleId: number }>()
 const route = useRoute()
@@ -132,7 +133,10 @@ const sensitivity = useSensitivity(
   })),
   () => field.value !== null,
 )
-const acrossUnit = computed(() => (isAlone.value ? 'L/min' : 'rpm'))
+const flowUnit = computed(() => shownUnit('l_min', preferences.family))
+const acrossUnit = computed(() => (isAlone.value ? flowUnit.value.symbol : 'rpm'))
+/** A speed, or a flow in L/min, as it is shown. */
+const acrossWords = (speed: number, flow: number) => (isAlone.value ? `${significant(flow * flowUnit.value.factor, 3)} ${flowUnit.value.symbol}` : `${speed} rpm`)
 const crosshair = computed<Crosshair>(() => {
   const index = (axis: readonly number[], value: number) => {
     const match = axis.findIndex((node) => node >= value)
@@ -141,7 +145,7 @@ const crosshair = computed<Crosshair>(() => {
   if (!field.value) return { row: 0, column: 0 }
   return {
     row: index(field.value.temperatures, place.temperature),
-    column: index(field.value.across, isAlone.value ? place.flow : place.speed),
+    column: index(field.value.across, isAlone.value ? place.flow * flowUnit.value.factor : place.speed),
   }
 })
 const values = computed(() => {
@@ -160,7 +164,7 @@ function at(key: 'pump_kpa' | 'filter_inlet_kpa' | 'gallery_kpa' | 'bypass_fract
 const here = (from: Pick<OperatingMap, 'loss_breakdown'> | null | undefined) => (from ? lossesAt(from, crosshair.value.row, crosshair.value.column) : [])
 const losses = computed(() => here(isAlone.value ? shownAlone.value : shownMap.value))
 const lossesBefore = computed(() => here(isAlone.value ? unchangedAlone.value : unchangedMap.value))
-const sentence = computed(() => lossSentence(losses.value, place.temperature, isAlone.value ? `${place.flow} L/min` : `${place.speed} rpm`))
+const sentence = computed(() => lossSentence(losses.value, place.temperature, acrossWords(place.speed, place.flow)))
 /** Where the profile begins: the pump outlet, or the inlet of the filter alone, above what is behind it. */
 const before = computed(() => (isAlone.value ? losses.value.reduce((sum, row) => sum + row.total, 0) : (at('pump_kpa') ?? 0)))
 const steps = computed(() => pressureProfile(losses.value, before.value))
@@ -193,7 +197,7 @@ const efficiencyWords = computed(() => (quantity.value.name === 'media_fraction'
 function move(to: Crosshair) {
   if (!field.value) return
   place.temperature = field.value.temperatures[to.row]!
-  if (isAlone.value) place.flow = field.value.across[to.column]!
+  if (isAlone.value) place.flow = Number((field.value.across[to.column]! / flowUnit.value.factor).toPrecision(5))
   else place.speed = field.value.across[to.column]!
 }
 
@@ -325,7 +329,7 @@ useKeys([
           v-else
           :sensitivity="sensitivity.data.value"
           :title="title"
-          :where="isAlone ? `${sensitivityAt.flow} L/min` : `${sensitivityAt.speed} rpm`"
+          :where="acrossWords(sensitivityAt.speed, sensitivityAt.flow)"
           :titles="titles"
           :failed="sensitivity.error.value?.message ?? ''"
         />

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import { csv } from '@/shared/download'
-import { mapQuantities } from './mapQuantities'
-import { boundOf, engineField, fieldRows } from './mapView'
+import { mapQuantities, type FilterAlone } from './mapQuantities'
+import { aloneField, boundOf, engineField, fieldRows } from './mapView'
 import { mapSummary } from './mapSummary'
 import { map } from './testMap'
 import type { OperatingMap } from './useOperatingMap'
@@ -16,6 +16,13 @@ describe('the map in words', () => {
     const odd = { temperature_c: [20, 90], element_kpa: [[4, null], [30, 9]] }
     expect(told(odd, 'metric')).toContain('from 4.0 kPa at 20.0 °C and 1000 rpm to 30.0 kPa at 90.0 °C and 1000 rpm')
     expect(told(odd, 'inch')).toContain('4.35 psi at 90.0 °C')
+  })
+  it('has the flow through the filter alone in the unit of the family', () => {
+    const alone = { ...map(), filter_flow_l_min: [10, 20], onset: { filter_flow_l_min: [10, 20], temperature_c: [5, 6], reopens_c: [null, null] } }
+    const field = (family: 'metric' | 'inch') => aloneField(alone as unknown as FilterAlone, mapQuantities()[0]!, null, family)
+    expect([field('metric').across, field('metric').acrossTitle]).toEqual([[10, 20], 'filter flow, L/min'])
+    expect([field('inch').across, field('inch').onset.across]).toEqual([[2.6417, 5.2834], [2.6417, 5.2834]]) // a US gallon is 3.785411784 L
+    expect(field('inch').acrossTitle).toBe('filter flow, US gal/min')
   })
   it('gives the onset at both ends', () => {
     expect(told({}, 'metric')).toContain('closes at −12.3 °C at 1000 rpm, and never closes at 2000 rpm')

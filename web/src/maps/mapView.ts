@@ -26,16 +26,18 @@ export function engineField(map: OperatingMap, quantity: MapQuantity, unchanged:
 
 /** The filter alone as a field to draw. */
 export function aloneField(map: FilterAlone, quantity: MapQuantity, unchanged: FilterAlone | null, family: UnitFamily): MapField {
+  const flow = shownUnit('l_min', family)
+  const flows = (litres: readonly number[]) => litres.map((litre) => Number((litre * flow.factor).toPrecision(5)))
   const onset = (from: FilterAlone) => ({
-    across: from.onset.filter_flow_l_min,
+    across: flows(from.onset.filter_flow_l_min),
     closes: from.onset.temperature_c,
     reopens: from.onset.reopens_c,
   })
   return {
     grid: gridOf(map, quantity)!,
     temperatures: map.temperature_c,
-    across: map.filter_flow_l_min,
-    acrossTitle: 'filter flow, L/min',
+    across: flows(map.filter_flow_l_min),
+    acrossTitle: `filter flow, ${flow.symbol}`,
     unit: shownUnit(unitOf(quantity), family),
     isLog: quantity.is_logarithmic,
     coldestPumping: map.coldest_pumping_c,

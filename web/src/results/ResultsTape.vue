@@ -61,7 +61,7 @@ function assumedTitle(keys: readonly string[]): string | undefined {
       </h3>
       <p v-if="headline.complete" class="value" :class="{ banded: headline.band }">
         <span :class="headline.isWords ? 'claimed' : 'number big'">{{ headline.text }}</span>
-        <span v-if="headline.uncertainty" class="number soft" title="expanded uncertainty, 95 %">
+        <span v-if="headline.uncertainty" class="number soft" title="expanded uncertainty of this specimen, 95 %">
           ± {{ headline.uncertainty }}
         </span>
         <span v-if="headline.band" class="number soft" title="its 95 % interval, or the band of an estimate">({{ headline.band }})</span>

@@ -9,7 +9,7 @@ import { useWorking } from './useWorking'
 import { fieldOf, inputName } from '@/catalogue/inputs'
 import { stationOfKey } from '@/sample/stations'
 import { catalogue, term } from '@/catalogue/catalogue'
-import { ProblemError, type Schemas } from '@/api/client'
+import { ProblemError } from '@/api/client'
 import { usePreferences } from '@/shared/preferences'
 
 const props = defineProps<{ sampleId: number; result: string }>()

@@ -99,11 +99,11 @@ function table(shown: Sheet): string {
   return csv([head, ...lines])
 }
 const copied = ref('')
-const CAPTION = 'Comparison sheet: value ± U (95 %). Behaviour is a model, not a test.'
+const caption = computed(() => `Comparison sheet of ${compared.value === 'specimens' ? 'these specimens' : 'part numbers'}: value ± U (95 %). Behaviour is a model, not a test.`)
 async function copy() {
   if (!sheet.value) return
   try {
-    await copyText(tsv(table(sheet.value), CAPTION))
+    await copyText(tsv(table(sheet.value), caption.value))
     copied.value = 'copied'
   } catch {
     copied.value = 'save it as CSV instead'

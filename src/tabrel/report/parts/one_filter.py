@@ -88,7 +88,7 @@ def _workings(inputs: ReportInputs, label: str) -> Iterator[Block]:
         basis = BASES.get(result.basis or "", result.basis or "")
         rows.append((row.title, result_words(name, result, inputs.family), lacks or basis))
     columns = (Column("Result", share=2), Column("Value", True, 2), Column("Rests on", share=2))
-    yield Table("Results, with expanded uncertainty (95 %)", columns, tuple(rows))
+    yield Table("Results of this specimen, with expanded uncertainty (95 %)", columns, tuple(rows))
     at_limits = measured_at_limits(measured)
     for name in HEADLINES:
         result = getattr(results, name)
