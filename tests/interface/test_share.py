@@ -88,7 +88,7 @@ def test_the_comparison_sheet_is_copied(page, server, pasting):
     page.locator('[data-copy="sheet"]').click()
     expect(page.locator('[data-copy="sheet"]')).to_have_text("copied")
     text = pasting()
-    assert text.startswith("Comparison sheet: value ± U (95 %).")
+    assert text.startswith("Comparison sheet of part numbers: value ± U (95 %).")
     assert "Korvath" in text.splitlines()[1]
 
 
