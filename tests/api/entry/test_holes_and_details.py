@@ -38,6 +38,32 @@ def test_holes_are_added_changed_and_removed(client, blank):
     refused(client.post(f"/api/samples/{blank}/holes", json={"text": "5.6 mm"}), 422, "holes", "how many holes")
 
 
+def test_a_count_typed_alone_corrects_the_count_and_takes_no_reading(client, blank):
+    done(client.post(f"/api/samples/{blank}/holes", json={"text": "8 x 5.6 mm"}))
+    sheet = add(client, blank, "holes.inlet[0].diameter", "6 x")
+    assert next(p for p in sheet["parts"] if p["hole_group"])["hole_group"]["count"] == 6
+    assert [r["text"] for r in field(sheet, "holes.inlet[0].diameter")["readings"]] == ["5.6 mm"]
+    refused(client.post(f"/api/samples/{blank}/readings", json={"key": "holes.inlet[0].diameter", "text": "0 x"}), 422,
+            "holes.inlet[0].diameter", "")  # fmt: skip
+
+
+def test_the_chip_of_a_drill_says_its_nominal_size_and_the_circle_of_the_centres_is_a_reading_in_use(client, blank):
+    """A letter F drill is 0.257 in; 0.257 in is 6.5278 mm, and 1.72 in is 43.688 mm."""
+    done(client.post(f"/api/samples/{blank}/holes", json={"text": "6 x letter F on 1.72 in"}))
+    sheet = client.get(f"/api/samples/{blank}").json()
+    [chip] = field(sheet, "holes.inlet[0].diameter")["readings"]
+    assert (chip["nominal_metric"], chip["nominal_inch"]) == ("6.5278 mm", "0.2570 in")
+    circle = field(sheet, "holes.inlet[0].circle_diameter")
+    assert circle["estimate"]["metric"]["value"] == pytest.approx(43.688)
+    assert circle["readings"][0]["nominal_metric"] is None
+
+
+def test_a_hole_is_read_by_its_number(client, blank):
+    done(client.post(f"/api/samples/{blank}/holes", json={"text": "6 x 5.6 mm"}))
+    sheet = add(client, blank, "holes.inlet[0].diameter", "h3 5.7, h3 5.8 mm")
+    assert [r["hole"] for r in field(sheet, "holes.inlet[0].diameter")["readings"]] == [None, 3, 3]
+
+
 def test_a_reading_never_lands_in_another_group_that_has_moved_up(client, blank):
     """One window removes the first group while another types into the second, whose key then is the first's."""
     for text in ("8 x 5.6 mm", "3 x 7 mm"):

@@ -96,7 +96,7 @@ const chart = computed(() => {
         <path class="total" :d="chart.total" />
         <circle class="best" :cx="chart.best.x" :cy="chart.best.y" r="4" />
         <circle class="here" :cx="chart.here.x" :cy="chart.here.y" r="4.5" />
-        <text class="middle" :x="(LEFT + RIGHT) / 2" y="145">pleats · solid: media and channels, dashed: media alone, % of this filter</text>
+        <text class="middle" :x="(LEFT + RIGHT) / 2" y="145">pleats · loss, % of this filter · dashed: media alone</text>
       </svg>
       <p class="fine">{{ chart.words }} <span class="key here-key">●</span> this filter <span class="key">○</span> the best</p>
     </template>

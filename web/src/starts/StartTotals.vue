@@ -2,6 +2,7 @@
 /** Totals of a start, filter by filter. */
 import { computed } from 'vue'
 import type { Schemas } from '@/api/client'
+import { catalogue } from '@/catalogue/catalogue'
 import { needsWords } from '@/catalogue/inputs'
 import { minutesOrSeconds, plainNumber, significant } from '@/shared/numbers'
 import { sampleColour } from '@/shared/sampleColours'
@@ -12,7 +13,8 @@ const kpa = computed(() => shownUnit('kpa', props.family))
 const litres = computed(() => shownUnit('l', props.family))
 const grams = computed(() => shownUnit('g', props.family))
 const ended = computed(() => props.starts.flatMap((start, at) => (start.end_of_service && start.totals ? [{ start, at, end: start.end_of_service }] : [])))
-const degrees = (celsius: number | null) => (celsius === null ? 'shut' : plainNumber(celsius, 3))
+const degrees = (celsius: number | null) =>
+  celsius === null ? 'shut' : celsius >= catalogue().never_closes_c ? 'never closes' : plainNumber(Math.round(celsius), 3)
 const seconds = (value: number | null) => (value === null ? 'never' : value.toFixed(2))
 </script>
 

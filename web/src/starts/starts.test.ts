@@ -35,7 +35,9 @@ describe('starts and lives', () => {
     const end = { hours: 300, captured_g: 24, loading: 4.2, is_least: false, totals: { ...start, bypass_minutes: 3 }, onset_c: -4.6, onset_new_c: -25 }
     const wrapper = mount(StartTotals, { props: { starts: [{ ...one, end_of_service: end }], inHand: 1, family: 'metric', titles } })
     const cells = wrapper.findAll('[data-ended="A"] td').map((cell) => cell.text())
-    expect(cells).toEqual(['1 A', '300', '24', '× 4.2', '−25 → −4.6', '6.0 s → 3.0 min', '0.40 → 0.40'])
+    expect(cells).toEqual(['1 A', '300', '24', '× 4.2', '−25 → −5', '6.0 s → 3.0 min', '0.40 → 0.40'])
+    const stuck = mount(StartTotals, { props: { starts: [{ ...one, end_of_service: { ...end, onset_c: 150 } }], inHand: 1, family: 'metric', titles } })
+    expect(stuck.get('[data-ended="A"]').text()).toContain('−25 → never closes')
   })
   it('tell open from new from never', () => {
     const wrapper = mount(LifeTable, { props: { starts: [one], warm: 95, inHand: 1, speeds: [{ share_percent: 50, speed_rpm: 2640 }, { share_percent: 90, speed_rpm: 3370 }] } })
