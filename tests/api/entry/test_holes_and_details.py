@@ -54,7 +54,7 @@ def test_the_chip_of_a_drill_says_its_nominal_size_and_the_circle_of_the_centres
     [chip] = field(sheet, "holes.inlet[0].diameter")["readings"]
     assert (chip["nominal_metric"], chip["nominal_inch"]) == ("6.5278 mm", "0.2570 in")
     circle = field(sheet, "holes.inlet[0].circle_diameter")
-    assert circle["estimate"]["metric"]["value"] == pytest.approx(43.688)
+    assert circle["estimate"]["metric_value"] == pytest.approx(43.688)
     assert circle["readings"][0]["nominal_metric"] is None
 
 
