@@ -261,7 +261,7 @@ def test_the_command_box_finds_by_ones_own_words(page, server, asked, key):
 
 def test_the_glossary_opens_at_a_term_and_gives_the_field_back(page, server):
     page.goto(f"{server.address}/studies/1/samples/2/outside")
-    field = row(page, "gasket.pull_out_force").locator("input.input")
+    field = row(page, "can.dome_height").locator("input.input")
     expect(field).to_be_focused()
     page.keyboard.press("Control+k")
     page.get_by_label("What to find or do").fill("what is face velocity")
@@ -281,7 +281,7 @@ def test_the_glossary_opens_at_a_term_and_gives_the_field_back(page, server):
 
 def test_killing_the_server_loses_at_most_the_reading_being_typed(page, server_process):
     page.goto(f"{server_process.address}/studies/1/samples/2/outside")
-    expect(row(page, "gasket.pull_out_force").locator("input.input")).to_be_focused()  # the first that is not answered
+    expect(row(page, "can.dome_height").locator("input.input")).to_be_focused()  # the first that is not answered
     row(page, "can.circumference").locator("input.input").focus()
     page.keyboard.type("239")
     page.keyboard.press("Enter")

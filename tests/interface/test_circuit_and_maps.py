@@ -185,3 +185,20 @@ def test_a_press_is_a_click_though_the_page_moves_under_the_pointer(page, server
     expect(lines.get_by_role("checkbox", checked=True)).to_have_count(0)
     page.get_by_role("button", name="Take the engine").click()
     expect(pump).to_have_value("9.5 cm³/rev")
+
+
+def test_the_filter_alone_in_inches_has_its_flow_in_gallons_and_the_crosshair_where_it_was_put(page, server):
+    open_sample(page, server, 1, "map")
+    page.get_by_role("button", name="Filter alone").click()
+    page.keyboard.press("Alt+u")
+    flow = page.get_by_label("Filter flow in US gal/min")
+    flow.fill("5.3")
+    flow.press("Tab")
+    put = flow.input_value()
+    assert abs(float(put) - 5.3) < 0.3
+    expect(page.locator('[data-losses="sentence"]')).to_contain_text("US gal/min")
+    page.keyboard.press("Alt+u")
+    litres = page.get_by_label("Filter flow in L/min")
+    expect(litres).to_have_value(f"{round(float(put) * 3.785411784)}")  # US gallons
+    page.keyboard.press("Alt+u")
+    expect(flow).to_have_value(put)  # and it has not moved by a node

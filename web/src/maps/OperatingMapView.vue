@@ -18,7 +18,7 @@ import WhatIfPanel from './WhatIfPanel.vue'
 import { useEngine } from '@/circuit/useEngine'
 import { useFigures } from '@/figures/useFigures'
 import { bareKey, listedKey, useKeys } from '@/shared/useKeys'
-import { useFilterAlone, useOperatingMap, type Condition, type OperatingMap } from './useOperatingMap'
+import { useFilterAlone, useOperatingMap, type OperatingMap } from './useOperatingMap'
 import { useSensitivity } from './useSensitivity'
 import { useScenarios } from './useScenarios'
 import { useFieldTitles, useSheet } from '@/sample/useSheet'
@@ -27,12 +27,11 @@ import { csv } from '@/shared/download'
 import { lossesAt, lossSentence, pressureProfile } from './lossBreakdown'
 import { mapQuantities, quantityNamed, type MapQuantityName } from './mapQuantities'
 import { efficiencySource, mapSummary } from './mapSummary'
-import { significant } from '@/shared/numbers'
-import { aloneField, aloneRows, engineField, engineRows, fieldRows } from './mapView'
+import { plainNumber, significant } from '@/shared/numbers'
+import { acrossUnitOf, aloneField, aloneRows, engineField, engineRows, fieldRows } from './mapView'
 import { term } from '@/catalogue/catalogue'
 import { useMapPlace } from './mapPlace'
 import { usePreferences } from '@/shared/preferences'
-import { shownUnit } from '@/catalogue/units'
 
 const props = defineProps<{ sampleId: number }>()
 const route = useRoute()
@@ -55,10 +54,10 @@ const aloneIsThere = computed(() => sheet.data.value?.needs.filter_alone.length 
 const figures = useFigures(sampleId, () => place.panel === 'flow')
 const scenarios = useScenarios(computed(() => Number(route.params.studyId)))
 
-const CONDITIONS: readonly { label: string; value: Condition }[] = [
+const CONDITIONS = [
   { label: 'Steady', value: 'steady' },
   { label: 'Filling', value: 'filling' },
-]
+] as const
 const KINDS = [
   { label: 'In the engine', value: 'engine' },
   { label: 'Filter alone', value: 'alone' },
@@ -69,10 +68,10 @@ const PANELS = [
   { label: 'Flow', value: 'flow' },
   { label: 'Inputs', value: 'sensitivity' },
 ] as const
-const EXPLAINED: Record<Condition, string> = {
+const EXPLAINED = {
   steady: 'Galleries full, the oil at one temperature.',
   filling: 'First seconds after a start: galleries empty, the filter takes all the pump delivers.',
-}
+} as const
 
 const asTable = ref(false)
 const chart = useTemplateRef<InstanceType<typeof MapChart>>('chart')
@@ -133,19 +132,17 @@ const sensitivity = useSensitivity(
   })),
   () => field.value !== null,
 )
-const flowUnit = computed(() => shownUnit('l_min', preferences.family))
-const acrossUnit = computed(() => (isAlone.value ? flowUnit.value.symbol : 'rpm'))
-/** A speed, or a flow in L/min, as it is shown. */
-const acrossWords = (speed: number, flow: number) => (isAlone.value ? `${significant(flow * flowUnit.value.factor, 3)} ${flowUnit.value.symbol}` : `${speed} rpm`)
+const acrossUnit = computed(() => acrossUnitOf(isAlone.value, preferences.family))
+const acrossWords = (at: { speed: number; flow: number }) => `${plainNumber((isAlone.value ? at.flow : at.speed) * acrossUnit.value.factor, 4)} ${acrossUnit.value.symbol}`
 const crosshair = computed<Crosshair>(() => {
   const index = (axis: readonly number[], value: number) => {
-    const match = axis.findIndex((node) => node >= value)
+    const match = axis.findIndex((node) => node >= value - 1e-4 * Math.abs(value)) // nodes are rounded to five digits
     return match < 0 ? axis.length - 1 : match
   }
   if (!field.value) return { row: 0, column: 0 }
   return {
     row: index(field.value.temperatures, place.temperature),
-    column: index(field.value.across, isAlone.value ? place.flow * flowUnit.value.factor : place.speed),
+    column: index(field.value.across, (isAlone.value ? place.flow : place.speed) * acrossUnit.value.factor),
   }
 })
 const values = computed(() => {
@@ -164,7 +161,7 @@ function at(key: 'pump_kpa' | 'filter_inlet_kpa' | 'gallery_kpa' | 'bypass_fract
 const here = (from: Pick<OperatingMap, 'loss_breakdown'> | null | undefined) => (from ? lossesAt(from, crosshair.value.row, crosshair.value.column) : [])
 const losses = computed(() => here(isAlone.value ? shownAlone.value : shownMap.value))
 const lossesBefore = computed(() => here(isAlone.value ? unchangedAlone.value : unchangedMap.value))
-const sentence = computed(() => lossSentence(losses.value, place.temperature, acrossWords(place.speed, place.flow)))
+const sentence = computed(() => lossSentence(losses.value, place.temperature, acrossWords(place)))
 /** Where the profile begins: the pump outlet, or the inlet of the filter alone, above what is behind it. */
 const before = computed(() => (isAlone.value ? losses.value.reduce((sum, row) => sum + row.total, 0) : (at('pump_kpa') ?? 0)))
 const steps = computed(() => pressureProfile(losses.value, before.value))
@@ -191,13 +188,13 @@ const caption = computed(() => {
   const how = isAlone.value ? 'filter alone' : place.condition
   return `${sheet.data.value?.label ?? ''}: ${title.value}${span}; ${how}${changed.value ? `, what if: ${place.draft.name}` : ''}. Hatched: bypass open. A model, not a test.`
 })
-const summary = computed(() => (field.value ? mapSummary(title.value, field.value, acrossUnit.value) : ''))
+const summary = computed(() => (field.value ? mapSummary(title.value, field.value, acrossUnit.value.symbol) : ''))
 const efficiencyWords = computed(() => (quantity.value.name === 'media_fraction' && shownMap.value ? efficiencySource(shownMap.value.efficiency) : ''))
 
 function move(to: Crosshair) {
   if (!field.value) return
   place.temperature = field.value.temperatures[to.row]!
-  if (isAlone.value) place.flow = Number((field.value.across[to.column]! / flowUnit.value.factor).toPrecision(5))
+  if (isAlone.value) place.flow = Number((field.value.across[to.column]! / acrossUnit.value.factor).toPrecision(5))
   else place.speed = field.value.across[to.column]!
 }
 
@@ -207,9 +204,7 @@ function setSize(event: Event) {
   else (event.target as HTMLInputElement).value = String(place.size)
 }
 
-function fileName() {
-  return `${sheet.data.value?.label ?? 'filter'} ${quantity.value.title.toLowerCase()} ${isAlone.value ? 'alone' : place.condition}`
-}
+const fileName = () => `${sheet.data.value?.label ?? 'filter'} ${quantity.value.title.toLowerCase()} ${isAlone.value ? 'alone' : place.condition}`
 
 useKeys([
   {
@@ -289,7 +284,7 @@ useKeys([
             v-if="field"
             :temperatures="field.temperatures"
             :across="field.across"
-            :across-unit="acrossUnit"
+            :across-unit="acrossUnit.symbol"
             :crosshair="crosshair"
             :family="preferences.family"
             :rows="values"
@@ -329,7 +324,7 @@ useKeys([
           v-else
           :sensitivity="sensitivity.data.value"
           :title="title"
-          :where="acrossWords(sensitivityAt.speed, sensitivityAt.flow)"
+          :where="acrossWords(sensitivityAt)"
           :titles="titles"
           :failed="sensitivity.error.value?.message ?? ''"
         />

@@ -4,7 +4,7 @@ import type { ValueRow } from './CrosshairPanel.vue'
 import type { OperatingMap } from './useOperatingMap'
 import { gridOf, unitOf, type FilterAlone, type Grid, type MapQuantity } from './mapQuantities'
 import { term } from '@/catalogue/catalogue'
-import { shownUnit, type UnitFamily } from '@/catalogue/units'
+import { shownUnit, type ShownUnit, type UnitFamily } from '@/catalogue/units'
 
 /** The map of the engine as a field to draw. */
 export function engineField(map: OperatingMap, quantity: MapQuantity, unchanged: OperatingMap | null, family: UnitFamily): MapField {
@@ -24,9 +24,14 @@ export function engineField(map: OperatingMap, quantity: MapQuantity, unchanged:
   }
 }
 
+/** Unit of a place across the map: of a speed, or of a flow through the filter alone. */
+export function acrossUnitOf(isAlone: boolean, family: UnitFamily): ShownUnit {
+  return isAlone ? shownUnit('l_min', family) : { symbol: 'rpm', factor: 1 }
+}
+
 /** The filter alone as a field to draw. */
 export function aloneField(map: FilterAlone, quantity: MapQuantity, unchanged: FilterAlone | null, family: UnitFamily): MapField {
-  const flow = shownUnit('l_min', family)
+  const flow = acrossUnitOf(true, family)
   const flows = (litres: readonly number[]) => litres.map((litre) => Number((litre * flow.factor).toPrecision(5)))
   const onset = (from: FilterAlone) => ({
     across: flows(from.onset.filter_flow_l_min),
