@@ -31,7 +31,7 @@ function width(part: number): string {
             <template v-if="unchanged.length"> <span class="key was" /> unchanged </template>
           </th>
           <th class="number">{{ unit.symbol }}</th>
-          <th class="number">% of {{ alone ? 'the filter' : 'all from pump to gallery' }}</th>
+          <th class="number" :title="alone ? 'of the loss from inlet to outlet' : 'of the loss from pump to gallery'">% of all</th>
         </tr>
       </thead>
       <tbody>
