@@ -342,6 +342,7 @@ useKeys([
 }
 .head {
   display: flex;
+  flex-wrap: wrap;
   align-items: center;
   gap: 0.6rem;
   padding-bottom: 0.35rem;
@@ -351,7 +352,7 @@ useKeys([
   margin: 0;
   font-size: 0.82rem;
   line-height: 1.2;
-  flex: 1 1 0;
+  flex: 1 1 8rem;
   min-width: 0;
 }
 .quantity {
