@@ -24,7 +24,7 @@ import { useFigures } from '@/figures/useFigures'
 import { thingsOfPart } from '@/sample/copies'
 import { useBenchChanges, useSheet } from '@/sample/useSheet'
 import { useStops } from '@/shared/useStops'
-import { refusedAt, stationOfKey, useNextStation } from '@/sample/stations'
+import { refusedAt, stationOfKey, useNext } from '@/sample/stations'
 import { usePreferences } from '@/shared/preferences'
 
 const props = defineProps<{ sampleId: number; stage: string }>()
@@ -85,11 +85,7 @@ function partTitle(part: Schemas['PartOut']): string {
   return same.length > 1 ? `${part.title} ${same.indexOf(part) + 1}` : part.title
 }
 
-const toNextStation = useNextStation()
-/** After the last field Enter goes on to the next station; an arrow stays. */
-function next(isArrow = false) {
-  if (!stops.step(1) && !isArrow) toNextStation()
-}
+const next = useNext(stops)
 
 /** Open the reading that was chosen in the drawing, on this stage or on its own. */
 function pick(key: string) {

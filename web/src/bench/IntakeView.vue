@@ -12,7 +12,7 @@ import { useAskedField } from '@/shared/useAskedField'
 import { details } from '@/catalogue/catalogue'
 import { listedKey, useKeys } from '@/shared/useKeys'
 import { useBenchChanges, useSheet } from '@/sample/useSheet'
-import { useNextStation } from '@/sample/stations'
+import { useNext } from '@/sample/stations'
 import { useStops } from '@/shared/useStops'
 import { useStudy } from '@/study/useStudies'
 import { usePreferences } from '@/shared/preferences'
@@ -26,11 +26,7 @@ const study = useStudy(computed(() => Number(route.params.studyId)))
 const changes = useBenchChanges(sampleId)
 const root = useTemplateRef<HTMLElement>('root')
 const stops = useStops(root)
-const toNextStation = useNextStation()
-/** After the last field Enter goes on to the next station; an arrow stays. */
-function next(isArrow = false) {
-  if (!stops.step(1) && !isArrow) toNextStation()
-}
+const next = useNext(stops)
 
 const GROUPS = [
   { title: 'This sample', prefix: 'sample.' },

@@ -78,7 +78,7 @@ const rows = computed<Row[]>(() => {
 })
 const shown = computed(() => (sheet.data.value?.parts ?? []).map((part) => ({ ...part, fields: part.fields.filter((field) => part.hole_group || rows.value.some((row) => row.key === field.key)) })))
 const waits = computed(() => {
-  const here = new Set(['add/inlet', ...shown.value.flatMap((part) => part.fields.map((field) => field.key))])
+  const here = new Set(['add/inlet', ...rows.value.map((row) => `words/${row.key}`), ...shown.value.flatMap((part) => part.fields.map((field) => field.key))])
   return waitingWords(shown.value, refusedOf(props.sampleId).filter((key) => here.has(key)).length)
 })
 const things = computed(() => rows.value.flatMap((row) => row.things))

@@ -11,6 +11,7 @@ import { catalogue, details } from '@/catalogue/catalogue'
 import { previewEngine, useEngine, useEngineLibrary } from './useEngine'
 import { listedKey, useKeys } from '@/shared/useKeys'
 import { useBenchChanges, useSheet } from '@/sample/useSheet'
+import { useNext } from '@/sample/stations'
 import { useStops } from '@/shared/useStops'
 import { usePreferences } from '@/shared/preferences'
 
@@ -23,6 +24,7 @@ const changes = useBenchChanges(sampleId)
 const library = useEngineLibrary(sampleId)
 const root = useTemplateRef<HTMLElement>('root')
 const stops = useStops(root)
+const next = useNext(stops)
 const part = ref('pump')
 
 /** Which part of the drawing a detail belongs to. */
@@ -67,7 +69,7 @@ useAskedField({
       <div class="card">
         <OilPanel :line="engine.data.value.oil" :revision="engine.data.value.oil_revision" :grades="engine.data.value.grades" :set-oil="changes.setOil" />
         <div v-if="engine.data.value.oil" class="two">
-          <DetailFields :sample-id="sampleId" :details="oilDetails" :texts="texts" :numbers="sheet.data.value.detail_numbers" :questions="sheet.data.value.detail_questions" :family="preferences.family" :revisions="sheet.data.value.revisions" :set="changes.setDetail" @next="stops.step(1)" @previous="stops.step(-1)" />
+          <DetailFields :sample-id="sampleId" :details="oilDetails" :texts="texts" :numbers="sheet.data.value.detail_numbers" :questions="sheet.data.value.detail_questions" :family="preferences.family" :revisions="sheet.data.value.revisions" :set="changes.setDetail" @next="next" @previous="stops.step(-1)" />
         </div>
       </div>
       <div class="card">
@@ -79,7 +81,7 @@ useAskedField({
         <section class="fields" :aria-label="chosen.title">
           <h3>{{ chosen.title }}</h3>
           <div class="two">
-            <DetailFields :sample-id="sampleId" :details="fields" :texts="texts" :numbers="sheet.data.value.detail_numbers" :questions="sheet.data.value.detail_questions" :family="preferences.family" :revisions="sheet.data.value.revisions" :set="changes.setDetail" @next="stops.step(1)" @previous="stops.step(-1)" />
+            <DetailFields :sample-id="sampleId" :details="fields" :texts="texts" :numbers="sheet.data.value.detail_numbers" :questions="sheet.data.value.detail_questions" :family="preferences.family" :revisions="sheet.data.value.revisions" :set="changes.setDetail" @next="next" @previous="stops.step(-1)" />
           </div>
         </section>
         <HotPointPanel

@@ -17,6 +17,7 @@ import { useBenchChanges, useSheet } from '@/sample/useSheet'
 import { useEfficiency } from './useEfficiency'
 import { usePreferences } from '@/shared/preferences'
 import { useRefusal } from '@/shared/useRefusal'
+import { useNext } from '@/sample/stations'
 import { useStops } from '@/shared/useStops'
 import type { Upward } from './efficiencyChart'
 
@@ -28,6 +29,7 @@ const station = useEfficiency(sampleId)
 const changes = useBenchChanges(sampleId)
 const root = useTemplateRef<HTMLElement>('root')
 const stops = useStops(root)
+const next = useNext(stops)
 const { refused, guarded } = useRefusal()
 
 const upward = ref<Upward>('percent')
@@ -130,7 +132,7 @@ useAskedField({
       <section class="card" aria-label="Conditions of the test">
         <h2>Conditions of the test</h2>
         <div class="conditions">
-          <DetailFields :sample-id="sampleId" :details="conditions" :texts="texts" :numbers="sheet.data.value.detail_numbers" :family="preferences.family" :revisions="sheet.data.value.revisions" :set="changes.setDetail" @next="stops.step(1)" @previous="stops.step(-1)" />
+          <DetailFields :sample-id="sampleId" :details="conditions" :texts="texts" :numbers="sheet.data.value.detail_numbers" :family="preferences.family" :revisions="sheet.data.value.revisions" :set="changes.setDetail" @next="next" @previous="stops.step(-1)" />
         </div>
       </section>
     </template>

@@ -84,7 +84,7 @@ export function readAt(station: Station, size: number): Read | null {
     const i = nearest(curve.sizes_um_c)
     const at = curve.sizes_um_c[i]!
     return {
-      size: at, percent: curve.percent[i]!, low: curve.low_percent[i] ?? null, high: curve.high_percent[i] ?? null, of: 'by the counts', isEstimate: false,
+      size: at, percent: curve.percent[i]!, low: curve.low_percent[i] ?? null, high: curve.high_percent[i] ?? null, of: 'by the curve through the counts', isEstimate: false,
       extrapolated: at < curve.counted_from_um_c || at > curve.counted_to_um_c,
     }
   }

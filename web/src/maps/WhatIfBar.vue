@@ -45,7 +45,7 @@ useKeys([
   gap: 0.2rem 0.7rem;
   padding: 0.15rem 1rem;
   font-size: 0.84rem;
-  background: var(--thought-wash, var(--hand-wash));
+  background: var(--hand-wash);
   border-bottom: 2px dashed var(--line-strong);
 }
 .changed {

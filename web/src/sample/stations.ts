@@ -21,9 +21,12 @@ export function provideNextStation(go: () => void): void {
   provide(NEXT, go)
 }
 
-/** Return what opens the next station of the work. */
-export function useNextStation(): () => void {
-  return inject(NEXT, () => undefined)
+/** Return what goes to the next field, and after the last one to the next station; an arrow stays. */
+export function useNext(stops: { step: (by: 1) => boolean }): (isArrow?: boolean) => void {
+  const toNextStation = inject(NEXT, () => undefined)
+  return (isArrow = false) => {
+    if (!stops.step(1) && !isArrow) toNextStation()
+  }
 }
 
 /** Basis of the efficiency, in a word. */
@@ -79,7 +82,7 @@ export function isAnswered(sheet: Sheet, key: string): boolean {
 
 /** Return at which station each text of a sample stands that was refused. */
 export function refusedAt(sampleId: number, sheet: Sheet | undefined): string[] {
-  return refusedOf(sampleId).map((key) => stationOfKey(key.replace(/^add\//, 'holes.'), sheet))
+  return refusedOf(sampleId).map((key) => stationOfKey(key.replace(/^add\//, 'holes.').replace(/^words\//, ''), sheet))
 }
 
 /** Return the stations; whether a map can be computed is known from what the sheet still needs. */

@@ -13,6 +13,7 @@ import { useAskedField } from '@/shared/useAskedField'
 import { details } from '@/catalogue/catalogue'
 import { listedKey, useKeys } from '@/shared/useKeys'
 import { useBenchChanges, useFieldTitles, useSheet } from '@/sample/useSheet'
+import { useNext } from '@/sample/stations'
 import { useStops } from '@/shared/useStops'
 import { sampleColour } from '@/shared/sampleColours'
 import { useMapPlace } from '@/maps/mapPlace'
@@ -27,6 +28,7 @@ const titles = useFieldTitles(sheet.data)
 const changes = useBenchChanges(sampleId)
 const root = useTemplateRef<HTMLElement>('root')
 const stops = useStops(root)
+const next = useNext(stops)
 
 const starts = useQuery({
   queryKey: queryKeys.warmUp(toRef(props, 'studyId'), toRef(place, 'scenario')),
@@ -63,7 +65,7 @@ useAskedField({ ready: () => sheet.isSuccess.value, focus: stops.focusKey })
       <section class="card" aria-label="Plan of the start">
         <h2>The start</h2>
         <div v-if="sheet.data.value" class="two">
-          <DetailFields :sample-id="sampleId" :details="fields" :texts="texts" :numbers="sheet.data.value.detail_numbers" :family="preferences.family" :revisions="sheet.data.value.revisions" :set="changes.setDetail" @next="stops.step(1)" @previous="stops.step(-1)" />
+          <DetailFields :sample-id="sampleId" :details="fields" :texts="texts" :numbers="sheet.data.value.detail_numbers" :family="preferences.family" :revisions="sheet.data.value.revisions" :set="changes.setDetail" @next="next" @previous="stops.step(-1)" />
         </div>
         <DutyCycleField v-if="starts.data.value" :chosen="starts.data.value.duty_cycle" :cycles="starts.data.value.cycles" :choose="choose" :read="read" />
         <p v-if="starts.data.value?.assumed.length" class="soft fine" data-start="assumed">

@@ -101,7 +101,7 @@ function choose(event: Event) {
       <p v-if="judged.left_out.length" class="fine" data-part="left-out">Left out, since nothing is known of them in what counts: {{ judged.left_out.join(', ') }}.</p>
       <p v-if="judged.without_values.length" class="fine" data-part="without-values">Left out, since no filter has it: {{ judged.without_values.join(', ') }}.</p>
       <p v-for="labels in judged.same_parts" :key="labels.join()" class="fine" data-part="same-part">Nothing tells {{ labels.join(' and ') }} apart: they take one place, and their chances add up.</p>
-      <p v-if="few" class="soft fine">Only {{ judged.followed_draws }} draws of a start stand behind the chances: they are told in tenths.</p>
+      <p v-if="few" class="soft fine">Only {{ judged.followed_draws }} draws of a start stand behind the chances: they are given in tenths.</p>
       <details class="pairs">
         <summary>pair by pair: in how many criteria two could be compared</summary>
         <table aria-label="Pair by pair">

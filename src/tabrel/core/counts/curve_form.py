@@ -10,6 +10,8 @@ import numpy as np
 from numpy.typing import NDArray
 from uncertainties import umath
 
+from tabrel.core.parts.efficiency import interception
+
 FloatArray = NDArray[np.float64]
 
 FormName = Literal["straight", "interception"]
@@ -62,12 +64,6 @@ class CurveForm:
             above = float(self.log_beta(np.array(middle), log_size, second)) > log_beta
             low, high = (low, middle) if above else (middle, high)
         return (low + high) / 2
-
-
-def interception(ratio: FloatArray) -> FloatArray:
-    """Return I(R); by its series 2·R² − … where rounding would eat it."""
-    exact = 2 * (1 + ratio) * np.log1p(ratio) - (1 + ratio) + 1 / (1 + ratio)
-    return np.where(ratio < 1e-3, 2 * ratio**2 - 4 / 3 * ratio**3, exact)
 
 
 def _uncertain(ratio: Any) -> Any:

@@ -12,11 +12,14 @@ from math import exp, hypot, log, pi, sqrt
 
 import numpy as np
 import scipy
+from numpy.typing import NDArray
 
 from tabrel.core.errors import OutOfRangeError, require_positive
 from tabrel.core.numbers import bound
 from tabrel.core.study.model import Claim
 from tabrel.core.uncertainty.propagation import Result
+
+FloatArray = NDArray[np.float64]
 
 REFERENCE_SIZE = 20.0
 REFERENCE_BETA = 75.0
@@ -270,7 +273,7 @@ def screening_efficiency(medium: ScreeningMedium, size: float) -> float:
     alpha = medium.solidity
     if not 0 < alpha < 1:
         raise OutOfRangeError(f"solidity must lie between 0 and 1, got {alpha!r}")
-    return 1 - exp(-_interception(size / medium.fibre_diameter) * _depth(medium))
+    return 1 - exp(-float(interception(size / medium.fibre_diameter)) * _depth(medium))
 
 
 def _depth(medium: ScreeningMedium) -> float:
@@ -291,20 +294,24 @@ def slope_of_solidity(medium: ScreeningMedium) -> float:
 def _size_factor(medium: ScreeningMedium, size: float) -> float:
     """Return the band of the estimate as a factor in size: two, and what the uncertainty of the depth is worth in size."""
     ratio = size / medium.fibre_diameter
-    slope = ratio * (2 * log(1 + ratio) + 1 - (1 + ratio) ** -2) / _interception(ratio)
+    slope = ratio * (2 * log(1 + ratio) + 1 - (1 + ratio) ** -2) / float(interception(ratio))
     return exp(hypot(log(2), medium.depth_uncertainty / slope))
 
 
-def _interception(ratio: float) -> float:
-    """Return the flow that passes within a particle's radius of a fibre, by the ratio of their diameters; times 2·Ku."""
-    return 2 * (1 + ratio) * log(1 + ratio) - (1 + ratio) + 1 / (1 + ratio)
+def interception(ratio: FloatArray | float) -> FloatArray:
+    """Return the flow that passes within a particle's radius of a fibre, by the ratio of their diameters; times 2·Ku.
+
+    By its series 2·R² − … where rounding would eat it.
+    """
+    exact = 2 * (1 + ratio) * np.log1p(ratio) - (1 + ratio) + 1 / (1 + ratio)
+    return np.where(np.asarray(ratio) < 1e-3, 2 * ratio**2 - 4 / 3 * ratio**3, exact)
 
 
 def _ratio_of_interception(flow: float) -> float:
     """Return the ratio of diameters of a flow of interception, which rises ever more steeply: Newton's method, from 2·R²."""
     ratio = sqrt(flow / 2)
     for _ in range(60):
-        step = (_interception(ratio) - flow) / (2 * log(1 + ratio) + 1 - (1 + ratio) ** -2)
+        step = (float(interception(ratio)) - flow) / (2 * log(1 + ratio) + 1 - (1 + ratio) ** -2)
         ratio -= step
         if abs(step) <= 1e-13 * ratio:
             break

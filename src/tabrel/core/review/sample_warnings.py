@@ -156,7 +156,7 @@ def _opening_warnings(measured: MeasuredSample) -> Iterator[SampleWarning]:
     if basis in ("spring", "force") and valve.seat_mark is None and measured.bypass.has_edges:
         message = "look on which edge of the seat the seal left its mark: the opening pressure lies between those of both edges"
         yield SampleWarning("seat_mark_not_told", message, "bypass.seat_mark")
-    if measured.bypass.opening.basis == "pressure" and measured.sample.bypass.opening_at is None:
+    if basis == "pressure" and valve.opening_at is None:
         message = "say at which flow the opening pressure was read: the first drip of a creeping seal comes up to 20 % early"
         yield SampleWarning("opening_flow_not_stated", message, "bypass.opening_at")
 

@@ -75,9 +75,8 @@ def _interval_at(test: CountedTest, size: float) -> tuple[float | None, float | 
     """Return between what the efficiency lies at a size on the test's own scale [%], or why nothing can be said."""
     sizes, totals, curve = test.counts.sizes_um, test.totals, test.curve
     if size in sizes and (point := test.point(float(test.readings[0].sizes[sizes.index(size)]))) is not None:
-        return 100 * (point.result.low or 0.0), 100 * (
-            point.result.high or 0.0
-        )  # where it was counted itself, that point decides
+        counted = point.result  # where it was counted itself, that point decides
+        return 100 * (counted.low or 0.0), 100 * (counted.high or 0.0)
     if curve is not None and curve.has_interval:
         if not sizes[0] <= size <= sizes[-1]:
             return f"{size:g} µm lies outside the counted sizes, {sizes[0]:g} to {sizes[-1]:g} µm"

@@ -30,7 +30,7 @@ VARYING = ("media.strip_width",)
 """Sizes that vary along the part: places that differ count by their own spread, as holes do."""
 
 VARYING_PLACES = 10**6
-"""Of so many places only a few are read."""
+"""Places along a part, as many as there would be holes: those that were not read count by the spread of those that were."""
 
 QUESTIONED_SPREAD = 3.0
 """Times the pooled repeatability; readings that spread wider are asked about."""
