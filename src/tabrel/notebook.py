@@ -140,7 +140,7 @@ class Efficiency:
         --------
         >>> import tabrel
         >>> str(tabrel.read_study(tabrel.demo_study())["Halvene"].efficiency(20))
-        '(97.2 ± 1.6) %'
+        '98.81 (98.19 to 99.24) %'
         """
         return _known("efficiency_at_20_um", efficiency_at_size(self.measured, float(size_um)))
 
@@ -180,7 +180,7 @@ class Filter:
         >>> import tabrel
         >>> korvath = tabrel.read_study(tabrel.demo_study())["Korvath"]
         >>> print(korvath.results["inlet_hole_area"])
-        231.2 ± 5.8 mm²
+        231.2 ± 7.2 mm²
         >>> korvath.results["media_effective_area"].unit
         'cm²'
         """

@@ -34,6 +34,7 @@ def test_a_deleted_sample_is_gone_everywhere_and_put_back_whole(client, pair):
     before = client.get(f"/api/studies/{study}/document").json()
     answer = put(client, "samples", other, "deleted")
     assert answer.json()["sheet"] is None
+    assert [item["label"] for item in answer.json()["study"]["samples"]] == ["Pellin"]
     assert labels(client, study) == ["Pellin"]
     assert len(client.get(f"/api/studies/{study}/document").json()["samples"]) == 1
     assert [item["sample_id"] for item in client.get(f"/api/studies/{study}/results").json()] == [first]

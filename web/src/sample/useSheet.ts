@@ -63,6 +63,7 @@ export function useBenchChanges(sampleId: MaybeRefOrGetter<number>) {
 
   function take(base: Sheet | undefined, changed: Schemas['ChangedOut']) {
     const { sample_id: id, study_id: studyId } = changed
+    if (changed.study) queries.setQueryData(queryKeys.study(studyId), changed.study)
     const sheet = changed.sheet ?? (base && changed.changes ? withChanges(base, changed.changes) : undefined)
     if (!sheet) return
     // what is still being fetched is older
@@ -72,7 +73,6 @@ export function useBenchChanges(sampleId: MaybeRefOrGetter<number>) {
       void queries.cancelQueries({ queryKey: queryKeys.figures(id) })
       queries.setQueryData(queryKeys.figures(id), changed.figures)
     }
-    if (changed.study) queries.setQueryData(queryKeys.study(studyId), changed.study)
     tellOtherWindows([`/api/samples/${id}`, `/api/samples/${id}/figures`, ...(changed.study ? [`/api/studies/${studyId}`] : [])])
   }
 

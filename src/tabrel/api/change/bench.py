@@ -174,10 +174,12 @@ class BenchChange:
         )
 
     def gone(self, study_id: int, sample_id: int) -> ChangedOut:
-        """Return that a sample is no longer there."""
+        """Return that a sample is no longer there, and the study as the rack shows it without it."""
         all_of_it = [sample_id, *(sample.id for sample in names_of_samples(self.conn, study_id))]
         stale.name_stale(self._response, [f"{stale.STUDIES}/{study_id}", *stale.whole_study(study_id, all_of_it)])
-        return ChangedOut(sample_id=sample_id, study_id=study_id, sheet=None, changes=None, figures=None, study=None)
+        with snapshot(self.conn):
+            study = get_study(study_id, self.conn)
+        return ChangedOut(sample_id=sample_id, study_id=study_id, sheet=None, changes=None, figures=None, study=study)
 
     def _name_stale(self, sheet: SheetOut, others: list[int], *, brings_study: bool) -> None:
         """Name what is stale; where others have changed the study since the window looked, that is everything of it."""
